@@ -1,0 +1,1 @@
+"""Vamper: planner, calculator, simulator and logbook for stickers and decals cut at home."""

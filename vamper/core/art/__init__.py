@@ -1,0 +1,1 @@
+"""Art: is this picture fit to print and cut at this size?"""

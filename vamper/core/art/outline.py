@@ -1,0 +1,191 @@
+"""The outline: the boundary of the inked area, first in pixels, then in millimetres.
+
+The inked area is where alpha is at least a threshold. Its boundary is the iso-line through the alpha values at pixel
+centres (marching squares with linear interpolation), which finds the rim of an anti-aliased shape to a small part of
+a pixel. `trace` does this once a picture; `outline_at` brings the tracing to a wanted size, which is cheap, so that
+a change of size never traces again.
+
+Parts and pinholes below `SPECK_MM2` are left out. Whether a part is a speck depends on the scale, and the scale on
+which parts count: the smallest parts are left out one by one as long as the next one is a speck at the scale it would
+leave behind. That ends at a scale at which everything left out is a speck.
+"""
+
+from dataclasses import dataclass
+
+import contourpy
+import numpy as np
+import numpy.typing as npt
+import shapely
+from shapely.geometry import MultiPolygon, Polygon
+
+from vamper.core.art.picture import Picture
+from vamper.core.findings import BadInput
+from vamper.core.geometry import as_multi, clockwise_on_screen, parts, simplified
+from vamper.core.job import SizeSpec
+
+SPECK_MM2 = 0.5
+SIMPLIFY_MM = 0.005
+INKED_ALPHA = 0.5
+
+
+@dataclass(frozen=True, slots=True)
+class Tracing:
+    """The inked area in pixels: polygons with holes, largest first, and each one's area without its holes.
+
+    `polygons` is an array of shapely polygons, `areas_px2` and `boxes_px` (n, 4: left, top, right, bottom) go with it.
+    """
+
+    polygons: npt.NDArray[np.object_]
+    areas_px2: npt.NDArray[np.float64]
+    boxes_px: npt.NDArray[np.float64]
+    width_px: int
+    height_px: int
+    opaque: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Outline:
+    """The inked area in mm, item frame: origin at the top left of its box, y down.
+
+    `origin_px` is where that origin lies in the picture; `specks` and `pinholes` are what was left out.
+    """
+
+    shape: MultiPolygon
+    mm_per_px: float
+    origin_px: tuple[float, float]
+    picture_px: tuple[int, int]
+    specks: tuple[Polygon, ...]
+    pinholes: tuple[Polygon, ...]
+    opaque: bool
+
+    @property
+    def size_mm(self) -> tuple[float, float]:
+        left, top, right, bottom = self.shape.bounds
+        return right - left, bottom - top
+
+    @property
+    def ppi(self) -> float:
+        return 25.4 / self.mm_per_px
+
+    @property
+    def picture_box_mm(self) -> tuple[float, float, float, float]:
+        """Left, top, width, height of the whole picture in the item frame."""
+        return (
+            -self.origin_px[0] * self.mm_per_px,
+            -self.origin_px[1] * self.mm_per_px,
+            self.picture_px[0] * self.mm_per_px,
+            self.picture_px[1] * self.mm_per_px,
+        )
+
+
+def trace(picture: Picture, threshold: float = INKED_ALPHA) -> Tracing:
+    """The boundary of the inked area of `picture`, at sub-pixel precision.
+
+    Parameters
+    ----------
+    picture : Picture
+    threshold : float
+        The least alpha (0..1) that counts as inked.
+
+    Raises
+    ------
+    BadInput
+        If nothing in the picture reaches the threshold.
+
+    See Also
+    --------
+    outline_at : the tracing at a wanted size.
+    """
+    alpha = picture.alpha
+    level = threshold * 255.0
+    rows = np.flatnonzero(alpha.max(axis=1) >= level)
+    columns = np.flatnonzero(alpha.max(axis=0) >= level)
+    if rows.size == 0:
+        raise BadInput(
+            "the picture is fully transparent, there is nothing to print; export it again with the drawing visible"
+        )
+    # A rim of one pixel more than the inked box keeps the soft pixels that the iso-line runs through.
+    top, bottom = max(0, rows[0] - 1), min(alpha.shape[0], rows[-1] + 2)
+    left, right = max(0, columns[0] - 1), min(alpha.shape[1], columns[-1] + 2)
+    values = np.zeros((bottom - top + 2, right - left + 2))
+    values[1:-1, 1:-1] = alpha[top:bottom, left:right]
+    generator = contourpy.contour_generator(z=values, fill_type=contourpy.FillType.ChunkCombinedOffsetOffset)
+    points, ring_offsets, polygon_offsets = (chunk[0] for chunk in generator.filled(level, np.inf))
+    assert points is not None
+    assert ring_offsets is not None
+    assert polygon_offsets is not None
+    # Pixel i has its centre at i + 0.5; the padded grid starts one pixel earlier.
+    coordinates = points + (left - 0.5, top - 0.5)
+    polygons = shapely.from_ragged_array(
+        shapely.GeometryType.POLYGON, coordinates, (ring_offsets, polygon_offsets)
+    )
+    shell_areas = shapely.area(shapely.polygons(shapely.get_exterior_ring(polygons)))
+    order = np.argsort(-shell_areas, kind="stable")
+    polygons = polygons[order]
+    return Tracing(
+        polygons=polygons,
+        areas_px2=shell_areas[order],
+        boxes_px=shapely.bounds(polygons),
+        width_px=picture.width_px,
+        height_px=picture.height_px,
+        opaque=picture.is_opaque,
+    )
+
+
+def outline_at(tracing: Tracing, size: SizeSpec) -> Outline:
+    """The outline at a wanted size of the inked area, specks left out.
+
+    Raises
+    ------
+    BadInput
+        If everything in the picture is a speck at this size.
+    """
+    kept, mm_per_px, box = _without_specks(tracing, size)
+    left, top = float(box[0]), float(box[1])
+    speck_px2 = SPECK_MM2 / mm_per_px**2
+    to_mm = [mm_per_px, 0, 0, mm_per_px, -left * mm_per_px, -top * mm_per_px]
+    shells: list[Polygon] = []
+    pinholes: list[Polygon] = []
+    for polygon in tracing.polygons[:kept]:
+        holes = [Polygon(ring) for ring in polygon.interiors]
+        open_holes = [hole for hole in holes if hole.area >= speck_px2]
+        pinholes.extend(shapely.affinity.affine_transform(h, to_mm) for h in holes if h.area < speck_px2)
+        in_px = polygon
+        if len(open_holes) != len(holes):
+            in_px = Polygon(polygon.exterior, [hole.exterior for hole in open_holes])
+        in_mm = simplified(shapely.affinity.affine_transform(in_px, to_mm), SIMPLIFY_MM)
+        if not in_mm.is_valid:
+            in_mm = in_mm.buffer(0)
+        shells.extend(clockwise_on_screen(part) for part in parts(in_mm))
+    specks = tuple(shapely.affinity.affine_transform(speck, to_mm) for speck in tracing.polygons[kept:])
+    return Outline(
+        shape=as_multi(shells),
+        mm_per_px=mm_per_px,
+        origin_px=(left, top),
+        picture_px=(tracing.width_px, tracing.height_px),
+        specks=specks,
+        pinholes=tuple(pinholes),
+        opaque=tracing.opaque,
+    )
+
+
+def _without_specks(tracing: Tracing, size: SizeSpec) -> tuple[int, float, npt.NDArray[np.float64]]:
+    """How many of the largest polygons are not specks, the scale they give, and their box in pixels."""
+    boxes = tracing.boxes_px
+    # Row k holds the box of the k + 1 largest polygons.
+    lows = np.minimum.accumulate(boxes[:, :2], axis=0)
+    highs = np.maximum.accumulate(boxes[:, 2:], axis=0)
+    kept = len(boxes)
+
+    def scale(count: int) -> float:
+        width, height = highs[count - 1] - lows[count - 1]
+        return size.of(float(width), float(height))
+
+    while kept > 1 and tracing.areas_px2[kept - 1] * scale(kept - 1) ** 2 < SPECK_MM2:
+        kept -= 1
+    mm_per_px = scale(kept)
+    if tracing.areas_px2[0] * mm_per_px**2 < SPECK_MM2:
+        raise BadInput(
+            f"at this size the whole drawing covers less than {SPECK_MM2} mm², too little to cut; make it bigger"
+        )
+    return kept, mm_per_px, np.concatenate([lows[kept - 1], highs[kept - 1]])

@@ -1,0 +1,51 @@
+"""A picture in memory: pixels with alpha, and what was noticed while it was read.
+
+Readers of every format end here, so that all later stations see one kind of picture.
+"""
+
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+import numpy as np
+import numpy.typing as npt
+
+Pixels = npt.NDArray[np.uint8]
+
+
+class Conversion(StrEnum):
+    """What a reader had to change to bring a picture to 8-bit RGBA. The value completes "The picture was …"."""
+
+    CMYK = "in printing colours (CMYK) and was turned into RGB"
+    DEEP = "16 bits deep and was brought to 8"
+    TURNED = "stored on its side and was turned upright"
+    ANIMATED = "animated; its first frame is used"
+    GREY = "grey and was turned into RGB"
+
+
+@dataclass(frozen=True, slots=True)
+class Picture:
+    """`rgba` has shape (height, width, 4), straight (not premultiplied) alpha.
+
+    `is_vector` tells a rendering of an SVG, which can be made again at any size.
+    """
+
+    rgba: Pixels
+    is_vector: bool = False
+    conversions: tuple[Conversion, ...] = field(default=())
+
+    @property
+    def width_px(self) -> int:
+        return int(self.rgba.shape[1])
+
+    @property
+    def height_px(self) -> int:
+        return int(self.rgba.shape[0])
+
+    @property
+    def alpha(self) -> Pixels:
+        return self.rgba[:, :, 3]
+
+    @property
+    def is_opaque(self) -> bool:
+        """No transparent pixel anywhere, so the picture has no boundary of its own."""
+        return bool(self.alpha.min() == 255)

@@ -1,0 +1,35 @@
+"""How many pixels an inch a picture needs, from how far it is looked at.
+
+The eye separates one arc minute, so two pixels must not be farther apart than that at the viewing distance:
+needed ppi = 25.4 / (distance · tan(1/60°)). Never less than 100: people judge a piece in the hand first.
+"""
+
+import math
+
+from vamper.core.job import Purpose
+from vamper.core.units import MM_PER_INCH
+
+LEAST_PPI = 100.0
+SOFT_SHARE = 0.6
+
+VIEWING_DISTANCE_MM = {
+    Purpose.PLANNER: 300.0,
+    Purpose.DRINKWARE: 400.0,
+    Purpose.LAPTOP: 500.0,
+    Purpose.WINDOW: 1000.0,
+    Purpose.VEHICLE: 2000.0,
+}
+
+
+def needed_ppi(distance_mm: float) -> float:
+    """Pixels an inch that the eye can tell apart at `distance_mm`, at least 100.
+
+    >>> round(needed_ppi(300))
+    291
+    """
+    return max(LEAST_PPI, MM_PER_INCH / (distance_mm * math.tan(math.radians(1 / 60))))
+
+
+def largest_sharp_mm(pixels: float, distance_mm: float) -> float:
+    """The greatest length over which `pixels` still meet the need."""
+    return pixels * MM_PER_INCH / needed_ppi(distance_mm)

@@ -1,0 +1,1 @@
+"""Edge: where will the blade run?"""

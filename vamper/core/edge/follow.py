@@ -1,0 +1,170 @@
+"""`follow`: a border that goes round the drawing the way a careful hand would draw it.
+
+Terms: `O` the outline, `d` the distance, `s` the smoothing radius. In order:
+
+1. grow `O` by `d`;
+2. close by `s`, so that no notch is tighter than `s` (convex corners already have radius `d` or more);
+3. fill the holes, unless they are to be kept;
+4. join what is still apart: by the gentlest closing that ties everything with joints the stock can hold, of which only
+   the pieces that touch two parts are kept; where none does, by the shortest bridges;
+5. unite with the grown outline once more, so that no polygonal error eats the border, and thin out the points.
+
+The same outline and figures always give the same edge.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+import shapely
+from scipy.sparse import coo_array
+from scipy.sparse.csgraph import connected_components, minimum_spanning_tree
+from shapely.geometry import MultiPolygon, Polygon
+from shapely.geometry.base import BaseGeometry
+
+from vamper.core.geometry import (
+    as_multi,
+    closing,
+    grow,
+    grow_far,
+    hole_polygons,
+    opening,
+    parts,
+    simplified,
+    without_holes,
+)
+from vamper.core.job import EdgeSpec
+
+SIMPLIFY_MM = 0.005
+LEAST_BRIDGE_MM = 3.0
+_JOIN_STEPS = 12
+# Joining is judged on coarser arcs than the edge is drawn with; it only decides which pieces are added.
+_JUDGE_ERROR_MM = 0.03
+# Overlays leave slivers and hair gaps of this order.
+_TOUCH_MM = 1e-3
+
+
+@dataclass(frozen=True, slots=True)
+class Followed:
+    """A border and how it came to be: `tied` parts held together, `bridges` added for it, holes `filled`."""
+
+    shape: BaseGeometry
+    tied: int = 0
+    bridges: tuple[Polygon, ...] = ()
+    filled: tuple[Polygon, ...] = ()
+
+
+def follow(outline: MultiPolygon, spec: EdgeSpec, least_neck_mm: float) -> Followed:
+    """The border of `spec.distance_mm` round `outline`; see the module's text for the steps.
+
+    Afterwards every inked point lies at least d − 0.02 mm inside, and with `join` there is one ring.
+    """
+    d, s = spec.distance_mm, spec.smooth_mm
+    # Filling first gives the same edge as filling last, with far fewer points to grow.
+    source = without_holes(outline) if spec.fill_holes else outline
+    grown = grow_far(source, d)
+    border = closing(grown, s)
+    if spec.fill_holes:
+        border = without_holes(border)
+    tied, bridges = 0, ()
+    if spec.join:
+        border, tied, bridges = _joined(border, source, max(d, s), s, least_neck_mm)
+        if tied and spec.fill_holes:
+            border = without_holes(border)
+    border = simplified(shapely.union(border, grown), SIMPLIFY_MM)
+    border = as_multi(part for part in parts(border) if part.intersects(source))
+    filled = tuple(hole_polygons(closing(grow(outline, d), s))) if spec.fill_holes and _has_holes(outline) else ()
+    return Followed(border, tied, bridges, filled)
+
+
+def _has_holes(shape: BaseGeometry) -> bool:
+    return any(part.interiors for part in parts(shape))
+
+
+def _joined(
+    border: BaseGeometry, art: BaseGeometry, reach: float, smooth: float, neck: float
+) -> tuple[BaseGeometry, int, tuple[Polygon, ...]]:
+    """`border` in one piece, how many parts that tied, and the bridges it took."""
+    loose = [part for part in parts(border) if part.intersects(art)]
+    apart = len(loose)
+    if apart <= 1:
+        return as_multi(loose), 0, ()
+    tied, groups = _tied_by_closing(as_multi(loose), max(smooth, 0.25), 3 * reach, neck)
+    bridges: tuple[Polygon, ...] = ()
+    if len(groups) > 1:
+        bridges = _bridges(groups, max(neck, 2 * smooth, LEAST_BRIDGE_MM))
+        tied = shapely.union_all([tied, *bridges])
+    # Joining can leave new notches where a tie meets a part.
+    tied = shapely.union(tied, _kept_additions(closing(tied, smooth), tied))
+    return tied, apart, bridges
+
+
+def _tied_by_closing(
+    loose: MultiPolygon, start: float, stop: float, neck: float
+) -> tuple[BaseGeometry, list[BaseGeometry]]:
+    """The gentlest closing that holds everything together, or the strongest one tried; and the groups it leaves.
+
+    A radius that is enough does not make every larger one enough, so the search goes upward in steps.
+    """
+    tied: BaseGeometry = loose
+    groups: list[BaseGeometry] = list(loose.geoms)
+    for radius in np.geomspace(start, max(stop, start), _JOIN_STEPS):
+        closed = closing(loose, float(radius), _JUDGE_ERROR_MM)
+        tied = shapely.union(loose, _ties(closed, loose))
+        groups = _held(tied, loose, neck)
+        if len(groups) == 1:
+            break
+    return tied, groups
+
+
+def _ties(closed: BaseGeometry, loose: MultiPolygon) -> BaseGeometry:
+    """Of what a closing adds, the pieces that touch two different parts."""
+    added = parts(shapely.difference(closed, loose))
+    if not added:
+        return Polygon()
+    tree = shapely.STRtree(list(loose.geoms))
+    touching, _ = tree.query(added, predicate="dwithin", distance=_TOUCH_MM)
+    counts = np.bincount(touching, minlength=len(added))
+    # A hair of growth makes the tie overlap its parts instead of only touching them.
+    return shapely.union_all([grow(piece, _TOUCH_MM) for piece, n in zip(added, counts, strict=True) if n >= 2])
+
+
+def _kept_additions(closed: BaseGeometry, tied: BaseGeometry) -> BaseGeometry:
+    """What the last smoothing adds, without pieces that do not lie against the border."""
+    added = [piece for piece in parts(shapely.difference(closed, tied)) if piece.distance(tied) <= _TOUCH_MM]
+    return shapely.union_all([grow(piece, _TOUCH_MM) for piece in added])
+
+
+def _held(tied: BaseGeometry, loose: MultiPolygon, neck: float) -> list[BaseGeometry]:
+    """The loose parts in groups that hang together by more than a thread.
+
+    A joint counts if it survives an opening by half the least neck. A part is never taken apart, however thin it is.
+    """
+    # Just under half the neck, so that a joint of exactly the least neck survives the arcs' error.
+    cores = parts(opening(tied, 0.49 * neck, _JUDGE_ERROR_MM))
+    members = list(loose.geoms)
+    part, core = shapely.STRtree(cores).query(members, predicate="intersects") if cores else ([], [])
+    nodes = len(members) + len(cores)
+    graph = coo_array((np.ones(len(part)), (part, np.asarray(core, dtype=int) + len(members))), shape=(nodes, nodes))
+    labels = connected_components(graph, directed=False)[1][: len(members)]
+    groups: dict[int, list[Polygon]] = {}
+    for label, member in zip(labels.tolist(), members, strict=True):
+        groups.setdefault(label, []).append(member)
+    return [shapely.union_all(group) for group in groups.values()]
+
+
+def _bridges(groups: list[BaseGeometry], width: float) -> tuple[Polygon, ...]:
+    """The shortest bridges that tie all groups: a minimum spanning tree over their distances."""
+    first, second = np.triu_indices(len(groups), k=1)
+    shapes = np.array(groups, dtype=object)
+    # A touching pair has distance 0, which a sparse graph would take for no connection.
+    distances = shapely.distance(shapes[first], shapes[second]) + _TOUCH_MM
+    graph = coo_array((distances, (first, second)), shape=(len(groups), len(groups)))
+    tree = minimum_spanning_tree(graph.tocsr()).tocoo()
+    ends = sorted(zip(tree.row.tolist(), tree.col.tolist(), strict=True))
+    return tuple(_bridge(groups[a], groups[b], width) for a, b in ends)
+
+
+def _bridge(a: BaseGeometry, b: BaseGeometry, width: float) -> Polygon:
+    """A strip `width` wide along the shortest line from `a` to `b`, rooted in both."""
+    line = shapely.shortest_line(a, b)
+    return grow(line, width / 2)

@@ -1,0 +1,89 @@
+"""What a station found: never an exception, always a sentence a person can act on.
+
+A `Finding` has a code (`station.subject`), a severity, the figures behind it, the place it is about and,
+where one action can help, a `Fix`: the change to make, as data, so that whoever shows it can apply it.
+`BadInput` is for files and values that cannot be worked with at all; its message is shown as it stands.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+
+class BadInput(ValueError):
+    """A file or value that cannot be used. The message is one sentence for people.
+
+    Parameters
+    ----------
+    sentence : str
+        What is wrong and what to do about it.
+    where : str
+        The field or file it is about, "" where there is none.
+    """
+
+    def __init__(self, sentence: str, where: str = "") -> None:
+        super().__init__(f"{where}: {sentence}" if where else sentence)
+        self.sentence = sentence
+        self.where = where
+
+
+class Severity(StrEnum):
+    """How much a finding matters, most serious first."""
+
+    STOP = "stop"
+    LOOK = "look"
+    NOTE = "note"
+
+    @property
+    def rank(self) -> int:
+        return list(Severity).index(self)
+
+
+class FixTarget(StrEnum):
+    """What a fix changes: the item the finding is about, or the job."""
+
+    ITEM = "item"
+    JOB = "job"
+
+
+@dataclass(frozen=True, slots=True)
+class Fix:
+    """One action that answers a finding.
+
+    `changes` holds the fields to set on the target, dotted where nested ("edge.distance_mm").
+    """
+
+    label: str
+    effect: str
+    target: FixTarget
+    changes: Mapping[str, object]
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """A box on an item (item frame) or a sheet (sheet frame), mm."""
+
+    x_mm: float
+    y_mm: float
+    width_mm: float
+    height_mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """One thing found, at one place, with its figures."""
+
+    code: str
+    severity: Severity
+    title: str
+    text: str
+    figures: Mapping[str, float] = field(default_factory=dict)
+    item: int | None = None
+    sheet: int | None = None
+    places: tuple[Place, ...] = ()
+    fixes: tuple[Fix, ...] = ()
+
+
+def most_serious_first(findings: list[Finding]) -> list[Finding]:
+    """The same findings in the order a person should read them; stable within a severity."""
+    return sorted(findings, key=lambda finding: finding.severity.rank)

@@ -1,0 +1,1 @@
+"""Sheet: how many fit, where does each one go, how many sheets is that?"""

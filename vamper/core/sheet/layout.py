@@ -1,0 +1,110 @@
+"""A layout: which piece lies where on which sheet, checked exactly against the edges themselves."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+
+import shapely
+from shapely.geometry import MultiPolygon, Polygon
+from shapely.geometry.base import BaseGeometry
+
+from vamper.core.geometry import placed
+from vamper.core.job import Cut
+
+THROUGH_GAP_MM = 3.0
+# Overlay and rotation rounding; far below what a cutter resolves.
+ROUNDING_MM = 1e-6
+
+
+class WhyNot(StrEnum):
+    """Why a piece is not on a sheet."""
+
+    TOO_BIG = "too big"
+    NO_ROOM = "no room"
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """What packing needs to know of an item: its edge (item frame, mm), how many, and how it is cut."""
+
+    item: int
+    edge: MultiPolygon
+    quantity: int
+    cut: Cut = Cut.KISS
+
+    @property
+    def area_mm2(self) -> float:
+        return float(self.edge.area)
+
+
+@dataclass(frozen=True, slots=True)
+class Placement:
+    """X = x + u·cos t − v·sin t, Y = y + u·sin t + v·cos t; `turn_deg` is clockwise on screen."""
+
+    item: int
+    x_mm: float
+    y_mm: float
+    turn_deg: float
+
+    def of(self, shape: BaseGeometry) -> BaseGeometry:
+        """A shape of the item's frame where this placement puts it on the sheet."""
+        return placed(shape, self.x_mm, self.y_mm, self.turn_deg)
+
+
+@dataclass(frozen=True, slots=True)
+class Unplaced:
+    item: int
+    quantity: int
+    reason: WhyNot
+
+
+@dataclass(frozen=True, slots=True)
+class Layout:
+    """Sheets with their placements, what found no place, and whether the search ended by itself."""
+
+    sheets: tuple[tuple[Placement, ...], ...]
+    unplaced: tuple[Unplaced, ...]
+    time_limited: bool
+
+    @property
+    def pieces(self) -> int:
+        return sum(len(sheet) for sheet in self.sheets)
+
+
+def gap_between(first: Cut, second: Cut, gap_mm: float) -> float:
+    """The least distance two edges keep: a web beside a through cut must hold on the mat."""
+    return max(gap_mm, THROUGH_GAP_MM) if Cut.THROUGH in (first, second) else gap_mm
+
+
+@dataclass(frozen=True, slots=True)
+class Breach:
+    """A broken rule of a layout: two pieces too near, or one outside (`second` is None)."""
+
+    first: int
+    second: int | None
+    distance_mm: float
+    needed_mm: float
+
+
+def breaches(
+    sheet: Sequence[Placement], pieces: dict[int, Piece], live: Polygon, gap_mm: float
+) -> list[Breach]:
+    """Every place where a sheet breaks the gap or leaves the live area; placements by their number on the sheet."""
+    shapes = [placement.of(pieces[placement.item].edge) for placement in sheet]
+    cuts = [pieces[placement.item].cut for placement in sheet]
+    reach = live.buffer(ROUNDING_MM, join_style="mitre")
+    found = [
+        Breach(number, None, -float(shapely.difference(shape, live).area), 0.0)
+        for number, shape in enumerate(shapes)
+        if not reach.covers(shape)
+    ]
+    if len(shapes) > 1:
+        first, second = shapely.STRtree(shapes).query(shapes, predicate="dwithin", distance=max(gap_mm, THROUGH_GAP_MM))
+        for a, b in zip(first.tolist(), second.tolist(), strict=True):
+            if a >= b:
+                continue
+            needed = gap_between(cuts[a], cuts[b], gap_mm)
+            distance = float(shapely.distance(shapes[a], shapes[b]))
+            if distance < needed - ROUNDING_MM or (distance == 0 and shapes[a].overlaps(shapes[b])):
+                found.append(Breach(a, b, distance, needed))
+    return found
