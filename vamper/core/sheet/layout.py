@@ -1,6 +1,6 @@
 """A layout: which piece lies where on which sheet, checked exactly against the edges themselves."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -78,7 +78,10 @@ def gap_between(first: Cut, second: Cut, gap_mm: float) -> float:
 
 @dataclass(frozen=True, slots=True)
 class Breach:
-    """A broken rule of a layout: two pieces too near, or one outside (`second` is None)."""
+    """A broken rule of a layout, by the placements' numbers on their sheet.
+
+    Two pieces closer than `needed_mm`; or, with `second` None, one that sticks `distance_mm` out of the live area.
+    """
 
     first: int
     second: int | None
@@ -87,24 +90,31 @@ class Breach:
 
 
 def breaches(
-    sheet: Sequence[Placement], pieces: dict[int, Piece], live: Polygon, gap_mm: float
+    sheet: Sequence[Placement], pieces: Mapping[int, Piece], live: Polygon, gap_mm: float
 ) -> list[Breach]:
-    """Every place where a sheet breaks the gap or leaves the live area; placements by their number on the sheet."""
+    """Every place where a sheet breaks the gap or leaves the live area."""
     shapes = [placement.of(pieces[placement.item].edge) for placement in sheet]
     cuts = [pieces[placement.item].cut for placement in sheet]
     reach = live.buffer(ROUNDING_MM, join_style="mitre")
     found = [
-        Breach(number, None, -float(shapely.difference(shape, live).area), 0.0)
+        Breach(number, None, _overhang(shape, live), 0.0)
         for number, shape in enumerate(shapes)
         if not reach.covers(shape)
     ]
-    if len(shapes) > 1:
-        first, second = shapely.STRtree(shapes).query(shapes, predicate="dwithin", distance=max(gap_mm, THROUGH_GAP_MM))
-        for a, b in zip(first.tolist(), second.tolist(), strict=True):
-            if a >= b:
-                continue
-            needed = gap_between(cuts[a], cuts[b], gap_mm)
-            distance = float(shapely.distance(shapes[a], shapes[b]))
-            if distance < needed - ROUNDING_MM or (distance == 0 and shapes[a].overlaps(shapes[b])):
-                found.append(Breach(a, b, distance, needed))
+    if len(shapes) < 2:
+        return found
+    widest = max(gap_mm, THROUGH_GAP_MM)
+    first, second = shapely.STRtree(shapes).query(shapes, predicate="dwithin", distance=widest)
+    for a, b in zip(first.tolist(), second.tolist(), strict=True):
+        if a >= b:
+            continue
+        needed = gap_between(cuts[a], cuts[b], gap_mm)
+        distance = float(shapely.distance(shapes[a], shapes[b]))
+        if distance < needed - ROUNDING_MM or (distance == 0 and shapely.relate_pattern(shapes[a], shapes[b], "T********")):
+            found.append(Breach(a, b, distance, needed))
     return found
+
+
+def _overhang(shape: BaseGeometry, live: Polygon) -> float:
+    """How far the farthest point of `shape` lies outside `live`."""
+    return float(shapely.distance(shapely.points(shapely.get_coordinates(shape)), live).max())

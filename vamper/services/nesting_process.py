@@ -1,0 +1,87 @@
+"""The nesting engine in a child process, so that it can be stopped at once.
+
+A thread inside the engine cannot be stopped, a process ends in milliseconds. Children are forked from a small server
+process that has the engine loaded, so that each starts in a few milliseconds too; they report every better solution
+through a pipe and are ended as soon as the packing has what it wants.
+"""
+
+import multiprocessing
+import threading
+import time
+from collections.abc import Callable
+from multiprocessing.connection import Connection
+from multiprocessing.context import BaseContext
+
+import spyrrow
+
+from vamper.core.sheet.nesting import NestRequest, NestSolution, config_of, instance_of, solution_of
+
+_POLL_S = 0.01
+_METHODS = ("forkserver", "spawn")
+
+
+def _context() -> BaseContext:
+    method = next(name for name in _METHODS if name in multiprocessing.get_all_start_methods())
+    context = multiprocessing.get_context(method)
+    if method == "forkserver":
+        context.set_forkserver_preload([__name__])
+    return context
+
+
+class ProcessNester:
+    """Runs each request in a child of its own; safe to use from several threads at once."""
+
+    def __init__(self) -> None:
+        self._context = _context()
+
+    def warm_up(self) -> None:
+        """Start the server process, so that the first packing does not wait for it."""
+        child = self._context.Process(target=_nothing, daemon=True)  # type: ignore[attr-defined]
+        child.start()
+        child.join()
+
+    def nest(self, request: NestRequest, seconds: float, on_solution: Callable[[NestSolution], bool]) -> None:
+        """Ask the engine for at most `seconds`; ends early when `on_solution` returns True."""
+        ends_at = time.monotonic() + seconds
+        receiver, sender = self._context.Pipe(duplex=False)
+        child = self._context.Process(target=_solve, args=(request, seconds, sender), daemon=True)  # type: ignore[attr-defined]
+        child.start()
+        sender.close()
+        try:
+            while (left := ends_at - time.monotonic()) > 0:
+                if not receiver.poll(min(left, 0.2)):
+                    continue
+                width, placed_items = receiver.recv()
+                if on_solution(solution_of(request, width, placed_items)):
+                    return
+        except EOFError:
+            return
+        finally:
+            child.kill()
+            child.join()
+            receiver.close()
+
+
+def _nothing() -> None:
+    pass
+
+
+def _solve(request: NestRequest, seconds: float, sender: Connection) -> None:
+    """In the child: run the engine and send each feasible solution as it is found."""
+    queue = spyrrow.ProgressQueue()
+    instance, config = instance_of(request), config_of(request, seconds)
+    engine = threading.Thread(target=instance.solve, args=(config, queue), daemon=True)
+    engine.start()
+    shortest = float("inf")
+    alive = True
+    while alive:
+        alive = engine.is_alive()
+        for kind, solution in queue.drain():
+            if kind in _FEASIBLE and solution.width < shortest:
+                shortest = solution.width
+                sender.send((solution.width, [(p.id, *p.translation, p.rotation) for p in solution.placed_items]))
+        time.sleep(_POLL_S)
+    sender.close()
+
+
+_FEASIBLE = (spyrrow.ReportType.ExplFeas, spyrrow.ReportType.CmprFeas, spyrrow.ReportType.Final)
