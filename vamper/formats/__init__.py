@@ -1,0 +1,1 @@
+"""Open formats: one module each, reading and writing what core computes with."""

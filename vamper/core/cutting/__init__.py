@@ -1,0 +1,1 @@
+"""Cut: which blade, pressure, passes, speed and mat for this stock?"""

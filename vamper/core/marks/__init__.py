@@ -1,0 +1,1 @@
+"""Marks: will the cutter find the print?"""

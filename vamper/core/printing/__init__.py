@@ -1,0 +1,1 @@
+"""Print: what goes to the printer, and which way round?"""

@@ -1,0 +1,333 @@
+"""The job file: a whole job as JSON, lengths in mm, read strictly.
+
+The models here are also what the web interface sends, so that a field has one name, one range and one meaning.
+Unknown fields are errors that name them. Paths of art stay inside the job file's folder.
+"""
+
+import json
+from pathlib import PurePosixPath
+from typing import Annotated, Any, Literal, Self
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator, model_validator
+
+from vamper.core.devices import Cutter, Feed, ForceRange, Margins, Printer, PrinterKind
+from vamper.core.findings import BadInput
+from vamper.core.job import (
+    MOST_PIECES,
+    Cut,
+    EdgeKind,
+    EdgeSpec,
+    ItemSpec,
+    Job,
+    MarkFamily,
+    MarksSpec,
+    PackingSpec,
+    Paper,
+    Purpose,
+    SizeSpec,
+    Turn,
+)
+from vamper.core.plan import check_quantity
+from vamper.core.sheet.papers import NAMED_PAPERS, name_of
+from vamper.core.stocks import STOCK_BY_KEY
+
+FORMAT = "vamper-job"
+VERSION = 1
+
+Length = Annotated[float, Field(gt=0, le=3000, allow_inf_nan=False)]
+Distance = Annotated[float, Field(ge=0, le=200, allow_inf_nan=False)]
+
+
+class Strict(BaseModel):
+    """Refuses fields it does not know."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+
+class PaperModel(Strict):
+    width_mm: Length
+    height_mm: Length
+
+    def to_core(self) -> Paper:
+        return Paper(self.width_mm, self.height_mm)
+
+
+class MarginsModel(Strict):
+    top: Distance = 3.0
+    right: Distance = 3.0
+    bottom: Distance = 5.0
+    left: Distance = 3.0
+
+
+class PrinterModel(Strict):
+    kind: PrinterKind = PrinterKind.INKJET
+    margins_mm: MarginsModel = MarginsModel()
+
+    def to_core(self) -> Printer:
+        m = self.margins_mm
+        return Printer(self.kind, Margins(m.top, m.right, m.bottom, m.left))
+
+
+class ReachModel(Strict):
+    width: Length = 310.0
+    height: Length = 420.0
+
+
+class ForceModel(Strict):
+    min: Annotated[float, Field(gt=0, le=5000)] = 20.0
+    max: Annotated[float, Field(gt=0, le=5000)] = 380.0
+    step: Annotated[float, Field(gt=0, le=500)] = 4.0
+
+    @model_validator(mode="after")
+    def _rising(self) -> Self:
+        if self.max <= self.min:
+            raise ValueError("max must be greater than min")
+        return self
+
+
+class CutterModel(Strict):
+    feed: Feed = Feed.MAT
+    reach_mm: ReachModel = ReachModel()
+    force_gf: ForceModel = ForceModel()
+
+    def to_core(self) -> Cutter:
+        f = self.force_gf
+        return Cutter(self.feed, self.reach_mm.width, self.reach_mm.height, ForceRange(f.min, f.max, f.step))
+
+
+class MarksModel(Strict):
+    family: MarkFamily = MarkFamily.CORNER
+    count: Literal[3, 4] = 4
+    size_mm: Annotated[float, Field(gt=0, le=100)] = 10.0
+    stroke_mm: Annotated[float, Field(gt=0, le=10)] = 0.8
+    inset_mm: Annotated[float, Field(ge=0, le=200)] = 8.0
+    clear_mm: Annotated[float, Field(ge=0, le=50)] = 2.0
+
+    @model_validator(mode="after")
+    def _arms_hold_stroke(self) -> Self:
+        if self.stroke_mm >= self.size_mm:
+            raise ValueError("stroke_mm must be less than size_mm")
+        return self
+
+    def to_core(self) -> MarksSpec:
+        return MarksSpec(**self.model_dump())
+
+
+class EdgeModel(Strict):
+    kind: EdgeKind = EdgeKind.FOLLOW
+    distance_mm: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)] = 3.0
+    smooth_mm: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)] = 2.0
+    fill_holes: bool = True
+    join: bool = True
+    corner_mm: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] = 3.0
+    colour: Annotated[str, Field(pattern=r"^#[0-9A-Fa-f]{6}$")] | None = None
+
+    def to_core(self) -> EdgeSpec:
+        return EdgeSpec(**self.model_dump())
+
+
+class PackingModel(Strict):
+    gap_mm: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)] = 2.0
+    turn: Turn = Turn.ANY
+    mode: Literal["mixed"] = "mixed"
+    fill: Literal[False] = False
+    max_sheets: Annotated[int, Field(ge=1, le=1000)] | None = None
+
+    def to_core(self) -> PackingSpec:
+        return PackingSpec(self.gap_mm, self.turn, self.max_sheets)
+
+
+class SizedModel(Strict):
+    """Width or height of the inked area, exactly one of them."""
+
+    width_mm: Length | None = None
+    height_mm: Length | None = None
+    quantity: Annotated[int, Field(ge=1, le=MOST_PIECES)] = 1
+    cut: Cut = Cut.KISS
+    edge: EdgeModel = EdgeModel()
+
+    @model_validator(mode="after")
+    def _one_size(self) -> Self:
+        if (self.width_mm is None) == (self.height_mm is None):
+            raise ValueError("give either width_mm or height_mm, one of them and not both")
+        return self
+
+    def spec(self, art: str) -> ItemSpec:
+        return ItemSpec(art, SizeSpec(self.width_mm, self.height_mm), self.quantity, self.cut, self.edge.to_core())
+
+
+class ItemModel(SizedModel):
+    art: Annotated[str, Field(min_length=1, max_length=500)]
+
+    @field_validator("art")
+    @classmethod
+    def _stays_inside(cls, value: str) -> str:
+        path = PurePosixPath(value.replace("\\", "/"))
+        if path.is_absolute() or ".." in path.parts or ":" in value or "\x00" in value:
+            raise ValueError("must stay inside the job file's folder")
+        return value
+
+
+class JobFile(Strict):
+    """A job as it is written to a file."""
+
+    format: Literal["vamper-job"]
+    version: Literal[1]
+    title: Annotated[str, Field(max_length=200)] = "Untitled job"
+    paper: PaperModel
+    printer: PrinterModel = PrinterModel()
+    cutter: CutterModel = CutterModel()
+    marks: MarksModel = MarksModel()
+    stock: str
+    purpose: Purpose = Purpose.VEHICLE
+    packing: PackingModel = PackingModel()
+    items: Annotated[list[ItemModel], Field(min_length=1, max_length=1000)]
+
+    @field_validator("paper", mode="before")
+    @classmethod
+    def _named_paper(cls, value: Any) -> Any:
+        if isinstance(value, str):
+            paper = NAMED_PAPERS.get(value.lower())
+            if paper is None:
+                raise ValueError(f"no paper is called “{value}”; known are {', '.join(NAMED_PAPERS)}")
+            return PaperModel(width_mm=paper.width_mm, height_mm=paper.height_mm)
+        return value
+
+    @field_validator("stock")
+    @classmethod
+    def _known_stock(cls, value: str) -> str:
+        if value not in STOCK_BY_KEY:
+            raise ValueError(f"no stock is called “{value}”; known are {', '.join(STOCK_BY_KEY)}")
+        return value
+
+    def to_core(self) -> Job:
+        return Job(
+            title=self.title,
+            paper=self.paper.to_core(),
+            printer=self.printer.to_core(),
+            cutter=self.cutter.to_core(),
+            marks=self.marks.to_core(),
+            stock=STOCK_BY_KEY[self.stock],
+            purpose=self.purpose,
+            packing=self.packing.to_core(),
+            items=tuple(item.spec(item.art) for item in self.items),
+        )
+
+
+def read_job(text: str | bytes) -> Job:
+    """A job from the text of a job file.
+
+    Raises
+    ------
+    BadInput
+        Names the field that cannot be used, and what it should be.
+    """
+    try:
+        raw = json.loads(text)
+    except (json.JSONDecodeError, UnicodeDecodeError) as error:
+        at = f" in line {error.lineno}" if isinstance(error, json.JSONDecodeError) else ""
+        raise BadInput(f"the job file is not valid JSON{at}") from None
+    except RecursionError:
+        raise BadInput("the job file is nested too deeply") from None
+    if not isinstance(raw, dict):
+        raise BadInput("the job file must hold one JSON object")
+    try:
+        job = JobFile.model_validate(raw).to_core()
+    except ValidationError as error:
+        raise sentence_of(error) from None
+    check_quantity(job)
+    return job
+
+
+def sentence_of(error: ValidationError) -> BadInput:
+    """The first thing wrong, as one sentence that names its field."""
+    first = error.errors(include_url=False, include_context=True)[0]
+    where = ".".join(str(part) for part in first["loc"])
+    kind, context = first["type"], first.get("ctx", {})
+    sentences = {
+        "extra_forbidden": "this field is unknown; check its spelling or leave it out",
+        "missing": "this field is missing",
+        "greater_than": f"must be greater than {context.get('gt')}",
+        "greater_than_equal": f"must be at least {context.get('ge')}",
+        "less_than_equal": f"must be at most {context.get('le')}",
+        "enum": f"must be one of {context.get('expected')}",
+        "literal_error": f"must be {context.get('expected')}",
+        "too_short": "needs at least one entry",
+        "finite_number": "must be a finite number",
+        "string_pattern_mismatch": "must look like #RRGGBB",
+    }
+    message = sentences.get(kind) or str(context.get("error") or first["msg"])
+    return BadInput(message, where)
+
+
+def job_document(job: Job) -> dict[str, Any]:
+    """A job as the data of a job file; the inverse of `read_job`."""
+    paper: Any = name_of(job.paper) or {"width_mm": job.paper.width_mm, "height_mm": job.paper.height_mm}
+    margins, force, marks = job.printer.margins, job.cutter.force, job.marks
+    return {
+        "format": FORMAT,
+        "version": VERSION,
+        "title": job.title,
+        "paper": paper,
+        "printer": {
+            "kind": job.printer.kind.value,
+            "margins_mm": {
+                "top": margins.top_mm,
+                "right": margins.right_mm,
+                "bottom": margins.bottom_mm,
+                "left": margins.left_mm,
+            },
+        },
+        "cutter": {
+            "feed": job.cutter.feed.value,
+            "reach_mm": {"width": job.cutter.reach_width_mm, "height": job.cutter.reach_height_mm},
+            "force_gf": {"min": force.min_gf, "max": force.max_gf, "step": force.step_gf},
+        },
+        "marks": {
+            "family": marks.family.value,
+            "count": marks.count,
+            "size_mm": marks.size_mm,
+            "stroke_mm": marks.stroke_mm,
+            "inset_mm": marks.inset_mm,
+            "clear_mm": marks.clear_mm,
+        },
+        "stock": job.stock.key,
+        "purpose": job.purpose.value,
+        "packing": {
+            "gap_mm": job.packing.gap_mm,
+            "turn": job.packing.turn.value,
+            "mode": "mixed",
+            "fill": False,
+            "max_sheets": job.packing.max_sheets,
+        },
+        "items": [_item_document(item) for item in job.items],
+    }
+
+
+def _item_document(item: ItemSpec) -> dict[str, Any]:
+    by_width = item.size.width_mm is not None
+    edge = item.edge
+    return {
+        "art": item.art,
+        **({"width_mm": item.size.width_mm} if by_width else {"height_mm": item.size.height_mm}),
+        "quantity": item.quantity,
+        "cut": item.cut.value,
+        "edge": {
+            "kind": edge.kind.value,
+            "distance_mm": edge.distance_mm,
+            "smooth_mm": edge.smooth_mm,
+            "fill_holes": edge.fill_holes,
+            "join": edge.join,
+            "corner_mm": edge.corner_mm,
+            "colour": edge.colour,
+        },
+    }
+
+
+def write_job(job: Job) -> bytes:
+    return json.dumps(job_document(job), indent=2, ensure_ascii=False).encode() + b"\n"
+
+
+def job_schema() -> dict[str, Any]:
+    """The JSON Schema of a job file, published with the documentation."""
+    return JobFile.model_json_schema()

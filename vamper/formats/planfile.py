@@ -1,0 +1,134 @@
+"""`plan.json`: everything that was planned for a job, for scripts and for the record. Lengths in mm, y down."""
+
+import json
+from typing import Any
+
+from shapely.geometry.base import BaseGeometry
+
+from vamper.core.findings import Finding
+from vamper.core.geometry import Points, parts, ring_points
+from vamper.core.plan import Plan
+
+FORMAT = "vamper-plan"
+VERSION = 1
+# A tenth of a micrometre: finer than anything that follows, and stable to read.
+_DECIMALS = 4
+
+
+def _ring(points: Points) -> list[list[float]]:
+    return [[round(float(x), _DECIMALS), round(float(y), _DECIMALS)] for x, y in points]
+
+
+def shape_document(shape: BaseGeometry) -> list[dict[str, Any]]:
+    """Polygons as shells with holes."""
+    return [
+        {"shell": _ring(ring_points(part.exterior)), "holes": [_ring(ring_points(hole)) for hole in part.interiors]}
+        for part in parts(shape)
+    ]
+
+
+def finding_document(finding: Finding) -> dict[str, Any]:
+    document: dict[str, Any] = {
+        "code": finding.code,
+        "severity": finding.severity.value,
+        "title": finding.title,
+        "text": finding.text,
+        "figures": dict(finding.figures),
+    }
+    if finding.item is not None:
+        document["item"] = finding.item
+    if finding.sheet is not None:
+        document["sheet"] = finding.sheet + 1
+    if finding.places:
+        document["places"] = [
+            {"x_mm": round(p.x_mm, 3), "y_mm": round(p.y_mm, 3), "width_mm": round(p.width_mm, 3),
+             "height_mm": round(p.height_mm, 3)}
+            for p in finding.places
+        ]
+    return document
+
+
+def sheet_files(sheet: int) -> dict[str, str]:
+    """The names of a sheet's files; `sheet` counts from 0."""
+    stem = f"sheet-{sheet + 1:02d}"
+    return {"print": f"{stem}-print.pdf", "cut_svg": f"{stem}-cut.svg", "cut_dxf": f"{stem}-cut.dxf"}
+
+
+def plan_document(plan: Plan) -> dict[str, Any]:
+    """The data of `plan.json`."""
+    return {
+        "format": FORMAT,
+        "version": VERSION,
+        "title": plan.job.title,
+        "paper_mm": [plan.job.paper.width_mm, plan.job.paper.height_mm],
+        "live_area_mm": _ring(ring_points(plan.setup.live.shape.exterior)),
+        "marks": [
+            {
+                "family": mark.family.value,
+                "x_mm": round(mark.x_mm, _DECIMALS),
+                "y_mm": round(mark.y_mm, _DECIMALS),
+                "shape": [_ring(ring) for ring in mark.rings],
+            }
+            for mark in plan.setup.marks
+        ],
+        "items": [
+            {
+                "index": item.index,
+                "art": item.spec.art,
+                "size_mm": [round(side, 3) for side in item.outline.size_mm],
+                "ppi": round(item.outline.ppi, 1),
+                "cut": item.spec.cut.value,
+                "outline": shape_document(item.outline.shape),
+                "edge": shape_document(item.edge.shape),
+            }
+            for item in plan.items
+        ],
+        "sheets": [
+            {
+                "number": number + 1,
+                "used": round(plan.used_share(number), 4),
+                "placements": [
+                    {
+                        "item": placement.item,
+                        "x_mm": round(placement.x_mm, 6),
+                        "y_mm": round(placement.y_mm, 6),
+                        "turn_deg": round(placement.turn_deg, 6),
+                    }
+                    for placement in sheet
+                ],
+                "files": sheet_files(number),
+            }
+            for number, sheet in enumerate(plan.layout.sheets)
+        ],
+        "unplaced": [
+            {"item": unplaced.item, "quantity": unplaced.quantity, "reason": unplaced.reason.value}
+            for unplaced in plan.layout.unplaced
+        ],
+        "bound": {
+            "pieces_at_most": plan.bound.pieces_at_most,
+            "sheets_at_least": plan.bound.sheets_at_least,
+            "basis": "area",
+        },
+        "time_limited": plan.layout.time_limited,
+        "settings": {
+            cut.value: {
+                "blade": setting.blade.value,
+                "force_gf": setting.force_gf,
+                "passes": setting.passes,
+                "speed_mm_s": setting.speed_mm_s,
+                "mat": setting.mat.value,
+                "exposure_mm": setting.exposure_mm,
+                "why": list(setting.why),
+            }
+            for cut, setting in plan.settings.items()
+        },
+        "mirror": plan.mirror,
+        "stopped": plan.has_stop,
+        "findings": [finding_document(finding) for finding in plan.findings],
+    }
+
+
+def write_plan(plan: Plan) -> bytes:
+    return json.dumps(plan_document(plan), indent=1, ensure_ascii=False).encode() + b"\n"
+
+
