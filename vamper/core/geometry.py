@@ -78,7 +78,9 @@ def parts(shape: BaseGeometry) -> list[Polygon]:
 
 def as_multi(polygons: Iterable[Polygon]) -> MultiPolygon:
     """Polygons bundled in reading order (top to bottom, then left to right), for a stable result."""
-    return MultiPolygon(sorted(polygons, key=lambda part: (round(part.bounds[1], 3), round(part.bounds[0], 3))))
+    ordered: list[Polygon] = list(polygons)
+    ordered.sort(key=lambda part: (round(part.bounds[1], 3), round(part.bounds[0], 3)))
+    return MultiPolygon(ordered)
 
 
 def without_holes(shape: BaseGeometry) -> BaseGeometry:
@@ -126,8 +128,3 @@ def mirrored(shape: BaseGeometry, width_mm: float) -> BaseGeometry:
 def ring_points(ring: BaseGeometry) -> Points:
     """The points of a ring, shape (n, 2), the first not repeated at the end."""
     return shapely.get_coordinates(ring)[:-1]
-
-
-def longest_side(shape: BaseGeometry) -> float:
-    left, top, right, bottom = shape.bounds
-    return max(right - left, bottom - top)

@@ -105,7 +105,8 @@ def check_quantity(job: Job) -> None:
 def pack_problem(job: Job, setup: SheetSetup, items: Sequence[DesignedItem], seed: int = 1) -> PackProblem:
     """What packing is asked. A stock without backing is cut through, whatever was asked for."""
     pieces = tuple(
-        Piece(item.index, item.edge.shape, item.spec.quantity, effective_cut(job.stock, item.spec.cut)) for item in items
+        Piece(item.index, item.edge.shape, item.spec.quantity, effective_cut(job.stock, item.spec.cut))
+        for item in items
     )
     return PackProblem(pieces, setup.live.shape, job.packing, seed)
 
@@ -122,7 +123,13 @@ def complete(job: Job, setup: SheetSetup, items: Sequence[DesignedItem], layout:
     problem = pack_problem(job, setup, items)
     settings = proposed_settings(job, items)
     plan = Plan(
-        job, setup, tuple(items), layout, area_bound(setup.live.shape, problem.pieces, job.packing.gap_mm), settings, ()
+        job,
+        setup,
+        tuple(items),
+        layout,
+        area_bound(setup.live.shape, problem.pieces, job.packing.gap_mm),
+        settings,
+        (),
     )
     return replace(plan, findings=tuple(most_serious_first(_all_findings(plan, problem))))
 

@@ -56,7 +56,7 @@ def format_of(data: bytes, name: str) -> ArtFormat:
         raise BadInput("the file is empty; copy or export it again", name)
     if len(data) > MOST_BYTES:
         raise BadInput(
-            f"the file is {len(data) / 2**20:.0f} MB, more than the {MOST_BYTES // 2**20} MB that fit; export it smaller",
+            f"the file is {len(data) / 2**20:.0f} MB, more than the {MOST_BYTES // 2**20} that fit; export it smaller",
             name,
         )
     found = next((art_format for art_format, kind in _KINDS.items() if kind.is_it(data)), None)

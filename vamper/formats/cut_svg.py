@@ -4,9 +4,9 @@ from collections.abc import Sequence
 from xml.etree import ElementTree
 
 from vamper.core.cutting.plan import CutPlan
-from vamper.core.geometry import Points
 from vamper.core.job import Cut
 from vamper.core.marks.families import Mark
+from vamper.formats.svg_path import closed_path
 
 _NAMESPACE = "http://www.w3.org/2000/svg"
 _COLOURS = {Cut.KISS.value: "#0F6E84", Cut.THROUGH.value: "#A3261C", "marks": "#22262E"}
@@ -26,20 +26,14 @@ def write_svg(plan: CutPlan, marks: Sequence[Mark], title: str) -> bytes:
     )
     ElementTree.SubElement(svg, "title").text = title
     groups = {
-        name: ElementTree.SubElement(
-            svg, "g", {"id": name, "fill": "none", "stroke": colour, "stroke-width": "0.1"}
-        )
+        name: ElementTree.SubElement(svg, "g", {"id": name, "fill": "none", "stroke": colour, "stroke-width": "0.1"})
         for name, colour in _COLOURS.items()
     }
     for loop in plan.loops:
-        ElementTree.SubElement(groups[loop.cut.value], "path", {"d": _closed(loop.points)})
+        ElementTree.SubElement(groups[loop.cut.value], "path", {"d": closed_path(loop.points)})
     for mark in marks:
         for ring in mark.rings:
-            ElementTree.SubElement(groups["marks"], "path", {"d": _closed(ring)})
+            ElementTree.SubElement(groups["marks"], "path", {"d": closed_path(ring)})
     ElementTree.indent(svg)
-    return ElementTree.tostring(svg, encoding="utf-8", xml_declaration=True)
-
-
-def _closed(points: Points) -> str:
-    first, *rest = (f"{x:.4f} {y:.4f}" for x, y in points)
-    return f"M {first} L {' '.join(rest)} Z"
+    text: bytes = ElementTree.tostring(svg, encoding="utf-8", xml_declaration=True)
+    return text

@@ -22,7 +22,10 @@ def _ring(points: Points) -> list[list[float]]:
 def shape_document(shape: BaseGeometry) -> list[dict[str, Any]]:
     """Polygons as shells with holes."""
     return [
-        {"shell": _ring(ring_points(part.exterior)), "holes": [_ring(ring_points(hole)) for hole in part.interiors]}
+        {
+            "shell": _ring(ring_points(part.exterior)),
+            "holes": [_ring(ring_points(hole)) for hole in part.interiors],
+        }
         for part in parts(shape)
     ]
 
@@ -41,8 +44,12 @@ def finding_document(finding: Finding) -> dict[str, Any]:
         document["sheet"] = finding.sheet + 1
     if finding.places:
         document["places"] = [
-            {"x_mm": round(p.x_mm, 3), "y_mm": round(p.y_mm, 3), "width_mm": round(p.width_mm, 3),
-             "height_mm": round(p.height_mm, 3)}
+            {
+                "x_mm": round(p.x_mm, 3),
+                "y_mm": round(p.y_mm, 3),
+                "width_mm": round(p.width_mm, 3),
+                "height_mm": round(p.height_mm, 3),
+            }
             for p in finding.places
         ]
     return document
@@ -130,5 +137,3 @@ def plan_document(plan: Plan) -> dict[str, Any]:
 
 def write_plan(plan: Plan) -> bytes:
     return json.dumps(plan_document(plan), indent=1, ensure_ascii=False).encode() + b"\n"
-
-

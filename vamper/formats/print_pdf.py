@@ -10,7 +10,7 @@ import numpy as np
 from PIL import Image
 from reportlab.lib.colors import HexColor
 from reportlab.lib.utils import ImageReader
-from reportlab.pdfgen.canvas import FILL_EVEN_ODD, Canvas
+from reportlab.pdfgen.canvas import Canvas
 from reportlab.pdfgen.pathobject import PDFPathObject
 from shapely.geometry.base import BaseGeometry
 
@@ -18,6 +18,9 @@ from vamper.core.art.picture import Picture
 from vamper.core.geometry import Points, parts, ring_points
 from vamper.core.printing.page import PrintPage
 from vamper.core.units import MM_PER_POINT, mm_to_points
+
+# The format's name for this fill rule; the writer wants it as a number.
+_EVEN_ODD = 0
 
 
 def write_pdf(page: PrintPage, pictures: Mapping[int, Picture], title: str) -> bytes:
@@ -33,16 +36,16 @@ def write_pdf(page: PrintPage, pictures: Mapping[int, Picture], title: str) -> b
     canvas.transform(1 / MM_PER_POINT, 0, 0, -1 / MM_PER_POINT, 0, height)
     for border in page.borders:
         canvas.setFillColor(HexColor(border.colour))
-        canvas.drawPath(_path(canvas, _rings(border.shape)), stroke=0, fill=1, fillMode=FILL_EVEN_ODD)
+        canvas.drawPath(_path(canvas, _rings(border.shape)), stroke=0, fill=1, fillMode=_EVEN_ODD)
     for printed in page.pictures:
         canvas.saveState()
-        canvas.clipPath(_path(canvas, _rings(printed.clip)), stroke=0, fill=0, fillMode=FILL_EVEN_ODD)
+        canvas.clipPath(_path(canvas, _rings(printed.clip)), stroke=0, fill=0, fillMode=_EVEN_ODD)
         canvas.transform(*printed.matrix)
         canvas.doForm(_form_name(printed.item))
         canvas.restoreState()
     canvas.setFillGray(0)
     for mark in page.marks:
-        canvas.drawPath(_path(canvas, mark.rings), stroke=0, fill=1, fillMode=FILL_EVEN_ODD)
+        canvas.drawPath(_path(canvas, mark.rings), stroke=0, fill=1, fillMode=_EVEN_ODD)
     canvas.showPage()
     canvas.save()
     return out.getvalue()
@@ -61,7 +64,9 @@ def _store_picture(canvas: Canvas, item: int, picture: Picture) -> None:
     canvas.endForm()
 
 
-def _with_colour_under_transparency(rgba: np.ndarray[tuple[int, ...], np.dtype[np.uint8]]) -> np.ndarray[tuple[int, ...], np.dtype[np.uint8]]:
+def _with_colour_under_transparency(
+    rgba: np.ndarray[tuple[int, ...], np.dtype[np.uint8]],
+) -> np.ndarray[tuple[int, ...], np.dtype[np.uint8]]:
     """White under fully transparent pixels, so that a printer's scaling never drags black into the rim."""
     clear = rgba[:, :, 3] == 0
     if not clear.any():

@@ -37,13 +37,21 @@ def read_raster(data: bytes) -> Picture:
     except BadInput:
         raise
     except Image.DecompressionBombError:
-        raise BadInput(
-            f"the picture has more than {MOST_PIXELS // 1_000_000} megapixels; export it smaller"
-        ) from None
+        raise BadInput(f"the picture has more than {MOST_PIXELS // 1_000_000} megapixels; export it smaller") from None
     except UnidentifiedImageError:
         raise BadInput("the picture cannot be read: it is damaged or not a picture at all") from None
     # Pillow's decoders raise many kinds of errors on damaged data; all mean the same to a person.
-    except (OSError, SyntaxError, ValueError, EOFError, IndexError, KeyError, TypeError, OverflowError, MemoryError):
+    except (
+        OSError,
+        SyntaxError,
+        ValueError,
+        EOFError,
+        IndexError,
+        KeyError,
+        TypeError,
+        OverflowError,
+        MemoryError,
+    ):
         raise BadInput("the picture is cut short or damaged; export or copy it again") from None
 
 

@@ -60,9 +60,7 @@ def _check_element(element: Element, depth: int) -> None:
         if not target or target.startswith("#") or kind == "a":
             continue
         if not target.lower().startswith("data:"):
-            raise BadInput(
-                f"the SVG refers to “{target[:60]}”, which is outside it; embed the picture in the drawing and save again"
-            )
+            raise BadInput(f"the SVG refers to “{target[:60]}”, which is outside it; embed the picture in the drawing")
         _check_nested(target, depth)
     texts = [value for key, value in element.attrib.items() if not key.endswith("href")]
     if kind == "style":

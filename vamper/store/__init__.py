@@ -1,0 +1,1 @@
+"""The workshop's memory: one SQLite file that holds everything, art bytes included."""

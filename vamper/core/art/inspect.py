@@ -50,9 +50,7 @@ def _opaque(outline: Outline, index: int) -> Finding | None:
     )
 
 
-def _resolution(
-    outline: Outline, item: ItemSpec, index: int, purpose: Purpose, is_vector: bool
-) -> Finding | None:
+def _resolution(outline: Outline, item: ItemSpec, index: int, purpose: Purpose, is_vector: bool) -> Finding | None:
     distance = VIEWING_DISTANCE_MM[purpose]
     needed = needed_ppi(distance)
     if is_vector or outline.ppi >= needed:

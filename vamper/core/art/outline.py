@@ -30,7 +30,7 @@ INKED_ALPHA = 0.5
 
 @dataclass(frozen=True, slots=True)
 class Tracing:
-    """The inked area in pixels: polygons with holes, largest first, and each one's area without its holes.
+    """The inked area in pixels: polygons with holes, largest first, and the area inside each one's rim.
 
     `polygons` is an array of shapely polygons, `areas_px2` and `boxes_px` (n, 4: left, top, right, bottom) go with it.
     """
@@ -115,11 +115,11 @@ def trace(picture: Picture, threshold: float = INKED_ALPHA) -> Tracing:
     assert ring_offsets is not None
     assert polygon_offsets is not None
     # Pixel i has its centre at i + 0.5; the padded grid starts one pixel earlier.
-    coordinates = points + (left - 0.5, top - 0.5)
-    polygons = shapely.from_ragged_array(
-        shapely.GeometryType.POLYGON, coordinates, (ring_offsets, polygon_offsets)
+    coordinates = points + np.array([left - 0.5, top - 0.5])
+    polygons = shapely.from_ragged_array(shapely.GeometryType.POLYGON, coordinates, (ring_offsets, polygon_offsets))
+    shell_areas: npt.NDArray[np.float64] = np.atleast_1d(
+        shapely.area(shapely.polygons(shapely.get_exterior_ring(polygons)))
     )
-    shell_areas = shapely.area(shapely.polygons(shapely.get_exterior_ring(polygons)))
     order = np.argsort(-shell_areas, kind="stable")
     polygons = polygons[order]
     return Tracing(
@@ -173,13 +173,13 @@ def _without_specks(tracing: Tracing, size: SizeSpec) -> tuple[int, float, npt.N
     """How many of the largest polygons are not specks, the scale they give, and their box in pixels."""
     boxes = tracing.boxes_px
     # Row k holds the box of the k + 1 largest polygons.
-    lows = np.minimum.accumulate(boxes[:, :2], axis=0)
-    highs = np.maximum.accumulate(boxes[:, 2:], axis=0)
+    lows: npt.NDArray[np.float64] = np.asarray(np.minimum.accumulate(boxes[:, :2], axis=0))
+    highs: npt.NDArray[np.float64] = np.asarray(np.maximum.accumulate(boxes[:, 2:], axis=0))
     kept = len(boxes)
 
     def scale(count: int) -> float:
-        width, height = highs[count - 1] - lows[count - 1]
-        return size.of(float(width), float(height))
+        width, height = (float(highs[count - 1, axis] - lows[count - 1, axis]) for axis in (0, 1))
+        return size.of(width, height)
 
     while kept > 1 and tracing.areas_px2[kept - 1] * scale(kept - 1) ** 2 < SPECK_MM2:
         kept -= 1

@@ -118,18 +118,25 @@ def _blade(stock: Stock, cut: Cut, radius: float) -> tuple[Blade, str]:
         return Blade.STEEP, f"the 60° blade, since {stock.thickness_um:.0f} µm are to be cut through"
     if radius < STEEP_RADIUS_MM:
         return Blade.STEEP, f"the 60° blade, since the tightest bend has a radius of {radius:.1f} mm"
-    return Blade.GENERAL, f"the 45° blade: {stock.thickness_um:.0f} µm of stock and no bend tighter than {STEEP_RADIUS_MM} mm"
+    return (
+        Blade.GENERAL,
+        f"the 45° blade: {stock.thickness_um:.0f} µm of stock and no bend tighter than {STEEP_RADIUS_MM} mm",
+    )
 
 
 def _passes(stock: Stock, cutter: Cutter, blade: Blade, band: DepthBand, radius: float) -> tuple[int, str]:
     comfortable = COMFORTABLE_SHARE * cutter.force.max_gf
     needed = next(
-        (n for n in range(1, MOST_PASSES + 1) if force_for(band.target_um, n, stock, blade) <= comfortable), None
+        (n for n in range(1, MOST_PASSES + 1) if force_for(band.target_um, n, stock, blade) <= comfortable),
+        None,
     )
     if needed is None:
         return MOST_PASSES, f"even {MOST_PASSES} passes ask for more force than this machine has"
     if needed > 1:
-        return needed, f"{needed} passes, so that the force stays under {comfortable:.0f} gf, 90 % of the machine's"
+        return (
+            needed,
+            f"{needed} passes, so that the force stays under {comfortable:.0f} gf, 90 % of the machine's",
+        )
     if stock.soft_or_fibrous and radius < SMALL_RADIUS_MM:
         return 2, f"two gentle passes: {stock.name} is soft or fibrous and the detail small ({radius:.1f} mm)"
     return 1, "one pass is enough"

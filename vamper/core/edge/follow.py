@@ -65,7 +65,8 @@ def follow(outline: MultiPolygon, spec: EdgeSpec, least_neck_mm: float) -> Follo
     border = closing(grown, s)
     if spec.fill_holes:
         border = without_holes(border)
-    tied, bridges = 0, ()
+    tied = 0
+    bridges: tuple[Polygon, ...] = ()
     if spec.join:
         border, tied, bridges = _joined(border, source, max(d, s), s, least_neck_mm)
         if tied and spec.fill_holes:
@@ -167,4 +168,5 @@ def _bridges(groups: list[BaseGeometry], width: float) -> tuple[Polygon, ...]:
 def _bridge(a: BaseGeometry, b: BaseGeometry, width: float) -> Polygon:
     """A strip `width` wide along the shortest line from `a` to `b`, rooted in both."""
     line = shapely.shortest_line(a, b)
-    return grow(line, width / 2)
+    (strip,) = parts(grow(line, width / 2))
+    return strip

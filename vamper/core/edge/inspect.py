@@ -43,7 +43,7 @@ def _loose(edge: Edge, spec: EdgeSpec, index: int) -> Finding | None:
         f"The blade would cut round {count} separate parts, and each would come off by itself.",
         {"pieces": count},
         item=index,
-        places=tuple(place_of(part.bounds) for part in edge.shape.geoms[:_MOST_PLACES]),
+        places=tuple(place_of(part.bounds) for part in list(edge.shape.geoms)[:_MOST_PLACES]),
         fixes=(fix,) if spec.kind is EdgeKind.FOLLOW and not spec.join else (),
     )
 
@@ -76,7 +76,12 @@ def _open_holes(edge: Edge, spec: EdgeSpec, index: int) -> Finding | None:
     if not holes:
         return None
     count = len(holes)
-    fix = Fix("Fill the holes", "the border stays whole behind the drawing", FixTarget.ITEM, {"edge.fill_holes": True})
+    fix = Fix(
+        "Fill the holes",
+        "the border stays whole behind the drawing",
+        FixTarget.ITEM,
+        {"edge.fill_holes": True},
+    )
     return Finding(
         "art.holes",
         Severity.LOOK,

@@ -1,7 +1,7 @@
 """The geometry of printed registration marks, one function a family.
 
-A mark is a list of rings filled even-odd. `inset` is from the paper's edge to the mark's outer rim, stroke included. The
-marks also bound the sheet: `marks_bound` is the rectangle inside their rims and clear zones.
+A mark is a list of rings filled even-odd. `inset` is from the paper's edge to the mark's outer rim, stroke included.
+The marks also bound the sheet: `marks_bound` is the rectangle inside their rims and clear zones.
 """
 
 from collections.abc import Callable
@@ -105,7 +105,10 @@ def marks_findings(paper: Paper, spec: MarksSpec, printable: Bound) -> list[Find
 
 def _inset_fix(inset_mm: float) -> Fix:
     return Fix(
-        f"Inset of {inset_mm:g} mm", "the live area changes with it", FixTarget.JOB, {"marks.inset_mm": inset_mm}
+        f"Inset of {inset_mm:g} mm",
+        "the live area changes with it",
+        FixTarget.JOB,
+        {"marks.inset_mm": inset_mm},
     )
 
 

@@ -89,9 +89,7 @@ class Breach:
     needed_mm: float
 
 
-def breaches(
-    sheet: Sequence[Placement], pieces: Mapping[int, Piece], live: Polygon, gap_mm: float
-) -> list[Breach]:
+def breaches(sheet: Sequence[Placement], pieces: Mapping[int, Piece], live: Polygon, gap_mm: float) -> list[Breach]:
     """Every place where a sheet breaks the gap or leaves the live area."""
     shapes = [placement.of(pieces[placement.item].edge) for placement in sheet]
     cuts = [pieces[placement.item].cut for placement in sheet]
@@ -110,7 +108,9 @@ def breaches(
             continue
         needed = gap_between(cuts[a], cuts[b], gap_mm)
         distance = float(shapely.distance(shapes[a], shapes[b]))
-        if distance < needed - ROUNDING_MM or (distance == 0 and shapely.relate_pattern(shapes[a], shapes[b], "T********")):
+        if distance < needed - ROUNDING_MM or (
+            distance == 0 and shapely.relate_pattern(shapes[a], shapes[b], "T********")
+        ):
             found.append(Breach(a, b, distance, needed))
     return found
 

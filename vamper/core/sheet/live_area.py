@@ -9,6 +9,7 @@ from dataclasses import dataclass
 
 import shapely
 from shapely.geometry import Polygon
+from shapely.geometry.base import BaseGeometry
 
 from vamper.core.devices import Cutter, Printer
 from vamper.core.findings import BadInput
@@ -76,7 +77,7 @@ def live_area(paper: Paper, bounds: Sequence[Bound]) -> LiveArea:
     BadInput
         If less than `LEAST_SIDE_MM` is left in width or height; names the bounds that take it away.
     """
-    shape = _region(0, 0, paper.width_mm, paper.height_mm)
+    shape: BaseGeometry = _region(0, 0, paper.width_mm, paper.height_mm)
     for bound in bounds:
         shape = shapely.intersection(shape, bound.region)
     left, top, right, bottom = shape.bounds if not shape.is_empty else (0.0, 0.0, 0.0, 0.0)
@@ -87,4 +88,5 @@ def live_area(paper: Paper, bounds: Sequence[Bound]) -> LiveArea:
             "Take a larger sheet or smaller marks",
             "paper",
         )
+    assert isinstance(shape, Polygon)
     return LiveArea(clockwise_on_screen(shape), tuple(bounds))

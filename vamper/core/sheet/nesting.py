@@ -65,9 +65,7 @@ class NestSolution:
 class Nester(Protocol):
     """Runs the engine for at most `seconds`; `on_solution` sees each better solution and returns True to end it."""
 
-    def nest(
-        self, request: NestRequest, seconds: float, on_solution: Callable[[NestSolution], bool]
-    ) -> None: ...
+    def nest(self, request: NestRequest, seconds: float, on_solution: Callable[[NestSolution], bool]) -> None: ...
 
 
 def nest_points(edge: shapely.MultiPolygon, extra_mm: float = 0.0) -> tuple[tuple[float, float], ...]:
@@ -117,7 +115,9 @@ def config_of(request: NestRequest, seconds: float) -> Any:
     )
 
 
-def solution_of(request: NestRequest, width: float, placed_items: Sequence[tuple[str, float, float, float]]) -> NestSolution:
+def solution_of(
+    request: NestRequest, width: float, placed_items: Sequence[tuple[str, float, float, float]]
+) -> NestSolution:
     """The engine's answer (strip length; name, x, y, degrees of each piece) in the sheet frame."""
     turned = _turned(request)
     shift = SLACK_MM - (request.separation_mm + SLACK_MM)

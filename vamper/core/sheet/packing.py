@@ -15,6 +15,7 @@ from dataclasses import dataclass
 from typing import Protocol
 
 import numpy as np
+import shapely
 from shapely.geometry import Polygon
 
 from vamper.core.geometry import grow
@@ -55,6 +56,12 @@ class PackProblem:
     def by_item(self) -> dict[int, Piece]:
         return {piece.item: piece for piece in self.pieces}
 
+    def rank(self, layout: Layout) -> tuple[float, ...]:
+        """Greater is better: most pieces, then most area, then fewest sheets, then the emptiest last sheet."""
+        by_item = self.by_item
+        areas = [sum(by_item[placement.item].area_mm2 for placement in sheet) for sheet in layout.sheets]
+        return layout.pieces, round(sum(areas), 3), -len(areas), -(areas[-1] if areas else 0.0)
+
 
 def pack(problem: PackProblem, nester: Nester, watch: Watch) -> Layout:
     """The best layout found; `watch` has seen it and every lesser one before it.
@@ -89,9 +96,11 @@ def _angles(turn: Turn) -> np.ndarray[tuple[int], np.dtype[np.float64]]:
     return np.array(choices[turn]) if turn in choices else np.arange(0.0, 180.0, 0.25)
 
 
-def _boxes(piece: Piece, degrees: np.ndarray[tuple[int], np.dtype[np.float64]]) -> np.ndarray[tuple[int, int], np.dtype[np.float64]]:
+def _boxes(
+    piece: Piece, degrees: np.ndarray[tuple[int], np.dtype[np.float64]]
+) -> np.ndarray[tuple[int, int], np.dtype[np.float64]]:
     """Width and height of the piece's box at each turn, shape (n, 2)."""
-    points = np.asarray(piece.edge.convex_hull.exterior.coords)
+    points = shapely.get_coordinates(piece.edge.convex_hull)
     t = np.radians(degrees)
     across = np.outer(np.cos(t), points[:, 0]) - np.outer(np.sin(t), points[:, 1])
     down = np.outer(np.sin(t), points[:, 0]) + np.outer(np.cos(t), points[:, 1])
@@ -124,9 +133,7 @@ class _Search:
             for piece in self.pieces
         }
         self.room = grow(problem.live, self.separation / 2).area
-        self.areas = {
-            item: grow(Polygon(points), self.separation / 2).area for item, points in self.points.items()
-        }
+        self.areas = {item: grow(Polygon(points), self.separation / 2).area for item, points in self.points.items()}
         self.best: Layout | None = None
         self.clocked = False
 
@@ -264,7 +271,14 @@ class _Search:
         left, top, right, bottom = self.problem.live.bounds
         shapes = tuple(NestShape(item, self.points[item], group[item]) for item in sorted(group) if group[item])
         return NestRequest(
-            shapes, left, top, right - left, bottom - top, self.separation, self.problem.spec.turn, self.problem.seed
+            shapes,
+            left,
+            top,
+            right - left,
+            bottom - top,
+            self.separation,
+            self.problem.spec.turn,
+            self.problem.seed,
         )
 
     def _accepted(self, request: NestRequest, solution: NestSolution) -> Sheet:
@@ -292,14 +306,9 @@ class _Search:
     def _offer(self, sheets: tuple[Sheet, ...]) -> None:
         """Keep and show these sheets if they beat the best so far."""
         layout = self._layout(sheets, time_limited=True)
-        if self.best is None or self._score(layout) > self._score(self.best):
+        if self.best is None or self.problem.rank(layout) > self.problem.rank(self.best):
             self.best = layout
             self.watch.better(layout)
-
-    def _score(self, layout: Layout) -> tuple[float, ...]:
-        """Most pieces, then most area, then fewest sheets, then the emptiest last sheet."""
-        areas = [sum(self.by_item[p.item].area_mm2 for p in sheet) for sheet in layout.sheets]
-        return layout.pieces, round(sum(areas), 3), -len(areas), -(areas[-1] if areas else 0.0)
 
     def _layout(self, sheets: tuple[Sheet, ...], time_limited: bool) -> Layout:
         placed = Counter(placement.item for sheet in sheets for placement in sheet)

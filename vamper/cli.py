@@ -1,0 +1,127 @@
+"""The command line: plan and check without the screen, start the server, back up and restore the workshop."""
+
+import json
+import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from vamper.core.art.inspect import art_findings
+from vamper.core.edge.inspect import edge_findings
+from vamper.core.findings import BadInput, most_serious_first
+from vamper.core.job import EdgeSpec, ItemSpec, Purpose, SizeSpec
+from vamper.core.stocks import STOCK_BY_KEY
+
+app = typer.Typer(
+    add_completion=False,
+    no_args_is_help=True,
+    pretty_exceptions_enable=False,
+    help="Vamper: plans sheets of stickers and decals, from pictures to print and cut files.",
+)
+
+EXIT_BAD_INPUT = 2
+EXIT_STOP = 3
+
+
+@contextmanager
+def _bad_input_is_one_line() -> Iterator[None]:
+    """Bad input ends the command with one line on standard error and status 2."""
+    try:
+        yield
+    except BadInput as bad:
+        typer.echo(" ".join(str(bad).split()), err=True)
+        raise typer.Exit(EXIT_BAD_INPUT) from None
+
+
+def _read(path: Path, name: str) -> bytes:
+    try:
+        return path.read_bytes()
+    except FileNotFoundError:
+        raise BadInput("there is no such file", name) from None
+    except (OSError, ValueError):
+        raise BadInput("the file cannot be read", name) from None
+
+
+@app.command()
+def plan(
+    job: Annotated[Path, typer.Argument(help="The job file (JSON); its art lies beside it.")],
+    out: Annotated[Path, typer.Option(help="Where the files go; made if it is missing.")],
+    seconds: Annotated[float, typer.Option(min=0.1, max=3600, help="How long packing may search.")] = 5.0,
+    seed: Annotated[int, typer.Option(min=0, help="Seed of the search.")] = 1,
+) -> None:
+    """Plan a job file and write everything to hand over.
+
+    Ends with 0 when planned, 3 when planned with findings that would spoil the sheet, 2 for bad input.
+    """
+    from vamper.formats.jobfile import read_job
+    from vamper.services.design import ArtFile, Designer
+    from vamper.services.hand_off import plan_files
+    from vamper.services.nesting_process import ProcessNester
+    from vamper.services.planning import plan_job
+
+    with _bad_input_is_one_line():
+        spec = read_job(_read(job, str(job)))
+        folder = job.resolve().parent
+        arts = []
+        for item in spec.items:
+            path = (folder / item.art).resolve()
+            # A link inside the folder may still lead out of it.
+            if not path.is_relative_to(folder):
+                raise BadInput("must stay inside the job file's folder", item.art)
+            arts.append(ArtFile.of(item.art, _read(path, item.art)))
+        planned = plan_job(spec, arts, Designer(), ProcessNester(), seconds, seed)
+        files = plan_files(planned)
+        try:
+            out.mkdir(parents=True, exist_ok=True)
+            for name, data in files.items():
+                (out / name).write_bytes(data)
+        except OSError as error:
+            raise BadInput(f"cannot be written to: {error.strerror}", str(out)) from None
+    sheets = len(planned.layout.sheets)
+    typer.echo(
+        f"{planned.layout.pieces} of {sum(item.quantity for item in spec.items)} pieces on "
+        f"{sheets} sheet{'s' if sheets != 1 else ''}, files in {out}"
+    )
+    if planned.has_stop:
+        raise typer.Exit(EXIT_STOP)
+
+
+@app.command()
+def check(
+    art: Annotated[Path, typer.Argument(help="A picture: PNG, JPEG, WebP or SVG.")],
+    width: Annotated[float, typer.Option(help="Wanted width of the inked area, mm.")],
+    stock: Annotated[str, typer.Option(help="The stock it is to be cut from.")] = "satin-vinyl",
+    purpose: Annotated[Purpose, typer.Option(help="What it is for; decides the viewing distance.")] = Purpose.VEHICLE,
+) -> None:
+    """Print what can be said about one art at one size, as JSON."""
+    from vamper.formats.planfile import finding_document
+    from vamper.services.design import ArtFile, Designer
+
+    with _bad_input_is_one_line():
+        if not 0 < width <= 3000:
+            raise BadInput("must be greater than 0 and at most 3000 mm", "--width")
+        if stock not in STOCK_BY_KEY:
+            raise BadInput(f"no stock is called “{stock}”; known are {', '.join(STOCK_BY_KEY)}", "--stock")
+        spec = ItemSpec(art.name, SizeSpec(width_mm=width), edge=EdgeSpec())
+        neck = STOCK_BY_KEY[stock].least_neck_mm
+        item = Designer().design(0, spec, ArtFile.of(art.name, _read(art, str(art))), neck)
+    findings = art_findings(item.outline, spec, 0, purpose, item.picture)
+    findings += edge_findings(item.outline, item.edge, spec.edge, 0)
+    report = {
+        "format": "vamper-check",
+        "version": 1,
+        "art": art.name,
+        "size_mm": [round(side, 3) for side in item.outline.size_mm],
+        "ppi": round(item.outline.ppi, 1),
+        "edge_mm": [round(side, 3) for side in item.edge.size_mm],
+        "findings": [finding_document(finding) for finding in most_serious_first(findings)],
+    }
+    json.dump(report, sys.stdout, indent=1, ensure_ascii=False)
+    typer.echo()
+
+
+if __name__ == "__main__":
+    app()

@@ -1,0 +1,17 @@
+"""Rings as SVG path data, absolute, in millimetres."""
+
+from shapely.geometry.base import BaseGeometry
+
+from vamper.core.geometry import Points, parts, ring_points
+
+
+def closed_path(points: Points, decimals: int = 4) -> str:
+    """One ring, shape (n, 2), as a closed path."""
+    first, *rest = (f"{x:.{decimals}f} {y:.{decimals}f}" for x, y in points)
+    return f"M {first} L {' '.join(rest)} Z"
+
+
+def shape_path(shape: BaseGeometry, decimals: int = 4) -> str:
+    """All rings of all parts, to be filled even-odd."""
+    rings = [ring for part in parts(shape) for ring in (part.exterior, *part.interiors)]
+    return " ".join(closed_path(ring_points(ring), decimals) for ring in rings)

@@ -1,0 +1,96 @@
+"""Art in the workshop: files come in, are read once to see that they can be used, and are kept by their content."""
+
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session, sessionmaker, undefer
+
+from vamper.core.findings import BadInput
+from vamper.core.job import EdgeKind, SizeSpec
+from vamper.formats.art_file import MOST_BYTES, format_of
+from vamper.formats.raster import png_bytes
+from vamper.services.cache import Cache
+from vamper.services.design import ArtFile, Designer
+from vamper.services.jobs import NotFound
+from vamper.store.models import ArtRow
+
+# The size a new design starts at, unless its picture is too soft for it.
+START_WIDTH_MM = 60.0
+_PREVIEW_BYTES = 60 * 2**20
+
+
+@dataclass(frozen=True, slots=True)
+class Imported:
+    """What came in, and how a new design of it should start."""
+
+    digest: str
+    name: str
+    start_width_mm: float
+    start_edge: dict[str, object]
+
+
+class Arts:
+    """The art of one workshop."""
+
+    def __init__(self, sessions: sessionmaker[Session], designer: Designer) -> None:
+        self._sessions = sessions
+        self._designer = designer
+        self._files: Cache[ArtFile] = Cache(4 * MOST_BYTES, lambda art: len(art.data))
+        self._previews: Cache[bytes] = Cache(_PREVIEW_BYTES, len)
+
+    def take_in(self, name: str, data: bytes) -> Imported:
+        """Keep an art file, the same content only once.
+
+        Raises
+        ------
+        BadInput
+            If it cannot be read or holds nothing to print; nothing is kept then.
+        """
+        media_type = format_of(data, name).media_type
+        art = ArtFile.of(name, data)
+        size = SizeSpec(width_mm=START_WIDTH_MM)
+        outline = self._designer.outline(art, size)
+        picture = self._designer.picture(art, size)
+        with self._sessions.begin() as session:
+            if session.get(ArtRow, art.digest) is None:
+                session.add(
+                    ArtRow(
+                        digest=art.digest,
+                        name=name,
+                        media_type=media_type,
+                        width_px=picture.width_px,
+                        height_px=picture.height_px,
+                        data=data,
+                    )
+                )
+        # An opaque picture has no drawing to follow; its rectangle with round corners lifts least.
+        edge: dict[str, object] = {"kind": EdgeKind.ROUNDED.value, "join": True} if outline.opaque else {}
+        return Imported(art.digest, _readable(name), START_WIDTH_MM, edge)
+
+    def file(self, digest: str) -> ArtFile:
+        """An art file with its bytes."""
+
+        def load() -> ArtFile:
+            with self._sessions() as session:
+                row = session.get(ArtRow, digest, options=[undefer(ArtRow.data)])
+                if row is None:
+                    raise NotFound("there is no such art in the workshop")
+                return ArtFile(row.name, row.data, digest)
+
+        return self._files.get(digest, load)
+
+    def preview(self, digest: str, longest_px: int) -> bytes:
+        """The whole picture as PNG, at most `longest_px` at its longer side."""
+        if not 16 <= longest_px <= 4000:
+            raise BadInput("a preview has between 16 and 4000 pixels", "px")
+
+        def make() -> bytes:
+            picture = self._designer.picture(self.file(digest), SizeSpec(width_mm=START_WIDTH_MM))
+            return png_bytes(picture, longest_px)
+
+        return self._previews.get((digest, longest_px), make)
+
+
+def _readable(name: str) -> str:
+    """A file's name as the name of a design: without ending and underscores."""
+    stem = name.replace("\\", "/").rpartition("/")[2].rpartition(".")[0] or name
+    return " ".join(stem.replace("_", " ").replace("-", " ").split())[:200] or "design"

@@ -1,0 +1,179 @@
+"""The choices behind a phrase of the brief, each with what it would mean for this job, in figures."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from typing import Any
+
+from vamper.core.art.resolution import VIEWING_DISTANCE_MM, needed_ppi
+from vamper.core.cutting.setting import effective_cut, propose
+from vamper.core.findings import BadInput
+from vamper.core.job import Cut, Job, Paper, Purpose, Turn
+from vamper.core.plan import pack_problem, set_up_sheet
+from vamper.core.sheet.bound import area_bound
+from vamper.core.sheet.papers import NAMED_PAPERS
+from vamper.core.sheet.rows import rows_of_boxes
+from vamper.services.jobs import JobState
+from vamper.services.overview import PURPOSE_PHRASES, TURN_PHRASES, plural, viewing
+from vamper.services.planning import Design
+from vamper.services.workshop import Workshop
+from vamper.store.rows import cutter_of, printer_of, stock_of
+
+
+@dataclass(frozen=True, slots=True)
+class Choice:
+    """One way to say a phrase: `changes` are the job's fields to set, `consequence` what follows."""
+
+    label: str
+    consequence: str
+    changes: Mapping[str, Any]
+    chosen: bool
+    proposed: bool = False
+
+
+def choices(workshop: Workshop, state: JobState, phrase: str) -> list[Choice]:
+    """What a phrase can be changed to; empty for phrases that are not a choice from a list."""
+    makers = {
+        "stock": _stocks,
+        "paper": _papers,
+        "packing": _turns,
+        "printer": _printers,
+        "cutter": _cutters,
+        "purpose": _purposes,
+    }
+    return makers[phrase](workshop, state) if phrase in makers else []
+
+
+def _design(workshop: Workshop, state: JobState) -> Design | None:
+    try:
+        return workshop.design(state)
+    except BadInput:
+        return None
+
+
+def _room(job: Job) -> str:
+    """The live area of a job's sheet in words."""
+    try:
+        width, height = set_up_sheet(job).live.size_mm
+    except BadInput:
+        return "too small for its marks"
+    return f"live area {width:.0f} × {height:.0f} mm"
+
+
+def _stocks(workshop: Workshop, state: JobState) -> list[Choice]:
+    job = workshop.jobs.core_job(state)
+    wanted = {item.cut for item in state.document.items} or {Cut.KISS}
+    found = []
+    for row in workshop.stocks():
+        stock = stock_of(row)
+        cut = effective_cut(stock, Cut.KISS if Cut.KISS in wanted else Cut.THROUGH)
+        setting = propose(stock, cut, job.cutter, 2.0)
+        extra = "" if stock.printable else ", not printed"
+        extra += ", mirrored" if stock.mirrored else ""
+        found.append(
+            Choice(
+                stock.name,
+                f"{setting.force_gf:g} gf × {setting.passes}, {cut}{extra}",
+                {"stock": stock.key},
+                stock.key == state.document.stock,
+            )
+        )
+    return found
+
+
+def _papers(workshop: Workshop, state: JobState) -> list[Choice]:
+    job = workshop.jobs.core_job(state)
+    design = _design(workshop, state)
+    found = []
+    for name, paper in NAMED_PAPERS.items():
+        trial = replace(job, paper=paper)
+        consequence = _room(trial)
+        if design is not None and design.items:
+            consequence = _at_most(trial, design) or consequence
+        found.append(
+            Choice(
+                name,
+                consequence,
+                {"paper": {"width_mm": paper.width_mm, "height_mm": paper.height_mm}},
+                Paper(job.paper.width_mm, job.paper.height_mm) == paper,
+            )
+        )
+    return found
+
+
+def _at_most(job: Job, design: Design) -> str | None:
+    try:
+        setup = set_up_sheet(job)
+    except BadInput:
+        return None
+    problem = pack_problem(job, setup, design.items)
+    bound = area_bound(setup.live.shape, problem.pieces, job.packing.gap_mm)
+    return f"{_room(job)}, at most {bound.pieces_at_most} a sheet"
+
+
+_TURN_REASONS = {
+    Turn.ANY: "fits the most",
+    Turn.QUARTER: "for stock that is trimmed square",
+    Turn.UPRIGHT: "for stock with a grain or a pattern",
+}
+
+
+def _turns(workshop: Workshop, state: JobState) -> list[Choice]:
+    design = _design(workshop, state)
+    found = []
+    for turn in (Turn.ANY, Turn.QUARTER, Turn.UPRIGHT):
+        consequence = _TURN_REASONS[turn]
+        if design is not None and design.items:
+            problem = pack_problem(design.job, design.setup, design.items)
+            rows = rows_of_boxes(problem.pieces, problem.live, problem.spec.gap_mm, turn, None)
+            if turn is not Turn.ANY:
+                consequence += f"; plain rows take {plural(len(rows), 'sheet')}"
+        found.append(
+            Choice(
+                TURN_PHRASES[turn],
+                consequence,
+                {"packing.turn": turn.value},
+                turn is state.document.packing.turn,
+                turn is Turn.ANY,
+            )
+        )
+    return found
+
+
+def _printers(workshop: Workshop, state: JobState) -> list[Choice]:
+    job = workshop.jobs.core_job(state)
+    printers, _ = workshop.machines()
+    return [
+        Choice(
+            row.name,
+            f"{row.kind}, {_room(replace(job, printer=printer_of(row)))}",
+            {"printer_id": row.id},
+            row.id == state.document.printer_id,
+        )
+        for row in printers
+    ]
+
+
+def _cutters(workshop: Workshop, state: JobState) -> list[Choice]:
+    job = workshop.jobs.core_job(state)
+    _, cutters = workshop.machines()
+    return [
+        Choice(
+            row.name,
+            f"{row.force_min_gf:g} to {row.force_max_gf:g} gf, {_room(replace(job, cutter=cutter_of(row)))}",
+            {"cutter_id": row.id},
+            row.id == state.document.cutter_id,
+        )
+        for row in cutters
+    ]
+
+
+def _purposes(_workshop: Workshop, state: JobState) -> list[Choice]:
+    return [
+        Choice(
+            PURPOSE_PHRASES[purpose],
+            f"seen from {viewing(purpose)}, needs {needed_ppi(VIEWING_DISTANCE_MM[purpose]):.0f} ppi",
+            {"purpose": purpose.value},
+            purpose is state.document.purpose,
+        )
+        for purpose in Purpose
+    ]

@@ -1,0 +1,48 @@
+"""The files a plan is handed over as."""
+
+from collections.abc import Mapping
+
+from vamper.core.plan import Plan, cut_of, page_of
+from vamper.formats.bundle import write_bundle
+from vamper.formats.cut_dxf import write_dxf
+from vamper.formats.cut_svg import write_svg
+from vamper.formats.jobfile import write_job
+from vamper.formats.planfile import sheet_files, write_plan
+from vamper.formats.print_pdf import write_pdf
+
+PLAN_NAME = "plan.json"
+JOB_NAME = "job.json"
+
+
+def sheet_title(plan: Plan, sheet: int) -> str:
+    return f"{plan.job.title}, sheet {sheet + 1} of {len(plan.layout.sheets)}"
+
+
+def print_file(plan: Plan, sheet: int) -> bytes:
+    pictures = {item.index: item.picture for item in plan.items}
+    return write_pdf(page_of(plan, sheet), pictures, sheet_title(plan, sheet))
+
+
+def cut_svg_file(plan: Plan, sheet: int) -> bytes:
+    return write_svg(cut_of(plan, sheet), plan.setup.marks, sheet_title(plan, sheet))
+
+
+def cut_dxf_file(plan: Plan, sheet: int) -> bytes:
+    return write_dxf(cut_of(plan, sheet), plan.setup.marks)
+
+
+def plan_files(plan: Plan) -> dict[str, bytes]:
+    """Every file of a plan by name: print and cut files of each sheet, and the plan itself."""
+    files: dict[str, bytes] = {}
+    for sheet in range(len(plan.layout.sheets)):
+        names = sheet_files(sheet)
+        files[names["print"]] = print_file(plan, sheet)
+        files[names["cut_svg"]] = cut_svg_file(plan, sheet)
+        files[names["cut_dxf"]] = cut_dxf_file(plan, sheet)
+    files[PLAN_NAME] = write_plan(plan)
+    return files
+
+
+def bundle(plan: Plan, arts: Mapping[str, bytes]) -> bytes:
+    """All files, the job file and its art (by the names the job uses) in one zip."""
+    return write_bundle({**plan_files(plan), JOB_NAME: write_job(plan.job), **arts})

@@ -1,0 +1,251 @@
+"""Packing in the background: one run a job, the best layout so far always kept, listeners told of every change.
+
+A run belongs to a *key*, the digest of everything it packs. When a job changes what is packed, its key changes, the
+run for the old key is stopped, and one for the new key begins; a key whose search has ended is not searched again,
+so undo brings its layout back at once. Layouts are stored as they are found: a restart loses nothing but the search.
+"""
+
+import hashlib
+import threading
+import time
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+import shapely
+from sqlalchemy import delete, select
+from sqlalchemy.dialects.sqlite import insert
+from sqlalchemy.orm import Session, sessionmaker
+
+from vamper.core.sheet.layout import Layout, Placement, Unplaced, WhyNot
+from vamper.core.sheet.nesting import Nester, NestRequest, NestSolution
+from vamper.core.sheet.packing import PackProblem, pack
+from vamper.services.planning import TimedWatch
+from vamper.store.models import LayoutRow, now
+
+SEARCH_SECONDS = 20.0
+_FIRST_LAYOUT_S = 12.0
+_KEPT_LAYOUTS = 30
+
+
+class PackingState(StrEnum):
+    """Where the search for a job's layout stands."""
+
+    SEARCHING = "searching"
+    DONE = "done"
+    STOPPED = "stopped"
+
+
+@dataclass(frozen=True, slots=True)
+class Packing:
+    """A job's layout as it is now. `version` rises with every change that listeners are told of."""
+
+    key: str
+    state: PackingState
+    layout: Layout
+    seconds_left: float
+    version: int
+
+
+@dataclass
+class _Run:
+    key: str
+    watch: TimedWatch
+    best: Layout | None = None
+    state: PackingState = PackingState.SEARCHING
+    first: threading.Event = field(default_factory=threading.Event)
+    thread: threading.Thread | None = None
+
+
+def key_of(problem: PackProblem) -> str:
+    """A digest of everything that decides a layout."""
+    digest = hashlib.sha256()
+    for piece in problem.pieces:
+        digest.update(f"{piece.item}:{piece.quantity}:{piece.cut}:".encode())
+        digest.update(shapely.to_wkb(piece.edge))
+    digest.update(shapely.to_wkb(problem.live))
+    digest.update(repr(problem.spec).encode())
+    return digest.hexdigest()[:32]
+
+
+@dataclass(frozen=True, slots=True)
+class _Seated:
+    """A nester that takes turns: a request waits for a seat, and the wait counts as its time."""
+
+    nester: Nester
+    seats: threading.Semaphore
+
+    def nest(self, request: NestRequest, seconds: float, on_solution: Callable[[NestSolution], bool]) -> None:
+        asked = time.monotonic()
+        if not self.seats.acquire(timeout=seconds):
+            return
+        try:
+            self.nester.nest(request, seconds - (time.monotonic() - asked), on_solution)
+        finally:
+            self.seats.release()
+
+
+class PackingDesk:
+    """Packs the jobs of one workshop."""
+
+    def __init__(self, sessions: sessionmaker[Session], nester: Nester, seconds: float = SEARCH_SECONDS) -> None:
+        self._sessions = sessions
+        # Two searches at once keep both cores busy; more would only starve each other and the page.
+        self._nester = _Seated(nester, threading.Semaphore(2))
+        self._seconds = seconds
+        self._runs: dict[int, _Run] = {}
+        self._changed = threading.Condition()
+        self._versions: dict[int, int] = {}
+
+    def packing(self, job_id: int, problem: PackProblem) -> Packing:
+        """The layout for a problem; starts a search unless one has ended or runs. Waits for the first layout."""
+        key = key_of(problem)
+        with self._changed:
+            run = self._runs.get(job_id)
+            if run is None or run.key != key:
+                if run is not None:
+                    run.watch.stopped.set()
+                run = self._stored(job_id, key) or self._start(job_id, key, problem)
+                self._runs[job_id] = run
+        run.first.wait(_FIRST_LAYOUT_S)
+        return self._packing(job_id, run)
+
+    def again(self, job_id: int, problem: PackProblem) -> Packing:
+        """Search once more from another seed; the best so far stays until it is beaten."""
+        key = key_of(problem)
+        with self._changed:
+            before = self._runs.get(job_id)
+            if before is not None:
+                before.watch.stopped.set()
+            best = before.best if before is not None and before.key == key else None
+            seed = int.from_bytes(hashlib.sha256(f"{key}{time.time_ns()}".encode()).digest()[:4], "big")
+            reseeded = PackProblem(problem.pieces, problem.live, problem.spec, seed)
+            self._runs[job_id] = run = self._start(job_id, key, reseeded, best)
+        run.first.wait(_FIRST_LAYOUT_S)
+        return self._packing(job_id, run)
+
+    def stop(self, job_id: int) -> None:
+        """End the search; the best layout so far is kept."""
+        with self._changed:
+            run = self._runs.get(job_id)
+            if run is not None and run.state is PackingState.SEARCHING:
+                run.watch.stopped.set()
+                run.state = PackingState.STOPPED
+        if run is not None and run.thread is not None:
+            run.thread.join(2)
+        self._tell(job_id)
+
+    def wait_for_change(self, job_id: int, version: int, seconds: float) -> int:
+        """Block until the job's version is past `version`, for at most `seconds`; returns the version."""
+        with self._changed:
+            self._changed.wait_for(lambda: self._versions.get(job_id, 0) > version, seconds)
+            return self._versions.get(job_id, 0)
+
+    def state(self, job_id: int) -> tuple[PackingState, float] | None:
+        """State and seconds left of a job's search, None if there was none since the start."""
+        with self._changed:
+            run = self._runs.get(job_id)
+        return None if run is None else (run.state, self._left(run))
+
+    def close(self) -> None:
+        """Stop everything, keeping what was found."""
+        with self._changed:
+            runs = list(self._runs.values())
+        for run in runs:
+            run.watch.stopped.set()
+        for run in runs:
+            if run.thread is not None:
+                run.thread.join(2)
+
+    def _left(self, run: _Run) -> float:
+        return max(0.0, run.watch.seconds_left()) if run.state is PackingState.SEARCHING else 0.0
+
+    def _packing(self, job_id: int, run: _Run) -> Packing:
+        assert run.best is not None
+        with self._changed:
+            version = self._versions.get(job_id, 0)
+        return Packing(run.key, run.state, run.best, self._left(run), version)
+
+    def _start(self, job_id: int, key: str, problem: PackProblem, best: Layout | None = None) -> _Run:
+        run = _Run(key, TimedWatch(self._seconds), best)
+        if best is not None:
+            run.first.set()
+        run.watch.on_better = self._keeper(job_id, run, problem)
+        run.thread = threading.Thread(
+            target=self._search, args=(job_id, run, problem), daemon=True, name=f"pack-{job_id}"
+        )
+        run.thread.start()
+        return run
+
+    def _keeper(self, job_id: int, run: _Run, problem: PackProblem) -> Callable[[Layout], None]:
+        def keep(layout: Layout) -> None:
+            if run.best is not None and problem.rank(layout) < problem.rank(run.best):
+                return
+            run.best = layout
+            run.first.set()
+            self._tell(job_id)
+
+        return keep
+
+    def _search(self, job_id: int, run: _Run, problem: PackProblem) -> None:
+        try:
+            pack(problem, self._nester, run.watch)
+        finally:
+            with self._changed:
+                if run.state is PackingState.SEARCHING:
+                    run.state = PackingState.STOPPED if run.watch.stopped.is_set() else PackingState.DONE
+            if run.best is None:
+                run.best = Layout((), (), time_limited=True)
+            run.first.set()
+            self._store(job_id, run)
+            self._tell(job_id)
+
+    def _tell(self, job_id: int) -> None:
+        with self._changed:
+            self._versions[job_id] = self._versions.get(job_id, 0) + 1
+            self._changed.notify_all()
+
+    def _stored(self, job_id: int, key: str) -> _Run | None:
+        with self._sessions() as session:
+            row = session.get(LayoutRow, (job_id, key))
+        if row is None:
+            return None
+        state = PackingState.DONE if row.finished else PackingState.STOPPED
+        run = _Run(key, TimedWatch(0.0), layout_of(row.layout), state)
+        run.first.set()
+        return run
+
+    def _store(self, job_id: int, run: _Run) -> None:
+        assert run.best is not None
+        values = {"layout": layout_document(run.best), "finished": run.state is PackingState.DONE, "found_at": now()}
+        with self._sessions.begin() as session:
+            statement = insert(LayoutRow).values(job_id=job_id, key=run.key, **values)
+            session.execute(statement.on_conflict_do_update(index_elements=["job_id", "key"], set_=values))
+            kept = (
+                select(LayoutRow.key)
+                .where(LayoutRow.job_id == job_id)
+                .order_by(LayoutRow.found_at.desc())
+                .limit(_KEPT_LAYOUTS)
+            )
+            session.execute(delete(LayoutRow).where(LayoutRow.job_id == job_id, LayoutRow.key.not_in(kept)))
+
+
+def layout_document(layout: Layout) -> dict[str, object]:
+    """A layout as data, exact to the last digit."""
+    return {
+        "sheets": [[[p.item, p.x_mm, p.y_mm, p.turn_deg] for p in sheet] for sheet in layout.sheets],
+        "unplaced": [[u.item, u.quantity, u.reason.value] for u in layout.unplaced],
+        "time_limited": layout.time_limited,
+    }
+
+
+def layout_of(document: dict[str, object]) -> Layout:
+    """The inverse of `layout_document`."""
+    sheets, unplaced = document["sheets"], document["unplaced"]
+    assert isinstance(sheets, list)
+    assert isinstance(unplaced, list)
+    return Layout(
+        tuple(tuple(Placement(*placement) for placement in sheet) for sheet in sheets),
+        tuple(Unplaced(item, quantity, WhyNot(reason)) for item, quantity, reason in unplaced),
+        bool(document["time_limited"]),
+    )

@@ -1,0 +1,84 @@
+"""Planning a whole job from its art files: design every item, set up the sheet, pack, and draw it together."""
+
+import threading
+import time
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
+
+from vamper.core.findings import BadInput
+from vamper.core.job import Job
+from vamper.core.plan import (
+    DesignedItem,
+    Plan,
+    SheetSetup,
+    check_quantity,
+    complete,
+    pack_problem,
+    set_up_sheet,
+)
+from vamper.core.sheet.layout import Layout
+from vamper.core.sheet.nesting import Nester
+from vamper.core.sheet.packing import pack
+from vamper.services.design import ArtFile, Designer
+
+DEFAULT_SECONDS = 5.0
+
+
+@dataclass
+class TimedWatch:
+    """Lets a packing run for some seconds, or until it is told to stop; passes every better layout on."""
+
+    seconds: float
+    on_better: Callable[[Layout], None] = lambda _layout: None
+    stopped: threading.Event = field(default_factory=threading.Event)
+    started: float = field(default_factory=time.monotonic)
+
+    def seconds_left(self) -> float:
+        if self.stopped.is_set():
+            return 0.0
+        return self.seconds - (time.monotonic() - self.started)
+
+    def better(self, layout: Layout) -> None:
+        self.on_better(layout)
+
+
+@dataclass(frozen=True, slots=True)
+class Design:
+    """A job with everything that comes before packing."""
+
+    job: Job
+    setup: SheetSetup
+    items: tuple[DesignedItem, ...]
+
+
+def design_job(job: Job, arts: Sequence[ArtFile], designer: Designer) -> Design:
+    """Sheet and items of a job; `arts` goes with `job.items` one by one.
+
+    Raises
+    ------
+    BadInput
+        For a sheet without live area, too many pieces, or art that cannot be used.
+    """
+    check_quantity(job)
+    setup = set_up_sheet(job)
+    items = []
+    for index, (spec, art) in enumerate(zip(job.items, arts, strict=True)):
+        try:
+            items.append(designer.design(index, spec, art, job.stock.least_neck_mm))
+        except BadInput as bad:
+            raise BadInput(bad.sentence, bad.where or f"items.{index}") from None
+    return Design(job, setup, tuple(items))
+
+
+def plan_job(
+    job: Job,
+    arts: Sequence[ArtFile],
+    designer: Designer,
+    nester: Nester,
+    seconds: float = DEFAULT_SECONDS,
+    seed: int = 1,
+) -> Plan:
+    """The plan of a job, packing included; blocks for up to `seconds`."""
+    design = design_job(job, arts, designer)
+    layout = pack(pack_problem(job, design.setup, design.items, seed), nester, TimedWatch(seconds))
+    return complete(job, design.setup, design.items, layout)

@@ -1,0 +1,83 @@
+"""The workshop: one file with its jobs, art and machines, and what works on them while the program runs."""
+
+from pathlib import Path
+
+from sqlalchemy import select
+
+from vamper.core.findings import BadInput
+from vamper.core.plan import Plan, complete, pack_problem
+from vamper.core.sheet.nesting import Nester
+from vamper.services.arts import Arts
+from vamper.services.design import ArtFile, Designer
+from vamper.services.jobs import Jobs, JobState
+from vamper.services.packing_desk import SEARCH_SECONDS, Packing, PackingDesk
+from vamper.services.planning import Design, design_job
+from vamper.store.database import copy_database, open_database, sessions
+from vamper.store.models import CutterRow, PrinterRow, StockRow
+from vamper.store.rows import add_starters
+
+
+class Workshop:
+    """Everything one server works with."""
+
+    def __init__(self, path: Path, nester: Nester, search_seconds: float = SEARCH_SECONDS) -> None:
+        self.path = path
+        self._engine = open_database(path)
+        self.sessions = sessions(self._engine)
+        with self.sessions.begin() as session:
+            if session.scalar(select(StockRow.key).limit(1)) is None:
+                add_starters(session)
+        self.designer = Designer()
+        self.arts = Arts(self.sessions, self.designer)
+        self.jobs = Jobs(self.sessions)
+        self.desk = PackingDesk(self.sessions, nester, search_seconds)
+
+    def close(self) -> None:
+        self.desk.close()
+        self._engine.dispose()
+
+    def design(self, state: JobState) -> Design:
+        """The job with outlines and edges, before packing."""
+        job = self.jobs.core_job(state)
+        return design_job(job, [self.arts.file(item.art) for item in job.items], self.designer)
+
+    def plan(self, state: JobState) -> tuple[Plan, Packing]:
+        """The job's plan with its best layout so far; searching goes on in the background."""
+        design = self.design(state)
+        packing = self.desk.packing(state.id, pack_problem(design.job, design.setup, design.items))
+        return complete(design.job, design.setup, design.items, packing.layout), packing
+
+    def pack_again(self, state: JobState) -> None:
+        design = self.design(state)
+        if not design.items:
+            raise BadInput("there is nothing to pack yet; add art first", "items")
+        self.desk.again(state.id, pack_problem(design.job, design.setup, design.items))
+
+    def bundle_arts(self, state: JobState) -> dict[str, ArtFile]:
+        """The job's art files by names that are unique and safe to unpack."""
+        named: dict[str, ArtFile] = {}
+        names: dict[str, str] = {}
+        for item in state.document.items:
+            if item.art in names:
+                continue
+            art = self.arts.file(item.art)
+            base = art.name.replace("\\", "/").rpartition("/")[2] or "art"
+            stem, dot, ending = base.rpartition(".")
+            name, number = base, 1
+            while name in named:
+                number += 1
+                name = f"{stem}-{number}{dot}{ending}" if dot else f"{base}-{number}"
+            named[name] = art
+            names[item.art] = name
+        return named
+
+    def machines(self) -> tuple[list[PrinterRow], list[CutterRow]]:
+        with self.sessions() as session:
+            return list(session.scalars(select(PrinterRow))), list(session.scalars(select(CutterRow)))
+
+    def stocks(self) -> list[StockRow]:
+        with self.sessions() as session:
+            return list(session.scalars(select(StockRow).order_by(StockRow.position)))
+
+    def back_up(self, target: Path) -> None:
+        copy_database(self.path, target)
