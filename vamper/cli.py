@@ -1,11 +1,12 @@
 """The command line: plan and check without the screen, start the server, back up and restore the workshop."""
 
 import json
+import socket
 import sys
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 
@@ -14,6 +15,9 @@ from vamper.core.edge.inspect import edge_findings
 from vamper.core.findings import BadInput, most_serious_first
 from vamper.core.job import EdgeSpec, ItemSpec, Purpose, SizeSpec
 from vamper.core.stocks import STOCK_BY_KEY
+
+if TYPE_CHECKING:
+    from fastapi import FastAPI
 
 app = typer.Typer(
     add_completion=False,
@@ -121,6 +125,128 @@ def check(
     }
     json.dump(report, sys.stdout, indent=1, ensure_ascii=False)
     typer.echo()
+
+
+_Data = Annotated[Path, typer.Option(help="The workshop's file; made if it is missing.")]
+_DEFAULT_DATA = Path("data/workshop.db")
+_PORTS_TRIED = 50
+
+
+@app.command()
+def serve(
+    data: _Data = _DEFAULT_DATA,
+    port: Annotated[int, typer.Option(help="The first port tried; the next free one if it is taken.")] = 8484,
+    reload: Annotated[bool, typer.Option(help="Start again when the code changes (for development).")] = False,
+) -> None:
+    """Start the server on this computer and print its address."""
+    if reload:
+        import os
+
+        import uvicorn
+
+        os.environ["VAMPER_DATA"] = str(data)
+        uvicorn.run("vamper.cli:development_app", factory=True, host="127.0.0.1", port=port, reload=True)
+        return
+    _serve(data, port)
+
+
+@app.command()
+def demo(
+    data: _Data = Path("data/demo.db"),
+    port: Annotated[int, typer.Option(help="The first port tried; the next free one if it is taken.")] = 8484,
+    fresh: Annotated[bool, typer.Option(help="Begin with a new demo workshop.")] = False,
+) -> None:
+    """Start with the workshop of the Gannet Reach Paddle Club."""
+    if fresh:
+        for leftover in (data, data.with_name(f"{data.name}-wal"), data.with_name(f"{data.name}-shm")):
+            leftover.unlink(missing_ok=True)
+    _serve(data, port, fill_demo=True)
+
+
+def development_app() -> "FastAPI":
+    """The application for a reloading server; the workshop's file is named in the environment."""
+    import os
+
+    from vamper.api.app import create_app
+    from vamper.services.nesting_process import ProcessNester
+    from vamper.services.workshop import Workshop
+
+    return create_app(Workshop(Path(os.environ["VAMPER_DATA"]), ProcessNester()))
+
+
+def _serve(data: Path, port: int, fill_demo: bool = False) -> None:
+    import os
+    import webbrowser
+
+    import uvicorn
+
+    from vamper.api.app import create_app
+    from vamper.demo.workshop import fill
+    from vamper.services.nesting_process import ProcessNester
+    from vamper.services.workshop import Workshop
+
+    listening = _free_socket(port)
+    nester = ProcessNester()
+    nester.warm_up()
+    workshop = Workshop(data, nester)
+    if fill_demo:
+        fill(workshop)
+    address = f"http://127.0.0.1:{listening.getsockname()[1]}/"
+    typer.echo(f"Vamper is at {address} (Ctrl-C ends it; data in {data})")
+    if os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY"):
+        webbrowser.open(address)
+    config = uvicorn.Config(create_app(workshop), log_level="warning", timeout_graceful_shutdown=1)
+    uvicorn.Server(config).run(sockets=[listening])
+
+
+def _free_socket(port: int) -> socket.socket:
+    """A socket bound to loopback, on `port` or the next free one."""
+    for candidate in range(port, port + _PORTS_TRIED):
+        listening = socket.socket()
+        listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            listening.bind(("127.0.0.1", candidate))
+        except OSError:
+            listening.close()
+            continue
+        return listening
+    typer.echo(f"no port from {port} to {port + _PORTS_TRIED - 1} is free; name another with --port", err=True)
+    raise typer.Exit(EXIT_BAD_INPUT)
+
+
+@app.command()
+def backup(
+    target: Annotated[Path, typer.Argument(help="Where the copy goes.")],
+    data: _Data = _DEFAULT_DATA,
+) -> None:
+    """Copy the workshop's file, also while the server runs."""
+    from vamper.store.database import copy_database
+
+    with _bad_input_is_one_line():
+        if not data.exists():
+            raise BadInput("there is no workshop to copy", str(data))
+        if target.exists():
+            raise BadInput("is there already; name a new file", str(target))
+        copy_database(data, target)
+    typer.echo(f"copied to {target}")
+
+
+@app.command()
+def restore(
+    source: Annotated[Path, typer.Argument(help="A copy made by `backup`.")],
+    data: _Data = _DEFAULT_DATA,
+) -> None:
+    """Put a copy in the place of a workshop that is not there (move a broken one away first)."""
+    from vamper.store.database import copy_database
+
+    with _bad_input_is_one_line():
+        if not source.exists():
+            raise BadInput("there is no such copy", str(source))
+        if data.exists():
+            raise BadInput("is there already; move it away first, so that nothing is lost", str(data))
+        data.parent.mkdir(parents=True, exist_ok=True)
+        copy_database(source, data)
+    typer.echo(f"restored to {data}")
 
 
 if __name__ == "__main__":

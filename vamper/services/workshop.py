@@ -1,5 +1,6 @@
 """The workshop: one file with its jobs, art and machines, and what works on them while the program runs."""
 
+from dataclasses import replace
 from pathlib import Path
 
 from sqlalchemy import select
@@ -9,6 +10,8 @@ from vamper.core.plan import Plan, complete, pack_problem
 from vamper.core.sheet.nesting import Nester
 from vamper.services.arts import Arts
 from vamper.services.design import ArtFile, Designer
+from vamper.services.document import JobDocument
+from vamper.services.hand_off import bundle
 from vamper.services.jobs import Jobs, JobState
 from vamper.services.packing_desk import SEARCH_SECONDS, Packing, PackingDesk
 from vamper.services.planning import Design, design_job
@@ -52,6 +55,27 @@ class Workshop:
         if not design.items:
             raise BadInput("there is nothing to pack yet; add art first", "items")
         self.desk.again(state.id, pack_problem(design.job, design.setup, design.items))
+
+    def names(self, document: JobDocument) -> tuple[str, str, str]:
+        """What the job's stock, printer and cutter are called."""
+        with self.sessions() as session:
+            return (
+                session.get_one(StockRow, document.stock).name,
+                session.get_one(PrinterRow, document.printer_id).name,
+                session.get_one(CutterRow, document.cutter_id).name,
+            )
+
+    def hand_off(self, state: JobState) -> bytes:
+        """Everything in one zip; the job counts as handed off from now on."""
+        plan, _ = self.plan(state)
+        arts = self.bundle_arts(state)
+        name_of = {art.digest: name for name, art in arts.items()}
+        items = tuple(replace(item, art=name_of[item.art]) for item in plan.job.items)
+        designed = tuple(replace(item, spec=spec) for item, spec in zip(plan.items, items, strict=True))
+        named = replace(plan, job=replace(plan.job, items=items), items=designed)
+        data = bundle(named, {name: art.data for name, art in arts.items()})
+        self.jobs.mark_handed_off(state.id)
+        return data
 
     def bundle_arts(self, state: JobState) -> dict[str, ArtFile]:
         """The job's art files by names that are unique and safe to unpack."""

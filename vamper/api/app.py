@@ -1,0 +1,52 @@
+"""The application: routes under /api, the built front end under everything else."""
+
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
+from pathlib import Path
+
+from fastapi import FastAPI
+from fastapi.responses import FileResponse, HTMLResponse, Response
+from fastapi.staticfiles import StaticFiles
+from starlette.exceptions import HTTPException
+
+from vamper.api.guard import Guard
+from vamper.api.problems import add_problems
+from vamper.api.routes import router
+from vamper.services.workshop import Workshop
+
+FRONT_END = Path(__file__).parents[2] / "ui" / "dist"
+
+
+def create_app(workshop: Workshop, front_end: Path = FRONT_END) -> FastAPI:
+    """The application over one workshop; it closes the workshop when it ends."""
+
+    @asynccontextmanager
+    async def lifespan(_app: FastAPI) -> AsyncIterator[None]:
+        yield
+        workshop.close()
+
+    app = FastAPI(title="Vamper", lifespan=lifespan, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    app.state.workshop = workshop
+    app.add_middleware(Guard)
+    add_problems(app)
+    app.include_router(router)
+    _serve_front_end(app, front_end)
+    return app
+
+
+def _serve_front_end(app: FastAPI, front_end: Path) -> None:
+    index = front_end / "index.html"
+    if not index.exists():
+
+        @app.get("/", include_in_schema=False)
+        def not_built() -> Response:
+            return HTMLResponse("<p>The front end is not built yet: run <code>make demo</code>.</p>", 503)
+
+        return
+    app.mount("/assets", StaticFiles(directory=front_end / "assets"), name="assets")
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def page(path: str) -> Response:
+        if path.startswith("api/"):
+            raise HTTPException(404, "there is nothing at this address")
+        return FileResponse(index, headers={"cache-control": "no-cache"})

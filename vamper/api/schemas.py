@@ -1,0 +1,273 @@
+"""What goes over the wire, units in the names. Shapes travel as SVG path data in mm, y down."""
+
+from datetime import datetime
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, Field
+
+from vamper.core.findings import FixTarget, Severity
+from vamper.core.job import Cut, MarkFamily
+from vamper.services.document import JobDocument
+from vamper.services.overview import Station, StationState
+from vamper.services.packing_desk import PackingState
+
+
+class JobSummaryOut(BaseModel):
+    id: int
+    title: str
+    pieces: int
+    designs: int
+    stock: str
+    changed_at: datetime
+    handed_off_at: datetime | None
+    arts: list[str]
+
+
+class NewJob(BaseModel):
+    title: Annotated[str, Field(min_length=1, max_length=200)] = "New job"
+
+
+class JobId(BaseModel):
+    id: int
+
+
+class JobOut(BaseModel):
+    id: int
+    document: JobDocument
+    changed_at: datetime
+    handed_off_at: datetime | None
+    undo: str | None
+    redo: str | None
+
+
+class Change(BaseModel):
+    """Fields to set, dotted where nested: on the job, or on the items that `numbers` names."""
+
+    label: Annotated[str, Field(min_length=1, max_length=200)]
+    numbers: list[int] | None = None
+    changes: dict[str, Any]
+
+
+class ItemNumbers(BaseModel):
+    numbers: Annotated[list[int], Field(min_length=1)]
+
+
+class PlaceOut(BaseModel):
+    x_mm: float
+    y_mm: float
+    width_mm: float
+    height_mm: float
+
+
+class FixOut(BaseModel):
+    label: str
+    effect: str
+    target: FixTarget
+    changes: dict[str, Any]
+
+
+class FindingOut(BaseModel):
+    code: str
+    severity: Severity
+    station: Station
+    title: str
+    text: str
+    figures: dict[str, float]
+    item_number: int | None
+    sheet: int | None
+    places: list[PlaceOut]
+    fixes: list[FixOut]
+
+
+class PhraseOut(BaseModel):
+    text: str
+    key: str | None
+
+
+class StationOut(BaseModel):
+    station: Station
+    figure: str
+    detail: str
+    state: StationState
+
+
+class BoundOut(BaseModel):
+    name: str
+    reason: str
+    left_mm: float
+    top_mm: float
+    right_mm: float
+    bottom_mm: float
+
+
+class ItemOut(BaseModel):
+    """One design as planned, item frame: origin at the top left of the inked area's box."""
+
+    number: int
+    name: str
+    art: str
+    cut: Cut
+    size_mm: tuple[float, float]
+    edge_size_mm: tuple[float, float]
+    edge_box: PlaceOut
+    picture_box: PlaceOut
+    ppi: float
+    is_vector: bool
+    least_border_mm: float
+    edge_length_mm: float
+    area_cm2: float
+    colour: str | None
+    outline_path: str
+    edge_path: str
+    parts: int
+    placed: int
+    wanted: int
+
+
+class PlacementOut(BaseModel):
+    item_number: int
+    x_mm: float
+    y_mm: float
+    turn_deg: float
+
+
+class SheetOut(BaseModel):
+    placements: list[PlacementOut]
+    used: float
+    cut_length_mm: float
+    nearest_mm: float | None
+    path: str
+    """The blade's way from loop to loop, as points x,y."""
+
+
+class UnplacedOut(BaseModel):
+    item_number: int
+    quantity: int
+    reason: str
+
+
+class SettingOut(BaseModel):
+    cut: Cut
+    used: bool
+    blade: str
+    force_gf: float
+    passes: int
+    speed_mm_s: float
+    mat: str
+    exposure_mm: float
+    least_um: float
+    target_um: float
+    most_um: float
+    reached_um: float
+    depth_per_pass_um: list[float]
+    machine_min_gf: float
+    machine_max_gf: float
+    clean_from_gf: float
+    clean_to_gf: float
+    why: list[str]
+
+
+class StockOut(BaseModel):
+    key: str
+    name: str
+    stock_class: str
+    face_um: float
+    backing_um: float
+    faces: str
+    colour: str
+    printable: bool
+    mirrored: bool
+
+
+class MarkOut(BaseModel):
+    family: MarkFamily
+    x_mm: float
+    y_mm: float
+    path: str
+
+
+class PackingOut(BaseModel):
+    state: PackingState
+    seconds_left: float
+    version: int
+
+
+class PlanOut(BaseModel):
+    """Everything the screens show about a job that can be planned."""
+
+    width_mm: float
+    height_mm: float
+    live_path: str
+    live_size_mm: tuple[float, float]
+    bounds: list[BoundOut]
+    marks: list[MarkOut]
+    items: list[ItemOut]
+    sheets: list[SheetOut]
+    unplaced: list[UnplacedOut]
+    pieces_at_most: int
+    sheets_at_least: int
+    row_sheets: int
+    settings: list[SettingOut]
+    stock: StockOut
+    mirror: bool
+    packing: PackingOut
+
+
+class ViewOut(BaseModel):
+    """A job as the screen shows it. `problem` is the sentence that says why there is no plan."""
+
+    job: JobOut
+    brief: list[PhraseOut]
+    stations: list[StationOut]
+    findings: list[FindingOut]
+    problem: str | None
+    plan: PlanOut | None
+
+
+class ChoiceOut(BaseModel):
+    label: str
+    consequence: str
+    changes: dict[str, Any]
+    chosen: bool
+    proposed: bool
+
+
+class AddedArt(BaseModel):
+    number: int
+    name: str
+
+
+class NamedOut(BaseModel):
+    """A choice in the catalog, with the words for it."""
+
+    key: str
+    name: str
+    hint: str
+
+
+class Limits(BaseModel):
+    most_megabytes: int
+    most_megapixels: int
+    endings: list[str]
+
+
+class CatalogOut(BaseModel):
+    """The facts and choices the interface shows; known in one place, here."""
+
+    edge_kinds: list[NamedOut]
+    cuts: list[NamedOut]
+    turns: list[NamedOut]
+    mark_families: list[NamedOut]
+    purposes: list[NamedOut]
+    least_border_mm: float
+    even_border_mm: float
+    limits: Limits
+
+
+class PackingEvent(BaseModel):
+    """Sent whenever a job's packing moved on."""
+
+    kind: Literal["packing"] = "packing"
+    state: PackingState
+    seconds_left: float
+    version: int

@@ -1,0 +1,228 @@
+"""From plans and jobs to what goes over the wire."""
+
+from collections import Counter
+from typing import Any
+
+import numpy as np
+import shapely
+
+from vamper.api.schemas import (
+    BoundOut,
+    FindingOut,
+    FixOut,
+    ItemOut,
+    JobOut,
+    MarkOut,
+    PackingOut,
+    PhraseOut,
+    PlacementOut,
+    PlaceOut,
+    PlanOut,
+    SettingOut,
+    SheetOut,
+    StationOut,
+    StockOut,
+    UnplacedOut,
+    ViewOut,
+)
+from vamper.core.cutting.setting import CutSetting, depth_um, effective_cut, force_for
+from vamper.core.findings import BadInput, Finding, Place
+from vamper.core.plan import DesignedItem, Plan, cut_of, pack_problem
+from vamper.core.sheet.rows import rows_of_boxes
+from vamper.formats.svg_path import closed_path, shape_path
+from vamper.services.document import ItemDocument
+from vamper.services.jobs import JobState
+from vamper.services.overview import brief, empty_stations, station_of, stations
+from vamper.services.packing_desk import Packing
+from vamper.services.workshop import Workshop
+from vamper.store.models import StockRow
+
+# A hundredth of a millimetre is finer than a screen can show.
+_DECIMALS = 2
+
+
+def job_out(state: JobState) -> JobOut:
+    return JobOut(
+        id=state.id,
+        document=state.document,
+        changed_at=state.changed_at,
+        handed_off_at=state.handed_off_at,
+        undo=state.undo,
+        redo=state.redo,
+    )
+
+
+def view(workshop: Workshop, state: JobState) -> ViewOut:
+    """The whole job; where it cannot be planned, the sentence that says why."""
+    document = state.document
+    stock, printer, cutter = workshop.names(document)
+    phrases = [PhraseOut(text=p.text, key=p.key) for p in brief(document, stock, printer, cutter)]
+    try:
+        plan, packing = workshop.plan(state)
+    except BadInput as bad:
+        rail = [StationOut(**_fields(figure)) for figure in empty_stations()]
+        return ViewOut(job=job_out(state), brief=phrases, stations=rail, findings=[], problem=bad.sentence, plan=None)
+    return ViewOut(
+        job=job_out(state),
+        brief=phrases,
+        stations=[StationOut(**_fields(figure)) for figure in stations(plan)],
+        findings=[finding_out(finding, document.items) for finding in plan.findings],
+        problem=None,
+        plan=plan_out(plan, packing, document.items),
+    )
+
+
+def _fields(value: Any) -> dict[str, Any]:
+    return {name: getattr(value, name) for name in value.__slots__}
+
+
+def _place(place: Place) -> PlaceOut:
+    return PlaceOut(x_mm=place.x_mm, y_mm=place.y_mm, width_mm=place.width_mm, height_mm=place.height_mm)
+
+
+def finding_out(finding: Finding, items: tuple[ItemDocument, ...]) -> FindingOut:
+    return FindingOut(
+        code=finding.code,
+        severity=finding.severity,
+        station=station_of(finding),
+        title=finding.title,
+        text=finding.text,
+        figures=dict(finding.figures),
+        item_number=None if finding.item is None else items[finding.item].number,
+        sheet=finding.sheet,
+        places=[_place(place) for place in finding.places],
+        fixes=[
+            FixOut(label=fix.label, effect=fix.effect, target=fix.target, changes=dict(fix.changes))
+            for fix in finding.fixes
+        ],
+    )
+
+
+def plan_out(plan: Plan, packing: Packing, items: tuple[ItemDocument, ...]) -> PlanOut:
+    numbers = [item.number for item in items]
+    placed = Counter(placement.item for sheet in plan.layout.sheets for placement in sheet)
+    problem = pack_problem(plan.job, plan.setup, plan.items)
+    rows = rows_of_boxes(problem.pieces, problem.live, problem.spec.gap_mm, problem.spec.turn, None)
+    used = {effective_cut(plan.job.stock, item.spec.cut) for item in plan.items}
+    return PlanOut(
+        width_mm=plan.job.paper.width_mm,
+        height_mm=plan.job.paper.height_mm,
+        live_path=shape_path(plan.setup.live.shape, _DECIMALS),
+        live_size_mm=plan.setup.live.size_mm,
+        bounds=[
+            BoundOut(name=b.name, reason=b.reason, left_mm=x0, top_mm=y0, right_mm=x1, bottom_mm=y1)
+            for b in plan.setup.live.bounds
+            for x0, y0, x1, y1 in [b.region.bounds]
+        ],
+        marks=[
+            MarkOut(
+                family=mark.family,
+                x_mm=mark.x_mm,
+                y_mm=mark.y_mm,
+                path=" ".join(closed_path(ring, _DECIMALS) for ring in mark.rings),
+            )
+            for mark in plan.setup.marks
+        ],
+        items=[_item(item, items[item.index], placed[item.index]) for item in plan.items],
+        sheets=[_sheet(plan, number, numbers) for number in range(len(plan.layout.sheets))],
+        unplaced=[
+            UnplacedOut(item_number=numbers[u.item], quantity=u.quantity, reason=u.reason) for u in plan.layout.unplaced
+        ],
+        pieces_at_most=plan.bound.pieces_at_most,
+        sheets_at_least=plan.bound.sheets_at_least,
+        row_sheets=len(rows),
+        settings=[_setting(plan, setting, setting.cut in used) for setting in plan.settings.values()],
+        stock=stock_out(plan.job.stock),
+        mirror=plan.mirror,
+        packing=PackingOut(state=packing.state, seconds_left=packing.seconds_left, version=packing.version),
+    )
+
+
+def stock_out(stock: Any) -> StockOut:
+    """From a core stock or a row of the workshop; they have the same fields."""
+    return StockOut(**{name: getattr(stock, name) for name in StockOut.model_fields})
+
+
+def _item(item: DesignedItem, document: ItemDocument, placed: int) -> ItemOut:
+    left, top, width, height = item.outline.picture_box_mm
+    x0, y0, x1, y1 = item.edge.shape.bounds
+    return ItemOut(
+        number=document.number,
+        name=document.name,
+        art=document.art,
+        cut=document.cut,
+        size_mm=item.outline.size_mm,
+        edge_size_mm=item.edge.size_mm,
+        edge_box=PlaceOut(x_mm=x0, y_mm=y0, width_mm=x1 - x0, height_mm=y1 - y0),
+        picture_box=PlaceOut(x_mm=left, y_mm=top, width_mm=width, height_mm=height),
+        ppi=item.outline.ppi,
+        is_vector=item.picture.is_vector,
+        least_border_mm=item.edge.least_border_mm,
+        edge_length_mm=item.edge.length_mm,
+        area_cm2=item.edge.shape.area / 100,
+        colour=item.spec.edge.colour,
+        outline_path=shape_path(item.outline.shape, _DECIMALS),
+        edge_path=shape_path(item.edge.shape, _DECIMALS),
+        parts=len(item.edge.shape.geoms),
+        placed=placed,
+        wanted=item.spec.quantity,
+    )
+
+
+def _sheet(plan: Plan, number: int, numbers: list[int]) -> SheetOut:
+    placements = plan.layout.sheets[number]
+    cut = cut_of(plan, number)
+    starts = np.array([loop.points[0] for loop in cut.loops])
+    return SheetOut(
+        placements=[
+            PlacementOut(item_number=numbers[p.item], x_mm=p.x_mm, y_mm=p.y_mm, turn_deg=p.turn_deg) for p in placements
+        ],
+        used=plan.used_share(number),
+        cut_length_mm=cut.length_mm,
+        nearest_mm=_nearest(plan, number),
+        path=" ".join(f"{x:.1f},{y:.1f}" for x, y in starts),
+    )
+
+
+def _nearest(plan: Plan, number: int) -> float | None:
+    """The least distance between two edges on a sheet."""
+    edges = {item.index: item.edge.shape for item in plan.items}
+    shapes = np.array([placement.of(edges[placement.item]) for placement in plan.layout.sheets[number]], dtype=object)
+    if len(shapes) < 2:
+        return None
+    _, distances = shapely.STRtree(shapes).query_nearest(
+        shapes, exclusive=True, return_distance=True, all_matches=False
+    )
+    return float(distances.min())
+
+
+def _setting(plan: Plan, setting: CutSetting, used: bool) -> SettingOut:
+    stock, force = plan.job.stock, plan.job.cutter.force
+
+    def needed(depth: float) -> float:
+        return force_for(depth, setting.passes, stock, setting.blade)
+
+    return SettingOut(
+        cut=setting.cut,
+        used=used,
+        blade=setting.blade,
+        force_gf=setting.force_gf,
+        passes=setting.passes,
+        speed_mm_s=setting.speed_mm_s,
+        mat=setting.mat,
+        exposure_mm=setting.exposure_mm,
+        least_um=setting.band.least_um,
+        target_um=setting.band.target_um,
+        most_um=setting.band.most_um,
+        reached_um=setting.reached_um,
+        depth_per_pass_um=[depth_um(setting.force_gf, n, stock, setting.blade) for n in range(1, setting.passes + 1)],
+        machine_min_gf=force.min_gf,
+        machine_max_gf=force.max_gf,
+        clean_from_gf=needed(setting.band.least_um),
+        clean_to_gf=needed(setting.band.most_um),
+        why=list(setting.why),
+    )
+
+
+def stock_rows_out(rows: list[StockRow]) -> list[StockOut]:
+    return [stock_out(row) for row in rows]

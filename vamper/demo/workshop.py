@@ -1,0 +1,128 @@
+"""Fills an empty workshop with the club's art and three jobs in different states."""
+
+import io
+from collections.abc import Callable
+from typing import Any
+
+import numpy as np
+from PIL import Image
+
+from vamper.core.job import SizeSpec
+from vamper.demo import drawings
+from vamper.formats.raster import png_bytes
+from vamper.formats.svg_art import read_svg
+from vamper.services.document import JobDocument
+from vamper.services.workshop import Workshop
+
+_PICTURE_MM = 70.0
+
+
+def _png(body: str) -> bytes:
+    """A drawing as a PNG of a size that prints sharp."""
+    return png_bytes(read_svg(drawings.svg(body), SizeSpec(width_mm=_PICTURE_MM)))
+
+
+def _white_ground_jpeg(body: str) -> bytes:
+    """A drawing on opaque white, as pictures from the web often come."""
+    picture = Image.open(io.BytesIO(_png(body)))
+    ground = Image.new("RGB", picture.size, "white")
+    ground.paste(picture, mask=picture.getchannel("A"))
+    out = io.BytesIO()
+    ground.save(out, format="JPEG", quality=92)
+    return out.getvalue()
+
+
+def _sunset() -> bytes:
+    """A photo-like evening on the water, round, of far too few pixels."""
+    size = 96
+    y, x = np.mgrid[0:size, 0:size] / (size - 1)
+    generator = np.random.default_rng(7)
+    sky = np.stack([240 - 60 * y, 150 - 70 * y, 90 + 40 * y], axis=-1)
+    glitter = (np.sin(60 * y + 3 * np.sin(9 * x)) > 0.4) & (np.abs(x - 0.5) < 0.08 + 0.25 * (y - 0.55))
+    water = np.stack([60 + 0 * y, 80 + 30 * y, 110 + 20 * y], axis=-1) + 130 * glitter[..., None]
+    colours = np.where((y > 0.55)[..., None], water, sky)
+    sun = np.hypot(x - 0.5, y - 0.45) < 0.13
+    colours = np.where((sun & (y <= 0.55))[..., None], [255, 226, 140], colours)
+    colours += generator.normal(0, 5, colours.shape)
+    alpha = np.clip((0.49 - np.hypot(x - 0.5, y - 0.5)) * size, 0, 1) * 255
+    rgba = np.dstack([colours.clip(0, 255), alpha]).astype(np.uint8)
+    out = io.BytesIO()
+    Image.fromarray(rgba).save(out, format="PNG")
+    return out.getvalue()
+
+
+ART: dict[str, Callable[[], bytes]] = {
+    "seabird.png": lambda: _png(drawings.seabird()),
+    "lighthouse.svg": lambda: drawings.svg(drawings.lighthouse()),
+    "life-buoy.png": lambda: _png(drawings.buoy()),
+    "kelp.svg": lambda: drawings.svg(drawings.kelp()),
+    "rope.png": lambda: _png(drawings.rope()),
+    "reach-lettering.svg": lambda: drawings.svg(drawings.lettering()),
+    "oyster.png": lambda: _png(drawings.oyster()),
+    "paddles.png": lambda: _png(drawings.paddles()),
+    "evening.png": _sunset,
+    "seabird-on-white.jpg": lambda: _white_ground_jpeg(drawings.seabird()),
+    "tide-label.svg": lambda: drawings.svg(drawings.tide_label()),
+}
+
+
+def _item(art: str, digest: str, number: int, width: float, quantity: int, **more: Any) -> dict[str, Any]:
+    name = art.rpartition(".")[0].replace("-", " ")
+    return {"number": number, "name": name, "art": digest, "width_mm": width, "quantity": quantity, **more}
+
+
+def _jobs(digests: dict[str, str]) -> list[JobDocument]:
+    def item(art: str, number: int, width: float, quantity: int, **more: Any) -> dict[str, Any]:
+        return _item(art, digests[art], number, width, quantity, **more)
+
+    letter = {"width_mm": 215.9, "height_mm": 279.4}
+    machines = {"printer_id": 1, "cutter_id": 1}
+    mug = {
+        "title": "Mug decal for the club supper",
+        "paper": letter,
+        **machines,
+        "stock": "water-slide-clear",
+        "purpose": "drinkware",
+        "packing": {"max_sheets": 1},
+        "items": [
+            item("reach-lettering.svg", 1, 85, 4, edge={"distance_mm": 0.4, "smooth_mm": 1, "join": False}),
+            item("evening.png", 2, 60, 4, edge={"kind": "circle", "distance_mm": 1}),
+            item("seabird-on-white.jpg", 3, 45, 2, edge={"kind": "rounded", "distance_mm": 1.8}),
+        ],
+    }
+    tides = {
+        "title": "Tide-table labels",
+        "paper": {"width_mm": 210.0, "height_mm": 297.0},
+        **machines,
+        "stock": "matte-label",
+        "purpose": "planner",
+        "marks": {"family": "frame"},
+        "packing": {"turn": "upright", "gap_mm": 3},
+        "items": [item("tide-label.svg", 1, 56, 12, edge={"kind": "rounded", "distance_mm": 0, "corner_mm": 4})],
+    }
+    hull = {
+        "title": "Hull stickers, spring order",
+        "paper": letter,
+        **machines,
+        "stock": "satin-vinyl",
+        "purpose": "vehicle",
+        "items": [
+            item("seabird.png", 1, 52, 4),
+            item("lighthouse.svg", 2, 22, 4),
+            item("life-buoy.png", 3, 32, 4, cut="through"),
+            item("kelp.svg", 4, 38, 4),
+            item("rope.png", 5, 42, 4),
+            item("oyster.png", 6, 34, 4),
+            item("paddles.png", 7, 40, 3),
+        ],
+    }
+    return [JobDocument.model_validate(job) for job in (mug, tides, hull)]
+
+
+def fill(workshop: Workshop) -> None:
+    """Put the club's art and jobs into a workshop that has no jobs yet."""
+    if workshop.jobs.all():
+        return
+    digests = {name: workshop.arts.take_in(name, draw()).digest for name, draw in ART.items()}
+    numbers = [workshop.jobs.add(job) for job in _jobs(digests)]
+    workshop.jobs.mark_handed_off(numbers[1])
