@@ -100,6 +100,11 @@ class BoundOut(BaseModel):
     bottom_mm: float
 
 
+class SizeOut(BaseModel):
+    width_mm: float
+    height_mm: float
+
+
 class ItemOut(BaseModel):
     """One design as planned, item frame: origin at the top left of the inked area's box."""
 
@@ -107,8 +112,8 @@ class ItemOut(BaseModel):
     name: str
     art: str
     cut: Cut
-    size_mm: tuple[float, float]
-    edge_size_mm: tuple[float, float]
+    size: SizeOut
+    edge_size: SizeOut
     edge_box: PlaceOut
     picture_box: PlaceOut
     ppi: float
@@ -198,7 +203,7 @@ class PlanOut(BaseModel):
     width_mm: float
     height_mm: float
     live_path: str
-    live_size_mm: tuple[float, float]
+    live_size: SizeOut
     bounds: list[BoundOut]
     marks: list[MarkOut]
     items: list[ItemOut]

@@ -20,6 +20,7 @@ from vamper.api.schemas import (
     PlanOut,
     SettingOut,
     SheetOut,
+    SizeOut,
     StationOut,
     StockOut,
     UnplacedOut,
@@ -80,6 +81,10 @@ def _place(place: Place) -> PlaceOut:
     return PlaceOut(x_mm=place.x_mm, y_mm=place.y_mm, width_mm=place.width_mm, height_mm=place.height_mm)
 
 
+def _size(sides: tuple[float, float]) -> SizeOut:
+    return SizeOut(width_mm=sides[0], height_mm=sides[1])
+
+
 def finding_out(finding: Finding, items: tuple[ItemDocument, ...]) -> FindingOut:
     return FindingOut(
         code=finding.code,
@@ -108,7 +113,7 @@ def plan_out(plan: Plan, packing: Packing, items: tuple[ItemDocument, ...]) -> P
         width_mm=plan.job.paper.width_mm,
         height_mm=plan.job.paper.height_mm,
         live_path=shape_path(plan.setup.live.shape, _DECIMALS),
-        live_size_mm=plan.setup.live.size_mm,
+        live_size=_size(plan.setup.live.size_mm),
         bounds=[
             BoundOut(name=b.name, reason=b.reason, left_mm=x0, top_mm=y0, right_mm=x1, bottom_mm=y1)
             for b in plan.setup.live.bounds
@@ -151,8 +156,8 @@ def _item(item: DesignedItem, document: ItemDocument, placed: int) -> ItemOut:
         name=document.name,
         art=document.art,
         cut=document.cut,
-        size_mm=item.outline.size_mm,
-        edge_size_mm=item.edge.size_mm,
+        size=_size(item.outline.size_mm),
+        edge_size=_size(item.edge.size_mm),
         edge_box=PlaceOut(x_mm=x0, y_mm=y0, width_mm=x1 - x0, height_mm=y1 - y0),
         picture_box=PlaceOut(x_mm=left, y_mm=top, width_mm=width, height_mm=height),
         ppi=item.outline.ppi,

@@ -98,7 +98,15 @@ def _jobs(digests: dict[str, str]) -> list[JobDocument]:
         "purpose": "planner",
         "marks": {"family": "frame"},
         "packing": {"turn": "upright", "gap_mm": 3},
-        "items": [item("tide-label.svg", 1, 56, 12, edge={"kind": "rounded", "distance_mm": 0, "corner_mm": 4})],
+        "items": [
+            item(
+                "tide-label.svg",
+                1,
+                56,
+                12,
+                edge={"kind": "rounded", "distance_mm": 2, "corner_mm": 4, "colour": "#E9D9B8"},
+            )
+        ],
     }
     hull = {
         "title": "Hull stickers, spring order",

@@ -69,8 +69,8 @@ class Jobs:
                     sum(item.quantity for item in row.items),
                     len(row.items),
                     stocks[row.stock_key],
-                    row.changed_at,
-                    row.handed_off_at,
+                    _aware(row.changed_at),
+                    _aware(row.handed_off_at) if row.handed_off_at else None,
                     tuple(item.art_digest for item in row.items),
                 )
                 for row in rows
@@ -301,12 +301,11 @@ def _state(session: Session, row: JobRow) -> JobState:
         .tuples()
         .all()
     )
-    handed = row.handed_off_at
     return JobState(
         row.id,
         _document(row),
         _aware(row.changed_at),
-        None if handed is None else _aware(handed),
+        _aware(row.handed_off_at) if row.handed_off_at else None,
         labels.get(row.step) if row.step > 0 else None,
         labels.get(row.step + 1),
     )

@@ -1,0 +1,39 @@
+/** The typed client: every call either gives data or throws a `Problem` with a sentence for people. */
+import createClient from 'openapi-fetch';
+
+import type { components, paths } from './schema';
+
+export type Schemas = components['schemas'];
+export type View = Schemas['ViewOut'];
+export type Plan = Schemas['PlanOut'];
+export type Item = Schemas['ItemOut'];
+export type ItemDocument = Schemas['ItemDocument'];
+export type Finding = Schemas['FindingOut'];
+export type StationKey = Schemas['Station'];
+
+export class Problem extends Error {}
+
+export const client = createClient<paths>({ baseUrl: window.location.origin });
+
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+/** The data of an answer, or its problem thrown. */
+export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>;
+  try {
+    answer = await call;
+  } catch {
+    throw new Problem('Vamper does not answer; is it still running? What you did so far is saved.');
+  }
+  if (!answer.response.ok) {
+    const detail = (answer.error as { detail?: unknown } | undefined)?.detail;
+    throw new Problem(typeof detail === 'string' ? detail : 'Something went wrong; try again.');
+  }
+  return answer.data as T;
+}
+
+export const artUrl = (digest: string, px: number) => `/api/art/${digest}.png?px=${px}`;

@@ -1,0 +1,25 @@
+import { Route, Switch } from 'wouter';
+
+import type { StationKey } from '../api/client';
+import { JobList } from './JobList';
+import { JobScreen } from './JobScreen';
+import { NoticeTray } from './NoticeTray';
+
+export function App() {
+  return (
+    <>
+      <Switch>
+        <Route path="/jobs/:id/:station">
+          {(at) => <JobScreen key={at.id} jobId={Number(at.id)} station={at.station as StationKey} />}
+        </Route>
+        <Route path="/jobs/:id">
+          {(at) => <JobScreen key={at.id} jobId={Number(at.id)} station="sheet" />}
+        </Route>
+        <Route>
+          <JobList />
+        </Route>
+      </Switch>
+      <NoticeTray />
+    </>
+  );
+}

@@ -1,0 +1,49 @@
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+
+import type { Schemas, View } from '../api/client';
+import type { Changer } from '../api/hooks';
+import { PhrasePanel } from './PhrasePanel';
+
+interface Props {
+  view: View;
+  change: Changer;
+}
+
+/** The job as one sentence; every underlined phrase is changed where it stands. */
+export function Brief({ view, change }: Props) {
+  return (
+    <p
+      className="border-y border-rule bg-paper px-5 py-2.5 text-[1.0625rem] leading-[1.6]"
+      data-testid="brief"
+    >
+      {view.brief.map((phrase, index) =>
+        phrase.key ? (
+          <EditablePhrase key={phrase.key} phrase={phrase} view={view} change={change} />
+        ) : (
+          <span key={index}>{phrase.text}</span>
+        ),
+      )}
+    </p>
+  );
+}
+
+function EditablePhrase({ phrase, view, change }: Props & { phrase: Schemas['PhraseOut'] }) {
+  return (
+    <Popover className="inline">
+      <PopoverButton
+        className="cursor-pointer border-b-2 border-dotted border-kingfisher text-left font-bold text-kingfisher"
+        data-phrase={phrase.key}
+      >
+        {phrase.text}
+      </PopoverButton>
+      <PopoverPanel
+        anchor={{ to: 'bottom start', gap: 8, padding: 12 }}
+        className="panel z-20 flex max-h-[70vh] w-[25rem] flex-col gap-3 overflow-y-auto p-3 shadow-card"
+      >
+        {({ close }) => (
+          <PhrasePanel phrase={phrase.key ?? ''} view={view} change={change} close={() => close()} />
+        )}
+      </PopoverPanel>
+    </Popover>
+  );
+}

@@ -1,0 +1,55 @@
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import type { Ref } from 'react';
+
+import type { View } from '../api/client';
+
+const FILES = [
+  ['print.pdf', 'Print page (PDF)'],
+  ['cut.svg', 'Cut file (SVG)'],
+  ['cut.dxf', 'Cut file (DXF)'],
+] as const;
+
+/** Every file there is to take away, by sheet, or all at once. */
+export function HandOff({ view, button }: { view: View; button: Ref<HTMLButtonElement> }) {
+  const sheets = view.plan?.sheets ?? [];
+  const row = 'block rounded-[6px] px-2.5 py-1.5 data-focus:bg-tray';
+  return (
+    <Menu>
+      <MenuButton
+        ref={button}
+        disabled={sheets.length === 0}
+        className="inline-flex items-center gap-2 rounded-[6px] border border-kingfisher bg-kingfisher px-3 py-1.5 text-sm leading-tight font-bold text-on-kingfisher disabled:opacity-60"
+      >
+        Hand off
+        <kbd aria-hidden className="figure border-b border-current px-0.5">
+          H
+        </kbd>
+      </MenuButton>
+      <MenuItems
+        anchor={{ to: 'bottom end', gap: 8, padding: 12 }}
+        className="panel z-20 w-80 p-1.5 shadow-card"
+      >
+        <MenuItem>
+          <a className={row} href={`/api/jobs/${view.job.id}/hand-off.zip`} download>
+            <span className="block font-bold">Everything (zip)</span>
+            <span className="block text-sm text-soft">all sheets, the plan, the job file and its art</span>
+          </a>
+        </MenuItem>
+        {sheets.map((_, sheet) => (
+          <div key={sheet} className="mt-1 border-t border-rule pt-1">
+            <p className="px-2.5 text-sm text-soft">
+              Sheet {sheet + 1} of {sheets.length}
+            </p>
+            {FILES.map(([file, name]) => (
+              <MenuItem key={file}>
+                <a className={row} href={`/api/jobs/${view.job.id}/sheets/${sheet + 1}/${file}`} download>
+                  {name}
+                </a>
+              </MenuItem>
+            ))}
+          </div>
+        ))}
+      </MenuItems>
+    </Menu>
+  );
+}

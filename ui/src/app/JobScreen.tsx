@@ -1,0 +1,202 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
+import { Link, useLocation } from 'wouter';
+
+import type { StationKey, View } from '../api/client';
+import { type Changer, useCatalog, useChange, useJobAction, usePackingEvents, useView } from '../api/hooks';
+import { Button } from '../kit/Button';
+import { useUnit } from '../kit/units';
+import { STATIONS } from '../stations';
+import { Brief } from './Brief';
+import { HandOff } from './HandOff';
+import { KeysDialog } from './KeysDialog';
+import { Logo } from './Logo';
+import { useLook } from './look';
+import { Rail } from './Rail';
+import { useKeys } from './shortcuts';
+import { useUploads } from './uploads';
+import { UploadTray } from './UploadTray';
+
+/** One job: its brief, its stations, and whatever station is open. */
+export function JobScreen({ jobId, station }: { jobId: number; station: StationKey }) {
+  const query = useView(jobId);
+  usePackingEvents(jobId);
+  const change = useChange(jobId);
+  const view = query.data;
+  useEffect(() => {
+    if (view) document.title = `${view.job.document.title} · Vamper`;
+  }, [view]);
+  if (query.error && !view)
+    return (
+      <main className="mx-auto max-w-xl p-10">
+        <Logo />
+        <p className="panel mt-6 p-4">{query.error.message}</p>
+        <p className="mt-4">
+          <Link href="/" className="font-bold text-kingfisher underline">
+            To all jobs
+          </Link>
+        </p>
+      </main>
+    );
+  if (!view) return <p className="p-10 text-soft">Opening the job …</p>;
+  return <OpenJob view={view} station={station} change={change} saving={query.isFetching} />;
+}
+
+interface Props {
+  view: View;
+  station: StationKey;
+  change: Changer;
+  saving: boolean;
+}
+
+function OpenJob({ view, station, change, saving }: Props) {
+  const jobId = view.job.id;
+  const queries = useQueryClient();
+  const picker = useRef<HTMLInputElement>(null);
+  const handOff = useRef<HTMLButtonElement>(null);
+  const action = useJobAction(jobId);
+  const catalog = useCatalog();
+  const addUploads = useUploads((state) => state.add);
+  const [, go] = useLocation();
+  const [keys, setKeys] = useState(false);
+  const [over, setOver] = useState(false);
+  const showItem = useLook((state) => state.showItem);
+  useEffect(() => showItem(null), [jobId, showItem]);
+
+  const add = (files: Iterable<File>) =>
+    addUploads(jobId, [...files], () => void queries.invalidateQueries({ queryKey: ['job', jobId] }));
+  const order = view.stations.map((one) => one.station);
+  const step = (by: number) => {
+    const next = order[order.indexOf(station) + by];
+    if (next) go(`/jobs/${jobId}/${next}`);
+  };
+  useKeys({
+    j: () => step(1),
+    k: () => step(-1),
+    a: () => picker.current?.click(),
+    p: () => action.mutate('pack'),
+    s: () => action.mutate('stop'),
+    z: () => action.mutate('undo'),
+    'Shift+z': () => action.mutate('redo'),
+    h: () => {
+      handOff.current?.focus();
+      handOff.current?.click();
+    },
+    '/': () => document.querySelector<HTMLElement>('[data-strip] button')?.focus(),
+    '?': () => setKeys(true),
+  });
+  const Station = STATIONS[station];
+  return (
+    <div
+      className="flex h-full min-h-[560px] flex-col"
+      onDragOver={(event) => {
+        event.preventDefault();
+        setOver(event.dataTransfer.types.includes('Files'));
+      }}
+      onDragLeave={(event) => event.currentTarget === event.target && setOver(false)}
+      onDrop={(event) => {
+        event.preventDefault();
+        setOver(false);
+        add(event.dataTransfer.files);
+      }}
+    >
+      <Header
+        view={view}
+        change={change}
+        saving={saving}
+        act={(what) => action.mutate(what)}
+        add={() => picker.current?.click()}
+        handOff={handOff}
+        keys={() => setKeys(true)}
+      />
+      <Brief view={view} change={change} />
+      <div className="flex min-h-0 flex-1">
+        <Rail jobId={jobId} stations={view.stations} current={station} />
+        <main className="relative flex min-w-0 flex-1" aria-label={station}>
+          <Station view={view} change={change} add={() => picker.current?.click()} />
+          {over && (
+            <div className="absolute inset-3 z-20 flex items-center justify-center rounded-[6px] border-2 border-dashed border-kingfisher bg-paper/90 font-head text-xl font-bold">
+              Drop to add as designs
+            </div>
+          )}
+          <UploadTray />
+        </main>
+      </div>
+      <input
+        ref={picker}
+        type="file"
+        multiple
+        hidden
+        aria-label="Art files"
+        accept={catalog.data?.limits.endings.join(',')}
+        onChange={(event) => {
+          add(event.target.files ?? []);
+          event.target.value = '';
+        }}
+      />
+      <KeysDialog open={keys} close={() => setKeys(false)} />
+    </div>
+  );
+}
+
+interface HeaderProps {
+  view: View;
+  change: Changer;
+  saving: boolean;
+  act: (what: 'undo' | 'redo') => void;
+  add: () => void;
+  handOff: React.Ref<HTMLButtonElement>;
+  keys: () => void;
+}
+
+function Header({ view, change, saving, act, add, handOff, keys }: HeaderProps) {
+  const { unit, use } = useUnit();
+  const title = view.job.document.title;
+  return (
+    <header className="flex items-center gap-3 px-5 py-2">
+      <Link href="/" aria-label="All jobs">
+        <Logo />
+      </Link>
+      <span aria-hidden className="text-soft">
+        /
+      </span>
+      <h1 className="min-w-0 flex-1">
+        <input
+          key={title}
+          aria-label="Title of the job"
+          className="w-full truncate rounded-[6px] border border-transparent bg-transparent px-1.5 py-0.5 font-bold hover:border-rule focus:bg-paper"
+          defaultValue={title}
+          onBlur={(event) => {
+            const next = event.target.value.trim();
+            if (next && next !== title) change({ label: 'title', changes: { title: next } });
+            else event.target.value = title;
+          }}
+          onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+        />
+      </h1>
+      <span className="w-14 text-right text-sm text-soft" role="status">
+        {saving ? 'saving' : 'saved'}
+      </span>
+      <Button
+        look="bare"
+        onClick={() => use(unit === 'mm' ? 'in' : 'mm')}
+        aria-label={`Unit: ${unit}, change`}
+      >
+        {unit}
+      </Button>
+      <Button look="bare" onClick={keys} aria-label="Keys">
+        ?
+      </Button>
+      <Button onClick={() => act('undo')} disabled={!view.job.undo} hotkey="Z" title={view.job.undo ?? ''}>
+        Undo
+      </Button>
+      <Button onClick={() => act('redo')} disabled={!view.job.redo} title={view.job.redo ?? ''}>
+        Redo
+      </Button>
+      <Button onClick={add} hotkey="A">
+        Add art
+      </Button>
+      <HandOff view={view} button={handOff} />
+    </header>
+  );
+}

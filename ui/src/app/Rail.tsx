@@ -1,0 +1,55 @@
+import { Link } from 'wouter';
+
+import type { Schemas } from '../api/client';
+import { Bead } from '../kit/Bead';
+
+const NAMES: Record<Schemas['Station'], string> = {
+  art: 'Art',
+  edge: 'Edge',
+  sheet: 'Sheet',
+  marks: 'Marks',
+  print: 'Print',
+  cut: 'Cut',
+};
+
+interface Props {
+  jobId: number;
+  stations: Schemas['StationOut'][];
+  current: Schemas['Station'];
+}
+
+/** The line of stations: beads on a thread, each with its one figure. */
+export function Rail({ jobId, stations, current }: Props) {
+  return (
+    <nav aria-label="Stations" className="w-40 shrink-0 overflow-y-auto border-r border-rule py-2">
+      <ol>
+        {stations.map(({ station, figure, detail, state }, index) => (
+          <li key={station} className="relative">
+            {index < stations.length - 1 && (
+              <span aria-hidden className="absolute top-7 -bottom-4 left-[22px] z-10 w-px bg-rule" />
+            )}
+            <Link
+              href={`/jobs/${jobId}/${station}`}
+              aria-current={station === current ? 'step' : undefined}
+              className={`flex gap-3 border-l-[3px] py-2 pr-2 pl-3 hover:bg-tray ${
+                station === current ? 'border-kingfisher bg-paper' : 'border-transparent'
+              }`}
+            >
+              <span className="relative z-20 pt-1">
+                <Bead state={state} />
+              </span>
+              <span className="min-w-0 leading-snug">
+                <span className="block font-head text-base font-bold">
+                  {NAMES[station]}
+                  {state === 'stop' && <span className="ml-1.5 text-sm text-rowan">stop</span>}
+                </span>
+                <span className="figure block">{figure}</span>
+                <span className="block text-sm text-soft">{detail}</span>
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ol>
+    </nav>
+  );
+}

@@ -1,0 +1,52 @@
+import { useEffect } from 'react';
+
+import { Button } from '../kit/Button';
+import { useUploads } from './uploads';
+
+const WORDS = {
+  waiting: 'waiting',
+  sending: 'sending',
+  reading: 'reading',
+  done: 'added',
+  failed: '',
+} as const;
+
+/** Progress of every file; goes away by itself when all of them are in. */
+export function UploadTray() {
+  const { uploads, clear } = useUploads();
+  const finished = uploads.length > 0 && uploads.every((one) => one.state === 'done');
+  useEffect(() => {
+    if (!finished) return;
+    const timer = setTimeout(clear, 2500);
+    return () => clearTimeout(timer);
+  }, [finished, clear]);
+  if (uploads.length === 0) return null;
+  const busy = uploads.some((one) => one.state !== 'done' && one.state !== 'failed');
+  return (
+    <section
+      aria-label="Files on their way in"
+      className="panel absolute right-3 bottom-3 z-10 flex max-h-80 w-96 flex-col gap-2 overflow-auto p-3 shadow-card"
+    >
+      <ul className="flex flex-col gap-2">
+        {uploads.map((one) => (
+          <li key={one.id} className="text-sm">
+            <div className="flex justify-between gap-3">
+              <span className="truncate font-bold">{one.name}</span>
+              <span className="text-soft">{WORDS[one.state]}</span>
+            </div>
+            {one.state === 'failed' ? (
+              <p className="text-rowan">Not added: {one.sentence}</p>
+            ) : (
+              <progress className="h-1.5 w-full accent-kingfisher" value={one.share} aria-label={one.name} />
+            )}
+          </li>
+        ))}
+      </ul>
+      {!busy && !finished && (
+        <Button onClick={clear} className="self-end">
+          Close
+        </Button>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,27 @@
+/** Short sentences about what could not be done, or what can be taken back. */
+import { create } from 'zustand';
+
+export interface Notice {
+  id: number;
+  text: string;
+  undo?: (() => void) | undefined;
+}
+
+interface Notices {
+  notices: Notice[];
+  tell: (text: string, undo?: () => void) => void;
+  dismiss: (id: number) => void;
+}
+
+let last = 0;
+
+export const useNotices = create<Notices>((set) => ({
+  notices: [],
+  tell: (text, undo) =>
+    set((state) => ({
+      notices: [...state.notices.filter((notice) => notice.text !== text), { id: ++last, text, undo }].slice(
+        -3,
+      ),
+    })),
+  dismiss: (id) => set((state) => ({ notices: state.notices.filter((notice) => notice.id !== id) })),
+}));

@@ -1,0 +1,38 @@
+/** Single keys that act anywhere on a screen, except while somebody types. */
+import { useEffect, useRef } from 'react';
+
+export const KEYS: [string, string][] = [
+  ['J / K', 'next, previous station'],
+  ['A', 'add art'],
+  ['P', 'pack again'],
+  ['S', 'stop packing'],
+  ['Z / Shift+Z', 'undo, redo'],
+  ['H', 'hand off'],
+  ['/', 'find (a job in the list, a design in a job)'],
+  ['?', 'this list'],
+];
+
+const typing = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  target.closest('input:not([type=range]), textarea, select, [role=dialog]') !== null;
+
+/** `actions` maps keys ("j", "Shift+z") to what they do. */
+export function useKeys(actions: Record<string, () => void>) {
+  const newest = useRef(actions);
+  useEffect(() => {
+    newest.current = actions;
+  });
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || typing(event.target)) return;
+      const letter = /^[a-z]$/i.test(event.key);
+      const name = letter && event.shiftKey ? `Shift+${event.key.toLowerCase()}` : event.key.toLowerCase();
+      const action = newest.current[name];
+      if (!action) return;
+      event.preventDefault();
+      action();
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  }, []);
+}

@@ -1,0 +1,38 @@
+import type { Plan } from '../api/client';
+import { useLook } from '../app/look';
+
+/** The row of sheets, each with its number of pieces. */
+export function SheetRow({ plan }: { plan: Plan }) {
+  const sheet = useSheet(plan);
+  const showSheet = useLook((state) => state.showSheet);
+  if (plan.sheets.length === 0) return null;
+  return (
+    <div className="flex gap-2" role="group" aria-label="Sheets">
+      {plan.sheets.map((one, index) => (
+        <button
+          key={index}
+          type="button"
+          aria-pressed={index === sheet}
+          aria-label={`Sheet ${index + 1}, ${one.placements.length} pieces`}
+          onClick={() => showSheet(index)}
+          className={`flex h-14 w-11 flex-col items-center justify-center rounded-[4px] border bg-paper leading-tight ${
+            index === sheet ? 'border-kingfisher shadow-[inset_0_0_0_1px_var(--kingfisher)]' : 'border-rule'
+          }`}
+        >
+          <span className="font-bold">{index + 1}</span>
+          <span className="figure text-soft">{one.placements.length}</span>
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** The sheet that is looked at; the last one where there are fewer now. */
+export const useSheet = (plan: Plan) =>
+  Math.max(
+    0,
+    Math.min(
+      useLook((state) => state.sheet),
+      plan.sheets.length - 1,
+    ),
+  );

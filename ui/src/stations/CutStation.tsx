@@ -1,0 +1,104 @@
+import type { Schemas } from '../api/client';
+import { Findings } from '../app/Findings';
+import { SheetRow, useSheet } from '../sheet-view/SheetRow';
+import { SheetView } from '../sheet-view/SheetView';
+import { DepthPicture } from './DepthPicture';
+import { Empty, Figure, Frame } from './Frame';
+import type { StationProps } from './index';
+
+/** Blade, force, passes, speed and mat, each with its reason. */
+export function CutStation({ view, change, add }: StationProps) {
+  const plan = view.plan;
+  const ready = plan && plan.sheets.length > 0;
+  return (
+    <Frame
+      foot={
+        ready && (
+          <div className="flex items-center gap-8">
+            <SheetRow plan={plan} />
+            <CutFigures plan={plan} />
+          </div>
+        )
+      }
+      side={
+        <>
+          {plan?.settings
+            .filter((setting) => setting.used || plan.items.length === 0)
+            .map((setting) => (
+              <Setting key={setting.cut} setting={setting} stock={plan.stock} />
+            ))}
+          <Findings
+            findings={view.findings.filter((finding) => finding.station === 'cut')}
+            items={view.job.document.items ?? []}
+            change={change}
+          />
+        </>
+      }
+    >
+      {ready ? <Path plan={plan} /> : <Empty view={view} add={add} />}
+    </Frame>
+  );
+}
+
+function CutFigures({ plan }: { plan: NonNullable<StationProps['view']['plan']> }) {
+  const sheet = plan.sheets[useSheet(plan)];
+  const used = plan.settings.find((setting) => setting.used);
+  return (
+    <>
+      <Figure name="cut length">{((sheet?.cut_length_mm ?? 0) / 1000).toFixed(1)} m</Figure>
+      <Figure name="mat">{used?.mat ?? '–'} tack</Figure>
+      <Figure name="blade out by">{used ? `${used.exposure_mm.toFixed(2)} mm` : '–'}</Figure>
+    </>
+  );
+}
+
+function Path({ plan }: { plan: NonNullable<StationProps['view']['plan']> }) {
+  const sheet = useSheet(plan);
+  const path = plan.sheets[sheet]?.path ?? '';
+  return (
+    <SheetView plan={plan} sheet={sheet} mode="cut">
+      {!plan.mirror && (
+        <>
+          <polyline
+            points={`0,0 ${path}`}
+            fill="none"
+            stroke="var(--d-look)"
+            strokeWidth="1"
+            strokeDasharray="2 4"
+            vectorEffect="non-scaling-stroke"
+          />
+          {path.split(' ').map((point, index) => (
+            <circle
+              key={index}
+              cx={point.split(',')[0]}
+              cy={point.split(',')[1]}
+              r="0.9"
+              fill="var(--d-look)"
+            />
+          ))}
+        </>
+      )}
+    </SheetView>
+  );
+}
+
+function Setting({ setting, stock }: { setting: Schemas['SettingOut']; stock: Schemas['StockOut'] }) {
+  return (
+    <section aria-label={`${setting.cut} cut`}>
+      <h2 className="font-head text-base font-bold">{setting.cut === 'kiss' ? 'Kiss cut' : 'Through cut'}</h2>
+      <p className="figure mt-0.5 text-base font-bold">
+        {setting.force_gf} gf × {setting.passes}, {setting.blade}° blade, {setting.speed_mm_s} mm/s
+      </p>
+      <DepthPicture setting={setting} stock={stock} />
+      <ul className="mt-2 flex list-disc flex-col gap-1 pl-5 text-sm">
+        {setting.why.map((reason) => (
+          <li key={reason}>{reason}</li>
+        ))}
+      </ul>
+      <p className="mt-2 text-sm text-soft">
+        A starter: the product’s own label comes before it. Try it on a scrap first; cap the blade when it is
+        out.
+      </p>
+    </section>
+  );
+}

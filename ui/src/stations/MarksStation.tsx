@@ -1,0 +1,120 @@
+import { useCatalog } from '../api/hooks';
+import { Findings } from '../app/Findings';
+import { Button } from '../kit/Button';
+import { LengthField } from '../kit/LengthField';
+import { Options } from '../kit/Options';
+import { showLength, useUnit } from '../kit/units';
+import { useSheet } from '../sheet-view/SheetRow';
+import { SheetView } from '../sheet-view/SheetView';
+import { Empty, Figure, Frame } from './Frame';
+import type { StationProps } from './index';
+
+const FIELDS = [
+  ['inset_mm', 'From the paper’s edge', 'to the mark’s outer rim; 4 mm at least'],
+  ['size_mm', 'Length of an arm', ''],
+  ['stroke_mm', 'Stroke', 'a thicker one reads better'],
+  ['clear_mm', 'Kept clear', 'nothing prints this near to a mark'],
+] as const;
+
+/** What the cutter's sensor looks for, and what bounds the live area. */
+export function MarksStation({ view, change, add }: StationProps) {
+  const plan = view.plan;
+  const unit = useUnit((state) => state.unit);
+  const catalog = useCatalog();
+  const marks = view.job.document.marks;
+  const family = marks?.family ?? 'corner';
+  return (
+    <Frame
+      foot={
+        plan && (
+          <div className="flex gap-8">
+            <Figure name="live area">
+              {showLength(plan.live_size.width_mm, unit)} × {showLength(plan.live_size.height_mm, unit)}
+            </Figure>
+            <Figure name="sheet">
+              {showLength(plan.width_mm, unit)} × {showLength(plan.height_mm, unit)}
+            </Figure>
+          </div>
+        )
+      }
+      side={
+        <>
+          <section aria-label="Marks" className="flex flex-col gap-3">
+            <h2 className="font-head text-base font-bold">Marks</h2>
+            <Options
+              label="Family of marks"
+              options={catalog.data?.mark_families ?? []}
+              value={family}
+              onChange={(key) => change({ label: `marks: ${key}`, changes: { 'marks.family': key } })}
+            />
+            {family === 'corner' && (
+              <div className="flex items-center gap-2">
+                {[4, 3].map((count) => (
+                  <Button
+                    key={count}
+                    aria-pressed={(marks?.count ?? 4) === count}
+                    look={(marks?.count ?? 4) === count ? 'act' : 'plain'}
+                    onClick={() => change({ label: `${count} marks`, changes: { 'marks.count': count } })}
+                  >
+                    {count} corners
+                  </Button>
+                ))}
+              </div>
+            )}
+            {family !== 'none' &&
+              FIELDS.filter(([field]) => family === 'corner' || field !== 'size_mm').map(
+                ([field, name, hint]) => (
+                  <LengthField
+                    key={field}
+                    label={name}
+                    hint={hint}
+                    value={marks?.[field] ?? 0}
+                    onChange={(mm) =>
+                      change({ label: name.toLowerCase(), changes: { [`marks.${field}`]: mm } })
+                    }
+                  />
+                ),
+              )}
+          </section>
+          {plan && (
+            <section aria-label="What bounds the live area">
+              <h2 className="font-head text-base font-bold">What bounds the live area</h2>
+              <ul className="mt-1 flex list-disc flex-col gap-1.5 pl-5 text-sm">
+                {plan.bounds.map((bound) => (
+                  <li key={bound.name}>{bound.reason}</li>
+                ))}
+              </ul>
+            </section>
+          )}
+          <Findings
+            findings={view.findings.filter((finding) => finding.station === 'marks')}
+            items={view.job.document.items ?? []}
+            change={change}
+          />
+        </>
+      }
+    >
+      {plan ? <Marked plan={plan} /> : <Empty view={view} add={add} />}
+    </Frame>
+  );
+}
+
+function Marked({ plan }: { plan: NonNullable<StationProps['view']['plan']> }) {
+  const sheet = useSheet(plan);
+  return (
+    <SheetView plan={plan} sheet={sheet} mode="marks">
+      <g fill="none" stroke="var(--d-look)" strokeWidth="1" strokeDasharray="5 4">
+        {plan.bounds.map((bound) => (
+          <rect
+            key={bound.name}
+            x={bound.left_mm}
+            y={bound.top_mm}
+            width={bound.right_mm - bound.left_mm}
+            height={bound.bottom_mm - bound.top_mm}
+            vectorEffect="non-scaling-stroke"
+          />
+        ))}
+      </g>
+    </SheetView>
+  );
+}

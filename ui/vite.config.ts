@@ -1,0 +1,10 @@
+import tailwindcss from '@tailwindcss/vite';
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+
+export default defineConfig({
+  plugins: [react(), tailwindcss()],
+  build: { chunkSizeWarningLimit: 900 },
+  // While developing, pages come from Vite and data from the server beside it.
+  server: { port: 8485, proxy: { '/api': { target: 'http://127.0.0.1:8484', changeOrigin: true } } },
+});
