@@ -16,6 +16,9 @@ ROPE = "#C99B57"
 
 
 def _path(d: str, fill: str, stroke: str = "none", width: float = 0.0) -> str:
+    if stroke == "none":
+        # Neighbouring shapes overlap by a hair, or the ground would shine through between them.
+        stroke, width = fill, 0.8
     return (
         f'<path d="{d}" fill="{fill}" stroke="{stroke}" stroke-width="{width}" '
         'stroke-linejoin="round" stroke-linecap="round"/>'

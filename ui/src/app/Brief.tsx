@@ -4,6 +4,12 @@ import type { Schemas, View } from '../api/client';
 import type { Changer } from '../api/hooks';
 import { PhrasePanel } from './PhrasePanel';
 
+const PUNCTUATION = /^[,.]/;
+
+/** Whether the text before a phrase gave its punctuation away to the phrase before it. */
+const withoutFirst = (view: View, index: number) =>
+  PUNCTUATION.test(view.brief[index]?.text ?? '') && !!view.brief[index - 1]?.key;
+
 interface Props {
   view: View;
   change: Changer;
@@ -16,13 +22,18 @@ export function Brief({ view, change }: Props) {
       className="border-y border-rule bg-paper px-5 py-2.5 text-[1.0625rem] leading-[1.6]"
       data-testid="brief"
     >
-      {view.brief.map((phrase, index) =>
-        phrase.key ? (
-          <EditablePhrase key={phrase.key} phrase={phrase} view={view} change={change} />
-        ) : (
-          <span key={index}>{phrase.text}</span>
-        ),
-      )}
+      {view.brief.map((phrase, index) => {
+        if (!phrase.key)
+          return <span key={index}>{withoutFirst(view, index) ? phrase.text.slice(1) : phrase.text}</span>;
+        const next = view.brief[index + 1]?.text ?? '';
+        return (
+          // A comma never begins a line.
+          <span key={phrase.key} className="whitespace-nowrap">
+            <EditablePhrase phrase={phrase} view={view} change={change} />
+            {PUNCTUATION.test(next) && next[0]}
+          </span>
+        );
+      })}
     </p>
   );
 }

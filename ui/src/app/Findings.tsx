@@ -11,10 +11,12 @@ interface Props {
   items: readonly ItemDocument[];
   change: Changer;
   title?: string;
+  /** Left out where all of them are about the design in sight. */
+  named?: boolean;
 }
 
 /** What was found, most serious first; hovering shows the place, a fix is one action and can be undone. */
-export function Findings({ findings, items, change, title = 'What Vamper found' }: Props) {
+export function Findings({ findings, items, change, title = 'What Vamper found', named = true }: Props) {
   const stops = findings.filter((finding) => finding.severity === 'stop').length;
   const looks = findings.filter((finding) => finding.severity === 'look').length;
   const counts = [stops && `${stops} would spoil the sheet`, looks && `${looks} to look at`].filter(Boolean);
@@ -27,7 +29,7 @@ export function Findings({ findings, items, change, title = 'What Vamper found' 
           <FindingCard
             key={`${finding.code}-${finding.item_number}-${index}`}
             finding={finding}
-            name={items.find((item) => item.number === finding.item_number)?.name}
+            name={named ? items.find((item) => item.number === finding.item_number)?.name : undefined}
             change={change}
           />
         ))}
@@ -62,7 +64,7 @@ function FindingCard({
     >
       <div className="flex gap-2.5">
         <span className="pt-0.5">
-          <Bead state={BEADS[finding.severity]} />
+          <Bead state={BEADS[finding.severity]} label={finding.severity} />
         </span>
         <div className="min-w-0">
           <h3 className="leading-snug font-bold">

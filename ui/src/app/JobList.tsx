@@ -9,6 +9,7 @@ import { Logo } from './Logo';
 import { useNotices } from './notices';
 import { useKeys } from './shortcuts';
 
+const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 
 /** All jobs, the one changed last first. */
@@ -107,7 +108,7 @@ function JobCard({ job }: { job: Schemas['JobSummaryOut'] }) {
             {job.title}
           </span>
           <span className="block text-soft">
-            {job.pieces} pieces of {job.designs} designs, {job.stock}
+            {count(job.pieces, 'piece')} of {count(job.designs, 'design')}, {job.stock}
           </span>
           <span className="block text-sm text-soft">
             {job.handed_off_at

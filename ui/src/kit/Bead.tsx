@@ -3,10 +3,10 @@ import type { Schemas } from '../api/client';
 type State = Schemas['StationState'];
 
 /** A station's state, told by shape as well as colour: full, half, notched, or a ring. */
-export function Bead({ state, size = 14 }: { state: State; size?: number }) {
+export function Bead({ state, size = 14, label = state }: { state: State; size?: number; label?: string }) {
   const r = 6;
   return (
-    <svg width={size} height={size} viewBox="-8 -8 16 16" role="img" aria-label={state}>
+    <svg width={size} height={size} viewBox="-8 -8 16 16" role="img" aria-label={label}>
       {state === 'settled' && <circle r={r} className="fill-moss" />}
       {state === 'not yet' && <circle r={r} className="fill-paper stroke-soft" strokeWidth="1.6" />}
       {state === 'look' && (

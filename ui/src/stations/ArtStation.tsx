@@ -37,6 +37,7 @@ export function ArtStation({ view, change, add }: StationProps) {
           <Sizes key={item.number} jobId={view.job.id} item={item} change={change} />
           <Findings
             findings={own}
+            named={false}
             items={view.job.document.items ?? []}
             change={change}
             title={`About the ${item.name}`}

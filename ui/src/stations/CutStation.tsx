@@ -87,7 +87,9 @@ function Setting({ setting, stock }: { setting: Schemas['SettingOut']; stock: Sc
     <section aria-label={`${setting.cut} cut`}>
       <h2 className="font-head text-base font-bold">{setting.cut === 'kiss' ? 'Kiss cut' : 'Through cut'}</h2>
       <p className="figure mt-0.5 text-base font-bold">
-        {setting.force_gf} gf × {setting.passes}, {setting.blade}° blade, {setting.speed_mm_s} mm/s
+        {setting.force_gf} gf × {setting.passes}, {setting.blade}° blade
+        <br />
+        {setting.speed_mm_s} mm/s
       </p>
       <DepthPicture setting={setting} stock={stock} />
       <ul className="mt-2 flex list-disc flex-col gap-1 pl-5 text-sm">

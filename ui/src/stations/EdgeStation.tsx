@@ -24,6 +24,16 @@ export function EdgeStation({ view, change, add }: StationProps) {
   const own = view.findings.filter(
     (finding) => finding.item_number === item.number && finding.station === 'edge',
   );
+  const pressing = own.some((finding) => finding.severity !== 'note');
+  const found = (
+    <Findings
+      findings={own}
+      named={false}
+      items={view.job.document.items ?? []}
+      change={change}
+      title={`The ${item.name}’s edge`}
+    />
+  );
   return (
     <Frame
       foot={
@@ -38,13 +48,9 @@ export function EdgeStation({ view, change, add }: StationProps) {
       }
       side={
         <>
+          {pressing && found}
           <EdgeControls key={item.number} item={document} view={view} change={change} />
-          <Findings
-            findings={own}
-            items={view.job.document.items ?? []}
-            change={change}
-            title={`The ${item.name}’s edge`}
-          />
+          {!pressing && found}
         </>
       }
     >
@@ -91,7 +97,7 @@ function EdgeControls({ item, view, change }: { item: ItemDocument; view: View; 
       <Options
         label="Kind of edge"
         columns={2}
-        options={catalog.data.edge_kinds}
+        options={catalog.data.edge_kinds.map(({ key, name }) => ({ key, name }))}
         value={edge.kind ?? null}
         onChange={(kind) => set('kind of edge', { 'edge.kind': kind })}
       />
@@ -118,16 +124,16 @@ function EdgeControls({ item, view, change }: { item: ItemDocument; view: View; 
         </div>
       )}
       <div className="flex items-center gap-3">
-        <span>Border is</span>
+        <span>Colour</span>
         <Button
           aria-pressed={colour === null}
           look={colour === null ? 'act' : 'plain'}
           onClick={() => set('bare border', { 'edge.colour': null })}
         >
-          bare stock
+          bare
         </Button>
         <label className="flex items-center gap-2">
-          coloured
+          printed
           <input
             type="color"
             value={colour ?? '#0f6e84'}

@@ -1,0 +1,64 @@
+# One command each; everything they need is set up on the way.
+.PHONY: demo test dev bench shots setup ui client lock check-tools schema
+PY := .venv/bin/python
+SETUP := .venv/.installed
+UI := ui/dist/index.html
+UI_SOURCES := $(shell find ui/src -type f 2>/dev/null) ui/index.html ui/vite.config.ts ui/package.json
+
+demo: $(SETUP) $(UI) ## start with the demo workshop
+	@$(PY) -m vamper.cli demo
+
+dev: $(SETUP) ui/node_modules/.installed ## server and front end, both reloading on change
+	@mkdir -p data && (cd ui && npx vite --clearScreen false) & \
+	$(PY) -m vamper.cli serve --data data/dev.db --reload; kill %1 2>/dev/null || true
+
+test: $(SETUP) .venv/.installed-dev $(UI) ## lint, types, contracts, all tests
+	@$(PY) tests/screens/browser.py
+	.venv/bin/ruff format --check --quiet .
+	.venv/bin/ruff check --quiet .
+	.venv/bin/mypy vamper
+	.venv/bin/lint-imports --no-cache | tail -8
+	cd ui && npm run --silent check
+	$(PY) -m pytest -n 2 --dist loadfile
+
+bench: $(SETUP) .venv/.installed-dev ## exactness and speed, as a table; no pass or fail
+	$(PY) -m tests.bench.run
+
+shots: $(SETUP) .venv/.installed-dev $(UI) ## docs/screenshots from the demo workshop
+	@$(PY) tests/screens/browser.py
+	$(PY) -m tests.screens.shots
+
+setup: $(SETUP) $(UI)
+
+.venv/bin/python:
+	python3 -c 'import sys; sys.exit("Vamper needs Python 3.11 or newer.") if sys.version_info < (3, 11) else None'
+	python3 -m venv .venv
+
+$(SETUP): .venv/bin/python requirements.txt pyproject.toml
+	$(PY) -m pip install --quiet --disable-pip-version-check -r requirements.txt
+	$(PY) -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e . || \
+	$(PY) -m pip install --quiet --disable-pip-version-check --no-deps -e .
+	@touch $@
+
+.venv/.installed-dev: $(SETUP) requirements-dev.txt
+	$(PY) -m pip install --quiet --disable-pip-version-check -r requirements-dev.txt
+	@touch $@
+
+ui/node_modules/.installed: ui/package.json ui/package-lock.json
+	cd ui && npm ci --silent --no-audit --no-fund
+	@touch $@
+
+$(UI): ui/node_modules/.installed $(UI_SOURCES)
+	cd ui && npm run --silent build -- --logLevel warn
+	@touch $@
+
+client: .venv/.installed-dev ui/node_modules/.installed ## the front end's client, from the routes
+	$(PY) -m vamper.api.openapi > ui/openapi.json
+	cd ui && npm run --silent client
+
+schema: $(SETUP) ## the published JSON Schema of job files
+	$(PY) -m vamper.formats.schema > docs/job.schema.json
+
+lock: ## pin what requirements.in and requirements-dev.in ask for
+	.venv/bin/pip-compile --quiet --strip-extras --no-emit-index-url --no-emit-find-links --no-emit-trusted-host --no-header -o requirements.txt requirements.in
+	.venv/bin/pip-compile --quiet --strip-extras --allow-unsafe --no-emit-index-url --no-emit-find-links --no-emit-trusted-host --no-header -o requirements-dev.txt requirements-dev.in
