@@ -96,6 +96,9 @@ def trace(picture: Picture, threshold: float = INKED_ALPHA) -> Tracing:
     --------
     outline_at : the tracing at a wanted size.
     """
+    if picture.is_opaque:
+        # Its boundary is its own rim; an iso-line would cut the corners by half a pixel.
+        return _tracing(np.array([shapely.box(0, 0, picture.width_px, picture.height_px)]), picture)
     alpha = picture.alpha
     level = threshold * 255.0
     rows = np.flatnonzero(alpha.max(axis=1) >= level)
@@ -117,6 +120,11 @@ def trace(picture: Picture, threshold: float = INKED_ALPHA) -> Tracing:
     # Pixel i has its centre at i + 0.5; the padded grid starts one pixel earlier.
     coordinates = points + np.array([left - 0.5, top - 0.5])
     polygons = shapely.from_ragged_array(shapely.GeometryType.POLYGON, coordinates, (ring_offsets, polygon_offsets))
+    return _tracing(polygons, picture)
+
+
+def _tracing(polygons: npt.NDArray[np.object_], picture: Picture) -> Tracing:
+    """Polygons in pixels, put in order."""
     shell_areas: npt.NDArray[np.float64] = np.atleast_1d(
         shapely.area(shapely.polygons(shapely.get_exterior_ring(polygons)))
     )

@@ -17,6 +17,9 @@ from vamper.core.edge.follow import Followed, follow
 from vamper.core.geometry import Points, as_multi, clockwise_on_screen, parts, quarter_segments
 from vamper.core.job import EdgeKind, EdgeSpec
 
+# A corner rounder than this is round; below it arithmetic has nothing left to hold on to.
+_SHARP_MM = 1e-3
+
 
 @dataclass(frozen=True, slots=True)
 class Edge:
@@ -113,7 +116,7 @@ def _rounded(shape: MultiPolygon, spec: EdgeSpec, _neck: float) -> Followed:
     radius = corner(high)
     inner = half + high - radius
     core = shapely.box(*(centre - inner), *(centre + inner))
-    if radius <= 0:
+    if radius < _SHARP_MM:
         return Followed(core)
     return Followed(core.buffer(radius, quad_segs=quarter_segments(radius)))
 

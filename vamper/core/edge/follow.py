@@ -45,7 +45,7 @@ _TOUCH_MM = 1e-3
 
 @dataclass(frozen=True, slots=True)
 class Followed:
-    """A border and how it came to be: `tied` parts held together, `bridges` added for it, holes `filled`."""
+    """A border and how it came to be: parts of the drawing `tied`, `bridges` added for it, holes `filled`."""
 
     shape: BaseGeometry
     tied: int = 0
@@ -65,16 +65,16 @@ def follow(outline: MultiPolygon, spec: EdgeSpec, least_neck_mm: float) -> Follo
     border = closing(grown, s)
     if spec.fill_holes:
         border = without_holes(border)
-    tied = 0
     bridges: tuple[Polygon, ...] = ()
     if spec.join:
-        border, tied, bridges = _joined(border, source, max(d, s), s, least_neck_mm)
-        if tied and spec.fill_holes:
+        border, bridges = _joined(border, source, max(d, s), s, least_neck_mm)
+        if spec.fill_holes:
             border = without_holes(border)
     border = simplified(shapely.union(border, grown), SIMPLIFY_MM)
     border = as_multi(part for part in parts(border) if part.intersects(source))
     filled = tuple(hole_polygons(closing(grow(outline, d), s))) if spec.fill_holes and _has_holes(outline) else ()
-    return Followed(border, tied, bridges, filled)
+    drawn = len(parts(source))
+    return Followed(border, drawn if drawn > len(border.geoms) else 0, bridges, filled)
 
 
 def _has_holes(shape: BaseGeometry) -> bool:
@@ -83,12 +83,11 @@ def _has_holes(shape: BaseGeometry) -> bool:
 
 def _joined(
     border: BaseGeometry, art: BaseGeometry, reach: float, smooth: float, neck: float
-) -> tuple[BaseGeometry, int, tuple[Polygon, ...]]:
-    """`border` in one piece, how many parts that tied, and the bridges it took."""
+) -> tuple[BaseGeometry, tuple[Polygon, ...]]:
+    """`border` in one piece, and the bridges it took."""
     loose = [part for part in parts(border) if part.intersects(art)]
-    apart = len(loose)
-    if apart <= 1:
-        return as_multi(loose), 0, ()
+    if len(loose) <= 1:
+        return as_multi(loose), ()
     tied, groups = _tied_by_closing(as_multi(loose), max(smooth, 0.25), 3 * reach, neck)
     bridges: tuple[Polygon, ...] = ()
     if len(groups) > 1:
@@ -96,7 +95,7 @@ def _joined(
         tied = shapely.union_all([tied, *bridges])
     # Joining can leave new notches where a tie meets a part.
     tied = shapely.union(tied, _kept_additions(closing(tied, smooth), tied))
-    return tied, apart, bridges
+    return tied, bridges
 
 
 def _tied_by_closing(

@@ -14,6 +14,8 @@ from vamper.core.job import Cut
 THROUGH_GAP_MM = 3.0
 # Overlay and rotation rounding; far below what a cutter resolves.
 ROUNDING_MM = 1e-6
+# Pieces that may touch overlap by rounding along their common side.
+OVERLAP_MM2 = 1e-3
 
 
 class WhyNot(StrEnum):
@@ -108,9 +110,8 @@ def breaches(sheet: Sequence[Placement], pieces: Mapping[int, Piece], live: Poly
             continue
         needed = gap_between(cuts[a], cuts[b], gap_mm)
         distance = float(shapely.distance(shapes[a], shapes[b]))
-        if distance < needed - ROUNDING_MM or (
-            distance == 0 and shapely.relate_pattern(shapes[a], shapes[b], "T********")
-        ):
+        overlapping = distance == 0 and shapely.intersection(shapes[a], shapes[b]).area > OVERLAP_MM2
+        if distance < needed - ROUNDING_MM or overlapping:
             found.append(Breach(a, b, distance, needed))
     return found
 

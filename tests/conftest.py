@@ -1,0 +1,50 @@
+"""What all tests share: pictures made by formula, and a workshop in a folder of its own."""
+
+import io
+from collections.abc import Iterator
+from pathlib import Path
+
+import numpy as np
+import pytest
+from PIL import Image
+
+from vamper.core.art.picture import Picture
+from vamper.services.nesting_process import ProcessNester
+from vamper.services.workshop import Workshop
+
+
+def disc_alpha(size_px: int, radius_px: float, centre: tuple[float, float]) -> np.ndarray:
+    """Coverage of a disc, anti-aliased by distance, values 0..1."""
+    y, x = np.mgrid[0:size_px, 0:size_px] + 0.5
+    return np.clip(radius_px - np.hypot(x - centre[0], y - centre[1]) + 0.5, 0, 1)
+
+
+def picture_of(alpha: np.ndarray) -> Picture:
+    rgba = np.zeros((*alpha.shape, 4), np.uint8)
+    rgba[..., :3] = (40, 90, 160)
+    rgba[..., 3] = np.round(alpha * 255)
+    return Picture(rgba)
+
+
+def png_of(picture: Picture) -> bytes:
+    out = io.BytesIO()
+    Image.fromarray(picture.rgba).save(out, format="PNG")
+    return out.getvalue()
+
+
+def disc_png(size_px: int = 300, share: float = 0.45) -> bytes:
+    return png_of(picture_of(disc_alpha(size_px, share * size_px, (size_px / 2, size_px / 2))))
+
+
+@pytest.fixture(scope="session")
+def nester() -> ProcessNester:
+    process_nester = ProcessNester()
+    process_nester.warm_up()
+    return process_nester
+
+
+@pytest.fixture
+def workshop(tmp_path: Path, nester: ProcessNester) -> Iterator[Workshop]:
+    opened = Workshop(tmp_path / "workshop.db", nester, search_seconds=3)
+    yield opened
+    opened.close()

@@ -1,0 +1,117 @@
+"""The depth model against its own formula, and settings against the rules of the trade."""
+
+import math
+
+import pytest
+import shapely
+from hypothesis import given
+from hypothesis import strategies as st
+from shapely.geometry import Point, box
+
+from vamper.core.art.outline import Outline
+from vamper.core.cutting.plan import CutItem, plan_cut, smallest_radius
+from vamper.core.cutting.setting import Blade, cut_findings, depth_band, depth_um, force_for, propose
+from vamper.core.devices import Cutter, Feed, ForceRange
+from vamper.core.edge.edge import Edge, derive_edge
+from vamper.core.geometry import as_multi
+from vamper.core.job import Cut, EdgeSpec, Paper
+from vamper.core.sheet.layout import Placement
+from vamper.core.stocks import STARTER_STOCKS, STOCK_BY_KEY
+
+CUTTER = Cutter(Feed.MAT, 310, 420, ForceRange(20, 380, 4))
+
+
+def edge_of(shape: shapely.Polygon, **spec: float) -> Edge:
+    outline = Outline(as_multi([shape]), 1, (0, 0), (10, 10), (), (), False)
+    return derive_edge(outline, EdgeSpec(**{"distance_mm": 0, "smooth_mm": 0, "fill_holes": False, **spec}), 1.0)
+
+
+def test_satin_vinyl_kiss_by_hand() -> None:
+    # 110 + 0.15 · 120 = 128 µm; 128 · 0.85 · 1.0 = 108.8 gf; the machine's step of 4 from 20 gives 108.
+    setting = propose(STOCK_BY_KEY["satin-vinyl"], Cut.KISS, CUTTER, 3.0)
+    assert (setting.blade, setting.force_gf, setting.passes, setting.mat) == (Blade.GENERAL, 108, 1, "medium")
+    # √(3000 · 3) = 94.9, down to the next five.
+    assert setting.speed_mm_s == 90
+
+
+@given(st.sampled_from(STARTER_STOCKS), st.floats(20, 600), st.integers(1, 6), st.sampled_from(Blade))
+def test_force_and_depth_are_inverse(stock, depth, passes, blade) -> None:  # type: ignore[no-untyped-def]
+    force = force_for(depth, passes, stock, blade)
+    assert depth_um(force, passes, stock, blade) == pytest.approx(depth)
+    single = force / (stock.hardness_gf_per_um * (0.85 if blade is Blade.STEEP else 1))
+    assert depth == pytest.approx(sum(single * 0.6**n for n in range(passes)))
+
+
+@pytest.mark.parametrize("stock", STARTER_STOCKS, ids=lambda stock: stock.key)
+def test_every_starter_can_be_cut_cleanly_on_the_mat_cutter(stock) -> None:  # type: ignore[no-untyped-def]
+    cuts = list(Cut) if stock.has_backing else [Cut.THROUGH]
+    for cut in cuts:
+        setting = propose(stock, cut, CUTTER, 2.0)
+        assert not cut_findings(setting, stock, CUTTER)
+        assert setting.band.least_um <= setting.reached_um <= setting.band.most_um
+        assert setting.force_gf <= 0.9 * 380 + CUTTER.force.step_gf
+        assert len(setting.why) == 5
+
+
+def test_thick_stock_through_takes_the_steep_blade_but_soft_transfer_never() -> None:
+    assert propose(STOCK_BY_KEY["magnet"], Cut.THROUGH, CUTTER, 2).blade is Blade.STEEP
+    assert propose(STOCK_BY_KEY["dark-transfer"], Cut.THROUGH, CUTTER, 0.3).blade is Blade.GENERAL
+    assert propose(STOCK_BY_KEY["satin-vinyl"], Cut.KISS, CUTTER, 0.5).blade is Blade.STEEP
+
+
+def test_soft_stock_with_small_detail_takes_two_gentle_passes() -> None:
+    stock = STOCK_BY_KEY["card"]
+    gentle, single = propose(stock, Cut.THROUGH, CUTTER, 1.0), propose(stock, Cut.THROUGH, CUTTER, 3.0)
+    assert (gentle.passes, single.passes) == (2, 1)
+    assert 0.55 < gentle.force_gf / single.force_gf < 0.75
+
+
+def test_a_weak_machine_says_it_cannot() -> None:
+    weak = Cutter(Feed.ROLLER, 210, 1000, ForceRange(10, 120, 5))
+    stock = STOCK_BY_KEY["shrink-film"]
+    (stop,) = cut_findings(propose(stock, Cut.THROUGH, weak, 2), stock, weak)
+    assert (stop.code, stop.severity) == ("cut.too-hard", "stop")
+
+
+def test_a_strong_machine_says_its_gentlest_is_too_much() -> None:
+    strong = Cutter(Feed.MAT, 300, 300, ForceRange(150, 900, 10))
+    stock = STOCK_BY_KEY["water-slide-white"]
+    (look,) = cut_findings(propose(stock, Cut.KISS, strong, 2), stock, strong)
+    assert look.code == "cut.too-deep"
+
+
+def test_kiss_is_aimed_between_face_and_backing() -> None:
+    for stock in STARTER_STOCKS:
+        if stock.has_backing:
+            band = depth_band(stock, Cut.KISS)
+            assert stock.face_um == band.least_um < band.target_um < band.most_um < stock.thickness_um
+
+
+@pytest.mark.parametrize("radius", [0.4, 0.7, 2, 8])
+def test_the_smallest_radius_of_a_disc_is_its_own(radius: float) -> None:
+    assert smallest_radius(edge_of(Point(0, 0).buffer(radius, quad_segs=32))) == pytest.approx(radius, rel=0.06)
+
+
+def test_sharp_corners_are_not_bends() -> None:
+    assert smallest_radius(edge_of(box(0, 0, 20, 10))) == math.inf
+    assert smallest_radius(edge_of(box(0, 0, 20, 10), distance_mm=2)) == pytest.approx(2, rel=0.05)
+
+
+def test_inner_loops_come_first_and_kiss_before_through() -> None:
+    ring = edge_of(Point(10, 10).buffer(10).difference(Point(10, 10).buffer(5)))
+    items = {0: CutItem(ring, Cut.THROUGH), 1: CutItem(ring, Cut.KISS)}
+    plan = plan_cut(Paper(100, 100), [Placement(0, 10, 10, 0), Placement(1, 50, 50, 0)], items)
+    assert [(loop.cut, loop.is_hole) for loop in plan.loops] == [
+        (Cut.KISS, True),
+        (Cut.KISS, False),
+        (Cut.THROUGH, True),
+        (Cut.THROUGH, False),
+    ]
+    assert plan.length_mm == pytest.approx(2 * ring.length_mm)
+
+
+def test_a_mirrored_plan_is_cut_mirrored() -> None:
+    items = {0: CutItem(edge_of(box(0, 0, 10, 5)), Cut.KISS)}
+    (loop,) = plan_cut(Paper(100, 50), [Placement(0, 5, 5, 0)], items, mirror=True).loops
+    assert loop.points[:, 0].min() == pytest.approx(85)
+    assert loop.points[:, 0].max() == pytest.approx(95)

@@ -1,0 +1,67 @@
+"""Marks: their geometry, their place, what they leave free."""
+
+import pytest
+from shapely.geometry import Polygon
+
+from vamper.core.devices import Margins, Printer, PrinterKind
+from vamper.core.findings import BadInput
+from vamper.core.job import MarkFamily, MarksSpec, Paper
+from vamper.core.marks.families import marks_bound, marks_findings, marks_for
+from vamper.core.sheet.live_area import printer_bound
+
+A4 = Paper(210, 297)
+
+
+def test_corner_marks_open_towards_the_middle() -> None:
+    marks = marks_for(A4, MarksSpec())
+    assert [(mark.x_mm, mark.y_mm) for mark in marks] == [(8, 8), (202, 8), (8, 289), (202, 289)]
+    for mark in marks:
+        shape = Polygon(mark.rings[0])
+        assert shape.area == pytest.approx(10 * 0.8 + 9.2 * 0.8)
+        # The outer corner is the point of the mark's box farthest from the middle.
+        assert shape.bounds[0] == pytest.approx(8) or shape.bounds[2] == pytest.approx(202)
+
+
+def test_three_marks_lack_the_bottom_right() -> None:
+    marks = marks_for(A4, MarksSpec(count=3))
+    assert (202, 289) not in [(mark.x_mm, mark.y_mm) for mark in marks]
+    assert len(marks) == 3
+
+
+def test_the_frame_is_one_closed_rectangle() -> None:
+    (frame,) = marks_for(A4, MarksSpec(MarkFamily.FRAME, stroke_mm=1))
+    outer, inner = (Polygon(ring) for ring in frame.rings)
+    assert outer.area - inner.area == pytest.approx(194 * 281 - 192 * 279)
+    assert (frame.x_mm, frame.y_mm) == (8, 8)
+
+
+@pytest.mark.parametrize("family", [MarkFamily.CORNER, MarkFamily.FRAME])
+def test_marks_and_their_clear_zone_lie_outside_the_bound(family: MarkFamily) -> None:
+    spec = MarksSpec(family, clear_mm=2)
+    bound = marks_bound(A4, spec)
+    assert bound is not None
+    for mark in marks_for(A4, spec):
+        shape = Polygon(mark.rings[0], list(mark.rings[1:]))
+        if family is MarkFamily.FRAME:
+            assert shape.distance(bound.region) == pytest.approx(2)
+        else:
+            assert shape.distance(bound.region) >= -1e-9
+            assert not shape.buffer(1.999).intersection(bound.region).area > 8 * 8
+
+
+def test_no_family_no_marks() -> None:
+    assert marks_for(A4, MarksSpec(MarkFamily.NONE)) == ()
+
+
+def test_a_sheet_smaller_than_its_marks_is_refused() -> None:
+    with pytest.raises(BadInput, match="smaller than its marks"):
+        marks_for(Paper(30, 60), MarksSpec())
+
+
+def test_marks_outside_what_prints_or_too_near_the_edge_are_found() -> None:
+    wide = printer_bound(A4, Printer(PrinterKind.LASER, Margins(10, 10, 10, 10)))
+    (stop,) = marks_findings(A4, MarksSpec(inset_mm=8), wide)
+    assert (stop.code, stop.severity) == ("marks.unprintable", "stop")
+    assert stop.fixes[0].changes == {"marks.inset_mm": 10.0}
+    narrow = printer_bound(A4, Printer(PrinterKind.INKJET, Margins(1, 1, 1, 1)))
+    assert [f.code for f in marks_findings(A4, MarksSpec(inset_mm=3), narrow)] == ["marks.inset"]

@@ -1,0 +1,85 @@
+"""The outline against shapes whose area and size are known."""
+
+import math
+
+import numpy as np
+import pytest
+import shapely
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.conftest import disc_alpha, picture_of
+from vamper.core.art.outline import SPECK_MM2, outline_at, trace
+from vamper.core.art.picture import Picture
+from vamper.core.findings import BadInput
+from vamper.core.job import SizeSpec
+
+PX_600 = 600 / 25.4
+
+
+@given(st.floats(5, 20), st.floats(-0.5, 0.5), st.floats(-0.5, 0.5))
+@settings(max_examples=12, deadline=None)
+def test_disc_area_and_radius(diameter: float, dx: float, dy: float) -> None:
+    radius = diameter / 2 * PX_600
+    size = int(2 * radius) + 8
+    tracing = trace(picture_of(disc_alpha(size, radius, (size / 2 + dx, size / 2 + dy))))
+    outline = outline_at(tracing, SizeSpec(width_mm=diameter))
+    assert outline.shape.area == pytest.approx(math.pi * diameter**2 / 4, rel=0.002)
+    points = shapely.get_coordinates(outline.shape) - diameter / 2
+    assert np.abs(np.hypot(*points.T) - diameter / 2).max() < 0.03
+    assert outline.ppi == pytest.approx(600, rel=0.002)
+
+
+def test_holes_stay_and_islands_in_them_are_parts() -> None:
+    ring = disc_alpha(400, 180, (200, 200)) - disc_alpha(400, 100, (200, 200)) + disc_alpha(400, 50, (200, 200))
+    outline = outline_at(trace(picture_of(ring)), SizeSpec(width_mm=36))
+    assert sorted(len(part.interiors) for part in outline.shape.geoms) == [0, 1]
+
+
+def test_opaque_picture_is_its_rectangle() -> None:
+    outline = outline_at(trace(Picture(np.full((50, 100, 4), 255, np.uint8))), SizeSpec(width_mm=40))
+    assert outline.opaque
+    assert outline.shape.equals(shapely.MultiPolygon([shapely.box(0, 0, 40, 20)]))
+
+
+def test_specks_do_not_count_for_the_size() -> None:
+    alpha = np.zeros((300, 600))
+    alpha[100:200, 300:500] = 1
+    alpha[5:8, 5:8] = 1
+    outline = outline_at(trace(picture_of(alpha)), SizeSpec(width_mm=20))
+    assert outline.size_mm == pytest.approx((20, 10), abs=0.02)
+    assert len(outline.specks) == 1
+    assert outline.specks[0].area < SPECK_MM2
+    # The same dot on a large piece is no speck.
+    assert not outline_at(trace(picture_of(alpha)), SizeSpec(width_mm=600)).specks
+
+
+def test_pinholes_are_filled_and_reported() -> None:
+    alpha = np.ones((200, 200))
+    alpha[100:103, 100:103] = 0
+    outline = outline_at(trace(picture_of(alpha)), SizeSpec(width_mm=20))
+    assert len(outline.pinholes) == 1
+    assert not outline.shape.geoms[0].interiors
+
+
+def test_height_can_be_asked_for() -> None:
+    alpha = np.zeros((200, 100))
+    alpha[10:190, 10:90] = 1
+    assert outline_at(trace(picture_of(alpha)), SizeSpec(height_mm=90)).size_mm == pytest.approx((40, 90), abs=0.02)
+
+
+def test_nothing_inked_is_refused() -> None:
+    with pytest.raises(BadInput, match="fully transparent"):
+        trace(picture_of(np.zeros((20, 20))))
+
+
+def test_too_small_to_be_cut_is_refused() -> None:
+    with pytest.raises(BadInput, match="too little to cut"):
+        outline_at(trace(picture_of(np.ones((20, 20)))), SizeSpec(width_mm=0.3))
+
+
+def test_the_picture_box_puts_pixels_where_the_outline_is() -> None:
+    alpha = np.zeros((100, 100))
+    alpha[20:60, 30:90] = 1
+    outline = outline_at(trace(picture_of(alpha)), SizeSpec(width_mm=30))
+    assert outline.picture_box_mm == pytest.approx((-15, -10, 50, 50), abs=0.01)

@@ -1,0 +1,189 @@
+"""Live area, rows, bounds, and packing that never breaks a rule."""
+
+import math
+import time
+from dataclasses import dataclass, field
+
+import pytest
+import shapely
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from shapely.geometry import Point, Polygon, box
+
+from vamper.core.devices import Cutter, Feed, ForceRange, Margins, Printer, PrinterKind
+from vamper.core.findings import BadInput
+from vamper.core.geometry import as_multi
+from vamper.core.job import Cut, MarkFamily, MarksSpec, PackingSpec, Paper, Turn
+from vamper.core.marks.families import marks_bound
+from vamper.core.sheet.bound import area_bound
+from vamper.core.sheet.layout import Layout, Piece, Placement, WhyNot, breaches
+from vamper.core.sheet.live_area import cutter_bound, live_area, printer_bound
+from vamper.core.sheet.packing import PackProblem, fits_alone, largest_fitting_scale, pack
+from vamper.core.sheet.rows import rows_of_boxes
+from vamper.services.nesting_process import ProcessNester
+
+LETTER = Paper(215.9, 279.4)
+PRINTER = Printer(PrinterKind.INKJET, Margins(3, 3, 5, 3))
+CUTTER = Cutter(Feed.MAT, 310, 420, ForceRange(20, 380, 4))
+LIVE = box(10.8, 10.8, 205.1, 268.6)
+
+
+@dataclass
+class Watching:
+    seconds: float
+    seen: list[Layout] = field(default_factory=list)
+    started: float = field(default_factory=time.monotonic)
+
+    def seconds_left(self) -> float:
+        return self.seconds - (time.monotonic() - self.started)
+
+    def better(self, layout: Layout) -> None:
+        self.seen.append(layout)
+
+
+def ell(side: float, thick: float) -> Polygon:
+    return Polygon([(0, 0), (thick, 0), (thick, side - thick), (side, side - thick), (side, side), (0, side)]).buffer(2)
+
+
+def piece(item: int, shape: Polygon, quantity: int, cut: Cut = Cut.KISS) -> Piece:
+    return Piece(item, as_multi([shape]), quantity, cut)
+
+
+def test_live_area_is_what_all_bounds_leave() -> None:
+    marks = marks_bound(LETTER, MarksSpec())
+    assert marks is not None
+    live = live_area(LETTER, [printer_bound(LETTER, PRINTER), cutter_bound(LETTER, CUTTER), marks])
+    assert live.shape.bounds == pytest.approx((10.8, 10.8, 205.1, 268.6))
+    assert len(live.bounds) == 3
+
+
+def test_without_marks_margins_and_reach_decide() -> None:
+    short = Cutter(Feed.MAT, 150, 420, ForceRange(20, 380, 4))
+    live = live_area(LETTER, [printer_bound(LETTER, PRINTER), cutter_bound(LETTER, short)])
+    assert live.shape.bounds == pytest.approx((3, 3, 150, 274.4))
+    assert marks_bound(LETTER, MarksSpec(MarkFamily.NONE)) is None
+
+
+def test_no_live_area_says_what_took_it() -> None:
+    marks = marks_bound(Paper(30, 200), MarksSpec(inset_mm=14))
+    assert marks is not None
+    with pytest.raises(BadInput, match=r"30 × 200 mm sheet.*marks take 16.8 mm"):
+        live_area(Paper(30, 200), [marks])
+
+
+@given(
+    st.lists(st.tuples(st.floats(8, 120), st.floats(8, 120), st.integers(1, 9)), min_size=1, max_size=5),
+    st.floats(0, 6),
+    st.sampled_from(Turn),
+    st.sampled_from(Cut),
+)
+@settings(max_examples=40, deadline=None)
+def test_rows_of_boxes_break_no_rule(sizes: list[tuple[float, float, int]], gap: float, turn: Turn, cut: Cut) -> None:
+    pieces = [piece(n, box(0, 0, w, h), q, cut) for n, (w, h, q) in enumerate(sizes)]
+    sheets = rows_of_boxes(pieces, LIVE, gap, turn, None)
+    assert sum(map(len, sheets)) == sum(p.quantity for p in pieces)
+    by_item = {p.item: p for p in pieces}
+    for sheet in sheets:
+        assert not breaches(sheet, by_item, LIVE, gap)
+        assert turn is not Turn.UPRIGHT or all(p.turn_deg == 0 for p in sheet)
+
+
+def test_breaches_see_overlap_gap_and_outside() -> None:
+    square = piece(0, box(0, 0, 20, 20), 3)
+    where = [Placement(0, 20, 20, 0), Placement(0, 41, 20, 0), Placement(0, 5, 100, 0)]
+    found = breaches(where, {0: square}, LIVE, 2)
+    assert [(b.first, b.second) for b in found] == [(2, None), (0, 1)]
+    assert found[0].distance_mm == pytest.approx(5.8)
+    assert found[1].distance_mm == pytest.approx(1)
+
+
+def test_a_piece_inside_another_is_a_breach() -> None:
+    pieces = {0: piece(0, box(0, 0, 40, 40), 1), 1: piece(1, box(0, 0, 5, 5), 1)}
+    assert breaches([Placement(0, 20, 20, 0), Placement(1, 35, 35, 0)], pieces, LIVE, 0)
+
+
+def test_the_bound_is_the_formula_for_equal_pieces() -> None:
+    disc = piece(0, Point(0, 0).buffer(15, quad_segs=64), 50)
+    bound = area_bound(LIVE, [disc], 2)
+    expected = math.floor(LIVE.buffer(1).area / (math.pi * 16**2))
+    assert bound.pieces_at_most in (expected, expected + 1)
+    assert bound.sheets_at_least == math.ceil(50 / (LIVE.buffer(1).area / (math.pi * 16**2)))
+
+
+def test_a_long_piece_fits_only_askew() -> None:
+    bar = piece(0, box(0, 0, 300, 8), 1)
+    assert not fits_alone(bar, LIVE, Turn.QUARTER)
+    assert fits_alone(bar, LIVE, Turn.ANY)
+    assert largest_fitting_scale(bar, LIVE, Turn.QUARTER) == pytest.approx(257.8 / 300, rel=1e-3)
+
+
+def assert_sound(problem: PackProblem, layout: Layout) -> None:
+    for sheet in layout.sheets:
+        assert not breaches(sheet, problem.by_item, problem.live, problem.spec.gap_mm)
+    counts = dict.fromkeys(problem.by_item, 0)
+    for placement in (p for sheet in layout.sheets for p in sheet):
+        counts[placement.item] += 1
+    missing = {u.item: u.quantity for u in layout.unplaced}
+    for p in problem.pieces:
+        assert counts[p.item] + missing.get(p.item, 0) == p.quantity
+
+
+def test_nesting_saves_a_sheet_and_every_layout_on_the_way_is_sound(nester: ProcessNester) -> None:
+    pieces = (piece(0, ell(60, 12), 12), piece(1, Point(0, 0).buffer(14), 6))
+    problem = PackProblem(pieces, LIVE, PackingSpec())
+    rows = rows_of_boxes(pieces, LIVE, 2, Turn.ANY, None)
+    watch = Watching(12)
+    layout = pack(problem, nester, watch)
+    for seen in watch.seen:
+        assert_sound(problem, seen)
+    assert layout.pieces == 18
+    assert len(layout.sheets) < len(rows)
+
+
+def test_what_fits_in_rows_on_the_fewest_sheets_needs_no_search() -> None:
+    class Never:
+        def nest(self, *_: object) -> None:
+            raise AssertionError("the engine was asked")
+
+    problem = PackProblem((piece(0, box(0, 0, 30, 30), 6),), LIVE, PackingSpec())
+    layout = pack(problem, Never(), Watching(1))
+    assert (layout.pieces, len(layout.sheets), layout.time_limited) == (6, 1, False)
+
+
+def test_too_big_and_no_room_are_told_apart(nester: ProcessNester) -> None:
+    pieces = (piece(0, box(0, 0, 300, 300), 2), piece(1, box(0, 0, 90, 90), 20))
+    problem = PackProblem(pieces, LIVE, PackingSpec(max_sheets=1))
+    layout = pack(problem, nester, Watching(1))
+    assert_sound(problem, layout)
+    assert [(u.item, u.reason) for u in layout.unplaced] == [(0, WhyNot.TOO_BIG), (1, WhyNot.NO_ROOM)]
+    assert len(layout.sheets) == 1
+
+
+@pytest.mark.parametrize("turn", list(Turn))
+@pytest.mark.parametrize("live", [LIVE, box(10, 10, 260, 150)], ids=["upright", "lying"])
+def test_turn_rules_hold_on_upright_and_lying_sheets(nester: ProcessNester, turn: Turn, live: Polygon) -> None:
+    pieces = (piece(0, ell(50, 10), 14), piece(1, Point(0, 0).buffer(12), 4, Cut.THROUGH))
+    problem = PackProblem(pieces, live, PackingSpec(turn=turn, max_sheets=1))
+    layout = pack(problem, nester, Watching(2))
+    assert_sound(problem, layout)
+    for placement in layout.sheets[0]:
+        if turn is Turn.UPRIGHT:
+            assert placement.turn_deg == 0
+        elif turn is Turn.QUARTER:
+            assert placement.turn_deg % 90 == pytest.approx(0, abs=1e-6)
+
+
+def test_the_same_seed_gives_the_same_plan_when_the_search_ends_by_itself(nester: ProcessNester) -> None:
+    problem = PackProblem((piece(0, ell(60, 10), 13),), LIVE, PackingSpec(max_sheets=1), seed=5)
+    layouts = [pack(problem, nester, Watching(20)) for _ in range(2)]
+    assert not layouts[0].time_limited
+    assert layouts[0].sheets == layouts[1].sheets
+
+
+def test_rounding_of_the_engine_is_caught_by_the_exact_check() -> None:
+    """A placement a hundredth of a millimetre outside is not accepted, a millionth is."""
+    square = {0: piece(0, box(0, 0, 20, 20), 1)}
+    left, top = LIVE.bounds[:2]
+    assert breaches([Placement(0, left - 0.01, top, 0)], square, LIVE, 2)
+    assert not breaches([Placement(0, left - 5e-7, top, 0)], square, LIVE, 2)
+    assert shapely.box(*LIVE.bounds).equals(LIVE)

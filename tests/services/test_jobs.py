@@ -1,0 +1,97 @@
+"""Jobs: every change is one step, undo and redo move along them, nothing out of range is stored."""
+
+import pytest
+
+from tests.conftest import disc_png
+from vamper.core.findings import BadInput
+from vamper.services.jobs import NotFound
+from vamper.services.workshop import Workshop
+
+
+def job_with_disc(workshop: Workshop) -> int:
+    number = workshop.jobs.create("Discs")
+    art = workshop.arts.take_in("a_disc.png", disc_png())
+    workshop.jobs.add_item(number, art.digest, art.name, 40, {})
+    return number
+
+
+def test_art_becomes_a_design_with_a_readable_name(workshop: Workshop) -> None:
+    state = workshop.jobs.get(job_with_disc(workshop))
+    (item,) = state.document.items
+    assert (item.name, item.width_mm, item.quantity) == ("a disc", 40, 1)
+    assert state.undo == "add a disc"
+
+
+def test_the_same_file_twice_is_kept_once(workshop: Workshop) -> None:
+    assert workshop.arts.take_in("a.png", disc_png()).digest == workshop.arts.take_in("b.png", disc_png()).digest
+
+
+def test_undo_and_redo_go_all_the_way(workshop: Workshop) -> None:
+    number = job_with_disc(workshop)
+    workshop.jobs.change_items(number, "number", (1,), {"quantity": 5})
+    workshop.jobs.change(number, "stock", {"stock": "gloss-vinyl"})
+    workshop.jobs.remove_items(number, (1,))
+    states = [workshop.jobs.get(number).document]
+    while workshop.jobs.get(number).undo:
+        states.append(workshop.jobs.undo(number).document)
+    assert len(states) == 5
+    assert states[-1].items == ()
+    for expected in reversed(states[:-1]):
+        assert workshop.jobs.redo(number).document == expected
+    assert workshop.jobs.get(number).redo is None
+
+
+def test_a_new_change_after_undo_drops_what_was_undone(workshop: Workshop) -> None:
+    number = job_with_disc(workshop)
+    workshop.jobs.change(number, "a", {"stock": "gloss-vinyl"})
+    workshop.jobs.undo(number)
+    workshop.jobs.change(number, "b", {"packing.gap_mm": 4})
+    assert workshop.jobs.get(number).redo is None
+    assert workshop.jobs.undo(number).document.stock == "satin-vinyl"
+
+
+def test_a_slider_is_one_step(workshop: Workshop) -> None:
+    number = job_with_disc(workshop)
+    for distance in (2.9, 2.5, 2.0):
+        workshop.jobs.change_items(number, "border", (1,), {"edge.distance_mm": distance})
+    assert workshop.jobs.undo(number).document.items[0].edge.distance_mm == 3
+
+
+def test_a_change_that_changes_nothing_is_no_step(workshop: Workshop) -> None:
+    number = job_with_disc(workshop)
+    assert workshop.jobs.change(number, "same", {"stock": "satin-vinyl"}).undo == "add a disc"
+
+
+def test_naming_one_side_lets_go_of_the_other(workshop: Workshop) -> None:
+    number = job_with_disc(workshop)
+    item = workshop.jobs.change_items(number, "height", (1,), {"height_mm": 30}).document.items[0]
+    assert (item.width_mm, item.height_mm) == (None, 30)
+
+
+@pytest.mark.parametrize(
+    "changes",
+    [{"packing.gap_mm": -1}, {"nonsense": 1}, {"a.b": 1}, {"stock": "velvet"}, {"printer_id": 99}, {"items": []}],
+)
+def test_what_cannot_be_is_refused_and_nothing_is_lost(workshop: Workshop, changes: dict[str, object]) -> None:
+    number = job_with_disc(workshop)
+    before = workshop.jobs.get(number)
+    with pytest.raises(BadInput):
+        workshop.jobs.change(number, "bad", changes)
+    assert workshop.jobs.get(number) == before
+
+
+def test_a_removed_job_can_be_put_back(workshop: Workshop) -> None:
+    number = job_with_disc(workshop)
+    workshop.jobs.remove(number)
+    with pytest.raises(NotFound):
+        workshop.jobs.get(number)
+    workshop.jobs.put_back(number)
+    assert len(workshop.jobs.get(number).document.items) == 1
+
+
+def test_a_copy_is_a_job_of_its_own(workshop: Workshop) -> None:
+    number = job_with_disc(workshop)
+    copy = workshop.jobs.copy(number)
+    workshop.jobs.remove_items(copy, (1,))
+    assert len(workshop.jobs.get(number).document.items) == 1
+    assert workshop.jobs.get(copy).document.title == "Discs, again"

@@ -1,0 +1,87 @@
+"""Packing in the background: the first layout at once, better ones after, the best kept through everything."""
+
+import time
+
+from tests.services.test_jobs import job_with_disc
+from vamper.core.plan import Plan
+from vamper.services.packing_desk import Packing, PackingState, layout_document, layout_of
+from vamper.services.workshop import Workshop
+
+
+def plan(workshop: Workshop, number: int) -> tuple[Plan, Packing]:
+    return workshop.plan(workshop.jobs.get(number))
+
+
+def wait(workshop: Workshop, number: int, seconds: float = 8) -> Packing:
+    ends = time.monotonic() + seconds
+    while time.monotonic() < ends:
+        _, packing = plan(workshop, number)
+        if packing.state is not PackingState.SEARCHING:
+            return packing
+        time.sleep(0.05)
+    raise AssertionError("packing did not end")
+
+
+def test_an_easy_job_is_packed_at_once(workshop: Workshop) -> None:
+    number = job_with_disc(workshop)
+    planned, _ = plan(workshop, number)
+    assert planned.layout.pieces == 1
+    assert wait(workshop, number).state is PackingState.DONE
+
+
+def hard(workshop: Workshop) -> int:
+    """More discs than one sheet takes, on one sheet."""
+    number = job_with_disc(workshop)
+    workshop.jobs.change_items(number, "number", (1,), {"quantity": 40})
+    workshop.jobs.change(number, "one sheet", {"packing.max_sheets": 1})
+    return number
+
+
+def test_a_hard_job_shows_a_layout_first_and_gets_better(workshop: Workshop) -> None:
+    number = hard(workshop)
+    planned, packing = plan(workshop, number)
+    assert packing.state is PackingState.SEARCHING
+    assert planned.layout.pieces > 0
+    wait(workshop, number)
+    better, _ = plan(workshop, number)
+    assert better.layout.pieces >= planned.layout.pieces
+    assert better.layout.time_limited
+
+
+def test_stopping_keeps_the_best_and_a_restart_keeps_it_too(workshop: Workshop) -> None:
+    number = hard(workshop)
+    plan(workshop, number)
+    workshop.desk.stop(number)
+    stopped, packing = plan(workshop, number)
+    assert packing.state is PackingState.STOPPED
+    again = Workshop(workshop.path, workshop.desk._nester, 3)
+    kept, packing = plan(again, number)
+    assert kept.layout.sheets == stopped.layout.sheets
+    assert packing.state is PackingState.STOPPED
+    again.close()
+
+
+def test_a_change_packs_anew_and_undo_brings_the_layout_back(workshop: Workshop) -> None:
+    number = job_with_disc(workshop)
+    wait(workshop, number)
+    before, _ = plan(workshop, number)
+    workshop.jobs.change_items(number, "number", (1,), {"quantity": 3})
+    assert plan(workshop, number)[0].layout.pieces == 3
+    wait(workshop, number)
+    workshop.jobs.undo(number)
+    after, packing = plan(workshop, number)
+    assert after.layout.sheets == before.layout.sheets
+    assert packing.state is PackingState.DONE
+
+
+def test_listeners_hear_of_every_change(workshop: Workshop) -> None:
+    number = job_with_disc(workshop)
+    seen = workshop.desk.wait_for_change(number, 0, 0)
+    plan(workshop, number)
+    assert workshop.desk.wait_for_change(number, seen, 3) > seen
+
+
+def test_layouts_are_kept_to_the_last_digit(workshop: Workshop) -> None:
+    number = hard(workshop)
+    layout = plan(workshop, number)[0].layout
+    assert layout_of(layout_document(layout)) == layout

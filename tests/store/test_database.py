@@ -1,0 +1,36 @@
+"""The file: its shape equals the models', pragmas are on, copies are whole."""
+
+from pathlib import Path
+
+from alembic.autogenerate import compare_metadata
+from alembic.migration import MigrationContext
+from sqlalchemy import text
+
+from vamper.core.stocks import STARTER_STOCKS
+from vamper.services.workshop import Workshop
+from vamper.store.database import copy_database, open_database
+from vamper.store.models import Base
+from vamper.store.rows import stock_of
+
+
+def test_migrations_lead_to_the_models(tmp_path: Path) -> None:
+    engine = open_database(tmp_path / "a.db")
+    with engine.connect() as connection:
+        assert compare_metadata(MigrationContext.configure(connection), Base.metadata) == []
+
+
+def test_pragmas(tmp_path: Path) -> None:
+    with open_database(tmp_path / "a.db").connect() as connection:
+        assert connection.execute(text("PRAGMA journal_mode")).scalar() == "wal"
+        assert connection.execute(text("PRAGMA foreign_keys")).scalar() == 1
+
+
+def test_starters_come_back_as_they_are(workshop: Workshop) -> None:
+    assert tuple(stock_of(row) for row in workshop.stocks()) == STARTER_STOCKS
+
+
+def test_a_copy_made_while_in_use_holds_everything(workshop: Workshop, tmp_path: Path) -> None:
+    number = workshop.jobs.create("Kept")
+    copy_database(workshop.path, tmp_path / "copy.db")
+    with open_database(tmp_path / "copy.db").connect() as connection:
+        assert connection.execute(text("SELECT title FROM job WHERE id = :n"), {"n": number}).scalar() == "Kept"

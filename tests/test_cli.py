@@ -1,0 +1,130 @@
+"""The command line, run as a person runs it."""
+
+import json
+import os
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+import shapely
+
+from tests.conftest import disc_png
+from vamper.core.geometry import placed
+
+JOB = {
+    "format": "vamper-job",
+    "version": 1,
+    "title": "Discs",
+    "paper": "letter",
+    "stock": "satin-vinyl",
+    "items": [
+        {"art": "disc.png", "width_mm": 40, "quantity": 5},
+        {"art": "disc.png", "height_mm": 20, "quantity": 3, "cut": "through"},
+    ],
+}
+
+
+def vamper(*words: object, folder: Path) -> subprocess.CompletedProcess[str]:
+    command = [sys.executable, "-m", "vamper.cli", *map(str, words)]
+    environment = {**os.environ, "PYTHONPATH": str(Path(__file__).parents[1])}
+    return subprocess.run(command, capture_output=True, text=True, timeout=60, cwd=folder, env=environment, check=False)
+
+
+@pytest.fixture
+def folder(tmp_path: Path) -> Path:
+    (tmp_path / "disc.png").write_bytes(disc_png())
+    return tmp_path
+
+
+def write(folder: Path, **changes: object) -> Path:
+    path = folder / "job.json"
+    path.write_text(json.dumps({**JOB, **changes}))
+    return path
+
+
+def test_plan_writes_everything(folder: Path) -> None:
+    done = vamper("plan", write(folder), "--out", folder / "out", folder=folder)
+    assert (done.returncode, done.stderr) == (0, "")
+    plan = json.loads((folder / "out" / "plan.json").read_text())
+    (sheet,) = plan["sheets"]
+    for name in sheet["files"].values():
+        assert (folder / "out" / name).stat().st_size > 500
+    assert len(sheet["placements"]) == 8
+    assert plan["items"][0]["size_mm"][0] == pytest.approx(40, abs=0.02)
+    assert set(plan["settings"]) == {"kiss", "through"}
+    live = shapely.Polygon(plan["live_area_mm"])
+    edges = [shapely.Polygon(item["edge"][0]["shell"]) for item in plan["items"]]
+    shapes = [placed(edges[p["item"]], p["x_mm"], p["y_mm"], p["turn_deg"]) for p in sheet["placements"]]
+    assert all(live.buffer(1e-3).covers(shape) for shape in shapes)
+    assert sheet["used"] == pytest.approx(sum(s.area for s in shapes) / live.area, abs=1e-3)
+
+
+def test_the_same_job_gives_the_same_plan(folder: Path) -> None:
+    for out in ("a", "b"):
+        vamper("plan", write(folder), "--out", folder / out, folder=folder)
+    files = sorted(path.name for path in (folder / "a").iterdir())
+    for name in files:
+        assert (folder / "a" / name).read_bytes() == (folder / "b" / name).read_bytes()
+    assert json.loads((folder / "a" / "plan.json").read_text())["time_limited"] is False
+
+
+def test_a_stop_ends_with_three_and_still_writes(folder: Path) -> None:
+    done = vamper(
+        "plan", write(folder, items=[{"art": "disc.png", "width_mm": 500}]), "--out", folder / "o", folder=folder
+    )
+    assert done.returncode == 3
+    plan = json.loads((folder / "o" / "plan.json").read_text())
+    assert plan["unplaced"] == [{"item": 0, "quantity": 1, "reason": "too big"}]
+    assert plan["findings"][0]["code"] == "art.too-big"
+
+
+@pytest.mark.parametrize(
+    ("changes", "words"),
+    [
+        ({"items": [{"art": "none.png", "width_mm": 9}]}, "none.png"),
+        ({"items": [{"art": "../disc.png", "width_mm": 9}]}, "items.0.art"),
+        ({"items": [{"art": "disc.png", "width_mm": -9}]}, "items.0.width_mm"),
+        ({"paper": {"width_mm": 20, "height_mm": 300}}, "smaller than its marks"),
+        ({"marks": {"inset_mm": 60, "clear_mm": 50}}, "nothing is left"),
+        ({"speed": 3}, "speed"),
+        ({"items": [{"art": "disc.png", "width_mm": 9, "quantity": 10_001}]}, "10000"),
+    ],
+)
+def test_bad_input_is_one_line_and_writes_nothing(folder: Path, changes: dict[str, object], words: str) -> None:
+    done = vamper("plan", write(folder, **changes), "--out", folder / "o", folder=folder)
+    assert done.returncode == 2
+    assert words in done.stderr
+    assert done.stderr.count("\n") == 1
+    assert not (folder / "o").exists()
+
+
+def test_a_link_out_of_the_folder_is_not_followed(folder: Path) -> None:
+    inner = folder / "inner"
+    inner.mkdir()
+    (inner / "disc.png").symlink_to(folder / "disc.png")
+    done = vamper("plan", write(inner), "--out", folder / "o", folder=folder)
+    assert done.returncode == 2
+    assert "inside the job file's folder" in done.stderr
+
+
+def test_check_prints_findings(folder: Path) -> None:
+    done = vamper("check", "disc.png", "--width", 400, folder=folder)
+    report = json.loads(done.stdout)
+    assert report["findings"][0]["code"] == "art.resolution"
+    assert vamper("check", "disc.png", "--width", -1, folder=folder).returncode == 2
+
+
+def test_backup_and_restore(folder: Path) -> None:
+    from vamper.services.nesting_process import ProcessNester
+    from vamper.services.workshop import Workshop
+
+    opened = Workshop(folder / "w.db", ProcessNester())
+    opened.jobs.create("Kept")
+    assert vamper("backup", "copy.db", "--data", "w.db", folder=folder).returncode == 0
+    opened.close()
+    assert vamper("restore", "copy.db", "--data", "w.db", folder=folder).returncode == 2
+    assert vamper("restore", "copy.db", "--data", "new.db", folder=folder).returncode == 0
+    again = Workshop(folder / "new.db", ProcessNester())
+    assert again.jobs.all()[0].title == "Kept"
+    again.close()
