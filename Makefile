@@ -36,7 +36,6 @@ setup: $(SETUP) $(UI)
 
 $(SETUP): .venv/bin/python requirements.txt pyproject.toml
 	$(PY) -m pip install --quiet --disable-pip-version-check -r requirements.txt
-	$(PY) -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e . || \
 	$(PY) -m pip install --quiet --disable-pip-version-check --no-deps -e .
 	@touch $@
 

@@ -1,0 +1,120 @@
+"""A running demo workshop and a real browser on it."""
+
+import os
+import re
+import subprocess
+import sys
+import time
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+import pytest
+from selenium.webdriver.chrome.webdriver import WebDriver
+from selenium.webdriver.common.by import By
+from selenium.webdriver.remote.webelement import WebElement
+from selenium.webdriver.support.ui import WebDriverWait
+
+from tests.screens.browser import open_browser
+
+ROOT = Path(__file__).parents[2]
+
+
+@contextmanager
+def running_demo(data: Path) -> Iterator[str]:
+    """The address of a server over a fresh demo workshop."""
+    command = [sys.executable, "-u", "-m", "vamper.cli", "demo", "--data", str(data), "--port", "8600"]
+    environment = {name: value for name, value in os.environ.items() if name not in ("DISPLAY", "WAYLAND_DISPLAY")}
+    server = subprocess.Popen(command, stdout=subprocess.PIPE, text=True, cwd=ROOT, env=environment)
+    assert server.stdout is not None
+    try:
+        address = re.search(r"http://\S+", server.stdout.readline())
+        assert address, "the server did not print its address"
+        base = address[0].rstrip("/")
+        _wait_until_up(base)
+        yield base
+    finally:
+        server.terminate()
+        server.wait(10)
+
+
+def _wait_until_up(base: str) -> None:
+    import httpx
+
+    for _ in range(100):
+        try:
+            httpx.get(base)
+        except httpx.TransportError:
+            time.sleep(0.1)
+        else:
+            return
+    raise AssertionError("the server printed its address but does not answer")
+
+
+class Screen:
+    """A browser on the application, with the few gestures the tests need."""
+
+    def __init__(self, driver: WebDriver, base: str) -> None:
+        self.driver = driver
+        self.base = base
+
+    def open(self, path: str) -> None:
+        self.driver.get(self.base + path)
+
+    def wait(self, condition, what: str, seconds: float = 15):  # type: ignore[no-untyped-def]
+        return WebDriverWait(self.driver, seconds, 0.05).until(lambda _: condition(), f"waited for {what}")
+
+    def find(self, selector: str, seconds: float = 15) -> WebElement:
+        def first() -> WebElement | None:
+            found = self.driver.find_elements(By.CSS_SELECTOR, selector)
+            return found[0] if found else None
+
+        return self.wait(first, selector, seconds)
+
+    def button(self, words: str) -> WebElement:
+        path = f"//button[contains(normalize-space(.), '{words}')] | //a[contains(normalize-space(.), '{words}')]"
+
+        def first() -> WebElement | None:
+            found = [e for e in self.driver.find_elements(By.XPATH, path) if e.is_displayed()]
+            return found[0] if found else None
+
+        return self.wait(first, words)
+
+    def text(self) -> str:
+        return self.driver.find_element(By.TAG_NAME, "body").text
+
+    def says(self, words: str, seconds: float = 15) -> None:
+        self.wait(lambda: words in self.text(), f"the words {words!r}", seconds)
+
+    def press(self, keys: str) -> None:
+        self.driver.switch_to.active_element.send_keys(keys)
+
+    def pieces(self) -> int:
+        return int(self.find('[data-testid="sheet"]').get_attribute("data-pieces") or -1)
+
+    def errors(self) -> list[str]:
+        """What the browser complained about, answers that were meant to be refusals left out."""
+        return [
+            entry["message"]
+            for entry in self.driver.get_log("browser")
+            if entry["level"] == "SEVERE" and " 422 " not in entry["message"]
+        ]
+
+
+@pytest.fixture(scope="session")
+def demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
+    with running_demo(tmp_path_factory.mktemp("demo") / "demo.db") as base:
+        yield base
+
+
+@pytest.fixture(scope="session")
+def driver() -> Iterator[WebDriver]:
+    opened = open_browser()
+    yield opened
+    opened.quit()
+
+
+@pytest.fixture
+def screen(driver: WebDriver, demo: str) -> Screen:
+    driver.get_log("browser")
+    return Screen(driver, demo)

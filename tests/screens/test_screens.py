@@ -1,0 +1,162 @@
+"""The built interface in a real browser, from pictures to files, by mouse and by keyboard."""
+
+import json
+from pathlib import Path
+
+import httpx
+import pytest
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+from tests.conftest import disc_png
+from tests.screens.conftest import ROOT, Screen
+
+pytestmark = pytest.mark.screens
+
+AXE = (ROOT / "ui" / "node_modules" / "axe-core" / "axe.min.js").read_text()
+STATIONS = ("art", "edge", "sheet", "marks", "print", "cut")
+
+
+def test_from_pictures_to_files(screen: Screen, tmp_path: Path) -> None:
+    files = {"disc.png": disc_png(), "small disc.png": disc_png(200, 0.3), "broken.png": disc_png()[:200]}
+    for name, data in files.items():
+        (tmp_path / name).write_bytes(data)
+    screen.open("/")
+    screen.button("New job").click()
+    screen.says("Begin with pictures")
+    picker = screen.find('input[type="file"]')
+    picker.send_keys("\n".join(str(tmp_path / name) for name in files))
+    # The broken one gets its own sentence, the others are in.
+    screen.says("Not added: the picture is cut short or damaged")
+    screen.says("2 designs")
+    screen.button("Sheet").click()
+    screen.wait(lambda: screen.pieces() == 2, "two pieces on the sheet")
+    screen.driver.find_element(By.CSS_SELECTOR, '[data-phrase="pieces"]').click()
+    field = screen.find('input[id][inputmode="numeric"]')
+    field.send_keys(Keys.CONTROL, "a")
+    field.send_keys("7", Keys.ENTER)
+    screen.wait(lambda: screen.pieces() == 8, "eight pieces")
+    screen.press(Keys.ESCAPE)
+    screen.wait(lambda: "8 pieces of 2 designs" in screen.find('[data-testid="brief"]').text, "the brief")
+    # Undo and redo by key, and a reload loses nothing.
+    screen.driver.find_element(By.TAG_NAME, "body").send_keys("z")
+    screen.wait(lambda: screen.pieces() == 2, "undone")
+    screen.driver.find_element(By.TAG_NAME, "body").send_keys(Keys.SHIFT, "z")
+    screen.wait(lambda: screen.pieces() == 8, "redone")
+    screen.driver.refresh()
+    screen.wait(lambda: screen.pieces() == 8, "the same after a reload")
+    screen.driver.find_element(By.TAG_NAME, "body").send_keys("h")
+    link = screen.button("Everything (zip)").get_attribute("href")
+    assert httpx.get(link or "").content.startswith(b"PK")
+    assert not screen.errors()
+
+
+def test_a_fix_is_one_action_and_can_be_undone(screen: Screen) -> None:
+    screen.open("/jobs/1/edge")
+    screen.says("Falls into 5 pieces")
+    screen.button("Join the 5 parts").click()
+    screen.wait(lambda: "Falls into 5 pieces" not in screen.text(), "joined")
+    screen.button("Undo").click()
+    screen.says("Falls into 5 pieces")
+
+
+def test_the_edge_follows_the_slider(screen: Screen) -> None:
+    screen.open("/jobs/3/edge")
+    screen.find('[data-testid="item-view"]')
+    before = screen.find('[data-testid="item-view"]').get_attribute("viewBox")
+    slider = screen.find('input[type="range"]')
+    for _ in range(10):
+        slider.send_keys(Keys.ARROW_RIGHT)
+    screen.wait(lambda: screen.find('[data-testid="item-view"]').get_attribute("viewBox") != before, "a wider edge")
+    screen.says("4.0 mm")
+    screen.button("Undo").click()
+    screen.wait(lambda: screen.find('[data-testid="item-view"]').get_attribute("viewBox") == before, "the old edge")
+
+
+def test_packing_gets_better_by_itself_and_can_be_stopped(screen: Screen) -> None:
+    job = httpx.post(f"{screen.base}/api/jobs/3/copy").json()["id"]
+    change = {"label": "one sheet", "changes": {"packing.max_sheets": 1}}
+    numbers = {"label": "many", "changes": {"quantity": 9}, "numbers": [1, 2, 4, 5]}
+    for body in (change, numbers):
+        assert httpx.post(f"{screen.base}/api/jobs/{job}/changes", json=body).status_code == 200
+    screen.open(f"/jobs/{job}/sheet")
+    first = screen.wait(screen.pieces, "a first layout", 3)
+    screen.wait(lambda: screen.pieces() > first, "a better layout, told by the server", 20)
+    screen.driver.find_element(By.TAG_NAME, "body").send_keys("s")
+    screen.says("the best so far is kept")
+    assert "Not placed" in screen.text()
+
+
+def test_stations_by_keyboard_alone(screen: Screen) -> None:
+    screen.open("/jobs/2/art")
+    screen.find('[aria-current="step"]')
+    for station in STATIONS[1:]:
+        screen.driver.find_element(By.TAG_NAME, "body").send_keys("j")
+        screen.wait(lambda station=station: screen.driver.current_url.endswith(station), station)
+    screen.driver.find_element(By.TAG_NAME, "body").send_keys("k")
+    screen.wait(lambda: screen.driver.current_url.endswith("print"), "back to print")
+    screen.driver.find_element(By.TAG_NAME, "body").send_keys("?")
+    screen.says("next, previous station")
+    screen.press(Keys.ESCAPE)
+    # Tab reaches the brief, and Enter opens a phrase.
+    seen = set()
+    for _ in range(25):
+        screen.press(Keys.TAB)
+        seen.add(screen.driver.switch_to.active_element.get_attribute("data-phrase"))
+        if "stock" in seen:
+            break
+    assert "stock" in seen
+    screen.press(Keys.ENTER)
+    screen.says("matte label paper")
+    screen.press(Keys.ESCAPE)
+
+
+@pytest.mark.parametrize("path", ["/", "/jobs/404/sheet", *(f"/jobs/1/{station}" for station in STATIONS)])
+def test_axe_finds_nothing(screen: Screen, path: str) -> None:
+    screen.open(path)
+    screen.wait(lambda: len(screen.text()) > 60 and "Opening" not in screen.text(), "the screen")
+    screen.driver.execute_script(AXE)
+    found = screen.driver.execute_async_script("axe.run().then(r => arguments[0](JSON.stringify(r.violations)))")
+    violations = [
+        f"{violation['id']}: {node['html'][:160]} {node['failureSummary'][:200]}"
+        for violation in json.loads(found)
+        for node in violation["nodes"]
+    ]
+    assert not violations
+
+
+def test_an_open_popover_is_accessible_too(screen: Screen) -> None:
+    screen.open("/jobs/3/sheet")
+    screen.find('[data-phrase="packing"]').click()
+    screen.says("as many as needed")
+    screen.driver.execute_script(AXE)
+    found = screen.driver.execute_async_script("axe.run().then(r => arguments[0](r.violations.map(v => v.id)))")
+    assert found == []
+
+
+def test_nothing_is_asked_of_other_machines(screen: Screen) -> None:
+    screen.open("/jobs/3/sheet")
+    screen.wait(screen.pieces, "the sheet")
+    names = screen.driver.execute_script("return performance.getEntriesByType('resource').map(e => e.name)")
+    assert names
+    assert all(name.startswith((screen.base, "data:")) for name in names)
+    fonts = screen.driver.execute_script(
+        "return [...document.fonts].filter(f => f.status === 'loaded').map(f => f.family)"
+    )
+    assert any("Atkinson" in family for family in fonts)
+    assert not screen.errors()
+
+
+@pytest.mark.parametrize(("width", "zoom"), [(1024, 1.0), (1280, 2.0)])
+def test_nothing_is_cut_off_on_small_screens_or_with_large_text(screen: Screen, width: int, zoom: float) -> None:
+    metrics = {"width": width, "height": 800, "deviceScaleFactor": 1, "mobile": False}
+    screen.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+    try:
+        screen.open("/jobs/3/sheet")
+        screen.wait(screen.pieces, "the sheet")
+        screen.driver.execute_script(f"document.documentElement.style.fontSize = '{16 * zoom}px'")
+        wider = screen.driver.execute_script("return document.documentElement.scrollWidth - window.innerWidth")
+        assert wider <= 0
+        assert screen.find('[data-testid="sheet"]').size["width"] > 80
+    finally:
+        screen.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", {**metrics, "width": 1280})
