@@ -176,6 +176,7 @@ def development_app() -> "FastAPI":
 
 def _serve(data: Path, port: int, fill_demo: bool = False) -> None:
     import os
+    import threading
     import webbrowser
 
     import uvicorn
@@ -187,7 +188,7 @@ def _serve(data: Path, port: int, fill_demo: bool = False) -> None:
 
     listening = _free_socket(port)
     nester = ProcessNester()
-    nester.warm_up()
+    threading.Thread(target=nester.warm_up, daemon=True).start()
     workshop = Workshop(data, nester)
     if fill_demo:
         fill(workshop)

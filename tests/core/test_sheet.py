@@ -16,7 +16,7 @@ from vamper.core.geometry import as_multi
 from vamper.core.job import Cut, MarkFamily, MarksSpec, PackingSpec, Paper, Turn
 from vamper.core.marks.families import marks_bound
 from vamper.core.sheet.bound import area_bound
-from vamper.core.sheet.layout import Layout, Piece, Placement, WhyNot, breaches
+from vamper.core.sheet.layout import Layout, Piece, Placement, WhyNot, breaches, nearest_mm
 from vamper.core.sheet.live_area import cutter_bound, live_area, printer_bound
 from vamper.core.sheet.packing import PackProblem, fits_alone, largest_fitting_scale, pack
 from vamper.core.sheet.rows import rows_of_boxes
@@ -132,7 +132,7 @@ def test_nesting_saves_a_sheet_and_every_layout_on_the_way_is_sound(nester: Proc
     pieces = (piece(0, ell(60, 12), 12), piece(1, Point(0, 0).buffer(14), 6))
     problem = PackProblem(pieces, LIVE, PackingSpec())
     rows = rows_of_boxes(pieces, LIVE, 2, Turn.ANY, None)
-    watch = Watching(12)
+    watch = Watching(60)
     layout = pack(problem, nester, watch)
     for seen in watch.seen:
         assert_sound(problem, seen)
@@ -187,3 +187,12 @@ def test_rounding_of_the_engine_is_caught_by_the_exact_check() -> None:
     assert breaches([Placement(0, left - 0.01, top, 0)], square, LIVE, 2)
     assert not breaches([Placement(0, left - 5e-7, top, 0)], square, LIVE, 2)
     assert shapely.box(*LIVE.bounds).equals(LIVE)
+
+
+@given(st.lists(st.tuples(st.floats(0, 300), st.floats(0, 300)), min_size=2, max_size=8, unique=True))
+@settings(max_examples=30, deadline=None)
+def test_the_nearest_neighbour_is_the_least_of_all_distances(centres: list[tuple[float, float]]) -> None:
+    shapes = [Point(x, y).buffer(1) for x, y in centres]
+    pairs = [a.distance(b) for n, a in enumerate(shapes) for b in shapes[n + 1 :]]
+    assert nearest_mm(shapes) == pytest.approx(min(pairs))
+    assert nearest_mm(shapes[:1]) is None

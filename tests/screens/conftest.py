@@ -35,13 +35,13 @@ def running_demo(data: Path) -> Iterator[str]:
         yield base
     finally:
         server.terminate()
-        server.wait(10)
+        server.wait(60)
 
 
 def _wait_until_up(base: str) -> None:
     import httpx
 
-    for _ in range(100):
+    for _ in range(1200):
         try:
             httpx.get(base)
         except httpx.TransportError:
@@ -52,7 +52,10 @@ def _wait_until_up(base: str) -> None:
 
 
 class Screen:
-    """A browser on the application, with the few gestures the tests need."""
+    """A browser on the application, with the few gestures the tests need.
+
+    Waits end as soon as what is waited for is there; their limits are for a machine that is busy with other things.
+    """
 
     def __init__(self, driver: WebDriver, base: str) -> None:
         self.driver = driver
@@ -61,10 +64,10 @@ class Screen:
     def open(self, path: str) -> None:
         self.driver.get(self.base + path)
 
-    def wait(self, condition, what: str, seconds: float = 15):  # type: ignore[no-untyped-def]
+    def wait(self, condition, what: str, seconds: float = 90):  # type: ignore[no-untyped-def]
         return WebDriverWait(self.driver, seconds, 0.05).until(lambda _: condition(), f"waited for {what}")
 
-    def find(self, selector: str, seconds: float = 15) -> WebElement:
+    def find(self, selector: str, seconds: float = 90) -> WebElement:
         def first() -> WebElement | None:
             found = self.driver.find_elements(By.CSS_SELECTOR, selector)
             return found[0] if found else None
@@ -83,7 +86,7 @@ class Screen:
     def text(self) -> str:
         return self.driver.find_element(By.TAG_NAME, "body").text
 
-    def says(self, words: str, seconds: float = 15) -> None:
+    def says(self, words: str, seconds: float = 90) -> None:
         self.wait(lambda: words in self.text(), f"the words {words!r}", seconds)
 
     def press(self, keys: str) -> None:
@@ -110,6 +113,7 @@ def demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
 @pytest.fixture(scope="session")
 def driver() -> Iterator[WebDriver]:
     opened = open_browser()
+    opened.set_script_timeout(120)
     yield opened
     opened.quit()
 

@@ -63,14 +63,14 @@ def test_a_fix_is_one_action_and_can_be_undone(screen: Screen) -> None:
 def test_the_edge_follows_the_slider(screen: Screen) -> None:
     screen.open("/jobs/3/edge")
     screen.find('[data-testid="item-view"]')
-    before = screen.find('[data-testid="item-view"]').get_attribute("viewBox")
+    before = screen.find('[data-testid="item-view"]').get_dom_attribute("viewBox")
     slider = screen.find('input[type="range"]')
     for _ in range(10):
         slider.send_keys(Keys.ARROW_RIGHT)
-    screen.wait(lambda: screen.find('[data-testid="item-view"]').get_attribute("viewBox") != before, "a wider edge")
+    screen.wait(lambda: screen.find('[data-testid="item-view"]').get_dom_attribute("viewBox") != before, "a wider edge")
     screen.says("4.0 mm")
     screen.button("Undo").click()
-    screen.wait(lambda: screen.find('[data-testid="item-view"]').get_attribute("viewBox") == before, "the old edge")
+    screen.wait(lambda: screen.find('[data-testid="item-view"]').get_dom_attribute("viewBox") == before, "the old edge")
 
 
 def test_packing_gets_better_by_itself_and_can_be_stopped(screen: Screen) -> None:
@@ -80,8 +80,8 @@ def test_packing_gets_better_by_itself_and_can_be_stopped(screen: Screen) -> Non
     for body in (change, numbers):
         assert httpx.post(f"{screen.base}/api/jobs/{job}/changes", json=body).status_code == 200
     screen.open(f"/jobs/{job}/sheet")
-    first = screen.wait(screen.pieces, "a first layout", 3)
-    screen.wait(lambda: screen.pieces() > first, "a better layout, told by the server", 20)
+    first = screen.wait(screen.pieces, "a first layout")
+    screen.wait(lambda: screen.pieces() > first, "a better layout, told by the server")
     screen.driver.find_element(By.TAG_NAME, "body").send_keys("s")
     screen.says("the best so far is kept")
     assert "Not placed" in screen.text()
@@ -122,7 +122,7 @@ def test_axe_finds_nothing(screen: Screen, path: str) -> None:
         for violation in json.loads(found)
         for node in violation["nodes"]
     ]
-    assert not violations
+    assert not violations, "\n".join(violations)
 
 
 def test_an_open_popover_is_accessible_too(screen: Screen) -> None:

@@ -1,5 +1,7 @@
 """Jobs: every change is one step, undo and redo move along them, nothing out of range is stored."""
 
+from concurrent.futures import ThreadPoolExecutor
+
 import pytest
 
 from tests.conftest import disc_png
@@ -24,6 +26,16 @@ def test_art_becomes_a_design_with_a_readable_name(workshop: Workshop) -> None:
 
 def test_the_same_file_twice_is_kept_once(workshop: Workshop) -> None:
     assert workshop.arts.take_in("a.png", disc_png()).digest == workshop.arts.take_in("b.png", disc_png()).digest
+
+
+def test_many_additions_at_once_all_arrive(workshop: Workshop) -> None:
+    number = job_with_disc(workshop)
+    art = workshop.jobs.get(number).document.items[0].art
+    with ThreadPoolExecutor(8) as pool:
+        list(pool.map(lambda n: workshop.jobs.add_item(number, art, f"disc {n}", 40, {}), range(16)))
+    items = workshop.jobs.get(number).document.items
+    assert [item.number for item in items] == list(range(1, 18))
+    assert len({item.name for item in items}) == 17
 
 
 def test_undo_and_redo_go_all_the_way(workshop: Workshop) -> None:

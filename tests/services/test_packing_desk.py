@@ -12,7 +12,7 @@ def plan(workshop: Workshop, number: int) -> tuple[Plan, Packing]:
     return workshop.plan(workshop.jobs.get(number))
 
 
-def wait(workshop: Workshop, number: int, seconds: float = 8) -> Packing:
+def wait(workshop: Workshop, number: int, seconds: float = 60) -> Packing:
     ends = time.monotonic() + seconds
     while time.monotonic() < ends:
         _, packing = plan(workshop, number)

@@ -4,7 +4,6 @@ from collections import Counter
 from typing import Any
 
 import numpy as np
-import shapely
 
 from vamper.api.schemas import (
     BoundOut,
@@ -29,6 +28,7 @@ from vamper.api.schemas import (
 from vamper.core.cutting.setting import CutSetting, depth_um, effective_cut, force_for
 from vamper.core.findings import BadInput, Finding, Place
 from vamper.core.plan import DesignedItem, Plan, cut_of, pack_problem
+from vamper.core.sheet.layout import nearest_mm
 from vamper.core.sheet.rows import rows_of_boxes
 from vamper.formats.svg_path import closed_path, shape_path
 from vamper.services.document import ItemDocument
@@ -176,6 +176,7 @@ def _item(item: DesignedItem, document: ItemDocument, placed: int) -> ItemOut:
 
 def _sheet(plan: Plan, number: int, numbers: list[int]) -> SheetOut:
     placements = plan.layout.sheets[number]
+    edges = {item.index: item.edge.shape for item in plan.items}
     cut = cut_of(plan, number)
     starts = np.array([loop.points[0] for loop in cut.loops])
     return SheetOut(
@@ -184,21 +185,9 @@ def _sheet(plan: Plan, number: int, numbers: list[int]) -> SheetOut:
         ],
         used=plan.used_share(number),
         cut_length_mm=cut.length_mm,
-        nearest_mm=_nearest(plan, number),
+        nearest_mm=nearest_mm([p.of(edges[p.item]) for p in placements]),
         path=" ".join(f"{x:.1f},{y:.1f}" for x, y in starts),
     )
-
-
-def _nearest(plan: Plan, number: int) -> float | None:
-    """The least distance between two edges on a sheet."""
-    edges = {item.index: item.edge.shape for item in plan.items}
-    shapes = np.array([placement.of(edges[placement.item]) for placement in plan.layout.sheets[number]], dtype=object)
-    if len(shapes) < 2:
-        return None
-    _, distances = shapely.STRtree(shapes).query_nearest(
-        shapes, exclusive=True, return_distance=True, all_matches=False
-    )
-    return float(distances.min())
 
 
 def _setting(plan: Plan, setting: CutSetting, used: bool) -> SettingOut:

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from sqlalchemy.orm import Session, sessionmaker, undefer
+from sqlalchemy.orm import undefer
 
 from vamper.core.findings import BadInput
 from vamper.core.job import EdgeKind, SizeSpec
@@ -11,6 +11,7 @@ from vamper.formats.raster import png_bytes
 from vamper.services.cache import Cache
 from vamper.services.design import ArtFile, Designer
 from vamper.services.jobs import NotFound
+from vamper.store.database import Sessions
 from vamper.store.models import ArtRow
 
 # The size a new design starts at, unless its picture is too soft for it.
@@ -31,7 +32,7 @@ class Imported:
 class Arts:
     """The art of one workshop."""
 
-    def __init__(self, sessions: sessionmaker[Session], designer: Designer) -> None:
+    def __init__(self, sessions: Sessions, designer: Designer) -> None:
         self._sessions = sessions
         self._designer = designer
         self._files: Cache[ArtFile] = Cache(4 * MOST_BYTES, lambda art: len(art.data))

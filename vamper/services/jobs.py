@@ -10,12 +10,13 @@ from datetime import datetime, timedelta
 from typing import Any
 
 from sqlalchemy import delete, func, select
-from sqlalchemy.orm import Session, sessionmaker
+from sqlalchemy.orm import Session
 
 from vamper.core.findings import BadInput
 from vamper.core.job import Job
 from vamper.formats.jobfile import MarksModel, PackingModel, PaperModel
 from vamper.services.document import ItemDocument, JobDocument
+from vamper.store.database import Sessions
 from vamper.store.models import ArtRow, CutterRow, ItemRow, JobRow, PrinterRow, StepRow, StockRow, now
 from vamper.store.rows import cutter_of, printer_of, stock_of
 
@@ -54,14 +55,14 @@ class JobSummary:
 class Jobs:
     """All jobs of one workshop."""
 
-    def __init__(self, sessions: sessionmaker[Session]) -> None:
+    def __init__(self, sessions: Sessions) -> None:
         self._sessions = sessions
 
     def all(self) -> list[JobSummary]:
         """Summaries, the one changed last first."""
         with self._sessions() as session:
             rows = session.scalars(select(JobRow).where(JobRow.removed_at.is_(None)).order_by(JobRow.changed_at.desc()))
-            stocks = dict(session.execute(select(StockRow.key, StockRow.name)).tuples().all())
+            stocks = {row.key: row.name for row in session.execute(select(StockRow.key, StockRow.name))}
             return [
                 JobSummary(
                     row.id,
@@ -292,15 +293,10 @@ def _write(session: Session, row: JobRow, document: JobDocument) -> None:
 
 
 def _state(session: Session, row: JobRow) -> JobState:
-    labels = dict(
-        session.execute(
-            select(StepRow.number, StepRow.label).where(
-                StepRow.job_id == row.id, StepRow.number.in_([row.step, row.step + 1])
-            )
-        )
-        .tuples()
-        .all()
+    steps = select(StepRow.number, StepRow.label).where(
+        StepRow.job_id == row.id, StepRow.number.in_([row.step, row.step + 1])
     )
+    labels = {step.number: step.label for step in session.execute(steps)}
     return JobState(
         row.id,
         _document(row),

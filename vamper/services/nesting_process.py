@@ -17,6 +17,7 @@ import spyrrow
 from vamper.core.sheet.nesting import NestRequest, NestSolution, config_of, instance_of, solution_of
 
 _POLL_S = 0.01
+_ASK_S = 0.1
 _METHODS = ("forkserver", "spawn")
 
 
@@ -40,16 +41,22 @@ class ProcessNester:
         child.start()
         child.join()
 
-    def nest(self, request: NestRequest, seconds: float, on_solution: Callable[[NestSolution], bool]) -> None:
-        """Ask the engine for at most `seconds`; ends early when `on_solution` returns True."""
+    def nest(
+        self,
+        request: NestRequest,
+        seconds: float,
+        on_solution: Callable[[NestSolution], bool],
+        given_up: Callable[[], bool],
+    ) -> None:
+        """Ask the engine for at most `seconds`; ends early when `on_solution` or `given_up` returns True."""
         ends_at = time.monotonic() + seconds
         receiver, sender = self._context.Pipe(duplex=False)
         child = self._context.Process(target=_solve, args=(request, seconds, sender), daemon=True)  # type: ignore[attr-defined]
         child.start()
         sender.close()
         try:
-            while (left := ends_at - time.monotonic()) > 0:
-                if not receiver.poll(min(left, 0.2)):
+            while (left := ends_at - time.monotonic()) > 0 and not given_up():
+                if not receiver.poll(min(left, _ASK_S)):
                     continue
                 width, placed_items = receiver.recv()
                 if on_solution(solution_of(request, width, placed_items)):

@@ -15,17 +15,18 @@ from enum import StrEnum
 import shapely
 from sqlalchemy import delete, select
 from sqlalchemy.dialects.sqlite import insert
-from sqlalchemy.orm import Session, sessionmaker
 
 from vamper.core.sheet.layout import Layout, Placement, Unplaced, WhyNot
 from vamper.core.sheet.nesting import Nester, NestRequest, NestSolution
 from vamper.core.sheet.packing import PackProblem, pack
 from vamper.services.planning import TimedWatch
+from vamper.store.database import Sessions
 from vamper.store.models import LayoutRow, now
 
 SEARCH_SECONDS = 20.0
 _FIRST_LAYOUT_S = 12.0
 _KEPT_LAYOUTS = 30
+_ASK_S = 0.1
 
 
 class PackingState(StrEnum):
@@ -75,12 +76,19 @@ class _Seated:
     nester: Nester
     seats: threading.Semaphore
 
-    def nest(self, request: NestRequest, seconds: float, on_solution: Callable[[NestSolution], bool]) -> None:
-        asked = time.monotonic()
-        if not self.seats.acquire(timeout=seconds):
-            return
+    def nest(
+        self,
+        request: NestRequest,
+        seconds: float,
+        on_solution: Callable[[NestSolution], bool],
+        given_up: Callable[[], bool],
+    ) -> None:
+        ends_at = time.monotonic() + seconds
+        while not self.seats.acquire(timeout=_ASK_S):
+            if given_up() or time.monotonic() > ends_at:
+                return
         try:
-            self.nester.nest(request, seconds - (time.monotonic() - asked), on_solution)
+            self.nester.nest(request, ends_at - time.monotonic(), on_solution, given_up)
         finally:
             self.seats.release()
 
@@ -88,7 +96,7 @@ class _Seated:
 class PackingDesk:
     """Packs the jobs of one workshop."""
 
-    def __init__(self, sessions: sessionmaker[Session], nester: Nester, seconds: float = SEARCH_SECONDS) -> None:
+    def __init__(self, sessions: Sessions, nester: Nester, seconds: float = SEARCH_SECONDS) -> None:
         self._sessions = sessions
         # Two searches at once keep both cores busy; more would only starve each other and the page.
         self._nester = _Seated(nester, threading.Semaphore(2))

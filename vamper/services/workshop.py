@@ -15,7 +15,7 @@ from vamper.services.hand_off import bundle
 from vamper.services.jobs import Jobs, JobState
 from vamper.services.packing_desk import SEARCH_SECONDS, Packing, PackingDesk
 from vamper.services.planning import Design, design_job
-from vamper.store.database import copy_database, open_database, sessions
+from vamper.store.database import Sessions, copy_database, open_database
 from vamper.store.models import CutterRow, PrinterRow, StockRow
 from vamper.store.rows import add_starters
 
@@ -26,7 +26,7 @@ class Workshop:
     def __init__(self, path: Path, nester: Nester, search_seconds: float = SEARCH_SECONDS) -> None:
         self.path = path
         self._engine = open_database(path)
-        self.sessions = sessions(self._engine)
+        self.sessions = Sessions(self._engine)
         with self.sessions.begin() as session:
             if session.scalar(select(StockRow.key).limit(1)) is None:
                 add_starters(session)

@@ -18,7 +18,8 @@ interface Props {
 /** The job as one sentence; every underlined phrase is changed where it stands. */
 export function Brief({ view, change }: Props) {
   return (
-    <p
+    <section
+      aria-label="The job in a sentence"
       className="border-y border-rule bg-paper px-5 py-2.5 text-[1.0625rem] leading-[1.6]"
       data-testid="brief"
     >
@@ -34,7 +35,7 @@ export function Brief({ view, change }: Props) {
           </span>
         );
       })}
-    </p>
+    </section>
   );
 }
 
@@ -48,6 +49,8 @@ function EditablePhrase({ phrase, view, change }: Props & { phrase: Schemas['Phr
         {phrase.text}
       </PopoverButton>
       <PopoverPanel
+        role="dialog"
+        aria-label={`Change: ${phrase.text}`}
         anchor={{ to: 'bottom start', gap: 8, padding: 12 }}
         className="panel z-20 flex max-h-[70vh] w-[25rem] flex-col gap-3 overflow-y-auto p-3 shadow-card"
       >

@@ -6,6 +6,7 @@ import type { StationKey, View } from '../api/client';
 import { type Changer, useCatalog, useChange, useJobAction, usePackingEvents, useView } from '../api/hooks';
 import { Button } from '../kit/Button';
 import { useUnit } from '../kit/units';
+import { asSentence } from '../kit/words';
 import { STATIONS } from '../stations';
 import { Brief } from './Brief';
 import { HandOff } from './HandOff';
@@ -30,7 +31,8 @@ export function JobScreen({ jobId, station }: { jobId: number; station: StationK
     return (
       <main className="mx-auto max-w-xl p-10">
         <Logo />
-        <p className="panel mt-6 p-4">{query.error.message}</p>
+        <h1 className="mt-6 font-head text-xl font-bold">This job cannot be opened</h1>
+        <p className="panel mt-3 p-4">{asSentence(query.error.message)}</p>
         <p className="mt-4">
           <Link href="/" className="font-bold text-kingfisher underline">
             To all jobs
@@ -38,7 +40,7 @@ export function JobScreen({ jobId, station }: { jobId: number; station: StationK
         </p>
       </main>
     );
-  if (!view) return <p className="p-10 text-soft">Opening the job …</p>;
+  if (!view) return <main className="p-10 text-soft">Opening the job …</main>;
   return <OpenJob view={view} station={station} change={change} saving={query.isFetching} />;
 }
 
@@ -154,8 +156,9 @@ function Header({ view, change, saving, act, add, handOff, keys }: HeaderProps) 
   const title = view.job.document.title;
   return (
     <header className="flex items-center gap-3 px-5 py-2">
-      <Link href="/" aria-label="All jobs">
+      <Link href="/" title="All jobs">
         <Logo />
+        <span className="sr-only">, all jobs</span>
       </Link>
       <span aria-hidden className="text-soft">
         /

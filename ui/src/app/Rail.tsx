@@ -21,7 +21,10 @@ interface Props {
 /** The line of stations: beads on a thread, each with its one figure. */
 export function Rail({ jobId, stations, current }: Props) {
   return (
-    <nav aria-label="Stations" className="w-40 shrink-0 overflow-y-auto border-r border-rule py-2">
+    <nav
+      aria-label="Stations"
+      className="w-[min(10rem,16vw)] shrink-0 overflow-y-auto border-r border-rule py-2"
+    >
       <ol>
         {stations.map(({ station, figure, detail, state }, index) => (
           <li key={station} className="relative">

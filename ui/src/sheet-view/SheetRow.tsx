@@ -13,14 +13,19 @@ export function SheetRow({ plan }: { plan: Plan }) {
           key={index}
           type="button"
           aria-pressed={index === sheet}
-          aria-label={`Sheet ${index + 1}, ${one.placements.length} pieces`}
           onClick={() => showSheet(index)}
           className={`flex h-14 w-11 flex-col items-center justify-center rounded-[4px] border bg-paper leading-tight ${
             index === sheet ? 'border-kingfisher shadow-[inset_0_0_0_1px_var(--kingfisher)]' : 'border-rule'
           }`}
         >
-          <span className="font-bold">{index + 1}</span>
-          <span className="figure text-soft">{one.placements.length}</span>
+          <span className="font-bold">
+            <span className="sr-only">Sheet </span>
+            {index + 1}
+          </span>
+          <span className="figure text-soft">
+            {one.placements.length}
+            <span className="sr-only"> pieces</span>
+          </span>
         </button>
       ))}
     </div>

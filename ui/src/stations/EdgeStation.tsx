@@ -40,7 +40,7 @@ export function EdgeStation({ view, change, add }: StationProps) {
         <div className="flex items-center justify-between gap-6">
           <ItemStrip view={view} chosen={item} />
           <div className="flex shrink-0 gap-6">
-            <Figure name="least border">{showLength(item.least_border_mm, unit, 2)}</Figure>
+            <Figure name="least border">{showLength(item.least_border_mm, unit)}</Figure>
             <Figure name="edge">{showLength(item.edge_length_mm, unit, 0)}</Figure>
             <Figure name="stock a piece">{item.area_cm2.toFixed(1)} cm²</Figure>
           </div>

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 
 import type { View } from '../api/client';
 import { Button } from '../kit/Button';
+import { asSentence } from '../kit/words';
 
 interface Props {
   side: ReactNode;
@@ -21,7 +22,7 @@ export function Frame({ side, foot, children }: Props) {
       <aside
         tabIndex={0}
         aria-label="About this station"
-        className="flex w-[19.5rem] shrink-0 flex-col gap-4 overflow-y-auto border-l border-rule p-3.5 max-[1100px]:w-[17rem]"
+        className="flex w-[min(19.5rem,27vw)] shrink-0 flex-col gap-4 overflow-y-auto border-l border-rule p-3.5"
       >
         {side}
       </aside>
@@ -37,7 +38,7 @@ export function Empty({ view, add }: { view: View; add: () => void }) {
         {view.problem ? (
           <>
             <h2 className="mb-1 font-head text-lg font-bold text-rowan">This sheet cannot be planned</h2>
-            <p>{view.problem[0]?.toUpperCase() + view.problem.slice(1)}.</p>
+            <p>{asSentence(view.problem)}</p>
           </>
         ) : (
           <>

@@ -50,7 +50,7 @@ function Search({ plan, jobId }: { plan: Plan; jobId: number }) {
   const placed = plan.sheets.reduce((sum, sheet) => sum + sheet.placements.length, 0);
   const wanted = plan.items.reduce((sum, item) => sum + item.wanted, 0);
   return (
-    <div className="flex w-40 shrink-0 flex-col gap-2.5 p-3">
+    <div className="flex w-[min(10rem,14vw)] shrink-0 flex-col gap-2.5 overflow-y-auto p-3">
       <p className="text-sm" role="status" data-testid="packing-state">
         {STATES[state]}
       </p>

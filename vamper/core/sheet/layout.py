@@ -4,6 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
+import numpy as np
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
@@ -119,3 +120,21 @@ def breaches(sheet: Sequence[Placement], pieces: Mapping[int, Piece], live: Poly
 def _overhang(shape: BaseGeometry, live: Polygon) -> float:
     """How far the farthest point of `shape` lies outside `live`."""
     return float(shapely.distance(shapely.points(shapely.get_coordinates(shape)), live).max())
+
+
+def nearest_mm(shapes: Sequence[BaseGeometry]) -> float | None:
+    """The least distance between two of `shapes` (placed edges), None for fewer than two.
+
+    Looks near first and farther only as long as nobody is there: exact distances are dear, and few are needed.
+    """
+    if len(shapes) < 2:
+        return None
+    pieces = np.array(shapes, dtype=object)
+    tree = shapely.STRtree(pieces)
+    reach = 2 * THROUGH_GAP_MM
+    while True:
+        first, second = tree.query(pieces, predicate="dwithin", distance=reach)
+        pairs = first < second
+        if pairs.any():
+            return float(shapely.distance(pieces[first[pairs]], pieces[second[pairs]]).min())
+        reach *= 4

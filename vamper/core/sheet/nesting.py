@@ -63,9 +63,18 @@ class NestSolution:
 
 
 class Nester(Protocol):
-    """Runs the engine for at most `seconds`; `on_solution` sees each better solution and returns True to end it."""
+    """Runs the engine for at most `seconds`; `on_solution` sees each better solution and returns True to end it.
 
-    def nest(self, request: NestRequest, seconds: float, on_solution: Callable[[NestSolution], bool]) -> None: ...
+    `given_up` is asked now and then, and ends it too when it returns True.
+    """
+
+    def nest(
+        self,
+        request: NestRequest,
+        seconds: float,
+        on_solution: Callable[[NestSolution], bool],
+        given_up: Callable[[], bool],
+    ) -> None: ...
 
 
 def nest_points(edge: shapely.MultiPolygon, extra_mm: float = 0.0) -> tuple[tuple[float, float], ...]:

@@ -261,11 +261,14 @@ class _Search:
                 found[0] = sheet
                 rest = self._wanted() - Counter(p.item for s in (*before, sheet) for p in s)
                 self._offer((*before, sheet, *self._in_rows(rest, len(before) + 1)))
-            return len(found[0]) == group.total() or self.watch.seconds_left() <= 0
+            return len(found[0]) == group.total() or self._given_up()
 
         if seconds > 0:
-            self.nester.nest(request, seconds, look)
+            self.nester.nest(request, seconds, look, self._given_up)
         return found[0]
+
+    def _given_up(self) -> bool:
+        return self.watch.seconds_left() <= 0
 
     def _request(self, group: Counter[int]) -> NestRequest:
         left, top, right, bottom = self.problem.live.bounds

@@ -1,0 +1,56 @@
+"""How long things take, cold and kept, and how the time grows with the picture."""
+
+import numpy as np
+
+from tests.bench.table import Row, timed
+from tests.conftest import disc_alpha, picture_of, png_of
+from vamper.core.job import EdgeSpec, ItemSpec, SizeSpec
+from vamper.services.design import ArtFile, Designer
+
+
+def blossom(size_px: int) -> bytes:
+    """A round drawing with petals, holes and soft rims: about as detailed as a sticker gets."""
+    y, x = (np.mgrid[0:size_px, 0:size_px] + 0.5) / size_px - 0.5
+    turn, radius = np.arctan2(y, x), np.hypot(x, y)
+    rim = 0.36 + 0.08 * np.cos(9 * turn) + 0.015 * np.cos(40 * turn)
+    alpha = np.clip((rim - radius) * size_px + 0.5, 0, 1)
+    for n in range(9):
+        cx, cy = 0.27 * np.cos(0.7 * n), 0.27 * np.sin(0.7 * n)
+        alpha *= np.clip((np.hypot(x - cx, y - cy) - 0.02) * size_px + 0.5, 0, 1)
+    return png_of(picture_of(alpha))
+
+
+def _item(distance: float) -> ItemSpec:
+    return ItemSpec("blossom.png", SizeSpec(width_mm=70), edge=EdgeSpec(distance_mm=distance))
+
+
+def art_and_edge() -> list[Row]:
+    """Outline and edge of a 3000 × 3000 px art, then a change of distance alone."""
+    art = ArtFile.of("blossom.png", blossom(3000))
+    size = SizeSpec(width_mm=70)
+    rows, cold = [], float("inf")
+    for _ in range(3):
+        designer = Designer()
+        designer.picture(art, size)
+        cold = min(cold, timed(lambda designer=designer: designer.design(0, _item(3), art, 1.0)))
+    rows.append(Row("3000 × 3000 px: outline and edge, cold", f"{cold:.2f} s", "1.2 s"))
+    decode = timed(lambda: Designer().picture(art, size), 3)
+    rows.append(Row("3000 × 3000 px: decoding the PNG before that", f"{decode:.2f} s"))
+    distances = iter(np.linspace(0.5, 8, 9))
+    changed = timed(lambda: designer.design(0, _item(float(next(distances))), art, 1.0), 9)
+    rows.append(Row("3000 × 3000 px: a change of distance", f"{changed:.3f} s", "0.15 s"))
+    return rows
+
+
+def growth() -> list[Row]:
+    """Outline and edge as the picture grows, as ratios to the smallest."""
+    rows, first = [], 0.0
+    for size_px in (750, 1500, 3000, 6000):
+        picture = picture_of(disc_alpha(size_px, 0.45 * size_px, (size_px / 2, size_px / 2)))
+        art = ArtFile.of("disc.png", png_of(picture))
+        designer = Designer()
+        designer.picture(art, SizeSpec(width_mm=70))
+        seconds = timed(lambda designer=designer, art=art: designer.design(0, _item(3), art, 1.0))
+        first = first or seconds
+        rows.append(Row(f"{size_px**2 / 1e6:.1f} megapixels: outline and edge", f"{seconds / first:.1f} ×"))
+    return rows

@@ -1,0 +1,33 @@
+"""A bench prints rows: what was measured, the figure, what it is to be held against."""
+
+import time
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+
+@dataclass(frozen=True)
+class Row:
+    """One measured figure. `wanted` is the figure asked for, in words; empty where none is."""
+
+    what: str
+    figure: str
+    wanted: str = ""
+
+
+def show(title: str, rows: list[Row]) -> None:
+    """Print rows as a table under a title."""
+    print(f"\n{title}")
+    widths = [max(len(getattr(row, name)) for row in rows) for name in ("what", "figure")]
+    for row in rows:
+        print(f"  {row.what:<{widths[0]}}  {row.figure:>{widths[1]}}  {row.wanted}".rstrip())
+
+
+def timed(run: Callable[[], Any], repeats: int = 1) -> float:
+    """Seconds of the fastest of some runs; the others waited for somebody else."""
+    best = float("inf")
+    for _ in range(repeats):
+        started = time.perf_counter()
+        run()
+        best = min(best, time.perf_counter() - started)
+    return best
