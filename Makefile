@@ -55,8 +55,9 @@ client: .venv/.installed-dev ui/node_modules/.installed ## the front end's clien
 	$(PY) -m vamper.api.openapi > ui/openapi.json
 	cd ui && npm run --silent client
 
-schema: $(SETUP) ## the published JSON Schema of job files
-	$(PY) -m vamper.formats.schema > docs/job.schema.json
+schema: $(SETUP) ## the published JSON Schemas of job files and plans
+	$(PY) -m vamper.formats.schema job > docs/job.schema.json
+	$(PY) -m vamper.formats.schema plan > docs/plan.schema.json
 
 lock: ## pin what requirements.in and requirements-dev.in ask for
 	.venv/bin/pip-compile --quiet --strip-extras --no-emit-index-url --no-emit-find-links --no-emit-trusted-host --no-header -o requirements.txt requirements.in

@@ -28,7 +28,9 @@ JOB = {
 def vamper(*words: object, folder: Path) -> subprocess.CompletedProcess[str]:
     command = [sys.executable, "-m", "vamper.cli", *map(str, words)]
     environment = {**os.environ, "PYTHONPATH": str(Path(__file__).parents[1])}
-    return subprocess.run(command, capture_output=True, text=True, timeout=60, cwd=folder, env=environment, check=False)
+    return subprocess.run(
+        command, capture_output=True, text=True, timeout=600, cwd=folder, env=environment, check=False
+    )
 
 
 @pytest.fixture

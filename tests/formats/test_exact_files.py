@@ -16,6 +16,8 @@ from vamper.core.devices import Cutter, Feed, ForceRange, Margins, Printer, Prin
 from vamper.core.job import Cut, EdgeSpec, ItemSpec, Job, MarksSpec, PackingSpec, Paper, Purpose, SizeSpec
 from vamper.core.plan import Plan, cut_of
 from vamper.core.stocks import STOCK_BY_KEY
+from vamper.formats.plan_schema import PlanFile
+from vamper.formats.planfile import write_plan
 from vamper.services.design import ArtFile, Designer
 from vamper.services.hand_off import bundle, cut_dxf_file, cut_svg_file, plan_files, print_file
 from vamper.services.nesting_process import ProcessNester
@@ -152,6 +154,14 @@ def test_mirrored_files_keep_their_marks_and_turn_their_loops(nester: ProcessNes
     )
     for ours, theirs in zip(groups["marks"], plain["marks"], strict=True):
         assert np.array_equal(ours, theirs)
+
+
+@pytest.mark.parametrize("stock", ["satin-vinyl", "dye-paper"])
+def test_a_written_plan_is_what_the_published_schema_says(nester: ProcessNester, stock: str) -> None:
+    plan = planned(nester, stock)
+    read = PlanFile.model_validate_json(write_plan(plan))
+    assert len(read.sheets[0].placements) == plan.layout.pieces
+    assert read.mirror == plan.mirror
 
 
 def test_the_same_plan_makes_the_same_files(nester: ProcessNester) -> None:

@@ -109,6 +109,7 @@ def test_more_pieces_than_a_job_holds_are_refused() -> None:
         read_job(changed("items", items))
 
 
-def test_the_published_schema_is_current() -> None:
-    published = Path(__file__).parents[2] / "docs" / "job.schema.json"
-    assert published.read_text() == schema_text(), "run `make schema`"
+@pytest.mark.parametrize("name", ["job", "plan"])
+def test_the_published_schemas_are_current(name: str) -> None:
+    published = Path(__file__).parents[2] / "docs" / f"{name}.schema.json"
+    assert published.read_text() == schema_text(name), "run `make schema`"

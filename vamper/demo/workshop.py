@@ -102,7 +102,7 @@ def _jobs(digests: dict[str, str]) -> list[JobDocument]:
             item(
                 "tide-label.svg",
                 1,
-                56,
+                54,
                 12,
                 edge={"kind": "rounded", "distance_mm": 2, "corner_mm": 4, "colour": "#E9D9B8"},
             )

@@ -8,7 +8,7 @@ from vamper.core.art.picture import Picture
 from vamper.core.findings import BadInput
 from vamper.core.job import SizeSpec
 from vamper.formats.raster import read_raster
-from vamper.formats.svg_art import read_svg
+from vamper.formats.svg_art import read_svg, sketch_svg
 
 MOST_BYTES = 64 * 1024 * 1024
 
@@ -82,3 +82,8 @@ def read_art(data: bytes, name: str, size: SizeSpec) -> Picture:
         return read_svg(data, size) if art_format is ArtFormat.SVG else read_raster(data)
     except BadInput as bad:
         raise BadInput(bad.sentence, name) from None
+
+
+def read_sketch(data: bytes, name: str, longest_px: int) -> Picture | None:
+    """A drawing at about `longest_px`, quickly; None for pictures made of pixels, which are read whole anyway."""
+    return sketch_svg(data, longest_px) if format_of(data, name) is ArtFormat.SVG else None

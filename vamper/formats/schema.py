@@ -1,14 +1,17 @@
-"""Writes the published JSON Schema of job files: `python -m vamper.formats.schema > docs/job.schema.json`."""
+"""Writes the published JSON Schemas: `python -m vamper.formats.schema job > docs/job.schema.json`, likewise `plan`."""
 
 import json
 import sys
 
 from vamper.formats.jobfile import job_schema
+from vamper.formats.plan_schema import plan_schema
+
+SCHEMAS = {"job": job_schema, "plan": plan_schema}
 
 
-def schema_text() -> str:
-    return json.dumps(job_schema(), indent=1, sort_keys=True) + "\n"
+def schema_text(name: str) -> str:
+    return json.dumps(SCHEMAS[name](), indent=1, sort_keys=True) + "\n"
 
 
 if __name__ == "__main__":
-    sys.stdout.write(schema_text())
+    sys.stdout.write(schema_text(sys.argv[1]))

@@ -105,6 +105,14 @@ def read_svg(data: bytes, size: SizeSpec) -> Picture:
     return Picture(_render(data, min(width_px, most)), is_vector=True)
 
 
+def sketch_svg(data: bytes, longest_px: int) -> Picture:
+    """The whole drawing, its longer side about `longest_px`; rendered straight at that size, which is quick."""
+    check_svg(data)
+    scout = _render(data, 64)
+    height, width = scout.shape[:2]
+    return Picture(_render(data, max(1, round(longest_px * min(1.0, width / height)))), is_vector=True)
+
+
 def _render(data: bytes, width_px: int) -> np.ndarray[tuple[int, int, int], np.dtype[np.uint8]]:
     try:
         # Without a resolution, drawings sized in mm are refused by the renderer.

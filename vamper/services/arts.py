@@ -6,7 +6,7 @@ from sqlalchemy.orm import undefer
 
 from vamper.core.findings import BadInput
 from vamper.core.job import EdgeKind, SizeSpec
-from vamper.formats.art_file import MOST_BYTES, format_of
+from vamper.formats.art_file import MOST_BYTES, format_of, read_sketch
 from vamper.formats.raster import png_bytes
 from vamper.services.cache import Cache
 from vamper.services.design import ArtFile, Designer
@@ -85,8 +85,9 @@ class Arts:
             raise BadInput("a preview has between 16 and 4000 pixels", "px")
 
         def make() -> bytes:
-            picture = self._designer.picture(self.file(digest), SizeSpec(width_mm=START_WIDTH_MM))
-            return png_bytes(picture, longest_px)
+            art = self.file(digest)
+            sketch = read_sketch(art.data, art.name, longest_px)
+            return png_bytes(sketch or self._designer.picture(art, SizeSpec(width_mm=START_WIDTH_MM)), longest_px)
 
         return self._previews.get((digest, longest_px), make)
 

@@ -1,0 +1,127 @@
+"""The shape of `plan.json` as models, for its published JSON Schema; tests hold every written plan against it."""
+
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from vamper.core.cutting.setting import Blade
+from vamper.core.findings import Severity
+from vamper.core.job import Cut, MarkFamily
+from vamper.core.sheet.layout import WhyNot
+from vamper.core.stocks import Tack
+from vamper.formats.jobfile import Strict
+
+Pair = tuple[float, float]
+Ring = list[Pair]
+
+
+class ShapePart(Strict):
+    shell: Ring
+    holes: list[Ring]
+
+
+class PlannedMark(Strict):
+    family: MarkFamily
+    x_mm: float
+    y_mm: float
+    shape: list[Ring]
+    """Rings, filled even-odd."""
+
+
+class PlannedItem(Strict):
+    """Item frame: origin at the top left of the inked area's box, y down."""
+
+    index: int
+    art: str
+    size_mm: Pair
+    ppi: float
+    cut: Cut
+    outline: list[ShapePart]
+    edge: list[ShapePart]
+
+
+class PlannedPlacement(Strict):
+    """X = x + u·cos t − v·sin t, Y = y + u·sin t + v·cos t."""
+
+    item: int
+    x_mm: float
+    y_mm: float
+    turn_deg: float
+
+
+class SheetFiles(Strict):
+    print: str
+    cut_svg: str
+    cut_dxf: str
+
+
+class PlannedSheet(Strict):
+    number: Annotated[int, Field(ge=1)]
+    used: float
+    placements: list[PlannedPlacement]
+    files: SheetFiles
+
+
+class PlannedUnplaced(Strict):
+    item: int
+    quantity: int
+    reason: WhyNot
+
+
+class PlannedBound(Strict):
+    pieces_at_most: int
+    sheets_at_least: int
+    basis: Literal["area"]
+
+
+class PlannedSetting(Strict):
+    blade: Blade
+    force_gf: float
+    passes: int
+    speed_mm_s: float
+    mat: Tack
+    exposure_mm: float
+    why: list[str]
+
+
+class FoundPlace(Strict):
+    x_mm: float
+    y_mm: float
+    width_mm: float
+    height_mm: float
+
+
+class Found(Strict):
+    code: str
+    severity: Severity
+    title: str
+    text: str
+    figures: dict[str, float]
+    item: int | None = None
+    sheet: int | None = None
+    places: tuple[FoundPlace, ...] = ()
+
+
+class PlanFile(Strict):
+    """A plan as it is written to a file; lengths in mm, y down."""
+
+    format: Literal["vamper-plan"]
+    version: Literal[1]
+    title: str
+    paper_mm: Pair
+    live_area_mm: Ring
+    marks: list[PlannedMark]
+    items: list[PlannedItem]
+    sheets: list[PlannedSheet]
+    unplaced: list[PlannedUnplaced]
+    bound: PlannedBound
+    time_limited: bool
+    settings: dict[Cut, PlannedSetting]
+    mirror: bool
+    stopped: bool
+    findings: list[Found]
+
+
+def plan_schema() -> dict[str, Any]:
+    """The JSON Schema of a plan."""
+    return PlanFile.model_json_schema()
