@@ -10,10 +10,8 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from vamper.core.art.inspect import art_findings
-from vamper.core.edge.inspect import edge_findings
-from vamper.core.findings import BadInput, most_serious_first
-from vamper.core.job import EdgeSpec, ItemSpec, Purpose, SizeSpec
+from vamper.core.findings import BadInput
+from vamper.core.job import EdgeKind, Purpose
 from vamper.core.stocks import STOCK_BY_KEY
 
 if TYPE_CHECKING:
@@ -95,34 +93,30 @@ def plan(
 
 @app.command()
 def check(
-    art: Annotated[Path, typer.Argument(help="A picture: PNG, JPEG, WebP or SVG.")],
+    art: Annotated[Path, typer.Argument(help="A picture: PNG, JPEG, WebP, SVG or PDF.")],
     width: Annotated[float, typer.Option(help="Wanted width of the inked area, mm.")],
     stock: Annotated[str, typer.Option(help="The stock it is to be cut from.")] = "satin-vinyl",
     purpose: Annotated[Purpose, typer.Option(help="What it is for; decides the viewing distance.")] = Purpose.VEHICLE,
+    kind: Annotated[EdgeKind, typer.Option(help="The kind of edge.")] = EdgeKind.FOLLOW,
+    distance: Annotated[float | None, typer.Option(help="Border, mm; 0 or less for bare.")] = None,
+    smooth: Annotated[float, typer.Option(help="Smoothing, mm.")] = 2.0,
+    page: Annotated[int, typer.Option(help="Page of a PDF.")] = 1,
+    threshold: Annotated[float, typer.Option(help="The least alpha that counts as inked, 0.05 to 0.95.")] = 0.5,
+    lift: Annotated[float | None, typer.Option(help="Lift the background within this ΔE of the rim.")] = None,
 ) -> None:
     """Print what can be said about one art at one size, as JSON."""
-    from vamper.formats.planfile import finding_document
+    from vamper.formats.jobfile import read_item
+    from vamper.formats.planfile import check_document
     from vamper.services.design import ArtFile, Designer
 
     with _bad_input_is_one_line():
-        if not 0 < width <= 3000:
-            raise BadInput("must be greater than 0 and at most 3000 mm", "--width")
         if stock not in STOCK_BY_KEY:
             raise BadInput(f"no stock is called “{stock}”; known are {', '.join(STOCK_BY_KEY)}", "--stock")
-        spec = ItemSpec(art.name, SizeSpec(width_mm=width), edge=EdgeSpec())
-        neck = STOCK_BY_KEY[stock].least_neck_mm
-        item = Designer().design(0, spec, ArtFile.of(art.name, _read(art, str(art))), neck)
-    findings = art_findings(item.outline, spec, 0, purpose, item.picture)
-    findings += edge_findings(item.outline, item.edge, spec.edge, 0)
-    report = {
-        "format": "vamper-check",
-        "version": 1,
-        "art": art.name,
-        "size_mm": [round(side, 3) for side in item.outline.size_mm],
-        "ppi": round(item.outline.ppi, 1),
-        "edge_mm": [round(side, 3) for side in item.edge.size_mm],
-        "findings": [finding_document(finding) for finding in most_serious_first(findings)],
-    }
+        edge = {"kind": kind.value, "smooth_mm": smooth} | ({} if distance is None else {"distance_mm": distance})
+        prepare = {"page": page, "threshold": threshold, "lift_de": lift}
+        spec = read_item({"art": art.name, "width_mm": width, "edge": edge, "prepare": prepare})
+        item = Designer().design(0, spec, ArtFile.of(art.name, _read(art, str(art))), STOCK_BY_KEY[stock])
+    report = check_document(item, purpose, STOCK_BY_KEY[stock])
     json.dump(report, sys.stdout, indent=1, ensure_ascii=False)
     typer.echo()
 

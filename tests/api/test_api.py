@@ -12,6 +12,7 @@ from fastapi.testclient import TestClient
 from tests.conftest import disc_png
 from vamper.api.app import create_app
 from vamper.api.openapi import description
+from vamper.core.job import EdgeKind
 from vamper.formats.jobfile import read_job
 from vamper.services.workshop import Workshop
 
@@ -116,12 +117,7 @@ def test_previews_and_the_catalog(client: TestClient, job: int) -> None:
     art = client.get(f"/api/jobs/{job}").json()["plan"]["items"][0]["art"]
     assert client.get(f"/api/art/{art}.png?px=64").content.startswith(b"\x89PNG")
     assert client.get("/api/art/nothing.png").status_code == 404
-    assert {kind["key"] for kind in client.get("/api/catalog").json()["edge_kinds"]} == {
-        "follow",
-        "circle",
-        "rectangle",
-        "rounded",
-    }
+    assert {kind["key"] for kind in client.get("/api/catalog").json()["edge_kinds"]} == set(EdgeKind)
 
 
 def test_events_tell_of_packing(client: TestClient, job: int, workshop: Workshop) -> None:

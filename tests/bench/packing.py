@@ -11,11 +11,13 @@ from vamper.core.job import EdgeSpec, ItemSpec, PackingSpec, SizeSpec
 from vamper.core.sheet.layout import Layout, Piece
 from vamper.core.sheet.packing import PackProblem, pack
 from vamper.core.sheet.rows import rows_of_boxes
+from vamper.core.stocks import STOCK_BY_KEY
 from vamper.demo.workshop import ART
 from vamper.services.design import ArtFile, Designer
 from vamper.services.nesting_process import ProcessNester
 from vamper.services.planning import TimedWatch
 
+STOCK = STOCK_BY_KEY["satin-vinyl"]
 LIVE = box(10.8, 10.8, 205.1, 268.6)
 GAP = 2.0
 SIZES = {"seabird.png": 52, "lighthouse.svg": 22, "kelp.svg": 38, "rope.png": 42, "oyster.png": 34, "paddles.png": 40}
@@ -41,7 +43,7 @@ def mixed_pieces(each: int) -> tuple[Piece, ...]:
     pieces = []
     for index, (name, width) in enumerate(SIZES.items()):
         spec = ItemSpec(name, SizeSpec(width_mm=width), each, edge=EdgeSpec())
-        item = designer.design(index, spec, ArtFile.of(name, ART[name]()), 1.0)
+        item = designer.design(index, spec, ArtFile.of(name, ART[name]()), STOCK)
         pieces.append(Piece(index, item.edge.shape, each))
     return tuple(pieces)
 

@@ -5,7 +5,10 @@ import numpy as np
 from tests.bench.table import Row, timed
 from tests.conftest import disc_alpha, picture_of, png_of
 from vamper.core.job import EdgeSpec, ItemSpec, SizeSpec
+from vamper.core.stocks import STOCK_BY_KEY
 from vamper.services.design import ArtFile, Designer
+
+STOCK = STOCK_BY_KEY["satin-vinyl"]
 
 
 def blossom(size_px: int) -> bytes:
@@ -32,12 +35,12 @@ def art_and_edge() -> list[Row]:
     for _ in range(3):
         designer = Designer()
         designer.picture(art, size)
-        cold = min(cold, timed(lambda designer=designer: designer.design(0, _item(3), art, 1.0)))
+        cold = min(cold, timed(lambda designer=designer: designer.design(0, _item(3), art, STOCK)))
     rows.append(Row("3000 × 3000 px: outline and edge, cold", f"{cold:.2f} s", "1.2 s"))
     decode = timed(lambda: Designer().picture(art, size), 3)
     rows.append(Row("3000 × 3000 px: decoding the PNG before that", f"{decode:.2f} s"))
     distances = iter(np.linspace(0.5, 8, 9))
-    changed = timed(lambda: designer.design(0, _item(float(next(distances))), art, 1.0), 9)
+    changed = timed(lambda: designer.design(0, _item(float(next(distances))), art, STOCK), 9)
     rows.append(Row("3000 × 3000 px: a change of distance", f"{changed:.3f} s", "0.15 s"))
     return rows
 
@@ -50,7 +53,7 @@ def growth() -> list[Row]:
         art = ArtFile.of("disc.png", png_of(picture))
         designer = Designer()
         designer.picture(art, SizeSpec(width_mm=70))
-        seconds = timed(lambda designer=designer, art=art: designer.design(0, _item(3), art, 1.0))
+        seconds = timed(lambda designer=designer, art=art: designer.design(0, _item(3), art, STOCK))
         first = first or seconds
         rows.append(Row(f"{size_px**2 / 1e6:.1f} megapixels: outline and edge", f"{seconds / first:.1f} ×"))
     return rows

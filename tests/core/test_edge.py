@@ -10,14 +10,19 @@ from hypothesis import strategies as st
 from shapely.geometry import MultiPolygon, Point, Polygon, box
 
 from vamper.core.art.outline import Outline
-from vamper.core.edge.edge import derive_edge
+from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.edge.inspect import edge_findings
+from vamper.core.findings import Finding
 from vamper.core.geometry import as_multi, opening, parts
-from vamper.core.job import EdgeKind, EdgeSpec
+from vamper.core.job import EdgeKind, EdgeSpec, ItemSpec, SizeSpec
 
 
 def outline_of(*polygons: Polygon) -> Outline:
     return Outline(as_multi(polygons), 25.4 / 600, (0, 0), (1000, 1000), (), (), False)
+
+
+def found(outline: Outline, edge: Edge, spec: EdgeSpec, neck: float = 1.0) -> list[Finding]:
+    return edge_findings(outline, edge, ItemSpec("a.png", SizeSpec(width_mm=10), edge=spec), 0, neck)
 
 
 def star(points: int = 5, outer: float = 20, inner: float = 9) -> Polygon:
@@ -115,7 +120,7 @@ def test_left_apart_every_part_is_an_edge_and_a_stop() -> None:
     outline = outline_of(*LETTERS)
     edge = derive_edge(outline, spec, 1.0)
     assert len(edge.shape.geoms) == 3
-    stop = next(finding for finding in edge_findings(outline, edge, spec, 0) if finding.code == "art.pieces")
+    stop = next(finding for finding in found(outline, edge, spec) if finding.code == "art.pieces")
     assert stop.severity == "stop"
     assert stop.figures["pieces"] == 3
     assert stop.fixes[0].changes == {"edge.join": True}
@@ -140,7 +145,7 @@ def test_edges_run_clockwise_on_screen() -> None:
 @pytest.mark.parametrize(("distance", "code"), [(0.3, "edge.border-thin"), (1.0, "edge.border-uneven"), (3.0, None)])
 def test_thin_borders_are_found(distance: float, code: str | None) -> None:
     outline, spec = outline_of(star()), EdgeSpec(distance_mm=distance)
-    codes = [finding.code for finding in edge_findings(outline, derive_edge(outline, spec, 1.0), spec, 0)]
+    codes = [finding.code for finding in found(outline, derive_edge(outline, spec, 1.0), spec)]
     assert [c for c in codes if c.startswith("edge.border")] == ([code] if code else [])
 
 

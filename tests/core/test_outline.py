@@ -24,7 +24,8 @@ def test_disc_area_and_radius(diameter: float, dx: float, dy: float) -> None:
     size = int(2 * radius) + 8
     tracing = trace(picture_of(disc_alpha(size, radius, (size / 2 + dx, size / 2 + dy))))
     outline = outline_at(tracing, SizeSpec(width_mm=diameter))
-    assert outline.shape.area == pytest.approx(math.pi * diameter**2 / 4, rel=0.002)
+    # 0.2 % at 20 mm; a rim's error is a length, so it weighs more on a smaller disc.
+    assert outline.shape.area == pytest.approx(math.pi * diameter**2 / 4, rel=0.002 * 20 / diameter)
     points = shapely.get_coordinates(outline.shape) - diameter / 2
     assert np.abs(np.hypot(*points.T) - diameter / 2).max() < 0.03
     assert outline.ppi == pytest.approx(600, rel=0.002)

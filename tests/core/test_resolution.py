@@ -6,11 +6,12 @@ import numpy as np
 import pytest
 
 from tests.conftest import picture_of
-from vamper.core.art.inspect import art_findings
+from vamper.core.art.inspect import art_findings, look_over
 from vamper.core.art.outline import outline_at, trace
 from vamper.core.art.resolution import largest_sharp_mm, needed_ppi
 from vamper.core.findings import Finding
 from vamper.core.job import ItemSpec, Purpose, SizeSpec
+from vamper.core.stocks import STOCK_BY_KEY
 
 
 @pytest.mark.parametrize(("distance", "ppi"), [(300, 291), (500, 175), (1000, 100), (2000, 100)])
@@ -27,7 +28,9 @@ def found(pixels: int, purpose: Purpose) -> list[Finding]:
     alpha = np.ones((pixels + 2, pixels + 2))
     alpha[0], alpha[-1], alpha[:, 0], alpha[:, -1] = 0, 0, 0, 0
     picture, item = picture_of(alpha), ItemSpec("a", SizeSpec(width_mm=25.4))
-    return art_findings(outline_at(trace(picture), item.size), item, 0, purpose, picture)
+    outline = outline_at(trace(picture), item.size)
+    stock = STOCK_BY_KEY["satin-vinyl"]
+    return art_findings(outline, item, 0, purpose, picture, look_over(picture, outline, 0.5), stock)
 
 
 @pytest.mark.parametrize(("pixels", "title"), [(300, None), (200, "Soft at this size"), (100, "Blurred at this size")])

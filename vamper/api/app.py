@@ -11,7 +11,7 @@ from starlette.exceptions import HTTPException
 
 from vamper.api.guard import Guard
 from vamper.api.problems import add_problems
-from vamper.api.routes import router
+from vamper.api.routers import ROUTERS
 from vamper.services.workshop import Workshop
 
 FRONT_END = Path(__file__).parents[2] / "ui" / "dist"
@@ -29,7 +29,8 @@ def create_app(workshop: Workshop, front_end: Path = FRONT_END) -> FastAPI:
     app.state.workshop = workshop
     app.add_middleware(Guard)
     add_problems(app)
-    app.include_router(router)
+    for router in ROUTERS:
+        app.include_router(router)
     _serve_front_end(app, front_end)
     return app
 

@@ -5,13 +5,14 @@ import sys
 
 from fastapi import FastAPI
 
-from vamper.api.routes import router
+from vamper.api.routers import ROUTERS
 
 
 def description() -> dict[str, object]:
     """The OpenAPI document of all routes."""
     app = FastAPI(title="Vamper")
-    app.include_router(router)
+    for router in ROUTERS:
+        app.include_router(router)
     return app.openapi()
 
 

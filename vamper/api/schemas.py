@@ -7,6 +7,7 @@ from pydantic import BaseModel, Field
 
 from vamper.core.findings import FixTarget, Severity
 from vamper.core.job import Cut, MarkFamily
+from vamper.formats.jobfile import EdgeModel
 from vamper.services.document import JobDocument
 from vamper.services.overview import Station, StationState
 from vamper.services.packing_desk import PackingState
@@ -118,15 +119,37 @@ class ItemOut(BaseModel):
     picture_box: PlaceOut
     ppi: float
     is_vector: bool
+    picture: str
+    """Address of the prepared picture; `&px=` and a number of pixels may follow."""
+    pages: int
+    rings: list["RingOut"]
+    holes: list["HoleOut"]
+    bleed_mm: float
+    bleed_path: str
     least_border_mm: float
     edge_length_mm: float
     area_cm2: float
-    colour: str | None
     outline_path: str
     edge_path: str
     parts: int
     placed: int
     wanted: int
+
+
+class RingOut(BaseModel):
+    """One ring of the border with all inside it, outermost first; `colour` None for bare stock."""
+
+    path: str
+    colour: str | None
+
+
+class HoleOut(BaseModel):
+    """A hole of the drawing: a point in it (shares of the inked area's box), and whether the blade cuts it out."""
+
+    x: float
+    y: float
+    path: str
+    open: bool
 
 
 class PlacementOut(BaseModel):
@@ -250,6 +273,61 @@ class NamedOut(BaseModel):
     hint: str
 
 
+class EdgeKindOut(NamedOut):
+    """A kind of edge: the fields it uses beside its distance, and the range and start of that."""
+
+    uses: list[str]
+    least_mm: float
+    most_mm: float
+    start_mm: float
+
+
+class Trial(BaseModel):
+    """Fields of one design to try, dotted where nested."""
+
+    changes: dict[str, Any]
+
+
+class CandidateOut(BaseModel):
+    name: str
+    path: str
+    box: PlaceOut
+    area_cm2: float
+    roughness: float
+    fingers: int
+    changes: dict[str, Any]
+
+
+class ShapesOut(BaseModel):
+    """What a border could be. `manner` is what Vamper proposes, close or smooth, and `why`."""
+
+    roughness: float
+    fingers_mm: list[float]
+    area_cm2: float
+    manner: str
+    why: str
+    candidates: list[CandidateOut]
+
+
+class Apart(BaseModel):
+    apart_mm: Annotated[float, Field(gt=0)]
+
+
+class GroupsOut(BaseModel):
+    apart_mm: float
+    boxes: list[PlaceOut]
+
+
+class NewEdgeStyle(BaseModel):
+    name: Annotated[str, Field(min_length=1, max_length=60)]
+    edge: EdgeModel
+
+
+class EdgeStyleOut(BaseModel):
+    name: str
+    edge: EdgeModel
+
+
 class Limits(BaseModel):
     most_megabytes: int
     most_megapixels: int
@@ -259,13 +337,14 @@ class Limits(BaseModel):
 class CatalogOut(BaseModel):
     """The facts and choices the interface shows; known in one place, here."""
 
-    edge_kinds: list[NamedOut]
+    edge_kinds: list[EdgeKindOut]
     cuts: list[NamedOut]
     turns: list[NamedOut]
     mark_families: list[NamedOut]
     purposes: list[NamedOut]
     least_border_mm: float
     even_border_mm: float
+    start_lift_de: float
     limits: Limits
 
 

@@ -1,14 +1,19 @@
 """From plans and jobs to what goes over the wire."""
 
 from collections import Counter
+from collections.abc import Mapping
 from typing import Any
+from urllib.parse import urlencode
 
 import numpy as np
 
 from vamper.api.schemas import (
     BoundOut,
+    CandidateOut,
     FindingOut,
     FixOut,
+    GroupsOut,
+    HoleOut,
     ItemOut,
     JobOut,
     MarkOut,
@@ -17,7 +22,9 @@ from vamper.api.schemas import (
     PlacementOut,
     PlaceOut,
     PlanOut,
+    RingOut,
     SettingOut,
+    ShapesOut,
     SheetOut,
     SizeOut,
     StationOut,
@@ -25,13 +32,17 @@ from vamper.api.schemas import (
     UnplacedOut,
     ViewOut,
 )
+from vamper.core.art.groups import Group
 from vamper.core.cutting.setting import CutSetting, depth_um, effective_cut, force_for
 from vamper.core.findings import BadInput, Finding, Place
+from vamper.core.geometry import grow, hole_polygons
+from vamper.core.job import Preparation
 from vamper.core.plan import DesignedItem, Plan, cut_of, pack_problem
 from vamper.core.sheet.layout import nearest_mm
 from vamper.core.sheet.rows import rows_of_boxes
 from vamper.formats.svg_path import closed_path, shape_path
 from vamper.services.document import ItemDocument
+from vamper.services.items import Shapes
 from vamper.services.jobs import JobState
 from vamper.services.overview import brief, empty_stations, station_of, stations
 from vamper.services.packing_desk import Packing
@@ -40,6 +51,7 @@ from vamper.store.models import StockRow
 
 # A hundredth of a millimetre is finer than a screen can show.
 _DECIMALS = 2
+_MOST_HOLES = 100
 
 
 def job_out(state: JobState) -> JobOut:
@@ -69,7 +81,7 @@ def view(workshop: Workshop, state: JobState) -> ViewOut:
         stations=[StationOut(**_fields(figure)) for figure in stations(plan)],
         findings=[finding_out(finding, document.items) for finding in plan.findings],
         problem=None,
-        plan=plan_out(plan, packing, document.items),
+        plan=plan_out(plan, packing, document.items, {i.art: workshop.arts.pages(i.art) for i in document.items}),
     )
 
 
@@ -103,7 +115,7 @@ def finding_out(finding: Finding, items: tuple[ItemDocument, ...]) -> FindingOut
     )
 
 
-def plan_out(plan: Plan, packing: Packing, items: tuple[ItemDocument, ...]) -> PlanOut:
+def plan_out(plan: Plan, packing: Packing, items: tuple[ItemDocument, ...], pages: Mapping[str, int]) -> PlanOut:
     numbers = [item.number for item in items]
     placed = Counter(placement.item for sheet in plan.layout.sheets for placement in sheet)
     problem = pack_problem(plan.job, plan.setup, plan.items)
@@ -128,7 +140,7 @@ def plan_out(plan: Plan, packing: Packing, items: tuple[ItemDocument, ...]) -> P
             )
             for mark in plan.setup.marks
         ],
-        items=[_item(item, items[item.index], placed[item.index]) for item in plan.items],
+        items=[item_out(item, items[item.index], placed[item.index], pages[item.spec.art]) for item in plan.items],
         sheets=[_sheet(plan, number, numbers) for number in range(len(plan.layout.sheets))],
         unplaced=[
             UnplacedOut(item_number=numbers[u.item], quantity=u.quantity, reason=u.reason) for u in plan.layout.unplaced
@@ -148,30 +160,100 @@ def stock_out(stock: Any) -> StockOut:
     return StockOut(**{name: getattr(stock, name) for name in StockOut.model_fields})
 
 
-def _item(item: DesignedItem, document: ItemDocument, placed: int) -> ItemOut:
-    left, top, width, height = item.outline.picture_box_mm
-    x0, y0, x1, y1 = item.edge.shape.bounds
+def picture_address(digest: str, prepare: Preparation) -> str:
+    """Where the prepared picture is to be had."""
+    query: dict[str, object] = {"page": prepare.page}
+    if prepare.lift_de is not None:
+        query["lift"] = prepare.lift_de
+    if prepare.crop is not None:
+        query["crop"] = ",".join(f"{side:g}" for side in prepare.crop)
+    return f"/api/art/{digest}.png?{urlencode(query)}"
+
+
+def item_out(item: DesignedItem, document: ItemDocument, placed: int, pages: int) -> ItemOut:
+    edge, bleed_mm = item.edge, item.bleed.width_mm
+    stack = item.spec.edge.stack
     return ItemOut(
         number=document.number,
         name=document.name,
         art=document.art,
         cut=document.cut,
         size=_size(item.outline.size_mm),
-        edge_size=_size(item.edge.size_mm),
-        edge_box=PlaceOut(x_mm=x0, y_mm=y0, width_mm=x1 - x0, height_mm=y1 - y0),
-        picture_box=PlaceOut(x_mm=left, y_mm=top, width_mm=width, height_mm=height),
+        edge_size=_size(edge.size_mm),
+        edge_box=_box(edge.shape.bounds),
+        picture_box=_place(Place(*item.outline.picture_box_mm)),
         ppi=item.outline.ppi,
         is_vector=item.picture.is_vector,
-        least_border_mm=item.edge.least_border_mm,
-        edge_length_mm=item.edge.length_mm,
-        area_cm2=item.edge.shape.area / 100,
-        colour=item.spec.edge.colour,
+        picture=picture_address(document.art, item.spec.prepare),
+        pages=pages,
+        rings=[
+            RingOut(path=shape_path(shape, _DECIMALS), colour=ring.colour)
+            for shape, ring in reversed(list(zip(edge.rings, stack, strict=True)))
+        ],
+        holes=_holes(item),
+        bleed_mm=bleed_mm,
+        bleed_path=shape_path(grow(edge.shape, bleed_mm), _DECIMALS) if bleed_mm else "",
+        least_border_mm=edge.least_border_mm,
+        edge_length_mm=edge.length_mm,
+        area_cm2=edge.shape.area / 100,
         outline_path=shape_path(item.outline.shape, _DECIMALS),
-        edge_path=shape_path(item.edge.shape, _DECIMALS),
-        parts=len(item.edge.shape.geoms),
+        edge_path=shape_path(edge.shape, _DECIMALS),
+        parts=len(edge.shape.geoms),
         placed=placed,
         wanted=item.spec.quantity,
     )
+
+
+def _holes(item: DesignedItem) -> list[HoleOut]:
+    """The drawing's holes, largest first, each by a point in it."""
+    width, height = item.outline.size_mm
+    found = []
+    for hole in sorted(hole_polygons(item.outline.shape), key=lambda hole: -hole.area)[:_MOST_HOLES]:
+        point = hole.representative_point()
+        found.append(
+            HoleOut(
+                x=round(point.x / width, 5),
+                y=round(point.y / height, 5),
+                path=shape_path(hole, _DECIMALS),
+                open=not item.edge.shape.covers(point),
+            )
+        )
+    return found
+
+
+def _box(bounds: tuple[float, float, float, float]) -> PlaceOut:
+    left, top, right, bottom = bounds
+    return PlaceOut(x_mm=left, y_mm=top, width_mm=right - left, height_mm=bottom - top)
+
+
+def shapes_out(shapes: Shapes) -> ShapesOut:
+    return ShapesOut(
+        roughness=shapes.now.roughness,
+        fingers_mm=list(shapes.now.fingers_mm),
+        area_cm2=shapes.area_mm2 / 100,
+        manner=shapes.advice.manner,
+        why=shapes.advice.why,
+        candidates=[
+            CandidateOut(
+                name=one.name,
+                path=shape_path(one.edge.shape, _DECIMALS),
+                box=_box(one.edge.shape.bounds),
+                area_cm2=one.edge.shape.area / 100,
+                roughness=one.handling.roughness,
+                fingers=len(one.handling.fingers_mm),
+                changes={
+                    "edge.kind": one.spec.kind.value,
+                    "edge.distance_mm": one.spec.distance_mm,
+                    "edge.smooth_mm": one.spec.smooth_mm,
+                },
+            )
+            for one in shapes.candidates
+        ],
+    )
+
+
+def groups_out(apart_mm: float, groups: tuple[Group, ...]) -> GroupsOut:
+    return GroupsOut(apart_mm=apart_mm, boxes=[_box(group.shape.bounds) for group in groups])
 
 
 def _sheet(plan: Plan, number: int, numbers: list[int]) -> SheetOut:

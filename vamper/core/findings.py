@@ -40,17 +40,19 @@ class Severity(StrEnum):
 
 
 class FixTarget(StrEnum):
-    """What a fix changes: the item the finding is about, or the job."""
+    """What a fix changes: the item the finding is about, or the job; or that it splits the item into several."""
 
     ITEM = "item"
     JOB = "job"
+    SPLIT = "split"
 
 
 @dataclass(frozen=True, slots=True)
 class Fix:
     """One action that answers a finding.
 
-    `changes` holds the fields to set on the target, dotted where nested ("edge.distance_mm").
+    `changes` holds the fields to set on the target, dotted where nested ("edge.distance_mm"); for a split, how far
+    apart drawings are (`apart_mm`).
     """
 
     label: str

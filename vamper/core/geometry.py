@@ -125,6 +125,12 @@ def mirrored(shape: BaseGeometry, width_mm: float) -> BaseGeometry:
     return shapely.affinity.affine_transform(shape, [-1, 0, 0, 1, width_mm, 0])
 
 
+def longest_side(part: Polygon) -> float:
+    """The longer side of the smallest rectangle round a part, turned as it likes."""
+    corners = shapely.get_coordinates(shapely.minimum_rotated_rectangle(part))
+    return float(np.hypot(*np.diff(corners, axis=0).T).max(initial=0.0))
+
+
 def ring_points(ring: BaseGeometry) -> Points:
     """The points of a ring, shape (n, 2), the first not repeated at the end."""
     return shapely.get_coordinates(ring)[:-1]

@@ -25,8 +25,11 @@ class Purpose(StrEnum):
 class EdgeKind(StrEnum):
     FOLLOW = "follow"
     CIRCLE = "circle"
+    ELLIPSE = "ellipse"
     RECTANGLE = "rectangle"
     ROUNDED = "rounded"
+    HULL = "hull"
+    BARE = "bare"
 
 
 class Cut(StrEnum):
@@ -57,8 +60,21 @@ class Paper:
 
 
 @dataclass(frozen=True, slots=True)
+class RingSpec:
+    """One ring of a border that is a stack; `colour` is #RRGGBB, None for bare stock."""
+
+    width_mm: float
+    colour: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class EdgeSpec:
-    """How the edge is derived from the outline. `colour` is the border's (#RRGGBB), None for bare stock."""
+    """How the edge is derived from the outline. `colour` is the border's (#RRGGBB), None for bare stock.
+
+    `corner_mm` is the corner radius of `rounded`, `blunt_mm` that of every other kind. `keep_holes` names holes that
+    stay open though the others are filled, each by a point in it, in shares of the inked area's box. `rings` stack
+    from the drawing outwards and stand in the place of `distance_mm` and `colour`.
+    """
 
     kind: EdgeKind = EdgeKind.FOLLOW
     distance_mm: float = 3.0
@@ -67,32 +83,91 @@ class EdgeSpec:
     join: bool = True
     corner_mm: float = 3.0
     colour: str | None = None
+    blunt_mm: float = 0.0
+    keep_holes: tuple[tuple[float, float], ...] = ()
+    rings: tuple[RingSpec, ...] = ()
+
+    @property
+    def reach_mm(self) -> float:
+        """From the drawing to the edge."""
+        return sum(ring.width_mm for ring in self.rings) if self.rings else self.distance_mm
+
+    @property
+    def stack(self) -> tuple[RingSpec, ...]:
+        """The border as rings, from the drawing outwards."""
+        return self.rings or (RingSpec(max(0.0, self.distance_mm), self.colour),)
+
+
+class SizedOver(StrEnum):
+    """What a typed size measures: the inked area, or the piece with its border."""
+
+    INK = "ink"
+    BORDER = "border"
 
 
 @dataclass(frozen=True, slots=True)
 class SizeSpec:
-    """The inked area's wanted width or height, exactly one of them."""
+    """A wanted width, height or longest side, exactly one of them."""
 
     width_mm: float | None = None
     height_mm: float | None = None
+    longest_mm: float | None = None
+    over: SizedOver = SizedOver.INK
+
+    @property
+    def wanted_mm(self) -> float:
+        """The length that is asked for."""
+        return next(side for side in (self.width_mm, self.height_mm, self.longest_mm) if side is not None)
+
+    def side_of(self, width: float, height: float) -> float:
+        """The side of a box that the wanted length is about."""
+        if self.width_mm is not None:
+            return width
+        return height if self.height_mm is not None else max(width, height)
 
     def of(self, width_px: float, height_px: float) -> float:
         """Millimetres a pixel for an inked area of this many pixels."""
-        if self.width_mm is not None:
-            return self.width_mm / width_px
-        assert self.height_mm is not None
-        return self.height_mm / height_px
+        return self.wanted_mm / self.side_of(width_px, height_px)
+
+    def inked(self, wanted_mm: float) -> "SizeSpec":
+        """The same side of the inked area, at another length."""
+        return SizeSpec(
+            wanted_mm if self.width_mm is not None else None,
+            wanted_mm if self.height_mm is not None else None,
+            wanted_mm if self.longest_mm is not None else None,
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class Preparation:
+    """What is done to a picture before its outline is taken.
+
+    `page` is that of a PDF, from 1. `threshold` is the least alpha (0..1) that counts as inked. `lift_de` lifts the
+    background: everything joined to the rim whose colour is within this ΔE of the rim's. `crop` keeps one part of the
+    picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly inside.
+    """
+
+    page: int = 1
+    threshold: float = 0.5
+    lift_de: float | None = None
+    crop: tuple[float, float, float, float] | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class ItemSpec:
-    """One design: its art (by name or content hash), its size, how many, and how it is cut."""
+    """One design: its art (by name or content hash), its size, how many, and how it is cut.
+
+    `loose` says that its parts are meant to come off one by one. `bleed_mm` overrides the computed bleed (0: none).
+    """
 
     art: str
     size: SizeSpec
     quantity: int = 1
     cut: Cut = Cut.KISS
     edge: EdgeSpec = field(default_factory=EdgeSpec)
+    prepare: Preparation = field(default_factory=Preparation)
+    loose: bool = False
+    bleed_mm: float | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,7 +8,7 @@ from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from vamper.core.art.inspect import art_findings, place_of
+from vamper.core.art.inspect import ArtFacts, art_findings, place_of, size_fix
 from vamper.core.art.outline import Outline
 from vamper.core.art.picture import Picture
 from vamper.core.cutting.plan import CutItem, CutPlan, plan_cut, smallest_radius
@@ -22,26 +22,30 @@ from vamper.core.cutting.setting import (
 from vamper.core.edge.edge import Edge
 from vamper.core.edge.inspect import edge_findings
 from vamper.core.findings import BadInput, Finding, Fix, FixTarget, Severity, most_serious_first
-from vamper.core.job import MOST_PIECES, Cut, ItemSpec, Job
+from vamper.core.job import MOST_PIECES, Cut, ItemSpec, Job, Purpose
 from vamper.core.marks.families import Mark, marks_bound, marks_findings, marks_for
+from vamper.core.printing.bleed import Bleed, bleed_findings, carried_outward
 from vamper.core.printing.page import PrintItem, PrintPage, compose_page
 from vamper.core.sheet.bound import AreaBound, area_bound
 from vamper.core.sheet.layout import Layout, Piece, WhyNot, breaches
 from vamper.core.sheet.live_area import LiveArea, cutter_bound, live_area, printer_bound
 from vamper.core.sheet.packing import PackProblem, largest_fitting_scale
+from vamper.core.stocks import Stock
 
 SPARSE_SHARE = 0.4
 
 
 @dataclass(frozen=True, slots=True)
 class DesignedItem:
-    """An item with its picture, outline and edge."""
+    """An item with its picture (prepared), outline and edge, what was seen on it, and its bleed."""
 
     index: int
     spec: ItemSpec
     picture: Picture
     outline: Outline
     edge: Edge
+    facts: ArtFacts
+    bleed: Bleed
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,7 +109,13 @@ def check_quantity(job: Job) -> None:
 def pack_problem(job: Job, setup: SheetSetup, items: Sequence[DesignedItem], seed: int = 1) -> PackProblem:
     """What packing is asked. A stock without backing is cut through, whatever was asked for."""
     pieces = tuple(
-        Piece(item.index, item.edge.shape, item.spec.quantity, effective_cut(job.stock, item.spec.cut))
+        Piece(
+            item.index,
+            item.edge.shape,
+            item.spec.quantity,
+            effective_cut(job.stock, item.spec.cut),
+            item.bleed.width_mm if job.stock.printable else 0.0,
+        )
         for item in items
     )
     return PackProblem(pieces, setup.live.shape, job.packing, seed)
@@ -137,8 +147,7 @@ def complete(job: Job, setup: SheetSetup, items: Sequence[DesignedItem], layout:
 def _all_findings(plan: Plan, problem: PackProblem) -> list[Finding]:
     job, found = plan.job, list(plan.setup.findings)
     for item in plan.items:
-        found += art_findings(item.outline, item.spec, item.index, job.purpose, item.picture)
-        found += edge_findings(item.outline, item.edge, item.spec.edge, item.index)
+        found += item_findings(item, job.purpose, job.stock)
     found += _unplaced(plan, problem)
     for number, sheet in enumerate(plan.layout.sheets):
         for breach in breaches(sheet, problem.by_item, problem.live, job.packing.gap_mm):
@@ -183,6 +192,13 @@ def _all_findings(plan: Plan, problem: PackProblem) -> list[Finding]:
     return found
 
 
+def item_findings(item: DesignedItem, purpose: Purpose, stock: Stock) -> list[Finding]:
+    """What the stations Art and Edge find on one item."""
+    art = art_findings(item.outline, item.spec, item.index, purpose, item.picture, item.facts, stock)
+    edge = edge_findings(item.outline, item.edge, item.spec, item.index, stock.least_neck_mm)
+    return art + edge + bleed_findings(item.bleed, item.index, stock)
+
+
 def _unplaced(plan: Plan, problem: PackProblem) -> list[Finding]:
     found = []
     for unplaced in plan.layout.unplaced:
@@ -210,23 +226,13 @@ def _too_big(plan: Plan, problem: PackProblem, item: DesignedItem) -> Finding:
     """The edge is larger than the live area in every allowed turn; offers the largest art that fits."""
     scale = largest_fitting_scale(problem.by_item[item.index], problem.live, plan.job.packing.turn)
     border = max(0.0, (item.edge.size_mm[0] - item.outline.size_mm[0]) / 2)
-    by_width = item.spec.size.width_mm is not None
-    side = 0 if by_width else 1
-    size = item.outline.size_mm[side]
+    size = item.spec.size.side_of(*item.outline.size_mm)
     # The border does not shrink with the art, so a little more than the scale comes off.
-    largest = int((item.edge.size_mm[side] * scale - 2 * border) * 10) / 10
+    largest = int((item.spec.size.side_of(*item.edge.size_mm) * scale - 2 * border) * 10) / 10
     width, height = plan.setup.live.size_mm
     fixes: tuple[Fix, ...] = ()
     if 1 <= largest < size:
-        name = "wide" if by_width else "high"
-        fixes = (
-            Fix(
-                f"Make it {largest:g} mm {name}",
-                "the largest that fits",
-                FixTarget.ITEM,
-                {"width_mm" if by_width else "height_mm": largest},
-            ),
-        )
+        fixes = (size_fix(item.spec, largest, "the largest that fits"),)
     return Finding(
         "art.too-big",
         Severity.STOP,
@@ -261,16 +267,28 @@ def _sparse(plan: Plan) -> list[Finding]:
 
 def page_of(plan: Plan, sheet: int) -> PrintPage:
     """The print page of one sheet."""
-    items = {item.index: PrintItem(item.outline, item.edge, item.spec.edge.colour) for item in plan.items}
+    items = {
+        item.index: PrintItem(item.outline, item.edge, item.spec.edge.stack, item.bleed.width_mm) for item in plan.items
+    }
     return compose_page(
         plan.job.paper,
         plan.layout.sheets[sheet],
         items,
         plan.setup.marks,
         plan.setup.live.shape,
-        plan.job.packing.gap_mm,
+        plan.job.stock.colour,
         plan.mirror,
     )
+
+
+def printed_pictures(plan: Plan) -> dict[int, Picture]:
+    """The pictures of the page, each carried past its edge where it bleeds; see `page_of`."""
+    return {
+        item.index: carried_outward(item.picture, item.outline, item.edge, item.bleed.width_mm)
+        if item.bleed.width_mm
+        else item.picture
+        for item in plan.items
+    }
 
 
 def cut_of(plan: Plan, sheet: int) -> CutPlan:

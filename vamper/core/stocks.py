@@ -60,6 +60,15 @@ class Stock:
     def has_backing(self) -> bool:
         return self.backing_um > 0
 
+    @property
+    def ground(self) -> str:
+        """What shows where nothing is printed: white, clear, dark …, in the word of `faces`."""
+        return self.faces.partition(",")[0]
+
+    @property
+    def is_white(self) -> bool:
+        return self.ground == "white"
+
 
 _C = StockClass
 _T = Tack
@@ -264,5 +273,14 @@ STARTER_STOCKS: tuple[Stock, ...] = (
         colour="#F1F6F6",
     ),
 )
+
+# The white-faced stock that does the same work as one that lets white vanish.
+WHITE_FACED = {
+    "clear-vinyl": "gloss-vinyl",
+    "shimmer-vinyl": "gloss-vinyl",
+    "water-slide-clear": "water-slide-white",
+    "light-transfer": "dark-transfer",
+    "kraft-card": "card",
+}
 
 STOCK_BY_KEY = {stock.key: stock for stock in STARTER_STOCKS}

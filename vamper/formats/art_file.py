@@ -7,6 +7,7 @@ from enum import StrEnum
 from vamper.core.art.picture import Picture
 from vamper.core.findings import BadInput
 from vamper.core.job import SizeSpec
+from vamper.formats.pdf_art import pages_of, read_pdf, sketch_pdf
 from vamper.formats.raster import read_raster
 from vamper.formats.svg_art import read_svg, sketch_svg
 
@@ -18,10 +19,17 @@ class ArtFormat(StrEnum):
     JPEG = "jpeg"
     WEBP = "webp"
     SVG = "svg"
+    PDF = "pdf"
 
     @property
     def media_type(self) -> str:
-        return "image/svg+xml" if self is ArtFormat.SVG else f"image/{self}"
+        special = {ArtFormat.SVG: "image/svg+xml", ArtFormat.PDF: "application/pdf"}
+        return special.get(self, f"image/{self}")
+
+    @property
+    def is_drawn(self) -> bool:
+        """Whether it is rendered for the size it is wanted in, rather than made of pixels."""
+        return self in (ArtFormat.SVG, ArtFormat.PDF)
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,6 +48,7 @@ _KINDS: dict[ArtFormat, _Kind] = {
     ArtFormat.JPEG: _Kind((".jpg", ".jpeg"), lambda data: data.startswith(b"\xff\xd8\xff")),
     ArtFormat.WEBP: _Kind((".webp",), lambda data: data[:4] == b"RIFF" and data[8:12] == b"WEBP"),
     ArtFormat.SVG: _Kind((".svg",), _looks_like_svg),
+    ArtFormat.PDF: _Kind((".pdf",), lambda data: b"%PDF-" in data[:1024]),
 }
 ENDINGS = tuple(ending for kind in _KINDS.values() for ending in kind.endings)
 
@@ -64,7 +73,7 @@ def format_of(data: bytes, name: str) -> ArtFormat:
     named = next((art_format for art_format, kind in _KINDS.items() if ending in kind.endings), None)
     if found is None:
         if named is None:
-            raise BadInput("this is no picture that can be read; bring a PNG, JPEG, WebP or SVG", name)
+            raise BadInput("this is no picture that can be read; bring a PNG, JPEG, WebP, SVG or PDF", name)
         raise BadInput(f"the file is named {ending} but its content is not; export it again", name)
     if named is not found:
         raise BadInput(
@@ -75,15 +84,25 @@ def format_of(data: bytes, name: str) -> ArtFormat:
     return found
 
 
-def read_art(data: bytes, name: str, size: SizeSpec) -> Picture:
-    """The picture in an art file; `size` matters for drawings, which are rendered for it."""
+def read_art(data: bytes, name: str, size: SizeSpec, page: int = 1) -> Picture:
+    """The picture in an art file; `size` matters for drawings, which are rendered for it, `page` for a PDF."""
     art_format = format_of(data, name)
     try:
-        return read_svg(data, size) if art_format is ArtFormat.SVG else read_raster(data)
+        if art_format is ArtFormat.SVG:
+            return read_svg(data, size)
+        return read_pdf(data, size, page) if art_format is ArtFormat.PDF else read_raster(data)
     except BadInput as bad:
         raise BadInput(bad.sentence, name) from None
 
 
-def read_sketch(data: bytes, name: str, longest_px: int) -> Picture | None:
+def read_sketch(data: bytes, name: str, longest_px: int, page: int = 1) -> Picture | None:
     """A drawing at about `longest_px`, quickly; None for pictures made of pixels, which are read whole anyway."""
-    return sketch_svg(data, longest_px) if format_of(data, name) is ArtFormat.SVG else None
+    art_format = format_of(data, name)
+    if art_format is ArtFormat.SVG:
+        return sketch_svg(data, longest_px)
+    return sketch_pdf(data, longest_px, page) if art_format is ArtFormat.PDF else None
+
+
+def page_count(data: bytes, name: str) -> int:
+    """How many pages an art file has; 1 for everything but a PDF."""
+    return pages_of(data) if format_of(data, name) is ArtFormat.PDF else 1

@@ -37,6 +37,9 @@ def write_dxf(plan: CutPlan, marks: Sequence[Mark]) -> bytes:
             add(ring, MARKS_LAYER)
     document.header["$EXTMIN"] = (0, 0, 0)
     document.header["$EXTMAX"] = (plan.paper.width_mm, plan.paper.height_mm, 0)
+    # The library lists the kinds of things in use in the order of a set, which differs from run to run.
+    for kind in sorted(document.entitydb.dxf_types_in_use()):
+        document.classes.add_class(kind)
     out = io.StringIO()
     document.write(out)
     return out.getvalue().encode("utf-8")

@@ -23,7 +23,10 @@ from vamper.core.job import (
     MarksSpec,
     PackingSpec,
     Paper,
+    Preparation,
     Purpose,
+    RingSpec,
+    SizedOver,
     SizeSpec,
     Turn,
 )
@@ -113,17 +116,66 @@ class MarksModel(Strict):
         return MarksSpec(**self.model_dump())
 
 
+Colour = Annotated[str, Field(pattern=r"^#[0-9A-Fa-f]{6}$")]
+Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
+
+
+class RingModel(Strict):
+    width_mm: Annotated[float, Field(gt=0, le=50, allow_inf_nan=False)]
+    colour: Colour | None = None
+
+
 class EdgeModel(Strict):
+    """How the edge is derived. `distance_mm` is 0 or less for `bare`, 0 or more for every other kind."""
+
     kind: EdgeKind = EdgeKind.FOLLOW
-    distance_mm: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)] = 3.0
+    distance_mm: Annotated[float, Field(ge=-20, le=50, allow_inf_nan=False)] = 3.0
     smooth_mm: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)] = 2.0
     fill_holes: bool = True
     join: bool = True
     corner_mm: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] = 3.0
-    colour: Annotated[str, Field(pattern=r"^#[0-9A-Fa-f]{6}$")] | None = None
+    colour: Colour | None = None
+    blunt_mm: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)] = 0.0
+    keep_holes: Annotated[tuple[tuple[Share, Share], ...], Field(max_length=200)] = ()
+    rings: Annotated[tuple[RingModel, ...], Field(max_length=6)] = ()
+
+    @model_validator(mode="before")
+    @classmethod
+    def _bare_has_no_border(cls, data: Any) -> Any:
+        """`bare` alone means on the outline."""
+        if isinstance(data, dict) and data.get("kind") == EdgeKind.BARE and "distance_mm" not in data:
+            return {**data, "distance_mm": 0.0}
+        return data
+
+    @model_validator(mode="after")
+    def _distance_suits_kind(self) -> Self:
+        if self.kind is EdgeKind.BARE and (self.distance_mm > 0 or self.rings):
+            raise ValueError("bare runs on the outline or inside it: give a distance_mm of 0 or less, and no rings")
+        if self.kind is not EdgeKind.BARE and self.distance_mm < 0:
+            raise ValueError("only bare takes a negative distance_mm")
+        return self
 
     def to_core(self) -> EdgeSpec:
-        return EdgeSpec(**self.model_dump())
+        rings = tuple(RingSpec(ring.width_mm, ring.colour) for ring in self.rings)
+        return EdgeSpec(**{**self.model_dump(exclude={"rings"}), "rings": rings})
+
+
+class PrepareModel(Strict):
+    """What is done to the picture before its outline is taken."""
+
+    page: Annotated[int, Field(ge=1, le=10_000)] = 1
+    threshold: Annotated[float, Field(ge=0.05, le=0.95, allow_inf_nan=False)] = 0.5
+    lift_de: Annotated[float, Field(ge=0.5, le=60, allow_inf_nan=False)] | None = None
+    crop: tuple[Share, Share, Share, Share] | None = None
+
+    @model_validator(mode="after")
+    def _crop_has_room(self) -> Self:
+        if self.crop and (self.crop[0] >= self.crop[2] or self.crop[1] >= self.crop[3]):
+            raise ValueError("crop is left, top, right, bottom: right and bottom must be the greater ones")
+        return self
+
+    def to_core(self) -> Preparation:
+        return Preparation(**self.model_dump())
 
 
 class PackingModel(Strict):
@@ -138,22 +190,36 @@ class PackingModel(Strict):
 
 
 class SizedModel(Strict):
-    """Width or height of the inked area, exactly one of them."""
+    """Width, height or longest side of the inked area (or of the piece with its border), exactly one of them."""
 
     width_mm: Length | None = None
     height_mm: Length | None = None
+    longest_mm: Length | None = None
+    size_over: SizedOver = SizedOver.INK
     quantity: Annotated[int, Field(ge=1, le=MOST_PIECES)] = 1
     cut: Cut = Cut.KISS
     edge: EdgeModel = EdgeModel()
+    prepare: PrepareModel = PrepareModel()
+    loose: bool = False
+    bleed_mm: Annotated[float, Field(ge=0, le=10, allow_inf_nan=False)] | None = None
 
     @model_validator(mode="after")
     def _one_size(self) -> Self:
-        if (self.width_mm is None) == (self.height_mm is None):
-            raise ValueError("give either width_mm or height_mm, one of them and not both")
+        if sum(side is not None for side in (self.width_mm, self.height_mm, self.longest_mm)) != 1:
+            raise ValueError("give either width_mm or height_mm or longest_mm, exactly one of them")
         return self
 
     def spec(self, art: str) -> ItemSpec:
-        return ItemSpec(art, SizeSpec(self.width_mm, self.height_mm), self.quantity, self.cut, self.edge.to_core())
+        return ItemSpec(
+            art=art,
+            size=SizeSpec(self.width_mm, self.height_mm, self.longest_mm, self.size_over),
+            quantity=self.quantity,
+            cut=self.cut,
+            edge=self.edge.to_core(),
+            prepare=self.prepare.to_core(),
+            loose=self.loose,
+            bleed_mm=self.bleed_mm,
+        )
 
 
 class ItemModel(SizedModel):
@@ -239,6 +305,21 @@ def read_job(text: str | bytes) -> Job:
     return job
 
 
+def read_item(raw: dict[str, Any]) -> ItemSpec:
+    """One item from the data of a job file.
+
+    Raises
+    ------
+    BadInput
+        Names the field that cannot be used, and what it should be.
+    """
+    try:
+        item = ItemModel.model_validate(raw)
+    except ValidationError as error:
+        raise sentence_of(error) from None
+    return item.spec(item.art)
+
+
 def sentence_of(error: ValidationError) -> BadInput:
     """The first thing wrong, as one sentence that names its field."""
     first = error.errors(include_url=False, include_context=True)[0]
@@ -305,11 +386,12 @@ def job_document(job: Job) -> dict[str, Any]:
 
 
 def _item_document(item: ItemSpec) -> dict[str, Any]:
-    by_width = item.size.width_mm is not None
-    edge = item.edge
+    size, edge, prepare = item.size, item.edge, item.prepare
+    sides = {"width_mm": size.width_mm, "height_mm": size.height_mm, "longest_mm": size.longest_mm}
     return {
         "art": item.art,
-        **({"width_mm": item.size.width_mm} if by_width else {"height_mm": item.size.height_mm}),
+        **{name: side for name, side in sides.items() if side is not None},
+        "size_over": size.over.value,
         "quantity": item.quantity,
         "cut": item.cut.value,
         "edge": {
@@ -320,7 +402,18 @@ def _item_document(item: ItemSpec) -> dict[str, Any]:
             "join": edge.join,
             "corner_mm": edge.corner_mm,
             "colour": edge.colour,
+            "blunt_mm": edge.blunt_mm,
+            "keep_holes": [list(point) for point in edge.keep_holes],
+            "rings": [{"width_mm": ring.width_mm, "colour": ring.colour} for ring in edge.rings],
         },
+        "prepare": {
+            "page": prepare.page,
+            "threshold": prepare.threshold,
+            "lift_de": prepare.lift_de,
+            "crop": list(prepare.crop) if prepare.crop else None,
+        },
+        "loose": item.loose,
+        "bleed_mm": item.bleed_mm,
     }
 
 

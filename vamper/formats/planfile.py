@@ -5,9 +5,12 @@ from typing import Any
 
 from shapely.geometry.base import BaseGeometry
 
-from vamper.core.findings import Finding
+from vamper.core.edge.handling import advise, candidates, handling_of
+from vamper.core.findings import Finding, most_serious_first
 from vamper.core.geometry import Points, parts, ring_points
-from vamper.core.plan import Plan
+from vamper.core.job import Purpose
+from vamper.core.plan import DesignedItem, Plan, item_findings
+from vamper.core.stocks import Stock
 
 FORMAT = "vamper-plan"
 VERSION = 1
@@ -53,6 +56,36 @@ def finding_document(finding: Finding) -> dict[str, Any]:
             for p in finding.places
         ]
     return document
+
+
+def check_document(item: DesignedItem, purpose: Purpose, stock: Stock) -> dict[str, Any]:
+    """Everything that can be said about one art at one size: its findings, its edge, and the shapes it could have."""
+    advice, handling = advise(stock, purpose), handling_of(item.edge.shape)
+    return {
+        "format": "vamper-check",
+        "version": 1,
+        "art": item.spec.art,
+        "size_mm": [round(side, 3) for side in item.outline.size_mm],
+        "ppi": round(item.outline.ppi, 1),
+        "edge_mm": [round(side, 3) for side in item.edge.size_mm],
+        "least_border_mm": round(item.edge.least_border_mm, 3),
+        "area_mm2": round(item.edge.shape.area, 1),
+        "edge_length_mm": round(item.edge.length_mm, 1),
+        "roughness": round(handling.roughness, 3),
+        "fingers_mm": [round(length, 1) for length in handling.fingers_mm],
+        "bleed_mm": round(item.bleed.width_mm, 3),
+        "advice": {"manner": advice.manner.value, "why": advice.why},
+        "shapes": [
+            {
+                "name": one.name,
+                "area_mm2": round(one.edge.shape.area, 1),
+                "roughness": round(one.handling.roughness, 3),
+                "fingers": len(one.handling.fingers_mm),
+            }
+            for one in candidates(item.outline, item.spec.edge, stock.least_neck_mm)
+        ],
+        "findings": [finding_document(f) for f in most_serious_first(item_findings(item, purpose, stock))],
+    }
 
 
 def sheet_files(sheet: int) -> dict[str, str]:

@@ -7,7 +7,7 @@ import io
 import warnings
 
 import numpy as np
-from PIL import Image, ImageOps, UnidentifiedImageError
+from PIL import Image, ImageCms, ImageOps, UnidentifiedImageError
 
 from vamper.core.art.picture import Conversion, Picture
 from vamper.core.findings import BadInput
@@ -33,7 +33,7 @@ def read_raster(data: bytes) -> Picture:
         if width * height > MOST_PIXELS:
             raise _too_large(width, height)
         image.load()
-        return _picture(image)
+        return _picture(image, _bits_of_png(data) > 8)
     except BadInput:
         raise
     except Image.DecompressionBombError:
@@ -62,7 +62,12 @@ def _too_large(width: int, height: int) -> BadInput:
     )
 
 
-def _picture(image: Image.Image) -> Picture:
+def _bits_of_png(data: bytes) -> int:
+    """Bits a channel of a PNG, from its header; 8 for other formats. The decoder does not tell."""
+    return data[24] if data.startswith(b"\x89PNG") and len(data) > 24 else 8
+
+
+def _picture(image: Image.Image, deep: bool) -> Picture:
     notes = []
     if getattr(image, "n_frames", 1) > 1:
         notes.append(Conversion.ANIMATED)
@@ -70,14 +75,43 @@ def _picture(image: Image.Image) -> Picture:
     if image.getexif().get(_ORIENTATION_TAG, 1) != 1:
         notes.append(Conversion.TURNED)
         image = ImageOps.exif_transpose(image)
-    if image.mode == "CMYK":
-        notes.append(Conversion.CMYK)
-    elif image.mode.startswith("I") or image.mode == "F":
+    if deep:
         notes.append(Conversion.DEEP)
-        deep = np.asarray(image, dtype=np.float64)
-        image = Image.fromarray((deep / 257.0).clip(0, 255).astype(np.uint8))
-    rgba = np.asarray(image.convert("RGBA"))
-    return Picture(rgba, conversions=tuple(notes))
+    if image.mode.startswith("I") or image.mode == "F":
+        grey = np.asarray(image, dtype=np.float64)
+        image = Image.fromarray((grey / 257.0).clip(0, 255).astype(np.uint8))
+    elif image.mode == "CMYK":
+        notes.append(Conversion.CMYK)
+    elif image.mode == "P":
+        notes.append(Conversion.PALETTE)
+    elif image.mode in ("L", "LA", "1"):
+        notes.append(Conversion.GREY)
+    image, converted = _in_srgb(image)
+    if converted:
+        notes.append(Conversion.PROFILE)
+    return Picture(np.array(image.convert("RGBA")), conversions=tuple(notes))
+
+
+def _in_srgb(image: Image.Image) -> tuple[Image.Image, bool]:
+    """The picture with its colours in sRGB, by the profile it carries; and whether that changed anything."""
+    profile = image.info.get("icc_profile")
+    if not profile or image.mode not in ("RGB", "RGBA", "CMYK", "L"):
+        return image, False
+    try:
+        own = ImageCms.ImageCmsProfile(io.BytesIO(profile))
+        if "srgb" in ImageCms.getProfileDescription(own).lower():
+            return image, False
+        alpha = image.getchannel("A") if image.mode == "RGBA" else None
+        flat = image.convert("RGB") if alpha else image
+        turned = ImageCms.profileToProfile(flat, own, ImageCms.createProfile("sRGB"), outputMode="RGB")
+    except (ImageCms.PyCMSError, OSError, ValueError, TypeError):
+        # A damaged profile is as good as none.
+        return image, False
+    if turned is None:
+        return image, False
+    if alpha is not None:
+        turned.putalpha(alpha)
+    return turned, True
 
 
 def png_bytes(picture: Picture, longest_px: int | None = None) -> bytes:

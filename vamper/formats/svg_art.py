@@ -8,12 +8,10 @@ at `PPI` of the inked area's wanted size.
 import base64
 import io
 import re
-from pathlib import Path
 from urllib.parse import unquote_to_bytes
 from xml.etree.ElementTree import Element, ParseError
 
 import numpy as np
-import reportlab
 import resvg_py
 from defusedxml import DefusedXmlException
 from defusedxml.ElementTree import fromstring
@@ -23,6 +21,7 @@ from vamper.core.art.picture import Picture
 from vamper.core.findings import BadInput
 from vamper.core.job import SizeSpec
 from vamper.core.units import pixels_at
+from vamper.formats.fonts import DEFAULT_FAMILY, FAMILIES, font_files
 from vamper.formats.raster import MOST_PIXELS
 
 PPI = 600.0
@@ -31,12 +30,13 @@ _HREFS = ("href", "{http://www.w3.org/1999/xlink}href")
 _STYLE_URL = re.compile(r"""url\(\s*['"]?\s*(?!['"]?\s*(?:#|data:))""", re.IGNORECASE)
 _IMPORT = re.compile(r"@import", re.IGNORECASE)
 _NESTED_DEEPEST = 3
-# The font that comes with the PDF writer stands in for whatever font a drawing asks for.
-_FONT = Path(reportlab.__file__).parent / "fonts" / "Vera.ttf"
+_FONT_FAMILY = re.compile(r"""font(?:-family)?\s*:\s*([^;}]+)""", re.IGNORECASE)
+_SIZE_IN_SHORTHAND = re.compile(r"""^.*?\d[\w.%]*(?:/[\w.%]+)?\s+""")
+_GENERIC = ("serif", "sans-serif", "monospace", "cursive", "fantasy", "system-ui", "inherit", "initial", "unset")
 
 
-def check_svg(data: bytes, _depth: int = 0) -> None:
-    """Raise `BadInput` unless `data` is an SVG that refers to nothing outside itself."""
+def check_svg(data: bytes, _depth: int = 0) -> Element:
+    """The root of an SVG that refers to nothing outside itself; `BadInput` for anything else."""
     try:
         root = fromstring(data, forbid_dtd=False, forbid_entities=True, forbid_external=True)
     except DefusedXmlException:
@@ -51,6 +51,24 @@ def check_svg(data: bytes, _depth: int = 0) -> None:
         raise BadInput("the SVG uses a style sheet outside itself; save it again with its styles inside")
     for element in root.iter():
         _check_element(element, _depth)
+    return root
+
+
+def _other_fonts(root: Element) -> tuple[str, ...]:
+    """Fonts that the drawing's text asks for first and that are not shipped."""
+    if not any(str(element.tag).rpartition("}")[2] in ("text", "tspan") for element in root.iter()):
+        return ()
+    asked: set[str] = set()
+    for element in root.iter():
+        asked.update([element.get("font-family") or ""])
+        styles = [element.get("style") or ""]
+        if str(element.tag).rpartition("}")[2] == "style":
+            styles.append(element.text or "")
+        for style in styles:
+            asked.update(_SIZE_IN_SHORTHAND.sub("", found) for found in _FONT_FAMILY.findall(style))
+    firsts = {family.partition(",")[0].strip(" \t\n'\"") for family in asked}
+    known = {family.lower() for family in FAMILIES} | set(_GENERIC) | {""}
+    return tuple(sorted(family for family in firsts if family.lower() not in known))
 
 
 def _check_element(element: Element, depth: int) -> None:
@@ -92,7 +110,7 @@ def read_svg(data: bytes, size: SizeSpec) -> Picture:
     BadInput
         If it is not an SVG, refers outside itself, has no size, or draws nothing.
     """
-    check_svg(data)
+    root = check_svg(data)
     scout = _render(data, _SCOUT_PX)
     inked = scout[:, :, 3] >= 128
     rows, columns = np.flatnonzero(inked.any(axis=1)), np.flatnonzero(inked.any(axis=0))
@@ -102,7 +120,7 @@ def read_svg(data: bytes, size: SizeSpec) -> Picture:
     width_mm = size.of(float(inked_width), float(inked_height)) * inked_width
     width_px = pixels_at(width_mm * scout.shape[1] / inked_width, PPI)
     most = int((MOST_PIXELS * scout.shape[1] / scout.shape[0]) ** 0.5)
-    return Picture(_render(data, min(width_px, most)), is_vector=True)
+    return Picture(_render(data, min(width_px, most)), is_vector=True, other_fonts=_other_fonts(root))
 
 
 def sketch_svg(data: bytes, longest_px: int) -> Picture:
@@ -121,13 +139,13 @@ def _render(data: bytes, width_px: int) -> np.ndarray[tuple[int, int, int], np.d
             width=width_px,
             dpi=96.0,
             skip_system_fonts=True,
-            font_files=[str(_FONT)],
-            font_family="Bitstream Vera Sans",
-            sans_serif_family="Bitstream Vera Sans",
-            serif_family="Bitstream Vera Sans",
-            monospace_family="Bitstream Vera Sans",
-            cursive_family="Bitstream Vera Sans",
-            fantasy_family="Bitstream Vera Sans",
+            font_files=font_files(),
+            font_family=DEFAULT_FAMILY,
+            sans_serif_family=DEFAULT_FAMILY,
+            serif_family=DEFAULT_FAMILY,
+            monospace_family=DEFAULT_FAMILY,
+            cursive_family="Pacifico",
+            fantasy_family="Bricolage Grotesque",
         )
     except UnicodeDecodeError:
         raise BadInput("the SVG is not written in UTF-8; save it again as plain SVG") from None

@@ -4,12 +4,13 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import undefer
 
+from vamper.core.art.prepare import prepared
 from vamper.core.findings import BadInput
-from vamper.core.job import EdgeKind, SizeSpec
-from vamper.formats.art_file import MOST_BYTES, format_of, read_sketch
+from vamper.core.job import EdgeKind, Preparation, SizeSpec
+from vamper.formats.art_file import MOST_BYTES, format_of, page_count, read_sketch
 from vamper.formats.raster import png_bytes
 from vamper.services.cache import Cache
-from vamper.services.design import ArtFile, Designer
+from vamper.services.design import AS_IT_CAME, ArtFile, Designer
 from vamper.services.jobs import NotFound
 from vamper.store.database import Sessions
 from vamper.store.models import ArtRow
@@ -37,6 +38,7 @@ class Arts:
         self._designer = designer
         self._files: Cache[ArtFile] = Cache(4 * MOST_BYTES, lambda art: len(art.data))
         self._previews: Cache[bytes] = Cache(_PREVIEW_BYTES, len)
+        self._pages: Cache[int] = Cache(1000)
 
     def take_in(self, name: str, data: bytes) -> Imported:
         """Keep an art file, the same content only once.
@@ -79,17 +81,27 @@ class Arts:
 
         return self._files.get(digest, load)
 
-    def preview(self, digest: str, longest_px: int) -> bytes:
-        """The whole picture as PNG, at most `longest_px` at its longer side."""
+    def preview(self, digest: str, longest_px: int, preparation: Preparation = AS_IT_CAME) -> bytes:
+        """The prepared picture as PNG, at most `longest_px` at its longer side."""
         if not 16 <= longest_px <= 4000:
             raise BadInput("a preview has between 16 and 4000 pixels", "px")
 
         def make() -> bytes:
             art = self.file(digest)
-            sketch = read_sketch(art.data, art.name, longest_px)
-            return png_bytes(sketch or self._designer.picture(art, SizeSpec(width_mm=START_WIDTH_MM)), longest_px)
+            # A cropped drawing is sketched larger, so that what is left of it is as sharp.
+            crop = preparation.crop or (0.0, 0.0, 1.0, 1.0)
+            whole_px = min(4000, round(longest_px / max(crop[2] - crop[0], crop[3] - crop[1], 0.05)))
+            sketch = read_sketch(art.data, art.name, whole_px, preparation.page)
+            if sketch is not None:
+                return png_bytes(prepared(sketch, preparation), longest_px)
+            return png_bytes(self._designer.picture(art, SizeSpec(width_mm=START_WIDTH_MM), preparation), longest_px)
 
-        return self._previews.get((digest, longest_px), make)
+        return self._previews.get((digest, longest_px, preparation), make)
+
+    def pages(self, digest: str) -> int:
+        """How many pages an art file has."""
+        art = self.file(digest)
+        return self._pages.get(digest, lambda: page_count(art.data, art.name))
 
 
 def _readable(name: str) -> str:

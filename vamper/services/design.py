@@ -5,17 +5,24 @@ decoded or traced twice. Drawings are the exception: they are rendered anew for 
 """
 
 import hashlib
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from vamper.core.art.inspect import ArtFacts, look_over
 from vamper.core.art.outline import Outline, Tracing, outline_at, trace
 from vamper.core.art.picture import Picture
+from vamper.core.art.prepare import prepared
 from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.findings import BadInput
-from vamper.core.job import ItemSpec, SizeSpec
+from vamper.core.job import EdgeSpec, ItemSpec, Preparation, RingSpec, SizedOver, SizeSpec
 from vamper.core.plan import DesignedItem
-from vamper.formats.art_file import ArtFormat, format_of, read_art
+from vamper.core.printing.bleed import Bleed, bleed_for
+from vamper.core.stocks import Stock
+from vamper.formats.art_file import format_of, read_art
 from vamper.services.cache import Cache
 
+AS_IT_CAME = Preparation()
+_SIZING_STEPS = 6
+_SIZING_MM = 0.005
 _PICTURE_BYTES = 400 * 2**20
 _SHAPES = 2000
 
@@ -37,46 +44,96 @@ class Designer:
     """Designs items; safe to share between threads."""
 
     def __init__(self) -> None:
-        self._pictures: Cache[Picture] = Cache(_PICTURE_BYTES, lambda picture: picture.rgba.nbytes)
+        self._decoded: Cache[Picture] = Cache(_PICTURE_BYTES, _weight)
+        self._pictures: Cache[Picture] = Cache(_PICTURE_BYTES, _weight)
         self._tracings: Cache[Tracing] = Cache(_SHAPES / 10)
         self._outlines: Cache[Outline] = Cache(_SHAPES)
+        self._facts: Cache[ArtFacts] = Cache(_SHAPES)
         self._edges: Cache[Edge] = Cache(_SHAPES)
+        self._bleeds: Cache[Bleed] = Cache(_SHAPES)
+        self._sizes: Cache[SizeSpec] = Cache(_SHAPES)
 
-    def picture(self, art: ArtFile, size: SizeSpec) -> Picture:
-        """The art's pixels, for drawings rendered at `size`."""
-        return self._pictures.get(_pixels_key(art, size), lambda: read_art(art.data, art.name, size))
+    def decoded(self, art: ArtFile, size: SizeSpec, page: int = 1) -> Picture:
+        """The art's pixels as they came, for drawings rendered at `size`."""
+        return self._decoded.get(_pixels_key(art, size, page), lambda: read_art(art.data, art.name, size, page))
 
-    def outline(self, art: ArtFile, size: SizeSpec) -> Outline:
+    def picture(self, art: ArtFile, size: SizeSpec, preparation: Preparation = AS_IT_CAME) -> Picture:
+        """The art's pixels, prepared."""
+        decoded = self.decoded(art, size, preparation.page)
+        if preparation.lift_de is None and preparation.crop is None:
+            return decoded
+        key = (_pixels_key(art, size, preparation.page), preparation.lift_de, preparation.crop)
+        return self._pictures.get(key, lambda: prepared(decoded, preparation))
+
+    def outline(self, art: ArtFile, size: SizeSpec, preparation: Preparation = AS_IT_CAME) -> Outline:
+        """The inked area at a size that is over the inked area."""
+
+        def traced() -> Tracing:
+            return trace(self.picture(art, size, preparation), preparation.threshold)
+
         def make() -> Outline:
+            key = (_pixels_key(art, size, preparation.page), preparation)
             try:
-                tracing = self._tracings.get(_pixels_key(art, size), lambda: trace(self.picture(art, size)))
-                return outline_at(tracing, size)
+                return outline_at(self._tracings.get(key, traced), size)
             except BadInput as bad:
                 raise BadInput(bad.sentence, art.name) from None
 
-        return self._outlines.get((art.digest, size), make)
+        return self._outlines.get((art.digest, size, preparation), make)
 
-    def design(self, index: int, spec: ItemSpec, art: ArtFile, least_neck_mm: float) -> DesignedItem:
-        """Outline and edge of one item.
+    def edge(self, art: ArtFile, size: SizeSpec, preparation: Preparation, spec: EdgeSpec, neck_mm: float) -> Edge:
+        """The edge round the outline of that size; the border's colours do not move it."""
+        uncoloured = replace(spec, colour=None, rings=tuple(RingSpec(ring.width_mm) for ring in spec.rings))
+        key = (art.digest, size, preparation, uncoloured, neck_mm)
+        outline = self.outline(art, size, preparation)
+        return self._edges.get(key, lambda: derive_edge(outline, spec, neck_mm))
+
+    def design(self, index: int, spec: ItemSpec, art: ArtFile, stock: Stock) -> DesignedItem:
+        """Outline and edge of one item, what is seen on it, and its bleed.
 
         Raises
         ------
         BadInput
             If the art cannot be read, holds nothing inked, or vanishes at the wanted size.
         """
-        outline = self.outline(art, spec.size)
-        # The border's colour does not move the edge.
-        shape = (
-            spec.edge.kind,
-            spec.edge.distance_mm,
-            spec.edge.smooth_mm,
-            spec.edge.fill_holes,
-            spec.edge.join,
+        size = self._inked_size(spec, art, stock.least_neck_mm)
+        prepare = spec.prepare
+        outline = self.outline(art, size, prepare)
+        edge = self.edge(art, size, prepare, spec.edge, stock.least_neck_mm)
+        picture = self.picture(art, size, prepare)
+        facts = self._facts.get((art.digest, size, prepare), lambda: look_over(picture, outline, prepare.threshold))
+        bleed = self._bleeds.get(
+            (art.digest, size, prepare, spec.edge, stock.key, stock.colour, stock.least_neck_mm, spec.bleed_mm),
+            lambda: bleed_for(picture, outline, edge, spec.edge, stock.colour, spec.bleed_mm),
         )
-        key = (art.digest, spec.size, *shape, spec.edge.corner_mm, least_neck_mm)
-        edge = self._edges.get(key, lambda: derive_edge(outline, spec.edge, least_neck_mm))
-        return DesignedItem(index, spec, self.picture(art, spec.size), outline, edge)
+        return DesignedItem(index, spec, picture, outline, edge, facts, bleed)
+
+    def _inked_size(self, spec: ItemSpec, art: ArtFile, neck_mm: float) -> SizeSpec:
+        """The inked area's size; worked back from the piece's where that is what was asked for.
+
+        A border hardly depends on the size of what it goes round, so a few steps settle it.
+        """
+        size = spec.size
+        if size.over is SizedOver.INK:
+            return size
+        wanted = size.wanted_mm
+
+        def make() -> SizeSpec:
+            inked = max(wanted - 2 * max(spec.edge.reach_mm, 0.0), wanted / 4)
+            for _ in range(_SIZING_STEPS):
+                trial = size.inked(round(inked, 4))
+                edge = self.edge(art, trial, spec.prepare, spec.edge, neck_mm)
+                off = wanted - size.side_of(*edge.size_mm)
+                if abs(off) < _SIZING_MM:
+                    break
+                inked = max(inked + off, wanted / 20)
+            return trial
+
+        return self._sizes.get((art.digest, size, spec.prepare, spec.edge, neck_mm), make)
 
 
-def _pixels_key(art: ArtFile, size: SizeSpec) -> tuple[str, SizeSpec | None]:
-    return art.digest, size if format_of(art.data, art.name) is ArtFormat.SVG else None
+def _weight(picture: Picture) -> float:
+    return float(picture.rgba.nbytes)
+
+
+def _pixels_key(art: ArtFile, size: SizeSpec, page: int) -> tuple[str, int, SizeSpec | None]:
+    return art.digest, page, size if format_of(art.data, art.name).is_drawn else None

@@ -14,6 +14,7 @@ from vamper.core.findings import BadInput
 from vamper.core.job import Purpose
 from vamper.formats.jobfile import MarksModel, PackingModel, PaperModel, SizedModel, Strict, sentence_of
 
+_SIDES = ("width_mm", "height_mm", "longest_mm")
 T = TypeVar("T", bound=Strict)
 
 
@@ -72,9 +73,8 @@ class JobDocument(Strict):
 def _changed_item(item: ItemDocument, changes: Mapping[str, Any]) -> ItemDocument:
     data = item.model_dump(mode="json")
     # A size is one side; naming one side lets go of the other.
-    for side, other in (("width_mm", "height_mm"), ("height_mm", "width_mm")):
-        if changes.get(side) is not None:
-            data[other] = None
+    if any(changes.get(side) is not None for side in _SIDES):
+        data.update(dict.fromkeys(_SIDES))
     return _read(ItemDocument, _set(data, changes))
 
 

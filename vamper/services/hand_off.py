@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 
-from vamper.core.plan import Plan, cut_of, page_of
+from vamper.core.plan import Plan, cut_of, page_of, printed_pictures
 from vamper.formats.bundle import write_bundle
 from vamper.formats.cut_dxf import write_dxf
 from vamper.formats.cut_svg import write_svg
@@ -19,8 +19,7 @@ def sheet_title(plan: Plan, sheet: int) -> str:
 
 
 def print_file(plan: Plan, sheet: int) -> bytes:
-    pictures = {item.index: item.picture for item in plan.items}
-    return write_pdf(page_of(plan, sheet), pictures, sheet_title(plan, sheet))
+    return write_pdf(page_of(plan, sheet), printed_pictures(plan), sheet_title(plan, sheet))
 
 
 def cut_svg_file(plan: Plan, sheet: int) -> bytes:

@@ -4,7 +4,7 @@ The tables hold the job as it stands; a step holds the whole document after it w
 move along the steps. Changes of the same fields in quick succession, as from a slider, become one step.
 """
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Any
@@ -21,6 +21,8 @@ from vamper.store.models import ArtRow, CutterRow, ItemRow, JobRow, PrinterRow, 
 from vamper.store.rows import cutter_of, printer_of, stock_of
 
 ONE_STEP = timedelta(seconds=2)
+# A design's fields are its row's columns, but for the art, which the row names by its digest.
+_ITEM_FIELDS = tuple(ItemDocument.model_fields)
 _LETTER = PaperModel(width_mm=215.9, height_mm=279.4)
 
 
@@ -153,6 +155,20 @@ class Jobs:
 
         return self._edit(job_id, f"add {name}", "", edit)
 
+    def replace_item(self, job_id: int, label: str, number: int, designs: Sequence[Mapping[str, Any]]) -> JobState:
+        """Put several designs in the place of one; each holds the fields in which it differs from it."""
+
+        def edit(document: JobDocument) -> JobDocument:
+            old, first = document.item(number), document.next_number()
+            new = tuple(
+                document.items_changed((number,), changes).item(number).model_copy(update={"number": first + place})
+                for place, changes in enumerate(designs)
+            )
+            at = document.items.index(old)
+            return document.with_items((*document.items[:at], *new, *document.items[at + 1 :]))
+
+        return self._edit(job_id, label, "", edit)
+
     def remove_items(self, job_id: int, numbers: tuple[int, ...]) -> JobState:
         def edit(document: JobDocument) -> JobDocument:
             for number in numbers:
@@ -249,16 +265,7 @@ def _document(row: JobRow) -> JobDocument:
         packing=PackingModel.model_validate(row.packing),
         items=tuple(
             ItemDocument.model_validate(
-                {
-                    "number": item.number,
-                    "name": item.name,
-                    "art": item.art_digest,
-                    "width_mm": item.width_mm,
-                    "height_mm": item.height_mm,
-                    "quantity": item.quantity,
-                    "cut": item.cut,
-                    "edge": item.edge,
-                }
+                {"art": item.art_digest, **{name: getattr(item, name) for name in _ITEM_FIELDS if name != "art"}}
             )
             for item in row.items
         ),
@@ -284,9 +291,9 @@ def _write(session: Session, row: JobRow, document: JobDocument) -> None:
     rows = []
     for position, item in enumerate(document.items):
         item_row = kept.get(item.number) or ItemRow(number=item.number)
-        item_row.position, item_row.name, item_row.art_digest = position, item.name, item.art
-        item_row.width_mm, item_row.height_mm, item_row.quantity = item.width_mm, item.height_mm, item.quantity
-        item_row.cut, item_row.edge = item.cut.value, item.edge.model_dump(mode="json")
+        item_row.position, item_row.art_digest = position, item.art
+        for name, value in item.model_dump(mode="json", exclude={"art", "number"}).items():
+            setattr(item_row, name, value)
         rows.append(item_row)
     row.items = rows
     row.changed_at = now()

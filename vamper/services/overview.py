@@ -5,7 +5,7 @@ station's state is that of its most serious finding.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from vamper.core.art.resolution import VIEWING_DISTANCE_MM
@@ -40,6 +40,8 @@ _ANSWERED_ELSEWHERE = {
     "art.pieces": Station.EDGE,
     "art.holes": Station.EDGE,
     "art.too-small": Station.EDGE,
+    "art.thin": Station.EDGE,
+    "art.base": Station.EDGE,
     "art.too-big": Station.SHEET,
 }
 
@@ -58,8 +60,11 @@ TURN_PHRASES = {Turn.ANY: "any way round", Turn.QUARTER: "in quarter turns", Tur
 EDGE_PHRASES = {
     EdgeKind.FOLLOW: "border",
     EdgeKind.CIRCLE: "circle",
+    EdgeKind.ELLIPSE: "ellipse",
     EdgeKind.RECTANGLE: "rectangle",
     EdgeKind.ROUNDED: "rounded rectangle",
+    EdgeKind.HULL: "hull",
+    EdgeKind.BARE: "bare outline",
 }
 
 
@@ -129,19 +134,22 @@ def paper_phrase(document: JobDocument) -> str:
 
 
 def _edges(items: Sequence[ItemDocument]) -> str:
-    edges = {item.edge for item in items}
+    edges = {replace(item.edge.to_core(), keep_holes=()) for item in items}
     if not edges:
         return "a 3 mm bare border"
     if len(edges) > 1:
-        distances = sorted({edge.distance_mm for edge in edges})
+        distances = sorted({max(0.0, edge.reach_mm) for edge in edges})
         if len(distances) == 1:
             return f"{distances[0]:g} mm borders of {len(edges)} kinds"
         return f"borders of {distances[0]:g} to {distances[-1]:g} mm"
     (edge,) = edges
-    colour = "bare" if edge.colour is None else "coloured"
-    if edge.distance_mm == 0 and edge.colour is None:
+    if edge.kind is EdgeKind.BARE:
+        return "no border, cut on its outline" if edge.reach_mm == 0 else f"no border, cut {-edge.reach_mm:g} mm inside"
+    colours = [ring.colour for ring in edge.stack]
+    colour = "bare" if colours == [None] else "coloured" if len(colours) == 1 else f"{len(colours)}-ring"
+    if edge.reach_mm == 0:
         return f"no border, cut on its {'outline' if edge.kind is EdgeKind.FOLLOW else EDGE_PHRASES[edge.kind]}"
-    return f"a {edge.distance_mm:g} mm {colour} {EDGE_PHRASES[edge.kind]}"
+    return f"a {edge.reach_mm:g} mm {colour} {EDGE_PHRASES[edge.kind]}"
 
 
 def _cuts(items: Sequence[ItemDocument]) -> str:
@@ -200,7 +208,7 @@ def _edge(plan: Plan) -> tuple[str, str]:
     if not plan.items:
         return "–", "none yet"
     least = min(item.edge.least_border_mm for item in plan.items)
-    specs = {item.spec.edge for item in plan.items}
+    specs = {replace(item.spec.edge, keep_holes=()) for item in plan.items}
     detail = f"{len(specs)} kinds"
     if len(specs) == 1:
         (spec,) = specs

@@ -64,7 +64,7 @@ def design_job(job: Job, arts: Sequence[ArtFile], designer: Designer) -> Design:
     items = []
     for index, (spec, art) in enumerate(zip(job.items, arts, strict=True)):
         try:
-            items.append(designer.design(index, spec, art, job.stock.least_neck_mm))
+            items.append(designer.design(index, spec, art, job.stock))
         except BadInput as bad:
             raise BadInput(bad.sentence, bad.where or f"items.{index}") from None
     return Design(job, setup, tuple(items))

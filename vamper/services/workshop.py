@@ -8,16 +8,19 @@ from sqlalchemy import select
 from vamper.core.findings import BadInput
 from vamper.core.plan import Plan, complete, pack_problem
 from vamper.core.sheet.nesting import Nester
+from vamper.core.stocks import Stock
 from vamper.services.arts import Arts
 from vamper.services.design import ArtFile, Designer
 from vamper.services.document import JobDocument
 from vamper.services.hand_off import bundle
+from vamper.services.items import Items
 from vamper.services.jobs import Jobs, JobState
 from vamper.services.packing_desk import SEARCH_SECONDS, Packing, PackingDesk
 from vamper.services.planning import Design, design_job
+from vamper.services.styles import Styles
 from vamper.store.database import Sessions, copy_database, open_database
 from vamper.store.models import CutterRow, PrinterRow, StockRow
-from vamper.store.rows import add_starters
+from vamper.store.rows import add_starters, stock_of
 
 
 class Workshop:
@@ -33,6 +36,8 @@ class Workshop:
         self.designer = Designer()
         self.arts = Arts(self.sessions, self.designer)
         self.jobs = Jobs(self.sessions)
+        self.styles = Styles(self.sessions)
+        self.items = Items(self.arts, self.jobs, self.designer, self.stock)
         self.desk = PackingDesk(self.sessions, nester, search_seconds)
 
     def close(self) -> None:
@@ -98,6 +103,10 @@ class Workshop:
     def machines(self) -> tuple[list[PrinterRow], list[CutterRow]]:
         with self.sessions() as session:
             return list(session.scalars(select(PrinterRow))), list(session.scalars(select(CutterRow)))
+
+    def stock(self, key: str) -> Stock:
+        with self.sessions() as session:
+            return stock_of(session.get_one(StockRow, key))
 
     def stocks(self) -> list[StockRow]:
         with self.sessions() as session:

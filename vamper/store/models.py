@@ -124,9 +124,24 @@ class ItemRow(Base):
     art_digest: Mapped[str] = mapped_column(ForeignKey("art.digest"))
     width_mm: Mapped[float | None]
     height_mm: Mapped[float | None]
+    longest_mm: Mapped[float | None]
+    size_over: Mapped[str]
     quantity: Mapped[int]
     cut: Mapped[str]
     edge: Mapped[dict[str, Any]] = mapped_column(JSON)
+    prepare: Mapped[dict[str, Any]] = mapped_column(JSON)
+    loose: Mapped[bool]
+    bleed_mm: Mapped[float | None]
+
+
+class EdgeStyleRow(Base):
+    """An edge that was saved under a name, to be given to other designs."""
+
+    __tablename__ = "edge_style"
+
+    name: Mapped[str] = mapped_column(primary_key=True)
+    edge: Mapped[dict[str, Any]] = mapped_column(JSON)
+    saved_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
 
 
 class StepRow(Base):

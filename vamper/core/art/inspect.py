@@ -1,13 +1,49 @@
-"""What can be said about one art at one size before anything else is decided."""
+"""What can be said about one art at one size, before anything else is decided."""
 
+from dataclasses import dataclass
+
+from vamper.core.art.groups import Group, are_several, groups_of, start_apart_mm
 from vamper.core.art.outline import SPECK_MM2, Outline
 from vamper.core.art.picture import Conversion, Picture
+from vamper.core.art.prepare import START_LIFT_DE, Rim, rim_of
 from vamper.core.art.resolution import SOFT_SHARE, VIEWING_DISTANCE_MM, largest_sharp_mm, needed_ppi
+from vamper.core.art.surface import Surface, survey
 from vamper.core.findings import Finding, Fix, FixTarget, Place, Severity
-from vamper.core.geometry import parts
-from vamper.core.job import ItemSpec, Purpose
+from vamper.core.job import EdgeKind, ItemSpec, Purpose
+from vamper.core.stocks import STOCK_BY_KEY, WHITE_FACED, Stock
 
+FRINGE_LOOK = 0.25
+WHITE_SHARE = 0.03
+MARGIN_SHARE = 0.1
+BASE_INSET_MM = 0.3
 _MOST_PLACES = 40
+
+# Where nothing white can be printed, and how much that matters.
+_WHITE_VANISHES = {
+    "clear": Severity.STOP,
+    "translucent": Severity.STOP,
+    "dark": Severity.LOOK,
+    "metallic": Severity.LOOK,
+    "clear or white": Severity.LOOK,
+}
+
+
+@dataclass(frozen=True, slots=True)
+class ArtFacts:
+    """What was seen on one picture at one size; `rim` only where the picture is opaque."""
+
+    surface: Surface
+    groups: tuple[Group, ...]
+    rim: Rim | None
+
+
+def look_over(picture: Picture, outline: Outline, threshold: float) -> ArtFacts:
+    """Everything the findings need that is dear to compute."""
+    return ArtFacts(
+        survey(picture, outline, threshold),
+        groups_of(outline, start_apart_mm(outline)),
+        rim_of(picture) if picture.is_opaque else None,
+    )
 
 
 def place_of(bounds: tuple[float, float, float, float]) -> Place:
@@ -15,36 +51,203 @@ def place_of(bounds: tuple[float, float, float, float]) -> Place:
     return Place(left, top, right - left, bottom - top)
 
 
-def art_findings(outline: Outline, item: ItemSpec, index: int, purpose: Purpose, picture: Picture) -> list[Finding]:
+def art_findings(
+    outline: Outline, item: ItemSpec, index: int, purpose: Purpose, picture: Picture, facts: ArtFacts, stock: Stock
+) -> list[Finding]:
     """Findings of the Art station for item number `index` at its wanted size."""
     found = [
-        _opaque(outline, index),
+        _opaque(outline, index, facts.rim),
+        _several(outline, index, facts.groups),
+        _base(outline, item, index, facts.surface),
+        _white(outline, index, facts.surface, stock),
         _resolution(outline, item, index, purpose, picture.is_vector),
+        _fringe(outline, item, index, facts.surface),
+        _fonts(picture, index),
         _specks(outline, index),
+        _margin(outline, index),
         _converted(picture.conversions, index),
     ]
     return [finding for finding in found if finding is not None]
 
 
-def _opaque(outline: Outline, index: int) -> Finding | None:
+def _whole(outline: Outline) -> tuple[Place, ...]:
+    return (place_of(outline.shape.bounds),)
+
+
+def _opaque(outline: Outline, index: int, rim: Rim | None) -> Finding | None:
     if not outline.opaque:
         return None
     width, height = outline.size_mm
+    lift = Fix(
+        "Lift the background",
+        f"what is joined to the rim and within ΔE {START_LIFT_DE:g} of its colour becomes transparent",
+        FixTarget.ITEM,
+        {"prepare.lift_de": START_LIFT_DE, "edge.kind": EdgeKind.FOLLOW.value},
+    )
+    rounded = Fix(
+        "Cut a rounded rectangle",
+        "corners of 3 mm lift less",
+        FixTarget.ITEM,
+        {"edge.kind": EdgeKind.ROUNDED.value, "edge.corner_mm": 3.0},
+    )
+    liftable = rim is not None and rim.is_one_colour
+    rest = (
+        "Its rim is one colour, which can be lifted off so that the drawing itself is cut out."
+        if liftable
+        else "Its rim has many colours, so there is no background to lift off."
+    )
     return Finding(
         "art.opaque",
         Severity.LOOK,
         "No transparent ground",
-        "The picture is opaque to its rim, so the blade would cut its rectangle. If the drawing should be cut out, "
-        "bring it with a transparent ground.",
-        {"width_mm": round(width, 2), "height_mm": round(height, 2)},
+        f"The picture is opaque to its rim, so the blade would cut its rectangle. {rest}",
+        {
+            "width_mm": round(width, 2),
+            "height_mm": round(height, 2),
+            "rim_one_colour": round(rim.share, 3) if rim else 0.0,
+        },
         item=index,
-        places=(Place(0, 0, width, height),),
+        places=_whole(outline),
+        fixes=(lift, rounded) if liftable else (rounded,),
+    )
+
+
+def _several(outline: Outline, index: int, groups: tuple[Group, ...]) -> Finding | None:
+    if not are_several(groups):
+        return None
+    apart = start_apart_mm(outline)
+    return Finding(
+        "art.several",
+        Severity.LOOK,
+        f"Probably {len(groups)} stickers",
+        f"The picture holds {len(groups)} drawings more than {apart:.1f} mm apart. Split, each becomes a design with "
+        "its own size, border and count.",
+        {"groups": len(groups), "apart_mm": round(apart, 2)},
+        item=index,
+        places=tuple(place_of(group.shape.bounds) for group in groups[:_MOST_PLACES]),
         fixes=(
             Fix(
-                "Cut a rounded rectangle",
-                "corners of 3 mm lift less",
+                f"Split into {len(groups)} designs",
+                "in reading order, at the same scale",
+                FixTarget.SPLIT,
+                {"apart_mm": round(apart, 3)},
+            ),
+        ),
+    )
+
+
+def _base(outline: Outline, item: ItemSpec, index: int, surface: Surface) -> Finding | None:
+    base = surface.base
+    if base is None or item.edge.kind is EdgeKind.BARE:
+        return None
+    return Finding(
+        "art.base",
+        Severity.LOOK,
+        "It already has a border",
+        f"A flat border about {base.width_mm:.1f} mm wide runs round the drawing. Cut just inside its rim rather than "
+        "give it a second one.",
+        {"width_mm": round(base.width_mm, 2), "spread": round(base.spread, 3)},
+        item=index,
+        places=_whole(outline),
+        fixes=(
+            Fix(
+                "Cut on it",
+                f"{BASE_INSET_MM:g} mm inside its rim",
                 FixTarget.ITEM,
-                {"edge.kind": "rounded", "edge.corner_mm": 3.0},
+                {"edge.kind": EdgeKind.BARE.value, "edge.distance_mm": -BASE_INSET_MM, "edge.rings": []},
+            ),
+        ),
+    )
+
+
+def _white(outline: Outline, index: int, surface: Surface, stock: Stock) -> Finding | None:
+    severity = _WHITE_VANISHES.get(stock.ground)
+    if severity is None or not stock.printable or surface.white <= WHITE_SHARE:
+        return None
+    twin = WHITE_FACED.get(stock.key)
+    fixes: tuple[Fix, ...] = ()
+    if twin is not None:
+        name = STOCK_BY_KEY[twin].name
+        fixes = (Fix(f"Use {name}", "its face is white, so white shows", FixTarget.JOB, {"stock": twin}),)
+    return Finding(
+        "art.white-on-clear",
+        severity,
+        "White parts will not show",
+        f"{surface.white * 100:.0f} % of the drawing is white. Desktop inks hold no white: on {stock.name} "
+        f"these parts show the {'stock' if stock.ground in ('dark', 'metallic') else 'ground behind it'}.",
+        {"white": round(surface.white, 3), "limit": WHITE_SHARE},
+        item=index,
+        places=_whole(outline),
+        fixes=fixes,
+    )
+
+
+def _fringe(outline: Outline, item: ItemSpec, index: int, surface: Surface) -> Finding | None:
+    if surface.fringe <= FRINGE_LOOK:
+        return None
+    threshold = item.prepare.threshold
+    decided = abs(threshold - 0.5) > 1e-9
+    fixes = tuple(
+        Fix(label, effect, FixTarget.ITEM, {"prepare.threshold": value})
+        for label, effect, value in (
+            ("Take more of it in", "counts as inked from 20 % on", 0.2),
+            ("Leave more of it out", "counts as inked from 80 % on", 0.8),
+            ("Back to the middle", "counts as inked from 50 % on", 0.5),
+        )
+        if abs(threshold - value) > 1e-9
+    )
+    return Finding(
+        "art.fringe",
+        Severity.NOTE if decided else Severity.LOOK,
+        "A soft rim: glow or shadow",
+        f"{surface.fringe * 100:.0f} % of the rim is half transparent, so where the drawing ends is a guess. It is "
+        f"taken to end where {threshold * 100:.0f} % is left.",
+        {"fringe": round(surface.fringe, 3), "threshold": threshold},
+        item=index,
+        places=_whole(outline),
+        fixes=fixes,
+    )
+
+
+def _fonts(picture: Picture, index: int) -> Finding | None:
+    if not picture.other_fonts:
+        return None
+    names = ", ".join(picture.other_fonts)
+    return Finding(
+        "art.font",
+        Severity.LOOK,
+        "Another font stands in",
+        f"The drawing asks for {names}, which Vamper does not ship; its letters may look and run differently. Turn "
+        "text into paths where the drawing was made to keep it as it is.",
+        {"fonts": len(picture.other_fonts)},
+        item=index,
+    )
+
+
+def _margin(outline: Outline, index: int) -> Finding | None:
+    width, height = outline.size_mm
+    _, _, whole_width, whole_height = outline.picture_box_mm
+    share = max(1 - width / whole_width, 1 - height / whole_height)
+    if outline.opaque or share <= MARGIN_SHARE:
+        return None
+    x, y = outline.origin_px
+    across, down = outline.picture_px
+    crop = (x / across, y / down, (x + width / outline.mm_per_px) / across, (y + height / outline.mm_per_px) / down)
+    rim = 2 / min(across, down)
+    box = [max(0.0, crop[0] - rim), max(0.0, crop[1] - rim), min(1.0, crop[2] + rim), min(1.0, crop[3] + rim)]
+    return Finding(
+        "art.margin",
+        Severity.NOTE,
+        "A transparent margin",
+        f"{share * 100:.0f} % of a side is empty; a typed size means the inked area, not the picture.",
+        {"margin": round(share, 3)},
+        item=index,
+        fixes=(
+            Fix(
+                "Crop to the inked area",
+                "nothing that is printed changes",
+                FixTarget.ITEM,
+                {"prepare.crop": [round(side, 6) for side in box]},
             ),
         ),
     )
@@ -56,9 +259,7 @@ def _resolution(outline: Outline, item: ItemSpec, index: int, purpose: Purpose, 
     if is_vector or outline.ppi >= needed:
         return None
     soft = outline.ppi >= SOFT_SHARE * needed
-    by_width = item.size.width_mm is not None
-    size_mm = outline.size_mm[0 if by_width else 1]
-    largest = largest_sharp_mm(size_mm / outline.mm_per_px, distance)
+    largest = largest_sharp_mm(item.size.side_of(*outline.size_mm) / outline.mm_per_px, distance)
     # Rounded down to a tenth, so that the size that is offered is sharp.
     largest = int(largest * 10) / 10
     seen = f"{distance / 1000:g} m" if distance >= 1000 else f"{distance / 10:g} cm"
@@ -68,9 +269,7 @@ def _resolution(outline: Outline, item: ItemSpec, index: int, purpose: Purpose, 
         text = f"From {seen} away single pixels will show: the picture will look blurred at this size."
     fixes: tuple[Fix, ...] = ()
     if largest >= 5:
-        side = "wide" if by_width else "high"
-        changes = {"width_mm": largest} if by_width else {"height_mm": largest}
-        fixes = (Fix(f"Make it {largest:g} mm {side}", "the largest sharp size", FixTarget.ITEM, changes),)
+        fixes = (size_fix(item, largest, "the largest sharp size"),)
     return Finding(
         "art.resolution",
         Severity.LOOK,
@@ -78,7 +277,7 @@ def _resolution(outline: Outline, item: ItemSpec, index: int, purpose: Purpose, 
         text,
         {"ppi": round(outline.ppi, 1), "needed": round(needed, 1), "largest_sharp_mm": largest},
         item=index,
-        places=(place_of(outline.shape.bounds),),
+        places=_whole(outline),
         fixes=fixes,
     )
 
@@ -117,6 +316,12 @@ def _converted(conversions: tuple[Conversion, ...], index: int) -> Finding | Non
     )
 
 
-def loose_parts(outline: Outline) -> int:
-    """Separate parts of the inked area."""
-    return len(parts(outline.shape))
+def size_fix(item: ItemSpec, wanted_mm: float, effect: str) -> Fix:
+    """Set the side that the item is sized by, as inked area."""
+    sides = {
+        "width_mm": (item.size.width_mm, "wide"),
+        "height_mm": (item.size.height_mm, "high"),
+        "longest_mm": (item.size.longest_mm, "at its longest side"),
+    }
+    field, (_, words) = next((field, side) for field, side in sides.items() if side[0] is not None)
+    return Fix(f"Make it {wanted_mm:g} mm {words}", effect, FixTarget.ITEM, {field: wanted_mm, "size_over": "ink"})

@@ -19,6 +19,8 @@ class Conversion(StrEnum):
     DEEP = "16 bits deep and was brought to 8"
     TURNED = "stored on its side and was turned upright"
     ANIMATED = "animated; its first frame is used"
+    PROFILE = "in a colour space of its own and was turned into sRGB"
+    PALETTE = "in a palette of few colours and was turned into RGB"
     GREY = "grey and was turned into RGB"
 
 
@@ -26,12 +28,14 @@ class Conversion(StrEnum):
 class Picture:
     """`rgba` has shape (height, width, 4), straight (not premultiplied) alpha.
 
-    `is_vector` tells a rendering of an SVG, which can be made again at any size.
+    `is_vector` tells a rendering of a drawing (SVG or PDF), which can be made again at any size. `other_fonts` are
+    fonts that a drawing asked for and another stood in for.
     """
 
     rgba: Pixels
     is_vector: bool = False
     conversions: tuple[Conversion, ...] = field(default=())
+    other_fonts: tuple[str, ...] = field(default=())
 
     @property
     def width_px(self) -> int:

@@ -4,7 +4,7 @@ Terms: `O` the outline, `d` the distance, `s` the smoothing radius. In order:
 
 1. grow `O` by `d`;
 2. close by `s`, so that no notch is tighter than `s` (convex corners already have radius `d` or more);
-3. fill the holes, unless they are to be kept;
+3. fill the holes, unless they are to be kept (all of them, or single ones: those come out `d` narrower all round);
 4. join what is still apart: by the gentlest closing that ties everything with joints the stock can hold, of which only
    the pieces that touch two parts are kept; where none does, by the shortest bridges;
 5. unite with the grown outline once more, so that no polygonal error eats the border, and thin out the points.
@@ -18,7 +18,7 @@ import numpy as np
 import shapely
 from scipy.sparse import coo_array
 from scipy.sparse.csgraph import connected_components, minimum_spanning_tree
-from shapely.geometry import MultiPolygon, Polygon
+from shapely.geometry import MultiPolygon, Point, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.geometry import (
@@ -45,12 +45,18 @@ _TOUCH_MM = 1e-3
 
 @dataclass(frozen=True, slots=True)
 class Followed:
-    """A border and how it came to be: parts of the drawing `tied`, `bridges` added for it, holes `filled`."""
+    """A border and how it came to be.
+
+    Parts of the drawing `tied`, `bridges` added for it, holes `filled`; holes that were to be kept and `closed` under
+    the border; and for an inset that leaves nothing the deepest one that would leave something (`deepest_mm`).
+    """
 
     shape: BaseGeometry
     tied: int = 0
     bridges: tuple[Polygon, ...] = ()
     filled: tuple[Polygon, ...] = ()
+    closed: tuple[Polygon, ...] = ()
+    deepest_mm: float | None = None
 
 
 def follow(outline: MultiPolygon, spec: EdgeSpec, least_neck_mm: float) -> Followed:
@@ -58,7 +64,7 @@ def follow(outline: MultiPolygon, spec: EdgeSpec, least_neck_mm: float) -> Follo
 
     Afterwards every inked point lies at least d − 0.02 mm inside, and with `join` there is one ring.
     """
-    d, s = spec.distance_mm, spec.smooth_mm
+    d, s = spec.reach_mm, spec.smooth_mm
     # Filling first gives the same edge as filling last, with far fewer points to grow.
     source = without_holes(outline) if spec.fill_holes else outline
     grown = grow_far(source, d)
@@ -72,20 +78,42 @@ def follow(outline: MultiPolygon, spec: EdgeSpec, least_neck_mm: float) -> Follo
             border = without_holes(border)
     border = simplified(shapely.union(border, grown), SIMPLIFY_MM)
     border = as_multi(part for part in parts(border) if part.intersects(source))
-    filled = tuple(parts(_open_ground(outline, d, s))) if spec.fill_holes else ()
+    filled: tuple[Polygon, ...] = ()
+    closed: tuple[Polygon, ...] = ()
+    if spec.fill_holes:
+        kept, filled, closed = _holes(outline, spec)
+        if kept:
+            border = as_multi(parts(shapely.difference(border, shapely.union_all(kept))))
     drawn = len(parts(source))
-    return Followed(border, drawn if drawn > len(border.geoms) else 0, bridges, filled)
+    return Followed(border, drawn if drawn > len(border.geoms) else 0, bridges, filled, closed)
 
 
-def _open_ground(outline: MultiPolygon, distance: float, smooth: float) -> BaseGeometry:
-    """What would stay open inside the border: ground enclosed by the drawing, shrunk by the border and opened.
+def _holes(
+    outline: MultiPolygon, spec: EdgeSpec
+) -> tuple[tuple[Polygon, ...], tuple[Polygon, ...], tuple[Polygon, ...]]:
+    """What the border encloses: openings to be kept, openings that are filled, and kept holes that it closes.
 
-    Closing a border is opening what it encloses, and that is far less to work on than the whole drawing.
+    Closing a border is opening what it encloses, and that is far less to work on than the whole drawing. A hole with
+    another part of the drawing in it cannot be kept: that part would come loose.
     """
-    holes: BaseGeometry = shapely.union_all(hole_polygons(outline))
+    left, top, right, bottom = outline.bounds
+    points = [Point(left + x * (right - left), top + y * (bottom - top)) for x, y in spec.keep_holes]
+    holes = hole_polygons(outline)
+    wanted = [
+        hole
+        for hole in holes
+        if any(hole.covers(point) for point in points)
+        and not any(hole.covers(part.representative_point()) for part in outline.geoms)
+    ]
+    kept: list[Polygon] = []
+    closed: list[Polygon] = []
+    for hole in wanted:
+        opened = parts(opening(grow(hole, -spec.reach_mm), spec.smooth_mm))
+        (kept if opened else closed).extend(opened or [hole])
+    ground: BaseGeometry = shapely.union_all([hole for hole in holes if hole not in wanted])
     if len(outline.geoms) > 1:
-        holes = shapely.difference(holes, outline)
-    return opening(grow(holes, -distance), smooth)
+        ground = shapely.difference(ground, outline)
+    return tuple(kept), tuple(parts(opening(grow(ground, -spec.reach_mm), spec.smooth_mm))), tuple(closed)
 
 
 def _joined(

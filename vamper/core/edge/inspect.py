@@ -1,50 +1,63 @@
-"""What can be said about one edge: loose parts, holes, and a border too thin for the cutter's usual miss."""
+"""What can be said about one edge: loose parts, holes, thin places, a border too thin for the cutter's usual miss."""
 
 import math
+from dataclasses import replace
 
-from shapely.geometry import Polygon
+import shapely
+from shapely.geometry import MultiPolygon, Polygon
+from shapely.geometry.base import BaseGeometry
 
 from vamper.core.art.inspect import place_of
 from vamper.core.art.outline import Outline
-from vamper.core.edge.edge import Edge
+from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.findings import Finding, Fix, FixTarget, Severity
-from vamper.core.geometry import hole_polygons
-from vamper.core.job import EdgeKind, EdgeSpec
+from vamper.core.geometry import closing, grow, hole_polygons, longest_side, opening, parts
+from vamper.core.job import EdgeKind, EdgeSpec, ItemSpec
 
 # Nineteen of twenty cuts miss by less than this before any run was measured (2.448 σ with σ = 0.25 mm an axis).
 STARTER_MISS_MM = 0.6
 EVEN_LOOKING_FACTOR = 3
 LEAST_SIDE_MM = 12.0
+# Arcs and overlays leave slivers of this order.
+_ROUNDING_MM = 0.02
 _MOST_PLACES = 40
 
 
-def edge_findings(outline: Outline, edge: Edge, spec: EdgeSpec, index: int) -> list[Finding]:
-    """Findings of the Edge station for item number `index`."""
+def edge_findings(outline: Outline, edge: Edge, item: ItemSpec, index: int, neck_mm: float) -> list[Finding]:
+    """Findings of the Edge station for item number `index`; `neck_mm` is the stock's least neck."""
+    spec = item.edge
     found = [
-        _loose(edge, spec, index),
+        _loose(edge, item, index),
         _tied(edge, index),
         _open_holes(edge, spec, index),
-        _filled_holes(edge, index),
+        _filled_holes(edge, spec, index),
+        _closed_holes(edge, spec, index),
+        _inset(edge, index),
+        _thin_places(outline, edge, spec, index, neck_mm),
         _thin_border(outline, edge, spec, index),
         _small(edge, index),
     ]
     return [finding for finding in found if finding is not None]
 
 
-def _loose(edge: Edge, spec: EdgeSpec, index: int) -> Finding | None:
+def _loose(edge: Edge, item: ItemSpec, index: int) -> Finding | None:
     count = len(edge.shape.geoms)
     if count < 2:
         return None
-    fix = Fix(f"Join the {count} parts", "they come off as one piece", FixTarget.ITEM, {"edge.join": True})
+    join = Fix(f"Join the {count} parts", "they come off as one piece", FixTarget.ITEM, {"edge.join": True})
+    loose = Fix("Loose on purpose", "each part is meant to come off by itself", FixTarget.ITEM, {"loose": True})
+    joinable = item.edge.kind is EdgeKind.FOLLOW and not item.edge.join
     return Finding(
         "art.pieces",
-        Severity.STOP,
-        f"Falls into {count} pieces",
-        f"The blade would cut round {count} separate parts, and each would come off by itself.",
+        Severity.NOTE if item.loose else Severity.STOP,
+        f"{count} loose parts, as meant" if item.loose else f"Falls into {count} pieces",
+        f"The blade cuts round {count} separate parts, and each comes off by itself."
+        if item.loose
+        else f"The blade would cut round {count} separate parts, and each would come off by itself.",
         {"pieces": count},
         item=index,
         places=tuple(place_of(part.bounds) for part in list(edge.shape.geoms)[:_MOST_PLACES]),
-        fixes=(fix,) if spec.kind is EdgeKind.FOLLOW and not spec.join else (),
+        fixes=((join,) if joinable else ()) + (() if item.loose else (loose,)),
     )
 
 
@@ -94,7 +107,7 @@ def _open_holes(edge: Edge, spec: EdgeSpec, index: int) -> Finding | None:
     )
 
 
-def _filled_holes(edge: Edge, index: int) -> Finding | None:
+def _filled_holes(edge: Edge, spec: EdgeSpec, index: int) -> Finding | None:
     if not edge.filled:
         return None
     count = len(edge.filled)
@@ -106,13 +119,113 @@ def _filled_holes(edge: Edge, index: int) -> Finding | None:
         {"holes": count, "widest_mm": round(max(map(_widest, edge.filled)), 1)},
         item=index,
         places=tuple(place_of(hole.bounds) for hole in edge.filled[:_MOST_PLACES]),
-        fixes=(Fix("Cut the holes out", "what lies behind will show", FixTarget.ITEM, {"edge.fill_holes": False}),),
+        fixes=(Fix("Cut the holes out", "what lies behind will show", FixTarget.ITEM, {"edge.fill_holes": False}),)
+        if spec.kind in (EdgeKind.FOLLOW, EdgeKind.BARE)
+        else (),
     )
 
 
+def _closed_holes(edge: Edge, spec: EdgeSpec, index: int) -> Finding | None:
+    if not edge.closed:
+        return None
+    count = len(edge.closed)
+    return Finding(
+        "edge.hole-closed",
+        Severity.LOOK,
+        f"{count} hole{'s' if count > 1 else ''} to be kept closed over",
+        f"A kept hole comes out {2 * spec.reach_mm:g} mm narrower; {'these are' if count > 1 else 'this one is'} "
+        "narrower than that, so the border covers it.",
+        {"holes": count, "widest_mm": round(max(map(_widest, edge.closed)), 1)},
+        item=index,
+        places=tuple(place_of(hole.bounds) for hole in edge.closed[:_MOST_PLACES]),
+    )
+
+
+def _inset(edge: Edge, index: int) -> Finding | None:
+    if edge.deepest_mm is None:
+        return None
+    # Down to a tenth, so that what is offered leaves something.
+    deepest = math.floor(edge.deepest_mm * 10 - 0.5) / 10
+    return Finding(
+        "edge.inset",
+        Severity.STOP,
+        "So far inside nothing is left",
+        f"The drawing is nowhere wide enough for this inset; at most {max(deepest, 0):g} mm leave something. The edge "
+        "stays on the outline until then.",
+        {"deepest_mm": round(edge.deepest_mm, 2)},
+        item=index,
+        places=(place_of(edge.shape.bounds),),
+        fixes=(
+            Fix(
+                f"Inset of {deepest:g} mm" if deepest > 0 else "Cut on the outline",
+                "the deepest that leaves something" if deepest > 0 else "no inset",
+                FixTarget.ITEM,
+                {"edge.distance_mm": -max(deepest, 0.0), "edge.smooth_mm": 0.0},
+            ),
+        ),
+    )
+
+
+def thin_places(shape: MultiPolygon, neck_mm: float) -> tuple[list[Polygon], list[Polygon]]:
+    """Strips of an edge narrower than `neck_mm`, and slots in it as narrow.
+
+    What an opening removes is thin, what a closing fills is a slot. Crumbs shorter than the neck, as every corner
+    leaves them, do not count.
+    """
+
+    def long_ones(shapes: BaseGeometry) -> list[Polygon]:
+        return [part for part in parts(shapes) if longest_side(part) > neck_mm]
+
+    radius = neck_mm / 2
+    necks = shapely.difference(shape, grow(opening(shape, radius), _ROUNDING_MM))
+    slots = shapely.difference(closing(shape, radius), grow(shape, _ROUNDING_MM))
+    return long_ones(necks), long_ones(slots)
+
+
+def _thin_places(outline: Outline, edge: Edge, spec: EdgeSpec, index: int, neck_mm: float) -> Finding | None:
+    necks, slots = thin_places(edge.shape, neck_mm)
+    if not necks and not slots:
+        return None
+    what = " and ".join(
+        f"{len(places)} {one if len(places) == 1 else one + 's'}"
+        for places, one in ((necks, "thin strip"), (slots, "narrow slot"))
+        if places
+    )
+    return Finding(
+        "art.thin",
+        Severity.LOOK,
+        what[0].upper() + what[1:],
+        f"Narrower than {neck_mm:g} mm, which is what this stock holds: strips tear or fold when weeded, slots fray.",
+        {"necks": len(necks), "slots": len(slots), "neck_mm": neck_mm},
+        item=index,
+        places=tuple(place_of(part.bounds) for part in (*necks, *slots)[:_MOST_PLACES]),
+        fixes=_thickened(outline, spec, neck_mm),
+    )
+
+
+def _thickened(outline: Outline, spec: EdgeSpec, neck_mm: float) -> tuple[Fix, ...]:
+    """The gentlest border (and smoothing) tried that leaves no thin place, if one does."""
+    if spec.kind is not EdgeKind.FOLLOW or spec.rings:
+        return ()
+    for share in (0.55, 0.75, 1.0, 1.5, 2.0):
+        distance = max(spec.distance_mm, round(share * neck_mm, 1))
+        smooth = max(spec.smooth_mm, round(share * neck_mm, 1))
+        trial = replace(spec, distance_mm=distance, smooth_mm=smooth)
+        if not any(thin_places(derive_edge(outline, trial, neck_mm).shape, neck_mm)):
+            return (
+                Fix(
+                    f"Border of {distance:g} mm, smoothed by {smooth:g}",
+                    "no thin place is left",
+                    FixTarget.ITEM,
+                    {"edge.distance_mm": distance, "edge.smooth_mm": smooth},
+                ),
+            )
+    return ()
+
+
 def _thin_border(outline: Outline, edge: Edge, spec: EdgeSpec, index: int) -> Finding | None:
-    # An opaque picture cut on its own rim has no border to be uneven.
-    if outline.opaque and spec.distance_mm == 0:
+    # An edge on the drawing's own rim, or inside it, has no border to be uneven.
+    if spec.kind is EdgeKind.BARE or (outline.opaque and spec.reach_mm == 0):
         return None
     even = STARTER_MISS_MM * EVEN_LOOKING_FACTOR
     figures = {"border_mm": round(edge.least_border_mm, 2), "miss_mm": STARTER_MISS_MM, "even_from_mm": even}
@@ -132,7 +245,7 @@ def _thin_border(outline: Outline, edge: Edge, spec: EdgeSpec, index: int) -> Fi
                     f"Border of {even:g} mm",
                     "even-looking, and safe from the blade",
                     FixTarget.ITEM,
-                    {"edge.distance_mm": even},
+                    {"edge.distance_mm": even, "edge.rings": []},
                 ),
             ),
         )
@@ -144,7 +257,11 @@ def _thin_border(outline: Outline, edge: Edge, spec: EdgeSpec, index: int) -> Fi
             f"A miss of {STARTER_MISS_MM} mm shows on a border under {even:g} mm: one side looks wider than the other.",
             figures,
             item=index,
-            fixes=(Fix(f"Border of {even:g} mm", "looks even", FixTarget.ITEM, {"edge.distance_mm": even}),),
+            fixes=(
+                Fix(
+                    f"Border of {even:g} mm", "looks even", FixTarget.ITEM, {"edge.distance_mm": even, "edge.rings": []}
+                ),
+            ),
         )
     return None
 

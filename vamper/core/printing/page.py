@@ -1,8 +1,9 @@
 """The print page of one sheet: which pictures lie where, the borders under them, the marks on top.
 
 Everything is in the sheet frame at true scale. A picture is clipped to its edge, so that stray specks outside it do not
-print on the waste. A coloured border is carried `BORDER_BLEED_MM` past the edge, so that a cut that misses by its
-usual amount shows no bare stock; never into a neighbour's half of the gap, and never into a mark's clear zone.
+print on the waste. Where print reaches the edge, borders and picture are carried past it by the bleed, so that a cut
+that misses by its usual amount shows no bare stock; never into a neighbour's half of the gap, and never into a mark's
+clear zone. A ring of the border that is bare, or of the stock's own colour, is not printed.
 
 A mirrored page turns art and edges about the sheet's upright middle line; the marks stay as they are.
 """
@@ -15,24 +16,33 @@ from shapely.geometry.base import BaseGeometry
 
 from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import Edge
-from vamper.core.edge.inspect import STARTER_MISS_MM
 from vamper.core.geometry import grow, mirrored, placed
-from vamper.core.job import Paper
+from vamper.core.job import Paper, RingSpec
 from vamper.core.marks.families import Mark
+from vamper.core.printing.bleed import bleed_box, is_printed
 from vamper.core.sheet.layout import Placement
-
-BORDER_BLEED_MM = STARTER_MISS_MM
 
 Matrix = tuple[float, float, float, float, float, float]
 
 
 @dataclass(frozen=True, slots=True)
 class PrintItem:
-    """What the page needs of one item: its outline, its edge and the border's colour (#RRGGBB, None for bare)."""
+    """What the page needs of one item; `stack` is the border's rings from the drawing outwards."""
 
     outline: Outline
     edge: Edge
-    colour: str | None
+    stack: tuple[RingSpec, ...]
+    bleed_mm: float = 0.0
+
+    @property
+    def picture_box_mm(self) -> tuple[float, float, float, float]:
+        """Left, top, width, height of what prints, in the item frame: carried past the edge if it bleeds."""
+        if not self.bleed_mm:
+            return self.outline.picture_box_mm
+        left, top, right, bottom = bleed_box(self.outline, self.edge, self.bleed_mm)
+        x, y = self.outline.origin_px
+        mm = self.outline.mm_per_px
+        return (left - x) * mm, (top - y) * mm, (right - left) * mm, (bottom - top) * mm
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,7 +79,7 @@ def compose_page(
     items: Mapping[int, PrintItem],
     marks: Sequence[Mark],
     live: BaseGeometry,
-    gap_mm: float,
+    stock_colour: str,
     mirror: bool,
 ) -> PrintPage:
     """The page of one sheet.
@@ -77,32 +87,63 @@ def compose_page(
     Parameters
     ----------
     live : BaseGeometry
-        The live area; no border's bleed leaves it.
-    gap_mm : float
-        Distance between edges; a bleed takes at most half of it.
+        The live area; no bleed leaves it.
+    stock_colour : str
+        #RRGGBB; nothing of this colour is printed as a border.
     """
-    bleed = min(BORDER_BLEED_MM, gap_mm / 2)
+    edges = [placement.of(items[placement.item].edge.shape) for placement in placements]
     borders, pictures = [], []
-    for placement in placements:
+    for number, placement in enumerate(placements):
         item = items[placement.item]
-        edge = placement.of(item.edge.shape)
-        if item.colour is not None:
-            edge = shapely.intersection(grow(edge, bleed), live)
-            borders.append(PrintedBorder(_seen(edge, paper, mirror), item.colour))
-        matrix = _picture_matrix(item.outline, placement)
+        bleed = min(item.bleed_mm, _room(edges, number, 2 * item.bleed_mm) / 2)
+        printed = shapely.intersection(grow(edges[number], bleed), live) if bleed else edges[number]
+        borders += [
+            PrintedBorder(_seen(shape, paper, mirror), colour)
+            for shape, colour in _border(item, placement, printed, stock_colour)
+        ]
+        matrix = _picture_matrix(item, placement)
         pictures.append(
-            PrintedPicture(placement.item, _mirrored_matrix(matrix, paper, mirror), _seen(edge, paper, mirror))
+            PrintedPicture(placement.item, _mirrored_matrix(matrix, paper, mirror), _seen(printed, paper, mirror))
         )
     return PrintPage(paper, tuple(borders), tuple(pictures), tuple(marks), mirror)
+
+
+def _room(edges: Sequence[BaseGeometry], number: int, reach: float) -> float:
+    """The distance to the nearest other edge, `reach` where none is as near."""
+    others = [edge for n, edge in enumerate(edges) if n != number and _boxes_within(edge, edges[number], reach)]
+    return float(min((shapely.distance(edges[number], other) for other in others), default=reach))
+
+
+def _boxes_within(first: BaseGeometry, second: BaseGeometry, reach: float) -> bool:
+    a, b = first.bounds, second.bounds
+    return a[0] - reach < b[2] and b[0] - reach < a[2] and a[1] - reach < b[3] and b[1] - reach < a[3]
+
+
+def _border(
+    item: PrintItem, placement: Placement, printed: BaseGeometry, stock_colour: str
+) -> list[tuple[BaseGeometry, str]]:
+    """The rings that are printed, outermost first; each goes under what lies inside it, unless that is bare."""
+    found: list[tuple[BaseGeometry, str]] = []
+    last = len(item.stack) - 1
+    for number in range(last, -1, -1):
+        colour = item.stack[number].colour
+        if colour is None or not is_printed(colour, stock_colour):
+            continue
+        shape = printed if number == last else placement.of(item.edge.rings[number])
+        inner = item.stack[number - 1].colour if number else colour
+        if number and not (inner is not None and is_printed(inner, stock_colour)):
+            shape = shapely.difference(shape, placement.of(item.edge.rings[number - 1]))
+        found.append((shape, colour))
+    return found
 
 
 def _seen(shape: BaseGeometry, paper: Paper, mirror: bool) -> BaseGeometry:
     return mirrored(shape, paper.width_mm) if mirror else shape
 
 
-def _picture_matrix(outline: Outline, placement: Placement) -> Matrix:
+def _picture_matrix(item: PrintItem, placement: Placement) -> Matrix:
     """From the picture's unit square to the sheet: its box in the item frame, then the placement."""
-    left, top, width, height = outline.picture_box_mm
+    left, top, width, height = item.picture_box_mm
     corners = shapely.MultiPoint([(left, top), (left + width, top), (left, top + height)])
     origin, right, bottom = shapely.get_coordinates(placed(corners, placement.x_mm, placement.y_mm, placement.turn_deg))
     a, b = right - origin

@@ -28,12 +28,13 @@ class WhyNot(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Piece:
-    """What packing needs to know of an item: its edge (item frame, mm), how many, and how it is cut."""
+    """What packing needs to know of an item: its edge (item frame, mm), how many, how it is cut, and its bleed."""
 
     item: int
     edge: MultiPolygon
     quantity: int
     cut: Cut = Cut.KISS
+    bleed_mm: float = 0.0
 
     @property
     def area_mm2(self) -> float:
@@ -74,9 +75,10 @@ class Layout:
         return sum(len(sheet) for sheet in self.sheets)
 
 
-def gap_between(first: Cut, second: Cut, gap_mm: float) -> float:
-    """The least distance two edges keep: a web beside a through cut must hold on the mat."""
-    return max(gap_mm, THROUGH_GAP_MM) if Cut.THROUGH in (first, second) else gap_mm
+def gap_between(first: Piece, second: Piece, gap_mm: float) -> float:
+    """The least distance two edges keep: a web beside a through cut must hold on the mat, and bleeds must not meet."""
+    web = THROUGH_GAP_MM if Cut.THROUGH in (first.cut, second.cut) else 0.0
+    return max(gap_mm, web, first.bleed_mm + second.bleed_mm)
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,7 +97,7 @@ class Breach:
 def breaches(sheet: Sequence[Placement], pieces: Mapping[int, Piece], live: Polygon, gap_mm: float) -> list[Breach]:
     """Every place where a sheet breaks the gap or leaves the live area."""
     shapes = [placement.of(pieces[placement.item].edge) for placement in sheet]
-    cuts = [pieces[placement.item].cut for placement in sheet]
+    whats = [pieces[placement.item] for placement in sheet]
     reach = live.buffer(ROUNDING_MM, join_style="mitre")
     found = [
         Breach(number, None, _overhang(shape, live), 0.0)
@@ -104,12 +106,12 @@ def breaches(sheet: Sequence[Placement], pieces: Mapping[int, Piece], live: Poly
     ]
     if len(shapes) < 2:
         return found
-    widest = max(gap_mm, THROUGH_GAP_MM)
+    widest = max(gap_between(piece, piece, gap_mm) for piece in whats)
     first, second = shapely.STRtree(shapes).query(shapes, predicate="dwithin", distance=widest)
     for a, b in zip(first.tolist(), second.tolist(), strict=True):
         if a >= b:
             continue
-        needed = gap_between(cuts[a], cuts[b], gap_mm)
+        needed = gap_between(whats[a], whats[b], gap_mm)
         distance = float(shapely.distance(shapes[a], shapes[b]))
         overlapping = distance == 0 and shapely.intersection(shapes[a], shapes[b]).area > OVERLAP_MM2
         if distance < needed - ROUNDING_MM or overlapping:

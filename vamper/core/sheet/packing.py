@@ -11,7 +11,7 @@ the same from run to run. Where it had to be ended by the clock or by a person, 
 
 from collections import Counter
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Protocol
 
 import numpy as np
@@ -21,7 +21,7 @@ from shapely.geometry import Polygon
 from vamper.core.geometry import grow
 from vamper.core.job import Cut, PackingSpec, Turn
 from vamper.core.sheet.bound import AreaBound, area_bound
-from vamper.core.sheet.layout import Layout, Piece, Placement, Unplaced, WhyNot, breaches, gap_between
+from vamper.core.sheet.layout import THROUGH_GAP_MM, Layout, Piece, Placement, Unplaced, WhyNot, breaches, gap_between
 from vamper.core.sheet.nesting import Nester, NestRequest, NestShape, NestSolution, inside, nest_points
 from vamper.core.sheet.rows import rows_of_boxes
 
@@ -124,18 +124,25 @@ class _Search:
         self.pieces = tuple(p for p in problem.pieces if p.quantity and fits_alone(p, problem.live, turn))
         self.too_big = tuple(p for p in problem.pieces if p.quantity and p not in self.pieces)
         self.by_item = {piece.item: piece for piece in self.pieces}
-        kiss_only = all(piece.cut is Cut.KISS for piece in self.pieces)
-        through_only = all(piece.cut is Cut.THROUGH for piece in self.pieces)
-        # The engine knows one separation; where cuts are mixed, through pieces go in grown by the difference.
-        self.separation = gap_between(Cut.THROUGH, Cut.THROUGH, gap) if through_only and not kiss_only else gap
-        self.points = {
-            piece.item: nest_points(piece.edge, max(0.0, gap_between(piece.cut, piece.cut, gap) - self.separation))
-            for piece in self.pieces
-        }
+        # The engine knows one separation; what needs more goes in grown.
+        self.separation = min((gap_between(piece, piece, gap) for piece in self.pieces), default=gap)
+        self.points = {piece.item: nest_points(piece.edge, self._growth(piece)) for piece in self.pieces}
         self.room = grow(problem.live, self.separation / 2).area
         self.areas = {item: grow(Polygon(points), self.separation / 2).area for item, points in self.points.items()}
         self.best: Layout | None = None
         self.clocked = False
+
+    def _growth(self, piece: Piece) -> float:
+        """How much a piece is grown to keep what it needs beyond the separation.
+
+        Bleeds add up, so each piece brings its own over half of the separation. The web beside a through cut is
+        brought by halves among through cuts, and whole by it where there are kiss cuts, which bring none.
+        """
+        web = 0.0
+        if piece.cut is Cut.THROUGH:
+            mixed = any(other.cut is Cut.KISS for other in self.pieces)
+            web = (THROUGH_GAP_MM - self.separation) * (1.0 if mixed else 0.5)
+        return max(0.0, web, piece.bleed_mm - self.separation / 2)
 
     def run(self) -> Layout:
         problem, spec = self.problem, self.problem.spec
@@ -298,9 +305,7 @@ class _Search:
         limit = self.problem.spec.max_sheets
         if not rest.total() or (limit is not None and used_sheets >= limit):
             return ()
-        pieces = [
-            Piece(item, self.by_item[item].edge, count, self.by_item[item].cut) for item, count in rest.items() if count
-        ]
+        pieces = [replace(self.by_item[item], quantity=count) for item, count in rest.items() if count]
         spec = self.problem.spec
         return rows_of_boxes(
             pieces, self.problem.live, spec.gap_mm, spec.turn, None if limit is None else limit - used_sheets

@@ -55,7 +55,7 @@ def rows_of_boxes(
     left, top, right, bottom = live.bounds
     room = right - left, bottom - top
     # All gaps are as wide as the widest pair needs; rows are the plain way, not the tight one.
-    gap = max((gap_between(piece.cut, piece.cut, gap_mm) for piece in pieces), default=gap_mm)
+    gap = max((gap_between(piece, piece, gap_mm) for piece in pieces), default=gap_mm)
     boxes = [box for piece in pieces if (box := _box(piece, turn, room)) for _ in range(piece.quantity)]
     boxes.sort(key=lambda box: (-box.height, -box.width, box.piece.item))
     sheets: list[_Sheet] = []

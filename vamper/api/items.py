@@ -1,0 +1,95 @@
+"""One design at a time: its picture, tried changes, shapes to choose from, several drawings told apart; saved edges."""
+
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Response
+
+from vamper.api.here import Here
+from vamper.api.schemas import (
+    Apart,
+    EdgeStyleOut,
+    GroupsOut,
+    ItemOut,
+    JobOut,
+    NewEdgeStyle,
+    ShapesOut,
+    Trial,
+)
+from vamper.api.views import groups_out, item_out, job_out, shapes_out
+from vamper.core.findings import BadInput
+from vamper.core.job import Preparation
+
+router = APIRouter(prefix="/api")
+
+
+def _crop(text: str | None) -> tuple[float, float, float, float] | None:
+    """Four shares, separated by commas."""
+    if not text:
+        return None
+    try:
+        left, top, right, bottom = (float(part) for part in text.split(","))
+    except ValueError:
+        raise BadInput("four numbers: left, top, right, bottom", "crop") from None
+    if not (0 <= left < right <= 1 and 0 <= top < bottom <= 1):
+        raise BadInput("left, top, right, bottom must rise between 0 and 1", "crop")
+    return left, top, right, bottom
+
+
+@router.get("/art/{digest}.png", tags=["art"], response_class=Response)
+def art_preview(
+    here: Here,
+    digest: str,
+    px: int = 1200,
+    page: Annotated[int, Query(ge=1)] = 1,
+    lift: Annotated[float | None, Query(ge=0.5, le=60)] = None,
+    crop: str | None = None,
+) -> Response:
+    """The prepared picture, at most `px` at its longer side. Content never changes under the same address."""
+    return Response(
+        here.arts.preview(digest, px, Preparation(page=page, lift_de=lift, crop=_crop(crop))),
+        media_type="image/png",
+        headers={"cache-control": "private, max-age=31536000, immutable"},
+    )
+
+
+@router.post("/jobs/{job_id}/items/{number}/trial", tags=["design"])
+def try_changes(here: Here, job_id: int, number: int, trial: Trial) -> ItemOut:
+    """The design as it would be with some fields changed; nothing is saved."""
+    state = here.jobs.get(job_id)
+    document = state.document.items_changed((number,), trial.changes).item(number)
+    return item_out(here.items.designed(state, number, trial.changes), document, 0, here.arts.pages(document.art))
+
+
+@router.get("/jobs/{job_id}/items/{number}/shapes", tags=["design"])
+def get_shapes(here: Here, job_id: int, number: int) -> ShapesOut:
+    """Shapes that the border could have, with the stock each takes, and which manner is proposed."""
+    return shapes_out(here.items.shapes(here.jobs.get(job_id), number))
+
+
+@router.get("/jobs/{job_id}/items/{number}/groups", tags=["design"])
+def get_groups(
+    here: Here, job_id: int, number: int, apart_mm: Annotated[float | None, Query(gt=0)] = None
+) -> GroupsOut:
+    """The drawings in the picture that lie more than `apart_mm` from each other."""
+    return groups_out(*here.items.groups(here.jobs.get(job_id), number, apart_mm))
+
+
+@router.post("/jobs/{job_id}/items/{number}/split", tags=["design"])
+def split(here: Here, job_id: int, number: int, apart: Apart) -> JobOut:
+    """Each drawing in the picture a design of its own."""
+    return job_out(here.items.split(here.jobs.get(job_id), number, apart.apart_mm))
+
+
+@router.get("/edge-styles", tags=["design"])
+def list_styles(here: Here) -> list[EdgeStyleOut]:
+    return [EdgeStyleOut(name=style.name, edge=style.edge) for style in here.styles.all()]
+
+
+@router.put("/edge-styles", tags=["design"], status_code=204)
+def save_style(here: Here, style: NewEdgeStyle) -> None:
+    here.styles.save(style.name, style.edge)
+
+
+@router.delete("/edge-styles/{name}", tags=["design"], status_code=204)
+def remove_style(here: Here, name: str) -> None:
+    here.styles.remove(name)

@@ -1,0 +1,135 @@
+"""Jobs, their changes, their art coming in, and their packing."""
+
+import asyncio
+from collections.abc import AsyncIterator
+
+from fastapi import APIRouter, Request, UploadFile
+from sse_starlette.sse import EventSourceResponse
+
+from vamper.api.here import Here
+from vamper.api.schemas import (
+    AddedArt,
+    Change,
+    ChoiceOut,
+    ItemNumbers,
+    JobId,
+    JobOut,
+    JobSummaryOut,
+    NewJob,
+    PackingEvent,
+    ViewOut,
+)
+from vamper.api.views import job_out, view
+from vamper.services.choices import choices
+
+router = APIRouter(prefix="/api")
+_HEARTBEAT_S = 10.0
+
+
+@router.get("/jobs", tags=["jobs"])
+def list_jobs(here: Here) -> list[JobSummaryOut]:
+    return [
+        JobSummaryOut(
+            **{name: getattr(job, name) for name in JobSummaryOut.model_fields if name != "arts"}, arts=list(job.arts)
+        )
+        for job in here.jobs.all()
+    ]
+
+
+@router.post("/jobs", tags=["jobs"], status_code=201)
+def create_job(here: Here, new: NewJob) -> JobId:
+    return JobId(id=here.jobs.create(new.title))
+
+
+@router.get("/jobs/{job_id}", tags=["jobs"])
+def get_view(here: Here, job_id: int) -> ViewOut:
+    """The job with its plan, as the screen shows it. Starts packing where there is no layout yet."""
+    return view(here, here.jobs.get(job_id))
+
+
+@router.delete("/jobs/{job_id}", tags=["jobs"], status_code=204)
+def remove_job(here: Here, job_id: int) -> None:
+    here.desk.stop(job_id)
+    here.jobs.remove(job_id)
+
+
+@router.post("/jobs/{job_id}/put-back", tags=["jobs"], status_code=204)
+def put_back_job(here: Here, job_id: int) -> None:
+    here.jobs.put_back(job_id)
+
+
+@router.post("/jobs/{job_id}/copy", tags=["jobs"], status_code=201)
+def copy_job(here: Here, job_id: int) -> JobId:
+    return JobId(id=here.jobs.copy(job_id))
+
+
+@router.post("/jobs/{job_id}/changes", tags=["changes"])
+def change_job(here: Here, job_id: int, change: Change) -> JobOut:
+    if change.numbers is None:
+        return job_out(here.jobs.change(job_id, change.label, change.changes))
+    return job_out(here.jobs.change_items(job_id, change.label, tuple(change.numbers), change.changes))
+
+
+@router.post("/jobs/{job_id}/undo", tags=["changes"])
+def undo(here: Here, job_id: int) -> JobOut:
+    return job_out(here.jobs.undo(job_id))
+
+
+@router.post("/jobs/{job_id}/redo", tags=["changes"])
+def redo(here: Here, job_id: int) -> JobOut:
+    return job_out(here.jobs.redo(job_id))
+
+
+@router.get("/jobs/{job_id}/choices/{phrase}", tags=["changes"])
+def get_choices(here: Here, job_id: int, phrase: str) -> list[ChoiceOut]:
+    return [
+        ChoiceOut(
+            label=c.label, consequence=c.consequence, changes=dict(c.changes), chosen=c.chosen, proposed=c.proposed
+        )
+        for c in choices(here, here.jobs.get(job_id), phrase)
+    ]
+
+
+@router.post("/jobs/{job_id}/art", tags=["art"], status_code=201)
+def add_art(here: Here, job_id: int, file: UploadFile) -> AddedArt:
+    """Take in one art file and add it to the job as a design."""
+    here.jobs.get(job_id)
+    taken = here.arts.take_in(file.filename or "", file.file.read())
+    state = here.jobs.add_item(job_id, taken.digest, taken.name, taken.start_width_mm, taken.start_edge)
+    return AddedArt(number=state.document.items[-1].number, name=taken.name)
+
+
+@router.post("/jobs/{job_id}/remove-items", tags=["art"])
+def remove_items(here: Here, job_id: int, items: ItemNumbers) -> JobOut:
+    return job_out(here.jobs.remove_items(job_id, tuple(items.numbers)))
+
+
+@router.post("/jobs/{job_id}/pack", tags=["packing"], status_code=202)
+def pack_again(here: Here, job_id: int) -> None:
+    """Search again from another seed; the best layout so far stays until it is beaten."""
+    here.pack_again(here.jobs.get(job_id))
+
+
+@router.post("/jobs/{job_id}/stop", tags=["packing"], status_code=202)
+def stop_packing(here: Here, job_id: int) -> None:
+    """End the search and keep the best layout so far."""
+    here.desk.stop(job_id)
+
+
+@router.get("/jobs/{job_id}/events", tags=["packing"], response_class=EventSourceResponse)
+async def events(request: Request, here: Here, job_id: int, version: int = 0) -> EventSourceResponse:
+    """One `packing` event for every better layout and for the end of a search."""
+
+    async def stream() -> AsyncIterator[dict[str, str]]:
+        seen = version
+        while not await request.is_disconnected():
+            newest = await asyncio.to_thread(here.desk.wait_for_change, job_id, seen, 1.0)
+            if newest == seen:
+                continue
+            seen = newest
+            state = here.desk.state(job_id)
+            if state is not None:
+                event = PackingEvent(state=state[0], seconds_left=state[1], version=seen)
+                yield {"event": "packing", "data": event.model_dump_json()}
+
+    return EventSourceResponse(stream(), ping=int(_HEARTBEAT_S))

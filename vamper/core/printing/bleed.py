@@ -1,0 +1,182 @@
+"""Bleed: print carried past the edge, so that a cut that misses by its usual amount shows no bare stock.
+
+It is computed, not asked: walk the edge, look at what is printed 0.3 mm inside it; where that differs from the stock
+(ΔE over 10) on more than 2 % of the length, bleed is on, as wide as the miss that 95 of 100 pieces stay under, and at
+least 0.5 mm. Its pixels are the nearest printed ones inside the edge. A person can set the width, or 0 for none.
+"""
+
+from dataclasses import dataclass, replace
+from itertools import pairwise
+
+import numpy as np
+import numpy.typing as npt
+import shapely
+from scipy import ndimage
+from shapely.geometry.base import BaseGeometry
+
+from vamper.core.art.outline import Outline
+from vamper.core.art.picture import Picture, Pixels
+from vamper.core.colour import difference, lab_of, lab_of_one, rgb_of
+from vamper.core.edge.edge import Edge
+from vamper.core.edge.inspect import STARTER_MISS_MM
+from vamper.core.findings import Finding, Fix, FixTarget, Severity
+from vamper.core.geometry import grow, parts
+from vamper.core.job import EdgeSpec
+from vamper.core.stocks import Stock
+
+LEAST_BLEED_MM = 0.5
+LOOK_INSIDE_MM = 0.3
+DIFFERS_DE = 10.0
+DIFFERS_SHARE = 0.02
+# Colours this near to the stock are not printed: the stock shows them already.
+SAME_DE = 2.0
+_STEP_MM = 0.25
+
+
+@dataclass(frozen=True, slots=True)
+class Bleed:
+    """`share` is the part of the edge where print differs from the stock; `width_mm` is 0 where there is no bleed."""
+
+    share: float
+    width_mm: float
+    by_hand: bool = False
+
+
+def bleed_for(
+    picture: Picture, outline: Outline, edge: Edge, spec: EdgeSpec, stock_colour: str, override_mm: float | None
+) -> Bleed:
+    """Whether print reaches the edge, and the bleed that follows."""
+    share = _differing_share(picture, outline, edge, spec, stock_colour)
+    if override_mm is not None:
+        return Bleed(share, override_mm, by_hand=True)
+    return Bleed(share, max(LEAST_BLEED_MM, STARTER_MISS_MM) if share > DIFFERS_SHARE else 0.0)
+
+
+def is_printed(colour: str | None, stock_colour: str) -> bool:
+    """Whether a border of this colour is printed at all: not where it is bare or the stock's own colour."""
+    if colour is None:
+        return False
+    return float(difference(lab_of_one(rgb_of(colour)), lab_of_one(rgb_of(stock_colour)))) > SAME_DE
+
+
+def _differing_share(picture: Picture, outline: Outline, edge: Edge, spec: EdgeSpec, stock_colour: str) -> float:
+    inside = grow(edge.shape, -LOOK_INSIDE_MM)
+    points = _along(inside)
+    if not len(points):
+        return 0.0
+    stock = rgb_of(stock_colour)
+    # Innermost first: the first ring that holds a point is the one it lies in.
+    grounds = np.tile(np.array(stock, dtype=np.uint8), (len(points), 1))
+    settled = np.zeros(len(points), dtype=bool)
+    where = shapely.points(points)
+    for ring, shape in zip(spec.stack, edge.rings, strict=False):
+        shapely.prepare(shape)
+        here = shapely.covers(shape, where) & ~settled
+        settled |= here
+        if ring.colour is not None:
+            grounds[here] = rgb_of(ring.colour)
+    seen = _over_each(_pixels_at(picture, outline, points), grounds)
+    return float((difference(lab_of(seen), lab_of_one(stock)) > DIFFERS_DE).mean())
+
+
+def _along(shape: BaseGeometry) -> npt.NDArray[np.float64]:
+    """Points every quarter of a millimetre along all rings, shape (n, 2)."""
+    rings = [ring for part in parts(shape) for ring in (part.exterior, *part.interiors)]
+    pieces = [
+        shapely.get_coordinates(shapely.line_interpolate_point(ring, np.arange(0.0, ring.length, _STEP_MM)))
+        for ring in rings
+    ]
+    return np.concatenate(pieces) if pieces else np.empty((0, 2))
+
+
+def _pixels_at(picture: Picture, outline: Outline, points: npt.NDArray[np.float64]) -> Pixels:
+    """The picture's pixels at points of the item frame; transparent outside the picture."""
+    at = np.floor(points / outline.mm_per_px + np.array(outline.origin_px)).astype(int)
+    columns, rows = at[:, 0], at[:, 1]
+    inside = (columns >= 0) & (rows >= 0) & (columns < picture.width_px) & (rows < picture.height_px)
+    found = np.zeros((len(points), 4), dtype=np.uint8)
+    found[inside] = picture.rgba[rows[inside], columns[inside]]
+    return found
+
+
+def _over_each(pixels: Pixels, grounds: Pixels) -> Pixels:
+    alpha = pixels[:, 3:].astype(np.float32) / 255.0
+    mixed: Pixels = np.round(pixels[:, :3] * alpha + grounds * (1 - alpha)).astype(np.uint8)
+    return mixed
+
+
+def bleed_box(outline: Outline, edge: Edge, width_mm: float) -> tuple[int, int, int, int]:
+    """Left, top, right, bottom (pixels of the picture, may lie outside it) of all that an item with bleed prints."""
+    left, top, right, bottom = edge.shape.bounds
+    x, y = outline.origin_px
+    rim = width_mm + outline.mm_per_px
+    low = np.floor(np.array([left - rim, top - rim]) / outline.mm_per_px + (x, y)).astype(int)
+    high = np.ceil(np.array([right + rim, bottom + rim]) / outline.mm_per_px + (x, y)).astype(int)
+    return int(low[0]), int(low[1]), int(high[0]), int(high[1])
+
+
+def carried_outward(picture: Picture, outline: Outline, edge: Edge, width_mm: float) -> Picture:
+    """The picture with its pixels carried `width_mm` past the edge; it then covers `bleed_box`.
+
+    Every pixel in the band takes the nearest pixel inside the edge; where that is bare, so is the bleed.
+    """
+    left, top, right, bottom = bleed_box(outline, edge, width_mm)
+    rgba = np.zeros((bottom - top, right - left, 4), dtype=np.uint8)
+    x0, y0 = max(0, left), max(0, top)
+    x1, y1 = min(right, picture.width_px), min(bottom, picture.height_px)
+    if x1 > x0 and y1 > y0:
+        rgba[y0 - top : y1 - top, x0 - left : x1 - left] = picture.rgba[y0:y1, x0:x1]
+    inside = _mask(edge, outline, left, top, rgba.shape[:2])
+    away, (rows, columns) = ndimage.distance_transform_edt(~inside, return_indices=True)
+    band = ~inside & (away * outline.mm_per_px <= width_mm + outline.mm_per_px)
+    rgba[band] = rgba[rows[band], columns[band]]
+    return replace(picture, rgba=rgba)
+
+
+def bleed_findings(bleed: Bleed, index: int, stock: Stock) -> list[Finding]:
+    """That print reaches the blade though its bleed was taken away, or why there is none."""
+    if not stock.printable:
+        return []
+    needed = bleed.share > DIFFERS_SHARE
+    figures = {"share": round(bleed.share, 3), "bleed_mm": round(bleed.width_mm, 2)}
+    if needed and bleed.width_mm == 0:
+        back = Fix("Let it bleed", f"{STARTER_MISS_MM:g} mm past the edge", FixTarget.ITEM, {"bleed_mm": None})
+        text = (
+            f"Print reaches the edge on {bleed.share * 100:.0f} % of its length; a cut that misses by its usual "
+            "amount shows bare stock there."
+        )
+        return [Finding("edge.bleed", Severity.LOOK, "No bleed", text, figures, item=index, fixes=(back,))]
+    if needed:
+        off = Fix("No bleed", "print ends at the edge", FixTarget.ITEM, {"bleed_mm": 0.0})
+        text = f"Print reaches the edge on {bleed.share * 100:.0f} % of its length, so it is carried past it."
+        title = f"Bleeds {bleed.width_mm:g} mm"
+        return [Finding("edge.bleed", Severity.NOTE, title, text, figures, item=index, fixes=(off,))]
+    return []
+
+
+def _mask(edge: Edge, outline: Outline, left: int, top: int, shape: tuple[int, ...]) -> npt.NDArray[np.bool_]:
+    """Which pixels of a box of the picture have their centre inside the edge, one scan line at a time."""
+    x, y = outline.origin_px[0] - left, outline.origin_px[1] - top
+    mask = np.zeros(shape, dtype=bool)
+    rings = [ring for part in parts(edge.shape) for ring in (part.exterior, *part.interiors)]
+    for ring in rings:
+        points = shapely.get_coordinates(ring) / outline.mm_per_px + np.array([x, y])
+        _toggle(mask, points)
+    inside: npt.NDArray[np.bool_] = np.logical_xor.accumulate(mask, axis=1)
+    return inside
+
+
+def _toggle(mask: npt.NDArray[np.bool_], points: npt.NDArray[np.float64]) -> None:
+    """Flip, in each row, the first pixel at or right of every crossing of a ring (even-odd scan conversion)."""
+    height, width = mask.shape
+    for (x0, y0), (x1, y1) in pairwise(points):
+        if y0 == y1:
+            continue
+        low, high = (y0, y1) if y0 < y1 else (y1, y0)
+        rows = np.arange(max(0, int(np.ceil(low - 0.5))), min(height, int(np.ceil(high - 0.5))))
+        if not len(rows):
+            continue
+        crossing = x0 + (rows + 0.5 - y0) * (x1 - x0) / (y1 - y0)
+        columns = np.clip(np.ceil(crossing - 0.5).astype(int), 0, width)
+        inside = columns < width
+        mask[rows[inside], columns[inside]] ^= True

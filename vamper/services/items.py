@@ -1,0 +1,96 @@
+"""What is done with one design before it is saved: tried edges, shapes to choose from, several drawings told apart."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from vamper.core.art.groups import Group, groups_of, start_apart_mm
+from vamper.core.edge.handling import Advice, Candidate, Handling, advise, candidates, handling_of
+from vamper.core.findings import BadInput
+from vamper.core.plan import DesignedItem
+from vamper.core.stocks import Stock
+from vamper.services.arts import Arts
+from vamper.services.design import ArtFile, Designer
+from vamper.services.jobs import Jobs, JobState
+
+
+@dataclass(frozen=True, slots=True)
+class Shapes:
+    """The shapes a border could have, the one it has, and what is proposed."""
+
+    now: Handling
+    area_mm2: float
+    advice: Advice
+    candidates: tuple[Candidate, ...]
+
+
+class Items:
+    """Designs of a workshop's jobs, one at a time."""
+
+    def __init__(self, arts: Arts, jobs: Jobs, designer: Designer, stock: Callable[[str], Stock]) -> None:
+        self._arts = arts
+        self._jobs = jobs
+        self._designer = designer
+        self._stock = stock
+
+    def designed(self, state: JobState, number: int, changes: Mapping[str, Any] | None = None) -> DesignedItem:
+        """One design, with fields tried that are not saved."""
+        document = state.document
+        if changes:
+            document = document.items_changed((number,), changes)
+        item = document.item(number)
+        stock = self._stock(document.stock)
+        index = document.items.index(item)
+        return self._designer.design(index, item.spec(item.art), self._art(state, number), stock)
+
+    def shapes(self, state: JobState, number: int) -> Shapes:
+        """Close, smooth, hull and the other whole shapes round one design, with the stock each takes."""
+        item = self.designed(state, number)
+        stock = self._stock(state.document.stock)
+        return Shapes(
+            handling_of(item.edge.shape),
+            item.edge.shape.area,
+            advise(stock, state.document.purpose),
+            candidates(item.outline, item.spec.edge, stock.least_neck_mm),
+        )
+
+    def groups(self, state: JobState, number: int, apart_mm: float | None) -> tuple[float, tuple[Group, ...]]:
+        """The drawings in one design's picture, and the distance that tells them apart."""
+        outline = self.designed(state, number).outline
+        apart = start_apart_mm(outline) if apart_mm is None else apart_mm
+        return apart, groups_of(outline, apart)
+
+    def split(self, state: JobState, number: int, apart_mm: float) -> JobState:
+        """Each drawing in the design's picture a design of its own, in reading order and at the same scale."""
+        design, document = self.designed(state, number), state.document.item(number)
+        groups = groups_of(design.outline, apart_mm)
+        if len(groups) < 2:
+            raise BadInput("at this distance the picture is one drawing; take a smaller one", "apart_mm")
+        outer = design.spec.prepare.crop or (0.0, 0.0, 1.0, 1.0)
+        parts = [
+            {
+                "name": f"{document.name} {place}"[:200],
+                "width_mm": round(group.shape.bounds[2] - group.shape.bounds[0], 3),
+                "size_over": "ink",
+                "prepare.crop": _within(outer, group.crop),
+                "edge.keep_holes": [],
+            }
+            for place, group in enumerate(groups, 1)
+        ]
+        return self._jobs.replace_item(state.id, f"split {document.name}", number, parts)
+
+    def _art(self, state: JobState, number: int) -> ArtFile:
+        return self._arts.file(state.document.item(number).art)
+
+
+def _within(
+    outer: tuple[float, float, float, float], inner: tuple[float, float, float, float]
+) -> tuple[float, float, float, float]:
+    """A box given in shares of another box, in shares of the whole."""
+    width, height = outer[2] - outer[0], outer[3] - outer[1]
+    return (
+        round(outer[0] + inner[0] * width, 6),
+        round(outer[1] + inner[1] * height, 6),
+        round(outer[0] + inner[2] * width, 6),
+        round(outer[1] + inner[3] * height, 6),
+    )
