@@ -20,7 +20,7 @@ def job_with_disc(workshop: Workshop) -> int:
 def test_art_becomes_a_design_with_a_readable_name(workshop: Workshop) -> None:
     state = workshop.jobs.get(job_with_disc(workshop))
     (item,) = state.document.items
-    assert (item.name, item.width_mm, item.quantity) == ("a disc", 40, 1)
+    assert (item.name, item.longest_mm, item.quantity) == ("a disc", 40, 1)
     assert state.undo == "add a disc"
 
 

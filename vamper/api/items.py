@@ -52,6 +52,16 @@ def art_preview(
     )
 
 
+@router.get("/jobs/{job_id}/items/{number}/printed.png", tags=["design"], response_class=Response)
+def printed(here: Here, job_id: int, number: int) -> Response:
+    """What the design prints, its bleed included."""
+    return Response(
+        here.items.printed(here.jobs.get(job_id), number),
+        media_type="image/png",
+        headers={"cache-control": "private, max-age=3600"},
+    )
+
+
 @router.post("/jobs/{job_id}/items/{number}/trial", tags=["design"])
 def try_changes(here: Here, job_id: int, number: int, trial: Trial) -> ItemOut:
     """The design as it would be with some fields changed; nothing is saved."""

@@ -95,7 +95,7 @@ def add_art(here: Here, job_id: int, file: UploadFile) -> AddedArt:
     """Take in one art file and add it to the job as a design."""
     here.jobs.get(job_id)
     taken = here.arts.take_in(file.filename or "", file.file.read())
-    state = here.jobs.add_item(job_id, taken.digest, taken.name, taken.start_width_mm, taken.start_edge)
+    state = here.jobs.add_item(job_id, taken.digest, taken.name, taken.start_mm, taken.start_edge)
     return AddedArt(number=state.document.items[-1].number, name=taken.name)
 
 

@@ -126,6 +126,10 @@ class ItemOut(BaseModel):
     holes: list["HoleOut"]
     bleed_mm: float
     bleed_path: str
+    printed_box: PlaceOut | None
+    """Where the picture of what is printed, bleed included, lies; None where there is no bleed."""
+    look: str
+    """Changes whenever what is printed changes; may be added to the address of the printed picture."""
     least_border_mm: float
     edge_length_mm: float
     area_cm2: float

@@ -2,6 +2,7 @@
 
 from collections import Counter
 from collections.abc import Mapping
+from hashlib import sha256
 from typing import Any
 from urllib.parse import urlencode
 
@@ -42,7 +43,7 @@ from vamper.core.sheet.layout import nearest_mm
 from vamper.core.sheet.rows import rows_of_boxes
 from vamper.formats.svg_path import closed_path, shape_path
 from vamper.services.document import ItemDocument
-from vamper.services.items import Shapes
+from vamper.services.items import Shapes, printed_box
 from vamper.services.jobs import JobState
 from vamper.services.overview import brief, empty_stations, station_of, stations
 from vamper.services.packing_desk import Packing
@@ -193,6 +194,8 @@ def item_out(item: DesignedItem, document: ItemDocument, placed: int, pages: int
         holes=_holes(item),
         bleed_mm=bleed_mm,
         bleed_path=shape_path(grow(edge.shape, bleed_mm), _DECIMALS) if bleed_mm else "",
+        printed_box=_place(Place(*printed_box(item))) if bleed_mm else None,
+        look=sha256(repr((document.art, item.spec, item.bleed)).encode()).hexdigest()[:12],
         least_border_mm=edge.least_border_mm,
         edge_length_mm=edge.length_mm,
         area_cm2=edge.shape.area / 100,

@@ -217,6 +217,76 @@ def tide_label() -> str:
     return f'<rect width="200" height="200" fill="{SAND}"/>' + sun + waves + lines
 
 
+def harbour_set() -> str:
+    """Six small drawings on one sheet, as they are bought: they belong apart."""
+    fish = _path("M0 20 C14 2 38 2 52 18 L66 6 L66 34 L52 22 C38 38 14 38 0 20 Z", SEA)
+    anchor = "".join(
+        (
+            _path("M20 14 L26 14 L26 46 L20 46 Z", INK),
+            _path("M8 22 L38 22 L38 27 L8 27 Z", INK),
+            _path("M2 36 C6 54 40 54 44 36 L37 40 C34 47 12 47 9 40 Z", INK),
+            '<circle cx="23" cy="9" r="7" fill="none" stroke="#22303A" stroke-width="4"/>',
+        )
+    )
+    star = _path("M25 0 L31 18 L50 18 L35 29 L41 48 L25 36 L9 48 L15 29 L0 18 L19 18 Z", "#E0A23A")
+    flag = _path("M2 0 L7 0 L7 56 L2 56 Z", "#6B4A2C") + _path("M6 4 L48 14 L6 28 Z", RED)
+    boat = _path("M0 34 L60 34 L48 50 L12 50 Z", RED) + _path("M28 0 L32 36 L4 32 Z", PALE)
+    shell = _path("M26 48 C0 40 -2 8 26 2 C54 8 52 40 26 48 Z", SAND) + _path("M26 6 L26 44", "none", "#B98447", 2)
+    drawings = (fish, anchor, star, flag, boat, shell)
+    places = ((6, 20), (82, 8), (142, 8), (12, 118), (72, 122), (146, 120))
+    return "".join(f'<g transform="translate({x} {y})">{d}</g>' for d, (x, y) in zip(drawings, places, strict=True))
+
+
+def lantern() -> str:
+    """A lantern in its own glow: where it ends is a guess."""
+    glow = (
+        '<defs><radialGradient id="g"><stop offset="0.35" stop-color="#F4C64E" stop-opacity="0.95"/>'
+        '<stop offset="1" stop-color="#F4C64E" stop-opacity="0"/></radialGradient></defs>'
+        '<circle cx="100" cy="100" r="96" fill="url(#g)"/>'
+    )
+    body = "".join(
+        (
+            _path("M78 66 L122 66 L126 140 L74 140 Z", "#FFF3C4"),
+            _path("M70 138 L130 138 L130 150 L70 150 Z", INK),
+            _path("M72 68 L128 68 L116 52 L84 52 Z", INK),
+            _path("M97 68 L103 68 L103 138 L97 138 Z", INK),
+        )
+    )
+    return glow + body
+
+
+def pennant() -> str:
+    """A pennant that already has a white border of even width."""
+    shape = "M30 44 L172 96 L30 156 Z"
+    return "".join(
+        (
+            f'<path d="{shape}" fill="#FDFDFB" stroke="#FDFDFB" stroke-width="26" stroke-linejoin="round"/>',
+            _path(shape, SEA),
+            _path("M30 84 L142 96 L30 116 Z", "#F4C64E"),
+        )
+    )
+
+
+def bow_wave() -> str:
+    """A bow wave with spray: drops too small to be cut round, and whiskers too thin to hold."""
+    drops = "".join(
+        f'<circle cx="{60 + 17 * n % 120}" cy="{28 + 23 * n % 46}" r="{0.5 + 0.06 * n:.2f}" fill="{SEA}"/>'
+        for n in range(9)
+    )
+    wave = _path("M8 170 C40 168 52 96 120 92 C150 90 170 108 168 126 C150 108 118 116 112 150 L192 170 Z", SEA)
+    whisker = _path("M150 100 C164 84 176 72 192 66", "none", SEA, 1.2)
+    return drops + wave + whisker
+
+
+def race_number(number: int) -> str:
+    """A number plate whose lettering asks for a font of its own."""
+    return (
+        f'<rect x="20" y="50" width="160" height="100" rx="18" fill="#F4C64E"/>'
+        f'<text x="100" y="126" font-family="Gannet Stencil" font-size="74" text-anchor="middle" fill="{INK}">'
+        f"{number}</text>"
+    )
+
+
 def svg(body: str, size_mm: float = 60.0) -> bytes:
     """A whole drawing."""
     return (

@@ -1,4 +1,4 @@
-"""Fills an empty workshop with the club's art and three jobs in different states."""
+"""Fills an empty workshop with the club's art and jobs in different states, one of which shows all that is found."""
 
 import io
 from collections.abc import Callable
@@ -6,6 +6,8 @@ from typing import Any
 
 import numpy as np
 from PIL import Image
+from reportlab.lib.colors import HexColor
+from reportlab.pdfgen.canvas import Canvas
 
 from vamper.core.job import SizeSpec
 from vamper.demo import drawings
@@ -14,7 +16,7 @@ from vamper.formats.svg_art import read_svg
 from vamper.services.document import JobDocument
 from vamper.services.workshop import Workshop
 
-_PICTURE_MM = 70.0
+_PICTURE_MM = 56.0
 
 
 def _png(body: str) -> bytes:
@@ -29,6 +31,38 @@ def _white_ground_jpeg(body: str) -> bytes:
     ground.paste(picture, mask=picture.getchannel("A"))
     out = io.BytesIO()
     ground.save(out, format="JPEG", quality=92)
+    return out.getvalue()
+
+
+def _printing_colours_jpeg(body: str) -> bytes:
+    """A drawing in CMYK, as a print shop hands it over."""
+    out = io.BytesIO()
+    Image.open(io.BytesIO(_white_ground_jpeg(body))).convert("CMYK").save(out, format="JPEG", quality=92)
+    return out.getvalue()
+
+
+def _wide_margin(body: str) -> bytes:
+    """A drawing small in a wide transparent margin."""
+    picture = Image.open(io.BytesIO(_png(body)))
+    wide = Image.new("RGBA", (2 * picture.width, 2 * picture.height))
+    wide.paste(picture, (picture.width // 3, picture.height // 2))
+    out = io.BytesIO()
+    wide.save(out, format="PNG")
+    return out.getvalue()
+
+
+def _pages(*numbers: int) -> bytes:
+    """Number plates as a PDF, a page each."""
+    out = io.BytesIO()
+    canvas = Canvas(out, pagesize=(200, 200), invariant=1)
+    for number in numbers:
+        canvas.setFillColor(HexColor("#2F6F86"))
+        canvas.roundRect(20, 50, 160, 100, 18, stroke=0, fill=1)
+        canvas.setFillColor(HexColor("#F6F1E6"))
+        canvas.setFont("Helvetica-Bold", 74)
+        canvas.drawCentredString(100, 74, str(number))
+        canvas.showPage()
+    canvas.save()
     return out.getvalue()
 
 
@@ -63,6 +97,14 @@ ART: dict[str, Callable[[], bytes]] = {
     "evening.png": _sunset,
     "seabird-on-white.jpg": lambda: _white_ground_jpeg(drawings.seabird()),
     "tide-label.svg": lambda: drawings.svg(drawings.tide_label()),
+    "harbour-set.png": lambda: _png(drawings.harbour_set()),
+    "lantern.png": lambda: _png(drawings.lantern()),
+    "pennant.png": lambda: _png(drawings.pennant()),
+    "bow-wave.png": lambda: _png(drawings.bow_wave()),
+    "race-number.svg": lambda: drawings.svg(drawings.race_number(17)),
+    "race-numbers.pdf": lambda: _pages(21, 22, 23),
+    "oyster-for-the-printer.jpg": lambda: _printing_colours_jpeg(drawings.oyster()),
+    "paddles-small.png": lambda: _wide_margin(drawings.paddles()),
 }
 
 
@@ -124,7 +166,26 @@ def _jobs(digests: dict[str, str]) -> list[JobDocument]:
             item("paddles.png", 7, 40, 3),
         ],
     }
-    return [JobDocument.model_validate(job) for job in (mug, tides, hull)]
+    chandlery = {
+        "title": "Odds and ends for the chandlery",
+        "paper": letter,
+        **machines,
+        "stock": "gloss-vinyl",
+        "purpose": "laptop",
+        "items": [
+            item("harbour-set.png", 1, 120, 1),
+            item("lantern.png", 2, 48, 2),
+            item("pennant.png", 3, 60, 2),
+            item("bow-wave.png", 4, 50, 2, edge={"distance_mm": 0.3, "smooth_mm": 0.2}),
+            item("race-number.svg", 5, 52, 2, edge={"rings": [{"width_mm": 1, "colour": "#22303A"}, {"width_mm": 2}]}),
+            item("race-numbers.pdf", 6, 52, 2, prepare={"page": 2}, edge={"kind": "bare"}),
+            item("oyster-for-the-printer.jpg", 7, 44, 2, prepare={"lift_de": 12}),
+            item("paddles-small.png", 8, 9, 3, edge={"distance_mm": 1}),
+            item("life-buoy.png", 9, 46, 2, edge={"keep_holes": [[0.5, 0.5]], "colour": "#DCE8EA"}),
+            item("seabird.png", 10, 240, 1),
+        ],
+    }
+    return [JobDocument.model_validate(job) for job in (chandlery, mug, tides, hull)]
 
 
 def fill(workshop: Workshop) -> None:
@@ -133,4 +194,4 @@ def fill(workshop: Workshop) -> None:
         return
     digests = {name: workshop.arts.take_in(name, draw()).digest for name, draw in ART.items()}
     numbers = [workshop.jobs.add(job) for job in _jobs(digests)]
-    workshop.jobs.mark_handed_off(numbers[1])
+    workshop.jobs.mark_handed_off(numbers[2])

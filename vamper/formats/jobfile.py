@@ -120,6 +120,10 @@ Colour = Annotated[str, Field(pattern=r"^#[0-9A-Fa-f]{6}$")]
 Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 
 
+HolePoint = Annotated[tuple[Share, ...], Field(min_length=2, max_length=2)]
+CropBox = Annotated[tuple[Share, ...], Field(min_length=4, max_length=4)]
+
+
 class RingModel(Strict):
     width_mm: Annotated[float, Field(gt=0, le=50, allow_inf_nan=False)]
     colour: Colour | None = None
@@ -136,7 +140,7 @@ class EdgeModel(Strict):
     corner_mm: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] = 3.0
     colour: Colour | None = None
     blunt_mm: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)] = 0.0
-    keep_holes: Annotated[tuple[tuple[Share, Share], ...], Field(max_length=200)] = ()
+    keep_holes: Annotated[tuple[HolePoint, ...], Field(max_length=200)] = ()
     rings: Annotated[tuple[RingModel, ...], Field(max_length=6)] = ()
 
     @model_validator(mode="before")
@@ -166,7 +170,7 @@ class PrepareModel(Strict):
     page: Annotated[int, Field(ge=1, le=10_000)] = 1
     threshold: Annotated[float, Field(ge=0.05, le=0.95, allow_inf_nan=False)] = 0.5
     lift_de: Annotated[float, Field(ge=0.5, le=60, allow_inf_nan=False)] | None = None
-    crop: tuple[Share, Share, Share, Share] | None = None
+    crop: CropBox | None = None
 
     @model_validator(mode="after")
     def _crop_has_room(self) -> Self:

@@ -15,8 +15,9 @@ from vamper.services.jobs import NotFound
 from vamper.store.database import Sessions
 from vamper.store.models import ArtRow
 
-# The size a new design starts at, unless its picture is too soft for it.
-START_WIDTH_MM = 60.0
+# The longest side that a new design starts with.
+START_MM = 60.0
+_START = SizeSpec(longest_mm=START_MM)
 _PREVIEW_BYTES = 60 * 2**20
 
 
@@ -26,7 +27,7 @@ class Imported:
 
     digest: str
     name: str
-    start_width_mm: float
+    start_mm: float
     start_edge: dict[str, object]
 
 
@@ -50,9 +51,8 @@ class Arts:
         """
         media_type = format_of(data, name).media_type
         art = ArtFile.of(name, data)
-        size = SizeSpec(width_mm=START_WIDTH_MM)
-        outline = self._designer.outline(art, size)
-        picture = self._designer.picture(art, size)
+        outline = self._designer.outline(art, _START)
+        picture = self._designer.picture(art, _START)
         with self._sessions.begin() as session:
             if session.get(ArtRow, art.digest) is None:
                 session.add(
@@ -67,7 +67,7 @@ class Arts:
                 )
         # An opaque picture has no drawing to follow; its rectangle with round corners lifts least.
         edge: dict[str, object] = {"kind": EdgeKind.ROUNDED.value, "join": True} if outline.opaque else {}
-        return Imported(art.digest, _readable(name), START_WIDTH_MM, edge)
+        return Imported(art.digest, _readable(name), START_MM, edge)
 
     def file(self, digest: str) -> ArtFile:
         """An art file with its bytes."""
@@ -94,7 +94,7 @@ class Arts:
             sketch = read_sketch(art.data, art.name, whole_px, preparation.page)
             if sketch is not None:
                 return png_bytes(prepared(sketch, preparation), longest_px)
-            return png_bytes(self._designer.picture(art, SizeSpec(width_mm=START_WIDTH_MM), preparation), longest_px)
+            return png_bytes(self._designer.picture(art, _START, preparation), longest_px)
 
         return self._previews.get((digest, longest_px, preparation), make)
 

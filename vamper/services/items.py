@@ -8,10 +8,14 @@ from vamper.core.art.groups import Group, groups_of, start_apart_mm
 from vamper.core.edge.handling import Advice, Candidate, Handling, advise, candidates, handling_of
 from vamper.core.findings import BadInput
 from vamper.core.plan import DesignedItem
+from vamper.core.printing.bleed import bleed_box_mm, carried_outward, sketch_of
 from vamper.core.stocks import Stock
+from vamper.formats.raster import png_bytes
 from vamper.services.arts import Arts
 from vamper.services.design import ArtFile, Designer
 from vamper.services.jobs import Jobs, JobState
+
+_SKETCH_PX = 900
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,6 +26,12 @@ class Shapes:
     area_mm2: float
     advice: Advice
     candidates: tuple[Candidate, ...]
+
+
+def printed_box(item: DesignedItem) -> tuple[float, float, float, float]:
+    """Where the picture of `Items.printed` lies in the item frame: left, top, width, height, mm."""
+    _, outline = sketch_of(item.picture, item.outline, _SKETCH_PX)
+    return bleed_box_mm(outline, item.edge, item.bleed.width_mm)
 
 
 class Items:
@@ -53,6 +63,12 @@ class Items:
             advise(stock, state.document.purpose),
             candidates(item.outline, item.spec.edge, stock.least_neck_mm),
         )
+
+    def printed(self, state: JobState, number: int) -> bytes:
+        """What one design prints, bleed included, as PNG; it lies at `printed_box`."""
+        item = self.designed(state, number)
+        picture, outline = sketch_of(item.picture, item.outline, _SKETCH_PX)
+        return png_bytes(carried_outward(picture, outline, item.edge, item.bleed.width_mm))
 
     def groups(self, state: JobState, number: int, apart_mm: float | None) -> tuple[float, tuple[Group, ...]]:
         """The drawings in one design's picture, and the distance that tells them apart."""

@@ -144,12 +144,12 @@ class Jobs:
         subject = f"{numbers}:{','.join(sorted(changes))}"
         return self._edit(job_id, label, subject, lambda document: document.items_changed(numbers, changes))
 
-    def add_item(self, job_id: int, digest: str, name: str, width_mm: float, edge: Mapping[str, Any]) -> JobState:
+    def add_item(self, job_id: int, digest: str, name: str, longest_mm: float, edge: Mapping[str, Any]) -> JobState:
         """Add an art as one more design, after the others."""
 
         def edit(document: JobDocument) -> JobDocument:
             item = ItemDocument.model_validate(
-                {"number": document.next_number(), "name": name, "art": digest, "width_mm": width_mm, "edge": edge}
+                {"number": document.next_number(), "name": name, "art": digest, "longest_mm": longest_mm, "edge": edge}
             )
             return document.with_items((*document.items, item))
 

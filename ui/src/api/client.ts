@@ -36,4 +36,8 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
   return answer.data as T;
 }
 
+/** The prepared picture of a design, at most `px` at its longer side. */
+export const pictureUrl = (item: Item, px: number) => `${item.picture}&px=${px}`;
+
+/** An art as it came. */
 export const artUrl = (digest: string, px: number) => `/api/art/${digest}.png?px=${px}`;

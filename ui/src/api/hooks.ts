@@ -1,9 +1,9 @@
 /** Server state: jobs and their views, changes, packing events. */
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useRef } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 
 import { useNotices } from '../app/notices';
-import { ask, client, type Schemas } from './client';
+import { ask, client, type Item, type Schemas } from './client';
 
 export const useJobs = () => useQuery({ queryKey: ['jobs'], queryFn: () => ask(client.GET('/api/jobs')) });
 
@@ -27,14 +27,17 @@ export const useChoices = (jobId: number, phrase: string) =>
 
 type Change = Schemas['Change'];
 
-/** Send changes one after the other; while one is on its way, only the newest of the same fields waits. */
+/** Send changes one after the other; while one is on its way, only the newest of the same fields waits.
+ * `done` is called when everything has arrived and the job was read again. */
 export function useChange(jobId: number) {
   const queries = useQueryClient();
   const tell = useNotices((state) => state.tell);
   const waiting = useRef(new Map<string, Change>());
+  const after = useRef<(() => void)[]>([]);
   const busy = useRef(false);
   return useCallback(
-    (change: { label: string; numbers?: number[]; changes: Record<string, unknown> }) => {
+    (change: { label: string; numbers?: number[]; changes: Record<string, unknown> }, done?: () => void) => {
+      if (done) after.current.push(done);
       const { label, changes } = change;
       const full: Change = { label, changes, numbers: change.numbers ?? null };
       waiting.current.set(`${full.numbers}:${Object.keys(changes)}`, full);
@@ -58,6 +61,7 @@ export function useChange(jobId: number) {
         } finally {
           busy.current = false;
           if (waiting.current.size) void drain();
+          else for (const tell of after.current.splice(0)) tell();
         }
       };
       void drain();
@@ -103,6 +107,116 @@ export function useRemoveItems(jobId: number) {
     onSuccess: () => queries.invalidateQueries({ queryKey: ['job', jobId] }),
     onError: (error) => tell(error.message),
   });
+}
+
+/** Split one design's picture into a design for each drawing in it. */
+export function useSplit(jobId: number) {
+  const queries = useQueryClient();
+  const tell = useNotices((state) => state.tell);
+  return useMutation({
+    mutationFn: ({ number, apart_mm }: { number: number; apart_mm: number }) =>
+      ask(
+        client.POST('/api/jobs/{job_id}/items/{number}/split', {
+          params: { path: { job_id: jobId, number } },
+          body: { apart_mm },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['job', jobId] }),
+    onError: (error) => tell(error.message),
+  });
+}
+
+/** The drawings in one design's picture, told apart by a distance. */
+export const useGroups = (jobId: number, number: number, apart_mm: number | null, step: string) =>
+  useQuery({
+    queryKey: ['groups', jobId, number, apart_mm, step],
+    queryFn: () =>
+      ask(
+        client.GET('/api/jobs/{job_id}/items/{number}/groups', {
+          params: { path: { job_id: jobId, number }, query: apart_mm === null ? {} : { apart_mm } },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    gcTime: 0,
+  });
+
+/** Shapes that one design's border could have; `step` is the job's step, so that they follow its changes. */
+export const useShapes = (jobId: number, number: number, step: string) =>
+  useQuery({
+    queryKey: ['shapes', jobId, number, step],
+    queryFn: () =>
+      ask(
+        client.GET('/api/jobs/{job_id}/items/{number}/shapes', {
+          params: { path: { job_id: jobId, number } },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    gcTime: 0,
+  });
+
+export const useStyles = () =>
+  useQuery({ queryKey: ['edge-styles'], queryFn: () => ask(client.GET('/api/edge-styles')) });
+
+export function useStyleActions() {
+  const queries = useQueryClient();
+  const tell = useNotices((state) => state.tell);
+  const onSettled = () => queries.invalidateQueries({ queryKey: ['edge-styles'] });
+  const onError = (error: Error) => tell(error.message);
+  const save = useMutation({
+    mutationFn: (style: { name: string; edge: Schemas['EdgeModel'] }) =>
+      ask(client.PUT('/api/edge-styles', { body: style })),
+    onSettled,
+    onError,
+  });
+  const remove = useMutation({
+    mutationFn: (name: string) =>
+      ask(client.DELETE('/api/edge-styles/{name}', { params: { path: { name } } })),
+    onSettled,
+    onError,
+  });
+  return { save, remove };
+}
+
+/** Try fields of one design while a slider moves: the newest answer, nothing saved. At most one is on its way. */
+export function useTrial(jobId: number, number: number) {
+  const [tried, setTried] = useState<Item | null>(null);
+  const waiting = useRef<Record<string, unknown> | null>(null);
+  const busy = useRef(false);
+  const over = useRef(0);
+  const drop = useCallback(() => {
+    over.current += 1;
+    waiting.current = null;
+    setTried(null);
+  }, []);
+  const attempt = useCallback(
+    (changes: Record<string, unknown>) => {
+      waiting.current = changes;
+      const drain = async () => {
+        if (busy.current) return;
+        busy.current = true;
+        while (waiting.current) {
+          const next = waiting.current;
+          waiting.current = null;
+          const round = over.current;
+          try {
+            const item = await ask(
+              client.POST('/api/jobs/{job_id}/items/{number}/trial', {
+                params: { path: { job_id: jobId, number } },
+                body: { changes: next },
+              }),
+            );
+            if (round === over.current) setTried(item);
+          } catch {
+            // What cannot be tried will be refused with its sentence when it is let go.
+          }
+        }
+        busy.current = false;
+      };
+      void drain();
+    },
+    [jobId, number],
+  );
+  return { tried, attempt, drop };
 }
 
 /** Follow a job's packing: read the job again whenever its layout got better or its search ended. */

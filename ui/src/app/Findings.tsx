@@ -1,7 +1,8 @@
 import type { Finding, ItemDocument } from '../api/client';
-import type { Changer } from '../api/hooks';
+import { type Changer, useSplit } from '../api/hooks';
 import { Bead } from '../kit/Bead';
 import { Button } from '../kit/Button';
+import { Fold } from '../kit/Fold';
 import { useLook } from './look';
 
 const BEADS = { stop: 'stop', look: 'look', note: 'not yet' } as const;
@@ -9,6 +10,7 @@ const BEADS = { stop: 'stop', look: 'look', note: 'not yet' } as const;
 interface Props {
   findings: Finding[];
   items: readonly ItemDocument[];
+  jobId: number;
   change: Changer;
   title?: string;
   /** Left out where all of them are about the design in sight. */
@@ -16,43 +18,73 @@ interface Props {
 }
 
 /** What was found, most serious first; hovering shows the place, a fix is one action and can be undone. */
-export function Findings({ findings, items, change, title = 'What Vamper found', named = true }: Props) {
+export function Findings({
+  findings,
+  items,
+  jobId,
+  change,
+  title = 'What Vamper found',
+  named = true,
+}: Props) {
   const stops = findings.filter((finding) => finding.severity === 'stop').length;
   const looks = findings.filter((finding) => finding.severity === 'look').length;
+  const notes = findings.filter((finding) => finding.severity === 'note');
+  const pressing = findings.filter((finding) => finding.severity !== 'note');
+  const card = (finding: Finding, index: number) => (
+    <FindingCard
+      key={`${finding.code}-${finding.item_number}-${index}`}
+      finding={finding}
+      name={named ? items.find((item) => item.number === finding.item_number)?.name : undefined}
+      jobId={jobId}
+      change={change}
+    />
+  );
   const counts = [stops && `${stops} would spoil the sheet`, looks && `${looks} to look at`].filter(Boolean);
   return (
     <section aria-label={title}>
       <h2 className="font-head text-base font-bold">{title}</h2>
       <p className="mb-2 text-sm text-soft">{counts.length ? counts.join(', ') : 'Nothing stops you.'}</p>
-      <ul className="flex flex-col gap-2.5">
-        {findings.map((finding, index) => (
-          <FindingCard
-            key={`${finding.code}-${finding.item_number}-${index}`}
-            finding={finding}
-            name={named ? items.find((item) => item.number === finding.item_number)?.name : undefined}
-            change={change}
-          />
-        ))}
-      </ul>
+      <ul className="flex flex-col gap-2.5">{pressing.map(card)}</ul>
+      {notes.length > 0 && (
+        <div className="mt-2.5">
+          <Fold
+            title={notes.length === 1 ? 'One note' : `${notes.length} notes`}
+            summary={summaryOf(notes)}
+            open={pressing.length === 0 && notes.length <= MOST_OPEN_NOTES}
+          >
+            <ul className="flex flex-col gap-2.5">{notes.map(card)}</ul>
+          </Fold>
+        </div>
+      )}
     </section>
   );
 }
 
-function FindingCard({
-  finding,
-  name,
-  change,
-}: {
+const MOST_OPEN_NOTES = 3;
+
+/** What notes are about, each kind once. */
+const summaryOf = (notes: Finding[]) =>
+  [...new Set(notes.map((note) => note.title.toLowerCase()))].join(', ');
+
+interface CardProps {
   finding: Finding;
   name: string | undefined;
+  jobId: number;
   change: Changer;
-}) {
+}
+
+function FindingCard({ finding, name, jobId, change }: CardProps) {
+  const split = useSplit(jobId);
   const point = useLook((state) => state.point);
   const showItem = useLook((state) => state.showItem);
   const apply = (fix: Finding['fixes'][number]) => {
+    point(null);
+    if (fix.target === 'split' && finding.item_number !== null) {
+      split.mutate({ number: finding.item_number, apart_mm: Number(fix.changes.apart_mm) });
+      return;
+    }
     const numbers = fix.target === 'item' && finding.item_number !== null ? [finding.item_number] : undefined;
     change({ label: fix.label, changes: fix.changes, ...(numbers ? { numbers } : {}) });
-    point(null);
   };
   return (
     <li

@@ -10,10 +10,14 @@ interface Look {
   sheet: number;
   finding: Finding | null;
   ground: Ground;
+  /** Designs picked beside the one in sight; what is set is set for all of them. */
+  picked: readonly number[];
   showItem: (item: number | null) => void;
   showSheet: (sheet: number) => void;
   point: (finding: Finding | null) => void;
   lay: (ground: Ground) => void;
+  pick: (item: number) => void;
+  pickOnly: (items: readonly number[]) => void;
 }
 
 export const useLook = create<Look>((set) => ({
@@ -21,8 +25,16 @@ export const useLook = create<Look>((set) => ({
   sheet: 0,
   finding: null,
   ground: 'checked',
+  picked: [],
   showItem: (item) => set({ item }),
   showSheet: (sheet) => set({ sheet }),
   point: (finding) => set({ finding }),
   lay: (ground) => set({ ground }),
+  pick: (item) =>
+    set((state) => ({
+      picked: state.picked.includes(item)
+        ? state.picked.filter((one) => one !== item)
+        : [...state.picked, item],
+    })),
+  pickOnly: (picked) => set({ picked }),
 }));

@@ -1,25 +1,27 @@
-import { useId, useState } from 'react';
+import { useId } from 'react';
 
 import { LengthField } from './LengthField';
 import { showLength, useUnit } from './units';
+import { useDrag } from './useDrag';
 
 interface Props {
   label: string;
   value: number;
+  min?: number;
   max: number;
   step?: number;
   hint?: string;
+  /** Told of every movement, to show what it would do. */
+  onMove?: (mm: number) => void;
+  /** Told where the slider was let go. */
   onChange: (mm: number) => void;
 }
 
-/** A length on a slider; every movement is sent, and the typed field takes what the slider cannot reach. */
-export function Slider({ label, value, max, step = 0.1, hint, onChange }: Props) {
+/** A length on a slider; the typed field takes what the slider cannot reach. */
+export function Slider({ label, value, min = 0, max, step = 0.1, hint, onMove, onChange }: Props) {
   const id = useId();
   const unit = useUnit((state) => state.unit);
-  const [moving, setMoving] = useState<number | null>(null);
-  // What was moved to has arrived: from here on the saved value leads again.
-  if (moving !== null && Math.abs(moving - value) < 1e-6) setMoving(null);
-  const shown = moving ?? value;
+  const { shown, move, letGo } = useDrag(value, onMove, onChange);
   return (
     <div>
       <div className="flex items-center justify-between gap-2">
@@ -32,17 +34,14 @@ export function Slider({ label, value, max, step = 0.1, hint, onChange }: Props)
         id={id}
         type="range"
         className="mt-1 w-full accent-kingfisher"
-        min={0}
+        min={min}
         max={max}
         step={step}
-        value={Math.min(shown, max)}
+        value={Math.max(min, Math.min(shown, max))}
         aria-valuetext={showLength(shown, unit)}
-        onBlur={() => setMoving(null)}
-        onChange={(event) => {
-          const mm = Number(event.target.value);
-          setMoving(mm);
-          onChange(mm);
-        }}
+        onBlur={letGo}
+        onPointerUp={letGo}
+        onChange={(event) => move(Number(event.target.value))}
       />
       {hint && <p className="text-sm text-soft">{hint}</p>}
     </div>

@@ -35,13 +35,14 @@ const SCALES: Record<string, number> = {
 
 /** Millimetres of a typed length ("60", "6 cm", "2 1/2\"", "2.5 in"), null if it is none. */
 export function readLength(text: string, unit: Unit): number | null {
+  const sign = /^\s*[-−]/.test(text) ? -1 : 1;
   const match =
-    /^\s*(?:(\d+(?:[.,]\d+)?)(?:\s+|$|(?=[a-z"”])))?(?:(\d+)\s*\/\s*(\d+)\s*)?(mm|cm|in|inch|"|”)?\s*$/i.exec(
+    /^\s*[-−]?\s*(?:(\d+(?:[.,]\d+)?)(?:\s+|$|(?=[a-z"”])))?(?:(\d+)\s*\/\s*(\d+)\s*)?(mm|cm|in|inch|"|”)?\s*$/i.exec(
       text,
     );
   if (!match || (match[1] === undefined && match[2] === undefined)) return null;
   const whole = Number((match[1] ?? '0').replace(',', '.'));
   const part = match[2] === undefined ? 0 : Number(match[2]) / Number(match[3]);
   const value = (whole + part) * (SCALES[(match[4] ?? unit).toLowerCase()] ?? 1);
-  return Number.isFinite(value) ? value : null;
+  return Number.isFinite(value) ? sign * value : null;
 }

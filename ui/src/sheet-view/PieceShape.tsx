@@ -1,15 +1,16 @@
-import { artUrl, type Finding, type Item } from '../api/client';
+import { type Finding, type Item, pictureUrl } from '../api/client';
 
 export type SheetMode = 'plan' | 'print' | 'cut' | 'marks';
 
 interface Props {
+  jobId: number;
   item: Item;
   mode: SheetMode;
   ground: string;
 }
 
 /** One design in its own frame, to be placed as often as it has copies. */
-export function PieceShape({ item, mode, ground }: Props) {
+export function PieceShape({ jobId, item, mode, ground }: Props) {
   const box = item.picture_box;
   const clip = `clip-${item.number}`;
   return (
@@ -17,16 +18,23 @@ export function PieceShape({ item, mode, ground }: Props) {
       <clipPath id={clip}>
         <path d={item.edge_path} clipRule="evenodd" />
       </clipPath>
-      {mode !== 'marks' && (
-        <path
-          d={item.edge_path}
-          fillRule="evenodd"
-          fill={item.colour ?? (mode === 'print' ? 'none' : ground)}
+      {mode !== 'marks' && <Border item={item} ground={mode === 'print' ? 'var(--d-paper)' : ground} />}
+      {mode === 'plan' && item.bleed_path && (
+        <path d={`${item.bleed_path} ${item.edge_path}`} fillRule="evenodd" fill="url(#stipple)" />
+      )}
+      {mode === 'print' && item.printed_box && (
+        <image
+          href={`/api/jobs/${jobId}/items/${item.number}/printed.png?look=${item.look}`}
+          x={item.printed_box.x_mm}
+          y={item.printed_box.y_mm}
+          width={item.printed_box.width_mm}
+          height={item.printed_box.height_mm}
+          preserveAspectRatio="none"
         />
       )}
-      {mode !== 'marks' && (
+      {mode !== 'marks' && !(mode === 'print' && item.printed_box) && (
         <image
-          href={artUrl(item.art, 800)}
+          href={pictureUrl(item, 800)}
           x={box.x_mm}
           y={box.y_mm}
           width={box.width_mm}
@@ -66,6 +74,23 @@ export function PieceShape({ item, mode, ground }: Props) {
         </>
       )}
     </g>
+  );
+}
+
+/** The rings of a border, outermost first; bare ones in the colour of the stock. */
+export function Border({ item, ground }: { item: Item; ground: string }) {
+  return item.rings.map((ring, index) => (
+    <path key={index} d={ring.path} fillRule="evenodd" fill={ring.colour ?? ground} />
+  ));
+}
+
+/** Soft dots for what is printed past the edge; used by name as a fill. */
+export function Stipple() {
+  return (
+    <pattern id="stipple" width="0.7" height="0.7" patternUnits="userSpaceOnUse">
+      <circle cx="0.2" cy="0.2" r="0.13" fill="var(--d-ink)" opacity="0.55" />
+      <circle cx="0.55" cy="0.55" r="0.13" fill="var(--d-ink)" opacity="0.55" />
+    </pattern>
   );
 }
 

@@ -2,11 +2,12 @@ import type { ReactNode } from 'react';
 
 import type { Plan } from '../api/client';
 import { useLook } from '../app/look';
-import { PieceShape, Places, type SheetMode } from './PieceShape';
+import { PieceShape, Places, type SheetMode, Stipple } from './PieceShape';
 import { Rulers } from './Rulers';
 import { useSize } from './useSize';
 
 interface Props {
+  jobId: number;
   plan: Plan;
   sheet: number;
   mode: SheetMode;
@@ -18,7 +19,7 @@ const RULER_PX = 34;
 const RIM_PX = 14;
 
 /** One sheet at true proportion, paper on a table, with rulers. */
-export function SheetView({ plan, sheet, mode, children }: Props) {
+export function SheetView({ jobId, plan, sheet, mode, children }: Props) {
   const [ref, room] = useSize<HTMLDivElement>();
   const finding = useLook((state) => state.finding);
   const { width_mm: width, height_mm: height } = plan;
@@ -62,8 +63,15 @@ export function SheetView({ plan, sheet, mode, children }: Props) {
           )}
           <Rulers width={width} height={height} mmPerPx={1 / scale} />
           <defs>
+            <Stipple />
             {plan.items.map((item) => (
-              <PieceShape key={item.number} item={item} mode={mode} ground={plan.stock.colour} />
+              <PieceShape
+                key={item.number}
+                jobId={jobId}
+                item={item}
+                mode={mode}
+                ground={plan.stock.colour}
+              />
             ))}
           </defs>
           <g transform={turnedOver}>

@@ -1,31 +1,63 @@
-import type { Item } from '../api/client';
-import { type Changer, useRemoveItems } from '../api/hooks';
+import { useState } from 'react';
+
+import type { Item, ItemDocument, Schemas, View } from '../api/client';
+import { type Changer, useGroups, useTrial } from '../api/hooks';
 import { Findings } from '../app/Findings';
-import { Button } from '../kit/Button';
-import { CountField } from '../kit/CountField';
-import { LengthField } from '../kit/LengthField';
+import { ArtSize } from './ArtSize';
+import { GroundFold, PageFold, RimFold, SeveralFold } from './ArtFolds';
 import { Empty, Figure, Frame } from './Frame';
 import type { StationProps } from './index';
-import { ItemStrip, useItem } from './ItemStrip';
+import { ItemStrip, useItem, useNumbers } from './ItemStrip';
 import { ItemView } from './ItemView';
 
 /** Is this picture fit to print and cut at this size? */
 export function ArtStation({ view, change, add }: StationProps) {
   const item = useItem(view);
-  if (!view.plan || !item)
+  const document = view.job.document.items?.find((one) => one.number === item?.number);
+  if (!view.plan || !item || !document)
     return (
       <Frame side={<p className="text-soft">Sizes and findings of each picture come here.</p>} foot={null}>
         <Empty view={view} add={add} />
       </Frame>
     );
+  return (
+    <OpenArt
+      key={item.number}
+      view={view}
+      change={change}
+      item={item}
+      document={document}
+      stock={view.plan.stock.colour}
+    />
+  );
+}
+
+interface OpenProps {
+  view: View;
+  change: Changer;
+  item: Item;
+  document: ItemDocument;
+  stock: string;
+}
+
+function OpenArt({ view, change, item, document, stock }: OpenProps) {
+  const trial = useTrial(view.job.id, item.number);
+  const numbers = useNumbers(view, item);
+  const [apart, setApart] = useState<number | null>(null);
+  const groups = useGroups(view.job.id, item.number, apart, view.job.changed_at);
+  const shown = trial.tried ?? item;
   const own = view.findings.filter((finding) => finding.item_number === item.number);
+  const set = (label: string, changes: Record<string, unknown>) =>
+    change({ label, numbers, changes }, trial.drop);
+  const setThis = (label: string, changes: Record<string, unknown>) =>
+    change({ label, numbers: [item.number], changes }, trial.drop);
   return (
     <Frame
       foot={
         <div className="flex items-center justify-between gap-6">
           <ItemStrip view={view} chosen={item} />
           <div className="flex shrink-0 gap-6">
-            <Figure name="resolution">{item.is_vector ? 'any size' : `${Math.round(item.ppi)} ppi`}</Figure>
+            <Figure name="resolution">{item.is_vector ? 'any size' : `${Math.round(shown.ppi)} ppi`}</Figure>
             <Figure name="placed">
               {item.placed} of {item.wanted}
             </Figure>
@@ -34,63 +66,58 @@ export function ArtStation({ view, change, add }: StationProps) {
       }
       side={
         <>
-          <Sizes key={item.number} jobId={view.job.id} item={item} change={change} />
+          <ArtSize
+            jobId={view.job.id}
+            item={shown}
+            document={document}
+            numbers={numbers}
+            set={set}
+            setThis={setThis}
+          />
           <Findings
             findings={own}
             named={false}
             items={view.job.document.items ?? []}
+            jobId={view.job.id}
             change={change}
             title={`About the ${item.name}`}
           />
+          <div className="flex flex-col gap-2">
+            <PageFold item={item} document={document} set={setThis} />
+            <GroundFold document={document} set={setThis} attempt={trial.attempt} />
+            <RimFold document={document} set={setThis} attempt={trial.attempt} />
+            <SeveralFold
+              jobId={view.job.id}
+              number={item.number}
+              groups={groups.data}
+              apart={apart}
+              setApart={setApart}
+            />
+          </div>
         </>
       }
     >
-      <ItemView item={item} stock={view.plan.stock.colour} withEdge={false} />
+      <ItemView item={shown} stock={stock} withEdge={false}>
+        {apart !== null && groups.data && <GroupBoxes groups={groups.data} />}
+      </ItemView>
     </Frame>
   );
 }
 
-function Sizes({ jobId, item, change }: { jobId: number; item: Item; change: Changer }) {
-  const remove = useRemoveItems(jobId);
-  const set = (label: string, changes: Record<string, unknown>) =>
-    change({ label, numbers: [item.number], changes });
+/** A box round each drawing that would become a design of its own. */
+function GroupBoxes({ groups }: { groups: Schemas['GroupsOut'] }) {
   return (
-    <section aria-label="Size and number" className="flex flex-col gap-3">
-      <input
-        key={item.name}
-        aria-label="Name of the design"
-        className="w-full rounded-[6px] border border-transparent bg-transparent font-head text-lg font-bold hover:border-rule"
-        defaultValue={item.name}
-        onBlur={(event) => {
-          const name = event.target.value.trim();
-          if (name && name !== item.name) set('name', { name });
-        }}
-        onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
-      />
-      <div className="flex gap-4">
-        <LengthField
-          label="Width"
-          value={item.size.width_mm}
-          onChange={(mm) => set('width', { width_mm: mm })}
+    <g fill="none" stroke="var(--d-edge)" strokeWidth="2">
+      {groups.boxes.map((box, index) => (
+        <rect
+          key={index}
+          x={box.x_mm - 0.5}
+          y={box.y_mm - 0.5}
+          width={box.width_mm + 1}
+          height={box.height_mm + 1}
+          vectorEffect="non-scaling-stroke"
         />
-        <LengthField
-          label="Height"
-          value={item.size.height_mm}
-          onChange={(mm) => set('height', { height_mm: mm })}
-        />
-      </div>
-      <p className="text-sm text-soft">Of the inked area; mm, cm, inches and fractions can be typed.</p>
-      <div className="flex items-center justify-between">
-        <span className="flex items-center gap-2">
-          How many
-          <CountField
-            label="How many"
-            value={item.wanted}
-            onChange={(quantity) => set('number', { quantity })}
-          />
-        </span>
-        <Button onClick={() => remove.mutate([item.number])}>Remove</Button>
-      </div>
-    </section>
+      ))}
+    </g>
   );
 }

@@ -30,12 +30,13 @@ export function CutStation({ view, change, add }: StationProps) {
           <Findings
             findings={view.findings.filter((finding) => finding.station === 'cut')}
             items={view.job.document.items ?? []}
+            jobId={view.job.id}
             change={change}
           />
         </>
       }
     >
-      {ready ? <Path plan={plan} /> : <Empty view={view} add={add} />}
+      {ready ? <Path jobId={view.job.id} plan={plan} /> : <Empty view={view} add={add} />}
     </Frame>
   );
 }
@@ -52,11 +53,11 @@ function CutFigures({ plan }: { plan: NonNullable<StationProps['view']['plan']> 
   );
 }
 
-function Path({ plan }: { plan: NonNullable<StationProps['view']['plan']> }) {
+function Path({ jobId, plan }: { jobId: number; plan: NonNullable<StationProps['view']['plan']> }) {
   const sheet = useSheet(plan);
   const path = plan.sheets[sheet]?.path ?? '';
   return (
-    <SheetView plan={plan} sheet={sheet} mode="cut">
+    <SheetView jobId={jobId} plan={plan} sheet={sheet} mode="cut">
       {!plan.mirror && (
         <>
           <polyline

@@ -1,19 +1,19 @@
-import { type Changer, useCatalog } from '../api/hooks';
-import type { ItemDocument, View } from '../api/client';
+import type { Item, ItemDocument, View } from '../api/client';
+import { type Changer, useCatalog, useTrial } from '../api/hooks';
 import { Findings } from '../app/Findings';
-import { Button } from '../kit/Button';
 import { Options } from '../kit/Options';
 import { Slider } from '../kit/Slider';
 import { showLength, useUnit } from '../kit/units';
+import { BleedFold, CornersFold, HolesFold, RingsFold, StylesFold } from './EdgeFolds';
 import { Empty, Figure, Frame } from './Frame';
 import type { StationProps } from './index';
-import { ItemStrip, useItem } from './ItemStrip';
+import { ItemStrip, useItem, useNumbers } from './ItemStrip';
 import { ItemView } from './ItemView';
+import { ShapeCards } from './ShapeCards';
 
 /** Where will the blade run? */
 export function EdgeStation({ view, change, add }: StationProps) {
   const item = useItem(view);
-  const unit = useUnit((state) => state.unit);
   const document = view.job.document.items?.find((one) => one.number === item?.number);
   if (!view.plan || !item || !document)
     return (
@@ -21,15 +21,53 @@ export function EdgeStation({ view, change, add }: StationProps) {
         <Empty view={view} add={add} />
       </Frame>
     );
+  return (
+    <OpenEdge
+      key={item.number}
+      view={view}
+      change={change}
+      item={item}
+      document={document}
+      stock={view.plan.stock.colour}
+    />
+  );
+}
+
+interface OpenProps {
+  view: View;
+  change: Changer;
+  item: Item;
+  document: ItemDocument;
+  stock: string;
+}
+
+function OpenEdge({ view, change, item, document, stock }: OpenProps) {
+  const unit = useUnit((state) => state.unit);
+  const trial = useTrial(view.job.id, item.number);
+  const numbers = useNumbers(view, item);
   const own = view.findings.filter(
     (finding) => finding.item_number === item.number && finding.station === 'edge',
   );
   const pressing = own.some((finding) => finding.severity !== 'note');
+  const shown = trial.tried ?? item;
+  const set = (label: string, changes: Record<string, unknown>) => {
+    change({ label, numbers, changes }, trial.drop);
+  };
+  const toggleHole = (hole: { x: number; y: number; open: boolean }) =>
+    change(
+      {
+        label: hole.open ? 'fill a hole' : 'keep a hole',
+        numbers: [item.number],
+        changes: holeChanges(document, hole),
+      },
+      trial.drop,
+    );
   const found = (
     <Findings
       findings={own}
       named={false}
       items={view.job.document.items ?? []}
+      jobId={view.job.id}
       change={change}
       title={`The ${item.name}’s edge`}
     />
@@ -40,118 +78,144 @@ export function EdgeStation({ view, change, add }: StationProps) {
         <div className="flex items-center justify-between gap-6">
           <ItemStrip view={view} chosen={item} />
           <div className="flex shrink-0 gap-6">
-            <Figure name="least border">{showLength(item.least_border_mm, unit)}</Figure>
-            <Figure name="edge">{showLength(item.edge_length_mm, unit, 0)}</Figure>
-            <Figure name="stock a piece">{item.area_cm2.toFixed(1)} cm²</Figure>
+            <Figure name="least border">{showLength(shown.least_border_mm, unit)}</Figure>
+            <Figure name="edge">{showLength(shown.edge_length_mm, unit, 0)}</Figure>
+            <Figure name="stock a piece">{shown.area_cm2.toFixed(1)} cm²</Figure>
           </div>
         </div>
       }
       side={
         <>
           {pressing && found}
-          <EdgeControls key={item.number} item={document} view={view} change={change} />
+          <EdgeControls
+            document={document}
+            several={numbers.length}
+            set={set}
+            attempt={trial.attempt}
+            shapes={<ShapeCards view={view} item={item} set={set} />}
+          />
+          <HolesFold item={shown} onHole={toggleHole} />
+          <RingsFold document={document} set={set} />
+          <CornersFold document={document} set={set} attempt={trial.attempt} />
+          <BleedFold item={item} document={document} set={set} />
+          <StylesFold document={document} set={set} />
           {!pressing && found}
         </>
       }
     >
-      <ItemView item={item} stock={view.plan.stock.colour} withEdge />
+      <ItemView item={shown} stock={stock} withEdge onHole={toggleHole} />
     </Frame>
   );
 }
 
-function EdgeControls({ item, view, change }: { item: ItemDocument; view: View; change: Changer }) {
+/** Keep or fill one hole: with filling on, kept ones are listed; with it off, it is turned on and all others listed. */
+function holeChanges(document: ItemDocument, hole: { x: number; y: number; open: boolean }) {
+  const kept = document.edge.keep_holes;
+  const near = ([x = 0, y = 0]: number[]) => Math.hypot(x - hole.x, y - hole.y) < 1e-3;
+  return {
+    'edge.fill_holes': true,
+    'edge.keep_holes': hole.open ? kept.filter((point) => !near(point)) : [...kept, [hole.x, hole.y]],
+  };
+}
+
+interface ControlProps {
+  document: ItemDocument;
+  several: number;
+  set: (label: string, changes: Record<string, unknown>) => void;
+  attempt: (changes: Record<string, unknown>) => void;
+  shapes: React.ReactNode;
+}
+
+function EdgeControls({ document, several, set, attempt, shapes }: ControlProps) {
   const catalog = useCatalog();
-  const edge = item.edge;
-  if (!edge || !catalog.data) return null;
-  const set = (label: string, changes: Record<string, unknown>) =>
-    change({ label, numbers: [item.number], changes });
-  const follows = edge.kind === 'follow';
-  const colour = edge.colour ?? null;
+  const edge = document.edge;
+  const kind = catalog.data?.edge_kinds.find((one) => one.key === edge.kind);
+  if (!catalog.data || !kind) return null;
+  const { least_border_mm, even_border_mm } = catalog.data;
+  const uses = (field: string) => kind.uses.includes(field);
+  const choose = (key: string) => {
+    const next = catalog.data.edge_kinds.find((one) => one.key === key);
+    if (!next) return;
+    const outside = edge.distance_mm < next.least_mm || edge.distance_mm > next.most_mm;
+    set('kind of edge', {
+      'edge.kind': key,
+      ...(outside ? { 'edge.distance_mm': next.start_mm } : {}),
+      ...(next.uses.includes('rings') ? {} : { 'edge.rings': [] }),
+    });
+  };
   return (
     <section aria-label="Edge" className="flex flex-col gap-3.5">
-      <h2 className="font-head text-lg font-bold">Border of the {item.name}</h2>
-      <Slider
-        label="Border"
-        value={edge.distance_mm ?? 3}
-        max={10}
-        hint={`safe from ${catalog.data.least_border_mm} mm, even-looking from ${catalog.data.even_border_mm.toFixed(1)}`}
-        onChange={(mm) => set('border', { 'edge.distance_mm': mm })}
-      />
-      {follows && (
+      <h2 className="font-head text-lg leading-tight font-bold">
+        {several > 1 ? `Border of ${several} designs` : `Border of the ${document.name}`}
+      </h2>
+      {edge.rings.length === 0 && (
+        <Slider
+          label={kind.most_mm === 0 ? 'Inside by' : 'Border'}
+          value={edge.distance_mm}
+          min={kind.least_mm}
+          max={kind.most_mm}
+          hint={
+            kind.most_mm === 0
+              ? 'below 0 the edge runs inside the drawing'
+              : `safe from ${least_border_mm} mm, even-looking from ${even_border_mm.toFixed(1)}`
+          }
+          onMove={(mm) => attempt({ 'edge.distance_mm': mm })}
+          onChange={(mm) => set('border', { 'edge.distance_mm': mm })}
+        />
+      )}
+      {uses('smooth_mm') && (
         <Slider
           label="Smoothing"
-          value={edge.smooth_mm ?? 2}
+          value={edge.smooth_mm}
           max={10}
           hint="inner corners are rounded to this radius or more"
+          onMove={(mm) => attempt({ 'edge.smooth_mm': mm })}
           onChange={(mm) => set('smoothing', { 'edge.smooth_mm': mm })}
         />
       )}
-      {edge.kind === 'rounded' && (
+      {uses('corner_mm') && (
         <Slider
           label="Corner radius"
-          value={edge.corner_mm ?? 3}
+          value={edge.corner_mm}
           max={20}
+          onMove={(mm) => attempt({ 'edge.corner_mm': mm })}
           onChange={(mm) => set('corner radius', { 'edge.corner_mm': mm })}
         />
       )}
+      {shapes}
       <Options
         label="Kind of edge"
         columns={2}
         options={catalog.data.edge_kinds.map(({ key, name }) => ({ key, name }))}
-        value={edge.kind ?? null}
-        onChange={(kind) => set('kind of edge', { 'edge.kind': kind })}
+        value={edge.kind}
+        onChange={choose}
       />
-      {follows && (
+      {uses('fill_holes') && (
         <div className="flex flex-col gap-1.5">
-          <label className="flex items-center gap-2">
-            <input
-              type="checkbox"
-              className="accent-kingfisher"
-              checked={edge.fill_holes ?? true}
-              onChange={(event) => set('holes', { 'edge.fill_holes': event.target.checked })}
-            />
-            Fill holes
-          </label>
-          <label className="flex items-center gap-2">
-            <input
-              type="checkbox"
-              className="accent-kingfisher"
-              checked={edge.join ?? true}
-              onChange={(event) => set('joining', { 'edge.join': event.target.checked })}
-            />
-            Join loose parts
-          </label>
+          <Tick
+            label="Fill holes"
+            on={edge.fill_holes}
+            set={(on) => set('holes', { 'edge.fill_holes': on })}
+          />
+          {uses('join') && (
+            <Tick label="Join loose parts" on={edge.join} set={(on) => set('joining', { 'edge.join': on })} />
+          )}
         </div>
       )}
-      <div className="flex items-center gap-3">
-        <span>Colour</span>
-        <Button
-          aria-pressed={colour === null}
-          look={colour === null ? 'act' : 'plain'}
-          onClick={() => set('bare border', { 'edge.colour': null })}
-        >
-          bare
-        </Button>
-        <label className="flex items-center gap-2">
-          printed
-          <input
-            type="color"
-            value={colour ?? '#0f6e84'}
-            onChange={(event) => set('border colour', { 'edge.colour': event.target.value })}
-          />
-        </label>
-      </div>
-      <Button
-        onClick={() =>
-          change({
-            label: 'the same edge for all',
-            numbers: (view.job.document.items ?? []).map((one) => one.number),
-            changes: { edge },
-          })
-        }
-      >
-        Use this edge for all designs
-      </Button>
     </section>
+  );
+}
+
+function Tick({ label, on, set }: { label: string; on: boolean; set: (on: boolean) => void }) {
+  return (
+    <label className="flex items-center gap-2">
+      <input
+        type="checkbox"
+        className="accent-kingfisher"
+        checked={on}
+        onChange={(event) => set(event.target.checked)}
+      />
+      {label}
+    </label>
   );
 }

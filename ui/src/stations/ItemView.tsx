@@ -1,8 +1,14 @@
-import { artUrl, type Item } from '../api/client';
+import { type ReactNode, useState } from 'react';
+
+import { type Item, pictureUrl } from '../api/client';
 import { type Ground, useLook } from '../app/look';
+import { useScreenScale } from '../app/screenScale';
+import { Button } from '../kit/Button';
 import { showLength, useUnit } from '../kit/units';
-import { Places } from '../sheet-view/PieceShape';
+import { Border, Places, Stipple } from '../sheet-view/PieceShape';
 import { useSize } from '../sheet-view/useSize';
+import { CardDialog } from './CardDialog';
+import { MOST_ZOOM, useZoom } from './useZoom';
 
 const GROUNDS: [Ground, string][] = [
   ['checked', 'checked'],
@@ -17,106 +23,176 @@ interface Props {
   stock: string;
   /** The border and the piece's edge, or the art alone. */
   withEdge: boolean;
+  /** Called when a hole is clicked. */
+  onHole?: ((hole: Item['holes'][number]) => void) | undefined;
+  /** Drawn over the design, in its frame. */
+  children?: ReactNode;
 }
 
 /** One design, large, on a ground that shows its gaps; its outline dashed, its edge solid. */
-export function ItemView({ item, stock, withEdge }: Props) {
+export function ItemView({ item, stock, withEdge, onHole, children }: Props) {
   const [ref, room] = useSize<HTMLDivElement>();
   const { ground, lay, finding } = useLook();
   const unit = useUnit((state) => state.unit);
   const box = item.edge_box;
   const pad = 0.08 * Math.max(box.width_mm, box.height_mm) + 1;
   const [width, height] = [box.width_mm + 2 * pad, box.height_mm + 2 * pad];
-  const scale = Math.max(0.1, Math.min((room.width - 24) / width, (room.height - 92) / height));
-  const picture = item.picture_box;
-  const clip = `large-${item.number}`;
+  const fitted = Math.max(0.1, Math.min((room.width - 8) / width, (room.height - 8) / height));
+  const zoom = useZoom(fitted, ref);
   const swatch = (key: Ground) => (key === 'stock' ? { background: stock } : { background: FILLS[key] });
   return (
-    <div ref={ref} className="drawing absolute inset-0 flex flex-col items-center overflow-hidden p-3">
-      <div className="flex gap-2 self-start" role="group" aria-label="Ground">
-        {GROUNDS.map(([key, name]) => (
-          <button
-            key={key}
-            type="button"
-            aria-pressed={ground === key}
-            aria-label={`Ground: ${name}`}
-            title={name}
-            onClick={() => lay(key)}
-            className={`h-7 w-7 rounded-[6px] border ${key === 'checked' ? 'checked-ground' : ''} ${
-              ground === key ? 'border-kingfisher shadow-[0_0_0_2px_var(--kingfisher)]' : 'border-rule'
-            }`}
-            style={swatch(key)}
-          />
-        ))}
+    <div className="drawing absolute inset-0 flex flex-col gap-2 p-3">
+      <div className="flex flex-wrap items-center justify-between gap-2">
+        <div className="flex gap-2" role="group" aria-label="Ground">
+          {GROUNDS.map(([key, name]) => (
+            <button
+              key={key}
+              type="button"
+              aria-pressed={ground === key}
+              aria-label={`Ground: ${name}`}
+              title={name}
+              onClick={() => lay(key)}
+              className={`h-7 w-7 rounded-[6px] border ${key === 'checked' ? 'checked-ground' : ''} ${
+                ground === key ? 'border-kingfisher shadow-[0_0_0_2px_var(--kingfisher)]' : 'border-rule'
+              }`}
+              style={swatch(key)}
+            />
+          ))}
+        </div>
+        <ZoomBar zoom={zoom} />
       </div>
-      <div className="my-auto flex flex-col items-center gap-2">
+      {/* tabIndex: what is larger than its room is scrolled by keyboard too. */}
+      <div
+        ref={ref}
+        tabIndex={0}
+        aria-label="The design"
+        role="group"
+        className="flex min-h-0 flex-1 overflow-auto"
+      >
         {room.width > 0 && (
           <svg
-            width={width * scale}
-            height={height * scale}
+            width={width * zoom.scale}
+            height={height * zoom.scale}
             viewBox={`${box.x_mm - pad} ${box.y_mm - pad} ${width} ${height}`}
-            className={ground === 'checked' ? 'checked-ground' : ''}
+            className={`m-auto shrink-0 ${ground === 'checked' ? 'checked-ground' : ''}`}
             style={ground === 'checked' ? undefined : swatch(ground)}
             role="img"
             aria-label={`${item.name}, ${showLength(item.size.width_mm, unit)} wide`}
             data-testid="item-view"
           >
-            <clipPath id={clip}>
-              <path d={item.edge_path} clipRule="evenodd" />
-            </clipPath>
-            {withEdge && <path d={item.edge_path} fillRule="evenodd" fill={item.colour ?? stock} />}
-            <image
-              href={artUrl(item.art, 1600)}
-              x={picture.x_mm}
-              y={picture.y_mm}
-              width={picture.width_mm}
-              height={picture.height_mm}
-              preserveAspectRatio="none"
-              {...(withEdge ? { clipPath: `url(#${clip})` } : {})}
+            <Drawn
+              item={item}
+              stock={stock}
+              withEdge={withEdge}
+              px={zoom.scale * width > 1700 ? 3200 : 1600}
             />
-            <path
-              d={item.outline_path}
-              fill="none"
-              stroke="#ffffff"
-              strokeWidth="2.5"
-              vectorEffect="non-scaling-stroke"
-              opacity="0.7"
-            />
-            <path
-              d={item.outline_path}
-              fill="none"
-              stroke="#22262e"
-              strokeWidth="1"
-              strokeDasharray="3 3"
-              vectorEffect="non-scaling-stroke"
-            />
-            {withEdge && (
-              <>
-                <path
-                  d={item.edge_path}
-                  fill="none"
-                  stroke="#fffdf8"
-                  strokeWidth="4"
-                  vectorEffect="non-scaling-stroke"
-                />
-                <path
-                  d={item.edge_path}
-                  fill="none"
-                  stroke="#0f6e84"
-                  strokeWidth="2"
-                  vectorEffect="non-scaling-stroke"
-                />
-              </>
-            )}
+            {onHole && <Holes item={item} onHole={onHole} />}
             {finding?.item_number === item.number && <Places finding={finding} item={item} />}
+            {children}
           </svg>
         )}
-        <p className="figure">
-          {showLength(item.size.width_mm, unit)} × {showLength(item.size.height_mm, unit)}
-          {withEdge &&
-            `, with its border ${showLength(item.edge_size.width_mm, unit)} × ${showLength(item.edge_size.height_mm, unit)}`}
-        </p>
       </div>
+      <p className="figure text-center">
+        {showLength(item.size.width_mm, unit)} × {showLength(item.size.height_mm, unit)}
+        {withEdge &&
+          `, with its border ${showLength(item.edge_size.width_mm, unit)} × ${showLength(item.edge_size.height_mm, unit)}`}
+      </p>
     </div>
   );
+}
+
+function ZoomBar({ zoom }: { zoom: ReturnType<typeof useZoom> }) {
+  const measured = useScreenScale((state) => state.measured);
+  const [card, setCard] = useState(false);
+  return (
+    <div className="flex items-center gap-1.5" role="group" aria-label="Zoom">
+      <Button
+        aria-pressed={zoom.trueSize}
+        look={zoom.trueSize ? 'act' : 'plain'}
+        onClick={() => (measured ? zoom.showTrueSize() : setCard(true))}
+      >
+        True size
+      </Button>
+      {measured && (
+        <Button look="bare" onClick={() => setCard(true)}>
+          measure
+        </Button>
+      )}
+      <Button onClick={zoom.farther} disabled={zoom.percent <= 100} aria-label="Farther">
+        −
+      </Button>
+      <span className="figure w-12 text-center" role="status">
+        {zoom.percent} %
+      </span>
+      <Button onClick={zoom.closer} disabled={zoom.percent >= MOST_ZOOM * 100} aria-label="Closer">
+        +
+      </Button>
+      <Button onClick={zoom.fit}>Fit</Button>
+      {card && (
+        <CardDialog
+          open
+          close={() => {
+            setCard(false);
+            zoom.showTrueSize();
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+function Drawn({ item, stock, withEdge, px }: { item: Item; stock: string; withEdge: boolean; px: number }) {
+  const picture = item.picture_box;
+  const clip = `large-${item.number}`;
+  const line = (d: string, stroke: string, strokeWidth: number, more = {}) => (
+    <path
+      d={d}
+      fill="none"
+      stroke={stroke}
+      strokeWidth={strokeWidth}
+      vectorEffect="non-scaling-stroke"
+      {...more}
+    />
+  );
+  return (
+    <>
+      <Stipple />
+      <clipPath id={clip}>
+        <path d={item.edge_path} clipRule="evenodd" />
+      </clipPath>
+      {withEdge && <Border item={item} ground={stock} />}
+      {withEdge && item.bleed_path && (
+        <path d={`${item.bleed_path} ${item.edge_path}`} fillRule="evenodd" fill="url(#stipple)" />
+      )}
+      <image
+        href={pictureUrl(item, px)}
+        x={picture.x_mm}
+        y={picture.y_mm}
+        width={picture.width_mm}
+        height={picture.height_mm}
+        preserveAspectRatio="none"
+        {...(withEdge ? { clipPath: `url(#${clip})` } : {})}
+      />
+      {line(item.outline_path, '#ffffff', 2.5, { opacity: 0.7 })}
+      {line(item.outline_path, '#22262e', 1, { strokeDasharray: '3 3' })}
+      {withEdge && line(item.edge_path, '#fffdf8', 4)}
+      {withEdge && line(item.edge_path, '#0f6e84', 2, { 'data-testid': 'edge' })}
+    </>
+  );
+}
+
+/** The drawing's holes, to be kept open or filled by clicking them; a list beside does the same by keyboard. */
+function Holes({ item, onHole }: { item: Item; onHole: NonNullable<Props['onHole']> }) {
+  return item.holes.map((hole, index) => (
+    <path
+      key={index}
+      d={hole.path}
+      className="cursor-pointer fill-transparent stroke-kingfisher hover:fill-kingfisher/25"
+      strokeWidth="1.5"
+      strokeDasharray="5 3"
+      vectorEffect="non-scaling-stroke"
+      aria-hidden
+      onClick={() => onHole(hole)}
+    />
+  ));
 }

@@ -89,20 +89,21 @@ export function MarksStation({ view, change, add }: StationProps) {
           <Findings
             findings={view.findings.filter((finding) => finding.station === 'marks')}
             items={view.job.document.items ?? []}
+            jobId={view.job.id}
             change={change}
           />
         </>
       }
     >
-      {plan ? <Marked plan={plan} /> : <Empty view={view} add={add} />}
+      {plan ? <Marked jobId={view.job.id} plan={plan} /> : <Empty view={view} add={add} />}
     </Frame>
   );
 }
 
-function Marked({ plan }: { plan: NonNullable<StationProps['view']['plan']> }) {
+function Marked({ jobId, plan }: { jobId: number; plan: NonNullable<StationProps['view']['plan']> }) {
   const sheet = useSheet(plan);
   return (
-    <SheetView plan={plan} sheet={sheet} mode="marks">
+    <SheetView jobId={jobId} plan={plan} sheet={sheet} mode="marks">
       <g fill="none" stroke="var(--d-look)" strokeWidth="1" strokeDasharray="5 4">
         {plan.bounds.map((bound) => (
           <rect

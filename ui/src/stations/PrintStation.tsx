@@ -65,16 +65,17 @@ export function PrintStation({ view, change, add }: StationProps) {
           <Findings
             findings={view.findings.filter((finding) => finding.station === 'print')}
             items={view.job.document.items ?? []}
+            jobId={view.job.id}
             change={change}
           />
         </>
       }
     >
-      {ready ? <Page plan={plan} /> : <Empty view={view} add={add} />}
+      {ready ? <Page jobId={view.job.id} plan={plan} /> : <Empty view={view} add={add} />}
     </Frame>
   );
 }
 
-function Page({ plan }: { plan: NonNullable<StationProps['view']['plan']> }) {
-  return <SheetView plan={plan} sheet={useSheet(plan)} mode="print" />;
+function Page({ jobId, plan }: { jobId: number; plan: NonNullable<StationProps['view']['plan']> }) {
+  return <SheetView jobId={jobId} plan={plan} sheet={useSheet(plan)} mode="print" />;
 }

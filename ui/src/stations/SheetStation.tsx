@@ -14,7 +14,7 @@ export function SheetStation({ view, change, add }: StationProps) {
   const items = view.job.document.items ?? [];
   return (
     <Frame
-      side={<Findings findings={view.findings} items={items} change={change} />}
+      side={<Findings findings={view.findings} items={items} jobId={view.job.id} change={change} />}
       foot={plan && plan.items.length > 0 ? <SheetFigures plan={plan} /> : null}
     >
       {plan && plan.items.length > 0 ? (
@@ -31,7 +31,7 @@ function Table({ plan, jobId }: { plan: Plan; jobId: number }) {
   return (
     <div className="absolute inset-0 flex">
       <div className="relative flex-1">
-        <SheetView plan={plan} sheet={sheet} mode="plan" />
+        <SheetView jobId={jobId} plan={plan} sheet={sheet} mode="plan" />
       </div>
       <Search plan={plan} jobId={jobId} />
     </div>

@@ -14,7 +14,7 @@ from vamper.core.art.outline import Outline
 from vamper.core.art.picture import Picture
 from vamper.core.colour import Rgb, difference, lab_of, lab_of_one
 
-STEP_MM = 0.1
+STEP_MM = 0.12
 BAND_MM = 1.0
 SOFT_ALPHA = (0.05, 0.95)
 WHITE_DE = 8.0
@@ -22,7 +22,7 @@ FLAT_DE = 8.0
 EVEN_SPREAD = 0.15
 LEAST_BASE_MM = 0.8
 FLAT_RIM_SHARE = 0.95
-_MOST_PX = 1200
+_MOST_PX = 800
 
 
 @dataclass(frozen=True, slots=True)

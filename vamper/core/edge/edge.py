@@ -101,13 +101,17 @@ def least_border(edge: MultiPolygon, drawing: MultiPolygon) -> float:
 
 
 def _inner_rings(shape: MultiPolygon, spec: EdgeSpec, neck: float, edge: MultiPolygon) -> tuple[MultiPolygon, ...]:
-    """All rings of the border but the outermost, each derived like the edge itself at its own distance."""
-    inner, reach = [], 0.0
-    for ring in spec.stack[:-1]:
-        reach += ring.width_mm
+    """All rings of the border but the outermost, each derived like the edge itself at its own distance.
+
+    Joining can lay its ties differently at each distance, so every ring is kept inside the next one.
+    """
+    outer, rings = edge, []
+    for count in range(len(spec.stack) - 1, 0, -1):
+        reach = sum(ring.width_mm for ring in spec.stack[:count])
         derived = _blunted(shape, replace(spec, distance_mm=reach, rings=()), neck).shape
-        inner.append(as_multi(parts(shapely.intersection(derived, edge))))
-    return tuple(inner)
+        outer = as_multi(parts(shapely.intersection(derived, outer)))
+        rings.append(outer)
+    return tuple(reversed(rings))
 
 
 def _blunted(shape: MultiPolygon, spec: EdgeSpec, neck: float) -> Followed:

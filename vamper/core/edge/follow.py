@@ -12,6 +12,7 @@ Terms: `O` the outline, `d` the distance, `s` the smoothing radius. In order:
 The same outline and figures always give the same edge.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -73,7 +74,7 @@ def follow(outline: MultiPolygon, spec: EdgeSpec, least_neck_mm: float) -> Follo
         border = without_holes(border)
     bridges: tuple[Polygon, ...] = ()
     if spec.join:
-        border, bridges = _joined(border, source, max(d, s), s, least_neck_mm)
+        border, bridges = _joined(border, grown, parts(source), max(d, s), s, least_neck_mm)
         if spec.fill_holes:
             border = without_holes(border)
     border = simplified(shapely.union(border, grown), SIMPLIFY_MM)
@@ -117,13 +118,16 @@ def _holes(
 
 
 def _joined(
-    border: BaseGeometry, art: BaseGeometry, reach: float, smooth: float, neck: float
+    border: BaseGeometry, grown: BaseGeometry, drawn: list[Polygon], reach: float, smooth: float, neck: float
 ) -> tuple[BaseGeometry, tuple[Polygon, ...]]:
-    """`border` in one piece, and the bridges it took."""
-    loose = [part for part in parts(border) if part.intersects(art)]
-    if len(loose) <= 1:
-        return as_multi(loose), ()
-    tied, groups = _tied_by_closing(as_multi(loose), max(smooth, 0.25), 3 * reach, neck)
+    """`border` in one piece that hangs together by no thread, and the bridges it took.
+
+    Parts that the border itself brought together are looked at too: where two barely meet, the joint is too thin.
+    """
+    groups = _held(border, drawn, neck)
+    if len(groups) == 1:
+        return border, ()
+    tied, groups = _tied_by_closing(border, grown, drawn, max(smooth, 0.25), 3 * reach, neck)
     bridges: tuple[Polygon, ...] = ()
     if len(groups) > 1:
         bridges = _bridges(groups, max(neck, 2 * smooth, LEAST_BRIDGE_MM))
@@ -134,18 +138,23 @@ def _joined(
 
 
 def _tied_by_closing(
-    loose: MultiPolygon, start: float, stop: float, neck: float
+    border: BaseGeometry, grown: BaseGeometry, drawn: list[Polygon], start: float, stop: float, neck: float
 ) -> tuple[BaseGeometry, list[BaseGeometry]]:
     """The gentlest closing that holds everything together, or the strongest one tried; and the groups it leaves.
 
-    A radius that is enough does not make every larger one enough, so the search goes upward in steps.
+    A radius that is enough does not make every larger one enough, so the search goes upward in steps. A closing spans
+    no gap wider than twice its radius, so radii too small for the widest gap are left out.
     """
-    tied: BaseGeometry = loose
-    groups: list[BaseGeometry] = list(loose.geoms)
-    for radius in np.geomspace(start, max(stop, start), _JOIN_STEPS):
+    loose = as_multi(parts(grown))
+    widest = max((distance for _, _, distance in _spanning_tree(list(loose.geoms))), default=0.0)
+    least = max(start, widest / 2)
+    radii = np.geomspace(least, stop, _JOIN_STEPS) if least < stop else np.array([max(stop, start)])
+    tied: BaseGeometry = border
+    groups: list[BaseGeometry] = list(drawn)
+    for radius in radii:
         closed = closing(loose, float(radius), _JUDGE_ERROR_MM)
-        tied = shapely.union(loose, _ties(closed, loose))
-        groups = _held(tied, loose, neck)
+        tied = shapely.union(border, _ties(closed, loose))
+        groups = _held(tied, drawn, neck)
         if len(groups) == 1:
             break
     return tied, groups
@@ -169,34 +178,39 @@ def _kept_additions(closed: BaseGeometry, tied: BaseGeometry) -> BaseGeometry:
     return shapely.union_all([grow(piece, _TOUCH_MM) for piece in added])
 
 
-def _held(tied: BaseGeometry, loose: MultiPolygon, neck: float) -> list[BaseGeometry]:
-    """The loose parts in groups that hang together by more than a thread.
+def _held(border: BaseGeometry, drawn: list[Polygon], neck: float) -> list[BaseGeometry]:
+    """The drawing's parts in groups whose border hangs together by more than a thread.
 
-    A joint counts if it survives an opening by half the least neck. A part is never taken apart, however thin it is.
+    A joint counts if it survives an opening by half the least neck.
     """
+    if len(drawn) == 1:
+        return list(drawn)
     # Just under half the neck, so that a joint of exactly the least neck survives the arcs' error.
-    cores = parts(opening(tied, 0.49 * neck, _JUDGE_ERROR_MM))
-    members = list(loose.geoms)
-    part, core = shapely.STRtree(cores).query(members, predicate="intersects") if cores else ([], [])
-    nodes = len(members) + len(cores)
-    graph = coo_array((np.ones(len(part)), (part, np.asarray(core, dtype=int) + len(members))), shape=(nodes, nodes))
-    labels = connected_components(graph, directed=False)[1][: len(members)]
+    cores = parts(opening(border, 0.49 * neck, _JUDGE_ERROR_MM))
+    part, core = shapely.STRtree(cores).query(drawn, predicate="intersects") if cores else ([], [])
+    nodes = len(drawn) + len(cores)
+    graph = coo_array((np.ones(len(part)), (part, np.asarray(core, dtype=int) + len(drawn))), shape=(nodes, nodes))
+    labels = connected_components(graph, directed=False)[1][: len(drawn)]
     groups: dict[int, list[Polygon]] = {}
-    for label, member in zip(labels.tolist(), members, strict=True):
+    for label, member in zip(labels.tolist(), drawn, strict=True):
         groups.setdefault(label, []).append(member)
     return [shapely.union_all(group) for group in groups.values()]
 
 
 def _bridges(groups: list[BaseGeometry], width: float) -> tuple[Polygon, ...]:
-    """The shortest bridges that tie all groups: a minimum spanning tree over their distances."""
-    first, second = np.triu_indices(len(groups), k=1)
-    shapes = np.array(groups, dtype=object)
+    """The shortest bridges that tie all groups."""
+    return tuple(_bridge(groups[a], groups[b], width) for a, b, _ in _spanning_tree(groups))
+
+
+def _spanning_tree(shapes: Sequence[BaseGeometry]) -> list[tuple[int, int, float]]:
+    """Pairs of shapes, with their distances, that connect all of them by the shortest way (minimum spanning tree)."""
+    first, second = np.triu_indices(len(shapes), k=1)
+    array = np.array(shapes, dtype=object)
     # A touching pair has distance 0, which a sparse graph would take for no connection.
-    distances = shapely.distance(shapes[first], shapes[second]) + _TOUCH_MM
-    graph = coo_array((distances, (first, second)), shape=(len(groups), len(groups)))
+    distances = shapely.distance(array[first], array[second]) + _TOUCH_MM
+    graph = coo_array((distances, (first, second)), shape=(len(shapes), len(shapes)))
     tree = minimum_spanning_tree(graph.tocsr()).tocoo()
-    ends = sorted(zip(tree.row.tolist(), tree.col.tolist(), strict=True))
-    return tuple(_bridge(groups[a], groups[b], width) for a, b in ends)
+    return sorted(zip(tree.row.tolist(), tree.col.tolist(), tree.data.tolist(), strict=True))
 
 
 def _bridge(a: BaseGeometry, b: BaseGeometry, width: float) -> Polygon:

@@ -54,10 +54,10 @@ class Advice:
 
 
 _WET_OR_HOT = {
-    StockClass.WATER_SLIDE: "smooth: a wet decal with fingers folds over when it is slid into place",
-    StockClass.TRANSFER: "smooth: fingers of a hot transfer lift first, on the press and in the wash",
-    StockClass.FLEX: "smooth: fingers of a heat film lift first, on the press and in the wash",
-    StockClass.SHRINK: "smooth: thin parts curl and stick together while they shrink",
+    StockClass.WATER_SLIDE: "a wet decal with fingers folds over when it is slid into place",
+    StockClass.TRANSFER: "fingers of a hot transfer lift first, on the press and in the wash",
+    StockClass.FLEX: "fingers of a heat film lift first, on the press and in the wash",
+    StockClass.SHRINK: "thin parts curl and stick together while they shrink",
 }
 
 
@@ -66,12 +66,12 @@ def advise(stock: Stock, purpose: Purpose) -> Advice:
     if stock.stock_class in _WET_OR_HOT:
         return Advice(Manner.SMOOTH, _WET_OR_HOT[stock.stock_class])
     if stock.ground == "clear":
-        return Advice(Manner.CLOSE, "close: on clear film the rim shows, and the less of it the better")
+        return Advice(Manner.CLOSE, "on clear film the rim shows, and the less of it the better")
     if purpose in (Purpose.VEHICLE, Purpose.WINDOW):
-        return Advice(Manner.SMOOTH, "smooth: outdoors every finger is a corner that lifts first")
+        return Advice(Manner.SMOOTH, "outdoors every finger is a corner that lifts first")
     if purpose is Purpose.DRINKWARE:
-        return Advice(Manner.SMOOTH, "smooth: it will be washed, and fingers lift first")
-    return Advice(Manner.SMOOTH, "smooth: easier to lift and to place, and there is no reason to go close")
+        return Advice(Manner.SMOOTH, "it will be washed, and fingers lift first")
+    return Advice(Manner.SMOOTH, "easier to lift and to place, and there is no reason to go close")
 
 
 @dataclass(frozen=True, slots=True)

@@ -115,6 +115,14 @@ def bleed_box(outline: Outline, edge: Edge, width_mm: float) -> tuple[int, int, 
     return int(low[0]), int(low[1]), int(high[0]), int(high[1])
 
 
+def bleed_box_mm(outline: Outline, edge: Edge, width_mm: float) -> tuple[float, float, float, float]:
+    """Left, top, width, height of `bleed_box` in the item frame, mm."""
+    left, top, right, bottom = bleed_box(outline, edge, width_mm)
+    x, y = outline.origin_px
+    mm = outline.mm_per_px
+    return (left - x) * mm, (top - y) * mm, (right - left) * mm, (bottom - top) * mm
+
+
 def carried_outward(picture: Picture, outline: Outline, edge: Edge, width_mm: float) -> Picture:
     """The picture with its pixels carried `width_mm` past the edge; it then covers `bleed_box`.
 
@@ -131,6 +139,22 @@ def carried_outward(picture: Picture, outline: Outline, edge: Edge, width_mm: fl
     band = ~inside & (away * outline.mm_per_px <= width_mm + outline.mm_per_px)
     rgba[band] = rgba[rows[band], columns[band]]
     return replace(picture, rgba=rgba)
+
+
+def sketch_of(picture: Picture, outline: Outline, longest_px: int) -> tuple[Picture, Outline]:
+    """Picture and outline thinned out to about `longest_px`, for showing what `carried_outward` makes of them."""
+    every = max(1, max(outline.picture_px) // longest_px)
+    if every == 1:
+        return picture, outline
+    rgba = picture.rgba[every // 2 :: every, every // 2 :: every]
+    x, y = outline.origin_px
+    thinned = replace(
+        outline,
+        mm_per_px=outline.mm_per_px * every,
+        origin_px=(x / every, y / every),
+        picture_px=(rgba.shape[1], rgba.shape[0]),
+    )
+    return replace(picture, rgba=rgba), thinned
 
 
 def bleed_findings(bleed: Bleed, index: int, stock: Stock) -> list[Finding]:

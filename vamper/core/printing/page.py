@@ -19,7 +19,7 @@ from vamper.core.edge.edge import Edge
 from vamper.core.geometry import grow, mirrored, placed
 from vamper.core.job import Paper, RingSpec
 from vamper.core.marks.families import Mark
-from vamper.core.printing.bleed import bleed_box, is_printed
+from vamper.core.printing.bleed import bleed_box_mm, is_printed
 from vamper.core.sheet.layout import Placement
 
 Matrix = tuple[float, float, float, float, float, float]
@@ -37,12 +37,7 @@ class PrintItem:
     @property
     def picture_box_mm(self) -> tuple[float, float, float, float]:
         """Left, top, width, height of what prints, in the item frame: carried past the edge if it bleeds."""
-        if not self.bleed_mm:
-            return self.outline.picture_box_mm
-        left, top, right, bottom = bleed_box(self.outline, self.edge, self.bleed_mm)
-        x, y = self.outline.origin_px
-        mm = self.outline.mm_per_px
-        return (left - x) * mm, (top - y) * mm, (right - left) * mm, (bottom - top) * mm
+        return bleed_box_mm(self.outline, self.edge, self.bleed_mm) if self.bleed_mm else self.outline.picture_box_mm
 
 
 @dataclass(frozen=True, slots=True)

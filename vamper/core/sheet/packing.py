@@ -15,7 +15,6 @@ from dataclasses import dataclass, replace
 from typing import Protocol
 
 import numpy as np
-import shapely
 from shapely.geometry import Polygon
 
 from vamper.core.geometry import grow
@@ -24,6 +23,7 @@ from vamper.core.sheet.bound import AreaBound, area_bound
 from vamper.core.sheet.layout import THROUGH_GAP_MM, Layout, Piece, Placement, Unplaced, WhyNot, breaches, gap_between
 from vamper.core.sheet.nesting import Nester, NestRequest, NestShape, NestSolution, inside, nest_points
 from vamper.core.sheet.rows import rows_of_boxes
+from vamper.core.sheet.turns import best_turn, boxes_at, turns_of
 
 # Share of a sheet's room that irregular pieces fill quickly, and that nobody has seen them exceed.
 EASY_FILL = 0.72
@@ -75,41 +75,16 @@ def pack(problem: PackProblem, nester: Nester, watch: Watch) -> Layout:
 
 
 def fits_alone(piece: Piece, live: Polygon, turn: Turn) -> bool:
-    """Whether one piece fits the live area in some allowed turn.
-
-    Free turns are tried by single degrees and refined round the best.
-    """
+    """Whether one piece fits the live area in some allowed turn."""
     left, top, right, bottom = live.bounds
-    return _overhang(piece, (right - left, bottom - top), turn) <= 1e-6
+    return best_turn(piece.edge, (right - left, bottom - top), turn)[1] <= 1e-6
 
 
 def largest_fitting_scale(piece: Piece, live: Polygon, turn: Turn) -> float:
     """The scale (below 1 for a piece that is too big) at which the piece just fits in its best turn."""
     left, top, right, bottom = live.bounds
     room = np.array([right - left, bottom - top])
-    boxes = _boxes(piece, _angles(turn))
-    return float((room / boxes).min(axis=1).max())
-
-
-def _angles(turn: Turn) -> np.ndarray[tuple[int], np.dtype[np.float64]]:
-    choices = {Turn.UPRIGHT: [0.0], Turn.QUARTER: [0.0, 90.0]}
-    return np.array(choices[turn]) if turn in choices else np.arange(0.0, 180.0, 0.25)
-
-
-def _boxes(
-    piece: Piece, degrees: np.ndarray[tuple[int], np.dtype[np.float64]]
-) -> np.ndarray[tuple[int, int], np.dtype[np.float64]]:
-    """Width and height of the piece's box at each turn, shape (n, 2)."""
-    points = shapely.get_coordinates(piece.edge.convex_hull)
-    t = np.radians(degrees)
-    across = np.outer(np.cos(t), points[:, 0]) - np.outer(np.sin(t), points[:, 1])
-    down = np.outer(np.sin(t), points[:, 0]) + np.outer(np.cos(t), points[:, 1])
-    return np.column_stack([np.ptp(across, axis=1), np.ptp(down, axis=1)])
-
-
-def _overhang(piece: Piece, room: tuple[float, float], turn: Turn) -> float:
-    """How much too large the piece is in its best turn, 0 or less where it fits."""
-    return float((_boxes(piece, _angles(turn)) - room).max(axis=1).min())
+    return float((room / boxes_at(piece.edge, turns_of(turn))).min(axis=1).max())
 
 
 class _Search:

@@ -13,6 +13,7 @@ from shapely.geometry import Polygon
 from vamper.core.geometry import placed
 from vamper.core.job import Turn
 from vamper.core.sheet.layout import Piece, Placement, gap_between
+from vamper.core.sheet.turns import best_turn
 
 
 @dataclass(slots=True)
@@ -39,13 +40,17 @@ class _Box:
 
 
 def _box(piece: Piece, turn: Turn, room: tuple[float, float]) -> _Box | None:
-    """The piece's box in the better of its two ways round, None if neither fits the room."""
+    """The piece's box in the better of its two ways round, or askew where only that fits; None if nothing does."""
     choices = []
-    for turn_deg in (0.0,) if turn is Turn.UPRIGHT else (0.0, 90.0):
+    square = (0.0,) if turn is Turn.UPRIGHT else (0.0, 90.0)
+    askew, _ = best_turn(piece.edge, room, turn)
+    for turn_deg in (*square, askew):
         left, top, right, bottom = placed(piece.edge, 0, 0, turn_deg).bounds
         if right - left <= room[0] and bottom - top <= room[1]:
             choices.append(_Box(piece, turn_deg, left, top, right - left, bottom - top))
-    return min(choices, key=lambda box: box.height, default=None)
+    # Askew comes last, and counts only where nothing square fits.
+    straight = [box for box in choices if box.turn_deg in square]
+    return min(straight or choices, key=lambda box: box.height, default=None)
 
 
 def rows_of_boxes(

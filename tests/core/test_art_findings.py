@@ -1,0 +1,186 @@
+"""Every finding of the Art station: seen where it should be, not where it should not, gone when its fix is taken."""
+
+import numpy as np
+import pytest
+from scipy import ndimage
+
+from tests.conftest import disc_alpha, picture_of
+from vamper.core.art.groups import are_several, groups_of
+from vamper.core.art.inspect import art_findings, look_over
+from vamper.core.art.outline import Outline, outline_at, trace
+from vamper.core.art.picture import Conversion, Picture
+from vamper.core.art.prepare import lifted, prepared, rim_of
+from vamper.core.colour import difference, lab_of, lab_of_one
+from vamper.core.findings import Finding
+from vamper.core.job import EdgeKind, EdgeSpec, ItemSpec, Preparation, Purpose, SizeSpec
+from vamper.core.stocks import STOCK_BY_KEY
+
+WIDTH = SizeSpec(width_mm=40)
+
+
+def seen(picture: Picture, stock: str = "satin-vinyl", **spec: object) -> list[Finding]:
+    item = ItemSpec("a.png", WIDTH, **spec)  # type: ignore[arg-type]
+    picture = prepared(picture, item.prepare)
+    outline = outline_at(trace(picture, item.prepare.threshold), WIDTH)
+    facts = look_over(picture, outline, item.prepare.threshold)
+    return art_findings(outline, item, 0, Purpose.VEHICLE, picture, facts, STOCK_BY_KEY[stock])
+
+
+def codes(picture: Picture, stock: str = "satin-vinyl", **spec: object) -> set[str]:
+    return {finding.code for finding in seen(picture, stock, **spec)}
+
+
+def one(picture: Picture, code: str, stock: str = "satin-vinyl", **spec: object) -> Finding:
+    (finding,) = (f for f in seen(picture, stock, **spec) if f.code == code)
+    return finding
+
+
+def painted(*layers: tuple[np.ndarray, tuple[int, int, int]], ground: tuple[int, int, int] | None = None) -> Picture:
+    """Coverage masks painted over each other in colours, on nothing or on an opaque ground."""
+    shape = layers[0][0].shape
+    rgb = np.zeros((*shape, 3)) + (ground or (0, 0, 0))
+    alpha = np.full(shape, 1.0 if ground else 0.0)
+    for cover, colour in layers:
+        mixed = alpha * (1 - cover)
+        total = mixed + cover
+        rgb = (rgb * mixed[..., None] + np.array(colour) * cover[..., None]) / np.maximum(total, 1e-9)[..., None]
+        alpha = total
+    return Picture(np.dstack([np.round(rgb), np.round(alpha * 255)]).astype(np.uint8))
+
+
+DISC = disc_alpha(400, 170, (200, 200))
+BLUE, RED, WHITE = (40, 90, 160), (190, 50, 40), (255, 255, 255)
+
+
+def test_a_plain_drawing_has_nothing_to_say() -> None:
+    assert codes(painted((DISC, BLUE))) == set()
+
+
+def test_colours_by_known_values() -> None:
+    assert lab_of_one((255, 255, 255)) == pytest.approx([100, 0, 0], abs=0.02)
+    assert lab_of_one((255, 0, 0)) == pytest.approx([53.24, 80.09, 67.20], abs=0.05)
+    assert lab_of_one((0, 0, 0)) == pytest.approx([0, 0, 0], abs=0.02)
+    assert float(difference(lab_of_one((0, 0, 0)), lab_of_one((255, 255, 255)))) == pytest.approx(100, abs=0.05)
+    assert lab_of(np.zeros((2, 3, 3), np.uint8)).shape == (2, 3, 3)
+
+
+class TestLift:
+    def test_the_disc_comes_off_its_ground_at_sub_pixel_precision(self) -> None:
+        picture = painted((DISC, BLUE), ground=WHITE)
+        outline = outline_at(trace(lifted(picture, 12)), SizeSpec(width_mm=34))
+        free = outline_at(trace(painted((DISC, BLUE))), SizeSpec(width_mm=34))
+        assert outline.shape.hausdorff_distance(free.shape) < 0.06
+
+    def test_the_same_colour_inside_stays(self) -> None:
+        eye = disc_alpha(400, 40, (200, 200))
+        rgba = lifted(painted((DISC, BLUE), (eye, WHITE), ground=WHITE), 12).rgba
+        assert rgba[200, 200].tolist() == [255, 255, 255, 255]
+        assert rgba[5, 5, 3] == 0
+
+    def test_no_halo_of_the_ground_is_left(self) -> None:
+        rgba = lifted(painted((DISC, BLUE), ground=WHITE), 12).rgba
+        inked = rgba[rgba[..., 3] > 0][:, :3].astype(int)
+        assert np.abs(inked - BLUE).max() <= 3
+
+    def test_a_rim_of_many_colours_offers_no_lift(self) -> None:
+        noise = np.random.default_rng(1).integers(0, 255, (60, 60, 3), dtype=np.uint8)
+        busy = Picture(np.dstack([noise, np.full((60, 60), 255, np.uint8)]))
+        assert not rim_of(busy).is_one_colour
+        assert "prepare.lift_de" not in one(busy, "art.opaque").fixes[0].changes
+
+    def test_the_finding_offers_it_and_it_takes_the_finding_away(self) -> None:
+        picture = painted((DISC, BLUE), ground=WHITE)
+        changes = one(picture, "art.opaque").fixes[0].changes
+        assert "art.opaque" not in codes(picture, prepare=Preparation(lift_de=changes["prepare.lift_de"]))  # type: ignore[arg-type]
+
+
+class TestSeveral:
+    def picture(self) -> Picture:
+        alpha = np.zeros((300, 500))
+        for x, y in ((60, 60), (250, 70), (430, 50), (70, 230), (260, 220)):
+            alpha = np.maximum(alpha, disc_alpha(500, 35, (x, y))[:300])
+        return picture_of(alpha)
+
+    def outline(self) -> Outline:
+        return outline_at(trace(self.picture()), SizeSpec(width_mm=100))
+
+    def test_drawings_come_in_reading_order(self) -> None:
+        groups = groups_of(self.outline(), 5)
+        assert are_several(groups)
+        centres = [group.shape.centroid for group in groups]
+        assert [round(c.x / 10) for c in centres] == sorted([round(c.x / 10) for c in centres[:3]]) + sorted(
+            round(c.x / 10) for c in centres[3:]
+        )
+
+    def test_each_crop_keeps_one_drawing(self) -> None:
+        for group in groups_of(self.outline(), 5):
+            alone = outline_at(trace(prepared(self.picture(), Preparation(crop=group.crop))), SizeSpec(width_mm=16))
+            assert len(alone.shape.geoms) == 1
+
+    def test_the_distance_decides(self) -> None:
+        assert len(groups_of(self.outline(), 200)) == 1
+
+    def test_crumbs_beside_a_drawing_are_not_several(self) -> None:
+        crumbs = np.maximum(disc_alpha(400, 120, (150, 200)), disc_alpha(400, 8, (380, 200)))
+        assert "art.several" not in codes(picture_of(crumbs))
+        assert "art.several" in codes(self.picture())
+
+
+def test_a_glow_is_a_fringe_and_a_crisp_rim_is_not() -> None:
+    glow = painted((ndimage.gaussian_filter(DISC, 12), BLUE))
+    assert one(glow, "art.fringe").severity == "look"
+    assert len(one(glow, "art.fringe").fixes) == 2
+    assert one(glow, "art.fringe", prepare=Preparation(threshold=0.2)).severity == "note"
+    assert "art.fringe" not in codes(painted((DISC, BLUE)))
+
+
+def test_the_threshold_moves_the_outline() -> None:
+    glow = painted((ndimage.gaussian_filter(DISC, 12), BLUE))
+    areas = [trace(glow, threshold).areas_px2[0] for threshold in (0.2, 0.5, 0.8)]
+    assert areas[0] > areas[1] > areas[2]
+
+
+@pytest.mark.parametrize(
+    ("stock", "severity"), [("clear-vinyl", "stop"), ("light-transfer", "stop"), ("kraft-card", "look")]
+)
+def test_white_vanishes_on_what_is_not_white(stock: str, severity: str) -> None:
+    face = painted((DISC, BLUE), (disc_alpha(400, 60, (200, 200)), WHITE))
+    finding = one(face, "art.white-on-clear", stock)
+    assert finding.severity == severity
+    twin = finding.fixes[0].changes["stock"]
+    assert "art.white-on-clear" not in codes(face, str(twin))
+    assert "art.white-on-clear" not in codes(painted((DISC, BLUE)), stock)
+
+
+def test_a_border_that_is_there_is_found_and_cut_on() -> None:
+    inner = disc_alpha(400, 140, (200, 200))
+    bordered = painted((DISC, WHITE), (inner, RED))
+    base = one(bordered, "art.base")
+    # 30 of 340 px over 40 mm.
+    assert base.figures["width_mm"] == pytest.approx(30 / 340 * 40, abs=0.25)
+    changes = base.fixes[0].changes
+    cut = EdgeSpec(EdgeKind(changes["edge.kind"]), changes["edge.distance_mm"])  # type: ignore[arg-type]
+    assert "art.base" not in codes(bordered, edge=cut)
+
+
+def test_a_border_of_uneven_width_is_no_base() -> None:
+    inner = disc_alpha(400, 110, (150, 180))
+    assert "art.base" not in codes(painted((DISC, WHITE), (inner, RED)))
+
+
+def test_margin_can_be_cropped_and_nothing_else_changes() -> None:
+    wide = painted((disc_alpha(600, 100, (180, 240)), BLUE))
+    changes = one(wide, "art.margin").fixes[0].changes
+    crop = Preparation(crop=tuple(changes["prepare.crop"]))  # type: ignore[arg-type]
+    assert "art.margin" not in codes(wide, prepare=crop)
+    before = outline_at(trace(wide), WIDTH).shape
+    after = outline_at(trace(prepared(wide, crop)), WIDTH).shape
+    assert before.hausdorff_distance(after) < 1e-6
+
+
+def test_conversions_and_fonts_are_told() -> None:
+    drawn = painted((DISC, BLUE))
+    turned = Picture(drawn.rgba, conversions=(Conversion.CMYK, Conversion.TURNED))
+    assert one(turned, "art.mode").figures["conversions"] == 2
+    lettered = Picture(drawn.rgba, is_vector=True, other_fonts=("Gannet Stencil",))
+    assert "Gannet Stencil" in one(lettered, "art.font").text
