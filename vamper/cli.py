@@ -59,6 +59,7 @@ def plan(
     Ends with 0 when planned, 3 when planned with findings that would spoil the sheet, 2 for bad input.
     """
     from vamper.formats.jobfile import read_job
+    from vamper.services.composing import Composer, drawn_job
     from vamper.services.design import ArtFile, Designer
     from vamper.services.hand_off import plan_files
     from vamper.services.nesting_process import ProcessNester
@@ -67,14 +68,18 @@ def plan(
     with _bad_input_is_one_line():
         spec = read_job(_read(job, str(job)))
         folder = job.resolve().parent
-        arts = []
-        for item in spec.items:
-            path = (folder / item.art).resolve()
+
+        def art_file(name: str) -> ArtFile:
+            path = (folder / name).resolve()
             # A link inside the folder may still lead out of it.
             if not path.is_relative_to(folder):
-                raise BadInput("must stay inside the job file's folder", item.art)
-            arts.append(ArtFile.of(item.art, _read(path, item.art)))
-        planned = plan_job(spec, arts, Designer(), ProcessNester(), seconds, seed)
+                raise BadInput("must stay inside the job file's folder", name)
+            return ArtFile.of(name, _read(path, name))
+
+        designer = Designer()
+        spec, drawings = drawn_job(spec, Composer(designer, art_file))
+        arts = [drawings.get(item.art) or art_file(item.art) for item in spec.items]
+        planned = plan_job(spec, arts, designer, ProcessNester(), seconds, seed)
         files = plan_files(planned)
         try:
             out.mkdir(parents=True, exist_ok=True)

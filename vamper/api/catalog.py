@@ -2,13 +2,14 @@
 
 from fastapi import APIRouter
 
-from vamper.api.schemas import CatalogOut, EdgeKindOut, Limits, NamedOut
+from vamper.api.schemas import CatalogOut, EdgeKindOut, FontOut, Limits, NamedOut
 from vamper.core.art.prepare import START_LIFT_DE
 from vamper.core.art.resolution import VIEWING_DISTANCE_MM, needed_ppi
 from vamper.core.edge.edge import KIND_USES
 from vamper.core.edge.inspect import EVEN_LOOKING_FACTOR, STARTER_MISS_MM
 from vamper.core.job import Cut, EdgeKind, EdgeSpec, MarkFamily, Purpose, Turn
 from vamper.formats.art_file import ENDINGS, MOST_BYTES
+from vamper.formats.fonts import FONTS
 from vamper.formats.raster import MOST_PIXELS
 from vamper.services.overview import EDGE_PHRASES, PURPOSE_PHRASES, TURN_PHRASES, viewing
 
@@ -65,6 +66,7 @@ def catalog() -> CatalogOut:
         least_border_mm=STARTER_MISS_MM,
         even_border_mm=STARTER_MISS_MM * EVEN_LOOKING_FACTOR,
         start_lift_de=START_LIFT_DE,
+        fonts=[FontOut(family=font.family, words=font.words) for font in FONTS],
         limits=Limits(
             most_megabytes=MOST_BYTES // 2**20, most_megapixels=MOST_PIXELS // 1_000_000, endings=list(ENDINGS)
         ),

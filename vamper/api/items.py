@@ -5,19 +5,25 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Response
 
 from vamper.api.here import Here
+from vamper.api.item_views import art_notes, groups_out, item_out, shapes_out
 from vamper.api.schemas import (
     Apart,
+    Composing,
     EdgeStyleOut,
     GroupsOut,
     ItemOut,
     JobOut,
     NewEdgeStyle,
+    OneComposed,
     ShapesOut,
     Trial,
 )
-from vamper.api.views import groups_out, item_out, job_out, shapes_out
+from vamper.api.views import job_out
 from vamper.core.findings import BadInput
 from vamper.core.job import Preparation
+from vamper.formats.jobfile import ComposedModel
+from vamper.formats.names_list import read_names
+from vamper.services.jobs import NotFound
 
 router = APIRouter(prefix="/api")
 
@@ -67,7 +73,8 @@ def try_changes(here: Here, job_id: int, number: int, trial: Trial) -> ItemOut:
     """The design as it would be with some fields changed; nothing is saved."""
     state = here.jobs.get(job_id)
     document = state.document.items_changed((number,), trial.changes).item(number)
-    return item_out(here.items.designed(state, number, trial.changes), document, 0, here.arts.pages(document.art))
+    notes = art_notes(here, {document.art})[document.art]
+    return item_out(here.items.designed(state, number, trial.changes), document, 0, notes)
 
 
 @router.get("/jobs/{job_id}/items/{number}/shapes", tags=["design"])
@@ -88,6 +95,39 @@ def get_groups(
 def split(here: Here, job_id: int, number: int, apart: Apart) -> JobOut:
     """Each drawing in the picture a design of its own."""
     return job_out(here.items.split(here.jobs.get(job_id), number, apart.apart_mm))
+
+
+@router.post("/compose/preview.png", tags=["compose"], response_class=Response)
+def preview_composed(here: Here, one: OneComposed, px: Annotated[int, Query(ge=16, le=2000)] = 700) -> Response:
+    """The composed piece for one name; nothing is kept."""
+    return Response(here.compositions.preview(one.composition, one.name, px), media_type="image/png")
+
+
+@router.post("/jobs/{job_id}/compose", tags=["compose"], status_code=201)
+def compose(here: Here, job_id: int, composing: Composing) -> JobOut:
+    """A design for each name; a single one where no line takes names."""
+    composed = ComposedModel(
+        composition=composing.composition,
+        names=read_names(composing.names),
+        quantity=composing.quantity,
+        cut=composing.cut,
+    )
+    return job_out(here.compositions.add(here.jobs.get(job_id).id, composed, composing.title))
+
+
+@router.get("/jobs/{job_id}/items/{number}/composition", tags=["compose"])
+def get_composition(here: Here, job_id: int, number: int) -> OneComposed:
+    """How a composed design was made."""
+    composed = here.compositions.of(here.jobs.get(job_id).document.item(number).art)
+    if composed is None:
+        raise NotFound("this design was not composed here")
+    return OneComposed(composition=composed.composition, name=composed.name)
+
+
+@router.put("/jobs/{job_id}/items/{number}/composition", tags=["compose"])
+def change_composition(here: Here, job_id: int, number: int, one: OneComposed) -> JobOut:
+    """Draw a composed design anew."""
+    return job_out(here.compositions.change(here.jobs.get(job_id), number, one.composition, one.name))
 
 
 @router.get("/edge-styles", tags=["design"])

@@ -7,7 +7,7 @@ from pydantic import BaseModel, Field
 
 from vamper.core.findings import FixTarget, Severity
 from vamper.core.job import Cut, MarkFamily
-from vamper.formats.jobfile import EdgeModel
+from vamper.formats.jobfile import CompositionModel, EdgeModel
 from vamper.services.document import JobDocument
 from vamper.services.overview import Station, StationState
 from vamper.services.packing_desk import PackingState
@@ -122,6 +122,7 @@ class ItemOut(BaseModel):
     picture: str
     """Address of the prepared picture; `&px=` and a number of pixels may follow."""
     pages: int
+    composed: bool
     rings: list["RingOut"]
     holes: list["HoleOut"]
     bleed_mm: float
@@ -322,6 +323,28 @@ class GroupsOut(BaseModel):
     boxes: list[PlaceOut]
 
 
+class Composing(BaseModel):
+    """A composition with the names as they were typed or read from a CSV file."""
+
+    composition: CompositionModel
+    names: Annotated[str, Field(max_length=100_000)] = ""
+    title: Annotated[str, Field(min_length=1, max_length=80)] = "label"
+    quantity: Annotated[int, Field(ge=1, le=1000)] = 1
+    cut: Cut = Cut.KISS
+
+
+class OneComposed(BaseModel):
+    """A composition for one name."""
+
+    composition: CompositionModel
+    name: Annotated[str, Field(max_length=80)] = ""
+
+
+class FontOut(BaseModel):
+    family: str
+    words: str
+
+
 class NewEdgeStyle(BaseModel):
     name: Annotated[str, Field(min_length=1, max_length=60)]
     edge: EdgeModel
@@ -349,6 +372,7 @@ class CatalogOut(BaseModel):
     least_border_mm: float
     even_border_mm: float
     start_lift_de: float
+    fonts: list[FontOut]
     limits: Limits
 
 

@@ -2,57 +2,40 @@
 
 from collections import Counter
 from collections.abc import Mapping
-from hashlib import sha256
 from typing import Any
-from urllib.parse import urlencode
 
 import numpy as np
 
+from vamper.api.item_views import DECIMALS, ArtNotes, art_notes, item_out, place_out, size_out
 from vamper.api.schemas import (
     BoundOut,
-    CandidateOut,
     FindingOut,
     FixOut,
-    GroupsOut,
-    HoleOut,
-    ItemOut,
     JobOut,
     MarkOut,
     PackingOut,
     PhraseOut,
     PlacementOut,
-    PlaceOut,
     PlanOut,
-    RingOut,
     SettingOut,
-    ShapesOut,
     SheetOut,
-    SizeOut,
     StationOut,
     StockOut,
     UnplacedOut,
     ViewOut,
 )
-from vamper.core.art.groups import Group
 from vamper.core.cutting.setting import CutSetting, depth_um, effective_cut, force_for
-from vamper.core.findings import BadInput, Finding, Place
-from vamper.core.geometry import grow, hole_polygons
-from vamper.core.job import Preparation
-from vamper.core.plan import DesignedItem, Plan, cut_of, pack_problem
+from vamper.core.findings import BadInput, Finding
+from vamper.core.plan import Plan, cut_of, pack_problem
 from vamper.core.sheet.layout import nearest_mm
 from vamper.core.sheet.rows import rows_of_boxes
 from vamper.formats.svg_path import closed_path, shape_path
 from vamper.services.document import ItemDocument
-from vamper.services.items import Shapes, printed_box
 from vamper.services.jobs import JobState
 from vamper.services.overview import brief, empty_stations, station_of, stations
 from vamper.services.packing_desk import Packing
 from vamper.services.workshop import Workshop
 from vamper.store.models import StockRow
-
-# A hundredth of a millimetre is finer than a screen can show.
-_DECIMALS = 2
-_MOST_HOLES = 100
 
 
 def job_out(state: JobState) -> JobOut:
@@ -82,20 +65,12 @@ def view(workshop: Workshop, state: JobState) -> ViewOut:
         stations=[StationOut(**_fields(figure)) for figure in stations(plan)],
         findings=[finding_out(finding, document.items) for finding in plan.findings],
         problem=None,
-        plan=plan_out(plan, packing, document.items, {i.art: workshop.arts.pages(i.art) for i in document.items}),
+        plan=plan_out(plan, packing, document.items, art_notes(workshop, {item.art for item in document.items})),
     )
 
 
 def _fields(value: Any) -> dict[str, Any]:
     return {name: getattr(value, name) for name in value.__slots__}
-
-
-def _place(place: Place) -> PlaceOut:
-    return PlaceOut(x_mm=place.x_mm, y_mm=place.y_mm, width_mm=place.width_mm, height_mm=place.height_mm)
-
-
-def _size(sides: tuple[float, float]) -> SizeOut:
-    return SizeOut(width_mm=sides[0], height_mm=sides[1])
 
 
 def finding_out(finding: Finding, items: tuple[ItemDocument, ...]) -> FindingOut:
@@ -108,7 +83,7 @@ def finding_out(finding: Finding, items: tuple[ItemDocument, ...]) -> FindingOut
         figures=dict(finding.figures),
         item_number=None if finding.item is None else items[finding.item].number,
         sheet=finding.sheet,
-        places=[_place(place) for place in finding.places],
+        places=[place_out(place) for place in finding.places],
         fixes=[
             FixOut(label=fix.label, effect=fix.effect, target=fix.target, changes=dict(fix.changes))
             for fix in finding.fixes
@@ -116,7 +91,7 @@ def finding_out(finding: Finding, items: tuple[ItemDocument, ...]) -> FindingOut
     )
 
 
-def plan_out(plan: Plan, packing: Packing, items: tuple[ItemDocument, ...], pages: Mapping[str, int]) -> PlanOut:
+def plan_out(plan: Plan, packing: Packing, items: tuple[ItemDocument, ...], notes: Mapping[str, ArtNotes]) -> PlanOut:
     numbers = [item.number for item in items]
     placed = Counter(placement.item for sheet in plan.layout.sheets for placement in sheet)
     problem = pack_problem(plan.job, plan.setup, plan.items)
@@ -125,8 +100,8 @@ def plan_out(plan: Plan, packing: Packing, items: tuple[ItemDocument, ...], page
     return PlanOut(
         width_mm=plan.job.paper.width_mm,
         height_mm=plan.job.paper.height_mm,
-        live_path=shape_path(plan.setup.live.shape, _DECIMALS),
-        live_size=_size(plan.setup.live.size_mm),
+        live_path=shape_path(plan.setup.live.shape, DECIMALS),
+        live_size=size_out(plan.setup.live.size_mm),
         bounds=[
             BoundOut(name=b.name, reason=b.reason, left_mm=x0, top_mm=y0, right_mm=x1, bottom_mm=y1)
             for b in plan.setup.live.bounds
@@ -137,11 +112,11 @@ def plan_out(plan: Plan, packing: Packing, items: tuple[ItemDocument, ...], page
                 family=mark.family,
                 x_mm=mark.x_mm,
                 y_mm=mark.y_mm,
-                path=" ".join(closed_path(ring, _DECIMALS) for ring in mark.rings),
+                path=" ".join(closed_path(ring, DECIMALS) for ring in mark.rings),
             )
             for mark in plan.setup.marks
         ],
-        items=[item_out(item, items[item.index], placed[item.index], pages[item.spec.art]) for item in plan.items],
+        items=[item_out(item, items[item.index], placed[item.index], notes[item.spec.art]) for item in plan.items],
         sheets=[_sheet(plan, number, numbers) for number in range(len(plan.layout.sheets))],
         unplaced=[
             UnplacedOut(item_number=numbers[u.item], quantity=u.quantity, reason=u.reason) for u in plan.layout.unplaced
@@ -159,104 +134,6 @@ def plan_out(plan: Plan, packing: Packing, items: tuple[ItemDocument, ...], page
 def stock_out(stock: Any) -> StockOut:
     """From a core stock or a row of the workshop; they have the same fields."""
     return StockOut(**{name: getattr(stock, name) for name in StockOut.model_fields})
-
-
-def picture_address(digest: str, prepare: Preparation) -> str:
-    """Where the prepared picture is to be had."""
-    query: dict[str, object] = {"page": prepare.page}
-    if prepare.lift_de is not None:
-        query["lift"] = prepare.lift_de
-    if prepare.crop is not None:
-        query["crop"] = ",".join(f"{side:g}" for side in prepare.crop)
-    return f"/api/art/{digest}.png?{urlencode(query)}"
-
-
-def item_out(item: DesignedItem, document: ItemDocument, placed: int, pages: int) -> ItemOut:
-    edge, bleed_mm = item.edge, item.bleed.width_mm
-    stack = item.spec.edge.stack
-    return ItemOut(
-        number=document.number,
-        name=document.name,
-        art=document.art,
-        cut=document.cut,
-        size=_size(item.outline.size_mm),
-        edge_size=_size(edge.size_mm),
-        edge_box=_box(edge.shape.bounds),
-        picture_box=_place(Place(*item.outline.picture_box_mm)),
-        ppi=item.outline.ppi,
-        is_vector=item.picture.is_vector,
-        picture=picture_address(document.art, item.spec.prepare),
-        pages=pages,
-        rings=[
-            RingOut(path=shape_path(shape, _DECIMALS), colour=ring.colour)
-            for shape, ring in reversed(list(zip(edge.rings, stack, strict=True)))
-        ],
-        holes=_holes(item),
-        bleed_mm=bleed_mm,
-        bleed_path=shape_path(grow(edge.shape, bleed_mm), _DECIMALS) if bleed_mm else "",
-        printed_box=_place(Place(*printed_box(item))) if bleed_mm else None,
-        look=sha256(repr((document.art, item.spec, item.bleed)).encode()).hexdigest()[:12],
-        least_border_mm=edge.least_border_mm,
-        edge_length_mm=edge.length_mm,
-        area_cm2=edge.shape.area / 100,
-        outline_path=shape_path(item.outline.shape, _DECIMALS),
-        edge_path=shape_path(edge.shape, _DECIMALS),
-        parts=len(edge.shape.geoms),
-        placed=placed,
-        wanted=item.spec.quantity,
-    )
-
-
-def _holes(item: DesignedItem) -> list[HoleOut]:
-    """The drawing's holes, largest first, each by a point in it."""
-    width, height = item.outline.size_mm
-    found = []
-    for hole in sorted(hole_polygons(item.outline.shape), key=lambda hole: -hole.area)[:_MOST_HOLES]:
-        point = hole.representative_point()
-        found.append(
-            HoleOut(
-                x=round(point.x / width, 5),
-                y=round(point.y / height, 5),
-                path=shape_path(hole, _DECIMALS),
-                open=not item.edge.shape.covers(point),
-            )
-        )
-    return found
-
-
-def _box(bounds: tuple[float, float, float, float]) -> PlaceOut:
-    left, top, right, bottom = bounds
-    return PlaceOut(x_mm=left, y_mm=top, width_mm=right - left, height_mm=bottom - top)
-
-
-def shapes_out(shapes: Shapes) -> ShapesOut:
-    return ShapesOut(
-        roughness=shapes.now.roughness,
-        fingers_mm=list(shapes.now.fingers_mm),
-        area_cm2=shapes.area_mm2 / 100,
-        manner=shapes.advice.manner,
-        why=shapes.advice.why,
-        candidates=[
-            CandidateOut(
-                name=one.name,
-                path=shape_path(one.edge.shape, _DECIMALS),
-                box=_box(one.edge.shape.bounds),
-                area_cm2=one.edge.shape.area / 100,
-                roughness=one.handling.roughness,
-                fingers=len(one.handling.fingers_mm),
-                changes={
-                    "edge.kind": one.spec.kind.value,
-                    "edge.distance_mm": one.spec.distance_mm,
-                    "edge.smooth_mm": one.spec.smooth_mm,
-                },
-            )
-            for one in shapes.candidates
-        ],
-    )
-
-
-def groups_out(apart_mm: float, groups: tuple[Group, ...]) -> GroupsOut:
-    return GroupsOut(apart_mm=apart_mm, boxes=[_box(group.shape.bounds) for group in groups])
 
 
 def _sheet(plan: Plan, number: int, numbers: list[int]) -> SheetOut:

@@ -6,6 +6,7 @@ These are the names of the job file. The stations take the parts they need.
 from dataclasses import dataclass, field
 from enum import StrEnum
 
+from vamper.core.composition import Composition
 from vamper.core.devices import Cutter, Printer
 from vamper.core.stocks import Stock
 
@@ -171,6 +172,16 @@ class ItemSpec:
 
 
 @dataclass(frozen=True, slots=True)
+class ComposedSpec:
+    """Composed pieces that are still to be drawn: one design for each name, or a single one without names."""
+
+    composition: Composition
+    names: tuple[str, ...] = ()
+    quantity: int = 1
+    cut: Cut = Cut.KISS
+
+
+@dataclass(frozen=True, slots=True)
 class PackingSpec:
     gap_mm: float = 2.0
     turn: Turn = Turn.ANY
@@ -200,3 +211,4 @@ class Job:
     purpose: Purpose
     packing: PackingSpec
     items: tuple[ItemSpec, ...]
+    composed: tuple[ComposedSpec, ...] = ()

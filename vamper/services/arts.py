@@ -53,21 +53,25 @@ class Arts:
         art = ArtFile.of(name, data)
         outline = self._designer.outline(art, _START)
         picture = self._designer.picture(art, _START)
-        with self._sessions.begin() as session:
-            if session.get(ArtRow, art.digest) is None:
-                session.add(
-                    ArtRow(
-                        digest=art.digest,
-                        name=name,
-                        media_type=media_type,
-                        width_px=picture.width_px,
-                        height_px=picture.height_px,
-                        data=data,
-                    )
-                )
+        self.keep(art, media_type, (picture.width_px, picture.height_px))
         # An opaque picture has no drawing to follow; its rectangle with round corners lifts least.
         edge: dict[str, object] = {"kind": EdgeKind.ROUNDED.value, "join": True} if outline.opaque else {}
         return Imported(art.digest, _readable(name), START_MM, edge)
+
+    def keep(self, art: ArtFile, media_type: str, size_px: tuple[int, int]) -> None:
+        """Store an art file, the same content only once."""
+        width, height = size_px
+        with self._sessions.begin() as session:
+            if session.get(ArtRow, art.digest) is None:
+                row = ArtRow(
+                    digest=art.digest,
+                    name=art.name,
+                    media_type=media_type,
+                    width_px=width,
+                    height_px=height,
+                    data=art.data,
+                )
+                session.add(row)
 
     def file(self, digest: str) -> ArtFile:
         """An art file with its bytes."""

@@ -146,14 +146,20 @@ class Jobs:
 
     def add_item(self, job_id: int, digest: str, name: str, longest_mm: float, edge: Mapping[str, Any]) -> JobState:
         """Add an art as one more design, after the others."""
+        design = {"name": name, "art": digest, "longest_mm": longest_mm, "edge": edge}
+        return self.add_items(job_id, f"add {name}", [design])
+
+    def add_items(self, job_id: int, label: str, designs: Sequence[Mapping[str, Any]]) -> JobState:
+        """Add designs after the others, as one step."""
 
         def edit(document: JobDocument) -> JobDocument:
-            item = ItemDocument.model_validate(
-                {"number": document.next_number(), "name": name, "art": digest, "longest_mm": longest_mm, "edge": edge}
+            first = document.next_number()
+            new = tuple(
+                ItemDocument.model_validate({"number": first + n, **design}) for n, design in enumerate(designs)
             )
-            return document.with_items((*document.items, item))
+            return document.with_items((*document.items, *new))
 
-        return self._edit(job_id, f"add {name}", "", edit)
+        return self._edit(job_id, label, "", edit)
 
     def replace_item(self, job_id: int, label: str, number: int, designs: Sequence[Mapping[str, Any]]) -> JobState:
         """Put several designs in the place of one; each holds the fields in which it differs from it."""

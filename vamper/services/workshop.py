@@ -10,6 +10,7 @@ from vamper.core.plan import Plan, complete, pack_problem
 from vamper.core.sheet.nesting import Nester
 from vamper.core.stocks import Stock
 from vamper.services.arts import Arts
+from vamper.services.composing import Compositions
 from vamper.services.design import ArtFile, Designer
 from vamper.services.document import JobDocument
 from vamper.services.hand_off import bundle
@@ -37,6 +38,7 @@ class Workshop:
         self.arts = Arts(self.sessions, self.designer)
         self.jobs = Jobs(self.sessions)
         self.styles = Styles(self.sessions)
+        self.compositions = Compositions(self.sessions, self.arts, self.jobs, self.designer)
         self.items = Items(self.arts, self.jobs, self.designer, self.stock)
         self.desk = PackingDesk(self.sessions, nester, search_seconds)
 

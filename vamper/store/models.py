@@ -134,6 +134,16 @@ class ItemRow(Base):
     bleed_mm: Mapped[float | None]
 
 
+class CompositionRow(Base):
+    """How a composed piece was made, by the digest of its drawing, so that it can be changed later."""
+
+    __tablename__ = "composition"
+
+    digest: Mapped[str] = mapped_column(ForeignKey("art.digest"), primary_key=True)
+    name: Mapped[str]
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
 class EdgeStyleRow(Base):
     """An edge that was saved under a name, to be given to other designs."""
 
