@@ -14,7 +14,7 @@ export function Fold({ title, summary, open = false, children }: Props) {
   return (
     <Disclosure as="section" defaultOpen={open} className="border-t border-rule pt-2">
       <DisclosureButton className="group flex w-full items-baseline justify-between gap-3 text-left">
-        <span className="font-bold">
+        <span className="font-bold whitespace-nowrap">
           <span aria-hidden className="mr-1.5 inline-block text-kingfisher group-data-open:rotate-90">
             ›
           </span>

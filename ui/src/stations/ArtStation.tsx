@@ -5,6 +5,7 @@ import { type Changer, useGroups, useTrial } from '../api/hooks';
 import { Findings } from '../app/Findings';
 import { ArtSize } from './ArtSize';
 import { GroundFold, PageFold, RimFold, SeveralFold } from './ArtFolds';
+import { Composing } from './Composing';
 import { Empty, Figure, Frame } from './Frame';
 import type { StationProps } from './index';
 import { ItemStrip, useItem, useNumbers } from './ItemStrip';
@@ -82,6 +83,7 @@ function OpenArt({ view, change, item, document, stock }: OpenProps) {
             change={change}
             title={`About the ${item.name}`}
           />
+          <Composing view={view} item={item} />
           <div className="flex flex-col gap-2">
             <PageFold item={item} document={document} set={setThis} />
             <GroundFold document={document} set={setThis} attempt={trial.attempt} />

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import type { View } from '../api/client';
 import { Button } from '../kit/Button';
 import { asSentence } from '../kit/words';
+import { Composing } from './Composing';
 
 interface Props {
   side: ReactNode;
@@ -44,12 +45,15 @@ export function Empty({ view, add }: { view: View; add: () => void }) {
           <>
             <h2 className="mb-1 font-head text-lg font-bold">Begin with pictures</h2>
             <p className="mb-4">
-              Drop PNG, JPEG, WebP or SVG files anywhere here, several at once. Each becomes a design with its
-              own size, border and count.
+              Drop PNG, JPEG, WebP, SVG or PDF files anywhere here, several at once. Each becomes a design
+              with its own size, border and count.
             </p>
-            <Button look="main" onClick={add} hotkey="A">
-              Add art
-            </Button>
+            <div className="flex flex-wrap gap-3">
+              <Button look="main" onClick={add} hotkey="A">
+                Add art
+              </Button>
+              <Composing view={view} />
+            </div>
           </>
         )}
       </div>

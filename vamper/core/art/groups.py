@@ -15,7 +15,7 @@ from shapely.geometry import MultiPolygon
 from vamper.core.art.outline import Outline
 
 # Of the longer side of all that is inked.
-APART_SHARE = 0.04
+APART_SHARE = 0.06
 _LEAST_AREA_SHARE = 0.1
 _ROW_SHARE = 0.5
 # Soft rims reach a little beyond the outline.
