@@ -130,3 +130,38 @@ def test_backup_and_restore(folder: Path) -> None:
     again = Workshop(folder / "new.db", ProcessNester())
     assert again.jobs.all()[0].title == "Kept"
     again.close()
+
+
+def test_check_takes_the_edge_the_page_and_the_lift(folder: Path) -> None:
+    done = vamper("check", "disc.png", "--width", 30, "--kind", "bare", "--distance", -1, "--lift", 12, folder=folder)
+    report = json.loads(done.stdout)
+    assert report["edge_mm"][0] == pytest.approx(28, abs=0.1)
+    assert report["advice"]["manner"] in ("close", "smooth")
+    assert {"Close", "Smooth", "Hull"} <= {shape["name"] for shape in report["shapes"]}
+    wrong = vamper("check", "disc.png", "--width", 30, "--kind", "follow", "--distance", -1, folder=folder)
+    assert (wrong.returncode, wrong.stderr.count("\n")) == (2, 1)
+    assert "negative" in wrong.stderr
+
+
+def test_a_job_file_may_compose_pieces(folder: Path) -> None:
+    composed = {
+        "composition": {
+            "base": {"shape": "circle", "width_mm": 40, "colour": "#DCE8EA"},
+            "arts": [{"art": "disc.png", "width_mm": 12, "x_mm": 20, "y_mm": 11}],
+            "lines": [{"text": "{name}", "size_mm": 7, "x_mm": 20, "y_mm": 27}],
+        },
+        "names": ["Ada", "Bo"],
+    }
+    done = vamper("plan", write(folder, items=[], composed=[composed]), "--out", folder / "out", folder=folder)
+    assert (done.returncode, done.stderr) == (0, "")
+    plan = json.loads((folder / "out" / "plan.json").read_text())
+    assert [item["art"] for item in plan["items"]] == ["composed-1-1.svg", "composed-1-2.svg"]
+    assert plan["items"][0]["size_mm"] == pytest.approx([40, 40], abs=0.05)
+    lost = {**composed, "composition": {**composed["composition"], "arts": [{**ART_ELSEWHERE}]}}
+    refused = vamper("plan", write(folder, items=[], composed=[lost]), "--out", folder / "no", folder=folder)
+    assert refused.returncode == 2
+    assert "folder" in refused.stderr
+    assert not (folder / "no").exists()
+
+
+ART_ELSEWHERE = {"art": "../disc.png", "width_mm": 12, "x_mm": 20, "y_mm": 11}

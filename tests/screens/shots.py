@@ -11,11 +11,11 @@ FOLDER = ROOT / "docs" / "screenshots"
 VIEWS = {
     "jobs": "/",
     "art": "/jobs/1/art",
-    "edge": "/jobs/3/edge",
-    "sheet": "/jobs/3/sheet",
-    "marks": "/jobs/2/marks",
-    "print": "/jobs/2/print",
-    "cut": "/jobs/3/cut",
+    "edge": "/jobs/4/edge",
+    "sheet": "/jobs/4/sheet",
+    "marks": "/jobs/3/marks",
+    "print": "/jobs/3/print",
+    "cut": "/jobs/4/cut",
 }
 
 
@@ -25,7 +25,7 @@ def main() -> None:
         driver = open_browser()
         screen = Screen(driver, base)
         try:
-            screen.open("/jobs/3/sheet")
+            screen.open("/jobs/4/sheet")
             screen.wait(lambda: "Looking for" not in screen.text() and screen.pieces() > 0, "packing to end", 40)
             for name, path in VIEWS.items():
                 screen.open(path)

@@ -52,7 +52,7 @@ def test_from_pictures_to_files(screen: Screen, tmp_path: Path) -> None:
 
 
 def test_a_fix_is_one_action_and_can_be_undone(screen: Screen) -> None:
-    screen.open("/jobs/1/edge")
+    screen.open("/jobs/2/edge")
     screen.says("Falls into 5 pieces")
     screen.button("Join the 5 parts").click()
     screen.wait(lambda: "Falls into 5 pieces" not in screen.text(), "joined")
@@ -61,7 +61,7 @@ def test_a_fix_is_one_action_and_can_be_undone(screen: Screen) -> None:
 
 
 def test_the_edge_follows_the_slider(screen: Screen) -> None:
-    screen.open("/jobs/3/edge")
+    screen.open("/jobs/4/edge")
     screen.find('[data-testid="item-view"]')
     before = screen.find('[data-testid="item-view"]').get_dom_attribute("viewBox")
     slider = screen.find('input[type="range"]')
@@ -73,8 +73,82 @@ def test_the_edge_follows_the_slider(screen: Screen) -> None:
     screen.wait(lambda: screen.find('[data-testid="item-view"]').get_dom_attribute("viewBox") == before, "the old edge")
 
 
+def test_the_edge_follows_while_the_slider_moves_and_is_kept_when_it_rests(screen: Screen) -> None:
+    screen.open("/jobs/4/edge")
+    path = screen.find('[data-testid="edge"]').get_dom_attribute("d")
+    slider = screen.find('input[type="range"]')
+    for _ in range(5):
+        slider.send_keys(Keys.ARROW_RIGHT)
+    screen.wait(lambda: screen.find('[data-testid="edge"]').get_dom_attribute("d") != path, "the tried edge")
+    screen.wait(lambda: screen.find('button[title="border"]').is_enabled(), "the kept step")
+    screen.button("Undo").click()
+    screen.wait(lambda: screen.find('[data-testid="edge"]').get_dom_attribute("d") == path, "the old edge")
+
+
+def test_several_designs_are_set_at_once(screen: Screen) -> None:
+    job = httpx.post(f"{screen.base}/api/jobs/4/copy").json()["id"]
+    screen.open(f"/jobs/{job}/edge")
+    screen.button("Pick all").click()
+    screen.says("Border of 7 designs")
+    screen.button("hull").click()
+    screen.says("a 3 mm bare hull")
+    screen.button("Pick none").click()
+
+
+def test_splitting_and_lifting_are_one_click(screen: Screen) -> None:
+    job = httpx.post(f"{screen.base}/api/jobs/1/copy").json()["id"]
+    screen.open(f"/jobs/{job}/art")
+    strip = '[data-strip] button[aria-label="harbour set"]'
+    screen.find(strip).click()
+    screen.button("Split into 6 designs").click()
+    screen.find('[data-strip] button[aria-label="harbour set 6"]')
+    screen.button("Undo").click()
+    screen.find(strip).click()
+    # A hole is kept by a click on it in the drawing or in the list beside it.
+    screen.open(f"/jobs/{job}/edge")
+    screen.find('[data-strip] button[aria-label="life buoy"]').click()
+    screen.says("1 open, 0 filled")
+    screen.button("Holes").click()
+    screen.button("1 open").click()
+    screen.says("0 open, 1 filled")
+
+
+def test_a_piece_is_composed_for_each_name(screen: Screen) -> None:
+    job = httpx.post(f"{screen.base}/api/jobs", json={"title": "Crew"}).json()["id"]
+    screen.open(f"/jobs/{job}/art")
+    screen.button("Compose a piece").click()
+    screen.find("textarea").send_keys("Ada\nBo\nCleo")
+    screen.find('img[alt="The piece for Ada"]')
+    screen.driver.execute_script(AXE)
+    found = screen.driver.execute_async_script("axe.run().then(r => arguments[0](r.violations.map(v => v.id)))")
+    assert found == []
+    screen.button("Add to the job").click()
+    screen.says("3 pieces of 3 designs")
+    screen.find('[data-strip] button[aria-label="name label Cleo"]').click()
+    screen.button("Change this one").click()
+    screen.says("The name on it")
+
+
+def test_true_size_and_zoom(screen: Screen) -> None:
+    screen.open("/jobs/4/art")
+    screen.find('[data-testid="item-view"]')
+    screen.driver.execute_script("localStorage.removeItem('vamper-screen')")
+    screen.button("True size").click()
+    screen.says("How large is this screen?")
+    screen.button("It fits").click()
+    wide = screen.find('[data-testid="item-view"]')
+    box = [float(side) for side in (wide.get_dom_attribute("viewBox") or "").split()]
+    assert wide.size["width"] / box[2] == pytest.approx(96 / 25.4, rel=0.02)
+    screen.button("Fit").click()
+    for _ in range(12):
+        closer = screen.find('button[aria-label="Closer"]')
+        if closer.is_enabled():
+            closer.click()
+    screen.says("800 %")
+
+
 def test_packing_gets_better_by_itself_and_can_be_stopped(screen: Screen) -> None:
-    job = httpx.post(f"{screen.base}/api/jobs/3/copy").json()["id"]
+    job = httpx.post(f"{screen.base}/api/jobs/4/copy").json()["id"]
     change = {"label": "one sheet", "changes": {"packing.max_sheets": 1}}
     numbers = {"label": "many", "changes": {"quantity": 9}, "numbers": [1, 2, 4, 5]}
     for body in (change, numbers):
@@ -88,7 +162,7 @@ def test_packing_gets_better_by_itself_and_can_be_stopped(screen: Screen) -> Non
 
 
 def test_stations_by_keyboard_alone(screen: Screen) -> None:
-    screen.open("/jobs/2/art")
+    screen.open("/jobs/3/art")
     screen.find('[aria-current="step"]')
     for station in STATIONS[1:]:
         screen.driver.find_element(By.TAG_NAME, "body").send_keys("j")
@@ -126,7 +200,7 @@ def test_axe_finds_nothing(screen: Screen, path: str) -> None:
 
 
 def test_an_open_popover_is_accessible_too(screen: Screen) -> None:
-    screen.open("/jobs/3/sheet")
+    screen.open("/jobs/4/sheet")
     screen.find('[data-phrase="packing"]').click()
     screen.says("as many as needed")
     screen.driver.execute_script(AXE)
@@ -135,7 +209,7 @@ def test_an_open_popover_is_accessible_too(screen: Screen) -> None:
 
 
 def test_nothing_is_asked_of_other_machines(screen: Screen) -> None:
-    screen.open("/jobs/3/sheet")
+    screen.open("/jobs/4/sheet")
     screen.wait(screen.pieces, "the sheet")
     names = screen.driver.execute_script("return performance.getEntriesByType('resource').map(e => e.name)")
     assert names
@@ -152,7 +226,7 @@ def test_nothing_is_cut_off_on_small_screens_or_with_large_text(screen: Screen, 
     metrics = {"width": width, "height": 800, "deviceScaleFactor": 1, "mobile": False}
     screen.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
     try:
-        screen.open("/jobs/3/sheet")
+        screen.open("/jobs/4/sheet")
         screen.wait(screen.pieces, "the sheet")
         screen.driver.execute_script(f"document.documentElement.style.fontSize = '{16 * zoom}px'")
         wider = screen.driver.execute_script("return document.documentElement.scrollWidth - window.innerWidth")

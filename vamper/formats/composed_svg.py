@@ -20,6 +20,8 @@ from vamper.formats.raster import png_bytes
 _NAMESPACE = "http://www.w3.org/2000/svg"
 _MEASURE_PX = 200
 _FIGURES = 4
+# A transparent rim, so that the base's own rim is drawn soft and found exactly.
+_MARGIN_MM = 1.0
 
 
 def write_composed(composition: Composition, arts: Mapping[str, tuple[Picture, Outline]], title: str) -> bytes:
@@ -29,9 +31,9 @@ def write_composed(composition: Composition, arts: Mapping[str, tuple[Picture, O
         "svg",
         {
             "xmlns": _NAMESPACE,
-            "width": f"{width:g}mm",
-            "height": f"{height:g}mm",
-            "viewBox": f"0 0 {width:g} {height:g}",
+            "width": f"{width + 2 * _MARGIN_MM:g}mm",
+            "height": f"{height + 2 * _MARGIN_MM:g}mm",
+            "viewBox": f"{-_MARGIN_MM:g} {-_MARGIN_MM:g} {width + 2 * _MARGIN_MM:g} {height + 2 * _MARGIN_MM:g}",
         },
     )
     ElementTree.SubElement(svg, "title").text = title

@@ -1,0 +1,84 @@
+"""Bleed by its rule, carried outward pixel by pixel, and where it may not go."""
+
+import numpy as np
+import pytest
+import shapely
+from shapely.geometry import box
+
+from tests.conftest import disc_alpha, picture_of
+from vamper.core.art.outline import outline_at, trace
+from vamper.core.edge.edge import derive_edge
+from vamper.core.job import Cut, EdgeKind, EdgeSpec, Paper, RingSpec, SizeSpec
+from vamper.core.printing.bleed import bleed_box_mm, bleed_findings, bleed_for, carried_outward, is_printed
+from vamper.core.printing.page import PrintItem, compose_page
+from vamper.core.sheet.layout import Piece, Placement, gap_between
+from vamper.core.stocks import STOCK_BY_KEY
+
+WHITE = "#FFFFFF"
+PICTURE = picture_of(disc_alpha(400, 180, (200, 200)))
+OUTLINE = outline_at(trace(PICTURE), SizeSpec(width_mm=36))
+
+
+def bleed(spec: EdgeSpec, override: float | None = None):  # type: ignore[no-untyped-def]
+    edge = derive_edge(OUTLINE, spec, 1.0)
+    return edge, bleed_for(PICTURE, OUTLINE, edge, spec, WHITE, override)
+
+
+def test_a_bare_border_needs_none_and_print_up_to_the_edge_does() -> None:
+    assert bleed(EdgeSpec(distance_mm=3))[1].width_mm == 0
+    assert bleed(EdgeSpec(EdgeKind.BARE, 0))[1].width_mm == 0.6
+    assert bleed(EdgeSpec(distance_mm=3, colour="#2F6F86"))[1].width_mm == 0.6
+
+
+def test_white_on_white_needs_none_and_is_not_printed() -> None:
+    assert bleed(EdgeSpec(distance_mm=3, colour=WHITE))[1].width_mm == 0
+    assert not is_printed(WHITE, WHITE)
+    assert not is_printed(None, WHITE)
+    assert is_printed("#2F6F86", WHITE)
+
+
+def test_the_outermost_ring_decides() -> None:
+    dark, bare = RingSpec(1, "#22303A"), RingSpec(2)
+    assert bleed(EdgeSpec(rings=(dark, bare)))[1].width_mm == 0
+    assert bleed(EdgeSpec(rings=(bare, dark)))[1].width_mm == 0.6
+
+
+def test_a_person_can_set_it_and_is_told_when_it_is_missing() -> None:
+    _, none = bleed(EdgeSpec(EdgeKind.BARE, 0), 0.0)
+    (finding,) = bleed_findings(none, 0, STOCK_BY_KEY["satin-vinyl"])
+    assert (finding.severity, finding.fixes[0].changes) == ("look", {"bleed_mm": None})
+    assert bleed(EdgeSpec(distance_mm=3), 1.5)[1].width_mm == 1.5
+    assert bleed_findings(none, 0, STOCK_BY_KEY["plain-vinyl"]) == []
+
+
+def test_pixels_are_carried_outward_and_no_farther() -> None:
+    spec = EdgeSpec(EdgeKind.BARE, 0)
+    edge, computed = bleed(spec)
+    carried = carried_outward(PICTURE, OUTLINE, edge, computed.width_mm)
+    left, top, width, height = bleed_box_mm(OUTLINE, edge, computed.width_mm)
+    assert (carried.width_px, carried.height_px) == (round(width * 10), round(height * 10))
+    rows, columns = np.nonzero(carried.rgba[:, :, 3] > 127)
+    away = np.hypot(columns / 10 + 0.05 + left - 18, rows / 10 + 0.05 + top - 18)
+    assert away.max() == pytest.approx(18.6, abs=0.2)
+    ring = (np.abs(away - 18.3)) < 0.2
+    assert (carried.rgba[rows[ring], columns[ring]][:, :3] == (40, 90, 160)).all()
+
+
+def test_packing_keeps_bleeds_apart() -> None:
+    edge = shapely.MultiPolygon([box(0, 0, 10, 10)])
+    wide = Piece(0, edge, 1, Cut.KISS, 1.5)
+    assert gap_between(wide, wide, 2) == 3
+    assert gap_between(wide, Piece(1, edge, 1), 2) == 2
+
+
+def test_near_pieces_share_the_space_and_no_bleed_leaves_the_live_area() -> None:
+    spec = EdgeSpec(EdgeKind.BARE, 0)
+    edge, computed = bleed(spec)
+    item = PrintItem(OUTLINE, edge, spec.stack, computed.width_mm)
+    live = box(5, 5, 95, 95)
+    placements = [Placement(0, 5, 5, 0), Placement(0, 41.4, 5, 0)]
+    page = compose_page(Paper(100, 100), placements, {0: item}, (), live, WHITE, False)
+    first, second = (printed.clip for printed in page.pictures)
+    assert shapely.intersection(first, second).area < 1e-6
+    assert live.buffer(1e-9).covers(first)
+    assert first.area > edge.shape.area
