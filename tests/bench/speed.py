@@ -3,8 +3,9 @@
 import numpy as np
 
 from tests.bench.table import Row, timed
-from tests.conftest import disc_alpha, picture_of, png_of
-from vamper.core.job import EdgeSpec, ItemSpec, SizeSpec
+from tests.conftest import picture_of, png_of
+from vamper.core.job import EdgeSpec, ItemSpec, Purpose, SizeSpec
+from vamper.core.plan import item_findings
 from vamper.core.stocks import STOCK_BY_KEY
 from vamper.services.design import ArtFile, Designer
 
@@ -45,15 +46,29 @@ def art_and_edge() -> list[Row]:
     return rows
 
 
+def findings() -> list[Row]:
+    """Everything that is found on a 9-megapixel art: cold with its outline and edge, and again when only read."""
+    art, designer = ArtFile.of("blossom.png", blossom(3000)), Designer()
+    designer.picture(art, SizeSpec(width_mm=70))
+
+    def all_of_it() -> None:
+        item_findings(designer.design(0, _item(3), art, STOCK), Purpose.VEHICLE, STOCK)
+
+    return [
+        Row("3000 × 3000 px: outline, edge and findings, cold", f"{timed(all_of_it):.2f} s"),
+        Row("3000 × 3000 px: the same again", f"{timed(all_of_it, 5) * 1000:.0f} ms"),
+    ]
+
+
 def growth() -> list[Row]:
-    """Outline and edge as the picture grows, as ratios to the smallest."""
+    """Outline, edge and what is seen on it as the picture grows, beside the smallest; and the memory of its pixels."""
     rows, first = [], 0.0
-    for size_px in (750, 1500, 3000, 6000):
-        picture = picture_of(disc_alpha(size_px, 0.45 * size_px, (size_px / 2, size_px / 2)))
-        art = ArtFile.of("disc.png", png_of(picture))
+    for size_px in (1000, 2000, 4000, 8000):
+        art = ArtFile.of("blossom.png", blossom(size_px))
         designer = Designer()
-        designer.picture(art, SizeSpec(width_mm=70))
+        picture = designer.picture(art, SizeSpec(width_mm=70))
         seconds = timed(lambda designer=designer, art=art: designer.design(0, _item(3), art, STOCK))
         first = first or seconds
-        rows.append(Row(f"{size_px**2 / 1e6:.1f} megapixels: outline and edge", f"{seconds / first:.1f} ×"))
+        figure = f"{seconds:.2f} s, {seconds / first:.1f} ×, {picture.rgba.nbytes / 2**20:.0f} MB"
+        rows.append(Row(f"{size_px**2 / 1e6:.0f} megapixels: outline, edge, survey", figure))
     return rows

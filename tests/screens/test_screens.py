@@ -90,7 +90,7 @@ def test_several_designs_are_set_at_once(screen: Screen) -> None:
     screen.open(f"/jobs/{job}/edge")
     screen.button("Pick all").click()
     screen.says("Border of 7 designs")
-    screen.button("hull").click()
+    screen.button("Hull").click()
     screen.says("a 3 mm bare hull")
     screen.button("Pick none").click()
 

@@ -129,7 +129,7 @@ def _jobs(digests: dict[str, str]) -> list[JobDocument]:
         "items": [
             item("reach-lettering.svg", 1, 85, 4, edge={"distance_mm": 0.4, "smooth_mm": 1, "join": False}),
             item("evening.png", 2, 60, 4, edge={"kind": "circle", "distance_mm": 1}),
-            item("seabird-on-white.jpg", 3, 45, 2, edge={"kind": "rounded", "distance_mm": 1.8}),
+            item("seabird-on-white.jpg", 3, 45, 2, edge={"distance_mm": 1.8}),
         ],
     }
     tides = {
@@ -182,7 +182,7 @@ def _jobs(digests: dict[str, str]) -> list[JobDocument]:
             item("oyster-for-the-printer.jpg", 7, 44, 2, prepare={"lift_de": 12}),
             item("paddles-small.png", 8, 9, 3, edge={"distance_mm": 1}),
             item("life-buoy.png", 9, 46, 2, edge={"keep_holes": [[0.5, 0.5]], "colour": "#DCE8EA"}),
-            item("seabird.png", 10, 240, 1),
+            item("seabird.png", 10, 300, 1),
         ],
     }
     return [JobDocument.model_validate(job) for job in (chandlery, mug, tides, hull)]

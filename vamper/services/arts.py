@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import undefer
 
-from vamper.core.art.prepare import prepared
+from vamper.core.art.prepare import prepared, rim_of
 from vamper.core.findings import BadInput
 from vamper.core.job import EdgeKind, Preparation, SizeSpec
 from vamper.formats.art_file import MOST_BYTES, format_of, page_count, read_sketch
@@ -54,8 +54,9 @@ class Arts:
         outline = self._designer.outline(art, _START)
         picture = self._designer.picture(art, _START)
         self.keep(art, media_type, (picture.width_px, picture.height_px))
-        # An opaque picture has no drawing to follow; its rectangle with round corners lifts least.
-        edge: dict[str, object] = {"kind": EdgeKind.ROUNDED.value, "join": True} if outline.opaque else {}
+        # Where there is no background to lift off, the picture's rectangle is all there is; round corners lift least.
+        only_its_box = outline.opaque and not rim_of(picture).is_one_colour
+        edge: dict[str, object] = {"kind": EdgeKind.ROUNDED.value} if only_its_box else {}
         return Imported(art.digest, _readable(name), START_MM, edge)
 
     def keep(self, art: ArtFile, media_type: str, size_px: tuple[int, int]) -> None:

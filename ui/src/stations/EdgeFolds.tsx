@@ -165,14 +165,25 @@ export function BleedFold({ item, document, set }: Props & { item: Item }) {
   );
 }
 
+interface StylesProps extends Props {
+  /** How many other designs the job has. */
+  others: number;
+  giveToOthers: () => void;
+}
+
 /** Edges kept under a name, for this design or for any other. */
-export function StylesFold({ document, set }: Props) {
+export function StylesFold({ document, set, others, giveToOthers }: StylesProps) {
   const styles = useStyles();
   const { save, remove } = useStyleActions();
   const [name, setName] = useState('');
   const all = styles.data ?? [];
   return (
-    <Fold title="Saved edges" summary={all.length ? `${all.length} saved` : 'none yet'}>
+    <Fold title="Same edge again" summary={all.length ? `${all.length} saved` : 'none saved yet'}>
+      {others > 0 && (
+        <Button onClick={giveToOthers}>
+          {others === 1 ? 'Give it to the other design' : `Give it to the ${others} other designs`}
+        </Button>
+      )}
       {all.map((style) => (
         <div key={style.name} className="flex items-center justify-between gap-2">
           <Button

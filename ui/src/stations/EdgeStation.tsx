@@ -50,6 +50,9 @@ function OpenEdge({ view, change, item, document, stock }: OpenProps) {
   );
   const pressing = own.some((finding) => finding.severity !== 'note');
   const shown = trial.tried ?? item;
+  const others = (view.job.document.items ?? [])
+    .map((one) => one.number)
+    .filter((number) => number !== item.number);
   const set = (label: string, changes: Record<string, unknown>) => {
     change({ label, numbers, changes }, trial.drop);
   };
@@ -98,7 +101,18 @@ function OpenEdge({ view, change, item, document, stock }: OpenProps) {
           <RingsFold document={document} set={set} />
           <CornersFold document={document} set={set} attempt={trial.attempt} />
           <BleedFold item={item} document={document} set={set} />
-          <StylesFold document={document} set={set} />
+          <StylesFold
+            document={document}
+            set={set}
+            others={others.length}
+            giveToOthers={() =>
+              change({
+                label: 'the same edge for all',
+                numbers: others,
+                changes: { edge: { ...document.edge, keep_holes: [] } },
+              })
+            }
+          />
           {!pressing && found}
         </>
       }

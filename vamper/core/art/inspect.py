@@ -56,7 +56,7 @@ def art_findings(
 ) -> list[Finding]:
     """Findings of the Art station for item number `index` at its wanted size."""
     found = [
-        _opaque(outline, index, facts.rim),
+        _opaque(outline, item, index, facts.rim),
         _several(outline, index, facts.groups),
         _base(outline, item, index, facts.surface),
         _white(outline, index, facts.surface, stock),
@@ -74,9 +74,11 @@ def _whole(outline: Outline) -> tuple[Place, ...]:
     return (place_of(outline.shape.bounds),)
 
 
-def _opaque(outline: Outline, index: int, rim: Rim | None) -> Finding | None:
+def _opaque(outline: Outline, item: ItemSpec, index: int, rim: Rim | None) -> Finding | None:
     if not outline.opaque:
         return None
+    # A shape that does not follow the picture was chosen for it.
+    decided = item.edge.kind not in (EdgeKind.FOLLOW, EdgeKind.BARE)
     width, height = outline.size_mm
     lift = Fix(
         "Lift the background",
@@ -98,7 +100,7 @@ def _opaque(outline: Outline, index: int, rim: Rim | None) -> Finding | None:
     )
     return Finding(
         "art.opaque",
-        Severity.LOOK,
+        Severity.NOTE if decided else Severity.LOOK,
         "No transparent ground",
         f"The picture is opaque to its rim, so the blade would cut its rectangle. {rest}",
         {
@@ -108,7 +110,7 @@ def _opaque(outline: Outline, index: int, rim: Rim | None) -> Finding | None:
         },
         item=index,
         places=_whole(outline),
-        fixes=(lift, rounded) if liftable else (rounded,),
+        fixes=((lift,) if liftable else ()) + (() if decided else (rounded,)),
     )
 
 
