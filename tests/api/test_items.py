@@ -100,6 +100,28 @@ def test_what_bleeds_is_shown_and_printed(client: TestClient, job: int) -> None:
     assert printed[printed.shape[0] // 2, 4, 3] > 200
 
 
+def test_holes_are_opened_and_filled_one_by_one(client: TestClient, job: int) -> None:  # noqa: F811
+    alpha = disc_alpha(400, 180, (200, 200))
+    for x in (130, 270):
+        alpha *= 1 - disc_alpha(400, 45, (x, 200))
+    add(client, job, "mask.png", png_of(picture_of(alpha)))
+    change(client, job, {"edge.distance_mm": 1, "edge.keep_holes": [[0.31, 0.5]]}, [2])
+
+    def opened() -> list[bool]:
+        return [hole["open"] for hole in view(client, job)["plan"]["items"][1]["holes"]]
+
+    assert sorted(opened()) == [False, True]
+    first, second = (hole["toggle"] for hole in view(client, job)["plan"]["items"][1]["holes"])
+    was = opened()
+    change(client, job, first, [2])
+    assert opened() == [not was[0], was[1]]
+    change(client, job, {"edge.fill_holes": False, "edge.keep_holes": []}, [2])
+    assert opened() == [True, True]
+    second = view(client, job)["plan"]["items"][1]["holes"][1]["toggle"]
+    change(client, job, second, [2])
+    assert opened() == [True, False]
+
+
 def test_saved_edges_can_be_given_to_others_and_taken_away(client: TestClient, job: int) -> None:  # noqa: F811
     edge = {"kind": "follow", "distance_mm": 4.5, "rings": [{"width_mm": 1, "colour": "#22303A"}, {"width_mm": 2}]}
     assert client.put("/api/edge-styles", json={"name": " Harbour  band ", "edge": edge}).status_code == 204

@@ -58,8 +58,9 @@ def slider() -> list[Row]:
     """From a moved slider to the new edge of a 9-megapixel art, as the screen asks for it."""
     with server() as (client, process):
         job = client.post("/api/jobs", json={"title": "Bench"}).json()["id"]
+        picture = blossom(3000)
         started = time.perf_counter()
-        assert _upload(client, job, "blossom.png", blossom(3000)) == 201
+        assert _upload(client, job, "blossom.png", picture) == 201
         upload = time.perf_counter() - started
         started = time.perf_counter()
         client.get(f"/api/jobs/{job}")

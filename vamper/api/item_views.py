@@ -98,17 +98,21 @@ def item_out(item: DesignedItem, document: ItemDocument, placed: int, art: ArtNo
 
 
 def _holes(item: DesignedItem) -> list[HoleOut]:
-    """The drawing's holes, largest first, each by a point in it."""
+    """The drawing's holes, largest first, each with what opens or fills it."""
     width, height = item.outline.size_mm
+    holes = sorted(hole_polygons(item.outline.shape), key=lambda hole: -hole.area)[:_MOST_HOLES]
+    middles = [hole.representative_point() for hole in holes]
+    opened = [not item.edge.shape.covers(middle) for middle in middles]
+    named = [[round(middle.x / width, 5), round(middle.y / height, 5)] for middle in middles]
     found = []
-    for hole in sorted(hole_polygons(item.outline.shape), key=lambda hole: -hole.area)[:_MOST_HOLES]:
-        point = hole.representative_point()
+    for number, hole in enumerate(holes):
+        # What is open now stays so, but for this one, which turns.
+        kept = [named[n] for n, is_open in enumerate(opened) if is_open != (n == number)]
         found.append(
             HoleOut(
-                x=round(point.x / width, 5),
-                y=round(point.y / height, 5),
                 path=shape_path(hole, DECIMALS),
-                open=not item.edge.shape.covers(point),
+                open=opened[number],
+                toggle={"edge.fill_holes": True, "edge.keep_holes": kept},
             )
         )
     return found

@@ -74,7 +74,7 @@ def try_changes(here: Here, job_id: int, number: int, trial: Trial) -> ItemOut:
     state = here.jobs.get(job_id)
     document = state.document.items_changed((number,), trial.changes).item(number)
     notes = art_notes(here, {document.art})[document.art]
-    return item_out(here.items.designed(state, number, trial.changes), document, 0, notes)
+    return item_out(here.items.tried(state, number, trial.changes), document, 0, notes)
 
 
 @router.get("/jobs/{job_id}/items/{number}/shapes", tags=["design"])

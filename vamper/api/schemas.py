@@ -149,12 +149,11 @@ class RingOut(BaseModel):
 
 
 class HoleOut(BaseModel):
-    """A hole of the drawing: a point in it (shares of the inked area's box), and whether the blade cuts it out."""
+    """A hole of the drawing: whether the blade cuts it out, and the fields that change that."""
 
-    x: float
-    y: float
     path: str
     open: bool
+    toggle: dict[str, Any]
 
 
 class PlacementOut(BaseModel):

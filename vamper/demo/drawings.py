@@ -234,7 +234,9 @@ def harbour_set() -> str:
     shell = _path("M26 48 C0 40 -2 8 26 2 C54 8 52 40 26 48 Z", SAND) + _path("M26 6 L26 44", "none", "#B98447", 2)
     drawings = (fish, anchor, star, flag, boat, shell)
     places = ((6, 20), (82, 8), (142, 8), (12, 118), (72, 122), (146, 120))
-    return "".join(f'<g transform="translate({x} {y})">{d}</g>' for d, (x, y) in zip(drawings, places, strict=True))
+    return "".join(
+        f'<g transform="translate({x} {y}) scale(0.84)">{d}</g>' for d, (x, y) in zip(drawings, places, strict=True)
+    )
 
 
 def lantern() -> str:

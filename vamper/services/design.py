@@ -55,14 +55,14 @@ class Designer:
 
     def decoded(self, art: ArtFile, size: SizeSpec, page: int = 1) -> Picture:
         """The art's pixels as they came, for drawings rendered at `size`."""
-        return self._decoded.get(_pixels_key(art, size, page), lambda: read_art(art.data, art.name, size, page))
+        return self._decoded.get(pixels_key(art, size, page), lambda: read_art(art.data, art.name, size, page))
 
     def picture(self, art: ArtFile, size: SizeSpec, preparation: Preparation = AS_IT_CAME) -> Picture:
         """The art's pixels, prepared."""
         decoded = self.decoded(art, size, preparation.page)
         if preparation.lift_de is None and preparation.crop is None:
             return decoded
-        key = (_pixels_key(art, size, preparation.page), preparation.lift_de, preparation.crop)
+        key = (pixels_key(art, size, preparation.page), preparation.lift_de, preparation.crop)
         return self._pictures.get(key, lambda: prepared(decoded, preparation))
 
     def outline(self, art: ArtFile, size: SizeSpec, preparation: Preparation = AS_IT_CAME) -> Outline:
@@ -72,7 +72,7 @@ class Designer:
             return trace(self.picture(art, size, preparation), preparation.threshold)
 
         def make() -> Outline:
-            key = (_pixels_key(art, size, preparation.page), preparation)
+            key = (pixels_key(art, size, preparation.page), preparation)
             try:
                 return outline_at(self._tracings.get(key, traced), size)
             except BadInput as bad:
@@ -135,5 +135,6 @@ def _weight(picture: Picture) -> float:
     return float(picture.rgba.nbytes)
 
 
-def _pixels_key(art: ArtFile, size: SizeSpec, page: int) -> tuple[str, int, SizeSpec | None]:
+def pixels_key(art: ArtFile, size: SizeSpec, page: int) -> tuple[str, int, SizeSpec | None]:
+    """What decides an art's pixels: drawings are rendered anew for each size."""
     return art.digest, page, size if format_of(art.data, art.name).is_drawn else None

@@ -7,6 +7,7 @@ from typing import Any
 from vamper.core.art.groups import Group, groups_of, start_apart_mm
 from vamper.core.edge.handling import Advice, Candidate, Handling, advise, candidates, handling_of
 from vamper.core.findings import BadInput
+from vamper.core.job import ItemSpec
 from vamper.core.plan import DesignedItem
 from vamper.core.printing.bleed import bleed_box_mm, carried_outward, sketch_of
 from vamper.core.stocks import Stock
@@ -14,6 +15,7 @@ from vamper.formats.raster import png_bytes
 from vamper.services.arts import Arts
 from vamper.services.design import ArtFile, Designer
 from vamper.services.jobs import Jobs, JobState
+from vamper.services.trial import Trials
 
 _SKETCH_PX = 900
 
@@ -42,16 +44,20 @@ class Items:
         self._jobs = jobs
         self._designer = designer
         self._stock = stock
+        self._trials = Trials(designer)
 
-    def designed(self, state: JobState, number: int, changes: Mapping[str, Any] | None = None) -> DesignedItem:
-        """One design, with fields tried that are not saved."""
-        document = state.document
-        if changes:
-            document = document.items_changed((number,), changes)
+    def designed(self, state: JobState, number: int) -> DesignedItem:
+        """One design of a job."""
+        return self._designer.design(*self._asked(state, number, {}))
+
+    def tried(self, state: JobState, number: int, changes: Mapping[str, Any]) -> DesignedItem:
+        """One design with fields tried that are not saved, quickly."""
+        return self._trials.design(*self._asked(state, number, changes))
+
+    def _asked(self, state: JobState, number: int, changes: Mapping[str, Any]) -> tuple[int, ItemSpec, ArtFile, Stock]:
+        document = state.document.items_changed((number,), changes) if changes else state.document
         item = document.item(number)
-        stock = self._stock(document.stock)
-        index = document.items.index(item)
-        return self._designer.design(index, item.spec(item.art), self._art(state, number), stock)
+        return document.items.index(item), item.spec(item.art), self._arts.file(item.art), self._stock(document.stock)
 
     def shapes(self, state: JobState, number: int) -> Shapes:
         """Close, smooth, hull and the other whole shapes round one design, with the stock each takes."""
@@ -94,9 +100,6 @@ class Items:
             for place, group in enumerate(groups, 1)
         ]
         return self._jobs.replace_item(state.id, f"split {document.name}", number, parts)
-
-    def _art(self, state: JobState, number: int) -> ArtFile:
-        return self._arts.file(state.document.item(number).art)
 
 
 def _within(

@@ -900,17 +900,17 @@ export interface components {
     };
     /**
      * HoleOut
-     * @description A hole of the drawing: a point in it (shares of the inked area's box), and whether the blade cuts it out.
+     * @description A hole of the drawing: whether the blade cuts it out, and the fields that change that.
      */
     HoleOut: {
       /** Open */
       open: boolean;
       /** Path */
       path: string;
-      /** X */
-      x: number;
-      /** Y */
-      y: number;
+      /** Toggle */
+      toggle: {
+        [key: string]: unknown;
+      };
     };
     /**
      * ItemDocument

@@ -31,7 +31,7 @@ export function HolesFold({ item, onHole }: { item: Item; onHole: (hole: Item['h
       <p className="text-sm text-soft">Click a hole in the drawing, or here, to keep it open or fill it.</p>
       <ul className="flex flex-wrap gap-1.5">
         {item.holes.slice(0, 24).map((hole, index) => (
-          <li key={`${hole.x} ${hole.y}`}>
+          <li key={index}>
             <Button look={hole.open ? 'act' : 'plain'} aria-pressed={hole.open} onClick={() => onHole(hole)}>
               {index + 1} {hole.open ? 'open' : 'filled'}
             </Button>

@@ -56,13 +56,9 @@ function OpenEdge({ view, change, item, document, stock }: OpenProps) {
   const set = (label: string, changes: Record<string, unknown>) => {
     change({ label, numbers, changes }, trial.drop);
   };
-  const toggleHole = (hole: { x: number; y: number; open: boolean }) =>
+  const toggleHole = (hole: Item['holes'][number]) =>
     change(
-      {
-        label: hole.open ? 'fill a hole' : 'keep a hole',
-        numbers: [item.number],
-        changes: holeChanges(document, hole),
-      },
+      { label: hole.open ? 'fill a hole' : 'keep a hole', numbers: [item.number], changes: hole.toggle },
       trial.drop,
     );
   const found = (
@@ -120,16 +116,6 @@ function OpenEdge({ view, change, item, document, stock }: OpenProps) {
       <ItemView item={shown} stock={stock} withEdge onHole={toggleHole} />
     </Frame>
   );
-}
-
-/** Keep or fill one hole: with filling on, kept ones are listed; with it off, it is turned on and all others listed. */
-function holeChanges(document: ItemDocument, hole: { x: number; y: number; open: boolean }) {
-  const kept = document.edge.keep_holes;
-  const near = ([x = 0, y = 0]: number[]) => Math.hypot(x - hole.x, y - hole.y) < 1e-3;
-  return {
-    'edge.fill_holes': true,
-    'edge.keep_holes': hole.open ? kept.filter((point) => !near(point)) : [...kept, [hole.x, hole.y]],
-  };
 }
 
 interface ControlProps {

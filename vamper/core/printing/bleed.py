@@ -81,12 +81,13 @@ def _differing_share(picture: Picture, outline: Outline, edge: Edge, spec: EdgeS
 
 def _along(shape: BaseGeometry) -> npt.NDArray[np.float64]:
     """Points every quarter of a millimetre along all rings, shape (n, 2)."""
-    rings = [ring for part in parts(shape) for ring in (part.exterior, *part.interiors)]
-    pieces = [
-        shapely.get_coordinates(shapely.line_interpolate_point(ring, np.arange(0.0, ring.length, _STEP_MM)))
-        for ring in rings
-    ]
-    return np.concatenate(pieces) if pieces else np.empty((0, 2))
+    found = [np.empty((0, 2))]
+    for ring in (ring for part in parts(shape) for ring in (part.exterior, *part.interiors)):
+        corners = shapely.get_coordinates(ring)
+        at = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(corners, axis=0).T))])
+        stations = np.arange(0.0, at[-1], _STEP_MM)
+        found.append(np.column_stack([np.interp(stations, at, corners[:, axis]) for axis in (0, 1)]))
+    return np.concatenate(found)
 
 
 def _pixels_at(picture: Picture, outline: Outline, points: npt.NDArray[np.float64]) -> Pixels:
