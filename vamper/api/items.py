@@ -21,7 +21,7 @@ from vamper.api.schemas import (
 from vamper.api.views import job_out
 from vamper.core.findings import BadInput
 from vamper.core.job import Preparation
-from vamper.formats.jobfile import ComposedModel
+from vamper.formats.composition_model import ComposedModel
 from vamper.formats.names_list import read_names
 from vamper.services.jobs import NotFound
 

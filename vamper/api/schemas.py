@@ -7,7 +7,8 @@ from pydantic import BaseModel, Field
 
 from vamper.core.findings import FixTarget, Severity
 from vamper.core.job import Cut, MarkFamily
-from vamper.formats.jobfile import CompositionModel, EdgeModel
+from vamper.formats.composition_model import CompositionModel
+from vamper.formats.jobfile import EdgeModel
 from vamper.services.document import JobDocument
 from vamper.services.overview import Station, StationState
 from vamper.services.packing_desk import PackingState

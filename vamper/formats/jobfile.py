@@ -5,25 +5,14 @@ Unknown fields are errors that name them. Paths of art stay inside the job file'
 """
 
 import json
-from pathlib import PurePosixPath
 from typing import Annotated, Any, Literal, Self
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError, field_validator, model_validator
+from pydantic import Field, ValidationError, field_validator, model_validator
 
-from vamper.core.composition import (
-    Base,
-    BaseShape,
-    Centring,
-    Composition,
-    FreeBox,
-    PlacedArt,
-    TextLine,
-)
 from vamper.core.devices import Cutter, Feed, ForceRange, Margins, Printer, PrinterKind
 from vamper.core.findings import BadInput
 from vamper.core.job import (
     MOST_PIECES,
-    ComposedSpec,
     Cut,
     EdgeKind,
     EdgeSpec,
@@ -43,20 +32,11 @@ from vamper.core.job import (
 from vamper.core.plan import check_quantity
 from vamper.core.sheet.papers import NAMED_PAPERS, name_of
 from vamper.core.stocks import STOCK_BY_KEY
-from vamper.formats.fonts import DEFAULT_FAMILY, FAMILIES
-from vamper.formats.names_list import LONGEST_NAME, MOST_NAMES
+from vamper.formats.composition_model import ComposedModel
+from vamper.formats.fields import Colour, Distance, Length, Share, Strict, inside_folder
 
 FORMAT = "vamper-job"
 VERSION = 1
-
-Length = Annotated[float, Field(gt=0, le=3000, allow_inf_nan=False)]
-Distance = Annotated[float, Field(ge=0, le=200, allow_inf_nan=False)]
-
-
-class Strict(BaseModel):
-    """Refuses fields it does not know."""
-
-    model_config = ConfigDict(extra="forbid", frozen=True)
 
 
 class PaperModel(Strict):
@@ -126,10 +106,6 @@ class MarksModel(Strict):
 
     def to_core(self) -> MarksSpec:
         return MarksSpec(**self.model_dump())
-
-
-Colour = Annotated[str, Field(pattern=r"^#[0-9A-Fa-f]{6}$")]
-Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 
 
 HolePoint = Annotated[tuple[Share, ...], Field(min_length=2, max_length=2)]
@@ -238,98 +214,6 @@ class SizedModel(Strict):
         )
 
 
-Place = Annotated[float, Field(ge=-1000, le=1000, allow_inf_nan=False)]
-
-
-class BaseShapeModel(Strict):
-    shape: BaseShape
-    width_mm: Length
-    height_mm: Length | None = None
-    colour: Colour = "#FFFFFF"
-    corner_mm: Distance = 3.0
-
-    def to_core(self) -> Base:
-        return Base(self.shape, self.width_mm, self.height_mm or self.width_mm, self.colour, self.corner_mm)
-
-
-class PlacedArtModel(Strict):
-    """An art on a base, its middle at a place."""
-
-    art: Annotated[str, Field(min_length=1, max_length=500)]
-    width_mm: Length
-    x_mm: Place
-    y_mm: Place
-    centring: Centring = Centring.BOX
-
-    @field_validator("art")
-    @classmethod
-    def _stays_inside(cls, value: str) -> str:
-        return inside_folder(value)
-
-
-class TextLineModel(Strict):
-    """One line of text on a base; `{name}` stands for the piece's name."""
-
-    text: Annotated[str, Field(max_length=200)]
-    size_mm: Annotated[float, Field(gt=0, le=300, allow_inf_nan=False)]
-    x_mm: Place
-    y_mm: Place
-    family: str = DEFAULT_FAMILY
-    colour: Colour = "#22303A"
-    bold: bool = False
-
-    @field_validator("family")
-    @classmethod
-    def _shipped(cls, value: str) -> str:
-        if value not in FAMILIES:
-            raise ValueError(f"no font is called “{value}”; known are {', '.join(FAMILIES)}")
-        return value
-
-
-class FreeBoxModel(Strict):
-    """A box kept free for handwriting."""
-
-    x_mm: Place
-    y_mm: Place
-    width_mm: Length
-    height_mm: Length
-    colour: Colour = "#FFFFFF"
-
-
-class CompositionModel(Strict):
-    """A base shape with arts, text and free boxes on it."""
-
-    base: BaseShapeModel
-    arts: Annotated[tuple[PlacedArtModel, ...], Field(max_length=20)] = ()
-    lines: Annotated[tuple[TextLineModel, ...], Field(max_length=20)] = ()
-    free: Annotated[tuple[FreeBoxModel, ...], Field(max_length=20)] = ()
-
-    def to_core(self) -> Composition:
-        return Composition(
-            self.base.to_core(),
-            tuple(PlacedArt(**art.model_dump()) for art in self.arts),
-            tuple(TextLine(**line.model_dump()) for line in self.lines),
-            tuple(FreeBox(**box.model_dump()) for box in self.free),
-        )
-
-
-class ComposedModel(Strict):
-    """Composed pieces, one design for each name (or a single one where no line takes a name)."""
-
-    composition: CompositionModel
-    names: Annotated[tuple[Annotated[str, Field(max_length=LONGEST_NAME)], ...], Field(max_length=MOST_NAMES)] = ()
-    quantity: Annotated[int, Field(ge=1, le=MOST_PIECES)] = 1
-    cut: Cut = Cut.KISS
-
-
-def inside_folder(value: str) -> str:
-    """A path that stays inside its folder; `ValueError` for any other."""
-    path = PurePosixPath(value.replace("\\", "/"))
-    if path.is_absolute() or ".." in path.parts or ":" in value or "\x00" in value:
-        raise ValueError("must stay inside the job file's folder")
-    return value
-
-
 class ItemModel(SizedModel):
     art: Annotated[str, Field(min_length=1, max_length=500)]
 
@@ -352,8 +236,8 @@ class JobFile(Strict):
     stock: str
     purpose: Purpose = Purpose.VEHICLE
     packing: PackingModel = PackingModel()
-    items: Annotated[list[ItemModel], Field(max_length=1000)] = []
-    composed: Annotated[list[ComposedModel], Field(max_length=100)] = []
+    items: Annotated[tuple[ItemModel, ...], Field(max_length=1000)] = ()
+    composed: Annotated[tuple[ComposedModel, ...], Field(max_length=100)] = ()
 
     @model_validator(mode="after")
     def _holds_something(self) -> Self:
@@ -389,7 +273,7 @@ class JobFile(Strict):
             purpose=self.purpose,
             packing=self.packing.to_core(),
             items=tuple(item.spec(item.art) for item in self.items),
-            composed=tuple(ComposedSpec(c.composition.to_core(), c.names, c.quantity, c.cut) for c in self.composed),
+            composed=tuple(composed.to_core() for composed in self.composed),
         )
 
 

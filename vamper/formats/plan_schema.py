@@ -9,7 +9,7 @@ from vamper.core.findings import Severity
 from vamper.core.job import Cut, MarkFamily
 from vamper.core.sheet.layout import WhyNot
 from vamper.core.stocks import Tack
-from vamper.formats.jobfile import Strict
+from vamper.formats.fields import Strict
 
 Pair = tuple[float, float]
 Ring = list[Pair]

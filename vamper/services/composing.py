@@ -13,7 +13,7 @@ from vamper.core.findings import BadInput
 from vamper.core.job import ComposedSpec, EdgeKind, EdgeSpec, ItemSpec, Job, SizeSpec
 from vamper.formats.art_file import ArtFormat
 from vamper.formats.composed_svg import write_composed
-from vamper.formats.jobfile import ComposedModel, CompositionModel
+from vamper.formats.composition_model import ComposedModel, CompositionModel
 from vamper.formats.raster import png_bytes
 from vamper.formats.svg_art import sketch_svg
 from vamper.services.arts import Arts
@@ -108,8 +108,7 @@ class Compositions:
 
     def add(self, job_id: int, composed: ComposedModel, stem: str) -> JobState:
         """A design for each name, as one step."""
-        spec = ComposedSpec(composed.composition.to_core(), composed.names, composed.quantity, composed.cut)
-        designs = [self._design(composed, name, title) for name, title in titles_of(spec, stem)]
+        designs = [self._design(composed, name, title) for name, title in titles_of(composed.to_core(), stem)]
         return self._jobs.add_items(job_id, f"compose {stem}", designs)
 
     def change(self, state: JobState, number: int, composition: CompositionModel, name: str) -> JobState:

@@ -12,7 +12,8 @@ from pydantic import Field, ValidationError
 
 from vamper.core.findings import BadInput
 from vamper.core.job import Purpose
-from vamper.formats.jobfile import MarksModel, PackingModel, PaperModel, SizedModel, Strict, sentence_of
+from vamper.formats.fields import Strict
+from vamper.formats.jobfile import MarksModel, PackingModel, PaperModel, SizedModel, sentence_of
 
 _SIDES = ("width_mm", "height_mm", "longest_mm")
 T = TypeVar("T", bound=Strict)

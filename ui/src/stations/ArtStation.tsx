@@ -1,47 +1,27 @@
 import { useState } from 'react';
 
-import type { Item, ItemDocument, Schemas, View } from '../api/client';
-import { type Changer, useGroups, useTrial } from '../api/hooks';
+import type { Schemas } from '../api/client';
+import { useGroups, useTrial } from '../api/hooks';
 import { Findings } from '../app/Findings';
 import { ArtSize } from './ArtSize';
 import { GroundFold, PageFold, RimFold, SeveralFold } from './ArtFolds';
 import { Composing } from './Composing';
-import { Empty, Figure, Frame } from './Frame';
+import { ForItem, type OpenItem } from './ForItem';
+import { Figure, Frame } from './Frame';
 import type { StationProps } from './index';
-import { ItemStrip, useItem, useNumbers } from './ItemStrip';
+import { ItemStrip, useNumbers } from './ItemStrip';
 import { ItemView } from './ItemView';
 
 /** Is this picture fit to print and cut at this size? */
-export function ArtStation({ view, change, add }: StationProps) {
-  const item = useItem(view);
-  const document = view.job.document.items?.find((one) => one.number === item?.number);
-  if (!view.plan || !item || !document)
-    return (
-      <Frame side={<p className="text-soft">Sizes and findings of each picture come here.</p>} foot={null}>
-        <Empty view={view} add={add} />
-      </Frame>
-    );
+export function ArtStation(props: StationProps) {
   return (
-    <OpenArt
-      key={item.number}
-      view={view}
-      change={change}
-      item={item}
-      document={document}
-      stock={view.plan.stock.colour}
-    />
+    <ForItem {...props} waiting="Sizes and findings of each picture come here.">
+      {(open) => <OpenArt key={open.item.number} {...open} />}
+    </ForItem>
   );
 }
 
-interface OpenProps {
-  view: View;
-  change: Changer;
-  item: Item;
-  document: ItemDocument;
-  stock: string;
-}
-
-function OpenArt({ view, change, item, document, stock }: OpenProps) {
+function OpenArt({ view, change, item, document, stock }: OpenItem) {
   const trial = useTrial(view.job.id, item.number);
   const numbers = useNumbers(view, item);
   const [apart, setApart] = useState<number | null>(null);

@@ -1,47 +1,27 @@
-import type { Item, ItemDocument, View } from '../api/client';
-import { type Changer, useCatalog, useTrial } from '../api/hooks';
+import type { Item, ItemDocument } from '../api/client';
+import { useCatalog, useTrial } from '../api/hooks';
 import { Findings } from '../app/Findings';
 import { Options } from '../kit/Options';
 import { Slider } from '../kit/Slider';
 import { showLength, useUnit } from '../kit/units';
 import { BleedFold, CornersFold, HolesFold, RingsFold, StylesFold } from './EdgeFolds';
-import { Empty, Figure, Frame } from './Frame';
+import { ForItem, type OpenItem } from './ForItem';
+import { Figure, Frame } from './Frame';
 import type { StationProps } from './index';
-import { ItemStrip, useItem, useNumbers } from './ItemStrip';
+import { ItemStrip, useNumbers } from './ItemStrip';
 import { ItemView } from './ItemView';
 import { ShapeCards } from './ShapeCards';
 
 /** Where will the blade run? */
-export function EdgeStation({ view, change, add }: StationProps) {
-  const item = useItem(view);
-  const document = view.job.document.items?.find((one) => one.number === item?.number);
-  if (!view.plan || !item || !document)
-    return (
-      <Frame side={<p className="text-soft">Borders are set here once there is art.</p>} foot={null}>
-        <Empty view={view} add={add} />
-      </Frame>
-    );
+export function EdgeStation(props: StationProps) {
   return (
-    <OpenEdge
-      key={item.number}
-      view={view}
-      change={change}
-      item={item}
-      document={document}
-      stock={view.plan.stock.colour}
-    />
+    <ForItem {...props} waiting="Borders are set here once there is art.">
+      {(open) => <OpenEdge key={open.item.number} {...open} />}
+    </ForItem>
   );
 }
 
-interface OpenProps {
-  view: View;
-  change: Changer;
-  item: Item;
-  document: ItemDocument;
-  stock: string;
-}
-
-function OpenEdge({ view, change, item, document, stock }: OpenProps) {
+function OpenEdge({ view, change, item, document, stock }: OpenItem) {
   const unit = useUnit((state) => state.unit);
   const trial = useTrial(view.job.id, item.number);
   const numbers = useNumbers(view, item);
