@@ -11,7 +11,7 @@ from shapely.geometry import MultiPolygon, Point, Polygon, box
 
 from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import Edge, derive_edge
-from vamper.core.edge.inspect import edge_findings
+from vamper.core.edge.inspect import edge_findings, look_along
 from vamper.core.findings import Finding
 from vamper.core.geometry import as_multi, opening, parts
 from vamper.core.job import EdgeKind, EdgeSpec, ItemSpec, SizeSpec
@@ -22,7 +22,8 @@ def outline_of(*polygons: Polygon) -> Outline:
 
 
 def found(outline: Outline, edge: Edge, spec: EdgeSpec, neck: float = 1.0) -> list[Finding]:
-    return edge_findings(outline, edge, ItemSpec("a.png", SizeSpec(width_mm=10), edge=spec), 0, neck)
+    item = ItemSpec("a.png", SizeSpec(width_mm=10), edge=spec)
+    return edge_findings(outline, edge, item, 0, look_along(outline, edge, spec, neck))
 
 
 def star(points: int = 5, outer: float = 20, inner: float = 9) -> Polygon:

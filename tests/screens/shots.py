@@ -4,13 +4,16 @@ import tempfile
 import time
 from pathlib import Path
 
+from selenium.webdriver.common.keys import Keys
+
 from tests.screens.browser import open_browser
 from tests.screens.conftest import ROOT, Screen, running_demo
 
 FOLDER = ROOT / "docs" / "screenshots"
 VIEWS = {
     "jobs": "/",
-    "art": "/jobs/1/art",
+    "art": "/jobs/2/art",
+    "findings": "/jobs/1/art",
     "edge": "/jobs/4/edge",
     "sheet": "/jobs/4/sheet",
     "marks": "/jobs/3/marks",
@@ -35,8 +38,27 @@ def main() -> None:
                 # Pictures inside drawings do not tell when they are there.
                 time.sleep(1.5)
                 driver.save_screenshot(str(FOLDER / f"{name}.png"))
+            _compose(screen)
+            driver.save_screenshot(str(FOLDER / "compose.png"))
         finally:
             driver.quit()
+
+
+def _compose(screen: Screen) -> None:
+    """The dialog for composed pieces, with two lines, a picture and names."""
+    screen.open("/jobs/4/art")
+    screen.button("Compose a piece").click()
+    screen.find("textarea").send_keys("Ada\nBo\nCleo")
+    screen.find('button[aria-label="Put life buoy on it"]').click()
+    across, name = '[aria-label="Text"] input[id]', screen.find('[aria-label="Text of line 1"]')
+    fields = screen.driver.find_elements("css selector", across)
+    # Size, across, down of the first line: beside the picture.
+    for field, value in zip(fields[-2:], ("37", "15"), strict=True):
+        field.send_keys(Keys.CONTROL, "a")
+        field.send_keys(value, Keys.ENTER)
+    name.click()
+    screen.find('img[alt="The piece for Ada"]')
+    time.sleep(2)
 
 
 if __name__ == "__main__":

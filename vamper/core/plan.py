@@ -20,7 +20,7 @@ from vamper.core.cutting.setting import (
     propose,
 )
 from vamper.core.edge.edge import Edge
-from vamper.core.edge.inspect import edge_findings
+from vamper.core.edge.inspect import EdgeFacts, edge_findings
 from vamper.core.findings import BadInput, Finding, Fix, FixTarget, Severity, most_serious_first
 from vamper.core.job import MOST_PIECES, Cut, ItemSpec, Job, Purpose
 from vamper.core.marks.families import Mark, marks_bound, marks_findings, marks_for
@@ -45,6 +45,7 @@ class DesignedItem:
     outline: Outline
     edge: Edge
     facts: ArtFacts
+    edge_facts: EdgeFacts
     bleed: Bleed
 
 
@@ -195,7 +196,7 @@ def _all_findings(plan: Plan, problem: PackProblem) -> list[Finding]:
 def item_findings(item: DesignedItem, purpose: Purpose, stock: Stock) -> list[Finding]:
     """What the stations Art and Edge find on one item."""
     art = art_findings(item.outline, item.spec, item.index, purpose, item.picture, item.facts, stock)
-    edge = edge_findings(item.outline, item.edge, item.spec, item.index, stock.least_neck_mm)
+    edge = edge_findings(item.outline, item.edge, item.spec, item.index, item.edge_facts)
     return art + edge + bleed_findings(item.bleed, item.index, stock)
 
 

@@ -12,6 +12,7 @@ from vamper.core.art.outline import Outline, Tracing, outline_at, trace
 from vamper.core.art.picture import Picture
 from vamper.core.art.prepare import prepared
 from vamper.core.edge.edge import Edge, derive_edge
+from vamper.core.edge.inspect import EdgeFacts, look_along
 from vamper.core.findings import BadInput
 from vamper.core.job import EdgeSpec, ItemSpec, Preparation, RingSpec, SizedOver, SizeSpec
 from vamper.core.plan import DesignedItem
@@ -50,6 +51,7 @@ class Designer:
         self._outlines: Cache[Outline] = Cache(_SHAPES)
         self._facts: Cache[ArtFacts] = Cache(_SHAPES)
         self._edges: Cache[Edge] = Cache(_SHAPES)
+        self._edge_facts: Cache[EdgeFacts] = Cache(_SHAPES)
         self._bleeds: Cache[Bleed] = Cache(_SHAPES)
         self._sizes: Cache[SizeSpec] = Cache(_SHAPES)
 
@@ -101,11 +103,15 @@ class Designer:
         edge = self.edge(art, size, prepare, spec.edge, stock.least_neck_mm)
         picture = self.picture(art, size, prepare)
         facts = self._facts.get((art.digest, size, prepare), lambda: look_over(picture, outline, prepare.threshold))
+        edge_facts = self._edge_facts.get(
+            (art.digest, size, prepare, spec.edge, stock.least_neck_mm),
+            lambda: look_along(outline, edge, spec.edge, stock.least_neck_mm),
+        )
         bleed = self._bleeds.get(
             (art.digest, size, prepare, spec.edge, stock.key, stock.colour, stock.least_neck_mm, spec.bleed_mm),
             lambda: bleed_for(picture, outline, edge, spec.edge, stock.colour, spec.bleed_mm),
         )
-        return DesignedItem(index, spec, picture, outline, edge, facts, bleed)
+        return DesignedItem(index, spec, picture, outline, edge, facts, edge_facts, bleed)
 
     def _inked_size(self, spec: ItemSpec, art: ArtFile, neck_mm: float) -> SizeSpec:
         """The inked area's size; worked back from the piece's where that is what was asked for.

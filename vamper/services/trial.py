@@ -12,6 +12,7 @@ from vamper.core.art.picture import Picture
 from vamper.core.art.prepare import prepared
 from vamper.core.art.surface import Surface
 from vamper.core.edge.edge import derive_edge
+from vamper.core.edge.inspect import EdgeFacts
 from vamper.core.geometry import as_multi, parts
 from vamper.core.job import ItemSpec, SizedOver, SizeSpec
 from vamper.core.plan import DesignedItem
@@ -44,7 +45,7 @@ class Trials:
         edge = derive_edge(outline, spec.edge, stock.least_neck_mm)
         picture = self._designer.decoded(art, spec.size, spec.prepare.page)
         bleed = bleed_for(picture, outline, edge, spec.edge, stock.colour, spec.bleed_mm)
-        return DesignedItem(index, spec, picture, outline, edge, _UNSEEN, bleed)
+        return DesignedItem(index, spec, picture, outline, edge, _UNSEEN, EdgeFacts(stock.least_neck_mm), bleed)
 
     def _outline(self, spec: ItemSpec, art: ArtFile) -> Outline:
         """The outline with few points, in the pixels of the whole picture."""

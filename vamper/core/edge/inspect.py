@@ -1,7 +1,7 @@
 """What can be said about one edge: loose parts, holes, thin places, a border too thin for the cutter's usual miss."""
 
 import math
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
@@ -20,11 +20,33 @@ EVEN_LOOKING_FACTOR = 3
 LEAST_SIDE_MM = 12.0
 # Arcs and overlays leave slivers of this order.
 _ROUNDING_MM = 0.02
+# Borders tried against thin places, in least necks.
+_CURES = (0.55, 0.75, 1.0, 1.5, 2.0)
 _MOST_PLACES = 40
 
 
-def edge_findings(outline: Outline, edge: Edge, item: ItemSpec, index: int, neck_mm: float) -> list[Finding]:
-    """Findings of the Edge station for item number `index`; `neck_mm` is the stock's least neck."""
+@dataclass(frozen=True, slots=True)
+class EdgeFacts:
+    """What was seen along one edge that is dear to compute: its thin strips and slots, and what would cure them.
+
+    `cure_mm` is the gentlest border and smoothing tried that leaves no thin place, if one does.
+    """
+
+    neck_mm: float
+    necks: tuple[Polygon, ...] = ()
+    slots: tuple[Polygon, ...] = ()
+    cure_mm: tuple[float, float] | None = None
+
+
+def look_along(outline: Outline, edge: Edge, spec: EdgeSpec, neck_mm: float) -> EdgeFacts:
+    """Everything the findings of an edge need that is dear; `neck_mm` is the stock's least neck."""
+    necks, slots = thin_places(edge.shape, neck_mm)
+    cure = _cure(outline, spec, neck_mm) if necks or slots else None
+    return EdgeFacts(neck_mm, tuple(necks), tuple(slots), cure)
+
+
+def edge_findings(outline: Outline, edge: Edge, item: ItemSpec, index: int, facts: EdgeFacts) -> list[Finding]:
+    """Findings of the Edge station for item number `index`."""
     spec = item.edge
     found = [
         _loose(edge, item, index),
@@ -33,7 +55,7 @@ def edge_findings(outline: Outline, edge: Edge, item: ItemSpec, index: int, neck
         _filled_holes(edge, spec, index),
         _closed_holes(edge, spec, index),
         _inset(edge, index),
-        _thin_places(outline, edge, spec, index, neck_mm),
+        _thin_places(facts, index),
         _thin_border(outline, edge, spec, index),
         _small(edge, index),
     ]
@@ -182,8 +204,8 @@ def thin_places(shape: MultiPolygon, neck_mm: float) -> tuple[list[Polygon], lis
     return long_ones(necks), long_ones(slots)
 
 
-def _thin_places(outline: Outline, edge: Edge, spec: EdgeSpec, index: int, neck_mm: float) -> Finding | None:
-    necks, slots = thin_places(edge.shape, neck_mm)
+def _thin_places(facts: EdgeFacts, index: int) -> Finding | None:
+    necks, slots, neck_mm = facts.necks, facts.slots, facts.neck_mm
     if not necks and not slots:
         return None
     what = " and ".join(
@@ -191,6 +213,12 @@ def _thin_places(outline: Outline, edge: Edge, spec: EdgeSpec, index: int, neck_
         for places, one in ((necks, "thin strip"), (slots, "narrow slot"))
         if places
     )
+    fixes: tuple[Fix, ...] = ()
+    if facts.cure_mm is not None:
+        distance, smooth = facts.cure_mm
+        label = f"Border of {distance:g} mm, smoothed by {smooth:g}"
+        changes = {"edge.distance_mm": distance, "edge.smooth_mm": smooth}
+        fixes = (Fix(label, "no thin place is left", FixTarget.ITEM, changes),)
     return Finding(
         "art.thin",
         Severity.LOOK,
@@ -199,28 +227,21 @@ def _thin_places(outline: Outline, edge: Edge, spec: EdgeSpec, index: int, neck_
         {"necks": len(necks), "slots": len(slots), "neck_mm": neck_mm},
         item=index,
         places=tuple(place_of(part.bounds) for part in (*necks, *slots)[:_MOST_PLACES]),
-        fixes=_thickened(outline, spec, neck_mm),
+        fixes=fixes,
     )
 
 
-def _thickened(outline: Outline, spec: EdgeSpec, neck_mm: float) -> tuple[Fix, ...]:
-    """The gentlest border (and smoothing) tried that leaves no thin place, if one does."""
+def _cure(outline: Outline, spec: EdgeSpec, neck_mm: float) -> tuple[float, float] | None:
+    """The gentlest border and smoothing of those tried that leaves no thin place."""
     if spec.kind is not EdgeKind.FOLLOW or spec.rings:
-        return ()
-    for share in (0.55, 0.75, 1.0, 1.5, 2.0):
+        return None
+    for share in _CURES:
         distance = max(spec.distance_mm, round(share * neck_mm, 1))
         smooth = max(spec.smooth_mm, round(share * neck_mm, 1))
         trial = replace(spec, distance_mm=distance, smooth_mm=smooth)
         if not any(thin_places(derive_edge(outline, trial, neck_mm).shape, neck_mm)):
-            return (
-                Fix(
-                    f"Border of {distance:g} mm, smoothed by {smooth:g}",
-                    "no thin place is left",
-                    FixTarget.ITEM,
-                    {"edge.distance_mm": distance, "edge.smooth_mm": smooth},
-                ),
-            )
-    return ()
+            return distance, smooth
+    return None
 
 
 def _thin_border(outline: Outline, edge: Edge, spec: EdgeSpec, index: int) -> Finding | None:
