@@ -157,13 +157,13 @@ def _jobs(digests: dict[str, str]) -> list[JobDocument]:
         "stock": "satin-vinyl",
         "purpose": "vehicle",
         "items": [
-            item("seabird.png", 1, 52, 4),
+            item("seabird.png", 1, 50, 4),
             item("lighthouse.svg", 2, 22, 4),
-            item("life-buoy.png", 3, 32, 4, cut="through"),
-            item("kelp.svg", 4, 38, 4),
-            item("rope.png", 5, 42, 4),
-            item("oyster.png", 6, 34, 4),
-            item("paddles.png", 7, 40, 3),
+            item("life-buoy.png", 3, 31, 4, cut="through"),
+            item("kelp.svg", 4, 36, 4),
+            item("rope.png", 5, 40, 4),
+            item("oyster.png", 6, 32, 4),
+            item("paddles.png", 7, 37, 3),
         ],
     }
     chandlery = {

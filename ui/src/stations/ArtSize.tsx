@@ -76,7 +76,7 @@ export function ArtSize({ jobId, item, document, numbers, set, setThis }: Props)
           </Button>
         ))}
       </div>
-      <p className="text-sm text-soft">Type mm, cm, inches or fractions, such as 2 1/2&quot;.</p>
+      <p className="text-sm text-soft">mm, cm, inches and fractions (2 1/2&quot;) can be typed.</p>
       <div className="flex items-center justify-between">
         <span className="flex items-center gap-2">
           How many
