@@ -4,2616 +4,2616 @@
  */
 
 export interface paths {
-    "/api/art/{digest}.png": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Art Preview
-         * @description The prepared picture, at most `px` at its longer side. Content never changes under the same address.
-         */
-        get: operations["art_preview_api_art__digest__png_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+  '/api/art/{digest}.png': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/catalog": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Catalog */
-        get: operations["catalog_api_catalog_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    /**
+     * Art Preview
+     * @description The prepared picture, at most `px` at its longer side. Content never changes under the same address.
+     */
+    get: operations['art_preview_api_art__digest__png_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/catalog': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/compose/preview.png": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Preview Composed
-         * @description The composed piece for one name; nothing is kept.
-         */
-        post: operations["preview_composed_api_compose_preview_png_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    /** Catalog */
+    get: operations['catalog_api_catalog_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/compose/preview.png': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/edge-styles": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** List Styles */
-        get: operations["list_styles_api_edge_styles_get"];
-        /** Save Style */
-        put: operations["save_style_api_edge_styles_put"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    get?: never;
+    put?: never;
+    /**
+     * Preview Composed
+     * @description The composed piece for one name; nothing is kept.
+     */
+    post: operations['preview_composed_api_compose_preview_png_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/edge-styles': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/edge-styles/{name}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post?: never;
-        /** Remove Style */
-        delete: operations["remove_style_api_edge_styles__name__delete"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    /** List Styles */
+    get: operations['list_styles_api_edge_styles_get'];
+    /** Save Style */
+    put: operations['save_style_api_edge_styles_put'];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/edge-styles/{name}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** List Jobs */
-        get: operations["list_jobs_api_jobs_get"];
-        put?: never;
-        /** Create Job */
-        post: operations["create_job_api_jobs_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    get?: never;
+    put?: never;
+    post?: never;
+    /** Remove Style */
+    delete: operations['remove_style_api_edge_styles__name__delete'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get View
-         * @description The job with its plan, as the screen shows it. Starts packing where there is no layout yet.
-         */
-        get: operations["get_view_api_jobs__job_id__get"];
-        put?: never;
-        post?: never;
-        /** Remove Job */
-        delete: operations["remove_job_api_jobs__job_id__delete"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    /** List Jobs */
+    get: operations['list_jobs_api_jobs_get'];
+    put?: never;
+    /** Create Job */
+    post: operations['create_job_api_jobs_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/art": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Add Art
-         * @description Take in one art file and add it to the job as a design.
-         */
-        post: operations["add_art_api_jobs__job_id__art_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    /**
+     * Get View
+     * @description The job with its plan, as the screen shows it. Starts packing where there is no layout yet.
+     */
+    get: operations['get_view_api_jobs__job_id__get'];
+    put?: never;
+    post?: never;
+    /** Remove Job */
+    delete: operations['remove_job_api_jobs__job_id__delete'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/art': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/changes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Change Job */
-        post: operations["change_job_api_jobs__job_id__changes_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    get?: never;
+    put?: never;
+    /**
+     * Add Art
+     * @description Take in one art file and add it to the job as a design.
+     */
+    post: operations['add_art_api_jobs__job_id__art_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/changes': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/choices/{phrase}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Get Choices */
-        get: operations["get_choices_api_jobs__job_id__choices__phrase__get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    get?: never;
+    put?: never;
+    /** Change Job */
+    post: operations['change_job_api_jobs__job_id__changes_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/choices/{phrase}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/compose": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Compose
-         * @description A design for each name; a single one where no line takes names.
-         */
-        post: operations["compose_api_jobs__job_id__compose_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    /** Get Choices */
+    get: operations['get_choices_api_jobs__job_id__choices__phrase__get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/compose': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/copy": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Copy Job */
-        post: operations["copy_job_api_jobs__job_id__copy_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    get?: never;
+    put?: never;
+    /**
+     * Compose
+     * @description A design for each name; a single one where no line takes names.
+     */
+    post: operations['compose_api_jobs__job_id__compose_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/copy': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/events": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Events
-         * @description One `packing` event for every better layout and for the end of a search.
-         */
-        get: operations["events_api_jobs__job_id__events_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    get?: never;
+    put?: never;
+    /** Copy Job */
+    post: operations['copy_job_api_jobs__job_id__copy_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/events': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/hand-off.zip": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Hand Off
-         * @description Every file of the job, the job file and its art.
-         */
-        get: operations["hand_off_api_jobs__job_id__hand_off_zip_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    /**
+     * Events
+     * @description One `packing` event for every better layout and for the end of a search.
+     */
+    get: operations['events_api_jobs__job_id__events_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/hand-off.zip': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/items/{number}/composition": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get Composition
-         * @description How a composed design was made.
-         */
-        get: operations["get_composition_api_jobs__job_id__items__number__composition_get"];
-        /**
-         * Change Composition
-         * @description Draw a composed design anew.
-         */
-        put: operations["change_composition_api_jobs__job_id__items__number__composition_put"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    /**
+     * Hand Off
+     * @description Every file of the job, the job file and its art.
+     */
+    get: operations['hand_off_api_jobs__job_id__hand_off_zip_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/items/{number}/composition': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/items/{number}/groups": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get Groups
-         * @description The drawings in the picture that lie more than `apart_mm` from each other.
-         */
-        get: operations["get_groups_api_jobs__job_id__items__number__groups_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    /**
+     * Get Composition
+     * @description How a composed design was made.
+     */
+    get: operations['get_composition_api_jobs__job_id__items__number__composition_get'];
+    /**
+     * Change Composition
+     * @description Draw a composed design anew.
+     */
+    put: operations['change_composition_api_jobs__job_id__items__number__composition_put'];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/items/{number}/groups': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/items/{number}/printed.png": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Printed
-         * @description What the design prints, its bleed included.
-         */
-        get: operations["printed_api_jobs__job_id__items__number__printed_png_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    /**
+     * Get Groups
+     * @description The drawings in the picture that lie more than `apart_mm` from each other.
+     */
+    get: operations['get_groups_api_jobs__job_id__items__number__groups_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/items/{number}/printed.png': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/items/{number}/shapes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get Shapes
-         * @description Shapes that the border could have, with the stock each takes, and which manner is proposed.
-         */
-        get: operations["get_shapes_api_jobs__job_id__items__number__shapes_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    /**
+     * Printed
+     * @description What the design prints, its bleed included.
+     */
+    get: operations['printed_api_jobs__job_id__items__number__printed_png_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/items/{number}/shapes': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/items/{number}/split": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Split
-         * @description Each drawing in the picture a design of its own.
-         */
-        post: operations["split_api_jobs__job_id__items__number__split_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    /**
+     * Get Shapes
+     * @description Shapes that the border could have, with the stock each takes, and which manner is proposed.
+     */
+    get: operations['get_shapes_api_jobs__job_id__items__number__shapes_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/items/{number}/split': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/items/{number}/trial": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Try Changes
-         * @description The design as it would be with some fields changed; nothing is saved.
-         */
-        post: operations["try_changes_api_jobs__job_id__items__number__trial_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    get?: never;
+    put?: never;
+    /**
+     * Split
+     * @description Each drawing in the picture a design of its own.
+     */
+    post: operations['split_api_jobs__job_id__items__number__split_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/items/{number}/trial': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/pack": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Pack Again
-         * @description Search again from another seed; the best layout so far stays until it is beaten.
-         */
-        post: operations["pack_again_api_jobs__job_id__pack_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    get?: never;
+    put?: never;
+    /**
+     * Try Changes
+     * @description The design as it would be with some fields changed; nothing is saved.
+     */
+    post: operations['try_changes_api_jobs__job_id__items__number__trial_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/pack': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/put-back": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Put Back Job */
-        post: operations["put_back_job_api_jobs__job_id__put_back_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    get?: never;
+    put?: never;
+    /**
+     * Pack Again
+     * @description Search again from another seed; the best layout so far stays until it is beaten.
+     */
+    post: operations['pack_again_api_jobs__job_id__pack_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/put-back': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/redo": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Redo */
-        post: operations["redo_api_jobs__job_id__redo_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    get?: never;
+    put?: never;
+    /** Put Back Job */
+    post: operations['put_back_job_api_jobs__job_id__put_back_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/redo': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/remove-items": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Remove Items */
-        post: operations["remove_items_api_jobs__job_id__remove_items_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    get?: never;
+    put?: never;
+    /** Redo */
+    post: operations['redo_api_jobs__job_id__redo_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/remove-items': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/sheets/{sheet}/cut.dxf": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Cut Dxf */
-        get: operations["cut_dxf_api_jobs__job_id__sheets__sheet__cut_dxf_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    get?: never;
+    put?: never;
+    /** Remove Items */
+    post: operations['remove_items_api_jobs__job_id__remove_items_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/sheets/{sheet}/cut.dxf': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/sheets/{sheet}/cut.svg": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Cut Svg */
-        get: operations["cut_svg_api_jobs__job_id__sheets__sheet__cut_svg_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    /** Cut Dxf */
+    get: operations['cut_dxf_api_jobs__job_id__sheets__sheet__cut_dxf_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/sheets/{sheet}/cut.svg': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/sheets/{sheet}/print.pdf": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Print Pdf */
-        get: operations["print_pdf_api_jobs__job_id__sheets__sheet__print_pdf_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    /** Cut Svg */
+    get: operations['cut_svg_api_jobs__job_id__sheets__sheet__cut_svg_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/sheets/{sheet}/print.pdf': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/stop": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Stop Packing
-         * @description End the search and keep the best layout so far.
-         */
-        post: operations["stop_packing_api_jobs__job_id__stop_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    /** Print Pdf */
+    get: operations['print_pdf_api_jobs__job_id__sheets__sheet__print_pdf_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/stop': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    "/api/jobs/{job_id}/undo": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Undo */
-        post: operations["undo_api_jobs__job_id__undo_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
+    get?: never;
+    put?: never;
+    /**
+     * Stop Packing
+     * @description End the search and keep the best layout so far.
+     */
+    post: operations['stop_packing_api_jobs__job_id__stop_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/undo': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
+    get?: never;
+    put?: never;
+    /** Undo */
+    post: operations['undo_api_jobs__job_id__undo_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-    schemas: {
-        /** AddedArt */
-        AddedArt: {
-            /** Name */
-            name: string;
-            /** Number */
-            number: number;
-        };
-        /** Apart */
-        Apart: {
-            /** Apart Mm */
-            apart_mm: number;
-        };
-        /**
-         * BaseShape
-         * @enum {string}
-         */
-        BaseShape: "circle" | "ellipse" | "rectangle" | "rounded";
-        /** BaseShapeModel */
-        BaseShapeModel: {
-            /**
-             * Colour
-             * @default #FFFFFF
-             */
-            colour: string;
-            /**
-             * Corner Mm
-             * @default 3
-             */
-            corner_mm: number;
-            /** Height Mm */
-            height_mm?: number | null;
-            shape: components["schemas"]["BaseShape"];
-            /** Width Mm */
-            width_mm: number;
-        };
-        /** Body_add_art_api_jobs__job_id__art_post */
-        Body_add_art_api_jobs__job_id__art_post: {
-            /** File */
-            file: string;
-        };
-        /** BoundOut */
-        BoundOut: {
-            /** Bottom Mm */
-            bottom_mm: number;
-            /** Left Mm */
-            left_mm: number;
-            /** Name */
-            name: string;
-            /** Reason */
-            reason: string;
-            /** Right Mm */
-            right_mm: number;
-            /** Top Mm */
-            top_mm: number;
-        };
-        /** CandidateOut */
-        CandidateOut: {
-            /** Area Cm2 */
-            area_cm2: number;
-            box: components["schemas"]["PlaceOut"];
-            /** Changes */
-            changes: {
-                [key: string]: unknown;
-            };
-            /** Fingers */
-            fingers: number;
-            /** Name */
-            name: string;
-            /** Path */
-            path: string;
-            /** Roughness */
-            roughness: number;
-        };
-        /**
-         * CatalogOut
-         * @description The facts and choices the interface shows; known in one place, here.
-         */
-        CatalogOut: {
-            /** Cuts */
-            cuts: components["schemas"]["NamedOut"][];
-            /** Edge Kinds */
-            edge_kinds: components["schemas"]["EdgeKindOut"][];
-            /** Even Border Mm */
-            even_border_mm: number;
-            /** Fonts */
-            fonts: components["schemas"]["FontOut"][];
-            /** Least Border Mm */
-            least_border_mm: number;
-            limits: components["schemas"]["Limits"];
-            /** Mark Families */
-            mark_families: components["schemas"]["NamedOut"][];
-            /** Purposes */
-            purposes: components["schemas"]["NamedOut"][];
-            /** Start Lift De */
-            start_lift_de: number;
-            /** Turns */
-            turns: components["schemas"]["NamedOut"][];
-        };
-        /**
-         * Centring
-         * @description What of an art comes to its place: the middle of its box, or its inked area's centroid (the optical centre).
-         * @enum {string}
-         */
-        Centring: "box" | "eye";
-        /**
-         * Change
-         * @description Fields to set, dotted where nested: on the job, or on the items that `numbers` names.
-         */
-        Change: {
-            /** Changes */
-            changes: {
-                [key: string]: unknown;
-            };
-            /** Label */
-            label: string;
-            /** Numbers */
-            numbers?: number[] | null;
-        };
-        /** ChoiceOut */
-        ChoiceOut: {
-            /** Changes */
-            changes: {
-                [key: string]: unknown;
-            };
-            /** Chosen */
-            chosen: boolean;
-            /** Consequence */
-            consequence: string;
-            /** Label */
-            label: string;
-            /** Proposed */
-            proposed: boolean;
-        };
-        /**
-         * Composing
-         * @description A composition with the names as they were typed or read from a CSV file.
-         */
-        Composing: {
-            composition: components["schemas"]["CompositionModel"];
-            /** @default kiss */
-            cut: components["schemas"]["Cut"];
-            /**
-             * Names
-             * @default
-             */
-            names: string;
-            /**
-             * Quantity
-             * @default 1
-             */
-            quantity: number;
-            /**
-             * Title
-             * @default label
-             */
-            title: string;
-        };
-        /**
-         * CompositionModel
-         * @description A base shape with arts, text and free boxes on it.
-         */
-        CompositionModel: {
-            /**
-             * Arts
-             * @default []
-             */
-            arts: components["schemas"]["PlacedArtModel"][];
-            base: components["schemas"]["BaseShapeModel"];
-            /**
-             * Free
-             * @default []
-             */
-            free: components["schemas"]["FreeBoxModel"][];
-            /**
-             * Lines
-             * @default []
-             */
-            lines: components["schemas"]["TextLineModel"][];
-        };
-        /**
-         * Cut
-         * @description Through the face only, or through face and backing.
-         * @enum {string}
-         */
-        Cut: "kiss" | "through";
-        /**
-         * EdgeKind
-         * @enum {string}
-         */
-        EdgeKind: "follow" | "circle" | "ellipse" | "rectangle" | "rounded" | "hull" | "bare";
-        /**
-         * EdgeKindOut
-         * @description A kind of edge: the fields it uses beside its distance, and the range and start of that.
-         */
-        EdgeKindOut: {
-            /** Hint */
-            hint: string;
-            /** Key */
-            key: string;
-            /** Least Mm */
-            least_mm: number;
-            /** Most Mm */
-            most_mm: number;
-            /** Name */
-            name: string;
-            /** Start Mm */
-            start_mm: number;
-            /** Uses */
-            uses: string[];
-        };
-        /**
-         * EdgeModel
-         * @description How the edge is derived. `distance_mm` is 0 or less for `bare`, 0 or more for every other kind.
-         */
-        EdgeModel: {
-            /**
-             * Blunt Mm
-             * @default 0
-             */
-            blunt_mm: number;
-            /** Colour */
-            colour?: string | null;
-            /**
-             * Corner Mm
-             * @default 3
-             */
-            corner_mm: number;
-            /**
-             * Distance Mm
-             * @default 3
-             */
-            distance_mm: number;
-            /**
-             * Fill Holes
-             * @default true
-             */
-            fill_holes: boolean;
-            /**
-             * Join
-             * @default true
-             */
-            join: boolean;
-            /**
-             * Keep Holes
-             * @default []
-             */
-            keep_holes: number[][];
-            /** @default follow */
-            kind: components["schemas"]["EdgeKind"];
-            /**
-             * Rings
-             * @default []
-             */
-            rings: components["schemas"]["RingModel"][];
-            /**
-             * Smooth Mm
-             * @default 2
-             */
-            smooth_mm: number;
-        };
-        /** EdgeStyleOut */
-        EdgeStyleOut: {
-            edge: components["schemas"]["EdgeModel"];
-            /** Name */
-            name: string;
-        };
-        /** FindingOut */
-        FindingOut: {
-            /** Code */
-            code: string;
-            /** Figures */
-            figures: {
-                [key: string]: number;
-            };
-            /** Fixes */
-            fixes: components["schemas"]["FixOut"][];
-            /** Item Number */
-            item_number: number | null;
-            /** Places */
-            places: components["schemas"]["PlaceOut"][];
-            severity: components["schemas"]["Severity"];
-            /** Sheet */
-            sheet: number | null;
-            station: components["schemas"]["Station"];
-            /** Text */
-            text: string;
-            /** Title */
-            title: string;
-        };
-        /** FixOut */
-        FixOut: {
-            /** Changes */
-            changes: {
-                [key: string]: unknown;
-            };
-            /** Effect */
-            effect: string;
-            /** Label */
-            label: string;
-            target: components["schemas"]["FixTarget"];
-        };
-        /**
-         * FixTarget
-         * @description What a fix changes: the item the finding is about, or the job; or that it splits the item into several.
-         * @enum {string}
-         */
-        FixTarget: "item" | "job" | "split";
-        /** FontOut */
-        FontOut: {
-            /** Family */
-            family: string;
-            /** Words */
-            words: string;
-        };
-        /**
-         * FreeBoxModel
-         * @description A box kept free for handwriting.
-         */
-        FreeBoxModel: {
-            /**
-             * Colour
-             * @default #FFFFFF
-             */
-            colour: string;
-            /** Height Mm */
-            height_mm: number;
-            /** Width Mm */
-            width_mm: number;
-            /** X Mm */
-            x_mm: number;
-            /** Y Mm */
-            y_mm: number;
-        };
-        /** GroupsOut */
-        GroupsOut: {
-            /** Apart Mm */
-            apart_mm: number;
-            /** Boxes */
-            boxes: components["schemas"]["PlaceOut"][];
-        };
-        /** HTTPValidationError */
-        HTTPValidationError: {
-            /** Detail */
-            detail?: components["schemas"]["ValidationError"][];
-        };
-        /**
-         * HoleOut
-         * @description A hole of the drawing: whether the blade cuts it out, and the fields that change that.
-         */
-        HoleOut: {
-            /** Open */
-            open: boolean;
-            /** Path */
-            path: string;
-            /** Toggle */
-            toggle: {
-                [key: string]: unknown;
-            };
-        };
-        /**
-         * ItemDocument
-         * @description One design. `number` names it within the job; `art` is the digest of its file.
-         */
-        ItemDocument: {
-            /** Art */
-            art: string;
-            /** Bleed Mm */
-            bleed_mm?: number | null;
-            /** @default kiss */
-            cut: components["schemas"]["Cut"];
-            /**
-             * @default {
-             *       "blunt_mm": 0,
-             *       "corner_mm": 3,
-             *       "distance_mm": 3,
-             *       "fill_holes": true,
-             *       "join": true,
-             *       "keep_holes": [],
-             *       "kind": "follow",
-             *       "rings": [],
-             *       "smooth_mm": 2
-             *     }
-             */
-            edge: components["schemas"]["EdgeModel"];
-            /** Height Mm */
-            height_mm?: number | null;
-            /** Longest Mm */
-            longest_mm?: number | null;
-            /**
-             * Loose
-             * @default false
-             */
-            loose: boolean;
-            /** Name */
-            name: string;
-            /** Number */
-            number: number;
-            /**
-             * @default {
-             *       "page": 1,
-             *       "threshold": 0.5
-             *     }
-             */
-            prepare: components["schemas"]["PrepareModel"];
-            /**
-             * Quantity
-             * @default 1
-             */
-            quantity: number;
-            /** @default ink */
-            size_over: components["schemas"]["SizedOver"];
-            /** Width Mm */
-            width_mm?: number | null;
-        };
-        /** ItemNumbers */
-        ItemNumbers: {
-            /** Numbers */
-            numbers: number[];
-        };
-        /**
-         * ItemOut
-         * @description One design as planned, item frame: origin at the top left of the inked area's box.
-         */
-        ItemOut: {
-            /** Area Cm2 */
-            area_cm2: number;
-            /** Art */
-            art: string;
-            /** Bleed Mm */
-            bleed_mm: number;
-            /** Bleed Path */
-            bleed_path: string;
-            /** Composed */
-            composed: boolean;
-            cut: components["schemas"]["Cut"];
-            edge_box: components["schemas"]["PlaceOut"];
-            /** Edge Length Mm */
-            edge_length_mm: number;
-            /** Edge Path */
-            edge_path: string;
-            edge_size: components["schemas"]["SizeOut"];
-            /** Holes */
-            holes: components["schemas"]["HoleOut"][];
-            /** Is Vector */
-            is_vector: boolean;
-            /** Least Border Mm */
-            least_border_mm: number;
-            /** Look */
-            look: string;
-            /** Name */
-            name: string;
-            /** Number */
-            number: number;
-            /** Outline Path */
-            outline_path: string;
-            /** Pages */
-            pages: number;
-            /** Parts */
-            parts: number;
-            /** Picture */
-            picture: string;
-            picture_box: components["schemas"]["PlaceOut"];
-            /** Placed */
-            placed: number;
-            /** Ppi */
-            ppi: number;
-            printed_box: components["schemas"]["PlaceOut"] | null;
-            /** Rings */
-            rings: components["schemas"]["RingOut"][];
-            size: components["schemas"]["SizeOut"];
-            /** Wanted */
-            wanted: number;
-        };
-        /**
-         * JobDocument
-         * @description A job as it is kept.
-         */
-        JobDocument: {
-            /** Cutter Id */
-            cutter_id: number;
-            /**
-             * Items
-             * @default []
-             */
-            items: components["schemas"]["ItemDocument"][];
-            /**
-             * @default {
-             *       "clear_mm": 2,
-             *       "count": 4,
-             *       "family": "corner",
-             *       "inset_mm": 8,
-             *       "size_mm": 10,
-             *       "stroke_mm": 0.8
-             *     }
-             */
-            marks: components["schemas"]["MarksModel"];
-            /**
-             * @default {
-             *       "fill": false,
-             *       "gap_mm": 2,
-             *       "mode": "mixed",
-             *       "turn": "any"
-             *     }
-             */
-            packing: components["schemas"]["PackingModel"];
-            paper: components["schemas"]["PaperModel"];
-            /** Printer Id */
-            printer_id: number;
-            /** @default vehicle */
-            purpose: components["schemas"]["Purpose"];
-            /** Stock */
-            stock: string;
-            /** Title */
-            title: string;
-        };
-        /** JobId */
-        JobId: {
-            /** Id */
-            id: number;
-        };
-        /** JobOut */
-        JobOut: {
-            /**
-             * Changed At
-             * Format: date-time
-             */
-            changed_at: string;
-            document: components["schemas"]["JobDocument"];
-            /** Handed Off At */
-            handed_off_at: string | null;
-            /** Id */
-            id: number;
-            /** Redo */
-            redo: string | null;
-            /** Undo */
-            undo: string | null;
-        };
-        /** JobSummaryOut */
-        JobSummaryOut: {
-            /** Arts */
-            arts: string[];
-            /**
-             * Changed At
-             * Format: date-time
-             */
-            changed_at: string;
-            /** Designs */
-            designs: number;
-            /** Handed Off At */
-            handed_off_at: string | null;
-            /** Id */
-            id: number;
-            /** Pieces */
-            pieces: number;
-            /** Stock */
-            stock: string;
-            /** Title */
-            title: string;
-        };
-        /** Limits */
-        Limits: {
-            /** Endings */
-            endings: string[];
-            /** Most Megabytes */
-            most_megabytes: number;
-            /** Most Megapixels */
-            most_megapixels: number;
-        };
-        /**
-         * MarkFamily
-         * @enum {string}
-         */
-        MarkFamily: "corner" | "frame" | "none";
-        /** MarkOut */
-        MarkOut: {
-            family: components["schemas"]["MarkFamily"];
-            /** Path */
-            path: string;
-            /** X Mm */
-            x_mm: number;
-            /** Y Mm */
-            y_mm: number;
-        };
-        /** MarksModel */
-        MarksModel: {
-            /**
-             * Clear Mm
-             * @default 2
-             */
-            clear_mm: number;
-            /**
-             * Count
-             * @default 4
-             * @enum {integer}
-             */
-            count: 3 | 4;
-            /** @default corner */
-            family: components["schemas"]["MarkFamily"];
-            /**
-             * Inset Mm
-             * @default 8
-             */
-            inset_mm: number;
-            /**
-             * Size Mm
-             * @default 10
-             */
-            size_mm: number;
-            /**
-             * Stroke Mm
-             * @default 0.8
-             */
-            stroke_mm: number;
-        };
-        /**
-         * NamedOut
-         * @description A choice in the catalog, with the words for it.
-         */
-        NamedOut: {
-            /** Hint */
-            hint: string;
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-        };
-        /** NewEdgeStyle */
-        NewEdgeStyle: {
-            edge: components["schemas"]["EdgeModel"];
-            /** Name */
-            name: string;
-        };
-        /** NewJob */
-        NewJob: {
-            /**
-             * Title
-             * @default New job
-             */
-            title: string;
-        };
-        /**
-         * OneComposed
-         * @description A composition for one name.
-         */
-        OneComposed: {
-            composition: components["schemas"]["CompositionModel"];
-            /**
-             * Name
-             * @default
-             */
-            name: string;
-        };
-        /** PackingModel */
-        PackingModel: {
-            /**
-             * Fill
-             * @default false
-             * @constant
-             */
-            fill: false;
-            /**
-             * Gap Mm
-             * @default 2
-             */
-            gap_mm: number;
-            /** Max Sheets */
-            max_sheets?: number | null;
-            /**
-             * Mode
-             * @default mixed
-             * @constant
-             */
-            mode: "mixed";
-            /** @default any */
-            turn: components["schemas"]["Turn"];
-        };
-        /** PackingOut */
-        PackingOut: {
-            /** Seconds Left */
-            seconds_left: number;
-            state: components["schemas"]["PackingState"];
-            /** Version */
-            version: number;
-        };
-        /**
-         * PackingState
-         * @description Where the search for a job's layout stands.
-         * @enum {string}
-         */
-        PackingState: "searching" | "done" | "stopped";
-        /** PaperModel */
-        PaperModel: {
-            /** Height Mm */
-            height_mm: number;
-            /** Width Mm */
-            width_mm: number;
-        };
-        /** PhraseOut */
-        PhraseOut: {
-            /** Key */
-            key: string | null;
-            /** Text */
-            text: string;
-        };
-        /** PlaceOut */
-        PlaceOut: {
-            /** Height Mm */
-            height_mm: number;
-            /** Width Mm */
-            width_mm: number;
-            /** X Mm */
-            x_mm: number;
-            /** Y Mm */
-            y_mm: number;
-        };
-        /**
-         * PlacedArtModel
-         * @description An art on a base, its middle at a place.
-         */
-        PlacedArtModel: {
-            /** Art */
-            art: string;
-            /** @default box */
-            centring: components["schemas"]["Centring"];
-            /** Width Mm */
-            width_mm: number;
-            /** X Mm */
-            x_mm: number;
-            /** Y Mm */
-            y_mm: number;
-        };
-        /** PlacementOut */
-        PlacementOut: {
-            /** Item Number */
-            item_number: number;
-            /** Turn Deg */
-            turn_deg: number;
-            /** X Mm */
-            x_mm: number;
-            /** Y Mm */
-            y_mm: number;
-        };
-        /**
-         * PlanOut
-         * @description Everything the screens show about a job that can be planned.
-         */
-        PlanOut: {
-            /** Bounds */
-            bounds: components["schemas"]["BoundOut"][];
-            /** Height Mm */
-            height_mm: number;
-            /** Items */
-            items: components["schemas"]["ItemOut"][];
-            /** Live Path */
-            live_path: string;
-            live_size: components["schemas"]["SizeOut"];
-            /** Marks */
-            marks: components["schemas"]["MarkOut"][];
-            /** Mirror */
-            mirror: boolean;
-            packing: components["schemas"]["PackingOut"];
-            /** Pieces At Most */
-            pieces_at_most: number;
-            /** Row Sheets */
-            row_sheets: number;
-            /** Settings */
-            settings: components["schemas"]["SettingOut"][];
-            /** Sheets */
-            sheets: components["schemas"]["SheetOut"][];
-            /** Sheets At Least */
-            sheets_at_least: number;
-            stock: components["schemas"]["StockOut"];
-            /** Unplaced */
-            unplaced: components["schemas"]["UnplacedOut"][];
-            /** Width Mm */
-            width_mm: number;
-        };
-        /**
-         * PrepareModel
-         * @description What is done to the picture before its outline is taken.
-         */
-        PrepareModel: {
-            /** Crop */
-            crop?: number[] | null;
-            /** Lift De */
-            lift_de?: number | null;
-            /**
-             * Page
-             * @default 1
-             */
-            page: number;
-            /**
-             * Threshold
-             * @default 0.5
-             */
-            threshold: number;
-        };
-        /**
-         * Purpose
-         * @description What a piece is for; it decides from how far it is looked at.
-         * @enum {string}
-         */
-        Purpose: "planner" | "drinkware" | "laptop" | "window" | "vehicle";
-        /** RingModel */
-        RingModel: {
-            /** Colour */
-            colour?: string | null;
-            /** Width Mm */
-            width_mm: number;
-        };
-        /**
-         * RingOut
-         * @description One ring of the border with all inside it, outermost first; `colour` None for bare stock.
-         */
-        RingOut: {
-            /** Colour */
-            colour: string | null;
-            /** Path */
-            path: string;
-        };
-        /** SettingOut */
-        SettingOut: {
-            /** Blade */
-            blade: string;
-            /** Clean From Gf */
-            clean_from_gf: number;
-            /** Clean To Gf */
-            clean_to_gf: number;
-            cut: components["schemas"]["Cut"];
-            /** Depth Per Pass Um */
-            depth_per_pass_um: number[];
-            /** Exposure Mm */
-            exposure_mm: number;
-            /** Force Gf */
-            force_gf: number;
-            /** Least Um */
-            least_um: number;
-            /** Machine Max Gf */
-            machine_max_gf: number;
-            /** Machine Min Gf */
-            machine_min_gf: number;
-            /** Mat */
-            mat: string;
-            /** Most Um */
-            most_um: number;
-            /** Passes */
-            passes: number;
-            /** Reached Um */
-            reached_um: number;
-            /** Speed Mm S */
-            speed_mm_s: number;
-            /** Target Um */
-            target_um: number;
-            /** Used */
-            used: boolean;
-            /** Why */
-            why: string[];
-        };
-        /**
-         * Severity
-         * @description How much a finding matters, most serious first.
-         * @enum {string}
-         */
-        Severity: "stop" | "look" | "note";
-        /**
-         * ShapesOut
-         * @description What a border could be. `manner` is what Vamper proposes, close or smooth, and `why`.
-         */
-        ShapesOut: {
-            /** Area Cm2 */
-            area_cm2: number;
-            /** Candidates */
-            candidates: components["schemas"]["CandidateOut"][];
-            /** Fingers Mm */
-            fingers_mm: number[];
-            /** Manner */
-            manner: string;
-            /** Roughness */
-            roughness: number;
-            /** Why */
-            why: string;
-        };
-        /** SheetOut */
-        SheetOut: {
-            /** Cut Length Mm */
-            cut_length_mm: number;
-            /** Nearest Mm */
-            nearest_mm: number | null;
-            /** Path */
-            path: string;
-            /** Placements */
-            placements: components["schemas"]["PlacementOut"][];
-            /** Used */
-            used: number;
-        };
-        /** SizeOut */
-        SizeOut: {
-            /** Height Mm */
-            height_mm: number;
-            /** Width Mm */
-            width_mm: number;
-        };
-        /**
-         * SizedOver
-         * @description What a typed size measures: the inked area, or the piece with its border.
-         * @enum {string}
-         */
-        SizedOver: "ink" | "border";
-        /**
-         * Station
-         * @enum {string}
-         */
-        Station: "art" | "edge" | "sheet" | "marks" | "print" | "cut";
-        /** StationOut */
-        StationOut: {
-            /** Detail */
-            detail: string;
-            /** Figure */
-            figure: string;
-            state: components["schemas"]["StationState"];
-            station: components["schemas"]["Station"];
-        };
-        /**
-         * StationState
-         * @description How a station stands; drawn as a filled bead, a half one, a notched one and a ring.
-         * @enum {string}
-         */
-        StationState: "settled" | "look" | "stop" | "not yet";
-        /** StockOut */
-        StockOut: {
-            /** Backing Um */
-            backing_um: number;
-            /** Colour */
-            colour: string;
-            /** Face Um */
-            face_um: number;
-            /** Faces */
-            faces: string;
-            /** Key */
-            key: string;
-            /** Mirrored */
-            mirrored: boolean;
-            /** Name */
-            name: string;
-            /** Printable */
-            printable: boolean;
-            /** Stock Class */
-            stock_class: string;
-        };
-        /**
-         * TextLineModel
-         * @description One line of text on a base; `{name}` stands for the piece's name.
-         */
-        TextLineModel: {
-            /**
-             * Bold
-             * @default false
-             */
-            bold: boolean;
-            /**
-             * Colour
-             * @default #22303A
-             */
-            colour: string;
-            /**
-             * Family
-             * @default Atkinson Hyperlegible
-             */
-            family: string;
-            /** Size Mm */
-            size_mm: number;
-            /** Text */
-            text: string;
-            /** X Mm */
-            x_mm: number;
-            /** Y Mm */
-            y_mm: number;
-        };
-        /**
-         * Trial
-         * @description Fields of one design to try, dotted where nested.
-         */
-        Trial: {
-            /** Changes */
-            changes: {
-                [key: string]: unknown;
-            };
-        };
-        /**
-         * Turn
-         * @description Which turns packing may give a piece.
-         * @enum {string}
-         */
-        Turn: "upright" | "quarter" | "any";
-        /** UnplacedOut */
-        UnplacedOut: {
-            /** Item Number */
-            item_number: number;
-            /** Quantity */
-            quantity: number;
-            /** Reason */
-            reason: string;
-        };
-        /** ValidationError */
-        ValidationError: {
-            /** Context */
-            ctx?: Record<string, never>;
-            /** Input */
-            input?: unknown;
-            /** Location */
-            loc: (string | number)[];
-            /** Message */
-            msg: string;
-            /** Error Type */
-            type: string;
-        };
-        /**
-         * ViewOut
-         * @description A job as the screen shows it. `problem` is the sentence that says why there is no plan.
-         */
-        ViewOut: {
-            /** Brief */
-            brief: components["schemas"]["PhraseOut"][];
-            /** Findings */
-            findings: components["schemas"]["FindingOut"][];
-            job: components["schemas"]["JobOut"];
-            plan: components["schemas"]["PlanOut"] | null;
-            /** Problem */
-            problem: string | null;
-            /** Stations */
-            stations: components["schemas"]["StationOut"][];
-        };
+  schemas: {
+    /** AddedArt */
+    AddedArt: {
+      /** Name */
+      name: string;
+      /** Number */
+      number: number;
     };
-    responses: never;
-    parameters: never;
-    requestBodies: never;
-    headers: never;
-    pathItems: never;
+    /** Apart */
+    Apart: {
+      /** Apart Mm */
+      apart_mm: number;
+    };
+    /**
+     * BaseShape
+     * @enum {string}
+     */
+    BaseShape: 'circle' | 'ellipse' | 'rectangle' | 'rounded';
+    /** BaseShapeModel */
+    BaseShapeModel: {
+      /**
+       * Colour
+       * @default #FFFFFF
+       */
+      colour: string;
+      /**
+       * Corner Mm
+       * @default 3
+       */
+      corner_mm: number;
+      /** Height Mm */
+      height_mm?: number | null;
+      shape: components['schemas']['BaseShape'];
+      /** Width Mm */
+      width_mm: number;
+    };
+    /** Body_add_art_api_jobs__job_id__art_post */
+    Body_add_art_api_jobs__job_id__art_post: {
+      /** File */
+      file: string;
+    };
+    /** BoundOut */
+    BoundOut: {
+      /** Bottom Mm */
+      bottom_mm: number;
+      /** Left Mm */
+      left_mm: number;
+      /** Name */
+      name: string;
+      /** Reason */
+      reason: string;
+      /** Right Mm */
+      right_mm: number;
+      /** Top Mm */
+      top_mm: number;
+    };
+    /** CandidateOut */
+    CandidateOut: {
+      /** Area Cm2 */
+      area_cm2: number;
+      box: components['schemas']['PlaceOut'];
+      /** Changes */
+      changes: {
+        [key: string]: unknown;
+      };
+      /** Fingers */
+      fingers: number;
+      /** Name */
+      name: string;
+      /** Path */
+      path: string;
+      /** Roughness */
+      roughness: number;
+    };
+    /**
+     * CatalogOut
+     * @description The facts and choices the interface shows; known in one place, here.
+     */
+    CatalogOut: {
+      /** Cuts */
+      cuts: components['schemas']['NamedOut'][];
+      /** Edge Kinds */
+      edge_kinds: components['schemas']['EdgeKindOut'][];
+      /** Even Border Mm */
+      even_border_mm: number;
+      /** Fonts */
+      fonts: components['schemas']['FontOut'][];
+      /** Least Border Mm */
+      least_border_mm: number;
+      limits: components['schemas']['Limits'];
+      /** Mark Families */
+      mark_families: components['schemas']['NamedOut'][];
+      /** Purposes */
+      purposes: components['schemas']['NamedOut'][];
+      /** Start Lift De */
+      start_lift_de: number;
+      /** Turns */
+      turns: components['schemas']['NamedOut'][];
+    };
+    /**
+     * Centring
+     * @description What of an art comes to its place: the middle of its box, or its inked area's centroid (the optical centre).
+     * @enum {string}
+     */
+    Centring: 'box' | 'eye';
+    /**
+     * Change
+     * @description Fields to set, dotted where nested: on the job, or on the items that `numbers` names.
+     */
+    Change: {
+      /** Changes */
+      changes: {
+        [key: string]: unknown;
+      };
+      /** Label */
+      label: string;
+      /** Numbers */
+      numbers?: number[] | null;
+    };
+    /** ChoiceOut */
+    ChoiceOut: {
+      /** Changes */
+      changes: {
+        [key: string]: unknown;
+      };
+      /** Chosen */
+      chosen: boolean;
+      /** Consequence */
+      consequence: string;
+      /** Label */
+      label: string;
+      /** Proposed */
+      proposed: boolean;
+    };
+    /**
+     * Composing
+     * @description A composition with the names as they were typed or read from a CSV file.
+     */
+    Composing: {
+      composition: components['schemas']['CompositionModel'];
+      /** @default kiss */
+      cut: components['schemas']['Cut'];
+      /**
+       * Names
+       * @default
+       */
+      names: string;
+      /**
+       * Quantity
+       * @default 1
+       */
+      quantity: number;
+      /**
+       * Title
+       * @default label
+       */
+      title: string;
+    };
+    /**
+     * CompositionModel
+     * @description A base shape with arts, text and free boxes on it.
+     */
+    CompositionModel: {
+      /**
+       * Arts
+       * @default []
+       */
+      arts: components['schemas']['PlacedArtModel'][];
+      base: components['schemas']['BaseShapeModel'];
+      /**
+       * Free
+       * @default []
+       */
+      free: components['schemas']['FreeBoxModel'][];
+      /**
+       * Lines
+       * @default []
+       */
+      lines: components['schemas']['TextLineModel'][];
+    };
+    /**
+     * Cut
+     * @description Through the face only, or through face and backing.
+     * @enum {string}
+     */
+    Cut: 'kiss' | 'through';
+    /**
+     * EdgeKind
+     * @enum {string}
+     */
+    EdgeKind: 'follow' | 'circle' | 'ellipse' | 'rectangle' | 'rounded' | 'hull' | 'bare';
+    /**
+     * EdgeKindOut
+     * @description A kind of edge: the fields it uses beside its distance, and the range and start of that.
+     */
+    EdgeKindOut: {
+      /** Hint */
+      hint: string;
+      /** Key */
+      key: string;
+      /** Least Mm */
+      least_mm: number;
+      /** Most Mm */
+      most_mm: number;
+      /** Name */
+      name: string;
+      /** Start Mm */
+      start_mm: number;
+      /** Uses */
+      uses: string[];
+    };
+    /**
+     * EdgeModel
+     * @description How the edge is derived. `distance_mm` is 0 or less for `bare`, 0 or more for every other kind.
+     */
+    EdgeModel: {
+      /**
+       * Blunt Mm
+       * @default 0
+       */
+      blunt_mm: number;
+      /** Colour */
+      colour?: string | null;
+      /**
+       * Corner Mm
+       * @default 3
+       */
+      corner_mm: number;
+      /**
+       * Distance Mm
+       * @default 3
+       */
+      distance_mm: number;
+      /**
+       * Fill Holes
+       * @default true
+       */
+      fill_holes: boolean;
+      /**
+       * Join
+       * @default true
+       */
+      join: boolean;
+      /**
+       * Keep Holes
+       * @default []
+       */
+      keep_holes: number[][];
+      /** @default follow */
+      kind: components['schemas']['EdgeKind'];
+      /**
+       * Rings
+       * @default []
+       */
+      rings: components['schemas']['RingModel'][];
+      /**
+       * Smooth Mm
+       * @default 2
+       */
+      smooth_mm: number;
+    };
+    /** EdgeStyleOut */
+    EdgeStyleOut: {
+      edge: components['schemas']['EdgeModel'];
+      /** Name */
+      name: string;
+    };
+    /** FindingOut */
+    FindingOut: {
+      /** Code */
+      code: string;
+      /** Figures */
+      figures: {
+        [key: string]: number;
+      };
+      /** Fixes */
+      fixes: components['schemas']['FixOut'][];
+      /** Item Number */
+      item_number: number | null;
+      /** Places */
+      places: components['schemas']['PlaceOut'][];
+      severity: components['schemas']['Severity'];
+      /** Sheet */
+      sheet: number | null;
+      station: components['schemas']['Station'];
+      /** Text */
+      text: string;
+      /** Title */
+      title: string;
+    };
+    /** FixOut */
+    FixOut: {
+      /** Changes */
+      changes: {
+        [key: string]: unknown;
+      };
+      /** Effect */
+      effect: string;
+      /** Label */
+      label: string;
+      target: components['schemas']['FixTarget'];
+    };
+    /**
+     * FixTarget
+     * @description What a fix changes: the item the finding is about, or the job; or that it splits the item into several.
+     * @enum {string}
+     */
+    FixTarget: 'item' | 'job' | 'split';
+    /** FontOut */
+    FontOut: {
+      /** Family */
+      family: string;
+      /** Words */
+      words: string;
+    };
+    /**
+     * FreeBoxModel
+     * @description A box kept free for handwriting.
+     */
+    FreeBoxModel: {
+      /**
+       * Colour
+       * @default #FFFFFF
+       */
+      colour: string;
+      /** Height Mm */
+      height_mm: number;
+      /** Width Mm */
+      width_mm: number;
+      /** X Mm */
+      x_mm: number;
+      /** Y Mm */
+      y_mm: number;
+    };
+    /** GroupsOut */
+    GroupsOut: {
+      /** Apart Mm */
+      apart_mm: number;
+      /** Boxes */
+      boxes: components['schemas']['PlaceOut'][];
+    };
+    /** HTTPValidationError */
+    HTTPValidationError: {
+      /** Detail */
+      detail?: components['schemas']['ValidationError'][];
+    };
+    /**
+     * HoleOut
+     * @description A hole of the drawing: whether the blade cuts it out, and the fields that change that.
+     */
+    HoleOut: {
+      /** Open */
+      open: boolean;
+      /** Path */
+      path: string;
+      /** Toggle */
+      toggle: {
+        [key: string]: unknown;
+      };
+    };
+    /**
+     * ItemDocument
+     * @description One design. `number` names it within the job; `art` is the digest of its file.
+     */
+    ItemDocument: {
+      /** Art */
+      art: string;
+      /** Bleed Mm */
+      bleed_mm?: number | null;
+      /** @default kiss */
+      cut: components['schemas']['Cut'];
+      /**
+       * @default {
+       *       "blunt_mm": 0,
+       *       "corner_mm": 3,
+       *       "distance_mm": 3,
+       *       "fill_holes": true,
+       *       "join": true,
+       *       "keep_holes": [],
+       *       "kind": "follow",
+       *       "rings": [],
+       *       "smooth_mm": 2
+       *     }
+       */
+      edge: components['schemas']['EdgeModel'];
+      /** Height Mm */
+      height_mm?: number | null;
+      /** Longest Mm */
+      longest_mm?: number | null;
+      /**
+       * Loose
+       * @default false
+       */
+      loose: boolean;
+      /** Name */
+      name: string;
+      /** Number */
+      number: number;
+      /**
+       * @default {
+       *       "page": 1,
+       *       "threshold": 0.5
+       *     }
+       */
+      prepare: components['schemas']['PrepareModel'];
+      /**
+       * Quantity
+       * @default 1
+       */
+      quantity: number;
+      /** @default ink */
+      size_over: components['schemas']['SizedOver'];
+      /** Width Mm */
+      width_mm?: number | null;
+    };
+    /** ItemNumbers */
+    ItemNumbers: {
+      /** Numbers */
+      numbers: number[];
+    };
+    /**
+     * ItemOut
+     * @description One design as planned, item frame: origin at the top left of the inked area's box.
+     */
+    ItemOut: {
+      /** Area Cm2 */
+      area_cm2: number;
+      /** Art */
+      art: string;
+      /** Bleed Mm */
+      bleed_mm: number;
+      /** Bleed Path */
+      bleed_path: string;
+      /** Composed */
+      composed: boolean;
+      cut: components['schemas']['Cut'];
+      edge_box: components['schemas']['PlaceOut'];
+      /** Edge Length Mm */
+      edge_length_mm: number;
+      /** Edge Path */
+      edge_path: string;
+      edge_size: components['schemas']['SizeOut'];
+      /** Holes */
+      holes: components['schemas']['HoleOut'][];
+      /** Is Vector */
+      is_vector: boolean;
+      /** Least Border Mm */
+      least_border_mm: number;
+      /** Look */
+      look: string;
+      /** Name */
+      name: string;
+      /** Number */
+      number: number;
+      /** Outline Path */
+      outline_path: string;
+      /** Pages */
+      pages: number;
+      /** Parts */
+      parts: number;
+      /** Picture */
+      picture: string;
+      picture_box: components['schemas']['PlaceOut'];
+      /** Placed */
+      placed: number;
+      /** Ppi */
+      ppi: number;
+      printed_box: components['schemas']['PlaceOut'] | null;
+      /** Rings */
+      rings: components['schemas']['RingOut'][];
+      size: components['schemas']['SizeOut'];
+      /** Wanted */
+      wanted: number;
+    };
+    /**
+     * JobDocument
+     * @description A job as it is kept.
+     */
+    JobDocument: {
+      /** Cutter Id */
+      cutter_id: number;
+      /**
+       * Items
+       * @default []
+       */
+      items: components['schemas']['ItemDocument'][];
+      /**
+       * @default {
+       *       "clear_mm": 2,
+       *       "count": 4,
+       *       "family": "corner",
+       *       "inset_mm": 8,
+       *       "size_mm": 10,
+       *       "stroke_mm": 0.8
+       *     }
+       */
+      marks: components['schemas']['MarksModel'];
+      /**
+       * @default {
+       *       "fill": false,
+       *       "gap_mm": 2,
+       *       "mode": "mixed",
+       *       "turn": "any"
+       *     }
+       */
+      packing: components['schemas']['PackingModel'];
+      paper: components['schemas']['PaperModel'];
+      /** Printer Id */
+      printer_id: number;
+      /** @default vehicle */
+      purpose: components['schemas']['Purpose'];
+      /** Stock */
+      stock: string;
+      /** Title */
+      title: string;
+    };
+    /** JobId */
+    JobId: {
+      /** Id */
+      id: number;
+    };
+    /** JobOut */
+    JobOut: {
+      /**
+       * Changed At
+       * Format: date-time
+       */
+      changed_at: string;
+      document: components['schemas']['JobDocument'];
+      /** Handed Off At */
+      handed_off_at: string | null;
+      /** Id */
+      id: number;
+      /** Redo */
+      redo: string | null;
+      /** Undo */
+      undo: string | null;
+    };
+    /** JobSummaryOut */
+    JobSummaryOut: {
+      /** Arts */
+      arts: string[];
+      /**
+       * Changed At
+       * Format: date-time
+       */
+      changed_at: string;
+      /** Designs */
+      designs: number;
+      /** Handed Off At */
+      handed_off_at: string | null;
+      /** Id */
+      id: number;
+      /** Pieces */
+      pieces: number;
+      /** Stock */
+      stock: string;
+      /** Title */
+      title: string;
+    };
+    /** Limits */
+    Limits: {
+      /** Endings */
+      endings: string[];
+      /** Most Megabytes */
+      most_megabytes: number;
+      /** Most Megapixels */
+      most_megapixels: number;
+    };
+    /**
+     * MarkFamily
+     * @enum {string}
+     */
+    MarkFamily: 'corner' | 'frame' | 'none';
+    /** MarkOut */
+    MarkOut: {
+      family: components['schemas']['MarkFamily'];
+      /** Path */
+      path: string;
+      /** X Mm */
+      x_mm: number;
+      /** Y Mm */
+      y_mm: number;
+    };
+    /** MarksModel */
+    MarksModel: {
+      /**
+       * Clear Mm
+       * @default 2
+       */
+      clear_mm: number;
+      /**
+       * Count
+       * @default 4
+       * @enum {integer}
+       */
+      count: 3 | 4;
+      /** @default corner */
+      family: components['schemas']['MarkFamily'];
+      /**
+       * Inset Mm
+       * @default 8
+       */
+      inset_mm: number;
+      /**
+       * Size Mm
+       * @default 10
+       */
+      size_mm: number;
+      /**
+       * Stroke Mm
+       * @default 0.8
+       */
+      stroke_mm: number;
+    };
+    /**
+     * NamedOut
+     * @description A choice in the catalog, with the words for it.
+     */
+    NamedOut: {
+      /** Hint */
+      hint: string;
+      /** Key */
+      key: string;
+      /** Name */
+      name: string;
+    };
+    /** NewEdgeStyle */
+    NewEdgeStyle: {
+      edge: components['schemas']['EdgeModel'];
+      /** Name */
+      name: string;
+    };
+    /** NewJob */
+    NewJob: {
+      /**
+       * Title
+       * @default New job
+       */
+      title: string;
+    };
+    /**
+     * OneComposed
+     * @description A composition for one name.
+     */
+    OneComposed: {
+      composition: components['schemas']['CompositionModel'];
+      /**
+       * Name
+       * @default
+       */
+      name: string;
+    };
+    /** PackingModel */
+    PackingModel: {
+      /**
+       * Fill
+       * @default false
+       * @constant
+       */
+      fill: false;
+      /**
+       * Gap Mm
+       * @default 2
+       */
+      gap_mm: number;
+      /** Max Sheets */
+      max_sheets?: number | null;
+      /**
+       * Mode
+       * @default mixed
+       * @constant
+       */
+      mode: 'mixed';
+      /** @default any */
+      turn: components['schemas']['Turn'];
+    };
+    /** PackingOut */
+    PackingOut: {
+      /** Seconds Left */
+      seconds_left: number;
+      state: components['schemas']['PackingState'];
+      /** Version */
+      version: number;
+    };
+    /**
+     * PackingState
+     * @description Where the search for a job's layout stands.
+     * @enum {string}
+     */
+    PackingState: 'searching' | 'done' | 'stopped';
+    /** PaperModel */
+    PaperModel: {
+      /** Height Mm */
+      height_mm: number;
+      /** Width Mm */
+      width_mm: number;
+    };
+    /** PhraseOut */
+    PhraseOut: {
+      /** Key */
+      key: string | null;
+      /** Text */
+      text: string;
+    };
+    /** PlaceOut */
+    PlaceOut: {
+      /** Height Mm */
+      height_mm: number;
+      /** Width Mm */
+      width_mm: number;
+      /** X Mm */
+      x_mm: number;
+      /** Y Mm */
+      y_mm: number;
+    };
+    /**
+     * PlacedArtModel
+     * @description An art on a base, its middle at a place.
+     */
+    PlacedArtModel: {
+      /** Art */
+      art: string;
+      /** @default box */
+      centring: components['schemas']['Centring'];
+      /** Width Mm */
+      width_mm: number;
+      /** X Mm */
+      x_mm: number;
+      /** Y Mm */
+      y_mm: number;
+    };
+    /** PlacementOut */
+    PlacementOut: {
+      /** Item Number */
+      item_number: number;
+      /** Turn Deg */
+      turn_deg: number;
+      /** X Mm */
+      x_mm: number;
+      /** Y Mm */
+      y_mm: number;
+    };
+    /**
+     * PlanOut
+     * @description Everything the screens show about a job that can be planned.
+     */
+    PlanOut: {
+      /** Bounds */
+      bounds: components['schemas']['BoundOut'][];
+      /** Height Mm */
+      height_mm: number;
+      /** Items */
+      items: components['schemas']['ItemOut'][];
+      /** Live Path */
+      live_path: string;
+      live_size: components['schemas']['SizeOut'];
+      /** Marks */
+      marks: components['schemas']['MarkOut'][];
+      /** Mirror */
+      mirror: boolean;
+      packing: components['schemas']['PackingOut'];
+      /** Pieces At Most */
+      pieces_at_most: number;
+      /** Row Sheets */
+      row_sheets: number;
+      /** Settings */
+      settings: components['schemas']['SettingOut'][];
+      /** Sheets */
+      sheets: components['schemas']['SheetOut'][];
+      /** Sheets At Least */
+      sheets_at_least: number;
+      stock: components['schemas']['StockOut'];
+      /** Unplaced */
+      unplaced: components['schemas']['UnplacedOut'][];
+      /** Width Mm */
+      width_mm: number;
+    };
+    /**
+     * PrepareModel
+     * @description What is done to the picture before its outline is taken.
+     */
+    PrepareModel: {
+      /** Crop */
+      crop?: number[] | null;
+      /** Lift De */
+      lift_de?: number | null;
+      /**
+       * Page
+       * @default 1
+       */
+      page: number;
+      /**
+       * Threshold
+       * @default 0.5
+       */
+      threshold: number;
+    };
+    /**
+     * Purpose
+     * @description What a piece is for; it decides from how far it is looked at.
+     * @enum {string}
+     */
+    Purpose: 'planner' | 'drinkware' | 'laptop' | 'window' | 'vehicle';
+    /** RingModel */
+    RingModel: {
+      /** Colour */
+      colour?: string | null;
+      /** Width Mm */
+      width_mm: number;
+    };
+    /**
+     * RingOut
+     * @description One ring of the border with all inside it, outermost first; `colour` None for bare stock.
+     */
+    RingOut: {
+      /** Colour */
+      colour: string | null;
+      /** Path */
+      path: string;
+    };
+    /** SettingOut */
+    SettingOut: {
+      /** Blade */
+      blade: string;
+      /** Clean From Gf */
+      clean_from_gf: number;
+      /** Clean To Gf */
+      clean_to_gf: number;
+      cut: components['schemas']['Cut'];
+      /** Depth Per Pass Um */
+      depth_per_pass_um: number[];
+      /** Exposure Mm */
+      exposure_mm: number;
+      /** Force Gf */
+      force_gf: number;
+      /** Least Um */
+      least_um: number;
+      /** Machine Max Gf */
+      machine_max_gf: number;
+      /** Machine Min Gf */
+      machine_min_gf: number;
+      /** Mat */
+      mat: string;
+      /** Most Um */
+      most_um: number;
+      /** Passes */
+      passes: number;
+      /** Reached Um */
+      reached_um: number;
+      /** Speed Mm S */
+      speed_mm_s: number;
+      /** Target Um */
+      target_um: number;
+      /** Used */
+      used: boolean;
+      /** Why */
+      why: string[];
+    };
+    /**
+     * Severity
+     * @description How much a finding matters, most serious first.
+     * @enum {string}
+     */
+    Severity: 'stop' | 'look' | 'note';
+    /**
+     * ShapesOut
+     * @description What a border could be. `manner` is what Vamper proposes, close or smooth, and `why`.
+     */
+    ShapesOut: {
+      /** Area Cm2 */
+      area_cm2: number;
+      /** Candidates */
+      candidates: components['schemas']['CandidateOut'][];
+      /** Fingers Mm */
+      fingers_mm: number[];
+      /** Manner */
+      manner: string;
+      /** Roughness */
+      roughness: number;
+      /** Why */
+      why: string;
+    };
+    /** SheetOut */
+    SheetOut: {
+      /** Cut Length Mm */
+      cut_length_mm: number;
+      /** Nearest Mm */
+      nearest_mm: number | null;
+      /** Path */
+      path: string;
+      /** Placements */
+      placements: components['schemas']['PlacementOut'][];
+      /** Used */
+      used: number;
+    };
+    /** SizeOut */
+    SizeOut: {
+      /** Height Mm */
+      height_mm: number;
+      /** Width Mm */
+      width_mm: number;
+    };
+    /**
+     * SizedOver
+     * @description What a typed size measures: the inked area, or the piece with its border.
+     * @enum {string}
+     */
+    SizedOver: 'ink' | 'border';
+    /**
+     * Station
+     * @enum {string}
+     */
+    Station: 'art' | 'edge' | 'sheet' | 'marks' | 'print' | 'cut';
+    /** StationOut */
+    StationOut: {
+      /** Detail */
+      detail: string;
+      /** Figure */
+      figure: string;
+      state: components['schemas']['StationState'];
+      station: components['schemas']['Station'];
+    };
+    /**
+     * StationState
+     * @description How a station stands; drawn as a filled bead, a half one, a notched one and a ring.
+     * @enum {string}
+     */
+    StationState: 'settled' | 'look' | 'stop' | 'not yet';
+    /** StockOut */
+    StockOut: {
+      /** Backing Um */
+      backing_um: number;
+      /** Colour */
+      colour: string;
+      /** Face Um */
+      face_um: number;
+      /** Faces */
+      faces: string;
+      /** Key */
+      key: string;
+      /** Mirrored */
+      mirrored: boolean;
+      /** Name */
+      name: string;
+      /** Printable */
+      printable: boolean;
+      /** Stock Class */
+      stock_class: string;
+    };
+    /**
+     * TextLineModel
+     * @description One line of text on a base; `{name}` stands for the piece's name.
+     */
+    TextLineModel: {
+      /**
+       * Bold
+       * @default false
+       */
+      bold: boolean;
+      /**
+       * Colour
+       * @default #22303A
+       */
+      colour: string;
+      /**
+       * Family
+       * @default Atkinson Hyperlegible
+       */
+      family: string;
+      /** Size Mm */
+      size_mm: number;
+      /** Text */
+      text: string;
+      /** X Mm */
+      x_mm: number;
+      /** Y Mm */
+      y_mm: number;
+    };
+    /**
+     * Trial
+     * @description Fields of one design to try, dotted where nested.
+     */
+    Trial: {
+      /** Changes */
+      changes: {
+        [key: string]: unknown;
+      };
+    };
+    /**
+     * Turn
+     * @description Which turns packing may give a piece.
+     * @enum {string}
+     */
+    Turn: 'upright' | 'quarter' | 'any';
+    /** UnplacedOut */
+    UnplacedOut: {
+      /** Item Number */
+      item_number: number;
+      /** Quantity */
+      quantity: number;
+      /** Reason */
+      reason: string;
+    };
+    /** ValidationError */
+    ValidationError: {
+      /** Context */
+      ctx?: Record<string, never>;
+      /** Input */
+      input?: unknown;
+      /** Location */
+      loc: (string | number)[];
+      /** Message */
+      msg: string;
+      /** Error Type */
+      type: string;
+    };
+    /**
+     * ViewOut
+     * @description A job as the screen shows it. `problem` is the sentence that says why there is no plan.
+     */
+    ViewOut: {
+      /** Brief */
+      brief: components['schemas']['PhraseOut'][];
+      /** Findings */
+      findings: components['schemas']['FindingOut'][];
+      job: components['schemas']['JobOut'];
+      plan: components['schemas']['PlanOut'] | null;
+      /** Problem */
+      problem: string | null;
+      /** Stations */
+      stations: components['schemas']['StationOut'][];
+    };
+  };
+  responses: never;
+  parameters: never;
+  requestBodies: never;
+  headers: never;
+  pathItems: never;
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    art_preview_api_art__digest__png_get: {
-        parameters: {
-            query?: {
-                px?: number;
-                page?: number;
-                lift?: number | null;
-                crop?: string | null;
-            };
-            header?: never;
-            path: {
-                digest: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+  art_preview_api_art__digest__png_get: {
+    parameters: {
+      query?: {
+        px?: number;
+        page?: number;
+        lift?: number | null;
+        crop?: string | null;
+      };
+      header?: never;
+      path: {
+        digest: string;
+      };
+      cookie?: never;
     };
-    catalog_api_catalog_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
         };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CatalogOut"];
-                };
-            };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
         };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
     };
-    preview_composed_api_compose_preview_png_post: {
-        parameters: {
-            query?: {
-                px?: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["OneComposed"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+  };
+  catalog_api_catalog_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    list_styles_api_edge_styles_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
         };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["EdgeStyleOut"][];
-                };
-            };
+        content: {
+          'application/json': components['schemas']['CatalogOut'];
         };
+      };
     };
-    save_style_api_edge_styles_put: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewEdgeStyle"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+  };
+  preview_composed_api_compose_preview_png_post: {
+    parameters: {
+      query?: {
+        px?: number;
+      };
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    remove_style_api_edge_styles__name__delete: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                name: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['OneComposed'];
+      };
     };
-    list_jobs_api_jobs_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
         };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobSummaryOut"][];
-                };
-            };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
         };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
     };
-    create_job_api_jobs_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewJob"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobId"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+  };
+  list_styles_api_edge_styles_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    get_view_api_jobs__job_id__get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
         };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ViewOut"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
+        content: {
+          'application/json': components['schemas']['EdgeStyleOut'][];
         };
+      };
     };
-    remove_job_api_jobs__job_id__delete: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+  };
+  save_style_api_edge_styles_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    add_art_api_jobs__job_id__art_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "multipart/form-data": components["schemas"]["Body_add_art_api_jobs__job_id__art_post"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["AddedArt"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['NewEdgeStyle'];
+      };
     };
-    change_job_api_jobs__job_id__changes_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Change"];
-            };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
         };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobOut"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
         };
+      };
     };
-    get_choices_api_jobs__job_id__choices__phrase__get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-                phrase: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ChoiceOut"][];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+  };
+  remove_style_api_edge_styles__name__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        name: string;
+      };
+      cookie?: never;
     };
-    compose_api_jobs__job_id__compose_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Composing"];
-            };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
         };
-        responses: {
-            /** @description Successful Response */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobOut"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
         };
+      };
     };
-    copy_job_api_jobs__job_id__copy_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobId"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+  };
+  list_jobs_api_jobs_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    events_api_jobs__job_id__events_get: {
-        parameters: {
-            query?: {
-                version?: number;
-            };
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
         };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
+        content: {
+          'application/json': components['schemas']['JobSummaryOut'][];
         };
+      };
     };
-    hand_off_api_jobs__job_id__hand_off_zip_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+  };
+  create_job_api_jobs_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
     };
-    get_composition_api_jobs__job_id__items__number__composition_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-                number: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["OneComposed"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['NewJob'];
+      };
     };
-    change_composition_api_jobs__job_id__items__number__composition_put: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-                number: number;
-            };
-            cookie?: never;
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["OneComposed"];
-            };
+        content: {
+          'application/json': components['schemas']['JobId'];
         };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobOut"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
         };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
     };
-    get_groups_api_jobs__job_id__items__number__groups_get: {
-        parameters: {
-            query?: {
-                apart_mm?: number | null;
-            };
-            header?: never;
-            path: {
-                job_id: number;
-                number: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["GroupsOut"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+  };
+  get_view_api_jobs__job_id__get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
     };
-    printed_api_jobs__job_id__items__number__printed_png_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-                number: number;
-            };
-            cookie?: never;
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
         };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
+        content: {
+          'application/json': components['schemas']['ViewOut'];
         };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
     };
-    get_shapes_api_jobs__job_id__items__number__shapes_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-                number: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ShapesOut"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+  };
+  remove_job_api_jobs__job_id__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
     };
-    split_api_jobs__job_id__items__number__split_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-                number: number;
-            };
-            cookie?: never;
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Apart"];
-            };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
         };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobOut"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
         };
+      };
     };
-    try_changes_api_jobs__job_id__items__number__trial_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-                number: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Trial"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ItemOut"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+  };
+  add_art_api_jobs__job_id__art_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
     };
-    pack_again_api_jobs__job_id__pack_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            202: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": unknown;
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+    requestBody: {
+      content: {
+        'multipart/form-data': components['schemas']['Body_add_art_api_jobs__job_id__art_post'];
+      };
     };
-    put_back_job_api_jobs__job_id__put_back_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
         };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
+        content: {
+          'application/json': components['schemas']['AddedArt'];
         };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
     };
-    redo_api_jobs__job_id__redo_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobOut"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+  };
+  change_job_api_jobs__job_id__changes_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
     };
-    remove_items_api_jobs__job_id__remove_items_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ItemNumbers"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobOut"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['Change'];
+      };
     };
-    cut_dxf_api_jobs__job_id__sheets__sheet__cut_dxf_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-                sheet: number;
-            };
-            cookie?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
         };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
+        content: {
+          'application/json': components['schemas']['JobOut'];
         };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
     };
-    cut_svg_api_jobs__job_id__sheets__sheet__cut_svg_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-                sheet: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+  };
+  get_choices_api_jobs__job_id__choices__phrase__get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        phrase: string;
+      };
+      cookie?: never;
     };
-    print_pdf_api_jobs__job_id__sheets__sheet__print_pdf_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-                sheet: number;
-            };
-            cookie?: never;
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
         };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
+        content: {
+          'application/json': components['schemas']['ChoiceOut'][];
         };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
     };
-    stop_packing_api_jobs__job_id__stop_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            202: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": unknown;
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+  };
+  compose_api_jobs__job_id__compose_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
     };
-    undo_api_jobs__job_id__undo_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobOut"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['Composing'];
+      };
     };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  copy_job_api_jobs__job_id__copy_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobId'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  events_api_jobs__job_id__events_get: {
+    parameters: {
+      query?: {
+        version?: number;
+      };
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  hand_off_api_jobs__job_id__hand_off_zip_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_composition_api_jobs__job_id__items__number__composition_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['OneComposed'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  change_composition_api_jobs__job_id__items__number__composition_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['OneComposed'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_groups_api_jobs__job_id__items__number__groups_get: {
+    parameters: {
+      query?: {
+        apart_mm?: number | null;
+      };
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['GroupsOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  printed_api_jobs__job_id__items__number__printed_png_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_shapes_api_jobs__job_id__items__number__shapes_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ShapesOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  split_api_jobs__job_id__items__number__split_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['Apart'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  try_changes_api_jobs__job_id__items__number__trial_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['Trial'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ItemOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  pack_again_api_jobs__job_id__pack_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      202: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': unknown;
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  put_back_job_api_jobs__job_id__put_back_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  redo_api_jobs__job_id__redo_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  remove_items_api_jobs__job_id__remove_items_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ItemNumbers'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  cut_dxf_api_jobs__job_id__sheets__sheet__cut_dxf_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  cut_svg_api_jobs__job_id__sheets__sheet__cut_svg_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  print_pdf_api_jobs__job_id__sheets__sheet__print_pdf_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  stop_packing_api_jobs__job_id__stop_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      202: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': unknown;
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  undo_api_jobs__job_id__undo_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
 }

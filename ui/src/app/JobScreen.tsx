@@ -90,7 +90,7 @@ function OpenJob({ view, station, change, saving }: Props) {
   const Station = STATIONS[station];
   return (
     <div
-      className="flex h-full min-h-[560px] flex-col"
+      className="flex h-full min-h-[40rem] flex-col"
       onDragOver={(event) => {
         event.preventDefault();
         setOver(event.dataTransfer.types.includes('Files'));
