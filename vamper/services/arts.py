@@ -97,9 +97,10 @@ class Arts:
             crop = preparation.crop or (0.0, 0.0, 1.0, 1.0)
             whole_px = min(4000, round(longest_px / max(crop[2] - crop[0], crop[3] - crop[1], 0.05)))
             sketch = read_sketch(art.data, art.name, whole_px, preparation.page)
-            if sketch is not None:
-                return png_bytes(prepared(sketch, preparation), longest_px)
-            return png_bytes(self._designer.picture(art, _START, preparation), longest_px)
+            if sketch is None:
+                # Twice as fine as it will be shown; preparing all pixels would make a slider wait.
+                sketch, _ = self._designer.decoded(art, _START).thinned(2 * whole_px)
+            return png_bytes(prepared(sketch, preparation), longest_px)
 
         return self._previews.get((digest, longest_px, preparation), make)
 

@@ -14,7 +14,7 @@ from vamper.core.art.surface import Surface
 from vamper.core.edge.edge import derive_edge
 from vamper.core.edge.inspect import EdgeFacts
 from vamper.core.geometry import as_multi, parts
-from vamper.core.job import ItemSpec, SizedOver, SizeSpec
+from vamper.core.job import ItemSpec, SizedOver
 from vamper.core.plan import DesignedItem
 from vamper.core.printing.bleed import bleed_for
 from vamper.core.stocks import Stock
@@ -51,7 +51,9 @@ class Trials:
         """The outline with few points, in the pixels of the whole picture."""
         size, prepare = spec.size, spec.prepare
         key = pixels_key(art, size, prepare.page)
-        small, every = self._pictures.get(key, lambda: self._thinned(art, size, prepare.page))
+        small, every = self._pictures.get(
+            key, lambda: self._designer.decoded(art, size, prepare.page).thinned(LONGEST_PX)
+        )
         tracing = self._tracings.get((key, prepare), lambda: trace(prepared(small, prepare), prepare.threshold))
         rough = outline_at(tracing, size)
         shape = as_multi(parts(rough.shape.simplify(THIN_MM)))
@@ -64,8 +66,3 @@ class Trials:
             origin_px=(left * every, top * every),
             picture_px=(across * every, down * every),
         )
-
-    def _thinned(self, art: ArtFile, size: SizeSpec, page: int) -> tuple[Picture, int]:
-        picture = self._designer.decoded(art, size, page)
-        every = max(1, max(picture.width_px, picture.height_px) // LONGEST_PX)
-        return replace(picture, rgba=picture.rgba[every // 2 :: every, every // 2 :: every].copy()), every

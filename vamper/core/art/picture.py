@@ -3,7 +3,7 @@
 Readers of every format end here, so that all later stations see one kind of picture.
 """
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
 
 import numpy as np
@@ -53,3 +53,10 @@ class Picture:
     def is_opaque(self) -> bool:
         """No transparent pixel anywhere, so the picture has no boundary of its own."""
         return bool(self.alpha.min() == 255)
+
+    def thinned(self, longest_px: int) -> tuple["Picture", int]:
+        """Every n-th pixel, so that the longer side has about `longest_px`; and n."""
+        every = max(1, max(self.width_px, self.height_px) // longest_px)
+        if every == 1:
+            return self, 1
+        return replace(self, rgba=self.rgba[every // 2 :: every, every // 2 :: every].copy()), every

@@ -144,18 +144,14 @@ def carried_outward(picture: Picture, outline: Outline, edge: Edge, width_mm: fl
 
 def sketch_of(picture: Picture, outline: Outline, longest_px: int) -> tuple[Picture, Outline]:
     """Picture and outline thinned out to about `longest_px`, for showing what `carried_outward` makes of them."""
-    every = max(1, max(outline.picture_px) // longest_px)
-    if every == 1:
-        return picture, outline
-    rgba = picture.rgba[every // 2 :: every, every // 2 :: every]
+    small, every = picture.thinned(longest_px)
     x, y = outline.origin_px
-    thinned = replace(
+    return small, replace(
         outline,
         mm_per_px=outline.mm_per_px * every,
         origin_px=(x / every, y / every),
-        picture_px=(rgba.shape[1], rgba.shape[0]),
+        picture_px=(small.width_px, small.height_px),
     )
-    return replace(picture, rgba=rgba), thinned
 
 
 def bleed_findings(bleed: Bleed, index: int, stock: Stock) -> list[Finding]:
