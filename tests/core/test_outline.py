@@ -84,3 +84,14 @@ def test_the_picture_box_puts_pixels_where_the_outline_is() -> None:
     alpha[20:60, 30:90] = 1
     outline = outline_at(trace(picture_of(alpha)), SizeSpec(width_mm=30))
     assert outline.picture_box_mm == pytest.approx((-15, -10, 50, 50), abs=0.01)
+
+
+def test_pictures_too_large_to_trace_whole_are_pooled_and_stay_exact(monkeypatch: pytest.MonkeyPatch) -> None:
+    picture = picture_of(disc_alpha(1003, 450.3, (501.2, 499.7)))
+    whole = outline_at(trace(picture), SizeSpec(width_mm=40))
+    monkeypatch.setattr("vamper.core.art.outline.MOST_TRACED_PX", 120_000)
+    pooled = outline_at(trace(picture), SizeSpec(width_mm=40))
+    # Three by three pixels in one: a quarter of such a block at most.
+    assert pooled.shape.hausdorff_distance(whole.shape) < 0.25 * 3 * whole.mm_per_px
+    assert pooled.ppi == pytest.approx(whole.ppi, rel=0.001)
+    assert pooled.picture_box_mm == pytest.approx(whole.picture_box_mm, abs=0.03)

@@ -13,7 +13,7 @@ from vamper.core.art.picture import Picture
 from vamper.core.findings import BadInput
 from vamper.core.job import SizeSpec
 from vamper.core.units import pixels_at
-from vamper.formats.raster import MOST_PIXELS
+from vamper.formats.raster import MOST_DRAWN_PX
 
 PPI = 600.0
 _SCOUT_PX = 700
@@ -47,7 +47,7 @@ def read_pdf(data: bytes, size: SizeSpec, page: int = 1) -> Picture:
     inked_width, inked_height = columns[-1] - columns[0] + 1, rows[-1] - rows[0] + 1
     width_mm = size.of(float(inked_width), float(inked_height)) * scout.shape[1]
     longest_mm = width_mm * max(scout.shape[:2]) / scout.shape[1]
-    most = int((MOST_PIXELS * max(scout.shape[:2]) / min(scout.shape[:2])) ** 0.5)
+    most = int((MOST_DRAWN_PX * max(scout.shape[:2]) / min(scout.shape[:2])) ** 0.5)
     return sketch_pdf(data, min(pixels_at(longest_mm, PPI), most), page)
 
 

@@ -13,6 +13,8 @@ from vamper.core.art.picture import Conversion, Picture
 from vamper.core.findings import BadInput
 
 MOST_PIXELS = 100_000_000
+# Drawings are rendered with at most so many: 600 ppi over 254 × 254 mm, and fewer an inch on anything larger.
+MOST_DRAWN_PX = 36_000_000
 _ORIENTATION_TAG = 0x0112
 _FORMATS = ("PNG", "JPEG", "WEBP")
 
@@ -89,7 +91,9 @@ def _picture(image: Image.Image, deep: bool) -> Picture:
     image, converted = _in_srgb(image)
     if converted:
         notes.append(Conversion.PROFILE)
-    return Picture(np.array(image.convert("RGBA")), conversions=tuple(notes))
+    # A large picture is not copied once more than it must be.
+    whole = image if image.mode == "RGBA" else image.convert("RGBA")
+    return Picture(np.asarray(whole), conversions=tuple(notes))
 
 
 def _in_srgb(image: Image.Image) -> tuple[Image.Image, bool]:

@@ -22,7 +22,7 @@ from vamper.core.findings import BadInput
 from vamper.core.job import SizeSpec
 from vamper.core.units import pixels_at
 from vamper.formats.fonts import DEFAULT_FAMILY, FAMILIES, font_files
-from vamper.formats.raster import MOST_PIXELS
+from vamper.formats.raster import MOST_DRAWN_PX
 
 PPI = 600.0
 _SCOUT_PX = 700
@@ -119,7 +119,7 @@ def read_svg(data: bytes, size: SizeSpec) -> Picture:
     inked_width, inked_height = columns[-1] - columns[0] + 1, rows[-1] - rows[0] + 1
     width_mm = size.of(float(inked_width), float(inked_height)) * inked_width
     width_px = pixels_at(width_mm * scout.shape[1] / inked_width, PPI)
-    most = int((MOST_PIXELS * scout.shape[1] / scout.shape[0]) ** 0.5)
+    most = int((MOST_DRAWN_PX * scout.shape[1] / scout.shape[0]) ** 0.5)
     return Picture(_render(data, min(width_px, most)), is_vector=True, other_fonts=_other_fonts(root))
 
 

@@ -10,6 +10,7 @@ which parts count: the smallest parts are left out one by one as long as the nex
 leave behind. That ends at a scale at which everything left out is a speck.
 """
 
+import math
 from dataclasses import dataclass
 
 import contourpy
@@ -18,7 +19,7 @@ import numpy.typing as npt
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
-from vamper.core.art.picture import Picture
+from vamper.core.art.picture import Picture, Pixels
 from vamper.core.findings import BadInput
 from vamper.core.geometry import as_multi, clockwise_on_screen, parts, simplified
 from vamper.core.job import SizeSpec
@@ -26,6 +27,9 @@ from vamper.core.job import SizeSpec
 SPECK_MM2 = 0.5
 SIMPLIFY_MM = 0.005
 INKED_ALPHA = 0.5
+# Above this, pixels are pooled before they are traced: an iso-line through means errs by a small part of a pixel still,
+# and a 64-megapixel picture needs no more memory than one of 16.
+MOST_TRACED_PX = 16_000_000
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,7 +103,8 @@ def trace(picture: Picture, threshold: float = INKED_ALPHA) -> Tracing:
     if picture.is_opaque:
         # Its boundary is its own rim; an iso-line would cut the corners by half a pixel.
         return _tracing(np.array([shapely.box(0, 0, picture.width_px, picture.height_px)]), picture)
-    alpha = picture.alpha
+    every = math.ceil(math.sqrt(picture.width_px * picture.height_px / MOST_TRACED_PX))
+    alpha = _pooled(picture.alpha, every)
     level = threshold * 255.0
     rows = np.flatnonzero(alpha.max(axis=1) >= level)
     columns = np.flatnonzero(alpha.max(axis=0) >= level)
@@ -118,9 +123,23 @@ def trace(picture: Picture, threshold: float = INKED_ALPHA) -> Tracing:
     assert ring_offsets is not None
     assert polygon_offsets is not None
     # Pixel i has its centre at i + 0.5; the padded grid starts one pixel earlier.
-    coordinates = points + np.array([left - 0.5, top - 0.5])
+    coordinates = (points + np.array([left - 0.5, top - 0.5])) * every
     polygons = shapely.from_ragged_array(shapely.GeometryType.POLYGON, coordinates, (ring_offsets, polygon_offsets))
     return _tracing(polygons, picture)
+
+
+def _pooled(alpha: Pixels, every: int) -> npt.NDArray[np.float32] | Pixels:
+    """Means of blocks of `every` × `every` pixels; a last, partial block is filled up with nothing."""
+    if every <= 1:
+        return alpha
+    height, width = (-(-side // every) for side in alpha.shape)
+    sums = np.zeros((height, width), dtype=np.float32)
+    for down in range(every):
+        for across in range(every):
+            part = alpha[down::every, across::every]
+            sums[: part.shape[0], : part.shape[1]] += part
+    sums /= every**2
+    return sums
 
 
 def _tracing(polygons: npt.NDArray[np.object_], picture: Picture) -> Tracing:
