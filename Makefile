@@ -6,11 +6,11 @@ UI := ui/dist/index.html
 UI_SOURCES := $(shell find ui/src -type f 2>/dev/null) ui/index.html ui/vite.config.ts ui/package.json
 
 demo: $(SETUP) $(UI) ## start with the demo workshop
-	@$(PY) -m vamper.cli demo
+	@$(PY) -m vamper demo
 
 dev: $(SETUP) ui/node_modules/.installed ## server and front end, both reloading on change
 	@mkdir -p data && (cd ui && npx vite --clearScreen false) & \
-	$(PY) -m vamper.cli serve --data data/dev.db --reload; kill %1 2>/dev/null || true
+	$(PY) -m vamper serve --data data/dev.db --reload; kill %1 2>/dev/null || true
 
 test: $(SETUP) .venv/.installed-dev $(UI) ## lint, types, contracts, all tests
 	@$(PY) tests/screens/browser.py

@@ -26,7 +26,7 @@ JOB = {
 
 
 def vamper(*words: object, folder: Path, hash_seed: str = "random") -> subprocess.CompletedProcess[str]:
-    command = [sys.executable, "-m", "vamper.cli", *map(str, words)]
+    command = [sys.executable, "-m", "vamper", *map(str, words)]
     environment = {**os.environ, "PYTHONPATH": str(Path(__file__).parents[1]), "PYTHONHASHSEED": hash_seed}
     return subprocess.run(
         command, capture_output=True, text=True, timeout=600, cwd=folder, env=environment, check=False

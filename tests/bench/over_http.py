@@ -28,7 +28,7 @@ PICTURES = 40
 def server() -> Iterator[tuple[httpx.Client, int]]:
     """A client of a fresh, empty workshop, and the server's process number."""
     with tempfile.TemporaryDirectory() as folder:
-        command = [sys.executable, "-u", "-m", "vamper.cli", "serve", "--data", f"{folder}/w.db", "--port", "8700"]
+        command = [sys.executable, "-u", "-m", "vamper", "serve", "--data", f"{folder}/w.db", "--port", "8700"]
         process = subprocess.Popen(command, stdout=subprocess.PIPE, text=True, cwd=ROOT)
         assert process.stdout is not None
         address = re.search(r"http://\S+", process.stdout.readline())

@@ -23,7 +23,7 @@ ROOT = Path(__file__).parents[2]
 @contextmanager
 def running_demo(data: Path) -> Iterator[str]:
     """The address of a server over a fresh demo workshop."""
-    command = [sys.executable, "-u", "-m", "vamper.cli", "demo", "--data", str(data), "--port", "8600"]
+    command = [sys.executable, "-u", "-m", "vamper", "demo", "--data", str(data), "--port", "8600"]
     environment = {name: value for name, value in os.environ.items() if name not in ("DISPLAY", "WAYLAND_DISPLAY")}
     server = subprocess.Popen(command, stdout=subprocess.PIPE, text=True, cwd=ROOT, env=environment)
     assert server.stdout is not None
