@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from tests.conftest import disc_alpha, picture_of
+from tests.conftest import disc_alpha, picture_of, png_of
 from vamper.core.art.outline import outline_at, trace
 from vamper.core.composition import Base, BaseShape, Centring, Composition, FreeBox, PlacedArt, TextLine
 from vamper.core.findings import BadInput
@@ -12,6 +12,8 @@ from vamper.formats.composed_svg import write_composed
 from vamper.formats.fonts import DEFAULT_FAMILY, FAMILIES, FONTS, font_files
 from vamper.formats.names_list import read_names
 from vamper.formats.svg_art import read_svg, sketch_svg
+from vamper.services.composing import Composer
+from vamper.services.design import ArtFile, Designer
 
 BASE = Base(BaseShape.ROUNDED, 60, 30, "#DCE8EA", 5)
 
@@ -23,7 +25,7 @@ def line(text: str, size: float = 9, **more: object) -> TextLine:
 @pytest.mark.parametrize("shape", list(BaseShape))
 def test_the_outer_size_is_the_base_exactly(shape: BaseShape) -> None:
     base = Base(shape, 60, 30, "#DCE8EA", 5)
-    picture = read_svg(write_composed(Composition(base), {}, "a"), SizeSpec(width_mm=60))
+    picture = read_svg(write_composed(Composition(base), (), "a"), SizeSpec(width_mm=60))
     outline = outline_at(trace(picture), SizeSpec(width_mm=60))
     assert outline.size_mm == pytest.approx(base.size_mm, abs=0.05)
     wanted = {BaseShape.CIRCLE: np.pi * 900, BaseShape.ELLIPSE: np.pi * 450, BaseShape.RECTANGLE: 1800}
@@ -33,7 +35,7 @@ def test_the_outer_size_is_the_base_exactly(shape: BaseShape) -> None:
 
 def inked_box(composition: Composition, colour: tuple[int, int, int]) -> tuple[float, float, float, float]:
     """Left, top, right, bottom (mm) of all pixels near a colour."""
-    rgba = sketch_svg(write_composed(composition, {}, "a"), 1240).rgba.astype(int)
+    rgba = sketch_svg(write_composed(composition, (), "a"), 1240).rgba.astype(int)
     rows, columns = np.nonzero((np.abs(rgba[..., :3] - colour).max(axis=2) < 60) & (rgba[..., 3] > 200))
     # 20 px a mm, and a rim of one millimetre.
     return columns.min() / 20 - 1, rows.min() / 20 - 1, (columns.max() + 1) / 20 - 1, (rows.max() + 1) / 20 - 1
@@ -52,7 +54,7 @@ def test_text_is_centred_on_its_place_and_long_text_is_set_smaller() -> None:
 @pytest.mark.parametrize("family", FAMILIES)
 def test_every_shipped_font_draws_accents(family: str) -> None:
     plain, accent = (
-        sketch_svg(write_composed(Composition(BASE, lines=(TextLine(text, 9, 30, 15, family),)), {}, "a"), 400).rgba
+        sketch_svg(write_composed(Composition(BASE, lines=(TextLine(text, 9, 30, 15, family),)), (), "a"), 400).rgba
         for text in ("Zoe", "Zoë")
     )
     assert (plain != accent).any()
@@ -71,7 +73,7 @@ def test_art_is_centred_by_box_or_by_eye() -> None:
     tops = []
     for centring in Centring:
         placed = PlacedArt("a", 10, 30, 15, centring)
-        svg = write_composed(Composition(Base(BaseShape.RECTANGLE, 60, 30), (placed,)), {"a": (picture, outline)}, "a")
+        svg = write_composed(Composition(Base(BaseShape.RECTANGLE, 60, 30), (placed,)), [(picture, outline)], "a")
         rgb = sketch_svg(svg, 1240).rgba[:, :, :3].astype(int)
         rows = np.nonzero(np.abs(rgb - (40, 90, 160)).max(axis=2) < 40)[0]
         tops.append(rows.min() / 20)
@@ -79,11 +81,23 @@ def test_art_is_centred_by_box_or_by_eye() -> None:
     assert tops[0] - tops[1] == pytest.approx(away, abs=0.1)
 
 
+def test_the_same_art_may_be_placed_twice_in_two_sizes() -> None:
+    file = ArtFile.of("disc.png", png_of(picture_of(disc_alpha(300, 140, (150, 150)))))
+    composer = Composer(Designer(), lambda _name: file)
+    placed = (PlacedArt("disc.png", 20, 12, 15), PlacedArt("disc.png", 8, 48, 15))
+    svg = composer.draw(Composition(Base(BaseShape.RECTANGLE, 60, 30), placed), "", "a").data
+    rgb = sketch_svg(svg, 1240).rgba[:, :, :3].astype(int)
+    columns = np.nonzero((np.abs(rgb - (40, 90, 160)).max(axis=2) < 40).any(axis=0))[0] / 20 - 1
+    left, right = columns[columns < 30], columns[columns > 30]
+    assert np.ptp(left) == pytest.approx(20, abs=0.3)
+    assert np.ptp(right) == pytest.approx(8, abs=0.3)
+
+
 def test_names_take_their_place_and_boxes_stay_free() -> None:
     composition = Composition(BASE, lines=(line("for {name}"),), free=(FreeBox(5, 20, 50, 6, "#FFFFFF"),))
     assert composition.takes_names
     assert composition.named("Ada").lines[0].text == "for Ada"
-    svg = write_composed(composition.named("Ada & Bo <3"), {}, "a").decode()
+    svg = write_composed(composition.named("Ada & Bo <3"), (), "a").decode()
     assert "Ada &amp; Bo &lt;3" in svg
 
 

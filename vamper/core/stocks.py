@@ -65,10 +65,6 @@ class Stock:
         """What shows where nothing is printed: white, clear, dark …, in the word of `faces`."""
         return self.faces.partition(",")[0]
 
-    @property
-    def is_white(self) -> bool:
-        return self.ground == "white"
-
 
 _C = StockClass
 _T = Tack

@@ -4,7 +4,7 @@ It is art like any other from then on: rendered at its size, cut on its outline,
 """
 
 import base64
-from collections.abc import Mapping
+from collections.abc import Sequence
 from functools import lru_cache
 from xml.etree import ElementTree
 
@@ -24,8 +24,8 @@ _FIGURES = 4
 _MARGIN_MM = 1.0
 
 
-def write_composed(composition: Composition, arts: Mapping[str, tuple[Picture, Outline]], title: str) -> bytes:
-    """The drawing of a composition. `arts` holds each art's picture and its outline at the width it is placed in."""
+def write_composed(composition: Composition, arts: Sequence[tuple[Picture, Outline]], title: str) -> bytes:
+    """The drawing of a composition. `arts` goes with its arts one by one: picture, and outline at the placed width."""
     width, height = composition.base.size_mm
     svg = ElementTree.Element(
         "svg",
@@ -51,8 +51,8 @@ def write_composed(composition: Composition, arts: Mapping[str, tuple[Picture, O
                 "fill": box.colour,
             },
         )
-    for placed in composition.arts:
-        _draw_art(svg, placed, *arts[placed.art])
+    for placed, (picture, outline) in zip(composition.arts, arts, strict=True):
+        _draw_art(svg, placed, picture, outline)
     for line in composition.lines:
         _draw_line(svg, line, composition.base)
     text: bytes = ElementTree.tostring(svg, encoding="utf-8", xml_declaration=True)

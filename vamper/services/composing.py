@@ -36,13 +36,13 @@ class Composer:
         Raises
         ------
         BadInput
-            If an art cannot be used, or lies outside the base.
+            If an art cannot be used.
         """
-        arts = {}
+        arts = []
         for placed in composition.arts:
             size = SizeSpec(width_mm=placed.width_mm)
             file = self.art(placed.art)
-            arts[placed.art] = (self.designer.picture(file, size), self.designer.outline(file, size))
+            arts.append((self.designer.picture(file, size), self.designer.outline(file, size)))
         return ArtFile.of(f"{title}.svg", write_composed(composition.named(name), arts, title))
 
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 
+from vamper.core.art.picture import Picture
 from vamper.core.plan import Plan, cut_of, page_of, printed_pictures
 from vamper.formats.bundle import write_bundle
 from vamper.formats.cut_dxf import write_dxf
@@ -18,8 +19,9 @@ def sheet_title(plan: Plan, sheet: int) -> str:
     return f"{plan.job.title}, sheet {sheet + 1} of {len(plan.layout.sheets)}"
 
 
-def print_file(plan: Plan, sheet: int) -> bytes:
-    return write_pdf(page_of(plan, sheet), printed_pictures(plan), sheet_title(plan, sheet))
+def print_file(plan: Plan, sheet: int, pictures: Mapping[int, Picture] | None = None) -> bytes:
+    """The print page of one sheet; `pictures` are the plan's printed ones where they are at hand."""
+    return write_pdf(page_of(plan, sheet), pictures or printed_pictures(plan), sheet_title(plan, sheet))
 
 
 def cut_svg_file(plan: Plan, sheet: int) -> bytes:
@@ -33,9 +35,11 @@ def cut_dxf_file(plan: Plan, sheet: int) -> bytes:
 def plan_files(plan: Plan) -> dict[str, bytes]:
     """Every file of a plan by name: print and cut files of each sheet, and the plan itself."""
     files: dict[str, bytes] = {}
+    # Carrying pictures past their edges is dear, and the same for every sheet.
+    pictures = printed_pictures(plan)
     for sheet in range(len(plan.layout.sheets)):
         names = sheet_files(sheet)
-        files[names["print"]] = print_file(plan, sheet)
+        files[names["print"]] = print_file(plan, sheet, pictures)
         files[names["cut_svg"]] = cut_svg_file(plan, sheet)
         files[names["cut_dxf"]] = cut_dxf_file(plan, sheet)
     files[PLAN_NAME] = write_plan(plan)

@@ -9,7 +9,7 @@ from vamper.core.edge.handling import Advice, Candidate, Handling, advise, candi
 from vamper.core.findings import BadInput
 from vamper.core.job import ItemSpec
 from vamper.core.plan import DesignedItem
-from vamper.core.printing.bleed import bleed_box_mm, carried_outward, sketch_of
+from vamper.core.printing.bleed import bleed_box_mm, carried_outward, sketched
 from vamper.core.stocks import Stock
 from vamper.formats.raster import png_bytes
 from vamper.services.arts import Arts
@@ -32,8 +32,7 @@ class Shapes:
 
 def printed_box(item: DesignedItem) -> tuple[float, float, float, float]:
     """Where the picture of `Items.printed` lies in the item frame: left, top, width, height, mm."""
-    _, outline = sketch_of(item.picture, item.outline, _SKETCH_PX)
-    return bleed_box_mm(outline, item.edge, item.bleed.width_mm)
+    return bleed_box_mm(sketched(item.outline, _SKETCH_PX), item.edge, item.bleed.width_mm)
 
 
 class Items:
@@ -73,8 +72,8 @@ class Items:
     def printed(self, state: JobState, number: int) -> bytes:
         """What one design prints, bleed included, as PNG; it lies at `printed_box`."""
         item = self.designed(state, number)
-        picture, outline = sketch_of(item.picture, item.outline, _SKETCH_PX)
-        return png_bytes(carried_outward(picture, outline, item.edge, item.bleed.width_mm))
+        picture, _ = item.picture.thinned(_SKETCH_PX)
+        return png_bytes(carried_outward(picture, sketched(item.outline, _SKETCH_PX), item.edge, item.bleed.width_mm))
 
     def groups(self, state: JobState, number: int, apart_mm: float | None) -> tuple[float, tuple[Group, ...]]:
         """The drawings in one design's picture, and the distance that tells them apart."""

@@ -56,7 +56,12 @@ class Picture:
 
     def thinned(self, longest_px: int) -> tuple["Picture", int]:
         """Every n-th pixel, so that the longer side has about `longest_px`; and n."""
-        every = max(1, max(self.width_px, self.height_px) // longest_px)
+        every = thinning((self.width_px, self.height_px), longest_px)
         if every == 1:
             return self, 1
         return replace(self, rgba=self.rgba[every // 2 :: every, every // 2 :: every].copy()), every
+
+
+def thinning(size_px: tuple[int, int], longest_px: int) -> int:
+    """Which n-th pixels to keep, so that the longer side has about `longest_px`."""
+    return max(1, max(size_px) // longest_px)

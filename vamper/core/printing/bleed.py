@@ -15,7 +15,7 @@ from scipy import ndimage
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.art.outline import Outline
-from vamper.core.art.picture import Picture, Pixels
+from vamper.core.art.picture import Picture, Pixels, thinning
 from vamper.core.colour import difference, lab_of, lab_of_one, rgb_of
 from vamper.core.edge.edge import Edge
 from vamper.core.edge.inspect import STARTER_MISS_MM
@@ -142,15 +142,16 @@ def carried_outward(picture: Picture, outline: Outline, edge: Edge, width_mm: fl
     return replace(picture, rgba=rgba)
 
 
-def sketch_of(picture: Picture, outline: Outline, longest_px: int) -> tuple[Picture, Outline]:
-    """Picture and outline thinned out to about `longest_px`, for showing what `carried_outward` makes of them."""
-    small, every = picture.thinned(longest_px)
+def sketched(outline: Outline, longest_px: int) -> Outline:
+    """The outline on a picture thinned out to about `longest_px`, for showing what `carried_outward` makes of it."""
+    every = thinning(outline.picture_px, longest_px)
     x, y = outline.origin_px
-    return small, replace(
+    across, down = outline.picture_px
+    return replace(
         outline,
         mm_per_px=outline.mm_per_px * every,
         origin_px=(x / every, y / every),
-        picture_px=(small.width_px, small.height_px),
+        picture_px=(across // every, down // every),
     )
 
 
