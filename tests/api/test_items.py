@@ -164,6 +164,21 @@ def test_composed_pieces_one_for_each_name_and_changed_later(client: TestClient,
     assert client.get(f"/api/jobs/{job}/items/1/composition").status_code == 404
 
 
+def test_art_on_a_composed_piece_may_be_lifted_first(client: TestClient, job: int) -> None:  # noqa: F811
+    add(client, job, "white.png", on_white())
+    art = view(client, job)["plan"]["items"][1]["art"]
+    seen = []
+    for lift in (None, 12):
+        placed = {"art": art, "width_mm": 20, "x_mm": 30, "y_mm": 15, "lift_de": lift}
+        body = {"composition": {**COMPOSITION, "lines": [], "arts": [placed]}, "name": ""}
+        png = client.post("/api/compose/preview.png?px=620", json=body).content
+        pixels = np.asarray(Image.open(io.BytesIO(png)).convert("RGB")).astype(int)
+        seen.append(int((pixels.min(axis=2) > 250).sum()))
+    # Its white ground is gone, the base shows in its place.
+    assert seen[0] > 2000
+    assert seen[1] < 50
+
+
 @pytest.mark.parametrize(
     ("names", "line", "words"),
     [("", "{name}", "takes names"), ("x" * 90, "{name}", "longer than")],

@@ -53,13 +53,16 @@ class Base:
 
 @dataclass(frozen=True, slots=True)
 class PlacedArt:
-    """An art by its name or digest, so wide, its middle at a place."""
+    """An art by its name or digest, so wide, its middle at a place; prepared as the art of a design is."""
 
     art: str
     width_mm: float
     x_mm: float
     y_mm: float
     centring: Centring = Centring.BOX
+    page: int = 1
+    lift_de: float | None = None
+    crop: tuple[float, float, float, float] | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -14,7 +14,16 @@ from vamper.core.composition import (
     TextLine,
 )
 from vamper.core.job import MOST_PIECES, ComposedSpec, Cut
-from vamper.formats.fields import Colour, Distance, Length, Strict, inside_folder
+from vamper.formats.fields import (
+    Colour,
+    CropBox,
+    Distance,
+    Length,
+    LiftTolerance,
+    PageNumber,
+    Strict,
+    inside_folder,
+)
 from vamper.formats.fonts import DEFAULT_FAMILY, FAMILIES
 from vamper.formats.names_list import LONGEST_NAME, MOST_NAMES
 
@@ -40,6 +49,9 @@ class PlacedArtModel(Strict):
     x_mm: Place
     y_mm: Place
     centring: Centring = Centring.BOX
+    page: PageNumber = 1
+    lift_de: LiftTolerance | None = None
+    crop: CropBox | None = None
 
     @field_validator("art")
     @classmethod

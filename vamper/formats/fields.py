@@ -9,6 +9,9 @@ Length = Annotated[float, Field(gt=0, le=3000, allow_inf_nan=False)]
 Distance = Annotated[float, Field(ge=0, le=200, allow_inf_nan=False)]
 Colour = Annotated[str, Field(pattern=r"^#[0-9A-Fa-f]{6}$")]
 Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
+PageNumber = Annotated[int, Field(ge=1, le=10_000)]
+LiftTolerance = Annotated[float, Field(ge=0.5, le=60, allow_inf_nan=False)]
+CropBox = Annotated[tuple[Share, ...], Field(min_length=4, max_length=4)]
 
 
 class Strict(BaseModel):

@@ -33,7 +33,17 @@ from vamper.core.plan import check_quantity
 from vamper.core.sheet.papers import NAMED_PAPERS, name_of
 from vamper.core.stocks import STOCK_BY_KEY
 from vamper.formats.composition_model import ComposedModel
-from vamper.formats.fields import Colour, Distance, Length, Share, Strict, inside_folder
+from vamper.formats.fields import (
+    Colour,
+    CropBox,
+    Distance,
+    Length,
+    LiftTolerance,
+    PageNumber,
+    Share,
+    Strict,
+    inside_folder,
+)
 
 FORMAT = "vamper-job"
 VERSION = 1
@@ -109,7 +119,6 @@ class MarksModel(Strict):
 
 
 HolePoint = Annotated[tuple[Share, ...], Field(min_length=2, max_length=2)]
-CropBox = Annotated[tuple[Share, ...], Field(min_length=4, max_length=4)]
 
 
 class RingModel(Strict):
@@ -155,9 +164,9 @@ class EdgeModel(Strict):
 class PrepareModel(Strict):
     """What is done to the picture before its outline is taken."""
 
-    page: Annotated[int, Field(ge=1, le=10_000)] = 1
+    page: PageNumber = 1
     threshold: Annotated[float, Field(ge=0.05, le=0.95, allow_inf_nan=False)] = 0.5
-    lift_de: Annotated[float, Field(ge=0.5, le=60, allow_inf_nan=False)] | None = None
+    lift_de: LiftTolerance | None = None
     crop: CropBox | None = None
 
     @model_validator(mode="after")

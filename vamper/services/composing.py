@@ -10,7 +10,7 @@ from typing import Any
 
 from vamper.core.composition import Composition
 from vamper.core.findings import BadInput
-from vamper.core.job import ComposedSpec, EdgeKind, EdgeSpec, ItemSpec, Job, SizeSpec
+from vamper.core.job import ComposedSpec, EdgeKind, EdgeSpec, ItemSpec, Job, Preparation, SizeSpec
 from vamper.formats.art_file import ArtFormat
 from vamper.formats.composed_svg import write_composed
 from vamper.formats.composition_model import ComposedModel, CompositionModel
@@ -42,7 +42,8 @@ class Composer:
         for placed in composition.arts:
             size = SizeSpec(width_mm=placed.width_mm)
             file = self.art(placed.art)
-            arts.append((self.designer.picture(file, size), self.designer.outline(file, size)))
+            prepare = Preparation(page=placed.page, lift_de=placed.lift_de, crop=placed.crop)
+            arts.append((self.designer.picture(file, size, prepare), self.designer.outline(file, size, prepare)))
         return ArtFile.of(f"{title}.svg", write_composed(composition.named(name), arts, title))
 
 

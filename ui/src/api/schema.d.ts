@@ -1277,6 +1277,15 @@ export interface components {
       art: string;
       /** @default box */
       centring: components['schemas']['Centring'];
+      /** Crop */
+      crop?: number[] | null;
+      /** Lift De */
+      lift_de?: number | null;
+      /**
+       * Page
+       * @default 1
+       */
+      page: number;
       /** Width Mm */
       width_mm: number;
       /** X Mm */

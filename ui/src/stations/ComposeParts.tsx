@@ -180,12 +180,18 @@ export function ComposeArts({ view, composition, set }: Props & { view: View }) 
   const { arts, base } = composition;
   const change = (index: number, part: Partial<Composition['arts'][number]>) =>
     set({ arts: swap(arts, index, part) });
-  const add = (art: string) =>
+  const add = (number: number) => {
+    const design = view.job.document.items?.find((one) => one.number === number);
+    if (!design) return;
+    const { page, lift_de, crop } = design.prepare;
     set({
       arts: [
         ...arts,
         {
-          art,
+          art: design.art,
+          page,
+          lift_de: lift_de ?? null,
+          crop: crop ?? null,
           width_mm: base.width_mm / 4,
           x_mm: base.width_mm / 5,
           y_mm: heightOf(base) / 2,
@@ -193,6 +199,7 @@ export function ComposeArts({ view, composition, set }: Props & { view: View }) 
         },
       ],
     });
+  };
   return (
     <Part title="Pictures">
       {items.length === 0 && (
@@ -206,7 +213,7 @@ export function ComposeArts({ view, composition, set }: Props & { view: View }) 
             aria-label={`Put ${item.name} on it`}
             title={`Put ${item.name} on it`}
             className="h-11 w-11 rounded-[6px] border border-rule p-1 hover:border-kingfisher"
-            onClick={() => add(item.art)}
+            onClick={() => add(item.number)}
           >
             <img src={pictureUrl(item, 160)} alt="" className="h-full w-full object-contain" />
           </button>
