@@ -17,7 +17,7 @@ from vamper.core.job import Cut, MarkFamily, MarksSpec, PackingSpec, Paper, Turn
 from vamper.core.marks.families import marks_bound
 from vamper.core.sheet.bound import area_bound
 from vamper.core.sheet.layout import Layout, Piece, Placement, WhyNot, breaches, nearest_mm
-from vamper.core.sheet.live_area import cutter_bound, live_area, printer_bound
+from vamper.core.sheet.live_area import cutter_bounds, live_area, printer_bound
 from vamper.core.sheet.packing import PackProblem, fits_alone, largest_fitting_scale, pack
 from vamper.core.sheet.rows import rows_of_boxes
 from vamper.services.nesting_process import ProcessNester
@@ -52,14 +52,14 @@ def piece(item: int, shape: Polygon, quantity: int, cut: Cut = Cut.KISS) -> Piec
 def test_live_area_is_what_all_bounds_leave() -> None:
     marks = marks_bound(LETTER, MarksSpec())
     assert marks is not None
-    live = live_area(LETTER, [printer_bound(LETTER, PRINTER), cutter_bound(LETTER, CUTTER), marks])
+    live = live_area(LETTER, [printer_bound(LETTER, PRINTER), *cutter_bounds(LETTER, CUTTER), marks])
     assert live.shape.bounds == pytest.approx((10.8, 10.8, 205.1, 268.6))
     assert len(live.bounds) == 3
 
 
 def test_without_marks_margins_and_reach_decide() -> None:
     short = Cutter(Feed.MAT, 150, 420, ForceRange(20, 380, 4))
-    live = live_area(LETTER, [printer_bound(LETTER, PRINTER), cutter_bound(LETTER, short)])
+    live = live_area(LETTER, [printer_bound(LETTER, PRINTER), *cutter_bounds(LETTER, short)])
     assert live.shape.bounds == pytest.approx((3, 3, 150, 274.4))
     assert marks_bound(LETTER, MarksSpec(MarkFamily.NONE)) is None
 
@@ -174,7 +174,8 @@ def test_turn_rules_hold_on_upright_and_lying_sheets(nester: ProcessNester, turn
 
 
 def test_the_same_seed_gives_the_same_plan_when_the_search_ends_by_itself(nester: ProcessNester) -> None:
-    problem = PackProblem((piece(0, ell(60, 10), 13),), LIVE, PackingSpec(max_sheets=1), seed=5)
+    pieces = (piece(0, ell(60, 12), 11), piece(1, Point(0, 0).buffer(13), 12))
+    problem = PackProblem(pieces, LIVE, PackingSpec(max_sheets=1), seed=5)
     layouts = [pack(problem, nester, Watching(20)) for _ in range(2)]
     assert not layouts[0].time_limited
     assert layouts[0].sheets == layouts[1].sheets

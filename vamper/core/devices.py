@@ -10,10 +10,15 @@ class PrinterKind(StrEnum):
 
 
 class Feed(StrEnum):
-    """How the cutter moves the stock: on a carrier mat, or between rollers."""
+    """How the cutter moves the stock: on a carrier mat, or between rollers; `hand` is no machine but scissors."""
 
     MAT = "mat"
     ROLLER = "roller"
+    HAND = "hand"
+
+
+# What scissors go round without a slip.
+HAND_RADIUS_MM = 4.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,10 +54,21 @@ class ForceRange:
 
 @dataclass(frozen=True, slots=True)
 class Cutter:
-    """`reach` is measured from the sheet's top left; `acceleration` bounds the speed round a bend (mm/s²)."""
+    """`reach` is measured from the sheet's top left; `acceleration` bounds the speed round a bend (mm/s²).
+
+    `head` and `tail` are the strips under the rollers, `mat` is the window of the mat that the stock may lie in.
+    """
 
     feed: Feed
     reach_width_mm: float
     reach_height_mm: float
     force: ForceRange
     acceleration_mm_s2: float = 3000.0
+    head_mm: float = 0.0
+    tail_mm: float = 0.0
+    mat_width_mm: float | None = None
+    mat_height_mm: float | None = None
+
+    @property
+    def is_machine(self) -> bool:
+        return self.feed is not Feed.HAND

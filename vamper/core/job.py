@@ -3,7 +3,7 @@
 These are the names of the job file. The stations take the parts they need.
 """
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
 
 from vamper.core.composition import Composition
@@ -48,16 +48,54 @@ class Turn(StrEnum):
     ANY = "any"
 
 
+class PackingMode(StrEnum):
+    """How pieces share sheets: the fewest sheets, one design a sheet, the same set on each, or straight rows."""
+
+    MIXED = "mixed"
+    ONE_PER_SHEET = "one-per-sheet"
+    KITS = "kits"
+    TIDY = "tidy"
+
+
+class Pin(StrEnum):
+    """How firmly a piece lies where it lies.
+
+    Free ones are moved by every packing; kept ones stay until the next time everything is packed again; those placed
+    by hand stay then too; locked ones are not even moved by hand.
+    """
+
+    FREE = "free"
+    KEPT = "kept"
+    HAND = "hand"
+    LOCKED = "locked"
+
+
 class MarkFamily(StrEnum):
     CORNER = "corner"
     FRAME = "frame"
+    DOT = "dot"
+    CROSS = "cross"
+    RING = "ring"
     NONE = "none"
 
 
 @dataclass(frozen=True, slots=True)
-class Paper:
+class Spent:
+    """The rectangle of a part-used sheet that is gone, mm from the sheet's top left."""
+
+    left_mm: float
+    top_mm: float
     width_mm: float
     height_mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class Paper:
+    """A sheet's size. `spent` is what is gone of the first one, where it was used before."""
+
+    width_mm: float
+    height_mm: float
+    spent: Spent | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -159,6 +197,9 @@ class ItemSpec:
     """One design: its art (by name or content hash), its size, how many, and how it is cut.
 
     `loose` says that its parts are meant to come off one by one. `bleed_mm` overrides the computed bleed (0: none).
+    `turn` overrides the job's turn rule. `wish` says that more copies are fine where there is room, 1 the most wanted.
+    `back_of` names the item (by its place in the job) whose back this is: it is cut to that one's mirrored edge.
+    `sheet_colour` (#RRGGBB) keeps it on sheets of that colour, for drawings that are cut one colour a sheet.
     """
 
     art: str
@@ -169,6 +210,33 @@ class ItemSpec:
     prepare: Preparation = field(default_factory=Preparation)
     loose: bool = False
     bleed_mm: float | None = None
+    turn: Turn | None = None
+    wish: int | None = None
+    back_of: int | None = None
+    sheet_colour: str | None = None
+
+
+def sized(item: ItemSpec, longest_mm: float) -> ItemSpec:
+    """The item with its inked area's longest side of that length."""
+    return replace(item, size=SizeSpec(longest_mm=longest_mm))
+
+
+def filler_sizes(least_mm: float, most_mm: float) -> tuple[float, ...]:
+    """The sizes in which a filler is offered: the largest, two between, the smallest; whole tenths, each once."""
+    low, high = sorted((least_mm, most_mm))
+    return tuple(sorted({round(high - (high - low) * n / 3, 1) for n in range(4)}, reverse=True))
+
+
+@dataclass(frozen=True, slots=True)
+class HeldPiece:
+    """One piece that lies where it is: on which sheet (from 0), its placement, and how firmly."""
+
+    item: int
+    sheet: int
+    x_mm: float
+    y_mm: float
+    turn_deg: float
+    pin: Pin = Pin.HAND
 
 
 @dataclass(frozen=True, slots=True)
@@ -186,6 +254,8 @@ class PackingSpec:
     gap_mm: float = 2.0
     turn: Turn = Turn.ANY
     max_sheets: int | None = None
+    mode: PackingMode = PackingMode.MIXED
+    fill: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -212,3 +282,4 @@ class Job:
     packing: PackingSpec
     items: tuple[ItemSpec, ...]
     composed: tuple[ComposedSpec, ...] = ()
+    held: tuple[HeldPiece, ...] = ()

@@ -19,20 +19,37 @@ from vamper.core.cutting.setting import (
     kiss_without_backing,
     propose,
 )
+from vamper.core.edge.by_hand import hand_findings
 from vamper.core.edge.edge import Edge
 from vamper.core.edge.inspect import EdgeFacts, edge_findings
 from vamper.core.findings import BadInput, Finding, Fix, FixTarget, Severity, most_serious_first
-from vamper.core.job import MOST_PIECES, Cut, ItemSpec, Job, Purpose
+from vamper.core.geometry import grow
+from vamper.core.job import (
+    MOST_PIECES,
+    Cut,
+    ItemSpec,
+    Job,
+    MarkFamily,
+    MarksSpec,
+    PackingMode,
+    PackingSpec,
+    Purpose,
+)
 from vamper.core.marks.families import Mark, marks_bound, marks_findings, marks_for
 from vamper.core.printing.bleed import Bleed, bleed_findings, carried_outward
 from vamper.core.printing.page import PrintItem, PrintPage, compose_page
 from vamper.core.sheet.bound import AreaBound, area_bound
-from vamper.core.sheet.layout import Layout, Piece, WhyNot, breaches
-from vamper.core.sheet.live_area import LiveArea, cutter_bound, live_area, printer_bound
+from vamper.core.sheet.layout import Breach, Layout, Piece, Placement, WhyNot, breaches
+from vamper.core.sheet.live_area import LiveArea, cutter_bounds, live_area, printer_bound, spent_bound
+from vamper.core.sheet.offcut import Rectangle, largest_offcut
 from vamper.core.sheet.packing import PackProblem, largest_fitting_scale
 from vamper.core.stocks import Stock
 
 SPARSE_SHARE = 0.4
+# What packing makes of a sheet without much searching; says how many more would go on a sparse one.
+SPARSE_FILL = 0.6
+# How far a back's art may reach beyond the blank before anybody sees it.
+BACK_TOLERANCE_MM = 0.3
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,11 +68,15 @@ class DesignedItem:
 
 @dataclass(frozen=True, slots=True)
 class SheetSetup:
-    """What every sheet of the job has in common."""
+    """What every sheet of the job has in common; `first` is the live area of a first sheet that was used before."""
 
     live: LiveArea
     marks: tuple[Mark, ...]
     findings: tuple[Finding, ...]
+    first: LiveArea | None = None
+
+    def live_of(self, sheet: int) -> LiveArea:
+        return self.first if sheet == 0 and self.first is not None else self.live
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,7 +101,13 @@ class Plan:
     def used_share(self, sheet: int) -> float:
         """Share of the live area that the edges on a sheet cover."""
         areas = {item.index: item.edge.shape.area for item in self.items}
-        return float(sum(areas[p.item] for p in self.layout.sheets[sheet]) / self.setup.live.area_mm2)
+        return float(sum(areas[p.item] for p in self.layout.sheets[sheet]) / self.setup.live_of(sheet).area_mm2)
+
+    def offcut(self, sheet: int) -> Rectangle:
+        """The largest rectangle of a sheet that no piece reaches into."""
+        shapes = {item.index: item.edge.shape for item in self.items}
+        placed = [one.of(shapes[one.item]) for one in self.layout.sheets[sheet]]
+        return largest_offcut(self.setup.live_of(sheet).shape, placed, self.job.packing.gap_mm)
 
 
 def set_up_sheet(job: Job) -> SheetSetup:
@@ -91,13 +118,31 @@ def set_up_sheet(job: Job) -> SheetSetup:
     BadInput
         If the sheet is smaller than its marks, or nothing of it is left to work on.
     """
-    marks = marks_for(job.paper, job.marks)
+    spec = effective_marks(job)
+    marks = marks_for(job.paper, spec)
     printable = printer_bound(job.paper, job.printer)
-    bounds = [cutter_bound(job.paper, job.cutter), marks_bound(job.paper, job.marks)]
+    bounds = [*cutter_bounds(job.paper, job.cutter)]
     if job.stock.printable:
         bounds.insert(0, printable)
-    live = live_area(job.paper, [bound for bound in bounds if bound is not None])
-    return SheetSetup(live, marks, tuple(marks_findings(job.paper, job.marks, printable)))
+    from_marks = marks_bound(job.paper, spec)
+    if from_marks is not None:
+        bounds.append(from_marks)
+    live = live_area(job.paper, bounds)
+    gone = spent_bound(job.paper)
+    first = live_area(job.paper, [*bounds, gone]) if gone is not None else None
+    return SheetSetup(live, marks, tuple(marks_findings(job.paper, spec, printable)), first)
+
+
+def effective_marks(job: Job) -> MarksSpec:
+    """No marks where nothing is printed, or nothing looks for them."""
+    if job.stock.printable and job.cutter.is_machine:
+        return job.marks
+    return replace(job.marks, family=MarkFamily.NONE)
+
+
+def effective_packing(job: Job) -> PackingSpec:
+    """Straight rows where the sheet is cut by hand."""
+    return job.packing if job.cutter.is_machine else replace(job.packing, mode=PackingMode.TIDY)
 
 
 def check_quantity(job: Job) -> None:
@@ -116,10 +161,14 @@ def pack_problem(job: Job, setup: SheetSetup, items: Sequence[DesignedItem], see
             item.spec.quantity,
             effective_cut(job.stock, item.spec.cut),
             item.bleed.width_mm if job.stock.printable else 0.0,
+            item.spec.turn,
+            item.spec.wish,
+            item.spec.sheet_colour,
         )
         for item in items
     )
-    return PackProblem(pieces, setup.live.shape, job.packing, seed)
+    first = setup.first.shape if setup.first is not None else None
+    return PackProblem(pieces, setup.live.shape, effective_packing(job), seed, first, job.held)
 
 
 def proposed_settings(job: Job, items: Sequence[DesignedItem]) -> dict[Cut, CutSetting]:
@@ -151,33 +200,92 @@ def _all_findings(plan: Plan, problem: PackProblem) -> list[Finding]:
         found += item_findings(item, job.purpose, job.stock)
     found += _unplaced(plan, problem)
     for number, sheet in enumerate(plan.layout.sheets):
-        for breach in breaches(sheet, problem.by_item, problem.live, job.packing.gap_mm):
-            code = "sheet.outside" if breach.second is None else "sheet.gap"
-            found.append(
-                Finding(
-                    code,
-                    Severity.STOP,
-                    "Outside the live area" if breach.second is None else "Too near each other",
-                    "A piece sticks out of what can be printed and cut."
-                    if breach.second is None
-                    else f"Two pieces are {breach.distance_mm:.2f} mm apart; {breach.needed_mm:g} are needed.",
-                    {"distance_mm": round(breach.distance_mm, 3), "needed_mm": breach.needed_mm},
-                    item=sheet[breach.first].item,
-                    sheet=number,
-                )
-            )
+        live = problem.live_of(number)
+        found += [
+            _breach(breach, sheet, number) for breach in breaches(sheet, problem.by_item, live, job.packing.gap_mm)
+        ]
     found += _sparse(plan)
+    found += _pairs(plan)
+    if not job.cutter.is_machine:
+        for item in plan.items:
+            found += hand_findings(smallest_radius(item.edge), item.index)
+        return found + _print_findings(plan)
     used = {effective_cut(job.stock, item.spec.cut) for item in plan.items}
     for cut in sorted(used):
         found += cut_findings(plan.settings[cut], job.stock, job.cutter)
     found += kiss_without_backing(job.stock, tuple(i.index for i in plan.items if i.spec.cut is Cut.KISS))
+    return found + _print_findings(plan)
+
+
+def _breach(breach: Breach, sheet: Sequence[Placement], number: int) -> Finding:
+    """A broken rule of a layout; only hands break one."""
+    code, title, text = "sheet.outside", "Outside the live area", "A piece sticks out of what can be printed and cut."
+    if breach.second is not None and breach.distance_mm == 0:
+        code, title, text = "sheet.overlap", "Two pieces overlap", "The blade would cut into both of them."
+    elif breach.second is not None:
+        code, title = "sheet.gap", "Too near each other"
+        text = f"Two pieces are {breach.distance_mm:.2f} mm apart; {breach.needed_mm:g} are needed."
+    return Finding(
+        code,
+        Severity.STOP,
+        title,
+        text,
+        {"distance_mm": round(breach.distance_mm, 3), "needed_mm": breach.needed_mm},
+        item=sheet[breach.first].item,
+        sheet=number,
+    )
+
+
+def _pairs(plan: Plan) -> list[Finding]:
+    """Fronts and backs that do not come in pairs, or whose art does not fit the blank's other side."""
+    found: list[Finding] = []
+    counts = Counter(placement.item for sheet in plan.layout.sheets for placement in sheet)
+    for item in plan.items:
+        if item.spec.back_of is None:
+            continue
+        front = plan.items[item.spec.back_of]
+        wanted = front.spec.quantity
+        if item.spec.quantity != wanted or counts[item.index] != counts[front.index]:
+            fixes: tuple[Fix, ...] = ()
+            if item.spec.quantity != wanted:
+                fixes = (Fix(f"{wanted} backs", "as many as fronts", FixTarget.ITEM, {"quantity": wanted}),)
+            found.append(
+                Finding(
+                    "sheet.front-back",
+                    Severity.STOP,
+                    "Fronts and backs do not pair up",
+                    f"{counts[front.index]} fronts and {counts[item.index]} backs are on the sheets; each blank needs "
+                    "one of both.",
+                    {"fronts": counts[front.index], "backs": counts[item.index]},
+                    item=item.index,
+                    fixes=fixes,
+                )
+            )
+        if item.edge.least_border_mm < -BACK_TOLERANCE_MM:
+            found.append(
+                Finding(
+                    "sheet.front-back",
+                    Severity.LOOK,
+                    "The back's art sticks out of the blank",
+                    f"Turned over, the blank's edge runs {-item.edge.least_border_mm:.1f} mm inside this "
+                    "art; what sticks out is cut away. A smaller art, or a symmetric front edge, keeps it whole.",
+                    {"outside_mm": round(-item.edge.least_border_mm, 2)},
+                    item=item.index,
+                )
+            )
+    return found
+
+
+def _print_findings(plan: Plan) -> list[Finding]:
+    job, found = plan.job, list[Finding]()
     if not job.stock.printable:
         found.append(
             Finding(
                 "print.stock",
-                Severity.LOOK,
+                Severity.NOTE,
                 "This stock is not printed",
-                f"{job.stock.name[0].upper()}{job.stock.name[1:]} is cut only; the print file is of no use with it.",
+                f"{job.stock.name[0].upper()}{job.stock.name[1:]} is cut only: no print file, no marks, and the live "
+                "area is the cutter's alone.",
             )
         )
     if plan.mirror:
@@ -207,6 +315,9 @@ def _unplaced(plan: Plan, problem: PackProblem) -> list[Finding]:
         if unplaced.reason is WhyNot.TOO_BIG:
             found.append(_too_big(plan, problem, item))
             continue
+        if unplaced.reason is WhyNot.NOT_IN_KIT:
+            found.append(_not_in_kit(item, unplaced.quantity, len(plan.layout.sheets)))
+            continue
         more = Fix("Allow more sheets", "all pieces find a place", FixTarget.JOB, {"packing.max_sheets": None})
         count = unplaced.quantity
         found.append(
@@ -221,6 +332,22 @@ def _unplaced(plan: Plan, problem: PackProblem) -> list[Finding]:
             )
         )
     return found
+
+
+def _not_in_kit(item: DesignedItem, over: int, kits: int) -> Finding:
+    whole = item.spec.quantity - over
+    return Finding(
+        "sheet.unplaced",
+        Severity.STOP,
+        f"{over} left over from the sets",
+        f"{item.spec.quantity} cannot be shared out evenly over {kits} equal sheets; {over} found no place.",
+        {"pieces": over, "wanted": item.spec.quantity},
+        item=item.index,
+        fixes=(
+            Fix(f"Make {whole}", "nothing is left over", FixTarget.ITEM, {"quantity": whole}),
+            Fix(f"Make {whole + kits}", "one more in each set", FixTarget.ITEM, {"quantity": whole + kits}),
+        ),
+    )
 
 
 def _too_big(plan: Plan, problem: PackProblem, item: DesignedItem) -> Finding:
@@ -253,15 +380,24 @@ def _sparse(plan: Plan) -> list[Finding]:
     if last < 1 or plan.used_share(last) >= SPARSE_SHARE:
         return []
     counts = Counter(placement.item for placement in plan.layout.sheets[last])
+    free = plan.setup.live_of(last).area_mm2 * (SPARSE_FILL - plan.used_share(last))
+    item = max((plan.items[index] for index in counts), key=lambda one: (counts[one.index], -one.index))
+    more = int(free / grow(item.edge.shape, plan.job.packing.gap_mm / 2).area)
+    fixes: tuple[Fix, ...] = ()
+    if more:
+        quantity = item.spec.quantity + more
+        fixes = (Fix(f"{more} more of it", "the sheet is used up", FixTarget.ITEM, {"quantity": quantity}),)
     return [
         Finding(
             "sheet.sparse",
             Severity.NOTE,
             f"Sheet {last + 1} is mostly empty",
             f"It holds {counts.total()} piece{'s' if counts.total() > 1 else ''} and uses "
-            f"{plan.used_share(last) * 100:.0f} % of its live area; there is room for more copies.",
-            {"used": round(plan.used_share(last), 3), "pieces": counts.total()},
+            f"{plan.used_share(last) * 100:.0f} % of its live area; about {more} more of this one would fill it.",
+            {"used": round(plan.used_share(last), 3), "pieces": counts.total(), "more": more},
+            item=item.index,
             sheet=last,
+            fixes=fixes,
         )
     ]
 
@@ -276,9 +412,10 @@ def page_of(plan: Plan, sheet: int) -> PrintPage:
         plan.layout.sheets[sheet],
         items,
         plan.setup.marks,
-        plan.setup.live.shape,
+        plan.setup.live_of(sheet).shape,
         plan.job.stock.colour,
         plan.mirror,
+        not plan.job.cutter.is_machine,
     )
 
 

@@ -5,6 +5,8 @@ Unknown fields are errors that name them. Paths of art stay inside the job file'
 """
 
 import json
+from collections import Counter
+from dataclasses import asdict, replace
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, ValidationError, field_validator, model_validator
@@ -16,18 +18,24 @@ from vamper.core.job import (
     Cut,
     EdgeKind,
     EdgeSpec,
+    HeldPiece,
     ItemSpec,
     Job,
     MarkFamily,
     MarksSpec,
+    PackingMode,
     PackingSpec,
     Paper,
+    Pin,
     Preparation,
     Purpose,
     RingSpec,
     SizedOver,
     SizeSpec,
+    Spent,
     Turn,
+    filler_sizes,
+    sized,
 )
 from vamper.core.plan import check_quantity
 from vamper.core.sheet.papers import NAMED_PAPERS, name_of
@@ -49,12 +57,25 @@ FORMAT = "vamper-job"
 VERSION = 1
 
 
-class PaperModel(Strict):
+class SpentModel(Strict):
+    """The rectangle of a part-used first sheet that is gone, from its top left."""
+
+    left_mm: Distance = 0.0
+    top_mm: Distance = 0.0
     width_mm: Length
     height_mm: Length
 
+    def to_core(self) -> Spent:
+        return Spent(**self.model_dump())
+
+
+class PaperModel(Strict):
+    width_mm: Length
+    height_mm: Length
+    spent: SpentModel | None = None
+
     def to_core(self) -> Paper:
-        return Paper(self.width_mm, self.height_mm)
+        return Paper(self.width_mm, self.height_mm, self.spent.to_core() if self.spent else None)
 
 
 class MarginsModel(Strict):
@@ -90,14 +111,35 @@ class ForceModel(Strict):
         return self
 
 
+class MatModel(Strict):
+    width: Length
+    height: Length
+
+
 class CutterModel(Strict):
+    """`head_mm` and `tail_mm` are the strips under the rollers of a roller-fed cutter, `mat_mm` the window of the mat
+    of a mat-fed one. `feed: hand` is no machine: guide lines and trim ticks are printed, and rows are straight.
+    """
+
     feed: Feed = Feed.MAT
     reach_mm: ReachModel = ReachModel()
     force_gf: ForceModel = ForceModel()
+    head_mm: Distance = 0.0
+    tail_mm: Distance = 0.0
+    mat_mm: MatModel | None = None
 
     def to_core(self) -> Cutter:
-        f = self.force_gf
-        return Cutter(self.feed, self.reach_mm.width, self.reach_mm.height, ForceRange(f.min, f.max, f.step))
+        f, mat = self.force_gf, self.mat_mm
+        return Cutter(
+            self.feed,
+            self.reach_mm.width,
+            self.reach_mm.height,
+            ForceRange(f.min, f.max, f.step),
+            head_mm=self.head_mm,
+            tail_mm=self.tail_mm,
+            mat_width_mm=mat.width if mat else None,
+            mat_height_mm=mat.height if mat else None,
+        )
 
 
 class MarksModel(Strict):
@@ -182,12 +224,28 @@ class PrepareModel(Strict):
 class PackingModel(Strict):
     gap_mm: Annotated[float, Field(ge=0, le=50, allow_inf_nan=False)] = 2.0
     turn: Turn = Turn.ANY
-    mode: Literal["mixed"] = "mixed"
-    fill: Literal[False] = False
+    mode: PackingMode = PackingMode.MIXED
+    fill: bool = False
     max_sheets: Annotated[int, Field(ge=1, le=1000)] | None = None
 
     def to_core(self) -> PackingSpec:
-        return PackingSpec(self.gap_mm, self.turn, self.max_sheets)
+        return PackingSpec(self.gap_mm, self.turn, self.max_sheets, self.mode, self.fill)
+
+
+class PlacedModel(Strict):
+    """One piece that lies where it is; the others are packed round it. `sheet` counts from 1, and the placement is
+    that of a plan. `kept` ones are let go when everything is packed again, `hand` and `locked` ones stay.
+    """
+
+    item: Annotated[int, Field(ge=0)]
+    sheet: Annotated[int, Field(ge=1, le=1000)] = 1
+    x_mm: Annotated[float, Field(ge=-3000, le=3000, allow_inf_nan=False)]
+    y_mm: Annotated[float, Field(ge=-3000, le=3000, allow_inf_nan=False)]
+    turn_deg: Annotated[float, Field(ge=-360, le=360, allow_inf_nan=False)] = 0.0
+    pin: Literal[Pin.KEPT, Pin.HAND, Pin.LOCKED] = Pin.HAND
+
+    def to_core(self) -> HeldPiece:
+        return HeldPiece(self.item, self.sheet - 1, self.x_mm, self.y_mm, self.turn_deg, self.pin)
 
 
 class SizedModel(Strict):
@@ -197,12 +255,18 @@ class SizedModel(Strict):
     height_mm: Length | None = None
     longest_mm: Length | None = None
     size_over: SizedOver = SizedOver.INK
-    quantity: Annotated[int, Field(ge=1, le=MOST_PIECES)] = 1
+    quantity: Annotated[int, Field(ge=0, le=MOST_PIECES)] = 1
     cut: Cut = Cut.KISS
     edge: EdgeModel = EdgeModel()
     prepare: PrepareModel = PrepareModel()
     loose: bool = False
     bleed_mm: Annotated[float, Field(ge=0, le=10, allow_inf_nan=False)] | None = None
+    turn: Turn | None = None
+    """Overrides the job's turn rule."""
+    wish: Annotated[int, Field(ge=1, le=1000)] | None = None
+    """More copies are fine where `packing.fill` finds room: 1 is the most wanted."""
+    sheet_colour: Colour | None = None
+    """It lies on sheets of this colour only."""
 
     @model_validator(mode="after")
     def _one_size(self) -> Self:
@@ -220,11 +284,24 @@ class SizedModel(Strict):
             prepare=self.prepare.to_core(),
             loose=self.loose,
             bleed_mm=self.bleed_mm,
+            turn=self.turn,
+            wish=self.wish,
+            sheet_colour=self.sheet_colour,
         )
 
 
 class ItemModel(SizedModel):
     art: Annotated[str, Field(min_length=1, max_length=500)]
+    back_of: Annotated[int, Field(ge=0)] | None = None
+    """The item (by its place in `items`) whose back this is; it is cut to that one's mirrored edge."""
+    sizes_mm: tuple[Length, Length] | None = None
+    """A filler: any longest side between these; offered large to small, its own size is not used."""
+
+    @model_validator(mode="after")
+    def _is_wanted(self) -> Self:
+        if self.quantity == 0 and self.wish is None:
+            raise ValueError("quantity: must be at least 1, or 0 with a wish for extra copies")
+        return self
 
     @field_validator("art")
     @classmethod
@@ -247,11 +324,33 @@ class JobFile(Strict):
     packing: PackingModel = PackingModel()
     items: Annotated[tuple[ItemModel, ...], Field(max_length=1000)] = ()
     composed: Annotated[tuple[ComposedModel, ...], Field(max_length=100)] = ()
+    placed: Annotated[tuple[PlacedModel, ...], Field(max_length=MOST_PIECES)] = ()
 
     @model_validator(mode="after")
     def _holds_something(self) -> Self:
         if not self.items and not self.composed:
             raise ValueError("items: needs at least one entry")
+        return self
+
+    @model_validator(mode="after")
+    def _names_its_items(self) -> Self:
+        """What points at an item points at one that is there."""
+        for number, item in enumerate(self.items):
+            if item.back_of is None:
+                continue
+            if item.back_of >= len(self.items) or item.back_of == number:
+                raise ValueError(f"items.{number}.back_of: names no other item")
+            if self.items[item.back_of].back_of is not None:
+                raise ValueError(f"items.{number}.back_of: names an item that is a back itself")
+        counts = Counter(one.item for one in self.placed)
+        for index, count in counts.items():
+            if index >= len(self.items):
+                raise ValueError(f"placed: there is no item {index}")
+            if count > self.items[index].quantity:
+                raise ValueError(
+                    f"placed: {count} pieces of item {index} lie on sheets, its quantity is "
+                    f"{self.items[index].quantity}; raise the quantity"
+                )
         return self
 
     @field_validator("paper", mode="before")
@@ -281,9 +380,21 @@ class JobFile(Strict):
             stock=STOCK_BY_KEY[self.stock],
             purpose=self.purpose,
             packing=self.packing.to_core(),
-            items=tuple(item.spec(item.art) for item in self.items),
+            items=self._specs(),
             composed=tuple(composed.to_core() for composed in self.composed),
+            held=tuple(one.to_core() for one in self.placed),
         )
+
+    def _specs(self) -> tuple[ItemSpec, ...]:
+        """All items; fillers of a range of sizes come last, one for each size that is offered."""
+        specs, fillers = [], []
+        for item in self.items:
+            specs.append(replace(item.spec(item.art), back_of=item.back_of))
+            if item.sizes_mm is not None:
+                sizes = filler_sizes(*item.sizes_mm)
+                specs[-1] = sized(specs[-1], sizes[0])
+                fillers += [replace(sized(specs[-1], size), quantity=0) for size in sizes[1:]]
+        return (*specs, *fillers)
 
 
 def read_job(text: str | bytes) -> Job:
@@ -349,7 +460,11 @@ def sentence_of(error: ValidationError) -> BadInput:
 
 def job_document(job: Job) -> dict[str, Any]:
     """A job as the data of a job file; the inverse of `read_job`."""
-    paper: Any = name_of(job.paper) or {"width_mm": job.paper.width_mm, "height_mm": job.paper.height_mm}
+    paper: Any = {"width_mm": job.paper.width_mm, "height_mm": job.paper.height_mm}
+    if job.paper.spent is not None:
+        paper["spent"] = asdict(job.paper.spent)
+    elif (name := name_of(job.paper)) is not None:
+        paper = name
     margins, force, marks = job.printer.margins, job.cutter.force, job.marks
     return {
         "format": FORMAT,
@@ -369,6 +484,13 @@ def job_document(job: Job) -> dict[str, Any]:
             "feed": job.cutter.feed.value,
             "reach_mm": {"width": job.cutter.reach_width_mm, "height": job.cutter.reach_height_mm},
             "force_gf": {"min": force.min_gf, "max": force.max_gf, "step": force.step_gf},
+            "head_mm": job.cutter.head_mm,
+            "tail_mm": job.cutter.tail_mm,
+            "mat_mm": (
+                {"width": job.cutter.mat_width_mm, "height": job.cutter.mat_height_mm}
+                if job.cutter.mat_width_mm and job.cutter.mat_height_mm
+                else None
+            ),
         },
         "marks": {
             "family": marks.family.value,
@@ -383,11 +505,22 @@ def job_document(job: Job) -> dict[str, Any]:
         "packing": {
             "gap_mm": job.packing.gap_mm,
             "turn": job.packing.turn.value,
-            "mode": "mixed",
-            "fill": False,
+            "mode": job.packing.mode.value,
+            "fill": job.packing.fill,
             "max_sheets": job.packing.max_sheets,
         },
         "items": [_item_document(item) for item in job.items],
+        "placed": [
+            {
+                "item": one.item,
+                "sheet": one.sheet + 1,
+                "x_mm": one.x_mm,
+                "y_mm": one.y_mm,
+                "turn_deg": one.turn_deg,
+                "pin": one.pin.value,
+            }
+            for one in job.held
+        ],
     }
 
 
@@ -420,6 +553,10 @@ def _item_document(item: ItemSpec) -> dict[str, Any]:
         },
         "loose": item.loose,
         "bleed_mm": item.bleed_mm,
+        "turn": item.turn.value if item.turn else None,
+        "wish": item.wish,
+        "sheet_colour": item.sheet_colour,
+        "back_of": item.back_of,
     }
 
 

@@ -16,6 +16,7 @@ from shapely.geometry.base import BaseGeometry
 
 from vamper.core.art.picture import Picture
 from vamper.core.geometry import Points, parts, ring_points
+from vamper.core.printing.guides import GUIDE_WIDTH_MM, Guides
 from vamper.core.printing.page import PrintPage
 from vamper.core.units import MM_PER_POINT, mm_to_points
 
@@ -46,9 +47,20 @@ def write_pdf(page: PrintPage, pictures: Mapping[int, Picture], title: str) -> b
     canvas.setFillGray(0)
     for mark in page.marks:
         canvas.drawPath(_path(canvas, mark.rings), stroke=0, fill=1, fillMode=_EVEN_ODD)
+    _draw_guides(canvas, page.guides)
     canvas.showPage()
     canvas.save()
     return out.getvalue()
+
+
+def _draw_guides(canvas: Canvas, guides: Guides) -> None:
+    canvas.setLineWidth(GUIDE_WIDTH_MM)
+    canvas.setStrokeGray(0.55)
+    for ring in guides.lines:
+        canvas.drawPath(_path(canvas, (ring,)), stroke=1, fill=0)
+    canvas.setStrokeGray(0)
+    for (x0, y0), (x1, y1) in guides.ticks:
+        canvas.line(x0, y0, x1, y1)
 
 
 def _form_name(item: int) -> str:

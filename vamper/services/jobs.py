@@ -4,7 +4,8 @@ The tables hold the job as it stands; a step holds the whole document after it w
 move along the steps. Changes of the same fields in quick succession, as from a slider, become one step.
 """
 
-from collections.abc import Mapping, Sequence
+import dataclasses
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Any
@@ -13,9 +14,9 @@ from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
 from vamper.core.findings import BadInput
-from vamper.core.job import Job
+from vamper.core.job import HeldPiece, ItemSpec, Job
 from vamper.formats.jobfile import MarksModel, PackingModel, PaperModel
-from vamper.services.document import ItemDocument, JobDocument
+from vamper.services.document import HeldDocument, ItemDocument, JobDocument
 from vamper.store.database import Sessions
 from vamper.store.models import ArtRow, CutterRow, ItemRow, JobRow, PrinterRow, StepRow, StockRow, now
 from vamper.store.rows import cutter_of, printer_of, stock_of
@@ -83,8 +84,8 @@ class Jobs:
         """A new, empty job on the first printer and cutter; returns its number."""
         with self._sessions.begin() as session:
             printer, cutter = (
-                session.scalars(select(PrinterRow.id)).first(),
-                session.scalars(select(CutterRow.id)).first(),
+                session.scalars(select(PrinterRow.id).order_by(PrinterRow.id)).first(),
+                session.scalars(select(CutterRow.id).order_by(CutterRow.id)).first(),
             )
             assert printer is not None
             assert cutter is not None
@@ -128,13 +129,14 @@ class Jobs:
                 stock=stock_of(stock),
                 purpose=document.purpose,
                 packing=document.packing.to_core(),
-                items=tuple(item.spec(item.art) for item in document.items),
+                items=specs_of(document),
+                held=held_of(document),
             )
 
     def change(self, job_id: int, label: str, changes: Mapping[str, Any]) -> JobState:
         """Set fields of the job itself."""
-        if "items" in changes:
-            raise BadInput("designs are changed one by one", "items")
+        if {"items", "held"} & changes.keys():
+            raise BadInput("designs are changed one by one, and pieces moved on the sheet", "items")
         return self._edit(job_id, label, ",".join(sorted(changes)), lambda document: document.changed(changes))
 
     def change_items(self, job_id: int, label: str, numbers: tuple[int, ...], changes: Mapping[str, Any]) -> JobState:
@@ -183,6 +185,10 @@ class Jobs:
 
         return self._edit(job_id, "remove a design" if len(numbers) == 1 else "remove designs", "", edit)
 
+    def edit(self, job_id: int, label: str, edit: Callable[[JobDocument], JobDocument], subject: str = "") -> JobState:
+        """One step of any kind; steps with the same subject in quick succession become one."""
+        return self._edit(job_id, label, subject, edit)
+
     def undo(self, job_id: int) -> JobState:
         return self._move(job_id, -1)
 
@@ -214,7 +220,7 @@ class Jobs:
         with self._sessions.begin() as session:
             row = _row(session, job_id)
             before = _document(row)
-            after: JobDocument = edit(before)
+            after: JobDocument = edit(before).consistent()
             if after == before:
                 return _state(session, row)
             session.execute(delete(StepRow).where(StepRow.job_id == job_id, StepRow.number > row.step))
@@ -247,6 +253,23 @@ class Jobs:
             return _state(session, row)
 
 
+def specs_of(document: JobDocument) -> tuple[ItemSpec, ...]:
+    """All designs as core knows them: backs name their fronts by place."""
+    places = {item.number: place for place, item in enumerate(document.items)}
+    return tuple(
+        dataclasses.replace(item.spec(item.art), back_of=None if item.back_of is None else places.get(item.back_of))
+        for item in document.items
+    )
+
+
+def held_of(document: JobDocument) -> tuple[HeldPiece, ...]:
+    """Held pieces as core knows them."""
+    places = {item.number: place for place, item in enumerate(document.items)}
+    return tuple(
+        HeldPiece(places[one.number], one.sheet, one.x_mm, one.y_mm, one.turn_deg, one.pin) for one in document.held
+    )
+
+
 def _row(session: Session, job_id: int) -> JobRow:
     row = session.get(JobRow, job_id)
     if row is None or row.removed_at is not None:
@@ -262,7 +285,9 @@ def _aware(moment: datetime) -> datetime:
 def _document(row: JobRow) -> JobDocument:
     return JobDocument(
         title=row.title,
-        paper=PaperModel(width_mm=row.paper_width_mm, height_mm=row.paper_height_mm),
+        paper=PaperModel.model_validate(
+            {"width_mm": row.paper_width_mm, "height_mm": row.paper_height_mm, "spent": row.spent}
+        ),
         printer_id=row.printer_id,
         cutter_id=row.cutter_id,
         stock=row.stock_key,
@@ -275,6 +300,7 @@ def _document(row: JobRow) -> JobDocument:
             )
             for item in row.items
         ),
+        held=tuple(HeldDocument.model_validate(one) for one in row.held),
     )
 
 
@@ -290,6 +316,8 @@ def _write(session: Session, row: JobRow, document: JobDocument) -> None:
             raise BadInput(f"there is no such {what} in the workshop", what)
     row.title = document.title
     row.paper_width_mm, row.paper_height_mm = document.paper.width_mm, document.paper.height_mm
+    row.spent = document.paper.spent.model_dump(mode="json") if document.paper.spent else None
+    row.held = [one.model_dump(mode="json") for one in document.held]
     row.printer_id, row.cutter_id, row.stock_key = document.printer_id, document.cutter_id, document.stock
     row.purpose = document.purpose.value
     row.marks, row.packing = document.marks.model_dump(mode="json"), document.packing.model_dump(mode="json")

@@ -6,6 +6,7 @@ through a pipe and are ended as soon as the packing has what it wants.
 """
 
 import multiprocessing
+import os
 import threading
 import time
 from collections.abc import Callable
@@ -18,6 +19,7 @@ from vamper.core.sheet.nesting import NestRequest, NestSolution, config_of, inst
 
 _POLL_S = 0.01
 _ASK_S = 0.1
+_NICE = 10
 _METHODS = ("forkserver", "spawn")
 
 
@@ -74,7 +76,8 @@ def _nothing() -> None:
 
 
 def _solve(request: NestRequest, seconds: float, sender: Connection) -> None:
-    """In the child: run the engine and send each feasible solution as it is found."""
+    """In the child: run the engine and send each feasible solution as it is found; the page comes first."""
+    os.nice(_NICE)
     queue = spyrrow.ProgressQueue()
     instance, config = instance_of(request), config_of(request, seconds)
     engine = threading.Thread(target=instance.solve, args=(config, queue), daemon=True)

@@ -2,20 +2,23 @@
 
 A run belongs to a *key*, the digest of everything it packs. When a job changes what is packed, its key changes, the
 run for the old key is stopped, and one for the new key begins; a key whose search has ended is not searched again,
-so undo brings its layout back at once. Layouts are stored as they are found: a restart loses nothing but the search.
+so undo brings its layout back at once. Layouts are stored as they are found: a restart loses nothing but the search,
+and says so (`INTERRUPTED`). A layout that is all held needs no run.
 """
 
 import hashlib
 import threading
 import time
+from collections import Counter
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
 
 import shapely
 from sqlalchemy import delete, select
 from sqlalchemy.dialects.sqlite import insert
 
+from vamper.core.job import Pin
 from vamper.core.sheet.layout import Layout, Placement, Unplaced, WhyNot
 from vamper.core.sheet.nesting import Nester, NestRequest, NestSolution
 from vamper.core.sheet.packing import PackProblem, pack
@@ -24,6 +27,11 @@ from vamper.store.database import Sessions
 from vamper.store.models import LayoutRow, now
 
 SEARCH_SECONDS = 20.0
+# Many pieces get more time, up to a limit.
+_SECONDS_A_PIECE = 0.25
+_MOST_SECONDS = 120.0
+# While a search runs, its best layout is written down this often.
+_STORE_EVERY_S = 1.0
 _FIRST_LAYOUT_S = 12.0
 _KEPT_LAYOUTS = 30
 _ASK_S = 0.1
@@ -35,6 +43,7 @@ class PackingState(StrEnum):
     SEARCHING = "searching"
     DONE = "done"
     STOPPED = "stopped"
+    INTERRUPTED = "interrupted"
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,7 +54,13 @@ class Packing:
     state: PackingState
     layout: Layout
     seconds_left: float
+    seconds: float
     version: int
+
+    @property
+    def layout_id(self) -> str:
+        """A name for one layout of one state of a job; whoever acts on it by hand says which one they saw."""
+        return hashlib.sha256(f"{self.key}{layout_document(self.layout)!r}".encode()).hexdigest()[:16]
 
 
 @dataclass
@@ -56,16 +71,20 @@ class _Run:
     state: PackingState = PackingState.SEARCHING
     first: threading.Event = field(default_factory=threading.Event)
     thread: threading.Thread | None = None
+    stored_at: float = 0.0
 
 
 def key_of(problem: PackProblem) -> str:
     """A digest of everything that decides a layout."""
     digest = hashlib.sha256()
     for piece in problem.pieces:
-        digest.update(f"{piece.item}:{piece.quantity}:{piece.cut}:".encode())
+        rules = (piece.quantity, piece.cut, piece.bleed_mm, piece.turn, piece.wish, piece.sheet_colour)
+        digest.update(f"{piece.item}:{rules!r}:".encode())
         digest.update(shapely.to_wkb(piece.edge))
     digest.update(shapely.to_wkb(problem.live))
-    digest.update(repr(problem.spec).encode())
+    digest.update(repr((problem.spec, problem.held)).encode())
+    if problem.first_live is not None:
+        digest.update(shapely.to_wkb(problem.first_live))
     return digest.hexdigest()[:32]
 
 
@@ -113,7 +132,7 @@ class PackingDesk:
             if run is None or run.key != key:
                 if run is not None:
                     run.watch.stopped.set()
-                run = self._stored(job_id, key) or self._start(job_id, key, problem)
+                run = _all_held(key, problem) or self._stored(job_id, key) or self._start(job_id, key, problem)
                 self._runs[job_id] = run
         run.first.wait(_FIRST_LAYOUT_S)
         return self._packing(job_id, run)
@@ -127,7 +146,7 @@ class PackingDesk:
                 before.watch.stopped.set()
             best = before.best if before is not None and before.key == key else None
             seed = int.from_bytes(hashlib.sha256(f"{key}{time.time_ns()}".encode()).digest()[:4], "big")
-            reseeded = PackProblem(problem.pieces, problem.live, problem.spec, seed)
+            reseeded = replace(problem, seed=seed)
             self._runs[job_id] = run = self._start(job_id, key, reseeded, best)
         run.first.wait(_FIRST_LAYOUT_S)
         return self._packing(job_id, run)
@@ -172,10 +191,12 @@ class PackingDesk:
         assert run.best is not None
         with self._changed:
             version = self._versions.get(job_id, 0)
-        return Packing(run.key, run.state, run.best, self._left(run), version)
+        return Packing(run.key, run.state, run.best, self._left(run), run.watch.seconds, version)
 
     def _start(self, job_id: int, key: str, problem: PackProblem, best: Layout | None = None) -> _Run:
-        run = _Run(key, TimedWatch(self._seconds), best)
+        pieces = sum(piece.quantity for piece in problem.pieces)
+        seconds = max(self._seconds, min(_MOST_SECONDS, _SECONDS_A_PIECE * pieces) * self._seconds / SEARCH_SECONDS)
+        run = _Run(key, TimedWatch(seconds), best)
         if best is not None:
             run.first.set()
         run.watch.on_better = self._keeper(job_id, run, problem)
@@ -192,6 +213,9 @@ class PackingDesk:
             run.best = layout
             run.first.set()
             self._tell(job_id)
+            if time.monotonic() - run.stored_at > _STORE_EVERY_S:
+                run.stored_at = time.monotonic()
+                self._store(job_id, run)
 
         return keep
 
@@ -218,14 +242,16 @@ class PackingDesk:
             row = session.get(LayoutRow, (job_id, key))
         if row is None:
             return None
-        state = PackingState.DONE if row.finished else PackingState.STOPPED
+        state = PackingState(row.state)
+        if state is PackingState.SEARCHING:
+            state = PackingState.INTERRUPTED
         run = _Run(key, TimedWatch(0.0), layout_of(row.layout), state)
         run.first.set()
         return run
 
     def _store(self, job_id: int, run: _Run) -> None:
         assert run.best is not None
-        values = {"layout": layout_document(run.best), "finished": run.state is PackingState.DONE, "found_at": now()}
+        values = {"layout": layout_document(run.best), "state": run.state.value, "found_at": now()}
         with self._sessions.begin() as session:
             statement = insert(LayoutRow).values(job_id=job_id, key=run.key, **values)
             session.execute(statement.on_conflict_do_update(index_elements=["job_id", "key"], set_=values))
@@ -238,10 +264,22 @@ class PackingDesk:
             session.execute(delete(LayoutRow).where(LayoutRow.job_id == job_id, LayoutRow.key.not_in(kept)))
 
 
+def _all_held(key: str, problem: PackProblem) -> _Run | None:
+    """A finished run, where every piece is held and nothing is to be filled."""
+    held = Counter(one.item for one in problem.held)
+    filling = problem.spec.fill and any(piece.wish is not None for piece in problem.pieces)
+    if not problem.held or filling or any(held[piece.item] < piece.quantity for piece in problem.pieces):
+        return None
+    layout = Layout(tuple(problem.held_on(n) for n in range(problem.held_sheets)), (), time_limited=False)
+    run = _Run(key, TimedWatch(0.0), layout, PackingState.DONE)
+    run.first.set()
+    return run
+
+
 def layout_document(layout: Layout) -> dict[str, object]:
     """A layout as data, exact to the last digit."""
     return {
-        "sheets": [[[p.item, p.x_mm, p.y_mm, p.turn_deg] for p in sheet] for sheet in layout.sheets],
+        "sheets": [[[p.item, p.x_mm, p.y_mm, p.turn_deg, p.pin.value] for p in sheet] for sheet in layout.sheets],
         "unplaced": [[u.item, u.quantity, u.reason.value] for u in layout.unplaced],
         "time_limited": layout.time_limited,
     }
@@ -253,7 +291,7 @@ def layout_of(document: dict[str, object]) -> Layout:
     assert isinstance(sheets, list)
     assert isinstance(unplaced, list)
     return Layout(
-        tuple(tuple(Placement(*placement) for placement in sheet) for sheet in sheets),
+        tuple(tuple(Placement(item, x, y, turn, Pin(pin)) for item, x, y, turn, pin in sheet) for sheet in sheets),
         tuple(Unplaced(item, quantity, WhyNot(reason)) for item, quantity, reason in unplaced),
         bool(document["time_limited"]),
     )

@@ -10,6 +10,7 @@ from vamper.core.plan import Plan, complete, pack_problem
 from vamper.core.sheet.nesting import Nester
 from vamper.core.stocks import Stock
 from vamper.services.arts import Arts
+from vamper.services.by_hand import ByHand
 from vamper.services.composing import Compositions
 from vamper.services.design import ArtFile, Designer
 from vamper.services.document import JobDocument
@@ -19,6 +20,7 @@ from vamper.services.jobs import Jobs, JobState
 from vamper.services.packing_desk import SEARCH_SECONDS, Packing, PackingDesk
 from vamper.services.planning import Design, design_job
 from vamper.services.styles import Styles
+from vamper.services.tables import Table, Tables
 from vamper.store.database import Sessions, copy_database, open_database
 from vamper.store.models import CutterRow, PrinterRow, StockRow
 from vamper.store.rows import add_starters, stock_of
@@ -41,6 +43,8 @@ class Workshop:
         self.compositions = Compositions(self.sessions, self.arts, self.jobs, self.designer)
         self.items = Items(self.arts, self.jobs, self.designer, self.stock)
         self.desk = PackingDesk(self.sessions, nester, search_seconds)
+        self.tables = Tables()
+        self.by_hand = ByHand(self.jobs)
 
     def close(self) -> None:
         self.desk.close()
@@ -54,10 +58,20 @@ class Workshop:
     def plan(self, state: JobState) -> tuple[Plan, Packing]:
         """The job's plan with its best layout so far; searching goes on in the background."""
         design = self.design(state)
-        packing = self.desk.packing(state.id, pack_problem(design.job, design.setup, design.items))
+        problem = pack_problem(design.job, design.setup, design.items)
+        packing = self.desk.packing(state.id, problem)
+        self.tables.put(state.id, packing.layout_id, problem, packing.layout)
         return complete(design.job, design.setup, design.items, packing.layout), packing
 
-    def pack_again(self, state: JobState) -> None:
+    def table(self, job_id: int, layout_id: str) -> Table:
+        """The layout that a maker has in hand; see `Tables`."""
+        return self.tables.get(job_id, layout_id, lambda: self.plan(self.jobs.get(job_id)))
+
+    def pack_again(self, state: JobState, everything: bool = False) -> None:
+        """Pack what is not placed by hand, or everything that is not locked; from another seed if nothing was kept."""
+        released = self.by_hand.release(state.id, everything)
+        if released.document != state.document:
+            return
         design = self.design(state)
         if not design.items:
             raise BadInput("there is nothing to pack yet; add art first", "items")
@@ -104,7 +118,9 @@ class Workshop:
 
     def machines(self) -> tuple[list[PrinterRow], list[CutterRow]]:
         with self.sessions() as session:
-            return list(session.scalars(select(PrinterRow))), list(session.scalars(select(CutterRow)))
+            return list(session.scalars(select(PrinterRow).order_by(PrinterRow.id))), list(
+                session.scalars(select(CutterRow).order_by(CutterRow.id))
+            )
 
     def stock(self, key: str) -> Stock:
         with self.sessions() as session:

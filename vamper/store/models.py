@@ -83,6 +83,10 @@ class CutterRow(Base):
     force_max_gf: Mapped[float]
     force_step_gf: Mapped[float]
     acceleration_mm_s2: Mapped[float]
+    head_mm: Mapped[float]
+    tail_mm: Mapped[float]
+    mat_width_mm: Mapped[float | None]
+    mat_height_mm: Mapped[float | None]
 
 
 class JobRow(Base):
@@ -94,12 +98,14 @@ class JobRow(Base):
     title: Mapped[str]
     paper_width_mm: Mapped[float]
     paper_height_mm: Mapped[float]
+    spent: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True))
     printer_id: Mapped[int] = mapped_column(ForeignKey("printer.id"))
     cutter_id: Mapped[int] = mapped_column(ForeignKey("cutter.id"))
     stock_key: Mapped[str] = mapped_column(ForeignKey("stock.key"))
     purpose: Mapped[str]
     marks: Mapped[dict[str, Any]] = mapped_column(JSON)
     packing: Mapped[dict[str, Any]] = mapped_column(JSON)
+    held: Mapped[list[dict[str, Any]]] = mapped_column(JSON)
     step: Mapped[int] = mapped_column(default=0)
     created_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
     changed_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
@@ -132,6 +138,10 @@ class ItemRow(Base):
     prepare: Mapped[dict[str, Any]] = mapped_column(JSON)
     loose: Mapped[bool]
     bleed_mm: Mapped[float | None]
+    turn: Mapped[str | None]
+    wish: Mapped[int | None]
+    sheet_colour: Mapped[str | None]
+    back_of: Mapped[int | None]
 
 
 class CompositionRow(Base):
@@ -168,12 +178,26 @@ class StepRow(Base):
 
 
 class LayoutRow(Base):
-    """The best layout found for one state of a job; `key` digests everything it was packed from."""
+    """The best layout found for one state of a job; `key` digests everything it was packed from.
+
+    `state` is that of its search; one that says it is searching though nobody is was cut short by the server's end.
+    """
 
     __tablename__ = "layout"
 
     job_id: Mapped[int] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)
     key: Mapped[str] = mapped_column(primary_key=True)
     layout: Mapped[dict[str, Any]] = mapped_column(JSON)
-    finished: Mapped[bool]
+    state: Mapped[str]
     found_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
+
+
+class NamedLayoutRow(Base):
+    """A layout of a job that was kept under a name: its pieces as they were held, and the sheets' figures then."""
+
+    __tablename__ = "named_layout"
+
+    job_id: Mapped[int] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)
+    name: Mapped[str] = mapped_column(primary_key=True)
+    held: Mapped[list[dict[str, Any]]] = mapped_column(JSON)
+    saved_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)

@@ -1,6 +1,7 @@
 """Rows to core's types and back."""
 
 from dataclasses import asdict
+from typing import Any
 
 from sqlalchemy.orm import Session
 
@@ -46,11 +47,15 @@ def cutter_of(row: CutterRow) -> Cutter:
         row.reach_height_mm,
         ForceRange(row.force_min_gf, row.force_max_gf, row.force_step_gf),
         row.acceleration_mm_s2,
+        row.head_mm,
+        row.tail_mm,
+        row.mat_width_mm,
+        row.mat_height_mm,
     )
 
 
 def add_starters(session: Session) -> None:
-    """Fill a new workshop: the starter stocks, one printer and one cutter of the usual kind."""
+    """Fill a new workshop: the starter stocks, two printers and three ways to cut."""
     session.add_all(stock_row(stock, position) for position, stock in enumerate(STARTER_STOCKS))
     session.add(
         PrinterRow(
@@ -72,27 +77,28 @@ def add_starters(session: Session) -> None:
             margin_left_mm=4.2,
         )
     )
-    session.add(
-        CutterRow(
-            name="the mat cutter",
-            feed=Feed.MAT,
-            reach_width_mm=310,
-            reach_height_mm=420,
-            force_min_gf=20,
-            force_max_gf=380,
-            force_step_gf=4,
-            acceleration_mm_s2=3000,
-        )
-    )
-    session.add(
-        CutterRow(
-            name="the small roller cutter",
-            feed=Feed.ROLLER,
-            reach_width_mm=210,
-            reach_height_mm=1000,
-            force_min_gf=10,
-            force_max_gf=210,
-            force_step_gf=5,
-            acceleration_mm_s2=3000,
-        )
-    )
+    session.add_all(CutterRow(name=name, **vars_of(cutter)) for name, cutter in STARTER_CUTTERS.items())
+
+
+STARTER_CUTTERS = {
+    "the mat cutter": Cutter(Feed.MAT, 310, 420, ForceRange(20, 380, 4), mat_width_mm=305.0, mat_height_mm=305.0),
+    "the small roller cutter": Cutter(Feed.ROLLER, 210, 1000, ForceRange(10, 210, 5), head_mm=10.0, tail_mm=25.0),
+    "scissors and a guillotine": Cutter(Feed.HAND, 1000, 1000, ForceRange(20, 380, 4)),
+}
+
+
+def vars_of(cutter: Cutter) -> dict[str, Any]:
+    """A cutter's limits as its row's columns."""
+    return {
+        "feed": cutter.feed,
+        "reach_width_mm": cutter.reach_width_mm,
+        "reach_height_mm": cutter.reach_height_mm,
+        "force_min_gf": cutter.force.min_gf,
+        "force_max_gf": cutter.force.max_gf,
+        "force_step_gf": cutter.force.step_gf,
+        "acceleration_mm_s2": cutter.acceleration_mm_s2,
+        "head_mm": cutter.head_mm,
+        "tail_mm": cutter.tail_mm,
+        "mat_width_mm": cutter.mat_width_mm,
+        "mat_height_mm": cutter.mat_height_mm,
+    }

@@ -1,27 +1,36 @@
 """The geometry of printed registration marks, one function a family.
 
 A mark is a list of rings filled even-odd. `inset` is from the paper's edge to the mark's outer rim, stroke included.
-The marks also bound the sheet: `marks_bound` is the rectangle inside their rims and clear zones.
+The marks also bound the sheet. Corners and frames lie along the rim, so that `marks_bound` is the rectangle inside
+their clear zones; dots, crosses and rings sit in the corners only, so that it is the rectangle inside their outer rims
+with the corners notched out.
 """
 
 from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
+import shapely
 from shapely.geometry import Polygon, box
 
 from vamper.core.findings import BadInput, Finding, Fix, FixTarget, Place, Severity
-from vamper.core.geometry import Points
+from vamper.core.geometry import Points, parts, quarter_segments, ring_points
 from vamper.core.job import MarkFamily, MarksSpec, Paper
 from vamper.core.sheet.live_area import Bound
 
 # Nearer to the paper's edge a sensor takes the edge for the mark.
 LEAST_INSET_MM = 4.0
+# Families whose marks lie along the whole rim; the others take no more than their corner.
+_ALONG_THE_RIM = (MarkFamily.CORNER, MarkFamily.FRAME)
+_DOT_IN_RING = 1 / 3
 
 
 @dataclass(frozen=True, slots=True)
 class Mark:
-    """One printed mark: where it is (its outer corner, or the outer top left of a frame) and its rings, mm."""
+    """One printed mark and its rings, mm.
+
+    Where it is: the outer corner of an L, the outer top left of a frame, the centre of a dot, cross or ring.
+    """
 
     family: MarkFamily
     x_mm: float
@@ -45,7 +54,7 @@ def marks_for(paper: Paper, spec: MarksSpec) -> tuple[Mark, ...]:
     """
     if spec.family is MarkFamily.NONE:
         return ()
-    least = 2 * (spec.inset_mm + (spec.size_mm if spec.family is MarkFamily.CORNER else spec.stroke_mm))
+    least = 2 * (spec.inset_mm + (spec.stroke_mm if spec.family is MarkFamily.FRAME else spec.size_mm))
     if min(paper.width_mm, paper.height_mm) <= least:
         raise BadInput(
             f"the sheet is {paper.width_mm:g} × {paper.height_mm:g} mm, smaller than its marks, which need more than "
@@ -59,14 +68,36 @@ def marks_bound(paper: Paper, spec: MarksSpec) -> Bound | None:
     """What the marks and their clear zones leave of the sheet, None where there are none."""
     if spec.family is MarkFamily.NONE:
         return None
+    if spec.family not in _ALONG_THE_RIM:
+        return _notched(paper, spec)
     taken = spec.inset_mm + spec.stroke_mm + spec.clear_mm
-    right, bottom = paper.width_mm - taken, paper.height_mm - taken
-    region = box(taken, taken, right, bottom) if right > taken and bottom > taken else Polygon()
     return Bound(
         "marks",
         f"the marks take {taken:g} mm along every side ({spec.inset_mm:g} inset, {spec.stroke_mm:g} stroke, "
         f"{spec.clear_mm:g} kept clear)",
-        region,
+        _inside(paper, taken),
+    )
+
+
+def _inside(paper: Paper, taken: float) -> Polygon:
+    """The paper less a strip along every side, empty where nothing is left."""
+    right, bottom = paper.width_mm - taken, paper.height_mm - taken
+    return box(taken, taken, right, bottom) if right > taken and bottom > taken else Polygon()
+
+
+def _notched(paper: Paper, spec: MarksSpec) -> Bound:
+    """The rectangle inside the marks' outer rims, their boxes and clear zones notched out of its corners."""
+    zone = spec.size_mm / 2 + spec.clear_mm
+    corners = shapely.union_all(
+        [box(mark.x_mm - zone, mark.y_mm - zone, mark.x_mm + zone, mark.y_mm + zone) for mark in marks_for(paper, spec)]
+    )
+    left = shapely.difference(_inside(paper, spec.inset_mm), corners)
+    region = max(parts(left), key=lambda part: part.area, default=Polygon())
+    return Bound(
+        "marks",
+        f"the marks take {spec.inset_mm:g} mm along every side and {spec.size_mm + spec.clear_mm:g} mm more in their "
+        f"corners ({spec.size_mm:g} of mark, {spec.clear_mm:g} kept clear)",
+        region if isinstance(region, Polygon) else Polygon(),
     )
 
 
@@ -135,7 +166,48 @@ def _rectangle(paper: Paper, inset: float) -> Points:
     return np.array([[inset, inset], [right, inset], [right, bottom], [inset, bottom]], dtype=float)
 
 
+def _centres(paper: Paper, spec: MarksSpec) -> list[tuple[float, float]]:
+    """The centres of marks that sit in the corners; with three, the bottom right one is missing."""
+    near, right = spec.inset_mm + spec.size_mm / 2, paper.width_mm - spec.inset_mm - spec.size_mm / 2
+    bottom = paper.height_mm - spec.inset_mm - spec.size_mm / 2
+    return [(near, near), (right, near), (near, bottom), (right, bottom)][: spec.count]
+
+
+def _disc(x: float, y: float, diameter: float) -> Points:
+    circle = shapely.Point(x, y).buffer(diameter / 2, quad_segs=quarter_segments(diameter / 2))
+    return ring_points(circle.exterior)
+
+
+def _dots(paper: Paper, spec: MarksSpec) -> tuple[Mark, ...]:
+    """A filled disc in each corner."""
+    return tuple(Mark(MarkFamily.DOT, x, y, (_disc(x, y, spec.size_mm),)) for x, y in _centres(paper, spec))
+
+
+def _crosses(paper: Paper, spec: MarksSpec) -> tuple[Mark, ...]:
+    """Two strokes across each other in each corner."""
+    s, w = spec.size_mm / 2, spec.stroke_mm / 2
+    arms = [(-w, -s), (w, -s), (w, -w), (s, -w), (s, w), (w, w), (w, s), (-w, s), (-w, w), (-s, w), (-s, -w), (-w, -w)]
+    return tuple(
+        Mark(MarkFamily.CROSS, x, y, (np.array(arms, dtype=float) + np.array([x, y]),))
+        for x, y in _centres(paper, spec)
+    )
+
+
+def _rings(paper: Paper, spec: MarksSpec) -> tuple[Mark, ...]:
+    """An annulus in each corner, all but the first with a dot: a sheet loaded the wrong way round is noticed."""
+    marks = []
+    for number, (x, y) in enumerate(_centres(paper, spec)):
+        rings = [_disc(x, y, spec.size_mm), _disc(x, y, max(spec.size_mm - 2 * spec.stroke_mm, 0.1))]
+        if number:
+            rings.append(_disc(x, y, spec.size_mm * _DOT_IN_RING))
+        marks.append(Mark(MarkFamily.RING, x, y, tuple(rings)))
+    return tuple(marks)
+
+
 _FAMILIES: dict[MarkFamily, Callable[[Paper, MarksSpec], tuple[Mark, ...]]] = {
     MarkFamily.CORNER: _corners,
     MarkFamily.FRAME: _frame,
+    MarkFamily.DOT: _dots,
+    MarkFamily.CROSS: _crosses,
+    MarkFamily.RING: _rings,
 }

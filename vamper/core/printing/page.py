@@ -12,6 +12,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import shapely
+from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.art.outline import Outline
@@ -20,6 +21,7 @@ from vamper.core.geometry import grow, mirrored, placed
 from vamper.core.job import Paper, RingSpec
 from vamper.core.marks.families import Mark
 from vamper.core.printing.bleed import bleed_box_mm, is_printed
+from vamper.core.printing.guides import NO_GUIDES, Guides, guides_for
 from vamper.core.sheet.layout import Placement
 
 Matrix = tuple[float, float, float, float, float, float]
@@ -66,6 +68,7 @@ class PrintPage:
     pictures: tuple[PrintedPicture, ...]
     marks: tuple[Mark, ...]
     mirror: bool
+    guides: Guides = NO_GUIDES
 
 
 def compose_page(
@@ -73,15 +76,16 @@ def compose_page(
     placements: Sequence[Placement],
     items: Mapping[int, PrintItem],
     marks: Sequence[Mark],
-    live: BaseGeometry,
+    live: Polygon,
     stock_colour: str,
     mirror: bool,
+    by_hand: bool = False,
 ) -> PrintPage:
-    """The page of one sheet.
+    """The page of one sheet, with guide lines where it is cut `by_hand`.
 
     Parameters
     ----------
-    live : BaseGeometry
+    live : Polygon
         The live area; no bleed leaves it.
     stock_colour : str
         #RRGGBB; nothing of this colour is printed as a border.
@@ -100,7 +104,8 @@ def compose_page(
         pictures.append(
             PrintedPicture(placement.item, _mirrored_matrix(matrix, paper, mirror), _seen(printed, paper, mirror))
         )
-    return PrintPage(paper, tuple(borders), tuple(pictures), tuple(marks), mirror)
+    guides = guides_for([_seen(edge, paper, mirror) for edge in edges], live) if by_hand else NO_GUIDES
+    return PrintPage(paper, tuple(borders), tuple(pictures), tuple(marks), mirror, guides)
 
 
 def _room(edges: Sequence[BaseGeometry], number: int, reach: float) -> float:

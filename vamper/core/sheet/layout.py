@@ -10,7 +10,7 @@ from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.geometry import placed
-from vamper.core.job import Cut
+from vamper.core.job import Cut, Pin, Turn
 
 THROUGH_GAP_MM = 3.0
 # Overlay and rotation rounding; far below what a cutter resolves.
@@ -24,17 +24,25 @@ class WhyNot(StrEnum):
 
     TOO_BIG = "too big"
     NO_ROOM = "no room"
+    NOT_IN_KIT = "not in a kit"
 
 
 @dataclass(frozen=True, slots=True)
 class Piece:
-    """What packing needs to know of an item: its edge (item frame, mm), how many, how it is cut, and its bleed."""
+    """What packing needs to know of an item.
+
+    Its edge (item frame, mm), how many, how it is cut, its bleed, its turn rule (None: the job's), whether more copies
+    are wished for (1 first), and the colour of the sheets it must lie on (None: any).
+    """
 
     item: int
     edge: MultiPolygon
     quantity: int
     cut: Cut = Cut.KISS
     bleed_mm: float = 0.0
+    turn: Turn | None = None
+    wish: int | None = None
+    sheet_colour: str | None = None
 
     @property
     def area_mm2(self) -> float:
@@ -43,12 +51,16 @@ class Piece:
 
 @dataclass(frozen=True, slots=True)
 class Placement:
-    """X = x + u·cos t − v·sin t, Y = y + u·sin t + v·cos t; `turn_deg` is clockwise on screen."""
+    """X = x + u·cos t − v·sin t, Y = y + u·sin t + v·cos t; `turn_deg` is clockwise on screen.
+
+    `pin` says how firmly the piece lies there.
+    """
 
     item: int
     x_mm: float
     y_mm: float
     turn_deg: float
+    pin: Pin = Pin.FREE
 
     def of(self, shape: BaseGeometry) -> BaseGeometry:
         """A shape of the item's frame where this placement puts it on the sheet."""

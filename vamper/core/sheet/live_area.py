@@ -8,12 +8,12 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import shapely
-from shapely.geometry import Polygon
+from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
-from vamper.core.devices import Cutter, Printer
+from vamper.core.devices import Cutter, Feed, Printer
 from vamper.core.findings import BadInput
-from vamper.core.geometry import clockwise_on_screen
+from vamper.core.geometry import as_multi, clockwise_on_screen, parts
 from vamper.core.job import Paper
 
 LEAST_SIDE_MM = 5.0
@@ -25,12 +25,12 @@ class Bound:
 
     name: str
     reason: str
-    region: Polygon
+    region: Polygon | MultiPolygon
 
 
 @dataclass(frozen=True, slots=True)
 class LiveArea:
-    """One ring without holes, and what bounds it."""
+    """One ring, and what bounds it; a part-used sheet may have a hole in it."""
 
     shape: Polygon
     bounds: tuple[Bound, ...]
@@ -60,12 +60,51 @@ def printer_bound(paper: Paper, printer: Printer) -> Bound:
     )
 
 
-def cutter_bound(paper: Paper, cutter: Cutter) -> Bound:
+def cutter_bounds(paper: Paper, cutter: Cutter) -> list[Bound]:
+    """What the cutter leaves, one bound for each of its limits; none where there is no machine."""
+    if not cutter.is_machine:
+        return []
     width, height = min(cutter.reach_width_mm, paper.width_mm), min(cutter.reach_height_mm, paper.height_mm)
+    found = [
+        Bound(
+            "cutter",
+            f"the blade reaches {cutter.reach_width_mm:g} × {cutter.reach_height_mm:g} mm from the sheet's top left",
+            _region(0, 0, width, height),
+        )
+    ]
+    if cutter.feed is Feed.ROLLER and (cutter.head_mm or cutter.tail_mm):
+        found.append(
+            Bound(
+                "rollers",
+                f"the rollers hold {cutter.head_mm:g} mm at the head and {cutter.tail_mm:g} mm at the tail",
+                _region(0, cutter.head_mm, paper.width_mm, paper.height_mm - cutter.tail_mm),
+            )
+        )
+    if cutter.feed is Feed.MAT and cutter.mat_width_mm and cutter.mat_height_mm:
+        found.append(
+            Bound(
+                "mat",
+                f"the mat holds {cutter.mat_width_mm:g} × {cutter.mat_height_mm:g} mm from the sheet's top left",
+                _region(0, 0, min(cutter.mat_width_mm, paper.width_mm), min(cutter.mat_height_mm, paper.height_mm)),
+            )
+        )
+    return found
+
+
+def spent_bound(paper: Paper) -> Bound | None:
+    """What a part-used sheet still has, None for a whole one."""
+    if paper.spent is None:
+        return None
+    gone = paper.spent
+    region = shapely.difference(
+        _region(0, 0, paper.width_mm, paper.height_mm),
+        shapely.box(gone.left_mm, gone.top_mm, gone.left_mm + gone.width_mm, gone.top_mm + gone.height_mm),
+    )
     return Bound(
-        "cutter",
-        f"the blade reaches {cutter.reach_width_mm:g} × {cutter.reach_height_mm:g} mm from the sheet's top left",
-        _region(0, 0, width, height),
+        "spent",
+        f"{gone.width_mm:g} × {gone.height_mm:g} mm of the first sheet are used already, from {gone.left_mm:g} mm "
+        f"right and {gone.top_mm:g} mm down",
+        as_multi(parts(region)),
     )
 
 
@@ -88,5 +127,6 @@ def live_area(paper: Paper, bounds: Sequence[Bound]) -> LiveArea:
             "Take a larger sheet or smaller marks",
             "paper",
         )
-    assert isinstance(shape, Polygon)
-    return LiveArea(clockwise_on_screen(shape), tuple(bounds))
+    # A used-up strip across the sheet leaves two parts: the larger one is worked on.
+    largest = max(parts(shape), key=lambda part: part.area)
+    return LiveArea(clockwise_on_screen(largest), tuple(bounds))

@@ -38,6 +38,7 @@ class NestShape:
     item: int
     points: tuple[tuple[float, float], ...]
     quantity: int
+    turn: Turn
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,7 +51,6 @@ class NestRequest:
     width_mm: float
     height_mm: float
     separation_mm: float
-    turn: Turn
     seed: int
 
 
@@ -104,7 +104,7 @@ def instance_of(request: NestRequest) -> Any:
             str(shape.item),
             [(y, x) for x, y in shape.points] if turned else list(shape.points),
             shape.quantity,
-            _ORIENTATIONS[request.turn],
+            _ORIENTATIONS[shape.turn],
         )
         for shape in request.shapes
     ]

@@ -1,66 +1,27 @@
-"""Packing: all wanted pieces on the fewest sheets, or as many as possible on the sheets allowed.
+"""Packing a job's pieces onto sheets, in the mode that the maker wants.
 
-The first layout is plain rows of boxes, there at once. If areas prove that no fewer sheets can do, that is the end.
-Otherwise the nesting engine tries all pieces on fewer sheets; where that fails it fills sheet after sheet: each is
-offered a little more than it will hold, what lies inside the sheet is kept, and the rest moves on. Every layout is
-checked exactly before it counts, and every better one is shown.
-
-The search ends by itself where the fewest sheets are proven or reached by the engine's own first answers; those are
-the same from run to run. Where it had to be ended by the clock or by a person, the layout says so (`time_limited`).
+`mixed` is one search over all pieces (see `search`). `one-per-sheet` searches design by design, each on sheets of its
+own; pieces that belong on sheets of different colours are kept apart in the same way, whatever the mode. `kits` finds
+the fewest sheets that the pieces can be shared out over evenly, packs one set and repeats it. `tidy` lays straight rows
+for a guillotine. In every mode pieces that are held stay where they are, and with `fill` what space is left takes extra
+copies of what was marked for it, most wanted first.
 """
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
-from typing import Protocol
-
-import numpy as np
-from shapely.geometry import Polygon
+from itertools import chain
 
 from vamper.core.geometry import grow
-from vamper.core.job import Cut, PackingSpec, Turn
-from vamper.core.sheet.bound import AreaBound, area_bound
-from vamper.core.sheet.layout import THROUGH_GAP_MM, Layout, Piece, Placement, Unplaced, WhyNot, breaches, gap_between
-from vamper.core.sheet.nesting import Nester, NestRequest, NestShape, NestSolution, inside, nest_points
+from vamper.core.job import MOST_PIECES, PackingMode
+from vamper.core.sheet.ground import ground_of, space_on
+from vamper.core.sheet.layout import Layout, Piece, Placement, Unplaced, WhyNot
+from vamper.core.sheet.nesting import Nester
+from vamper.core.sheet.problem import PackProblem, Sheet, Watch, fits_alone, largest_fitting_scale
 from vamper.core.sheet.rows import rows_of_boxes
-from vamper.core.sheet.turns import best_turn, boxes_at, turns_of
+from vamper.core.sheet.search import HOPELESS_FILL, Search
 
-# Share of a sheet's room that irregular pieces fill quickly, and that nobody has seen them exceed.
-EASY_FILL = 0.72
-HOPELESS_FILL = 0.93
-# Of the time that is left, what one attempt may take.
-_ATTEMPT_SHARE = 0.6
-_LEAST_ATTEMPT_S = 0.25
-
-Sheet = tuple[Placement, ...]
-
-
-class Watch(Protocol):
-    """Whoever waits for the packing: how long it may still take, and what it has found so far."""
-
-    def seconds_left(self) -> float: ...
-
-    def better(self, layout: Layout) -> None: ...
-
-
-@dataclass(frozen=True, slots=True)
-class PackProblem:
-    """Pieces for sheets that all have the same live area."""
-
-    pieces: tuple[Piece, ...]
-    live: Polygon
-    spec: PackingSpec
-    seed: int = 1
-
-    @property
-    def by_item(self) -> dict[int, Piece]:
-        return {piece.item: piece for piece in self.pieces}
-
-    def rank(self, layout: Layout) -> tuple[float, ...]:
-        """Greater is better: most pieces, then most area, then fewest sheets, then the emptiest last sheet."""
-        by_item = self.by_item
-        areas = [sum(by_item[placement.item].area_mm2 for placement in sheet) for sheet in layout.sheets]
-        return layout.pieces, round(sum(areas), 3), -len(areas), -(areas[-1] if areas else 0.0)
+__all__ = ["PackProblem", "Watch", "fits_alone", "kits_of", "largest_fitting_scale", "pack"]
 
 
 def pack(problem: PackProblem, nester: Nester, watch: Watch) -> Layout:
@@ -68,249 +29,294 @@ def pack(problem: PackProblem, nester: Nester, watch: Watch) -> Layout:
 
     See Also
     --------
-    vamper.core.sheet.rows.rows_of_boxes : the first layout.
+    vamper.core.sheet.search : the search for the fewest sheets.
     vamper.core.sheet.nesting : what the engine is asked.
     """
-    return _Search(problem, nester, watch).run()
+    spec = problem.spec
+    filling = spec.fill and any(piece.wish is not None for piece in problem.pieces)
+    seen = _Filling(problem, watch) if filling else watch
+    groups = _groups(problem)
+    grouped = len(groups) > 1
+    layout = _grouped(problem, groups, nester, seen) if grouped else _MODES[spec.mode](problem, nester, seen)
+    if not filling:
+        return layout
+    full = filled(problem, layout, lambda: watch.seconds_left() <= 0)
+    watch.better(full)
+    return full
 
 
-def fits_alone(piece: Piece, live: Polygon, turn: Turn) -> bool:
-    """Whether one piece fits the live area in some allowed turn."""
-    left, top, right, bottom = live.bounds
-    return best_turn(piece.edge, (right - left, bottom - top), turn)[1] <= 1e-6
+@dataclass(frozen=True, slots=True)
+class _Filling:
+    """Passes layouts on that are still to be filled: the search may not take the last of the time for itself."""
 
+    problem: PackProblem
+    watch: Watch
 
-def largest_fitting_scale(piece: Piece, live: Polygon, turn: Turn) -> float:
-    """The scale (below 1 for a piece that is too big) at which the piece just fits in its best turn."""
-    left, top, right, bottom = live.bounds
-    room = np.array([right - left, bottom - top])
-    return float((room / boxes_at(piece.edge, turns_of(turn))).min(axis=1).max())
-
-
-class _Search:
-    """One run of the search; holds what all attempts share."""
-
-    def __init__(self, problem: PackProblem, nester: Nester, watch: Watch) -> None:
-        self.problem = problem
-        self.nester = nester
-        self.watch = watch
-        spec = problem.spec
-        turn, gap = spec.turn, spec.gap_mm
-        self.pieces = tuple(p for p in problem.pieces if p.quantity and fits_alone(p, problem.live, turn))
-        self.too_big = tuple(p for p in problem.pieces if p.quantity and p not in self.pieces)
-        self.by_item = {piece.item: piece for piece in self.pieces}
-        # The engine knows one separation; what needs more goes in grown.
-        self.separation = min((gap_between(piece, piece, gap) for piece in self.pieces), default=gap)
-        self.points = {piece.item: nest_points(piece.edge, self._growth(piece)) for piece in self.pieces}
-        self.room = grow(problem.live, self.separation / 2).area
-        self.areas = {item: grow(Polygon(points), self.separation / 2).area for item, points in self.points.items()}
-        self.best: Layout | None = None
-        self.clocked = False
-
-    def _growth(self, piece: Piece) -> float:
-        """How much a piece is grown to keep what it needs beyond the separation.
-
-        Bleeds add up, so each piece brings its own over half of the separation. The web beside a through cut is
-        brought by halves among through cuts, and whole by it where there are kiss cuts, which bring none.
-        """
-        web = 0.0
-        if piece.cut is Cut.THROUGH:
-            mixed = any(other.cut is Cut.KISS for other in self.pieces)
-            web = (THROUGH_GAP_MM - self.separation) * (1.0 if mixed else 0.5)
-        return max(0.0, web, piece.bleed_mm - self.separation / 2)
-
-    def run(self) -> Layout:
-        problem, spec = self.problem, self.problem.spec
-        if not self.pieces:
-            return self._settle(())
-        bound = area_bound(problem.live, self.pieces, spec.gap_mm)
-        rows = rows_of_boxes(self.pieces, problem.live, spec.gap_mm, spec.turn, spec.max_sheets)
-        self._offer(rows)
-        if not self._improvable(bound):
-            return self._settle(rows)
-        allowed = spec.max_sheets or len(rows) + 1
-        for count in range(bound.sheets_at_least, min(allowed, self._sheets_of_best()) + 1):
-            if self._hopeless(count) or not self._improvable(bound):
-                continue
-            if self._all_on(count):
-                return self._finished()
-            self.clocked = True
-        self._fill_one_by_one(allowed)
-        return self._finished()
-
-    def _wanted(self) -> Counter[int]:
-        return Counter({piece.item: piece.quantity for piece in self.pieces})
-
-    def _sheets_of_best(self) -> int:
-        assert self.best is not None
-        complete = self.best.pieces == self._wanted().total()
-        return len(self.best.sheets) - 1 if complete else (self.problem.spec.max_sheets or len(self.best.sheets))
-
-    def _improvable(self, bound: AreaBound) -> bool:
-        """Whether areas leave room for fewer sheets or more pieces than the best layout has."""
-        assert self.best is not None
-        if self.best.pieces < self._wanted().total():
-            return True
-        return len(self.best.sheets) > bound.sheets_at_least
-
-    def _hopeless(self, sheets: int) -> bool:
-        total = sum(self.areas[piece.item] * piece.quantity for piece in self.pieces)
-        return total > HOPELESS_FILL * self.room * sheets
-
-    def _slice(self, share: float = _ATTEMPT_SHARE) -> float:
+    def seconds_left(self) -> float:
         left = self.watch.seconds_left()
-        return left if left < 2 * _LEAST_ATTEMPT_S else max(_LEAST_ATTEMPT_S, share * left)
+        return max(0.0, left - 2.0) if left > 4.0 else left * 0.6
 
-    def _all_on(self, count: int) -> bool:
-        """Try to lay everything on exactly `count` sheets, areas shared out evenly."""
-        sheets: list[Sheet] = []
-        for number, group in enumerate(self._dealt(count)):
-            if self.watch.seconds_left() <= 0:
-                return False
-            sheet = self._nested(group, self._slice(_ATTEMPT_SHARE / (count - number)), sheets)
-            if len(sheet) < group.total():
-                return False
-            sheets.append(sheet)
-        self._offer(tuple(sheets))
-        return True
-
-    def _dealt(self, count: int) -> list[Counter[int]]:
-        """The pieces dealt to `count` sheets, largest first, each to the sheet with the most room."""
-        loads = [0.0] * count
-        groups: list[Counter[int]] = [Counter() for _ in range(count)]
-        for item in self._largest_first(self._wanted()):
-            target = loads.index(min(loads))
-            groups[target][item] += 1
-            loads[target] += self.areas[item]
-        return groups
-
-    def _largest_first(self, counts: Counter[int]) -> list[int]:
-        return sorted(counts.elements(), key=lambda item: (-self.areas[item], item))
-
-    def _fill_one_by_one(self, allowed: int) -> None:
-        """Sheet after sheet as full as it gets; what is left over lies in rows of boxes on the next ones."""
-        limited = self.problem.spec.max_sheets is not None
-        remaining = self._wanted()
-        sheets: list[Sheet] = []
-        while remaining.total() and len(sheets) < allowed and self.watch.seconds_left() > 0:
-            order = self._largest_first(remaining)
-            if limited:
-                # With sheets short, most pieces count: the small ones first.
-                order.reverse()
-            sheet = self._filled(order, sheets, self._slice(1.0 / (allowed - len(sheets))))
-            if not sheet:
-                break
-            sheets.append(sheet)
-            remaining -= Counter(placement.item for placement in sheet)
-            self._offer((*sheets, *self._in_rows(remaining, len(sheets))))
-        if remaining.total():
-            self.clocked = True
-
-    def _filled(self, order: list[int], before: list[Sheet], seconds: float) -> Sheet:
-        """One sheet filled from `order`: an easy load first, then one or two pieces more as long as they go in."""
-        stop_at = self.watch.seconds_left() - seconds
-        count = self._easy_count(order)
-        best: Sheet = ()
-        while count <= len(order):
-            left = self.watch.seconds_left() - stop_at
-            if left <= 0 or self._load(order[:count]) > HOPELESS_FILL * self.room:
-                self.clocked = True
-                break
-            sheet = self._nested(Counter(order[:count]), left if best else max(left, _LEAST_ATTEMPT_S), before)
-            if len(sheet) > len(best):
-                best = sheet
-            if len(sheet) < count:
-                self.clocked = True
-                break
-            count += 2 if self._load(order[: count + 2]) < EASY_FILL * self.room else 1
-        return best
-
-    def _load(self, items: Sequence[int]) -> float:
-        return sum(self.areas[item] for item in items)
-
-    def _easy_count(self, order: list[int]) -> int:
-        loads = np.cumsum([self.areas[item] for item in order])
-        return max(1, int(np.searchsorted(loads, EASY_FILL * self.room)))
-
-    def _nested(self, group: Counter[int], seconds: float, before: list[Sheet]) -> Sheet:
-        """The most of `group` that the engine laid inside one sheet; ends as soon as that is all of it."""
-        request = self._request(group)
-        found: list[Sheet] = [()]
-
-        def look(solution: NestSolution) -> bool:
-            sheet = self._accepted(request, solution)
-            if len(sheet) > len(found[0]):
-                found[0] = sheet
-                rest = self._wanted() - Counter(p.item for s in (*before, sheet) for p in s)
-                self._offer((*before, sheet, *self._in_rows(rest, len(before) + 1)))
-            return len(found[0]) == group.total() or self._given_up()
-
-        if seconds > 0:
-            self.nester.nest(request, seconds, look, self._given_up)
-        return found[0]
-
-    def _given_up(self) -> bool:
-        return self.watch.seconds_left() <= 0
-
-    def _request(self, group: Counter[int]) -> NestRequest:
-        left, top, right, bottom = self.problem.live.bounds
-        shapes = tuple(NestShape(item, self.points[item], group[item]) for item in sorted(group) if group[item])
-        return NestRequest(
-            shapes,
-            left,
-            top,
-            right - left,
-            bottom - top,
-            self.separation,
-            self.problem.spec.turn,
-            self.problem.seed,
-        )
-
-    def _accepted(self, request: NestRequest, solution: NestSolution) -> Sheet:
-        """The placements of a solution that lie on the sheet and keep every rule, checked on the edges themselves."""
-        polygons = {item: Polygon(points) for item, points in self.points.items()}
-        sheet = [p for p in solution.placements if solution.complete or inside(request, p, polygons[p.item])]
-        # The engine's own rounding can leave a pair a hair too near; what breaks a rule is not kept.
-        while broken := breaches(sheet, self.by_item, self.problem.live, self.problem.spec.gap_mm):
-            worst = Counter(n for breach in broken for n in (breach.first, breach.second) if n is not None)
-            del sheet[worst.most_common(1)[0][0]]
-        return tuple(sheet)
-
-    def _in_rows(self, rest: Counter[int], used_sheets: int) -> tuple[Sheet, ...]:
-        limit = self.problem.spec.max_sheets
-        if not rest.total() or (limit is not None and used_sheets >= limit):
-            return ()
-        pieces = [replace(self.by_item[item], quantity=count) for item, count in rest.items() if count]
-        spec = self.problem.spec
-        return rows_of_boxes(
-            pieces, self.problem.live, spec.gap_mm, spec.turn, None if limit is None else limit - used_sheets
-        )
-
-    def _offer(self, sheets: tuple[Sheet, ...]) -> None:
-        """Keep and show these sheets if they beat the best so far."""
-        layout = self._layout(sheets, time_limited=True)
-        if self.best is None or self.problem.rank(layout) > self.problem.rank(self.best):
-            self.best = layout
-            self.watch.better(layout)
-
-    def _layout(self, sheets: tuple[Sheet, ...], time_limited: bool) -> Layout:
-        placed = Counter(placement.item for sheet in sheets for placement in sheet)
-        unplaced = [Unplaced(piece.item, piece.quantity, WhyNot.TOO_BIG) for piece in self.too_big]
-        unplaced += [
-            Unplaced(piece.item, piece.quantity - placed[piece.item], WhyNot.NO_ROOM)
-            for piece in self.pieces
-            if placed[piece.item] < piece.quantity
-        ]
-        return Layout(sheets, tuple(sorted(unplaced, key=lambda u: u.item)), time_limited)
-
-    def _settle(self, sheets: tuple[Sheet, ...]) -> Layout:
-        """A layout that needs no search to be the best."""
-        layout = self._layout(sheets, time_limited=False)
+    def better(self, layout: Layout) -> None:
         self.watch.better(layout)
-        return layout
 
-    def _finished(self) -> Layout:
-        assert self.best is not None
-        layout = self._layout(self.best.sheets, time_limited=self.clocked)
-        self.watch.better(layout)
-        return layout
+
+def _mixed(problem: PackProblem, nester: Nester, watch: Watch) -> Layout:
+    return Search(problem, nester, watch).run()
+
+
+# Groups that never share a sheet
+
+
+def _groups(problem: PackProblem) -> list[tuple[Piece, ...]]:
+    """Pieces that may share sheets, in the order of their first one."""
+    apart = problem.spec.mode is PackingMode.ONE_PER_SHEET
+    groups: dict[object, list[Piece]] = {}
+    for piece in problem.pieces:
+        if piece.quantity or (problem.spec.fill and piece.wish is not None):
+            groups.setdefault(piece.item if apart else piece.sheet_colour, []).append(piece)
+    return [tuple(group) for group in groups.values()]
+
+
+def _grouped(problem: PackProblem, groups: Sequence[tuple[Piece, ...]], nester: Nester, watch: Watch) -> Layout:
+    """Group after group, each on sheets of its own; shown together, with plain rows for those still to come."""
+    owner = _owners(problem, groups)
+    done: list[Layout] = []
+    waiting = [_sub_problem(problem, group, number, owner) for number, group in enumerate(groups)]
+    for number, sub in enumerate(waiting):
+        limit = problem.spec.max_sheets
+        used = sum(len(layout.sheets) for layout in done)
+        if limit is not None and used >= limit and not sub.held:
+            done.append(_nothing(sub))
+            continue
+        if limit is not None:
+            sub = replace(sub, spec=replace(sub.spec, max_sheets=max(limit - used, sub.held_sheets)))
+        share = _Share(
+            watch, watch.seconds_left() * (1 - 1 / (len(groups) - number)), done, waiting[number + 1 :], owner
+        )
+        done.append(_MODES[sub.spec.mode](sub, nester, share))
+    merged = _merged(done, owner)
+    watch.better(merged)
+    return merged
+
+
+def _owners(problem: PackProblem, groups: Sequence[tuple[Piece, ...]]) -> list[int]:
+    """Which group each sheet with held pieces belongs to: that of most of them; the first sheet has one in any case."""
+    of_item = {piece.item: number for number, group in enumerate(groups) for piece in group}
+    owners = []
+    for sheet in range(max(problem.held_sheets, problem.first_live is not None)):
+        counts = Counter(of_item[one.item] for one in problem.held_on(sheet) if one.item in of_item)
+        owners.append(counts.most_common(1)[0][0] if counts else 0)
+    return owners
+
+
+def _sub_problem(problem: PackProblem, group: tuple[Piece, ...], number: int, owner: Sequence[int]) -> PackProblem:
+    """One group's own problem: its pieces, and whatever is held on the sheets that are its own."""
+    own = [sheet for sheet, who in enumerate(owner) if who == number]
+    held = tuple(replace(one, sheet=own.index(one.sheet)) for one in problem.held if one.sheet in own)
+    mine = {piece.item for piece in group}
+    elsewhere = Counter(one.item for one in problem.held if one.item in mine and one.sheet not in own)
+    guests = Counter(one.item for one in held if one.item not in mine)
+    pieces = [replace(piece, quantity=max(0, piece.quantity - elsewhere[piece.item])) for piece in group]
+    pieces += [replace(problem.by_item[item], quantity=count, wish=None) for item, count in guests.items()]
+    return replace(
+        problem,
+        pieces=tuple(pieces),
+        held=held,
+        first_live=problem.first_live if own and own[0] == 0 else None,
+    )
+
+
+def _nothing(problem: PackProblem) -> Layout:
+    return Layout(
+        (),
+        tuple(Unplaced(piece.item, piece.quantity, WhyNot.NO_ROOM) for piece in problem.pieces if piece.quantity),
+        time_limited=False,
+    )
+
+
+def _merged(layouts: Sequence[Layout], owner: Sequence[int]) -> Layout:
+    """All groups' sheets: those with held pieces at their own numbers, the others after them in the groups' order."""
+    queues = [list(layout.sheets) for layout in layouts]
+    sheets = [queues[who].pop(0) if who < len(queues) and queues[who] else () for who in owner]
+    sheets += chain.from_iterable(queues)
+    unplaced: Counter[tuple[int, WhyNot]] = Counter()
+    for layout in layouts:
+        unplaced.update({(one.item, one.reason): one.quantity for one in layout.unplaced})
+    return Layout(
+        tuple(sheet for sheet in sheets if sheet),
+        tuple(Unplaced(item, count, reason) for (item, reason), count in sorted(unplaced.items())),
+        any(layout.time_limited for layout in layouts),
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class _Share:
+    """One group's part of the time; shows its layouts among those of the other groups."""
+
+    watch: Watch
+    stop_at: float
+    done: list[Layout]
+    waiting: list[PackProblem]
+    owner: list[int]
+
+    def seconds_left(self) -> float:
+        return self.watch.seconds_left() - self.stop_at
+
+    def better(self, layout: Layout) -> None:
+        rest = [_rowed(sub) for sub in self.waiting]
+        self.watch.better(_merged([*self.done, layout, *rest], self.owner))
+
+
+# Rows
+
+
+def _tidy(problem: PackProblem, _nester: Nester, watch: Watch) -> Layout:
+    """Straight rows; whether lower or narrower rows hold more is tried out."""
+    layout = max((_rowed(problem, upright) for upright in (False, True)), key=problem.rank)
+    watch.better(layout)
+    return layout
+
+
+def _rowed(problem: PackProblem, as_they_are: bool = False) -> Layout:
+    """Held pieces, and everything else in rows: in the largest free rectangle of sheets that are not empty."""
+    spec, limit = problem.spec, problem.spec.max_sheets
+    held = Counter(one.item for one in problem.held)
+    fitting = {p.item for p in problem.pieces if fits_alone(p, problem.live, spec.turn) or held[p.item]}
+    remaining = Counter({p.item: max(0, p.quantity - held[p.item]) for p in problem.pieces if p.item in fitting})
+    sheets: list[Sheet] = []
+    empty = ground_of(replace(problem, held=(), first_live=None), 0)
+    known = max(problem.held_sheets, problem.first_live is not None)
+    while len(sheets) < known or (remaining.total() and (limit is None or len(sheets) < limit)):
+        is_known = len(sheets) < known
+        ground = ground_of(problem, len(sheets)) if is_known else empty
+        pieces = [replace(problem.by_item[item], quantity=count) for item, count in (+remaining).items()]
+        room_for = 1 if is_known else None if limit is None else limit - len(sheets)
+        rows: tuple[Sheet, ...] = ()
+        if pieces and not ground.room.is_empty:
+            rows = rows_of_boxes(pieces, ground.room, spec.gap_mm, spec.turn, room_for, as_they_are)
+        sheets += [(*ground.held, *sheet) for sheet in rows] or ([ground.held] if is_known else [])
+        remaining = remaining - Counter(one.item for sheet in rows for one in sheet)
+        if not rows and not is_known:
+            break
+    placed = Counter(one.item for sheet in sheets for one in sheet)
+    unplaced = [
+        Unplaced(p.item, p.quantity - placed[p.item], WhyNot.NO_ROOM if p.item in fitting else WhyNot.TOO_BIG)
+        for p in problem.pieces
+        if placed[p.item] < p.quantity
+    ]
+    return Layout(tuple(sheet for sheet in sheets if sheet), tuple(unplaced), time_limited=False)
+
+
+# Kits
+
+
+def kits_of(quantities: Sequence[int]) -> Iterator[int]:
+    """Numbers of sheets that the quantities can be shared out over, each with the same set: first those that leave
+    nothing over, from few to many, then the others.
+    """
+    most = min((quantity for quantity in quantities if quantity), default=0)
+    even = [count for count in range(1, most + 1) if all(quantity % count == 0 for quantity in quantities)]
+    yield from even
+    yield from (count for count in range(1, most + 1) if count not in even)
+
+
+def _kits(problem: PackProblem, nester: Nester, watch: Watch) -> Layout:
+    """The same set on each of the fewest sheets. Held pieces make every sheet its own: then the rest is mixed."""
+    if problem.held or problem.first_live is not None:
+        return _mixed(problem, nester, watch)
+    wanted = [piece for piece in problem.pieces if piece.quantity]
+    room = HOPELESS_FILL * grow(problem.live, problem.spec.gap_mm / 2).area
+    limit = problem.spec.max_sheets
+    clocked = False
+    for count in kits_of([piece.quantity for piece in wanted]):
+        kit = tuple(replace(piece, quantity=piece.quantity // count) for piece in wanted)
+        load = sum(grow(piece.edge, problem.spec.gap_mm / 2).area * piece.quantity for piece in kit)
+        if load > room or (limit is not None and count > limit):
+            continue
+        sub = replace(problem, pieces=kit, spec=replace(problem.spec, max_sheets=1, mode=PackingMode.MIXED))
+        one = Search(sub, nester, _Kit(watch, watch.seconds_left() * 0.4, count, problem)).run()
+        clocked |= one.time_limited
+        if not one.unplaced and one.sheets:
+            return _repeated(problem, one.sheets[0], count, one.time_limited)
+        if watch.seconds_left() <= 0:
+            break
+    layout = replace(_rowed(problem), time_limited=clocked)
+    watch.better(layout)
+    return layout
+
+
+def _repeated(problem: PackProblem, sheet: Sheet, count: int, time_limited: bool) -> Layout:
+    placed = Counter(one.item for one in sheet)
+    unplaced = [
+        Unplaced(piece.item, left, WhyNot.NOT_IN_KIT)
+        for piece in problem.pieces
+        if (left := piece.quantity - count * placed[piece.item]) > 0
+    ]
+    return Layout((sheet,) * count, tuple(unplaced), time_limited)
+
+
+@dataclass(frozen=True, slots=True)
+class _Kit:
+    """Shows one kit as all of them; unfinished kits are not shown."""
+
+    watch: Watch
+    stop_at: float
+    count: int
+    problem: PackProblem
+
+    def seconds_left(self) -> float:
+        return self.watch.seconds_left() - self.stop_at
+
+    def better(self, layout: Layout) -> None:
+        if not layout.unplaced and layout.sheets:
+            self.watch.better(_repeated(self.problem, layout.sheets[0], self.count, True))
+
+
+_MODES: dict[PackingMode, Callable[[PackProblem, Nester, Watch], Layout]] = {
+    PackingMode.MIXED: _mixed,
+    PackingMode.ONE_PER_SHEET: _mixed,
+    PackingMode.KITS: _kits,
+    PackingMode.TIDY: _tidy,
+}
+
+
+# Extra copies
+
+
+def filled(problem: PackProblem, layout: Layout, given_up: Callable[[], bool]) -> Layout:
+    """The layout with extra copies of what more is fine of, most wanted first, in the space that is left.
+
+    In `one-per-sheet` a sheet takes more of its own design only, and colours stay apart; where nothing is wanted at
+    all, the first sheet is filled.
+    """
+    wishes = sorted((p for p in problem.pieces if p.wish is not None), key=lambda p: (p.wish, p.item))
+    sheets = list(layout.sheets) or [()]
+    room = MOST_PIECES - layout.pieces
+    by_item = problem.by_item
+    filled_sheets: dict[Sheet, Sheet] = {}
+    for number, sheet in enumerate(sheets):
+        # Kits, and rows of equal sheets, are filled once.
+        if sheet in filled_sheets and number:
+            sheets[number] = filled_sheets[sheet]
+            continue
+        ground = replace(ground_of(problem, number), held=())
+        space = space_on(problem, ground, sheet)
+        added: list[Placement] = []
+        for piece in wishes:
+            if sheet and not _may_join(problem, piece, [by_item[one.item] for one in sheet]):
+                continue
+            while len(added) < room and not given_up() and (placement := space.put(piece)):
+                added.append(placement)
+        filled_sheets[sheet] = sheets[number] = (*sheet, *added)
+        room -= len(added)
+    return replace(
+        layout,
+        sheets=tuple(sheet for sheet in sheets if sheet),
+        time_limited=layout.time_limited or given_up(),
+    )
+
+
+def _may_join(problem: PackProblem, piece: Piece, there: Sequence[Piece]) -> bool:
+    if problem.spec.mode is PackingMode.ONE_PER_SHEET:
+        return any(other.item == piece.item for other in there)
+    return all(other.sheet_colour == piece.sheet_colour for other in there)

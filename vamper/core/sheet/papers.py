@@ -16,4 +16,5 @@ NAMED_PAPERS: dict[str, Paper] = {
 
 def name_of(paper: Paper) -> str | None:
     """The name a size goes by, None for a size of its own."""
-    return next((name for name, named in NAMED_PAPERS.items() if named == paper), None)
+    size = paper.width_mm, paper.height_mm
+    return next((name for name, named in NAMED_PAPERS.items() if (named.width_mm, named.height_mm) == size), None)

@@ -39,8 +39,11 @@ class _Box:
     height: float
 
 
-def _box(piece: Piece, turn: Turn, room: tuple[float, float]) -> _Box | None:
-    """The piece's box in the better of its two ways round, or askew where only that fits; None if nothing does."""
+def _box(piece: Piece, turn: Turn, room: tuple[float, float], as_it_is: bool) -> _Box | None:
+    """The piece's box in the better of its two ways round, or askew where only that fits; None if nothing does.
+
+    The better way is the lower one, or, `as_it_is`, the one it was drawn in.
+    """
     choices = []
     square = (0.0,) if turn is Turn.UPRIGHT else (0.0, 90.0)
     askew, _ = best_turn(piece.edge, room, turn)
@@ -50,18 +53,25 @@ def _box(piece: Piece, turn: Turn, room: tuple[float, float]) -> _Box | None:
             choices.append(_Box(piece, turn_deg, left, top, right - left, bottom - top))
     # Askew comes last, and counts only where nothing square fits.
     straight = [box for box in choices if box.turn_deg in square]
+    if as_it_is and straight:
+        return straight[0]
     return min(straight or choices, key=lambda box: box.height, default=None)
 
 
 def rows_of_boxes(
-    pieces: Sequence[Piece], live: Polygon, gap_mm: float, turn: Turn, max_sheets: int | None
+    pieces: Sequence[Piece], live: Polygon, gap_mm: float, turn: Turn, max_sheets: int | None, as_they_are: bool = False
 ) -> tuple[tuple[Placement, ...], ...]:
     """Sheets filled row by row. Pieces that fit no sheet, or for which no sheet is left, are not in them."""
     left, top, right, bottom = live.bounds
     room = right - left, bottom - top
     # All gaps are as wide as the widest pair needs; rows are the plain way, not the tight one.
     gap = max((gap_between(piece, piece, gap_mm) for piece in pieces), default=gap_mm)
-    boxes = [box for piece in pieces if (box := _box(piece, turn, room)) for _ in range(piece.quantity)]
+    boxes = [
+        box
+        for piece in pieces
+        if (box := _box(piece, piece.turn or turn, room, as_they_are))
+        for _ in range(piece.quantity)
+    ]
     boxes.sort(key=lambda box: (-box.height, -box.width, box.piece.item))
     sheets: list[_Sheet] = []
     for box in boxes:

@@ -1,0 +1,104 @@
+"""What packing is asked, what it is told while it works, and which of two layouts is the better one."""
+
+from collections import Counter
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Protocol
+
+import numpy as np
+import shapely
+from shapely.geometry import MultiPolygon, Polygon
+
+from vamper.core.geometry import placed
+from vamper.core.job import HeldPiece, PackingSpec, Turn
+from vamper.core.sheet.layout import Layout, Piece, Placement
+from vamper.core.sheet.turns import best_turn, boxes_at, turns_of
+
+Sheet = tuple[Placement, ...]
+Rank = tuple[float, ...]
+
+
+class Watch(Protocol):
+    """Whoever waits for the packing: how long it may still take, and what it has found so far."""
+
+    def seconds_left(self) -> float: ...
+
+    def better(self, layout: Layout) -> None: ...
+
+
+@dataclass(frozen=True, slots=True)
+class PackProblem:
+    """Pieces for sheets that all have the same live area, but for the first one where it was used before.
+
+    `held` pieces lie where they are, and count as pieces of their item.
+    """
+
+    pieces: tuple[Piece, ...]
+    live: Polygon
+    spec: PackingSpec
+    seed: int = 1
+    first_live: Polygon | None = None
+    held: tuple[HeldPiece, ...] = ()
+
+    @property
+    def by_item(self) -> dict[int, Piece]:
+        return {piece.item: piece for piece in self.pieces}
+
+    def live_of(self, sheet: int) -> Polygon:
+        """The live area of a sheet, counted from 0."""
+        return self.first_live if sheet == 0 and self.first_live is not None else self.live
+
+    def held_on(self, sheet: int) -> Sheet:
+        return tuple(
+            Placement(one.item, one.x_mm, one.y_mm, one.turn_deg, one.pin) for one in self.held if one.sheet == sheet
+        )
+
+    @property
+    def held_sheets(self) -> int:
+        """How many sheets the held pieces reach over."""
+        return max((one.sheet for one in self.held), default=-1) + 1
+
+    def rank(self, layout: Layout) -> Rank:
+        """Greater is better: most wanted pieces, most of their area, fewest sheets, most area of extra copies, and the
+        widest strip left on the last sheet.
+        """
+        by_item = self.by_item
+        wanted = Counter({piece.item: piece.quantity for piece in self.pieces})
+        placed_of = Counter(placement.item for sheet in layout.sheets for placement in sheet)
+        got = wanted & placed_of
+        area = sum(by_item[item].area_mm2 * count for item, count in got.items())
+        extra = sum(by_item[item].area_mm2 * count for item, count in (placed_of - wanted).items())
+        left = strip_left(layout.sheets[-1], by_item, self.live) if layout.sheets else 0.0
+        return got.total(), round(area, 3), -len(layout.sheets), round(extra, 3), round(left, 1)
+
+
+def strip_left(sheet: Sequence[Placement], by_item: dict[int, Piece], live: Polygon) -> float:
+    """The area of the widest strip, from side to side of the live area, that no piece reaches into."""
+    left, top, right, bottom = live.bounds
+    if not sheet:
+        return (right - left) * (bottom - top)
+    boxes = np.array([turned_box(by_item[one.item].edge, one.turn_deg) for one in sheet])
+    where = np.array([(one.x_mm, one.y_mm) for one in sheet])
+    low, high = (boxes[:, :2] + where).min(axis=0), (boxes[:, 2:] + where).max(axis=0)
+    across = max(low[0] - left, right - high[0]) * (bottom - top)
+    down = max(low[1] - top, bottom - high[1]) * (right - left)
+    return float(max(across, down, 0.0))
+
+
+def turned_box(edge: MultiPolygon, turn_deg: float) -> tuple[float, float, float, float]:
+    """The box of an edge turned about its frame's origin."""
+    box: tuple[float, float, float, float] = placed(shapely.convex_hull(edge), 0, 0, turn_deg).bounds
+    return box
+
+
+def fits_alone(piece: Piece, live: Polygon, turn: Turn) -> bool:
+    """Whether one piece fits the live area's box in some allowed turn."""
+    left, top, right, bottom = live.bounds
+    return best_turn(piece.edge, (right - left, bottom - top), piece.turn or turn)[1] <= 1e-6
+
+
+def largest_fitting_scale(piece: Piece, live: Polygon, turn: Turn) -> float:
+    """The scale (below 1 for a piece that is too big) at which the piece just fits in its best turn."""
+    left, top, right, bottom = live.bounds
+    room = np.array([right - left, bottom - top])
+    return float((room / boxes_at(piece.edge, turns_of(piece.turn or turn))).min(axis=1).max())
