@@ -5,13 +5,15 @@ from fastapi import APIRouter
 from vamper.api.schemas import CatalogOut, EdgeKindOut, FontOut, Limits, NamedOut
 from vamper.core.art.prepare import START_LIFT_DE
 from vamper.core.art.resolution import VIEWING_DISTANCE_MM, needed_ppi
+from vamper.core.devices import Feed, PrinterKind
 from vamper.core.edge.edge import KIND_USES
 from vamper.core.edge.inspect import EVEN_LOOKING_FACTOR, STARTER_MISS_MM
 from vamper.core.job import Cut, EdgeKind, EdgeSpec, MarkFamily, Purpose, Turn
+from vamper.core.sheet.papers import NAMED_PAPERS
 from vamper.formats.art_file import ENDINGS, MOST_BYTES
 from vamper.formats.fonts import FONTS
 from vamper.formats.raster import MOST_PIXELS
-from vamper.services.overview import EDGE_PHRASES, PURPOSE_PHRASES, TURN_PHRASES, viewing
+from vamper.services.overview import EDGE_PHRASES, MODE_WORDS, PURPOSE_PHRASES, TURN_PHRASES, viewing
 
 router = APIRouter(prefix="/api")
 _SLIDER_MM = 12.0
@@ -33,8 +35,19 @@ _CUT_HINTS = {
 _FAMILY_NAMES = {
     MarkFamily.CORNER: ("corners", "an L at each corner of the sheet"),
     MarkFamily.FRAME: ("frame", "one rectangle round everything"),
+    MarkFamily.DOT: ("dots", "a filled disc in each corner; the sheet's sides stay free"),
+    MarkFamily.CROSS: ("crosses", "a cross in each corner; the sheet's sides stay free"),
+    MarkFamily.RING: ("rings", "a ring in each corner, one without its dot: tells a sheet put in the wrong way round"),
     MarkFamily.NONE: ("none", "the cutter adds its own, or cuts by eye"),
 }
+
+_FEED_NAMES = {
+    Feed.MAT: ("mat", "the stock lies on a sticky mat"),
+    Feed.ROLLER: ("rollers", "rollers hold the stock itself, and a strip at its head and tail"),
+    Feed.HAND: ("by hand", "no machine: guide lines, straight rows, trim ticks"),
+}
+NUDGE_MM = 0.5
+FAR_NUDGE_MM = 5.0
 
 
 @router.get("/catalog", tags=["catalog"])
@@ -54,6 +67,15 @@ def catalog() -> CatalogOut:
         ],
         cuts=[NamedOut(key=c, name=f"{c} cut", hint=_CUT_HINTS[c]) for c in Cut],
         turns=[NamedOut(key=t, name=TURN_PHRASES[t], hint="") for t in Turn],
+        modes=[NamedOut(key=m, name=name, hint=hint) for m, (name, hint) in MODE_WORDS.items()],
+        feeds=[NamedOut(key=f, name=name, hint=hint) for f, (name, hint) in _FEED_NAMES.items()],
+        printer_kinds=[NamedOut(key=k, name=k.value, hint="") for k in PrinterKind],
+        papers=[
+            NamedOut(key=name, name=name, hint=f"{paper.width_mm:g} × {paper.height_mm:g} mm")
+            for name, paper in NAMED_PAPERS.items()
+        ],
+        nudge_mm=NUDGE_MM,
+        far_nudge_mm=FAR_NUDGE_MM,
         mark_families=[NamedOut(key=f, name=name, hint=hint) for f, (name, hint) in _FAMILY_NAMES.items()],
         purposes=[
             NamedOut(

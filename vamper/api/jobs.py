@@ -105,9 +105,12 @@ def remove_items(here: Here, job_id: int, items: ItemNumbers) -> JobOut:
 
 
 @router.post("/jobs/{job_id}/pack", tags=["packing"], status_code=202)
-def pack_again(here: Here, job_id: int) -> None:
-    """Search again from another seed; the best layout so far stays until it is beaten."""
-    here.pack_again(here.jobs.get(job_id))
+def pack_again(here: Here, job_id: int, everything: bool = False) -> None:
+    """Pack again round what was placed by hand, or `everything` that is not locked.
+
+    Where nothing was held, the search begins from another seed; the best layout so far stays until it is beaten.
+    """
+    here.pack_again(here.jobs.get(job_id), everything)
 
 
 @router.post("/jobs/{job_id}/stop", tags=["packing"], status_code=202)

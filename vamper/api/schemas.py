@@ -6,7 +6,8 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, Field
 
 from vamper.core.findings import FixTarget, Severity
-from vamper.core.job import Cut, MarkFamily
+from vamper.core.job import Cut, MarkFamily, Pin
+from vamper.core.sheet.arranging import Side, Way
 from vamper.formats.composition_model import CompositionModel
 from vamper.formats.jobfile import EdgeModel
 from vamper.services.document import JobDocument
@@ -100,6 +101,7 @@ class BoundOut(BaseModel):
     top_mm: float
     right_mm: float
     bottom_mm: float
+    path: str
 
 
 class SizeOut(BaseModel):
@@ -162,6 +164,7 @@ class PlacementOut(BaseModel):
     x_mm: float
     y_mm: float
     turn_deg: float
+    pin: Pin = Pin.FREE
 
 
 class SheetOut(BaseModel):
@@ -171,6 +174,12 @@ class SheetOut(BaseModel):
     nearest_mm: float | None
     path: str
     """The blade's way from loop to loop, as points x,y."""
+    live_path: str
+    """The live area of this very sheet; the first one may be used up in part."""
+    colour: str | None
+    """The colour of the stock that this sheet is cut from, where drawings are cut one colour a sheet."""
+    guides: str
+    """Guide lines and trim ticks, where the sheet is cut by hand."""
 
 
 class UnplacedOut(BaseModel):
@@ -222,7 +231,13 @@ class MarkOut(BaseModel):
 class PackingOut(BaseModel):
     state: PackingState
     seconds_left: float
+    seconds: float
     version: int
+    layout: str
+    """Names this layout; whoever moves a piece says which one they saw."""
+    time_limited: bool
+    held: int
+    """Pieces that lie where a maker put them, or were kept since."""
 
 
 class PlanOut(BaseModel):
@@ -240,6 +255,11 @@ class PlanOut(BaseModel):
     pieces_at_most: int
     sheets_at_least: int
     row_sheets: int
+    row_pieces: int
+    """What plain rows of boxes hold on as many sheets as the layout has."""
+    extra_pieces: int
+    offcut: PlaceOut
+    """The largest free rectangle of the last sheet."""
     settings: list[SettingOut]
     stock: StockOut
     mirror: bool
@@ -367,6 +387,12 @@ class CatalogOut(BaseModel):
     edge_kinds: list[EdgeKindOut]
     cuts: list[NamedOut]
     turns: list[NamedOut]
+    modes: list[NamedOut]
+    feeds: list[NamedOut]
+    printer_kinds: list[NamedOut]
+    papers: list[NamedOut]
+    nudge_mm: float
+    far_nudge_mm: float
     mark_families: list[NamedOut]
     purposes: list[NamedOut]
     least_border_mm: float
@@ -383,3 +409,111 @@ class PackingEvent(BaseModel):
     state: PackingState
     seconds_left: float
     version: int
+
+
+class HandPiece(BaseModel):
+    """A piece in hand: which one of its sheet, and where it is."""
+
+    index: Annotated[int, Field(ge=0)]
+    x_mm: Annotated[float, Field(ge=-3000, le=3000, allow_inf_nan=False)]
+    y_mm: Annotated[float, Field(ge=-3000, le=3000, allow_inf_nan=False)]
+    turn_deg: Annotated[float, Field(ge=-3600, le=3600, allow_inf_nan=False)]
+
+
+class HandCheck(BaseModel):
+    """Pieces of `sheet` held over it."""
+
+    layout: str
+    sheet: Annotated[int, Field(ge=0)]
+    pieces: Annotated[list[HandPiece], Field(min_length=1, max_length=200)]
+    slide: bool = False
+
+
+class DistanceOut(BaseModel):
+    """From a neighbour (`other`) or, with None, the live area's rim to a piece in hand; the two nearest points."""
+
+    other: int | None
+    mm: float
+    needed_mm: float
+    broken: bool
+    from_x_mm: float
+    from_y_mm: float
+    to_x_mm: float
+    to_y_mm: float
+
+
+class SlideOut(BaseModel):
+    dx_mm: float
+    dy_mm: float
+
+
+class HandChecked(BaseModel):
+    free: bool
+    distances: list[DistanceOut]
+    slide: SlideOut | None
+
+
+class HandAction(BaseModel):
+    """Something done to pieces of one sheet of the layout that was seen."""
+
+    layout: str
+    sheet: Annotated[int, Field(ge=0)]
+
+
+class Drop(HandAction):
+    action: Literal["drop"]
+    pieces: Annotated[list[HandPiece], Field(min_length=1, max_length=200)]
+
+
+class _OfPieces(HandAction):
+    indexes: Annotated[list[Annotated[int, Field(ge=0)]], Field(min_length=1, max_length=1000)]
+
+
+class Nudge(_OfPieces):
+    action: Literal["nudge"]
+    dx_mm: Annotated[float, Field(ge=-100, le=100)]
+    dy_mm: Annotated[float, Field(ge=-100, le=100)]
+
+
+class TurnPieces(_OfPieces):
+    action: Literal["turn"]
+    steps: Annotated[int, Field(ge=-24, le=24)]
+
+
+class AlignPieces(_OfPieces):
+    action: Literal["align"]
+    side: Side
+
+
+class SpacePieces(_OfPieces):
+    action: Literal["space"]
+    way: Way
+
+
+class LockPieces(_OfPieces):
+    action: Literal["lock"]
+    locked: bool
+
+
+class SendPieces(_OfPieces):
+    action: Literal["send"]
+    to_sheet: Annotated[int, Field(ge=0, lt=1000)]
+
+
+class PlainAction(_OfPieces):
+    action: Literal["swap", "duplicate", "take off"]
+
+
+AnyAction = Annotated[
+    Drop | Nudge | TurnPieces | AlignPieces | SpacePieces | LockPieces | SendPieces | PlainAction,
+    Field(discriminator="action"),
+]
+
+
+class HandDone(BaseModel):
+    """What came of it: where the pieces are now, and a sentence where that is not quite what was asked for."""
+
+    job: JobOut
+    sheet: int
+    indexes: list[int]
+    note: str

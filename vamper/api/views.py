@@ -5,6 +5,7 @@ from collections.abc import Mapping
 from typing import Any
 
 import numpy as np
+from shapely.geometry.base import BaseGeometry
 
 from vamper.api.item_views import DECIMALS, ArtNotes, art_notes, item_out, place_out, size_out
 from vamper.api.schemas import (
@@ -16,6 +17,7 @@ from vamper.api.schemas import (
     PackingOut,
     PhraseOut,
     PlacementOut,
+    PlaceOut,
     PlanOut,
     SettingOut,
     SheetOut,
@@ -26,9 +28,12 @@ from vamper.api.schemas import (
 )
 from vamper.core.cutting.setting import CutSetting, depth_um, effective_cut, force_for
 from vamper.core.findings import BadInput, Finding
+from vamper.core.job import Pin
 from vamper.core.plan import Plan, cut_of, pack_problem
+from vamper.core.printing.guides import guides_for
 from vamper.core.sheet.layout import nearest_mm
-from vamper.core.sheet.rows import rows_of_boxes
+from vamper.core.sheet.offcut import NOTHING
+from vamper.core.sheet.packing import plain_rows
 from vamper.formats.svg_path import closed_path, shape_path
 from vamper.services.document import ItemDocument
 from vamper.services.jobs import JobState
@@ -95,7 +100,9 @@ def plan_out(plan: Plan, packing: Packing, items: tuple[ItemDocument, ...], note
     numbers = [item.number for item in items]
     placed = Counter(placement.item for sheet in plan.layout.sheets for placement in sheet)
     problem = pack_problem(plan.job, plan.setup, plan.items)
-    rows = rows_of_boxes(problem.pieces, problem.live, problem.spec.gap_mm, problem.spec.turn, None)
+    rows = plain_rows(problem)
+    wanted = {item.index: item.spec.quantity for item in plan.items}
+    offcut = plan.offcut(len(plan.layout.sheets) - 1) if plan.layout.sheets else NOTHING
     used = {effective_cut(plan.job.stock, item.spec.cut) for item in plan.items}
     return PlanOut(
         width_mm=plan.job.paper.width_mm,
@@ -103,8 +110,16 @@ def plan_out(plan: Plan, packing: Packing, items: tuple[ItemDocument, ...], note
         live_path=shape_path(plan.setup.live.shape, DECIMALS),
         live_size=size_out(plan.setup.live.size_mm),
         bounds=[
-            BoundOut(name=b.name, reason=b.reason, left_mm=x0, top_mm=y0, right_mm=x1, bottom_mm=y1)
-            for b in plan.setup.live.bounds
+            BoundOut(
+                name=b.name,
+                reason=b.reason,
+                left_mm=x0,
+                top_mm=y0,
+                right_mm=x1,
+                bottom_mm=y1,
+                path=shape_path(b.region, DECIMALS),
+            )
+            for b in plan.setup.live_of(0).bounds
             for x0, y0, x1, y1 in [b.region.bounds]
         ],
         marks=[
@@ -124,10 +139,21 @@ def plan_out(plan: Plan, packing: Packing, items: tuple[ItemDocument, ...], note
         pieces_at_most=plan.bound.pieces_at_most,
         sheets_at_least=plan.bound.sheets_at_least,
         row_sheets=len(rows),
+        row_pieces=sum(len(sheet) for sheet in rows[: len(plan.layout.sheets)]),
+        extra_pieces=sum(max(0, count - wanted[index]) for index, count in placed.items()),
+        offcut=PlaceOut(x_mm=offcut.left_mm, y_mm=offcut.top_mm, width_mm=offcut.width_mm, height_mm=offcut.height_mm),
         settings=[_setting(plan, setting, setting.cut in used) for setting in plan.settings.values()],
         stock=stock_out(plan.job.stock),
         mirror=plan.mirror,
-        packing=PackingOut(state=packing.state, seconds_left=packing.seconds_left, version=packing.version),
+        packing=PackingOut(
+            state=packing.state,
+            seconds_left=packing.seconds_left,
+            seconds=packing.seconds,
+            version=packing.version,
+            layout=packing.layout_id,
+            time_limited=plan.layout.time_limited,
+            held=sum(one.pin is not Pin.FREE for sheet in plan.layout.sheets for one in sheet),
+        ),
     )
 
 
@@ -139,17 +165,30 @@ def stock_out(stock: Any) -> StockOut:
 def _sheet(plan: Plan, number: int, numbers: list[int]) -> SheetOut:
     placements = plan.layout.sheets[number]
     edges = {item.index: item.edge.shape for item in plan.items}
+    colours = {item.index: item.spec.sheet_colour for item in plan.items}
     cut = cut_of(plan, number)
     starts = np.array([loop.points[0] for loop in cut.loops])
     return SheetOut(
         placements=[
-            PlacementOut(item_number=numbers[p.item], x_mm=p.x_mm, y_mm=p.y_mm, turn_deg=p.turn_deg) for p in placements
+            PlacementOut(item_number=numbers[p.item], x_mm=p.x_mm, y_mm=p.y_mm, turn_deg=p.turn_deg, pin=p.pin)
+            for p in placements
         ],
         used=plan.used_share(number),
         cut_length_mm=cut.length_mm,
         nearest_mm=nearest_mm([p.of(edges[p.item]) for p in placements]),
         path=" ".join(f"{x:.1f},{y:.1f}" for x, y in starts),
+        live_path=shape_path(plan.setup.live_of(number).shape, DECIMALS),
+        colour=next((colours[p.item] for p in placements if colours[p.item]), None),
+        guides=_guides(plan, number, [p.of(edges[p.item]) for p in placements]),
     )
+
+
+def _guides(plan: Plan, number: int, edges: list[BaseGeometry]) -> str:
+    if plan.job.cutter.is_machine:
+        return ""
+    guides = guides_for(edges, plan.setup.live_of(number).shape)
+    ticks = [f"M{x0:.2f} {y0:.2f}L{x1:.2f} {y1:.2f}" for (x0, y0), (x1, y1) in guides.ticks]
+    return " ".join([*(closed_path(ring, DECIMALS) for ring in guides.lines), *ticks])
 
 
 def _setting(plan: Plan, setting: CutSetting, used: bool) -> SettingOut:

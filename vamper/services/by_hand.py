@@ -46,10 +46,9 @@ class Done:
     note: str = ""
 
 
-def check(table: Table, sheet: int, hands: Sequence[Hand], to_sheet: int, with_slide: bool) -> Checked:
-    """What pieces of `sheet` keep or break where they are held over `to_sheet`."""
-    indexes = [hand.index for hand in hands]
-    clearance = table.others(to_sheet, indexes if to_sheet == sheet else ())
+def check(table: Table, sheet: int, hands: Sequence[Hand], with_slide: bool) -> Checked:
+    """What pieces keep or break where they are held over their sheet."""
+    clearance = table.others(sheet, [hand.index for hand in hands])
     held = [_moved(table, _held(table, sheet, hand)) for hand in hands]
     distances = sorted(
         (distance for one in held for distance in clearance.distances(one.piece, one.shape)),

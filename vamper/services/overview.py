@@ -11,8 +11,8 @@ from enum import StrEnum
 from vamper.core.art.resolution import VIEWING_DISTANCE_MM
 from vamper.core.cutting.setting import effective_cut
 from vamper.core.findings import Finding, Severity
-from vamper.core.job import Cut, EdgeKind, MarkFamily, Purpose, Turn
-from vamper.core.plan import Plan
+from vamper.core.job import Cut, EdgeKind, MarkFamily, PackingMode, Purpose, Turn
+from vamper.core.plan import Plan, effective_marks
 from vamper.core.sheet.papers import name_of
 from vamper.services.document import ItemDocument, JobDocument
 
@@ -56,6 +56,19 @@ PURPOSE_PHRASES = {
 }
 
 TURN_PHRASES = {Turn.ANY: "any way round", Turn.QUARTER: "in quarter turns", Turn.UPRIGHT: "all upright"}
+
+_MODE_PHRASES = {
+    PackingMode.ONE_PER_SHEET: "one design a sheet",
+    PackingMode.KITS: "in equal sets",
+    PackingMode.TIDY: "in straight rows",
+}
+
+MODE_WORDS = {
+    PackingMode.MIXED: ("mixed", "the fewest sheets"),
+    PackingMode.ONE_PER_SHEET: ("one design a sheet", "easier to store and to sell"),
+    PackingMode.KITS: ("kits", "every sheet holds the same set"),
+    PackingMode.TIDY: ("tidy", "straight rows, for a guillotine"),
+}
 
 EDGE_PHRASES = {
     EdgeKind.FOLLOW: "border",
@@ -102,7 +115,11 @@ def brief(document: JobDocument, stock: str, printer: str, cutter: str) -> list[
     """The job as one sentence."""
     pieces = sum(item.quantity for item in document.items)
     what = f"{plural(pieces, 'piece')} of {plural(len(document.items), 'design')}" if pieces else "nothing yet"
-    packing = f"{TURN_PHRASES[document.packing.turn]}, {document.packing.gap_mm:g} mm apart"
+    spec = document.packing
+    packing = "" if spec.mode is PackingMode.MIXED else f"{_MODE_PHRASES[spec.mode]}, "
+    packing += f"{TURN_PHRASES[spec.turn]}, {spec.gap_mm:g} mm apart"
+    if spec.fill:
+        packing += ", what is left filled"
     if document.packing.max_sheets:
         packing += f", on {plural(document.packing.max_sheets, 'sheet')} at most"
     return [
@@ -130,7 +147,8 @@ def brief(document: JobDocument, stock: str, printer: str, cutter: str) -> list[
 
 def paper_phrase(document: JobDocument) -> str:
     paper = document.paper.to_core()
-    return name_of(paper) or f"{paper.width_mm:g} × {paper.height_mm:g} mm"
+    name = name_of(paper) or f"{paper.width_mm:g} × {paper.height_mm:g} mm"
+    return f"{name}, part used" if paper.spent else name
 
 
 def _edges(items: Sequence[ItemDocument]) -> str:
@@ -228,11 +246,20 @@ def _sheet(plan: Plan) -> tuple[str, str]:
     return f"{plan.layout.pieces} of {wanted}", where
 
 
+_MARK_WORDS = {
+    MarkFamily.CORNER: "corners",
+    MarkFamily.DOT: "dots",
+    MarkFamily.CROSS: "crosses",
+    MarkFamily.RING: "rings",
+}
+
+
 def _marks(plan: Plan) -> tuple[str, str]:
-    spec = plan.job.marks
+    spec = effective_marks(plan.job)
     if spec.family is MarkFamily.NONE:
-        return "none", "cutter adds its own"
-    count = "frame" if spec.family is MarkFamily.FRAME else f"{spec.count} corners"
+        why = "cutter adds its own" if plan.job.marks.family is MarkFamily.NONE else "nothing looks for them"
+        return "none", why
+    count = "frame" if spec.family is MarkFamily.FRAME else f"{spec.count} {_MARK_WORDS[spec.family]}"
     return count, f"{spec.inset_mm:g} mm in"
 
 
@@ -243,6 +270,8 @@ def _print(plan: Plan) -> tuple[str, str]:
 
 
 def _cut(plan: Plan) -> tuple[str, str]:
+    if not plan.job.cutter.is_machine:
+        return "by hand", "along the guide lines"
     used = {effective_cut(plan.job.stock, item.spec.cut) for item in plan.items} or set(plan.settings)
     cut = min(used, key=list(Cut).index)
     setting = plan.settings[cut]

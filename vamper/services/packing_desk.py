@@ -60,7 +60,8 @@ class Packing:
     @property
     def layout_id(self) -> str:
         """A name for one layout of one state of a job; whoever acts on it by hand says which one they saw."""
-        return hashlib.sha256(f"{self.key}{layout_document(self.layout)!r}".encode()).hexdigest()[:16]
+        sheets = layout_document(self.layout)["sheets"]
+        return hashlib.sha256(f"{self.key}{sheets!r}".encode()).hexdigest()[:16]
 
 
 @dataclass

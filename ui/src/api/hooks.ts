@@ -72,11 +72,12 @@ export function useChange(jobId: number) {
 
 export type Changer = ReturnType<typeof useChange>;
 
-type JobAction = 'undo' | 'redo' | 'pack' | 'stop';
+type JobAction = 'undo' | 'redo' | 'pack' | 'pack-everything' | 'stop';
 const paths = {
   undo: '/api/jobs/{job_id}/undo',
   redo: '/api/jobs/{job_id}/redo',
   pack: '/api/jobs/{job_id}/pack',
+  'pack-everything': '/api/jobs/{job_id}/pack',
   stop: '/api/jobs/{job_id}/stop',
 } as const;
 
@@ -86,7 +87,8 @@ export function useJobAction(jobId: number) {
   const tell = useNotices((state) => state.tell);
   return useMutation({
     mutationFn: async (action: JobAction) => {
-      await ask(client.POST(paths[action], { params: { path: { job_id: jobId } } }));
+      const query = action === 'pack-everything' ? { everything: true } : {};
+      await ask(client.POST(paths[action], { params: { path: { job_id: jobId }, query } }));
     },
     onSuccess: () => queries.invalidateQueries({ queryKey: ['job', jobId] }),
     onError: (error) => tell(error.message),

@@ -246,6 +246,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/hand': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Do By Hand
+     * @description One action on the layout that was seen; it keeps every rule, or nothing is moved and a sentence says why.
+     */
+    post: operations['do_by_hand_api_jobs__job_id__hand_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/hand-off.zip': {
     parameters: {
       query?: never;
@@ -260,6 +280,26 @@ export interface paths {
     get: operations['hand_off_api_jobs__job_id__hand_off_zip_get'];
     put?: never;
     post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/hand/check': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Check Hand
+     * @description Distances of pieces in hand to their neighbours and the rim; nothing is moved.
+     */
+    post: operations['check_hand_api_jobs__job_id__hand_check_post'];
     delete?: never;
     options?: never;
     head?: never;
@@ -401,7 +441,9 @@ export interface paths {
     put?: never;
     /**
      * Pack Again
-     * @description Search again from another seed; the best layout so far stays until it is beaten.
+     * @description Pack again round what was placed by hand, or `everything` that is not locked.
+     *
+     *     Where nothing was held, the search begins from another seed; the best layout so far stays until it is beaten.
      */
     post: operations['pack_again_api_jobs__job_id__pack_post'];
     delete?: never;
@@ -560,6 +602,21 @@ export interface components {
       /** Number */
       number: number;
     };
+    /** AlignPieces */
+    AlignPieces: {
+      /**
+       * @description discriminator enum property added by openapi-typescript
+       * @enum {string}
+       */
+      action: 'align';
+      /** Indexes */
+      indexes: number[];
+      /** Layout */
+      layout: string;
+      /** Sheet */
+      sheet: number;
+      side: components['schemas']['Side'];
+    };
     /** Apart */
     Apart: {
       /** Apart Mm */
@@ -601,6 +658,8 @@ export interface components {
       left_mm: number;
       /** Name */
       name: string;
+      /** Path */
+      path: string;
       /** Reason */
       reason: string;
       /** Right Mm */
@@ -637,6 +696,10 @@ export interface components {
       edge_kinds: components['schemas']['EdgeKindOut'][];
       /** Even Border Mm */
       even_border_mm: number;
+      /** Far Nudge Mm */
+      far_nudge_mm: number;
+      /** Feeds */
+      feeds: components['schemas']['NamedOut'][];
       /** Fonts */
       fonts: components['schemas']['FontOut'][];
       /** Least Border Mm */
@@ -644,6 +707,14 @@ export interface components {
       limits: components['schemas']['Limits'];
       /** Mark Families */
       mark_families: components['schemas']['NamedOut'][];
+      /** Modes */
+      modes: components['schemas']['NamedOut'][];
+      /** Nudge Mm */
+      nudge_mm: number;
+      /** Papers */
+      papers: components['schemas']['NamedOut'][];
+      /** Printer Kinds */
+      printer_kinds: components['schemas']['NamedOut'][];
       /** Purposes */
       purposes: components['schemas']['NamedOut'][];
       /** Start Lift De */
@@ -738,6 +809,42 @@ export interface components {
      * @enum {string}
      */
     Cut: 'kiss' | 'through';
+    /**
+     * DistanceOut
+     * @description From a neighbour (`other`) or, with None, the live area's rim to a piece in hand; the two nearest points.
+     */
+    DistanceOut: {
+      /** Broken */
+      broken: boolean;
+      /** From X Mm */
+      from_x_mm: number;
+      /** From Y Mm */
+      from_y_mm: number;
+      /** Mm */
+      mm: number;
+      /** Needed Mm */
+      needed_mm: number;
+      /** Other */
+      other: number | null;
+      /** To X Mm */
+      to_x_mm: number;
+      /** To Y Mm */
+      to_y_mm: number;
+    };
+    /** Drop */
+    Drop: {
+      /**
+       * @description discriminator enum property added by openapi-typescript
+       * @enum {string}
+       */
+      action: 'drop';
+      /** Layout */
+      layout: string;
+      /** Pieces */
+      pieces: components['schemas']['HandPiece'][];
+      /** Sheet */
+      sheet: number;
+    };
     /**
      * EdgeKind
      * @enum {string}
@@ -899,6 +1006,79 @@ export interface components {
       detail?: components['schemas']['ValidationError'][];
     };
     /**
+     * HandCheck
+     * @description Pieces of `sheet` held over it.
+     */
+    HandCheck: {
+      /** Layout */
+      layout: string;
+      /** Pieces */
+      pieces: components['schemas']['HandPiece'][];
+      /** Sheet */
+      sheet: number;
+      /**
+       * Slide
+       * @default false
+       */
+      slide: boolean;
+    };
+    /** HandChecked */
+    HandChecked: {
+      /** Distances */
+      distances: components['schemas']['DistanceOut'][];
+      /** Free */
+      free: boolean;
+      slide: components['schemas']['SlideOut'] | null;
+    };
+    /**
+     * HandDone
+     * @description What came of it: where the pieces are now, and a sentence where that is not quite what was asked for.
+     */
+    HandDone: {
+      /** Indexes */
+      indexes: number[];
+      job: components['schemas']['JobOut'];
+      /** Note */
+      note: string;
+      /** Sheet */
+      sheet: number;
+    };
+    /**
+     * HandPiece
+     * @description A piece in hand: which one of its sheet, and where it is.
+     */
+    HandPiece: {
+      /** Index */
+      index: number;
+      /** Turn Deg */
+      turn_deg: number;
+      /** X Mm */
+      x_mm: number;
+      /** Y Mm */
+      y_mm: number;
+    };
+    /**
+     * HeldDocument
+     * @description One piece that lies where it is; `number` is its design's, `sheet` counts from 0.
+     */
+    HeldDocument: {
+      /** Number */
+      number: number;
+      /** @default hand */
+      pin: components['schemas']['Pin'];
+      /** Sheet */
+      sheet: number;
+      /**
+       * Turn Deg
+       * @default 0
+       */
+      turn_deg: number;
+      /** X Mm */
+      x_mm: number;
+      /** Y Mm */
+      y_mm: number;
+    };
+    /**
      * HoleOut
      * @description A hole of the drawing: whether the blade cuts it out, and the fields that change that.
      */
@@ -914,11 +1094,14 @@ export interface components {
     };
     /**
      * ItemDocument
-     * @description One design. `number` names it within the job; `art` is the digest of its file.
+     * @description One design. `number` names it within the job; `art` is the digest of its file; `back_of` the design whose back
+     *     it is.
      */
     ItemDocument: {
       /** Art */
       art: string;
+      /** Back Of */
+      back_of?: number | null;
       /** Bleed Mm */
       bleed_mm?: number | null;
       /** @default kiss */
@@ -962,10 +1145,15 @@ export interface components {
        * @default 1
        */
       quantity: number;
+      /** Sheet Colour */
+      sheet_colour?: string | null;
       /** @default ink */
       size_over: components['schemas']['SizedOver'];
+      turn?: components['schemas']['Turn'] | null;
       /** Width Mm */
       width_mm?: number | null;
+      /** Wish */
+      wish?: number | null;
     };
     /** ItemNumbers */
     ItemNumbers: {
@@ -1033,6 +1221,11 @@ export interface components {
     JobDocument: {
       /** Cutter Id */
       cutter_id: number;
+      /**
+       * Held
+       * @default []
+       */
+      held: components['schemas']['HeldDocument'][];
       /**
        * Items
        * @default []
@@ -1121,11 +1314,27 @@ export interface components {
       /** Most Megapixels */
       most_megapixels: number;
     };
+    /** LockPieces */
+    LockPieces: {
+      /**
+       * @description discriminator enum property added by openapi-typescript
+       * @enum {string}
+       */
+      action: 'lock';
+      /** Indexes */
+      indexes: number[];
+      /** Layout */
+      layout: string;
+      /** Locked */
+      locked: boolean;
+      /** Sheet */
+      sheet: number;
+    };
     /**
      * MarkFamily
      * @enum {string}
      */
-    MarkFamily: 'corner' | 'frame' | 'none';
+    MarkFamily: 'corner' | 'frame' | 'dot' | 'cross' | 'ring' | 'none';
     /** MarkOut */
     MarkOut: {
       family: components['schemas']['MarkFamily'];
@@ -1193,6 +1402,24 @@ export interface components {
        */
       title: string;
     };
+    /** Nudge */
+    Nudge: {
+      /**
+       * @description discriminator enum property added by openapi-typescript
+       * @enum {string}
+       */
+      action: 'nudge';
+      /** Dx Mm */
+      dx_mm: number;
+      /** Dy Mm */
+      dy_mm: number;
+      /** Indexes */
+      indexes: number[];
+      /** Layout */
+      layout: string;
+      /** Sheet */
+      sheet: number;
+    };
     /**
      * OneComposed
      * @description A composition for one name.
@@ -1205,14 +1432,19 @@ export interface components {
        */
       name: string;
     };
+    /**
+     * PackingMode
+     * @description How pieces share sheets: the fewest sheets, one design a sheet, the same set on each, or straight rows.
+     * @enum {string}
+     */
+    PackingMode: 'mixed' | 'one-per-sheet' | 'kits' | 'tidy';
     /** PackingModel */
     PackingModel: {
       /**
        * Fill
        * @default false
-       * @constant
        */
-      fill: false;
+      fill: boolean;
       /**
        * Gap Mm
        * @default 2
@@ -1220,20 +1452,24 @@ export interface components {
       gap_mm: number;
       /** Max Sheets */
       max_sheets?: number | null;
-      /**
-       * Mode
-       * @default mixed
-       * @constant
-       */
-      mode: 'mixed';
+      /** @default mixed */
+      mode: components['schemas']['PackingMode'];
       /** @default any */
       turn: components['schemas']['Turn'];
     };
     /** PackingOut */
     PackingOut: {
+      /** Held */
+      held: number;
+      /** Layout */
+      layout: string;
+      /** Seconds */
+      seconds: number;
       /** Seconds Left */
       seconds_left: number;
       state: components['schemas']['PackingState'];
+      /** Time Limited */
+      time_limited: boolean;
       /** Version */
       version: number;
     };
@@ -1242,11 +1478,12 @@ export interface components {
      * @description Where the search for a job's layout stands.
      * @enum {string}
      */
-    PackingState: 'searching' | 'done' | 'stopped';
+    PackingState: 'searching' | 'done' | 'stopped' | 'interrupted';
     /** PaperModel */
     PaperModel: {
       /** Height Mm */
       height_mm: number;
+      spent?: components['schemas']['SpentModel'] | null;
       /** Width Mm */
       width_mm: number;
     };
@@ -1257,6 +1494,15 @@ export interface components {
       /** Text */
       text: string;
     };
+    /**
+     * Pin
+     * @description How firmly a piece lies where it lies.
+     *
+     *     Free ones are moved by every packing; kept ones stay until the next time everything is packed again; those placed
+     *     by hand stay then too; locked ones are not even moved by hand.
+     * @enum {string}
+     */
+    Pin: 'free' | 'kept' | 'hand' | 'locked';
     /** PlaceOut */
     PlaceOut: {
       /** Height Mm */
@@ -1297,12 +1543,28 @@ export interface components {
     PlacementOut: {
       /** Item Number */
       item_number: number;
+      /** @default free */
+      pin: components['schemas']['Pin'];
       /** Turn Deg */
       turn_deg: number;
       /** X Mm */
       x_mm: number;
       /** Y Mm */
       y_mm: number;
+    };
+    /** PlainAction */
+    PlainAction: {
+      /**
+       * @description discriminator enum property added by openapi-typescript
+       * @enum {string}
+       */
+      action: 'duplicate' | 'swap' | 'take off';
+      /** Indexes */
+      indexes: number[];
+      /** Layout */
+      layout: string;
+      /** Sheet */
+      sheet: number;
     };
     /**
      * PlanOut
@@ -1311,6 +1573,8 @@ export interface components {
     PlanOut: {
       /** Bounds */
       bounds: components['schemas']['BoundOut'][];
+      /** Extra Pieces */
+      extra_pieces: number;
       /** Height Mm */
       height_mm: number;
       /** Items */
@@ -1322,9 +1586,12 @@ export interface components {
       marks: components['schemas']['MarkOut'][];
       /** Mirror */
       mirror: boolean;
+      offcut: components['schemas']['PlaceOut'];
       packing: components['schemas']['PackingOut'];
       /** Pieces At Most */
       pieces_at_most: number;
+      /** Row Pieces */
+      row_pieces: number;
       /** Row Sheets */
       row_sheets: number;
       /** Settings */
@@ -1381,6 +1648,22 @@ export interface components {
       colour: string | null;
       /** Path */
       path: string;
+    };
+    /** SendPieces */
+    SendPieces: {
+      /**
+       * @description discriminator enum property added by openapi-typescript
+       * @enum {string}
+       */
+      action: 'send';
+      /** Indexes */
+      indexes: number[];
+      /** Layout */
+      layout: string;
+      /** Sheet */
+      sheet: number;
+      /** To Sheet */
+      to_sheet: number;
     };
     /** SettingOut */
     SettingOut: {
@@ -1446,8 +1729,14 @@ export interface components {
     };
     /** SheetOut */
     SheetOut: {
+      /** Colour */
+      colour: string | null;
       /** Cut Length Mm */
       cut_length_mm: number;
+      /** Guides */
+      guides: string;
+      /** Live Path */
+      live_path: string;
       /** Nearest Mm */
       nearest_mm: number | null;
       /** Path */
@@ -1457,6 +1746,12 @@ export interface components {
       /** Used */
       used: number;
     };
+    /**
+     * Side
+     * @description What pieces are aligned by.
+     * @enum {string}
+     */
+    Side: 'left' | 'middle' | 'right' | 'top' | 'centre' | 'bottom';
     /** SizeOut */
     SizeOut: {
       /** Height Mm */
@@ -1470,6 +1765,48 @@ export interface components {
      * @enum {string}
      */
     SizedOver: 'ink' | 'border';
+    /** SlideOut */
+    SlideOut: {
+      /** Dx Mm */
+      dx_mm: number;
+      /** Dy Mm */
+      dy_mm: number;
+    };
+    /** SpacePieces */
+    SpacePieces: {
+      /**
+       * @description discriminator enum property added by openapi-typescript
+       * @enum {string}
+       */
+      action: 'space';
+      /** Indexes */
+      indexes: number[];
+      /** Layout */
+      layout: string;
+      /** Sheet */
+      sheet: number;
+      way: components['schemas']['Way'];
+    };
+    /**
+     * SpentModel
+     * @description The rectangle of a part-used first sheet that is gone, from its top left.
+     */
+    SpentModel: {
+      /** Height Mm */
+      height_mm: number;
+      /**
+       * Left Mm
+       * @default 0
+       */
+      left_mm: number;
+      /**
+       * Top Mm
+       * @default 0
+       */
+      top_mm: number;
+      /** Width Mm */
+      width_mm: number;
+    };
     /**
      * Station
      * @enum {string}
@@ -1556,6 +1893,22 @@ export interface components {
      * @enum {string}
      */
     Turn: 'upright' | 'quarter' | 'any';
+    /** TurnPieces */
+    TurnPieces: {
+      /**
+       * @description discriminator enum property added by openapi-typescript
+       * @enum {string}
+       */
+      action: 'turn';
+      /** Indexes */
+      indexes: number[];
+      /** Layout */
+      layout: string;
+      /** Sheet */
+      sheet: number;
+      /** Steps */
+      steps: number;
+    };
     /** UnplacedOut */
     UnplacedOut: {
       /** Item Number */
@@ -1594,6 +1947,12 @@ export interface components {
       /** Stations */
       stations: components['schemas']['StationOut'][];
     };
+    /**
+     * Way
+     * @description Along which pieces are spaced evenly.
+     * @enum {string}
+     */
+    Way: 'across' | 'down';
   };
   responses: never;
   parameters: never;
@@ -2082,6 +2441,49 @@ export interface operations {
       };
     };
   };
+  do_by_hand_api_jobs__job_id__hand_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json':
+          | components['schemas']['Drop']
+          | components['schemas']['Nudge']
+          | components['schemas']['TurnPieces']
+          | components['schemas']['AlignPieces']
+          | components['schemas']['SpacePieces']
+          | components['schemas']['LockPieces']
+          | components['schemas']['SendPieces']
+          | components['schemas']['PlainAction'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HandDone'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   hand_off_api_jobs__job_id__hand_off_zip_get: {
     parameters: {
       query?: never;
@@ -2099,6 +2501,41 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  check_hand_api_jobs__job_id__hand_check_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['HandCheck'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HandChecked'];
+        };
       };
       /** @description Validation Error */
       422: {
@@ -2349,7 +2786,9 @@ export interface operations {
   };
   pack_again_api_jobs__job_id__pack_post: {
     parameters: {
-      query?: never;
+      query?: {
+        everything?: boolean;
+      };
       header?: never;
       path: {
         job_id: number;

@@ -12,12 +12,19 @@ interface Look {
   ground: Ground;
   /** Designs picked beside the one in sight; what is set is set for all of them. */
   picked: readonly number[];
+  /** Pieces in hand, by their place on the sheet in sight. */
+  picks: readonly number[];
+  /** Which of the limits of the live area are drawn. */
+  bound: string | null;
   showItem: (item: number | null) => void;
   showSheet: (sheet: number) => void;
   point: (finding: Finding | null) => void;
   lay: (ground: Ground) => void;
   pick: (item: number) => void;
   pickOnly: (items: readonly number[]) => void;
+  takeUp: (pieces: readonly number[]) => void;
+  dropPicks: () => void;
+  draw: (bound: string | null) => void;
 }
 
 export const useLook = create<Look>((set) => ({
@@ -26,8 +33,10 @@ export const useLook = create<Look>((set) => ({
   finding: null,
   ground: 'checked',
   picked: [],
+  picks: [],
+  bound: null,
   showItem: (item) => set({ item }),
-  showSheet: (sheet) => set({ sheet }),
+  showSheet: (sheet) => set({ sheet, picks: [] }),
   point: (finding) => set({ finding }),
   lay: (ground) => set({ ground }),
   pick: (item) =>
@@ -37,4 +46,7 @@ export const useLook = create<Look>((set) => ({
         : [...state.picked, item],
     })),
   pickOnly: (picked) => set({ picked }),
+  takeUp: (picks) => set({ picks }),
+  dropPicks: () => set((state) => (state.picks.length ? { picks: [] } : state)),
+  draw: (bound) => set({ bound }),
 }));

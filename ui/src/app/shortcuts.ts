@@ -7,6 +7,16 @@ export const KEYS: [string, string][] = [
   ['P', 'pack again'],
   ['S', 'stop packing'],
   ['Z / Shift+Z', 'undo, redo'],
+  ['N / Shift+N', 'on the sheet: take up the next, the previous piece'],
+  ['arrows', 'nudge the pieces in hand by 0.5 mm, with Shift by 5 mm'],
+  ['R / Shift+R', 'turn them by 15°, or as the turn rule says'],
+  ['D', 'duplicate them'],
+  ['L', 'lock or unlock them'],
+  ['Backspace', 'take them off the sheet'],
+  ['X', 'swap two pieces'],
+  ['Escape', 'let go of them'],
+  ['[ / ]', 'previous, next sheet'],
+  ['+ / − / 0', 'closer, farther, the whole sheet'],
   ['H', 'hand off'],
   ['/', 'find (a job in the list, a design in a job)'],
   ['?', 'this list'],
@@ -25,8 +35,8 @@ export function useKeys(actions: Record<string, () => void>) {
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || typing(event.target)) return;
-      const letter = /^[a-z]$/i.test(event.key);
-      const name = letter && event.shiftKey ? `Shift+${event.key.toLowerCase()}` : event.key.toLowerCase();
+      const shifts = /^([a-z]|Arrow\w+)$/i.test(event.key);
+      const name = shifts && event.shiftKey ? `Shift+${event.key.toLowerCase()}` : event.key.toLowerCase();
       const action = newest.current[name];
       if (!action) return;
       event.preventDefault();

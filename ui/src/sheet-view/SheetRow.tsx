@@ -13,6 +13,8 @@ export function SheetRow({ plan }: { plan: Plan }) {
           key={index}
           type="button"
           aria-pressed={index === sheet}
+          data-sheet={index}
+          title="a piece that is dropped here moves to this sheet"
           onClick={() => showSheet(index)}
           className={`flex h-14 w-11 flex-col items-center justify-center rounded-[4px] border bg-paper leading-tight ${
             index === sheet ? 'border-kingfisher shadow-[inset_0_0_0_1px_var(--kingfisher)]' : 'border-rule'

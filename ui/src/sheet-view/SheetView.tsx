@@ -1,9 +1,12 @@
-import type { ReactNode } from 'react';
+import { type PointerEvent, type ReactNode, useRef } from 'react';
 
 import type { Plan } from '../api/client';
 import { useLook } from '../app/look';
+import { useKeys } from '../app/shortcuts';
+import { Button } from '../kit/Button';
 import { PieceShape, Places, type SheetMode, Stipple } from './PieceShape';
 import { Rulers } from './Rulers';
+import { useSheetZoom } from './useSheetZoom';
 import { useSize } from './useSize';
 
 interface Props {
@@ -11,40 +14,65 @@ interface Props {
   plan: Plan;
   sheet: number;
   mode: SheetMode;
-  /** Drawn over the sheet, in its frame. */
-  children?: ReactNode;
+  /** Drawn over the sheet, in its frame; told how many screen pixels a millimetre is. */
+  children?: ReactNode | ((pxPerMm: number) => ReactNode);
+  /** Stands in the place of the pieces, where they can be moved. */
+  pieces?: (pxPerMm: number) => ReactNode;
 }
 
 const RULER_PX = 34;
 const RIM_PX = 14;
+// A press that moves less than this is a click.
+const STILL_PX = 4;
 
-/** One sheet at true proportion, paper on a table, with rulers. */
-export function SheetView({ jobId, plan, sheet, mode, children }: Props) {
+/** One sheet at true proportion, paper on a table, with rulers. The wheel zooms, a drag on the table moves it. */
+export function SheetView({ jobId, plan, sheet, mode, children, pieces }: Props) {
   const [ref, room] = useSize<HTMLDivElement>();
-  const finding = useLook((state) => state.finding);
+  const dropPicks = useLook((state) => state.dropPicks);
   const { width_mm: width, height_mm: height } = plan;
-  const scale = Math.max(
+  const inner = Math.max(
     0.1,
     Math.min((room.width - RULER_PX - RIM_PX) / width, (room.height - RULER_PX - RIM_PX) / height),
   );
-  const ruler = RULER_PX / scale;
-  const rim = RIM_PX / scale;
-  const box = [-ruler, -ruler, width + ruler + rim, height + ruler + rim] as const;
-  const placements = plan.sheets[sheet]?.placements ?? [];
+  const ruler = RULER_PX / inner;
+  const rim = RIM_PX / inner;
+  const zoom = useSheetZoom(ref, room, [-ruler, -ruler, width + ruler + rim, height + ruler + rim]);
+  const from = useRef<{ x: number; y: number; far: boolean } | null>(null);
+  useKeys({ '+': zoom.closer, '-': zoom.farther, '0': zoom.fit });
   const printed = mode === 'print';
-  // Only the files are mirrored; the print screen shows them as they are.
-  const turnedOver = printed && plan.mirror ? `translate(${width} 0) scale(-1 1)` : undefined;
+  const placements = plan.sheets[sheet]?.placements ?? [];
+  const live = plan.sheets[sheet]?.live_path ?? plan.live_path;
+  const move = (event: PointerEvent) => {
+    if (!from.current) return;
+    const [dx, dy] = [event.clientX - from.current.x, event.clientY - from.current.y];
+    if (!from.current.far && Math.hypot(dx, dy) < STILL_PX) return;
+    zoom.pan(dx, dy);
+    from.current = { x: event.clientX, y: event.clientY, far: true };
+  };
+  const letGo = () => {
+    if (from.current && !from.current.far) dropPicks();
+    from.current = null;
+  };
   return (
-    <div ref={ref} className="drawing absolute inset-0 flex items-center justify-center overflow-hidden">
+    <div ref={ref} className="drawing absolute inset-0 overflow-hidden">
       {room.width > 0 && (
         <svg
-          width={box[2] * scale}
-          height={box[3] * scale}
-          viewBox={box.join(' ')}
-          role="img"
+          width={room.width}
+          height={room.height}
+          viewBox={zoom.viewBox}
+          role={pieces ? 'group' : 'img'}
           aria-label={`Sheet ${sheet + 1}: ${placements.length} pieces on ${width} × ${height} mm`}
           data-testid="sheet"
           data-pieces={placements.length}
+          className="touch-none"
+          onPointerDown={(event) => {
+            if (event.button > 1) return;
+            from.current = { x: event.clientX, y: event.clientY, far: false };
+            event.currentTarget.setPointerCapture(event.pointerId);
+          }}
+          onPointerMove={move}
+          onPointerUp={letGo}
+          onPointerCancel={() => (from.current = null)}
         >
           <rect
             width={width}
@@ -54,14 +82,15 @@ export function SheetView({ jobId, plan, sheet, mode, children }: Props) {
           />
           {!printed && (
             <path
-              d={plan.live_path}
-              fill="var(--d-paper)"
+              d={live}
+              fillRule="evenodd"
+              fill={plan.sheets[sheet]?.colour ?? 'var(--d-paper)'}
               stroke="var(--d-rule)"
               strokeWidth="1"
               vectorEffect="non-scaling-stroke"
             />
           )}
-          <Rulers width={width} height={height} mmPerPx={1 / scale} />
+          <Rulers width={width} height={height} mmPerPx={1 / zoom.scale} />
           <defs>
             <Stipple />
             {plan.items.map((item) => (
@@ -70,44 +99,77 @@ export function SheetView({ jobId, plan, sheet, mode, children }: Props) {
                 jobId={jobId}
                 item={item}
                 mode={mode}
-                ground={plan.stock.colour}
+                ground={plan.sheets[sheet]?.colour ?? plan.stock.colour}
               />
             ))}
           </defs>
-          <g transform={turnedOver}>
-            {placements.map((placement, index) => (
-              <g
-                key={index}
-                transform={`translate(${placement.x_mm} ${placement.y_mm}) rotate(${placement.turn_deg})`}
-              >
-                <use href={`#item-${placement.item_number}`} />
-              </g>
-            ))}
-            {finding?.item_number != null &&
-              placements
-                .filter((placement) => placement.item_number === finding.item_number)
-                .map((placement, index) => {
-                  const item = plan.items.find((one) => one.number === placement.item_number);
-                  return (
-                    item && (
-                      <g
-                        key={index}
-                        transform={`translate(${placement.x_mm} ${placement.y_mm}) rotate(${placement.turn_deg})`}
-                      >
-                        <Places finding={finding} item={item} />
-                      </g>
-                    )
-                  );
-                })}
-          </g>
-          <g fill="var(--d-ink)" fillRule="evenodd">
+          {pieces ? pieces(zoom.scale) : <Still plan={plan} sheet={sheet} mode={mode} />}
+          <path
+            d={plan.sheets[sheet]?.guides}
+            fill="none"
+            stroke="var(--d-ink)"
+            strokeWidth="1"
+            opacity="0.6"
+            vectorEffect="non-scaling-stroke"
+            pointerEvents="none"
+          />
+          <g fill="var(--d-ink)" fillRule="evenodd" pointerEvents="none">
             {plan.marks.map((mark, index) => (
-              <path key={index} d={mark.path} />
+              <path key={index} d={mark.path} fillRule="evenodd" />
             ))}
           </g>
-          {children}
+          <g pointerEvents="none">{typeof children === 'function' ? children(zoom.scale) : children}</g>
         </svg>
       )}
+      <div className="absolute bottom-2 left-2 flex items-center gap-1 rounded-[6px] border border-rule bg-paper px-1 py-0.5">
+        <Button look="bare" className="px-2" onClick={zoom.farther} aria-label="Farther">
+          −
+        </Button>
+        <span className="figure w-12 text-center text-sm" role="status" aria-label="zoom">
+          {zoom.percent} %
+        </span>
+        <Button look="bare" className="px-2" onClick={zoom.closer} aria-label="Closer">
+          +
+        </Button>
+        <Button look="bare" className="px-2" onClick={zoom.fit} disabled={zoom.percent === 100}>
+          Fit
+        </Button>
+      </div>
     </div>
   );
+}
+
+/** The pieces where they lie, not to be moved. */
+function Still({ plan, sheet, mode }: { plan: Plan; sheet: number; mode: SheetMode }) {
+  const placements = plan.sheets[sheet]?.placements ?? [];
+  // Only the files are mirrored; the print screen shows them as they are.
+  const turnedOver =
+    mode === 'print' && plan.mirror ? `translate(${plan.width_mm} 0) scale(-1 1)` : undefined;
+  return (
+    <g transform={turnedOver}>
+      {placements.map((placement, index) => (
+        <use key={index} href={`#item-${placement.item_number}`} transform={lying(placement)} />
+      ))}
+      <PointedAt plan={plan} sheet={sheet} />
+    </g>
+  );
+}
+
+/** Where a placement puts its design, as a transform. */
+export const lying = (placement: { x_mm: number; y_mm: number; turn_deg: number }) =>
+  `translate(${placement.x_mm} ${placement.y_mm}) rotate(${placement.turn_deg})`;
+
+/** The places that the finding under the pointer is about, on every piece of its design. */
+export function PointedAt({ plan, sheet }: { plan: Plan; sheet: number }) {
+  const finding = useLook((state) => state.finding);
+  if (finding?.item_number == null) return null;
+  const item = plan.items.find((one) => one.number === finding.item_number);
+  if (!item) return null;
+  return (plan.sheets[sheet]?.placements ?? [])
+    .filter((placement) => placement.item_number === item.number)
+    .map((placement, index) => (
+      <g key={index} transform={lying(placement)}>
+        <Places finding={finding} item={item} />
+      </g>
+    ));
 }

@@ -1,109 +1,132 @@
-import type { Plan } from '../api/client';
-import { useJobAction } from '../api/hooks';
+import { useCallback } from 'react';
+
+import type { Plan, View } from '../api/client';
+import { type Deed, useHand } from '../api/hand';
+import { type Changer, useCatalog, useJobAction } from '../api/hooks';
 import { Findings } from '../app/Findings';
-import { Button } from '../kit/Button';
+import { useLook } from '../app/look';
+import { useKeys } from '../app/shortcuts';
 import { showLength, useUnit } from '../kit/units';
 import { SheetRow, useSheet } from '../sheet-view/SheetRow';
 import { SheetView } from '../sheet-view/SheetView';
 import { Empty, Figure, Frame } from './Frame';
 import type { StationProps } from './index';
+import { HandBar } from './sheet/HandBar';
+import { HandPieces } from './sheet/HandPieces';
+import { DrawnBound, LiveAreaFold } from './sheet/LiveBounds';
+import { SearchPanel } from './sheet/SearchPanel';
+import { PackingFolds, SheetTools } from './sheet/SheetTools';
 
 /** How many fit, where each one goes. */
 export function SheetStation({ view, change, add }: StationProps) {
   const plan = view.plan;
   const items = view.job.document.items ?? [];
+  const there = plan && plan.items.length > 0;
   return (
     <Frame
-      side={<Findings findings={view.findings} items={items} jobId={view.job.id} change={change} />}
-      foot={plan && plan.items.length > 0 ? <SheetFigures plan={plan} /> : null}
+      side={
+        <>
+          <Findings findings={view.findings} items={items} jobId={view.job.id} change={change} />
+          {there && (
+            <div className="flex flex-col gap-2">
+              <LiveAreaFold plan={plan} />
+              <PackingFolds view={view} plan={plan} change={change} />
+            </div>
+          )}
+        </>
+      }
+      foot={there ? <SheetFigures plan={plan} /> : null}
     >
-      {plan && plan.items.length > 0 ? (
-        <Table plan={plan} jobId={view.job.id} />
-      ) : (
-        <Empty view={view} add={add} />
-      )}
+      {there ? <Table view={view} plan={plan} change={change} /> : <Empty view={view} add={add} />}
     </Frame>
   );
 }
 
-function Table({ plan, jobId }: { plan: Plan; jobId: number }) {
+/** The sheet with its pieces, to be moved by pointer and by keys. */
+function Table({ view, plan, change }: { view: View; plan: Plan; change: Changer }) {
+  const jobId = view.job.id;
   const sheet = useSheet(plan);
+  const { picks, takeUp, dropPicks, showSheet } = useLook();
+  const hand = useHand(jobId, plan, sheet);
+  const action = useJobAction(jobId);
+  const catalog = useCatalog().data;
+  const searching = plan.packing.state === 'searching';
+  const stop = action.mutate;
+  // Nothing may move under a hand: taking up a piece ends the search, with the best layout so far.
+  const onTakeUp = useCallback(() => {
+    if (searching) stop('stop');
+  }, [searching, stop]);
+  const act = (deed: Deed, done?: () => void) => hand.mutate(deed, done ? { onSettled: done } : {});
+  const send = (to: number, indexes: readonly number[] = picks) =>
+    act({ action: 'send', indexes: [...indexes], to_sheet: to });
+
+  const pieces = plan.sheets[sheet]?.placements ?? [];
+  const indexes = picks.filter((index) => index < pieces.length);
+  const step = (by: number) => {
+    if (!pieces.length) return;
+    onTakeUp();
+    const from = indexes[indexes.length - 1];
+    const next =
+      from === undefined ? (by > 0 ? 0 : pieces.length - 1) : (from + by + pieces.length) % pieces.length;
+    takeUp([next]);
+    document.querySelector<SVGElement>(`[data-piece="${next}"]`)?.focus();
+  };
+  const nudge = (dx: number, dy: number, far: boolean) => {
+    const mm = (far ? catalog?.far_nudge_mm : catalog?.nudge_mm) ?? 0;
+    if (indexes.length && mm) act({ action: 'nudge', indexes, dx_mm: dx * mm, dy_mm: dy * mm });
+  };
+  const withPieces = (what: () => void) => () => {
+    if (indexes.length) what();
+  };
+  const locked = indexes.every((index) => pieces[index]?.pin === 'locked');
+  useKeys({
+    n: () => step(1),
+    'Shift+n': () => step(-1),
+    arrowleft: () => nudge(-1, 0, false),
+    arrowright: () => nudge(1, 0, false),
+    arrowup: () => nudge(0, -1, false),
+    arrowdown: () => nudge(0, 1, false),
+    'Shift+arrowleft': () => nudge(-1, 0, true),
+    'Shift+arrowright': () => nudge(1, 0, true),
+    'Shift+arrowup': () => nudge(0, -1, true),
+    'Shift+arrowdown': () => nudge(0, 1, true),
+    r: withPieces(() => act({ action: 'turn', indexes, steps: 1 })),
+    'Shift+r': withPieces(() => act({ action: 'turn', indexes, steps: -1 })),
+    d: withPieces(() => act({ action: 'duplicate', indexes })),
+    l: withPieces(() => act({ action: 'lock', indexes, locked: !locked })),
+    x: withPieces(() => act({ action: 'swap', indexes })),
+    backspace: withPieces(() => act({ action: 'take off', indexes })),
+    escape: dropPicks,
+    '[': () => showSheet(Math.max(0, sheet - 1)),
+    ']': () => showSheet(Math.min(plan.sheets.length - 1, sheet + 1)),
+  });
   return (
     <div className="absolute inset-0 flex">
       <div className="relative flex-1">
-        <SheetView jobId={jobId} plan={plan} sheet={sheet} mode="plan" />
-      </div>
-      <Search plan={plan} jobId={jobId} />
-    </div>
-  );
-}
-
-const STATES = {
-  searching: 'Looking for a tighter layout',
-  done: 'Packed',
-  stopped: 'Stopped; the best so far is kept',
-} as const;
-
-function Search({ plan, jobId }: { plan: Plan; jobId: number }) {
-  const action = useJobAction(jobId);
-  const { state, seconds_left } = plan.packing;
-  const placed = plan.sheets.reduce((sum, sheet) => sum + sheet.placements.length, 0);
-  const wanted = plan.items.reduce((sum, item) => sum + item.wanted, 0);
-  return (
-    <div className="flex w-[min(10rem,14vw)] shrink-0 flex-col gap-2.5 overflow-y-auto p-3">
-      <p className="text-sm" role="status" data-testid="packing-state">
-        {STATES[state]}
-      </p>
-      {state === 'searching' ? (
-        <>
-          {/* The bar empties by itself; only its start comes from the server. */}
-          <div className="h-1.5 overflow-hidden rounded bg-rule" aria-hidden>
-            <div
-              key={plan.packing.version}
-              className="h-full origin-left bg-kingfisher"
-              style={{
-                animation: `drain ${seconds_left}s linear forwards`,
-                width: `${(seconds_left / 20) * 100}%`,
-              }}
+        <SheetView
+          jobId={jobId}
+          plan={plan}
+          sheet={sheet}
+          mode="plan"
+          pieces={(pxPerMm) => (
+            <HandPieces
+              jobId={jobId}
+              plan={plan}
+              sheet={sheet}
+              pxPerMm={pxPerMm}
+              act={act}
+              onTakeUp={onTakeUp}
+              sendTo={(which, to) => send(to, which)}
             />
-          </div>
-          <Button onClick={() => action.mutate('stop')} hotkey="S">
-            Stop
-          </Button>
-        </>
-      ) : (
-        <Button onClick={() => action.mutate('pack')} hotkey="P">
-          Pack again
-        </Button>
-      )}
-      <dl className="mt-2 flex flex-col gap-2.5">
-        <Fact name="placed">
-          {placed} of {wanted}
-        </Fact>
-        <Fact name="a sheet holds at most">{plan.pieces_at_most}</Fact>
-        <Fact name="in plain rows it takes">
-          {plan.row_sheets} sheet{plan.row_sheets === 1 ? '' : 's'}
-        </Fact>
-      </dl>
-      {plan.unplaced.length > 0 && (
-        <p className="text-sm text-rowan">
-          Not placed:{' '}
-          {plan.unplaced
-            .map(
-              (one) => `${one.quantity} ${plan.items.find((item) => item.number === one.item_number)?.name}`,
-            )
-            .join(', ')}
-        </p>
-      )}
-    </div>
-  );
-}
-
-function Fact({ name, children }: { name: string; children: React.ReactNode }) {
-  return (
-    <div>
-      <dt className="text-sm text-soft">{name}</dt>
-      <dd className="figure font-bold">{children}</dd>
+          )}
+        >
+          {(pxPerMm) => <DrawnBound plan={plan} pxPerMm={pxPerMm} />}
+        </SheetView>
+        <HandBar plan={plan} sheet={sheet} picks={indexes} act={act} send={(to) => send(to)} />
+      </div>
+      <SearchPanel plan={plan} jobId={jobId}>
+        <SheetTools view={view} plan={plan} change={change} />
+      </SearchPanel>
     </div>
   );
 }

@@ -21,7 +21,7 @@ from vamper.core.sheet.problem import PackProblem, Sheet, Watch, fits_alone, lar
 from vamper.core.sheet.rows import rows_of_boxes
 from vamper.core.sheet.search import HOPELESS_FILL, Search
 
-__all__ = ["PackProblem", "Watch", "fits_alone", "kits_of", "largest_fitting_scale", "pack"]
+__all__ = ["PackProblem", "Watch", "fits_alone", "kits_of", "largest_fitting_scale", "pack", "plain_rows"]
 
 
 def pack(problem: PackProblem, nester: Nester, watch: Watch) -> Layout:
@@ -205,6 +205,15 @@ def _rowed(problem: PackProblem, as_they_are: bool = False) -> Layout:
         if placed[p.item] < p.quantity
     ]
     return Layout(tuple(sheet for sheet in sheets if sheet), tuple(unplaced), time_limited=False)
+
+
+def plain_rows(problem: PackProblem) -> tuple[Sheet, ...]:
+    """What a maker would lay with a ruler: rows of boxes on bare sheets, as many as it takes. For comparing."""
+    empty = ground_of(replace(problem, held=(), first_live=None), 0)
+    if empty.room.is_empty:
+        return ()
+    spec = problem.spec
+    return rows_of_boxes(problem.pieces, empty.room, spec.gap_mm, spec.turn, None)
 
 
 # Kits

@@ -1,0 +1,110 @@
+import type { Plan } from '../../api/client';
+import { useJobAction } from '../../api/hooks';
+import { Button } from '../../kit/Button';
+import { showLength, useUnit } from '../../kit/units';
+
+const STATES = {
+  searching: 'Looking for a tighter layout',
+  done: 'Packed',
+  stopped: 'Stopped; the best so far is kept',
+  interrupted: 'Vamper was closed while it packed',
+} as const;
+
+interface Props {
+  plan: Plan;
+  jobId: number;
+  children?: React.ReactNode;
+}
+
+const sheets = (count: number) => `${count} sheet${count === 1 ? '' : 's'}`;
+
+/** How the packing stands, how good it is, and what can be asked of it. */
+export function SearchPanel({ plan, jobId, children }: Props) {
+  const unit = useUnit((state) => state.unit);
+  const action = useJobAction(jobId);
+  const { state, seconds_left, seconds, version, held } = plan.packing;
+  const placed = plan.sheets.reduce((sum, sheet) => sum + sheet.placements.length, 0);
+  const wanted = plan.items.reduce((sum, item) => sum + item.wanted, 0);
+  const saved = plan.row_sheets - plan.sheets.length;
+  const more = placed - plan.row_pieces;
+  const offcut = plan.offcut;
+  return (
+    <div className="flex w-[min(11.5rem,15vw)] shrink-0 flex-col gap-2.5 overflow-y-auto p-3">
+      <p className="text-sm" role="status" data-testid="packing-state">
+        {held > 0 && state === 'done' ? 'As you laid it' : STATES[state]}
+        {state === 'interrupted' &&
+          `; its best layout so far was kept: ${placed} of ${wanted} pieces on ${sheets(plan.sheets.length)}.`}
+      </p>
+      {state === 'searching' ? (
+        <>
+          {/* The bar empties by itself; only its start comes from the server. */}
+          <div className="h-1.5 overflow-hidden rounded bg-rule" aria-hidden>
+            <div
+              key={version}
+              className="h-full origin-left bg-kingfisher"
+              style={{
+                animation: `drain ${seconds_left}s linear forwards`,
+                width: `${(seconds_left / seconds) * 100}%`,
+              }}
+            />
+          </div>
+          <Button onClick={() => action.mutate('stop')} hotkey="S">
+            Stop
+          </Button>
+        </>
+      ) : (
+        <>
+          <Button onClick={() => action.mutate('pack')} hotkey="P">
+            {held ? 'Pack the rest again' : 'Pack again'}
+          </Button>
+          {held > 0 && (
+            <Button look="bare" className="-mt-1.5 px-1" onClick={() => action.mutate('pack-everything')}>
+              Pack everything anew
+            </Button>
+          )}
+        </>
+      )}
+      <dl className="mt-1 flex flex-col gap-2">
+        <Fact name="placed">
+          {placed - plan.extra_pieces} of {wanted}
+          {plan.extra_pieces > 0 && ` + ${plan.extra_pieces}`}
+        </Fact>
+        <Fact name="a sheet holds at most">{plan.pieces_at_most}</Fact>
+        <Fact name="sheets at least">{plan.sheets_at_least}</Fact>
+        <Fact name="against rows of boxes">
+          {saved > 0
+            ? `${sheets(saved)} saved`
+            : more > 0
+              ? `${more} more piece${more === 1 ? '' : 's'}`
+              : 'no more, no less'}
+        </Fact>
+        {offcut.width_mm > 0 && (
+          <Fact name="free rectangle on the last">
+            {Math.round(unit === 'mm' ? offcut.width_mm : offcut.width_mm / 2.54) / (unit === 'mm' ? 1 : 10)}{' '}
+            × {showLength(offcut.height_mm, unit, 0)}
+          </Fact>
+        )}
+      </dl>
+      {plan.unplaced.length > 0 && (
+        <p className="text-sm text-rowan">
+          Not placed:{' '}
+          {plan.unplaced
+            .map(
+              (one) => `${one.quantity} ${plan.items.find((item) => item.number === one.item_number)?.name}`,
+            )
+            .join(', ')}
+        </p>
+      )}
+      {children}
+    </div>
+  );
+}
+
+function Fact({ name, children }: { name: string; children: React.ReactNode }) {
+  return (
+    <div>
+      <dt className="text-sm leading-tight text-soft">{name}</dt>
+      <dd className="figure font-bold">{children}</dd>
+    </div>
+  );
+}
