@@ -11,8 +11,11 @@ from vamper.core.sheet.arranging import Side, Way
 from vamper.formats.composition_model import CompositionModel
 from vamper.formats.jobfile import EdgeModel
 from vamper.services.document import JobDocument
+from vamper.services.layouts import Origin
+from vamper.services.machines import CutterProfile, PrinterProfile
 from vamper.services.overview import Station, StationState
 from vamper.services.packing_desk import PackingState
+from vamper.services.scaling import ScaleState
 
 
 class JobSummaryOut(BaseModel):
@@ -517,3 +520,77 @@ class HandDone(BaseModel):
     sheet: int
     indexes: list[int]
     note: str
+
+
+class SizeCountOut(BaseModel):
+    """The largest size at which so many go on a sheet, and the most that areas would allow."""
+
+    size_mm: float
+    pieces: int
+    at_most: int
+
+
+class CountedOut(BaseModel):
+    size_mm: float
+    pieces: int
+    rows: list[SizeCountOut]
+
+
+class LayoutName(BaseModel):
+    name: Annotated[str, Field(min_length=1, max_length=60)]
+
+
+class ComparedOut(BaseModel):
+    """One layout of a job with its figures; `broken` counts rules that it would break by now."""
+
+    name: str
+    origin: Origin
+    sheets: list[list[PlacementOut]]
+    pieces: int
+    used: float
+    cut_length_mm: float
+    broken: int
+    saved_at: datetime | None
+
+
+class ScaleToFill(BaseModel):
+    sheets: Annotated[int, Field(ge=1, le=50)]
+
+
+class ScalingOut(BaseModel):
+    """`share` is how much of the search is done, `fits` the largest scale that fits so far."""
+
+    state: ScaleState
+    sheets: int
+    fits: float | None
+    trying: float | None
+    share: float
+    problem: str
+
+
+class SourceOut(BaseModel):
+    """A design that could fill what is left."""
+
+    job_id: int
+    job: str
+    number: int
+    name: str
+    art: str
+    own: bool
+
+
+class FillWith(BaseModel):
+    job_id: int
+    number: int
+    least_mm: Annotated[float, Field(ge=5, le=500)]
+    most_mm: Annotated[float, Field(ge=5, le=500)]
+
+
+class PrinterOut(BaseModel):
+    id: int
+    profile: PrinterProfile
+
+
+class CutterOut(BaseModel):
+    id: int
+    profile: CutterProfile

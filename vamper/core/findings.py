@@ -40,11 +40,14 @@ class Severity(StrEnum):
 
 
 class FixTarget(StrEnum):
-    """What a fix changes: the item the finding is about, or the job; or that it splits the item into several."""
+    """What a fix changes: the item the finding is about, or the job; or that it splits the item into several designs,
+    one for each drawing in it or one for each colour.
+    """
 
     ITEM = "item"
     JOB = "job"
     SPLIT = "split"
+    COLOURS = "colours"
 
 
 @dataclass(frozen=True, slots=True)

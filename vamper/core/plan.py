@@ -8,6 +8,7 @@ from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from vamper.core.art.colours import colour_findings
 from vamper.core.art.inspect import ArtFacts, art_findings, place_of, size_fix
 from vamper.core.art.outline import Outline
 from vamper.core.art.picture import Picture
@@ -305,6 +306,8 @@ def item_findings(item: DesignedItem, purpose: Purpose, stock: Stock) -> list[Fi
     """What the stations Art and Edge find on one item."""
     art = art_findings(item.outline, item.spec, item.index, purpose, item.picture, item.facts, stock)
     edge = edge_findings(item.outline, item.edge, item.spec, item.index, item.edge_facts)
+    if not stock.printable:
+        return art + edge + colour_findings(item.picture, item.index)
     return art + edge + bleed_findings(item.bleed, item.index, stock)
 
 

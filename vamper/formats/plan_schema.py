@@ -6,7 +6,7 @@ from pydantic import Field
 
 from vamper.core.cutting.setting import Blade
 from vamper.core.findings import Severity
-from vamper.core.job import Cut, MarkFamily
+from vamper.core.job import Cut, MarkFamily, Pin
 from vamper.core.sheet.layout import WhyNot
 from vamper.core.stocks import Tack
 from vamper.formats.fields import Strict
@@ -47,10 +47,23 @@ class PlannedPlacement(Strict):
     x_mm: float
     y_mm: float
     turn_deg: float
+    pin: Literal[Pin.KEPT, Pin.HAND, Pin.LOCKED] | None = None
+    """Where it was not packed but held."""
+
+
+class FreeRectangle(Strict):
+    """The largest rectangle of a sheet that no piece reaches into."""
+
+    x_mm: float
+    y_mm: float
+    width_mm: float
+    height_mm: float
 
 
 class SheetFiles(Strict):
-    print: str
+    """`print` is left out for stock that is not printed."""
+
+    print: str | None = None
     cut_svg: str
     cut_dxf: str
 
@@ -60,6 +73,10 @@ class PlannedSheet(Strict):
     used: float
     placements: list[PlannedPlacement]
     files: SheetFiles
+    offcut_mm: FreeRectangle
+    live_area_mm: list[ShapePart] | None = None
+    """Of a first sheet that was used before; the job's own holds for all others."""
+    stock_colour: str | None = None
 
 
 class PlannedUnplaced(Strict):

@@ -8,7 +8,7 @@ from shapely.geometry.base import BaseGeometry
 from vamper.core.edge.handling import advise, candidates, handling_of
 from vamper.core.findings import Finding, most_serious_first
 from vamper.core.geometry import Points, parts, ring_points
-from vamper.core.job import Purpose
+from vamper.core.job import Pin, Purpose
 from vamper.core.plan import DesignedItem, Plan, item_findings
 from vamper.core.stocks import Stock
 
@@ -88,10 +88,29 @@ def check_document(item: DesignedItem, purpose: Purpose, stock: Stock) -> dict[s
     }
 
 
-def sheet_files(sheet: int) -> dict[str, str]:
-    """The names of a sheet's files; `sheet` counts from 0."""
+def sheet_files(sheet: int, printed: bool = True) -> dict[str, str]:
+    """The names of a sheet's files; `sheet` counts from 0. Stock that is not printed has no print file."""
     stem = f"sheet-{sheet + 1:02d}"
-    return {"print": f"{stem}-print.pdf", "cut_svg": f"{stem}-cut.svg", "cut_dxf": f"{stem}-cut.dxf"}
+    cut = {"cut_svg": f"{stem}-cut.svg", "cut_dxf": f"{stem}-cut.dxf"}
+    return {"print": f"{stem}-print.pdf", **cut} if printed else cut
+
+
+def _about_sheet(plan: Plan, number: int) -> dict[str, Any]:
+    """What holds for one sheet only: its offcut, a live area of its own, the colour of its stock."""
+    offcut = plan.offcut(number)
+    about: dict[str, Any] = {
+        "offcut_mm": {
+            "x_mm": round(offcut.left_mm, 3),
+            "y_mm": round(offcut.top_mm, 3),
+            "width_mm": round(offcut.width_mm, 3),
+            "height_mm": round(offcut.height_mm, 3),
+        }
+    }
+    if number == 0 and plan.setup.first is not None:
+        about["live_area_mm"] = shape_document(plan.setup.first.shape)
+    colours = {item.index: item.spec.sheet_colour for item in plan.items}
+    colour = next((colours[one.item] for one in plan.layout.sheets[number] if colours[one.item]), None)
+    return {**about, "stock_colour": colour} if colour else about
 
 
 def plan_document(plan: Plan) -> dict[str, Any]:
@@ -133,10 +152,12 @@ def plan_document(plan: Plan) -> dict[str, Any]:
                         "x_mm": round(placement.x_mm, 6),
                         "y_mm": round(placement.y_mm, 6),
                         "turn_deg": round(placement.turn_deg, 6),
+                        **({"pin": placement.pin.value} if placement.pin is not Pin.FREE else {}),
                     }
                     for placement in sheet
                 ],
-                "files": sheet_files(number),
+                "files": sheet_files(number, plan.job.stock.printable),
+                **_about_sheet(plan, number),
             }
             for number, sheet in enumerate(plan.layout.sheets)
         ],

@@ -6,17 +6,19 @@ from typing import Any
 
 from vamper.core.art.resolution import VIEWING_DISTANCE_MM, needed_ppi
 from vamper.core.cutting.setting import effective_cut, propose
+from vamper.core.devices import Feed
 from vamper.core.findings import BadInput
 from vamper.core.job import Cut, Job, Paper, Purpose, Turn
 from vamper.core.plan import pack_problem, set_up_sheet
 from vamper.core.sheet.bound import area_bound
 from vamper.core.sheet.papers import NAMED_PAPERS
 from vamper.core.sheet.rows import rows_of_boxes
+from vamper.formats.jobfile import CutterModel
 from vamper.services.jobs import JobState
 from vamper.services.overview import PURPOSE_PHRASES, TURN_PHRASES, plural, viewing
 from vamper.services.planning import Design
 from vamper.services.workshop import Workshop
-from vamper.store.rows import cutter_of, printer_of, stock_of
+from vamper.store.rows import stock_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -141,30 +143,34 @@ def _turns(workshop: Workshop, state: JobState) -> list[Choice]:
 
 def _printers(workshop: Workshop, state: JobState) -> list[Choice]:
     job = workshop.jobs.core_job(state)
-    printers, _ = workshop.machines()
     return [
         Choice(
-            row.name,
-            f"{row.kind}, {_room(replace(job, printer=printer_of(row)))}",
-            {"printer_id": row.id},
-            row.id == state.document.printer_id,
+            profile.name,
+            f"{profile.printer.kind}, {_room(replace(job, printer=profile.printer.to_core()))}",
+            {"printer_id": number},
+            number == state.document.printer_id,
         )
-        for row in printers
+        for number, profile in workshop.machines.printers().items()
     ]
 
 
 def _cutters(workshop: Workshop, state: JobState) -> list[Choice]:
     job = workshop.jobs.core_job(state)
-    _, cutters = workshop.machines()
     return [
         Choice(
-            row.name,
-            f"{row.force_min_gf:g} to {row.force_max_gf:g} gf, {_room(replace(job, cutter=cutter_of(row)))}",
-            {"cutter_id": row.id},
-            row.id == state.document.cutter_id,
+            profile.name,
+            f"{_reach(profile.cutter)}, {_room(replace(job, cutter=profile.cutter.to_core()))}",
+            {"cutter_id": number},
+            number == state.document.cutter_id,
         )
-        for row in cutters
+        for number, profile in workshop.machines.cutters().items()
     ]
+
+
+def _reach(cutter: CutterModel) -> str:
+    if cutter.feed is Feed.HAND:
+        return "no machine: guide lines and straight rows"
+    return f"{cutter.force_gf.min:g} to {cutter.force_gf.max:g} gf"
 
 
 def _purposes(_workshop: Workshop, state: JobState) -> list[Choice]:

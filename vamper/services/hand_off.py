@@ -16,7 +16,10 @@ JOB_NAME = "job.json"
 
 
 def sheet_title(plan: Plan, sheet: int) -> str:
-    return f"{plan.job.title}, sheet {sheet + 1} of {len(plan.layout.sheets)}"
+    colours = {item.index: item.spec.sheet_colour for item in plan.items}
+    colour = next((colours[one.item] for one in plan.layout.sheets[sheet] if colours[one.item]), None)
+    of_colour = f", {colour}" if colour else ""
+    return f"{plan.job.title}, sheet {sheet + 1} of {len(plan.layout.sheets)}{of_colour}"
 
 
 def print_file(plan: Plan, sheet: int, pictures: Mapping[int, Picture] | None = None) -> bytes:
@@ -36,10 +39,11 @@ def plan_files(plan: Plan) -> dict[str, bytes]:
     """Every file of a plan by name: print and cut files of each sheet, and the plan itself."""
     files: dict[str, bytes] = {}
     # Carrying pictures past their edges is dear, and the same for every sheet.
-    pictures = printed_pictures(plan)
+    pictures = printed_pictures(plan) if plan.job.stock.printable else {}
     for sheet in range(len(plan.layout.sheets)):
-        names = sheet_files(sheet)
-        files[names["print"]] = print_file(plan, sheet, pictures)
+        names = sheet_files(sheet, plan.job.stock.printable)
+        if "print" in names:
+            files[names["print"]] = print_file(plan, sheet, pictures)
         files[names["cut_svg"]] = cut_svg_file(plan, sheet)
         files[names["cut_dxf"]] = cut_dxf_file(plan, sheet)
     files[PLAN_NAME] = write_plan(plan)

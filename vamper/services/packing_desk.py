@@ -152,6 +152,18 @@ class PackingDesk:
         run.first.wait(_FIRST_LAYOUT_S)
         return self._packing(job_id, run)
 
+    def adopt(self, job_id: int, problem: PackProblem, layout: Layout) -> None:
+        """Take a layout that was found elsewhere as the job's; no search begins."""
+        run = _Run(key_of(problem), TimedWatch(0.0), layout, PackingState.DONE)
+        run.first.set()
+        with self._changed:
+            before = self._runs.get(job_id)
+            if before is not None:
+                before.watch.stopped.set()
+            self._runs[job_id] = run
+        self._store(job_id, run)
+        self._tell(job_id)
+
     def stop(self, job_id: int) -> None:
         """End the search; the best layout so far is kept."""
         with self._changed:

@@ -6,7 +6,9 @@ from pathlib import Path
 from sqlalchemy import select
 
 from vamper.core.findings import BadInput
+from vamper.core.job import Job
 from vamper.core.plan import Plan, complete, pack_problem
+from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.nesting import Nester
 from vamper.core.stocks import Stock
 from vamper.services.arts import Arts
@@ -17,10 +19,14 @@ from vamper.services.document import JobDocument
 from vamper.services.hand_off import bundle
 from vamper.services.items import Items
 from vamper.services.jobs import Jobs, JobState
+from vamper.services.layouts import Layouts
+from vamper.services.machines import Machines
 from vamper.services.packing_desk import SEARCH_SECONDS, Packing, PackingDesk
 from vamper.services.planning import Design, design_job
+from vamper.services.scaling import Scaling, ScalingDesk, scaled_document
 from vamper.services.styles import Styles
 from vamper.services.tables import Table, Tables
+from vamper.services.variants import Variants
 from vamper.store.database import Sessions, copy_database, open_database
 from vamper.store.models import CutterRow, PrinterRow, StockRow
 from vamper.store.rows import add_starters, stock_of
@@ -45,8 +51,13 @@ class Workshop:
         self.desk = PackingDesk(self.sessions, nester, search_seconds)
         self.tables = Tables()
         self.by_hand = ByHand(self.jobs)
+        self.layouts = Layouts(self.sessions, self.jobs)
+        self.machines = Machines(self.sessions)
+        self.variants = Variants(self.jobs, self.arts, self.designer)
+        self.scalings = ScalingDesk(nester)
 
     def close(self) -> None:
+        self.scalings.close()
         self.desk.close()
         self._engine.dispose()
 
@@ -54,6 +65,10 @@ class Workshop:
         """The job with outlines and edges, before packing."""
         job = self.jobs.core_job(state)
         return design_job(job, [self.arts.file(item.art) for item in job.items], self.designer)
+
+    def sheet_design(self, state: JobState) -> Design:
+        """The job's sheet alone, whatever its art."""
+        return design_job(replace(self.jobs.core_job(state), items=(), held=()), [], self.designer)
 
     def plan(self, state: JobState) -> tuple[Plan, Packing]:
         """The job's plan with its best layout so far; searching goes on in the background."""
@@ -76,6 +91,22 @@ class Workshop:
         if not design.items:
             raise BadInput("there is nothing to pack yet; add art first", "items")
         self.desk.again(state.id, pack_problem(design.job, design.setup, design.items))
+
+    def scale_to_fill(self, state: JobState, sheets: int) -> Scaling:
+        """Look for the largest common scale at which everything fits on so many sheets; then it is the job's."""
+        arts = [self.arts.file(item.art) for item in state.document.items]
+
+        def design(job: Job) -> Design:
+            return design_job(job, arts, self.designer)
+
+        def keep(factor: float, layout: Layout) -> None:
+            after = self.jobs.edit(
+                state.id, f"scale to {factor * 100:.0f} %", lambda document: scaled_document(document, factor, sheets)
+            )
+            found = self.design(after)
+            self.desk.adopt(state.id, pack_problem(found.job, found.setup, found.items), layout)
+
+        return self.scalings.start(state.id, self.jobs.core_job(state), sheets, design, keep)
 
     def names(self, document: JobDocument) -> tuple[str, str, str]:
         """What the job's stock, printer and cutter are called."""
@@ -115,12 +146,6 @@ class Workshop:
             named[name] = art
             names[item.art] = name
         return named
-
-    def machines(self) -> tuple[list[PrinterRow], list[CutterRow]]:
-        with self.sessions() as session:
-            return list(session.scalars(select(PrinterRow).order_by(PrinterRow.id))), list(
-                session.scalars(select(CutterRow).order_by(CutterRow.id))
-            )
 
     def stock(self, key: str) -> Stock:
         with self.sessions() as session:

@@ -77,7 +77,7 @@ def add_starters(session: Session) -> None:
             margin_left_mm=4.2,
         )
     )
-    session.add_all(CutterRow(name=name, **vars_of(cutter)) for name, cutter in STARTER_CUTTERS.items())
+    session.add_all(CutterRow(name=name, **columns_of(cutter)) for name, cutter in STARTER_CUTTERS.items())
 
 
 STARTER_CUTTERS = {
@@ -87,7 +87,7 @@ STARTER_CUTTERS = {
 }
 
 
-def vars_of(cutter: Cutter) -> dict[str, Any]:
+def columns_of(cutter: Cutter) -> dict[str, Any]:
     """A cutter's limits as its row's columns."""
     return {
         "feed": cutter.feed,

@@ -61,6 +61,42 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/cutters': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** List Cutters */
+    get: operations['list_cutters_api_cutters_get'];
+    put?: never;
+    /** Add Cutter */
+    post: operations['add_cutter_api_cutters_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/cutters/{number}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Change Cutter */
+    put: operations['change_cutter_api_cutters__number__put'];
+    post?: never;
+    /** Remove Cutter */
+    delete: operations['remove_cutter_api_cutters__number__delete'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/edge-styles': {
     parameters: {
       query?: never;
@@ -246,6 +282,46 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/filler-sources': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Sources
+     * @description Designs that could fill what is left: the job's own, and those of other jobs on the same stock.
+     */
+    get: operations['get_sources_api_jobs__job_id__filler_sources_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/fillers': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Fill With
+     * @description Fill what is left with a design in a range of sizes.
+     */
+    post: operations['fill_with_api_jobs__job_id__fillers_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/hand': {
     parameters: {
       query?: never;
@@ -300,6 +376,86 @@ export interface paths {
      * @description Distances of pieces in hand to their neighbours and the rim; nothing is moved.
      */
     post: operations['check_hand_api_jobs__job_id__hand_check_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/how-many': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Count Plain
+     * @description How many of a plain shape fit on the job's sheet, before there is any art.
+     */
+    get: operations['count_plain_api_jobs__job_id__how_many_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/how-many/{number}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Count Design
+     * @description How many of one design fit on a sheet, at its size and at others.
+     */
+    get: operations['count_design_api_jobs__job_id__how_many__number__get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/items/{number}/back': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Make Back
+     * @description A back for a design, cut to its mirrored edge.
+     */
+    post: operations['make_back_api_jobs__job_id__items__number__back_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/items/{number}/by-colour': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * By Colour
+     * @description One design, and sheets of its own, for each flat colour of a drawing.
+     */
+    post: operations['by_colour_api_jobs__job_id__items__number__by_colour_post'];
     delete?: never;
     options?: never;
     head?: never;
@@ -430,6 +586,84 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/layouts': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Layouts
+     * @description The layout on the table, those kept under a name, and straight rows, with the same figures for each.
+     */
+    get: operations['get_layouts_api_jobs__job_id__layouts_get'];
+    put?: never;
+    /**
+     * Save Layout
+     * @description Keep the layout on the table under a name.
+     */
+    post: operations['save_layout_api_jobs__job_id__layouts_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/layouts/keep': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Keep Layout
+     * @description Put a named layout back on the table.
+     */
+    post: operations['keep_layout_api_jobs__job_id__layouts_keep_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/layouts/keep-rows': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Keep Rows */
+    post: operations['keep_rows_api_jobs__job_id__layouts_keep_rows_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/layouts/remove': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Remove Layout */
+    post: operations['remove_layout_api_jobs__job_id__layouts_remove_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/pack': {
     parameters: {
       query?: never;
@@ -497,6 +731,47 @@ export interface paths {
     put?: never;
     /** Remove Items */
     post: operations['remove_items_api_jobs__job_id__remove_items_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/scale-to-fill': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Get Scaling */
+    get: operations['get_scaling_api_jobs__job_id__scale_to_fill_get'];
+    put?: never;
+    /**
+     * Scale To Fill
+     * @description Look for the largest common scale in the background; when it is found it is a step of the job.
+     */
+    post: operations['scale_to_fill_api_jobs__job_id__scale_to_fill_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/scale-to-fill/stop': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Stop Scaling
+     * @description End the search; the largest scale that fits so far is taken.
+     */
+    post: operations['stop_scaling_api_jobs__job_id__scale_to_fill_stop_post'];
     delete?: never;
     options?: never;
     head?: never;
@@ -586,6 +861,42 @@ export interface paths {
     /** Undo */
     post: operations['undo_api_jobs__job_id__undo_post'];
     delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/printers': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** List Printers */
+    get: operations['list_printers_api_printers_get'];
+    put?: never;
+    /** Add Printer */
+    post: operations['add_printer_api_printers_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/printers/{number}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Change Printer */
+    put: operations['change_printer_api_printers__number__put'];
+    post?: never;
+    /** Remove Printer */
+    delete: operations['remove_printer_api_printers__number__delete'];
     options?: never;
     head?: never;
     patch?: never;
@@ -758,6 +1069,27 @@ export interface components {
       proposed: boolean;
     };
     /**
+     * ComparedOut
+     * @description One layout of a job with its figures; `broken` counts rules that it would break by now.
+     */
+    ComparedOut: {
+      /** Broken */
+      broken: number;
+      /** Cut Length Mm */
+      cut_length_mm: number;
+      /** Name */
+      name: string;
+      origin: components['schemas']['Origin'];
+      /** Pieces */
+      pieces: number;
+      /** Saved At */
+      saved_at: string | null;
+      /** Sheets */
+      sheets: components['schemas']['PlacementOut'][][];
+      /** Used */
+      used: number;
+    };
+    /**
      * Composing
      * @description A composition with the names as they were typed or read from a CSV file.
      */
@@ -803,12 +1135,71 @@ export interface components {
        */
       lines: components['schemas']['TextLineModel'][];
     };
+    /** CountedOut */
+    CountedOut: {
+      /** Pieces */
+      pieces: number;
+      /** Rows */
+      rows: components['schemas']['SizeCountOut'][];
+      /** Size Mm */
+      size_mm: number;
+    };
     /**
      * Cut
      * @description Through the face only, or through face and backing.
      * @enum {string}
      */
     Cut: 'kiss' | 'through';
+    /**
+     * CutterModel
+     * @description `head_mm` and `tail_mm` are the strips under the rollers of a roller-fed cutter, `mat_mm` the window of the mat
+     *     of a mat-fed one. `feed: hand` is no machine: guide lines and trim ticks are printed, and rows are straight.
+     */
+    CutterModel: {
+      /** @default mat */
+      feed: components['schemas']['Feed'];
+      /**
+       * @default {
+       *       "max": 380,
+       *       "min": 20,
+       *       "step": 4
+       *     }
+       */
+      force_gf: components['schemas']['ForceModel'];
+      /**
+       * Head Mm
+       * @default 0
+       */
+      head_mm: number;
+      mat_mm?: components['schemas']['MatModel'] | null;
+      /**
+       * @default {
+       *       "height": 420,
+       *       "width": 310
+       *     }
+       */
+      reach_mm: components['schemas']['ReachModel'];
+      /**
+       * Tail Mm
+       * @default 0
+       */
+      tail_mm: number;
+    };
+    /** CutterOut */
+    CutterOut: {
+      /** Id */
+      id: number;
+      profile: components['schemas']['CutterProfile'];
+    };
+    /**
+     * CutterProfile
+     * @description A cutter: what it is called, how it moves the stock, what it reaches, and its force.
+     */
+    CutterProfile: {
+      cutter: components['schemas']['CutterModel'];
+      /** Name */
+      name: string;
+    };
     /**
      * DistanceOut
      * @description From a neighbour (`other`) or, with None, the live area's rim to a piece in hand; the two nearest points.
@@ -926,6 +1317,23 @@ export interface components {
       /** Name */
       name: string;
     };
+    /**
+     * Feed
+     * @description How the cutter moves the stock: on a carrier mat, or between rollers; `hand` is no machine but scissors.
+     * @enum {string}
+     */
+    Feed: 'mat' | 'roller' | 'hand';
+    /** FillWith */
+    FillWith: {
+      /** Job Id */
+      job_id: number;
+      /** Least Mm */
+      least_mm: number;
+      /** Most Mm */
+      most_mm: number;
+      /** Number */
+      number: number;
+    };
     /** FindingOut */
     FindingOut: {
       /** Code */
@@ -963,16 +1371,35 @@ export interface components {
     };
     /**
      * FixTarget
-     * @description What a fix changes: the item the finding is about, or the job; or that it splits the item into several.
+     * @description What a fix changes: the item the finding is about, or the job; or that it splits the item into several designs,
+     *     one for each drawing in it or one for each colour.
      * @enum {string}
      */
-    FixTarget: 'item' | 'job' | 'split';
+    FixTarget: 'item' | 'job' | 'split' | 'colours';
     /** FontOut */
     FontOut: {
       /** Family */
       family: string;
       /** Words */
       words: string;
+    };
+    /** ForceModel */
+    ForceModel: {
+      /**
+       * Max
+       * @default 380
+       */
+      max: number;
+      /**
+       * Min
+       * @default 20
+       */
+      min: number;
+      /**
+       * Step
+       * @default 4
+       */
+      step: number;
     };
     /**
      * FreeBoxModel
@@ -1305,6 +1732,11 @@ export interface components {
       /** Title */
       title: string;
     };
+    /** LayoutName */
+    LayoutName: {
+      /** Name */
+      name: string;
+    };
     /** Limits */
     Limits: {
       /** Endings */
@@ -1329,6 +1761,29 @@ export interface components {
       locked: boolean;
       /** Sheet */
       sheet: number;
+    };
+    /** MarginsModel */
+    MarginsModel: {
+      /**
+       * Bottom
+       * @default 5
+       */
+      bottom: number;
+      /**
+       * Left
+       * @default 3
+       */
+      left: number;
+      /**
+       * Right
+       * @default 3
+       */
+      right: number;
+      /**
+       * Top
+       * @default 3
+       */
+      top: number;
     };
     /**
      * MarkFamily
@@ -1375,6 +1830,13 @@ export interface components {
        * @default 0.8
        */
       stroke_mm: number;
+    };
+    /** MatModel */
+    MatModel: {
+      /** Height */
+      height: number;
+      /** Width */
+      width: number;
     };
     /**
      * NamedOut
@@ -1432,6 +1894,12 @@ export interface components {
        */
       name: string;
     };
+    /**
+     * Origin
+     * @description Where a layout to compare comes from.
+     * @enum {string}
+     */
+    Origin: 'on the table' | 'named' | 'straight rows';
     /**
      * PackingMode
      * @description How pieces share sheets: the fewest sheets, one design a sheet, the same set on each, or straight rows.
@@ -1567,6 +2035,12 @@ export interface components {
       sheet: number;
     };
     /**
+     * PlainShape
+     * @description What a piece could be before there is art.
+     * @enum {string}
+     */
+    PlainShape: 'circle' | 'square' | 'tall' | 'strip';
+    /**
      * PlanOut
      * @description Everything the screens show about a job that can be planned.
      */
@@ -1627,11 +2101,58 @@ export interface components {
       threshold: number;
     };
     /**
+     * PrinterKind
+     * @enum {string}
+     */
+    PrinterKind: 'inkjet' | 'laser';
+    /** PrinterModel */
+    PrinterModel: {
+      /** @default inkjet */
+      kind: components['schemas']['PrinterKind'];
+      /**
+       * @default {
+       *       "bottom": 5,
+       *       "left": 3,
+       *       "right": 3,
+       *       "top": 3
+       *     }
+       */
+      margins_mm: components['schemas']['MarginsModel'];
+    };
+    /** PrinterOut */
+    PrinterOut: {
+      /** Id */
+      id: number;
+      profile: components['schemas']['PrinterProfile'];
+    };
+    /**
+     * PrinterProfile
+     * @description A printer: what it is called, and the margins it leaves blank.
+     */
+    PrinterProfile: {
+      /** Name */
+      name: string;
+      printer: components['schemas']['PrinterModel'];
+    };
+    /**
      * Purpose
      * @description What a piece is for; it decides from how far it is looked at.
      * @enum {string}
      */
     Purpose: 'planner' | 'drinkware' | 'laptop' | 'window' | 'vehicle';
+    /** ReachModel */
+    ReachModel: {
+      /**
+       * Height
+       * @default 420
+       */
+      height: number;
+      /**
+       * Width
+       * @default 310
+       */
+      width: number;
+    };
     /** RingModel */
     RingModel: {
       /** Colour */
@@ -1648,6 +2169,33 @@ export interface components {
       colour: string | null;
       /** Path */
       path: string;
+    };
+    /**
+     * ScaleState
+     * @enum {string}
+     */
+    ScaleState: 'working' | 'done' | 'stopped' | 'failed';
+    /** ScaleToFill */
+    ScaleToFill: {
+      /** Sheets */
+      sheets: number;
+    };
+    /**
+     * ScalingOut
+     * @description `share` is how much of the search is done, `fits` the largest scale that fits so far.
+     */
+    ScalingOut: {
+      /** Fits */
+      fits: number | null;
+      /** Problem */
+      problem: string;
+      /** Share */
+      share: number;
+      /** Sheets */
+      sheets: number;
+      state: components['schemas']['ScaleState'];
+      /** Trying */
+      trying: number | null;
     };
     /** SendPieces */
     SendPieces: {
@@ -1752,6 +2300,18 @@ export interface components {
      * @enum {string}
      */
     Side: 'left' | 'middle' | 'right' | 'top' | 'centre' | 'bottom';
+    /**
+     * SizeCountOut
+     * @description The largest size at which so many go on a sheet, and the most that areas would allow.
+     */
+    SizeCountOut: {
+      /** At Most */
+      at_most: number;
+      /** Pieces */
+      pieces: number;
+      /** Size Mm */
+      size_mm: number;
+    };
     /** SizeOut */
     SizeOut: {
       /** Height Mm */
@@ -1771,6 +2331,24 @@ export interface components {
       dx_mm: number;
       /** Dy Mm */
       dy_mm: number;
+    };
+    /**
+     * SourceOut
+     * @description A design that could fill what is left.
+     */
+    SourceOut: {
+      /** Art */
+      art: string;
+      /** Job */
+      job: string;
+      /** Job Id */
+      job_id: number;
+      /** Name */
+      name: string;
+      /** Number */
+      number: number;
+      /** Own */
+      own: boolean;
     };
     /** SpacePieces */
     SpacePieces: {
@@ -2033,6 +2611,123 @@ export interface operations {
     responses: {
       /** @description Successful Response */
       200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  list_cutters_api_cutters_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['CutterOut'][];
+        };
+      };
+    };
+  };
+  add_cutter_api_cutters_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['CutterProfile'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobId'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  change_cutter_api_cutters__number__put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['CutterProfile'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobId'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  remove_cutter_api_cutters__number__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
         headers: {
           [name: string]: unknown;
         };
@@ -2441,6 +3136,72 @@ export interface operations {
       };
     };
   };
+  get_sources_api_jobs__job_id__filler_sources_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['SourceOut'][];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  fill_with_api_jobs__job_id__fillers_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['FillWith'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   do_by_hand_api_jobs__job_id__hand_post: {
     parameters: {
       query?: never;
@@ -2535,6 +3296,139 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['HandChecked'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  count_plain_api_jobs__job_id__how_many_get: {
+    parameters: {
+      query: {
+        shape: components['schemas']['PlainShape'];
+        size_mm: number;
+        border_mm?: number;
+      };
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['CountedOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  count_design_api_jobs__job_id__how_many__number__get: {
+    parameters: {
+      query?: {
+        size_mm?: number | null;
+      };
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['CountedOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  make_back_api_jobs__job_id__items__number__back_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  by_colour_api_jobs__job_id__items__number__by_colour_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobOut'];
         };
       };
       /** @description Validation Error */
@@ -2784,6 +3678,171 @@ export interface operations {
       };
     };
   };
+  get_layouts_api_jobs__job_id__layouts_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ComparedOut'][];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  save_layout_api_jobs__job_id__layouts_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['LayoutName'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': unknown;
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  keep_layout_api_jobs__job_id__layouts_keep_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['LayoutName'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  keep_rows_api_jobs__job_id__layouts_keep_rows_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  remove_layout_api_jobs__job_id__layouts_remove_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['LayoutName'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   pack_again_api_jobs__job_id__pack_post: {
     parameters: {
       query?: {
@@ -2899,6 +3958,103 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['JobOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_scaling_api_jobs__job_id__scale_to_fill_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ScalingOut'] | null;
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  scale_to_fill_api_jobs__job_id__scale_to_fill_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ScaleToFill'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      202: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ScalingOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  stop_scaling_api_jobs__job_id__scale_to_fill_stop_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      202: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': unknown;
         };
       };
       /** @description Validation Error */
@@ -3052,6 +4208,123 @@ export interface operations {
         content: {
           'application/json': components['schemas']['JobOut'];
         };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  list_printers_api_printers_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['PrinterOut'][];
+        };
+      };
+    };
+  };
+  add_printer_api_printers_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PrinterProfile'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobId'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  change_printer_api_printers__number__put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PrinterProfile'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobId'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  remove_printer_api_printers__number__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Validation Error */
       422: {

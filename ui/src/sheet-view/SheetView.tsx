@@ -6,7 +6,7 @@ import { useKeys } from '../app/shortcuts';
 import { Button } from '../kit/Button';
 import { PieceShape, Places, type SheetMode, Stipple } from './PieceShape';
 import { Rulers } from './Rulers';
-import { useSheetZoom } from './useSheetZoom';
+import { type SheetZoom, useSheetZoom } from './useSheetZoom';
 import { useSize } from './useSize';
 
 interface Props {
@@ -18,6 +18,10 @@ interface Props {
   children?: ReactNode | ((pxPerMm: number) => ReactNode);
   /** Stands in the place of the pieces, where they can be moved. */
   pieces?: (pxPerMm: number) => ReactNode;
+  /** Stands above the drawing, beside the zoom. */
+  bar?: ReactNode;
+  /** Stands to the right of the drawing. */
+  beside?: ReactNode;
 }
 
 const RULER_PX = 34;
@@ -26,7 +30,7 @@ const RIM_PX = 14;
 const STILL_PX = 4;
 
 /** One sheet at true proportion, paper on a table, with rulers. The wheel zooms, a drag on the table moves it. */
-export function SheetView({ jobId, plan, sheet, mode, children, pieces }: Props) {
+export function SheetView({ jobId, plan, sheet, mode, children, pieces, bar, beside }: Props) {
   const [ref, room] = useSize<HTMLDivElement>();
   const dropPicks = useLook((state) => state.dropPicks);
   const { width_mm: width, height_mm: height } = plan;
@@ -54,87 +58,102 @@ export function SheetView({ jobId, plan, sheet, mode, children, pieces }: Props)
     from.current = null;
   };
   return (
-    <div ref={ref} className="drawing absolute inset-0 overflow-hidden">
-      {room.width > 0 && (
-        <svg
-          width={room.width}
-          height={room.height}
-          viewBox={zoom.viewBox}
-          role={pieces ? 'group' : 'img'}
-          aria-label={`Sheet ${sheet + 1}: ${placements.length} pieces on ${width} × ${height} mm`}
-          data-testid="sheet"
-          data-pieces={placements.length}
-          className="touch-none"
-          onPointerDown={(event) => {
-            if (event.button > 1) return;
-            from.current = { x: event.clientX, y: event.clientY, far: false };
-            event.currentTarget.setPointerCapture(event.pointerId);
-          }}
-          onPointerMove={move}
-          onPointerUp={letGo}
-          onPointerCancel={() => (from.current = null)}
-        >
-          <rect
-            width={width}
-            height={height}
-            fill={printed ? 'var(--d-paper)' : 'var(--d-off)'}
-            style={{ filter: 'drop-shadow(0 2px 5px rgb(34 38 46 / 0.25))' }}
-          />
-          {!printed && (
-            <path
-              d={live}
-              fillRule="evenodd"
-              fill={plan.sheets[sheet]?.colour ?? 'var(--d-paper)'}
-              stroke="var(--d-rule)"
-              strokeWidth="1"
-              vectorEffect="non-scaling-stroke"
-            />
-          )}
-          <Rulers width={width} height={height} mmPerPx={1 / zoom.scale} />
-          <defs>
-            <Stipple />
-            {plan.items.map((item) => (
-              <PieceShape
-                key={item.number}
-                jobId={jobId}
-                item={item}
-                mode={mode}
-                ground={plan.sheets[sheet]?.colour ?? plan.stock.colour}
-              />
-            ))}
-          </defs>
-          {pieces ? pieces(zoom.scale) : <Still plan={plan} sheet={sheet} mode={mode} />}
-          <path
-            d={plan.sheets[sheet]?.guides}
-            fill="none"
-            stroke="var(--d-ink)"
-            strokeWidth="1"
-            opacity="0.6"
-            vectorEffect="non-scaling-stroke"
-            pointerEvents="none"
-          />
-          <g fill="var(--d-ink)" fillRule="evenodd" pointerEvents="none">
-            {plan.marks.map((mark, index) => (
-              <path key={index} d={mark.path} fillRule="evenodd" />
-            ))}
-          </g>
-          <g pointerEvents="none">{typeof children === 'function' ? children(zoom.scale) : children}</g>
-        </svg>
-      )}
-      <div className="absolute bottom-2 left-2 flex items-center gap-1 rounded-[6px] border border-rule bg-paper px-1 py-0.5">
-        <Button look="bare" className="px-2" onClick={zoom.farther} aria-label="Farther">
-          −
-        </Button>
-        <span className="figure w-12 text-center text-sm" role="status" aria-label="zoom">
-          {zoom.percent} %
-        </span>
-        <Button look="bare" className="px-2" onClick={zoom.closer} aria-label="Closer">
-          +
-        </Button>
-        <Button look="bare" className="px-2" onClick={zoom.fit} disabled={zoom.percent === 100}>
-          Fit
-        </Button>
+    <div className="absolute inset-0 flex flex-col">
+      <div className="flex min-h-11 items-center justify-between gap-3 border-b border-rule px-3 py-1">
+        <div className="min-w-0 flex-1">{bar}</div>
+        <ZoomButtons zoom={zoom} />
       </div>
+      <div className="flex min-h-0 flex-1">
+      <div ref={ref} className="drawing relative min-w-0 flex-1 overflow-hidden">
+        {room.width > 0 && (
+          <svg
+            width={room.width}
+            height={room.height}
+            viewBox={zoom.viewBox}
+            role={pieces ? 'group' : 'img'}
+            aria-label={`Sheet ${sheet + 1}: ${placements.length} pieces on ${width} × ${height} mm`}
+            data-testid="sheet"
+            data-pieces={placements.length}
+            className="touch-none select-none"
+            onDragStart={(event) => event.preventDefault()}
+            onPointerDown={(event) => {
+              if (event.button > 1) return;
+              from.current = { x: event.clientX, y: event.clientY, far: false };
+              event.currentTarget.setPointerCapture(event.pointerId);
+            }}
+            onPointerMove={move}
+            onPointerUp={letGo}
+            onPointerCancel={() => (from.current = null)}
+          >
+            <rect
+              width={width}
+              height={height}
+              fill={printed ? 'var(--d-paper)' : 'var(--d-off)'}
+              style={{ filter: 'drop-shadow(0 2px 5px rgb(34 38 46 / 0.25))' }}
+            />
+            {!printed && (
+              <path
+                d={live}
+                fillRule="evenodd"
+                fill={plan.sheets[sheet]?.colour ?? 'var(--d-paper)'}
+                stroke="var(--d-rule)"
+                strokeWidth="1"
+                vectorEffect="non-scaling-stroke"
+              />
+            )}
+            <Rulers width={width} height={height} mmPerPx={1 / zoom.scale} />
+            <defs>
+              <Stipple />
+              {plan.items.map((item) => (
+                <PieceShape
+                  key={item.number}
+                  jobId={jobId}
+                  item={item}
+                  mode={mode}
+                  ground={plan.sheets[sheet]?.colour ?? plan.stock.colour}
+                />
+              ))}
+            </defs>
+            {pieces ? pieces(zoom.scale) : <Still plan={plan} sheet={sheet} mode={mode} />}
+            <path
+              d={plan.sheets[sheet]?.guides}
+              fill="none"
+              stroke="var(--d-ink)"
+              strokeWidth="1"
+              opacity="0.6"
+              vectorEffect="non-scaling-stroke"
+              pointerEvents="none"
+            />
+            <g fill="var(--d-ink)" fillRule="evenodd" pointerEvents="none">
+              {plan.marks.map((mark, index) => (
+                <path key={index} d={mark.path} fillRule="evenodd" />
+              ))}
+            </g>
+            <g pointerEvents="none">{typeof children === 'function' ? children(zoom.scale) : children}</g>
+          </svg>
+        )}
+      </div>
+      {beside}
+      </div>
+    </div>
+  );
+}
+
+function ZoomButtons({ zoom }: { zoom: SheetZoom }) {
+  return (
+    <div role="group" aria-label="Zoom" className="flex shrink-0 items-center">
+      <Button look="bare" className="px-2" onClick={zoom.farther} aria-label="Farther">
+        −
+      </Button>
+      <span className="figure w-11 text-center text-sm" role="status" aria-label="zoom">
+        {zoom.percent} %
+      </span>
+      <Button look="bare" className="px-2" onClick={zoom.closer} aria-label="Closer">
+        +
+      </Button>
+      <Button look="bare" className="px-2" onClick={zoom.fit} disabled={zoom.percent === 100}>
+        Fit
+      </Button>
     </div>
   );
 }

@@ -101,13 +101,17 @@ function Table({ view, plan, change }: { view: View; plan: Plan; change: Changer
     ']': () => showSheet(Math.min(plan.sheets.length - 1, sheet + 1)),
   });
   return (
-    <div className="absolute inset-0 flex">
-      <div className="relative flex-1">
         <SheetView
           jobId={jobId}
           plan={plan}
           sheet={sheet}
           mode="plan"
+          bar={<HandBar plan={plan} sheet={sheet} picks={indexes} act={act} send={(to) => send(to)} />}
+          beside={
+            <SearchPanel plan={plan} jobId={jobId}>
+              <SheetTools view={view} plan={plan} change={change} />
+            </SearchPanel>
+          }
           pieces={(pxPerMm) => (
             <HandPieces
               jobId={jobId}
@@ -122,12 +126,6 @@ function Table({ view, plan, change }: { view: View; plan: Plan; change: Changer
         >
           {(pxPerMm) => <DrawnBound plan={plan} pxPerMm={pxPerMm} />}
         </SheetView>
-        <HandBar plan={plan} sheet={sheet} picks={indexes} act={act} send={(to) => send(to)} />
-      </div>
-      <SearchPanel plan={plan} jobId={jobId}>
-        <SheetTools view={view} plan={plan} change={change} />
-      </SearchPanel>
-    </div>
   );
 }
 

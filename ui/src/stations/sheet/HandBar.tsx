@@ -3,7 +3,7 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import type { Plan } from '../../api/client';
 import type { Deed } from '../../api/hand';
 import { Button } from '../../kit/Button';
-import { plainLength, showLength, useUnit } from '../../kit/units';
+import { showLength, useUnit } from '../../kit/units';
 
 interface Props {
   plan: Plan;
@@ -27,38 +27,49 @@ export function HandBar({ plan, sheet, picks, act, send }: Props) {
   const unit = useUnit((state) => state.unit);
   const pieces = picks.flatMap((index) => plan.sheets[sheet]?.placements[index] ?? []);
   const first = pieces[0];
-  if (!first) return null;
+  if (!first)
+    return (
+      <p className="truncate text-sm text-soft">
+        Press a piece to take it up, drag it where it should lie; with Shift, take up several.
+      </p>
+    );
   const item = plan.items.find((one) => one.number === first.item_number);
   const indexes = [...picks];
   const locked = pieces.every((one) => one.pin === 'locked');
   const many = pieces.length > 1;
   return (
-    <div
-      role="toolbar"
-      aria-label="Pieces in hand"
-      className="absolute top-2 right-2 left-2 z-10 flex flex-wrap items-center gap-x-3 gap-y-1.5 rounded-[6px] border border-rule bg-paper px-3 py-1.5 shadow-card"
-    >
-      <p className="min-w-0 flex-1 truncate text-sm">
+    <div role="toolbar" aria-label="Pieces in hand" className="flex items-center gap-x-3">
+      <p className="min-w-16 flex-1 truncate text-sm" title={many ? undefined : item?.name}>
         <span className="font-bold">{many ? `${pieces.length} pieces in hand` : item?.name}</span>
         {!many && item && (
           <span className="figure text-soft">
             {' '}
-            {plainLength(item.edge_size.width_mm, unit)} × {showLength(item.edge_size.height_mm, unit)},{' '}
-            {Math.round(first.turn_deg)}°
+            {showLength(item.edge_size.width_mm, unit, 0).replace(/ .*/, '')} ×{' '}
+            {showLength(item.edge_size.height_mm, unit, 0)}
           </span>
         )}
         {locked && <span className="text-soft">, locked</span>}
       </p>
-      <div className="flex flex-wrap items-center gap-1">
+      <div className="flex items-center gap-0.5">
         {!locked && (
           <>
-            <Button hotkey="R" onClick={() => act({ action: 'turn', indexes, steps: 1 })}>
+            <Button
+              look="bare"
+              className="px-2 whitespace-nowrap"
+              hotkey="R"
+              onClick={() => act({ action: 'turn', indexes, steps: 1 })}
+            >
               Turn
             </Button>
             {many && (
               <>
                 {pieces.length === 2 && (
-                  <Button hotkey="X" onClick={() => act({ action: 'swap', indexes })}>
+                  <Button
+                    look="bare"
+                    className="px-2 whitespace-nowrap"
+                    hotkey="X"
+                    onClick={() => act({ action: 'swap', indexes })}
+                  >
                     Swap
                   </Button>
                 )}
@@ -96,13 +107,22 @@ export function HandBar({ plan, sheet, picks, act, send }: Props) {
             />
           </>
         )}
-        <Button hotkey="D" onClick={() => act({ action: 'duplicate', indexes })}>
+        <Button look="bare" className="px-2 whitespace-nowrap" hotkey="D" onClick={() => act({ action: 'duplicate', indexes })}>
           Duplicate
         </Button>
-        <Button hotkey="L" onClick={() => act({ action: 'lock', indexes, locked: !locked })}>
+        <Button
+          look="bare"
+          className="px-2 whitespace-nowrap"
+          hotkey="L"
+          onClick={() => act({ action: 'lock', indexes, locked: !locked })}
+        >
           {locked ? 'Unlock' : 'Lock'}
         </Button>
-        {!locked && <Button onClick={() => act({ action: 'take off', indexes })}>Take off</Button>}
+        {!locked && (
+          <Button look="bare" className="px-2 whitespace-nowrap" onClick={() => act({ action: 'take off', indexes })}>
+            Take off
+          </Button>
+        )}
       </div>
     </div>
   );
@@ -116,7 +136,7 @@ interface ChooseProps {
 function Choose({ name, choices }: ChooseProps) {
   return (
     <Menu>
-      <MenuButton as={Button}>
+      <MenuButton as={Button} look="bare" className="px-2 whitespace-nowrap">
         {name}
         <span aria-hidden> ▾</span>
       </MenuButton>

@@ -106,11 +106,15 @@ export function HandPieces({ jobId, plan, sheet, pxPerMm, act, onTakeUp, sendTo 
   };
   const names = new Map(plan.items.map((item) => [item.number, item]));
   const current = picks[picks.length - 1] ?? 0;
+  // What is in hand lies on top of what it is moved over.
+  const rank = (index: number) => Number(held?.indexes.includes(index) ?? false);
+  const order = placements.map((_, index) => index).sort((a, b) => rank(a) - rank(b));
   return (
     <g ref={layer}>
       <g role="listbox" aria-multiselectable aria-label={`Pieces on sheet ${sheet + 1}`}>
-        {placements.map((placement, index) => {
-          const item = names.get(placement.item_number);
+        {order.map((index) => {
+          const placement = placements[index];
+          const item = placement && names.get(placement.item_number);
           if (!item) return null;
           return (
             <Piece

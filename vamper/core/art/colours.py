@@ -1,0 +1,149 @@
+"""A drawing taken apart into its flat colours, for stock that is coloured itself: one layer, and one sheet, a colour.
+
+A flat colour is one that many inked pixels have exactly; every other pixel (the soft rims between two of them) goes to
+the flat colour that looks nearest. Each layer is then outlined on its own. Two keys, stars of the same size at the same
+places, are put on every layer: laid on each other they bring the layers into register. They sit where no colour is
+drawn, in the drawing's corners if these are empty, else below it. A key is never round, so that it cannot turn.
+"""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+import shapely
+from scipy import ndimage
+from shapely.geometry import MultiPolygon, Polygon
+
+from vamper.core.art.outline import outline_at, trace
+from vamper.core.art.picture import Picture
+from vamper.core.colour import lab_of
+from vamper.core.findings import BadInput, Finding, Fix, FixTarget, Severity
+from vamper.core.geometry import as_multi, parts
+from vamper.core.job import SizeSpec
+
+KEY_MM = 6.0
+_KEY_GAP_MM = 2.0
+_LEAST_SHARE = 0.01
+_MOST_COLOURS = 10
+_LOOK_PX = 400
+# Colours that look as near as this are one: the same ink, drawn twice.
+_SAME_DE = 6.0
+
+
+@dataclass(frozen=True, slots=True)
+class Layer:
+    """One colour (#RRGGBB) and where it is, its keys included; mm, the whole drawing's frame."""
+
+    colour: str
+    shape: MultiPolygon
+
+
+def flat_colours(picture: Picture) -> list[str]:
+    """The flat colours of a drawing, the most used first; empty where it has shades rather than colours."""
+    rgba = (
+        picture.thinned(_LOOK_PX)[0].rgba if max(picture.width_px, picture.height_px) > 4 * _LOOK_PX else picture.rgba
+    )
+    inked = rgba[rgba[:, :, 3] > 250][:, :3]
+    if not len(inked):
+        return []
+    colours, counts = np.unique(inked, axis=0, return_counts=True)
+    order = np.argsort(-counts)
+    found: list[npt.NDArray[np.uint8]] = []
+    for index in order:
+        if counts[index] < _LEAST_SHARE * len(inked) or len(found) > _MOST_COLOURS:
+            break
+        lab = lab_of(colours[index])
+        if all(float(np.hypot.reduce(lab - lab_of(other))) > _SAME_DE for other in found):
+            found.append(colours[index])
+    covered = counts[counts >= _LEAST_SHARE * len(inked)].sum()
+    if covered < 0.6 * len(inked) or len(found) > _MOST_COLOURS:
+        return []
+    return ["#{:02X}{:02X}{:02X}".format(*colour) for colour in found]
+
+
+def colour_findings(picture: Picture, index: int) -> list[Finding]:
+    """Several colours in one drawing, on a stock that has one."""
+    colours = flat_colours(picture)
+    if len(colours) < 2:
+        return []
+    return [
+        Finding(
+            "art.colours",
+            Severity.LOOK,
+            f"{len(colours)} colours in one drawing",
+            "This stock is not printed, so it has one colour a sheet. Taken apart, each colour is a design with sheets "
+            "of its own, and two stars on every layer bring them into register.",
+            {"colours": len(colours)},
+            item=index,
+            fixes=(Fix("One sheet a colour", f"{len(colours)} designs instead of this one", FixTarget.COLOURS, {}),),
+        )
+    ]
+
+
+def layers_of(picture: Picture, size: SizeSpec) -> tuple[Layer, ...]:
+    """The drawing's layers at a size of its whole inked area.
+
+    Raises
+    ------
+    BadInput
+        If it has fewer than two flat colours.
+    """
+    colours = flat_colours(picture)
+    if len(colours) < 2:
+        raise BadInput("this drawing has no two flat colours to tell apart", "art")
+    whole = outline_at(trace(picture), size)
+    labels = _labels(picture, colours)
+    scale, (left, top) = whole.mm_per_px, whole.origin_px
+    shapes = []
+    for number in range(len(colours)):
+        # A blur of a pixel makes smooth rims of the steps that labels leave.
+        soft = ndimage.gaussian_filter((labels == number).astype(np.float32), 0.8)
+        layer = picture.rgba.copy()
+        layer[:, :, 3] = np.clip(soft * 255, 0, 255).astype(np.uint8)
+        traced = trace(Picture(layer))
+        shapes.append(
+            as_multi(
+                parts(
+                    shapely.affinity.affine_transform(
+                        shapely.MultiPolygon(traced.polygons.tolist()),
+                        [scale, 0, 0, scale, -left * scale, -top * scale],
+                    )
+                )
+            )
+        )
+    keys = _keys(whole.shape)
+    return tuple(
+        Layer(colour, as_multi(parts(shapely.union_all([shape, *keys]))))
+        for colour, shape in zip(colours, shapes, strict=True)
+    )
+
+
+def _labels(picture: Picture, colours: list[str]) -> npt.NDArray[np.int16]:
+    """The number of each inked pixel's colour, −1 where nothing is drawn."""
+    rgb = picture.rgba[:, :, :3]
+    labs = np.array([lab_of(np.array([int(c[n : n + 2], 16) for n in (1, 3, 5)], dtype=np.uint8)) for c in colours])
+    labels = np.full(rgb.shape[:2], -1, dtype=np.int16)
+    inked = picture.alpha > 127
+    apart = np.linalg.norm(lab_of(rgb[inked])[:, None, :] - labs[None, :, :], axis=2)
+    labels[inked] = apart.argmin(axis=1)
+    return labels
+
+
+def _keys(drawing: MultiPolygon) -> list[Polygon]:
+    """Two stars where nothing is drawn: the emptiest two corners, else below the drawing."""
+    left, top, right, bottom = drawing.bounds
+    r = KEY_MM / 2
+    corners = [(left + r, bottom - r), (right - r, bottom - r), (left + r, top + r), (right - r, top + r)]
+    free = [c for c in corners if drawing.distance(shapely.Point(c)) > r + _KEY_GAP_MM]
+    if len(free) < 2 or right - left < 3 * KEY_MM:
+        y = bottom + r + _KEY_GAP_MM
+        across = max(right - left, 3 * KEY_MM)
+        free = [(left + r, y), (left + across - r, y)]
+    return [_star(*free[0]), _star(*free[-1])]
+
+
+def _star(x: float, y: float) -> Polygon:
+    turns = np.arange(10) * math.pi / 5
+    radii = np.where(np.arange(10) % 2, KEY_MM * 0.21, KEY_MM / 2)
+    return Polygon(np.column_stack([x + radii * np.sin(turns), y - radii * np.cos(turns)]))

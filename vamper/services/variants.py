@@ -1,0 +1,169 @@
+"""Designs that are made from other designs: fillers in a range of sizes, backs, and one layer for each colour."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from vamper.core.art.colours import layers_of
+from vamper.core.findings import BadInput
+from vamper.core.job import MOST_PIECES, EdgeKind, SizeSpec, filler_sizes
+from vamper.formats.layer_svg import write_layer
+from vamper.services.arts import Arts
+from vamper.services.design import Designer
+from vamper.services.document import ItemDocument, JobDocument
+from vamper.services.jobs import Jobs, JobState
+
+_COLOUR_WORDS = {
+    (0, 0, 0): "black",
+    (255, 255, 255): "white",
+    (128, 128, 128): "grey",
+    (200, 30, 30): "red",
+    (235, 130, 30): "orange",
+    (240, 205, 60): "yellow",
+    (60, 140, 60): "green",
+    (30, 110, 130): "teal",
+    (40, 80, 170): "blue",
+    (110, 60, 150): "purple",
+    (230, 130, 160): "pink",
+    (120, 75, 40): "brown",
+    (225, 205, 170): "sand",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Source:
+    """A design that could fill the job's sheets."""
+
+    job_id: int
+    job: str
+    number: int
+    name: str
+    art: str
+    is_own: bool
+
+
+class Variants:
+    """For the jobs of one workshop."""
+
+    def __init__(self, jobs: Jobs, arts: Arts, designer: Designer) -> None:
+        self._jobs = jobs
+        self._arts = arts
+        self._designer = designer
+
+    def sources(self, state: JobState) -> list[Source]:
+        """The job's own designs, and those of other jobs on the same stock."""
+        found = []
+        for summary in self._jobs.all():
+            other = state if summary.id == state.id else self._jobs.get(summary.id)
+            if other.document.stock != state.document.stock:
+                continue
+            found += [
+                Source(other.id, other.document.title, item.number, item.name, item.art, other.id == state.id)
+                for item in other.document.items
+                if item.back_of is None
+            ]
+        return sorted(found, key=lambda source: not source.is_own)
+
+    def fill_with(self, state: JobState, job_id: int, number: int, least_mm: float, most_mm: float) -> JobState:
+        """Offer a design in a range of sizes to what space is left, after the wishes there are; and fill."""
+        other = state if job_id == state.id else self._jobs.get(job_id)
+        if other.document.stock != state.document.stock:
+            raise BadInput("that job is on another stock; its designs need other settings", "stock")
+        source = other.document.item(number)
+        sizes = filler_sizes(least_mm, most_mm)
+
+        def edit(document: JobDocument) -> JobDocument:
+            wish = max((item.wish or 0 for item in document.items), default=0) + 1
+            first = document.next_number()
+            new = tuple(
+                _varied(
+                    source,
+                    {
+                        "number": first + place,
+                        "name": f"{source.name} {size:g} mm"[:200],
+                        "width_mm": None,
+                        "height_mm": None,
+                        "longest_mm": size,
+                        "size_over": "ink",
+                        "quantity": 0,
+                        "wish": wish,
+                        "back_of": None,
+                    },
+                )
+                for place, size in enumerate(sizes)
+            )
+            packing = document.packing.model_copy(update={"fill": True})
+            return document.with_items((*document.items, *new)).model_copy(update={"packing": packing})
+
+        return self._jobs.edit(state.id, f"fill with {source.name}", edit)
+
+    def make_back(self, state: JobState, number: int) -> JobState:
+        """A back for a design: the same art to begin with, as many as there are fronts."""
+
+        def edit(document: JobDocument) -> JobDocument:
+            front = document.item(number)
+            if front.back_of is not None:
+                raise BadInput("this design is a back itself", "back_of")
+            if any(item.back_of == number for item in document.items):
+                raise BadInput("this design has a back already", "back_of")
+            back = _varied(
+                front,
+                {
+                    "number": document.next_number(),
+                    "name": f"{front.name}, back"[:200],
+                    "back_of": number,
+                    "wish": None,
+                },
+            )
+            at = document.items.index(front) + 1
+            return document.with_items((*document.items[:at], back, *document.items[at:]))
+
+        return self._jobs.edit(state.id, "make a back", edit)
+
+    def by_colour(self, state: JobState, number: int) -> JobState:
+        """One design, and sheets of its own, for each flat colour of a drawing."""
+        item = state.document.item(number)
+        art = self._arts.file(item.art)
+        spec = item.spec(item.art)
+        size = spec.size if spec.size.over.value == "ink" else SizeSpec(longest_mm=spec.size.wanted_mm)
+        layers = layers_of(self._designer.picture(art, size, spec.prepare), size)
+        designs = []
+        for layer in layers:
+            name = f"{item.name}, {colour_word(layer.colour)}"[:200]
+            taken = self._arts.take_in(f"{name}.svg", write_layer(layer.shape, layer.colour, name))
+            left, _, right, _ = layer.shape.bounds
+            designs.append(
+                {
+                    "name": name,
+                    "art": taken.digest,
+                    "width_mm": round(right - left, 3),
+                    "quantity": max(1, item.quantity),
+                    "cut": item.cut,
+                    "loose": True,
+                    "sheet_colour": layer.colour,
+                    "edge": {"kind": EdgeKind.BARE, "distance_mm": 0.0, "fill_holes": False},
+                }
+            )
+
+        def edit(document: JobDocument) -> JobDocument:
+            if sum(one.quantity for one in document.items) + item.quantity * len(designs) > MOST_PIECES:
+                raise BadInput(f"that would be more than {MOST_PIECES} pieces", "items")
+            at = document.items.index(document.item(number))
+            first = document.next_number()
+            new = tuple(
+                ItemDocument.model_validate({"number": first + place, **design}) for place, design in enumerate(designs)
+            )
+            return document.with_items((*document.items[:at], *new, *document.items[at + 1 :]))
+
+        return self._jobs.edit(state.id, f"{item.name}: one sheet a colour", edit)
+
+
+def _varied(item: ItemDocument, changes: Mapping[str, Any]) -> ItemDocument:
+    return ItemDocument.model_validate({**item.model_dump(mode="json"), **changes})
+
+
+def colour_word(colour: str) -> str:
+    """The everyday word nearest to a colour, with its code."""
+    rgb = tuple(int(colour[n : n + 2], 16) for n in (1, 3, 5))
+    near = min(_COLOUR_WORDS, key=lambda one: sum((a - b) ** 2 for a, b in zip(one, rgb, strict=True)))
+    return f"{_COLOUR_WORDS[near]} {colour}"
