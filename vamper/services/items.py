@@ -15,6 +15,7 @@ from vamper.formats.raster import png_bytes
 from vamper.services.arts import Arts
 from vamper.services.design import ArtFile, Designer
 from vamper.services.jobs import Jobs, JobState
+from vamper.services.planning import as_back, cut_with
 from vamper.services.trial import Trials
 
 _SKETCH_PX = 900
@@ -46,17 +47,26 @@ class Items:
         self._trials = Trials(designer)
 
     def designed(self, state: JobState, number: int) -> DesignedItem:
-        """One design of a job."""
-        return self._designer.design(*self._asked(state, number, {}))
+        """One design of a job; a back has its front's edge, turned over."""
+        item = self._designer.design(*self._asked(state, number, {}))
+        front = state.document.item(number).back_of
+        if front is None:
+            return item
+        return as_back(item, self.designed(state, front), self._stock(state.document.stock))
 
     def tried(self, state: JobState, number: int, changes: Mapping[str, Any]) -> DesignedItem:
         """One design with fields tried that are not saved, quickly."""
-        return self._trials.design(*self._asked(state, number, changes))
+        item = self._trials.design(*self._asked(state, number, changes))
+        front = state.document.item(number).back_of
+        if front is None:
+            return item
+        return as_back(item, self.designed(state, front), self._stock(state.document.stock))
 
     def _asked(self, state: JobState, number: int, changes: Mapping[str, Any]) -> tuple[int, ItemSpec, ArtFile, Stock]:
         document = state.document.items_changed((number,), changes) if changes else state.document
         item = document.item(number)
-        return document.items.index(item), item.spec(item.art), self._arts.file(item.art), self._stock(document.stock)
+        spec = cut_with(self._jobs.cutter(document), item.spec(item.art))
+        return document.items.index(item), spec, self._arts.file(item.art), self._stock(document.stock)
 
     def shapes(self, state: JobState, number: int) -> Shapes:
         """Close, smooth, hull and the other whole shapes round one design, with the stock each takes."""

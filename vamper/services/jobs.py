@@ -13,6 +13,7 @@ from typing import Any
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
+from vamper.core.devices import Cutter
 from vamper.core.findings import BadInput
 from vamper.core.job import HeldPiece, ItemSpec, Job
 from vamper.formats.jobfile import MarksModel, PackingModel, PaperModel
@@ -112,6 +113,11 @@ class Jobs:
     def get(self, job_id: int) -> JobState:
         with self._sessions() as session:
             return _state(session, _row(session, job_id))
+
+    def cutter(self, document: JobDocument) -> Cutter:
+        """The job's cutter as core knows it."""
+        with self._sessions() as session:
+            return cutter_of(session.get_one(CutterRow, document.cutter_id))
 
     def core_job(self, state: JobState) -> Job:
         """The job as core plans it."""

@@ -5,11 +5,12 @@ import time
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 
+from vamper.core.devices import Cutter
 from vamper.core.edge.by_hand import for_hand
 from vamper.core.edge.inspect import EdgeFacts
 from vamper.core.edge.two_sided import back_edge
 from vamper.core.findings import BadInput
-from vamper.core.job import Job
+from vamper.core.job import ItemSpec, Job
 from vamper.core.plan import (
     DesignedItem,
     Plan,
@@ -23,6 +24,7 @@ from vamper.core.printing.bleed import bleed_for
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.nesting import Nester
 from vamper.core.sheet.packing import pack
+from vamper.core.stocks import Stock
 from vamper.services.design import ArtFile, Designer
 
 DEFAULT_SECONDS = 5.0
@@ -67,17 +69,22 @@ def design_job(job: Job, arts: Sequence[ArtFile], designer: Designer) -> Design:
     setup = set_up_sheet(job)
     items = []
     for index, (spec, art) in enumerate(zip(job.items, arts, strict=True)):
-        if not job.cutter.is_machine:
-            spec = replace(spec, edge=for_hand(spec.edge))
         try:
-            items.append(designer.design(index, spec, art, job.stock))
+            items.append(designer.design(index, cut_with(job.cutter, spec), art, job.stock))
         except BadInput as bad:
             raise BadInput(bad.sentence, bad.where or f"items.{index}") from None
-    backs = [_as_back(item, items[item.spec.back_of], job) if item.spec.back_of is not None else item for item in items]
+    backs = [
+        as_back(item, items[item.spec.back_of], job.stock) if item.spec.back_of is not None else item for item in items
+    ]
     return Design(job, setup, tuple(backs))
 
 
-def _as_back(item: DesignedItem, front: DesignedItem, job: Job) -> DesignedItem:
+def cut_with(cutter: Cutter, spec: ItemSpec) -> ItemSpec:
+    """The item as this cutter can cut it: scissors need rounder edges."""
+    return spec if cutter.is_machine else replace(spec, edge=for_hand(spec.edge))
+
+
+def as_back(item: DesignedItem, front: DesignedItem, stock: Stock) -> DesignedItem:
     """The design cut to its front's edge, turned over."""
     edge = back_edge(front.edge, front.outline, item.outline)
     spec = front.spec.edge
@@ -85,8 +92,8 @@ def _as_back(item: DesignedItem, front: DesignedItem, job: Job) -> DesignedItem:
         item,
         spec=replace(item.spec, edge=spec),
         edge=edge,
-        edge_facts=EdgeFacts(job.stock.least_neck_mm),
-        bleed=bleed_for(item.picture, item.outline, edge, spec, job.stock.colour, item.spec.bleed_mm),
+        edge_facts=EdgeFacts(stock.least_neck_mm),
+        bleed=bleed_for(item.picture, item.outline, edge, spec, stock.colour, item.spec.bleed_mm),
     )
 
 

@@ -1,5 +1,6 @@
 import type { Finding, ItemDocument } from '../api/client';
 import { type Changer, useSplit } from '../api/hooks';
+import { useByColour } from '../api/sheets';
 import { Bead } from '../kit/Bead';
 import { Button } from '../kit/Button';
 import { Fold } from '../kit/Fold';
@@ -75,12 +76,17 @@ interface CardProps {
 
 function FindingCard({ finding, name, jobId, change }: CardProps) {
   const split = useSplit(jobId);
+  const byColour = useByColour(jobId);
   const point = useLook((state) => state.point);
   const showItem = useLook((state) => state.showItem);
   const apply = (fix: Finding['fixes'][number]) => {
     point(null);
     if (fix.target === 'split' && finding.item_number !== null) {
       split.mutate({ number: finding.item_number, apart_mm: Number(fix.changes.apart_mm) });
+      return;
+    }
+    if (fix.target === 'colours' && finding.item_number !== null) {
+      byColour.mutate(finding.item_number);
       return;
     }
     const numbers = fix.target === 'item' && finding.item_number !== null ? [finding.item_number] : undefined;

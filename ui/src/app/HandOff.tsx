@@ -12,6 +12,7 @@ const FILES = [
 /** Every file there is to take away, by sheet, or all at once. */
 export function HandOff({ view, button }: { view: View; button: Ref<HTMLButtonElement> }) {
   const sheets = view.plan?.sheets ?? [];
+  const printed = view.plan?.stock.printable ?? true;
   const row = 'block rounded-[6px] px-2.5 py-1.5 data-focus:bg-tray';
   return (
     <Menu>
@@ -40,7 +41,7 @@ export function HandOff({ view, button }: { view: View; button: Ref<HTMLButtonEl
             <p className="px-2.5 text-sm text-soft">
               Sheet {sheet + 1} of {sheets.length}
             </p>
-            {FILES.map(([file, name]) => (
+            {FILES.filter(([file]) => printed || file !== 'print.pdf').map(([file, name]) => (
               <MenuItem key={file}>
                 <a className={row} href={`/api/jobs/${view.job.id}/sheets/${sheet + 1}/${file}`} download>
                   {name}

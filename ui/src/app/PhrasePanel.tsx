@@ -1,3 +1,5 @@
+import { useState } from 'react';
+
 import type { View } from '../api/client';
 import { type Changer, useCatalog, useChoices } from '../api/hooks';
 import { Button } from '../kit/Button';
@@ -5,6 +7,7 @@ import { CountField } from '../kit/CountField';
 import { LengthField } from '../kit/LengthField';
 import { Options } from '../kit/Options';
 import { Slider } from '../kit/Slider';
+import { MachineWindow } from './MachineWindow';
 
 interface Props {
   phrase: string;
@@ -34,6 +37,15 @@ export function PhrasePanel(props: Props) {
         <>
           <Choices {...props} />
           <OwnPaper {...props} />
+          <SpentPaper {...props} />
+        </>
+      );
+    case 'printer':
+    case 'cutter':
+      return (
+        <>
+          <Choices {...props} />
+          <Machine {...props} kind={props.phrase} />
         </>
       );
     default:
@@ -159,11 +171,38 @@ function Cuts({ view, change }: Props) {
   );
 }
 
+/** Change the profile of the job's machine, or add another one. */
+function Machine({ view, change, kind }: Props & { kind: 'printer' | 'cutter' }) {
+  const [open, setOpen] = useState<'change' | 'add' | null>(null);
+  return (
+    <div className="flex gap-2 border-t border-rule pt-3">
+      <Button onClick={() => setOpen('change')}>Change this {kind}</Button>
+      <Button onClick={() => setOpen('add')}>Add a {kind}</Button>
+      <MachineWindow
+        kind={kind}
+        view={view}
+        change={change}
+        asNew={open === 'add'}
+        open={open !== null}
+        close={() => setOpen(null)}
+      />
+    </div>
+  );
+}
+
 function Packing({ view, change }: Props) {
+  const catalog = useCatalog();
   const packing = view.job.document.packing;
   const limit = packing?.max_sheets ?? null;
   return (
     <div className="flex flex-col gap-3 border-t border-rule pt-3">
+      <Options
+        label="How pieces share sheets"
+        columns={2}
+        options={catalog.data?.modes ?? []}
+        value={packing?.mode ?? 'mixed'}
+        onChange={(mode) => change({ label: 'how pieces share sheets', changes: { 'packing.mode': mode } })}
+      />
       <LengthField
         label="Between pieces"
         value={packing?.gap_mm ?? 2}
@@ -204,6 +243,57 @@ function OwnPaper({ view, change }: Props) {
         value={paper.height_mm}
         onChange={(mm) => change({ label: 'paper height', changes: { 'paper.height_mm': mm } })}
       />
+    </div>
+  );
+}
+
+const SPENT_FIELDS = [
+  ['left_mm', 'From the left'],
+  ['top_mm', 'From the top'],
+  ['width_mm', 'Width'],
+  ['height_mm', 'Height'],
+] as const;
+
+/** A first sheet that was used before: the rectangle of it that is gone. */
+function SpentPaper({ view, change }: Props) {
+  const paper = view.job.document.paper;
+  const spent = paper.spent ?? null;
+  const set = (next: typeof spent) =>
+    change({ label: next ? 'part-used sheet' : 'whole sheet', changes: { 'paper.spent': next } });
+  return (
+    <div className="flex flex-col gap-2 border-t border-rule pt-3">
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          className="h-4 w-4 accent-kingfisher"
+          checked={spent !== null}
+          onChange={(event) =>
+            set(
+              event.target.checked
+                ? {
+                    left_mm: 0,
+                    top_mm: 0,
+                    width_mm: paper.width_mm,
+                    height_mm: Math.round(paper.height_mm / 3),
+                  }
+                : null,
+            )
+          }
+        />
+        the first sheet was used before; gone of it is
+      </label>
+      {spent && (
+        <div className="grid grid-cols-2 gap-2">
+          {SPENT_FIELDS.map(([field, name]) => (
+            <LengthField
+              key={field}
+              label={name}
+              value={spent[field] ?? 0}
+              onChange={(mm) => set({ ...spent, [field]: mm })}
+            />
+          ))}
+        </div>
+      )}
     </div>
   );
 }

@@ -64,76 +64,76 @@ export function SheetView({ jobId, plan, sheet, mode, children, pieces, bar, bes
         <ZoomButtons zoom={zoom} />
       </div>
       <div className="flex min-h-0 flex-1">
-      <div ref={ref} className="drawing relative min-w-0 flex-1 overflow-hidden">
-        {room.width > 0 && (
-          <svg
-            width={room.width}
-            height={room.height}
-            viewBox={zoom.viewBox}
-            role={pieces ? 'group' : 'img'}
-            aria-label={`Sheet ${sheet + 1}: ${placements.length} pieces on ${width} × ${height} mm`}
-            data-testid="sheet"
-            data-pieces={placements.length}
-            className="touch-none select-none"
-            onDragStart={(event) => event.preventDefault()}
-            onPointerDown={(event) => {
-              if (event.button > 1) return;
-              from.current = { x: event.clientX, y: event.clientY, far: false };
-              event.currentTarget.setPointerCapture(event.pointerId);
-            }}
-            onPointerMove={move}
-            onPointerUp={letGo}
-            onPointerCancel={() => (from.current = null)}
-          >
-            <rect
-              width={width}
-              height={height}
-              fill={printed ? 'var(--d-paper)' : 'var(--d-off)'}
-              style={{ filter: 'drop-shadow(0 2px 5px rgb(34 38 46 / 0.25))' }}
-            />
-            {!printed && (
-              <path
-                d={live}
-                fillRule="evenodd"
-                fill={plan.sheets[sheet]?.colour ?? 'var(--d-paper)'}
-                stroke="var(--d-rule)"
-                strokeWidth="1"
-                vectorEffect="non-scaling-stroke"
+        <div ref={ref} className="drawing relative min-w-0 flex-1 overflow-hidden">
+          {room.width > 0 && (
+            <svg
+              width={room.width}
+              height={room.height}
+              viewBox={zoom.viewBox}
+              role={pieces ? 'group' : 'img'}
+              aria-label={`Sheet ${sheet + 1}: ${placements.length} pieces on ${width} × ${height} mm`}
+              data-testid="sheet"
+              data-pieces={placements.length}
+              className="touch-none select-none"
+              onDragStart={(event) => event.preventDefault()}
+              onPointerDown={(event) => {
+                if (event.button > 1) return;
+                from.current = { x: event.clientX, y: event.clientY, far: false };
+                event.currentTarget.setPointerCapture(event.pointerId);
+              }}
+              onPointerMove={move}
+              onPointerUp={letGo}
+              onPointerCancel={() => (from.current = null)}
+            >
+              <rect
+                width={width}
+                height={height}
+                fill={printed ? 'var(--d-paper)' : 'var(--d-off)'}
+                style={{ filter: 'drop-shadow(0 2px 5px rgb(34 38 46 / 0.25))' }}
               />
-            )}
-            <Rulers width={width} height={height} mmPerPx={1 / zoom.scale} />
-            <defs>
-              <Stipple />
-              {plan.items.map((item) => (
-                <PieceShape
-                  key={item.number}
-                  jobId={jobId}
-                  item={item}
-                  mode={mode}
-                  ground={plan.sheets[sheet]?.colour ?? plan.stock.colour}
+              {!printed && (
+                <path
+                  d={live}
+                  fillRule="evenodd"
+                  fill={plan.sheets[sheet]?.colour ?? 'var(--d-paper)'}
+                  stroke="var(--d-rule)"
+                  strokeWidth="1"
+                  vectorEffect="non-scaling-stroke"
                 />
-              ))}
-            </defs>
-            {pieces ? pieces(zoom.scale) : <Still plan={plan} sheet={sheet} mode={mode} />}
-            <path
-              d={plan.sheets[sheet]?.guides}
-              fill="none"
-              stroke="var(--d-ink)"
-              strokeWidth="1"
-              opacity="0.6"
-              vectorEffect="non-scaling-stroke"
-              pointerEvents="none"
-            />
-            <g fill="var(--d-ink)" fillRule="evenodd" pointerEvents="none">
-              {plan.marks.map((mark, index) => (
-                <path key={index} d={mark.path} fillRule="evenodd" />
-              ))}
-            </g>
-            <g pointerEvents="none">{typeof children === 'function' ? children(zoom.scale) : children}</g>
-          </svg>
-        )}
-      </div>
-      {beside}
+              )}
+              <Rulers width={width} height={height} mmPerPx={1 / zoom.scale} />
+              <defs>
+                <Stipple />
+                {plan.items.map((item) => (
+                  <PieceShape
+                    key={item.number}
+                    jobId={jobId}
+                    item={item}
+                    mode={mode}
+                    ground={plan.sheets[sheet]?.colour ?? plan.stock.colour}
+                  />
+                ))}
+              </defs>
+              {pieces ? pieces(zoom.scale) : <Still plan={plan} sheet={sheet} mode={mode} />}
+              <path
+                d={plan.sheets[sheet]?.guides}
+                fill="none"
+                stroke="var(--d-ink)"
+                strokeWidth="1"
+                opacity="0.6"
+                vectorEffect="non-scaling-stroke"
+                pointerEvents="none"
+              />
+              <g fill="var(--d-ink)" fillRule="evenodd" pointerEvents="none">
+                {plan.marks.map((mark, index) => (
+                  <path key={index} d={mark.path} fillRule="evenodd" />
+                ))}
+              </g>
+              <g pointerEvents="none">{typeof children === 'function' ? children(zoom.scale) : children}</g>
+            </svg>
+          )}
+        </div>
+        {beside}
       </div>
     </div>
   );

@@ -4,6 +4,7 @@ import { Findings } from '../app/Findings';
 import { Options } from '../kit/Options';
 import { Slider } from '../kit/Slider';
 import { showLength, useUnit } from '../kit/units';
+import { BothSidesFold } from './BothSidesFold';
 import { BleedFold, CornersFold, HolesFold, RingsFold, StylesFold } from './EdgeFolds';
 import { ForItem, type OpenItem } from './ForItem';
 import { Figure, Frame } from './Frame';
@@ -77,6 +78,7 @@ function OpenEdge({ view, change, item, document, stock }: OpenItem) {
           <RingsFold document={document} set={set} />
           <CornersFold document={document} set={set} attempt={trial.attempt} />
           <BleedFold item={item} document={document} set={set} />
+          <BothSidesFold jobId={view.job.id} document={document} items={view.job.document.items ?? []} />
           <StylesFold
             document={document}
             set={set}

@@ -11,7 +11,7 @@ import type { StationProps } from './index';
 
 const FIELDS = [
   ['inset_mm', 'From the paper’s edge', 'to the mark’s outer rim; 4 mm at least'],
-  ['size_mm', 'Length of an arm', ''],
+  ['size_mm', 'Size of a mark', 'an arm’s length, or the mark’s width'],
   ['stroke_mm', 'Stroke', 'a thicker one reads better'],
   ['clear_mm', 'Kept clear', 'nothing prints this near to a mark'],
 ] as const;
@@ -47,7 +47,7 @@ export function MarksStation({ view, change, add }: StationProps) {
               value={family}
               onChange={(key) => change({ label: `marks: ${key}`, changes: { 'marks.family': key } })}
             />
-            {family === 'corner' && (
+            {family !== 'none' && family !== 'frame' && (
               <div className="flex items-center gap-2">
                 {[4, 3].map((count) => (
                   <Button
@@ -56,13 +56,13 @@ export function MarksStation({ view, change, add }: StationProps) {
                     look={(marks?.count ?? 4) === count ? 'act' : 'plain'}
                     onClick={() => change({ label: `${count} marks`, changes: { 'marks.count': count } })}
                   >
-                    {count} corners
+                    {count} marks
                   </Button>
                 ))}
               </div>
             )}
             {family !== 'none' &&
-              FIELDS.filter(([field]) => family === 'corner' || field !== 'size_mm').map(
+              FIELDS.filter(([field]) => family !== 'frame' || field !== 'size_mm').map(
                 ([field, name, hint]) => (
                   <LengthField
                     key={field}
@@ -106,14 +106,7 @@ function Marked({ jobId, plan }: { jobId: number; plan: NonNullable<StationProps
     <SheetView jobId={jobId} plan={plan} sheet={sheet} mode="marks">
       <g fill="none" stroke="var(--d-look)" strokeWidth="1" strokeDasharray="5 4">
         {plan.bounds.map((bound) => (
-          <rect
-            key={bound.name}
-            x={bound.left_mm}
-            y={bound.top_mm}
-            width={bound.right_mm - bound.left_mm}
-            height={bound.bottom_mm - bound.top_mm}
-            vectorEffect="non-scaling-stroke"
-          />
+          <path key={bound.name} d={bound.path} vectorEffect="non-scaling-stroke" />
         ))}
       </g>
     </SheetView>

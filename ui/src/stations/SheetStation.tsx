@@ -11,11 +11,12 @@ import { SheetRow, useSheet } from '../sheet-view/SheetRow';
 import { SheetView } from '../sheet-view/SheetView';
 import { Empty, Figure, Frame } from './Frame';
 import type { StationProps } from './index';
+import { DesignsFold } from './sheet/DesignsFold';
 import { HandBar } from './sheet/HandBar';
 import { HandPieces } from './sheet/HandPieces';
 import { DrawnBound, LiveAreaFold } from './sheet/LiveBounds';
 import { SearchPanel } from './sheet/SearchPanel';
-import { PackingFolds, SheetTools } from './sheet/SheetTools';
+import { SheetTools } from './sheet/SheetTools';
 
 /** How many fit, where each one goes. */
 export function SheetStation({ view, change, add }: StationProps) {
@@ -30,7 +31,7 @@ export function SheetStation({ view, change, add }: StationProps) {
           {there && (
             <div className="flex flex-col gap-2">
               <LiveAreaFold plan={plan} />
-              <PackingFolds view={view} plan={plan} change={change} />
+              <DesignsFold view={view} change={change} />
             </div>
           )}
         </>
@@ -101,31 +102,31 @@ function Table({ view, plan, change }: { view: View; plan: Plan; change: Changer
     ']': () => showSheet(Math.min(plan.sheets.length - 1, sheet + 1)),
   });
   return (
-        <SheetView
+    <SheetView
+      jobId={jobId}
+      plan={plan}
+      sheet={sheet}
+      mode="plan"
+      bar={<HandBar plan={plan} sheet={sheet} picks={indexes} act={act} send={(to) => send(to)} />}
+      beside={
+        <SearchPanel plan={plan} jobId={jobId}>
+          <SheetTools view={view} plan={plan} change={change} />
+        </SearchPanel>
+      }
+      pieces={(pxPerMm) => (
+        <HandPieces
           jobId={jobId}
           plan={plan}
           sheet={sheet}
-          mode="plan"
-          bar={<HandBar plan={plan} sheet={sheet} picks={indexes} act={act} send={(to) => send(to)} />}
-          beside={
-            <SearchPanel plan={plan} jobId={jobId}>
-              <SheetTools view={view} plan={plan} change={change} />
-            </SearchPanel>
-          }
-          pieces={(pxPerMm) => (
-            <HandPieces
-              jobId={jobId}
-              plan={plan}
-              sheet={sheet}
-              pxPerMm={pxPerMm}
-              act={act}
-              onTakeUp={onTakeUp}
-              sendTo={(which, to) => send(to, which)}
-            />
-          )}
-        >
-          {(pxPerMm) => <DrawnBound plan={plan} pxPerMm={pxPerMm} />}
-        </SheetView>
+          pxPerMm={pxPerMm}
+          act={act}
+          onTakeUp={onTakeUp}
+          sendTo={(which, to) => send(to, which)}
+        />
+      )}
+    >
+      {(pxPerMm) => <DrawnBound plan={plan} pxPerMm={pxPerMm} />}
+    </SheetView>
   );
 }
 

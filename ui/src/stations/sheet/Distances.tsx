@@ -13,7 +13,12 @@ export function Distances({ checked, pxPerMm }: { checked: Checked; pxPerMm: num
         const words = one.broken
           ? `${showLength(Math.max(0, one.mm), unit)} of ${showLength(one.needed_mm, unit)}`
           : showLength(one.mm, unit);
-        const text = one.mm === 0 && one.broken ? 'overlaps' : one.mm < 0 ? `${showLength(-one.mm, unit)} outside` : words;
+        const text =
+          one.mm === 0 && one.broken
+            ? 'overlaps'
+            : one.mm < 0
+              ? `${showLength(-one.mm, unit)} outside`
+              : words;
         const wide = text.length * 7.2 + 10;
         return (
           <g key={index}>

@@ -1,8 +1,7 @@
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
-
 import type { Plan } from '../../api/client';
 import type { Deed } from '../../api/hand';
 import { Button } from '../../kit/Button';
+import { Choose } from '../../kit/Choose';
 import { showLength, useUnit } from '../../kit/units';
 
 interface Props {
@@ -74,6 +73,7 @@ export function HandBar({ plan, sheet, picks, act, send }: Props) {
                   </Button>
                 )}
                 <Choose
+                  bare
                   name="Align"
                   choices={[
                     ...SIDES.map(([side, words]) => ({
@@ -97,6 +97,7 @@ export function HandBar({ plan, sheet, picks, act, send }: Props) {
               </>
             )}
             <Choose
+              bare
               name="Send to"
               choices={[...plan.sheets.map((_, number) => number), plan.sheets.length]
                 .filter((number) => number !== sheet)
@@ -107,7 +108,12 @@ export function HandBar({ plan, sheet, picks, act, send }: Props) {
             />
           </>
         )}
-        <Button look="bare" className="px-2 whitespace-nowrap" hotkey="D" onClick={() => act({ action: 'duplicate', indexes })}>
+        <Button
+          look="bare"
+          className="px-2 whitespace-nowrap"
+          hotkey="D"
+          onClick={() => act({ action: 'duplicate', indexes })}
+        >
           Duplicate
         </Button>
         <Button
@@ -119,43 +125,15 @@ export function HandBar({ plan, sheet, picks, act, send }: Props) {
           {locked ? 'Unlock' : 'Lock'}
         </Button>
         {!locked && (
-          <Button look="bare" className="px-2 whitespace-nowrap" onClick={() => act({ action: 'take off', indexes })}>
+          <Button
+            look="bare"
+            className="px-2 whitespace-nowrap"
+            onClick={() => act({ action: 'take off', indexes })}
+          >
             Take off
           </Button>
         )}
       </div>
     </div>
-  );
-}
-
-interface ChooseProps {
-  name: string;
-  choices: { words: string; do: () => void }[];
-}
-
-function Choose({ name, choices }: ChooseProps) {
-  return (
-    <Menu>
-      <MenuButton as={Button} look="bare" className="px-2 whitespace-nowrap">
-        {name}
-        <span aria-hidden> ▾</span>
-      </MenuButton>
-      <MenuItems
-        anchor={{ to: 'bottom end', gap: 6, padding: 12 }}
-        className="panel z-30 flex flex-col p-1 shadow-card"
-      >
-        {choices.map((choice) => (
-          <MenuItem key={choice.words}>
-            <button
-              type="button"
-              className="rounded-[4px] px-3 py-1.5 text-left text-sm data-focus:bg-tray"
-              onClick={choice.do}
-            >
-              {choice.words}
-            </button>
-          </MenuItem>
-        ))}
-      </MenuItems>
-    </Menu>
   );
 }

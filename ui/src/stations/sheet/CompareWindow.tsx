@@ -1,0 +1,206 @@
+import { useState } from 'react';
+
+import type { Plan, Schemas } from '../../api/client';
+import { useKeepLayout, useLayouts, useRemoveLayout, useSaveLayout } from '../../api/sheets';
+import { Button } from '../../kit/Button';
+import { Choose } from '../../kit/Choose';
+import { Window } from '../../kit/Window';
+import { lying } from '../../sheet-view/SheetView';
+
+type Compared = Schemas['ComparedOut'];
+
+interface Props {
+  jobId: number;
+  plan: Plan;
+  open: boolean;
+  close: () => void;
+}
+
+/** Two layouts of the job side by side; one of them is kept. */
+export function CompareWindow({ jobId, plan, open, close }: Props) {
+  const layouts = useLayouts(jobId, plan.packing.layout, open);
+  const [names, setNames] = useState<[string, string | null]>(['on the table', null]);
+  const all = layouts.data ?? [];
+  const left = all.find((one) => one.name === names[0]) ?? all[0];
+  const right = all.find((one) => one.name === names[1]) ?? all.find((one) => one !== left);
+  return (
+    <Window title="Layouts side by side" open={open} close={close} wide>
+      <SaveAs jobId={jobId} />
+      {layouts.isPending && <p className="text-soft">Looking at the layouts …</p>}
+      <div className="mt-4 grid grid-cols-2 gap-5">
+        {[left, right].map((one, side) =>
+          one ? (
+            <Side
+              key={side}
+              jobId={jobId}
+              plan={plan}
+              one={one}
+              all={all}
+              against={side === 0 ? right : left}
+              choose={(name) => setNames(side === 0 ? [name, names[1]] : [names[0], name])}
+              close={close}
+            />
+          ) : (
+            <p key={side} className="text-soft">
+              Keep a layout under a name, or pack again, to have a second one here.
+            </p>
+          ),
+        )}
+      </div>
+    </Window>
+  );
+}
+
+function SaveAs({ jobId }: { jobId: number }) {
+  const save = useSaveLayout(jobId);
+  const [name, setName] = useState('');
+  return (
+    <form
+      className="flex items-end gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (name.trim()) save.mutate(name.trim(), { onSuccess: () => setName('') });
+      }}
+    >
+      <label className="flex flex-col gap-0.5 text-sm">
+        Keep what is on the table as
+        <input
+          className="field w-64"
+          value={name}
+          maxLength={60}
+          placeholder="a name, such as “by hand”"
+          onChange={(event) => setName(event.target.value)}
+        />
+      </label>
+      <Button type="submit" disabled={!name.trim() || save.isPending}>
+        Keep it
+      </Button>
+    </form>
+  );
+}
+
+interface SideProps {
+  jobId: number;
+  plan: Plan;
+  one: Compared;
+  all: Compared[];
+  against: Compared | undefined;
+  choose: (name: string) => void;
+  close: () => void;
+}
+
+function Side({ jobId, plan, one, all, against, choose, close }: SideProps) {
+  const keep = useKeepLayout(jobId);
+  const remove = useRemoveLayout(jobId);
+  const better = (mine: number, other: number | undefined) => other !== undefined && mine < other;
+  return (
+    <section aria-label={one.name} className="flex min-w-0 flex-col gap-3">
+      <div className="flex items-center justify-between gap-2">
+        <Choose
+          label="Layout"
+          name={one.name}
+          choices={all.map((other) => ({
+            words: other.name,
+            chosen: other === one,
+            do: () => choose(other.name),
+          }))}
+        />
+        <span className="flex gap-1">
+          {one.origin === 'named' && (
+            <Button look="bare" onClick={() => remove.mutate(one.name)}>
+              Remove
+            </Button>
+          )}
+          {one.origin !== 'on the table' && (
+            <Button
+              look="main"
+              onClick={() => keep.mutate(one.origin === 'named' ? one.name : null, { onSuccess: close })}
+            >
+              Keep this one
+            </Button>
+          )}
+        </span>
+      </div>
+      <div className="flex flex-wrap gap-2">
+        {one.sheets.slice(0, 6).map((sheet, number) => (
+          <Small key={number} plan={plan} sheet={sheet} alone={one.sheets.length === 1} number={number} />
+        ))}
+        {one.sheets.length > 6 && <p className="self-center text-soft">and {one.sheets.length - 6} more</p>}
+      </div>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
+        <Figure name="sheets" good={better(one.sheets.length, against?.sheets.length)}>
+          {one.sheets.length}
+        </Figure>
+        <Figure name="pieces" good={better(-one.pieces, against && -against.pieces)}>
+          {one.pieces}
+        </Figure>
+        <Figure name="used of the live area" good={better(-one.used, against && -against.used)}>
+          {Math.round(one.used * 100)} %
+        </Figure>
+        <Figure name="cut length" good={false}>
+          {(one.cut_length_mm / 1000).toFixed(1)} m
+        </Figure>
+        <Figure name="cost a piece" good={false}>
+          not known yet
+        </Figure>
+      </dl>
+      {one.broken > 0 && (
+        <p className="text-sm text-rowan">
+          It was made before something changed: {one.broken} {one.broken === 1 ? 'rule is' : 'rules are'}{' '}
+          broken by now.
+        </p>
+      )}
+    </section>
+  );
+}
+
+function Figure({ name, good, children }: { name: string; good: boolean; children: React.ReactNode }) {
+  return (
+    <>
+      <dt className="text-soft">{name}</dt>
+      <dd className={`figure font-bold ${good ? 'text-moss' : ''}`}>
+        {children}
+        {good && <span className="font-sans text-sm font-normal"> better</span>}
+      </dd>
+    </>
+  );
+}
+
+/** One sheet, small: edges only. */
+function Small({
+  plan,
+  sheet,
+  alone,
+  number,
+}: {
+  plan: Plan;
+  sheet: Schemas['PlacementOut'][];
+  alone: boolean;
+  number: number;
+}) {
+  const paths = new Map(plan.items.map((item) => [item.number, item.edge_path]));
+  return (
+    <svg
+      viewBox={`-1 -1 ${plan.width_mm + 2} ${plan.height_mm + 2}`}
+      className="drawing border border-rule"
+      style={{ height: alone ? '19rem' : '11rem' }}
+      role="img"
+      aria-label={`Sheet ${number + 1}: ${sheet.length} pieces`}
+    >
+      <rect width={plan.width_mm} height={plan.height_mm} fill="var(--d-off)" />
+      <path d={plan.live_path} fill="var(--d-paper)" fillRule="evenodd" />
+      {sheet.map((placement, index) => (
+        <path
+          key={index}
+          d={paths.get(placement.item_number)}
+          transform={lying(placement)}
+          fill="var(--d-edge)"
+          fillOpacity="0.16"
+          stroke="var(--d-edge)"
+          strokeWidth="1.2"
+          vectorEffect="non-scaling-stroke"
+        />
+      ))}
+    </svg>
+  );
+}
