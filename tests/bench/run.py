@@ -1,32 +1,6 @@
-"""Exactness and speed as tables: `make bench`. Figures only; nothing passes or fails here."""
-
-import platform
-
-from tests.bench import exactness, fuzz, over_http, packing, speed
-from tests.bench.table import Row, show
-from vamper.services.nesting_process import ProcessNester
-
-FUZZ_CASES = 2000
-
-
-def main() -> None:
-    nester = ProcessNester()
-    nester.warm_up()
-    print(f"Python {platform.python_version()} on {platform.machine()}; right column: what was asked for")
-    show("Exactness", [*exactness.outlines(), *exactness.edges(), *exactness.files(nester)])
-    show("Art and edge", [*speed.art_and_edge(), *speed.findings()])
-    show("Growth with the picture, beside the smallest", speed.growth())
-    show("Over HTTP", [*over_http.slider(), *over_http.many()])
-    seen = fuzz.in_a_process(FUZZ_CASES)
-    fuzzed = [
-        Row(f"{FUZZ_CASES} broken files: read, refused", f"{seen.read}, {seen.refused}"),
-        Row("without a sentence, or with a crash", f"{seen.wrong} {seen.first_wrong}", "0"),
-        Row("slowest", f"{seen.slowest_s:.2f} s", f"{fuzz.LONGEST_S:g} s"),
-        Row("memory at its most", f"{seen.peak_mb:.0f} MB", f"{fuzz.MOST_MB:g} MB"),
-    ]
-    show("Broken files", fuzzed)
-    show("Packing", packing.mixed(nester))
-
+"""The way in of `make bench`, and nothing else: every child of the nesting engine reads this file again."""
 
 if __name__ == "__main__":
+    from tests.bench.report import main
+
     main()

@@ -5,6 +5,7 @@ free cells comes from the classical sweep: per row the height of free cells abov
 to cells only ever makes the rectangle smaller.
 """
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -14,7 +15,7 @@ import shapely
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
-from vamper.core.geometry import grow
+from vamper.core.geometry import grow, parts
 
 CELL_MM = 1.0
 
@@ -39,40 +40,46 @@ NOTHING = Rectangle(0.0, 0.0, 0.0, 0.0)
 def largest_offcut(live: Polygon, edges: Sequence[BaseGeometry], gap_mm: float) -> Rectangle:
     """The largest free rectangle of a sheet whose pieces have these edges (placed)."""
     left, top, right, bottom = live.bounds
-    columns, rows = int((right - left) / CELL_MM), int((bottom - top) / CELL_MM)
+    columns, rows = int((right - left + 1e-9) / CELL_MM), int((bottom - top + 1e-9) / CELL_MM)
     if not columns or not rows:
         return NOTHING
-    x = left + CELL_MM * np.arange(columns)
-    y = top + CELL_MM * np.arange(rows)
-    cells = shapely.box(x[None, :], y[:, None], x[None, :] + CELL_MM, y[:, None] + CELL_MM)
-    if live.equals(shapely.box(*live.bounds)):
-        free = np.ones((rows, columns), dtype=bool)
-    else:
-        # A sixteenth of a micrometre of slack: cells along the rim share it exactly.
-        roomy = live.buffer(1e-6, join_style="mitre")
-        shapely.prepare(roomy)
-        free = shapely.covers(roomy, cells)
-    for edge in edges:
-        taken = grow(edge, gap_mm, 0.02)
-        x0, y0, x1, y1 = taken.bounds
-        window = (
-            slice(max(0, int((y0 - top) / CELL_MM)), max(0, int((y1 - top) / CELL_MM) + 1)),
-            slice(max(0, int((x0 - left) / CELL_MM)), max(0, int((x1 - left) / CELL_MM) + 1)),
-        )
-        shapely.prepare(taken)
-        free[window] &= ~shapely.intersects(taken, cells[window])
+    free = np.ones((rows, columns), dtype=bool)
+    gone = shapely.difference(shapely.box(*live.bounds), live)
+    for shape in (*parts(gone), *(grow(edge, gap_mm, 0.02) for edge in edges)):
+        _take(free, shape, left, top)
     row, column, height, width = largest_run(free)
     return Rectangle(left + column * CELL_MM, top + row * CELL_MM, width * CELL_MM, height * CELL_MM)
 
 
+def _take(free: npt.NDArray[np.bool_], shape: BaseGeometry, left: float, top: float) -> None:
+    """Mark the cells that a shape touches: those whose middle lies within half a cell's diagonal of it."""
+    x0, y0, x1, y1 = shape.bounds
+    first_row, first_column = max(0, int((y0 - top) / CELL_MM) - 1), max(0, int((x0 - left) / CELL_MM) - 1)
+    rows = slice(first_row, max(first_row, int((y1 - top) / CELL_MM) + 2))
+    columns = slice(first_column, max(first_column, int((x1 - left) / CELL_MM) + 2))
+    window = free[rows, columns]
+    if not window.size:
+        return
+    x = left + CELL_MM * (first_column + 0.5 + np.arange(window.shape[1]))
+    y = top + CELL_MM * (first_row + 0.5 + np.arange(window.shape[0]))
+    # A hair less than half the diagonal, so that a cell that shares no more than its corner or side stays free.
+    reached = grow(shape, CELL_MM * math.sqrt(0.5) - 1e-6, 0.02)
+    shapely.prepare(reached)
+    window &= ~shapely.contains_xy(reached, *np.meshgrid(x, y))
+
+
 def largest_run(free: npt.NDArray[np.bool_]) -> tuple[int, int, int, int]:
-    """The largest rectangle of True: row, column, height, width. O(cells), with a stack for each row."""
-    heights = np.zeros(free.shape[1] + 1, dtype=int)
+    """The largest rectangle of True: row, column, height, width.
+
+    Neighbouring columns of the same height are handled as one, so that the cost follows the outline of what is free.
+    """
+    heights = np.zeros(free.shape[1], dtype=int)
     best, best_area = (0, 0, 0, 0), 0
     for row in range(free.shape[0]):
-        heights[:-1] = (heights[:-1] + 1) * free[row]
+        heights = (heights + 1) * free[row]
+        starts = np.concatenate([[0], np.flatnonzero(np.diff(heights)) + 1])
         stack: list[tuple[int, int]] = []
-        for column, height in enumerate(heights.tolist()):
+        for column, height in (*zip(starts.tolist(), heights[starts].tolist(), strict=True), (len(heights), 0)):
             start = column
             while stack and stack[-1][1] >= height:
                 start, tall = stack.pop()

@@ -44,6 +44,7 @@ EASY_FILL = 0.72
 HOPELESS_FILL = 0.93
 # Of the time that is left, what one attempt may take.
 _ATTEMPT_SHARE = 0.6
+_LAST_SHARE = 0.94
 _LEAST_ATTEMPT_S = 0.25
 # A last sheet is made compact where this share of it could be had; and for no longer than this.
 _WORTH_SHARE = 0.2
@@ -113,10 +114,17 @@ class Search:
     def _improve(self, bound: AreaBound) -> None:
         assert self.best is not None
         allowed = self.problem.spec.max_sheets or len(self.best.sheets) + 1
-        for count in range(bound.sheets_at_least, min(allowed, self._sheets_of_best()) + 1):
-            if self._hopeless(count) or not self._improvable(bound):
+        tried = [
+            count
+            for count in range(bound.sheets_at_least, min(allowed, self._sheets_of_best()) + 1)
+            if not self._hopeless(count)
+        ]
+        for count in tried:
+            if not self._improvable(bound):
                 continue
-            if self._all_on(count):
+            # Where nothing else is to be tried, the engine has nearly all of the time.
+            last = count == tried[-1] and self.problem.spec.max_sheets == count
+            if self._all_on(count, _LAST_SHARE if last else _ATTEMPT_SHARE):
                 return
             self.clocked = True
         self._fill_one_by_one(allowed, (), self.free.copy())
@@ -142,15 +150,19 @@ class Search:
         left = self.watch.seconds_left()
         return left if left < 2 * _LEAST_ATTEMPT_S else max(_LEAST_ATTEMPT_S, share * left)
 
-    def _all_on(self, count: int) -> bool:
-        """Try to lay everything on exactly `count` sheets, areas shared out evenly."""
+    def _all_on(self, count: int, share: float) -> bool:
+        """Try to lay everything on exactly `count` sheets, areas shared out evenly, in a share of the time."""
         sheets: list[Sheet] = []
         for number, group in enumerate(self._dealt(count)):
             if self._given_up():
                 return False
-            sheet = self._nested(group, self.plain, self._slice(_ATTEMPT_SHARE / (count - number)), sheets)
+            sheet = self._nested(group, self.plain, self._slice(share / (count - number)), sheets)
             if len(sheet) < group.total():
-                return False
+                sheet = self._topped_up(self.plain, sheet, group - Counter(one.item for one in sheet))
+                if len(sheet) < group.total():
+                    rest = self.wanted - Counter(one.item for done in (*sheets, sheet) for one in done)
+                    self._offer((*sheets, sheet, *self._in_rows(rest, len(sheets) + 1)))
+                    return False
             sheets.append(sheet)
         self._offer(tuple(sheets))
         return True

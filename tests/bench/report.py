@@ -1,0 +1,33 @@
+"""Exactness and speed as tables: `make bench`. Figures only; nothing passes or fails here."""
+
+import platform
+
+from tests.bench import by_hand, exactness, fuzz, over_http, packing, speed
+from tests.bench.table import Row, show
+from vamper.services.nesting_process import ProcessNester
+
+FUZZ_CASES = 2000
+
+
+def main() -> None:
+    nester = ProcessNester()
+    nester.warm_up()
+    print(f"Python {platform.python_version()} on {platform.machine()}; right column: what was asked for")
+    show("Exactness", [*exactness.outlines(), *exactness.edges(), *exactness.files(nester)])
+    show("Art and edge", [*speed.art_and_edge(), *speed.findings()])
+    show("Growth with the picture, beside the smallest", speed.growth())
+    show("Over HTTP", [*over_http.slider(), *over_http.many()])
+    seen = fuzz.in_a_process(FUZZ_CASES)
+    fuzzed = [
+        Row(f"{FUZZ_CASES} broken files: read, refused", f"{seen.read}, {seen.refused}"),
+        Row("without a sentence, or with a crash", f"{seen.wrong} {seen.first_wrong}", "0"),
+        Row("slowest", f"{seen.slowest_s:.2f} s", f"{fuzz.LONGEST_S:g} s"),
+        Row("memory at its most", f"{seen.peak_mb:.0f} MB", f"{fuzz.MOST_MB:g} MB"),
+    ]
+    show("Broken files", fuzzed)
+    show("Pieces in hand", [*by_hand.checks(), *by_hand.two_jobs_packing()])
+    show(
+        "Packing: pieces of a fixed order that all lie on one sheet, 5 s for each number", packing.side_by_side(nester)
+    )
+    show("Packing over time", packing.over_time(nester))
+    show("Packing from 10 to 1,000 pieces, 10 s each", packing.growth(nester))
