@@ -30,4 +30,4 @@ def main() -> None:
         "Packing: pieces of a fixed order that all lie on one sheet, 5 s for each number", packing.side_by_side(nester)
     )
     show("Packing over time", packing.over_time(nester))
-    show("Packing from 10 to 1,000 pieces, 10 s each", packing.growth(nester))
+    show("Packing from 10 to 1,000 pieces", packing.growth(nester))

@@ -17,6 +17,7 @@ from shapely.geometry.base import BaseGeometry
 Points = npt.NDArray[np.float64]
 
 ARC_ERROR_MM = 0.004
+_NOTHING_MM = 1e-9
 
 
 def quarter_segments(radius_mm: float, error_mm: float = ARC_ERROR_MM) -> int:
@@ -31,7 +32,8 @@ def quarter_segments(radius_mm: float, error_mm: float = ARC_ERROR_MM) -> int:
 
 def grow(shape: BaseGeometry, radius_mm: float, error_mm: float = ARC_ERROR_MM) -> BaseGeometry:
     """`shape` grown (or, with a negative radius, shrunk) by a disc."""
-    if radius_mm == 0:
+    # An offset by next to nothing leaves nothing at all.
+    if abs(radius_mm) < _NOTHING_MM:
         return shape
     return shape.buffer(radius_mm, quad_segs=quarter_segments(abs(radius_mm), error_mm))
 

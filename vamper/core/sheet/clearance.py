@@ -18,7 +18,7 @@ from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.geometry import grow, parts
-from vamper.core.sheet.layout import ROUNDING_MM, Piece, Placement, gap_between
+from vamper.core.sheet.layout import OVERLAP_MM2, ROUNDING_MM, Piece, Placement, gap_between
 
 SLIDE_MM = 10.0
 # Neighbours nearer than this are told of while a piece moves.
@@ -84,11 +84,13 @@ class Clearance:
         if not self._reach.covers(shape):
             return False
         near = self._near(shape, self._widest(piece))
-        return all(
-            shapely.distance(self._shapes[n], shape) >= gap_between(piece, self._whats[n], self.gap_mm) - ROUNDING_MM
-            and not (self.gap_mm == 0 and _overlap(self._shapes[n], shape))
-            for n in near
-        )
+        for n in near:
+            mm = float(shapely.distance(self._shapes[n], shape))
+            if mm < gap_between(piece, self._whats[n], self.gap_mm) - ROUNDING_MM:
+                return False
+            if mm == 0 and shapely.intersection(self._shapes[n], shape).area > OVERLAP_MM2:
+                return False
+        return True
 
     def distances(self, piece: Piece, shape: BaseGeometry, reach_mm: float = NEAR_MM) -> list[Distance]:
         """Neighbours and rims within reach, the nearest first."""
@@ -198,10 +200,6 @@ def _between(
 def _ends(line: BaseGeometry) -> tuple[tuple[float, float], tuple[float, float]]:
     (x0, y0), (x1, y1) = shapely.get_coordinates(line)[[0, -1]]
     return (float(x0), float(y0)), (float(x1), float(y1))
-
-
-def _overlap(first: BaseGeometry, second: BaseGeometry) -> bool:
-    return bool(shapely.intersects(first, second)) and shapely.intersection(first, second).area > 1e-3
 
 
 def _thinned(shape: BaseGeometry) -> list[npt.NDArray[np.float64]]:

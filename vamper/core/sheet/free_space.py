@@ -3,7 +3,8 @@
 The sheet is a grid of cells, taken or free. A piece is a mask of cells for each turn it may have; where the mask lies
 on no taken cell, it fits. All places are looked at together, as a correlation by fast Fourier transform, and so is how
 much of the piece's surroundings is taken there: the place that touches most is the snuggest. Cells are coarse, so the
-mask is drawn a little too small and every place is settled exactly on the edges themselves (`Clearance.slide`).
+mask is drawn a little too small, or to be safe too large, and every place is settled exactly on the edges themselves
+(`Clearance.slide`).
 
 This is the plain, robust way to lay pieces round others: held pieces, notched corners and used-up parts of a sheet are
 just taken cells. The nesting engine is better at an empty rectangle and cannot do any of these.
@@ -88,7 +89,7 @@ class FreeSpace:
         self._grids: dict[tuple[Cut, float], Grid] = {}
         self._spectra: dict[tuple[Cut, float], Spectrum] = {}
         self._standing: list[tuple[Piece, BaseGeometry]] = []
-        self._masks: dict[tuple[int, float], _Mask] = {}
+        self._masks: dict[tuple[int, float, float], _Mask] = {}
 
     def add(self, piece: Piece, placement: Placement) -> None:
         """Lay a piece down."""
@@ -103,13 +104,14 @@ class FreeSpace:
         """The snuggest place for one more of `piece`, None where there is none; it is not laid down yet."""
         left, top, right, bottom = self._live.bounds
         room = right - left, bottom - top
-        found: list[_Place] = []
-        for turn_deg in turns_tried(piece, piece.turn or self._turn, room):
-            found += self._places(piece, turn_deg)
-        for place in sorted(found, key=lambda one: -one.score)[: 2 * _TRIED_PLACES]:
-            settled = self._settled(piece, place.placement)
-            if settled is not None:
-                return settled
+        turns = turns_tried(piece, piece.turn or self._turn, room)
+        # A mask drawn small finds the tight places, one drawn large those that are free for certain.
+        for grown in (-0.5, 0.71):
+            found = [place for turn_deg in turns for place in self._places(piece, turn_deg, grown)]
+            for place in sorted(found, key=lambda one: -one.score)[: 2 * _TRIED_PLACES]:
+                settled = self._settled(piece, place.placement)
+                if settled is not None:
+                    return settled
         return None
 
     def put(self, piece: Piece) -> Placement | None:
@@ -126,9 +128,12 @@ class FreeSpace:
             return None
         return Placement(piece.item, placement.x_mm + by[0], placement.y_mm + by[1], placement.turn_deg)
 
-    def _places(self, piece: Piece, turn_deg: float) -> list[_Place]:
-        """The best places of one turn, by how much of the piece's surroundings is taken there."""
-        mask = self._mask(piece, turn_deg)
+    def _places(self, piece: Piece, turn_deg: float, grown: float) -> list[_Place]:
+        """The best places of one turn, by how much of the piece's surroundings is taken there.
+
+        The piece is drawn `grown` cells larger than it is.
+        """
+        mask = self._mask(piece, turn_deg, grown)
         rows, columns = self._shape[0] - mask.rows + 1, self._shape[1] - mask.columns + 1
         if rows <= 0 or columns <= 0:
             return []
@@ -156,20 +161,20 @@ class FreeSpace:
         y = self._origin[1] + (row + self._rim) * self._cell - mask.top_mm
         return Placement(piece.item, x, y, mask.turn_deg)
 
-    def _mask(self, piece: Piece, turn_deg: float) -> _Mask:
-        key = (piece.item, turn_deg)
+    def _mask(self, piece: Piece, turn_deg: float, grown: float) -> _Mask:
+        key = (piece.item, turn_deg, grown)
         if key not in self._masks:
-            self._masks[key] = self._drawn(piece, turn_deg)
+            self._masks[key] = self._drawn(piece, turn_deg, grown)
         return self._masks[key]
 
-    def _drawn(self, piece: Piece, turn_deg: float) -> _Mask:
-        """The piece in cells, with `_rim` empty ones round it; drawn half a cell small."""
+    def _drawn(self, piece: Piece, turn_deg: float, grown: float) -> _Mask:
+        """The piece in cells, with `_rim` empty ones round it."""
         shape = placed(piece.edge, 0.0, 0.0, turn_deg)
         left, top, right, bottom = shape.bounds
         rim, cell = self._rim, self._cell
         rows = int(np.ceil((bottom - top) / cell)) + 2 * rim
         columns = int(np.ceil((right - left) / cell)) + 2 * rim
-        inner = grow(shape, -cell / 2, 0.05)
+        inner = grow(shape, grown * cell, 0.05)
         body = _cells(inner if not inner.is_empty else shape, left - rim * cell, top - rim * cell, rows, columns, cell)
         if not body.any():
             body[rim:-rim, rim:-rim] = True

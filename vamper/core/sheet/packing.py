@@ -220,13 +220,11 @@ def plain_rows(problem: PackProblem) -> tuple[Sheet, ...]:
 
 
 def kits_of(quantities: Sequence[int]) -> Iterator[int]:
-    """Numbers of sheets that the quantities can be shared out over, each with the same set: first those that leave
-    nothing over, from few to many, then the others.
+    """Numbers of sheets that the quantities can be shared out over, each with the same set: those that leave the
+    least over first, and of these the few before the many.
     """
     most = min((quantity for quantity in quantities if quantity), default=0)
-    even = [count for count in range(1, most + 1) if all(quantity % count == 0 for quantity in quantities)]
-    yield from even
-    yield from (count for count in range(1, most + 1) if count not in even)
+    yield from sorted(range(1, most + 1), key=lambda count: (sum(quantity % count for quantity in quantities), count))
 
 
 def _kits(problem: PackProblem, nester: Nester, watch: Watch) -> Layout:

@@ -11,13 +11,14 @@ The search ends by itself where the fewest sheets are proven or reached by the e
 the same from run to run. Where it had to be ended by the clock or by a person, the layout says so (`time_limited`).
 """
 
+import math
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import replace
 
 import numpy as np
 import shapely
-from shapely.geometry import Polygon
+from shapely.geometry import MultiPolygon, Polygon
 
 from vamper.core.geometry import grow
 from vamper.core.job import Cut
@@ -35,9 +36,10 @@ from vamper.core.sheet.layout import (
     breaches,
     gap_between,
 )
-from vamper.core.sheet.nesting import Nester, NestRequest, NestShape, NestSolution, inside, nest_points
+from vamper.core.sheet.nesting import SLACK_MM, Nester, NestRequest, NestShape, NestSolution, inside, nest_points
 from vamper.core.sheet.problem import PackProblem, Rank, Sheet, Watch, fits_alone, strip_left
 from vamper.core.sheet.rows import rows_of_boxes
+from vamper.core.sheet.turns import best_turn
 
 # Share of a sheet's room that irregular pieces fill quickly, and that nobody has seen them exceed.
 EASY_FILL = 0.72
@@ -45,6 +47,12 @@ HOPELESS_FILL = 0.93
 # Of the time that is left, what one attempt may take.
 _ATTEMPT_SHARE = 0.6
 _LAST_SHARE = 0.94
+# From so many sheets on they are dealt out at once: this full, in this share of the time.
+_MANY_SHEETS = 3
+_DEALT_FILL = 0.76
+_DEAL_SHARE = 0.6
+_DEALT_S = 2.0
+_LEAST_DEALT_S = 0.8
 _LEAST_ATTEMPT_S = 0.25
 # A last sheet is made compact where this share of it could be had; and for no longer than this.
 _WORTH_SHARE = 0.2
@@ -113,6 +121,9 @@ class Search:
 
     def _improve(self, bound: AreaBound) -> None:
         assert self.best is not None
+        if self.problem.spec.max_sheets is None and bound.sheets_at_least >= _MANY_SHEETS:
+            self._improve_many(bound)
+            return
         allowed = self.problem.spec.max_sheets or len(self.best.sheets) + 1
         tried = [
             count
@@ -128,6 +139,52 @@ class Search:
                 return
             self.clocked = True
         self._fill_one_by_one(allowed, (), self.free.copy())
+
+    def _improve_many(self, bound: AreaBound) -> None:
+        """Many sheets: deal the pieces out as full as engines get quickly, then try with one sheet fewer each time."""
+        assert self.best is not None
+        self.clocked = True
+        load = self._load(list(self.free.elements()))
+        stop_at = self.watch.seconds_left() * (1 - _DEAL_SHARE)
+        self._deal_and_carry(max(bound.sheets_at_least, math.ceil(load / (_DEALT_FILL * self.room))), stop_at)
+        while self._improvable(bound) and not self._given_up():
+            fewer = len(self.best.sheets) - 1
+            if self._hopeless(fewer):
+                return
+            self._deal_and_carry(fewer, 0.0)
+            if len(self.best.sheets) > fewer:
+                return
+
+    def _deal_and_carry(self, count: int, stop_at: float) -> None:
+        """Deal the pieces to `count` sheets; what the engine leaves over goes on to the next sheet, and in the end to
+        further ones. Ends when only `stop_at` seconds are left.
+        """
+        groups, pool, sheets = self._dealt(count), Counter[int](), list[Sheet]()
+        while (groups or pool.total()) and self.watch.seconds_left() > stop_at:
+            waiting = (groups.pop(0) if groups else Counter[int]()) + pool
+            seconds = (self.watch.seconds_left() - stop_at) / (len(groups) + 1)
+            group = self._loaded(waiting, _DEALT_FILL if seconds > _DEALT_S else EASY_FILL)
+            sheet = self._nested(group, self.plain, max(_LEAST_DEALT_S, seconds), None)
+            sheet = sheet or self._topped_up(self.plain, (), group)
+            if not sheet:
+                break
+            sheets.append(sheet)
+            pool = waiting - Counter(one.item for one in sheet)
+            left = self.wanted - Counter(one.item for done in sheets for one in done)
+            self._offer((*sheets, *self._in_rows(left, len(sheets))))
+
+    def _loaded(self, waiting: Counter[int], fill: float) -> Counter[int]:
+        """What of `waiting` loads a sheet to a share of its room, each design in proportion to its number."""
+        share = fill * self.room / max(1e-9, self._load(list(waiting.elements())))
+        if share >= 1:
+            return +waiting
+        group = Counter({item: int(count * share) for item, count in waiting.items()})
+        load = self._load(list(group.elements()))
+        for item in self._largest_first(waiting - group):
+            if load + self.areas[item] <= fill * self.room:
+                group[item] += 1
+                load += self.areas[item]
+        return +group
 
     def _sheets_of_best(self) -> int:
         assert self.best is not None
@@ -274,7 +331,7 @@ class Search:
             ground = self.grounds[len(sheets)] if len(sheets) < len(self.grounds) else self.plain
             if not remaining.total() or self._given_up():
                 sheet: Sheet = ()
-            elif ground.is_bare:
+            elif len(sheets) >= len(self.grounds) and ground.is_bare:
                 self._fill_one_by_one(limit or len(sheets) + remaining.total(), tuple(sheets), remaining)
                 break
             else:
@@ -355,8 +412,11 @@ class Search:
 
     # The engine
 
-    def _nested(self, group: Counter[int], ground: Ground, seconds: float, before: list[Sheet]) -> Sheet:
-        """The most of `group` that the engine laid inside one sheet's room; ends as soon as that is all of it."""
+    def _nested(self, group: Counter[int], ground: Ground, seconds: float, before: list[Sheet] | None) -> Sheet:
+        """The most of `group` that the engine laid inside one sheet's room; ends as soon as that is all of it.
+
+        Better ones are shown on the way, after the sheets `before`; with None they are not.
+        """
         request = self._request(group, ground)
         found: list[Sheet] = [()]
 
@@ -364,12 +424,12 @@ class Search:
             sheet = self._accepted(request, solution)
             if len(sheet) > len(found[0]):
                 found[0] = sheet
-                if ground.is_bare:
+                if ground.is_bare and before is not None:
                     rest = self.wanted - Counter(p.item for s in (*before, sheet) for p in s)
                     self._offer((*before, sheet, *self._in_rows(rest, len(before) + 1)))
             return len(found[0]) == group.total() or self._given_up()
 
-        if seconds > 0 and group.total():
+        if seconds > 0 and request.shapes:
             self.nester.nest(request, seconds, look, self._given_up)
         return found[0]
 
@@ -382,12 +442,16 @@ class Search:
         shapes = tuple(
             NestShape(item, self.points[item], group[item], self.by_item[item].turn or turn)
             for item in sorted(group)
-            if group[item] and self._fits_room(item, ground)
+            if group[item] and self._fits_room(item, ground.room)
         )
         return NestRequest(shapes, left, top, right - left, bottom - top, self.separation, self.problem.seed)
 
-    def _fits_room(self, item: int, ground: Ground) -> bool:
-        return ground.is_bare or fits_alone(self.by_item[item], ground.room, self.problem.spec.turn)
+    def _fits_room(self, item: int, room: Polygon) -> bool:
+        """Whether an item as the engine is given it fits a rectangle: the engine breaks off where one does not."""
+        left, top, right, bottom = room.bounds
+        size = right - left - 2 * SLACK_MM, bottom - top - 2 * SLACK_MM
+        outline = MultiPolygon([Polygon(self.points[item])])
+        return best_turn(outline, size, self.by_item[item].turn or self.problem.spec.turn)[1] <= 0
 
     def _accepted(self, request: NestRequest, solution: NestSolution) -> Sheet:
         """The placements of a solution that lie on the sheet and keep every rule, checked on the edges themselves."""

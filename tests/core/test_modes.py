@@ -1,0 +1,220 @@
+"""Packing modes, held pieces, notched and part-used sheets, filling: whatever is asked for, every rule holds."""
+
+from collections import Counter
+from dataclasses import replace
+
+import pytest
+import shapely
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from shapely.geometry import MultiPolygon, Point, Polygon, box
+
+from tests.core.test_sheet import LIVE, Watching, ell, piece
+from vamper.core.job import Cut, HeldPiece, PackingMode, PackingSpec, Pin, Turn
+from vamper.core.sheet.ground import ground_of
+from vamper.core.sheet.layout import Layout, Piece, Placement, WhyNot, breaches
+from vamper.core.sheet.offcut import largest_offcut
+from vamper.core.sheet.packing import PackProblem, kits_of, pack
+from vamper.services.nesting_process import ProcessNester
+
+NOTCH = 14.0
+NOTCHED = LIVE.difference(
+    MultiPolygon(
+        [
+            box(x, y, x + NOTCH, y + NOTCH)
+            for x in (LIVE.bounds[0], LIVE.bounds[2] - NOTCH)
+            for y in (LIVE.bounds[1], LIVE.bounds[3] - NOTCH)
+        ]
+    )
+)
+
+
+def assert_keeps_rules(problem: PackProblem, layout: Layout) -> None:
+    """Gap, live area, turn rules and held pieces."""
+    for number, sheet in enumerate(layout.sheets):
+        assert not breaches(sheet, problem.by_item, problem.live_of(number), problem.spec.gap_mm)
+        for placement in sheet:
+            turn = problem.by_item[placement.item].turn or problem.spec.turn
+            if placement.pin is Pin.FREE and turn is Turn.UPRIGHT:
+                assert placement.turn_deg == 0
+            if placement.pin is Pin.FREE and turn is Turn.QUARTER:
+                assert placement.turn_deg % 90 == pytest.approx(0, abs=1e-6)
+    lying = {
+        (n, p.item, p.x_mm, p.y_mm, p.turn_deg, p.pin)
+        for n, sheet in enumerate(layout.sheets)
+        for p in sheet
+        if p.pin is not Pin.FREE
+    }
+    assert lying == {(h.sheet, h.item, h.x_mm, h.y_mm, h.turn_deg, h.pin) for h in problem.held}
+    counts = Counter(p.item for sheet in layout.sheets for p in sheet)
+    missing = Counter({u.item: u.quantity for u in layout.unplaced})
+    for one in problem.pieces:
+        assert counts[one.item] + missing[one.item] >= one.quantity
+
+
+@given(
+    st.lists(st.tuples(st.floats(15, 70), st.floats(15, 70), st.integers(1, 5)), min_size=1, max_size=4),
+    st.sampled_from(PackingMode),
+    st.sampled_from(Turn),
+    st.sampled_from([LIVE, NOTCHED]),
+    st.booleans(),
+    st.floats(0, 4),
+    st.booleans(),
+)
+@settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
+def test_no_layout_ever_breaks_a_rule(
+    nester: ProcessNester,
+    sizes: list[tuple[float, float, int]],
+    mode: PackingMode,
+    turn: Turn,
+    live: Polygon,
+    held: bool,
+    gap: float,
+    fill: bool,
+) -> None:
+    pieces = tuple(
+        Piece(n, piece(n, box(0, 0, w, h).buffer(1), q).edge, q, Cut.KISS, 0.0, (None, Turn.UPRIGHT)[n % 2], n + 1)
+        for n, (w, h, q) in enumerate(sizes)
+    )
+    spec = PackingSpec(gap, turn, None, mode, fill)
+    holding = (HeldPiece(0, 0, 90, 100, 17.0, Pin.LOCKED),) if held else ()
+    problem = PackProblem(pieces, live, spec, held=holding)
+    watch = Watching(0.6)
+    layout = pack(problem, nester, watch)
+    for seen in (*watch.seen, layout):
+        assert_keeps_rules(problem, seen)
+
+
+def test_held_pieces_stay_and_the_rest_is_packed_round_them(nester: ProcessNester) -> None:
+    pieces = (piece(0, ell(50, 12), 8), piece(1, Point(0, 0).buffer(12), 8))
+    held = (HeldPiece(0, 0, 80, 100, 30.0, Pin.HAND), HeldPiece(1, 0, 40, 40, 0.0, Pin.LOCKED))
+    problem = PackProblem(pieces, LIVE, PackingSpec(), held=held)
+    layout = pack(problem, nester, Watching(6))
+    assert_keeps_rules(problem, layout)
+    assert layout.pieces == 16
+    assert len(layout.sheets) == 1
+
+
+def test_the_notched_part_of_a_sheet_is_used(nester: ProcessNester) -> None:
+    """Strips that fit only between the notches, along the sheet's sides."""
+    strips = (piece(0, box(0, 0, 200, 9), 2), piece(1, box(0, 0, 60, 50), 12))
+    problem = PackProblem(strips, NOTCHED, PackingSpec(max_sheets=1))
+    layout = pack(problem, nester, Watching(8))
+    assert_keeps_rules(problem, layout)
+    left, top, right, bottom = ground_of(problem, 0).room.bounds
+    assert (right - left, bottom - top) != (194.3, 257.8)
+    outside = [p for p in layout.sheets[0] if not box(left, top, right, bottom).covers(p.of(strips[p.item].edge))]
+    assert outside, "nothing lies beside the largest rectangle"
+
+
+def test_a_part_used_first_sheet_is_filled_where_it_is_not_used(nester: ProcessNester) -> None:
+    spent = box(10.8, 10.8, 205.1, 150)
+    problem = PackProblem((piece(0, box(0, 0, 40, 40), 20),), LIVE, PackingSpec(), first_live=LIVE.difference(spent))
+    layout = pack(problem, nester, Watching(5))
+    assert_keeps_rules(problem, layout)
+    assert layout.pieces == 20
+    assert len(layout.sheets[0]) == 8
+    assert all(p.of(problem.pieces[0].edge).bounds[1] >= 150 for p in layout.sheets[0])
+
+
+def test_one_design_a_sheet(nester: ProcessNester) -> None:
+    pieces = tuple(piece(n, box(0, 0, 40 + n, 40), 3) for n in range(3))
+    problem = PackProblem(pieces, LIVE, PackingSpec(mode=PackingMode.ONE_PER_SHEET))
+    layout = pack(problem, nester, Watching(3))
+    assert_keeps_rules(problem, layout)
+    assert [{p.item for p in sheet} for sheet in layout.sheets] == [{0}, {1}, {2}]
+    short = replace(problem, spec=replace(problem.spec, max_sheets=2))
+    assert [(u.item, u.reason) for u in pack(short, nester, Watching(3)).unplaced] == [(2, WhyNot.NO_ROOM)]
+
+
+def test_colours_never_share_a_sheet(nester: ProcessNester) -> None:
+    pieces = tuple(
+        replace(piece(n, box(0, 0, 30, 30), 2), sheet_colour=colour) for n, colour in enumerate(("#AA0000", "#0000AA"))
+    )
+    layout = pack(PackProblem(pieces, LIVE, PackingSpec()), nester, Watching(3))
+    assert [{p.item for p in sheet} for sheet in layout.sheets] == [{0}, {1}]
+
+
+def test_kits_are_equal_and_what_is_over_is_told(nester: ProcessNester) -> None:
+    pieces = (piece(0, box(0, 0, 60, 60), 18), piece(1, box(0, 0, 30, 30), 9))
+    layout = pack(PackProblem(pieces, LIVE, PackingSpec(mode=PackingMode.KITS)), nester, Watching(6))
+    kits = [Counter(p.item for p in sheet) for sheet in layout.sheets]
+    assert len(kits) == 3
+    assert kits[0] == kits[1] == kits[2] == Counter({0: 6, 1: 3})
+    assert not layout.unplaced
+    odd = (piece(0, box(0, 0, 60, 60), 19), piece(1, box(0, 0, 30, 30), 9))
+    layout = pack(PackProblem(odd, LIVE, PackingSpec(mode=PackingMode.KITS)), nester, Watching(6))
+    assert [(u.item, u.quantity, u.reason) for u in layout.unplaced] == [(0, 1, WhyNot.NOT_IN_KIT)]
+
+
+def test_kit_numbers_come_evenly_shared_first() -> None:
+    assert list(kits_of([12, 6]))[:4] == [1, 2, 3, 6]
+    assert list(kits_of([5, 3])) == [1, 2, 3]
+
+
+def test_tidy_rows_are_straight(nester: ProcessNester) -> None:
+    pieces = tuple(piece(n, box(0, 0, 20 + 3 * n, 25), 6) for n in range(4))
+    layout = pack(PackProblem(pieces, LIVE, PackingSpec(mode=PackingMode.TIDY)), nester, Watching(1))
+    assert not layout.time_limited
+    tops = Counter(round(p.of(pieces[p.item].edge).bounds[1], 3) for p in layout.sheets[0])
+    assert len(tops) <= 6
+    assert sum(tops.values()) == 24
+
+
+def test_filling_takes_the_most_wanted_first(nester: ProcessNester) -> None:
+    pieces = (
+        piece(0, box(0, 0, 80, 80), 2),
+        replace(piece(1, box(0, 0, 30, 30), 1), wish=2),
+        replace(piece(2, box(0, 0, 25, 25), 0), wish=1),
+    )
+    layout = pack(PackProblem(pieces, LIVE, PackingSpec(fill=True)), nester, Watching(20))
+    counts = Counter(p.item for p in layout.sheets[0])
+    assert (counts[0], counts[1]) == (2, 1)
+    # Nothing more goes in: the sheet is full of the smaller, more wanted one.
+    assert counts[2] > 20
+    full = [p.of(pieces[p.item].edge) for p in layout.sheets[0]]
+    rest = largest_offcut(LIVE, full, 2)
+    assert min(rest.width_mm, rest.height_mm) < 30
+
+
+def test_the_last_sheet_is_made_compact(nester: ProcessNester) -> None:
+    """A few pieces leave a strip of the sheet, reported as a rectangle."""
+    pieces = (piece(0, ell(50, 12), 3), piece(1, Point(0, 0).buffer(15), 3))
+    problem = PackProblem(pieces, LIVE, PackingSpec())
+    layout = pack(problem, nester, Watching(8))
+    edges = [p.of(problem.by_item[p.item].edge) for p in layout.sheets[0]]
+    rest = largest_offcut(LIVE, edges, 2)
+    assert rest.area_mm2 > 0.6 * LIVE.area
+    left = shapely.box(rest.left_mm, rest.top_mm, rest.left_mm + rest.width_mm, rest.top_mm + rest.height_mm)
+    assert all(edge.distance(left) >= 2 - 1e-6 for edge in edges)
+
+
+@given(st.lists(st.tuples(st.floats(15, 170), st.floats(15, 220), st.floats(5, 25)), max_size=6))
+@settings(max_examples=40, deadline=None)
+def test_an_offcut_keeps_clear_of_every_piece_and_the_rim(discs: list[tuple[float, float, float]]) -> None:
+    edges = [Point(x, y).buffer(r) for x, y, r in discs]
+    found = largest_offcut(NOTCHED, edges, 2)
+    shape = box(found.left_mm, found.top_mm, found.left_mm + found.width_mm, found.top_mm + found.height_mm)
+    assert NOTCHED.buffer(1e-6, join_style="mitre").covers(shape)
+    assert all(edge.distance(shape) >= 2 - 1e-3 for edge in edges)
+
+
+def test_an_empty_sheet_is_its_own_offcut() -> None:
+    found = largest_offcut(box(10, 10, 110, 60), [], 2)
+    assert (found.left_mm, found.top_mm, found.width_mm, found.height_mm) == (10, 10, 100, 50)
+
+
+def test_a_turn_rule_of_its_own_beats_the_jobs(nester: ProcessNester) -> None:
+    pieces = (replace(piece(0, ell(60, 10), 9), turn=Turn.UPRIGHT), piece(1, ell(40, 10), 6))
+    layout = pack(PackProblem(pieces, LIVE, PackingSpec(max_sheets=1)), nester, Watching(3))
+    assert {p.turn_deg for p in layout.sheets[0] if p.item == 0} == {0.0}
+
+
+def test_everything_held_needs_no_engine() -> None:
+    class Never:
+        def nest(self, *_: object) -> None:
+            raise AssertionError("the engine was asked")
+
+    held = (HeldPiece(0, 0, 20, 20, 0.0), HeldPiece(0, 1, 20, 20, 0.0))
+    layout = pack(PackProblem((piece(0, box(0, 0, 30, 30), 2),), LIVE, PackingSpec(), held=held), Never(), Watching(1))
+    assert [sheet[0] for sheet in layout.sheets] == [Placement(0, 20, 20, 0.0, Pin.HAND)] * 2
