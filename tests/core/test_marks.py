@@ -65,3 +65,29 @@ def test_marks_outside_what_prints_or_too_near_the_edge_are_found() -> None:
     assert stop.fixes[0].changes == {"marks.inset_mm": 10.0}
     narrow = printer_bound(A4, Printer(PrinterKind.INKJET, Margins(1, 1, 1, 1)))
     assert [f.code for f in marks_findings(A4, MarksSpec(inset_mm=3), narrow)] == ["marks.inset"]
+
+
+@pytest.mark.parametrize("family", [MarkFamily.DOT, MarkFamily.CROSS, MarkFamily.RING])
+def test_marks_in_the_corners_leave_the_sides_free_and_notch_the_corners(family: MarkFamily) -> None:
+    spec = MarksSpec(family, size_mm=10, stroke_mm=1, inset_mm=6, clear_mm=2)
+    bound = marks_bound(A4, spec)
+    assert bound is not None
+    assert bound.region.bounds == (6, 6, 204, 291)
+    # Four notches of the mark and its clear zone on two sides.
+    assert bound.region.area == pytest.approx(198 * 285 - 4 * 12 * 12)
+    marks = marks_for(A4, spec)
+    assert [(m.x_mm, m.y_mm) for m in marks] == [(11, 11), (199, 11), (11, 286), (199, 286)]
+    for mark in marks:
+        box_mm = mark.box_mm
+        assert (box_mm.width_mm, box_mm.height_mm) == pytest.approx((10, 10), abs=0.02)
+        assert bound.region.distance(Polygon(mark.rings[0])) == pytest.approx(2, abs=0.02)
+    three = marks_bound(A4, MarksSpec(family, 3, 10, 1, 6, 2))
+    assert three is not None
+    assert three.region.area == pytest.approx(198 * 285 - 3 * 12 * 12)
+
+
+def test_one_ring_lacks_its_dot() -> None:
+    marks = marks_for(A4, MarksSpec(MarkFamily.RING, size_mm=9, stroke_mm=1))
+    assert [len(mark.rings) for mark in marks] == [2, 3, 3, 3]
+    outer, inner, dot = (Polygon(ring).area for ring in marks[1].rings)
+    assert outer > inner > dot > 0

@@ -113,3 +113,53 @@ def test_more_pieces_than_a_job_holds_are_refused() -> None:
 def test_the_published_schemas_are_current(name: str) -> None:
     published = Path(__file__).parents[2] / "docs" / f"{name}.schema.json"
     assert published.read_text() == schema_text(name), "run `make schema`"
+
+
+def test_everything_about_sheets_is_read_and_written() -> None:
+    raw = copy.deepcopy(FULL)
+    raw["paper"] = {"width_mm": 200, "height_mm": 280, "spent": {"width_mm": 200, "height_mm": 90}}
+    raw["cutter"] = {"feed": "roller", "head_mm": 10, "tail_mm": 25, "mat_mm": {"width": 300, "height": 300}}
+    raw["marks"] = {"family": "ring", "size_mm": 8, "stroke_mm": 1}
+    raw["packing"] = {"mode": "kits", "fill": True, "gap_mm": 2.5}
+    raw["items"] = [
+        {"art": "tern.png", "width_mm": 60, "quantity": 4, "turn": "quarter", "wish": 2},
+        {"art": "back.png", "width_mm": 60, "quantity": 4, "back_of": 0},
+        {"art": "layer.svg", "width_mm": 30, "sheet_colour": "#aa0000"},
+    ]
+    raw["placed"] = [{"item": 0, "sheet": 2, "x_mm": 40, "y_mm": 50, "turn_deg": 15, "pin": "locked"}]
+    job = read_job(json.dumps(raw))
+    assert read_job(write_job(job)) == job
+    assert job.paper.spent is not None
+    assert job.held[0].sheet == 1
+    assert (job.cutter.head_mm, job.cutter.mat_width_mm) == (10, 300)
+    assert (job.items[1].back_of, job.items[0].wish, job.items[2].sheet_colour) == (0, 2, "#aa0000")
+
+
+def test_a_filler_is_offered_in_a_range_of_sizes() -> None:
+    raw = copy.deepcopy(FULL)
+    raw["items"].append({"art": "tern.png", "width_mm": 60, "quantity": 0, "wish": 1, "sizes_mm": [20, 30]})
+    fillers = read_job(json.dumps(raw)).items[1:]
+    assert [item.size.longest_mm for item in fillers] == [30.0, 26.7, 23.3, 20.0]
+    assert {item.quantity for item in fillers} == {0}
+
+
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        ({"placed": [{"item": 3, "x_mm": 1, "y_mm": 1}]}, "there is no item 3"),
+        ({"placed": [{"item": 0, "x_mm": 1, "y_mm": 1}] * 9}, "9 pieces of item 0 lie on sheets"),
+        ({"placed": [{"item": 0, "x_mm": 1, "y_mm": 1, "pin": "free"}]}, "placed.0.pin"),
+        ({"packing": {"mode": "heaps"}}, "packing.mode: must be one of"),
+        ({"cutter": {"feed": "lasers"}}, "cutter.feed"),
+    ],
+)
+def test_what_is_wrong_about_sheets_is_named(change: dict[str, object], words: str) -> None:
+    with pytest.raises(BadInput, match=words.replace(".", r"\.")):
+        read_job(json.dumps({**copy.deepcopy(FULL), **change}))
+
+
+def test_a_back_needs_a_front() -> None:
+    raw = copy.deepcopy(FULL)
+    raw["items"][0]["back_of"] = 0
+    with pytest.raises(BadInput, match="names no other item"):
+        read_job(json.dumps(raw))

@@ -1,0 +1,214 @@
+"""Pieces in hand: every action keeps every rule, is one step, and survives undo, redo and a restart."""
+
+from pathlib import Path
+
+import pytest
+
+from tests.conftest import disc_png
+from tests.services.test_jobs import job_with_disc
+from vamper.core.findings import BadInput
+from vamper.core.job import Pin
+from vamper.core.sheet.arranging import Side, Way
+from vamper.core.sheet.layout import breaches
+from vamper.services.by_hand import Done, check
+from vamper.services.nesting_process import ProcessNester
+from vamper.services.packing_desk import PackingState
+from vamper.services.tables import Hand, Table
+from vamper.services.workshop import Workshop
+
+
+@pytest.fixture
+def job(workshop: Workshop) -> int:
+    number = job_with_disc(workshop)
+    workshop.jobs.change_items(number, "number", (1,), {"quantity": 6})
+    return number
+
+
+def table(workshop: Workshop, job: int) -> Table:
+    """The layout when its search has ended."""
+    _, packing = workshop.plan(workshop.jobs.get(job))
+    workshop.desk.stop(job)
+    _, packing = workshop.plan(workshop.jobs.get(job))
+    return workshop.table(job, packing.layout_id)
+
+
+def assert_sound(workshop: Workshop, job: int) -> Table:
+    after = table(workshop, job)
+    for number, sheet in enumerate(after.layout.sheets):
+        assert not breaches(sheet, after.by_item, after.problem.live_of(number), after.problem.spec.gap_mm)
+    return after
+
+
+def hand(on: Table, sheet: int, index: int, dx: float, dy: float) -> Hand:
+    one = on.placement(sheet, index)
+    return Hand(index, one.x_mm + dx, one.y_mm + dy, one.turn_deg)
+
+
+def test_a_piece_that_is_dropped_on_another_slides_off_it_and_the_others_stay(workshop: Workshop, job: int) -> None:
+    before = table(workshop, job)
+    onto = before.placement(0, 1)
+    held = Hand(0, onto.x_mm - 41, onto.y_mm, 0.0)
+    assert not check(before, 0, [held], True).is_free
+    done = workshop.by_hand.drop(job, before, 0, [held])
+    after = assert_sound(workshop, job)
+    assert "nearest free place" in done.note or done.note == ""
+    assert after.sheet(0)[0].pin is Pin.HAND
+    assert [p.pin for p in after.sheet(0)[1:]] == [Pin.KEPT] * 5
+    assert [(p.x_mm, p.y_mm) for p in after.sheet(0)[1:]] == [(p.x_mm, p.y_mm) for p in before.sheet(0)[1:]]
+
+
+def test_where_there_is_no_free_place_it_goes_back(workshop: Workshop, job: int) -> None:
+    before = table(workshop, job)
+    with pytest.raises(BadInput, match="no free place within 10 mm; nothing was moved"):
+        workshop.by_hand.drop(job, before, 0, [hand(before, 0, 0, -400, -400)])
+    assert table(workshop, job).layout.sheets == before.layout.sheets
+
+
+def test_a_nudge_goes_as_far_as_it_may(workshop: Workshop, job: int) -> None:
+    before = table(workshop, job)
+    workshop.by_hand.nudge(job, before, 0, [5], 0.0, 5.0)
+    moved = assert_sound(workshop, job)
+    assert moved.placement(0, 5).y_mm == pytest.approx(before.placement(0, 5).y_mm + 5)
+    # Far to the left there is the rim; it ends there.
+    done = workshop.by_hand.nudge(job, moved, 0, [5], -100.0, 0.0)
+    assert done.note
+    at_rim = assert_sound(workshop, job)
+    with pytest.raises(BadInput, match="as near as it may come"):
+        workshop.by_hand.nudge(job, at_rim, 0, [5], -1.0, 0.0)
+
+
+def test_turning_follows_the_rule(workshop: Workshop, job: int) -> None:
+    first = table(workshop, job)
+    workshop.by_hand.turn(job, first, 0, [0], 1)
+    assert (assert_sound(workshop, job).placement(0, 0).turn_deg - first.placement(0, 0).turn_deg) % 360 == 15
+    workshop.jobs.change(job, "upright", {"packing.turn": "upright"})
+    with pytest.raises(BadInput, match="stay upright"):
+        workshop.by_hand.turn(job, table(workshop, job), 0, [0], 1)
+
+
+def test_duplicate_and_take_off_change_the_number(workshop: Workshop, job: int) -> None:
+    done = workshop.by_hand.duplicate(job, table(workshop, job), 0, [0])
+    assert done.state.document.items[0].quantity == 7
+    more = assert_sound(workshop, job)
+    assert len(more.sheet(0)) == 7
+    workshop.by_hand.take_off(job, more, done.sheet, list(done.indexes))
+    assert workshop.jobs.get(job).document.items[0].quantity == 6
+    assert len(assert_sound(workshop, job).sheet(0)) == 6
+
+
+def test_the_last_copy_takes_its_design_with_it(workshop: Workshop, job: int) -> None:
+    everything = list(range(6))
+    workshop.by_hand.take_off(job, table(workshop, job), 0, everything)
+    assert workshop.jobs.get(job).document.items == ()
+    assert workshop.jobs.undo(job).document.items[0].quantity == 6
+
+
+def test_locked_pieces_are_not_moved(workshop: Workshop, job: int) -> None:
+    done = workshop.by_hand.lock(job, table(workshop, job), 0, [2], True)
+    locked = table(workshop, job)
+    assert locked.placement(0, 2).pin is Pin.LOCKED
+    for action in (
+        lambda: workshop.by_hand.nudge(job, locked, 0, [2], 1, 0),
+        lambda: workshop.by_hand.take_off(job, locked, 0, [2]),
+        lambda: workshop.by_hand.send(job, locked, 0, [2], 1),
+    ):
+        with pytest.raises(BadInput, match="locked"):
+            action()
+    workshop.by_hand.lock(job, locked, done.sheet, [2], False)
+    assert table(workshop, job).placement(0, 2).pin is Pin.HAND
+
+
+def test_to_another_sheet_and_back(workshop: Workshop, job: int) -> None:
+    done = workshop.by_hand.send(job, table(workshop, job), 0, [3, 4], 1)
+    two = assert_sound(workshop, job)
+    assert (done.sheet, [len(sheet) for sheet in two.layout.sheets]) == (1, [4, 2])
+    back = workshop.by_hand.send(job, two, 1, list(done.indexes), 0)
+    assert back.sheet == 0
+    # An empty sheet is no sheet.
+    assert [len(sheet) for sheet in assert_sound(workshop, job).layout.sheets] == [6]
+
+
+def test_swap_align_and_space(workshop: Workshop, job: int) -> None:
+    first = table(workshop, job)
+    workshop.by_hand.swap(job, first, 0, [0, 5])
+    swapped = assert_sound(workshop, job)
+    assert swapped.placement(0, 0).x_mm == pytest.approx(first.placement(0, 5).x_mm, abs=0.1)
+    for action in (
+        lambda: workshop.by_hand.align(job, swapped, 0, [0], Side.LEFT),
+        lambda: workshop.by_hand.space(job, swapped, 0, [0, 1], Way.ACROSS),
+        lambda: workshop.by_hand.swap(job, swapped, 0, [0, 1, 2]),
+    ):
+        with pytest.raises(BadInput, match="pick"):
+            action()
+    # The first row is level already and evenly spaced; it stays where it is.
+    level: Done = workshop.by_hand.align(job, swapped, 0, [1, 2], Side.TOP)
+    assert level.indexes == (1, 2)
+    assert_sound(workshop, job)
+
+
+def test_undo_and_redo_move_pieces_back_and_forth(workshop: Workshop, job: int) -> None:
+    first = table(workshop, job)
+    workshop.by_hand.nudge(job, first, 0, [5], 0.0, 3.0)
+    second = table(workshop, job)
+    workshop.by_hand.turn(job, second, 0, [5], 2)
+    third = table(workshop, job)
+    workshop.jobs.undo(job)
+    assert table(workshop, job).layout.sheets == second.layout.sheets
+    workshop.jobs.undo(job)
+    assert table(workshop, job).layout.sheets == first.layout.sheets
+    workshop.jobs.redo(job)
+    workshop.jobs.redo(job)
+    assert table(workshop, job).layout.sheets == third.layout.sheets
+
+
+def test_packing_again_keeps_what_was_placed_by_hand(workshop: Workshop, job: int) -> None:
+    first = table(workshop, job)
+    workshop.by_hand.nudge(job, first, 0, [5], 7.0, 50.0)
+    placed = table(workshop, job).placement(0, 5)
+    workshop.pack_again(workshop.jobs.get(job))
+    after = assert_sound(workshop, job)
+    (by_hand,) = [p for p in after.sheet(0) if p.pin is Pin.HAND]
+    assert (by_hand.x_mm, by_hand.y_mm) == (placed.x_mm, placed.y_mm)
+    assert sum(len(sheet) for sheet in after.layout.sheets) == 6
+    workshop.pack_again(workshop.jobs.get(job), everything=True)
+    assert {p.pin for sheet in assert_sound(workshop, job).layout.sheets for p in sheet} == {Pin.FREE}
+
+
+def test_an_old_layout_is_refused_with_a_sentence(workshop: Workshop, job: int) -> None:
+    old = table(workshop, job)
+    workshop.by_hand.nudge(job, old, 0, [5], 0.0, 3.0)
+    table(workshop, job)
+    with pytest.raises(BadInput, match="better layout came in"):
+        workshop.table(job, old.layout_id)
+
+
+def test_filled_copies_become_wanted_ones_when_pieces_are_moved(workshop: Workshop, job: int) -> None:
+    workshop.jobs.change_items(job, "more", (1,), {"wish": 1})
+    workshop.jobs.change(job, "fill", {"packing.fill": True})
+    _, packing = workshop.plan(workshop.jobs.get(job))
+    while packing.state is PackingState.SEARCHING:
+        _, packing = workshop.plan(workshop.jobs.get(job))
+    filled = workshop.table(job, packing.layout_id)
+    count = len(filled.sheet(0))
+    assert count > 6
+    done = workshop.by_hand.lock(job, filled, 0, [0], True)
+    assert done.state.document.items[0].quantity == count
+    assert not done.state.document.packing.fill
+
+
+def test_a_restart_says_what_was_kept(tmp_path: Path, nester: ProcessNester) -> None:
+    path = tmp_path / "a.db"
+    first = Workshop(path, nester, search_seconds=60)
+    number = job_with_disc(first)
+    art = first.arts.take_in("second.png", disc_png())
+    first.jobs.add_item(number, art.digest, "second", 37, {})
+    first.jobs.change_items(number, "number", (1, 2), {"quantity": 14})
+    _, packing = first.plan(first.jobs.get(number))
+    assert packing.state is PackingState.SEARCHING
+    # Cut short as by a kill: another workshop opens the file while the first one never says that it ends.
+    second = Workshop(path, nester, search_seconds=1)
+    plan, packing = second.plan(second.jobs.get(number))
+    assert packing.state is PackingState.INTERRUPTED
+    assert plan.layout.pieces > 0
+    second.close()
+    first.close()
