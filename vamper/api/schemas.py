@@ -266,6 +266,8 @@ class PlanOut(BaseModel):
     settings: list[SettingOut]
     stock: StockOut
     mirror: bool
+    by_hand: bool
+    """No machine cuts it: rows are straight, guide lines are printed."""
     packing: PackingOut
 
 

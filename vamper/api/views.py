@@ -58,7 +58,8 @@ def view(workshop: Workshop, state: JobState) -> ViewOut:
     """The whole job; where it cannot be planned, the sentence that says why."""
     document = state.document
     stock, printer, cutter = workshop.names(document)
-    phrases = [PhraseOut(text=p.text, key=p.key) for p in brief(document, stock, printer, cutter)]
+    by_hand = not workshop.jobs.cutter(document).is_machine
+    phrases = [PhraseOut(text=p.text, key=p.key) for p in brief(document, stock, printer, cutter, by_hand)]
     try:
         plan, packing = workshop.plan(state)
     except BadInput as bad:
@@ -145,6 +146,7 @@ def plan_out(plan: Plan, packing: Packing, items: tuple[ItemDocument, ...], note
         settings=[_setting(plan, setting, setting.cut in used) for setting in plan.settings.values()],
         stock=stock_out(plan.job.stock),
         mirror=plan.mirror,
+        by_hand=not plan.job.cutter.is_machine,
         packing=PackingOut(
             state=packing.state,
             seconds_left=packing.seconds_left,

@@ -39,11 +39,11 @@ from vamper.core.job import (
 from vamper.core.marks.families import Mark, marks_bound, marks_findings, marks_for
 from vamper.core.printing.bleed import Bleed, bleed_findings, carried_outward
 from vamper.core.printing.page import PrintItem, PrintPage, compose_page
-from vamper.core.sheet.bound import AreaBound, area_bound
+from vamper.core.sheet.bound import AreaBound
 from vamper.core.sheet.layout import Breach, Layout, Piece, Placement, WhyNot, breaches
 from vamper.core.sheet.live_area import LiveArea, cutter_bounds, live_area, printer_bound, spent_bound
 from vamper.core.sheet.offcut import Rectangle, largest_offcut
-from vamper.core.sheet.packing import PackProblem, largest_fitting_scale
+from vamper.core.sheet.packing import PackProblem, bound_of, largest_fitting_scale
 from vamper.core.stocks import Stock
 
 SPARSE_SHARE = 0.4
@@ -188,7 +188,7 @@ def complete(job: Job, setup: SheetSetup, items: Sequence[DesignedItem], layout:
         setup,
         tuple(items),
         layout,
-        area_bound(setup.live.shape, problem.pieces, job.packing.gap_mm),
+        bound_of(problem),
         settings,
         (),
     )

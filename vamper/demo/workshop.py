@@ -1,4 +1,5 @@
-"""Fills an empty workshop with the club's art and jobs in different states, one of which shows all that is found."""
+"""Fills an empty workshop with the club's art and jobs in different states: one shows all that is found on art, one is
+cut from coloured vinyl, one by hand."""
 
 import io
 from collections.abc import Callable
@@ -104,6 +105,7 @@ ART: dict[str, Callable[[], bytes]] = {
     "race-number.svg": lambda: drawings.svg(drawings.race_number(17)),
     "race-numbers.pdf": lambda: _pages(21, 22, 23),
     "oyster-for-the-printer.jpg": lambda: _printing_colours_jpeg(drawings.oyster()),
+    "burgee.svg": lambda: drawings.svg(drawings.burgee()),
     "paddles-small.png": lambda: _wide_margin(drawings.paddles()),
 }
 
@@ -185,7 +187,27 @@ def _jobs(digests: dict[str, str]) -> list[JobDocument]:
             item("seabird.png", 10, 300, 1),
         ],
     }
-    return [JobDocument.model_validate(job) for job in (chandlery, mug, tides, hull)]
+    burgees = {
+        "title": "Burgees for the jetty, in three colours",
+        "paper": {"width_mm": 304.8, "height_mm": 304.8, "spent": {"width_mm": 304.8, "height_mm": 90.0}},
+        **machines,
+        "stock": "plain-vinyl",
+        "purpose": "window",
+        "items": [item("burgee.svg", 1, 110, 2)],
+    }
+    tags = {
+        "title": "Bag tags, both sides, cut with scissors",
+        "paper": letter,
+        "printer_id": 1,
+        "cutter_id": 3,
+        "stock": "card",
+        "purpose": "laptop",
+        "items": [
+            item("pennant.png", 1, 60, 4, cut="through", edge={"kind": "hull", "distance_mm": 4}),
+            item("oyster.png", 2, 30, 4, cut="through", back_of=1),
+        ],
+    }
+    return [JobDocument.model_validate(job) for job in (chandlery, mug, tides, hull, burgees, tags)]
 
 
 def fill(workshop: Workshop) -> None:

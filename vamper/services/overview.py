@@ -111,12 +111,13 @@ def viewing(purpose: Purpose) -> str:
     return f"{distance / 1000:g} m" if distance >= 1000 else f"{distance / 10:g} cm"
 
 
-def brief(document: JobDocument, stock: str, printer: str, cutter: str) -> list[Phrase]:
-    """The job as one sentence."""
+def brief(document: JobDocument, stock: str, printer: str | None, cutter: str, by_hand: bool = False) -> list[Phrase]:
+    """The job as one sentence; `printer` is None where the stock is not printed."""
     pieces = sum(item.quantity for item in document.items)
     what = f"{plural(pieces, 'piece')} of {plural(len(document.items), 'design')}" if pieces else "nothing yet"
     spec = document.packing
-    packing = "" if spec.mode is PackingMode.MIXED else f"{_MODE_PHRASES[spec.mode]}, "
+    mode = PackingMode.TIDY if by_hand else spec.mode
+    packing = "" if mode is PackingMode.MIXED else f"{_MODE_PHRASES[mode]}, "
     packing += f"{TURN_PHRASES[spec.turn]}, {spec.gap_mm:g} mm apart"
     if spec.fill:
         packing += ", what is left filled"
@@ -133,8 +134,7 @@ def brief(document: JobDocument, stock: str, printer: str, cutter: str) -> list[
         Phrase(_edges(document.items), "edge"),
         Phrase(", packed "),
         Phrase(packing, "packing"),
-        Phrase(", printed on "),
-        Phrase(printer, "printer"),
+        *([Phrase(", printed on "), Phrase(printer, "printer")] if printer else [Phrase(", not printed")]),
         Phrase(", "),
         Phrase(_cuts(document.items), "cut"),
         Phrase(" on "),

@@ -4,7 +4,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
+import numpy as np
+
 from vamper.core.art.colours import layers_of
+from vamper.core.colour import difference, lab_of
 from vamper.core.findings import BadInput
 from vamper.core.job import MOST_PIECES, EdgeKind, SizeSpec, filler_sizes
 from vamper.formats.layer_svg import write_layer
@@ -22,7 +25,8 @@ _COLOUR_WORDS = {
     (240, 205, 60): "yellow",
     (60, 140, 60): "green",
     (30, 110, 130): "teal",
-    (40, 80, 170): "blue",
+    (40, 80, 160): "blue",
+    (30, 50, 95): "navy",
     (110, 60, 150): "purple",
     (230, 130, 160): "pink",
     (120, 75, 40): "brown",
@@ -165,5 +169,7 @@ def _varied(item: ItemDocument, changes: Mapping[str, Any]) -> ItemDocument:
 def colour_word(colour: str) -> str:
     """The everyday word nearest to a colour, with its code."""
     rgb = tuple(int(colour[n : n + 2], 16) for n in (1, 3, 5))
-    near = min(_COLOUR_WORDS, key=lambda one: sum((a - b) ** 2 for a, b in zip(one, rgb, strict=True)))
+    words = list(_COLOUR_WORDS)
+    apart = difference(lab_of(np.array(words, dtype=np.uint8)), lab_of(np.array(rgb, dtype=np.uint8)))
+    near = words[int(apart.argmin())]
     return f"{_COLOUR_WORDS[near]} {colour}"

@@ -108,12 +108,13 @@ class Workshop:
 
         return self.scalings.start(state.id, self.jobs.core_job(state), sheets, design, keep)
 
-    def names(self, document: JobDocument) -> tuple[str, str, str]:
-        """What the job's stock, printer and cutter are called."""
+    def names(self, document: JobDocument) -> tuple[str, str | None, str]:
+        """What the job's stock, printer (None where nothing is printed) and cutter are called."""
         with self.sessions() as session:
+            stock = session.get_one(StockRow, document.stock)
             return (
-                session.get_one(StockRow, document.stock).name,
-                session.get_one(PrinterRow, document.printer_id).name,
+                stock.name,
+                session.get_one(PrinterRow, document.printer_id).name if stock.printable else None,
                 session.get_one(CutterRow, document.cutter_id).name,
             )
 

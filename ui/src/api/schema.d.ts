@@ -2047,6 +2047,8 @@ export interface components {
     PlanOut: {
       /** Bounds */
       bounds: components['schemas']['BoundOut'][];
+      /** By Hand */
+      by_hand: boolean;
       /** Extra Pieces */
       extra_pieces: number;
       /** Height Mm */

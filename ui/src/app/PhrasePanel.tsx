@@ -196,13 +196,17 @@ function Packing({ view, change }: Props) {
   const limit = packing?.max_sheets ?? null;
   return (
     <div className="flex flex-col gap-3 border-t border-rule pt-3">
-      <Options
-        label="How pieces share sheets"
-        columns={2}
-        options={catalog.data?.modes ?? []}
-        value={packing?.mode ?? 'mixed'}
-        onChange={(mode) => change({ label: 'how pieces share sheets', changes: { 'packing.mode': mode } })}
-      />
+      {view.plan?.by_hand ? (
+        <p className="text-sm text-soft">Cut by hand, pieces always lie in straight rows.</p>
+      ) : (
+        <Options
+          label="How pieces share sheets"
+          columns={2}
+          options={catalog.data?.modes ?? []}
+          value={packing?.mode ?? 'mixed'}
+          onChange={(mode) => change({ label: 'how pieces share sheets', changes: { 'packing.mode': mode } })}
+        />
+      )}
       <LengthField
         label="Between pieces"
         value={packing?.gap_mm ?? 2}

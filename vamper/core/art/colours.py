@@ -19,11 +19,12 @@ from vamper.core.art.outline import outline_at, trace
 from vamper.core.art.picture import Picture
 from vamper.core.colour import lab_of
 from vamper.core.findings import BadInput, Finding, Fix, FixTarget, Severity
-from vamper.core.geometry import as_multi, parts
+from vamper.core.geometry import as_multi, opening, parts
 from vamper.core.job import SizeSpec
 
 KEY_MM = 6.0
 _KEY_GAP_MM = 2.0
+_TIP_MM = 0.6
 _LEAST_SHARE = 0.01
 _MOST_COLOURS = 10
 _LOOK_PX = 400
@@ -145,5 +146,9 @@ def _keys(drawing: MultiPolygon) -> list[Polygon]:
 
 def _star(x: float, y: float) -> Polygon:
     turns = np.arange(10) * math.pi / 5
-    radii = np.where(np.arange(10) % 2, KEY_MM * 0.21, KEY_MM / 2)
-    return Polygon(np.column_stack([x + radii * np.sin(turns), y - radii * np.cos(turns)]))
+    radii = np.where(np.arange(10) % 2, KEY_MM * 0.28, KEY_MM / 2)
+    star = Polygon(np.column_stack([x + radii * np.sin(turns), y - radii * np.cos(turns)]))
+    # Tips that a blade cuts and a hand weeds: no sharper than a stock holds.
+    blunt = opening(star, _TIP_MM)
+    assert isinstance(blunt, Polygon)
+    return blunt

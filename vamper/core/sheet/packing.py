@@ -14,6 +14,7 @@ from itertools import chain
 
 from vamper.core.geometry import grow
 from vamper.core.job import MOST_PIECES, PackingMode
+from vamper.core.sheet.bound import AreaBound, area_bound
 from vamper.core.sheet.ground import ground_of, space_on
 from vamper.core.sheet.layout import Layout, Piece, Placement, Unplaced, WhyNot
 from vamper.core.sheet.nesting import Nester
@@ -21,7 +22,7 @@ from vamper.core.sheet.problem import PackProblem, Sheet, Watch, fits_alone, lar
 from vamper.core.sheet.rows import rows_of_boxes
 from vamper.core.sheet.search import HOPELESS_FILL, Search
 
-__all__ = ["PackProblem", "Watch", "fits_alone", "kits_of", "largest_fitting_scale", "pack", "plain_rows"]
+__all__ = ["PackProblem", "Watch", "bound_of", "fits_alone", "kits_of", "largest_fitting_scale", "pack", "plain_rows"]
 
 
 def pack(problem: PackProblem, nester: Nester, watch: Watch) -> Layout:
@@ -213,7 +214,19 @@ def plain_rows(problem: PackProblem) -> tuple[Sheet, ...]:
     if empty.room.is_empty:
         return ()
     spec = problem.spec
-    return rows_of_boxes(problem.pieces, empty.room, spec.gap_mm, spec.turn, None)
+    return tuple(
+        sheet for group in _groups(problem) for sheet in rows_of_boxes(group, empty.room, spec.gap_mm, spec.turn, None)
+    )
+
+
+def bound_of(problem: PackProblem) -> AreaBound:
+    """What areas allow at best; groups that never share a sheet each need sheets of their own."""
+    gap = problem.spec.gap_mm
+    whole = area_bound(problem.live, problem.pieces, gap)
+    return replace(
+        whole,
+        sheets_at_least=sum(area_bound(problem.live, group, gap).sheets_at_least for group in _groups(problem)),
+    )
 
 
 # Kits

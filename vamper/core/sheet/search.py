@@ -353,6 +353,8 @@ class Search:
         loads = np.cumsum([self.areas[item] for item in order])
         offered = Counter(order[: max(1, int(np.searchsorted(loads, cap)) + 1)])
         choices = [self._topped_up(ground, (), remaining)]
+        if len(choices[0]) == remaining.total():
+            return choices[0]
         if not ground.room.is_empty and ground.room.area > _WORTH_NESTING * whole and not self._given_up():
             fit = EASY_FILL * grow(ground.room, self.separation / 2).area
             easy = Counter(order[: max(1, int(np.searchsorted(loads, fit)))]) & offered

@@ -39,7 +39,7 @@ export function HandBar({ plan, sheet, picks, act, send }: Props) {
   return (
     <div role="toolbar" aria-label="Pieces in hand" className="flex items-center gap-x-3">
       <p className="min-w-16 flex-1 truncate text-sm" title={many ? undefined : item?.name}>
-        <span className="font-bold">{many ? `${pieces.length} pieces in hand` : item?.name}</span>
+        <span className="font-bold">{many ? `${pieces.length} in hand` : item?.name}</span>
         {!many && item && (
           <span className="figure text-soft">
             {' '}

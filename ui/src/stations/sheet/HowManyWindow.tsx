@@ -125,7 +125,7 @@ function Asked({ view, plan, change, close }: Omit<Props, 'open'>) {
                   {plainLength(row.size_mm, unit)} {unit}
                 </td>
                 <td className="font-bold">{row.pieces}</td>
-                <td aria-hidden>
+                <td aria-hidden className="pr-5">
                   <div
                     className="h-2 rounded bg-kingfisher"
                     style={{ width: `${(row.pieces / most) * 100}%` }}
