@@ -109,4 +109,4 @@ def test_layers_cover_the_drawing_once_and_share_their_keys() -> None:
     # What both have in common is the two stars, nothing else.
     keys = [part for part in layers[0].shape.intersection(layers[1].shape).geoms if part.area > 1]
     assert len(keys) == 2
-    assert keys[0].bounds[3] - keys[0].bounds[1] == pytest.approx(KEY_MM * 0.9, rel=0.1)
+    assert keys[0].bounds[3] - keys[0].bounds[1] == pytest.approx(KEY_MM * 0.78, rel=0.1)

@@ -226,9 +226,20 @@ export function usePackingEvents(jobId: number) {
   const queries = useQueryClient();
   useEffect(() => {
     const source = new EventSource(`/api/jobs/${jobId}/events`);
-    source.addEventListener('packing', () => {
-      void queries.invalidateQueries({ queryKey: ['job', jobId] }, { cancelRefetch: false });
-    });
+    // One reading at a time; what happened during one is read after it, so that the last event is never missed.
+    let moved = false;
+    let reading = false;
+    const read = async () => {
+      moved = true;
+      if (reading) return;
+      reading = true;
+      while (moved) {
+        moved = false;
+        await queries.invalidateQueries({ queryKey: ['job', jobId] });
+      }
+      reading = false;
+    };
+    source.addEventListener('packing', () => void read());
     return () => source.close();
   }, [jobId, queries]);
 }

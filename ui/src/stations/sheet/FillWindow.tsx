@@ -58,7 +58,10 @@ function Wishes({ view, change }: Pick<Props, 'view' | 'change'>) {
             <img src={artUrl(item.art, 80)} alt="" className="h-8 w-8 object-contain" />
             <span className="min-w-0 flex-1 truncate">{item.name}</span>
             {item.wish == null ? (
-              <Button onClick={() => set(item.number, item.name, next)} aria-label={`More of ${item.name}`}>
+              <Button
+                onClick={() => set(item.number, item.name, next)}
+                aria-label={`More of it: ${item.name}`}
+              >
                 More of it
               </Button>
             ) : (
@@ -66,14 +69,14 @@ function Wishes({ view, change }: Pick<Props, 'view' | 'change'>) {
                 <Button
                   look="bare"
                   disabled={item.wish === 1}
-                  aria-label={`${item.name}: wanted more`}
+                  aria-label={`Sooner: ${item.name}`}
                   onClick={() => set(item.number, item.name, Math.max(1, (item.wish ?? 1) - 1))}
                 >
                   Sooner
                 </Button>
                 <Button
                   look="bare"
-                  aria-label={`${item.name}: wanted less`}
+                  aria-label={`Later: ${item.name}`}
                   onClick={() => set(item.number, item.name, (item.wish ?? 0) + 1)}
                 >
                   Later
@@ -81,7 +84,7 @@ function Wishes({ view, change }: Pick<Props, 'view' | 'change'>) {
                 {(item.quantity ?? 0) > 0 && (
                   <Button
                     look="bare"
-                    aria-label={`No more of ${item.name}`}
+                    aria-label={`No more: ${item.name}`}
                     onClick={() => set(item.number, item.name, null)}
                   >
                     No more

@@ -136,7 +136,7 @@ function Asked({ view, plan, change, close }: Omit<Props, 'open'>) {
                   {'number' in of && (
                     <Button
                       look="bare"
-                      aria-label={`Make ${name} ${row.size_mm} mm`}
+                      aria-label={`Take this size: ${row.size_mm} mm`}
                       onClick={() => {
                         change({
                           label: `size of ${name}`,
