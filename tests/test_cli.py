@@ -165,3 +165,35 @@ def test_a_job_file_may_compose_pieces(folder: Path) -> None:
 
 
 ART_ELSEWHERE = {"art": "../disc.png", "width_mm": 12, "x_mm": 20, "y_mm": 11}
+
+
+def test_sheets_are_planned_as_the_job_file_asks(folder: Path) -> None:
+    """Held pieces, straight rows without a machine, a part-used sheet, scale to fill, and layers of cut-only stock."""
+    placed = [{"item": 0, "x_mm": 60, "y_mm": 120, "turn_deg": 0, "pin": "locked"}]
+    items = [{"art": "disc.png", "width_mm": 30, "quantity": 5}]
+    spent = {"width_mm": 210, "height_mm": 297, "spent": {"width_mm": 210, "height_mm": 100}}
+    done = vamper("plan", write(folder, items=items, placed=placed, paper=spent), "--out", folder / "a", folder=folder)
+    assert done.returncode == 0, done.stderr
+    plan = json.loads((folder / "a" / "plan.json").read_text())
+    (sheet,) = plan["sheets"]
+    assert [one["pin"] for one in sheet["placements"] if "pin" in one] == ["locked"]
+    assert sheet["live_area_mm"][0]["shell"]
+    assert sheet["offcut_mm"]["width_mm"] > 50
+
+    by_hand = write(folder, items=items, cutter={"feed": "hand"})
+    assert vamper("plan", by_hand, "--out", folder / "b", folder=folder).returncode in (0, 3)
+    plan = json.loads((folder / "b" / "plan.json").read_text())
+    assert plan["marks"] == []
+    assert len({round(one["y_mm"], 2) for one in plan["sheets"][0]["placements"]}) == 1
+
+    scaled = write(folder, items=items, scale_to_fill=1)
+    assert vamper("plan", scaled, "--out", folder / "c", folder=folder).returncode in (0, 3)
+    plan = json.loads((folder / "c" / "plan.json").read_text())
+    assert plan["items"][0]["size_mm"][0] > 60
+    assert len(plan["sheets"][0]["placements"]) == 5
+
+    cut_only = write(folder, items=items, stock="plain-vinyl")
+    assert vamper("plan", cut_only, "--out", folder / "d", folder=folder).returncode == 0
+    plan = json.loads((folder / "d" / "plan.json").read_text())
+    assert "print" not in plan["sheets"][0]["files"]
+    assert not list((folder / "d").glob("*.pdf"))

@@ -64,6 +64,7 @@ def plan(
     from vamper.services.hand_off import plan_files
     from vamper.services.nesting_process import ProcessNester
     from vamper.services.planning import plan_job
+    from vamper.services.scaling import plan_scaled
 
     with _bad_input_is_one_line():
         spec = read_job(_read(job, str(job)))
@@ -79,7 +80,11 @@ def plan(
         designer = Designer()
         spec, drawings = drawn_job(spec, Composer(designer, art_file))
         arts = [drawings.get(item.art) or art_file(item.art) for item in spec.items]
-        planned = plan_job(spec, arts, designer, ProcessNester(), seconds, seed)
+        nester = ProcessNester()
+        if spec.scale_to_fill:
+            planned = plan_scaled(spec, arts, designer, nester)
+        else:
+            planned = plan_job(spec, arts, designer, nester, seconds, seed)
         files = plan_files(planned)
         try:
             out.mkdir(parents=True, exist_ok=True)
@@ -89,7 +94,7 @@ def plan(
             raise BadInput(f"cannot be written to: {error.strerror}", str(out)) from None
     sheets = len(planned.layout.sheets)
     typer.echo(
-        f"{planned.layout.pieces} of {sum(item.quantity for item in spec.items)} pieces on "
+        f"{planned.layout.pieces} of {sum(item.quantity for item in planned.job.items)} pieces on "
         f"{sheets} sheet{'s' if sheets != 1 else ''}, files in {out}"
     )
     if planned.has_stop:

@@ -4,6 +4,7 @@ import tempfile
 import time
 from pathlib import Path
 
+from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
 from tests.screens.browser import open_browser
@@ -19,6 +20,7 @@ VIEWS = {
     "marks": "/jobs/3/marks",
     "print": "/jobs/3/print",
     "cut": "/jobs/4/cut",
+    "scissors": "/jobs/6/sheet",
 }
 
 
@@ -38,10 +40,34 @@ def main() -> None:
                 # Pictures inside drawings do not tell when they are there.
                 time.sleep(1.5)
                 driver.save_screenshot(str(FOLDER / f"{name}.png"))
+            _sheets(screen)
             _compose(screen)
             driver.save_screenshot(str(FOLDER / "compose.png"))
         finally:
             driver.quit()
+
+
+def _sheets(screen: Screen) -> None:
+    """The sheet's windows, and a piece in hand with its distances."""
+    screen.open("/jobs/4/sheet")
+    screen.wait(screen.pieces, "the sheet")
+    time.sleep(1.5)
+    screen.button("How many fit?").click()
+    screen.wait(lambda: "Take this size" in screen.text(), "the table")
+    screen.driver.save_screenshot(str(FOLDER / "how-many.png"))
+    screen.button("Close").click()
+    screen.button("Compare layouts").click()
+    screen.wait(lambda: "straight rows" in screen.text(), "two layouts")
+    screen.driver.save_screenshot(str(FOLDER / "compare.png"))
+    screen.button("Close").click()
+    time.sleep(0.5)
+    held = screen.driver.find_elements("css selector", "[data-piece]")[7]
+    chain = ActionChains(screen.driver).move_to_element(held).click_and_hold()
+    chain.move_by_offset(-6, 8).move_by_offset(-4, 4).perform()
+    screen.find('[data-testid="distances"]')
+    time.sleep(0.5)
+    screen.driver.save_screenshot(str(FOLDER / "by-hand.png"))
+    ActionChains(screen.driver).release().perform()
 
 
 def _compose(screen: Screen) -> None:

@@ -283,3 +283,4 @@ class Job:
     items: tuple[ItemSpec, ...]
     composed: tuple[ComposedSpec, ...] = ()
     held: tuple[HeldPiece, ...] = ()
+    scale_to_fill: int | None = None

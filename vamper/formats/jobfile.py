@@ -325,6 +325,8 @@ class JobFile(Strict):
     items: Annotated[tuple[ItemModel, ...], Field(max_length=1000)] = ()
     composed: Annotated[tuple[ComposedModel, ...], Field(max_length=100)] = ()
     placed: Annotated[tuple[PlacedModel, ...], Field(max_length=MOST_PIECES)] = ()
+    scale_to_fill: Annotated[int, Field(ge=1, le=50)] | None = None
+    """All sizes are scaled together to the largest at which everything fits on so many sheets."""
 
     @model_validator(mode="after")
     def _holds_something(self) -> Self:
@@ -383,6 +385,7 @@ class JobFile(Strict):
             items=self._specs(),
             composed=tuple(composed.to_core() for composed in self.composed),
             held=tuple(one.to_core() for one in self.placed),
+            scale_to_fill=self.scale_to_fill,
         )
 
     def _specs(self) -> tuple[ItemSpec, ...]:

@@ -7,20 +7,21 @@ it becomes the job's. It is a search against the clock: another run may find a h
 
 import threading
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
 
 from vamper.core.findings import BadInput
 from vamper.core.geometry import grow
 from vamper.core.job import Job, SizeSpec
-from vamper.core.plan import pack_problem
+from vamper.core.plan import Plan, complete, pack_problem
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.nesting import Nester
 from vamper.core.sheet.packing import pack
 from vamper.core.sheet.search import HOPELESS_FILL
+from vamper.services.design import ArtFile, Designer
 from vamper.services.document import ItemDocument, JobDocument
-from vamper.services.planning import Design, TimedWatch
+from vamper.services.planning import Design, TimedWatch, design_job
 
 _TRIAL_SECONDS = 3.0
 _TRIALS = 8
@@ -103,7 +104,8 @@ class ScalingDesk:
 def scaled_job(job: Job, factor: float, sheets: int) -> Job:
     """The job with every size scaled (down to a tenth of a millimetre), on that many sheets."""
     items = tuple(replace(item, size=scaled_size(item.size, factor)) for item in job.items)
-    return replace(job, items=items, packing=replace(job.packing, max_sheets=sheets, fill=False), held=())
+    packing = replace(job.packing, max_sheets=sheets, fill=False)
+    return replace(job, items=items, packing=packing, held=(), scale_to_fill=None)
 
 
 def scaled_document(document: JobDocument, factor: float, sheets: int) -> JobDocument:
@@ -145,6 +147,27 @@ def largest_scale(
         # Near the bound of areas hardly anything fits: feel upwards from below first.
         factor = min(low * 1.25, (low + high) / 2) if best is not None and high > low * 1.5 else (low + high) / 2
     return best
+
+
+def plan_scaled(job: Job, arts: Sequence[ArtFile], designer: Designer, nester: Nester) -> Plan:
+    """The plan of a job whose file asks for scale to fill.
+
+    Raises
+    ------
+    BadInput
+        If not even a fifth of the size fits on so many sheets.
+    """
+    sheets = job.scale_to_fill
+    assert sheets is not None
+
+    def design(trial: Job) -> Design:
+        return design_job(trial, arts, designer)
+
+    found = largest_scale(job, sheets, design, nester, Scaling(sheets))
+    if found is None:
+        raise BadInput(f"not even a fifth of the size fits on {sheets} sheet(s)", "scale_to_fill")
+    _, designed, layout = found
+    return complete(designed.job, designed.setup, designed.items, replace(layout, time_limited=True))
 
 
 def _upper(job: Job, sheets: int, design: Callable[[Job], Design]) -> float:

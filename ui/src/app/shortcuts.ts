@@ -8,6 +8,7 @@ export const KEYS: [string, string][] = [
   ['S', 'stop packing'],
   ['Z / Shift+Z', 'undo, redo'],
   ['N / Shift+N', 'on the sheet: take up the next, the previous piece'],
+  ['M', 'on the sheet: take up the next piece as well'],
   ['arrows', 'nudge the pieces in hand by 0.5 mm, with Shift by 5 mm'],
   ['R / Shift+R', 'turn them by 15°, or as the turn rule says'],
   ['D', 'duplicate them'],

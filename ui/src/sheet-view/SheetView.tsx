@@ -42,18 +42,35 @@ export function SheetView({ jobId, plan, sheet, mode, children, pieces, bar, bes
   const rim = RIM_PX / inner;
   const zoom = useSheetZoom(ref, room, [-ruler, -ruler, width + ruler + rim, height + ruler + rim]);
   const from = useRef<{ x: number; y: number; far: boolean } | null>(null);
+  const fingers = useRef(new Map<number, { x: number; y: number }>());
   useKeys({ '+': zoom.closer, '-': zoom.farther, '0': zoom.fit });
   const printed = mode === 'print';
   const placements = plan.sheets[sheet]?.placements ?? [];
   const live = plan.sheets[sheet]?.live_path ?? plan.live_path;
+  /** Two fingers: closer or farther by how far they move apart. */
+  const pinch = (event: PointerEvent) => {
+    const before = [...fingers.current.values()];
+    fingers.current.set(event.pointerId, { x: event.clientX, y: event.clientY });
+    const [a, b] = [...fingers.current.values()];
+    const [c, d] = before;
+    const place = ref.current?.getBoundingClientRect();
+    if (!a || !b || !c || !d || !place) return;
+    const factor = Math.hypot(a.x - b.x, a.y - b.y) / Math.max(1, Math.hypot(c.x - d.x, c.y - d.y));
+    zoom.by(factor, [(a.x + b.x) / 2 - place.left, (a.y + b.y) / 2 - place.top]);
+  };
   const move = (event: PointerEvent) => {
+    if (fingers.current.size > 1) {
+      pinch(event);
+      return;
+    }
     if (!from.current) return;
     const [dx, dy] = [event.clientX - from.current.x, event.clientY - from.current.y];
     if (!from.current.far && Math.hypot(dx, dy) < STILL_PX) return;
     zoom.pan(dx, dy);
     from.current = { x: event.clientX, y: event.clientY, far: true };
   };
-  const letGo = () => {
+  const letGo = (event: PointerEvent) => {
+    fingers.current.delete(event.pointerId);
     if (from.current && !from.current.far) dropPicks();
     from.current = null;
   };
@@ -78,12 +95,16 @@ export function SheetView({ jobId, plan, sheet, mode, children, pieces, bar, bes
               onDragStart={(event) => event.preventDefault()}
               onPointerDown={(event) => {
                 if (event.button > 1) return;
-                from.current = { x: event.clientX, y: event.clientY, far: false };
+                fingers.current.set(event.pointerId, { x: event.clientX, y: event.clientY });
+                from.current = { x: event.clientX, y: event.clientY, far: fingers.current.size > 1 };
                 event.currentTarget.setPointerCapture(event.pointerId);
               }}
               onPointerMove={move}
               onPointerUp={letGo}
-              onPointerCancel={() => (from.current = null)}
+              onPointerCancel={(event) => {
+                fingers.current.delete(event.pointerId);
+                from.current = null;
+              }}
             >
               <rect
                 width={width}

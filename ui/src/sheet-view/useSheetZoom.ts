@@ -58,6 +58,7 @@ export function useSheetZoom(
     viewBox: [left, top, room.width / scale, room.height / scale].join(' '),
     percent: Math.round(zoom * 100),
     pan,
+    by,
     closer: () => by(STEP),
     farther: () => by(1 / STEP),
     fit: () => setZoom(1),

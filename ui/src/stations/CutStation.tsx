@@ -22,11 +22,12 @@ export function CutStation({ view, change, add }: StationProps) {
       }
       side={
         <>
-          {plan?.settings
-            .filter((setting) => setting.used || plan.items.length === 0)
-            .map((setting) => (
-              <Setting key={setting.cut} setting={setting} stock={plan.stock} />
-            ))}
+          {plan?.by_hand && <ByHand />}
+          {plan &&
+            !plan.by_hand &&
+            plan.settings
+              .filter((setting) => setting.used || plan.items.length === 0)
+              .map((setting) => <Setting key={setting.cut} setting={setting} stock={plan.stock} />)}
           <Findings
             findings={view.findings.filter((finding) => finding.station === 'cut')}
             items={view.job.document.items ?? []}
@@ -41,14 +42,36 @@ export function CutStation({ view, change, add }: StationProps) {
   );
 }
 
+/** What to do where no machine cuts. */
+function ByHand() {
+  return (
+    <section aria-label="By hand" className="flex flex-col gap-2">
+      <h2 className="font-head text-base font-bold">By hand</h2>
+      <p>
+        Trim the sheet into its rows first: lay the guillotine’s rule on the ticks at the rim, one tick at
+        each end.
+      </p>
+      <p>Then cut each piece along the inner side of its thin line, so that the line stays on the waste.</p>
+      <p className="text-sm text-soft">
+        Edges are no tighter than 4 mm. Fingers away from the blade, a mat under a knife; mind what the makers
+        of your tools say.
+      </p>
+    </section>
+  );
+}
+
 function CutFigures({ plan }: { plan: NonNullable<StationProps['view']['plan']> }) {
   const sheet = plan.sheets[useSheet(plan)];
   const used = plan.settings.find((setting) => setting.used);
   return (
     <>
       <Figure name="cut length">{((sheet?.cut_length_mm ?? 0) / 1000).toFixed(1)} m</Figure>
-      <Figure name="mat">{used?.mat ?? '–'} tack</Figure>
-      <Figure name="blade out by">{used ? `${used.exposure_mm.toFixed(2)} mm` : '–'}</Figure>
+      {!plan.by_hand && (
+        <>
+          <Figure name="mat">{used?.mat ?? '–'} tack</Figure>
+          <Figure name="blade out by">{used ? `${used.exposure_mm.toFixed(2)} mm` : '–'}</Figure>
+        </>
+      )}
     </>
   );
 }

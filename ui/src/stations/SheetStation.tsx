@@ -63,13 +63,13 @@ function Table({ view, plan, change }: { view: View; plan: Plan; change: Changer
 
   const pieces = plan.sheets[sheet]?.placements ?? [];
   const indexes = picks.filter((index) => index < pieces.length);
-  const step = (by: number) => {
+  const step = (by: number, more = false) => {
     if (!pieces.length) return;
     onTakeUp();
     const from = indexes[indexes.length - 1];
     const next =
       from === undefined ? (by > 0 ? 0 : pieces.length - 1) : (from + by + pieces.length) % pieces.length;
-    takeUp([next]);
+    takeUp(more ? [...indexes.filter((one) => one !== next), next] : [next]);
     document.querySelector<SVGElement>(`[data-piece="${next}"]`)?.focus();
   };
   const nudge = (dx: number, dy: number, far: boolean) => {
@@ -83,6 +83,7 @@ function Table({ view, plan, change }: { view: View; plan: Plan; change: Changer
   useKeys({
     n: () => step(1),
     'Shift+n': () => step(-1),
+    m: () => step(1, true),
     arrowleft: () => nudge(-1, 0, false),
     arrowright: () => nudge(1, 0, false),
     arrowup: () => nudge(0, -1, false),
