@@ -81,7 +81,7 @@ function Path({ jobId, plan }: { jobId: number; plan: NonNullable<StationProps['
   const path = plan.sheets[sheet]?.path ?? '';
   return (
     <SheetView jobId={jobId} plan={plan} sheet={sheet} mode="cut">
-      {!plan.mirror && (
+      {!plan.mirror && !plan.by_hand && (
         <>
           <polyline
             points={`0,0 ${path}`}

@@ -1,3 +1,5 @@
+import type { ComponentProps } from 'react';
+
 import type { Plan } from '../../api/client';
 import type { Deed } from '../../api/hand';
 import { Button } from '../../kit/Button';
@@ -37,7 +39,7 @@ export function HandBar({ plan, sheet, picks, act, send }: Props) {
   const locked = pieces.every((one) => one.pin === 'locked');
   const many = pieces.length > 1;
   return (
-    <div role="toolbar" aria-label="Pieces in hand" className="flex items-center gap-x-3">
+    <div role="toolbar" aria-label="Pieces in hand" className="flex flex-wrap items-center gap-x-3">
       <p className="min-w-16 flex-1 truncate text-sm" title={many ? undefined : item?.name}>
         <span className="font-bold">{many ? `${pieces.length} in hand` : item?.name}</span>
         {!many && item && (
@@ -49,53 +51,22 @@ export function HandBar({ plan, sheet, picks, act, send }: Props) {
         )}
         {locked && <span className="text-soft">, locked</span>}
       </p>
-      <div className="flex items-center gap-0.5">
+      <div className="flex flex-wrap items-center gap-0.5">
+        {!locked && (
+          <Do hotkey="R" onClick={() => act({ action: 'turn', indexes, steps: 1 })}>
+            Turn
+          </Do>
+        )}
+        <Do hotkey="D" onClick={() => act({ action: 'duplicate', indexes })}>
+          Duplicate
+        </Do>
+        <Do hotkey="L" onClick={() => act({ action: 'lock', indexes, locked: !locked })}>
+          {locked ? 'Unlock' : 'Lock'}
+        </Do>
         {!locked && (
           <>
-            <Button
-              look="bare"
-              className="px-2 whitespace-nowrap"
-              hotkey="R"
-              onClick={() => act({ action: 'turn', indexes, steps: 1 })}
-            >
-              Turn
-            </Button>
-            {many && (
-              <>
-                {pieces.length === 2 && (
-                  <Button
-                    look="bare"
-                    className="px-2 whitespace-nowrap"
-                    hotkey="X"
-                    onClick={() => act({ action: 'swap', indexes })}
-                  >
-                    Swap
-                  </Button>
-                )}
-                <Choose
-                  bare
-                  name="Align"
-                  choices={[
-                    ...SIDES.map(([side, words]) => ({
-                      words: `by their ${words}`,
-                      do: () => act({ action: 'align', indexes, side }),
-                    })),
-                    ...(pieces.length > 2
-                      ? [
-                          {
-                            words: 'spaced evenly across',
-                            do: () => act({ action: 'space', indexes, way: 'across' }),
-                          },
-                          {
-                            words: 'spaced evenly downwards',
-                            do: () => act({ action: 'space', indexes, way: 'down' }),
-                          },
-                        ]
-                      : []),
-                  ]}
-                />
-              </>
-            )}
+            <Do onClick={() => act({ action: 'take off', indexes })}>Take off</Do>
+            {many && <Choose bare name="Arrange" choices={arranging(indexes, act)} />}
             <Choose
               bare
               name="Send to"
@@ -108,32 +79,35 @@ export function HandBar({ plan, sheet, picks, act, send }: Props) {
             />
           </>
         )}
-        <Button
-          look="bare"
-          className="px-2 whitespace-nowrap"
-          hotkey="D"
-          onClick={() => act({ action: 'duplicate', indexes })}
-        >
-          Duplicate
-        </Button>
-        <Button
-          look="bare"
-          className="px-2 whitespace-nowrap"
-          hotkey="L"
-          onClick={() => act({ action: 'lock', indexes, locked: !locked })}
-        >
-          {locked ? 'Unlock' : 'Lock'}
-        </Button>
-        {!locked && (
-          <Button
-            look="bare"
-            className="px-2 whitespace-nowrap"
-            onClick={() => act({ action: 'take off', indexes })}
-          >
-            Take off
-          </Button>
-        )}
       </div>
     </div>
   );
 }
+
+/** A verb of the bar. */
+function Do(props: ComponentProps<typeof Button>) {
+  return <Button look="bare" className="px-2 whitespace-nowrap" {...props} />;
+}
+
+/** What several pieces can be brought to: exchanged, aligned, spaced out. */
+const arranging = (indexes: number[], act: Props['act']) => [
+  ...(indexes.length === 2
+    ? [{ words: 'swap the two (X)', do: () => act({ action: 'swap', indexes }) }]
+    : []),
+  ...SIDES.map(([side, words]) => ({
+    words: `align their ${words}`,
+    do: () => act({ action: 'align', indexes, side }),
+  })),
+  ...(indexes.length > 2
+    ? [
+        {
+          words: 'space them evenly across',
+          do: () => act({ action: 'space', indexes, way: 'across' as const }),
+        },
+        {
+          words: 'space them evenly downwards',
+          do: () => act({ action: 'space', indexes, way: 'down' as const }),
+        },
+      ]
+    : []),
+];
