@@ -43,7 +43,7 @@ def hundred_pieces(client: httpx.Client, base: str) -> tuple[int, dict[str, obje
 
 
 def checks() -> list[Row]:
-    """A piece is carried in a circle over its neighbours; every step is checked."""
+    """A piece is carried in a circle over its neighbours; every step is checked, and where it would slide to found."""
     with _demo() as base, httpx.Client(timeout=60) as client:
         job, view = hundred_pieces(client, base)
         plan = view["plan"]
@@ -60,7 +60,7 @@ def checks() -> list[Row]:
                 "y_mm": middle["y_mm"] + 12 * math.sin(angle),
                 "turn_deg": middle["turn_deg"],
             }
-            body = {"layout": plan["packing"]["layout"], "sheet": 0, "pieces": [piece]}
+            body = {"layout": plan["packing"]["layout"], "sheet": 0, "pieces": [piece], "slide": True}
             started = time.perf_counter()
             client.post(f"{base}/api/jobs/{job}/hand/check", json=body).raise_for_status()
             took.append(time.perf_counter() - started)

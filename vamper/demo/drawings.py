@@ -291,12 +291,13 @@ def race_number(number: int) -> str:
 
 def burgee() -> str:
     """The club's burgee in three flat colours, to be cut from coloured vinyl, one colour a sheet."""
-    return (
+    drawn = (
         _path("M4 20 L116 60 L4 100 Z", "#1F4E79")
         + _path("M4 50 L88 50 L88 50 L116 60 L88 70 L4 70 Z", "#B3372B")
         + '<circle cx="36" cy="60" r="17" fill="#E3B23C"/>'
         + _path("M36 47 L39.5 56 L49 56.5 L41.5 62.5 L44 72 L36 66.5 L28 72 L30.5 62.5 L23 56.5 L32.5 56 Z", "#1F4E79")
     )
+    return f'<g transform="translate(3 3) scale(1.62)">{drawn}</g>'
 
 
 def svg(body: str, size_mm: float = 60.0) -> bytes:

@@ -274,6 +274,12 @@ class SizedModel(Strict):
             raise ValueError("give either width_mm or height_mm or longest_mm, exactly one of them")
         return self
 
+    @model_validator(mode="after")
+    def _is_wanted(self) -> Self:
+        if self.quantity == 0 and self.wish is None:
+            raise ValueError("quantity: must be at least 1, or 0 with a wish for extra copies")
+        return self
+
     def spec(self, art: str) -> ItemSpec:
         return ItemSpec(
             art=art,
@@ -296,12 +302,6 @@ class ItemModel(SizedModel):
     """The item (by its place in `items`) whose back this is; it is cut to that one's mirrored edge."""
     sizes_mm: tuple[Length, Length] | None = None
     """A filler: any longest side between these; offered large to small, its own size is not used."""
-
-    @model_validator(mode="after")
-    def _is_wanted(self) -> Self:
-        if self.quantity == 0 and self.wish is None:
-            raise ValueError("quantity: must be at least 1, or 0 with a wish for extra copies")
-        return self
 
     @field_validator("art")
     @classmethod

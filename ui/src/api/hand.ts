@@ -7,7 +7,8 @@ import { useNotices } from '../app/notices';
 import { ask, client, type Plan, type Schemas } from './client';
 
 export type HandPiece = Schemas['HandPiece'];
-export type Checked = Schemas['HandChecked'];
+/** An answer, with the question it is about: by the time it is here, the hand is elsewhere. */
+export type Checked = Schemas['HandChecked'] & { asked: Schemas['HandCheck'] };
 type AnyAction = NonNullable<Parameters<typeof postHand>[1]>;
 
 const postHand = (
@@ -71,7 +72,7 @@ export function useHandCheck(jobId: number) {
             const answer = await ask(
               client.POST('/api/jobs/{job_id}/hand/check', { params: { path: { job_id: jobId } }, body }),
             );
-            if (!over.current) setChecked(answer);
+            if (!over.current) setChecked({ ...answer, asked: body });
           }
         } catch {
           // A drop says what is wrong; while moving, silence is enough.

@@ -7,7 +7,8 @@ export function Distances({ checked, pxPerMm }: { checked: Checked; pxPerMm: num
   const px = 1 / pxPerMm;
   return (
     <g data-testid="distances" data-free={checked.free}>
-      {checked.distances.map((one, index) => {
+      {/* The worst comes first in the list, and is drawn last, on top of the others. */}
+      {[...checked.distances].reverse().map((one, index) => {
         const { from_x_mm: x0, from_y_mm: y0, to_x_mm: x1, to_y_mm: y1 } = one;
         const colour = one.broken ? 'var(--d-stop)' : 'var(--d-edge)';
         const words = one.broken

@@ -1,11 +1,10 @@
 import { type PointerEvent, useRef, useState } from 'react';
 
 import type { Item, Plan, Schemas } from '../../api/client';
-import { useHandCheck } from '../../api/hand';
+import { type Checked, type Deed, useHandCheck } from '../../api/hand';
 import { useLook } from '../../app/look';
 import { lying, PointedAt } from '../../sheet-view/SheetView';
 import { Distances } from './Distances';
-import type { Deed } from '../../api/hand';
 
 type Placement = Schemas['PlacementOut'];
 
@@ -85,7 +84,7 @@ export function HandPieces({ jobId, plan, sheet, pxPerMm, act, onTakeUp, sendTo 
     const by = { x: now.x - held.from.x, y: now.y - held.from.y };
     if (Math.hypot(by.x, by.y) < STILL_MM) return;
     setDrag({ ...held, by });
-    look({ layout: held.layout, sheet, pieces: hands(by, held.indexes), slide: false });
+    look({ layout: held.layout, sheet, pieces: hands(by, held.indexes), slide: true });
   };
   const letGo = (event: PointerEvent) => {
     if (!held || held.dropped) return;
@@ -135,10 +134,44 @@ export function HandPieces({ jobId, plan, sheet, pxPerMm, act, onTakeUp, sendTo 
       </g>
       <g pointerEvents="none">
         <PointedAt plan={plan} sheet={sheet} />
-        {checked && held && !held.dropped && <Distances checked={checked} pxPerMm={pxPerMm} />}
+        {checked && held && !held.dropped && (
+          <>
+            <WouldLand checked={checked} plan={plan} placements={placements} />
+            <Distances checked={checked} pxPerMm={pxPerMm} />
+          </>
+        )}
       </g>
     </g>
   );
+}
+
+interface WouldLandProps {
+  checked: Checked;
+  plan: Plan;
+  placements: readonly Placement[];
+}
+
+/** Where pieces that collide would slide to if they were let go now. */
+function WouldLand({ checked, plan, placements }: WouldLandProps) {
+  const slide = checked.slide;
+  if (!slide) return null;
+  return checked.asked.pieces.map((piece) => {
+    const item = plan.items.find((one) => one.number === placements[piece.index]?.item_number);
+    const there = { ...piece, x_mm: piece.x_mm + slide.dx_mm, y_mm: piece.y_mm + slide.dy_mm };
+    return (
+      <path
+        key={piece.index}
+        data-testid="would-land"
+        d={item?.edge_path}
+        transform={lying(there)}
+        fill="none"
+        stroke="var(--d-edge)"
+        strokeWidth="1.5"
+        strokeDasharray="3 3"
+        vectorEffect="non-scaling-stroke"
+      />
+    );
+  });
 }
 
 interface PieceProps {
