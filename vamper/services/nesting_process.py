@@ -89,7 +89,11 @@ def _solve(request: NestRequest, seconds: float, sender: Connection) -> None:
         for kind, solution in queue.drain():
             if kind in _FEASIBLE and solution.width < shortest:
                 shortest = solution.width
-                sender.send((solution.width, [(p.id, *p.translation, p.rotation) for p in solution.placed_items]))
+                try:
+                    sender.send((solution.width, [(p.id, *p.translation, p.rotation) for p in solution.placed_items]))
+                except BrokenPipeError:
+                    # Whoever asked is gone, killed perhaps; nobody waits for an answer.
+                    os._exit(0)
         time.sleep(_POLL_S)
     sender.close()
 

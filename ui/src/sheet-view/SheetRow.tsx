@@ -7,7 +7,7 @@ export function SheetRow({ plan }: { plan: Plan }) {
   const showSheet = useLook((state) => state.showSheet);
   if (plan.sheets.length === 0) return null;
   return (
-    <div className="flex gap-2" role="group" aria-label="Sheets">
+    <div className="flex min-w-0 gap-2 overflow-x-auto py-0.5" role="group" aria-label="Sheets">
       {plan.sheets.map((one, index) => (
         <button
           key={index}
@@ -16,7 +16,7 @@ export function SheetRow({ plan }: { plan: Plan }) {
           data-sheet={index}
           title="a piece that is dropped here moves to this sheet"
           onClick={() => showSheet(index)}
-          className={`flex h-14 w-11 flex-col items-center justify-center rounded-[4px] border bg-paper leading-tight ${
+          className={`flex h-14 w-11 shrink-0 flex-col items-center justify-center rounded-[4px] border bg-paper leading-tight ${
             index === sheet ? 'border-kingfisher shadow-[inset_0_0_0_1px_var(--kingfisher)]' : 'border-rule'
           }`}
         >

@@ -64,7 +64,7 @@ export function Empty({ view, add }: { view: View; add: () => void }) {
 /** A figure with its name above. */
 export function Figure({ name, children }: { name: string; children: ReactNode }) {
   return (
-    <div>
+    <div className="shrink-0">
       <div className="text-sm text-soft">{name}</div>
       <div className="figure text-base font-bold whitespace-nowrap">{children}</div>
     </div>

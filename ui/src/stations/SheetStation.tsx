@@ -136,7 +136,7 @@ function SheetFigures({ plan }: { plan: Plan }) {
   const number = useSheet(plan);
   const sheet = plan.sheets[number];
   return (
-    <div className="flex items-center gap-7">
+    <div className="flex min-w-0 items-center gap-7">
       <SheetRow plan={plan} />
       {sheet && (
         <>

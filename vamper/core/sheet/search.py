@@ -165,7 +165,8 @@ class Search:
             seconds = (self.watch.seconds_left() - stop_at) / (len(groups) + 1)
             group = self._loaded(waiting, _DEALT_FILL if seconds > _DEALT_S else EASY_FILL)
             sheet = self._nested(group, self.plain, max(_LEAST_DEALT_S, seconds), None)
-            sheet = sheet or self._topped_up(self.plain, (), group)
+            if not sheet or (len(sheet) < group.total() and seconds > _DEALT_S):
+                sheet = self._topped_up(self.plain, sheet, group - Counter(one.item for one in sheet))
             if not sheet:
                 break
             sheets.append(sheet)
