@@ -147,6 +147,33 @@ def test_kits_are_equal_and_what_is_over_is_told(nester: ProcessNester) -> None:
     assert [(u.item, u.quantity, u.reason) for u in layout.unplaced] == [(0, 1, WhyNot.NOT_IN_KIT)]
 
 
+def test_kits_are_packed_round_what_is_held(nester: ProcessNester) -> None:
+    """Something on the first sheet, nothing on the second, a lock on the third, and a part-used first sheet."""
+    pieces = (piece(0, box(0, 0, 60, 60), 20), piece(1, box(0, 0, 30, 30), 15))
+    held = (
+        HeldPiece(0, 0, 20, 100, 0.0, Pin.HAND),
+        HeldPiece(1, 0, 150, 40, 0.0, Pin.LOCKED),
+        HeldPiece(1, 2, 60, 70, 45.0, Pin.LOCKED),
+    )
+    first = LIVE.difference(box(10.8, 10.8, 50, 50))
+    problem = PackProblem(pieces, LIVE, PackingSpec(mode=PackingMode.KITS), first_live=first, held=held)
+    layout = pack(problem, nester, Watching(10))
+    assert_keeps_rules(problem, layout)
+    assert [Counter(p.item for p in sheet) for sheet in layout.sheets] == [Counter({0: 4, 1: 3})] * 5
+    assert layout.sheets[3] == layout.sheets[4]
+    assert not layout.unplaced
+
+
+def test_sheets_that_no_kit_can_be_like_are_packed_mixed(nester: ProcessNester) -> None:
+    """Three of the four large ones are held on the second sheet: no two sheets can be alike."""
+    pieces = (piece(0, box(0, 0, 80, 80), 4), piece(1, box(0, 0, 70, 70), 4))
+    held = tuple(HeldPiece(0, 1, x, y, 0.0, Pin.HAND) for x, y in ((12, 12), (100, 12), (12, 100)))
+    problem = PackProblem(pieces, LIVE, PackingSpec(mode=PackingMode.KITS), held=held)
+    layout = pack(problem, nester, Watching(4))
+    assert_keeps_rules(problem, layout)
+    assert layout.pieces == 8
+
+
 def test_kit_numbers_come_evenly_shared_first() -> None:
     assert list(kits_of([12, 6]))[:4] == [1, 2, 3, 6]
     assert list(kits_of([5, 3])) == [1, 2, 3]

@@ -35,16 +35,30 @@ def main() -> None:
             for name, path in VIEWS.items():
                 screen.open(path)
                 screen.wait(lambda: "Opening" not in screen.text() and len(screen.text()) > 60, name)
-                images = "return [...document.querySelectorAll('img')].every(i => i.complete)"
-                screen.wait(lambda images=images: driver.execute_script(images), "pictures")
-                # Pictures inside drawings do not tell when they are there.
-                time.sleep(1.5)
+                _pictures(screen)
                 driver.save_screenshot(str(FOLDER / f"{name}.png"))
             _sheets(screen)
             _compose(screen)
             driver.save_screenshot(str(FOLDER / "compose.png"))
         finally:
             driver.quit()
+
+
+def _pictures(screen: Screen) -> None:
+    """Waits until every picture is there; those inside drawings do not tell, so they are asked for once more."""
+    time.sleep(0.5)
+    script = """
+        const done = arguments[0];
+        const inside = [...document.querySelectorAll('svg image')].map(image => {
+          const again = new Image();
+          again.src = image.href.baseVal;
+          return again.decode();
+        });
+        const beside = [...document.querySelectorAll('img')].map(image => image.decode());
+        Promise.allSettled([...inside, ...beside]).then(() => done(true));
+    """
+    screen.driver.execute_async_script(script)
+    time.sleep(0.5)
 
 
 def _sheets(screen: Screen) -> None:

@@ -61,6 +61,22 @@ def test_stopping_keeps_the_best_and_a_restart_keeps_it_too(workshop: Workshop) 
     again.close()
 
 
+def test_what_was_stopped_is_filled_all_the_same(workshop: Workshop) -> None:
+    def small(planned: Plan) -> int:
+        return sum(placement.item == 1 for sheet in planned.layout.sheets for placement in sheet)
+
+    number = hard(workshop)
+    other = job_with_disc(workshop)
+    workshop.variants.fill_with(workshop.jobs.get(number), other, 1, 8, 8)
+    before, packing = plan(workshop, number)
+    assert packing.state is PackingState.SEARCHING
+    assert small(before) == 0
+    workshop.desk.stop(number)
+    stopped, packing = plan(workshop, number)
+    assert packing.state is PackingState.STOPPED
+    assert small(stopped) > 0
+
+
 def test_a_change_packs_anew_and_undo_brings_the_layout_back(workshop: Workshop) -> None:
     number = job_with_disc(workshop)
     wait(workshop, number)

@@ -21,7 +21,7 @@ from sqlalchemy.dialects.sqlite import insert
 from vamper.core.job import Pin
 from vamper.core.sheet.layout import Layout, Placement, Unplaced, WhyNot
 from vamper.core.sheet.nesting import Nester, NestRequest, NestSolution
-from vamper.core.sheet.packing import PackProblem, pack
+from vamper.core.sheet.packing import FILLING_SECONDS, PackProblem, pack
 from vamper.services.planning import TimedWatch
 from vamper.store.database import Sessions
 from vamper.store.models import LayoutRow, now
@@ -70,6 +70,7 @@ class _Run:
     watch: TimedWatch
     best: Layout | None = None
     state: PackingState = PackingState.SEARCHING
+    filling: bool = False
     first: threading.Event = field(default_factory=threading.Event)
     thread: threading.Thread | None = None
     stored_at: float = 0.0
@@ -165,14 +166,14 @@ class PackingDesk:
         self._tell(job_id)
 
     def stop(self, job_id: int) -> None:
-        """End the search; the best layout so far is kept."""
+        """End the search; the best layout so far is kept, and filled where it is to be."""
         with self._changed:
             run = self._runs.get(job_id)
             if run is not None and run.state is PackingState.SEARCHING:
-                run.watch.stopped.set()
+                run.watch.cut_short(FILLING_SECONDS if run.filling else 0.0)
                 run.state = PackingState.STOPPED
         if run is not None and run.thread is not None:
-            run.thread.join(2)
+            run.thread.join(2 * FILLING_SECONDS)
         self._tell(job_id)
 
     def wait_for_change(self, job_id: int, version: int, seconds: float) -> int:
@@ -209,7 +210,7 @@ class PackingDesk:
     def _start(self, job_id: int, key: str, problem: PackProblem, best: Layout | None = None) -> _Run:
         pieces = sum(piece.quantity for piece in problem.pieces)
         seconds = max(self._seconds, min(_MOST_SECONDS, _SECONDS_A_PIECE * pieces) * self._seconds / SEARCH_SECONDS)
-        run = _Run(key, TimedWatch(seconds), best)
+        run = _Run(key, TimedWatch(seconds), best, filling=problem.filling)
         if best is not None:
             run.first.set()
         run.watch.on_better = self._keeper(job_id, run, problem)
@@ -280,8 +281,7 @@ class PackingDesk:
 def _all_held(key: str, problem: PackProblem) -> _Run | None:
     """A finished run, where every piece is held and nothing is to be filled."""
     held = Counter(one.item for one in problem.held)
-    filling = problem.spec.fill and any(piece.wish is not None for piece in problem.pieces)
-    if not problem.held or filling or any(held[piece.item] < piece.quantity for piece in problem.pieces):
+    if not problem.held or problem.filling or any(held[piece.item] < piece.quantity for piece in problem.pieces):
         return None
     layout = Layout(tuple(problem.held_on(n) for n in range(problem.held_sheets)), (), time_limited=False)
     run = _Run(key, TimedWatch(0.0), layout, PackingState.DONE)

@@ -44,6 +44,10 @@ class TimedWatch:
             return 0.0
         return self.seconds - (time.monotonic() - self.started)
 
+    def cut_short(self, seconds: float) -> None:
+        """Leave it no more than this many seconds from now."""
+        self.seconds = min(self.seconds, time.monotonic() - self.started + seconds)
+
     def better(self, layout: Layout) -> None:
         self.on_better(layout)
 

@@ -2,9 +2,10 @@
 
 `mixed` is one search over all pieces (see `search`). `one-per-sheet` searches design by design, each on sheets of its
 own; pieces that belong on sheets of different colours are kept apart in the same way, whatever the mode. `kits` finds
-the fewest sheets that the pieces can be shared out over evenly, packs one set and repeats it. `tidy` lays straight rows
-for a guillotine. In every mode pieces that are held stay where they are, and with `fill` what space is left takes extra
-copies of what was marked for it, most wanted first.
+the fewest sheets that the pieces can be shared out over evenly, and packs one set: round what is held, on each sheet
+that holds something, and once for all bare ones. `tidy` lays straight rows for a guillotine. In every mode pieces that
+are held stay where they are, and with `fill` what space is left takes extra copies of what was marked for it, most
+wanted first.
 """
 
 from collections import Counter
@@ -22,7 +23,20 @@ from vamper.core.sheet.problem import PackProblem, Sheet, Watch, fits_alone, lar
 from vamper.core.sheet.rows import rows_of_boxes
 from vamper.core.sheet.search import HOPELESS_FILL, Search
 
-__all__ = ["PackProblem", "Watch", "bound_of", "fits_alone", "kits_of", "largest_fitting_scale", "pack", "plain_rows"]
+__all__ = [
+    "FILLING_SECONDS",
+    "PackProblem",
+    "Watch",
+    "bound_of",
+    "fits_alone",
+    "kits_of",
+    "largest_fitting_scale",
+    "pack",
+    "plain_rows",
+]
+
+# What is kept of the time for extra copies.
+FILLING_SECONDS = 2.0
 
 
 def pack(problem: PackProblem, nester: Nester, watch: Watch) -> Layout:
@@ -33,12 +47,11 @@ def pack(problem: PackProblem, nester: Nester, watch: Watch) -> Layout:
     vamper.core.sheet.search : the search for the fewest sheets.
     vamper.core.sheet.nesting : what the engine is asked.
     """
-    spec = problem.spec
-    filling = spec.fill and any(piece.wish is not None for piece in problem.pieces)
-    seen = _Filling(problem, watch) if filling else watch
+    filling = problem.filling
+    seen = _Filling(watch, min(FILLING_SECONDS, 0.4 * watch.seconds_left())) if filling else watch
     groups = _groups(problem)
     grouped = len(groups) > 1
-    layout = _grouped(problem, groups, nester, seen) if grouped else _MODES[spec.mode](problem, nester, seen)
+    layout = _grouped(problem, groups, nester, seen) if grouped else _MODES[problem.spec.mode](problem, nester, seen)
     if not filling:
         return layout
     full = filled(problem, layout, lambda: watch.seconds_left() <= 0)
@@ -50,12 +63,11 @@ def pack(problem: PackProblem, nester: Nester, watch: Watch) -> Layout:
 class _Filling:
     """Passes layouts on that are still to be filled: the search may not take the last of the time for itself."""
 
-    problem: PackProblem
     watch: Watch
+    reserved: float
 
     def seconds_left(self) -> float:
-        left = self.watch.seconds_left()
-        return max(0.0, left - 2.0) if left > 4.0 else left * 0.6
+        return max(0.0, self.watch.seconds_left() - self.reserved)
 
     def better(self, layout: Layout) -> None:
         self.watch.better(layout)
@@ -241,55 +253,86 @@ def kits_of(quantities: Sequence[int]) -> Iterator[int]:
 
 
 def _kits(problem: PackProblem, nester: Nester, watch: Watch) -> Layout:
-    """The same set on each of the fewest sheets. Held pieces make every sheet its own: then the rest is mixed."""
-    if problem.held or problem.first_live is not None:
-        return _mixed(problem, nester, watch)
+    """The same set on each of the fewest sheets; mixed, where what is held makes sheets that no kit can be like."""
     wanted = [piece for piece in problem.pieces if piece.quantity]
     room = HOPELESS_FILL * grow(problem.live, problem.spec.gap_mm / 2).area
     limit = problem.spec.max_sheets
-    clocked = False
+    known = max(problem.held_sheets, problem.first_live is not None)
+    clocked, possible = False, not known
     for count in kits_of([piece.quantity for piece in wanted]):
         kit = tuple(replace(piece, quantity=piece.quantity // count) for piece in wanted)
         load = sum(grow(piece.edge, problem.spec.gap_mm / 2).area * piece.quantity for piece in kit)
-        if load > room or (limit is not None and count > limit):
+        if load > room or (limit is not None and count > limit) or not _may_be_kits(problem, kit, count):
             continue
-        sub = replace(problem, pieces=kit, spec=replace(problem.spec, max_sheets=1, mode=PackingMode.MIXED))
-        one = Search(sub, nester, _Kit(watch, watch.seconds_left() * 0.4, count, problem)).run()
-        clocked |= one.time_limited
-        if not one.unplaced and one.sheets:
-            return _repeated(problem, one.sheets[0], count, one.time_limited)
+        possible = True
+        sheets: list[Sheet] = []
+        # One more than there are known ones stands for all the bare ones.
+        for number in range(min(known + 1, count)):
+            last = number == min(known + 1, count) - 1
+            share = _Kit(watch, watch.seconds_left() * 0.4, count if last else None, tuple(sheets), problem)
+            one = Search(_one_kit(problem, kit, number), nester, share).run()
+            clocked |= one.time_limited
+            if one.unplaced or not one.sheets:
+                break
+            sheets.append(one.sheets[0])
+        else:
+            if sheets:
+                return _repeated(problem, sheets, count, clocked)
         if watch.seconds_left() <= 0:
             break
+    if not possible:
+        return _mixed(problem, nester, watch)
     layout = replace(_rowed(problem), time_limited=clocked)
     watch.better(layout)
     return layout
 
 
-def _repeated(problem: PackProblem, sheet: Sheet, count: int, time_limited: bool) -> Layout:
-    placed = Counter(one.item for one in sheet)
+def _may_be_kits(problem: PackProblem, kit: Sequence[Piece], count: int) -> bool:
+    """Whether every sheet with something on it can still become such a kit."""
+    of_kit = Counter({piece.item: piece.quantity for piece in kit})
+    return problem.held_sheets <= count and all(
+        Counter(one.item for one in problem.held_on(sheet)) <= of_kit for sheet in range(problem.held_sheets)
+    )
+
+
+def _one_kit(problem: PackProblem, kit: tuple[Piece, ...], number: int) -> PackProblem:
+    """A kit on one sheet, round what is held there."""
+    return replace(
+        problem,
+        pieces=kit,
+        spec=replace(problem.spec, max_sheets=1, mode=PackingMode.MIXED),
+        first_live=problem.first_live if number == 0 else None,
+        held=tuple(replace(one, sheet=0) for one in problem.held if one.sheet == number),
+    )
+
+
+def _repeated(problem: PackProblem, kits: Sequence[Sheet], count: int, time_limited: bool) -> Layout:
+    """Kits on `count` sheets, the last one of `kits` as often as it takes."""
+    placed = Counter(one.item for one in kits[-1])
     unplaced = [
         Unplaced(piece.item, left, WhyNot.NOT_IN_KIT)
         for piece in problem.pieces
         if (left := piece.quantity - count * placed[piece.item]) > 0
     ]
-    return Layout((sheet,) * count, tuple(unplaced), time_limited)
+    return Layout((*kits, *(kits[-1],) * (count - len(kits))), tuple(unplaced), time_limited)
 
 
 @dataclass(frozen=True, slots=True)
 class _Kit:
-    """Shows one kit as all of them; unfinished kits are not shown."""
+    """Shows the last kit as all of those that are left, behind those that were packed before it."""
 
     watch: Watch
     stop_at: float
-    count: int
+    count: int | None
+    before: tuple[Sheet, ...]
     problem: PackProblem
 
     def seconds_left(self) -> float:
         return self.watch.seconds_left() - self.stop_at
 
     def better(self, layout: Layout) -> None:
-        if not layout.unplaced and layout.sheets:
-            self.watch.better(_repeated(self.problem, layout.sheets[0], self.count, True))
+        if self.count is not None and not layout.unplaced and layout.sheets:
+            self.watch.better(_repeated(self.problem, (*self.before, layout.sheets[0]), self.count, True))
 
 
 _MODES: dict[PackingMode, Callable[[PackProblem, Nester, Watch], Layout]] = {

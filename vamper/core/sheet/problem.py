@@ -44,6 +44,11 @@ class PackProblem:
     def by_item(self) -> dict[int, Piece]:
         return {piece.item: piece for piece in self.pieces}
 
+    @property
+    def filling(self) -> bool:
+        """Whether extra copies are wanted in what space is left."""
+        return self.spec.fill and any(piece.wish is not None for piece in self.pieces)
+
     def live_of(self, sheet: int) -> Polygon:
         """The live area of a sheet, counted from 0."""
         return self.first_live if sheet == 0 and self.first_live is not None else self.live

@@ -23,6 +23,8 @@ export function CompareWindow({ jobId, plan, open, close }: Props) {
   const all = layouts.data ?? [];
   const left = all.find((one) => one.name === names[0]) ?? all[0];
   const right = all.find((one) => one.name === names[1]) ?? all.find((one) => one !== left);
+  // Both sides at one scale, or the fuller sheet looks like the larger one.
+  const height = Math.max(left?.sheets.length ?? 1, right?.sheets.length ?? 1) <= 2 ? '18rem' : '11rem';
   return (
     <Window title="Layouts side by side" open={open} close={close} wide>
       <SaveAs jobId={jobId} />
@@ -37,6 +39,7 @@ export function CompareWindow({ jobId, plan, open, close }: Props) {
               one={one}
               all={all}
               against={side === 0 ? right : left}
+              height={height}
               choose={(name) => setNames(side === 0 ? [name, names[1]] : [names[0], name])}
               close={close}
             />
@@ -85,11 +88,12 @@ interface SideProps {
   one: Compared;
   all: Compared[];
   against: Compared | undefined;
+  height: string;
   choose: (name: string) => void;
   close: () => void;
 }
 
-function Side({ jobId, plan, one, all, against, choose, close }: SideProps) {
+function Side({ jobId, plan, one, all, against, height, choose, close }: SideProps) {
   const keep = useKeepLayout(jobId);
   const remove = useRemoveLayout(jobId);
   const better = (mine: number, other: number | undefined) => other !== undefined && mine < other;
@@ -123,7 +127,7 @@ function Side({ jobId, plan, one, all, against, choose, close }: SideProps) {
       </div>
       <div className="flex flex-wrap gap-2">
         {one.sheets.slice(0, 6).map((sheet, number) => (
-          <Small key={number} plan={plan} sheet={sheet} alone={one.sheets.length === 1} number={number} />
+          <Small key={number} plan={plan} sheet={sheet} height={height} number={number} />
         ))}
         {one.sheets.length > 6 && <p className="self-center text-soft">and {one.sheets.length - 6} more</p>}
       </div>
@@ -170,12 +174,12 @@ function Figure({ name, good, children }: { name: string; good: boolean; childre
 function Small({
   plan,
   sheet,
-  alone,
+  height,
   number,
 }: {
   plan: Plan;
   sheet: Schemas['PlacementOut'][];
-  alone: boolean;
+  height: string;
   number: number;
 }) {
   const paths = new Map(plan.items.map((item) => [item.number, item.edge_path]));
@@ -183,7 +187,7 @@ function Small({
     <svg
       viewBox={`-1 -1 ${plan.width_mm + 2} ${plan.height_mm + 2}`}
       className="drawing border border-rule"
-      style={{ height: alone ? '19rem' : '11rem' }}
+      style={{ height }}
       role="img"
       aria-label={`Sheet ${number + 1}: ${sheet.length} pieces`}
     >

@@ -1,62 +1,117 @@
 import type { Checked } from '../../api/hand';
 import { showLength, useUnit } from '../../kit/units';
 
+type Distance = Checked['distances'][number];
+
+interface Label {
+  one: Distance;
+  text: string;
+  colour: string;
+  /** Middle and width on the screen. */
+  x: number;
+  y: number;
+  wide: number;
+}
+
+const HIGH = 20;
+// Where a label may stand aside for one that is already there, in its own heights and half widths.
+const ASIDE = [
+  [0, 0],
+  [0, 1.1],
+  [0, -1.1],
+  [1.2, 0],
+  [-1.2, 0],
+  [1.1, 1.1],
+  [-1.1, 1.1],
+  [1.1, -1.1],
+  [-1.1, -1.1],
+  [0, 2.2],
+  [0, -2.2],
+] as const;
+
 /** Lines from the piece in hand to what is near it, with their lengths; red and struck through where a rule breaks. */
 export function Distances({ checked, pxPerMm }: { checked: Checked; pxPerMm: number }) {
   const unit = useUnit((state) => state.unit);
-  const px = 1 / pxPerMm;
+  const labels = laidOut(
+    checked.distances.map((one) =>
+      labelOf(
+        one,
+        says(one, (mm) => showLength(mm, unit)),
+        pxPerMm,
+      ),
+    ),
+  );
   return (
     <g data-testid="distances" data-free={checked.free}>
-      {/* The worst comes first in the list, and is drawn last, on top of the others. */}
-      {[...checked.distances].reverse().map((one, index) => {
-        const { from_x_mm: x0, from_y_mm: y0, to_x_mm: x1, to_y_mm: y1 } = one;
-        const colour = one.broken ? 'var(--d-stop)' : 'var(--d-edge)';
-        const words = one.broken
-          ? `${showLength(Math.max(0, one.mm), unit)} of ${showLength(one.needed_mm, unit)}`
-          : showLength(one.mm, unit);
-        const text =
-          one.mm === 0 && one.broken
-            ? 'overlaps'
-            : one.mm < 0
-              ? `${showLength(-one.mm, unit)} outside`
-              : words;
-        const wide = text.length * 7.2 + 10;
-        return (
-          <g key={index}>
-            <line
-              x1={x0}
-              y1={y0}
-              x2={x1}
-              y2={y1}
-              stroke={colour}
-              strokeWidth="2"
-              strokeDasharray={one.broken ? '5 3' : undefined}
-              vectorEffect="non-scaling-stroke"
-            />
-            <g transform={`translate(${(x0 + x1) / 2} ${(y0 + y1) / 2}) scale(${px})`}>
-              <rect
-                x={-wide / 2}
-                y={-10}
-                width={wide}
-                height={20}
-                rx="4"
-                fill="var(--d-paper)"
-                stroke={colour}
-              />
-              <text
-                textAnchor="middle"
-                dy="4.5"
-                fontSize="12"
-                fontFamily="var(--font-mono)"
-                fontWeight={one.broken ? 700 : 400}
-                fill={colour}
-              >
-                {text}
-              </text>
-            </g>
-          </g>
-        );
-      })}
+      {/* All lines lie under all labels; the worst comes first in the list and is drawn last. */}
+      {[...labels].reverse().map(({ one, colour }, index) => (
+        <line
+          key={index}
+          x1={one.from_x_mm}
+          y1={one.from_y_mm}
+          x2={one.to_x_mm}
+          y2={one.to_y_mm}
+          stroke={colour}
+          strokeWidth="2"
+          strokeDasharray={one.broken ? '5 3' : undefined}
+          vectorEffect="non-scaling-stroke"
+        />
+      ))}
+      {[...labels].reverse().map(({ one, text, colour, x, y, wide }, index) => (
+        <g key={index} transform={`translate(${x / pxPerMm} ${y / pxPerMm}) scale(${1 / pxPerMm})`}>
+          <rect
+            x={-wide / 2}
+            y={-HIGH / 2}
+            width={wide}
+            height={HIGH}
+            rx="4"
+            fill="var(--d-paper)"
+            stroke={colour}
+          />
+          <text
+            textAnchor="middle"
+            dy="4.5"
+            fontSize="12"
+            fontFamily="var(--font-mono)"
+            fontWeight={one.broken ? 700 : 400}
+            fill={colour}
+          >
+            {text}
+          </text>
+        </g>
+      ))}
     </g>
   );
 }
+
+function says(one: Distance, length: (mm: number) => string): string {
+  if (one.mm === 0 && one.broken) return 'overlaps';
+  if (one.mm < 0) return `${length(-one.mm)} outside`;
+  return one.broken ? `${length(one.mm)} of ${length(one.needed_mm)}` : length(one.mm);
+}
+
+const labelOf = (one: Distance, text: string, pxPerMm: number): Label => ({
+  one,
+  text,
+  colour: one.broken ? 'var(--d-stop)' : 'var(--d-edge)',
+  x: ((one.from_x_mm + one.to_x_mm) / 2) * pxPerMm,
+  y: ((one.from_y_mm + one.to_y_mm) / 2) * pxPerMm,
+  wide: text.length * 7.2 + 10,
+});
+
+/** The labels, each moved aside from those before it; one that finds no room stays at its line. */
+function laidOut(labels: Label[]): Label[] {
+  const laid: Label[] = [];
+  for (const label of labels) {
+    const aside = ASIDE.map(([across, down]) => ({
+      ...label,
+      x: label.x + (across * label.wide) / 2,
+      y: label.y + down * HIGH,
+    })).find((place) => !laid.some((other) => overlap(place, other)));
+    laid.push(aside ?? label);
+  }
+  return laid;
+}
+
+const overlap = (a: Label, b: Label) =>
+  Math.abs(a.x - b.x) < (a.wide + b.wide) / 2 && Math.abs(a.y - b.y) < HIGH;

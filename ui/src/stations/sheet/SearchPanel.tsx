@@ -48,8 +48,8 @@ export function SearchPanel({ plan, jobId, children }: Props) {
               }}
             />
           </div>
-          <Button onClick={() => action.mutate('stop')} hotkey="S">
-            Stop
+          <Button onClick={() => action.mutate('stop')} hotkey="S" disabled={action.isPending}>
+            {action.isPending ? 'Stopping …' : 'Stop'}
           </Button>
         </>
       ) : (
