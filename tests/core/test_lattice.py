@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from shapely import affinity
 from shapely.geometry import Point, Polygon, box
 
 from vamper.core.geometry import as_multi
@@ -63,6 +64,34 @@ def test_no_lattice_breaks_a_rule(radii: list[float], gap: float, turn: Turn) ->
         assert {p.turn_deg for p in placements} == {0.0}
     if turn is Turn.QUARTER:
         assert all(p.turn_deg % 90 == 0 for p in placements)
+
+
+@pytest.mark.parametrize("turn", [Turn.QUARTER, Turn.ANY])
+@pytest.mark.parametrize("by", [(-70.0, 0.0), (15.0, -90.0)])
+def test_where_a_drawing_has_its_origin_makes_no_difference(turn: Turn, by: tuple[float, float]) -> None:
+    """Twins lay too far apart where the origin was to the right of the piece."""
+    wedge = Polygon([(0, 0), (46, 8), (30, 30), (4, 22)])
+    here = best_lattice(piece(wedge), (194, 257), 2, turn)
+    there = best_lattice(piece(affinity.translate(wedge, *by)), (194, 257), 2, turn)
+    assert here is not None
+    assert there is not None
+    assert there.count == here.count
+
+
+def test_rows_lean_where_that_holds_more() -> None:
+    strip = piece(Polygon([(0, 0), (40, 0), (60, 20), (20, 20)]))
+    lattice = best_lattice(strip, (170, 180), 0, Turn.UPRIGHT)
+    assert lattice is not None
+    assert lattice.words == "leaning rows"
+    # Straight rows hold 27.
+    assert lattice.count >= 28
+    assert not breaches(lattice.placements(0, 0, 0, 100), {0: strip}, box(0, 0, 170, 180), 0)
+
+
+def test_what_is_given_up_still_has_the_best_of_what_was_tried() -> None:
+    lattice = best_lattice(piece(box(0, 0, 30, 20)), (194, 257), 2, Turn.ANY, lambda: True)
+    assert lattice is not None
+    assert lattice.count >= 48
 
 
 def test_what_does_not_fit_has_no_lattice() -> None:

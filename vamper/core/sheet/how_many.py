@@ -1,7 +1,7 @@
 """How many equal pieces a sheet holds at each of a range of sizes, before the art is final.
 
 The answer for one size is the best lattice in the live area's largest rectangle, or rows of boxes where those hold
-more. It is a number that can be had, not a bound; the packing proper may find one or two more. Counts fall with the
+more. It is a number that can be had, not a bound; the packing proper may find a few more. Counts fall with the
 size, so that the sizes at which one more fits are found by halving the interval between two sizes that differ.
 """
 

@@ -46,6 +46,8 @@ EASY_FILL = 0.72
 HOPELESS_FILL = 0.93
 # Of the time that is left, what one attempt may take.
 _ATTEMPT_SHARE = 0.6
+# A lattice may take this much of what time there is.
+_LATTICE_SHARE = 0.4
 _LAST_SHARE = 0.94
 # From so many sheets on they are dealt out at once: this full, in this share of the time.
 _MANY_SHEETS = 3
@@ -83,7 +85,7 @@ class Search:
         self.areas = {item: grow(Polygon(points), self.separation / 2).area for item, points in self.points.items()}
         self.grounds = [ground_of(problem, n) for n in range(max(problem.held_sheets, problem.first_live is not None))]
         self.plain = ground_of(replace(problem, held=(), first_live=None), 0)
-        self.lattices: dict[int, Lattice | None] = {}
+        self.lattices: dict[tuple[int, tuple[float, ...]], Lattice | None] = {}
         self.best: Layout | None = None
         self.best_rank: Rank = ()
         self.clocked = False
@@ -111,7 +113,8 @@ class Search:
         if self.grounds or not self.plain.is_bare:
             return self._round_what_lies()
         bound = area_bound(self.problem.live, self.pieces, spec.gap_mm)
-        self._offer(self._latticed())
+        if self._improvable(bound):
+            self._offer(self._latticed())
         if self._improvable(bound):
             self._improve(bound)
         self._compact()
@@ -260,7 +263,7 @@ class Search:
     def _filled(self, order: list[int], before: list[Sheet], seconds: float) -> Sheet:
         """One sheet filled from `order`: an easy load first, then one or two pieces more as long as they go in."""
         stop_at = self.watch.seconds_left() - seconds
-        best = self._lattice_sheet(order)
+        best = self._lattice_sheet(order, self.plain.room)
         count = max(len(best) + 1, self._easy_count(order))
         while count <= len(order):
             left = self.watch.seconds_left() - stop_at
@@ -287,21 +290,29 @@ class Search:
 
     # Equal pieces
 
-    def _lattice(self, item: int) -> Lattice | None:
-        if item not in self.lattices:
-            left, top, right, bottom = self.plain.room.bounds
+    def _lattice(self, item: int, room: Polygon) -> Lattice | None:
+        if (item, room.bounds) not in self.lattices:
+            left, top, right, bottom = room.bounds
             spec = self.problem.spec
-            self.lattices[item] = best_lattice(self.by_item[item], (right - left, bottom - top), spec.gap_mm, spec.turn)
-        return self.lattices[item]
+            stop_at = self.watch.seconds_left() * (1 - _LATTICE_SHARE)
 
-    def _lattice_sheet(self, order: Sequence[int]) -> Sheet:
-        """One sheet of a lattice, where all that is wanted is one item."""
+            def given_up() -> bool:
+                return self.watch.seconds_left() <= stop_at
+
+            self.lattices[item, room.bounds] = best_lattice(
+                self.by_item[item], (right - left, bottom - top), spec.gap_mm, spec.turn, given_up
+            )
+            self.clocked |= given_up()
+        return self.lattices[item, room.bounds]
+
+    def _lattice_sheet(self, order: Sequence[int], room: Polygon) -> Sheet:
+        """A rectangle full of a lattice, where all that is wanted is one item."""
         if len(set(order)) != 1:
             return ()
-        lattice = self._lattice(order[0])
+        lattice = self._lattice(order[0], room)
         if lattice is None:
             return ()
-        left, top, _, _ = self.plain.room.bounds
+        left, top, _, _ = room.bounds
         return self._kept(lattice.placements(order[0], left, top, len(order)))
 
     def _latticed(self) -> tuple[Sheet, ...]:
@@ -312,7 +323,7 @@ class Search:
             return ()
         while remaining.total() and (limit is None or len(sheets) < limit):
             order = list(remaining.elements())
-            sheet = self._lattice_sheet(order)
+            sheet = self._lattice_sheet(order, self.plain.room)
             if not sheet:
                 return ()
             sheet = self._topped_up(self.plain, sheet, remaining - Counter(one.item for one in sheet))
@@ -345,7 +356,9 @@ class Search:
         return self._finished()
 
     def _packed_on(self, ground: Ground, remaining: Counter[int], before: list[Sheet]) -> Sheet:
-        """The new pieces of one sheet: the engine in its largest rectangle, or all piece by piece; the fuller one."""
+        """The new pieces of one sheet: a lattice or the engine in its largest rectangle, or all piece by piece; the
+        fullest one.
+        """
         order = self._largest_first(remaining)
         whole = shapely.difference(
             ground.live, shapely.union_all([one.of(self.by_item[one.item].edge) for one in ground.held])
@@ -356,6 +369,9 @@ class Search:
         choices = [self._topped_up(ground, (), remaining)]
         if len(choices[0]) == remaining.total():
             return choices[0]
+        if not ground.room.is_empty and (sheet := self._lattice_sheet(order, ground.room)):
+            rest = remaining - Counter(one.item for one in sheet)
+            choices.append(self._topped_up(ground, sheet, rest))
         if not ground.room.is_empty and ground.room.area > _WORTH_NESTING * whole and not self._given_up():
             fit = EASY_FILL * grow(ground.room, self.separation / 2).area
             easy = Counter(order[: max(1, int(np.searchsorted(loads, fit)))]) & offered
@@ -397,6 +413,7 @@ class Search:
         if could - strip_left(last, self.by_item, self.plain.room) < _WORTH_SHARE * room:
             return
         self._offer((*before, self._topped_up(self.plain, (), group)))
+        self._offer((*before, self._lattice_sheet(list(group.elements()), self.plain.room)))
         seconds = min(_COMPACT_S, self.watch.seconds_left())
         if seconds < _LEAST_ATTEMPT_S:
             self.clocked = True

@@ -103,7 +103,7 @@ function Asked({ view, plan, change, close }: Omit<Props, 'open'>) {
         <table className="w-full text-left">
           <caption className="mb-1 text-left text-sm text-soft">
             Each line is the largest size at which so many go on one sheet, in the job’s gap and turn rule.
-            Packing may find one or two more.
+            Packing, which turns every piece by itself, may find a few more.
           </caption>
           <thead className="text-sm text-soft">
             <tr className="border-b border-rule">
