@@ -46,8 +46,8 @@ def hand(on: Table, sheet: int, index: int, dx: float, dy: float) -> Hand:
 
 def test_a_piece_that_is_dropped_on_another_slides_off_it_and_the_others_stay(workshop: Workshop, job: int) -> None:
     before = table(workshop, job)
-    onto = before.placement(0, 1)
-    held = Hand(0, onto.x_mm - 41, onto.y_mm, 0.0)
+    onto = before.placement(0, 5)
+    held = Hand(0, onto.x_mm + 41, onto.y_mm, onto.turn_deg)
     assert not check(before, 0, [held], True).is_free
     done = workshop.by_hand.drop(job, before, 0, [held])
     after = assert_sound(workshop, job)
@@ -79,8 +79,8 @@ def test_a_nudge_goes_as_far_as_it_may(workshop: Workshop, job: int) -> None:
 
 def test_turning_follows_the_rule(workshop: Workshop, job: int) -> None:
     first = table(workshop, job)
-    workshop.by_hand.turn(job, first, 0, [0], 1)
-    assert (assert_sound(workshop, job).placement(0, 0).turn_deg - first.placement(0, 0).turn_deg) % 360 == 15
+    workshop.by_hand.turn(job, first, 0, [5], 1)
+    assert (assert_sound(workshop, job).placement(0, 5).turn_deg - first.placement(0, 5).turn_deg) % 360 == 15
     workshop.jobs.change(job, "upright", {"packing.turn": "upright"})
     with pytest.raises(BadInput, match="stay upright"):
         workshop.by_hand.turn(job, table(workshop, job), 0, [0], 1)
