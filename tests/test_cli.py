@@ -4,6 +4,7 @@ import json
 import os
 import subprocess
 import sys
+import urllib.request
 from pathlib import Path
 
 import pytest
@@ -130,6 +131,20 @@ def test_backup_and_restore(folder: Path) -> None:
     again = Workshop(folder / "new.db", ProcessNester())
     assert again.jobs.all()[0].title == "Kept"
     again.close()
+
+
+def test_whoever_comes_as_soon_as_the_address_is_told_is_let_in(tmp_path: Path) -> None:
+    """It was refused, now and then, by a server that had told its address but did not listen yet."""
+    command = [sys.executable, "-u", "-m", "vamper", "serve", "--data", str(tmp_path / "w.db"), "--port", "8740"]
+    server = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
+    assert server.stdout is not None
+    try:
+        address = server.stdout.readline().split()[3]
+        with urllib.request.urlopen(f"{address}api/jobs", timeout=60) as answer:
+            assert json.load(answer) == []
+    finally:
+        server.terminate()
+        server.wait(60)
 
 
 def test_check_takes_the_edge_the_page_and_the_lift(folder: Path) -> None:

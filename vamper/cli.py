@@ -207,13 +207,15 @@ def _serve(data: Path, port: int, fill_demo: bool = False) -> None:
 
 
 def _free_socket(port: int) -> socket.socket:
-    """A socket bound to loopback, on `port` or the next free one."""
+    """A socket that listens on loopback, on `port` or the next free one."""
     for candidate in range(port, port + _PORTS_TRIED):
         # The protocol is named so that answers go out at once: asyncio turns delayed sending off only where it is.
         listening = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
         listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
             listening.bind(("127.0.0.1", candidate))
+            # Before the address is told: whoever comes at once waits instead of being turned away.
+            listening.listen()
         except OSError:
             listening.close()
             continue
