@@ -7,7 +7,6 @@ crash of the process itself is then seen by whoever started it.
 import io
 import json
 import random
-import resource
 import subprocess
 import sys
 import time
@@ -18,6 +17,7 @@ import numpy as np
 from PIL import Image
 from reportlab.pdfgen.canvas import Canvas
 
+from tests.bench.table import peak_mb
 from tests.conftest import disc_alpha, picture_of, png_of
 from vamper.core.findings import BadInput
 from vamper.core.job import SizeSpec
@@ -103,7 +103,7 @@ def work_off(cases: int, seed: int = 1) -> Seen:
             seen.wrong += 1
             seen.first_wrong = seen.first_wrong or f"{name}, case {number}: {type(error).__name__}: {error}"
         seen.slowest_s = max(seen.slowest_s, time.perf_counter() - started)
-    seen.peak_mb = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
+    seen.peak_mb = peak_mb("self")
     return seen
 
 

@@ -18,7 +18,7 @@ import numpy as np
 from PIL import Image
 
 from tests.bench.speed import blossom
-from tests.bench.table import Row
+from tests.bench.table import Row, peak_mb
 
 ROOT = Path(__file__).parents[2]
 PICTURES = 40
@@ -39,14 +39,6 @@ def server() -> Iterator[tuple[httpx.Client, int]]:
         finally:
             process.terminate()
             process.wait(60)
-
-
-def _peak_mb(process: int) -> float:
-    status = Path(f"/proc/{process}/status")
-    if not status.exists():
-        return float("nan")
-    found = re.search(r"VmHWM:\s+(\d+)", status.read_text())
-    return int(found[1]) / 1024 if found else float("nan")
 
 
 def _upload(client: httpx.Client, job: int, name: str, data: bytes) -> int:
@@ -81,7 +73,7 @@ def slider() -> list[Row]:
             Row("its screen, warm", f"{warm * 1000:.0f} ms"),
             Row("a slider's movement to the new edge, median", f"{np.median(waits) * 1000:.0f} ms", "150 ms"),
             Row("a slider's movement to the new edge, slowest", f"{max(waits) * 1000:.0f} ms"),
-            Row("server's memory at its most", f"{_peak_mb(process):.0f} MB"),
+            Row("server's memory at its most", f"{peak_mb(process):.0f} MB"),
         ]
 
 
@@ -127,7 +119,7 @@ def many() -> list[Row]:
             Row("all of them", f"{total:.1f} s"),
             Row("another request meanwhile, median", f"{np.median(waits) * 1000:.0f} ms"),
             Row("another request meanwhile, slowest", f"{max(waits) * 1000:.0f} ms"),
-            Row("server's memory at its most", f"{_peak_mb(process):.0f} MB"),
+            Row("server's memory at its most", f"{peak_mb(process):.0f} MB"),
         ]
 
 

@@ -1,8 +1,10 @@
 """A bench prints rows: what was measured, the figure, what it is to be held against."""
 
+import re
 import time
 from collections.abc import Callable
 from dataclasses import dataclass
+from pathlib import Path
 from typing import Any
 
 
@@ -31,3 +33,15 @@ def timed(run: Callable[[], Any], repeats: int = 1) -> float:
         run()
         best = min(best, time.perf_counter() - started)
     return best
+
+
+def peak_mb(process: int | str) -> float:
+    """The most memory that a process ever held, by its own page tables; NaN where that is not told.
+
+    Not `ru_maxrss`: a child counts its parent's there.
+    """
+    status = Path(f"/proc/{process}/status")
+    if not status.exists():
+        return float("nan")
+    found = re.search(r"VmHWM:\s+(\d+)", status.read_text())
+    return int(found[1]) / 1024 if found else float("nan")
