@@ -3,6 +3,7 @@
 import time
 
 from tests.services.test_jobs import job_with_disc
+from vamper.core.job import Pin
 from vamper.core.plan import Plan
 from vamper.services.packing_desk import Packing, PackingState, layout_document, layout_of
 from vamper.services.workshop import Workshop
@@ -61,6 +62,26 @@ def test_stopping_keeps_the_best_and_a_restart_keeps_it_too(workshop: Workshop) 
     again.close()
 
 
+def test_what_somebody_saw_stays_in_their_hand_though_better_ones_came_since(workshop: Workshop) -> None:
+    number = hard(workshop)
+    seen, packing = plan(workshop, number)
+    ends = time.monotonic() + 20
+    later = packing
+    while later.layout_id == packing.layout_id and time.monotonic() < ends:
+        time.sleep(0.02)
+        _, later = plan(workshop, number)
+    assert later.layout_id != packing.layout_id
+    workshop.desk.take_up(number, packing.layout_id)
+    held, taken = plan(workshop, number)
+    assert (held.layout.sheets, taken.state) == (seen.layout.sheets, PackingState.STOPPED)
+    # What the search still finds on its way out does not come in any more, now or after a restart.
+    time.sleep(1)
+    assert plan(workshop, number)[1].layout_id == packing.layout_id
+    again = Workshop(workshop.path, workshop.desk._nester, 3)
+    assert plan(again, number)[0].layout.sheets == seen.layout.sheets
+    again.close()
+
+
 def test_what_was_stopped_is_filled_all_the_same(workshop: Workshop) -> None:
     def small(planned: Plan) -> int:
         return sum(placement.item == 1 for sheet in planned.layout.sheets for placement in sheet)
@@ -75,6 +96,20 @@ def test_what_was_stopped_is_filled_all_the_same(workshop: Workshop) -> None:
     stopped, packing = plan(workshop, number)
     assert packing.state is PackingState.STOPPED
     assert small(stopped) > 0
+
+
+def test_packing_everything_anew_goes_on_where_the_search_was_stopped(workshop: Workshop) -> None:
+    """It brought the stopped layout back, and did nothing more."""
+    number = hard(workshop)
+    _, packing = plan(workshop, number)
+    workshop.desk.stop(number)
+    _, packing = plan(workshop, number)
+    workshop.by_hand.lock(number, workshop.table(number, packing.layout_id), 0, [0], True)
+    assert plan(workshop, number)[0].layout.sheets[0][0].pin is Pin.LOCKED
+    _, packing = plan(workshop, number)
+    workshop.by_hand.lock(number, workshop.table(number, packing.layout_id), 0, [0], False)
+    workshop.pack_again(workshop.jobs.get(number), everything=True)
+    assert plan(workshop, number)[1].state is PackingState.SEARCHING
 
 
 def test_a_change_packs_anew_and_undo_brings_the_layout_back(workshop: Workshop) -> None:

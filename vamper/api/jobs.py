@@ -119,6 +119,12 @@ def stop_packing(here: Here, job_id: int) -> None:
     here.desk.stop(job_id)
 
 
+@router.post("/jobs/{job_id}/take-up", tags=["packing"], status_code=202)
+def take_up(here: Here, job_id: int, layout: str) -> None:
+    """End the search and keep the `layout` that was in sight, so that nothing moves under the hand."""
+    here.desk.take_up(job_id, layout)
+
+
 @router.get("/jobs/{job_id}/events", tags=["packing"], response_class=EventSourceResponse)
 async def events(request: Request, here: Here, job_id: int, version: int = 0) -> EventSourceResponse:
     """One `packing` event for every better layout and for the end of a search."""

@@ -9,7 +9,7 @@ and says so (`INTERRUPTED`). A layout that is all held needs no run.
 import hashlib
 import threading
 import time
-from collections import Counter
+from collections import Counter, deque
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
@@ -34,6 +34,8 @@ _MOST_SECONDS = 120.0
 _STORE_EVERY_S = 1.0
 _FIRST_LAYOUT_S = 12.0
 _KEPT_LAYOUTS = 30
+# Layouts of a run that a page may still show.
+_REMEMBERED = 16
 _ASK_S = 0.1
 
 
@@ -60,8 +62,7 @@ class Packing:
     @property
     def layout_id(self) -> str:
         """A name for one layout of one state of a job; whoever acts on it by hand says which one they saw."""
-        sheets = layout_document(self.layout)["sheets"]
-        return hashlib.sha256(f"{self.key}{sheets!r}".encode()).hexdigest()[:16]
+        return _layout_id(self.key, self.layout)
 
 
 @dataclass
@@ -71,6 +72,9 @@ class _Run:
     best: Layout | None = None
     state: PackingState = PackingState.SEARCHING
     filling: bool = False
+    # The last ones that were shown, and whether one of them is in somebody's hand.
+    shown: deque[Layout] = field(default_factory=lambda: deque(maxlen=_REMEMBERED))
+    in_hand: bool = False
     first: threading.Event = field(default_factory=threading.Event)
     thread: threading.Thread | None = None
     stored_at: float = 0.0
@@ -176,6 +180,24 @@ class PackingDesk:
             run.thread.join(2 * FILLING_SECONDS)
         self._tell(job_id)
 
+    def take_up(self, job_id: int, layout_id: str) -> None:
+        """End the search with the layout that somebody saw, even if a better one came since: nothing may move under
+        a hand. Where it was not among the last ones, the best so far is kept.
+        """
+        with self._changed:
+            run = self._runs.get(job_id)
+            if run is None:
+                return
+            seen = next((one for one in run.shown if _layout_id(run.key, one) == layout_id), None)
+            if run.state is PackingState.SEARCHING:
+                run.watch.stopped.set()
+                run.state = PackingState.STOPPED
+            if seen is not None:
+                run.best, run.in_hand = seen, True
+        if run.best is not None:
+            self._store(job_id, run)
+        self._tell(job_id)
+
     def wait_for_change(self, job_id: int, version: int, seconds: float) -> int:
         """Block until the job's version is past `version`, for at most `seconds`; returns the version."""
         with self._changed:
@@ -212,6 +234,7 @@ class PackingDesk:
         seconds = max(self._seconds, min(_MOST_SECONDS, _SECONDS_A_PIECE * pieces) * self._seconds / SEARCH_SECONDS)
         run = _Run(key, TimedWatch(seconds), best, filling=problem.filling)
         if best is not None:
+            run.shown.append(best)
             run.first.set()
         run.watch.on_better = self._keeper(job_id, run, problem)
         run.thread = threading.Thread(
@@ -222,9 +245,11 @@ class PackingDesk:
 
     def _keeper(self, job_id: int, run: _Run, problem: PackProblem) -> Callable[[Layout], None]:
         def keep(layout: Layout) -> None:
-            if run.best is not None and problem.rank(layout) < problem.rank(run.best):
-                return
-            run.best = layout
+            with self._changed:
+                if run.in_hand or (run.best is not None and problem.rank(layout) < problem.rank(run.best)):
+                    return
+                run.best = layout
+                run.shown.append(layout)
             run.first.set()
             self._tell(job_id)
             if time.monotonic() - run.stored_at > _STORE_EVERY_S:
@@ -287,6 +312,11 @@ def _all_held(key: str, problem: PackProblem) -> _Run | None:
     run = _Run(key, TimedWatch(0.0), layout, PackingState.DONE)
     run.first.set()
     return run
+
+
+def _layout_id(key: str, layout: Layout) -> str:
+    sheets = layout_document(layout)["sheets"]
+    return hashlib.sha256(f"{key}{sheets!r}".encode()).hexdigest()[:16]
 
 
 def layout_document(layout: Layout) -> dict[str, object]:

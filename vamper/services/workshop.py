@@ -21,7 +21,7 @@ from vamper.services.items import Items
 from vamper.services.jobs import Jobs, JobState
 from vamper.services.layouts import Layouts
 from vamper.services.machines import Machines
-from vamper.services.packing_desk import SEARCH_SECONDS, Packing, PackingDesk
+from vamper.services.packing_desk import SEARCH_SECONDS, Packing, PackingDesk, PackingState
 from vamper.services.planning import Design, design_job
 from vamper.services.scaling import Scaling, ScalingDesk, scaled_document
 from vamper.services.styles import Styles
@@ -83,14 +83,19 @@ class Workshop:
         return self.tables.get(job_id, layout_id, lambda: self.plan(self.jobs.get(job_id)))
 
     def pack_again(self, state: JobState, everything: bool = False) -> None:
-        """Pack what is not placed by hand, or everything that is not locked; from another seed if nothing was kept."""
+        """Pack what is not placed by hand, or everything that is not locked.
+
+        Where that brings a layout back that was searched to its end, it is there at once; one whose search was stopped
+        is searched on from another seed, and so is one from which nothing had to be released.
+        """
         released = self.by_hand.release(state.id, everything)
-        if released.document != state.document:
-            return
-        design = self.design(state)
+        design = self.design(released)
         if not design.items:
             raise BadInput("there is nothing to pack yet; add art first", "items")
-        self.desk.again(state.id, pack_problem(design.job, design.setup, design.items))
+        problem = pack_problem(design.job, design.setup, design.items)
+        unfinished = (PackingState.STOPPED, PackingState.INTERRUPTED)
+        if released.document == state.document or self.desk.packing(state.id, problem).state in unfinished:
+            self.desk.again(state.id, problem)
 
     def scale_to_fill(self, state: JobState, sheets: int) -> Scaling:
         """Look for the largest common scale at which everything fits on so many sheets; then it is the job's."""

@@ -52,6 +52,18 @@ export function useHand(jobId: number, plan: Plan, sheet: number) {
   });
 }
 
+/** End a search with the layout in sight: whatever came in since would move pieces under the hand. */
+export function useTakeUp(jobId: number) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (layout: string) =>
+      ask(
+        client.POST('/api/jobs/{job_id}/take-up', { params: { path: { job_id: jobId }, query: { layout } } }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['job', jobId] }),
+  }).mutate;
+}
+
 /** Ask about pieces in hand as often as answers come: one question at a time, always the newest. */
 export function useHandCheck(jobId: number) {
   const [checked, setChecked] = useState<Checked | null>(null);

@@ -849,6 +849,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/take-up': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Take Up
+     * @description End the search and keep the `layout` that was in sight, so that nothing moves under the hand.
+     */
+    post: operations['take_up_api_jobs__job_id__take_up_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/undo': {
     parameters: {
       query?: never;
@@ -4163,6 +4183,39 @@ export interface operations {
   stop_packing_api_jobs__job_id__stop_post: {
     parameters: {
       query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      202: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': unknown;
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  take_up_api_jobs__job_id__take_up_post: {
+    parameters: {
+      query: {
+        layout: string;
+      };
       header?: never;
       path: {
         job_id: number;

@@ -3,7 +3,7 @@ import { useUnit } from '../kit/units';
 interface Props {
   width: number;
   height: number;
-  /** Millimetres a screen pixel, so that ticks and figures keep their size on screen. */
+  /** Millimetres a pixel of usual text, so that ticks and figures keep their size on screen. */
   mmPerPx: number;
 }
 

@@ -4,6 +4,7 @@ import type { Plan } from '../api/client';
 import { useLook } from '../app/look';
 import { useKeys } from '../app/shortcuts';
 import { Button } from '../kit/Button';
+import { textScale } from '../kit/textScale';
 import { PieceShape, Places, type SheetMode, Stipple } from './PieceShape';
 import { Rulers } from './Rulers';
 import { type SheetZoom, useSheetZoom } from './useSheetZoom';
@@ -34,11 +35,10 @@ export function SheetView({ jobId, plan, sheet, mode, children, pieces, bar, bes
   const [ref, room] = useSize<HTMLDivElement>();
   const dropPicks = useLook((state) => state.dropPicks);
   const { width_mm: width, height_mm: height } = plan;
-  const inner = Math.max(
-    0.1,
-    Math.min((room.width - RULER_PX - RIM_PX) / width, (room.height - RULER_PX - RIM_PX) / height),
-  );
-  const ruler = RULER_PX / inner;
+  const larger = textScale();
+  const taken = RULER_PX * larger + RIM_PX;
+  const inner = Math.max(0.1, Math.min((room.width - taken) / width, (room.height - taken) / height));
+  const ruler = (RULER_PX * larger) / inner;
   const rim = RIM_PX / inner;
   const zoom = useSheetZoom(ref, room, [-ruler, -ruler, width + ruler + rim, height + ruler + rim]);
   const from = useRef<{ x: number; y: number; far: boolean } | null>(null);
@@ -122,7 +122,7 @@ export function SheetView({ jobId, plan, sheet, mode, children, pieces, bar, bes
                   vectorEffect="non-scaling-stroke"
                 />
               )}
-              <Rulers width={width} height={height} mmPerPx={1 / zoom.scale} />
+              <Rulers width={width} height={height} mmPerPx={larger / zoom.scale} />
               <defs>
                 <Stipple />
                 {plan.items.map((item) => (

@@ -1,8 +1,8 @@
 import { useCallback } from 'react';
 
 import type { Plan, View } from '../api/client';
-import { type Deed, useHand } from '../api/hand';
-import { type Changer, useCatalog, useJobAction } from '../api/hooks';
+import { type Deed, useHand, useTakeUp } from '../api/hand';
+import { type Changer, useCatalog } from '../api/hooks';
 import { Findings } from '../app/Findings';
 import { useLook } from '../app/look';
 import { useKeys } from '../app/shortcuts';
@@ -49,14 +49,13 @@ function Table({ view, plan, change }: { view: View; plan: Plan; change: Changer
   const sheet = useSheet(plan);
   const { picks, takeUp, dropPicks, showSheet } = useLook();
   const hand = useHand(jobId, plan, sheet);
-  const action = useJobAction(jobId);
+  const hold = useTakeUp(jobId);
   const catalog = useCatalog().data;
   const searching = plan.packing.state === 'searching';
-  const stop = action.mutate;
-  // Nothing may move under a hand: taking up a piece ends the search, with the best layout so far.
+  const layout = plan.packing.layout;
   const onTakeUp = useCallback(() => {
-    if (searching) stop('stop');
-  }, [searching, stop]);
+    if (searching) hold(layout);
+  }, [searching, hold, layout]);
   const act = (deed: Deed, done?: () => void) => hand.mutate(deed, done ? { onSettled: done } : {});
   const send = (to: number, indexes: readonly number[] = picks) =>
     act({ action: 'send', indexes: [...indexes], to_sheet: to });

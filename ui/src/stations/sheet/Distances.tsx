@@ -1,4 +1,5 @@
 import type { Checked } from '../../api/hand';
+import { textScale } from '../../kit/textScale';
 import { showLength, useUnit } from '../../kit/units';
 
 type Distance = Checked['distances'][number];
@@ -7,7 +8,7 @@ interface Label {
   one: Distance;
   text: string;
   colour: string;
-  /** Middle and width on the screen. */
+  /** Middle and width, in pixels of usual text. */
   x: number;
   y: number;
   wide: number;
@@ -32,6 +33,8 @@ const ASIDE = [
 /** Lines from the piece in hand to what is near it, with their lengths; red and struck through where a rule breaks. */
 export function Distances({ checked, pxPerMm }: { checked: Checked; pxPerMm: number }) {
   const unit = useUnit((state) => state.unit);
+  // Labels are laid out in pixels of usual text, and drawn larger where the reader's is.
+  const scale = pxPerMm / textScale();
   const labels = laidOut(
     checked.distances.map((one) =>
       labelOf(
@@ -58,7 +61,7 @@ export function Distances({ checked, pxPerMm }: { checked: Checked; pxPerMm: num
         />
       ))}
       {[...labels].reverse().map(({ one, text, colour, x, y, wide }, index) => (
-        <g key={index} transform={`translate(${x / pxPerMm} ${y / pxPerMm}) scale(${1 / pxPerMm})`}>
+        <g key={index} transform={`translate(${x / scale} ${y / scale}) scale(${1 / scale})`}>
           <rect
             x={-wide / 2}
             y={-HIGH / 2}
@@ -90,12 +93,12 @@ function says(one: Distance, length: (mm: number) => string): string {
   return one.broken ? `${length(one.mm)} of ${length(one.needed_mm)}` : length(one.mm);
 }
 
-const labelOf = (one: Distance, text: string, pxPerMm: number): Label => ({
+const labelOf = (one: Distance, text: string, scale: number): Label => ({
   one,
   text,
   colour: one.broken ? 'var(--d-stop)' : 'var(--d-edge)',
-  x: ((one.from_x_mm + one.to_x_mm) / 2) * pxPerMm,
-  y: ((one.from_y_mm + one.to_y_mm) / 2) * pxPerMm,
+  x: ((one.from_x_mm + one.to_x_mm) / 2) * scale,
+  y: ((one.from_y_mm + one.to_y_mm) / 2) * scale,
   wide: text.length * 7.2 + 10,
 });
 
