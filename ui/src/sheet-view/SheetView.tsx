@@ -76,7 +76,7 @@ export function SheetView({ jobId, plan, sheet, mode, children, pieces, bar, bes
   };
   return (
     <div className="absolute inset-0 flex flex-col">
-      <div className="flex min-h-11 items-center justify-between gap-3 border-b max-[78rem]:min-h-[3.75rem] border-rule px-3 py-1">
+      <div className="flex min-h-11 items-center justify-between gap-3 border-b max-[78rem]:min-h-[3.75rem] max-[52rem]:min-h-[8rem] border-rule px-3 py-1">
         <div className="min-w-0 flex-1">{bar}</div>
         <ZoomButtons zoom={zoom} />
       </div>

@@ -30,7 +30,7 @@ export function HandBar({ plan, sheet, picks, act, send }: Props) {
   const first = pieces[0];
   if (!first)
     return (
-      <p className="truncate text-sm text-soft">
+      <p className="truncate max-[52rem]:whitespace-normal text-sm text-soft">
         Press a piece to take it up, drag it where it should lie; with Shift, take up several.
       </p>
     );
@@ -40,7 +40,10 @@ export function HandBar({ plan, sheet, picks, act, send }: Props) {
   const many = pieces.length > 1;
   return (
     <div role="toolbar" aria-label="Pieces in hand" className="flex flex-wrap items-center gap-x-3">
-      <p className="min-w-16 flex-1 truncate text-sm" title={many ? undefined : item?.name}>
+      <p
+        className="min-w-16 flex-1 truncate max-[52rem]:whitespace-normal text-sm"
+        title={many ? undefined : item?.name}
+      >
         <span className="font-bold">{many ? `${pieces.length} in hand` : item?.name}</span>
         {!many && item && (
           <span className="figure text-soft">
