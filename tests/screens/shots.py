@@ -46,7 +46,7 @@ def main() -> None:
 
 def _pictures(screen: Screen) -> None:
     """Waits until every picture is there; those inside drawings do not tell, so they are asked for once more."""
-    time.sleep(0.5)
+    screen.wait(lambda: "saving" not in screen.text(), "everything saved")
     script = """
         const done = arguments[0];
         const inside = [...document.querySelectorAll('svg image')].map(image => {
@@ -55,10 +55,10 @@ def _pictures(screen: Screen) -> None:
           return again.decode();
         });
         const beside = [...document.querySelectorAll('img')].map(image => image.decode());
-        Promise.allSettled([...inside, ...beside]).then(() => done(true));
+        Promise.allSettled([...inside, ...beside, document.fonts.ready]).then(() => done(true));
     """
     screen.driver.execute_async_script(script)
-    time.sleep(0.5)
+    time.sleep(1.0)
 
 
 def _sheets(screen: Screen) -> None:

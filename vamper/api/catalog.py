@@ -9,7 +9,7 @@ from vamper.core.devices import Feed, PrinterKind
 from vamper.core.edge.edge import KIND_USES
 from vamper.core.edge.inspect import EVEN_LOOKING_FACTOR, STARTER_MISS_MM
 from vamper.core.job import Cut, EdgeKind, EdgeSpec, MarkFamily, Purpose, Turn
-from vamper.core.sheet.papers import NAMED_PAPERS
+from vamper.core.sheet.papers import NAMED_PAPERS, words_of
 from vamper.formats.art_file import ENDINGS, MOST_BYTES
 from vamper.formats.fonts import FONTS
 from vamper.formats.raster import MOST_PIXELS
@@ -71,7 +71,7 @@ def catalog() -> CatalogOut:
         feeds=[NamedOut(key=f, name=name, hint=hint) for f, (name, hint) in _FEED_NAMES.items()],
         printer_kinds=[NamedOut(key=k, name=k.value, hint="") for k in PrinterKind],
         papers=[
-            NamedOut(key=name, name=name, hint=f"{paper.width_mm:g} × {paper.height_mm:g} mm")
+            NamedOut(key=name, name=words_of(name), hint=f"{paper.width_mm:g} × {paper.height_mm:g} mm")
             for name, paper in NAMED_PAPERS.items()
         ],
         nudge_mm=NUDGE_MM,

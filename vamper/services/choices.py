@@ -11,7 +11,7 @@ from vamper.core.findings import BadInput
 from vamper.core.job import Cut, Job, Paper, Purpose, Turn
 from vamper.core.plan import pack_problem, set_up_sheet
 from vamper.core.sheet.bound import area_bound
-from vamper.core.sheet.papers import NAMED_PAPERS
+from vamper.core.sheet.papers import NAMED_PAPERS, words_of
 from vamper.core.sheet.rows import rows_of_boxes
 from vamper.formats.jobfile import CutterModel
 from vamper.services.jobs import JobState
@@ -93,7 +93,7 @@ def _papers(workshop: Workshop, state: JobState) -> list[Choice]:
             consequence = _at_most(trial, design) or consequence
         found.append(
             Choice(
-                name,
+                words_of(name),
                 consequence,
                 {"paper": {"width_mm": paper.width_mm, "height_mm": paper.height_mm}},
                 Paper(job.paper.width_mm, job.paper.height_mm) == paper,

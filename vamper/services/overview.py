@@ -13,7 +13,7 @@ from vamper.core.cutting.setting import effective_cut
 from vamper.core.findings import Finding, Severity
 from vamper.core.job import Cut, EdgeKind, MarkFamily, PackingMode, Purpose, Turn
 from vamper.core.plan import Plan, effective_marks
-from vamper.core.sheet.papers import name_of
+from vamper.core.sheet.papers import name_of, words_of
 from vamper.services.document import ItemDocument, JobDocument
 
 
@@ -147,8 +147,9 @@ def brief(document: JobDocument, stock: str, printer: str | None, cutter: str, b
 
 def paper_phrase(document: JobDocument) -> str:
     paper = document.paper.to_core()
-    name = name_of(paper) or f"{paper.width_mm:g} × {paper.height_mm:g} mm"
-    return f"{name}, part used" if paper.spent else name
+    name = name_of(paper)
+    words = words_of(name) if name else f"{paper.width_mm:g} × {paper.height_mm:g} mm"
+    return f"{words}, part used" if paper.spent else words
 
 
 def _edges(items: Sequence[ItemDocument]) -> str:

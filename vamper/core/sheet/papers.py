@@ -13,6 +13,13 @@ NAMED_PAPERS: dict[str, Paper] = {
     "12x12in": Paper(304.8, 304.8),
 }
 
+_WORDS = {"a5": "A5", "a4": "A4", "a3": "A3", "4x6in": "4 × 6 in", "12x12in": "12 × 12 in"}
+
+
+def words_of(name: str) -> str:
+    """A paper's name as people write it."""
+    return _WORDS.get(name, name)
+
 
 def name_of(paper: Paper) -> str | None:
     """The name a size goes by, None for a size of its own."""
