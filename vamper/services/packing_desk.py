@@ -35,7 +35,7 @@ _STORE_EVERY_S = 1.0
 _FIRST_LAYOUT_S = 12.0
 _KEPT_LAYOUTS = 30
 # Layouts of a run that a page may still show.
-_REMEMBERED = 16
+_REMEMBERED = 64
 _ASK_S = 0.1
 
 
@@ -188,13 +188,12 @@ class PackingDesk:
             run = self._runs.get(job_id)
             if run is None:
                 return
-            seen = next((one for one in run.shown if _layout_id(run.key, one) == layout_id), None)
+            seen = next((one for one in reversed(run.shown) if _layout_id(run.key, one) == layout_id), run.best)
             if run.state is PackingState.SEARCHING:
                 run.watch.stopped.set()
                 run.state = PackingState.STOPPED
-            if seen is not None:
-                run.best, run.in_hand = seen, True
-        if run.best is not None:
+            run.best, run.in_hand = seen, seen is not None
+        if seen is not None:
             self._store(job_id, run)
         self._tell(job_id)
 

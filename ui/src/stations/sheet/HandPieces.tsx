@@ -87,6 +87,8 @@ export function HandPieces({ jobId, plan, sheet, pxPerMm, act, onTakeUp, sendTo 
     look({ layout: held.layout, sheet, pieces: hands(by, held.indexes), slide: true });
   };
   const letGo = (event: PointerEvent) => {
+    // Let go while another layout was in sight: it must not hang on the pointer when its own comes back.
+    if (drag && !held) setDrag(null);
     if (!held || held.dropped) return;
     event.stopPropagation();
     end();
