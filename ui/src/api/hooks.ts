@@ -1,5 +1,11 @@
 /** Server state: jobs and their views, changes, packing events. */
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import {
+  useIsMutating,
+  keepPreviousData,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState } from 'react';
 
 import { useNotices } from '../app/notices';
@@ -81,11 +87,21 @@ const paths = {
   stop: '/api/jobs/{job_id}/stop',
 } as const;
 
+const jobActionKey = (jobId: number) => ['job-action', jobId];
+
+/** Whether a search was asked to end, by button or by key, and has not ended yet. */
+export const useIsStopping = (jobId: number) =>
+  useIsMutating({
+    mutationKey: jobActionKey(jobId),
+    predicate: (mutation) => mutation.state.variables === 'stop',
+  }) > 0;
+
 /** Undo, redo, pack, stop: one call each, then the job is read again. */
 export function useJobAction(jobId: number) {
   const queries = useQueryClient();
   const tell = useNotices((state) => state.tell);
   return useMutation({
+    mutationKey: jobActionKey(jobId),
     mutationFn: async (action: JobAction) => {
       const query = action === 'pack-everything' ? { everything: true } : {};
       await ask(client.POST(paths[action], { params: { path: { job_id: jobId }, query } }));

@@ -108,10 +108,10 @@ class Rows:
 
 
 def profile_of(edge: BaseGeometry, gap_mm: float, turn_deg: float, across: bool, step_mm: float) -> Profile:
-    """The profile of an edge turned so; with `across`, rows run downwards, and x and y change places."""
+    """The profile of an edge turned so. Where rows do not run `across` but down, x and y change places."""
     turned = placed(edge, 0, 0, turn_deg)
     if not across:
-        turned = transposed(turned)
+        turned = _transposed(turned)
     margin = gap_mm / 2 + EXTRA_MM
     shape = grow(turned, margin, _SIMPLER_MM)
     # A drawn arc stays a little inside the true one; the box must not.
@@ -119,11 +119,11 @@ def profile_of(edge: BaseGeometry, gap_mm: float, turn_deg: float, across: bool,
     left, top, right, bottom = x0 - margin, y0 - margin, x1 + margin, y1 + margin
     upper, lower = _rims(shape, left, right, step_mm)
     twin = shapely.affinity.translate(placed(shape, 0, 0, 180.0), 0, top + bottom)
-    sides, twin_sides = (_rims(transposed(one), top, bottom, step_mm) for one in (shape, twin))
+    sides, twin_sides = (_rims(_transposed(one), top, bottom, step_mm) for one in (shape, twin))
     return Profile(left, top, right - left, bottom - top, upper, lower, sides, twin_sides, step_mm)
 
 
-def transposed(shape: BaseGeometry) -> BaseGeometry:
+def _transposed(shape: BaseGeometry) -> BaseGeometry:
     return shapely.affinity.affine_transform(shape, [0, 1, 1, 0, 0, 0])
 
 
@@ -178,7 +178,7 @@ def best_rows(cell: Cell, room: Room, shifts: int) -> Rows | None:
     """
     across, down = room
     spans = cell.spans
-    if min(span[1] - span[0] for span in spans) > across or cell.profile.height > down:
+    if cell.profile.width > across or cell.profile.height > down:
         return None
     best: Rows | None = None
     tightest = math.inf
@@ -230,12 +230,11 @@ def _endless(cell: Cell, pitch: float, shifts: int) -> tuple[Line, Line]:
     near = math.ceil(profile.step / pitch * size)
     for which, (x, y) in enumerate(cell.offsets):
         if which == 0:
-            left, rim_up, rim_down = profile.left + x, profile.upper + y, profile.lower + y
+            start, rim_up, rim_down = profile.left + x, profile.upper + y, profile.lower + y
         else:
-            left = -(profile.left + profile.width) + x
+            # The twin's columns begin at the far end, where the last of the piece's may stick out.
+            start = x - profile.left - len(profile.upper) * profile.step
             rim_up, rim_down = -profile.lower[::-1] + y, -profile.upper[::-1] + y
-        # The twin's columns begin at the far end, where the last of the piece's may stick out.
-        start = left if which == 0 else left + profile.width - len(rim_up) * profile.step
         low = np.floor((start + profile.step * np.arange(len(rim_up))) / pitch * size).astype(int)
         for further in range(near + 1):
             np.minimum.at(upper, (low + further) % size, rim_up)

@@ -256,20 +256,22 @@ def _kits(problem: PackProblem, nester: Nester, watch: Watch) -> Layout:
     """The same set on each of the fewest sheets; mixed, where what is held makes sheets that no kit can be like."""
     wanted = [piece for piece in problem.pieces if piece.quantity]
     room = HOPELESS_FILL * grow(problem.live, problem.spec.gap_mm / 2).area
+    areas = {piece.item: grow(piece.edge, problem.spec.gap_mm / 2).area for piece in wanted}
     limit = problem.spec.max_sheets
     known = max(problem.held_sheets, problem.first_live is not None)
     clocked, possible = False, not known
     for count in kits_of([piece.quantity for piece in wanted]):
         kit = tuple(replace(piece, quantity=piece.quantity // count) for piece in wanted)
-        load = sum(grow(piece.edge, problem.spec.gap_mm / 2).area * piece.quantity for piece in kit)
+        load = sum(areas[piece.item] * piece.quantity for piece in kit)
         if load > room or (limit is not None and count > limit) or not _may_be_kits(problem, kit, count):
             continue
         possible = True
         sheets: list[Sheet] = []
         # One more than there are known ones stands for all the bare ones.
-        for number in range(min(known + 1, count)):
-            last = number == min(known + 1, count) - 1
-            share = _Kit(watch, watch.seconds_left() * 0.4, count if last else None, tuple(sheets), problem)
+        different = min(known + 1, count)
+        for number in range(different):
+            shown = count if number == different - 1 else None
+            share = _Kit(watch, watch.seconds_left() * 0.4, shown, tuple(sheets), problem)
             one = Search(_one_kit(problem, kit, number), nester, share).run()
             clocked |= one.time_limited
             if one.unplaced or not one.sheets:

@@ -40,7 +40,7 @@ export function Distances({ checked, pxPerMm }: { checked: Checked; pxPerMm: num
       labelOf(
         one,
         says(one, (mm) => showLength(mm, unit)),
-        pxPerMm,
+        scale,
       ),
     ),
   );

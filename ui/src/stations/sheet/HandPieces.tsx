@@ -87,11 +87,14 @@ export function HandPieces({ jobId, plan, sheet, pxPerMm, act, onTakeUp, sendTo 
     look({ layout: held.layout, sheet, pieces: hands(by, held.indexes), slide: true });
   };
   const letGo = (event: PointerEvent) => {
-    // Let go while another layout was in sight: it must not hang on the pointer when its own comes back.
-    if (drag && !held) setDrag(null);
-    if (!held || held.dropped) return;
+    if (!drag || drag.dropped) return;
     event.stopPropagation();
     end();
+    if (!held) {
+      // Another layout is in sight: the piece must not hang on the pointer when its own comes back.
+      setDrag(null);
+      return;
+    }
     const moved = Math.hypot(held.by.x, held.by.y) >= STILL_MM;
     const over = document
       .elementsFromPoint(event.clientX, event.clientY)

@@ -1,5 +1,5 @@
 import type { Plan } from '../../api/client';
-import { useJobAction } from '../../api/hooks';
+import { useIsStopping, useJobAction } from '../../api/hooks';
 import { Button } from '../../kit/Button';
 import { showLength, useUnit } from '../../kit/units';
 
@@ -22,6 +22,7 @@ const sheets = (count: number) => `${count} sheet${count === 1 ? '' : 's'}`;
 export function SearchPanel({ plan, jobId, children }: Props) {
   const unit = useUnit((state) => state.unit);
   const action = useJobAction(jobId);
+  const stopping = useIsStopping(jobId);
   const { state, seconds_left, seconds, version, held } = plan.packing;
   const placed = plan.sheets.reduce((sum, sheet) => sum + sheet.placements.length, 0);
   const wanted = plan.items.reduce((sum, item) => sum + item.wanted, 0);
@@ -48,8 +49,8 @@ export function SearchPanel({ plan, jobId, children }: Props) {
               }}
             />
           </div>
-          <Button onClick={() => action.mutate('stop')} hotkey="S" disabled={action.isPending}>
-            {action.isPending ? 'Stopping …' : 'Stop'}
+          <Button onClick={() => action.mutate('stop')} hotkey="S" disabled={stopping}>
+            {stopping ? 'Stopping …' : 'Stop'}
           </Button>
         </>
       ) : (
