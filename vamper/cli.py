@@ -85,7 +85,8 @@ def plan(
             planned = plan_scaled(spec, arts, designer, nester)
         else:
             planned = plan_job(spec, arts, designer, nester, seconds, seed)
-        files = plan_files(planned)
+        by_name = {item.art: art for item, art in zip(spec.items, arts, strict=True)}
+        files = plan_files(planned, lambda item: designer.picture_of(item, by_name[item.spec.art]))
         try:
             out.mkdir(parents=True, exist_ok=True)
             for name, data in files.items():

@@ -23,7 +23,7 @@ def seen(picture: Picture, stock: str = "satin-vinyl", **spec: object) -> list[F
     picture = prepared(picture, item.prepare)
     outline = outline_at(trace(picture, item.prepare.threshold), WIDTH)
     facts = look_over(picture, outline, item.prepare.threshold)
-    return art_findings(outline, item, 0, Purpose.VEHICLE, picture, facts, STOCK_BY_KEY[stock])
+    return art_findings(outline, item, 0, Purpose.VEHICLE, facts, STOCK_BY_KEY[stock])
 
 
 def codes(picture: Picture, stock: str = "satin-vinyl", **spec: object) -> set[str]:

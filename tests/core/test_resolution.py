@@ -30,7 +30,7 @@ def found(pixels: int, purpose: Purpose) -> list[Finding]:
     picture, item = picture_of(alpha), ItemSpec("a", SizeSpec(width_mm=25.4))
     outline = outline_at(trace(picture), item.size)
     stock = STOCK_BY_KEY["satin-vinyl"]
-    return art_findings(outline, item, 0, purpose, picture, look_over(picture, outline, 0.5), stock)
+    return art_findings(outline, item, 0, purpose, look_over(picture, outline, 0.5), stock)
 
 
 @pytest.mark.parametrize(("pixels", "title"), [(300, None), (200, "Soft at this size"), (100, "Blurred at this size")])

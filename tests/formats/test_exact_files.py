@@ -12,9 +12,10 @@ import pytest
 import shapely
 
 from tests.conftest import disc_png
+from vamper.core.art.picture import Picture
 from vamper.core.devices import Cutter, Feed, ForceRange, Margins, Printer, PrinterKind
 from vamper.core.job import Cut, EdgeSpec, ItemSpec, Job, MarksSpec, PackingSpec, Paper, Purpose, SizeSpec
-from vamper.core.plan import Plan, cut_of
+from vamper.core.plan import DesignedItem, Plan, cut_of
 from vamper.core.stocks import STOCK_BY_KEY
 from vamper.formats.plan_schema import PlanFile
 from vamper.formats.planfile import write_plan
@@ -25,6 +26,10 @@ from vamper.services.planning import plan_job
 
 PPI = 600
 PX = PPI / 25.4
+
+
+DISC = ArtFile.of("disc.png", disc_png(400))
+DESIGNER = Designer()
 
 
 def planned(nester: ProcessNester, stock: str = "satin-vinyl", colour: str | None = None) -> Plan:
@@ -43,8 +48,11 @@ def planned(nester: ProcessNester, stock: str = "satin-vinyl", colour: str | Non
             ItemSpec("disc.png", SizeSpec(width_mm=12), 1, Cut.THROUGH, edge),
         ),
     )
-    art = ArtFile.of("disc.png", disc_png(400))
-    return plan_job(job, [art, art], Designer(), nester, 2)
+    return plan_job(job, [DISC, DISC], DESIGNER, nester, 2)
+
+
+def pixels_of(item: DesignedItem) -> Picture:
+    return DESIGNER.picture_of(item, DISC)
 
 
 def rendered(pdf: bytes) -> np.ndarray:
@@ -67,7 +75,7 @@ def boxes(mask: np.ndarray) -> list[tuple[float, float, float, float]]:
 
 
 def test_the_page_box_is_the_paper(nester: ProcessNester) -> None:
-    document = pypdfium2.PdfDocument(print_file(planned(nester), 0))
+    document = pypdfium2.PdfDocument(print_file(planned(nester), 0, pixels_of))
     width, height = document[0].get_size()
     assert (width / 72 * 25.4, height / 72 * 25.4) == pytest.approx((120, 150), abs=0.001)
     document.close()
@@ -76,7 +84,7 @@ def test_the_page_box_is_the_paper(nester: ProcessNester) -> None:
 @pytest.mark.parametrize("stock", ["satin-vinyl", "light-transfer"])
 def test_marks_and_art_are_printed_within_a_twentieth_of_a_millimetre(nester: ProcessNester, stock: str) -> None:
     plan = planned(nester, stock)
-    pixels = rendered(print_file(plan, 0))
+    pixels = rendered(print_file(plan, 0, pixels_of))
     black = boxes(pixels.max(axis=2) < 60)
     wanted = sorted(
         (box.x_mm, box.y_mm, box.x_mm + box.width_mm, box.y_mm + box.height_mm)
@@ -93,7 +101,7 @@ def test_marks_and_art_are_printed_within_a_twentieth_of_a_millimetre(nester: Pr
 
 def test_a_coloured_border_lies_under_the_art_and_past_the_edge(nester: ProcessNester) -> None:
     plan = planned(nester, colour="#FF8800")
-    pixels = rendered(print_file(plan, 0))
+    pixels = rendered(print_file(plan, 0, pixels_of))
     orange = (pixels[:, :, 0] > 230) & (pixels[:, :, 1] > 110) & (pixels[:, :, 2] < 40)
     edges = {item.index: item.edge.shape for item in plan.items}
     expected = sum(
@@ -166,5 +174,5 @@ def test_a_written_plan_is_what_the_published_schema_says(nester: ProcessNester,
 
 def test_the_same_plan_makes_the_same_files(nester: ProcessNester) -> None:
     plan = planned(nester)
-    assert plan_files(plan) == plan_files(plan)
-    assert bundle(plan, {"disc.png": b"x"}) == bundle(plan, {"disc.png": b"x"})
+    assert plan_files(plan, pixels_of) == plan_files(plan, pixels_of)
+    assert bundle(plan, {"disc.png": b"x"}, pixels_of) == bundle(plan, {"disc.png": b"x"}, pixels_of)

@@ -154,7 +154,7 @@ def test_one_sheet_a_colour_with_keys_in_register(workshop: Workshop) -> None:
     plan = planned(workshop, number)
     assert len(plan.layout.sheets) == 3
     assert not [f for f in plan.findings if f.code == "art.colours"]
-    files = plan_files(plan)
+    files = plan_files(plan, workshop.picture_of)
     assert not [name for name in files if name.endswith(".pdf")]
     assert {"sheet-01-cut.svg", "sheet-03-cut.dxf"} <= set(files)
     # The two stars are as far apart on every layer.

@@ -31,7 +31,9 @@ def print_pdf(here: Here, job_id: int, sheet: int) -> Response:
     plan = _planned(here, job_id, sheet)
     if not plan.job.stock.printable:
         raise BadInput("this stock is not printed, so there is no print file; take the cut file", "stock")
-    return _file(print_file(plan, sheet - 1), "application/pdf", f"{plan.job.title}-sheet-{sheet:02d}-print.pdf")
+    return _file(
+        print_file(plan, sheet - 1, here.picture_of), "application/pdf", f"{plan.job.title}-sheet-{sheet:02d}-print.pdf"
+    )
 
 
 @router.get("/jobs/{job_id}/sheets/{sheet}/cut.svg", tags=["hand-off"], response_class=Response)

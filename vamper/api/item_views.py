@@ -73,7 +73,7 @@ def item_out(item: DesignedItem, document: ItemDocument, placed: int, art: ArtNo
         edge_box=_box(edge.shape.bounds),
         picture_box=place_out(Place(*item.outline.picture_box_mm)),
         ppi=item.outline.ppi,
-        is_vector=item.picture.is_vector,
+        is_vector=item.facts.is_vector,
         picture=picture_address(document.art, item.spec.prepare),
         pages=art.pages,
         composed=art.composed,

@@ -35,6 +35,7 @@ from vamper.core.job import (
     PackingMode,
     PackingSpec,
     Purpose,
+    SizeSpec,
 )
 from vamper.core.marks.families import Mark, marks_bound, marks_findings, marks_for
 from vamper.core.printing.bleed import Bleed, bleed_findings, carried_outward
@@ -55,11 +56,13 @@ BACK_TOLERANCE_MM = 0.3
 
 @dataclass(frozen=True, slots=True)
 class DesignedItem:
-    """An item with its picture (prepared), outline and edge, what was seen on it, and its bleed."""
+    """An item with its outline and edge, what was seen on it, and its bleed. `size` is that of its inked area, from
+    which its picture can be had again: pixels take too much room to be kept with every design.
+    """
 
     index: int
     spec: ItemSpec
-    picture: Picture
+    size: SizeSpec
     outline: Outline
     edge: Edge
     facts: ArtFacts
@@ -304,10 +307,10 @@ def _print_findings(plan: Plan) -> list[Finding]:
 
 def item_findings(item: DesignedItem, purpose: Purpose, stock: Stock) -> list[Finding]:
     """What the stations Art and Edge find on one item."""
-    art = art_findings(item.outline, item.spec, item.index, purpose, item.picture, item.facts, stock)
+    art = art_findings(item.outline, item.spec, item.index, purpose, item.facts, stock)
     edge = edge_findings(item.outline, item.edge, item.spec, item.index, item.edge_facts)
     if not stock.printable:
-        return art + edge + colour_findings(item.picture, item.index)
+        return art + edge + colour_findings(item.facts.flat_colours, item.index)
     return art + edge + bleed_findings(item.bleed, item.index, stock)
 
 
@@ -422,14 +425,11 @@ def page_of(plan: Plan, sheet: int) -> PrintPage:
     )
 
 
-def printed_pictures(plan: Plan) -> dict[int, Picture]:
-    """The pictures of the page, each carried past its edge where it bleeds; see `page_of`."""
-    return {
-        item.index: carried_outward(item.picture, item.outline, item.edge, item.bleed.width_mm)
-        if item.bleed.width_mm
-        else item.picture
-        for item in plan.items
-    }
+def printed_picture(item: DesignedItem, picture: Picture) -> Picture:
+    """What the page shows of an item: its picture, carried past its edge where it bleeds; see `page_of`."""
+    if not item.bleed.width_mm:
+        return picture
+    return carried_outward(picture, item.outline, item.edge, item.bleed.width_mm)
 
 
 def cut_of(plan: Plan, sheet: int) -> CutPlan:

@@ -4,7 +4,7 @@ Each art is stored once as a form and shown as often as it has pieces. Files are
 """
 
 import io
-from collections.abc import Mapping
+from collections.abc import Callable
 
 import numpy as np
 from PIL import Image
@@ -24,15 +24,15 @@ from vamper.core.units import MM_PER_POINT, mm_to_points
 _EVEN_ODD = 0
 
 
-def write_pdf(page: PrintPage, pictures: Mapping[int, Picture], title: str) -> bytes:
-    """One page. `pictures` holds the picture of every item on it."""
+def write_pdf(page: PrintPage, pictures: Callable[[int], Picture], title: str) -> bytes:
+    """One page. `pictures` gives the picture of an item on it; each is asked for once."""
     out = io.BytesIO()
     width, height = mm_to_points(page.paper.width_mm), mm_to_points(page.paper.height_mm)
     canvas = Canvas(out, pagesize=(width, height), invariant=1, pageCompression=1)
     canvas.setTitle(title)
     canvas.setCreator("Vamper")
     for item in sorted({printed.item for printed in page.pictures}):
-        _store_picture(canvas, item, pictures[item])
+        _store_picture(canvas, item, pictures(item))
     # From here on: millimetres, y down, from the paper's top left.
     canvas.transform(1 / MM_PER_POINT, 0, 0, -1 / MM_PER_POINT, 0, height)
     for border in page.borders:

@@ -16,6 +16,7 @@ MOST_PIXELS = 100_000_000
 # Drawings are rendered with at most so many: 600 ppi over 254 × 254 mm, and fewer an inch on anything larger.
 MOST_DRAWN_PX = 36_000_000
 _ORIENTATION_TAG = 0x0112
+_ROWS_AT_ONCE = 512
 _FORMATS = ("PNG", "JPEG", "WEBP")
 
 
@@ -52,7 +53,6 @@ def read_raster(data: bytes) -> Picture:
         KeyError,
         TypeError,
         OverflowError,
-        MemoryError,
     ):
         raise BadInput("the picture is cut short or damaged; export or copy it again") from None
 
@@ -88,34 +88,42 @@ def _picture(image: Image.Image, deep: bool) -> Picture:
         notes.append(Conversion.PALETTE)
     elif image.mode in ("L", "LA", "1"):
         notes.append(Conversion.GREY)
-    image, converted = _in_srgb(image)
-    if converted:
+    transform = _to_srgb(image)
+    if transform is not None:
         notes.append(Conversion.PROFILE)
-    # A large picture is not copied once more than it must be.
-    whole = image if image.mode == "RGBA" else image.convert("RGBA")
-    return Picture(np.asarray(whole), conversions=tuple(notes))
+    # A large picture is never there more than twice: it is brought to its last form a strip at a time.
+    rgba = np.empty((image.height, image.width, 4), dtype=np.uint8)
+    for top in range(0, image.height, _ROWS_AT_ONCE):
+        strip = image.crop((0, top, image.width, min(image.height, top + _ROWS_AT_ONCE)))
+        if transform is not None:
+            strip = _transformed(strip, transform)
+        rgba[top : top + strip.height] = np.asarray(strip if strip.mode == "RGBA" else strip.convert("RGBA"))
+    return Picture(rgba, conversions=tuple(notes))
 
 
-def _in_srgb(image: Image.Image) -> tuple[Image.Image, bool]:
-    """The picture with its colours in sRGB, by the profile it carries; and whether that changed anything."""
+def _to_srgb(image: Image.Image) -> ImageCms.ImageCmsTransform | None:
+    """What brings the picture's colours to sRGB, by the profile it carries; None where there is nothing to bring."""
     profile = image.info.get("icc_profile")
     if not profile or image.mode not in ("RGB", "RGBA", "CMYK", "L"):
-        return image, False
+        return None
     try:
         own = ImageCms.ImageCmsProfile(io.BytesIO(profile))
         if "srgb" in ImageCms.getProfileDescription(own).lower():
-            return image, False
-        alpha = image.getchannel("A") if image.mode == "RGBA" else None
-        flat = image.convert("RGB") if alpha else image
-        turned = ImageCms.profileToProfile(flat, own, ImageCms.createProfile("sRGB"), outputMode="RGB")
+            return None
+        mode = "RGB" if image.mode == "RGBA" else image.mode
+        return ImageCms.buildTransform(own, ImageCms.createProfile("sRGB"), mode, "RGB")
     except (ImageCms.PyCMSError, OSError, ValueError, TypeError):
         # A damaged profile is as good as none.
-        return image, False
-    if turned is None:
-        return image, False
+        return None
+
+
+def _transformed(strip: Image.Image, transform: ImageCms.ImageCmsTransform) -> Image.Image:
+    alpha = strip.getchannel("A") if strip.mode == "RGBA" else None
+    turned = ImageCms.applyTransform(strip.convert("RGB") if alpha else strip, transform)
+    assert turned is not None
     if alpha is not None:
         turned.putalpha(alpha)
-    return turned, True
+    return turned
 
 
 def png_bytes(picture: Picture, longest_px: int | None = None) -> bytes:

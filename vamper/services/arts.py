@@ -4,21 +4,21 @@ from dataclasses import dataclass
 
 from sqlalchemy.orm import undefer
 
-from vamper.core.art.prepare import prepared, rim_of
 from vamper.core.findings import BadInput
 from vamper.core.job import EdgeKind, Preparation, SizeSpec
-from vamper.formats.art_file import MOST_BYTES, format_of, page_count, read_sketch
-from vamper.formats.raster import png_bytes
+from vamper.formats.art_file import format_of
+from vamper.services.art_reading import FirstLook
 from vamper.services.cache import Cache
 from vamper.services.design import AS_IT_CAME, ArtFile, Designer
 from vamper.services.jobs import NotFound
 from vamper.store.database import Sessions
-from vamper.store.models import ArtRow
+from vamper.store.models import ArtRow, PreviewRow
 
 # The longest side that a new design starts with.
 START_MM = 60.0
 _START = SizeSpec(longest_mm=START_MM)
-_PREVIEW_BYTES = 60 * 2**20
+_FILE_BYTES = 40 * 2**20
+_PREVIEW_BYTES = 30 * 2**20
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,7 +37,7 @@ class Arts:
     def __init__(self, sessions: Sessions, designer: Designer) -> None:
         self._sessions = sessions
         self._designer = designer
-        self._files: Cache[ArtFile] = Cache(4 * MOST_BYTES, lambda art: len(art.data))
+        self._files: Cache[ArtFile] = Cache(_FILE_BYTES, lambda art: len(art.data))
         self._previews: Cache[bytes] = Cache(_PREVIEW_BYTES, len)
         self._pages: Cache[int] = Cache(1000)
 
@@ -49,30 +49,33 @@ class Arts:
         BadInput
             If it cannot be read or holds nothing to print; nothing is kept then.
         """
-        media_type = format_of(data, name).media_type
         art = ArtFile.of(name, data)
-        outline = self._designer.outline(art, _START)
-        picture = self._designer.picture(art, _START)
-        self.keep(art, media_type, (picture.width_px, picture.height_px))
+        seen = self.keep(art)
         # Where there is no background to lift off, the picture's rectangle is all there is; round corners lift least.
-        only_its_box = outline.opaque and not rim_of(picture).is_one_colour
+        only_its_box = seen.rim is not None and not seen.rim.is_one_colour
         edge: dict[str, object] = {"kind": EdgeKind.ROUNDED.value} if only_its_box else {}
         return Imported(art.digest, _readable(name), START_MM, edge)
 
-    def keep(self, art: ArtFile, media_type: str, size_px: tuple[int, int]) -> None:
-        """Store an art file, the same content only once."""
-        width, height = size_px
+    def keep(self, art: ArtFile) -> FirstLook:
+        """Read an art file and store it with what is shown of it, the same content only once."""
+        media_type = format_of(art.data, art.name).media_type
+        seen = self._designer.first_look(art, _START)
+        self._pages.get(art.digest, lambda: seen.pages)
         with self._sessions.begin() as session:
             if session.get(ArtRow, art.digest) is None:
                 row = ArtRow(
                     digest=art.digest,
                     name=art.name,
                     media_type=media_type,
-                    width_px=width,
-                    height_px=height,
+                    width_px=seen.picture.width_px,
+                    height_px=seen.picture.height_px,
                     data=art.data,
                 )
                 session.add(row)
+                session.flush()
+            for px, png in seen.previews.items():
+                session.merge(PreviewRow(digest=art.digest, longest_px=px, png=png))
+        return seen
 
     def file(self, digest: str) -> ArtFile:
         """An art file with its bytes."""
@@ -92,22 +95,19 @@ class Arts:
             raise BadInput("a preview has between 16 and 4000 pixels", "px")
 
         def make() -> bytes:
-            art = self.file(digest)
-            # A cropped drawing is sketched larger, so that what is left of it is as sharp.
-            crop = preparation.crop or (0.0, 0.0, 1.0, 1.0)
-            whole_px = min(4000, round(longest_px / max(crop[2] - crop[0], crop[3] - crop[1], 0.05)))
-            sketch = read_sketch(art.data, art.name, whole_px, preparation.page)
-            if sketch is None:
-                # Twice as fine as it will be shown; preparing all pixels would make a slider wait.
-                sketch, _ = self._designer.decoded(art, _START).thinned(2 * whole_px)
-            return png_bytes(prepared(sketch, preparation), longest_px)
+            kept = self._kept_preview(digest, longest_px) if preparation == AS_IT_CAME else None
+            return kept or self._designer.preview(self.file(digest), longest_px, preparation)
 
         return self._previews.get((digest, longest_px, preparation), make)
 
+    def _kept_preview(self, digest: str, longest_px: int) -> bytes | None:
+        with self._sessions() as session:
+            row = session.get(PreviewRow, (digest, longest_px))
+        return None if row is None else row.png
+
     def pages(self, digest: str) -> int:
         """How many pages an art file has."""
-        art = self.file(digest)
-        return self._pages.get(digest, lambda: page_count(art.data, art.name))
+        return self._pages.get(digest, lambda: self._designer.pages(self.file(digest)))
 
 
 def _readable(name: str) -> str:

@@ -11,13 +11,11 @@ from typing import Any
 from vamper.core.composition import Composition
 from vamper.core.findings import BadInput
 from vamper.core.job import ComposedSpec, EdgeKind, EdgeSpec, ItemSpec, Job, Preparation, SizeSpec
-from vamper.formats.art_file import ArtFormat
 from vamper.formats.composed_svg import write_composed
 from vamper.formats.composition_model import ComposedModel, CompositionModel
-from vamper.formats.raster import png_bytes
-from vamper.formats.svg_art import sketch_svg
+from vamper.services.art_reading import preview
 from vamper.services.arts import Arts
-from vamper.services.design import ArtFile, Designer
+from vamper.services.design import AS_IT_CAME, ArtFile, Designer
 from vamper.services.jobs import Jobs, JobState
 from vamper.store.database import Sessions
 from vamper.store.models import CompositionRow
@@ -94,7 +92,7 @@ class Compositions:
     def preview(self, composition: CompositionModel, name: str, longest_px: int) -> bytes:
         """The piece for one name as PNG."""
         drawing = self._composer.draw(composition.to_core(), name, "preview")
-        return png_bytes(sketch_svg(drawing.data, longest_px))
+        return self._composer.designer.room.run(preview, drawing.data, drawing.name, longest_px, AS_IT_CAME)
 
     def of(self, digest: str) -> Composed | None:
         """How a drawing was composed; None for art that came as a file."""
@@ -134,8 +132,7 @@ class Compositions:
     def _keep(self, composition: CompositionModel, name: str, title: str) -> str:
         """Draw and store; returns the drawing's digest."""
         drawing = self._composer.draw(composition.to_core(), name, title)
-        picture = sketch_svg(drawing.data, 64)
-        self._arts.keep(drawing, ArtFormat.SVG.media_type, (picture.width_px, picture.height_px))
+        self._arts.keep(drawing)
         with self._sessions.begin() as session:
             document = composition.model_dump(mode="json")
             session.merge(CompositionRow(digest=drawing.digest, name=name, document=document))

@@ -5,7 +5,11 @@ decoded or traced twice. Drawings are the exception: they are rendered anew for 
 """
 
 import hashlib
+from collections.abc import Callable
 from dataclasses import dataclass, replace
+from typing import Any, TypeVar
+
+import shapely
 
 from vamper.core.art.inspect import ArtFacts, look_over
 from vamper.core.art.outline import Outline, Tracing, outline_at, trace
@@ -18,14 +22,20 @@ from vamper.core.job import EdgeSpec, ItemSpec, Preparation, RingSpec, SizedOver
 from vamper.core.plan import DesignedItem
 from vamper.core.printing.bleed import Bleed, bleed_for
 from vamper.core.stocks import Stock
-from vamper.formats.art_file import format_of, read_art
+from vamper.formats.art_file import ArtFormat, format_of, page_count, read_art
+from vamper.services.art_reading import FirstLook, first_look, preview
 from vamper.services.cache import Cache
+from vamper.services.reading_room import ReadingRoom
+
+T = TypeVar("T")
 
 AS_IT_CAME = Preparation()
 _SIZING_STEPS = 6
 _SIZING_MM = 0.005
-_PICTURE_BYTES = 400 * 2**20
+_PICTURE_BYTES = 80 * 2**20
 _SHAPES = 2000
+# An outline of so many points is as good as hostile: one step of its edge may hold everybody up for seconds.
+_RAGGED_POINTS = 20_000
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,7 +54,8 @@ class ArtFile:
 class Designer:
     """Designs items; safe to share between threads."""
 
-    def __init__(self) -> None:
+    def __init__(self, room: ReadingRoom | None = None) -> None:
+        self.room = room or ReadingRoom()
         self._decoded: Cache[Picture] = Cache(_PICTURE_BYTES, _weight)
         self._pictures: Cache[Picture] = Cache(_PICTURE_BYTES, _weight)
         self._tracings: Cache[Tracing] = Cache(_SHAPES / 10)
@@ -57,7 +68,35 @@ class Designer:
 
     def decoded(self, art: ArtFile, size: SizeSpec, page: int = 1) -> Picture:
         """The art's pixels as they came, for drawings rendered at `size`."""
-        return self._decoded.get(pixels_key(art, size, page), lambda: read_art(art.data, art.name, size, page))
+
+        def make() -> Picture:
+            return self._read(art, read_art, art.data, art.name, size, page)
+
+        return self._decoded.get(pixels_key(art, size, page), make)
+
+    def first_look(self, art: ArtFile, size: SizeSpec) -> FirstLook:
+        """An art file that has just come in; what is seen of it is kept."""
+        seen = self._read(art, first_look, art.data, art.name, size)
+        key = pixels_key(art, size, AS_IT_CAME.page)
+        self._decoded.get(key, lambda: seen.picture)
+        self._tracings.get((key, AS_IT_CAME), lambda: seen.tracing)
+        return seen
+
+    def preview(self, art: ArtFile, longest_px: int, preparation: Preparation) -> bytes:
+        """The prepared picture as PNG, at most so many pixels at its longer side."""
+        return self._read(art, preview, art.data, art.name, longest_px, preparation)
+
+    def pages(self, art: ArtFile) -> int:
+        """How many pages an art file has."""
+        is_pdf = format_of(art.data, art.name) is ArtFormat.PDF
+        return self._read(art, page_count, art.data, art.name) if is_pdf else 1
+
+    def _read(self, art: ArtFile, task: Callable[..., T], *arguments: Any) -> T:
+        """In the reading room; a sentence names the file it is about."""
+        try:
+            return self.room.run(task, *arguments)
+        except BadInput as bad:
+            raise BadInput(bad.sentence, art.name) from None
 
     def picture(self, art: ArtFile, size: SizeSpec, preparation: Preparation = AS_IT_CAME) -> Picture:
         """The art's pixels, prepared."""
@@ -65,13 +104,17 @@ class Designer:
         if preparation.lift_de is None and preparation.crop is None:
             return decoded
         key = (pixels_key(art, size, preparation.page), preparation.lift_de, preparation.crop)
-        return self._pictures.get(key, lambda: prepared(decoded, preparation))
+        return self._pictures.get(key, lambda: self._read(art, prepared, decoded, preparation))
+
+    def picture_of(self, item: DesignedItem, art: ArtFile) -> Picture:
+        """A design's pixels, prepared."""
+        return self.picture(art, item.size, item.spec.prepare)
 
     def outline(self, art: ArtFile, size: SizeSpec, preparation: Preparation = AS_IT_CAME) -> Outline:
         """The inked area at a size that is over the inked area."""
 
         def traced() -> Tracing:
-            return trace(self.picture(art, size, preparation), preparation.threshold)
+            return self._read(art, trace, self.picture(art, size, preparation), preparation.threshold)
 
         def make() -> Outline:
             key = (pixels_key(art, size, preparation.page), preparation)
@@ -87,7 +130,13 @@ class Designer:
         uncoloured = replace(spec, colour=None, rings=tuple(RingSpec(ring.width_mm) for ring in spec.rings))
         key = (art.digest, size, preparation, uncoloured, neck_mm)
         outline = self.outline(art, size, preparation)
-        return self._edges.get(key, lambda: derive_edge(outline, spec, neck_mm))
+
+        def make() -> Edge:
+            if shapely.get_num_coordinates(outline.shape) < _RAGGED_POINTS:
+                return derive_edge(outline, spec, neck_mm)
+            return self._read(art, derive_edge, outline, spec, neck_mm)
+
+        return self._edges.get(key, make)
 
     def design(self, index: int, spec: ItemSpec, art: ArtFile, stock: Stock) -> DesignedItem:
         """Outline and edge of one item, what is seen on it, and its bleed.
@@ -101,17 +150,20 @@ class Designer:
         prepare = spec.prepare
         outline = self.outline(art, size, prepare)
         edge = self.edge(art, size, prepare, spec.edge, stock.least_neck_mm)
-        picture = self.picture(art, size, prepare)
-        facts = self._facts.get((art.digest, size, prepare), lambda: look_over(picture, outline, prepare.threshold))
+
+        def seen() -> ArtFacts:
+            return self._read(art, look_over, self.picture(art, size, prepare), outline, prepare.threshold)
+
+        facts = self._facts.get((art.digest, size, prepare), seen)
         edge_facts = self._edge_facts.get(
             (art.digest, size, prepare, spec.edge, stock.least_neck_mm),
             lambda: look_along(outline, edge, spec.edge, stock.least_neck_mm),
         )
         bleed = self._bleeds.get(
             (art.digest, size, prepare, spec.edge, stock.key, stock.colour, stock.least_neck_mm, spec.bleed_mm),
-            lambda: bleed_for(picture, outline, edge, spec.edge, stock.colour, spec.bleed_mm),
+            lambda: bleed_for(self.picture(art, size, prepare), outline, edge, spec.edge, stock.colour, spec.bleed_mm),
         )
-        return DesignedItem(index, spec, picture, outline, edge, facts, edge_facts, bleed)
+        return DesignedItem(index, spec, size, outline, edge, facts, edge_facts, bleed)
 
     def _inked_size(self, spec: ItemSpec, art: ArtFile, neck_mm: float) -> SizeSpec:
         """The inked area's size; worked back from the piece's where that is what was asked for.

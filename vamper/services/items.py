@@ -52,7 +52,7 @@ class Items:
         front = state.document.item(number).back_of
         if front is None:
             return item
-        return as_back(item, self.designed(state, front), self._stock(state.document.stock))
+        return self._as_back(state, item, number, front)
 
     def tried(self, state: JobState, number: int, changes: Mapping[str, Any]) -> DesignedItem:
         """One design with fields tried that are not saved, quickly."""
@@ -60,7 +60,11 @@ class Items:
         front = state.document.item(number).back_of
         if front is None:
             return item
-        return as_back(item, self.designed(state, front), self._stock(state.document.stock))
+        return self._as_back(state, item, number, front)
+
+    def _as_back(self, state: JobState, item: DesignedItem, number: int, front: int) -> DesignedItem:
+        picture = self._designer.picture_of(item, self._arts.file(state.document.item(number).art))
+        return as_back(item, self.designed(state, front), picture, self._stock(state.document.stock))
 
     def _asked(self, state: JobState, number: int, changes: Mapping[str, Any]) -> tuple[int, ItemSpec, ArtFile, Stock]:
         document = state.document.items_changed((number,), changes) if changes else state.document
@@ -82,7 +86,8 @@ class Items:
     def printed(self, state: JobState, number: int) -> bytes:
         """What one design prints, bleed included, as PNG; it lies at `printed_box`."""
         item = self.designed(state, number)
-        picture, _ = item.picture.thinned(_SKETCH_PX)
+        whole = self._designer.picture_of(item, self._arts.file(state.document.item(number).art))
+        picture, _ = whole.thinned(_SKETCH_PX)
         return png_bytes(carried_outward(picture, sketched(item.outline, _SKETCH_PX), item.edge, item.bleed.width_mm))
 
     def groups(self, state: JobState, number: int, apart_mm: float | None) -> tuple[float, tuple[Group, ...]]:

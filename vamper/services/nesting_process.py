@@ -1,47 +1,31 @@
 """The nesting engine in a child process, so that it can be stopped at once.
 
-A thread inside the engine cannot be stopped, a process ends in milliseconds. Children are forked from a small server
-process that has the engine loaded, so that each starts in a few milliseconds too; they report every better solution
+A thread inside the engine cannot be stopped, a process ends in milliseconds. Children report every better solution
 through a pipe and are ended as soon as the packing has what it wants.
 """
 
-import multiprocessing
 import os
 import threading
 import time
 from collections.abc import Callable
 from multiprocessing.connection import Connection
-from multiprocessing.context import BaseContext
 
 import spyrrow
 
 from vamper.core.sheet.nesting import NestRequest, NestSolution, config_of, instance_of, solution_of
+from vamper.services.children import pipe, start_child, warm_up
 
 _POLL_S = 0.01
 _ASK_S = 0.1
 _NICE = 10
-_METHODS = ("forkserver", "spawn")
-
-
-def _context() -> BaseContext:
-    method = next(name for name in _METHODS if name in multiprocessing.get_all_start_methods())
-    context = multiprocessing.get_context(method)
-    if method == "forkserver":
-        context.set_forkserver_preload([__name__])
-    return context
 
 
 class ProcessNester:
     """Runs each request in a child of its own; safe to use from several threads at once."""
 
-    def __init__(self) -> None:
-        self._context = _context()
-
     def warm_up(self) -> None:
         """Start the server process, so that the first packing does not wait for it."""
-        child = self._context.Process(target=_nothing, daemon=True)  # type: ignore[attr-defined]
-        child.start()
-        child.join()
+        warm_up()
 
     def nest(
         self,
@@ -52,9 +36,8 @@ class ProcessNester:
     ) -> None:
         """Ask the engine for at most `seconds`; ends early when `on_solution` or `given_up` returns True."""
         ends_at = time.monotonic() + seconds
-        receiver, sender = self._context.Pipe(duplex=False)
-        child = self._context.Process(target=_solve, args=(request, seconds, sender), daemon=True)  # type: ignore[attr-defined]
-        child.start()
+        receiver, sender = pipe(duplex=False)
+        child = start_child(_solve, request, seconds, sender)
         sender.close()
         try:
             while (left := ends_at - time.monotonic()) > 0 and not given_up():
@@ -69,10 +52,6 @@ class ProcessNester:
             child.kill()
             child.join()
             receiver.close()
-
-
-def _nothing() -> None:
-    pass
 
 
 def _solve(request: NestRequest, seconds: float, sender: Connection) -> None:

@@ -5,6 +5,7 @@ import time
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 
+from vamper.core.art.picture import Picture
 from vamper.core.devices import Cutter
 from vamper.core.edge.by_hand import for_hand
 from vamper.core.edge.inspect import EdgeFacts
@@ -78,7 +79,10 @@ def design_job(job: Job, arts: Sequence[ArtFile], designer: Designer) -> Design:
         except BadInput as bad:
             raise BadInput(bad.sentence, bad.where or f"items.{index}") from None
     backs = [
-        as_back(item, items[item.spec.back_of], job.stock) if item.spec.back_of is not None else item for item in items
+        item
+        if item.spec.back_of is None
+        else as_back(item, items[item.spec.back_of], designer.picture_of(item, art), job.stock)
+        for item, art in zip(items, arts, strict=True)
     ]
     return Design(job, setup, tuple(backs))
 
@@ -88,8 +92,8 @@ def cut_with(cutter: Cutter, spec: ItemSpec) -> ItemSpec:
     return spec if cutter.is_machine else replace(spec, edge=for_hand(spec.edge))
 
 
-def as_back(item: DesignedItem, front: DesignedItem, stock: Stock) -> DesignedItem:
-    """The design cut to its front's edge, turned over."""
+def as_back(item: DesignedItem, front: DesignedItem, picture: Picture, stock: Stock) -> DesignedItem:
+    """The design, of that picture, cut to its front's edge, turned over."""
     edge = back_edge(front.edge, front.outline, item.outline)
     spec = front.spec.edge
     return replace(
@@ -97,7 +101,7 @@ def as_back(item: DesignedItem, front: DesignedItem, stock: Stock) -> DesignedIt
         spec=replace(item.spec, edge=spec),
         edge=edge,
         edge_facts=EdgeFacts(stock.least_neck_mm),
-        bleed=bleed_for(item.picture, item.outline, edge, spec, stock.colour, item.spec.bleed_mm),
+        bleed=bleed_for(picture, item.outline, edge, spec, stock.colour, item.spec.bleed_mm),
     )
 
 

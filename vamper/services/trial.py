@@ -7,9 +7,8 @@ later is designed in full.
 from dataclasses import replace
 
 from vamper.core.art.inspect import ArtFacts
-from vamper.core.art.outline import Outline, Tracing, outline_at, trace
+from vamper.core.art.outline import Outline, Tracing, outline_at
 from vamper.core.art.picture import Picture
-from vamper.core.art.prepare import prepared
 from vamper.core.art.surface import Surface
 from vamper.core.edge.edge import derive_edge
 from vamper.core.edge.inspect import EdgeFacts
@@ -18,12 +17,13 @@ from vamper.core.job import ItemSpec, SizedOver
 from vamper.core.plan import DesignedItem
 from vamper.core.printing.bleed import bleed_for
 from vamper.core.stocks import Stock
+from vamper.services.art_reading import prepared_tracing
 from vamper.services.cache import Cache
 from vamper.services.design import ArtFile, Designer, pixels_key
 
 LONGEST_PX = 1200
 THIN_MM = 0.03
-_UNSEEN = ArtFacts(Surface(0.0, 0.0, None), (), None)
+_UNSEEN = Surface(0.0, 0.0, None)
 _KEPT_BYTES = 60 * 2**20
 _KEPT_TRACINGS = 40
 
@@ -45,7 +45,8 @@ class Trials:
         edge = derive_edge(outline, spec.edge, stock.least_neck_mm)
         picture = self._designer.decoded(art, spec.size, spec.prepare.page)
         bleed = bleed_for(picture, outline, edge, spec.edge, stock.colour, spec.bleed_mm)
-        return DesignedItem(index, spec, picture, outline, edge, _UNSEEN, EdgeFacts(stock.least_neck_mm), bleed)
+        facts = ArtFacts(_UNSEEN, (), None, is_vector=picture.is_vector)
+        return DesignedItem(index, spec, spec.size, outline, edge, facts, EdgeFacts(stock.least_neck_mm), bleed)
 
     def _outline(self, spec: ItemSpec, art: ArtFile) -> Outline:
         """The outline with few points, in the pixels of the whole picture."""
@@ -54,7 +55,7 @@ class Trials:
         small, every = self._pictures.get(
             key, lambda: self._designer.decoded(art, size, prepare.page).thinned(LONGEST_PX)
         )
-        tracing = self._tracings.get((key, prepare), lambda: trace(prepared(small, prepare), prepare.threshold))
+        tracing = self._tracings.get((key, prepare), lambda: self._designer.room.run(prepared_tracing, small, prepare))
         rough = outline_at(tracing, size)
         shape = as_multi(parts(rough.shape.simplify(THIN_MM)))
         across, down = rough.picture_px

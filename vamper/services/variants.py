@@ -130,7 +130,8 @@ class Variants:
         art = self._arts.file(item.art)
         spec = item.spec(item.art)
         size = spec.size if spec.size.over.value == "ink" else SizeSpec(longest_mm=spec.size.wanted_mm)
-        layers = layers_of(self._designer.picture(art, size, spec.prepare), size)
+        picture = self._designer.picture(art, size, spec.prepare)
+        layers = self._designer.room.run(layers_of, picture, size)
         designs = []
         for layer in layers:
             name = f"{item.name}, {colour_word(layer.colour)}"[:200]

@@ -5,9 +5,10 @@ from pathlib import Path
 
 from sqlalchemy import select
 
+from vamper.core.art.picture import Picture
 from vamper.core.findings import BadInput
 from vamper.core.job import Job
-from vamper.core.plan import Plan, complete, pack_problem
+from vamper.core.plan import DesignedItem, Plan, complete, pack_problem
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.nesting import Nester
 from vamper.core.stocks import Stock
@@ -113,6 +114,10 @@ class Workshop:
 
         return self.scalings.start(state.id, self.jobs.core_job(state), sheets, design, keep)
 
+    def picture_of(self, item: DesignedItem) -> Picture:
+        """A design's pixels."""
+        return self.designer.picture_of(item, self.arts.file(item.spec.art))
+
     def names(self, document: JobDocument) -> tuple[str, str | None, str]:
         """What the job's stock, printer (None where nothing is printed) and cutter are called."""
         with self.sessions() as session:
@@ -131,7 +136,11 @@ class Workshop:
         items = tuple(replace(item, art=name_of[item.art]) for item in plan.job.items)
         designed = tuple(replace(item, spec=spec) for item, spec in zip(plan.items, items, strict=True))
         named = replace(plan, job=replace(plan.job, items=items), items=designed)
-        data = bundle(named, {name: art.data for name, art in arts.items()})
+        data = bundle(
+            named,
+            {name: art.data for name, art in arts.items()},
+            lambda item: self.designer.picture_of(item, arts[item.spec.art]),
+        )
         self.jobs.mark_handed_off(state.id)
         return data
 

@@ -36,6 +36,16 @@ class ArtRow(Base):
     created_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
 
 
+class PreviewRow(Base):
+    """A picture to show of an art as it came, by its longer side."""
+
+    __tablename__ = "preview"
+
+    digest: Mapped[str] = mapped_column(ForeignKey("art.digest", ondelete="CASCADE"), primary_key=True)
+    longest_px: Mapped[int] = mapped_column(primary_key=True)
+    png: Mapped[bytes] = mapped_column(LargeBinary)
+
+
 class StockRow(Base):
     """A sheet material; the starters are put in when the file is made."""
 

@@ -7,6 +7,7 @@ drawn, in the drawing's corners if these are empty, else below it. A key is neve
 """
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -63,9 +64,8 @@ def flat_colours(picture: Picture) -> list[str]:
     return ["#{:02X}{:02X}{:02X}".format(*colour) for colour in found]
 
 
-def colour_findings(picture: Picture, index: int) -> list[Finding]:
-    """Several colours in one drawing, on a stock that has one."""
-    colours = flat_colours(picture)
+def colour_findings(colours: Sequence[str], index: int) -> list[Finding]:
+    """Several flat colours in one drawing, on a stock that has one."""
     if len(colours) < 2:
         return []
     return [

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from vamper.core.art.colours import flat_colours
 from vamper.core.art.groups import Group, are_several, groups_of, start_apart_mm
 from vamper.core.art.outline import SPECK_MM2, Outline
 from vamper.core.art.picture import Conversion, Picture
@@ -30,11 +31,17 @@ _WHITE_VANISHES = {
 
 @dataclass(frozen=True, slots=True)
 class ArtFacts:
-    """What was seen on one picture at one size; `rim` only where the picture is opaque."""
+    """What was seen on one picture at one size; `rim` only where the picture is opaque. `flat_colours` are those of
+    drawings in a few colours. Pixels are not among them: nobody who plans needs those any more.
+    """
 
     surface: Surface
     groups: tuple[Group, ...]
     rim: Rim | None
+    is_vector: bool = False
+    conversions: tuple[Conversion, ...] = ()
+    other_fonts: tuple[str, ...] = ()
+    flat_colours: tuple[str, ...] = ()
 
 
 def look_over(picture: Picture, outline: Outline, threshold: float) -> ArtFacts:
@@ -43,6 +50,10 @@ def look_over(picture: Picture, outline: Outline, threshold: float) -> ArtFacts:
         survey(picture, outline, threshold),
         groups_of(outline, start_apart_mm(outline)),
         rim_of(picture) if picture.is_opaque else None,
+        picture.is_vector,
+        picture.conversions,
+        picture.other_fonts,
+        tuple(flat_colours(picture)),
     )
 
 
@@ -52,7 +63,7 @@ def place_of(bounds: tuple[float, float, float, float]) -> Place:
 
 
 def art_findings(
-    outline: Outline, item: ItemSpec, index: int, purpose: Purpose, picture: Picture, facts: ArtFacts, stock: Stock
+    outline: Outline, item: ItemSpec, index: int, purpose: Purpose, facts: ArtFacts, stock: Stock
 ) -> list[Finding]:
     """Findings of the Art station for item number `index` at its wanted size."""
     found = [
@@ -60,12 +71,12 @@ def art_findings(
         _several(outline, index, facts.groups),
         _base(outline, item, index, facts.surface),
         _white(outline, index, facts.surface, stock),
-        _resolution(outline, item, index, purpose, picture.is_vector),
+        _resolution(outline, item, index, purpose, facts.is_vector),
         _fringe(outline, item, index, facts.surface),
-        _fonts(picture, index),
+        _fonts(facts.other_fonts, index),
         _specks(outline, index),
         _margin(outline, index),
-        _converted(picture.conversions, index),
+        _converted(facts.conversions, index),
     ]
     return [finding for finding in found if finding is not None]
 
@@ -211,17 +222,17 @@ def _fringe(outline: Outline, item: ItemSpec, index: int, surface: Surface) -> F
     )
 
 
-def _fonts(picture: Picture, index: int) -> Finding | None:
-    if not picture.other_fonts:
+def _fonts(fonts: tuple[str, ...], index: int) -> Finding | None:
+    if not fonts:
         return None
-    names = ", ".join(picture.other_fonts)
+    names = ", ".join(font[:40] for font in fonts[:5])
     return Finding(
         "art.font",
         Severity.LOOK,
         "Another font stands in",
         f"The drawing asks for {names}, which Vamper does not ship; its letters may look and run differently. Turn "
         "text into paths where the drawing was made to keep it as it is.",
-        {"fonts": len(picture.other_fonts)},
+        {"fonts": len(fonts)},
         item=index,
     )
 

@@ -30,6 +30,13 @@ INKED_ALPHA = 0.5
 # Above this, pixels are pooled before they are traced: an iso-line through means errs by a small part of a pixel still,
 # and a 64-megapixel picture needs no more memory than one of 16.
 MOST_TRACED_PX = 16_000_000
+# Pixels along the boundary, and pieces: beyond these it is noise, and nothing that a blade could follow. So it is where
+# the boundary has many pixels for each inked one.
+MOST_RIM_PX = 1_000_000
+RAGGED_RIM_PX = 60_000
+RAGGED_SHARE = 0.4
+MOST_PARTS = 2_000
+MOST_HOLES = 100_000
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,7 +101,7 @@ def trace(picture: Picture, threshold: float = INKED_ALPHA) -> Tracing:
     Raises
     ------
     BadInput
-        If nothing in the picture reaches the threshold.
+        If nothing in the picture reaches the threshold, or its boundary is noise.
 
     See Also
     --------
@@ -115,8 +122,9 @@ def trace(picture: Picture, threshold: float = INKED_ALPHA) -> Tracing:
     # A rim of one pixel more than the inked box keeps the soft pixels that the iso-line runs through.
     top, bottom = max(0, rows[0] - 1), min(alpha.shape[0], rows[-1] + 2)
     left, right = max(0, columns[0] - 1), min(alpha.shape[1], columns[-1] + 2)
-    values = np.zeros((bottom - top + 2, right - left + 2))
+    values = np.zeros((bottom - top + 2, right - left + 2), dtype=np.float32)
     values[1:-1, 1:-1] = alpha[top:bottom, left:right]
+    _refuse_noise(values >= level)
     generator = contourpy.contour_generator(z=values, fill_type=contourpy.FillType.ChunkCombinedOffsetOffset)
     points, ring_offsets, polygon_offsets = (chunk[0] for chunk in generator.filled(level, np.inf))
     assert points is not None
@@ -126,6 +134,15 @@ def trace(picture: Picture, threshold: float = INKED_ALPHA) -> Tracing:
     coordinates = (points + np.array([left - 0.5, top - 0.5])) * every
     polygons = shapely.from_ragged_array(shapely.GeometryType.POLYGON, coordinates, (ring_offsets, polygon_offsets))
     return _tracing(polygons, picture)
+
+
+def _refuse_noise(inked: npt.NDArray[np.bool_]) -> None:
+    rim = sum(int(np.count_nonzero(np.diff(inked, axis=axis))) for axis in (0, 1))
+    if rim > MOST_RIM_PX or (rim > RAGGED_RIM_PX and rim > RAGGED_SHARE * np.count_nonzero(inked)):
+        raise BadInput(
+            "the drawing is torn into more specks than can be cut out; it looks like noise: smooth it, or lift its "
+            "background in a picture editor first"
+        )
 
 
 def _pooled(alpha: Pixels, every: int) -> npt.NDArray[np.float32] | Pixels:
@@ -168,6 +185,8 @@ def outline_at(tracing: Tracing, size: SizeSpec) -> Outline:
         If everything in the picture is a speck at this size.
     """
     kept, mm_per_px, box = _without_specks(tracing, size)
+    if kept > MOST_PARTS or sum(len(polygon.interiors) for polygon in tracing.polygons[:kept]) > MOST_HOLES:
+        raise BadInput("the drawing is in very many pieces or has very many holes; join them, or smooth it first")
     left, top = float(box[0]), float(box[1])
     speck_px2 = SPECK_MM2 / mm_per_px**2
     to_mm = [mm_per_px, 0, 0, mm_per_px, -left * mm_per_px, -top * mm_per_px]

@@ -55,7 +55,7 @@ function Wishes({ view, change }: Pick<Props, 'view' | 'change'>) {
         {[...wished, ...items.filter((item) => item.wish == null)].map((item) => (
           <li key={item.number} className="flex items-center gap-3">
             <span className="figure w-6 text-right font-bold">{item.wish ?? ''}</span>
-            <img src={artUrl(item.art, 80)} alt="" className="h-8 w-8 object-contain" />
+            <img src={artUrl(item.art, 160)} alt="" className="h-8 w-8 object-contain" />
             <span className="min-w-0 flex-1 truncate">{item.name}</span>
             {item.wish == null ? (
               <Button
@@ -129,7 +129,7 @@ function Fillers({ view, open, close }: Pick<Props, 'view' | 'open' | 'close'>) 
             onClick={() => setChosen(key(one))}
           >
             <img
-              src={artUrl(one.art, 120)}
+              src={artUrl(one.art, 160)}
               alt={one.own ? one.name : `${one.name}, from ${one.job}`}
               className="h-full w-full object-contain"
             />

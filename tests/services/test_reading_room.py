@@ -1,0 +1,134 @@
+"""Art is read where it can do no harm: what hostile files do ends with a child, and what is legitimate still works."""
+
+import threading
+import time
+from collections.abc import Callable
+
+import numpy as np
+import pytest
+
+from tests import hostile
+from tests.services import reading_tasks as tasks
+from vamper.core.findings import BadInput
+from vamper.core.job import SizeSpec
+from vamper.services.design import ArtFile, Designer
+from vamper.services.reading_room import BROKE_DOWN, TOO_MUCH, TOO_SLOW, ReadingRoom
+
+SIZE = SizeSpec(longest_mm=60)
+
+
+def first_look(name: str, data: bytes, room: ReadingRoom | None = None) -> int:
+    return len(Designer(room).first_look(ArtFile.of(name, data), SIZE).tracing.polygons)
+
+
+@pytest.mark.parametrize("name", hostile.REFUSED)
+def test_hostile_art_is_refused_with_a_sentence(name: str) -> None:
+    data, word = hostile.REFUSED[name]
+    with pytest.raises(BadInput, match=word) as refused:
+        first_look(name, data)
+    assert refused.value.where == name
+
+
+def test_a_page_that_draws_for_ever_is_given_up_and_stands_in_nobodys_way() -> None:
+    room = ReadingRoom(most_seconds=1)
+    seen: list[str] = []
+
+    def read_endless() -> None:
+        with pytest.raises(BadInput, match=TOO_SLOW[:20]):
+            first_look("endless.pdf", hostile.endless_pdf(), room)
+        seen.append("endless")
+
+    waiting = threading.Thread(target=read_endless)
+    waiting.start()
+    time.sleep(0.1)
+    assert first_look("two.pdf", hostile.endless_pdf(1), room) == 1
+    seen.append("other")
+    waiting.join()
+    assert seen == ["other", "endless"]
+
+
+@pytest.mark.parametrize(
+    ("task", "sentence"),
+    [
+        (tasks.ends_badly, TOO_MUCH),
+        (tasks.is_killed, BROKE_DOWN),
+        (tasks.refuses, "not to be had"),
+        (tasks.sleeps, TOO_SLOW),
+    ],
+)
+def test_every_way_a_reader_can_fail_is_one_sentence(task: Callable[[], None], sentence: str) -> None:
+    with pytest.raises(BadInput) as failed:
+        ReadingRoom(most_seconds=0.5).run(task)
+    assert sentence in failed.value.sentence
+
+
+def test_a_task_has_so_much_memory_and_no_more() -> None:
+    room = ReadingRoom(most_bytes=200 * 2**20)
+    assert room.run(tasks.takes, 100) == 100 * 2**17
+    with pytest.raises(BadInput) as refused:
+        room.run(tasks.takes, 300)
+    assert refused.value.sentence == TOO_MUCH
+
+
+def test_large_arrays_travel_whole_both_ways() -> None:
+    array = np.random.default_rng(3).integers(0, 100, (700, 501, 4), dtype=np.uint8)
+    answer = ReadingRoom().run(tasks.twice, array)
+    np.testing.assert_array_equal(answer["first"], array)
+    np.testing.assert_array_equal(answer["second"], array * 2)
+
+
+def test_seats_are_taken_in_the_order_of_asking_and_never_more_than_there_are() -> None:
+    room = ReadingRoom(seats=2)
+    guard, inside, most, order = threading.Lock(), 0, 0, []
+
+    def visit(number: int) -> None:
+        nonlocal inside, most
+        with room._queue.seat():
+            with guard:
+                inside += 1
+                most = max(most, inside)
+                order.append(number)
+            time.sleep(0.05)
+            with guard:
+                inside -= 1
+
+    threads = []
+    for number in range(7):
+        threads.append(threading.Thread(target=visit, args=(number,)))
+        threads[-1].start()
+        time.sleep(0.005)
+    for thread in threads:
+        thread.join()
+    assert most == 2
+    assert order == sorted(order)
+
+
+def _pages(count: int) -> bytes:
+    import io
+
+    from reportlab.pdfgen.canvas import Canvas
+
+    out = io.BytesIO()
+    canvas = Canvas(out, pagesize=(200, 200), invariant=1)
+    for _ in range(count):
+        canvas.circle(100, 100, 60, fill=1)
+        canvas.showPage()
+    canvas.save()
+    return out.getvalue()
+
+
+LEGITIMATE: dict[str, Callable[[], bytes]] = {
+    "photo.jpg": lambda: hostile.photo(10),
+    "large.png": lambda: hostile.plain_png(99),
+    "segments.svg": lambda: hostile.many_segments(200_000),
+    "pages.pdf": lambda: _pages(60),
+    "shadow.svg": lambda: hostile.filtered('<feDropShadow dx="2" dy="2" stdDeviation="3"/>'),
+    "layers.svg": lambda: hostile.svg('<g opacity="0.99">' * 12 + hostile.CIRCLE + "</g>" * 12),
+    "embedded.svg": lambda: hostile.embedding(hostile.plain_png(4)),
+    "copies.svg": lambda: hostile.copies_of_copies(3),
+}
+
+
+@pytest.mark.parametrize("name", LEGITIMATE)
+def test_what_is_legitimate_still_works(name: str) -> None:
+    assert first_look(name, LEGITIMATE[name]()) >= 1
