@@ -122,7 +122,7 @@ def check(
 
     with _bad_input_is_one_line():
         if stock not in STOCK_BY_KEY:
-            raise BadInput(f"no stock is called “{stock}”; known are {', '.join(STOCK_BY_KEY)}", "--stock")
+            raise BadInput(f"no stock is called “{stock[:40]}”; known are {', '.join(STOCK_BY_KEY)}", "--stock")
         edge = {"kind": kind.value, "smooth_mm": smooth} | ({} if distance is None else {"distance_mm": distance})
         prepare = {"page": page, "threshold": threshold, "lift_de": lift}
         spec = read_item({"art": art.name, "width_mm": width, "edge": edge, "prepare": prepare})
@@ -162,9 +162,11 @@ def demo(
     fresh: Annotated[bool, typer.Option(help="Begin with a new demo workshop.")] = False,
 ) -> None:
     """Start with the workshop of the Gannet Reach Paddle Club."""
+    from vamper.store.database import remove_database
+
     if fresh:
-        for leftover in (data, data.with_name(f"{data.name}-wal"), data.with_name(f"{data.name}-shm")):
-            leftover.unlink(missing_ok=True)
+        with _bad_input_is_one_line():
+            remove_database(data)
     _serve(data, port, fill_demo=True)
 
 
@@ -193,18 +195,26 @@ def _serve(data: Path, port: int, fill_demo: bool = False) -> None:
 
     # Searches run beside the page: a request gets its turn after half a millisecond instead of five.
     sys.setswitchinterval(0.0005)
-    listening = _free_socket(port)
     nester = ProcessNester()
-    threading.Thread(target=nester.warm_up, daemon=True).start()
-    workshop = Workshop(data, nester)
-    if fill_demo:
-        fill(workshop)
+    with _bad_input_is_one_line():
+        _make_default_folder(data)
+        workshop = Workshop(data, nester)
+        threading.Thread(target=nester.warm_up, daemon=True).start()
+        if fill_demo:
+            fill(workshop)
+    listening = _free_socket(port)
     address = f"http://127.0.0.1:{listening.getsockname()[1]}/"
     typer.echo(f"Vamper is at {address} (Ctrl-C ends it; data in {data})")
     if os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY"):
         webbrowser.open(address)
     config = uvicorn.Config(create_app(workshop), log_level="warning", timeout_graceful_shutdown=1)
     uvicorn.Server(config).run(sockets=[listening])
+
+
+def _make_default_folder(data: Path) -> None:
+    """The folder that Vamper uses of itself is made; any other is the maker's to make."""
+    if data.parent == _DEFAULT_DATA.parent and not data.parent.exists():
+        data.parent.mkdir()
 
 
 def _free_socket(port: int) -> socket.socket:
@@ -234,10 +244,6 @@ def backup(
     from vamper.store.database import copy_database
 
     with _bad_input_is_one_line():
-        if not data.exists():
-            raise BadInput("there is no workshop to copy", str(data))
-        if target.exists():
-            raise BadInput("is there already; name a new file", str(target))
         copy_database(data, target)
     typer.echo(f"copied to {target}")
 
@@ -251,11 +257,7 @@ def restore(
     from vamper.store.database import copy_database
 
     with _bad_input_is_one_line():
-        if not source.exists():
-            raise BadInput("there is no such copy", str(source))
-        if data.exists():
-            raise BadInput("is there already; move it away first, so that nothing is lost", str(data))
-        data.parent.mkdir(parents=True, exist_ok=True)
+        _make_default_folder(data)
         copy_database(source, data)
     typer.echo(f"restored to {data}")
 

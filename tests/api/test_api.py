@@ -52,6 +52,9 @@ def test_from_a_picture_to_every_file(client: TestClient, job: int) -> None:
     assert {"job.json", "plan.json", "disc.png", "sheet-01-print.pdf"} <= set(archive.namelist())
     assert read_job(archive.read("job.json")).items[0].art == "disc.png"
     assert json.loads(archive.read("plan.json"))["items"][0]["art"] == "disc.png"
+    # Reading changes nothing; that the job was handed off is said.
+    assert not client.get("/api/jobs").json()[0]["handed_off_at"]
+    assert client.post(f"/api/jobs/{job}/hand-off").status_code == 204
     assert client.get("/api/jobs").json()[0]["handed_off_at"]
 
 
@@ -121,7 +124,7 @@ def test_previews_and_the_catalog(client: TestClient, job: int) -> None:
 
 
 def test_events_tell_of_packing(client: TestClient, job: int, workshop: Workshop) -> None:
-    client.get(f"/api/jobs/{job}")
+    assert client.post(f"/api/jobs/{job}/pack/begin").status_code == 202
     assert workshop.desk.wait_for_change(job, 0, 3) > 0
 
 

@@ -63,7 +63,7 @@ def test_a_piece_in_hand_is_checked_and_dropped(client: TestClient, job: int) ->
         ({"action": "swap", "indexes": [0]}, "two pieces"),
         ({"action": "align", "indexes": [0], "side": "left"}, "at least 2"),
         ({"action": "nudge", "indexes": [77], "dx_mm": 1, "dy_mm": 0}, "no longer on the sheet"),
-        ({"action": "juggle", "indexes": [0]}, "does not match"),
+        ({"action": "juggle", "indexes": [0]}, "must be one of 'drop'"),
         ({"action": "drop", "pieces": [{"index": 0, "x_mm": -900, "y_mm": 0, "turn_deg": 0}]}, "no free place"),
     ],
 )

@@ -26,7 +26,7 @@ def job(workshop: Workshop) -> int:
 
 def table(workshop: Workshop, job: int) -> Table:
     """The layout when its search has ended."""
-    _, packing = workshop.plan(workshop.jobs.get(job))
+    workshop.begin_packing(workshop.jobs.get(job))
     workshop.desk.stop(job)
     _, packing = workshop.plan(workshop.jobs.get(job))
     return workshop.table(job, packing.layout_id)
@@ -185,7 +185,7 @@ def test_an_old_layout_is_refused_with_a_sentence(workshop: Workshop, job: int) 
 def test_filled_copies_become_wanted_ones_when_pieces_are_moved(workshop: Workshop, job: int) -> None:
     workshop.jobs.change_items(job, "more", (1,), {"wish": 1})
     workshop.jobs.change(job, "fill", {"packing.fill": True})
-    _, packing = workshop.plan(workshop.jobs.get(job))
+    packing = workshop.begin_packing(workshop.jobs.get(job))
     while packing.state is PackingState.SEARCHING:
         _, packing = workshop.plan(workshop.jobs.get(job))
     filled = workshop.table(job, packing.layout_id)
@@ -203,7 +203,7 @@ def test_a_restart_says_what_was_kept(tmp_path: Path, nester: ProcessNester) -> 
     art = first.arts.take_in("second.png", disc_png())
     first.jobs.add_item(number, art.digest, "second", 37, {})
     first.jobs.change_items(number, "number", (1, 2), {"quantity": 14})
-    _, packing = first.plan(first.jobs.get(number))
+    packing = first.begin_packing(first.jobs.get(number))
     assert packing.state is PackingState.SEARCHING
     # Cut short as by a kill: another workshop opens the file while the first one never says that it ends.
     second = Workshop(path, nester, search_seconds=1)

@@ -10,6 +10,7 @@ from vamper.services.workshop import Workshop
 
 
 def plan(workshop: Workshop, number: int) -> tuple[Plan, Packing]:
+    workshop.begin_packing(workshop.jobs.get(number))
     return workshop.plan(workshop.jobs.get(number))
 
 

@@ -30,7 +30,7 @@ def test_hostile_art_is_refused_with_a_sentence(name: str) -> None:
 
 
 def test_a_page_that_draws_for_ever_is_given_up_and_stands_in_nobodys_way() -> None:
-    room = ReadingRoom(most_seconds=1)
+    room = ReadingRoom(most_seconds=4)
     seen: list[str] = []
 
     def read_endless() -> None:

@@ -117,6 +117,7 @@ def test_fillers_go_into_what_is_left(workshop: Workshop, job: int) -> None:
     state = workshop.variants.fill_with(workshop.jobs.get(job), other, 1, 12, 24)
     assert [item.longest_mm for item in state.document.items] == [40, 24, 20, 16, 12]
     assert [item.quantity for item in state.document.items[1:]] == [0, 0, 0, 0]
+    workshop.begin_packing(workshop.jobs.get(job))
     plan, packing = workshop.plan(workshop.jobs.get(job))
     while packing.state is PackingState.SEARCHING:
         time.sleep(0.05)

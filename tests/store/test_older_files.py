@@ -12,7 +12,7 @@ from tests.conftest import disc_png
 from vamper.services.design import ArtFile
 from vamper.services.nesting_process import ProcessNester
 from vamper.services.workshop import Workshop
-from vamper.store.database import MIGRATIONS
+from vamper.store.workshop_file import MIGRATIONS
 
 EDGE = {"kind": "follow", "distance_mm": 2.5, "smooth_mm": 2.0, "fill_holes": True, "join": True, "corner_mm": 3.0}
 

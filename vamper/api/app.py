@@ -8,7 +8,9 @@ from fastapi import FastAPI
 from fastapi.responses import FileResponse, HTMLResponse, Response
 from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
+from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 
+from vamper.api.door import MOST_BODY
 from vamper.api.guard import Guard
 from vamper.api.problems import add_problems
 from vamper.api.routers import ROUTERS
@@ -27,6 +29,8 @@ def create_app(workshop: Workshop, front_end: Path = FRONT_END) -> FastAPI:
 
     app = FastAPI(title="Vamper", lifespan=lifespan, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.workshop = workshop
+    app.add_middleware(RequestBodyLimitMiddleware, max_body_size=MOST_BODY)
+    # The outermost: whatever is answered carries its headers.
     app.add_middleware(Guard)
     add_problems(app)
     for router in ROUTERS:
@@ -49,5 +53,5 @@ def _serve_front_end(app: FastAPI, front_end: Path) -> None:
     @app.get("/{path:path}", include_in_schema=False)
     def page(path: str) -> Response:
         if path.startswith("api/"):
-            raise HTTPException(404, "there is nothing at this address")
+            raise HTTPException(404)
         return FileResponse(index, headers={"cache-control": "no-cache"})

@@ -1,7 +1,6 @@
 """The facts and choices that the interface shows, each known once and told from here."""
 
-from fastapi import APIRouter
-
+from vamper.api.door import router as door_router
 from vamper.api.schemas import CatalogOut, EdgeKindOut, FontOut, Limits, NamedOut
 from vamper.core.art.prepare import START_LIFT_DE
 from vamper.core.art.resolution import VIEWING_DISTANCE_MM, needed_ppi
@@ -15,7 +14,7 @@ from vamper.formats.fonts import FONTS
 from vamper.formats.raster import MOST_PIXELS
 from vamper.services.overview import EDGE_PHRASES, MODE_WORDS, PURPOSE_PHRASES, TURN_PHRASES, viewing
 
-router = APIRouter(prefix="/api")
+router = door_router()
 _SLIDER_MM = 12.0
 _DEEPEST_MM = 5.0
 

@@ -1,38 +1,33 @@
-"""What keeps other sites and oversized uploads out.
+"""What keeps other sites out, and lets every answer carry the headers that keep pages to themselves.
 
 The server listens on loopback only, but any page in the maker's browser could still try to reach it, under a name of
-its own that points here. So it answers only to its own host names, and takes changes only from its own pages.
+its own that points here. So it answers only to its own host names, and only to its own pages.
 """
 
-from urllib.parse import urlsplit
+import logging
+import re
 
 from starlette.datastructures import Headers
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from vamper.api.problems import problem
-from vamper.formats.art_file import MOST_BYTES
+from vamper.api.problems import broke, for_status, problem
 
-OWN_HOSTS = ("127.0.0.1", "localhost", "[::1]", "::1")
-_SAFE = ("GET", "HEAD", "OPTIONS")
-# A multipart body carries a little more than the file in it.
-MOST_BODY = MOST_BYTES + 64 * 1024
+_LOG = logging.getLogger(__name__)
+_OWN_HOST = re.compile(r"(?:127\.0\.0\.1|localhost|\[::1\])(?::[0-9]{1,5})?")
+# How a browser says where a request comes from: the page itself, or the maker's own hand.
+_OWN_SITES = ("same-origin", "none")
 _HEADERS = {
     "content-security-policy": "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; "
     "object-src 'none'; base-uri 'none'; frame-ancestors 'none'",
+    "cross-origin-resource-policy": "same-origin",
+    "cross-origin-opener-policy": "same-origin",
     "x-content-type-options": "nosniff",
     "referrer-policy": "no-referrer",
 }
 
 
-def _host_of(value: str) -> str:
-    try:
-        return urlsplit(f"//{value}").hostname or ""
-    except ValueError:
-        return ""
-
-
 class Guard:
-    """ASGI middleware; also adds the headers that keep pages to themselves."""
+    """The outermost ASGI middleware; what breaks inside is answered here, so that it carries the headers too."""
 
     def __init__(self, app: ASGIApp) -> None:
         self._app = app
@@ -41,46 +36,43 @@ class Guard:
         if scope["type"] != "http":
             await self._app(scope, receive, send)
             return
-        headers = Headers(scope=scope)
-        if _host_of(headers.get("host", "")) not in OWN_HOSTS:
-            refused = problem(421, "Refused", "Vamper answers only under its own address on this computer.")
-            await refused(scope, receive, send)
-            return
-        origin = headers.get("origin")
-        if scope["method"] not in _SAFE and origin is not None and urlsplit(origin).netloc != headers.get("host"):
-            await problem(403, "Refused", "Changes are only taken from Vamper's own page.")(scope, receive, send)
-            return
-        declared = headers.get("content-length", "0")
-        if declared.isdigit() and int(declared) > MOST_BODY:
-            await self._too_large()(scope, receive, send)
-            return
-        await self._app(scope, self._counted(receive), self._with_headers(send))
+        started = too_large = False
 
-    @staticmethod
-    def _too_large() -> ASGIApp:
-        return problem(
-            413, "Too large", f"The file is larger than the {MOST_BYTES // 2**20} MB that fit; export it smaller."
-        )
-
-    @staticmethod
-    def _counted(receive: Receive) -> Receive:
-        """Ends a body that grows past the limit without having declared its length."""
-        seen = 0
-
-        async def counted() -> Message:
-            nonlocal seen
-            message = await receive()
-            seen += len(message.get("body", b""))
-            return {"type": "http.disconnect"} if seen > MOST_BODY else message
-
-        return counted
-
-    @staticmethod
-    def _with_headers(send: Send) -> Send:
         async def sending(message: Message) -> None:
+            nonlocal started, too_large
+            if too_large:
+                return
             if message["type"] == "http.response.start":
+                # The limit of bodies has a word of its own for those that nobody reads.
+                if message["status"] == 413 and _is_plain(message):
+                    await for_status(413)(scope, receive, sending)
+                    too_large = True
+                    return
+                started = True
                 extra = [(name.encode(), value.encode()) for name, value in _HEADERS.items()]
                 message = {**message, "headers": [*message["headers"], *extra]}
             await send(message)
 
-        return sending
+        refused = _refusal(Headers(scope=scope))
+        try:
+            await (refused or self._app)(scope, receive, sending)
+        except Exception:
+            _LOG.exception("%s %s broke down", scope["method"], scope["path"])
+            if started:
+                raise
+            await broke()(scope, receive, sending)
+
+
+def _is_plain(message: Message) -> bool:
+    return Headers(raw=message["headers"]).get("content-type", "").startswith("text/plain")
+
+
+def _refusal(headers: Headers) -> ASGIApp | None:
+    """The answer to whoever is not the page itself; None for those who may come in."""
+    host = headers.get("host", "")
+    if _OWN_HOST.fullmatch(host) is None:
+        return problem(421, "Refused", "Vamper answers only under its own address on this computer.")
+    origin, site = headers.get("origin"), headers.get("sec-fetch-site")
+    if (origin is not None and origin != f"http://{host}") or (site is not None and site not in _OWN_SITES):
+        return problem(403, "Refused", "Vamper answers only its own page; type its address into the browser yourself.")
+    return None

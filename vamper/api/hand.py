@@ -3,8 +3,8 @@
 from collections.abc import Callable
 from typing import Any
 
-from fastapi import APIRouter
-
+from vamper.api.door import Id
+from vamper.api.door import router as door_router
 from vamper.api.here import Here
 from vamper.api.schemas import (
     AlignPieces,
@@ -26,7 +26,7 @@ from vamper.api.views import job_out
 from vamper.services.by_hand import ByHand, Done, check
 from vamper.services.tables import Hand, Table
 
-router = APIRouter(prefix="/api")
+router = door_router()
 
 
 def _hands(pieces: list[HandPiece]) -> list[Hand]:
@@ -34,7 +34,7 @@ def _hands(pieces: list[HandPiece]) -> list[Hand]:
 
 
 @router.post("/jobs/{job_id}/hand/check", tags=["by hand"])
-def check_hand(here: Here, job_id: int, asked: HandCheck) -> HandChecked:
+def check_hand(here: Here, job_id: Id, asked: HandCheck) -> HandChecked:
     """Distances of pieces in hand to their neighbours and the rim; nothing is moved."""
     found = check(here.table(job_id, asked.layout), asked.sheet, _hands(asked.pieces), asked.slide)
     return HandChecked(
@@ -75,7 +75,7 @@ _PLAIN: dict[str, Doer] = {
 
 
 @router.post("/jobs/{job_id}/hand", tags=["by hand"])
-def do_by_hand(here: Here, job_id: int, asked: AnyAction) -> HandDone:
+def do_by_hand(here: Here, job_id: Id, asked: AnyAction) -> HandDone:
     """One action on the layout that was seen; it keeps every rule, or nothing is moved and a sentence says why."""
     doer = _DOERS.get(type(asked)) or _PLAIN[asked.action]
     done = doer(here.by_hand, job_id, here.table(job_id, asked.layout), asked)

@@ -17,7 +17,7 @@ from vamper.api.schemas import (
 from vamper.core.art.groups import Group
 from vamper.core.findings import Place
 from vamper.core.geometry import grow, hole_polygons
-from vamper.core.job import Preparation
+from vamper.core.job import Cut, Preparation
 from vamper.core.plan import DesignedItem
 from vamper.formats.svg_path import shape_path
 from vamper.services.document import ItemDocument
@@ -60,14 +60,14 @@ def picture_address(digest: str, prepare: Preparation) -> str:
     return f"/api/art/{digest}.png?{urlencode(query)}"
 
 
-def item_out(item: DesignedItem, document: ItemDocument, placed: int, art: ArtNotes) -> ItemOut:
+def item_out(item: DesignedItem, document: ItemDocument, cut: Cut, placed: int, art: ArtNotes) -> ItemOut:
     edge, bleed_mm = item.edge, item.bleed.width_mm
     stack = item.spec.edge.stack
     return ItemOut(
         number=document.number,
         name=document.name,
         art=document.art,
-        cut=document.cut,
+        cut=cut,
         size=size_out(item.outline.size_mm),
         edge_size=size_out(edge.size_mm),
         edge_box=_box(edge.shape.bounds),

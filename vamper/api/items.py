@@ -2,8 +2,10 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Response
+from fastapi import Query, Response
 
+from vamper.api.door import Id, Number
+from vamper.api.door import router as door_router
 from vamper.api.here import Here
 from vamper.api.item_views import art_notes, groups_out, item_out, shapes_out
 from vamper.api.schemas import (
@@ -19,13 +21,14 @@ from vamper.api.schemas import (
     Trial,
 )
 from vamper.api.views import job_out
+from vamper.core.cutting.setting import effective_cut
 from vamper.core.findings import BadInput
 from vamper.core.job import Preparation
 from vamper.formats.composition_model import ComposedModel
 from vamper.formats.names_list import read_names
 from vamper.services.jobs import NotFound
 
-router = APIRouter(prefix="/api")
+router = door_router()
 
 
 def _crop(text: str | None) -> tuple[float, float, float, float] | None:
@@ -46,7 +49,7 @@ def art_preview(
     here: Here,
     digest: str,
     px: int = 1200,
-    page: Annotated[int, Query(ge=1)] = 1,
+    page: Annotated[int, Query(ge=1, le=10_000)] = 1,
     lift: Annotated[float | None, Query(ge=0.5, le=60)] = None,
     crop: str | None = None,
 ) -> Response:
@@ -59,7 +62,7 @@ def art_preview(
 
 
 @router.get("/jobs/{job_id}/items/{number}/printed.png", tags=["design"], response_class=Response)
-def printed(here: Here, job_id: int, number: int) -> Response:
+def printed(here: Here, job_id: Id, number: Number) -> Response:
     """What the design prints, its bleed included."""
     return Response(
         here.items.printed(here.jobs.get(job_id), number),
@@ -69,30 +72,31 @@ def printed(here: Here, job_id: int, number: int) -> Response:
 
 
 @router.post("/jobs/{job_id}/items/{number}/trial", tags=["design"])
-def try_changes(here: Here, job_id: int, number: int, trial: Trial) -> ItemOut:
+def try_changes(here: Here, job_id: Id, number: Number, trial: Trial) -> ItemOut:
     """The design as it would be with some fields changed; nothing is saved."""
     state = here.jobs.get(job_id)
     document = state.document.items_changed((number,), trial.changes).item(number)
     notes = art_notes(here, {document.art})[document.art]
-    return item_out(here.items.tried(state, number, trial.changes), document, 0, notes)
+    cut = effective_cut(here.stock(state.document.stock), document.cut)
+    return item_out(here.items.tried(state, number, trial.changes), document, cut, 0, notes)
 
 
 @router.get("/jobs/{job_id}/items/{number}/shapes", tags=["design"])
-def get_shapes(here: Here, job_id: int, number: int) -> ShapesOut:
+def get_shapes(here: Here, job_id: Id, number: Number) -> ShapesOut:
     """Shapes that the border could have, with the stock each takes, and which manner is proposed."""
     return shapes_out(here.items.shapes(here.jobs.get(job_id), number))
 
 
 @router.get("/jobs/{job_id}/items/{number}/groups", tags=["design"])
 def get_groups(
-    here: Here, job_id: int, number: int, apart_mm: Annotated[float | None, Query(gt=0)] = None
+    here: Here, job_id: Id, number: Number, apart_mm: Annotated[float | None, Query(gt=0, le=3000)] = None
 ) -> GroupsOut:
     """The drawings in the picture that lie more than `apart_mm` from each other."""
     return groups_out(*here.items.groups(here.jobs.get(job_id), number, apart_mm))
 
 
 @router.post("/jobs/{job_id}/items/{number}/split", tags=["design"])
-def split(here: Here, job_id: int, number: int, apart: Apart) -> JobOut:
+def split(here: Here, job_id: Id, number: Number, apart: Apart) -> JobOut:
     """Each drawing in the picture a design of its own."""
     return job_out(here.items.split(here.jobs.get(job_id), number, apart.apart_mm))
 
@@ -104,7 +108,7 @@ def preview_composed(here: Here, one: OneComposed, px: Annotated[int, Query(ge=1
 
 
 @router.post("/jobs/{job_id}/compose", tags=["compose"], status_code=201)
-def compose(here: Here, job_id: int, composing: Composing) -> JobOut:
+def compose(here: Here, job_id: Id, composing: Composing) -> JobOut:
     """A design for each name; a single one where no line takes names."""
     composed = ComposedModel(
         composition=composing.composition,
@@ -116,7 +120,7 @@ def compose(here: Here, job_id: int, composing: Composing) -> JobOut:
 
 
 @router.get("/jobs/{job_id}/items/{number}/composition", tags=["compose"])
-def get_composition(here: Here, job_id: int, number: int) -> OneComposed:
+def get_composition(here: Here, job_id: Id, number: Number) -> OneComposed:
     """How a composed design was made."""
     composed = here.compositions.of(here.jobs.get(job_id).document.item(number).art)
     if composed is None:
@@ -125,7 +129,7 @@ def get_composition(here: Here, job_id: int, number: int) -> OneComposed:
 
 
 @router.put("/jobs/{job_id}/items/{number}/composition", tags=["compose"])
-def change_composition(here: Here, job_id: int, number: int, one: OneComposed) -> JobOut:
+def change_composition(here: Here, job_id: Id, number: Number, one: OneComposed) -> JobOut:
     """Draw a composed design anew."""
     return job_out(here.compositions.change(here.jobs.get(job_id), number, one.composition, one.name))
 

@@ -2,10 +2,14 @@
 
 import asyncio
 from collections.abc import AsyncIterator
+from typing import Annotated
 
-from fastapi import APIRouter, Request, UploadFile
+from annotated_types import Ge
+from fastapi import Request, UploadFile
 from sse_starlette.sse import EventSourceResponse
 
+from vamper.api.door import MOST_FILE_BODY, Id
+from vamper.api.door import router as door_router
 from vamper.api.here import Here
 from vamper.api.schemas import (
     AddedArt,
@@ -22,7 +26,7 @@ from vamper.api.schemas import (
 from vamper.api.views import job_out, view
 from vamper.services.choices import choices
 
-router = APIRouter(prefix="/api")
+router = door_router()
 _HEARTBEAT_S = 10.0
 
 
@@ -42,46 +46,45 @@ def create_job(here: Here, new: NewJob) -> JobId:
 
 
 @router.get("/jobs/{job_id}", tags=["jobs"])
-def get_view(here: Here, job_id: int) -> ViewOut:
-    """The job with its plan, as the screen shows it. Starts packing where there is no layout yet."""
+def get_view(here: Here, job_id: Id) -> ViewOut:
+    """The job with its plan, as the screen shows it. Where nobody has searched for a layout yet, pieces lie in rows."""
     return view(here, here.jobs.get(job_id))
 
 
 @router.delete("/jobs/{job_id}", tags=["jobs"], status_code=204)
-def remove_job(here: Here, job_id: int) -> None:
-    here.desk.stop(job_id)
-    here.jobs.remove(job_id)
+def remove_job(here: Here, job_id: Id) -> None:
+    here.remove_job(job_id)
 
 
 @router.post("/jobs/{job_id}/put-back", tags=["jobs"], status_code=204)
-def put_back_job(here: Here, job_id: int) -> None:
+def put_back_job(here: Here, job_id: Id) -> None:
     here.jobs.put_back(job_id)
 
 
 @router.post("/jobs/{job_id}/copy", tags=["jobs"], status_code=201)
-def copy_job(here: Here, job_id: int) -> JobId:
+def copy_job(here: Here, job_id: Id) -> JobId:
     return JobId(id=here.jobs.copy(job_id))
 
 
 @router.post("/jobs/{job_id}/changes", tags=["changes"])
-def change_job(here: Here, job_id: int, change: Change) -> JobOut:
+def change_job(here: Here, job_id: Id, change: Change) -> JobOut:
     if change.numbers is None:
         return job_out(here.jobs.change(job_id, change.label, change.changes))
     return job_out(here.jobs.change_items(job_id, change.label, tuple(change.numbers), change.changes))
 
 
 @router.post("/jobs/{job_id}/undo", tags=["changes"])
-def undo(here: Here, job_id: int) -> JobOut:
+def undo(here: Here, job_id: Id) -> JobOut:
     return job_out(here.jobs.undo(job_id))
 
 
 @router.post("/jobs/{job_id}/redo", tags=["changes"])
-def redo(here: Here, job_id: int) -> JobOut:
+def redo(here: Here, job_id: Id) -> JobOut:
     return job_out(here.jobs.redo(job_id))
 
 
 @router.get("/jobs/{job_id}/choices/{phrase}", tags=["changes"])
-def get_choices(here: Here, job_id: int, phrase: str) -> list[ChoiceOut]:
+def get_choices(here: Here, job_id: Id, phrase: str) -> list[ChoiceOut]:
     return [
         ChoiceOut(
             label=c.label, consequence=c.consequence, changes=dict(c.changes), chosen=c.chosen, proposed=c.proposed
@@ -90,8 +93,8 @@ def get_choices(here: Here, job_id: int, phrase: str) -> list[ChoiceOut]:
     ]
 
 
-@router.post("/jobs/{job_id}/art", tags=["art"], status_code=201)
-def add_art(here: Here, job_id: int, file: UploadFile) -> AddedArt:
+@router.post("/jobs/{job_id}/art", tags=["art"], status_code=201, max_body_size=MOST_FILE_BODY)
+def add_art(here: Here, job_id: Id, file: UploadFile) -> AddedArt:
     """Take in one art file and add it to the job as a design."""
     here.jobs.get(job_id)
     taken = here.arts.take_in(file.filename or "", file.file.read())
@@ -100,12 +103,18 @@ def add_art(here: Here, job_id: int, file: UploadFile) -> AddedArt:
 
 
 @router.post("/jobs/{job_id}/remove-items", tags=["art"])
-def remove_items(here: Here, job_id: int, items: ItemNumbers) -> JobOut:
+def remove_items(here: Here, job_id: Id, items: ItemNumbers) -> JobOut:
     return job_out(here.jobs.remove_items(job_id, tuple(items.numbers)))
 
 
+@router.post("/jobs/{job_id}/pack/begin", tags=["packing"], status_code=202)
+def begin_packing(here: Here, job_id: Id) -> None:
+    """Search for a layout of the job as it is now, unless that was done or is being done."""
+    here.begin_packing(here.jobs.get(job_id))
+
+
 @router.post("/jobs/{job_id}/pack", tags=["packing"], status_code=202)
-def pack_again(here: Here, job_id: int, everything: bool = False) -> None:
+def pack_again(here: Here, job_id: Id, everything: bool = False) -> None:
     """Pack again round what was placed by hand, or `everything` that is not locked.
 
     Where nothing was held, the search begins from another seed; the best layout so far stays until it is beaten.
@@ -114,19 +123,19 @@ def pack_again(here: Here, job_id: int, everything: bool = False) -> None:
 
 
 @router.post("/jobs/{job_id}/stop", tags=["packing"], status_code=202)
-def stop_packing(here: Here, job_id: int) -> None:
+def stop_packing(here: Here, job_id: Id) -> None:
     """End the search and keep the best layout so far."""
     here.desk.stop(job_id)
 
 
 @router.post("/jobs/{job_id}/take-up", tags=["packing"], status_code=202)
-def take_up(here: Here, job_id: int, layout: str) -> None:
+def take_up(here: Here, job_id: Id, layout: str) -> None:
     """End the search and keep the `layout` that was in sight, so that nothing moves under the hand."""
     here.desk.take_up(job_id, layout)
 
 
 @router.get("/jobs/{job_id}/events", tags=["packing"], response_class=EventSourceResponse)
-async def events(request: Request, here: Here, job_id: int, version: int = 0) -> EventSourceResponse:
+async def events(request: Request, here: Here, job_id: Id, version: Annotated[int, Ge(0)] = 0) -> EventSourceResponse:
     """One `packing` event for every better layout and for the end of a search."""
 
     async def stream() -> AsyncIterator[dict[str, str]]:

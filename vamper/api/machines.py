@@ -1,12 +1,12 @@
 """The workshop's printers and cutters, to be changed and added to; jobs on them follow."""
 
-from fastapi import APIRouter
-
+from vamper.api.door import Id
+from vamper.api.door import router as door_router
 from vamper.api.here import Here
 from vamper.api.schemas import CutterOut, JobId, PrinterOut
 from vamper.services.machines import CutterProfile, PrinterProfile
 
-router = APIRouter(prefix="/api", tags=["machines"])
+router = door_router("machines")
 
 
 @router.get("/printers")
@@ -20,12 +20,12 @@ def add_printer(here: Here, profile: PrinterProfile) -> JobId:
 
 
 @router.put("/printers/{number}")
-def change_printer(here: Here, number: int, profile: PrinterProfile) -> JobId:
+def change_printer(here: Here, number: Id, profile: PrinterProfile) -> JobId:
     return JobId(id=here.machines.keep_printer(profile, number))
 
 
 @router.delete("/printers/{number}", status_code=204)
-def remove_printer(here: Here, number: int) -> None:
+def remove_printer(here: Here, number: Id) -> None:
     here.machines.remove_printer(number)
 
 
@@ -40,10 +40,10 @@ def add_cutter(here: Here, profile: CutterProfile) -> JobId:
 
 
 @router.put("/cutters/{number}")
-def change_cutter(here: Here, number: int, profile: CutterProfile) -> JobId:
+def change_cutter(here: Here, number: Id, profile: CutterProfile) -> JobId:
     return JobId(id=here.machines.keep_cutter(profile, number))
 
 
 @router.delete("/cutters/{number}", status_code=204)
-def remove_cutter(here: Here, number: int) -> None:
+def remove_cutter(here: Here, number: Id) -> None:
     here.machines.remove_cutter(number)

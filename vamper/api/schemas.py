@@ -5,11 +5,13 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, Field
 
+from vamper.api.door import Id, Number
 from vamper.core.findings import FixTarget, Severity
 from vamper.core.job import Cut, MarkFamily, Pin
 from vamper.core.sheet.arranging import Side, Way
 from vamper.formats.composition_model import CompositionModel
 from vamper.formats.jobfile import EdgeModel
+from vamper.formats.safe_text import OneLine
 from vamper.services.document import JobDocument
 from vamper.services.layouts import Origin
 from vamper.services.machines import CutterProfile, PrinterProfile
@@ -30,7 +32,7 @@ class JobSummaryOut(BaseModel):
 
 
 class NewJob(BaseModel):
-    title: Annotated[str, Field(min_length=1, max_length=200)] = "New job"
+    title: Annotated[OneLine, Field(min_length=1, max_length=200)] = "New job"
 
 
 class JobId(BaseModel):
@@ -49,13 +51,13 @@ class JobOut(BaseModel):
 class Change(BaseModel):
     """Fields to set, dotted where nested: on the job, or on the items that `numbers` names."""
 
-    label: Annotated[str, Field(min_length=1, max_length=200)]
-    numbers: list[int] | None = None
-    changes: dict[str, Any]
+    label: Annotated[OneLine, Field(min_length=1, max_length=200)]
+    numbers: Annotated[list[Number], Field(max_length=1000)] | None = None
+    changes: Annotated[dict[str, Any], Field(max_length=100)]
 
 
 class ItemNumbers(BaseModel):
-    numbers: Annotated[list[int], Field(min_length=1)]
+    numbers: Annotated[list[Number], Field(min_length=1, max_length=1000)]
 
 
 class PlaceOut(BaseModel):
@@ -340,7 +342,7 @@ class ShapesOut(BaseModel):
 
 
 class Apart(BaseModel):
-    apart_mm: Annotated[float, Field(gt=0)]
+    apart_mm: Annotated[float, Field(gt=0, le=3000)]
 
 
 class GroupsOut(BaseModel):
@@ -353,7 +355,7 @@ class Composing(BaseModel):
 
     composition: CompositionModel
     names: Annotated[str, Field(max_length=100_000)] = ""
-    title: Annotated[str, Field(min_length=1, max_length=80)] = "label"
+    title: Annotated[OneLine, Field(min_length=1, max_length=80)] = "label"
     quantity: Annotated[int, Field(ge=1, le=1000)] = 1
     cut: Cut = Cut.KISS
 
@@ -362,7 +364,7 @@ class OneComposed(BaseModel):
     """A composition for one name."""
 
     composition: CompositionModel
-    name: Annotated[str, Field(max_length=80)] = ""
+    name: Annotated[OneLine, Field(max_length=80)] = ""
 
 
 class FontOut(BaseModel):
@@ -371,7 +373,7 @@ class FontOut(BaseModel):
 
 
 class NewEdgeStyle(BaseModel):
-    name: Annotated[str, Field(min_length=1, max_length=60)]
+    name: Annotated[OneLine, Field(min_length=1, max_length=60)]
     edge: EdgeModel
 
 
@@ -539,7 +541,7 @@ class CountedOut(BaseModel):
 
 
 class LayoutName(BaseModel):
-    name: Annotated[str, Field(min_length=1, max_length=60)]
+    name: Annotated[OneLine, Field(min_length=1, max_length=60)]
 
 
 class ComparedOut(BaseModel):
@@ -582,8 +584,8 @@ class SourceOut(BaseModel):
 
 
 class FillWith(BaseModel):
-    job_id: int
-    number: int
+    job_id: Id
+    number: Number
     least_mm: Annotated[float, Field(ge=5, le=500)]
     most_mm: Annotated[float, Field(ge=5, le=500)]
 

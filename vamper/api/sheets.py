@@ -2,8 +2,10 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, Query
+from fastapi import Query
 
+from vamper.api.door import Id, Number
+from vamper.api.door import router as door_router
 from vamper.api.here import Here
 from vamper.api.schemas import (
     ComparedOut,
@@ -22,7 +24,7 @@ from vamper.core.findings import BadInput
 from vamper.services.counting import Counted, PlainShape, how_many, how_many_plain
 from vamper.services.scaling import Scaling
 
-router = APIRouter(prefix="/api")
+router = door_router()
 
 Millimetres = Annotated[float, Query(ge=3, le=1000)]
 
@@ -36,7 +38,7 @@ def _counted(counted: Counted) -> CountedOut:
 
 
 @router.get("/jobs/{job_id}/how-many/{number}", tags=["sheets"])
-def count_design(here: Here, job_id: int, number: int, size_mm: Millimetres | None = None) -> CountedOut:
+def count_design(here: Here, job_id: Id, number: Number, size_mm: Millimetres | None = None) -> CountedOut:
     """How many of one design fit on a sheet, at its size and at others."""
     state = here.jobs.get(job_id)
     place = state.document.items.index(state.document.item(number))
@@ -46,7 +48,7 @@ def count_design(here: Here, job_id: int, number: int, size_mm: Millimetres | No
 @router.get("/jobs/{job_id}/how-many", tags=["sheets"])
 def count_plain(
     here: Here,
-    job_id: int,
+    job_id: Id,
     shape: PlainShape,
     size_mm: Millimetres,
     border_mm: Annotated[float, Query(ge=0, le=50)] = 3.0,
@@ -56,7 +58,7 @@ def count_plain(
 
 
 @router.get("/jobs/{job_id}/layouts", tags=["sheets"])
-def get_layouts(here: Here, job_id: int) -> list[ComparedOut]:
+def get_layouts(here: Here, job_id: Id) -> list[ComparedOut]:
     """The layout on the table, those kept under a name, and straight rows, with the same figures for each."""
     state = here.jobs.get(job_id)
     plan, _ = here.plan(state)
@@ -83,7 +85,7 @@ def get_layouts(here: Here, job_id: int) -> list[ComparedOut]:
 
 
 @router.post("/jobs/{job_id}/layouts", tags=["sheets"], status_code=201)
-def save_layout(here: Here, job_id: int, new: LayoutName) -> None:
+def save_layout(here: Here, job_id: Id, new: LayoutName) -> None:
     """Keep the layout on the table under a name."""
     state = here.jobs.get(job_id)
     plan, _ = here.plan(state)
@@ -91,18 +93,18 @@ def save_layout(here: Here, job_id: int, new: LayoutName) -> None:
 
 
 @router.post("/jobs/{job_id}/layouts/keep", tags=["sheets"])
-def keep_layout(here: Here, job_id: int, named: LayoutName) -> JobOut:
+def keep_layout(here: Here, job_id: Id, named: LayoutName) -> JobOut:
     """Put a named layout back on the table."""
     return job_out(here.layouts.keep(job_id, named.name))
 
 
 @router.post("/jobs/{job_id}/layouts/keep-rows", tags=["sheets"])
-def keep_rows(here: Here, job_id: int) -> JobOut:
+def keep_rows(here: Here, job_id: Id) -> JobOut:
     return job_out(here.layouts.keep_rows(job_id))
 
 
 @router.post("/jobs/{job_id}/layouts/remove", tags=["sheets"], status_code=204)
-def remove_layout(here: Here, job_id: int, named: LayoutName) -> None:
+def remove_layout(here: Here, job_id: Id, named: LayoutName) -> None:
     here.layouts.remove(job_id, named.name)
 
 
@@ -118,7 +120,7 @@ def _scaling(told: Scaling) -> ScalingOut:
 
 
 @router.post("/jobs/{job_id}/scale-to-fill", tags=["sheets"], status_code=202)
-def scale_to_fill(here: Here, job_id: int, asked: ScaleToFill) -> ScalingOut:
+def scale_to_fill(here: Here, job_id: Id, asked: ScaleToFill) -> ScalingOut:
     """Look for the largest common scale in the background; when it is found it is a step of the job."""
     state = here.jobs.get(job_id)
     if not state.document.items:
@@ -127,19 +129,19 @@ def scale_to_fill(here: Here, job_id: int, asked: ScaleToFill) -> ScalingOut:
 
 
 @router.get("/jobs/{job_id}/scale-to-fill", tags=["sheets"])
-def get_scaling(here: Here, job_id: int) -> ScalingOut | None:
+def get_scaling(here: Here, job_id: Id) -> ScalingOut | None:
     told = here.scalings.state(job_id)
     return None if told is None else _scaling(told)
 
 
 @router.post("/jobs/{job_id}/scale-to-fill/stop", tags=["sheets"], status_code=202)
-def stop_scaling(here: Here, job_id: int) -> None:
+def stop_scaling(here: Here, job_id: Id) -> None:
     """End the search; the largest scale that fits so far is taken."""
     here.scalings.stop(job_id)
 
 
 @router.get("/jobs/{job_id}/filler-sources", tags=["sheets"])
-def get_sources(here: Here, job_id: int) -> list[SourceOut]:
+def get_sources(here: Here, job_id: Id) -> list[SourceOut]:
     """Designs that could fill what is left: the job's own, and those of other jobs on the same stock."""
     return [
         SourceOut(job_id=one.job_id, job=one.job, number=one.number, name=one.name, art=one.art, own=one.is_own)
@@ -148,19 +150,19 @@ def get_sources(here: Here, job_id: int) -> list[SourceOut]:
 
 
 @router.post("/jobs/{job_id}/fillers", tags=["sheets"])
-def fill_with(here: Here, job_id: int, asked: FillWith) -> JobOut:
+def fill_with(here: Here, job_id: Id, asked: FillWith) -> JobOut:
     """Fill what is left with a design in a range of sizes."""
     state = here.jobs.get(job_id)
     return job_out(here.variants.fill_with(state, asked.job_id, asked.number, asked.least_mm, asked.most_mm))
 
 
 @router.post("/jobs/{job_id}/items/{number}/back", tags=["sheets"])
-def make_back(here: Here, job_id: int, number: int) -> JobOut:
+def make_back(here: Here, job_id: Id, number: Number) -> JobOut:
     """A back for a design, cut to its mirrored edge."""
     return job_out(here.variants.make_back(here.jobs.get(job_id), number))
 
 
 @router.post("/jobs/{job_id}/items/{number}/by-colour", tags=["sheets"])
-def by_colour(here: Here, job_id: int, number: int) -> JobOut:
+def by_colour(here: Here, job_id: Id, number: Number) -> JobOut:
     """One design, and sheets of its own, for each flat colour of a drawing."""
     return job_out(here.variants.by_colour(here.jobs.get(job_id), number))

@@ -57,7 +57,7 @@ def job_out(state: JobState) -> JobOut:
 def view(workshop: Workshop, state: JobState) -> ViewOut:
     """The whole job; where it cannot be planned, the sentence that says why."""
     document = state.document
-    stock, printer, cutter = workshop.names(document)
+    stock, printer, cutter = workshop.made_with(document)
     by_hand = not workshop.jobs.cutter(document).is_machine
     phrases = [PhraseOut(text=p.text, key=p.key) for p in brief(document, stock, printer, cutter, by_hand)]
     try:
@@ -130,9 +130,18 @@ def plan_out(plan: Plan, packing: Packing, items: tuple[ItemDocument, ...], note
                 y_mm=mark.y_mm,
                 path=" ".join(closed_path(ring, DECIMALS) for ring in mark.rings),
             )
-            for mark in plan.setup.marks
+            for mark in plan.setup.marks_seen(plan.job)
         ],
-        items=[item_out(item, items[item.index], placed[item.index], notes[item.spec.art]) for item in plan.items],
+        items=[
+            item_out(
+                item,
+                items[item.index],
+                effective_cut(plan.job.stock, item.spec.cut),
+                placed[item.index],
+                notes[item.spec.art],
+            )
+            for item in plan.items
+        ],
         sheets=[_sheet(plan, number, numbers) for number in range(len(plan.layout.sheets))],
         unplaced=[
             UnplacedOut(item_number=numbers[u.item], quantity=u.quantity, reason=u.reason) for u in plan.layout.unplaced

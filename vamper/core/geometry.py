@@ -7,6 +7,7 @@ morphological pairs: a closing rounds notches and ties what is near, an opening 
 
 import math
 from collections.abc import Iterable
+from typing import TypeVar
 
 import numpy as np
 import numpy.typing as npt
@@ -14,6 +15,7 @@ import shapely
 from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
+Shape = TypeVar("Shape", bound=BaseGeometry)
 Points = npt.NDArray[np.float64]
 
 ARC_ERROR_MM = 0.004
@@ -122,9 +124,10 @@ def placed(shape: BaseGeometry, x_mm: float, y_mm: float, turn_deg: float) -> Ba
     return shapely.affinity.affine_transform(shape, [cos, -sin, sin, cos, x_mm, y_mm])
 
 
-def mirrored(shape: BaseGeometry, width_mm: float) -> BaseGeometry:
+def mirrored(shape: Shape, width_mm: float) -> Shape:
     """`shape` as seen from behind a sheet `width_mm` wide: x becomes width − x."""
-    return shapely.affinity.affine_transform(shape, [-1, 0, 0, 1, width_mm, 0])
+    turned: Shape = shapely.affinity.affine_transform(shape, [-1, 0, 0, 1, width_mm, 0])
+    return turned
 
 
 def longest_side(part: Polygon) -> float:

@@ -4,13 +4,14 @@ Data goes one way. `set_up_sheet` and `DesignedItem`s come first, the layout is 
 draws the settings, the bound and the findings together. Pages and cut plans of single sheets follow from a plan.
 """
 
+import math
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from vamper.core.art.colours import colour_findings
 from vamper.core.art.inspect import ArtFacts, art_findings, place_of, size_fix
-from vamper.core.art.outline import Outline
+from vamper.core.art.outline import Outline, scaled
 from vamper.core.art.picture import Picture
 from vamper.core.cutting.plan import CutItem, CutPlan, plan_cut, smallest_radius
 from vamper.core.cutting.setting import (
@@ -21,10 +22,10 @@ from vamper.core.cutting.setting import (
     propose,
 )
 from vamper.core.edge.by_hand import hand_findings
-from vamper.core.edge.edge import Edge
+from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.edge.inspect import EdgeFacts, edge_findings
 from vamper.core.findings import BadInput, Finding, Fix, FixTarget, Severity, most_serious_first
-from vamper.core.geometry import grow
+from vamper.core.geometry import as_multi, grow, parts
 from vamper.core.job import (
     MOST_PIECES,
     Cut,
@@ -37,19 +38,23 @@ from vamper.core.job import (
     Purpose,
     SizeSpec,
 )
-from vamper.core.marks.families import Mark, marks_bound, marks_findings, marks_for
+from vamper.core.marks.families import Mark, marks_bound, marks_findings, marks_for, turned_over
 from vamper.core.printing.bleed import Bleed, bleed_findings, carried_outward
 from vamper.core.printing.page import PrintItem, PrintPage, compose_page
 from vamper.core.sheet.bound import AreaBound
 from vamper.core.sheet.layout import Breach, Layout, Piece, Placement, WhyNot, breaches
 from vamper.core.sheet.live_area import LiveArea, cutter_bounds, live_area, printer_bound, spent_bound
 from vamper.core.sheet.offcut import Rectangle, largest_offcut
-from vamper.core.sheet.packing import PackProblem, bound_of, largest_fitting_scale
+from vamper.core.sheet.packing import PackProblem, bound_of
+from vamper.core.sheet.turns import best_turn
 from vamper.core.stocks import Stock
 
 SPARSE_SHARE = 0.4
 # What packing makes of a sheet without much searching; says how many more would go on a sparse one.
 SPARSE_FILL = 0.6
+# A largest size is looked for on an outline of few points, to less than a tenth of a millimetre.
+_ROUGH_MM = 0.05
+_FITTING_STEPS = 16
 # How far a back's art may reach beyond the blank before anybody sees it.
 BACK_TOLERANCE_MM = 0.3
 
@@ -72,12 +77,20 @@ class DesignedItem:
 
 @dataclass(frozen=True, slots=True)
 class SheetSetup:
-    """What every sheet of the job has in common; `first` is the live area of a first sheet that was used before."""
+    """What every sheet of the job has in common; `first` is the live area of a first sheet that was used before.
+
+    Live areas are as the finished piece reads, as a layout is. Where the files are mirrored, they are the mirror images
+    of what the printer, the cutter and the marks leave of the sheet as it is loaded; `marks` are as they are printed.
+    """
 
     live: LiveArea
     marks: tuple[Mark, ...]
     findings: tuple[Finding, ...]
     first: LiveArea | None = None
+
+    def marks_seen(self, job: Job) -> tuple[Mark, ...]:
+        """The marks in the frame of the live areas."""
+        return tuple(turned_over(mark, job.paper) for mark in self.marks) if job.stock.mirrored else self.marks
 
     def live_of(self, sheet: int) -> LiveArea:
         return self.first if sheet == 0 and self.first is not None else self.live
@@ -124,6 +137,7 @@ def set_up_sheet(job: Job) -> SheetSetup:
     """
     spec = effective_marks(job)
     marks = marks_for(job.paper, spec)
+    paper = job.paper
     printable = printer_bound(job.paper, job.printer)
     bounds = [*cutter_bounds(job.paper, job.cutter)]
     if job.stock.printable:
@@ -131,10 +145,12 @@ def set_up_sheet(job: Job) -> SheetSetup:
     from_marks = marks_bound(job.paper, spec)
     if from_marks is not None:
         bounds.append(from_marks)
-    live = live_area(job.paper, bounds)
-    gone = spent_bound(job.paper)
-    first = live_area(job.paper, [*bounds, gone]) if gone is not None else None
-    return SheetSetup(live, marks, tuple(marks_findings(job.paper, spec, printable)), first)
+    gone = spent_bound(paper)
+    live = live_area(paper, bounds)
+    first = live_area(paper, [*bounds, gone]) if gone is not None else None
+    if job.stock.mirrored:
+        live, first = live.turned_over(paper), first.turned_over(paper) if first is not None else None
+    return SheetSetup(live, marks, tuple(marks_findings(paper, spec, printable)), first)
 
 
 def effective_marks(job: Job) -> MarksSpec:
@@ -358,11 +374,8 @@ def _not_in_kit(item: DesignedItem, over: int, kits: int) -> Finding:
 
 def _too_big(plan: Plan, problem: PackProblem, item: DesignedItem) -> Finding:
     """The edge is larger than the live area in every allowed turn; offers the largest art that fits."""
-    scale = largest_fitting_scale(problem.by_item[item.index], problem.live, plan.job.packing.turn)
-    border = max(0.0, (item.edge.size_mm[0] - item.outline.size_mm[0]) / 2)
     size = item.spec.size.side_of(*item.outline.size_mm)
-    # The border does not shrink with the art, so a little more than the scale comes off.
-    largest = int((item.spec.size.side_of(*item.edge.size_mm) * scale - 2 * border) * 10) / 10
+    largest = 0.0 if item.spec.back_of is not None else _largest_that_fits(plan, problem, item)
     width, height = plan.setup.live.size_mm
     fixes: tuple[Fix, ...] = ()
     if 1 <= largest < size:
@@ -373,11 +386,44 @@ def _too_big(plan: Plan, problem: PackProblem, item: DesignedItem) -> Finding:
         "Larger than the sheet",
         f"With its border it is {item.edge.size_mm[0]:.0f} × {item.edge.size_mm[1]:.0f} mm; the live area is "
         f"{width:.0f} × {height:.0f} mm.",
-        {"pieces": item.spec.quantity, "scale": round(scale, 3), "largest_mm": largest},
+        {"pieces": item.spec.quantity, "scale": round(largest / size, 3), "largest_mm": largest},
         item=item.index,
         places=(place_of(item.edge.shape.bounds),),
         fixes=fixes,
     )
+
+
+def _largest_that_fits(plan: Plan, problem: PackProblem, item: DesignedItem) -> float:
+    """The largest art (the side that it is sized by, mm, down to a tenth) whose edge fits the live area; 0 for none.
+
+    The border keeps its width whatever the art's size, so the edge is derived at the sizes tried. How far it sticks out
+    grows nearly evenly with the size: a straight line through two sizes (secant) finds the next one to try.
+    """
+    size = item.spec.size.side_of(*item.outline.size_mm)
+    thin = replace(item.outline, shape=as_multi(parts(item.outline.shape.simplify(_ROUGH_MM))))
+    left, top, right, bottom = problem.live.bounds
+    room, turn = (right - left, bottom - top), item.spec.turn or plan.job.packing.turn
+
+    def overhang(side: float) -> float:
+        edge = derive_edge(scaled(thin, side / size), item.spec.edge, plan.job.stock.least_neck_mm)
+        # What thinning may have taken off counts as there.
+        return best_turn(edge.shape, room, turn)[1] + 2 * _ROUGH_MM
+
+    high, over = size, overhang(size)
+    low, under = size / 20, overhang(size / 20)
+    if under > 0:
+        return 0.0
+    for step in range(_FITTING_STEPS):
+        # Every other time the middle: a line alone may creep towards the answer from one side.
+        side = (low + high) / 2 if step % 2 else low + (high - low) * under / (under - over)
+        sticks_out = overhang(side)
+        if sticks_out > 0:
+            high, over = side, sticks_out
+        else:
+            low, under = side, sticks_out
+        if high - low < _ROUGH_MM:
+            break
+    return math.floor(low * 10) / 10
 
 
 def _sparse(plan: Plan) -> list[Finding]:
@@ -409,7 +455,7 @@ def _sparse(plan: Plan) -> list[Finding]:
 
 
 def page_of(plan: Plan, sheet: int) -> PrintPage:
-    """The print page of one sheet."""
+    """The print page of one sheet, as it is printed."""
     items = {
         item.index: PrintItem(item.outline, item.edge, item.spec.edge.stack, item.bleed.width_mm) for item in plan.items
     }

@@ -3,6 +3,7 @@ cut from coloured vinyl, one by hand."""
 
 import io
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 
 import numpy as np
@@ -214,6 +215,9 @@ def fill(workshop: Workshop) -> None:
     """Put the club's art and jobs into a workshop that has no jobs yet."""
     if workshop.jobs.all():
         return
-    digests = {name: workshop.arts.take_in(name, draw()).digest for name, draw in ART.items()}
+    # Two at once, as many as are read at once.
+    with ThreadPoolExecutor(2) as drawing:
+        taken = drawing.map(lambda name: workshop.arts.take_in(name, ART[name]()), ART)
+        digests = dict(zip(ART, (one.digest for one in taken), strict=True))
     numbers = [workshop.jobs.add(job) for job in _jobs(digests)]
     workshop.jobs.mark_handed_off(numbers[2])

@@ -77,7 +77,7 @@ def format_of(data: bytes, name: str) -> ArtFormat:
         raise BadInput(f"the file is named {ending} but its content is not; export it again", name)
     if named is not found:
         raise BadInput(
-            f"the file is named “{ending or 'without ending'}” but is a {found.upper()} inside; rename it to "
+            f"the file is named “{ending[:10] or 'without ending'}” but is a {found.upper()} inside; rename it to "
             f"{_KINDS[found].endings[0]} or export it again",
             name,
         )

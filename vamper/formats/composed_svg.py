@@ -130,4 +130,4 @@ def _font(family: str, bold: bool) -> ImageFont.FreeTypeFont:
     for font in FONTS:
         if font.family == family:
             return ImageFont.truetype(str(FOLDER / font.files[-1 if bold else 0]), _MEASURE_PX)
-    raise BadInput(f"no font is called “{family}”; known are {', '.join(font.family for font in FONTS)}", "family")
+    raise BadInput(f"no font is called “{family[:40]}”; known are {', '.join(font.family for font in FONTS)}", "family")

@@ -5,6 +5,8 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from vamper.formats.safe_text import is_plain
+
 Length = Annotated[float, Field(gt=0, le=3000, allow_inf_nan=False)]
 Distance = Annotated[float, Field(ge=0, le=200, allow_inf_nan=False)]
 Colour = Annotated[str, Field(pattern=r"^#[0-9A-Fa-f]{6}$")]
@@ -23,6 +25,8 @@ class Strict(BaseModel):
 def inside_folder(value: str) -> str:
     """A path that stays inside its folder; `ValueError` for any other."""
     path = PurePosixPath(value.replace("\\", "/"))
-    if path.is_absolute() or ".." in path.parts or ":" in value or "\x00" in value:
+    if path.is_absolute() or ".." in path.parts or ":" in value:
         raise ValueError("must stay inside the job file's folder")
+    if not is_plain(value):
+        raise ValueError("must be a plain file name, without control signs or signs of direction")
     return value

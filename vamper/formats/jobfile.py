@@ -52,6 +52,8 @@ from vamper.formats.fields import (
     Strict,
     inside_folder,
 )
+from vamper.formats.safe_text import OneLine
+from vamper.formats.sentences import sentence_of
 
 FORMAT = "vamper-job"
 VERSION = 1
@@ -127,6 +129,8 @@ class CutterModel(Strict):
     head_mm: Distance = 0.0
     tail_mm: Distance = 0.0
     mat_mm: MatModel | None = None
+    acceleration_mm_s2: Annotated[float, Field(ge=100, le=100_000, allow_inf_nan=False)] = 3000.0
+    """Bounds the speed round a bend."""
 
     def to_core(self) -> Cutter:
         f, mat = self.force_gf, self.mat_mm
@@ -135,6 +139,7 @@ class CutterModel(Strict):
             self.reach_mm.width,
             self.reach_mm.height,
             ForceRange(f.min, f.max, f.step),
+            acceleration_mm_s2=self.acceleration_mm_s2,
             head_mm=self.head_mm,
             tail_mm=self.tail_mm,
             mat_width_mm=mat.width if mat else None,
@@ -314,7 +319,7 @@ class JobFile(Strict):
 
     format: Literal["vamper-job"]
     version: Literal[1]
-    title: Annotated[str, Field(max_length=200)] = "Untitled job"
+    title: Annotated[OneLine, Field(max_length=200)] = "Untitled job"
     paper: PaperModel
     printer: PrinterModel = PrinterModel()
     cutter: CutterModel = CutterModel()
@@ -361,7 +366,7 @@ class JobFile(Strict):
         if isinstance(value, str):
             paper = NAMED_PAPERS.get(value.lower())
             if paper is None:
-                raise ValueError(f"no paper is called “{value}”; known are {', '.join(NAMED_PAPERS)}")
+                raise ValueError(f"no paper is called “{value[:40]}”; known are {', '.join(NAMED_PAPERS)}")
             return PaperModel(width_mm=paper.width_mm, height_mm=paper.height_mm)
         return value
 
@@ -369,7 +374,7 @@ class JobFile(Strict):
     @classmethod
     def _known_stock(cls, value: str) -> str:
         if value not in STOCK_BY_KEY:
-            raise ValueError(f"no stock is called “{value}”; known are {', '.join(STOCK_BY_KEY)}")
+            raise ValueError(f"no stock is called “{value[:40]}”; known are {', '.join(STOCK_BY_KEY)}")
         return value
 
     def to_core(self) -> Job:
@@ -440,27 +445,6 @@ def read_item(raw: dict[str, Any]) -> ItemSpec:
     return item.spec(item.art)
 
 
-def sentence_of(error: ValidationError) -> BadInput:
-    """The first thing wrong, as one sentence that names its field."""
-    first = error.errors(include_url=False, include_context=True)[0]
-    where = ".".join(str(part) for part in first["loc"])
-    kind, context = first["type"], first.get("ctx", {})
-    sentences = {
-        "extra_forbidden": "this field is unknown; check its spelling or leave it out",
-        "missing": "this field is missing",
-        "greater_than": f"must be greater than {context.get('gt')}",
-        "greater_than_equal": f"must be at least {context.get('ge')}",
-        "less_than_equal": f"must be at most {context.get('le')}",
-        "enum": f"must be one of {context.get('expected')}",
-        "literal_error": f"must be {context.get('expected')}",
-        "too_short": "needs at least one entry",
-        "finite_number": "must be a finite number",
-        "string_pattern_mismatch": "must look like #RRGGBB",
-    }
-    message = sentences.get(kind) or str(context.get("error") or first["msg"])
-    return BadInput(message, where)
-
-
 def job_document(job: Job) -> dict[str, Any]:
     """A job as the data of a job file; the inverse of `read_job`."""
     paper: Any = {"width_mm": job.paper.width_mm, "height_mm": job.paper.height_mm}
@@ -489,6 +473,7 @@ def job_document(job: Job) -> dict[str, Any]:
             "force_gf": {"min": force.min_gf, "max": force.max_gf, "step": force.step_gf},
             "head_mm": job.cutter.head_mm,
             "tail_mm": job.cutter.tail_mm,
+            "acceleration_mm_s2": job.cutter.acceleration_mm_s2,
             "mat_mm": (
                 {"width": job.cutter.mat_width_mm, "height": job.cutter.mat_height_mm}
                 if job.cutter.mat_width_mm and job.cutter.mat_height_mm

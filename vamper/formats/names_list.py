@@ -3,6 +3,7 @@
 import csv
 
 from vamper.core.findings import BadInput
+from vamper.formats.safe_text import one_line
 
 MOST_NAMES = 500
 LONGEST_NAME = 80
@@ -18,7 +19,10 @@ def read_names(text: str) -> tuple[str, ...]:
     """
     lines = [line for line in text.lstrip("\ufeff").splitlines() if line.strip()]
     delimiter = next((mark for mark in (";", "\t", ",") if lines and mark in lines[0]), ",")
-    rows = list(csv.reader(lines, delimiter=delimiter))
+    try:
+        rows = list(csv.reader(lines, delimiter=delimiter))
+    except csv.Error:
+        raise BadInput("this is no list of names: save it as plain text, one name a line", "names") from None
     heads = [cell.strip().lower() for cell in rows[0]] if rows else []
     if "name" in heads:
         column = heads.index("name")
@@ -28,7 +32,7 @@ def read_names(text: str) -> tuple[str, ...]:
     else:
         # Not a table: a comma belongs to its name.
         found = lines
-    names = tuple(" ".join(name.split()) for name in found if name.strip())
+    names = tuple(plain for name in found if (plain := one_line(name)))
     if len(names) > MOST_NAMES:
         raise BadInput(f"{len(names)} names are more than the {MOST_NAMES} that one list can hold; split it", "names")
     for name in names:

@@ -5,6 +5,7 @@ from typing import Any
 
 from shapely.geometry.base import BaseGeometry
 
+from vamper.core.cutting.setting import effective_cut
 from vamper.core.edge.handling import advise, candidates, handling_of
 from vamper.core.findings import Finding, most_serious_first
 from vamper.core.geometry import Points, parts, ring_points
@@ -136,7 +137,7 @@ def plan_document(plan: Plan) -> dict[str, Any]:
                 "art": item.spec.art,
                 "size_mm": [round(side, 3) for side in item.outline.size_mm],
                 "ppi": round(item.outline.ppi, 1),
-                "cut": item.spec.cut.value,
+                "cut": effective_cut(plan.job.stock, item.spec.cut).value,
                 "outline": shape_document(item.outline.shape),
                 "edge": shape_document(item.edge.shape),
             }

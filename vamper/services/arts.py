@@ -1,12 +1,13 @@
 """Art in the workshop: files come in, are read once to see that they can be used, and are kept by their content."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from sqlalchemy.orm import undefer
 
 from vamper.core.findings import BadInput
 from vamper.core.job import EdgeKind, Preparation, SizeSpec
 from vamper.formats.art_file import format_of
+from vamper.formats.safe_text import safe_file_name
 from vamper.services.art_reading import FirstLook
 from vamper.services.cache import Cache
 from vamper.services.design import AS_IT_CAME, ArtFile, Designer
@@ -49,15 +50,16 @@ class Arts:
         BadInput
             If it cannot be read or holds nothing to print; nothing is kept then.
         """
-        art = ArtFile.of(name, data)
+        art = ArtFile.of(safe_file_name(name), data)
         seen = self.keep(art)
         # Where there is no background to lift off, the picture's rectangle is all there is; round corners lift least.
         only_its_box = seen.rim is not None and not seen.rim.is_one_colour
         edge: dict[str, object] = {"kind": EdgeKind.ROUNDED.value} if only_its_box else {}
-        return Imported(art.digest, _readable(name), START_MM, edge)
+        return Imported(art.digest, _readable(art.name), START_MM, edge)
 
     def keep(self, art: ArtFile) -> FirstLook:
         """Read an art file and store it with what is shown of it, the same content only once."""
+        art = replace(art, name=safe_file_name(art.name))
         media_type = format_of(art.data, art.name).media_type
         seen = self._designer.first_look(art, _START)
         self._pages.get(art.digest, lambda: seen.pages)
@@ -112,5 +114,5 @@ class Arts:
 
 def _readable(name: str) -> str:
     """A file's name as the name of a design: without ending and underscores."""
-    stem = name.replace("\\", "/").rpartition("/")[2].rpartition(".")[0] or name
+    stem = name.rpartition(".")[0] or name
     return " ".join(stem.replace("_", " ").replace("-", " ").split())[:200] or "design"

@@ -146,6 +146,8 @@ class ByHand:
         """Move pieces to free places of another sheet; one past the last is a new one."""
         _unlocked(table, sheet, indexes)
         start = [table.placement(sheet, index) for index in indexes]
+        if to_sheet > len(table.layout.sheets):
+            raise BadInput("there is no such sheet; the next one is the first new one", "to_sheet")
         space = _space(table, to_sheet)
         placed = []
         for one in start:
@@ -159,7 +161,7 @@ class ByHand:
         }
         rest.setdefault(to_sheet, []).extend(placed)
         label = f"{_label('move', len(indexes))} to sheet {to_sheet + 1}"
-        state = self._keep(job_id, label, [rest[number] for number in sorted(rest)])
+        state = self._keep(job_id, table, label, [rest[number] for number in sorted(rest)])
         emptied = not rest[sheet]
         number = to_sheet - 1 if emptied and to_sheet > sheet else to_sheet
         last = len(rest[to_sheet])
@@ -182,7 +184,7 @@ class ByHand:
                     where.append((number, len(sheets[number]) - 1))
                     break
         more = Counter(table.placement(sheet, index).item for index in indexes)
-        state = self._keep(job_id, _label("one more", len(indexes), of="of"), sheets, more)
+        state = self._keep(job_id, table, _label("one more", len(indexes), of="of"), sheets, more)
         on = where[0][0]
         note = "" if on == sheet else f"There was no room on sheet {sheet + 1}; it lies on sheet {on + 1}."
         return Done(state, on, tuple(n for number, n in where if number == on), note)
@@ -195,7 +197,7 @@ class ByHand:
             [one for n, one in enumerate(pieces) if number != sheet or n not in indexes]
             for number, pieces in enumerate(table.layout.sheets)
         ]
-        state = self._keep(job_id, _label("take off", len(indexes)), sheets, fewer)
+        state = self._keep(job_id, table, _label("take off", len(indexes)), sheets, fewer)
         return Done(state, min(sheet, max(0, sum(1 for one in sheets if one) - 1)), ())
 
     def release(self, job_id: int, hands_too: bool) -> JobState:
@@ -250,11 +252,12 @@ class ByHand:
         sheets = [list(pieces) for pieces in table.layout.sheets]
         for index, one in zip(indexes, placed, strict=True):
             sheets[sheet][index] = replace(one, pin=pin)
-        return Done(self._keep(job_id, label, sheets, subject=subject), sheet, tuple(indexes), note)
+        return Done(self._keep(job_id, table, label, sheets, subject=subject), sheet, tuple(indexes), note)
 
     def _keep(
         self,
         job_id: int,
+        table: Table,
         label: str,
         sheets: Sequence[Sequence[Placement]],
         more: Counter[int] | None = None,
@@ -282,7 +285,7 @@ class ByHand:
             packing = document.packing.model_copy(update={"fill": False})
             return document.model_copy(update={"items": kept, "held": without_gaps(held), "packing": packing})
 
-        return self._jobs.edit(job_id, label, edit, subject)
+        return self._jobs.edit(job_id, label, edit, subject, on=table.revision)
 
 
 def _counted(item: ItemDocument, place: int, lying: Counter[int], more: Counter[int]) -> ItemDocument:

@@ -27,6 +27,10 @@ class Cache(Generic[T]):
         self._guard = threading.Lock()
         self._making: dict[Hashable, threading.Lock] = {}
 
+    def __contains__(self, key: Hashable) -> bool:
+        with self._guard:
+            return key in self._values
+
     def get(self, key: Hashable, make: Callable[[], T]) -> T:
         """The value for `key`, made now if it is not kept. What `make` raises is not kept."""
         with self._guard:

@@ -5,11 +5,11 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from vamper.core.art.resolution import VIEWING_DISTANCE_MM, needed_ppi
-from vamper.core.cutting.setting import effective_cut, propose
+from vamper.core.cutting.setting import effective_cut
 from vamper.core.devices import Feed
 from vamper.core.findings import BadInput
 from vamper.core.job import Cut, Job, Paper, Purpose, Turn
-from vamper.core.plan import pack_problem, set_up_sheet
+from vamper.core.plan import pack_problem, proposed_settings, set_up_sheet
 from vamper.core.sheet.bound import area_bound
 from vamper.core.sheet.papers import NAMED_PAPERS, words_of
 from vamper.core.sheet.rows import rows_of_boxes
@@ -63,12 +63,13 @@ def _room(job: Job) -> str:
 
 def _stocks(workshop: Workshop, state: JobState) -> list[Choice]:
     job = workshop.jobs.core_job(state)
+    design = _design(workshop, state)
     wanted = {item.cut for item in state.document.items} or {Cut.KISS}
     found = []
     for row in workshop.stocks():
         stock = stock_of(row)
         cut = effective_cut(stock, Cut.KISS if Cut.KISS in wanted else Cut.THROUGH)
-        setting = propose(stock, cut, job.cutter, 2.0)
+        setting = proposed_settings(replace(job, stock=stock), design.items if design else ())[cut]
         extra = "" if stock.printable else ", not printed"
         extra += ", mirrored" if stock.mirrored else ""
         found.append(

@@ -7,7 +7,7 @@ from enum import StrEnum
 import shapely
 from shapely.geometry import MultiPolygon
 
-from vamper.core.art.outline import Outline
+from vamper.core.art.outline import scaled
 from vamper.core.edge.edge import derive_edge
 from vamper.core.findings import BadInput
 from vamper.core.geometry import as_multi, grow, parts
@@ -87,9 +87,3 @@ def _counted(problem: PackProblem, piece: Piece, edge_at: Callable[[float], Mult
     least, most = max(_LEAST_MM, size_mm * _RANGE[0]), max(_LEAST_MM + 1, size_mm * _RANGE[1])
     rows = tuple(asked.table(least, most))
     return Counted(round(size_mm, 1), asked.count(size_mm), rows)
-
-
-def scaled(outline: Outline, factor: float) -> Outline:
-    """The outline at another size."""
-    shape = shapely.affinity.scale(outline.shape, factor, factor, origin=(0, 0))
-    return replace(outline, shape=as_multi(parts(shape)), mm_per_px=outline.mm_per_px * factor)

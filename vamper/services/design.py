@@ -23,7 +23,7 @@ from vamper.core.plan import DesignedItem
 from vamper.core.printing.bleed import Bleed, bleed_for
 from vamper.core.stocks import Stock
 from vamper.formats.art_file import ArtFormat, format_of, page_count, read_art
-from vamper.services.art_reading import FirstLook, first_look, preview
+from vamper.services.art_reading import FirstLook, first_look, preview, studied
 from vamper.services.cache import Cache
 from vamper.services.reading_room import ReadingRoom
 
@@ -148,13 +148,9 @@ class Designer:
         """
         size = self._inked_size(spec, art, stock.least_neck_mm)
         prepare = spec.prepare
+        facts = self._facts.get((art.digest, size, prepare), lambda: self._study(art, size, prepare))
         outline = self.outline(art, size, prepare)
         edge = self.edge(art, size, prepare, spec.edge, stock.least_neck_mm)
-
-        def seen() -> ArtFacts:
-            return self._read(art, look_over, self.picture(art, size, prepare), outline, prepare.threshold)
-
-        facts = self._facts.get((art.digest, size, prepare), seen)
         edge_facts = self._edge_facts.get(
             (art.digest, size, prepare, spec.edge, stock.least_neck_mm),
             lambda: look_along(outline, edge, spec.edge, stock.least_neck_mm),
@@ -164,6 +160,21 @@ class Designer:
             lambda: bleed_for(self.picture(art, size, prepare), outline, edge, spec.edge, stock.colour, spec.bleed_mm),
         )
         return DesignedItem(index, spec, size, outline, edge, facts, edge_facts, bleed)
+
+    def _study(self, art: ArtFile, size: SizeSpec, prepare: Preparation) -> ArtFacts:
+        """What is seen on an art; where nothing is known of it yet, everything else is kept on the way."""
+        pixels = pixels_key(art, size, prepare.page)
+        if (pixels, prepare) in self._tracings or pixels in self._decoded:
+            outline = self.outline(art, size, prepare)
+            return self._read(art, look_over, self.picture(art, size, prepare), outline, prepare.threshold)
+        seen = self._read(art, studied, art.data, art.name, size, prepare)
+        self._tracings.get((pixels, prepare), lambda: seen.tracing)
+        self._outlines.get((art.digest, size, prepare), lambda: seen.outline)
+        if prepare.lift_de is None and prepare.crop is None:
+            self._decoded.get(pixels, lambda: seen.picture)
+        else:
+            self._pictures.get((pixels, prepare.lift_de, prepare.crop), lambda: seen.picture)
+        return seen.facts
 
     def _inked_size(self, spec: ItemSpec, art: ArtFile, neck_mm: float) -> SizeSpec:
         """The inked area's size; worked back from the piece's where that is what was asked for.

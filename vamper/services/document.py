@@ -5,18 +5,23 @@ set of dotted fields with their new values; it is applied to the data and the wh
 range is ever stored.
 """
 
+import hashlib
 from collections.abc import Mapping
 from typing import Annotated, Any, TypeVar
 
 from pydantic import Field, ValidationError
 
 from vamper.core.findings import BadInput
-from vamper.core.job import Pin, Purpose
+from vamper.core.job import EdgeKind, Pin, Purpose
 from vamper.formats.fields import Strict
-from vamper.formats.jobfile import MarksModel, PackingModel, PaperModel, SizedModel, sentence_of
+from vamper.formats.jobfile import EdgeModel, MarksModel, PackingModel, PaperModel, SizedModel
+from vamper.formats.safe_text import OneLine
+from vamper.formats.sentences import sentence_of
 
 _FIRMNESS = (Pin.FREE, Pin.KEPT, Pin.HAND, Pin.LOCKED)
 _SIDES = ("width_mm", "height_mm", "longest_mm")
+RowId = Annotated[int, Field(ge=1, lt=2**63)]
+DesignNumber = Annotated[int, Field(ge=1, le=1_000_000)]
 T = TypeVar("T", bound=Strict)
 
 
@@ -25,16 +30,16 @@ class ItemDocument(SizedModel):
     it is.
     """
 
-    number: int
-    name: Annotated[str, Field(min_length=1, max_length=200)]
-    art: str
-    back_of: int | None = None
+    number: DesignNumber
+    name: Annotated[OneLine, Field(min_length=1, max_length=200)]
+    art: Annotated[str, Field(max_length=64)]
+    back_of: DesignNumber | None = None
 
 
 class HeldDocument(Strict):
     """One piece that lies where it is; `number` is its design's, `sheet` counts from 0."""
 
-    number: int
+    number: DesignNumber
     sheet: Annotated[int, Field(ge=0, lt=1000)]
     x_mm: Annotated[float, Field(ge=-3000, le=3000, allow_inf_nan=False)]
     y_mm: Annotated[float, Field(ge=-3000, le=3000, allow_inf_nan=False)]
@@ -45,16 +50,24 @@ class HeldDocument(Strict):
 class JobDocument(Strict):
     """A job as it is kept."""
 
-    title: Annotated[str, Field(min_length=1, max_length=200)]
+    title: Annotated[OneLine, Field(min_length=1, max_length=200)]
     paper: PaperModel
-    printer_id: int
-    cutter_id: int
-    stock: str
+    printer_id: RowId
+    cutter_id: RowId
+    stock: Annotated[str, Field(max_length=100)]
     purpose: Purpose = Purpose.VEHICLE
     marks: MarksModel = MarksModel()
     packing: PackingModel = PackingModel()
-    items: tuple[ItemDocument, ...] = ()
+    items: Annotated[tuple[ItemDocument, ...], Field(max_length=1000)] = ()
     held: tuple[HeldDocument, ...] = ()
+    last_number: Annotated[int, Field(ge=0)] = 0
+    """The greatest number that a design of this job ever had: a number is never given to another design."""
+
+    @property
+    def revision(self) -> str:
+        """Changes with everything that a layout, a search or a gesture may have been made on."""
+        content = self.model_dump_json(exclude={"title", "last_number"})
+        return hashlib.sha256(content.encode()).hexdigest()[:16]
 
     def item(self, number: int) -> ItemDocument:
         for item in self.items:
@@ -63,7 +76,7 @@ class JobDocument(Strict):
         raise BadInput("this design is no longer in the job; it may have been removed in another window", "items")
 
     def next_number(self) -> int:
-        return max((item.number for item in self.items), default=0) + 1
+        return max((self.last_number, *(item.number for item in self.items))) + 1
 
     def with_items(self, items: tuple[ItemDocument, ...]) -> "JobDocument":
         return self.model_copy(update={"items": items})
@@ -74,8 +87,18 @@ class JobDocument(Strict):
     def consistent(self) -> "JobDocument":
         """The job without what points nowhere: held pieces and backs of designs that are gone, and held pieces beyond
         a design's number, the loosest first.
+
+        Raises
+        ------
+        BadInput
+            If a back is its own front, or the back of a back.
         """
         numbers = {item.number: item for item in self.items}
+        for item in self.items:
+            if item.back_of == item.number:
+                raise BadInput("a design cannot be its own back; name another one as its front", "back_of")
+            if item.back_of in numbers and numbers[item.back_of].back_of is not None:
+                raise BadInput("the front that is named is a back itself; name a design that is none", "back_of")
         left = {number: item.quantity for number, item in numbers.items()}
         kept: list[HeldDocument] = []
         for one in sorted(self.held, key=lambda one: -_FIRMNESS.index(one.pin)):
@@ -122,7 +145,23 @@ def _changed_item(item: ItemDocument, changes: Mapping[str, Any]) -> ItemDocumen
     # A size is one side; naming one side lets go of the other.
     if any(changes.get(side) is not None for side in _SIDES):
         data.update(dict.fromkeys(_SIDES))
-    return _read(ItemDocument, _set(data, changes))
+    return _read(ItemDocument, _suited_to_kind(_set(data, changes), changes, item.edge.kind))
+
+
+def _suited_to_kind(data: dict[str, Any], changes: Mapping[str, Any], before: EdgeKind) -> dict[str, Any]:
+    """A change of the edge's kind alone brings the border along: `bare` has none, and what was bare gets the usual."""
+    edge = data.get("edge")
+    if not isinstance(edge, dict) or "edge.kind" not in changes:
+        return data
+    start = EdgeModel.model_fields["distance_mm"].default
+    now_bare, was_bare = edge.get("kind") == EdgeKind.BARE, before is EdgeKind.BARE
+    if now_bare and not was_bare:
+        start = 0.0
+        if "edge.rings" not in changes:
+            edge["rings"] = []
+    if now_bare is not was_bare and "edge.distance_mm" not in changes:
+        edge["distance_mm"] = start
+    return data
 
 
 def _set(data: dict[str, Any], changes: Mapping[str, Any]) -> dict[str, Any]:

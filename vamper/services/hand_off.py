@@ -1,5 +1,6 @@
 """The files a plan is handed over as."""
 
+import re
 from collections.abc import Callable, Mapping
 
 from vamper.core.art.picture import Picture
@@ -16,7 +17,15 @@ PLAN_NAME = "plan.json"
 JOB_NAME = "job.json"
 _PICTURE_BYTES = 200 * 2**20
 
+# What the files of a plan are called; see `sheet_files`.
+_OWN_NAME = re.compile(r"(?:sheet-[0-9]+-(?:print|cut)\.[a-z]+|plan\.json|job\.json)", re.IGNORECASE)
+
 Pictures = Callable[[DesignedItem], Picture]
+
+
+def is_own_name(name: str) -> bool:
+    """Whether a file that is handed over has, or could have, this name."""
+    return _OWN_NAME.fullmatch(name) is not None
 
 
 def sheet_title(plan: Plan, sheet: int) -> str:

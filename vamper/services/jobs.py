@@ -43,6 +43,10 @@ class JobState:
     undo: str | None
     redo: str | None
 
+    @property
+    def revision(self) -> str:
+        return self.document.revision
+
 
 @dataclass(frozen=True, slots=True)
 class JobSummary:
@@ -191,9 +195,28 @@ class Jobs:
 
         return self._edit(job_id, "remove a design" if len(numbers) == 1 else "remove designs", "", edit)
 
-    def edit(self, job_id: int, label: str, edit: Callable[[JobDocument], JobDocument], subject: str = "") -> JobState:
-        """One step of any kind; steps with the same subject in quick succession become one."""
-        return self._edit(job_id, label, subject, edit)
+    def edit(
+        self,
+        job_id: int,
+        label: str,
+        edit: Callable[[JobDocument], JobDocument],
+        subject: str = "",
+        on: str | None = None,
+    ) -> JobState:
+        """One step of any kind; steps with the same subject in quick succession become one.
+
+        Raises
+        ------
+        BadInput
+            If it was made `on` a revision that is no longer the job's; nothing is changed then.
+        """
+
+        def checked(document: JobDocument) -> JobDocument:
+            if on is not None and document.revision != on:
+                raise BadInput("the job was changed meanwhile; nothing was done, look and try it once more", "job")
+            return edit(document)
+
+        return self._edit(job_id, label, subject, checked)
 
     def undo(self, job_id: int) -> JobState:
         return self._move(job_id, -1)
@@ -307,6 +330,7 @@ def _document(row: JobRow) -> JobDocument:
             for item in row.items
         ),
         held=tuple(HeldDocument.model_validate(one) for one in row.held),
+        last_number=row.last_number,
     )
 
 
@@ -320,6 +344,8 @@ def _write(session: Session, row: JobRow, document: JobDocument) -> None:
     ):
         if session.get(model, key) is None:
             raise BadInput(f"there is no such {what} in the workshop", what)
+    # An undo does not give numbers free.
+    row.last_number = max((row.last_number or 0, document.last_number, *(item.number for item in document.items)))
     row.title = document.title
     row.paper_width_mm, row.paper_height_mm = document.paper.width_mm, document.paper.height_mm
     row.spent = document.paper.spent.model_dump(mode="json") if document.paper.spent else None

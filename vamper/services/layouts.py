@@ -5,6 +5,7 @@ again. Its figures are taken anew from the job's present edges, so that a layout
 many of its pieces no longer keep their distance.
 """
 
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
@@ -84,6 +85,10 @@ class Layouts:
             raise NotFound("there is no layout of that name")
 
         def edit(document: JobDocument) -> JobDocument:
+            there = {item.number for item in document.items}
+            if gone := len({one.number for one in held[0]} - there):
+                what = "a design that is" if gone == 1 else f"{gone} designs that are"
+                raise BadInput(f"this layout has {what} no longer in the job; undo that, or remove the layout", "name")
             return _with_pieces(document, held[0])
 
         return self._jobs.edit(job_id, f"layout {name}", edit)
@@ -152,14 +157,12 @@ def _layout(held: Sequence[HeldDocument], numbers: dict[int, int]) -> Layout:
 
 
 def _with_pieces(document: JobDocument, held: tuple[HeldDocument, ...]) -> JobDocument:
-    there = {item.number for item in document.items}
-    kept = tuple(one for one in held if one.number in there)
-    counts = {number: sum(one.number == number for one in kept) for number in there}
+    counts = Counter(one.number for one in held)
     items = tuple(
         item.model_copy(update={"quantity": counts[item.number]}) if counts[item.number] > item.quantity else item
         for item in document.items
     )
-    return document.model_copy(update={"items": items, "held": kept})
+    return document.model_copy(update={"items": items, "held": held})
 
 
 def _figures(name: str, origin: Origin, plan: Plan, layout: Layout) -> Compared:

@@ -10,13 +10,14 @@ from sqlalchemy.orm import Session
 from vamper.core.findings import BadInput
 from vamper.formats.fields import Strict
 from vamper.formats.jobfile import CutterModel, ForceModel, MarginsModel, MatModel, PrinterModel, ReachModel
+from vamper.formats.safe_text import OneLine
 from vamper.services.jobs import NotFound
 from vamper.store.database import Sessions
 from vamper.store.models import CutterRow, JobRow, PrinterRow
 from vamper.store.rows import columns_of
 
 Profile = TypeVar("Profile", PrinterRow, CutterRow)
-Name = Annotated[str, Field(min_length=1, max_length=80)]
+Name = Annotated[OneLine, Field(min_length=1, max_length=80)]
 
 
 class PrinterProfile(Strict):
@@ -117,6 +118,7 @@ def _cutter(row: CutterRow) -> CutterProfile:
                 "force_gf": ForceModel(min=row.force_min_gf, max=row.force_max_gf, step=row.force_step_gf),
                 "head_mm": row.head_mm,
                 "tail_mm": row.tail_mm,
+                "acceleration_mm_s2": row.acceleration_mm_s2,
                 "mat_mm": mat,
             }
         ),

@@ -14,6 +14,7 @@ from vamper.core.findings import Finding, Severity
 from vamper.core.job import Cut, EdgeKind, MarkFamily, PackingMode, Purpose, Turn
 from vamper.core.plan import Plan, effective_marks
 from vamper.core.sheet.papers import name_of, words_of
+from vamper.core.stocks import Stock
 from vamper.services.document import ItemDocument, JobDocument
 
 
@@ -111,7 +112,7 @@ def viewing(purpose: Purpose) -> str:
     return f"{distance / 1000:g} m" if distance >= 1000 else f"{distance / 10:g} cm"
 
 
-def brief(document: JobDocument, stock: str, printer: str | None, cutter: str, by_hand: bool = False) -> list[Phrase]:
+def brief(document: JobDocument, stock: Stock, printer: str | None, cutter: str, by_hand: bool = False) -> list[Phrase]:
     """The job as one sentence; `printer` is None where the stock is not printed."""
     pieces = sum(item.quantity for item in document.items)
     what = f"{plural(pieces, 'piece')} of {plural(len(document.items), 'design')}" if pieces else "nothing yet"
@@ -127,7 +128,7 @@ def brief(document: JobDocument, stock: str, printer: str | None, cutter: str, b
         Phrase("Cut "),
         Phrase(what, "pieces"),
         Phrase(" out of "),
-        Phrase(stock, "stock"),
+        Phrase(stock.name, "stock"),
         Phrase(", "),
         Phrase(paper_phrase(document), "paper"),
         Phrase(", each with "),
@@ -136,7 +137,7 @@ def brief(document: JobDocument, stock: str, printer: str | None, cutter: str, b
         Phrase(packing, "packing"),
         *([Phrase(", printed on "), Phrase(printer, "printer")] if printer else [Phrase(", not printed")]),
         Phrase(", "),
-        Phrase(_cuts(document.items), "cut"),
+        Phrase(_cuts(document.items, stock), "cut"),
         Phrase(" on "),
         Phrase(cutter, "cutter"),
         Phrase(", to live on "),
@@ -171,9 +172,10 @@ def _edges(items: Sequence[ItemDocument]) -> str:
     return f"a {edge.reach_mm:g} mm {colour} {EDGE_PHRASES[edge.kind]}"
 
 
-def _cuts(items: Sequence[ItemDocument]) -> str:
-    through = [item.name for item in items if item.cut is Cut.THROUGH]
-    if not through:
+def _cuts(items: Sequence[ItemDocument], stock: Stock) -> str:
+    """What is really cut; a stock without a backing is cut through, whatever was asked for."""
+    through = [item.name for item in items if effective_cut(stock, item.cut) is Cut.THROUGH]
+    if not through and effective_cut(stock, Cut.KISS) is Cut.KISS:
         return "kiss cut"
     if len(through) == len(items):
         return "cut through"

@@ -1,16 +1,18 @@
 """Packing in the background: one run a job, the best layout so far always kept, listeners told of every change.
 
-A run belongs to a *key*, the digest of everything it packs. When a job changes what is packed, its key changes, the
-run for the old key is stopped, and one for the new key begins; a key whose search has ended is not searched again,
-so undo brings its layout back at once. Layouts are stored as they are found: a restart loses nothing but the search,
-and says so (`INTERRUPTED`). A layout that is all held needs no run.
+A run belongs to a *key*, the digest of everything it packs. Looking starts nothing: what nobody has searched yet lies
+in plain rows and says so (`WAITING`). When a run for a new key begins, the one for the old key is stopped; a key whose
+search has ended is not searched again, so undo brings its layout back at once. Layouts are stored as they are found: a
+restart loses nothing but the search, and says so (`INTERRUPTED`); a search that breaks down keeps its best (`BROKEN`).
+A layout that is all held needs no run.
 """
 
 import hashlib
+import logging
 import threading
 import time
 from collections import Counter, deque
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
 
@@ -21,10 +23,14 @@ from sqlalchemy.dialects.sqlite import insert
 from vamper.core.job import Pin
 from vamper.core.sheet.layout import Layout, Placement, Unplaced, WhyNot
 from vamper.core.sheet.nesting import Nester, NestRequest, NestSolution
-from vamper.core.sheet.packing import FILLING_SECONDS, PackProblem, pack
+from vamper.core.sheet.packing import FILLING_SECONDS, PackProblem, in_rows, pack
+from vamper.services.cache import Cache
 from vamper.services.planning import TimedWatch
 from vamper.store.database import Sessions
 from vamper.store.models import LayoutRow, now
+from vamper.store.trouble import StoreTrouble
+
+_LOG = logging.getLogger(__name__)
 
 SEARCH_SECONDS = 20.0
 # Many pieces get more time, up to a limit.
@@ -42,10 +48,12 @@ _ASK_S = 0.1
 class PackingState(StrEnum):
     """Where the search for a job's layout stands."""
 
+    WAITING = "waiting"
     SEARCHING = "searching"
     DONE = "done"
     STOPPED = "stopped"
     INTERRUPTED = "interrupted"
+    BROKEN = "broken"
 
 
 @dataclass(frozen=True, slots=True)
@@ -129,8 +137,20 @@ class PackingDesk:
         self._runs: dict[int, _Run] = {}
         self._changed = threading.Condition()
         self._versions: dict[int, int] = {}
+        self._rows: Cache[Layout] = Cache(_KEPT_LAYOUTS)
+        self._closed = threading.Event()
 
-    def packing(self, job_id: int, problem: PackProblem) -> Packing:
+    def look(self, job_id: int, problem: PackProblem) -> Packing:
+        """The layout for a problem as far as it is known; nothing is begun. Waits for the first layout of a search."""
+        key = key_of(problem)
+        with self._changed:
+            run = self._runs.get(job_id)
+        if run is None or run.key != key:
+            run = _all_held(key, problem) or self._stored(job_id, key) or self._waiting(key, problem)
+        run.first.wait(_FIRST_LAYOUT_S)
+        return self._packing(job_id, run, problem)
+
+    def begin(self, job_id: int, problem: PackProblem) -> Packing:
         """The layout for a problem; starts a search unless one has ended or runs. Waits for the first layout."""
         key = key_of(problem)
         with self._changed:
@@ -141,7 +161,13 @@ class PackingDesk:
                 run = _all_held(key, problem) or self._stored(job_id, key) or self._start(job_id, key, problem)
                 self._runs[job_id] = run
         run.first.wait(_FIRST_LAYOUT_S)
-        return self._packing(job_id, run)
+        return self._packing(job_id, run, problem)
+
+    def _waiting(self, key: str, problem: PackProblem) -> _Run:
+        rows = self._rows.get(key, lambda: in_rows(problem))
+        run = _Run(key, TimedWatch(0.0), rows, PackingState.WAITING)
+        run.first.set()
+        return run
 
     def again(self, job_id: int, problem: PackProblem) -> Packing:
         """Search once more from another seed; the best so far stays until it is beaten."""
@@ -155,7 +181,7 @@ class PackingDesk:
             reseeded = replace(problem, seed=seed)
             self._runs[job_id] = run = self._start(job_id, key, reseeded, best)
         run.first.wait(_FIRST_LAYOUT_S)
-        return self._packing(job_id, run)
+        return self._packing(job_id, run, problem)
 
     def adopt(self, job_id: int, problem: PackProblem, layout: Layout) -> None:
         """Take a layout that was found elsewhere as the job's; no search begins."""
@@ -197,6 +223,14 @@ class PackingDesk:
             self._store(job_id, run)
         self._tell(job_id)
 
+    def forget(self, job_id: int) -> None:
+        """End all work for a job that is gone."""
+        with self._changed:
+            run = self._runs.pop(job_id, None)
+        if run is not None:
+            run.watch.stopped.set()
+        self._tell(job_id)
+
     def wait_for_change(self, job_id: int, version: int, seconds: float) -> int:
         """Block until the job's version is past `version`, for at most `seconds`; returns the version."""
         with self._changed:
@@ -211,6 +245,7 @@ class PackingDesk:
 
     def close(self) -> None:
         """Stop everything, keeping what was found."""
+        self._closed.set()
         with self._changed:
             runs = list(self._runs.values())
         for run in runs:
@@ -222,11 +257,12 @@ class PackingDesk:
     def _left(self, run: _Run) -> float:
         return max(0.0, run.watch.seconds_left()) if run.state is PackingState.SEARCHING else 0.0
 
-    def _packing(self, job_id: int, run: _Run) -> Packing:
-        assert run.best is not None
+    def _packing(self, job_id: int, run: _Run, problem: PackProblem) -> Packing:
+        # A machine that is very busy may have found nothing yet; rows are known at once.
+        layout = run.best or self._rows.get(run.key, lambda: in_rows(problem))
         with self._changed:
             version = self._versions.get(job_id, 0)
-        return Packing(run.key, run.state, run.best, self._left(run), run.watch.seconds, version)
+        return Packing(run.key, run.state, layout, self._left(run), run.watch.seconds, version)
 
     def _start(self, job_id: int, key: str, problem: PackProblem, best: Layout | None = None) -> _Run:
         pieces = sum(piece.quantity for piece in problem.pieces)
@@ -258,17 +294,29 @@ class PackingDesk:
         return keep
 
     def _search(self, job_id: int, run: _Run, problem: PackProblem) -> None:
+        ended = PackingState.DONE
         try:
             pack(problem, self._nester, run.watch)
+        except Exception:
+            # It takes nothing with it: the best so far stays, or plain rows, and it can be tried again.
+            _LOG.exception("the search for job %s broke down", job_id)
+            ended = PackingState.BROKEN
         finally:
             with self._changed:
                 if run.state is PackingState.SEARCHING:
-                    run.state = PackingState.STOPPED if run.watch.stopped.is_set() else PackingState.DONE
-            if run.best is None:
-                run.best = Layout((), (), time_limited=True)
+                    run.state = PackingState.STOPPED if run.watch.stopped.is_set() else ended
+                if run.best is None:
+                    run.best = in_rows(problem)
             run.first.set()
-            self._store(job_id, run)
             self._tell(job_id)
+            self._store_when_there_is_room(job_id, run)
+
+    def _store_when_there_is_room(self, job_id: int, run: _Run) -> None:
+        """Keep what was found; where the disk is full, as soon as it no longer is."""
+        while self._runs.get(job_id) is run and not self._closed.is_set():
+            if self._store(job_id, run):
+                return
+            self._closed.wait(_STORE_EVERY_S)
 
     def _tell(self, job_id: int) -> None:
         with self._changed:
@@ -287,11 +335,20 @@ class PackingDesk:
         run.first.set()
         return run
 
-    def _store(self, job_id: int, run: _Run) -> None:
+    def _store(self, job_id: int, run: _Run) -> bool:
+        """Write a layout down; whether that could be done. Where it cannot, the layout stays in memory."""
         assert run.best is not None
         values = {"layout": layout_document(run.best), "state": run.state.value, "found_at": now()}
+        try:
+            self._write(job_id, run.key, values)
+        except StoreTrouble as trouble:
+            _LOG.warning("a layout is not written down yet: %s", trouble)
+            return False
+        return True
+
+    def _write(self, job_id: int, key: str, values: Mapping[str, object]) -> None:
         with self._sessions.begin() as session:
-            statement = insert(LayoutRow).values(job_id=job_id, key=run.key, **values)
+            statement = insert(LayoutRow).values(job_id=job_id, key=key, **values)
             session.execute(statement.on_conflict_do_update(index_elements=["job_id", "key"], set_=values))
             kept = (
                 select(LayoutRow.key)

@@ -3,6 +3,7 @@
 import threading
 import time
 from collections.abc import Callable, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field, replace
 
 from vamper.core.art.picture import Picture
@@ -27,6 +28,7 @@ from vamper.core.sheet.nesting import Nester
 from vamper.core.sheet.packing import pack
 from vamper.core.stocks import Stock
 from vamper.services.design import ArtFile, Designer
+from vamper.services.reading_room import SEATS
 
 DEFAULT_SECONDS = 5.0
 
@@ -72,12 +74,16 @@ def design_job(job: Job, arts: Sequence[ArtFile], designer: Designer) -> Design:
     """
     check_quantity(job)
     setup = set_up_sheet(job)
-    items = []
-    for index, (spec, art) in enumerate(zip(job.items, arts, strict=True)):
+
+    def design(index: int, spec: ItemSpec, art: ArtFile) -> DesignedItem:
         try:
-            items.append(designer.design(index, cut_with(job.cutter, spec), art, job.stock))
+            return designer.design(index, cut_with(job.cutter, spec), art, job.stock)
         except BadInput as bad:
             raise BadInput(bad.sentence, bad.where or f"items.{index}") from None
+
+    # As many at once as can be read at once.
+    with ThreadPoolExecutor(SEATS) as at_once:
+        items = list(at_once.map(design, range(len(job.items)), job.items, arts))
     backs = [
         item
         if item.spec.back_of is None

@@ -5,6 +5,7 @@ few seconds; the answer is found by halving, between a scale that fits and one t
 it becomes the job's. It is a search against the clock: another run may find a hair more.
 """
 
+import logging
 import threading
 import time
 from collections.abc import Callable, Sequence
@@ -21,7 +22,11 @@ from vamper.core.sheet.packing import pack
 from vamper.core.sheet.search import HOPELESS_FILL
 from vamper.services.design import ArtFile, Designer
 from vamper.services.document import ItemDocument, JobDocument
+from vamper.services.jobs import NotFound
 from vamper.services.planning import Design, TimedWatch, design_job
+from vamper.store.trouble import StoreTrouble
+
+_LOG = logging.getLogger(__name__)
 
 _TRIAL_SECONDS = 3.0
 _TRIALS = 8
@@ -83,6 +88,14 @@ class ScalingDesk:
                 told.state = ScaleState.DONE
             except BadInput as bad:
                 told.state, told.problem = ScaleState.FAILED, bad.sentence
+            except NotFound:
+                # The job was removed meanwhile, and with it whoever wanted to know.
+                told.state = ScaleState.STOPPED
+            except StoreTrouble as trouble:
+                told.state, told.problem = ScaleState.FAILED, str(trouble)
+            except Exception:
+                _LOG.exception("scaling job %s broke down", job_id)
+                told.state, told.problem = ScaleState.FAILED, "the search broke down; nothing was changed, try it again"
 
         threading.Thread(target=run, daemon=True, name=f"scale-{job_id}").start()
         return told

@@ -27,9 +27,10 @@ class Hand:
 
 @dataclass
 class Table:
-    """One layout of a job with what it was packed from."""
+    """One layout of a job with what it was packed from, and the revision of the job that it was made on."""
 
     layout_id: str
+    revision: str
     problem: PackProblem
     layout: Layout
     by_item: dict[int, Piece] = field(init=False)
@@ -52,9 +53,10 @@ class Table:
     def others(self, sheet: int, indexes: Sequence[int]) -> Clearance:
         """The pieces of a sheet without those in hand."""
         key = (sheet, frozenset(indexes))
+        lying = self.sheet(sheet)
         found = self._clearances.get(key)
         if found is None:
-            staying = [one for index, one in enumerate(self.layout.sheets[sheet]) if index not in key[1]]
+            staying = [one for index, one in enumerate(lying) if index not in key[1]]
             found = Clearance(self.problem.live_of(sheet), self.problem.spec.gap_mm, staying, self.by_item)
             while len(self._clearances) >= _CLEARANCES:
                 del self._clearances[next(iter(self._clearances))]
@@ -68,10 +70,10 @@ class Tables:
     def __init__(self) -> None:
         self._tables: dict[int, Table] = {}
 
-    def put(self, job_id: int, layout_id: str, problem: PackProblem, layout: Layout) -> None:
+    def put(self, job_id: int, layout_id: str, revision: str, problem: PackProblem, layout: Layout) -> None:
         kept = self._tables.get(job_id)
-        if kept is None or kept.layout_id != layout_id:
-            self._tables[job_id] = Table(layout_id, problem, layout)
+        if kept is None or (kept.layout_id, kept.revision) != (layout_id, revision):
+            self._tables[job_id] = Table(layout_id, revision, problem, layout)
 
     def get(self, job_id: int, layout_id: str, renew: Callable[[], object]) -> Table:
         """The table that was seen.

@@ -11,13 +11,15 @@ from vamper.core.job import Job
 from vamper.core.plan import DesignedItem, Plan, complete, pack_problem
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.nesting import Nester
+from vamper.core.sheet.problem import PackProblem
 from vamper.core.stocks import Stock
+from vamper.formats.safe_text import safe_file_name
 from vamper.services.arts import Arts
 from vamper.services.by_hand import ByHand
 from vamper.services.composing import Compositions
 from vamper.services.design import ArtFile, Designer
 from vamper.services.document import JobDocument
-from vamper.services.hand_off import bundle
+from vamper.services.hand_off import bundle, is_own_name
 from vamper.services.items import Items
 from vamper.services.jobs import Jobs, JobState
 from vamper.services.layouts import Layouts
@@ -28,7 +30,7 @@ from vamper.services.scaling import Scaling, ScalingDesk, scaled_document
 from vamper.services.styles import Styles
 from vamper.services.tables import Table, Tables
 from vamper.services.variants import Variants
-from vamper.store.database import Sessions, copy_database, open_database
+from vamper.store.database import Sessions, open_database
 from vamper.store.models import CutterRow, PrinterRow, StockRow
 from vamper.store.rows import add_starters, stock_of
 
@@ -72,12 +74,25 @@ class Workshop:
         return design_job(replace(self.jobs.core_job(state), items=(), held=()), [], self.designer)
 
     def plan(self, state: JobState) -> tuple[Plan, Packing]:
-        """The job's plan with its best layout so far; searching goes on in the background."""
-        design = self.design(state)
-        problem = pack_problem(design.job, design.setup, design.items)
-        packing = self.desk.packing(state.id, problem)
-        self.tables.put(state.id, packing.layout_id, problem, packing.layout)
+        """The job's plan with its best layout so far; nothing is begun or changed."""
+        design, problem = self._problem(state)
+        packing = self.desk.look(state.id, problem)
+        self.tables.put(state.id, packing.layout_id, state.revision, problem, packing.layout)
         return complete(design.job, design.setup, design.items, packing.layout), packing
+
+    def _problem(self, state: JobState) -> tuple[Design, PackProblem]:
+        design = self.design(state)
+        return design, pack_problem(design.job, design.setup, design.items)
+
+    def begin_packing(self, state: JobState) -> Packing:
+        """Search for a layout of the job as it is, in the background, unless that was done or is being done."""
+        return self.desk.begin(state.id, self._problem(state)[1])
+
+    def remove_job(self, job_id: int) -> None:
+        """Take a job off the list, and end all work for it."""
+        self.jobs.remove(job_id)
+        self.scalings.stop(job_id)
+        self.desk.forget(job_id)
 
     def table(self, job_id: int, layout_id: str) -> Table:
         """The layout that a maker has in hand; see `Tables`."""
@@ -90,13 +105,14 @@ class Workshop:
         is searched on from another seed, and so is one from which nothing had to be released.
         """
         released = self.by_hand.release(state.id, everything)
-        design = self.design(released)
+        design, problem = self._problem(released)
         if not design.items:
             raise BadInput("there is nothing to pack yet; add art first", "items")
-        problem = pack_problem(design.job, design.setup, design.items)
-        unfinished = (PackingState.STOPPED, PackingState.INTERRUPTED)
-        if released.document == state.document or self.desk.packing(state.id, problem).state in unfinished:
+        unfinished = (PackingState.STOPPED, PackingState.INTERRUPTED, PackingState.BROKEN)
+        if released.document == state.document or self.desk.look(state.id, problem).state in unfinished:
             self.desk.again(state.id, problem)
+        else:
+            self.desk.begin(state.id, problem)
 
     def scale_to_fill(self, state: JobState, sheets: int) -> Scaling:
         """Look for the largest common scale at which everything fits on so many sheets; then it is the job's."""
@@ -107,10 +123,12 @@ class Workshop:
 
         def keep(factor: float, layout: Layout) -> None:
             after = self.jobs.edit(
-                state.id, f"scale to {factor * 100:.0f} %", lambda document: scaled_document(document, factor, sheets)
+                state.id,
+                f"scale to {factor * 100:.0f} %",
+                lambda document: scaled_document(document, factor, sheets),
+                on=state.revision,
             )
-            found = self.design(after)
-            self.desk.adopt(state.id, pack_problem(found.job, found.setup, found.items), layout)
+            self.desk.adopt(state.id, self._problem(after)[1], layout)
 
         return self.scalings.start(state.id, self.jobs.core_job(state), sheets, design, keep)
 
@@ -118,48 +136,46 @@ class Workshop:
         """A design's pixels."""
         return self.designer.picture_of(item, self.arts.file(item.spec.art))
 
-    def names(self, document: JobDocument) -> tuple[str, str | None, str]:
-        """What the job's stock, printer (None where nothing is printed) and cutter are called."""
+    def made_with(self, document: JobDocument) -> tuple[Stock, str | None, str]:
+        """The job's stock, and what its printer (None where nothing is printed) and cutter are called."""
         with self.sessions() as session:
-            stock = session.get_one(StockRow, document.stock)
+            stock = stock_of(session.get_one(StockRow, document.stock))
             return (
-                stock.name,
+                stock,
                 session.get_one(PrinterRow, document.printer_id).name if stock.printable else None,
                 session.get_one(CutterRow, document.cutter_id).name,
             )
 
     def hand_off(self, state: JobState) -> bytes:
-        """Everything in one zip; the job counts as handed off from now on."""
+        """Everything in one zip."""
         plan, _ = self.plan(state)
         arts = self.bundle_arts(state)
         name_of = {art.digest: name for name, art in arts.items()}
         items = tuple(replace(item, art=name_of[item.art]) for item in plan.job.items)
         designed = tuple(replace(item, spec=spec) for item, spec in zip(plan.items, items, strict=True))
         named = replace(plan, job=replace(plan.job, items=items), items=designed)
-        data = bundle(
+        return bundle(
             named,
             {name: art.data for name, art in arts.items()},
             lambda item: self.designer.picture_of(item, arts[item.spec.art]),
         )
-        self.jobs.mark_handed_off(state.id)
-        return data
 
     def bundle_arts(self, state: JobState) -> dict[str, ArtFile]:
-        """The job's art files by names that are unique and safe to unpack."""
+        """The job's art files by names that are safe to unpack: no two are the same on any file system, and none is
+        that of a file that Vamper writes.
+        """
         named: dict[str, ArtFile] = {}
-        names: dict[str, str] = {}
-        for item in state.document.items:
-            if item.art in names:
-                continue
-            art = self.arts.file(item.art)
-            base = art.name.replace("\\", "/").rpartition("/")[2] or "art"
-            stem, dot, ending = base.rpartition(".")
+        taken: set[str] = set()
+        for digest in dict.fromkeys(item.art for item in state.document.items):
+            art = self.arts.file(digest)
+            base = safe_file_name(art.name)
+            stem, dot, ending = base.rpartition(".") if "." in base else (base, "", "")
             name, number = base, 1
-            while name in named:
+            while name.lower() in taken or is_own_name(name):
                 number += 1
-                name = f"{stem}-{number}{dot}{ending}" if dot else f"{base}-{number}"
+                name = f"{stem}-{number}{dot}{ending}"
+            taken.add(name.lower())
             named[name] = art
-            names[item.art] = name
         return named
 
     def stock(self, key: str) -> Stock:
@@ -169,6 +185,3 @@ class Workshop:
     def stocks(self) -> list[StockRow]:
         with self.sessions() as session:
             return list(session.scalars(select(StockRow).order_by(StockRow.position)))
-
-    def back_up(self, target: Path) -> None:
-        copy_database(self.path, target)

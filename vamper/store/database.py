@@ -4,27 +4,65 @@ A writing session takes the file's write lock when it begins, not at its first w
 changes, however many changes come at once.
 """
 
+import os
 import sqlite3
-from contextlib import AbstractContextManager
+from contextlib import AbstractContextManager, closing
 from pathlib import Path
 
 from alembic import command
-from alembic.config import Config
-from sqlalchemy import Connection, Engine, create_engine, event
+from sqlalchemy import URL, Connection, Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
+from vamper.core.findings import BadInput
+from vamper.store.trouble import StoreTrouble, tell_trouble
+from vamper.store.workshop_file import check_place, check_workshop, config, read_only, revision_of
+
 _WRITES = "writes"
-MIGRATIONS = Path(__file__).parent / "migrations"
 
 
 def open_database(path: Path) -> Engine:
-    """The engine for a workshop's file, made and migrated as needed."""
-    path.parent.mkdir(parents=True, exist_ok=True)
-    engine = create_engine(f"sqlite:///{path}", connect_args={"timeout": 20})
+    """The engine for a workshop's file, made and migrated as needed.
+
+    Raises
+    ------
+    BadInput
+        If there is something else at that place, or the file is broken, newer or not to be written; nothing is altered.
+    """
+    check_place(path)
+    is_new = not path.exists()
+    if not is_new:
+        check_workshop(path)
+    engine = create_engine(URL.create("sqlite", database=str(path.absolute())), connect_args={"timeout": 20})
     event.listen(engine, "connect", _set_up)
     event.listen(engine, "begin", _begin)
-    migrate(engine)
+    tell_trouble(engine, path)
+    try:
+        migrate(engine)
+    except StoreTrouble as trouble:
+        engine.dispose()
+        if is_new:
+            _remove(path)
+        raise BadInput(str(trouble), str(path)) from None
     return engine
+
+
+def remove_database(path: Path) -> None:
+    """Take a workshop's file away, if it is one.
+
+    Raises
+    ------
+    BadInput
+        If there is something else at that place.
+    """
+    if path.exists():
+        check_workshop(path)
+    _remove(path)
+
+
+def _remove(path: Path) -> None:
+    """A file with those that lie beside it while it is in use."""
+    for beside in ("", "-wal", "-shm"):
+        path.with_name(path.name + beside).unlink(missing_ok=True)
 
 
 def _set_up(connection: sqlite3.Connection, _record: object) -> None:
@@ -45,11 +83,10 @@ def _begin(connection: Connection) -> None:
 
 def migrate(engine: Engine) -> None:
     """Bring an empty or older file to the newest shape."""
-    config = Config()
-    config.set_main_option("script_location", str(MIGRATIONS))
+    steps = config()
     with engine.begin() as connection:
-        config.attributes["connection"] = connection
-        command.upgrade(config, "head")
+        steps.attributes["connection"] = connection
+        command.upgrade(steps, "head")
 
 
 class Sessions:
@@ -67,6 +104,39 @@ class Sessions:
 
 
 def copy_database(source: Path, target: Path) -> None:
-    """A consistent copy of a workshop's file, also while it is in use."""
-    with sqlite3.connect(f"file:{source}?mode=ro", uri=True) as reading, sqlite3.connect(target) as writing:
+    """A consistent copy of a workshop's file, also while it is in use; whole and checked, or not there at all.
+
+    Raises
+    ------
+    BadInput
+        If the source is no workshop, the target is there already, or the copy cannot be written.
+    """
+    if not source.exists():
+        raise BadInput("there is no workshop to copy", str(source))
+    check_workshop(source, to_write=False)
+    check_place(target)
+    if target.exists():
+        raise BadInput("is there already; move it away or name a new file, so that nothing is lost", str(target))
+    part = target.with_name(f".{target.name}.part")
+    try:
+        _copy(source, part, target)
+        # Linking fails where something has come to lie there meanwhile; renaming would replace it.
+        os.link(part, target)
+    except sqlite3.Error as error:
+        raise BadInput(f"the copy cannot be written: {error}; nothing was kept of it", str(target)) from None
+    except OSError as error:
+        raise BadInput(f"the copy cannot be written: {error.strerror}; nothing was kept of it", str(target)) from None
+    finally:
+        _remove(part)
+
+
+def _copy(source: Path, part: Path, target: Path) -> None:
+    part.unlink(missing_ok=True)
+    with closing(read_only(source)) as reading, closing(sqlite3.connect(part.absolute())) as writing:
         reading.backup(writing)
+    with part.open("rb") as written:
+        os.fsync(written.fileno())
+    with closing(read_only(part)) as copy, closing(read_only(source)) as reading:
+        whole = copy.execute("PRAGMA integrity_check(1)").fetchone()[0] == "ok"
+        if not whole or revision_of(copy) != revision_of(reading):
+            raise BadInput("the copy is not what was copied; see whether its disk is sound", str(target))

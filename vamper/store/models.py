@@ -116,6 +116,7 @@ class JobRow(Base):
     marks: Mapped[dict[str, Any]] = mapped_column(JSON)
     packing: Mapped[dict[str, Any]] = mapped_column(JSON)
     held: Mapped[list[dict[str, Any]]] = mapped_column(JSON)
+    last_number: Mapped[int] = mapped_column(default=0)
     step: Mapped[int] = mapped_column(default=0)
     created_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
     changed_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)

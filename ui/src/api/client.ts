@@ -13,6 +13,10 @@ export type StationKey = Schemas['Station'];
 
 export class Problem extends Error {}
 
+/** The workshop's file could not be written; the same will do later. */
+export class Unsaved extends Problem {}
+export const UNSAVED = 507;
+
 export const client = createClient<paths>({ baseUrl: window.location.origin });
 
 interface Answer<T> {
@@ -31,7 +35,8 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
   }
   if (!answer.response.ok) {
     const detail = (answer.error as { detail?: unknown } | undefined)?.detail;
-    throw new Problem(typeof detail === 'string' ? detail : 'Something went wrong; try again.');
+    const sentence = typeof detail === 'string' ? detail : 'Something went wrong; try again.';
+    throw answer.response.status === UNSAVED ? new Unsaved(sentence) : new Problem(sentence);
   }
   return answer.data as T;
 }

@@ -9,7 +9,7 @@ import {
 import { useCallback, useEffect, useRef, useState } from 'react';
 
 import { useNotices } from '../app/notices';
-import { ask, client, type Item, type Schemas } from './client';
+import { ask, client, type Item, type Schemas, Unsaved, type View } from './client';
 
 export const useJobs = () => useQuery({ queryKey: ['jobs'], queryFn: () => ask(client.GET('/api/jobs')) });
 
@@ -32,6 +32,8 @@ export const useChoices = (jobId: number, phrase: string) =>
   });
 
 type Change = Schemas['Change'];
+/** How long to wait before what could not be saved is sent once more. */
+const AGAIN_MS = 3000;
 
 /** Send changes one after the other; while one is on its way, only the newest of the same fields waits.
  * `done` is called when everything has arrived and the job was read again. */
@@ -50,9 +52,11 @@ export function useChange(jobId: number) {
       const drain = async () => {
         if (busy.current) return;
         busy.current = true;
+        let sent: [string, Change] | null = null;
         try {
           for (const [key, next] of waiting.current) {
             waiting.current.delete(key);
+            sent = [key, next];
             await ask(
               client.POST('/api/jobs/{job_id}/changes', {
                 params: { path: { job_id: jobId } },
@@ -63,6 +67,13 @@ export function useChange(jobId: number) {
           }
         } catch (error) {
           tell((error as Error).message);
+          if (error instanceof Unsaved && sent) {
+            // What was typed stays, and is sent again until there is room for it, or something newer to send.
+            const [key, change] = sent;
+            if (!waiting.current.has(key)) waiting.current.set(key, change);
+            await new Promise((settle) => setTimeout(settle, AGAIN_MS));
+            return;
+          }
           await queries.invalidateQueries({ queryKey: ['job', jobId] });
         } finally {
           busy.current = false;
@@ -107,6 +118,33 @@ export function useJobAction(jobId: number) {
       await ask(client.POST(paths[action], { params: { path: { job_id: jobId }, query } }));
     },
     onSuccess: () => queries.invalidateQueries({ queryKey: ['job', jobId] }),
+    onError: (error) => tell(error.message),
+  });
+}
+
+/** Where nobody has searched for a layout of the job as it is, ask for it once. */
+export function useBeginPacking(view: View) {
+  const queries = useQueryClient();
+  const tell = useNotices((state) => state.tell);
+  const { id: job_id } = view.job;
+  const waiting = view.plan?.packing.state === 'waiting' ? view.plan.packing.layout : null;
+  const pieces = view.plan?.items.length ?? 0;
+  useEffect(() => {
+    if (waiting === null || pieces === 0) return;
+    ask(client.POST('/api/jobs/{job_id}/pack/begin', { params: { path: { job_id } } }))
+      .then(() => queries.invalidateQueries({ queryKey: ['job', job_id] }))
+      .catch((error: Error) => tell(error.message));
+  }, [job_id, waiting, pieces, queries, tell]);
+}
+
+/** The job counts as handed off from now on. */
+export function useHandedOff(jobId: number) {
+  const queries = useQueryClient();
+  const tell = useNotices((state) => state.tell);
+  return useMutation({
+    mutationFn: () =>
+      ask(client.POST('/api/jobs/{job_id}/hand-off', { params: { path: { job_id: jobId } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['jobs'] }),
     onError: (error) => tell(error.message),
   });
 }

@@ -159,7 +159,7 @@ export interface paths {
     };
     /**
      * Get View
-     * @description The job with its plan, as the screen shows it. Starts packing where there is no layout yet.
+     * @description The job with its plan, as the screen shows it. Where nobody has searched for a layout yet, pieces lie in rows.
      */
     get: operations['get_view_api_jobs__job_id__get'];
     put?: never;
@@ -336,6 +336,26 @@ export interface paths {
      * @description One action on the layout that was seen; it keeps every rule, or nothing is moved and a sentence says why.
      */
     post: operations['do_by_hand_api_jobs__job_id__hand_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/hand-off': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Mark Handed Off
+     * @description The job counts as handed off from now on.
+     */
+    post: operations['mark_handed_off_api_jobs__job_id__hand_off_post'];
     delete?: never;
     options?: never;
     head?: never;
@@ -680,6 +700,26 @@ export interface paths {
      *     Where nothing was held, the search begins from another seed; the best layout so far stays until it is beaten.
      */
     post: operations['pack_again_api_jobs__job_id__pack_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/pack/begin': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Begin Packing
+     * @description Search for a layout of the job as it is now, unless that was done or is being done.
+     */
+    post: operations['begin_packing_api_jobs__job_id__pack_begin_post'];
     delete?: never;
     options?: never;
     head?: never;
@@ -1176,6 +1216,11 @@ export interface components {
      *     of a mat-fed one. `feed: hand` is no machine: guide lines and trim ticks are printed, and rows are straight.
      */
     CutterModel: {
+      /**
+       * Acceleration Mm S2
+       * @default 3000
+       */
+      acceleration_mm_s2: number;
       /** @default mat */
       feed: components['schemas']['Feed'];
       /**
@@ -1679,6 +1724,11 @@ export interface components {
        */
       items: components['schemas']['ItemDocument'][];
       /**
+       * Last Number
+       * @default 0
+       */
+      last_number: number;
+      /**
        * @default {
        *       "clear_mm": 2,
        *       "count": 4,
@@ -1966,7 +2016,7 @@ export interface components {
      * @description Where the search for a job's layout stands.
      * @enum {string}
      */
-    PackingState: 'searching' | 'done' | 'stopped' | 'interrupted';
+    PackingState: 'waiting' | 'searching' | 'done' | 'stopped' | 'interrupted' | 'broken';
     /** PaperModel */
     PaperModel: {
       /** Height Mm */
@@ -3267,6 +3317,35 @@ export interface operations {
       };
     };
   };
+  mark_handed_off_api_jobs__job_id__hand_off_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   hand_off_api_jobs__job_id__hand_off_zip_get: {
     parameters: {
       query?: never;
@@ -3870,6 +3949,37 @@ export interface operations {
       query?: {
         everything?: boolean;
       };
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      202: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': unknown;
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  begin_packing_api_jobs__job_id__pack_begin_post: {
+    parameters: {
+      query?: never;
       header?: never;
       path: {
         job_id: number;

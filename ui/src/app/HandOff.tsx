@@ -2,6 +2,7 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import type { Ref } from 'react';
 
 import type { View } from '../api/client';
+import { useHandedOff } from '../api/hooks';
 
 const FILES = [
   ['print.pdf', 'Print page (PDF)'],
@@ -11,6 +12,7 @@ const FILES = [
 
 /** Every file there is to take away, by sheet, or all at once. */
 export function HandOff({ view, button }: { view: View; button: Ref<HTMLButtonElement> }) {
+  const handedOff = useHandedOff(view.job.id);
   const sheets = view.plan?.sheets ?? [];
   const printed = view.plan?.stock.printable ?? true;
   const row = 'block rounded-[6px] px-2.5 py-1.5 data-focus:bg-tray';
@@ -31,7 +33,12 @@ export function HandOff({ view, button }: { view: View; button: Ref<HTMLButtonEl
         className="panel z-20 w-80 p-1.5 shadow-card"
       >
         <MenuItem>
-          <a className={row} href={`/api/jobs/${view.job.id}/hand-off.zip`} download>
+          <a
+            className={row}
+            href={`/api/jobs/${view.job.id}/hand-off.zip`}
+            download
+            onClick={() => handedOff.mutate()}
+          >
             <span className="block font-bold">Everything (zip)</span>
             <span className="block text-sm text-soft">all sheets, the plan, the job file and its art</span>
           </a>

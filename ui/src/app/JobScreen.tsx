@@ -3,7 +3,15 @@ import { useEffect, useRef, useState } from 'react';
 import { Link, useLocation } from 'wouter';
 
 import type { StationKey, View } from '../api/client';
-import { type Changer, useCatalog, useChange, useJobAction, usePackingEvents, useView } from '../api/hooks';
+import {
+  type Changer,
+  useBeginPacking,
+  useCatalog,
+  useChange,
+  useJobAction,
+  usePackingEvents,
+  useView,
+} from '../api/hooks';
 import { Button } from '../kit/Button';
 import { useUnit } from '../kit/units';
 import { asSentence } from '../kit/words';
@@ -54,6 +62,7 @@ interface Props {
 function OpenJob({ view, station, change, saving }: Props) {
   const jobId = view.job.id;
   const queries = useQueryClient();
+  useBeginPacking(view);
   const picker = useRef<HTMLInputElement>(null);
   const handOff = useRef<HTMLButtonElement>(null);
   const action = useJobAction(jobId);

@@ -5,6 +5,7 @@ import { type Changer, useCatalog } from '../api/hooks';
 import { useCutters, useKeepCutter, useKeepPrinter, usePrinters, useRemoveMachine } from '../api/sheets';
 import { Button } from '../kit/Button';
 import { LengthField } from '../kit/LengthField';
+import { NumberField } from '../kit/NumberField';
 import { Options } from '../kit/Options';
 import { Window } from '../kit/Window';
 import { asSentence } from '../kit/words';
@@ -100,6 +101,7 @@ function CutterForm({ view, change, asNew, close }: Props) {
   if (!now) return null;
   const profile = draft ?? (asNew ? { ...now, name: '' } : now);
   const cutter = profile.cutter;
+  const force = cutter.force_gf;
   const set = (changes: Partial<Cutter['cutter']>) =>
     setDraft({ ...profile, cutter: { ...cutter, ...changes } });
   const mat = cutter.mat_mm ?? { width: cutter.reach_mm.width, height: cutter.reach_mm.height };
@@ -170,6 +172,29 @@ function CutterForm({ view, change, asNew, close }: Props) {
             </>
           )}
         </div>
+      )}
+      {cutter.feed !== 'hand' && (
+        <fieldset className="flex flex-wrap gap-3">
+          <legend className="mb-1 font-bold">Force of the blade</legend>
+          <NumberField
+            label="Least"
+            value={force.min}
+            unit="gf"
+            onChange={(min) => set({ force_gf: { ...force, min } })}
+          />
+          <NumberField
+            label="Greatest"
+            value={force.max}
+            unit="gf"
+            onChange={(max) => set({ force_gf: { ...force, max } })}
+          />
+          <NumberField
+            label="Step"
+            value={force.step}
+            unit="gf"
+            onChange={(step) => set({ force_gf: { ...force, step } })}
+          />
+        </fieldset>
       )}
     </Form>
   );

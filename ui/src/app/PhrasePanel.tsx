@@ -137,6 +137,10 @@ function Edges({ view, change }: Props) {
 
 function Cuts({ view, change }: Props) {
   const items = view.job.document.items ?? [];
+  // What is really made: a stock without a backing is cut through, whatever was asked for.
+  const made = (item: (typeof items)[number]) =>
+    view.plan?.items.find((one) => one.number === item.number)?.cut ?? item.cut;
+  const possible = (cut: string) => view.plan?.settings.some((one) => one.cut === cut) ?? true;
   const all = (cut: string) =>
     change({ label: `${cut} cut for all`, numbers: items.map((item) => item.number), changes: { cut } });
   return (
@@ -149,9 +153,10 @@ function Cuts({ view, change }: Props) {
               {['kiss', 'through'].map((cut) => (
                 <Button
                   key={cut}
-                  aria-pressed={item.cut === cut}
+                  aria-pressed={made(item) === cut}
+                  disabled={!possible(cut)}
                   aria-label={`${item.name}: ${cut} cut`}
-                  look={item.cut === cut ? 'act' : 'plain'}
+                  look={made(item) === cut ? 'act' : 'plain'}
                   onClick={() =>
                     change({ label: `${cut} cut for ${item.name}`, numbers: [item.number], changes: { cut } })
                   }
@@ -164,9 +169,14 @@ function Cuts({ view, change }: Props) {
         ))}
       </ul>
       <div className="flex gap-2">
-        <Button onClick={() => all('kiss')}>All kiss</Button>
+        <Button onClick={() => all('kiss')} disabled={!possible('kiss')}>
+          All kiss
+        </Button>
         <Button onClick={() => all('through')}>All through</Button>
       </div>
+      {!possible('kiss') && (
+        <p className="text-sm text-soft">This stock has no backing to stop in, so it is cut through.</p>
+      )}
     </>
   );
 }

@@ -1,6 +1,7 @@
 import { useEffect } from 'react';
 
 import { Button } from '../kit/Button';
+import { asSentence } from '../kit/words';
 import { useUploads } from './uploads';
 
 const WORDS = {
@@ -37,7 +38,14 @@ export function UploadTray() {
             {one.state === 'failed' ? (
               <p className="text-rowan">Not added: {one.sentence}</p>
             ) : (
-              <progress className="h-1.5 w-full accent-kingfisher" value={one.share} aria-label={one.name} />
+              <>
+                {one.sentence && <p className="text-rowan">{asSentence(one.sentence)}</p>}
+                <progress
+                  className="h-1.5 w-full accent-kingfisher"
+                  value={one.share}
+                  aria-label={one.name}
+                />
+              </>
             )}
           </li>
         ))}

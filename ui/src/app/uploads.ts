@@ -1,6 +1,8 @@
 /** Files on their way into a job, each with its own progress and its own sentence where it failed. */
 import { create } from 'zustand';
 
+import { UNSAVED } from '../api/client';
+
 export interface Upload {
   id: number;
   name: string;
@@ -15,6 +17,7 @@ interface Uploads {
   clear: () => void;
 }
 
+const AGAIN_MS = 3000;
 let last = 0;
 const AT_ONCE = 2;
 const queue: (() => Promise<void>)[] = [];
@@ -45,7 +48,17 @@ function send(jobId: number, file: File, onChange: (change: Partial<Upload>) => 
       } catch {
         // Not every answer is JSON; the general sentence stands.
       }
-      onChange(request.status < 300 ? { state: 'done', share: 1 } : { state: 'failed', sentence: detail });
+      if (request.status === UNSAVED) {
+        // The file is still here; it is sent again until there is room for it.
+        onChange({ state: 'waiting', share: 0, sentence: detail });
+        setTimeout(() => void send(jobId, file, onChange).then(settle), AGAIN_MS);
+        return;
+      }
+      onChange(
+        request.status < 300
+          ? { state: 'done', share: 1, sentence: '' }
+          : { state: 'failed', sentence: detail },
+      );
       settle();
     };
     request.onerror = () => {

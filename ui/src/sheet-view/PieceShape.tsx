@@ -1,4 +1,5 @@
 import { type Finding, type Item, pictureUrl } from '../api/client';
+import { Picture } from './Picture';
 
 export type SheetMode = 'plan' | 'print' | 'cut' | 'marks';
 
@@ -11,7 +12,6 @@ interface Props {
 
 /** One design in its own frame, to be placed as often as it has copies. */
 export function PieceShape({ jobId, item, mode, ground }: Props) {
-  const box = item.picture_box;
   const clip = `clip-${item.number}`;
   return (
     <g id={`item-${item.number}`}>
@@ -23,24 +23,18 @@ export function PieceShape({ jobId, item, mode, ground }: Props) {
         <path d={`${item.bleed_path} ${item.edge_path}`} fillRule="evenodd" fill="url(#stipple)" />
       )}
       {mode === 'print' && item.printed_box && (
-        <image
+        <Picture
+          item={item}
           href={`/api/jobs/${jobId}/items/${item.number}/printed.png?look=${item.look}`}
-          x={item.printed_box.x_mm}
-          y={item.printed_box.y_mm}
-          width={item.printed_box.width_mm}
-          height={item.printed_box.height_mm}
-          preserveAspectRatio="none"
+          box={item.printed_box}
         />
       )}
       {mode !== 'marks' && !(mode === 'print' && item.printed_box) && (
-        <image
+        <Picture
+          item={item}
           href={pictureUrl(item, 800)}
-          x={box.x_mm}
-          y={box.y_mm}
-          width={box.width_mm}
-          height={box.height_mm}
-          preserveAspectRatio="none"
-          clipPath={`url(#${clip})`}
+          box={item.picture_box}
+          clip={clip}
           opacity={mode === 'cut' ? 0.25 : 1}
         />
       )}

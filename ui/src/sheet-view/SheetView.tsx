@@ -135,20 +135,23 @@ export function SheetView({ jobId, plan, sheet, mode, children, pieces, bar, bes
                   />
                 ))}
               </defs>
-              {pieces ? pieces(zoom.scale) : <Still plan={plan} sheet={sheet} mode={mode} />}
-              <path
-                d={plan.sheets[sheet]?.guides}
-                fill="none"
-                stroke="var(--d-ink)"
-                strokeWidth="1"
-                opacity="0.6"
-                vectorEffect="non-scaling-stroke"
-                pointerEvents="none"
-              />
-              <g fill="var(--d-ink)" fillRule="evenodd" pointerEvents="none">
-                {plan.marks.map((mark, index) => (
-                  <path key={index} d={mark.path} fillRule="evenodd" />
-                ))}
+              {/* Everything is drawn as the finished piece reads; the print screen shows the file, mirrored where it is. */}
+              <g transform={printed && plan.mirror ? `translate(${width} 0) scale(-1 1)` : undefined}>
+                {pieces ? pieces(zoom.scale) : <Still plan={plan} sheet={sheet} />}
+                <path
+                  d={plan.sheets[sheet]?.guides}
+                  fill="none"
+                  stroke="var(--d-ink)"
+                  strokeWidth="1"
+                  opacity="0.6"
+                  vectorEffect="non-scaling-stroke"
+                  pointerEvents="none"
+                />
+                <g fill="var(--d-ink)" fillRule="evenodd" pointerEvents="none">
+                  {plan.marks.map((mark, index) => (
+                    <path key={index} d={mark.path} fillRule="evenodd" />
+                  ))}
+                </g>
               </g>
               <g pointerEvents="none">{typeof children === 'function' ? children(zoom.scale) : children}</g>
             </svg>
@@ -180,13 +183,10 @@ function ZoomButtons({ zoom }: { zoom: SheetZoom }) {
 }
 
 /** The pieces where they lie, not to be moved. */
-function Still({ plan, sheet, mode }: { plan: Plan; sheet: number; mode: SheetMode }) {
+function Still({ plan, sheet }: { plan: Plan; sheet: number }) {
   const placements = plan.sheets[sheet]?.placements ?? [];
-  // Only the files are mirrored; the print screen shows them as they are.
-  const turnedOver =
-    mode === 'print' && plan.mirror ? `translate(${plan.width_mm} 0) scale(-1 1)` : undefined;
   return (
-    <g transform={turnedOver}>
+    <g>
       {placements.map((placement, index) => (
         <use key={index} href={`#item-${placement.item_number}`} transform={lying(placement)} />
       ))}

@@ -5,6 +5,7 @@ import { type Ground, useLook } from '../app/look';
 import { useScreenScale } from '../app/screenScale';
 import { Button } from '../kit/Button';
 import { showLength, useUnit } from '../kit/units';
+import { Picture } from '../sheet-view/Picture';
 import { Border, Places, Stipple } from '../sheet-view/PieceShape';
 import { useSize } from '../sheet-view/useSize';
 import { CardDialog } from './CardDialog';
@@ -142,7 +143,6 @@ function ZoomBar({ zoom }: { zoom: ReturnType<typeof useZoom> }) {
 }
 
 function Drawn({ item, stock, withEdge, px }: { item: Item; stock: string; withEdge: boolean; px: number }) {
-  const picture = item.picture_box;
   const clip = `large-${item.number}`;
   const line = (d: string, stroke: string, strokeWidth: number, more = {}) => (
     <path
@@ -164,14 +164,11 @@ function Drawn({ item, stock, withEdge, px }: { item: Item; stock: string; withE
       {withEdge && item.bleed_path && (
         <path d={`${item.bleed_path} ${item.edge_path}`} fillRule="evenodd" fill="url(#stipple)" />
       )}
-      <image
+      <Picture
+        item={item}
         href={pictureUrl(item, px)}
-        x={picture.x_mm}
-        y={picture.y_mm}
-        width={picture.width_mm}
-        height={picture.height_mm}
-        preserveAspectRatio="none"
-        {...(withEdge ? { clipPath: `url(#${clip})` } : {})}
+        box={item.picture_box}
+        clip={withEdge ? clip : undefined}
       />
       {line(item.outline_path, '#ffffff', 2.5, { opacity: 0.7 })}
       {line(item.outline_path, '#22262e', 1, { strokeDasharray: '3 3' })}

@@ -49,7 +49,9 @@ def flat_colours(picture: Picture) -> list[str]:
     inked = rgba[rgba[:, :, 3] > 250][:, :3]
     if not len(inked):
         return []
-    colours, counts = np.unique(inked, axis=0, return_counts=True)
+    # One number a colour: sorting rows of three takes twenty times as long.
+    codes, counts = np.unique(inked.astype(np.uint32) @ np.array([65536, 256, 1], dtype=np.uint32), return_counts=True)
+    colours = np.column_stack([codes >> 16, codes >> 8 & 255, codes & 255]).astype(np.uint8)
     order = np.argsort(-counts)
     found: list[npt.NDArray[np.uint8]] = []
     for index in order:

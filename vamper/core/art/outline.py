@@ -11,7 +11,7 @@ leave behind. That ends at a scale at which everything left out is a speck.
 """
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import contourpy
 import numpy as np
@@ -213,6 +213,12 @@ def outline_at(tracing: Tracing, size: SizeSpec) -> Outline:
         pinholes=tuple(pinholes),
         opaque=tracing.opaque,
     )
+
+
+def scaled(outline: Outline, factor: float) -> Outline:
+    """The outline at another size; what was a speck stays left out."""
+    shape = shapely.affinity.scale(outline.shape, factor, factor, origin=(0, 0))
+    return replace(outline, shape=as_multi(parts(shape)), mm_per_px=outline.mm_per_px * factor)
 
 
 def _without_specks(tracing: Tracing, size: SizeSpec) -> tuple[int, float, npt.NDArray[np.float64]]:

@@ -21,6 +21,7 @@ COMFORTABLE_SHARE = 0.9
 STEEP_THICKNESS_UM = 250.0
 STEEP_RADIUS_MM = 0.7
 SMALL_RADIUS_MM = 1.5
+THROUGH_EXPOSURE_UM = 100.0
 
 
 class Blade(StrEnum):
@@ -107,8 +108,13 @@ def propose(stock: Stock, cut: Cut, cutter: Cutter, least_radius_mm: float) -> C
         why_speed,
         f"a mat of {stock.tack} tack suits {stock.name}",
     )
-    exposure = round((stock.face_um + stock.backing_um / 2) / 1000, 2)
+    exposure = round(_exposure_um(stock, cut) / 1000, 2)
     return CutSetting(cut, blade, force, passes, speed, stock.tack, exposure, band, reached, why)
+
+
+def _exposure_um(stock: Stock, cut: Cut) -> float:
+    """How far the tip looks out of its holder: into the backing and no farther, or well through the sheet."""
+    return stock.face_um + stock.backing_um / 2 if cut is Cut.KISS else stock.thickness_um + THROUGH_EXPOSURE_UM
 
 
 def _blade(stock: Stock, cut: Cut, radius: float) -> tuple[Blade, str]:

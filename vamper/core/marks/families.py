@@ -7,7 +7,7 @@ with the corners notched out.
 """
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 import shapely
@@ -42,6 +42,13 @@ class Mark:
         points = np.concatenate(self.rings)
         (left, top), (right, bottom) = points.min(axis=0), points.max(axis=0)
         return Place(float(left), float(top), float(right - left), float(bottom - top))
+
+
+def turned_over(mark: Mark, paper: Paper) -> Mark:
+    """A mark as it is seen from behind the sheet."""
+    width = paper.width_mm
+    rings = tuple(np.column_stack([width - ring[:, 0], ring[:, 1]]) for ring in mark.rings)
+    return replace(mark, x_mm=width - mark.x_mm, rings=rings)
 
 
 def marks_for(paper: Paper, spec: MarksSpec) -> tuple[Mark, ...]:

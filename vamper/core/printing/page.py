@@ -17,7 +17,7 @@ from shapely.geometry.base import BaseGeometry
 
 from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import Edge
-from vamper.core.geometry import grow, mirrored, placed
+from vamper.core.geometry import Shape, grow, mirrored, placed
 from vamper.core.job import Paper, RingSpec
 from vamper.core.marks.families import Mark
 from vamper.core.printing.bleed import bleed_box_mm, is_printed
@@ -86,7 +86,7 @@ def compose_page(
     Parameters
     ----------
     live : Polygon
-        The live area; no bleed leaves it.
+        The live area, as the finished piece reads; no bleed leaves it.
     stock_colour : str
         #RRGGBB; nothing of this colour is printed as a border.
     """
@@ -104,7 +104,8 @@ def compose_page(
         pictures.append(
             PrintedPicture(placement.item, _mirrored_matrix(matrix, paper, mirror), _seen(printed, paper, mirror))
         )
-    guides = guides_for([_seen(edge, paper, mirror) for edge in edges], live) if by_hand else NO_GUIDES
+    printed_live = _seen(live, paper, mirror)
+    guides = guides_for([_seen(edge, paper, mirror) for edge in edges], printed_live) if by_hand else NO_GUIDES
     return PrintPage(paper, tuple(borders), tuple(pictures), tuple(marks), mirror, guides)
 
 
@@ -137,7 +138,7 @@ def _border(
     return found
 
 
-def _seen(shape: BaseGeometry, paper: Paper, mirror: bool) -> BaseGeometry:
+def _seen(shape: Shape, paper: Paper, mirror: bool) -> Shape:
     return mirrored(shape, paper.width_mm) if mirror else shape
 
 

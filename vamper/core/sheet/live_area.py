@@ -5,7 +5,7 @@ always accepted later, because nothing else bounds it.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
@@ -13,7 +13,7 @@ from shapely.geometry.base import BaseGeometry
 
 from vamper.core.devices import Cutter, Feed, Printer
 from vamper.core.findings import BadInput
-from vamper.core.geometry import as_multi, clockwise_on_screen, parts
+from vamper.core.geometry import as_multi, clockwise_on_screen, mirrored, parts
 from vamper.core.job import Paper
 
 LEAST_SIDE_MM = 5.0
@@ -43,6 +43,12 @@ class LiveArea:
     def size_mm(self) -> tuple[float, float]:
         left, top, right, bottom = self.shape.bounds
         return right - left, bottom - top
+
+    def turned_over(self, paper: Paper) -> "LiveArea":
+        """The same area as seen from behind the sheet."""
+        width = paper.width_mm
+        bounds = tuple(replace(bound, region=mirrored(bound.region, width)) for bound in self.bounds)
+        return LiveArea(clockwise_on_screen(mirrored(self.shape, width)), bounds)
 
 
 def _region(left: float, top: float, right: float, bottom: float) -> Polygon:

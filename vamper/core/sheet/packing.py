@@ -19,7 +19,7 @@ from vamper.core.sheet.bound import AreaBound, area_bound
 from vamper.core.sheet.ground import ground_of, space_on
 from vamper.core.sheet.layout import Layout, Piece, Placement, Unplaced, WhyNot
 from vamper.core.sheet.nesting import Nester
-from vamper.core.sheet.problem import PackProblem, Sheet, Watch, fits_alone, largest_fitting_scale
+from vamper.core.sheet.problem import PackProblem, Sheet, Watch, fits_alone
 from vamper.core.sheet.rows import rows_of_boxes
 from vamper.core.sheet.search import HOPELESS_FILL, Search
 
@@ -29,8 +29,8 @@ __all__ = [
     "Watch",
     "bound_of",
     "fits_alone",
+    "in_rows",
     "kits_of",
-    "largest_fitting_scale",
     "pack",
     "plain_rows",
 ]
@@ -176,7 +176,7 @@ class _Share:
         return self.watch.seconds_left() - self.stop_at
 
     def better(self, layout: Layout) -> None:
-        rest = [_rowed(sub) for sub in self.waiting]
+        rest = [in_rows(sub) for sub in self.waiting]
         self.watch.better(_merged([*self.done, layout, *rest], self.owner))
 
 
@@ -185,12 +185,12 @@ class _Share:
 
 def _tidy(problem: PackProblem, _nester: Nester, watch: Watch) -> Layout:
     """Straight rows; whether lower or narrower rows hold more is tried out."""
-    layout = max((_rowed(problem, upright) for upright in (False, True)), key=problem.rank)
+    layout = max((in_rows(problem, upright) for upright in (False, True)), key=problem.rank)
     watch.better(layout)
     return layout
 
 
-def _rowed(problem: PackProblem, as_they_are: bool = False) -> Layout:
+def in_rows(problem: PackProblem, as_they_are: bool = False) -> Layout:
     """Held pieces, and everything else in rows: in the largest free rectangle of sheets that are not empty."""
     spec, limit = problem.spec, problem.spec.max_sheets
     held = Counter(one.item for one in problem.held)
@@ -254,6 +254,7 @@ def kits_of(quantities: Sequence[int]) -> Iterator[int]:
 
 def _kits(problem: PackProblem, nester: Nester, watch: Watch) -> Layout:
     """The same set on each of the fewest sheets; mixed, where what is held makes sheets that no kit can be like."""
+    watch.better(in_rows(problem))
     wanted = [piece for piece in problem.pieces if piece.quantity]
     room = HOPELESS_FILL * grow(problem.live, problem.spec.gap_mm / 2).area
     areas = {piece.item: grow(piece.edge, problem.spec.gap_mm / 2).area for piece in wanted}
@@ -284,7 +285,7 @@ def _kits(problem: PackProblem, nester: Nester, watch: Watch) -> Layout:
             break
     if not possible:
         return _mixed(problem, nester, watch)
-    layout = replace(_rowed(problem), time_limited=clocked)
+    layout = replace(in_rows(problem), time_limited=clocked)
     watch.better(layout)
     return layout
 

@@ -3,6 +3,8 @@
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import reduce
+from operator import and_
 from typing import Protocol
 
 import numpy as np
@@ -10,9 +12,9 @@ import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from vamper.core.geometry import placed
-from vamper.core.job import HeldPiece, PackingSpec, Turn
+from vamper.core.job import HeldPiece, PackingMode, PackingSpec, Turn
 from vamper.core.sheet.layout import Layout, Piece, Placement
-from vamper.core.sheet.turns import best_turn, boxes_at, turns_of
+from vamper.core.sheet.turns import best_turn
 
 Sheet = tuple[Placement, ...]
 Rank = tuple[float, ...]
@@ -64,8 +66,8 @@ class PackProblem:
         return max((one.sheet for one in self.held), default=-1) + 1
 
     def rank(self, layout: Layout) -> Rank:
-        """Greater is better: most wanted pieces, most of their area, fewest sheets, most area of extra copies, and the
-        widest strip left on the last sheet.
+        """Greater is better: equal sheets where kits are wanted, most wanted pieces, most of their area, fewest sheets,
+        most area of extra copies, and the widest strip left on the last sheet.
         """
         by_item = self.by_item
         wanted = Counter({piece.item: piece.quantity for piece in self.pieces})
@@ -74,7 +76,14 @@ class PackProblem:
         area = sum(by_item[item].area_mm2 * count for item, count in got.items())
         extra = sum(by_item[item].area_mm2 * count for item, count in (placed_of - wanted).items())
         left = strip_left(layout.sheets[-1], by_item, self.live) if layout.sheets else 0.0
-        return got.total(), round(area, 3), -len(layout.sheets), round(extra, 3), round(left, 1)
+        even = self.spec.mode is PackingMode.KITS and _shared_out(layout) >= got.total()
+        return even, got.total(), round(area, 3), -len(layout.sheets), round(extra, 3), round(left, 1)
+
+
+def _shared_out(layout: Layout) -> int:
+    """Pieces in the largest set that every sheet holds, on all sheets together."""
+    kits = [Counter(one.item for one in sheet) for sheet in layout.sheets]
+    return reduce(and_, kits).total() * len(kits) if kits else 0
 
 
 def strip_left(sheet: Sequence[Placement], by_item: dict[int, Piece], live: Polygon) -> float:
@@ -100,10 +109,3 @@ def fits_alone(piece: Piece, live: Polygon, turn: Turn) -> bool:
     """Whether one piece fits the live area's box in some allowed turn."""
     left, top, right, bottom = live.bounds
     return best_turn(piece.edge, (right - left, bottom - top), piece.turn or turn)[1] <= 1e-6
-
-
-def largest_fitting_scale(piece: Piece, live: Polygon, turn: Turn) -> float:
-    """The scale (below 1 for a piece that is too big) at which the piece just fits in its best turn."""
-    left, top, right, bottom = live.bounds
-    room = np.array([right - left, bottom - top])
-    return float((room / boxes_at(piece.edge, turns_of(piece.turn or turn))).min(axis=1).max())

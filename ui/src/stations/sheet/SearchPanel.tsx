@@ -8,6 +8,8 @@ const STATES = {
   done: 'Packed',
   stopped: 'Stopped; the best so far is kept',
   interrupted: 'Vamper was closed while it packed',
+  waiting: 'In plain rows so far',
+  broken: 'The search broke down; the best so far is kept. Pack again to try once more',
 } as const;
 
 interface Props {

@@ -1,4 +1,6 @@
-"""Pictures to show of an art, made when it comes in; the file says whose it is."""
+"""Pictures to show of an art, made when it comes in; numbers of designs are never given twice; the file says whose it
+is.
+"""
 
 import sqlalchemy as sa
 from alembic import op
@@ -18,10 +20,15 @@ def upgrade() -> None:
         sa.ForeignKeyConstraint(["digest"], ["art.digest"], name=op.f("fk_preview_digest_art"), ondelete="CASCADE"),
         sa.PrimaryKeyConstraint("digest", "longest_px", name=op.f("pk_preview")),
     )
+    with op.batch_alter_table("job") as job:
+        job.add_column(sa.Column("last_number", sa.Integer(), nullable=False, server_default="0"))
+    op.execute("UPDATE job SET last_number = coalesce((SELECT max(number) FROM item WHERE item.job_id = job.id), 0)")
     # "VAMP": tells a workshop's file from any other of the same format.
     op.execute(sa.text(f"PRAGMA application_id = {0x56414D50}"))
 
 
 def downgrade() -> None:
     op.drop_table("preview")
+    with op.batch_alter_table("job") as job:
+        job.drop_column("last_number")
     op.execute(sa.text("PRAGMA application_id = 0"))
