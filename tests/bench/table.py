@@ -40,8 +40,17 @@ def peak_mb(process: int | str) -> float:
 
     Not `ru_maxrss`: a child counts its parent's there.
     """
+    return _status_mb(process, "VmHWM")
+
+
+def now_mb(process: int | str) -> float:
+    """The memory that a process holds now."""
+    return _status_mb(process, "VmRSS")
+
+
+def _status_mb(process: int | str, name: str) -> float:
     status = Path(f"/proc/{process}/status")
     if not status.exists():
         return float("nan")
-    found = re.search(r"VmHWM:\s+(\d+)", status.read_text())
+    found = re.search(rf"{name}:\s+(\d+)", status.read_text())
     return int(found[1]) / 1024 if found else float("nan")

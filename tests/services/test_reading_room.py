@@ -83,7 +83,7 @@ def test_seats_are_taken_in_the_order_of_asking_and_never_more_than_there_are() 
 
     def visit(number: int) -> None:
         nonlocal inside, most
-        with room._queue.seat():
+        with room._turns.seat():
             with guard:
                 inside += 1
                 most = max(most, inside)

@@ -14,6 +14,7 @@ from vamper.api.door import MOST_BODY
 from vamper.api.guard import Guard
 from vamper.api.problems import add_problems
 from vamper.api.routers import ROUTERS
+from vamper.api.views import Views
 from vamper.services.workshop import Workshop
 
 FRONT_END = Path(__file__).parents[2] / "ui" / "dist"
@@ -29,6 +30,7 @@ def create_app(workshop: Workshop, front_end: Path = FRONT_END) -> FastAPI:
 
     app = FastAPI(title="Vamper", lifespan=lifespan, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.workshop = workshop
+    app.state.views = Views(workshop)
     app.add_middleware(RequestBodyLimitMiddleware, max_body_size=MOST_BODY)
     # The outermost: whatever is answered carries its headers.
     app.add_middleware(Guard)

@@ -4,6 +4,7 @@ from typing import Annotated
 
 from fastapi import Depends, Request
 
+from vamper.api.views import Views
 from vamper.services.workshop import Workshop
 
 
@@ -13,3 +14,11 @@ def workshop_of(request: Request) -> Workshop:
 
 
 Here = Annotated[Workshop, Depends(workshop_of)]
+
+
+def views_of(request: Request) -> Views:
+    views: Views = request.app.state.views
+    return views
+
+
+Shown = Annotated[Views, Depends(views_of)]

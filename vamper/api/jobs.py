@@ -10,7 +10,7 @@ from sse_starlette.sse import EventSourceResponse
 
 from vamper.api.door import MOST_FILE_BODY, Id
 from vamper.api.door import router as door_router
-from vamper.api.here import Here
+from vamper.api.here import Here, Shown
 from vamper.api.schemas import (
     AddedArt,
     Change,
@@ -23,7 +23,7 @@ from vamper.api.schemas import (
     PackingEvent,
     ViewOut,
 )
-from vamper.api.views import job_out, view
+from vamper.api.views import job_out
 from vamper.services.choices import choices
 
 router = door_router()
@@ -46,9 +46,9 @@ def create_job(here: Here, new: NewJob) -> JobId:
 
 
 @router.get("/jobs/{job_id}", tags=["jobs"])
-def get_view(here: Here, job_id: Id) -> ViewOut:
+def get_view(here: Here, shown: Shown, job_id: Id) -> ViewOut:
     """The job with its plan, as the screen shows it. Where nobody has searched for a layout yet, pieces lie in rows."""
-    return view(here, here.jobs.get(job_id))
+    return shown.view(here.jobs.get(job_id))
 
 
 @router.delete("/jobs/{job_id}", tags=["jobs"], status_code=204)

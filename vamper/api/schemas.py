@@ -11,7 +11,7 @@ from vamper.core.job import Cut, MarkFamily, Pin
 from vamper.core.sheet.arranging import Side, Way
 from vamper.formats.composition_model import CompositionModel
 from vamper.formats.jobfile import EdgeModel
-from vamper.formats.safe_text import OneLine
+from vamper.formats.safe_text import ONE_LINE
 from vamper.services.document import JobDocument
 from vamper.services.layouts import Origin
 from vamper.services.machines import CutterProfile, PrinterProfile
@@ -32,7 +32,7 @@ class JobSummaryOut(BaseModel):
 
 
 class NewJob(BaseModel):
-    title: Annotated[OneLine, Field(min_length=1, max_length=200)] = "New job"
+    title: Annotated[str, Field(min_length=1, max_length=200), ONE_LINE] = "New job"
 
 
 class JobId(BaseModel):
@@ -51,7 +51,7 @@ class JobOut(BaseModel):
 class Change(BaseModel):
     """Fields to set, dotted where nested: on the job, or on the items that `numbers` names."""
 
-    label: Annotated[OneLine, Field(min_length=1, max_length=200)]
+    label: Annotated[str, Field(min_length=1, max_length=200), ONE_LINE]
     numbers: Annotated[list[Number], Field(max_length=1000)] | None = None
     changes: Annotated[dict[str, Any], Field(max_length=100)]
 
@@ -355,7 +355,7 @@ class Composing(BaseModel):
 
     composition: CompositionModel
     names: Annotated[str, Field(max_length=100_000)] = ""
-    title: Annotated[OneLine, Field(min_length=1, max_length=80)] = "label"
+    title: Annotated[str, Field(min_length=1, max_length=80), ONE_LINE] = "label"
     quantity: Annotated[int, Field(ge=1, le=1000)] = 1
     cut: Cut = Cut.KISS
 
@@ -364,7 +364,7 @@ class OneComposed(BaseModel):
     """A composition for one name."""
 
     composition: CompositionModel
-    name: Annotated[OneLine, Field(max_length=80)] = ""
+    name: Annotated[str, Field(max_length=80), ONE_LINE] = ""
 
 
 class FontOut(BaseModel):
@@ -373,7 +373,7 @@ class FontOut(BaseModel):
 
 
 class NewEdgeStyle(BaseModel):
-    name: Annotated[OneLine, Field(min_length=1, max_length=60)]
+    name: Annotated[str, Field(min_length=1, max_length=60), ONE_LINE]
     edge: EdgeModel
 
 
@@ -541,7 +541,7 @@ class CountedOut(BaseModel):
 
 
 class LayoutName(BaseModel):
-    name: Annotated[OneLine, Field(min_length=1, max_length=60)]
+    name: Annotated[str, Field(min_length=1, max_length=60), ONE_LINE]
 
 
 class ComparedOut(BaseModel):

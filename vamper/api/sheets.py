@@ -21,7 +21,7 @@ from vamper.api.schemas import (
 )
 from vamper.api.views import job_out
 from vamper.core.findings import BadInput
-from vamper.services.counting import Counted, PlainShape, how_many, how_many_plain
+from vamper.services.counting import Counted, PlainShape
 from vamper.services.scaling import Scaling
 
 router = door_router()
@@ -42,7 +42,7 @@ def count_design(here: Here, job_id: Id, number: Number, size_mm: Millimetres | 
     """How many of one design fit on a sheet, at its size and at others."""
     state = here.jobs.get(job_id)
     place = state.document.items.index(state.document.item(number))
-    return _counted(how_many(here.design(state), place, size_mm))
+    return _counted(here.counting.design(here.design(state), place, size_mm))
 
 
 @router.get("/jobs/{job_id}/how-many", tags=["sheets"])
@@ -54,7 +54,7 @@ def count_plain(
     border_mm: Annotated[float, Query(ge=0, le=50)] = 3.0,
 ) -> CountedOut:
     """How many of a plain shape fit on the job's sheet, before there is any art."""
-    return _counted(how_many_plain(here.sheet_design(here.jobs.get(job_id)), shape, size_mm, border_mm))
+    return _counted(here.counting.plain(here.sheet_design(here.jobs.get(job_id)), shape, size_mm, border_mm))
 
 
 @router.get("/jobs/{job_id}/layouts", tags=["sheets"])

@@ -2,6 +2,7 @@
 
 from collections import Counter
 from collections.abc import Mapping
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
@@ -12,6 +13,7 @@ from vamper.api.schemas import (
     BoundOut,
     FindingOut,
     FixOut,
+    ItemOut,
     JobOut,
     MarkOut,
     PackingOut,
@@ -29,18 +31,22 @@ from vamper.api.schemas import (
 from vamper.core.cutting.setting import CutSetting, depth_um, effective_cut, force_for
 from vamper.core.findings import BadInput, Finding
 from vamper.core.job import Pin
-from vamper.core.plan import Plan, cut_of, pack_problem
+from vamper.core.plan import DesignedItem, Plan, cut_of, pack_problem
 from vamper.core.printing.guides import guides_for
 from vamper.core.sheet.layout import nearest_mm
 from vamper.core.sheet.offcut import NOTHING
 from vamper.core.sheet.packing import plain_rows
 from vamper.formats.svg_path import closed_path, shape_path
+from vamper.services.cache import Cache
 from vamper.services.document import ItemDocument
 from vamper.services.jobs import JobState
 from vamper.services.overview import brief, empty_stations, station_of, stations
 from vamper.services.packing_desk import Packing
 from vamper.services.workshop import Workshop
 from vamper.store.models import StockRow
+
+_KEPT = 24
+_KEPT_ITEMS = 200
 
 
 def job_out(state: JobState) -> JobOut:
@@ -54,25 +60,70 @@ def job_out(state: JobState) -> JobOut:
     )
 
 
-def view(workshop: Workshop, state: JobState) -> ViewOut:
-    """The whole job; where it cannot be planned, the sentence that says why."""
-    document = state.document
-    stock, printer, cutter = workshop.made_with(document)
-    by_hand = not workshop.jobs.cutter(document).is_machine
-    phrases = [PhraseOut(text=p.text, key=p.key) for p in brief(document, stock, printer, cutter, by_hand)]
-    try:
-        plan, packing = workshop.plan(state)
-    except BadInput as bad:
-        rail = [StationOut(**_fields(figure)) for figure in empty_stations()]
-        return ViewOut(job=job_out(state), brief=phrases, stations=rail, findings=[], problem=bad.sentence, plan=None)
-    return ViewOut(
-        job=job_out(state),
-        brief=phrases,
-        stations=[StationOut(**_fields(figure)) for figure in stations(plan)],
-        findings=[finding_out(finding, document.items) for finding in plan.findings],
-        problem=None,
-        plan=plan_out(plan, packing, document.items, art_notes(workshop, {item.art for item in document.items})),
-    )
+@dataclass(frozen=True, slots=True)
+class _Drawn:
+    """What a plan looks like on the screen, all but how its search stands."""
+
+    plan: PlanOut
+    stations: list[StationOut]
+    findings: list[FindingOut]
+
+
+class Views:
+    """Jobs as the screen shows them; what did not change since it was looked at is not drawn again."""
+
+    def __init__(self, workshop: Workshop) -> None:
+        self._workshop = workshop
+        self._drawn: Cache[_Drawn] = Cache(_KEPT)
+        self._items: Cache[ItemOut] = Cache(_KEPT_ITEMS)
+
+    def view(self, state: JobState) -> ViewOut:
+        """The whole job; where it cannot be planned, the sentence that says why."""
+        workshop, document = self._workshop, state.document
+        stock, printer, cutter = workshop.made_with(document)
+        by_hand = not workshop.jobs.cutter(document).is_machine
+        phrases = [PhraseOut(text=p.text, key=p.key) for p in brief(document, stock, printer, cutter, by_hand)]
+        try:
+            plan, packing = workshop.plan(state)
+        except BadInput as bad:
+            rail = [StationOut(**_fields(figure)) for figure in empty_stations()]
+            return ViewOut(
+                job=job_out(state), brief=phrases, stations=rail, findings=[], problem=bad.sentence, plan=None
+            )
+        names = tuple((item.number, item.name) for item in document.items)
+        drawn = self._drawn.get((plan.job, packing.layout_id, names), lambda: self._draw(plan, packing, document.items))
+        return ViewOut(
+            job=job_out(state),
+            brief=phrases,
+            stations=drawn.stations,
+            findings=drawn.findings,
+            problem=None,
+            plan=drawn.plan.model_copy(update={"packing": _packing_out(plan, packing)}),
+        )
+
+    def _draw(self, plan: Plan, packing: Packing, items: tuple[ItemDocument, ...]) -> _Drawn:
+        notes = art_notes(self._workshop, {item.art for item in items})
+        placed = Counter(placement.item for sheet in plan.layout.sheets for placement in sheet)
+        return _Drawn(
+            plan_out(plan, packing, items, [self._item(plan, one, items, placed, notes) for one in plan.items]),
+            [StationOut(**_fields(figure)) for figure in stations(plan)],
+            [finding_out(finding, items) for finding in plan.findings],
+        )
+
+    def _item(
+        self,
+        plan: Plan,
+        item: DesignedItem,
+        items: tuple[ItemDocument, ...],
+        placed: Counter[int],
+        notes: Mapping[str, ArtNotes],
+    ) -> ItemOut:
+        """One design; a better layout does not draw it again."""
+        document, cut = items[item.index], effective_cut(plan.job.stock, item.spec.cut)
+        edge = item.edge.shape.wkb
+        key = (item.spec, document.number, document.name, cut, item.bleed, plan.job.stock, edge)
+        drawn = self._items.get(key, lambda: item_out(item, document, cut, 0, notes[item.spec.art]))
+        return drawn.model_copy(update={"placed": placed[item.index]})
 
 
 def _fields(value: Any) -> dict[str, Any]:
@@ -97,7 +148,7 @@ def finding_out(finding: Finding, items: tuple[ItemDocument, ...]) -> FindingOut
     )
 
 
-def plan_out(plan: Plan, packing: Packing, items: tuple[ItemDocument, ...], notes: Mapping[str, ArtNotes]) -> PlanOut:
+def plan_out(plan: Plan, packing: Packing, items: tuple[ItemDocument, ...], drawn: list[ItemOut]) -> PlanOut:
     numbers = [item.number for item in items]
     placed = Counter(placement.item for sheet in plan.layout.sheets for placement in sheet)
     problem = pack_problem(plan.job, plan.setup, plan.items)
@@ -132,16 +183,7 @@ def plan_out(plan: Plan, packing: Packing, items: tuple[ItemDocument, ...], note
             )
             for mark in plan.setup.marks_seen(plan.job)
         ],
-        items=[
-            item_out(
-                item,
-                items[item.index],
-                effective_cut(plan.job.stock, item.spec.cut),
-                placed[item.index],
-                notes[item.spec.art],
-            )
-            for item in plan.items
-        ],
+        items=drawn,
         sheets=[_sheet(plan, number, numbers) for number in range(len(plan.layout.sheets))],
         unplaced=[
             UnplacedOut(item_number=numbers[u.item], quantity=u.quantity, reason=u.reason) for u in plan.layout.unplaced
@@ -156,15 +198,19 @@ def plan_out(plan: Plan, packing: Packing, items: tuple[ItemDocument, ...], note
         stock=stock_out(plan.job.stock),
         mirror=plan.mirror,
         by_hand=not plan.job.cutter.is_machine,
-        packing=PackingOut(
-            state=packing.state,
-            seconds_left=packing.seconds_left,
-            seconds=packing.seconds,
-            version=packing.version,
-            layout=packing.layout_id,
-            time_limited=plan.layout.time_limited,
-            held=sum(one.pin is not Pin.FREE for sheet in plan.layout.sheets for one in sheet),
-        ),
+        packing=_packing_out(plan, packing),
+    )
+
+
+def _packing_out(plan: Plan, packing: Packing) -> PackingOut:
+    return PackingOut(
+        state=packing.state,
+        seconds_left=packing.seconds_left,
+        seconds=packing.seconds,
+        version=packing.version,
+        layout=packing.layout_id,
+        time_limited=plan.layout.time_limited,
+        held=sum(one.pin is not Pin.FREE for sheet in plan.layout.sheets for one in sheet),
     )
 
 

@@ -52,8 +52,8 @@ from vamper.core.stocks import Stock
 SPARSE_SHARE = 0.4
 # What packing makes of a sheet without much searching; says how many more would go on a sparse one.
 SPARSE_FILL = 0.6
-# A largest size is looked for on an outline of few points, to less than a tenth of a millimetre.
-_ROUGH_MM = 0.05
+# A largest size is looked for on an outline of few points, to a tenth of a millimetre.
+_ROUGH_MM = 0.1
 _FITTING_STEPS = 16
 # How far a back's art may reach beyond the blank before anybody sees it.
 BACK_TOLERANCE_MM = 0.3
@@ -193,7 +193,16 @@ def pack_problem(job: Job, setup: SheetSetup, items: Sequence[DesignedItem], see
 
 def proposed_settings(job: Job, items: Sequence[DesignedItem]) -> dict[Cut, CutSetting]:
     """Settings for every cut that the stock allows, for the tightest bend among the edges."""
-    radius = min((smallest_radius(item.edge) for item in items), default=float("inf"))
+    return settings_for(job, tightest_mm(items))
+
+
+def tightest_mm(items: Sequence[DesignedItem]) -> float:
+    """The smallest radius of all edges, mm."""
+    return min((smallest_radius(item.edge) for item in items), default=float("inf"))
+
+
+def settings_for(job: Job, radius: float) -> dict[Cut, CutSetting]:
+    """Settings for every cut that the stock allows, for edges with that smallest radius (mm)."""
     cuts = [cut for cut in Cut if effective_cut(job.stock, cut) is cut]
     return {cut: propose(job.stock, cut, job.cutter, radius) for cut in cuts}
 

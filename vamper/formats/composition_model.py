@@ -26,7 +26,7 @@ from vamper.formats.fields import (
 )
 from vamper.formats.fonts import DEFAULT_FAMILY, FAMILIES
 from vamper.formats.names_list import LONGEST_NAME, MOST_NAMES
-from vamper.formats.safe_text import OneLine
+from vamper.formats.safe_text import ONE_LINE
 
 Place = Annotated[float, Field(ge=-1000, le=1000, allow_inf_nan=False)]
 
@@ -63,7 +63,7 @@ class PlacedArtModel(Strict):
 class TextLineModel(Strict):
     """One line of text on a base; `{name}` stands for the piece's name."""
 
-    text: Annotated[OneLine, Field(max_length=200)]
+    text: Annotated[str, Field(max_length=200), ONE_LINE]
     size_mm: Annotated[float, Field(gt=0, le=300, allow_inf_nan=False)]
     x_mm: Place
     y_mm: Place
@@ -110,7 +110,9 @@ class ComposedModel(Strict):
     """Composed pieces, one design for each name (or a single one where no line takes a name)."""
 
     composition: CompositionModel
-    names: Annotated[tuple[Annotated[OneLine, Field(max_length=LONGEST_NAME)], ...], Field(max_length=MOST_NAMES)] = ()
+    names: Annotated[
+        tuple[Annotated[str, Field(max_length=LONGEST_NAME), ONE_LINE], ...], Field(max_length=MOST_NAMES)
+    ] = ()
     quantity: Annotated[int, Field(ge=1, le=MOST_PIECES)] = 1
     cut: Cut = Cut.KISS
 

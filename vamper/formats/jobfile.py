@@ -52,7 +52,7 @@ from vamper.formats.fields import (
     Strict,
     inside_folder,
 )
-from vamper.formats.safe_text import OneLine
+from vamper.formats.safe_text import ONE_LINE
 from vamper.formats.sentences import sentence_of
 
 FORMAT = "vamper-job"
@@ -319,7 +319,7 @@ class JobFile(Strict):
 
     format: Literal["vamper-job"]
     version: Literal[1]
-    title: Annotated[OneLine, Field(max_length=200)] = "Untitled job"
+    title: Annotated[str, Field(max_length=200), ONE_LINE] = "Untitled job"
     paper: PaperModel
     printer: PrinterModel = PrinterModel()
     cutter: CutterModel = CutterModel()

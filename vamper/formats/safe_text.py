@@ -6,7 +6,7 @@ beside that, no folder in it, nothing that any common file system forbids, and r
 
 import re
 import unicodedata
-from typing import Annotated, Any
+from typing import Any
 
 from pydantic import BeforeValidator
 
@@ -61,4 +61,5 @@ def _cleaned(value: Any) -> Any:
     return one_line(value) if isinstance(value, str) else value
 
 
-OneLine = Annotated[str, BeforeValidator(_cleaned)]
+# Beside the other limits of a field that is one line of text.
+ONE_LINE = BeforeValidator(_cleaned)

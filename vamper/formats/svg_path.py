@@ -7,7 +7,8 @@ from vamper.core.geometry import Points, parts, ring_points
 
 def closed_path(points: Points, decimals: int = 4) -> str:
     """One ring, shape (n, 2), as a closed path."""
-    first, *rest = (f"{x:.{decimals}f} {y:.{decimals}f}" for x, y in points)
+    point = f"%.{decimals}f %.{decimals}f"
+    first, *rest = (point % (x, y) for x, y in points.tolist())
     return f"M {first} L {' '.join(rest)} Z"
 
 

@@ -9,7 +9,7 @@ from vamper.core.cutting.setting import effective_cut
 from vamper.core.devices import Feed
 from vamper.core.findings import BadInput
 from vamper.core.job import Cut, Job, Paper, Purpose, Turn
-from vamper.core.plan import pack_problem, proposed_settings, set_up_sheet
+from vamper.core.plan import pack_problem, set_up_sheet, settings_for, tightest_mm
 from vamper.core.sheet.bound import area_bound
 from vamper.core.sheet.papers import NAMED_PAPERS, words_of
 from vamper.core.sheet.rows import rows_of_boxes
@@ -64,12 +64,13 @@ def _room(job: Job) -> str:
 def _stocks(workshop: Workshop, state: JobState) -> list[Choice]:
     job = workshop.jobs.core_job(state)
     design = _design(workshop, state)
+    radius = tightest_mm(design.items if design else ())
     wanted = {item.cut for item in state.document.items} or {Cut.KISS}
     found = []
     for row in workshop.stocks():
         stock = stock_of(row)
         cut = effective_cut(stock, Cut.KISS if Cut.KISS in wanted else Cut.THROUGH)
-        setting = proposed_settings(replace(job, stock=stock), design.items if design else ())[cut]
+        setting = settings_for(replace(job, stock=stock), radius)[cut]
         extra = "" if stock.printable else ", not printed"
         extra += ", mirrored" if stock.mirrored else ""
         found.append(

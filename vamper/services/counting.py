@@ -17,11 +17,16 @@ from vamper.core.sheet.ground import ground_of
 from vamper.core.sheet.how_many import HowMany, Question, SizeCount
 from vamper.core.sheet.layout import Piece
 from vamper.core.sheet.problem import PackProblem
+from vamper.services.cache import Cache
 from vamper.services.planning import Design
+from vamper.services.reading_room import ReadingRoom
 
 _RANGE = (0.7, 1.35)
 _LEAST_MM = 8.0
 _THIN_MM = 0.05
+_KEPT = 50
+_MOST_SECONDS = 60.0
+_TOO_SLOW = "counting takes longer than a minute for this drawing; ask for a plain shape of its size"
 
 
 class PlainShape(StrEnum):
@@ -43,6 +48,24 @@ class Counted:
     size_mm: float
     pieces: int
     rows: tuple[SizeCount, ...]
+
+
+class Counting:
+    """Counts in a child process, one question after the other: a count keeps a core busy for seconds."""
+
+    def __init__(self) -> None:
+        self._room = ReadingRoom(most_seconds=_MOST_SECONDS, seats=1, too_slow=_TOO_SLOW)
+        self._counted: Cache[Counted] = Cache(_KEPT)
+
+    def design(self, design: Design, number: int, size_mm: float | None) -> Counted:
+        """See `how_many`."""
+        key = (design.job, number, size_mm)
+        return self._counted.get(key, lambda: self._room.run(how_many, design, number, size_mm))
+
+    def plain(self, design: Design, shape: PlainShape, size_mm: float, border_mm: float) -> Counted:
+        """See `how_many_plain`."""
+        key = (design.job, shape, size_mm, border_mm)
+        return self._counted.get(key, lambda: self._room.run(how_many_plain, design, shape, size_mm, border_mm))
 
 
 def how_many(design: Design, number: int, size_mm: float | None = None) -> Counted:

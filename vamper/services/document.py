@@ -15,7 +15,7 @@ from vamper.core.findings import BadInput
 from vamper.core.job import EdgeKind, Pin, Purpose
 from vamper.formats.fields import Strict
 from vamper.formats.jobfile import EdgeModel, MarksModel, PackingModel, PaperModel, SizedModel
-from vamper.formats.safe_text import OneLine
+from vamper.formats.safe_text import ONE_LINE
 from vamper.formats.sentences import sentence_of
 
 _FIRMNESS = (Pin.FREE, Pin.KEPT, Pin.HAND, Pin.LOCKED)
@@ -31,7 +31,7 @@ class ItemDocument(SizedModel):
     """
 
     number: DesignNumber
-    name: Annotated[OneLine, Field(min_length=1, max_length=200)]
+    name: Annotated[str, Field(min_length=1, max_length=200), ONE_LINE]
     art: Annotated[str, Field(max_length=64)]
     back_of: DesignNumber | None = None
 
@@ -50,7 +50,7 @@ class HeldDocument(Strict):
 class JobDocument(Strict):
     """A job as it is kept."""
 
-    title: Annotated[OneLine, Field(min_length=1, max_length=200)]
+    title: Annotated[str, Field(min_length=1, max_length=200), ONE_LINE]
     paper: PaperModel
     printer_id: RowId
     cutter_id: RowId

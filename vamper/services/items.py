@@ -1,24 +1,28 @@
 """What is done with one design before it is saved: tried edges, shapes to choose from, several drawings told apart."""
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from vamper.core.art.groups import Group, groups_of, start_apart_mm
 from vamper.core.edge.handling import Advice, Candidate, Handling, advise, candidates, handling_of
 from vamper.core.findings import BadInput
+from vamper.core.geometry import as_multi, parts
 from vamper.core.job import ItemSpec
 from vamper.core.plan import DesignedItem
 from vamper.core.printing.bleed import bleed_box_mm, carried_outward, sketched
 from vamper.core.stocks import Stock
 from vamper.formats.raster import png_bytes
 from vamper.services.arts import Arts
+from vamper.services.cache import Cache
 from vamper.services.design import ArtFile, Designer
 from vamper.services.jobs import Jobs, JobState
 from vamper.services.planning import as_back, cut_with
 from vamper.services.trial import Trials
 
 _SKETCH_PX = 900
+_KEPT_SHAPES = 100
+_CARD_MM = 0.02
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,6 +49,7 @@ class Items:
         self._designer = designer
         self._stock = stock
         self._trials = Trials(designer)
+        self._shapes: Cache[Shapes] = Cache(_KEPT_SHAPES)
 
     def designed(self, state: JobState, number: int) -> DesignedItem:
         """One design of a job; a back has its front's edge, turned over."""
@@ -75,13 +80,20 @@ class Items:
     def shapes(self, state: JobState, number: int) -> Shapes:
         """Close, smooth, hull and the other whole shapes round one design, with the stock each takes."""
         item = self.designed(state, number)
-        stock = self._stock(state.document.stock)
-        return Shapes(
-            handling_of(item.edge.shape),
-            item.edge.shape.area,
-            advise(stock, state.document.purpose),
-            candidates(item.outline, item.spec.edge, stock.least_neck_mm),
-        )
+        stock, purpose = self._stock(state.document.stock), state.document.purpose
+
+        def make() -> Shapes:
+            # Shapes to choose from are drawn small: fewer points make them several times faster.
+            outline = replace(item.outline, shape=as_multi(parts(item.outline.shape.simplify(_CARD_MM))))
+            return Shapes(
+                handling_of(item.edge.shape),
+                item.edge.shape.area,
+                advise(stock, purpose),
+                candidates(outline, item.spec.edge, stock.least_neck_mm),
+            )
+
+        front = state.document.item(number).back_of
+        return self._shapes.get((item.spec, None if front is None else state.revision, stock, purpose), make)
 
     def printed(self, state: JobState, number: int) -> bytes:
         """What one design prints, bleed included, as PNG; it lies at `printed_box`."""

@@ -11,17 +11,19 @@ from datetime import datetime, timedelta
 from typing import Any
 
 from sqlalchemy import delete, func, select
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, selectinload
 
 from vamper.core.devices import Cutter
 from vamper.core.findings import BadInput
 from vamper.core.job import HeldPiece, ItemSpec, Job
 from vamper.formats.jobfile import MarksModel, PackingModel, PaperModel
+from vamper.services.cache import Cache
 from vamper.services.document import HeldDocument, ItemDocument, JobDocument
+from vamper.services.shop import Shop
 from vamper.store.database import Sessions
 from vamper.store.models import ArtRow, CutterRow, ItemRow, JobRow, PrinterRow, StepRow, StockRow, now
-from vamper.store.rows import cutter_of, printer_of, stock_of
 
+_KEPT_DOCUMENTS = 50
 ONE_STEP = timedelta(seconds=2)
 # A design's fields are its row's columns, but for the art, which the row names by its digest.
 _ITEM_FIELDS = tuple(ItemDocument.model_fields)
@@ -63,13 +65,20 @@ class JobSummary:
 class Jobs:
     """All jobs of one workshop."""
 
-    def __init__(self, sessions: Sessions) -> None:
+    def __init__(self, sessions: Sessions, shop: Shop) -> None:
         self._sessions = sessions
+        self._shop = shop
+        self._documents: Cache[JobDocument] = Cache(_KEPT_DOCUMENTS)
 
     def all(self) -> list[JobSummary]:
         """Summaries, the one changed last first."""
         with self._sessions() as session:
-            rows = session.scalars(select(JobRow).where(JobRow.removed_at.is_(None)).order_by(JobRow.changed_at.desc()))
+            rows = session.scalars(
+                select(JobRow)
+                .where(JobRow.removed_at.is_(None))
+                .order_by(JobRow.changed_at.desc())
+                .options(selectinload(JobRow.items))
+            )
             stocks = {row.key: row.name for row in session.execute(select(StockRow.key, StockRow.name))}
             return [
                 JobSummary(
@@ -116,32 +125,30 @@ class Jobs:
 
     def get(self, job_id: int) -> JobState:
         with self._sessions() as session:
-            return _state(session, _row(session, job_id))
+            row = _row(session, job_id)
+            # What was written at that moment is what is there; a job is mostly read.
+            written = (row.id, row.step, row.changed_at)
+            return _state(session, row, self._documents.get(written, lambda: _document(row)))
 
     def cutter(self, document: JobDocument) -> Cutter:
         """The job's cutter as core knows it."""
-        with self._sessions() as session:
-            return cutter_of(session.get_one(CutterRow, document.cutter_id))
+        return self._shop.cutter(document.cutter_id).thing
 
     def core_job(self, state: JobState) -> Job:
         """The job as core plans it."""
         document = state.document
-        with self._sessions() as session:
-            printer = session.get_one(PrinterRow, document.printer_id)
-            cutter = session.get_one(CutterRow, document.cutter_id)
-            stock = session.get_one(StockRow, document.stock)
-            return Job(
-                title=document.title,
-                paper=document.paper.to_core(),
-                printer=printer_of(printer),
-                cutter=cutter_of(cutter),
-                marks=document.marks.to_core(),
-                stock=stock_of(stock),
-                purpose=document.purpose,
-                packing=document.packing.to_core(),
-                items=specs_of(document),
-                held=held_of(document),
-            )
+        return Job(
+            title=document.title,
+            paper=document.paper.to_core(),
+            printer=self._shop.printer(document.printer_id).thing,
+            cutter=self._shop.cutter(document.cutter_id).thing,
+            marks=document.marks.to_core(),
+            stock=self._shop.stock(document.stock),
+            purpose=document.purpose,
+            packing=document.packing.to_core(),
+            items=specs_of(document),
+            held=held_of(document),
+        )
 
     def change(self, job_id: int, label: str, changes: Mapping[str, Any]) -> JobState:
         """Set fields of the job itself."""
@@ -365,14 +372,14 @@ def _write(session: Session, row: JobRow, document: JobDocument) -> None:
     row.changed_at = now()
 
 
-def _state(session: Session, row: JobRow) -> JobState:
+def _state(session: Session, row: JobRow, document: JobDocument | None = None) -> JobState:
     steps = select(StepRow.number, StepRow.label).where(
         StepRow.job_id == row.id, StepRow.number.in_([row.step, row.step + 1])
     )
     labels = {step.number: step.label for step in session.execute(steps)}
     return JobState(
         row.id,
-        _document(row),
+        document or _document(row),
         _aware(row.changed_at),
         _aware(row.handed_off_at) if row.handed_off_at else None,
         labels.get(row.step) if row.step > 0 else None,

@@ -10,14 +10,15 @@ from sqlalchemy.orm import Session
 from vamper.core.findings import BadInput
 from vamper.formats.fields import Strict
 from vamper.formats.jobfile import CutterModel, ForceModel, MarginsModel, MatModel, PrinterModel, ReachModel
-from vamper.formats.safe_text import OneLine
+from vamper.formats.safe_text import ONE_LINE
 from vamper.services.jobs import NotFound
+from vamper.services.shop import Shop
 from vamper.store.database import Sessions
 from vamper.store.models import CutterRow, JobRow, PrinterRow
 from vamper.store.rows import columns_of
 
 Profile = TypeVar("Profile", PrinterRow, CutterRow)
-Name = Annotated[OneLine, Field(min_length=1, max_length=80)]
+Name = Annotated[str, Field(min_length=1, max_length=80), ONE_LINE]
 
 
 class PrinterProfile(Strict):
@@ -37,8 +38,9 @@ class CutterProfile(Strict):
 class Machines:
     """All printers and cutters of one workshop."""
 
-    def __init__(self, sessions: Sessions) -> None:
+    def __init__(self, sessions: Sessions, shop: Shop) -> None:
         self._sessions = sessions
+        self._shop = shop
 
     def printers(self) -> dict[int, PrinterProfile]:
         with self._sessions() as session:
@@ -76,9 +78,11 @@ class Machines:
                     setattr(row, name, value)
                 session.add(row)
                 session.flush()
-                return row.id
+                kept = row.id
         except IntegrityError:
             raise BadInput(f"there is a {what} of that name already; give it another one", "name") from None
+        self._shop.forget()
+        return kept
 
     def _remove(self, table: type[Profile], number: int, used: object, what: str) -> None:
         with self._sessions.begin() as session:
@@ -89,6 +93,7 @@ class Machines:
             if session.scalars(select(table.id).where(table.id != number).limit(1)).first() is None:
                 raise BadInput(f"this is the only {what}; add another one first", what)
             session.delete(row)
+        self._shop.forget()
 
 
 def _found(session: Session, table: type[Profile], number: int, what: str) -> Profile:

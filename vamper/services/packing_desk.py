@@ -4,7 +4,7 @@ A run belongs to a *key*, the digest of everything it packs. Looking starts noth
 in plain rows and says so (`WAITING`). When a run for a new key begins, the one for the old key is stopped; a key whose
 search has ended is not searched again, so undo brings its layout back at once. Layouts are stored as they are found: a
 restart loses nothing but the search, and says so (`INTERRUPTED`); a search that breaks down keeps its best (`BROKEN`).
-A layout that is all held needs no run.
+Searches take turns, and say that they wait for theirs (`QUEUED`). A layout that is all held needs no run.
 """
 
 import hashlib
@@ -22,10 +22,11 @@ from sqlalchemy.dialects.sqlite import insert
 
 from vamper.core.job import Pin
 from vamper.core.sheet.layout import Layout, Placement, Unplaced, WhyNot
-from vamper.core.sheet.nesting import Nester, NestRequest, NestSolution
+from vamper.core.sheet.nesting import Nester
 from vamper.core.sheet.packing import FILLING_SECONDS, PackProblem, in_rows, pack
 from vamper.services.cache import Cache
 from vamper.services.planning import TimedWatch
+from vamper.services.turns import Turns
 from vamper.store.database import Sessions
 from vamper.store.models import LayoutRow, now
 from vamper.store.trouble import StoreTrouble
@@ -42,18 +43,35 @@ _FIRST_LAYOUT_S = 12.0
 _KEPT_LAYOUTS = 30
 # Layouts of a run that a page may still show.
 _REMEMBERED = 64
-_ASK_S = 0.1
+# Two searches at once keep both cores busy; more would only starve each other and the page.
+_AT_ONCE = 2
+
+
+@dataclass(frozen=True, slots=True)
+class Posed:
+    """A problem with its key, which takes a while to work out."""
+
+    problem: PackProblem
+    key: str
+
+    @classmethod
+    def of(cls, problem: PackProblem) -> "Posed":
+        return cls(problem, key_of(problem))
 
 
 class PackingState(StrEnum):
     """Where the search for a job's layout stands."""
 
     WAITING = "waiting"
+    QUEUED = "queued"
     SEARCHING = "searching"
     DONE = "done"
     STOPPED = "stopped"
     INTERRUPTED = "interrupted"
     BROKEN = "broken"
+
+
+_UNDER_WAY = (PackingState.QUEUED, PackingState.SEARCHING)
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,47 +120,23 @@ def key_of(problem: PackProblem) -> str:
     return digest.hexdigest()[:32]
 
 
-@dataclass(frozen=True, slots=True)
-class _Seated:
-    """A nester that takes turns: a request waits for a seat, and the wait counts as its time."""
-
-    nester: Nester
-    seats: threading.Semaphore
-
-    def nest(
-        self,
-        request: NestRequest,
-        seconds: float,
-        on_solution: Callable[[NestSolution], bool],
-        given_up: Callable[[], bool],
-    ) -> None:
-        ends_at = time.monotonic() + seconds
-        while not self.seats.acquire(timeout=_ASK_S):
-            if given_up() or time.monotonic() > ends_at:
-                return
-        try:
-            self.nester.nest(request, ends_at - time.monotonic(), on_solution, given_up)
-        finally:
-            self.seats.release()
-
-
 class PackingDesk:
     """Packs the jobs of one workshop."""
 
     def __init__(self, sessions: Sessions, nester: Nester, seconds: float = SEARCH_SECONDS) -> None:
         self._sessions = sessions
-        # Two searches at once keep both cores busy; more would only starve each other and the page.
-        self._nester = _Seated(nester, threading.Semaphore(2))
+        self._nester = nester
         self._seconds = seconds
         self._runs: dict[int, _Run] = {}
         self._changed = threading.Condition()
         self._versions: dict[int, int] = {}
+        self._turns = Turns(_AT_ONCE)
         self._rows: Cache[Layout] = Cache(_KEPT_LAYOUTS)
         self._closed = threading.Event()
 
-    def look(self, job_id: int, problem: PackProblem) -> Packing:
+    def look(self, job_id: int, posed: Posed) -> Packing:
         """The layout for a problem as far as it is known; nothing is begun. Waits for the first layout of a search."""
-        key = key_of(problem)
+        problem, key = posed.problem, posed.key
         with self._changed:
             run = self._runs.get(job_id)
         if run is None or run.key != key:
@@ -150,9 +144,9 @@ class PackingDesk:
         run.first.wait(_FIRST_LAYOUT_S)
         return self._packing(job_id, run, problem)
 
-    def begin(self, job_id: int, problem: PackProblem) -> Packing:
+    def begin(self, job_id: int, posed: Posed) -> Packing:
         """The layout for a problem; starts a search unless one has ended or runs. Waits for the first layout."""
-        key = key_of(problem)
+        problem, key = posed.problem, posed.key
         with self._changed:
             run = self._runs.get(job_id)
             if run is None or run.key != key:
@@ -169,9 +163,9 @@ class PackingDesk:
         run.first.set()
         return run
 
-    def again(self, job_id: int, problem: PackProblem) -> Packing:
+    def again(self, job_id: int, posed: Posed) -> Packing:
         """Search once more from another seed; the best so far stays until it is beaten."""
-        key = key_of(problem)
+        problem, key = posed.problem, posed.key
         with self._changed:
             before = self._runs.get(job_id)
             if before is not None:
@@ -183,9 +177,9 @@ class PackingDesk:
         run.first.wait(_FIRST_LAYOUT_S)
         return self._packing(job_id, run, problem)
 
-    def adopt(self, job_id: int, problem: PackProblem, layout: Layout) -> None:
+    def adopt(self, job_id: int, posed: Posed, layout: Layout) -> None:
         """Take a layout that was found elsewhere as the job's; no search begins."""
-        run = _Run(key_of(problem), TimedWatch(0.0), layout, PackingState.DONE)
+        run = _Run(posed.key, TimedWatch(0.0), layout, PackingState.DONE)
         run.first.set()
         with self._changed:
             before = self._runs.get(job_id)
@@ -199,7 +193,9 @@ class PackingDesk:
         """End the search; the best layout so far is kept, and filled where it is to be."""
         with self._changed:
             run = self._runs.get(job_id)
-            if run is not None and run.state is PackingState.SEARCHING:
+            if run is not None and run.state in _UNDER_WAY:
+                if run.state is PackingState.QUEUED:
+                    run.watch.stopped.set()
                 run.watch.cut_short(FILLING_SECONDS if run.filling else 0.0)
                 run.state = PackingState.STOPPED
         if run is not None and run.thread is not None:
@@ -215,7 +211,7 @@ class PackingDesk:
             if run is None:
                 return
             seen = next((one for one in reversed(run.shown) if _layout_id(run.key, one) == layout_id), run.best)
-            if run.state is PackingState.SEARCHING:
+            if run.state in _UNDER_WAY:
                 run.watch.stopped.set()
                 run.state = PackingState.STOPPED
             run.best, run.in_hand = seen, seen is not None
@@ -267,7 +263,7 @@ class PackingDesk:
     def _start(self, job_id: int, key: str, problem: PackProblem, best: Layout | None = None) -> _Run:
         pieces = sum(piece.quantity for piece in problem.pieces)
         seconds = max(self._seconds, min(_MOST_SECONDS, _SECONDS_A_PIECE * pieces) * self._seconds / SEARCH_SECONDS)
-        run = _Run(key, TimedWatch(seconds), best, filling=problem.filling)
+        run = _Run(key, TimedWatch(seconds), best, PackingState.QUEUED, filling=problem.filling)
         if best is not None:
             run.shown.append(best)
             run.first.set()
@@ -296,20 +292,32 @@ class PackingDesk:
     def _search(self, job_id: int, run: _Run, problem: PackProblem) -> None:
         ended = PackingState.DONE
         try:
-            pack(problem, self._nester, run.watch)
+            with self._turns.seat(run.watch.stopped.is_set, lambda: self._show_rows(job_id, run, problem)) as seated:
+                if seated:
+                    with self._changed:
+                        if run.state is PackingState.QUEUED:
+                            run.state, run.watch.started = PackingState.SEARCHING, time.monotonic()
+                    pack(problem, self._nester, run.watch)
         except Exception:
             # It takes nothing with it: the best so far stays, or plain rows, and it can be tried again.
             _LOG.exception("the search for job %s broke down", job_id)
             ended = PackingState.BROKEN
         finally:
             with self._changed:
-                if run.state is PackingState.SEARCHING:
+                if run.state in _UNDER_WAY:
                     run.state = PackingState.STOPPED if run.watch.stopped.is_set() else ended
                 if run.best is None:
                     run.best = in_rows(problem)
             run.first.set()
             self._tell(job_id)
             self._store_when_there_is_room(job_id, run)
+
+    def _show_rows(self, job_id: int, run: _Run, problem: PackProblem) -> None:
+        """What a search that has to wait for its turn shows meanwhile."""
+        if run.best is None:
+            run.best = self._rows.get(run.key, lambda: in_rows(problem))
+        run.first.set()
+        self._tell(job_id)
 
     def _store_when_there_is_room(self, job_id: int, run: _Run) -> None:
         """Keep what was found; where the disk is full, as soon as it no longer is."""
@@ -329,7 +337,7 @@ class PackingDesk:
         if row is None:
             return None
         state = PackingState(row.state)
-        if state is PackingState.SEARCHING:
+        if state in _UNDER_WAY:
             state = PackingState.INTERRUPTED
         run = _Run(key, TimedWatch(0.0), layout_of(row.layout), state)
         run.first.set()

@@ -12,17 +12,15 @@ import pickle
 import resource
 import signal
 import tempfile
-import threading
 import time
-from collections import deque
-from collections.abc import Callable, Iterator
-from dataclasses import dataclass, field
+from collections.abc import Callable
 from multiprocessing import reduction
 from multiprocessing.connection import Connection
 from typing import Any, TypeVar
 
 from vamper.core.findings import BadInput
 from vamper.services.children import pipe, start_child
+from vamper.services.turns import Turns
 
 T = TypeVar("T")
 
@@ -41,35 +39,6 @@ TOO_MUCH = "reading it takes more than 1 GB of memory; export it smaller or simp
 BROKE_DOWN = "its reader broke down on it; save it again, best as a PNG"
 
 
-@dataclass
-class _Queue:
-    """Seats given out in the order of asking."""
-
-    free: int
-    waiting: deque[threading.Event] = field(default_factory=deque)
-    guard: threading.Lock = field(default_factory=threading.Lock)
-
-    @contextlib.contextmanager
-    def seat(self) -> Iterator[None]:
-        with self.guard:
-            turn = None
-            if self.free and not self.waiting:
-                self.free -= 1
-            else:
-                turn = threading.Event()
-                self.waiting.append(turn)
-        if turn is not None:
-            turn.wait()
-        try:
-            yield
-        finally:
-            with self.guard:
-                if self.waiting:
-                    self.waiting.popleft().set()
-                else:
-                    self.free += 1
-
-
 class ReadingRoom:
     """Runs tasks on files from outside; safe to use from several threads at once.
 
@@ -79,12 +48,21 @@ class ReadingRoom:
         Memory that a task may take.
     most_seconds : float
         Time that a task may take; waiting for a seat does not count.
+    too_slow : str
+        What is said when it takes longer.
     """
 
-    def __init__(self, most_bytes: int = MOST_BYTES, most_seconds: float = MOST_SECONDS, seats: int = SEATS) -> None:
+    def __init__(
+        self,
+        most_bytes: int = MOST_BYTES,
+        most_seconds: float = MOST_SECONDS,
+        seats: int = SEATS,
+        too_slow: str = TOO_SLOW,
+    ) -> None:
         self._most_bytes = most_bytes
         self._most_seconds = most_seconds
-        self._queue = _Queue(seats)
+        self._too_slow = too_slow
+        self._turns = Turns(seats)
 
     def run(self, task: Callable[..., T], *arguments: Any) -> T:
         """The task's answer.
@@ -94,7 +72,7 @@ class ReadingRoom:
         BadInput
             What the task raised, or a sentence that says which limit it ran into.
         """
-        with self._queue.seat():
+        with self._turns.seat():
             answer: T = self._ask(task, arguments)
             return answer
 
@@ -108,7 +86,7 @@ class ReadingRoom:
             _send(here, (task, arguments), child.pid)
             while not here.poll(_POLL_S):
                 if time.monotonic() > ends_at:
-                    raise BadInput(TOO_SLOW)
+                    raise BadInput(self._too_slow)
             succeeded, answer = _receive(here)
         except (EOFError, ConnectionError):
             child.join(1)

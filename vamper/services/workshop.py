@@ -11,12 +11,13 @@ from vamper.core.job import Job
 from vamper.core.plan import DesignedItem, Plan, complete, pack_problem
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.nesting import Nester
-from vamper.core.sheet.problem import PackProblem
 from vamper.core.stocks import Stock
 from vamper.formats.safe_text import safe_file_name
 from vamper.services.arts import Arts
 from vamper.services.by_hand import ByHand
+from vamper.services.cache import Cache
 from vamper.services.composing import Compositions
+from vamper.services.counting import Counting
 from vamper.services.design import ArtFile, Designer
 from vamper.services.document import JobDocument
 from vamper.services.hand_off import bundle, is_own_name
@@ -24,15 +25,19 @@ from vamper.services.items import Items
 from vamper.services.jobs import Jobs, JobState
 from vamper.services.layouts import Layouts
 from vamper.services.machines import Machines
-from vamper.services.packing_desk import SEARCH_SECONDS, Packing, PackingDesk, PackingState
+from vamper.services.packing_desk import SEARCH_SECONDS, Packing, PackingDesk, PackingState, Posed
 from vamper.services.planning import Design, design_job
 from vamper.services.scaling import Scaling, ScalingDesk, scaled_document
+from vamper.services.shop import Shop
 from vamper.services.styles import Styles
 from vamper.services.tables import Table, Tables
 from vamper.services.variants import Variants
 from vamper.store.database import Sessions, open_database
-from vamper.store.models import CutterRow, PrinterRow, StockRow
-from vamper.store.rows import add_starters, stock_of
+from vamper.store.models import StockRow
+from vamper.store.rows import add_starters
+
+# Jobs as they were planned last; one that nobody changed is not planned again.
+_KEPT_JOBS = 24
 
 
 class Workshop:
@@ -47,15 +52,19 @@ class Workshop:
                 add_starters(session)
         self.designer = Designer()
         self.arts = Arts(self.sessions, self.designer)
-        self.jobs = Jobs(self.sessions)
+        self.shop = Shop(self.sessions)
+        self.jobs = Jobs(self.sessions, self.shop)
         self.styles = Styles(self.sessions)
         self.compositions = Compositions(self.sessions, self.arts, self.jobs, self.designer)
         self.items = Items(self.arts, self.jobs, self.designer, self.stock)
         self.desk = PackingDesk(self.sessions, nester, search_seconds)
+        self._designs: Cache[tuple[Design, Posed]] = Cache(_KEPT_JOBS)
+        self._plans: Cache[Plan] = Cache(_KEPT_JOBS)
+        self.counting = Counting()
         self.tables = Tables()
         self.by_hand = ByHand(self.jobs)
         self.layouts = Layouts(self.sessions, self.jobs)
-        self.machines = Machines(self.sessions)
+        self.machines = Machines(self.sessions, self.shop)
         self.variants = Variants(self.jobs, self.arts, self.designer)
         self.scalings = ScalingDesk(nester)
 
@@ -66,8 +75,17 @@ class Workshop:
 
     def design(self, state: JobState) -> Design:
         """The job with outlines and edges, before packing."""
+        return self._posed(state)[0]
+
+    def _posed(self, state: JobState) -> tuple[Design, Posed]:
+        """The job's design and what packing is asked, both by the value of the job."""
         job = self.jobs.core_job(state)
-        return design_job(job, [self.arts.file(item.art) for item in job.items], self.designer)
+
+        def make() -> tuple[Design, Posed]:
+            design = design_job(job, [self.arts.file(item.art) for item in job.items], self.designer)
+            return design, Posed.of(pack_problem(design.job, design.setup, design.items))
+
+        return self._designs.get(job, make)
 
     def sheet_design(self, state: JobState) -> Design:
         """The job's sheet alone, whatever its art."""
@@ -75,18 +93,18 @@ class Workshop:
 
     def plan(self, state: JobState) -> tuple[Plan, Packing]:
         """The job's plan with its best layout so far; nothing is begun or changed."""
-        design, problem = self._problem(state)
-        packing = self.desk.look(state.id, problem)
-        self.tables.put(state.id, packing.layout_id, state.revision, problem, packing.layout)
-        return complete(design.job, design.setup, design.items, packing.layout), packing
+        design, posed = self._posed(state)
+        packing = self.desk.look(state.id, posed)
+        self.tables.put(state.id, packing.layout_id, state.revision, posed.problem, packing.layout)
 
-    def _problem(self, state: JobState) -> tuple[Design, PackProblem]:
-        design = self.design(state)
-        return design, pack_problem(design.job, design.setup, design.items)
+        def make() -> Plan:
+            return complete(design.job, design.setup, design.items, packing.layout)
+
+        return self._plans.get((design.job, packing.layout_id), make), packing
 
     def begin_packing(self, state: JobState) -> Packing:
         """Search for a layout of the job as it is, in the background, unless that was done or is being done."""
-        return self.desk.begin(state.id, self._problem(state)[1])
+        return self.desk.begin(state.id, self._posed(state)[1])
 
     def remove_job(self, job_id: int) -> None:
         """Take a job off the list, and end all work for it."""
@@ -105,14 +123,14 @@ class Workshop:
         is searched on from another seed, and so is one from which nothing had to be released.
         """
         released = self.by_hand.release(state.id, everything)
-        design, problem = self._problem(released)
+        design, posed = self._posed(released)
         if not design.items:
             raise BadInput("there is nothing to pack yet; add art first", "items")
         unfinished = (PackingState.STOPPED, PackingState.INTERRUPTED, PackingState.BROKEN)
-        if released.document == state.document or self.desk.look(state.id, problem).state in unfinished:
-            self.desk.again(state.id, problem)
+        if released.document == state.document or self.desk.look(state.id, posed).state in unfinished:
+            self.desk.again(state.id, posed)
         else:
-            self.desk.begin(state.id, problem)
+            self.desk.begin(state.id, posed)
 
     def scale_to_fill(self, state: JobState, sheets: int) -> Scaling:
         """Look for the largest common scale at which everything fits on so many sheets; then it is the job's."""
@@ -128,7 +146,7 @@ class Workshop:
                 lambda document: scaled_document(document, factor, sheets),
                 on=state.revision,
             )
-            self.desk.adopt(state.id, self._problem(after)[1], layout)
+            self.desk.adopt(state.id, self._posed(after)[1], layout)
 
         return self.scalings.start(state.id, self.jobs.core_job(state), sheets, design, keep)
 
@@ -138,13 +156,9 @@ class Workshop:
 
     def made_with(self, document: JobDocument) -> tuple[Stock, str | None, str]:
         """The job's stock, and what its printer (None where nothing is printed) and cutter are called."""
-        with self.sessions() as session:
-            stock = stock_of(session.get_one(StockRow, document.stock))
-            return (
-                stock,
-                session.get_one(PrinterRow, document.printer_id).name if stock.printable else None,
-                session.get_one(CutterRow, document.cutter_id).name,
-            )
+        stock = self.shop.stock(document.stock)
+        printer = self.shop.printer(document.printer_id).name if stock.printable else None
+        return stock, printer, self.shop.cutter(document.cutter_id).name
 
     def hand_off(self, state: JobState) -> bytes:
         """Everything in one zip."""
@@ -179,8 +193,7 @@ class Workshop:
         return named
 
     def stock(self, key: str) -> Stock:
-        with self.sessions() as session:
-            return stock_of(session.get_one(StockRow, key))
+        return self.shop.stock(key)
 
     def stocks(self) -> list[StockRow]:
         with self.sessions() as session:
