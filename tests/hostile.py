@@ -7,6 +7,7 @@ import zlib
 
 import numpy as np
 from PIL import Image
+from reportlab.pdfgen.canvas import Canvas
 
 CIRCLE = '<circle cx="50" cy="50" r="40"/>'
 SQUARE_PAGE = 'width="100" height="100" viewBox="0 0 100 100"'
@@ -103,6 +104,16 @@ def endless_pdf(levels: int = 9) -> bytes:
     for start in starts:
         out.write(b"%010d 00000 n \n" % start)
     out.write(b"trailer<</Size %d/Root 1 0 R>>\nstartxref\n%d\n%%%%EOF\n" % (len(objects) + 1, table))
+    return out.getvalue()
+
+
+def pages_pdf(count: int) -> bytes:
+    out = io.BytesIO()
+    canvas = Canvas(out, pagesize=(200, 200), invariant=1)
+    for _ in range(count):
+        canvas.circle(100, 100, 60, fill=1)
+        canvas.showPage()
+    canvas.save()
     return out.getvalue()
 
 

@@ -277,6 +277,9 @@ def test_no_route_ends_in_a_mistake_of_ours(
     method, path, query, content = request
     if path.endswith("/events") or (method == "DELETE" and path.startswith("/api/jobs/")):
         return
+    if not workshop.jobs.get(1).document.items:
+        # What came before took the last design off, as it may.
+        client.post("/api/jobs/1/art", files={"file": ("disc.png", disc_png())})
     headers = {"content-type": "application/json"}
     answer = client.request(method, path, params=query, content=content, headers=headers)
     assert answer.status_code < 500, answer.text
@@ -284,4 +287,3 @@ def test_no_route_ends_in_a_mistake_of_ours(
         told = answer.json()
         assert told["detail"]
         assert "input should" not in told["detail"].lower()
-    assert workshop.jobs.get(1).document.items

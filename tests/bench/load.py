@@ -29,6 +29,13 @@ SLOW = ("count", "pack")
 
 
 @contextmanager
+def workshop_file() -> Iterator[Path]:
+    """The place for a workshop's file, for as long as it is needed."""
+    with tempfile.TemporaryDirectory() as folder:
+        yield Path(folder) / "w.db"
+
+
+@contextmanager
 def started(data: Path, command: str = "serve") -> Iterator[tuple[httpx.Client, subprocess.Popen[str]]]:
     """A server on a workshop's file, and a client of it."""
     words = [sys.executable, "-u", "-m", "vamper", command, "--data", str(data), "--port", "8760"]
@@ -80,7 +87,7 @@ def thirty_clients(clients: int = CLIENTS, seconds: float = SECONDS) -> list[Row
     """Makers at their screens, each reading and changing as fast as answers come, with a breath between."""
     waits: dict[str, list[float]] = defaultdict(list)
     broken: list[str] = []
-    with tempfile.TemporaryDirectory() as folder, started(Path(folder) / "demo.db", "demo") as (client, process):
+    with workshop_file() as data, started(data, "demo") as (client, process):
         jobs = [job["id"] for job in client.get("/api/jobs").json()]
         arts = {job: re.findall(r'"picture":"([^"]+)"', client.get(f"/api/jobs/{job}").text) for job in jobs}
         over = time.monotonic() + seconds
@@ -118,7 +125,7 @@ def thirty_clients(clients: int = CLIENTS, seconds: float = SECONDS) -> list[Row
 def burst(files: int = BURST) -> list[Row]:
     """Sixty files sent at the same moment, while somebody else uses the page."""
     pictures = [hostile.photo(0.6, seed) for seed in range(files)]
-    with tempfile.TemporaryDirectory() as folder, started(Path(folder) / "w.db") as (client, process):
+    with workshop_file() as data, started(data) as (client, process):
         job = client.post("/api/jobs", json={"title": "Burst"}).json()["id"]
         over, waits = threading.Event(), []
 
@@ -157,8 +164,7 @@ def burst(files: int = BURST) -> list[Row]:
 def kills(times: int = KILLS) -> list[Row]:
     """Kill the server at random moments of writes; whatever it had answered must be there afterwards."""
     chance, lost, answered_in_all = random.Random(4), 0, 0
-    with tempfile.TemporaryDirectory() as folder:
-        data = Path(folder) / "w.db"
+    with workshop_file() as data:
         with started(data) as (client, _process):
             job = client.post("/api/jobs", json={"title": "start"}).json()["id"]
         for _ in range(times):

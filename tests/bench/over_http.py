@@ -2,10 +2,6 @@
 
 import io
 import os
-import re
-import subprocess
-import sys
-import tempfile
 import threading
 import time
 from collections.abc import Iterator
@@ -17,8 +13,9 @@ import httpx
 import numpy as np
 from PIL import Image
 
+from tests.bench.load import started, workshop_file
 from tests.bench.speed import blossom
-from tests.bench.table import Row, peak_mb
+from tests.bench.table import Row, now_mb, peak_mb
 
 ROOT = Path(__file__).parents[2]
 PICTURES = 40
@@ -27,18 +24,8 @@ PICTURES = 40
 @contextmanager
 def server() -> Iterator[tuple[httpx.Client, int]]:
     """A client of a fresh, empty workshop, and the server's process number."""
-    with tempfile.TemporaryDirectory() as folder:
-        command = [sys.executable, "-u", "-m", "vamper", "serve", "--data", f"{folder}/w.db", "--port", "8700"]
-        process = subprocess.Popen(command, stdout=subprocess.PIPE, text=True, cwd=ROOT)
-        assert process.stdout is not None
-        address = re.search(r"http://\S+", process.stdout.readline())
-        assert address
-        try:
-            with httpx.Client(base_url=address[0], timeout=300) as client:
-                yield client, process.pid
-        finally:
-            process.terminate()
-            process.wait(60)
+    with workshop_file() as data, started(data) as (client, process):
+        yield client, process.pid
 
 
 def _upload(client: httpx.Client, job: int, name: str, data: bytes) -> int:
@@ -119,7 +106,9 @@ def many() -> list[Row]:
             Row("all of them", f"{total:.1f} s"),
             Row("another request meanwhile, median", f"{np.median(waits) * 1000:.0f} ms"),
             Row("another request meanwhile, slowest", f"{max(waits) * 1000:.0f} ms"),
-            Row("server's memory at its most", f"{peak_mb(process):.0f} MB"),
+            Row(
+                "server's memory at its most, afterwards", f"{peak_mb(process):.0f}, {now_mb(process):.0f} MB", "600 MB"
+            ),
         ]
 
 

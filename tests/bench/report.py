@@ -2,7 +2,7 @@
 
 import platform
 
-from tests.bench import by_hand, exactness, fuzz, over_http, packing, speed
+from tests.bench import by_hand, exactness, fuzz, load, over_http, packing, resistance, speed
 from tests.bench.table import Row, show
 from vamper.services.nesting_process import ProcessNester
 
@@ -17,6 +17,8 @@ def main() -> None:
     show("Art and edge", [*speed.art_and_edge(), *speed.findings()])
     show("Growth with the picture, beside the smallest", speed.growth())
     show("Over HTTP", [*over_http.slider(), *over_http.many()])
+    show("Hostile and heavy art", resistance.hostile_art())
+    show("Load", [*load.thirty_clients(), *load.burst(), *load.kills()])
     seen = fuzz.in_a_process(FUZZ_CASES)
     fuzzed = [
         Row(f"{FUZZ_CASES} broken files: read, refused", f"{seen.read}, {seen.refused}"),

@@ -103,25 +103,11 @@ def test_seats_are_taken_in_the_order_of_asking_and_never_more_than_there_are() 
     assert order == sorted(order)
 
 
-def _pages(count: int) -> bytes:
-    import io
-
-    from reportlab.pdfgen.canvas import Canvas
-
-    out = io.BytesIO()
-    canvas = Canvas(out, pagesize=(200, 200), invariant=1)
-    for _ in range(count):
-        canvas.circle(100, 100, 60, fill=1)
-        canvas.showPage()
-    canvas.save()
-    return out.getvalue()
-
-
 LEGITIMATE: dict[str, Callable[[], bytes]] = {
     "photo.jpg": lambda: hostile.photo(10),
     "large.png": lambda: hostile.plain_png(99),
     "segments.svg": lambda: hostile.many_segments(200_000),
-    "pages.pdf": lambda: _pages(60),
+    "pages.pdf": lambda: hostile.pages_pdf(60),
     "shadow.svg": lambda: hostile.filtered('<feDropShadow dx="2" dy="2" stdDeviation="3"/>'),
     "layers.svg": lambda: hostile.svg('<g opacity="0.99">' * 12 + hostile.CIRCLE + "</g>" * 12),
     "embedded.svg": lambda: hostile.embedding(hostile.plain_png(4)),

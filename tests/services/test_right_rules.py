@@ -124,8 +124,15 @@ def test_the_tip_looks_out_as_far_as_the_cut_is_deep(workshop: Workshop, stock: 
     assert kiss.exposure_mm == pytest.approx((stock.face_um + stock.backing_um / 2) / 1000, abs=0.006)
 
 
-@pytest.mark.parametrize("kind", [EdgeKind.FOLLOW, EdgeKind.CIRCLE, EdgeKind.RECTANGLE, EdgeKind.HULL])
-@pytest.mark.parametrize("side", ["width_mm", "height_mm", "longest_mm"])
+@pytest.mark.parametrize(
+    ("kind", "side"),
+    [
+        (EdgeKind.FOLLOW, "width_mm"),
+        (EdgeKind.CIRCLE, "longest_mm"),
+        (EdgeKind.RECTANGLE, "height_mm"),
+        (EdgeKind.HULL, "longest_mm"),
+    ],
+)
 def test_the_largest_that_fits_fits_and_hardly_anything_larger_does(
     workshop: Workshop, kind: EdgeKind, side: str
 ) -> None:
@@ -271,31 +278,31 @@ EDGES: list[dict[str, object]] = [
 ]
 
 
-@pytest.mark.parametrize("edge", EDGES)
-@pytest.mark.parametrize("stock", ["satin-vinyl", "card", "plain-vinyl"])
-def test_every_fix_that_is_offered_is_accepted(workshop: Workshop, edge: dict[str, object], stock: str) -> None:
+@pytest.mark.parametrize("stock", ["satin-vinyl", "plain-vinyl"])
+def test_every_fix_that_is_offered_is_accepted(workshop: Workshop, stock: str) -> None:
     job = workshop.jobs.create("Everything")
-    for name in ("seabird-on-white.jpg", "reach-lettering.svg", "harbour-set.png", "pennant.png", "paddles-small.png"):
+    for name in ("seabird-on-white.jpg", "reach-lettering.svg", "harbour-set.png", "paddles-small.png"):
         art = workshop.arts.take_in(name, ART[name]())
-        workshop.jobs.add_item(job, art.digest, name, 400 if name == "pennant.png" else 40, {})
+        workshop.jobs.add_item(job, art.digest, name, 300 if name == "paddles-small.png" else 40, {})
     numbers = tuple(item.number for item in workshop.jobs.get(job).document.items)
     workshop.jobs.change(job, "stock", {"stock": stock})
-    workshop.jobs.change_items(job, "edge", numbers, {f"edge.{name}": value for name, value in edge.items()})
-    plan, _ = workshop.plan(workshop.jobs.get(job))
-    document = workshop.jobs.get(job).document
     tried = 0
-    for finding in plan.findings:
-        for fix in finding.fixes:
-            tried += 1
-            if fix.target is FixTarget.ITEM:
-                assert finding.item is not None
-                document.items_changed((document.items[finding.item].number,), fix.changes).consistent()
-            elif fix.target is FixTarget.JOB:
-                document.changed(fix.changes)
-    assert tried >= 4
-    for kind in EdgeKind:
-        changed = document.items_changed(numbers, {"edge.kind": kind.value})
-        assert all(item.edge.kind is kind for item in changed.items)
+    for edge in EDGES:
+        start = {"kind": "follow", "rings": [], **edge}
+        changes = {f"edge.{name}": value for name, value in start.items()}
+        document = workshop.jobs.change_items(job, "edge", numbers, changes).document
+        for finding in workshop.plan(workshop.jobs.get(job))[0].findings:
+            for fix in finding.fixes:
+                tried += 1
+                if fix.target is FixTarget.ITEM:
+                    assert finding.item is not None
+                    document.items_changed((document.items[finding.item].number,), fix.changes).consistent()
+                elif fix.target is FixTarget.JOB:
+                    document.changed(fix.changes)
+        for kind in EdgeKind:
+            changed = document.items_changed(numbers, {"edge.kind": kind.value})
+            assert all(item.edge.kind is kind for item in changed.items)
+    assert tried >= 20
 
 
 def test_a_cutter_keeps_what_its_window_does_not_show(workshop: Workshop) -> None:

@@ -2016,7 +2016,7 @@ export interface components {
      * @description Where the search for a job's layout stands.
      * @enum {string}
      */
-    PackingState: 'waiting' | 'searching' | 'done' | 'stopped' | 'interrupted' | 'broken';
+    PackingState: 'waiting' | 'queued' | 'searching' | 'done' | 'stopped' | 'interrupted' | 'broken';
     /** PaperModel */
     PaperModel: {
       /** Height Mm */

@@ -51,7 +51,7 @@ function Table({ view, plan, change }: { view: View; plan: Plan; change: Changer
   const hand = useHand(jobId, plan, sheet);
   const hold = useTakeUp(jobId);
   const catalog = useCatalog().data;
-  const searching = plan.packing.state === 'searching';
+  const searching = plan.packing.state === 'searching' || plan.packing.state === 'queued';
   const layout = plan.packing.layout;
   const onTakeUp = useCallback(() => {
     if (searching) hold(layout);

@@ -9,6 +9,7 @@ const STATES = {
   stopped: 'Stopped; the best so far is kept',
   interrupted: 'Vamper was closed while it packed',
   waiting: 'In plain rows so far',
+  queued: 'Other jobs are being packed first; plain rows meanwhile',
   broken: 'The search broke down; the best so far is kept. Pack again to try once more',
 } as const;
 
@@ -38,7 +39,7 @@ export function SearchPanel({ plan, jobId, children }: Props) {
         {state === 'interrupted' &&
           `; its best layout so far was kept: ${placed} of ${wanted} pieces on ${sheets(plan.sheets.length)}.`}
       </p>
-      {state === 'searching' ? (
+      {state === 'searching' || state === 'queued' ? (
         <>
           {/* The bar empties by itself; only its start comes from the server. */}
           <div className="h-1.5 overflow-hidden rounded bg-rule" aria-hidden>
