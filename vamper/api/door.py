@@ -6,14 +6,17 @@ without end.
 
 import json
 from collections.abc import Callable, Coroutine
-from typing import Annotated, Any, NoReturn
+from typing import Annotated, Any, NoReturn, TypeVar
 
 from annotated_types import Ge, Le
+from anyio import CapacityLimiter, to_thread
 from fastapi import APIRouter, Request, Response
 from fastapi.routing import APIRoute
 
 from vamper.api.problems import Refused
 from vamper.formats.art_file import MOST_BYTES
+
+T = TypeVar("T")
 
 # A multipart body carries a little more than the file in it; everything else is small.
 MOST_FILE_BODY = MOST_BYTES + 64 * 1024
@@ -23,6 +26,16 @@ MOST_BODY = 4 * 2**20
 Id = Annotated[int, Ge(1), Le(2**63 - 1)]
 # A design in its job, a sheet of a job.
 Number = Annotated[int, Ge(1), Le(1_000_000)]
+
+
+# Requests that wait for a turn have threads of their own, so that a burst of them leaves the others theirs.
+_WAITING_THREADS = 6
+_waiting = CapacityLimiter(_WAITING_THREADS)
+
+
+async def in_turn(work: Callable[[], T]) -> T:
+    """Do what may have to wait for its turn, reading art or counting, without keeping others waiting."""
+    return await to_thread.run_sync(work, limiter=_waiting)
 
 
 def _no_number(_name: str) -> NoReturn:

@@ -8,7 +8,7 @@ from annotated_types import Ge
 from fastapi import Request, UploadFile
 from sse_starlette.sse import EventSourceResponse
 
-from vamper.api.door import MOST_FILE_BODY, Id
+from vamper.api.door import MOST_FILE_BODY, Id, in_turn
 from vamper.api.door import router as door_router
 from vamper.api.here import Here, Shown
 from vamper.api.schemas import (
@@ -94,12 +94,16 @@ def get_choices(here: Here, job_id: Id, phrase: str) -> list[ChoiceOut]:
 
 
 @router.post("/jobs/{job_id}/art", tags=["art"], status_code=201, max_body_size=MOST_FILE_BODY)
-def add_art(here: Here, job_id: Id, file: UploadFile) -> AddedArt:
+async def add_art(here: Here, job_id: Id, file: UploadFile) -> AddedArt:
     """Take in one art file and add it to the job as a design."""
-    here.jobs.get(job_id)
-    taken = here.arts.take_in(file.filename or "", file.file.read())
-    state = here.jobs.add_item(job_id, taken.digest, taken.name, taken.start_mm, taken.start_edge)
-    return AddedArt(number=state.document.items[-1].number, name=taken.name)
+
+    def add() -> AddedArt:
+        here.jobs.get(job_id)
+        taken = here.arts.take_in(file.filename or "", file.file.read())
+        state = here.jobs.add_item(job_id, taken.digest, taken.name, taken.start_mm, taken.start_edge)
+        return AddedArt(number=state.document.items[-1].number, name=taken.name)
+
+    return await in_turn(add)
 
 
 @router.post("/jobs/{job_id}/remove-items", tags=["art"])

@@ -4,7 +4,7 @@ from typing import Annotated
 
 from fastapi import Query
 
-from vamper.api.door import Id, Number
+from vamper.api.door import Id, Number, in_turn
 from vamper.api.door import router as door_router
 from vamper.api.here import Here
 from vamper.api.schemas import (
@@ -38,15 +38,19 @@ def _counted(counted: Counted) -> CountedOut:
 
 
 @router.get("/jobs/{job_id}/how-many/{number}", tags=["sheets"])
-def count_design(here: Here, job_id: Id, number: Number, size_mm: Millimetres | None = None) -> CountedOut:
+async def count_design(here: Here, job_id: Id, number: Number, size_mm: Millimetres | None = None) -> CountedOut:
     """How many of one design fit on a sheet, at its size and at others."""
-    state = here.jobs.get(job_id)
-    place = state.document.items.index(state.document.item(number))
-    return _counted(here.counting.design(here.design(state), place, size_mm))
+
+    def count() -> CountedOut:
+        state = here.jobs.get(job_id)
+        place = state.document.items.index(state.document.item(number))
+        return _counted(here.counting.design(here.design(state), place, size_mm))
+
+    return await in_turn(count)
 
 
 @router.get("/jobs/{job_id}/how-many", tags=["sheets"])
-def count_plain(
+async def count_plain(
     here: Here,
     job_id: Id,
     shape: PlainShape,
@@ -54,7 +58,11 @@ def count_plain(
     border_mm: Annotated[float, Query(ge=0, le=50)] = 3.0,
 ) -> CountedOut:
     """How many of a plain shape fit on the job's sheet, before there is any art."""
-    return _counted(here.counting.plain(here.sheet_design(here.jobs.get(job_id)), shape, size_mm, border_mm))
+
+    def count() -> CountedOut:
+        return _counted(here.counting.plain(here.sheet_design(here.jobs.get(job_id)), shape, size_mm, border_mm))
+
+    return await in_turn(count)
 
 
 @router.get("/jobs/{job_id}/layouts", tags=["sheets"])
