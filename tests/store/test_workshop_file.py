@@ -143,5 +143,13 @@ def test_a_full_disk_is_named_and_it_goes_on_when_there_is_room(tmp_path: Path) 
     assert "make room" in str(told.value)
     most_pages(1_000_000)
     write("third")
+    # As a file is seen that became read-only meanwhile.
+    with engine.connect() as connection:
+        connection.execute(text("PRAGMA query_only = 1"))
+    with pytest.raises(StoreTrouble, match="read-only"):
+        write("fourth")
+    with engine.connect() as connection:
+        connection.execute(text("PRAGMA query_only = 0"))
+    write("fifth")
     with sessions() as session:
-        assert {row.name for row in session.query(EdgeStyleRow)} == {"first", "third"}
+        assert {row.name for row in session.query(EdgeStyleRow)} == {"first", "third", "fifth"}

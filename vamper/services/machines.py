@@ -89,7 +89,7 @@ class Machines:
             row = _found(session, table, number, what)
             jobs = session.scalars(select(JobRow.title).where(used == number).limit(1)).first()  # type: ignore[arg-type]
             if jobs is not None:
-                raise BadInput(f"the job “{jobs}” is planned on this {what}; choose another one there first", what)
+                raise BadInput(f"the job “{jobs[:60]}” is planned on this {what}; choose another one there first", what)
             if session.scalars(select(table.id).where(table.id != number).limit(1)).first() is None:
                 raise BadInput(f"this is the only {what}; add another one first", what)
             session.delete(row)

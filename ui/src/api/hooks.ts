@@ -40,6 +40,7 @@ const AGAIN_MS = 3000;
 export function useChange(jobId: number) {
   const queries = useQueryClient();
   const tell = useNotices((state) => state.tell);
+  const hold = useNotices((state) => state.hold);
   const waiting = useRef(new Map<string, Change>());
   const after = useRef<(() => void)[]>([]);
   const busy = useRef(false);
@@ -63,11 +64,13 @@ export function useChange(jobId: number) {
                 body: next,
               }),
             );
+            hold(false);
             await queries.invalidateQueries({ queryKey: ['job', jobId] });
           }
         } catch (error) {
           tell((error as Error).message);
           if (error instanceof Unsaved && sent) {
+            hold(true);
             // What was typed stays, and is sent again until there is room for it, or something newer to send.
             const [key, change] = sent;
             if (!waiting.current.has(key)) waiting.current.set(key, change);
@@ -83,7 +86,7 @@ export function useChange(jobId: number) {
       };
       void drain();
     },
-    [jobId, queries, tell],
+    [jobId, queries, tell, hold],
   );
 }
 

@@ -21,6 +21,7 @@ import { HandOff } from './HandOff';
 import { KeysDialog } from './KeysDialog';
 import { Logo } from './Logo';
 import { useLook } from './look';
+import { useNotices } from './notices';
 import { Rail } from './Rail';
 import { useKeys } from './shortcuts';
 import { useUploads } from './uploads';
@@ -162,6 +163,7 @@ interface HeaderProps {
 
 function Header({ view, change, saving, act, add, handOff, keys }: HeaderProps) {
   const { unit, use } = useUnit();
+  const unsaved = useNotices((state) => state.unsaved);
   const title = view.job.document.title;
   return (
     <header className="flex items-center gap-3 px-5 py-2">
@@ -186,8 +188,11 @@ function Header({ view, change, saving, act, add, handOff, keys }: HeaderProps) 
           onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
         />
       </h1>
-      <span className="w-14 text-right text-sm text-soft" role="status">
-        {saving ? 'saving' : 'saved'}
+      <span
+        className={`text-right text-sm ${unsaved ? 'font-bold text-rowan' : 'w-14 text-soft'}`}
+        role="status"
+      >
+        {unsaved ? 'not saved yet' : saving ? 'saving' : 'saved'}
       </span>
       <Button
         look="bare"

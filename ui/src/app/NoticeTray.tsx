@@ -1,4 +1,5 @@
 import { Button } from '../kit/Button';
+import { asSentence } from '../kit/words';
 import { useNotices } from './notices';
 
 /** Sentences at the foot of the page; they stay until they are put away. */
@@ -8,7 +9,7 @@ export function NoticeTray() {
     <div aria-live="polite" className="fixed bottom-4 left-1/2 z-30 flex -translate-x-1/2 flex-col gap-2">
       {notices.map((notice) => (
         <div key={notice.id} className="panel flex items-center gap-3 px-3 py-2 shadow-card">
-          <span>{notice.text}</span>
+          <span>{asSentence(notice.text)}</span>
           {notice.undo && (
             <Button
               look="act"

@@ -9,6 +9,9 @@ export interface Notice {
 
 interface Notices {
   notices: Notice[];
+  /** Something that was typed has not been saved yet. */
+  unsaved: boolean;
+  hold: (unsaved: boolean) => void;
   tell: (text: string, undo?: () => void) => void;
   dismiss: (id: number) => void;
 }
@@ -17,6 +20,8 @@ let last = 0;
 
 export const useNotices = create<Notices>((set) => ({
   notices: [],
+  unsaved: false,
+  hold: (unsaved) => set({ unsaved }),
   tell: (text, undo) =>
     set((state) => ({
       notices: [...state.notices.filter((notice) => notice.text !== text), { id: ++last, text, undo }].slice(

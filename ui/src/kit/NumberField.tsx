@@ -36,7 +36,7 @@ export function NumberField({ label, value, unit, onChange }: Props) {
             take();
           }}
         />
-        <span className="text-soft">{unit}</span>
+        <span className="text-sm text-soft">{unit}</span>
       </span>
     </span>
   );
