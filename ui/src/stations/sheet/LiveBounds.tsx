@@ -27,6 +27,12 @@ export function LiveAreaFold({ plan }: { plan: Plan }) {
       <p className="text-sm text-soft">
         What all of these leave free. A layout inside it is never refused later. Press one to see it.
       </p>
+      {plan.mirror && (
+        <p className="mb-2 text-sm text-soft">
+          Drawn as the finished piece reads: left and right are the other way round on the sheet as it is
+          loaded.
+        </p>
+      )}
       <ul className="flex flex-col gap-1.5">
         {plan.bounds.map((one) => (
           <li key={one.name}>
