@@ -34,7 +34,7 @@ def test_a_page_that_draws_for_ever_is_given_up_and_stands_in_nobodys_way() -> N
     seen: list[str] = []
 
     def read_endless() -> None:
-        with pytest.raises(BadInput, match=TOO_SLOW[:20]):
+        with pytest.raises(BadInput, match="reading it takes"):
             first_look("endless.pdf", hostile.endless_pdf(), room)
         seen.append("endless")
 
@@ -58,7 +58,7 @@ def test_a_page_that_draws_for_ever_is_given_up_and_stands_in_nobodys_way() -> N
 )
 def test_every_way_a_reader_can_fail_is_one_sentence(task: Callable[[], None], sentence: str) -> None:
     with pytest.raises(BadInput) as failed:
-        ReadingRoom(most_seconds=0.5).run(task)
+        ReadingRoom(most_seconds=3).run(task)
     assert sentence in failed.value.sentence
 
 
