@@ -137,3 +137,19 @@ def test_layouts_are_kept_to_the_last_digit(workshop: Workshop) -> None:
     number = hard(workshop)
     layout = plan(workshop, number)[0].layout
     assert layout_of(layout_document(layout)) == layout
+
+
+def test_a_search_that_a_change_ended_is_stopped_and_not_cut_short(workshop: Workshop) -> None:
+    job = job_with_disc(workshop)
+    workshop.jobs.change_items(job, "many", (1,), {"quantity": 60})
+    workshop.begin_packing(workshop.jobs.get(job))
+    ended = workshop.desk._runs[job].thread
+    assert ended is not None
+    workshop.jobs.change(job, "gap", {"packing.gap_mm": 3})
+    workshop.begin_packing(workshop.jobs.get(job))
+    ended.join(20)
+    # Undone, the layout is there at once, with what really became of its search.
+    workshop.jobs.undo(job)
+    _, packing = workshop.plan(workshop.jobs.get(job))
+    assert packing.state in (PackingState.STOPPED, PackingState.DONE)
+    assert packing.layout.pieces == 60

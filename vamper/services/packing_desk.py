@@ -321,10 +321,9 @@ class PackingDesk:
 
     def _store_when_there_is_room(self, job_id: int, run: _Run) -> None:
         """Keep what was found; where the disk is full, as soon as it no longer is."""
-        while self._runs.get(job_id) is run and not self._closed.is_set():
-            if self._store(job_id, run):
+        while not self._store(job_id, run):
+            if self._runs.get(job_id) is not run or self._closed.wait(_STORE_EVERY_S):
                 return
-            self._closed.wait(_STORE_EVERY_S)
 
     def _tell(self, job_id: int) -> None:
         with self._changed:
