@@ -1,5 +1,5 @@
 # One command each; everything they need is set up on the way.
-.PHONY: demo test dev bench shots setup ui client lock check-tools schema
+.PHONY: demo test dev bench faults shots setup ui client lock check-tools schema
 PY := .venv/bin/python
 SETUP := .venv/.installed
 UI := ui/dist/index.html
@@ -23,6 +23,9 @@ test: $(SETUP) .venv/.installed-dev $(UI) ## lint, types, contracts, all tests
 
 bench: $(SETUP) .venv/.installed-dev ## exactness and speed, as a table; no pass or fail
 	$(PY) -m tests.bench.run
+
+faults: $(SETUP) .venv/.installed-dev ## deliberate faults in core, and how many of them the tests notice
+	$(PY) -m tests.faults.run
 
 shots: $(SETUP) .venv/.installed-dev $(UI) ## docs/screenshots from the demo workshop
 	@$(PY) tests/screens/browser.py

@@ -9,7 +9,7 @@ import pytest
 from PIL import Image
 
 from vamper.core.art.picture import Picture
-from vamper.services.nesting_process import ProcessNester
+from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.workshop import Workshop
 
 

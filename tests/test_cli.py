@@ -11,7 +11,7 @@ import pytest
 import shapely
 
 from tests.conftest import disc_png
-from vamper.core.geometry import placed
+from vamper.core.values.geometry import placed
 
 JOB = {
     "format": "vamper-job",
@@ -119,7 +119,7 @@ def test_check_prints_findings(folder: Path) -> None:
 
 
 def test_backup_and_restore(folder: Path) -> None:
-    from vamper.services.nesting_process import ProcessNester
+    from vamper.services.packing.nesting_process import ProcessNester
     from vamper.services.workshop import Workshop
 
     opened = Workshop(folder / "w.db", ProcessNester())

@@ -10,10 +10,11 @@ import pytest
 from fastapi.testclient import TestClient
 
 from tests.conftest import disc_png
+from tests.view import plan_of
 from vamper.api.app import create_app
 from vamper.api.openapi import description
-from vamper.core.job import EdgeKind
-from vamper.formats.jobfile import read_job
+from vamper.core.edge.kind import KINDS
+from vamper.formats.job_file import read_job
 from vamper.services.workshop import Workshop
 
 
@@ -42,7 +43,7 @@ def test_from_a_picture_to_every_file(client: TestClient, job: int) -> None:
     change(client, job, {"quantity": 6}, [1])
     view = client.get(f"/api/jobs/{job}").json()
     assert view["problem"] is None
-    assert len(view["plan"]["sheets"][0]["placements"]) == 6
+    assert len(plan_of(client, job)["sheets"][0]["placements"]) == 6
     assert "6 pieces of 1 design" in "".join(phrase["text"] for phrase in view["brief"])
     for name, start in (("print.pdf", b"%PDF"), ("cut.svg", b"<?xml"), ("cut.dxf", b"  0")):
         answer = client.get(f"/api/jobs/{job}/sheets/1/{name}")
@@ -69,16 +70,16 @@ def test_bad_art_is_a_sentence_and_loses_nothing(
     assert answer.status_code == 422
     assert answer.headers["content-type"] == "application/problem+json"
     assert words in answer.json()["detail"]
-    assert len(client.get(f"/api/jobs/{job}").json()["plan"]["items"]) == 1
+    assert len(plan_of(client, job)["items"]) == 1
 
 
 def test_a_sheet_that_cannot_be_planned_says_so_and_keeps_the_job(client: TestClient, job: int) -> None:
     assert change(client, job, {"paper.width_mm": 20}).status_code == 200
     view = client.get(f"/api/jobs/{job}").json()
     assert "smaller than its marks" in view["problem"]
-    assert view["plan"] is None
+    assert view["parts"] is None
     client.post(f"/api/jobs/{job}/undo")
-    assert client.get(f"/api/jobs/{job}").json()["plan"]["sheets"]
+    assert plan_of(client, job)["sheets"]
 
 
 @pytest.mark.parametrize("changes", [{"packing.gap_mm": -2}, {"spin": 3}, {"marks.count": 7}])
@@ -102,7 +103,7 @@ def test_too_big_offers_a_size_that_fits(client: TestClient, job: int) -> None:
     change(client, job, big["fixes"][0]["changes"], [1])
     view = client.get(f"/api/jobs/{job}").json()
     assert not [f for f in view["findings"] if f["severity"] == "stop"]
-    assert view["plan"]["items"][0]["size"]["width_mm"] > 150
+    assert plan_of(client, job)["items"][0]["size"]["width_mm"] > 150
 
 
 def test_stations_and_choices(client: TestClient, job: int) -> None:
@@ -117,10 +118,10 @@ def test_stations_and_choices(client: TestClient, job: int) -> None:
 
 
 def test_previews_and_the_catalog(client: TestClient, job: int) -> None:
-    art = client.get(f"/api/jobs/{job}").json()["plan"]["items"][0]["art"]
+    art = plan_of(client, job)["items"][0]["art"]
     assert client.get(f"/api/art/{art}.png?px=64").content.startswith(b"\x89PNG")
     assert client.get("/api/art/nothing.png").status_code == 404
-    assert {kind["key"] for kind in client.get("/api/catalog").json()["edge_kinds"]} == set(EdgeKind)
+    assert {kind["key"] for kind in client.get("/api/catalog").json()["edge_kinds"]} == {kind.key for kind in KINDS}
 
 
 def test_events_tell_of_packing(client: TestClient, job: int, workshop: Workshop) -> None:

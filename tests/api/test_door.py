@@ -18,7 +18,7 @@ from tests.conftest import disc_png
 from vamper.api.app import create_app
 from vamper.api.door import MOST_BODY
 from vamper.api.openapi import description
-from vamper.services.nesting_process import ProcessNester
+from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.workshop import Workshop
 
 BASE = "http://127.0.0.1:8484"
@@ -84,7 +84,7 @@ def test_every_answer_carries_the_headers(client: TestClient, monkeypatch: pytes
     paths = ["/", "/api/jobs", "/api/nothing", "/api/jobs/99", "/assets/nothing.js", "/api/jobs/1/sheets/1/cut.svg"]
     for path in paths:
         assert all(name in client.get(path).headers for name in HEADERS), path
-    monkeypatch.setattr("vamper.services.jobs.Jobs.all", breaks)
+    monkeypatch.setattr("vamper.services.jobs.jobs.Jobs.all", breaks)
     answer = client.get("/api/jobs")
     assert answer.status_code == 500
     assert "nothing was lost" in answer.json()["detail"]
@@ -189,7 +189,7 @@ def test_no_get_changes_anything(served: tuple[TestClient, Workshop]) -> None:
     for method, path, _ in ADDRESSES:
         if method != "GET" or path.endswith("/events"):
             continue
-        filled = path.format(job_id=1, number=1, sheet=1, phrase="stock", digest="0" * 64, name="x")
+        filled = path.format(job_id=1, number=1, sheet=1, phrase="stock", digest="0" * 64, name="x", revision="0")
         answer = client.get(filled, params={"shape": "circle", "size_mm": 30} if path.endswith("how-many") else {})
         assert answer.status_code < 500, filled
         read += answer.status_code == 200

@@ -11,11 +11,12 @@ from PIL import Image
 
 from tests.api.test_api import add, change, client, job  # noqa: F401
 from tests.conftest import disc_alpha, disc_png, picture_of, png_of
-from vamper.formats.jobfile import read_job
+from tests.view import whole_view
+from vamper.formats.job_file import read_job
 
 
 def view(client: TestClient, job: int) -> dict:  # type: ignore[type-arg]  # noqa: F811
-    answer: dict = client.get(f"/api/jobs/{job}").json()  # type: ignore[type-arg]
+    answer = whole_view(client, job)
     assert answer["problem"] is None
     return answer
 
@@ -215,4 +216,4 @@ def test_the_job_file_in_the_bundle_holds_everything(client: TestClient, job: in
     (item,) = read_job(archive.read("job.json")).items
     assert item.edge.keep_holes == ((0.5, 0.5),)
     assert (item.edge.blunt_mm, item.edge.reach_mm, item.loose, item.bleed_mm) == (1.5, 2, True, 0.8)
-    assert (item.prepare.threshold, item.size.longest_mm, item.size.over) == (0.4, 50, "border")
+    assert (item.prepare.threshold, item.size.longest_mm, item.size_over) == (0.4, 50, "border")

@@ -7,6 +7,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from tests.api.test_api import add, change
+from tests.view import plan_of
 from vamper.api.app import create_app
 from vamper.services.workshop import Workshop
 
@@ -28,8 +29,7 @@ def job(client: TestClient) -> int:
 def plan(client: TestClient, job: int) -> dict[str, Any]:
     client.get(f"/api/jobs/{job}")
     client.post(f"/api/jobs/{job}/stop")
-    found: dict[str, Any] = client.get(f"/api/jobs/{job}").json()["plan"]
-    return found
+    return plan_of(client, job)
 
 
 def act(client: TestClient, job: int, layout: str, **action: Any):  # type: ignore[no-untyped-def]

@@ -13,6 +13,7 @@ import httpx
 
 from tests.bench.table import Row
 from tests.screens.conftest import running_demo
+from tests.view import whole_view
 
 _SECONDS = 5.0
 
@@ -35,7 +36,7 @@ def hundred_pieces(client: httpx.Client, base: str) -> tuple[int, dict[str, obje
         changes = {"longest_mm": 14, "size_over": "ink", "quantity": 16, "cut": "kiss", "edge.distance_mm": 1}
         _change(base, job, numbers=[item["number"]], changes=changes)
     while True:
-        view = client.get(f"{base}/api/jobs/{job}").json()
+        view = whole_view(client, job)
         if view["plan"]["packing"]["state"] != "searching":
             return job, view
         client.post(f"{base}/api/jobs/{job}/stop")
@@ -44,7 +45,7 @@ def hundred_pieces(client: httpx.Client, base: str) -> tuple[int, dict[str, obje
 
 def checks() -> list[Row]:
     """A piece is carried in a circle over its neighbours; every step is checked, and where it would slide to found."""
-    with _demo() as base, httpx.Client(timeout=60) as client:
+    with _demo() as base, httpx.Client(base_url=base, timeout=60) as client:
         job, view = hundred_pieces(client, base)
         plan = view["plan"]
         assert isinstance(plan, dict)
@@ -69,7 +70,7 @@ def checks() -> list[Row]:
         answer = client.post(f"{base}/api/jobs/{job}/hand", json=body)
         dropped = time.perf_counter() - started
         started = time.perf_counter()
-        client.get(f"{base}/api/jobs/{job}").raise_for_status()
+        whole_view(client, job)
         read = time.perf_counter() - started
         return [
             Row(f"checks a second, {len(placements)} pieces on the sheet", f"{len(took) / sum(took):.0f}", "20"),

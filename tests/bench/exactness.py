@@ -14,17 +14,23 @@ from shapely.geometry import Point, Polygon, box
 from tests.bench.table import Row
 from tests.conftest import disc_alpha, disc_png, picture_of
 from vamper.core.art.outline import Outline, outline_at, trace
-from vamper.core.devices import Cutter, Feed, ForceRange, Margins, Printer, PrinterKind
+from vamper.core.art.picture import Picture
+from vamper.core.design import DesignedItem
 from vamper.core.edge.edge import derive_edge
-from vamper.core.geometry import as_multi
-from vamper.core.job import EdgeSpec, ItemSpec, Job, MarksSpec, PackingSpec, Paper, Purpose, SizeSpec, Turn
 from vamper.core.plan import cut_of
-from vamper.core.stocks import STOCK_BY_KEY
+from vamper.core.values.art import SizeSpec
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.geometry import as_multi
+from vamper.core.values.item import ItemSpec, Turn
+from vamper.core.values.job import Job
+from vamper.core.values.packing import PackingSpec
+from vamper.core.values.paper import Paper
+from vamper.core.values.stock import STOCK_BY_KEY
 from vamper.demo.workshop import ART
-from vamper.services.design import ArtFile, Designer
-from vamper.services.hand_off import cut_dxf_file, cut_svg_file, print_file
-from vamper.services.nesting_process import ProcessNester
-from vamper.services.planning import plan_job
+from vamper.services.design.designer import ArtFile, Designer
+from vamper.services.handoff.files import sheet_file
+from vamper.services.packing.nesting_process import ProcessNester
+from vamper.services.packing.planning import plan_job
 
 PX_600 = 600 / 25.4
 
@@ -75,38 +81,40 @@ def edges() -> list[Row]:
     for name, draw in ART.items():
         art = ArtFile.of(name, draw())
         for distance in (1.0, 3.0):
-            spec = ItemSpec(name, SizeSpec(width_mm=50), edge=EdgeSpec(distance_mm=distance))
-            short = max(
-                short, distance - designer.design(0, spec, art, STOCK_BY_KEY["satin-vinyl"]).edge.least_border_mm
-            )
+            spec = ItemSpec(number=1, art=name, width_mm=50, edge=EdgeSpec(distance_mm=distance))
+            short = max(short, distance - designer.design(spec, art, STOCK_BY_KEY["satin-vinyl"]).edge.least_border_mm)
     rows.append(Row(f"border lost on {len(ART)} demo arts at most", f"{short:.4f} mm", "0.02 mm"))
     return rows
 
 
 def files(nester: ProcessNester) -> list[Row]:
     """A sheet's files rendered or parsed back."""
-    printer = Printer(PrinterKind.INKJET, Margins(3, 3, 5, 3))
-    cutter = Cutter(Feed.MAT, 310, 420, ForceRange(20, 380, 4))
-    items = tuple(ItemSpec("disc.png", SizeSpec(width_mm=size), 3) for size in (20, 31))
+    items = tuple(
+        ItemSpec(number=number, art="disc.png", width_mm=size, quantity=3) for number, size in ((1, 20), (2, 31))
+    )
     stock = STOCK_BY_KEY["satin-vinyl"]
     # Upright: the renderer that is read here lays turned pictures up to 0.1 mm aside, which others do not.
     packing = PackingSpec(turn=Turn.UPRIGHT)
-    job = Job("Bench", Paper(120, 150), printer, cutter, MarksSpec(), stock, Purpose.VEHICLE, packing, items)
+    job = Job(title="Bench", paper=Paper(120, 150), stock=stock, packing=packing, items=items)
     art = ArtFile.of("disc.png", disc_png(700))
     designer = Designer()
     plan = plan_job(job, [art, art], designer, nester, 3)
-    document = pypdfium2.PdfDocument(print_file(plan, 0, lambda item: designer.picture_of(item, art)))
+
+    def pixels_of(item: DesignedItem) -> Picture:
+        return designer.picture_of(item, art)
+
+    document = pypdfium2.PdfDocument(sheet_file(plan, 0, "print", pixels_of))
     pixels = document[0].render(scale=600 / 72, rev_byteorder=True).to_numpy()[:, :, :3].astype(int)
     document.close()
     marks = _off(_boxes(pixels.max(axis=2) < 60), [_corners(mark.rings[0]) for mark in plan.setup.marks])
-    outlines = {item.index: item.outline.shape for item in plan.items}
+    outlines = {item.number: item.outline.shape for item in plan.items}
     blue = (pixels[:, :, 2] > 120) & (pixels[:, :, 0] < 100)
     printed = _off(_boxes(blue), [p.of(outlines[p.item]).bounds for p in plan.layout.sheets[0]])
     wanted = [loop.points for loop in cut_of(plan, 0).loops]
-    root = ElementTree.fromstring(cut_svg_file(plan, 0))
+    root = ElementTree.fromstring(sheet_file(plan, 0, "cut_svg", pixels_of))
     paths = root.findall(".//*[@id='kiss']/{http://www.w3.org/2000/svg}path")
     svg = [np.array(p.get("d", "").translate(str.maketrans("MLZ", "   ")).split(), float).reshape(-1, 2) for p in paths]
-    drawing = ezdxf.read(io.StringIO(cut_dxf_file(plan, 0).decode()))
+    drawing = ezdxf.read(io.StringIO(sheet_file(plan, 0, "cut_dxf", pixels_of).decode()))
     lines = drawing.modelspace().query('LWPOLYLINE[layer=="KISS"]')
     dxf = [np.array([(x, 150 - y) for x, y in line.get_points("xy")]) for line in lines]
     return [

@@ -19,10 +19,10 @@ from reportlab.pdfgen.canvas import Canvas
 
 from tests.bench.table import peak_mb
 from tests.conftest import disc_alpha, picture_of, png_of
-from vamper.core.findings import BadInput
-from vamper.core.job import SizeSpec
+from vamper.core.values.art import SizeSpec
+from vamper.core.values.findings import BadInput
 from vamper.demo import drawings
-from vamper.services.design import ArtFile, Designer
+from vamper.services.design.designer import ArtFile, Designer
 
 ROOT = Path(__file__).parents[2]
 LONGEST_S, MOST_MB = 5.0, 1024.0

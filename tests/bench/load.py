@@ -21,6 +21,7 @@ import numpy as np
 
 from tests import hostile
 from tests.bench.table import Row, now_mb, peak_mb
+from tests.view import plan_of
 
 ROOT = Path(__file__).parents[2]
 CLIENTS, SECONDS, BURST, KILLS = 30, 60.0, 60, 100
@@ -51,6 +52,12 @@ def started(data: Path, command: str = "serve") -> Iterator[tuple[httpx.Client, 
         process.wait(60)
 
 
+def _layout(client: httpx.Client, job: int) -> httpx.Response:
+    """The layout behind a view's head."""
+    parts = client.get(f"/api/jobs/{job}").json()["parts"]
+    return client.get(f"/api/jobs/{job}/parts/layout/{parts['layout']}")
+
+
 def _uses(
     client: httpx.Client, arts: dict[int, list[str]], chance: random.Random
 ) -> dict[str, Callable[[], httpx.Response]]:
@@ -60,6 +67,7 @@ def _uses(
     return {
         "jobs": lambda: client.get("/api/jobs"),
         "view": lambda: client.get(f"/api/jobs/{job}"),
+        "layout": lambda: _layout(client, job),
         "picture": lambda: client.get(f"{chance.choice(arts[job])}&px=800"),
         "choices": lambda: client.get(f"/api/jobs/{job}/choices/{chance.choice(('stock', 'paper', 'purpose'))}"),
         "change": lambda: client.post(f"/api/jobs/{job}/changes", json=changes),
@@ -89,7 +97,7 @@ def thirty_clients(clients: int = CLIENTS, seconds: float = SECONDS) -> list[Row
     broken: list[str] = []
     with workshop_file() as data, started(data, "demo") as (client, process):
         jobs = [job["id"] for job in client.get("/api/jobs").json()]
-        arts = {job: re.findall(r'"picture":"([^"]+)"', client.get(f"/api/jobs/{job}").text) for job in jobs}
+        arts = {job: [item["picture"] for item in plan_of(client, job)["items"]] for job in jobs}
         over = time.monotonic() + seconds
 
         def work(number: int) -> None:

@@ -16,6 +16,7 @@ from PIL import Image
 from tests.bench.load import started, workshop_file
 from tests.bench.speed import blossom
 from tests.bench.table import Row, now_mb, peak_mb
+from tests.view import plan_of, whole_view
 
 ROOT = Path(__file__).parents[2]
 PICTURES = 40
@@ -42,7 +43,7 @@ def slider() -> list[Row]:
         assert _upload(client, job, "blossom.png", picture) == 201
         upload = time.perf_counter() - started
         started = time.perf_counter()
-        client.get(f"/api/jobs/{job}")
+        whole_view(client, job)
         first = time.perf_counter() - started
         client.post(f"/api/jobs/{job}/stop")
         waits = []
@@ -52,7 +53,7 @@ def slider() -> list[Row]:
             client.post(f"/api/jobs/{job}/items/1/trial", json={"changes": changes}).raise_for_status()
             waits.append(time.perf_counter() - started)
         started = time.perf_counter()
-        client.get(f"/api/jobs/{job}")
+        whole_view(client, job)
         warm = time.perf_counter() - started
         return [
             Row("9-megapixel art: upload until it is a design", f"{upload:.2f} s"),
@@ -98,7 +99,7 @@ def many() -> list[Row]:
         total = time.perf_counter() - started
         over.set()
         watcher.join()
-        items = client.get(f"/api/jobs/{job}").json()["plan"]["items"]
+        items = plan_of(client, job)["items"]
         size = sum(map(len, pictures)) / len(pictures) / 2**20
         return [
             Row(f"{PICTURES} pictures of {size:.1f} MB at once: arrived", f"{codes.count(201)} of {PICTURES}"),

@@ -16,17 +16,18 @@ from shapely.geometry import Polygon, box
 
 from tests.bench import shapes
 from tests.bench.table import Row
-from vamper.core.job import EdgeSpec, ItemSpec, PackingSpec, SizeSpec, Turn
 from vamper.core.sheet.layout import Layout, Piece
-from vamper.core.sheet.nesting import NestRequest, NestShape, NestSolution, inside, nest_points
-from vamper.core.sheet.packing import PackProblem, pack
-from vamper.core.sheet.problem import strip_left
-from vamper.core.sheet.rows import rows_of_boxes
-from vamper.core.stocks import STOCK_BY_KEY
+from vamper.core.sheet.pack.nesting import Attempt, NestRequest, NestShape, NestSolution, inside, nest_points
+from vamper.core.sheet.pack.pack import pack
+from vamper.core.sheet.pack.problem import PackProblem, strip_left
+from vamper.core.sheet.pack.rows import rows_of_boxes
+from vamper.core.values.item import ItemSpec, Turn
+from vamper.core.values.packing import PackingSpec
+from vamper.core.values.stock import STOCK_BY_KEY
 from vamper.demo.workshop import ART
-from vamper.services.design import ArtFile, Designer
-from vamper.services.nesting_process import ProcessNester
-from vamper.services.planning import TimedWatch
+from vamper.services.design.designer import ArtFile, Designer
+from vamper.services.packing.nesting_process import ProcessNester
+from vamper.services.packing.planning import TimedWatch
 
 STOCK = STOCK_BY_KEY["satin-vinyl"]
 LIVE = box(10.8, 10.8, 205.1, 268.6)
@@ -77,8 +78,8 @@ def demo_designs() -> tuple[Piece, ...]:
     designer = Designer()
     pieces = []
     for index, (name, width) in enumerate(SIZES.items()):
-        spec = ItemSpec(name, SizeSpec(width_mm=width), 1, edge=EdgeSpec())
-        item = designer.design(index, spec, ArtFile.of(name, ART[name]()), STOCK)
+        spec = ItemSpec(number=1, art=name, width_mm=width)
+        item = designer.design(spec, ArtFile.of(name, ART[name]()), STOCK)
         pieces.append(Piece(index, item.edge.shape, 1))
     return tuple(pieces)
 
@@ -158,7 +159,7 @@ def in_engine(case: Case, count: int, nester: ProcessNester, seconds: float) -> 
         found[0] = solution.complete or all(inside(request, p, polygons[p.item]) for p in solution.placements)
         return found[0]
 
-    nester.nest(request, seconds, look, lambda: False)
+    nester.race([iter([Attempt(request, seconds, look)])], lambda: False)
     return found[0]
 
 
@@ -189,6 +190,66 @@ def side_by_side(nester: ProcessNester) -> list[Row]:
                 f"{case.name}: rows, boxes, engine, Vamper; on boxes",
                 f"{rows}, {boxes}, {engine}, {ours}; {gain * 100:+.0f} %, {area / case.live.area * 100:.0f} % used",
                 f"≥ {engine}" + (f" and +{case.aim * 100:.0f} %" if case.aim else ""),
+            )
+        )
+    return found
+
+
+# What is wanted of a mix, by how many times more than about fits.
+SCARCE = (1.0, 1.25, 1.5, 2.0)
+SCARCE_SECONDS = 20.0
+
+
+def scarce_cases() -> list[Case]:
+    """Mixes of small and large, alike and unlike."""
+    blobs = [shapes.blob(seed, 22 + 5.0 * (seed % 7)) for seed in range(30, 42)]
+    letters = [shapes.letter(name) for name in shapes.LETTERS]
+    return [
+        Case("6 designs of the club", demo_designs()),
+        Case("12 irregular designs, 22 to 52 mm", _designs(blobs)),
+        Case("8 block letters", _designs(letters)),
+        Case("discs of 20 and 45 mm, stars", _designs([shapes.disc(20), shapes.disc(45), shapes.star(21)])),
+        Case("bars, L shapes and discs", _designs([shapes.bent_bar(100, 8), shapes.ell(50, 13), shapes.disc(24)])),
+        Case("4 large with 2 small", _designs([*(shapes.blob(n, 70) for n in range(50, 54)), *blobs[:2]])),
+        Case("triangles and stars", _designs([shapes.triangle(36), shapes.star(14)])),
+        Case(
+            "12 names on bars with 6 letters",
+            _designs([*[shapes.bent_bar(60 + 4 * n, 9) for n in range(12)], *letters[:6]]),
+        ),
+    ]
+
+
+def scarce(nester: ProcessNester) -> list[Row]:
+    """More wanted than goes on one sheet: whole sets by the raw engine, and what Vamper lays in the same time."""
+    found = []
+    for number, case in enumerate(scarce_cases()):
+        share = SCARCE[number % len(SCARCE)]
+        many = len(case.designs)
+        started = time.perf_counter()
+        sets = 0
+        # The raw engine may have as long for each number of sets as is left.
+        while (left := SCARCE_SECONDS - (time.perf_counter() - started)) > 1 and in_engine(
+            case, many * (sets + 1), nester, left
+        ):
+            sets += 1
+        wanted = max(many, round(many * sets * share))
+        wanted += -wanted % many
+        rows = most(lambda n, case=case: in_rows(case, n), 1)
+        boxes = most(lambda n, case=case: in_boxes(case, n), rows)
+        watch = TimedWatch(SCARCE_SECONDS)
+        timed = Timed(watch)
+        watch.on_better = timed.better
+        layout = pack(
+            PackProblem(case.first(wanted), case.live, PackingSpec(gap_mm=case.gap, max_sheets=1)), nester, watch
+        )
+        by_item = {piece.item: piece.area_mm2 for piece in case.designs}
+        area = sum(by_item[one.item] for sheet in layout.sheets for one in sheet)
+        engine = sum(by_item.values()) * sets
+        found.append(
+            Row(
+                f"{case.name}, {wanted} wanted: rows, boxes, engine in whole sets, Vamper; area",
+                f"{rows}, {boxes}, {many * sets}, {layout.pieces}; {100 * (area / engine - 1) if engine else 0:+.0f} %",
+                f"≥ {min(wanted, many * sets)}, +3 % of pieces or area",
             )
         )
     return found

@@ -4,7 +4,7 @@ import platform
 
 from tests.bench import by_hand, exactness, fuzz, load, over_http, packing, resistance, speed
 from tests.bench.table import Row, show
-from vamper.services.nesting_process import ProcessNester
+from vamper.services.packing.nesting_process import ProcessNester
 
 FUZZ_CASES = 2000
 

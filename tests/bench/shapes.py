@@ -6,7 +6,7 @@ import numpy as np
 from shapely.geometry import MultiPolygon, Point, Polygon, box
 from shapely.ops import unary_union
 
-from vamper.core.geometry import as_multi, grow, parts
+from vamper.core.values.geometry import as_multi, grow, parts
 
 
 def _one(shape: Polygon | MultiPolygon) -> MultiPolygon:

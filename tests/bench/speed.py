@@ -4,10 +4,12 @@ import numpy as np
 
 from tests.bench.table import Row, timed
 from tests.conftest import picture_of, png_of
-from vamper.core.job import EdgeSpec, ItemSpec, Purpose, SizeSpec
-from vamper.core.plan import item_findings
-from vamper.core.stocks import STOCK_BY_KEY
-from vamper.services.design import ArtFile, Designer
+from vamper.core.inspect import item_findings
+from vamper.core.values.art import Purpose, SizeSpec
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.item import ItemSpec
+from vamper.core.values.stock import STOCK_BY_KEY
+from vamper.services.design.designer import ArtFile, Designer
 
 STOCK = STOCK_BY_KEY["satin-vinyl"]
 
@@ -25,7 +27,7 @@ def blossom(size_px: int) -> bytes:
 
 
 def _item(distance: float) -> ItemSpec:
-    return ItemSpec("blossom.png", SizeSpec(width_mm=70), edge=EdgeSpec(distance_mm=distance))
+    return ItemSpec(number=1, art="blossom.png", width_mm=70, edge=EdgeSpec(distance_mm=distance))
 
 
 def art_and_edge() -> list[Row]:
@@ -36,12 +38,12 @@ def art_and_edge() -> list[Row]:
     for _ in range(3):
         designer = Designer()
         designer.picture(art, size)
-        cold = min(cold, timed(lambda designer=designer: designer.design(0, _item(3), art, STOCK)))
+        cold = min(cold, timed(lambda designer=designer: designer.design(_item(3), art, STOCK)))
     rows.append(Row("3000 × 3000 px: outline and edge, cold", f"{cold:.2f} s", "1.2 s"))
     decode = timed(lambda: Designer().picture(art, size), 3)
     rows.append(Row("3000 × 3000 px: decoding the PNG before that", f"{decode:.2f} s"))
     distances = iter(np.linspace(0.5, 8, 9))
-    changed = timed(lambda: designer.design(0, _item(float(next(distances))), art, STOCK), 9)
+    changed = timed(lambda: designer.design(_item(float(next(distances))), art, STOCK), 9)
     rows.append(Row("3000 × 3000 px: a change of distance", f"{changed:.3f} s", "0.15 s"))
     return rows
 
@@ -52,7 +54,7 @@ def findings() -> list[Row]:
     designer.picture(art, SizeSpec(width_mm=70))
 
     def all_of_it() -> None:
-        item_findings(designer.design(0, _item(3), art, STOCK), Purpose.VEHICLE, STOCK)
+        item_findings(designer.design(_item(3), art, STOCK), Purpose.VEHICLE, STOCK)
 
     return [
         Row("3000 × 3000 px: outline, edge and findings, cold", f"{timed(all_of_it):.2f} s"),
@@ -67,7 +69,7 @@ def growth() -> list[Row]:
         art = ArtFile.of("blossom.png", blossom(size_px))
         designer = Designer()
         picture = designer.picture(art, SizeSpec(width_mm=70))
-        seconds = timed(lambda designer=designer, art=art: designer.design(0, _item(3), art, STOCK))
+        seconds = timed(lambda designer=designer, art=art: designer.design(_item(3), art, STOCK))
         first = first or seconds
         figure = f"{seconds:.2f} s, {seconds / first:.1f} ×, {picture.rgba.nbytes / 2**20:.0f} MB"
         rows.append(Row(f"{size_px**2 / 1e6:.0f} megapixels: outline, edge, survey", figure))

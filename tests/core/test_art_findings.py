@@ -10,16 +10,18 @@ from vamper.core.art.inspect import art_findings, look_over
 from vamper.core.art.outline import Outline, outline_at, trace
 from vamper.core.art.picture import Conversion, Picture
 from vamper.core.art.prepare import lifted, prepared, rim_of
-from vamper.core.colour import difference, lab_of, lab_of_one
-from vamper.core.findings import Finding
-from vamper.core.job import EdgeKind, EdgeSpec, ItemSpec, Preparation, Purpose, SizeSpec
-from vamper.core.stocks import STOCK_BY_KEY
+from vamper.core.values.art import Preparation, Purpose, SizeSpec
+from vamper.core.values.colour import difference, lab_of, lab_of_one
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.findings import Finding
+from vamper.core.values.item import ItemSpec
+from vamper.core.values.stock import STOCK_BY_KEY
 
 WIDTH = SizeSpec(width_mm=40)
 
 
 def seen(picture: Picture, stock: str = "satin-vinyl", **spec: object) -> list[Finding]:
-    item = ItemSpec("a.png", WIDTH, **spec)  # type: ignore[arg-type]
+    item = ItemSpec(number=1, art="a.png", width_mm=WIDTH.width_mm, **spec)  # type: ignore[arg-type]
     picture = prepared(picture, item.prepare)
     outline = outline_at(trace(picture, item.prepare.threshold), WIDTH)
     facts = look_over(picture, outline, item.prepare.threshold)
@@ -159,7 +161,7 @@ def test_a_border_that_is_there_is_found_and_cut_on() -> None:
     # 30 of 340 px over 40 mm.
     assert base.figures["width_mm"] == pytest.approx(30 / 340 * 40, abs=0.25)
     changes = base.fixes[0].changes
-    cut = EdgeSpec(EdgeKind(changes["edge.kind"]), changes["edge.distance_mm"])  # type: ignore[arg-type]
+    cut = EdgeSpec(str(changes["edge.kind"]), changes["edge.distance_mm"])  # type: ignore[arg-type]
     assert "art.base" not in codes(bordered, edge=cut)
 
 

@@ -6,13 +6,19 @@ import shapely
 from shapely.geometry import box
 
 from tests.conftest import disc_alpha, picture_of
+from tests.core.test_cutting import laid
 from vamper.core.art.outline import outline_at, trace
 from vamper.core.edge.edge import derive_edge
-from vamper.core.job import Cut, EdgeKind, EdgeSpec, Paper, RingSpec, SizeSpec
-from vamper.core.printing.bleed import bleed_box_mm, bleed_findings, bleed_for, carried_outward, is_printed
+from vamper.core.printing.bleed import bleed_box_mm, bleed_for, carried_outward, is_printed
+from vamper.core.printing.inspect import bleed_findings
 from vamper.core.printing.page import PrintItem, compose_page
-from vamper.core.sheet.layout import Piece, Placement, gap_between
-from vamper.core.stocks import STOCK_BY_KEY
+from vamper.core.sheet.layout import Piece, gap_between
+from vamper.core.values.art import SizeSpec
+from vamper.core.values.edge import EdgeSpec, RingSpec
+from vamper.core.values.item import Cut
+from vamper.core.values.paper import Paper
+from vamper.core.values.placement import Placement
+from vamper.core.values.stock import STOCK_BY_KEY
 
 WHITE = "#FFFFFF"
 PICTURE = picture_of(disc_alpha(400, 180, (200, 200)))
@@ -26,7 +32,7 @@ def bleed(spec: EdgeSpec, override: float | None = None):  # type: ignore[no-unt
 
 def test_a_bare_border_needs_none_and_print_up_to_the_edge_does() -> None:
     assert bleed(EdgeSpec(distance_mm=3))[1].width_mm == 0
-    assert bleed(EdgeSpec(EdgeKind.BARE, 0))[1].width_mm == 0.6
+    assert bleed(EdgeSpec("bare", 0))[1].width_mm == 0.6
     assert bleed(EdgeSpec(distance_mm=3, colour="#2F6F86"))[1].width_mm == 0.6
 
 
@@ -44,7 +50,7 @@ def test_the_outermost_ring_decides() -> None:
 
 
 def test_a_person_can_set_it_and_is_told_when_it_is_missing() -> None:
-    _, none = bleed(EdgeSpec(EdgeKind.BARE, 0), 0.0)
+    _, none = bleed(EdgeSpec("bare", 0), 0.0)
     (finding,) = bleed_findings(none, 0, STOCK_BY_KEY["satin-vinyl"])
     assert (finding.severity, finding.fixes[0].changes) == ("look", {"bleed_mm": None})
     assert bleed(EdgeSpec(distance_mm=3), 1.5)[1].width_mm == 1.5
@@ -52,7 +58,7 @@ def test_a_person_can_set_it_and_is_told_when_it_is_missing() -> None:
 
 
 def test_pixels_are_carried_outward_and_no_farther() -> None:
-    spec = EdgeSpec(EdgeKind.BARE, 0)
+    spec = EdgeSpec("bare", 0)
     edge, computed = bleed(spec)
     carried = carried_outward(PICTURE, OUTLINE, edge, computed.width_mm)
     left, top, width, height = bleed_box_mm(OUTLINE, edge, computed.width_mm)
@@ -72,12 +78,13 @@ def test_packing_keeps_bleeds_apart() -> None:
 
 
 def test_near_pieces_share_the_space_and_no_bleed_leaves_the_live_area() -> None:
-    spec = EdgeSpec(EdgeKind.BARE, 0)
+    spec = EdgeSpec("bare", 0)
     edge, computed = bleed(spec)
     item = PrintItem(OUTLINE, edge, spec.stack, computed.width_mm)
     live = box(5, 5, 95, 95)
-    placements = [Placement(0, 5, 5, 0), Placement(0, 41.4, 5, 0)]
-    page = compose_page(Paper(100, 100), placements, {0: item}, (), live, WHITE, False)
+    placements = [Placement(1, 5, 5, 0), Placement(1, 41.4, 5, 0)]
+    sheet = laid(placements, {1: edge.shape}, live)
+    page = compose_page(Paper(100, 100), sheet, {1: item}, (), WHITE, False)
     first, second = (printed.clip for printed in page.pictures)
     assert shapely.intersection(first, second).area < 1e-6
     assert live.buffer(1e-9).covers(first)

@@ -7,11 +7,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely.geometry import Point, Polygon, box
 
-from vamper.core.geometry import as_multi
-from vamper.core.job import Cut, Turn
-from vamper.core.sheet.arranging import Side, Way, aligned, box_of, exchanged, spaced, turn_step, turned
-from vamper.core.sheet.clearance import SLIDE_MM, Clearance, Moved
-from vamper.core.sheet.layout import Piece, Placement, breaches
+from vamper.core.sheet.breaches import breaches
+from vamper.core.sheet.lay.arranging import Side, Way, aligned, box_of, exchanged, spaced, turn_step, turned
+from vamper.core.sheet.lay.clearance import SLIDE_MM, Clearance, Moved
+from vamper.core.sheet.layout import Piece
+from vamper.core.values.geometry import as_multi
+from vamper.core.values.item import Cut, Turn
+from vamper.core.values.placement import Placement
 
 LIVE = box(10, 10, 200, 260)
 SQUARE = Piece(0, as_multi([box(0, 0, 20, 20)]), 9)

@@ -6,19 +6,26 @@ import pytest
 import shapely
 from hypothesis import given
 from hypothesis import strategies as st
-from shapely.geometry import Point, box
+from shapely.geometry import MultiPolygon, Point, Polygon, box
 
 from vamper.core.art.outline import Outline
-from vamper.core.cutting.plan import CutItem, plan_cut, smallest_radius
-from vamper.core.cutting.setting import Blade, cut_findings, depth_band, depth_um, force_for, propose
-from vamper.core.devices import Cutter, Feed, ForceRange
+from vamper.core.cutting.inspect import cut_findings
+from vamper.core.cutting.plan import plan_cut, smallest_radius
+from vamper.core.cutting.setting import Blade, depth_band, depth_um, force_for, propose
 from vamper.core.edge.edge import Edge, derive_edge
-from vamper.core.geometry import as_multi
-from vamper.core.job import Cut, EdgeSpec, Paper
-from vamper.core.sheet.layout import Placement
-from vamper.core.stocks import STARTER_STOCKS, STOCK_BY_KEY
+from vamper.core.sheet.laid import LaidSheet, lay
+from vamper.core.sheet.layout import Layout
+from vamper.core.sheet.live_area import LiveArea
+from vamper.core.values.cutter import Cutter, Feed, ForceRange, Reach
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.geometry import as_multi
+from vamper.core.values.item import Cut
+from vamper.core.values.paper import Paper
+from vamper.core.values.placement import Placement
+from vamper.core.values.stock import STARTER_STOCKS, STOCK_BY_KEY
 
-CUTTER = Cutter(Feed.MAT, 310, 420, ForceRange(20, 380, 4))
+PAPER_BOX = box(0, 0, 100, 100)
+CUTTER = Cutter(Feed.MAT, Reach(310, 420), ForceRange(20, 380, 4))
 
 
 def edge_of(shape: shapely.Polygon, **spec: float) -> Edge:
@@ -49,7 +56,7 @@ def test_every_starter_can_be_cut_cleanly_on_the_mat_cutter(stock) -> None:  # t
         setting = propose(stock, cut, CUTTER, 2.0)
         assert not cut_findings(setting, stock, CUTTER)
         assert setting.band.least_um <= setting.reached_um <= setting.band.most_um
-        assert setting.force_gf <= 0.9 * 380 + CUTTER.force.step_gf
+        assert setting.force_gf <= 0.9 * 380 + CUTTER.force_gf.step
         assert len(setting.why) == 5
 
 
@@ -67,14 +74,14 @@ def test_soft_stock_with_small_detail_takes_two_gentle_passes() -> None:
 
 
 def test_a_weak_machine_says_it_cannot() -> None:
-    weak = Cutter(Feed.ROLLER, 210, 1000, ForceRange(10, 120, 5))
+    weak = Cutter(Feed.ROLLER, Reach(210, 1000), ForceRange(10, 120, 5))
     stock = STOCK_BY_KEY["shrink-film"]
     (stop,) = cut_findings(propose(stock, Cut.THROUGH, weak, 2), stock, weak)
     assert (stop.code, stop.severity) == ("cut.too-hard", "stop")
 
 
 def test_a_strong_machine_says_its_gentlest_is_too_much() -> None:
-    strong = Cutter(Feed.MAT, 300, 300, ForceRange(150, 900, 10))
+    strong = Cutter(Feed.MAT, Reach(300, 300), ForceRange(150, 900, 10))
     stock = STOCK_BY_KEY["water-slide-white"]
     (look,) = cut_findings(propose(stock, Cut.KISS, strong, 2), stock, strong)
     assert look.code == "cut.too-deep"
@@ -97,10 +104,15 @@ def test_sharp_corners_are_not_bends() -> None:
     assert smallest_radius(edge_of(box(0, 0, 20, 10), distance_mm=2)) == pytest.approx(2, rel=0.05)
 
 
+def laid(placements: list[Placement], edges: dict[int, MultiPolygon], live: Polygon = PAPER_BOX) -> LaidSheet:
+    (sheet,) = lay(Layout((tuple(placements),), (), False), edges, lambda _sheet: LiveArea(live, ()))
+    return sheet
+
+
 def test_inner_loops_come_first_and_kiss_before_through() -> None:
     ring = edge_of(Point(10, 10).buffer(10).difference(Point(10, 10).buffer(5)))
-    items = {0: CutItem(ring, Cut.THROUGH), 1: CutItem(ring, Cut.KISS)}
-    plan = plan_cut(Paper(100, 100), [Placement(0, 10, 10, 0), Placement(1, 50, 50, 0)], items)
+    sheet = laid([Placement(1, 10, 10, 0), Placement(2, 50, 50, 0)], {1: ring.shape, 2: ring.shape})
+    plan = plan_cut(Paper(100, 100), sheet, {1: Cut.THROUGH, 2: Cut.KISS})
     assert [(loop.cut, loop.is_hole) for loop in plan.loops] == [
         (Cut.KISS, True),
         (Cut.KISS, False),
@@ -111,7 +123,7 @@ def test_inner_loops_come_first_and_kiss_before_through() -> None:
 
 
 def test_a_mirrored_plan_is_cut_mirrored() -> None:
-    items = {0: CutItem(edge_of(box(0, 0, 10, 5)), Cut.KISS)}
-    (loop,) = plan_cut(Paper(100, 50), [Placement(0, 5, 5, 0)], items, mirror=True).loops
+    sheet = laid([Placement(1, 5, 5, 0)], {1: edge_of(box(0, 0, 10, 5)).shape})
+    (loop,) = plan_cut(Paper(100, 50), sheet, {1: Cut.KISS}, mirror=True).loops
     assert loop.points[:, 0].min() == pytest.approx(85)
     assert loop.points[:, 0].max() == pytest.approx(95)

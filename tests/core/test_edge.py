@@ -12,9 +12,10 @@ from shapely.geometry import MultiPolygon, Point, Polygon, box
 from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.edge.inspect import edge_findings, look_along
-from vamper.core.findings import Finding
-from vamper.core.geometry import as_multi, opening, parts
-from vamper.core.job import EdgeKind, EdgeSpec, ItemSpec, SizeSpec
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.findings import Finding
+from vamper.core.values.geometry import as_multi, opening, parts
+from vamper.core.values.item import ItemSpec
 
 
 def outline_of(*polygons: Polygon) -> Outline:
@@ -22,7 +23,7 @@ def outline_of(*polygons: Polygon) -> Outline:
 
 
 def found(outline: Outline, edge: Edge, spec: EdgeSpec, neck: float = 1.0) -> list[Finding]:
-    item = ItemSpec("a.png", SizeSpec(width_mm=10), edge=spec)
+    item = ItemSpec(number=1, art="a.png", width_mm=10, edge=spec)
     return edge_findings(outline, edge, item, 0, look_along(outline, edge, spec, neck))
 
 
@@ -89,19 +90,19 @@ def test_the_same_input_gives_the_same_edge(outline: Outline, distance: float) -
 
 @given(
     drawings(),
-    st.sampled_from([EdgeKind.CIRCLE, EdgeKind.RECTANGLE, EdgeKind.ROUNDED]),
+    st.sampled_from(["circle", "rectangle", "rounded"]),
     st.floats(0, 8),
     st.floats(0, 12),
 )
 @settings(max_examples=60, deadline=None)
-def test_plain_kinds_keep_the_least_border(outline: Outline, kind: EdgeKind, distance: float, corner: float) -> None:
+def test_plain_kinds_keep_the_least_border(outline: Outline, kind: str, distance: float, corner: float) -> None:
     edge = derive_edge(outline, EdgeSpec(kind=kind, distance_mm=distance, corner_mm=corner), 1.0)
     assert edge.least_border_mm >= distance - 0.02
     assert len(edge.shape.geoms) == 1
 
 
 def test_rounded_grows_no_more_than_a_right_angle_loses() -> None:
-    edge = derive_edge(outline_of(box(0, 0, 30, 20)), EdgeSpec(EdgeKind.ROUNDED, 2.0, corner_mm=8.0), 1.0)
+    edge = derive_edge(outline_of(box(0, 0, 30, 20)), EdgeSpec("rounded", 2.0, corner_mm=8.0), 1.0)
     assert edge.size_mm[0] <= 30 + 2 * (2 + (math.sqrt(2) - 1) * 8) + 0.01
 
 

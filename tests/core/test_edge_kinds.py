@@ -14,34 +14,35 @@ from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import derive_edge, least_border
 from vamper.core.edge.handling import Manner, advise, candidates, handling_of
 from vamper.core.edge.inspect import thin_places
-from vamper.core.geometry import as_multi, closing, opening, parts
-from vamper.core.job import EdgeKind, EdgeSpec, Purpose, RingSpec
-from vamper.core.stocks import STOCK_BY_KEY
+from vamper.core.values.art import Purpose
+from vamper.core.values.edge import EdgeSpec, RingSpec
+from vamper.core.values.geometry import as_multi, closing, opening, parts
+from vamper.core.values.stock import STOCK_BY_KEY
 
 RING = Point(0, 0).buffer(20, quad_segs=64).difference(Point(0, 0).buffer(10, quad_segs=64))
 
 
 def test_an_ellipse_of_a_disc_is_a_disc_with_the_border() -> None:
-    edge = derive_edge(outline_of(Point(0, 0).buffer(10, quad_segs=200)), EdgeSpec(EdgeKind.ELLIPSE, 2), 1.0)
+    edge = derive_edge(outline_of(Point(0, 0).buffer(10, quad_segs=200)), EdgeSpec("ellipse", 2), 1.0)
     assert edge.least_border_mm == pytest.approx(2, abs=0.01)
     assert edge.size_mm == pytest.approx((24, 24), abs=0.03)
 
 
 def test_an_ellipse_keeps_the_proportions_of_the_drawing() -> None:
-    edge = derive_edge(outline_of(box(0, 0, 40, 20)), EdgeSpec(EdgeKind.ELLIPSE, 3), 1.0)
+    edge = derive_edge(outline_of(box(0, 0, 40, 20)), EdgeSpec("ellipse", 3), 1.0)
     assert edge.size_mm[0] / edge.size_mm[1] == pytest.approx(2, rel=1e-3)
     assert edge.least_border_mm == pytest.approx(3, abs=0.01)
 
 
 def test_a_hull_is_the_grown_convex_hull() -> None:
-    edge = derive_edge(outline_of(star()), EdgeSpec(EdgeKind.HULL, 2), 1.0)
+    edge = derive_edge(outline_of(star()), EdgeSpec("hull", 2), 1.0)
     assert edge.shape.hausdorff_distance(star().convex_hull.buffer(2, quad_segs=400)) < 0.02
 
 
 def test_bare_is_the_outline_and_inside_it_the_shrunk_and_opened_one() -> None:
-    on = derive_edge(outline_of(star()), EdgeSpec(EdgeKind.BARE, 0), 1.0)
+    on = derive_edge(outline_of(star()), EdgeSpec("bare", 0), 1.0)
     assert on.shape.symmetric_difference(star()).area < 1e-9
-    inside = derive_edge(outline_of(star()), EdgeSpec(EdgeKind.BARE, -1, smooth_mm=0.5), 1.0)
+    inside = derive_edge(outline_of(star()), EdgeSpec("bare", -1, smooth_mm=0.5), 1.0)
     exact = star().buffer(-1.5, quad_segs=400).buffer(0.5, quad_segs=400)
     assert inside.shape.hausdorff_distance(exact) < 0.02
     assert star().covers(inside.shape)
@@ -49,25 +50,25 @@ def test_bare_is_the_outline_and_inside_it_the_shrunk_and_opened_one() -> None:
 
 
 def test_an_inset_that_leaves_nothing_says_the_deepest_one() -> None:
-    outline, spec = outline_of(box(0, 0, 30, 8)), EdgeSpec(EdgeKind.BARE, -6)
+    outline, spec = outline_of(box(0, 0, 30, 8)), EdgeSpec("bare", -6)
     edge = derive_edge(outline, spec, 1.0)
     assert edge.deepest_mm == pytest.approx(4, abs=0.02)
     (stop,) = (f for f in found(outline, edge, spec) if f.code == "edge.inset")
     distance = stop.fixes[0].changes["edge.distance_mm"]
     assert isinstance(distance, float)
-    fixed = derive_edge(outline, EdgeSpec(EdgeKind.BARE, distance, smooth_mm=0), 1.0)
+    fixed = derive_edge(outline, EdgeSpec("bare", distance, smooth_mm=0), 1.0)
     assert fixed.deepest_mm is None
     assert fixed.shape.area > 0
 
 
 @given(
     drawings(),
-    st.sampled_from([EdgeKind.ELLIPSE, EdgeKind.HULL, EdgeKind.CIRCLE, EdgeKind.RECTANGLE]),
+    st.sampled_from(["ellipse", "hull", "circle", "rectangle"]),
     st.floats(0, 6),
     st.floats(0, 5),
 )
 @settings(max_examples=50, deadline=None)
-def test_blunt_corners_keep_the_least_border(outline: Outline, kind: EdgeKind, distance: float, blunt: float) -> None:
+def test_blunt_corners_keep_the_least_border(outline: Outline, kind: str, distance: float, blunt: float) -> None:
     edge = derive_edge(outline, EdgeSpec(kind, distance, blunt_mm=blunt), 1.0)
     assert len(edge.shape.geoms) == 1
     assert edge.shape.is_valid
@@ -75,7 +76,7 @@ def test_blunt_corners_keep_the_least_border(outline: Outline, kind: EdgeKind, d
 
 
 def test_a_blunt_rectangle_has_corners_of_that_radius() -> None:
-    edge = derive_edge(outline_of(box(0, 0, 40, 30)), EdgeSpec(EdgeKind.RECTANGLE, 1, blunt_mm=5), 1.0)
+    edge = derive_edge(outline_of(box(0, 0, 40, 30)), EdgeSpec("rectangle", 1, blunt_mm=5), 1.0)
     width, height = edge.size_mm
     assert edge.shape.area == pytest.approx(width * height - (4 - math.pi) * 25, rel=1e-3)
 
@@ -168,10 +169,14 @@ def test_handling_of_a_disc_is_one_and_fingers_are_counted() -> None:
     [
         ("clear-vinyl", Purpose.LAPTOP, Manner.CLOSE),
         ("water-slide-clear", Purpose.DRINKWARE, Manner.SMOOTH),
+        ("water-slide-clear", Purpose.GLASS, Manner.CLOSE),
+        ("colour-flex", Purpose.CLOTH, Manner.CLOSE),
+        ("light-transfer", Purpose.CLOTH, Manner.SMOOTH),
         ("satin-vinyl", Purpose.VEHICLE, Manner.SMOOTH),
     ],
 )
 def test_close_or_smooth(stock: str, purpose: Purpose, manner: Manner) -> None:
+    assert advise(STOCK_BY_KEY[stock], purpose, coated=True).manner is Manner.SMOOTH
     advice = advise(STOCK_BY_KEY[stock], purpose)
     assert advice.manner is manner
     assert advice.why
@@ -181,9 +186,11 @@ def test_candidates_keep_the_border_and_close_takes_least() -> None:
     outline = outline_of(star(7, 25, 10))
     shapes = candidates(outline, EdgeSpec(distance_mm=2), 1.0)
     areas = {one.name: one.edge.shape.area for one in shapes}
-    assert areas["Close"] < areas["Smooth"] < areas["Hull"]
+    assert areas["Outline itself"] < areas["Close"] < areas["Smooth"] < areas["Hull"]
+    assert list(areas)[:3] == ["Close", "Smooth", "Outline itself"]
     assert list(areas)[3:] == sorted(list(areas)[3:], key=areas.__getitem__)
-    assert all(one.edge.least_border_mm >= 2 - 0.02 for one in shapes)
+    assert all(one.edge.least_border_mm >= 2 - 0.02 for one in shapes if one.spec.has_border)
+    assert [one.name for one in shapes if one.chosen] == ["Close"]
     assert np.isfinite([one.handling.roughness for one in shapes]).all()
 
 

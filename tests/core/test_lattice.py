@@ -9,11 +9,12 @@ from hypothesis import strategies as st
 from shapely import affinity
 from shapely.geometry import Point, Polygon, box
 
-from vamper.core.geometry import as_multi
-from vamper.core.job import Turn
-from vamper.core.sheet.how_many import HowMany, Question
-from vamper.core.sheet.lattice import best_lattice
-from vamper.core.sheet.layout import Piece, breaches
+from vamper.core.sheet.breaches import breaches
+from vamper.core.sheet.layout import Piece
+from vamper.core.sheet.pack.how_many import HowMany, Question
+from vamper.core.sheet.pack.lattice import best_lattice
+from vamper.core.values.geometry import as_multi
+from vamper.core.values.item import Turn
 
 
 def piece(shape: Polygon) -> Piece:

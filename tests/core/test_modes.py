@@ -10,12 +10,18 @@ from hypothesis import strategies as st
 from shapely.geometry import MultiPolygon, Point, Polygon, box
 
 from tests.core.test_sheet import LIVE, Watching, ell, piece
-from vamper.core.job import Cut, HeldPiece, PackingMode, PackingSpec, Pin, Turn
-from vamper.core.sheet.ground import ground_of
-from vamper.core.sheet.layout import Layout, Piece, Placement, WhyNot, breaches
+from vamper.core.sheet.breaches import breaches
+from vamper.core.sheet.layout import Layout, Piece, WhyNot
 from vamper.core.sheet.offcut import largest_offcut
-from vamper.core.sheet.packing import PackProblem, kits_of, pack
-from vamper.services.nesting_process import ProcessNester
+from vamper.core.sheet.pack.ground import ground_of
+from vamper.core.sheet.pack.mode import MODES
+from vamper.core.sheet.pack.modes.kits import kits_of
+from vamper.core.sheet.pack.pack import pack
+from vamper.core.sheet.pack.problem import PackProblem
+from vamper.core.values.item import Cut, Turn
+from vamper.core.values.packing import PackingSpec
+from vamper.core.values.placement import Pin, Placement, Sheet
+from vamper.services.packing.nesting_process import ProcessNester
 
 NOTCH = 14.0
 NOTCHED = LIVE.difference(
@@ -27,6 +33,16 @@ NOTCHED = LIVE.difference(
         ]
     )
 )
+
+
+def at(item: int, sheet: int, x: float, y: float, turn: float, pin: Pin = Pin.HAND) -> tuple[int, Placement]:
+    """A piece that is held, with its sheet."""
+    return sheet, Placement(item, x, y, turn, pin)
+
+
+def by_sheet(*held: tuple[int, Placement]) -> tuple[Sheet, ...]:
+    sheets = range(max((sheet for sheet, _ in held), default=-1) + 1)
+    return tuple(tuple(one for sheet, one in held if sheet == number) for number in sheets)
 
 
 def assert_keeps_rules(problem: PackProblem, layout: Layout) -> None:
@@ -45,7 +61,9 @@ def assert_keeps_rules(problem: PackProblem, layout: Layout) -> None:
         for p in sheet
         if p.pin is not Pin.FREE
     }
-    assert lying == {(h.sheet, h.item, h.x_mm, h.y_mm, h.turn_deg, h.pin) for h in problem.held}
+    assert lying == {
+        (n, h.item, h.x_mm, h.y_mm, h.turn_deg, h.pin) for n, sheet in enumerate(problem.held) for h in sheet
+    }
     counts = Counter(p.item for sheet in layout.sheets for p in sheet)
     missing = Counter({u.item: u.quantity for u in layout.unplaced})
     for one in problem.pieces:
@@ -54,7 +72,7 @@ def assert_keeps_rules(problem: PackProblem, layout: Layout) -> None:
 
 @given(
     st.lists(st.tuples(st.floats(15, 70), st.floats(15, 70), st.integers(1, 5)), min_size=1, max_size=4),
-    st.sampled_from(PackingMode),
+    st.sampled_from([mode.key for mode in MODES]),
     st.sampled_from(Turn),
     st.sampled_from([LIVE, NOTCHED]),
     st.booleans(),
@@ -65,7 +83,7 @@ def assert_keeps_rules(problem: PackProblem, layout: Layout) -> None:
 def test_no_layout_ever_breaks_a_rule(
     nester: ProcessNester,
     sizes: list[tuple[float, float, int]],
-    mode: PackingMode,
+    mode: str,
     turn: Turn,
     live: Polygon,
     held: bool,
@@ -77,7 +95,7 @@ def test_no_layout_ever_breaks_a_rule(
         for n, (w, h, q) in enumerate(sizes)
     )
     spec = PackingSpec(gap, turn, None, mode, fill)
-    holding = (HeldPiece(0, 0, 90, 100, 17.0, Pin.LOCKED),) if held else ()
+    holding = by_sheet(at(0, 0, 90, 100, 17.0, Pin.LOCKED)) if held else ()
     problem = PackProblem(pieces, live, spec, held=holding)
     watch = Watching(0.6)
     layout = pack(problem, nester, watch)
@@ -87,7 +105,7 @@ def test_no_layout_ever_breaks_a_rule(
 
 def test_held_pieces_stay_and_the_rest_is_packed_round_them(nester: ProcessNester) -> None:
     pieces = (piece(0, ell(50, 12), 8), piece(1, Point(0, 0).buffer(12), 8))
-    held = (HeldPiece(0, 0, 80, 100, 30.0, Pin.HAND), HeldPiece(1, 0, 40, 40, 0.0, Pin.LOCKED))
+    held = by_sheet(at(0, 0, 80, 100, 30.0, Pin.HAND), at(1, 0, 40, 40, 0.0, Pin.LOCKED))
     problem = PackProblem(pieces, LIVE, PackingSpec(), held=held)
     layout = pack(problem, nester, Watching(6))
     assert_keeps_rules(problem, layout)
@@ -129,7 +147,7 @@ def test_a_part_used_first_sheet_is_filled_where_it_is_not_used(nester: ProcessN
 
 def test_one_design_a_sheet(nester: ProcessNester) -> None:
     pieces = tuple(piece(n, box(0, 0, 40 + n, 40), 3) for n in range(3))
-    problem = PackProblem(pieces, LIVE, PackingSpec(mode=PackingMode.ONE_PER_SHEET))
+    problem = PackProblem(pieces, LIVE, PackingSpec(mode="one-per-sheet"))
     layout = pack(problem, nester, Watching(3))
     assert_keeps_rules(problem, layout)
     assert [{p.item for p in sheet} for sheet in layout.sheets] == [{0}, {1}, {2}]
@@ -147,26 +165,26 @@ def test_colours_never_share_a_sheet(nester: ProcessNester) -> None:
 
 def test_kits_are_equal_and_what_is_over_is_told(nester: ProcessNester) -> None:
     pieces = (piece(0, box(0, 0, 60, 60), 18), piece(1, box(0, 0, 30, 30), 9))
-    layout = pack(PackProblem(pieces, LIVE, PackingSpec(mode=PackingMode.KITS)), nester, Watching(6))
+    layout = pack(PackProblem(pieces, LIVE, PackingSpec(mode="kits")), nester, Watching(6))
     kits = [Counter(p.item for p in sheet) for sheet in layout.sheets]
     assert len(kits) == 3
     assert kits[0] == kits[1] == kits[2] == Counter({0: 6, 1: 3})
     assert not layout.unplaced
     odd = (piece(0, box(0, 0, 60, 60), 19), piece(1, box(0, 0, 30, 30), 9))
-    layout = pack(PackProblem(odd, LIVE, PackingSpec(mode=PackingMode.KITS)), nester, Watching(6))
+    layout = pack(PackProblem(odd, LIVE, PackingSpec(mode="kits")), nester, Watching(6))
     assert [(u.item, u.quantity, u.reason) for u in layout.unplaced] == [(0, 1, WhyNot.NOT_IN_KIT)]
 
 
 def test_kits_are_packed_round_what_is_held(nester: ProcessNester) -> None:
     """Something on the first sheet, nothing on the second, a lock on the third, and a part-used first sheet."""
     pieces = (piece(0, box(0, 0, 60, 60), 20), piece(1, box(0, 0, 30, 30), 15))
-    held = (
-        HeldPiece(0, 0, 20, 100, 0.0, Pin.HAND),
-        HeldPiece(1, 0, 150, 40, 0.0, Pin.LOCKED),
-        HeldPiece(1, 2, 60, 70, 45.0, Pin.LOCKED),
+    held = by_sheet(
+        at(0, 0, 20, 100, 0.0, Pin.HAND),
+        at(1, 0, 150, 40, 0.0, Pin.LOCKED),
+        at(1, 2, 60, 70, 45.0, Pin.LOCKED),
     )
     first = LIVE.difference(box(10.8, 10.8, 50, 50))
-    problem = PackProblem(pieces, LIVE, PackingSpec(mode=PackingMode.KITS), first_live=first, held=held)
+    problem = PackProblem(pieces, LIVE, PackingSpec(mode="kits"), first_live=first, held=held)
     layout = pack(problem, nester, Watching(10))
     assert_keeps_rules(problem, layout)
     assert [Counter(p.item for p in sheet) for sheet in layout.sheets] == [Counter({0: 4, 1: 3})] * 5
@@ -177,8 +195,8 @@ def test_kits_are_packed_round_what_is_held(nester: ProcessNester) -> None:
 def test_sheets_that_no_kit_can_be_like_are_packed_mixed(nester: ProcessNester) -> None:
     """Three of the four large ones are held on the second sheet: no two sheets can be alike."""
     pieces = (piece(0, box(0, 0, 80, 80), 4), piece(1, box(0, 0, 70, 70), 4))
-    held = tuple(HeldPiece(0, 1, x, y, 0.0, Pin.HAND) for x, y in ((12, 12), (100, 12), (12, 100)))
-    problem = PackProblem(pieces, LIVE, PackingSpec(mode=PackingMode.KITS), held=held)
+    held = by_sheet(*(at(0, 1, x, y, 0.0, Pin.HAND) for x, y in ((12, 12), (100, 12), (12, 100))))
+    problem = PackProblem(pieces, LIVE, PackingSpec(mode="kits"), held=held)
     layout = pack(problem, nester, Watching(4))
     assert_keeps_rules(problem, layout)
     assert layout.pieces == 8
@@ -191,7 +209,7 @@ def test_kit_numbers_come_evenly_shared_first() -> None:
 
 def test_tidy_rows_are_straight(nester: ProcessNester) -> None:
     pieces = tuple(piece(n, box(0, 0, 20 + 3 * n, 25), 6) for n in range(4))
-    layout = pack(PackProblem(pieces, LIVE, PackingSpec(mode=PackingMode.TIDY)), nester, Watching(1))
+    layout = pack(PackProblem(pieces, LIVE, PackingSpec(mode="tidy")), nester, Watching(1))
     assert not layout.time_limited
     tops = Counter(round(p.of(pieces[p.item].edge).bounds[1], 3) for p in layout.sheets[0])
     assert len(tops) <= 6
@@ -252,6 +270,6 @@ def test_everything_held_needs_no_engine() -> None:
         def nest(self, *_: object) -> None:
             raise AssertionError("the engine was asked")
 
-    held = (HeldPiece(0, 0, 20, 20, 0.0), HeldPiece(0, 1, 20, 20, 0.0))
+    held = by_sheet(at(0, 0, 20, 20, 0.0), at(0, 1, 20, 20, 0.0))
     layout = pack(PackProblem((piece(0, box(0, 0, 30, 30), 2),), LIVE, PackingSpec(), held=held), Never(), Watching(1))
     assert [sheet[0] for sheet in layout.sheets] == [Placement(0, 20, 20, 0.0, Pin.HAND)] * 2

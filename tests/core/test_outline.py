@@ -11,8 +11,8 @@ from hypothesis import strategies as st
 from tests.conftest import disc_alpha, picture_of
 from vamper.core.art.outline import SPECK_MM2, outline_at, trace
 from vamper.core.art.picture import Picture
-from vamper.core.findings import BadInput
-from vamper.core.job import SizeSpec
+from vamper.core.values.art import SizeSpec
+from vamper.core.values.findings import BadInput
 
 PX_600 = 600 / 25.4
 

@@ -9,9 +9,10 @@ from tests.conftest import picture_of
 from vamper.core.art.inspect import art_findings, look_over
 from vamper.core.art.outline import outline_at, trace
 from vamper.core.art.resolution import largest_sharp_mm, needed_ppi
-from vamper.core.findings import Finding
-from vamper.core.job import ItemSpec, Purpose, SizeSpec
-from vamper.core.stocks import STOCK_BY_KEY
+from vamper.core.values.art import Purpose
+from vamper.core.values.findings import Finding
+from vamper.core.values.item import ItemSpec
+from vamper.core.values.stock import STOCK_BY_KEY
 
 
 @pytest.mark.parametrize(("distance", "ppi"), [(300, 291), (500, 175), (1000, 100), (2000, 100)])
@@ -21,13 +22,13 @@ def test_need_by_distance(distance: float, ppi: float) -> None:
 
 def test_one_arc_minute() -> None:
     assert 25.4 / needed_ppi(400) == pytest.approx(400 * math.tan(math.radians(1 / 60)))
-    assert largest_sharp_mm(291, 300) == pytest.approx(25.4, rel=0.001)
+    assert largest_sharp_mm(291, needed_ppi(300)) == pytest.approx(25.4, rel=0.001)
 
 
 def found(pixels: int, purpose: Purpose) -> list[Finding]:
     alpha = np.ones((pixels + 2, pixels + 2))
     alpha[0], alpha[-1], alpha[:, 0], alpha[:, -1] = 0, 0, 0, 0
-    picture, item = picture_of(alpha), ItemSpec("a", SizeSpec(width_mm=25.4))
+    picture, item = picture_of(alpha), ItemSpec(number=1, art="a", width_mm=25.4)
     outline = outline_at(trace(picture), item.size)
     stock = STOCK_BY_KEY["satin-vinyl"]
     return art_findings(outline, item, 0, purpose, look_over(picture, outline, 0.5), stock)

@@ -10,21 +10,29 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely.geometry import Point, Polygon, box
 
-from vamper.core.devices import Cutter, Feed, ForceRange, Margins, Printer, PrinterKind
-from vamper.core.findings import BadInput
-from vamper.core.geometry import as_multi
-from vamper.core.job import Cut, MarkFamily, MarksSpec, PackingSpec, Paper, Turn
-from vamper.core.marks.families import marks_bound
-from vamper.core.sheet.bound import area_bound
-from vamper.core.sheet.layout import Layout, Piece, Placement, WhyNot, breaches, nearest_mm
+from vamper.core.marks.sheet_marks import marks_bound
+from vamper.core.sheet.breaches import breaches
+from vamper.core.sheet.laid import nearest_mm
+from vamper.core.sheet.layout import Layout, Piece, WhyNot
 from vamper.core.sheet.live_area import cutter_bounds, live_area, printer_bound
-from vamper.core.sheet.packing import PackProblem, fits_alone, pack
-from vamper.core.sheet.rows import rows_of_boxes
-from vamper.services.nesting_process import ProcessNester
+from vamper.core.sheet.pack.area_bound import area_bound
+from vamper.core.sheet.pack.pack import pack
+from vamper.core.sheet.pack.problem import PackProblem, fits_alone
+from vamper.core.sheet.pack.rows import rows_of_boxes
+from vamper.core.values.cutter import Cutter, Feed, ForceRange, Reach
+from vamper.core.values.findings import BadInput
+from vamper.core.values.geometry import as_multi
+from vamper.core.values.item import Cut, Turn
+from vamper.core.values.marks import MarksSpec
+from vamper.core.values.packing import PackingSpec
+from vamper.core.values.paper import Paper
+from vamper.core.values.placement import Placement
+from vamper.core.values.printer import Margins, Printer, PrinterKind
+from vamper.services.packing.nesting_process import ProcessNester
 
 LETTER = Paper(215.9, 279.4)
 PRINTER = Printer(PrinterKind.INKJET, Margins(3, 3, 5, 3))
-CUTTER = Cutter(Feed.MAT, 310, 420, ForceRange(20, 380, 4))
+CUTTER = Cutter(Feed.MAT, Reach(310, 420), ForceRange(20, 380, 4))
 LIVE = box(10.8, 10.8, 205.1, 268.6)
 
 
@@ -58,16 +66,16 @@ def test_live_area_is_what_all_bounds_leave() -> None:
 
 
 def test_without_marks_margins_and_reach_decide() -> None:
-    short = Cutter(Feed.MAT, 150, 420, ForceRange(20, 380, 4))
+    short = Cutter(Feed.MAT, Reach(150, 420), ForceRange(20, 380, 4))
     live = live_area(LETTER, [printer_bound(LETTER, PRINTER), *cutter_bounds(LETTER, short)])
     assert live.shape.bounds == pytest.approx((3, 3, 150, 274.4))
-    assert marks_bound(LETTER, MarksSpec(MarkFamily.NONE)) is None
+    assert marks_bound(LETTER, MarksSpec("none")) is None
 
 
 def test_no_live_area_says_what_took_it() -> None:
     marks = marks_bound(Paper(30, 200), MarksSpec(inset_mm=14))
     assert marks is not None
-    with pytest.raises(BadInput, match=r"30 × 200 mm sheet.*marks take 16.8 mm"):
+    with pytest.raises(BadInput, match=r"30 × 200 mm=.* sheet.*marks take ⟨16.8 mm"):
         live_area(Paper(30, 200), [marks])
 
 
@@ -194,5 +202,5 @@ def test_rounding_of_the_engine_is_caught_by_the_exact_check() -> None:
 def test_the_nearest_neighbour_is_the_least_of_all_distances(centres: list[tuple[float, float]]) -> None:
     shapes = [Point(x, y).buffer(1) for x, y in centres]
     pairs = [a.distance(b) for n, a in enumerate(shapes) for b in shapes[n + 1 :]]
-    assert nearest_mm(shapes) == pytest.approx(min(pairs))
-    assert nearest_mm(shapes[:1]) is None
+    assert nearest_mm(shapes, shapes) == pytest.approx(min(pairs))
+    assert nearest_mm(shapes[:1], shapes[:1]) is None

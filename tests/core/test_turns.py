@@ -9,11 +9,11 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon, box
 
 from tests.core.test_sheet import LIVE, piece
-from vamper.core.geometry import as_multi, placed
-from vamper.core.job import Turn
-from vamper.core.sheet.layout import breaches
-from vamper.core.sheet.rows import rows_of_boxes
-from vamper.core.sheet.turns import best_turn, boxes_at, turns_of
+from vamper.core.sheet.breaches import breaches
+from vamper.core.sheet.lay.turns import best_turn, boxes_at, turns_of
+from vamper.core.sheet.pack.rows import rows_of_boxes
+from vamper.core.values.geometry import as_multi, placed
+from vamper.core.values.item import Turn
 
 
 @given(

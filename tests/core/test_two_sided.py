@@ -5,20 +5,24 @@ from dataclasses import fields
 import numpy as np
 import pytest
 import shapely
+from shapely.affinity import rotate, translate
+from shapely.affinity import scale as scale_by
 from shapely.geometry import Polygon, box
 
 from vamper.core.art.colours import KEY_MM, flat_colours, layers_of
 from vamper.core.art.outline import Outline
 from vamper.core.art.picture import Picture
 from vamper.core.cutting.plan import smallest_radius
-from vamper.core.devices import HAND_RADIUS_MM
-from vamper.core.edge.by_hand import for_hand, hand_findings
+from vamper.core.edge.by_hand import for_hand
 from vamper.core.edge.edge import derive_edge
+from vamper.core.edge.inspect import hand_findings
 from vamper.core.edge.two_sided import back_edge, is_symmetric, turned_over
-from vamper.core.findings import BadInput
-from vamper.core.geometry import as_multi
-from vamper.core.job import EdgeKind, EdgeSpec, SizeSpec
 from vamper.core.printing.guides import free_lines, guides_for
+from vamper.core.values.art import SizeSpec
+from vamper.core.values.cutter import HAND_RADIUS_MM
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.findings import BadInput
+from vamper.core.values.geometry import as_multi
 
 
 def _outline(shape: Polygon) -> Outline:
@@ -60,8 +64,8 @@ def test_art_that_sticks_out_of_the_turned_blank_is_measured() -> None:
     assert back_edge(front, drawn, drawn).least_border_mm < -1
 
 
-@pytest.mark.parametrize("kind", [EdgeKind.FOLLOW, EdgeKind.RECTANGLE, EdgeKind.ROUNDED, EdgeKind.HULL])
-def test_scissors_get_no_bend_under_their_radius(kind: EdgeKind) -> None:
+@pytest.mark.parametrize("kind", ["follow", "rectangle", "rounded", "hull"])
+def test_scissors_get_no_bend_under_their_radius(kind: str) -> None:
     star = Polygon([(0, 20), (18, 18), (20, 0), (22, 18), (40, 20), (22, 22), (20, 40), (18, 22)])
     edge = derive_edge(_outline(star), for_hand(EdgeSpec(kind)), 1)
     assert smallest_radius(edge) > HAND_RADIUS_MM * 0.75
@@ -103,10 +107,15 @@ def test_layers_cover_the_drawing_once_and_share_their_keys() -> None:
     layers = layers_of(flat(), SizeSpec(width_mm=52))
     scale = 52 / 520
     blue, red = (layer.shape.area for layer in layers)
-    star = layers[0].shape.intersection(layers[1].shape).area
-    assert blue - star == pytest.approx(360 * 220 * scale**2, rel=0.02)
-    assert red - star == pytest.approx((260 * 260 - 100 * 180) * scale**2, rel=0.02)
-    # What both have in common is the two stars, nothing else.
+    hooks = layers[0].shape.intersection(layers[1].shape).area
+    assert blue - hooks == pytest.approx(360 * 220 * scale**2, rel=0.02)
+    assert red - hooks == pytest.approx((260 * 260 - 100 * 180) * scale**2, rel=0.02)
+    # What both have in common is the two hooks, nothing else.
     keys = [part for part in layers[0].shape.intersection(layers[1].shape).geoms if part.area > 1]
     assert len(keys) == 2
-    assert keys[0].bounds[3] - keys[0].bounds[1] == pytest.approx(KEY_MM * 0.78, rel=0.1)
+    assert keys[0].bounds[3] - keys[0].bounds[1] == pytest.approx(KEY_MM * 0.8, rel=0.1)
+    # No mirror and no turn but a whole one brings a key over itself.
+    key = translate(keys[0], -keys[0].centroid.x, -keys[0].centroid.y)
+    others = [scale_by(key, -1, 1, origin=(0, 0)), scale_by(key, 1, -1, origin=(0, 0))]
+    others += [rotate(one, turn, origin=(0, 0)) for one in (key, *others) for turn in range(10, 360, 10)]
+    assert min(key.symmetric_difference(one).area for one in others) > 0.1 * key.area

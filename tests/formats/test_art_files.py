@@ -13,10 +13,10 @@ from PIL import Image
 from tests.conftest import disc_png
 from vamper.core.art.outline import outline_at, trace
 from vamper.core.art.picture import Conversion
-from vamper.core.findings import BadInput
-from vamper.core.job import SizeSpec
-from vamper.formats.art_file import read_art
-from vamper.formats.svg_art import PPI
+from vamper.core.values.art import SizeSpec
+from vamper.core.values.findings import BadInput
+from vamper.formats.art_in.art_file import read_art
+from vamper.formats.art_in.svg import PPI
 
 SIZE = SizeSpec(width_mm=20)
 

@@ -5,15 +5,16 @@ import pytest
 
 from tests.conftest import disc_alpha, picture_of, png_of
 from vamper.core.art.outline import outline_at, trace
-from vamper.core.composition import Base, BaseShape, Centring, Composition, FreeBox, PlacedArt, TextLine
-from vamper.core.findings import BadInput
-from vamper.core.job import SizeSpec
+from vamper.core.values.art import SizeSpec
+from vamper.core.values.composition import Base, BaseShape, Centring, Composition, FreeBox, PlacedArt, TextLine
+from vamper.core.values.findings import BadInput
+from vamper.core.values.fonts import DEFAULT_FAMILY, FAMILIES, FONTS
+from vamper.formats.art_in.svg import read_svg, sketch_svg
 from vamper.formats.composed_svg import write_composed
-from vamper.formats.fonts import DEFAULT_FAMILY, FAMILIES, FONTS, font_files
+from vamper.formats.fonts import font_files
 from vamper.formats.names_list import read_names
-from vamper.formats.svg_art import read_svg, sketch_svg
-from vamper.services.composing import Composer
-from vamper.services.design import ArtFile, Designer
+from vamper.services.design.designer import ArtFile, Designer
+from vamper.services.jobs.composing import Composer
 
 BASE = Base(BaseShape.ROUNDED, 60, 30, "#DCE8EA", 5)
 

@@ -13,16 +13,20 @@ import shapely
 
 from tests.conftest import disc_png
 from vamper.core.art.picture import Picture
-from vamper.core.devices import Cutter, Feed, ForceRange, Margins, Printer, PrinterKind
-from vamper.core.job import Cut, EdgeSpec, ItemSpec, Job, MarksSpec, PackingSpec, Paper, Purpose, SizeSpec
-from vamper.core.plan import DesignedItem, Plan, cut_of
-from vamper.core.stocks import STOCK_BY_KEY
+from vamper.core.design import DesignedItem
+from vamper.core.inspect import findings_of
+from vamper.core.plan import Plan, cut_of
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.item import Cut, ItemSpec
+from vamper.core.values.job import Job
+from vamper.core.values.paper import Paper
+from vamper.core.values.stock import STOCK_BY_KEY
+from vamper.formats.plan_file import write_plan
 from vamper.formats.plan_schema import PlanFile
-from vamper.formats.planfile import write_plan
-from vamper.services.design import ArtFile, Designer
-from vamper.services.hand_off import bundle, cut_dxf_file, cut_svg_file, plan_files, print_file
-from vamper.services.nesting_process import ProcessNester
-from vamper.services.planning import plan_job
+from vamper.services.design.designer import ArtFile, Designer
+from vamper.services.handoff.files import bundle, plan_files, sheet_file
+from vamper.services.packing.nesting_process import ProcessNester
+from vamper.services.packing.planning import plan_job
 
 PPI = 600
 PX = PPI / 25.4
@@ -35,17 +39,12 @@ DESIGNER = Designer()
 def planned(nester: ProcessNester, stock: str = "satin-vinyl", colour: str | None = None) -> Plan:
     edge = EdgeSpec(colour=colour)
     job = Job(
-        "Test",
-        Paper(120, 150),
-        Printer(PrinterKind.INKJET, Margins(3, 3, 5, 3)),
-        Cutter(Feed.MAT, 310, 420, ForceRange(20, 380, 4)),
-        MarksSpec(),
-        STOCK_BY_KEY[stock],
-        Purpose.VEHICLE,
-        PackingSpec(),
-        (
-            ItemSpec("disc.png", SizeSpec(width_mm=24), 2, Cut.KISS, edge),
-            ItemSpec("disc.png", SizeSpec(width_mm=12), 1, Cut.THROUGH, edge),
+        title="Test",
+        paper=Paper(120, 150),
+        stock=STOCK_BY_KEY[stock],
+        items=(
+            ItemSpec(number=1, art="disc.png", width_mm=24, quantity=2, edge=edge),
+            ItemSpec(number=2, art="disc.png", width_mm=12, cut=Cut.THROUGH, edge=edge),
         ),
     )
     return plan_job(job, [DISC, DISC], DESIGNER, nester, 2)
@@ -75,7 +74,7 @@ def boxes(mask: np.ndarray) -> list[tuple[float, float, float, float]]:
 
 
 def test_the_page_box_is_the_paper(nester: ProcessNester) -> None:
-    document = pypdfium2.PdfDocument(print_file(planned(nester), 0, pixels_of))
+    document = pypdfium2.PdfDocument(sheet_file(planned(nester), 0, "print", pixels_of))
     width, height = document[0].get_size()
     assert (width / 72 * 25.4, height / 72 * 25.4) == pytest.approx((120, 150), abs=0.001)
     document.close()
@@ -84,7 +83,7 @@ def test_the_page_box_is_the_paper(nester: ProcessNester) -> None:
 @pytest.mark.parametrize("stock", ["satin-vinyl", "light-transfer"])
 def test_marks_and_art_are_printed_within_a_twentieth_of_a_millimetre(nester: ProcessNester, stock: str) -> None:
     plan = planned(nester, stock)
-    pixels = rendered(print_file(plan, 0, pixels_of))
+    pixels = rendered(sheet_file(plan, 0, "print", pixels_of))
     black = boxes(pixels.max(axis=2) < 60)
     wanted = sorted(
         (box.x_mm, box.y_mm, box.x_mm + box.width_mm, box.y_mm + box.height_mm)
@@ -92,7 +91,7 @@ def test_marks_and_art_are_printed_within_a_twentieth_of_a_millimetre(nester: Pr
     )
     assert np.allclose(black, wanted, atol=0.05)
     blue = boxes((pixels[:, :, 2] > 120) & (pixels[:, :, 0] < 100))
-    outlines = {item.index: item.outline.shape for item in plan.items}
+    outlines = {item.number: item.outline.shape for item in plan.items}
     art = [placement.of(outlines[placement.item]).bounds for placement in plan.layout.sheets[0]]
     if plan.mirror:
         art = [(120 - x1, y0, 120 - x0, y1) for x0, y0, x1, y1 in art]
@@ -101,12 +100,12 @@ def test_marks_and_art_are_printed_within_a_twentieth_of_a_millimetre(nester: Pr
 
 def test_a_coloured_border_lies_under_the_art_and_past_the_edge(nester: ProcessNester) -> None:
     plan = planned(nester, colour="#FF8800")
-    pixels = rendered(print_file(plan, 0, pixels_of))
+    pixels = rendered(sheet_file(plan, 0, "print", pixels_of))
     orange = (pixels[:, :, 0] > 230) & (pixels[:, :, 1] > 110) & (pixels[:, :, 2] < 40)
-    edges = {item.index: item.edge.shape for item in plan.items}
+    edges = {item.number: item.edge.shape for item in plan.items}
     expected = sum(
         placement.of(edges[placement.item]).buffer(0.6).intersection(plan.setup.live.shape).area
-        - plan.items[placement.item].outline.shape.area
+        - plan.item(placement.item).outline.shape.area
         for placement in plan.layout.sheets[0]
     )
     assert orange.sum() / PX**2 == pytest.approx(expected, rel=0.02)
@@ -127,7 +126,7 @@ def rings_of_svg(data: bytes) -> dict[str, list[np.ndarray]]:
 
 def test_cut_svg_is_the_plan_in_millimetres(nester: ProcessNester) -> None:
     plan = planned(nester)
-    data = cut_svg_file(plan, 0)
+    data = sheet_file(plan, 0, "cut_svg", pixels_of)
     root = ElementTree.fromstring(data)
     assert (root.get("width"), root.get("height"), root.get("viewBox")) == ("120mm", "150mm", "0 0 120 150")
     groups = rings_of_svg(data)
@@ -138,7 +137,7 @@ def test_cut_svg_is_the_plan_in_millimetres(nester: ProcessNester) -> None:
 
 def test_cut_dxf_is_the_plan_with_y_up(nester: ProcessNester) -> None:
     plan = planned(nester)
-    document = ezdxf.read(io.StringIO(cut_dxf_file(plan, 0).decode()))
+    document = ezdxf.read(io.StringIO(sheet_file(plan, 0, "cut_dxf", pixels_of).decode()))
     assert document.header["$INSUNITS"] == 4
     assert not document.audit().has_errors
     lines = list(document.modelspace().query("LWPOLYLINE"))
@@ -153,9 +152,9 @@ def test_cut_dxf_is_the_plan_with_y_up(nester: ProcessNester) -> None:
 def test_mirrored_files_keep_their_marks_and_turn_their_loops(nester: ProcessNester) -> None:
     plan = planned(nester, "light-transfer")
     assert plan.mirror
-    groups = rings_of_svg(cut_svg_file(plan, 0))
+    groups = rings_of_svg(sheet_file(plan, 0, "cut_svg", pixels_of))
     straight = replace(plan, job=replace(plan.job, stock=STOCK_BY_KEY["satin-vinyl"]))
-    plain = rings_of_svg(cut_svg_file(straight, 0))
+    plain = rings_of_svg(sheet_file(straight, 0, "cut_svg", pixels_of))
     mirrored = shapely.union_all([shapely.Polygon(ring * (-1, 1) + (120, 0)) for ring in plain["kiss"]])
     assert (
         shapely.union_all([shapely.Polygon(ring) for ring in groups["kiss"]]).symmetric_difference(mirrored).area < 1e-3
@@ -167,12 +166,14 @@ def test_mirrored_files_keep_their_marks_and_turn_their_loops(nester: ProcessNes
 @pytest.mark.parametrize("stock", ["satin-vinyl", "dye-paper"])
 def test_a_written_plan_is_what_the_published_schema_says(nester: ProcessNester, stock: str) -> None:
     plan = planned(nester, stock)
-    read = PlanFile.model_validate_json(write_plan(plan))
+    read = PlanFile.model_validate_json(write_plan(plan, findings_of(plan)))
     assert len(read.sheets[0].placements) == plan.layout.pieces
     assert read.mirror == plan.mirror
 
 
 def test_the_same_plan_makes_the_same_files(nester: ProcessNester) -> None:
     plan = planned(nester)
-    assert plan_files(plan, pixels_of) == plan_files(plan, pixels_of)
-    assert bundle(plan, {"disc.png": b"x"}, pixels_of) == bundle(plan, {"disc.png": b"x"}, pixels_of)
+    assert plan_files(plan, findings_of(plan), pixels_of) == plan_files(plan, findings_of(plan), pixels_of)
+    assert bundle(plan, findings_of(plan), {"disc.png": b"x"}, pixels_of) == bundle(
+        plan, findings_of(plan), {"disc.png": b"x"}, pixels_of
+    )

@@ -11,10 +11,10 @@ from reportlab.pdfgen.canvas import Canvas
 from tests.formats.test_art_files import RGBA, encoded
 from vamper.core.art.outline import outline_at, trace
 from vamper.core.art.picture import Conversion
-from vamper.core.findings import BadInput
-from vamper.core.job import SizeSpec
+from vamper.core.values.art import SizeSpec
+from vamper.core.values.findings import BadInput
 from vamper.demo.workshop import ART
-from vamper.formats.art_file import page_count, read_art, read_sketch
+from vamper.formats.art_in.art_file import page_count, read_art, read_sketch
 
 SIZE = SizeSpec(width_mm=20)
 

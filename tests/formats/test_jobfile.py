@@ -2,14 +2,18 @@
 
 import copy
 import json
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
 import pytest
 
-from vamper.core.findings import BadInput
-from vamper.core.job import Cut, EdgeKind
-from vamper.formats.jobfile import read_job, write_job
+from vamper.core.values.cutter import Mat
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.findings import BadInput
+from vamper.core.values.item import Cut
+from vamper.core.values.job import Job
+from vamper.formats.job_file import read_job, write_job
 from vamper.formats.schema import schema_text
 
 FULL: dict[str, Any] = {
@@ -50,7 +54,7 @@ FULL: dict[str, Any] = {
 def test_a_full_job_reads_and_writes_back_the_same() -> None:
     job = read_job(json.dumps(FULL))
     assert job.items[0].cut is Cut.KISS
-    assert job.items[0].edge.kind is EdgeKind.FOLLOW
+    assert job.items[0].edge.kind == "follow"
     assert read_job(write_job(job)) == job
 
 
@@ -84,7 +88,7 @@ def changed(path: str, value: Any) -> str:
         ("items", [], "at least one"),
         ("paper", "foolscap", "no paper is called"),
         ("stock", "velvet", "no stock is called"),
-        ("marks/count", 5, "must be 3 or 4"),
+        ("marks/count", 5, "must be one of 3 or 4"),
         ("marks/family", "swirl", "must be one of|must be"),
         ("packing/gap_mm", float("nan"), "finite|must be"),
         ("cutter/force_gf/max", 10, "max must be greater than min"),
@@ -130,9 +134,9 @@ def test_everything_about_sheets_is_read_and_written() -> None:
     job = read_job(json.dumps(raw))
     assert read_job(write_job(job)) == job
     assert job.paper.spent is not None
-    assert job.held[0].sheet == 1
-    assert (job.cutter.head_mm, job.cutter.mat_width_mm) == (10, 300)
-    assert (job.items[1].back_of, job.items[0].wish, job.items[2].sheet_colour) == (0, 2, "#aa0000")
+    assert [len(sheet) for sheet in job.held] == [0, 1]
+    assert (job.cutter.head_mm, job.cutter.mat_mm) == (10, Mat(300, 300))
+    assert (job.items[1].back_of, job.items[0].wish, job.items[2].sheet_colour) == (1, 2, "#aa0000")
 
 
 def test_a_filler_is_offered_in_a_range_of_sizes() -> None:
@@ -163,3 +167,35 @@ def test_a_back_needs_a_front() -> None:
     raw["items"][0]["back_of"] = 0
     with pytest.raises(BadInput, match="names no other item"):
         read_job(json.dumps(raw))
+
+
+def test_an_edge_left_out_is_the_stocks_usual_one() -> None:
+    raw = copy.deepcopy(FULL)
+    del raw["items"][0]["edge"]
+    assert read_job(json.dumps(raw)).items[0].edge == EdgeSpec()
+    cut_only = read_job(json.dumps({**raw, "stock": "plain-vinyl"})).items[0].edge
+    assert cut_only == EdgeSpec("bare", 0.0, fill_holes=False, join=False)
+    asked = {**raw, "stock": "plain-vinyl", "items": [{**raw["items"][0], "edge": {"colour": "#aa0000"}}]}
+    assert read_job(json.dumps(asked)).items[0].edge.kind == "follow"
+
+
+def test_a_stock_of_ones_own_is_in_the_file_and_reads_back_anywhere() -> None:
+    job = read_job(json.dumps(FULL))
+    own = replace(job, stock=replace(job.stock, key="harbour-vinyl", name="harbour vinyl", face_um=97.5))
+    written = json.loads(write_job(own))
+    assert written["stock"]["face_um"] == 97.5
+    assert read_job(write_job(own)) == own
+    assert json.loads(write_job(job))["stock"] == job.stock.key
+    # One that has a starter's key but not its figures is another stock.
+    changed = replace(job, stock=replace(job.stock, face_um=97.5))
+    assert read_job(write_job(changed)) == changed
+
+
+def test_a_new_field_has_one_place_and_files_without_it_are_read() -> None:
+    """What a file does not say is the class's own default; nothing else knows any."""
+    job = read_job(json.dumps(FULL))
+    written = json.loads(write_job(job))
+    for name in ("purpose", "marks", "packing", "printer", "cutter", "title"):
+        del written[name]
+    less = read_job(json.dumps(written))
+    assert less == Job(paper=job.paper, stock=job.stock, items=job.items, held=job.held)

@@ -5,7 +5,7 @@ import time
 
 import numpy as np
 
-from vamper.core.findings import BadInput
+from vamper.core.values.findings import BadInput
 
 
 def takes(megabytes: int) -> int:

@@ -4,7 +4,7 @@ import threading
 
 import pytest
 
-from vamper.services.cache import Cache
+from vamper.services.work.cache import Cache
 
 
 def test_least_recently_used_goes_first() -> None:

@@ -5,11 +5,11 @@ from dataclasses import replace
 
 import pytest
 
-from vamper.core.findings import Finding, FixTarget, Severity
-from vamper.core.plan import item_findings
+from vamper.core.inspect import item_findings
+from vamper.core.values.findings import Finding, FixTarget, Severity
 from vamper.demo.workshop import fill
-from vamper.services.jobs import JobState
-from vamper.services.nesting_process import ProcessNester
+from vamper.services.jobs.jobs import JobState
+from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.workshop import Workshop
 
 SHOWN = {
@@ -53,8 +53,7 @@ def found_on(
 def test_every_finding_can_be_seen(demo: Workshop) -> None:
     codes = set()
     for job in demo.jobs.all():
-        plan, _ = demo.plan(demo.jobs.get(job.id))
-        codes |= {finding.code for finding in plan.findings}
+        codes |= {finding.code for finding in demo.plan(demo.jobs.get(job.id)).findings}
     assert codes >= SHOWN
 
 

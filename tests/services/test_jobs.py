@@ -5,8 +5,8 @@ from concurrent.futures import ThreadPoolExecutor
 import pytest
 
 from tests.conftest import disc_png
-from vamper.core.findings import BadInput
-from vamper.services.jobs import NotFound
+from vamper.core.values.findings import BadInput
+from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
 
 

@@ -3,15 +3,17 @@
 import time
 
 from tests.services.test_jobs import job_with_disc
-from vamper.core.job import Pin
 from vamper.core.plan import Plan
-from vamper.services.packing_desk import Packing, PackingState, layout_document, layout_of
+from vamper.core.values.placement import Pin
+from vamper.services.packing.desk import Packing, PackingState
+from vamper.services.packing.kept_layouts import layout_document, layout_of
 from vamper.services.workshop import Workshop
 
 
 def plan(workshop: Workshop, number: int) -> tuple[Plan, Packing]:
     workshop.begin_packing(workshop.jobs.get(number))
-    return workshop.plan(workshop.jobs.get(number))
+    planned = workshop.plan(workshop.jobs.get(number))
+    return planned.plan, planned.packing
 
 
 def wait(workshop: Workshop, number: int, seconds: float = 60) -> Packing:
@@ -85,7 +87,7 @@ def test_what_somebody_saw_stays_in_their_hand_though_better_ones_came_since(wor
 
 def test_what_was_stopped_is_filled_all_the_same(workshop: Workshop) -> None:
     def small(planned: Plan) -> int:
-        return sum(placement.item == 1 for sheet in planned.layout.sheets for placement in sheet)
+        return sum(placement.item == 2 for sheet in planned.layout.sheets for placement in sheet)
 
     number = hard(workshop)
     other = job_with_disc(workshop)
@@ -150,6 +152,17 @@ def test_a_search_that_a_change_ended_is_stopped_and_not_cut_short(workshop: Wor
     ended.join(20)
     # Undone, the layout is there at once, with what really became of its search.
     workshop.jobs.undo(job)
-    _, packing = workshop.plan(workshop.jobs.get(job))
+    packing = workshop.plan(workshop.jobs.get(job)).packing
     assert packing.state in (PackingState.STOPPED, PackingState.DONE)
     assert packing.layout.pieces == 60
+
+
+def test_a_design_taken_off_and_brought_back_has_a_layout_of_its_own(workshop: Workshop) -> None:
+    """The same art again is another design; a layout that names the first one is not its."""
+    number = job_with_disc(workshop)
+    art = workshop.jobs.get(number).document.items[0].art
+    wait(workshop, number)
+    workshop.jobs.remove_items(number, (1,))
+    workshop.jobs.add_item(number, art, "disc", 40, {})
+    planned, _ = plan(workshop, number)
+    assert {one.item for sheet in planned.layout.sheets for one in sheet} == {2}

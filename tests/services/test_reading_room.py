@@ -3,16 +3,18 @@
 import threading
 import time
 from collections.abc import Callable
+from importlib.util import find_spec
 
 import numpy as np
 import pytest
 
 from tests import hostile
 from tests.services import reading_tasks as tasks
-from vamper.core.findings import BadInput
-from vamper.core.job import SizeSpec
-from vamper.services.design import ArtFile, Designer
-from vamper.services.reading_room import BROKE_DOWN, TOO_MUCH, TOO_SLOW, ReadingRoom
+from vamper.core.values.art import SizeSpec
+from vamper.core.values.findings import BadInput
+from vamper.services.design.designer import ArtFile, Designer
+from vamper.services.work import children
+from vamper.services.work.reading_room import BROKE_DOWN, TOO_MUCH, TOO_SLOW, ReadingRoom
 
 SIZE = SizeSpec(longest_mm=60)
 
@@ -118,3 +120,8 @@ LEGITIMATE: dict[str, Callable[[], bytes]] = {
 @pytest.mark.parametrize("name", LEGITIMATE)
 def test_what_is_legitimate_still_works(name: str) -> None:
     assert first_look(name, LEGITIMATE[name]()) >= 1
+
+
+def test_what_children_read_ahead_is_there() -> None:
+    # A name that leads nowhere is passed over in silence, and every child reads the dear modules for itself.
+    assert all(find_spec(name) for name in children.READ_AHEAD)

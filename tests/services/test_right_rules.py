@@ -13,26 +13,26 @@ import shapely
 from tests.conftest import disc_png
 from tests.services.test_jobs import job_with_disc
 from vamper.core.cutting.setting import propose
-from vamper.core.findings import BadInput, FixTarget
-from vamper.core.geometry import mirrored
-from vamper.core.job import Cut, EdgeKind, PackingMode
+from vamper.core.edge.kind import KINDS
+from vamper.core.inspect import findings_of
 from vamper.core.plan import Plan, cut_of, pack_problem, page_of
 from vamper.core.sheet.layout import Layout
-from vamper.core.stocks import STARTER_STOCKS, Stock
+from vamper.core.values.findings import BadInput, FixTarget
+from vamper.core.values.geometry import mirrored
+from vamper.core.values.item import Cut
+from vamper.core.values.stock import STARTER_STOCKS, Stock
 from vamper.demo.workshop import ART
-from vamper.formats.jobfile import read_job
-from vamper.services.choices import choices
-from vamper.services.machines import CutterProfile, PrinterProfile
-from vamper.services.overview import brief
-from vamper.services.packing_desk import PackingState
-from vamper.services.scaling import ScaleState
+from vamper.formats.job_file import read_job
+from vamper.services.brief.brief import brief
+from vamper.services.packing.desk import PackingState
+from vamper.services.packing.scaling import ScaleState
 from vamper.services.workshop import Workshop
 
 
 def packed(workshop: Workshop, job: int) -> Plan:
     workshop.begin_packing(workshop.jobs.get(job))
     workshop.desk.stop(job)
-    return workshop.plan(workshop.jobs.get(job))[0]
+    return workshop.plan(workshop.jobs.get(job)).plan
 
 
 def ended(told_done: Callable[[], bool]) -> None:
@@ -50,11 +50,9 @@ def ended(told_done: Callable[[], bool]) -> None:
 def lopsided(workshop: Workshop) -> int:
     """A job on a printer with a wide left margin, on a sheet whose left part is used up."""
     job = job_with_disc(workshop)
-    kept = workshop.machines.printers()[1]
-    margins = kept.printer.margins_mm.model_copy(update={"left": 20.0})
-    workshop.machines.keep_printer(
-        PrinterProfile(name=kept.name, printer=kept.printer.model_copy(update={"margins_mm": margins})), 1
-    )
+    kept = workshop.shop.printers.get(1)
+    margins = replace(kept.value.margins_mm, left=20.0)
+    workshop.shop.printers.keep(kept.name, replace(kept.value, margins_mm=margins), 1)
     workshop.jobs.change_items(job, "many", (1,), {"quantity": 40, "longest_mm": 20})
     workshop.jobs.change(job, "used", {"paper.spent": {"width_mm": 60, "height_mm": 120}})
     return job
@@ -90,7 +88,7 @@ def test_marks_keep_clear_of_a_mirrored_layout_where_they_are_printed(workshop: 
     for mark in page.marks:
         clear = shapely.box(*shapely.MultiPoint(mark.rings[0]).bounds).buffer(plan.job.marks.clear_mm - 1e-6)
         assert not any(picture.clip.intersects(clear) for picture in page.pictures)
-    seen = plan.setup.marks_seen(plan.job)
+    seen = plan.setup.marks_seen
     assert [round(mark.x_mm, 6) for mark in seen] == [
         round(plan.job.paper.width_mm - mark.x_mm, 6) for mark in plan.setup.marks
     ]
@@ -106,7 +104,7 @@ def test_card_that_is_asked_to_be_kissed_is_cut_through_everywhere(workshop: Wor
     assert state.document.items[0].cut is Cut.KISS
     plan = packed(workshop, job)
     assert set(plan.settings) == {Cut.THROUGH}
-    sentence = "".join(phrase.text for phrase in brief(state.document, *workshop.made_with(state.document)))
+    sentence = "".join(phrase.text for phrase in brief(workshop.told(state)))
     assert "cut through" in sentence
     assert "kiss" not in sentence
     archive = zipfile.ZipFile(io.BytesIO(workshop.hand_off(state)))
@@ -127,24 +125,22 @@ def test_the_tip_looks_out_as_far_as_the_cut_is_deep(workshop: Workshop, stock: 
 @pytest.mark.parametrize(
     ("kind", "side"),
     [
-        (EdgeKind.FOLLOW, "width_mm"),
-        (EdgeKind.CIRCLE, "longest_mm"),
-        (EdgeKind.RECTANGLE, "height_mm"),
-        (EdgeKind.HULL, "longest_mm"),
+        ("follow", "width_mm"),
+        ("circle", "longest_mm"),
+        ("rectangle", "height_mm"),
+        ("hull", "longest_mm"),
     ],
 )
-def test_the_largest_that_fits_fits_and_hardly_anything_larger_does(
-    workshop: Workshop, kind: EdgeKind, side: str
-) -> None:
+def test_the_largest_that_fits_fits_and_hardly_anything_larger_does(workshop: Workshop, kind: str, side: str) -> None:
     job = workshop.jobs.create("Tall")
     tall = b'<svg xmlns="http://www.w3.org/2000/svg" width="30mm" height="90mm"><rect width="40" height="330"/></svg>'
     art = workshop.arts.take_in("tall.svg", tall)
-    workshop.jobs.add_item(job, art.digest, "tall", 60, {"kind": kind.value, "distance_mm": 4})
+    workshop.jobs.add_item(job, art.digest, "tall", 60, {"kind": kind, "distance_mm": 4})
     wanted = {"width_mm": 150, "height_mm": 900, "longest_mm": 900}[side]
     workshop.jobs.change_items(job, "size", (1,), {side: wanted})
 
     def too_big() -> list[tuple[float, dict[str, object]]]:
-        found = [f for f in packed(workshop, job).findings if f.code == "art.too-big"]
+        found = [f for f in findings_of(packed(workshop, job)) if f.code == "art.too-big"]
         return [(f.figures["largest_mm"], dict(f.fixes[0].changes)) for f in found]
 
     ((largest, fix),) = too_big()
@@ -158,9 +154,9 @@ def test_the_largest_that_fits_fits_and_hardly_anything_larger_does(
 def test_the_stock_picker_tells_what_the_cut_station_will_say(workshop: Workshop) -> None:
     job = job_with_disc(workshop)
     workshop.jobs.change_items(job, "tiny", (1,), {"longest_mm": 3, "edge.distance_mm": 0.3})
-    for choice in choices(workshop, workshop.jobs.get(job), "stock"):
+    for choice in workshop.choices(workshop.jobs.get(job), "stock"):
         workshop.jobs.change(job, "stock", choice.changes)
-        plan, _ = workshop.plan(workshop.jobs.get(job))
+        plan = workshop.plan(workshop.jobs.get(job)).plan
         cut = Cut.KISS if Cut.KISS in plan.settings else Cut.THROUGH
         setting = plan.settings[cut]
         assert choice.consequence.startswith(f"{setting.force_gf:g} gf × {setting.passes}, {cut}"), choice.label
@@ -175,8 +171,8 @@ def test_kits_show_rows_at_once_and_fill_three_quarters_of_a_sheet(workshop: Wor
     workshop.jobs.change(job, "kits", {"packing.mode": "kits"})
     packing = workshop.begin_packing(workshop.jobs.get(job))
     assert packing.layout.pieces == 26
-    ended(lambda: workshop.plan(workshop.jobs.get(job))[1].state is PackingState.DONE)
-    sheets = workshop.plan(workshop.jobs.get(job))[0].layout.sheets
+    ended(lambda: workshop.plan(workshop.jobs.get(job)).packing.state is PackingState.DONE)
+    sheets = workshop.plan(workshop.jobs.get(job)).plan.layout.sheets
     assert len({len(sheet) for sheet in sheets}) == 1
 
 
@@ -190,14 +186,15 @@ def test_a_search_that_breaks_down_says_so_keeps_its_best_and_can_be_tried_again
         raise RuntimeError("the search fell over")
 
     with monkeypatch.context() as broken:
-        broken.setattr("vamper.services.packing_desk.pack", breaks_down)
+        broken.setattr("vamper.services.packing.desk.pack", breaks_down)
         workshop.begin_packing(workshop.jobs.get(job))
         ended(lambda: workshop.desk.state(job) == (PackingState.BROKEN, 0.0))
-    plan, packing = workshop.plan(workshop.jobs.get(job))
+    planned = workshop.plan(workshop.jobs.get(job))
+    plan, packing = planned.plan, planned.packing
     assert packing.state is PackingState.BROKEN
     assert plan.layout.pieces == 30
     workshop.pack_again(workshop.jobs.get(job))
-    ended(lambda: workshop.plan(workshop.jobs.get(job))[1].state is PackingState.DONE)
+    ended(lambda: workshop.plan(workshop.jobs.get(job)).packing.state is PackingState.DONE)
 
 
 def test_a_scale_that_was_found_for_an_older_job_is_refused(workshop: Workshop) -> None:
@@ -222,14 +219,15 @@ def test_a_removed_job_ends_its_work(workshop: Workshop) -> None:
     ended(lambda: told.state in (ScaleState.STOPPED, ScaleState.FAILED))
     assert workshop.desk.state(job) is None
     workshop.jobs.put_back(job)
-    assert workshop.plan(workshop.jobs.get(job))[1].state is not PackingState.SEARCHING
+    assert workshop.plan(workshop.jobs.get(job)).packing.state is not PackingState.SEARCHING
 
 
 def test_hands_on_a_layout_of_an_older_job_move_nothing(workshop: Workshop) -> None:
     job = job_with_disc(workshop)
     workshop.jobs.change_items(job, "many", (1,), {"quantity": 3})
     packed(workshop, job)
-    plan, packing = workshop.plan(workshop.jobs.get(job))
+    planned = workshop.plan(workshop.jobs.get(job))
+    plan, packing = planned.plan, planned.packing
     table = workshop.table(job, packing.layout_id)
     # The same shapes in the same order, but another design.
     art = workshop.arts.take_in("twin.png", disc_png())
@@ -248,7 +246,7 @@ def test_numbers_of_designs_are_never_given_twice(workshop: Workshop) -> None:
     art = workshop.arts.take_in("second.png", disc_png(200))
     assert workshop.jobs.add_item(job, art.digest, "second", 30, {}).document.items[-1].number == 2
     plan = packed(workshop, job)
-    workshop.layouts.save(job, "both", plan, workshop.jobs.get(job).document)
+    workshop.layouts.save(job, "both", plan)
     workshop.jobs.undo(job)
     third = workshop.arts.take_in("third.png", disc_png(210))
     assert workshop.jobs.add_item(job, third.digest, "third", 30, {}).document.items[-1].number == 3
@@ -291,28 +289,26 @@ def test_every_fix_that_is_offered_is_accepted(workshop: Workshop, stock: str) -
         start = {"kind": "follow", "rings": [], **edge}
         changes = {f"edge.{name}": value for name, value in start.items()}
         document = workshop.jobs.change_items(job, "edge", numbers, changes).document
-        for finding in workshop.plan(workshop.jobs.get(job))[0].findings:
+        for finding in workshop.plan(workshop.jobs.get(job)).findings:
             for fix in finding.fixes:
                 tried += 1
                 if fix.target is FixTarget.ITEM:
                     assert finding.item is not None
-                    document.items_changed((document.items[finding.item].number,), fix.changes).consistent()
+                    document.items_changed((finding.item,), fix.changes).consistent()
                 elif fix.target is FixTarget.JOB:
                     document.changed(fix.changes)
-        for kind in EdgeKind:
-            changed = document.items_changed(numbers, {"edge.kind": kind.value})
-            assert all(item.edge.kind is kind for item in changed.items)
+        for kind in KINDS:
+            changed = document.items_changed(numbers, {"edge.kind": kind.key})
+            assert all(item.edge.kind == kind.key for item in changed.items)
     assert tried >= 20
 
 
 def test_a_cutter_keeps_what_its_window_does_not_show(workshop: Workshop) -> None:
-    kept = workshop.machines.cutters()[1]
-    quick = kept.cutter.model_copy(update={"acceleration_mm_s2": 800.0})
-    workshop.machines.keep_cutter(CutterProfile(name=kept.name, cutter=quick), 1)
-    shown = workshop.machines.cutters()[1]
-    assert shown.cutter.acceleration_mm_s2 == 800.0
-    renamed = CutterProfile.model_validate({**shown.model_dump(mode="json"), "name": "the slow one"})
-    workshop.machines.keep_cutter(renamed, 1)
+    cutters = workshop.shop.cutters
+    cutters.keep(cutters.get(1).name, replace(cutters.get(1).value, acceleration_mm_s2=800.0), 1)
+    shown = cutters.get(1)
+    assert shown.value.acceleration_mm_s2 == 800.0
+    cutters.keep("the slow one", shown.value, 1)
     job = workshop.jobs.core_job(workshop.jobs.get(job_with_disc(workshop)))
     assert job.cutter.acceleration_mm_s2 == 800.0
 
@@ -366,6 +362,6 @@ def test_layouts_are_compared_by_equal_sets_only_where_kits_are_wanted(workshop:
     sheet = plan.layout.sheets[0]
     uneven, even = Layout((sheet[:3], sheet[3:]), (), False), Layout((sheet[:2], sheet[2:]), (), False)
     problem = pack_problem(plan.job, plan.setup, plan.items)
-    kits = replace(problem, spec=replace(problem.spec, mode=PackingMode.KITS))
+    kits = replace(problem, spec=replace(problem.spec, mode="kits"))
     assert kits.rank(even)[0] > kits.rank(uneven)[0]
     assert problem.rank(even)[0] == problem.rank(uneven)[0]

@@ -1,22 +1,23 @@
 """Named layouts, machines, scale to fill, fillers, backs, one sheet a colour, counting."""
 
 import time
+from dataclasses import replace
 
 import pytest
 
 from tests.services.test_by_hand import table
 from tests.services.test_jobs import job_with_disc
-from vamper.core.findings import BadInput
-from vamper.core.job import PackingMode
+from vamper.core.inspect import findings_of
 from vamper.core.plan import Plan
-from vamper.formats.jobfile import CutterModel, PrinterModel
-from vamper.services.counting import PlainShape, how_many, how_many_plain
-from vamper.services.hand_off import plan_files
-from vamper.services.jobs import NotFound
-from vamper.services.layouts import Origin
-from vamper.services.machines import CutterProfile, PrinterProfile
-from vamper.services.packing_desk import PackingState
-from vamper.services.scaling import ScaleState
+from vamper.core.values.cutter import Cutter
+from vamper.core.values.findings import BadInput
+from vamper.core.values.printer import Printer
+from vamper.services.handoff.files import plan_files
+from vamper.services.packing.counting import PlainShape, how_many, how_many_plain
+from vamper.services.packing.desk import PackingState
+from vamper.services.packing.named import Origin
+from vamper.services.packing.scaling import ScaleState
+from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
 
 THREE_COLOURS = b"""<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="40mm" viewBox="0 0 60 40">
@@ -33,17 +34,17 @@ def job(workshop: Workshop) -> int:
 
 def planned(workshop: Workshop, job: int) -> Plan:
     table(workshop, job)
-    return workshop.plan(workshop.jobs.get(job))[0]
+    return workshop.plan(workshop.jobs.get(job)).plan
 
 
 def test_a_named_layout_comes_back_after_everything_changed(workshop: Workshop, job: int) -> None:
     workshop.by_hand.nudge(job, table(workshop, job), 0, [5], 0.0, 30.0)
     before = table(workshop, job).layout.sheets
-    workshop.layouts.save(job, "by hand", planned(workshop, job), workshop.jobs.get(job).document)
+    workshop.layouts.save(job, "by hand", planned(workshop, job))
     workshop.pack_again(workshop.jobs.get(job), everything=True)
     assert table(workshop, job).layout.sheets != before
     state = workshop.jobs.get(job)
-    found = workshop.layouts.all(job, workshop.design(state), planned(workshop, job), state.document)
+    found = workshop.layouts.all(job, workshop.design(state), planned(workshop, job))
     assert [(one.name, one.origin) for one in found] == [
         ("on the table", Origin.TABLE),
         ("by hand", Origin.NAMED),
@@ -55,7 +56,7 @@ def test_a_named_layout_comes_back_after_everything_changed(workshop: Workshop, 
     # A size later its pieces are too near each other, and the comparison says so.
     workshop.jobs.change_items(job, "size", (1,), {"longest_mm": 50})
     state = workshop.jobs.get(job)
-    found = workshop.layouts.all(job, workshop.design(state), workshop.plan(state)[0], state.document)
+    found = workshop.layouts.all(job, workshop.design(state), workshop.plan(state).plan)
     assert next(one for one in found if one.name == "by hand").broken > 0
     workshop.layouts.remove(job, "by hand")
     with pytest.raises(NotFound):
@@ -63,34 +64,34 @@ def test_a_named_layout_comes_back_after_everything_changed(workshop: Workshop, 
 
 
 def test_straight_rows_can_be_kept(workshop: Workshop, job: int) -> None:
-    assert workshop.layouts.keep_rows(job).document.packing.mode is PackingMode.TIDY
+    assert workshop.layouts.keep_rows(job).document.packing.mode == "tidy"
 
 
 def test_machines_are_changed_added_and_removed(workshop: Workshop, job: int) -> None:
-    machines = workshop.machines
+    printers, cutters = workshop.shop.printers, workshop.shop.cutters
     before = planned(workshop, job).setup.live.area_mm2
     cutter = workshop.jobs.get(job).document.cutter_id
-    profile = machines.cutters()[cutter]
-    short = profile.cutter.model_copy(update={"reach_mm": profile.cutter.reach_mm.model_copy(update={"width": 120.0})})
-    machines.keep_cutter(CutterProfile(name=profile.name, cutter=short), cutter)
+    kept = cutters.get(cutter)
+    cutters.keep(kept.name, replace(kept.value, reach_mm=replace(kept.value.reach_mm, width=120.0)), cutter)
+    assert cutters.get(cutter).revision == kept.revision + 1
     assert planned(workshop, job).setup.live.area_mm2 < before
-    added = machines.keep_printer(PrinterProfile(name="a new one", printer=PrinterModel()))
-    assert added in machines.printers()
+    added = printers.keep("a new one", Printer())
+    assert added in printers.all()
     with pytest.raises(BadInput, match="of that name already"):
-        machines.keep_printer(PrinterProfile(name="a new one", printer=PrinterModel()))
-    machines.remove_printer(added)
+        printers.keep("a new one", Printer())
+    printers.remove(added)
     with pytest.raises(BadInput, match="is planned on this cutter"):
-        machines.remove_cutter(cutter)
+        cutters.remove(cutter)
     with pytest.raises(NotFound):
-        machines.keep_cutter(CutterProfile(name="x", cutter=CutterModel()), 999)
+        cutters.keep("x", Cutter(), 999)
 
 
 def test_every_limit_of_a_cutter_is_a_bound_with_its_reason(workshop: Workshop, job: int) -> None:
-    numbers = {profile.name: number for number, profile in workshop.machines.cutters().items()}
+    numbers = {kept.name: key for key, kept in workshop.shop.cutters.all().items()}
     workshop.jobs.change(job, "cutter", {"cutter_id": numbers["the small roller cutter"]})
     bounds = {bound.name: bound for bound in planned(workshop, job).setup.live.bounds}
     assert {"printer", "cutter", "rollers", "marks"} == set(bounds)
-    assert "10 mm at the head and 25 mm at the tail" in bounds["rollers"].reason
+    assert "⟨10 mm=10⟩ at the head and ⟨25 mm=25⟩ at the tail" in bounds["rollers"].reason
     workshop.jobs.change(job, "by hand", {"cutter_id": numbers["scissors and a guillotine"]})
     plan = planned(workshop, job)
     assert {bound.name for bound in plan.setup.live.bounds} == {"printer"}
@@ -105,7 +106,7 @@ def test_scale_to_fill_finds_a_size_at_which_all_fit(workshop: Workshop, job: in
     assert told.state is ScaleState.DONE
     assert told.fits is not None
     assert told.fits > 1.3
-    plan, _ = workshop.plan(workshop.jobs.get(job))
+    plan = workshop.plan(workshop.jobs.get(job)).plan
     assert (plan.layout.pieces, len(plan.layout.sheets), plan.layout.unplaced) == (6, 1, ())
     assert workshop.jobs.get(job).document.items[0].longest_mm == pytest.approx(40 * told.fits, abs=0.1)
     assert workshop.jobs.undo(job).document.items[0].longest_mm == 40
@@ -118,10 +119,12 @@ def test_fillers_go_into_what_is_left(workshop: Workshop, job: int) -> None:
     assert [item.longest_mm for item in state.document.items] == [40, 24, 20, 16, 12]
     assert [item.quantity for item in state.document.items[1:]] == [0, 0, 0, 0]
     workshop.begin_packing(workshop.jobs.get(job))
-    plan, packing = workshop.plan(workshop.jobs.get(job))
+    planned = workshop.plan(workshop.jobs.get(job))
+    plan, packing = planned.plan, planned.packing
     while packing.state is PackingState.SEARCHING:
         time.sleep(0.05)
-        plan, packing = workshop.plan(workshop.jobs.get(job))
+        planned = workshop.plan(workshop.jobs.get(job))
+        plan, packing = planned.plan, planned.packing
     assert plan.layout.pieces > 6
     workshop.jobs.change(other, "stock", {"stock": "gloss-vinyl"})
     with pytest.raises(BadInput, match="another stock"):
@@ -132,9 +135,9 @@ def test_a_back_is_as_many_as_its_front_and_a_mismatch_is_found(workshop: Worksh
     state = workshop.variants.make_back(workshop.jobs.get(job), 1)
     back = state.document.items[1]
     assert (back.back_of, back.quantity) == (1, 6)
-    assert not [f for f in planned(workshop, job).findings if f.code == "sheet.front-back"]
+    assert not [f for f in findings_of(planned(workshop, job)) if f.code == "sheet.front-back"]
     workshop.jobs.change_items(job, "fewer", (back.number,), {"quantity": 4})
-    (finding,) = [f for f in planned(workshop, job).findings if f.code == "sheet.front-back"]
+    (finding,) = [f for f in findings_of(planned(workshop, job)) if f.code == "sheet.front-back"]
     assert finding.fixes[0].changes == {"quantity": 6}
     with pytest.raises(BadInput, match="has a back already"):
         workshop.variants.make_back(workshop.jobs.get(job), 1)
@@ -148,14 +151,14 @@ def test_one_sheet_a_colour_with_keys_in_register(workshop: Workshop) -> None:
     workshop.jobs.add_item(number, art.digest, "boat", 60, {})
     workshop.jobs.change(number, "stock", {"stock": "plain-vinyl"})
     plan = planned(workshop, number)
-    (finding,) = [f for f in plan.findings if f.code == "art.colours"]
+    (finding,) = [f for f in findings_of(plan) if f.code == "art.colours"]
     assert finding.figures["colours"] == 3
     state = workshop.variants.by_colour(workshop.jobs.get(number), 1)
     assert [item.sheet_colour for item in state.document.items] == ["#2050A0", "#B03030", "#E0B040"]
     plan = planned(workshop, number)
     assert len(plan.layout.sheets) == 3
-    assert not [f for f in plan.findings if f.code == "art.colours"]
-    files = plan_files(plan, workshop.picture_of)
+    assert not [f for f in findings_of(plan) if f.code == "art.colours"]
+    files = plan_files(plan, findings_of(plan), workshop.picture_of)
     assert not [name for name in files if name.endswith(".pdf")]
     assert {"sheet-01-cut.svg", "sheet-03-cut.dxf"} <= set(files)
     # The two stars are as far apart on every layer.
@@ -169,7 +172,7 @@ def test_one_sheet_a_colour_with_keys_in_register(workshop: Workshop) -> None:
 
 def test_how_many_fit_is_asked_of_a_design_or_a_shape(workshop: Workshop, job: int) -> None:
     state = workshop.jobs.get(job)
-    counted = how_many(workshop.design(state), 0)
+    counted = how_many(workshop.design(state), 1)
     assert counted.size_mm == pytest.approx(40, abs=0.1)
     assert counted.pieces in range(20, 36)
     sizes = [row.size_mm for row in counted.rows]

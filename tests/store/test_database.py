@@ -6,11 +6,10 @@ from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
 from sqlalchemy import text
 
-from vamper.core.stocks import STARTER_STOCKS
+from vamper.core.values.stock import STARTER_STOCKS
 from vamper.services.workshop import Workshop
 from vamper.store.database import copy_database, open_database
-from vamper.store.models import Base
-from vamper.store.rows import stock_of
+from vamper.store.tables import Base
 
 
 def test_migrations_lead_to_the_models(tmp_path: Path) -> None:
@@ -26,7 +25,7 @@ def test_pragmas(tmp_path: Path) -> None:
 
 
 def test_starters_come_back_as_they_are(workshop: Workshop) -> None:
-    assert tuple(stock_of(row) for row in workshop.stocks()) == STARTER_STOCKS
+    assert tuple(kept.value for kept in workshop.shop.stocks.all().values()) == STARTER_STOCKS
 
 
 def test_a_copy_made_while_in_use_holds_everything(workshop: Workshop, tmp_path: Path) -> None:

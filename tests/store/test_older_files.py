@@ -9,8 +9,8 @@ from alembic.config import Config
 from sqlalchemy import create_engine
 
 from tests.conftest import disc_png
-from vamper.services.design import ArtFile
-from vamper.services.nesting_process import ProcessNester
+from vamper.services.design.designer import ArtFile
+from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.workshop import Workshop
 from vamper.store.workshop_file import MIGRATIONS
 
@@ -69,7 +69,7 @@ def test_a_first_version_workshop_opens_with_everything(tmp_path: Path, nester: 
         (item,) = state.document.items
         assert (item.art, item.width_mm, item.quantity, item.edge.distance_mm) == (digest, 40, 3, 2.5)
         assert (item.loose, item.bleed_mm, item.size_over, item.prepare.threshold) == (False, None, "ink", 0.5)
-        planned, _ = workshop.plan(state)
+        planned = workshop.plan(state).plan
         assert planned.layout.pieces == 3
         # Its history goes on: a change can be undone to what it was.
         workshop.jobs.change_items(1, "loose", (1,), {"loose": True})

@@ -9,11 +9,11 @@ import pytest
 from sqlalchemy import text
 
 from tests.test_cli import vamper
-from vamper.core.findings import BadInput
-from vamper.services.nesting_process import ProcessNester
+from vamper.core.values.findings import BadInput
+from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.workshop import Workshop
 from vamper.store.database import Sessions, copy_database, open_database, remove_database
-from vamper.store.models import EdgeStyleRow
+from vamper.store.tables import EdgeStyleRow
 from vamper.store.trouble import StoreTrouble
 
 

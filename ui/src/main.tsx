@@ -5,8 +5,11 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 
 import { App } from './app/App';
+import { useUnit } from './kit/units';
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
+// Sentences come from the server, in the unit that is in use.
+useUnit.subscribe(() => void queries.invalidateQueries());
 const root = document.getElementById('root');
 if (root)
   createRoot(root).render(

@@ -12,9 +12,10 @@ from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 
 from vamper.api.door import MOST_BODY
 from vamper.api.guard import Guard
+from vamper.api.jobs.views import Views
 from vamper.api.problems import add_problems
 from vamper.api.routers import ROUTERS
-from vamper.api.views import Views
+from vamper.api.units import Units
 from vamper.services.workshop import Workshop
 
 FRONT_END = Path(__file__).parents[2] / "ui" / "dist"
@@ -32,6 +33,7 @@ def create_app(workshop: Workshop, front_end: Path = FRONT_END) -> FastAPI:
     app.state.workshop = workshop
     app.state.views = Views(workshop)
     app.add_middleware(RequestBodyLimitMiddleware, max_body_size=MOST_BODY)
+    app.add_middleware(Units)
     # The outermost: whatever is answered carries its headers.
     app.add_middleware(Guard)
     add_problems(app)

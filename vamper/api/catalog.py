@@ -1,94 +1,195 @@
 """The facts and choices that the interface shows, each known once and told from here."""
 
+from functools import cache
+
+from pydantic import BaseModel, TypeAdapter
+
 from vamper.api.door import router as door_router
-from vamper.api.schemas import CatalogOut, EdgeKindOut, FontOut, Limits, NamedOut
+from vamper.api.sheet.schemas import ScaleToFill
 from vamper.core.art.prepare import START_LIFT_DE
-from vamper.core.art.resolution import VIEWING_DISTANCE_MM, needed_ppi
-from vamper.core.devices import Feed, PrinterKind
-from vamper.core.edge.edge import KIND_USES
-from vamper.core.edge.inspect import EVEN_LOOKING_FACTOR, STARTER_MISS_MM
-from vamper.core.job import Cut, EdgeKind, EdgeSpec, MarkFamily, Purpose, Turn
-from vamper.core.sheet.papers import NAMED_PAPERS, words_of
-from vamper.formats.art_file import ENDINGS, MOST_BYTES
-from vamper.formats.fonts import FONTS
-from vamper.formats.raster import MOST_PIXELS
-from vamper.services.overview import EDGE_PHRASES, MODE_WORDS, PURPOSE_PHRASES, TURN_PHRASES, viewing
+from vamper.core.edge.inspect import EVEN_BORDER_MM, STARTER_MISS_MM
+from vamper.core.edge.kind import KINDS, SLIDERS_MM
+from vamper.core.marks.mark import FAMILIES
+from vamper.core.sheet.pack.mode import MODES
+from vamper.core.values.art import Preparation, Purpose
+from vamper.core.values.composition import NAME, Base, BaseShape, Composition, FreeBox, TextLine
+from vamper.core.values.cutter import Cutter, Mat
+from vamper.core.values.edge import EdgeSpec, RingSpec
+from vamper.core.values.fonts import FONTS
+from vamper.core.values.item import Cut, Turn
+from vamper.core.values.lengths import size_mm
+from vamper.core.values.marks import MarksSpec
+from vamper.core.values.packing import PackingSpec
+from vamper.core.values.paper import NAMED_PAPERS
+from vamper.core.values.printer import Printer, PrinterKind
+from vamper.formats.art_in.art_file import MOST_BYTES, endings
+from vamper.formats.art_in.raster import MOST_PIXELS
+from vamper.services.brief.phrases.purpose import hint
+from vamper.services.brief.words import CUT_HINTS, FEED_WORDS, PURPOSE_PHRASES, TURN_PHRASES
 
 router = door_router()
-_SLIDER_MM = 12.0
-_DEEPEST_MM = 5.0
 
-_EDGE_HINTS = {
-    EdgeKind.FOLLOW: "goes round the drawing",
-    EdgeKind.CIRCLE: "the smallest that clears it",
-    EdgeKind.ELLIPSE: "of the drawing's own proportions",
-    EdgeKind.RECTANGLE: "square corners, trims straight",
-    EdgeKind.ROUNDED: "corners that do not lift",
-    EdgeKind.HULL: "a tight band round it, no notches",
-    EdgeKind.BARE: "on the outline, or inside it",
-}
-_CUT_HINTS = {
-    Cut.KISS: "through the face; pieces stay on the backing",
-    Cut.THROUGH: "through everything; pieces come loose, 3 mm apart",
-}
-_FAMILY_NAMES = {
-    MarkFamily.CORNER: ("corners", "an L at each corner of the sheet"),
-    MarkFamily.FRAME: ("frame", "one rectangle round everything"),
-    MarkFamily.DOT: ("dots", "a filled disc in each corner; the sheet's sides stay free"),
-    MarkFamily.CROSS: ("crosses", "a cross in each corner; the sheet's sides stay free"),
-    MarkFamily.RING: ("rings", "a ring in each corner, one without its dot: tells a sheet put in the wrong way round"),
-    MarkFamily.NONE: ("none", "the cutter adds its own, or cuts by eye"),
-}
-
-_FEED_NAMES = {
-    Feed.MAT: ("mat", "the stock lies on a sticky mat"),
-    Feed.ROLLER: ("rollers", "rollers hold the stock itself, and a strip at its head and tail"),
-    Feed.HAND: ("by hand", "no machine: guide lines, straight rows, trim ticks"),
-}
 NUDGE_MM = 0.5
 FAR_NUDGE_MM = 5.0
+# What a new ring, and the window of a mat that is first measured, start with.
+_START_RING = RingSpec(1.0, "#22303A")
+_START_MAT = Mat(305.0, 305.0)
+_START_COMPOSITION = Composition(
+    Base(BaseShape.ROUNDED, 60.0, 30.0, "#DCE8EA", 5.0), lines=(TextLine(NAME, 9.0, 30.0, 15.0, bold=True),)
+)
+# Added to a base, in shares of its sides.
+_START_LINE = TextLine("your text", 5.0, 0.5, 0.8)
+_START_BOX = FreeBox(0.1, 0.6, 0.8, 0.25)
+_GROUPS = {"edge": EdgeSpec, "prepare": Preparation, "packing": PackingSpec, "marks": MarksSpec}
+
+
+class NamedOut(BaseModel):
+    """A choice in the catalog, with the words for it."""
+
+    key: str
+    name: str
+    hint: str
+
+
+class EdgeKindOut(NamedOut):
+    """A kind of edge: the fields it uses beside its distance, and the range and start of that."""
+
+    uses: list[str]
+    least_mm: float
+    most_mm: float
+    start_mm: float
+    follows: bool
+    has_border: bool
+
+
+class FontOut(BaseModel):
+    family: str
+    words: str
+
+
+class StartsOut(BaseModel):
+    """What a new thing of each sort starts with, and what windows first ask about."""
+
+    edge: EdgeSpec
+    ring: RingSpec
+    printer: Printer
+    cutter: Cutter
+    mat: Mat
+    composition: Composition
+    line: TextLine
+    free_box: FreeBox
+    count_size_mm: float
+    filler_mm: tuple[float, float]
+
+
+class RangeOut(BaseModel):
+    """What a number may be; sliders may end sooner."""
+
+    least: float
+    most: float
+
+
+class Limits(BaseModel):
+    """Limits of art, and of every number that may be typed: by type and field, least and most."""
+
+    most_megabytes: int
+    most_megapixels: int
+    endings: list[str]
+
+
+class CatalogOut(BaseModel):
+    """The facts and choices the interface shows; known in one place, here."""
+
+    edge_kinds: list[EdgeKindOut]
+    cuts: list[NamedOut]
+    turns: list[NamedOut]
+    modes: list[NamedOut]
+    feeds: list[NamedOut]
+    printer_kinds: list[NamedOut]
+    papers: list[NamedOut]
+    nudge_mm: float
+    far_nudge_mm: float
+    mark_families: list[NamedOut]
+    purposes: list[NamedOut]
+    least_border_mm: float
+    even_border_mm: float
+    start_lift_de: float
+    fonts: list[FontOut]
+    start: StartsOut
+    ranges: dict[str, RangeOut]
+    """By field, dotted as in changes."""
+    limits: Limits
+
+
+def _ranges() -> dict[str, RangeOut]:
+    """The limits of numbers as the schemas have them; sliders of an edge go as far as is of use."""
+    found = {}
+    for prefix, kind in _GROUPS.items():
+        schema = TypeAdapter(kind).json_schema()
+        for name, field in schema["properties"].items():
+            for one in field.get("anyOf", [field]):
+                least = one.get("minimum", one.get("exclusiveMinimum"))
+                if least is not None and "maximum" in one:
+                    found[f"{prefix}.{name}"] = RangeOut(least=least, most=one["maximum"])
+    for name, most in SLIDERS_MM.items():
+        found[f"edge.{name}"] = RangeOut(least=0.0, most=most)
+    sheets = TypeAdapter(ScaleToFill).json_schema()["properties"]["sheets"]
+    return {**found, "scale.sheets": RangeOut(least=sheets["minimum"], most=sheets["maximum"])}
+
+
+@cache
+def _catalog() -> CatalogOut:
+    return CatalogOut(
+        edge_kinds=[
+            EdgeKindOut(
+                key=kind.key,
+                name=kind.phrase,
+                hint=kind.hint,
+                uses=list(kind.uses),
+                least_mm=kind.range_mm[0],
+                most_mm=kind.range_mm[1],
+                start_mm=kind.start_mm,
+                follows=kind.follows,
+                has_border=kind.has_border,
+            )
+            for kind in KINDS
+        ],
+        cuts=[NamedOut(key=c, name=f"{c} cut", hint=CUT_HINTS[c]) for c in Cut],
+        turns=[NamedOut(key=t, name=TURN_PHRASES[t], hint="") for t in Turn],
+        modes=[NamedOut(key=mode.key, name=mode.name, hint=mode.hint) for mode in MODES],
+        feeds=[NamedOut(key=f, name=name, hint=hint) for f, (name, hint) in FEED_WORDS.items()],
+        printer_kinds=[NamedOut(key=k, name=k.value, hint="") for k in PrinterKind],
+        papers=[
+            NamedOut(key=size.key, name=size.words, hint=size_mm(size.paper.width_mm, size.paper.height_mm))
+            for size in NAMED_PAPERS
+        ],
+        nudge_mm=NUDGE_MM,
+        far_nudge_mm=FAR_NUDGE_MM,
+        mark_families=[NamedOut(key=f.key, name=f.name, hint=f.hint) for f in FAMILIES],
+        purposes=[NamedOut(key=p, name=PURPOSE_PHRASES[p], hint=hint(p)) for p in Purpose],
+        least_border_mm=STARTER_MISS_MM,
+        even_border_mm=EVEN_BORDER_MM,
+        start_lift_de=START_LIFT_DE,
+        fonts=[FontOut(family=font.family, words=font.words) for font in FONTS],
+        start=StartsOut(
+            edge=EdgeSpec(),
+            ring=_START_RING,
+            printer=Printer(),
+            cutter=Cutter(),
+            mat=_START_MAT,
+            composition=_START_COMPOSITION,
+            line=_START_LINE,
+            free_box=_START_BOX,
+            count_size_mm=50.0,
+            filler_mm=(20.0, 30.0),
+        ),
+        ranges=_ranges(),
+        limits=Limits(
+            most_megabytes=MOST_BYTES // 2**20, most_megapixels=MOST_PIXELS // 1_000_000, endings=list(endings())
+        ),
+    )
 
 
 @router.get("/catalog", tags=["catalog"])
 def catalog() -> CatalogOut:
-    return CatalogOut(
-        edge_kinds=[
-            EdgeKindOut(
-                key=k,
-                name=EDGE_PHRASES[k],
-                hint=_EDGE_HINTS[k],
-                uses=list(KIND_USES[k]),
-                least_mm=-_DEEPEST_MM if k is EdgeKind.BARE else 0.0,
-                most_mm=0.0 if k is EdgeKind.BARE else _SLIDER_MM,
-                start_mm=0.0 if k is EdgeKind.BARE else EdgeSpec().distance_mm,
-            )
-            for k in EdgeKind
-        ],
-        cuts=[NamedOut(key=c, name=f"{c} cut", hint=_CUT_HINTS[c]) for c in Cut],
-        turns=[NamedOut(key=t, name=TURN_PHRASES[t], hint="") for t in Turn],
-        modes=[NamedOut(key=m, name=name, hint=hint) for m, (name, hint) in MODE_WORDS.items()],
-        feeds=[NamedOut(key=f, name=name, hint=hint) for f, (name, hint) in _FEED_NAMES.items()],
-        printer_kinds=[NamedOut(key=k, name=k.value, hint="") for k in PrinterKind],
-        papers=[
-            NamedOut(key=name, name=words_of(name), hint=f"{paper.width_mm:g} × {paper.height_mm:g} mm")
-            for name, paper in NAMED_PAPERS.items()
-        ],
-        nudge_mm=NUDGE_MM,
-        far_nudge_mm=FAR_NUDGE_MM,
-        mark_families=[NamedOut(key=f, name=name, hint=hint) for f, (name, hint) in _FAMILY_NAMES.items()],
-        purposes=[
-            NamedOut(
-                key=p,
-                name=PURPOSE_PHRASES[p],
-                hint=f"seen from {viewing(p)}, needs {needed_ppi(VIEWING_DISTANCE_MM[p]):.0f} ppi",
-            )
-            for p in Purpose
-        ],
-        least_border_mm=STARTER_MISS_MM,
-        even_border_mm=STARTER_MISS_MM * EVEN_LOOKING_FACTOR,
-        start_lift_de=START_LIFT_DE,
-        fonts=[FontOut(family=font.family, words=font.words) for font in FONTS],
-        limits=Limits(
-            most_megabytes=MOST_BYTES // 2**20, most_megapixels=MOST_PIXELS // 1_000_000, endings=list(ENDINGS)
-        ),
-    )
+    return _catalog()

@@ -14,7 +14,7 @@ from fastapi import APIRouter, Request, Response
 from fastapi.routing import APIRoute
 
 from vamper.api.problems import Refused
-from vamper.formats.art_file import MOST_BYTES
+from vamper.formats.art_in.art_file import MOST_BYTES
 
 T = TypeVar("T")
 

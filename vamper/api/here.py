@@ -4,7 +4,7 @@ from typing import Annotated
 
 from fastapi import Depends, Request
 
-from vamper.api.views import Views
+from vamper.api.jobs.views import Views
 from vamper.services.workshop import Workshop
 
 

@@ -8,10 +8,10 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse, Response
 from starlette.exceptions import HTTPException
 
-from vamper.core.findings import BadInput
-from vamper.formats.art_file import MOST_BYTES
+from vamper.core.values.findings import BadInput
+from vamper.formats.art_in.art_file import MOST_BYTES
 from vamper.formats.sentences import failure_sentence
-from vamper.services.jobs import NotFound
+from vamper.services.work.not_found import NotFound
 from vamper.store.trouble import StoreTrouble
 
 _LONGEST_WHERE = 100

@@ -1,5 +1,21 @@
 """All routers, in the order of the work."""
 
-from vamper.api import catalog, hand, hand_off, items, jobs, machines, sheets
+from vamper.api import catalog
+from vamper.api.art import routes as art
+from vamper.api.compose import routes as compose
+from vamper.api.handoff import routes as handoff
+from vamper.api.jobs import routes as jobs
+from vamper.api.sheet import hand_routes as hand
+from vamper.api.sheet import routes as sheet
+from vamper.api.shop import routes as shop
 
-ROUTERS = (jobs.router, items.router, hand.router, sheets.router, machines.router, hand_off.router, catalog.router)
+ROUTERS = (
+    jobs.router,
+    art.router,
+    compose.router,
+    hand.router,
+    sheet.router,
+    shop.router,
+    handoff.router,
+    catalog.router,
+)

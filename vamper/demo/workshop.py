@@ -11,11 +11,12 @@ from PIL import Image
 from reportlab.lib.colors import HexColor
 from reportlab.pdfgen.canvas import Canvas
 
-from vamper.core.job import SizeSpec
+from vamper.core.values.art import SizeSpec
 from vamper.demo import drawings
-from vamper.formats.raster import png_bytes
-from vamper.formats.svg_art import read_svg
-from vamper.services.document import JobDocument
+from vamper.formats.art_in.raster import png_bytes
+from vamper.formats.art_in.svg import read_svg
+from vamper.formats.job_file import spelt_out_edge
+from vamper.services.jobs.document import JobDocument, read_document
 from vamper.services.workshop import Workshop
 
 _PICTURE_MM = 56.0
@@ -113,7 +114,8 @@ ART: dict[str, Callable[[], bytes]] = {
 
 def _item(art: str, digest: str, number: int, width: float, quantity: int, **more: Any) -> dict[str, Any]:
     name = art.rpartition(".")[0].replace("-", " ")
-    return {"number": number, "name": name, "art": digest, "width_mm": width, "quantity": quantity, **more}
+    fields = {"number": number, "name": name, "art": digest, "width_mm": width, "quantity": quantity, **more}
+    return spelt_out_edge(fields, None)
 
 
 def _jobs(digests: dict[str, str]) -> list[JobDocument]:
@@ -208,7 +210,7 @@ def _jobs(digests: dict[str, str]) -> list[JobDocument]:
             item("oyster.png", 2, 30, 4, cut="through", back_of=1),
         ],
     }
-    return [JobDocument.model_validate(job) for job in (chandlery, mug, tides, hull, burgees, tags)]
+    return [read_document(job) for job in (chandlery, mug, tides, hull, burgees, tags)]
 
 
 def fill(workshop: Workshop) -> None:
@@ -220,4 +222,4 @@ def fill(workshop: Workshop) -> None:
         taken = drawing.map(lambda name: workshop.arts.take_in(name, ART[name]()), ART)
         digests = dict(zip(ART, (one.digest for one in taken), strict=True))
     numbers = [workshop.jobs.add(job) for job in _jobs(digests)]
-    workshop.jobs.mark_handed_off(numbers[2])
+    workshop.record_hand_off(workshop.jobs.get(numbers[2]))

@@ -12,10 +12,11 @@ from PIL import ImageFont
 
 from vamper.core.art.outline import Outline
 from vamper.core.art.picture import Picture
-from vamper.core.composition import Base, BaseShape, Centring, Composition, PlacedArt, TextLine
-from vamper.core.findings import BadInput
-from vamper.formats.fonts import FOLDER, FONTS
-from vamper.formats.raster import png_bytes
+from vamper.core.values.composition import Base, BaseShape, Centring, Composition, PlacedArt, TextLine
+from vamper.core.values.findings import BadInput
+from vamper.core.values.fonts import FONTS
+from vamper.formats.art_in.raster import png_bytes
+from vamper.formats.fonts import FOLDER
 
 _NAMESPACE = "http://www.w3.org/2000/svg"
 _MEASURE_PX = 200

@@ -1,28 +1,10 @@
-"""The fonts that ship with Vamper, for text in drawings and on composed pieces. All under the SIL Open Font License."""
+"""The files of the fonts that ship with Vamper."""
 
-from dataclasses import dataclass
 from pathlib import Path
 
+from vamper.core.values.fonts import FONTS
+
 FOLDER = Path(__file__).parent / "fonts"
-
-
-@dataclass(frozen=True, slots=True)
-class Font:
-    """A family, the words it goes by on screen, and its files."""
-
-    family: str
-    words: str
-    files: tuple[str, ...]
-    weight: int = 400
-
-
-FONTS: tuple[Font, ...] = (
-    Font("Atkinson Hyperlegible", "plain", ("AtkinsonHyperlegible-Regular.ttf", "AtkinsonHyperlegible-Bold.ttf")),
-    Font("Bricolage Grotesque", "sturdy", ("BricolageGrotesque-Bold.ttf",), 700),
-    Font("Pacifico", "handwritten", ("Pacifico-Regular.ttf",)),
-)
-DEFAULT_FAMILY = FONTS[0].family
-FAMILIES = tuple(font.family for font in FONTS)
 
 
 def font_files() -> list[str]:

@@ -2,11 +2,9 @@
 
 import csv
 
-from vamper.core.findings import BadInput
-from vamper.formats.safe_text import one_line
-
-MOST_NAMES = 500
-LONGEST_NAME = 80
+from vamper.core.values.composition import LONGEST_NAME, MOST_NAMES
+from vamper.core.values.findings import BadInput
+from vamper.core.values.text import one_line
 
 
 def read_names(text: str) -> tuple[str, ...]:

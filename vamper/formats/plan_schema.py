@@ -2,14 +2,21 @@
 
 from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import BaseModel, ConfigDict, Field
 
 from vamper.core.cutting.setting import Blade
-from vamper.core.findings import Severity
-from vamper.core.job import Cut, MarkFamily, Pin
 from vamper.core.sheet.layout import WhyNot
-from vamper.core.stocks import Tack
-from vamper.formats.fields import Strict
+from vamper.core.values.findings import Severity
+from vamper.core.values.item import Cut
+from vamper.core.values.placement import Pin
+from vamper.core.values.stock import Tack
+
+
+class Strict(BaseModel):
+    """Refuses fields it does not know."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
 
 Pair = tuple[float, float]
 Ring = list[Pair]
@@ -21,7 +28,7 @@ class ShapePart(Strict):
 
 
 class PlannedMark(Strict):
-    family: MarkFamily
+    family: str
     x_mm: float
     y_mm: float
     shape: list[Ring]
@@ -125,6 +132,8 @@ class PlanFile(Strict):
     format: Literal["vamper-plan"]
     version: Literal[1]
     title: str
+    copies: int
+    """How often its sheets are made."""
     paper_mm: Pair
     live_area_mm: Ring
     marks: list[PlannedMark]

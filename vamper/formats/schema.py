@@ -3,7 +3,7 @@
 import json
 import sys
 
-from vamper.formats.jobfile import job_schema
+from vamper.formats.job_file import job_schema
 from vamper.formats.plan_schema import plan_schema
 
 SCHEMAS = {"job": job_schema, "plan": plan_schema}

@@ -5,12 +5,13 @@ repeated, and figures are those of the field's own limits.
 """
 
 from collections.abc import Mapping
-from typing import Any
+from typing import Any, TypeVar
 
-from pydantic import ValidationError
+from pydantic import TypeAdapter, ValidationError
 
-from vamper.core.findings import BadInput
+from vamper.core.values.findings import BadInput
 
+_UNKNOWN = "this field is unknown; check its spelling or leave it out"
 _LIST = "must be a list"
 _NUMBER = "must be a number"
 _WHOLE = "must be a whole number"
@@ -18,7 +19,8 @@ _TEXT = "must be text"
 _OBJECT = "must be a group of fields"
 _SENTENCES = {
     "missing": "this field is missing",
-    "extra_forbidden": "this field is unknown; check its spelling or leave it out",
+    "extra_forbidden": _UNKNOWN,
+    "unexpected_keyword_argument": _UNKNOWN,
     "json_invalid": "what was sent is not valid JSON",
     "greater_than": "must be greater than {gt:g}",
     "greater_than_equal": "must be at least {ge:g}",
@@ -60,6 +62,24 @@ _SENTENCES = {
 _OTHERWISE = "this cannot be used here; see what the field takes"
 
 
+T = TypeVar("T")
+
+
+def read_as(adapter: TypeAdapter[T], data: Any, where: str = "") -> T:
+    """Data from outside as one of our own types; `where` is the field that it is the data of.
+
+    Raises
+    ------
+    BadInput
+        Names the field that cannot be used, and what it should be.
+    """
+    try:
+        return adapter.validate_python(data)
+    except ValidationError as error:
+        bad = sentence_of(error)
+        raise BadInput(bad.sentence, ".".join(part for part in (where, bad.where) if part)) from None
+
+
 def sentence_of(error: ValidationError) -> BadInput:
     """The first thing wrong, as one sentence that names its field."""
     first = error.errors(include_url=False, include_context=True, include_input=False)[0]
@@ -72,6 +92,8 @@ def failure_sentence(failure: Mapping[str, Any]) -> str:
     if kind == "value_error":
         # Ours: raised where a rule spans several fields.
         return str(context.get("error") or _OTHERWISE)
+    if kind == "literal_error" and " or " in context.get("expected", ""):
+        return f"must be one of {context['expected']}"
     if kind == "too_short" and context.get("min_length") == 1:
         return "needs at least one entry"
     try:

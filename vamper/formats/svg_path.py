@@ -2,7 +2,10 @@
 
 from shapely.geometry.base import BaseGeometry
 
-from vamper.core.geometry import Points, parts, ring_points
+from vamper.core.values.geometry import Points, parts, ring_points
+
+# A hundredth of a millimetre is finer than a screen can show.
+DECIMALS = 2
 
 
 def closed_path(points: Points, decimals: int = 4) -> str:

@@ -1,43 +1,62 @@
 """The workshop: one file with its jobs, art and machines, and what works on them while the program runs."""
 
-from dataclasses import replace
+import threading
+from contextlib import suppress
+from dataclasses import dataclass, replace
 from pathlib import Path
 
-from sqlalchemy import select
-
 from vamper.core.art.picture import Picture
-from vamper.core.findings import BadInput
-from vamper.core.job import Job
-from vamper.core.plan import DesignedItem, Plan, complete, pack_problem
+from vamper.core.design import DesignedItem
+from vamper.core.inspect import findings_of
+from vamper.core.plan import Plan
 from vamper.core.sheet.layout import Layout
-from vamper.core.sheet.nesting import Nester
-from vamper.core.stocks import Stock
-from vamper.formats.safe_text import safe_file_name
-from vamper.services.arts import Arts
-from vamper.services.by_hand import ByHand
-from vamper.services.cache import Cache
-from vamper.services.composing import Compositions
-from vamper.services.counting import Counting
-from vamper.services.design import ArtFile, Designer
-from vamper.services.document import JobDocument
-from vamper.services.hand_off import bundle, is_own_name
-from vamper.services.items import Items
-from vamper.services.jobs import Jobs, JobState
-from vamper.services.layouts import Layouts
-from vamper.services.machines import Machines
-from vamper.services.packing_desk import SEARCH_SECONDS, Packing, PackingDesk, PackingState, Posed
-from vamper.services.planning import Design, design_job
-from vamper.services.scaling import Scaling, ScalingDesk, scaled_document
-from vamper.services.shop import Shop
-from vamper.services.styles import Styles
-from vamper.services.tables import Table, Tables
-from vamper.services.variants import Variants
+from vamper.core.sheet.pack.nesting import Nester
+from vamper.core.values.findings import BadInput, Finding
+from vamper.core.values.job import Job
+from vamper.core.values.stock import Stock
+from vamper.services.brief.brief import choices
+from vamper.services.brief.phrase import Asked, Choice, Told
+from vamper.services.design.arts import Arts
+from vamper.services.design.designer import Designer
+from vamper.services.design.job_design import Design, design_job
+from vamper.services.design.kept_designs import KeptDesigns
+from vamper.services.handoff.desk import HandOffs
+from vamper.services.jobs.composing import Compositions
+from vamper.services.jobs.items import Items
+from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.jobs.variants import Variants
+from vamper.services.packing.by_hand import ByHand
+from vamper.services.packing.counting import Counting
+from vamper.services.packing.desk import SEARCH_SECONDS, Packing, PackingDesk, PackingState
+from vamper.services.packing.named import Layouts
+from vamper.services.packing.posed import Posed
+from vamper.services.packing.scaling import Scaling, ScalingDesk, scaled_document
+from vamper.services.packing.tables import Table, Tables
+from vamper.services.shop.shop import Shop
+from vamper.services.shop.styles import Styles
+from vamper.services.work.cache import Cache
+from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions, open_database
-from vamper.store.models import StockRow
-from vamper.store.rows import add_starters
 
 # Jobs as they were planned last; one that nobody changed is not planned again.
 _KEPT_JOBS = 24
+
+
+@dataclass(frozen=True, slots=True)
+class Planned:
+    """A plan with everything that was found on it, and the packing that it came from."""
+
+    plan: Plan
+    findings: tuple[Finding, ...]
+    packing: Packing
+
+
+@dataclass(frozen=True, slots=True)
+class ArtNotes:
+    """What the screen needs to know of an art file beside its picture."""
+
+    pages: int
+    composed: bool
 
 
 class Workshop:
@@ -46,31 +65,33 @@ class Workshop:
     def __init__(self, path: Path, nester: Nester, search_seconds: float = SEARCH_SECONDS) -> None:
         self.path = path
         self._engine = open_database(path)
+        self._closing = threading.Event()
         self.sessions = Sessions(self._engine)
-        with self.sessions.begin() as session:
-            if session.scalar(select(StockRow.key).limit(1)) is None:
-                add_starters(session)
-        self.designer = Designer()
+        self._kept = KeptDesigns(self.sessions)
+        self.designer = Designer(kept=self._kept)
         self.arts = Arts(self.sessions, self.designer)
         self.shop = Shop(self.sessions)
         self.jobs = Jobs(self.sessions, self.shop)
         self.styles = Styles(self.sessions)
         self.compositions = Compositions(self.sessions, self.arts, self.jobs, self.designer)
         self.items = Items(self.arts, self.jobs, self.designer, self.stock)
+        self.nester = nester
         self.desk = PackingDesk(self.sessions, nester, search_seconds)
         self._designs: Cache[tuple[Design, Posed]] = Cache(_KEPT_JOBS)
-        self._plans: Cache[Plan] = Cache(_KEPT_JOBS)
+        self._plans: Cache[tuple[Plan, tuple[Finding, ...]]] = Cache(_KEPT_JOBS)
         self.counting = Counting()
         self.tables = Tables()
         self.by_hand = ByHand(self.jobs)
         self.layouts = Layouts(self.sessions, self.jobs)
-        self.machines = Machines(self.sessions, self.shop)
+        self.hand_offs = HandOffs(self.sessions, self.arts, self.designer)
         self.variants = Variants(self.jobs, self.arts, self.designer)
         self.scalings = ScalingDesk(nester)
 
     def close(self) -> None:
+        self._closing.set()
         self.scalings.close()
         self.desk.close()
+        self._kept.write()
         self._engine.dispose()
 
     def design(self, state: JobState) -> Design:
@@ -83,7 +104,7 @@ class Workshop:
 
         def make() -> tuple[Design, Posed]:
             design = design_job(job, [self.arts.file(item.art) for item in job.items], self.designer)
-            return design, Posed.of(pack_problem(design.job, design.setup, design.items))
+            return design, Posed.of(design.problem())
 
         return self._designs.get(job, make)
 
@@ -91,20 +112,33 @@ class Workshop:
         """The job's sheet alone, whatever its art."""
         return design_job(replace(self.jobs.core_job(state), items=(), held=()), [], self.designer)
 
-    def plan(self, state: JobState) -> tuple[Plan, Packing]:
+    def plan(self, state: JobState) -> Planned:
         """The job's plan with its best layout so far; nothing is begun or changed."""
         design, posed = self._posed(state)
         packing = self.desk.look(state.id, posed)
         self.tables.put(state.id, packing.layout_id, state.revision, posed.problem, packing.layout)
 
-        def make() -> Plan:
-            return complete(design.job, design.setup, design.items, packing.layout)
+        def make() -> tuple[Plan, tuple[Finding, ...]]:
+            plan = design.planned(packing.layout)
+            return plan, findings_of(plan)
 
-        return self._plans.get((design.job, packing.layout_id), make), packing
+        return Planned(*self._plans.get((design.asked, packing.layout_id), make), packing)
+
+    def warm_up(self) -> None:
+        """Work out the designs of the jobs that were changed last, so that they open at once."""
+        for summary in self.jobs.all()[:_KEPT_JOBS]:
+            if self._closing.is_set():
+                return
+            # What cannot be planned says so when it is opened.
+            with suppress(BadInput, NotFound):
+                self._posed(self.jobs.get(summary.id))
+        self._kept.write()
 
     def begin_packing(self, state: JobState) -> Packing:
         """Search for a layout of the job as it is, in the background, unless that was done or is being done."""
-        return self.desk.begin(state.id, self._posed(state)[1])
+        posed = self._posed(state)[1]
+        self._kept.write()
+        return self.desk.begin(state.id, posed)
 
     def remove_job(self, job_id: int) -> None:
         """Take a job off the list, and end all work for it."""
@@ -154,47 +188,34 @@ class Workshop:
         """A design's pixels."""
         return self.designer.picture_of(item, self.arts.file(item.spec.art))
 
-    def made_with(self, document: JobDocument) -> tuple[Stock, str | None, str]:
-        """The job's stock, and what its printer (None where nothing is printed) and cutter are called."""
-        stock = self.shop.stock(document.stock)
-        printer = self.shop.printer(document.printer_id).name if stock.printable else None
-        return stock, printer, self.shop.cutter(document.cutter_id).name
-
     def hand_off(self, state: JobState) -> bytes:
-        """Everything in one zip."""
-        plan, _ = self.plan(state)
-        arts = self.bundle_arts(state)
-        name_of = {art.digest: name for name, art in arts.items()}
-        items = tuple(replace(item, art=name_of[item.art]) for item in plan.job.items)
-        designed = tuple(replace(item, spec=spec) for item, spec in zip(plan.items, items, strict=True))
-        named = replace(plan, job=replace(plan.job, items=items), items=designed)
-        return bundle(
-            named,
-            {name: art.data for name, art in arts.items()},
-            lambda item: self.designer.picture_of(item, arts[item.spec.art]),
-        )
+        """Everything in one zip, for a job as it is planned now."""
+        planned = self.plan(state)
+        return self.hand_offs.bundle(planned.plan, planned.findings)
 
-    def bundle_arts(self, state: JobState) -> dict[str, ArtFile]:
-        """The job's art files by names that are safe to unpack: no two are the same on any file system, and none is
-        that of a file that Vamper writes.
-        """
-        named: dict[str, ArtFile] = {}
-        taken: set[str] = set()
-        for digest in dict.fromkeys(item.art for item in state.document.items):
-            art = self.arts.file(digest)
-            base = safe_file_name(art.name)
-            stem, dot, ending = base.rpartition(".") if "." in base else (base, "", "")
-            name, number = base, 1
-            while name.lower() in taken or is_own_name(name):
-                number += 1
-                name = f"{stem}-{number}{dot}{ending}"
-            taken.add(name.lower())
-            named[name] = art
-        return named
+    def record_hand_off(self, state: JobState) -> None:
+        """The job was handed over as it is: that stays known, whatever becomes of it."""
+        planned = self.plan(state)
+        self.hand_offs.record(state.id, planned.plan, planned.findings)
+        self.jobs.mark_handed_off(state.id)
+
+    def told(self, state: JobState) -> Told:
+        """What the brief of a job is told from."""
+        document = state.document
+        printer, cutter = self.shop.printers.get(document.printer_id), self.shop.cutters.get(document.cutter_id)
+        return Told(document, self.jobs.core_job(state), printer.name, cutter.name)
+
+    def choices(self, state: JobState, phrase: str) -> list[Choice]:
+        """What a phrase of a job's brief can be changed to."""
+        try:
+            design = self.design(state)
+        except BadInput:
+            design = None
+        return choices(Asked(state.document, self.jobs.core_job(state), design, self.shop), phrase)
+
+    def art_notes(self, digests: set[str]) -> dict[str, ArtNotes]:
+        composed = self.compositions.composed_among(digests)
+        return {digest: ArtNotes(self.arts.pages(digest), digest in composed) for digest in digests}
 
     def stock(self, key: str) -> Stock:
-        return self.shop.stock(key)
-
-    def stocks(self) -> list[StockRow]:
-        with self.sessions() as session:
-            return list(session.scalars(select(StockRow).order_by(StockRow.position)))
+        return self.shop.stocks.get(key).value

@@ -13,7 +13,7 @@ from alembic import command
 from sqlalchemy import URL, Connection, Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
-from vamper.core.findings import BadInput
+from vamper.core.values.findings import BadInput
 from vamper.store.trouble import StoreTrouble, tell_trouble
 from vamper.store.workshop_file import check_place, check_workshop, config, read_only, revision_of
 

@@ -14,7 +14,7 @@ from urllib.parse import quote
 from alembic.config import Config
 from alembic.script import ScriptDirectory
 
-from vamper.core.findings import BadInput
+from vamper.core.values.findings import BadInput
 
 MIGRATIONS = Path(__file__).parent / "migrations"
 _HEADER = b"SQLite format 3\x00"

@@ -4,10 +4,9 @@ import createClient from 'openapi-fetch';
 import type { components, paths } from './schema';
 
 export type Schemas = components['schemas'];
-export type View = Schemas['ViewOut'];
-export type Plan = Schemas['PlanOut'];
-export type Item = Schemas['ItemOut'];
-export type ItemDocument = Schemas['ItemDocument'];
+export type Design = Schemas['ItemOut'];
+export type ItemDocument = Schemas['ItemSpec'];
+export type EdgeSpec = Schemas['EdgeSpec'];
 export type Finding = Schemas['FindingOut'];
 export type StationKey = Schemas['Station'];
 
@@ -42,7 +41,7 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
 }
 
 /** The prepared picture of a design, at most `px` at its longer side. */
-export const pictureUrl = (item: Item, px: number) => `${item.picture}&px=${px}`;
+export const pictureUrl = (item: Design, px: number) => `${item.picture}&px=${px}`;
 
 /** An art as it came. */
 export const artUrl = (digest: string, px: number) => `/api/art/${digest}.png?px=${px}`;

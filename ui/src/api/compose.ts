@@ -1,11 +1,13 @@
 /** Composed pieces: previews while they are made, and the designs that come of them. */
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 
-import { useNotices } from '../app/notices';
-import { ask, client, Problem, type Schemas } from './client';
+import { ask, client, type Schemas } from './client';
+import { useDoing } from './doing';
 
-export type Composition = Schemas['CompositionModel'];
+const PREVIEW_PX = 900;
+
+export type Composition = Schemas['Composition'];
 
 /** The piece for one name as a picture's address, drawn anew a moment after the last change; or why it cannot be. */
 export function useComposedPreview(composition: Composition, name: string) {
@@ -17,15 +19,15 @@ export function useComposedPreview(composition: Composition, name: string) {
   useEffect(() => {
     let over = false;
     const timer = setTimeout(() => {
-      void fetch('/api/compose/preview.png?px=900', {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: asked,
-      })
-        .then(async (answer) => {
-          if (!answer.ok)
-            throw new Problem(((await answer.json()) as { detail?: string }).detail ?? 'It cannot be drawn.');
-          const url = URL.createObjectURL(await answer.blob());
+      void ask(
+        client.POST('/api/compose/preview.png', {
+          params: { query: { px: PREVIEW_PX } },
+          body: JSON.parse(asked) as Schemas['OneComposed'],
+          parseAs: 'blob',
+        }),
+      )
+        .then((picture) => {
+          const url = URL.createObjectURL(picture as unknown as Blob);
           if (over) URL.revokeObjectURL(url);
           else
             setShown((before) => {
@@ -60,29 +62,23 @@ export const useComposition = (jobId: number, number: number | null) =>
   });
 
 export function useCompose(jobId: number, done: () => void) {
-  const queries = useQueryClient();
-  const tell = useNotices((state) => state.tell);
-  const settled = {
-    onSuccess: async () => {
-      await queries.invalidateQueries({ queryKey: ['job', jobId] });
-      done();
-    },
-    onError: (error: Error) => tell(error.message),
-  };
-  const add = useMutation({
-    mutationFn: (body: Schemas['Composing']) =>
+  const touched = [['job', jobId]];
+  const add = useDoing(
+    touched,
+    (body: Schemas['Composing']) =>
       ask(client.POST('/api/jobs/{job_id}/compose', { params: { path: { job_id: jobId } }, body })),
-    ...settled,
-  });
-  const redo = useMutation({
-    mutationFn: ({ number, body }: { number: number; body: Schemas['OneComposed'] }) =>
+    { done },
+  );
+  const redo = useDoing(
+    touched,
+    ({ number, body }: { number: number; body: Schemas['OneComposed'] }) =>
       ask(
         client.PUT('/api/jobs/{job_id}/items/{number}/composition', {
           params: { path: { job_id: jobId, number } },
           body,
         }),
       ),
-    ...settled,
-  });
+    { done },
+  );
   return { add, redo };
 }

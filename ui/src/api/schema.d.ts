@@ -159,7 +159,8 @@ export interface paths {
     };
     /**
      * Get View
-     * @description The job with its plan, as the screen shows it. Where nobody has searched for a layout yet, pieces lie in rows.
+     * @description The job as the screen shows it, all but its parts. Where nobody has searched for a layout yet, pieces lie in
+     *     rows.
      */
     get: operations['get_view_api_jobs__job_id__get'];
     put?: never;
@@ -422,6 +423,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/how-many-together': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Count Together
+     * @description How many whole sets of some designs go on one sheet: at once from plain rows, or after a short search.
+     */
+    get: operations['count_together_api_jobs__job_id__how_many_together_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/how-many/{number}': {
     parameters: {
       query?: never;
@@ -431,7 +452,7 @@ export interface paths {
     };
     /**
      * Count Design
-     * @description How many of one design fit on a sheet, at its size and at others.
+     * @description How many of one design fit on a sheet, at its size and at others; `quick` figures are of plain rows alone.
      */
     get: operations['count_design_api_jobs__job_id__how_many__number__get'];
     put?: never;
@@ -606,6 +627,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/items/{number}/wish': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Set Wish
+     * @description Whether more copies of a design are fine, and before or after which others.
+     */
+    post: operations['set_wish_api_jobs__job_id__items__number__wish_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/layouts': {
     parameters: {
       query?: never;
@@ -720,6 +761,86 @@ export interface paths {
      * @description Search for a layout of the job as it is now, unless that was done or is being done.
      */
     post: operations['begin_packing_api_jobs__job_id__pack_begin_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/parts/cut/{revision}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Cut
+     * @description What the cutter is set to; nothing where the job was changed since its head was read.
+     */
+    get: operations['get_cut_api_jobs__job_id__parts_cut__revision__get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/parts/designs': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Get Designs
+     * @description Some designs, with their shapes; those that are gone by now are left out.
+     */
+    post: operations['get_designs_api_jobs__job_id__parts_designs_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/parts/layout/{revision}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Layout
+     * @description The layout with its figures; nothing where the job was changed since its head was read.
+     */
+    get: operations['get_layout_api_jobs__job_id__parts_layout__revision__get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/parts/sheet/{revision}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Sheet
+     * @description What all sheets have in common; nothing where the job was changed since its head was read.
+     */
+    get: operations['get_sheet_api_jobs__job_id__parts_sheet__revision__get'];
+    put?: never;
+    post?: never;
     delete?: never;
     options?: never;
     head?: never;
@@ -859,8 +980,8 @@ export interface paths {
       path?: never;
       cookie?: never;
     };
-    /** Print Pdf */
-    get: operations['print_pdf_api_jobs__job_id__sheets__sheet__print_pdf_get'];
+    /** Print */
+    get: operations['print_api_jobs__job_id__sheets__sheet__print_pdf_get'];
     put?: never;
     post?: never;
     delete?: never;
@@ -988,18 +1109,27 @@ export interface components {
       sheet: number;
       side: components['schemas']['Side'];
     };
+    /** AnswerOut */
+    AnswerOut: {
+      /** Each */
+      each: {
+        [key: string]: unknown;
+      };
+      /** Effect */
+      effect: string;
+      /** Label */
+      label: string;
+    };
     /** Apart */
     Apart: {
       /** Apart Mm */
       apart_mm: number;
     };
     /**
-     * BaseShape
-     * @enum {string}
+     * Base
+     * @description `height_mm` does not count for a circle, and is the width where it is left out; `corner_mm` only for rounded.
      */
-    BaseShape: 'circle' | 'ellipse' | 'rectangle' | 'rounded';
-    /** BaseShapeModel */
-    BaseShapeModel: {
+    Base: {
       /**
        * Colour
        * @default #FFFFFF
@@ -1016,6 +1146,11 @@ export interface components {
       /** Width Mm */
       width_mm: number;
     };
+    /**
+     * BaseShape
+     * @enum {string}
+     */
+    BaseShape: 'circle' | 'ellipse' | 'rectangle' | 'rounded';
     /** Body_add_art_api_jobs__job_id__art_post */
     Body_add_art_api_jobs__job_id__art_post: {
       /** File */
@@ -1047,14 +1182,14 @@ export interface components {
       changes: {
         [key: string]: unknown;
       };
+      /** Chosen */
+      chosen: boolean;
       /** Fingers */
       fingers: number;
       /** Name */
       name: string;
       /** Path */
       path: string;
-      /** Roughness */
-      roughness: number;
     };
     /**
      * CatalogOut
@@ -1088,6 +1223,11 @@ export interface components {
       printer_kinds: components['schemas']['NamedOut'][];
       /** Purposes */
       purposes: components['schemas']['NamedOut'][];
+      /** Ranges */
+      ranges: {
+        [key: string]: components['schemas']['RangeOut'];
+      };
+      start: components['schemas']['StartsOut'];
       /** Start Lift De */
       start_lift_de: number;
       /** Turns */
@@ -1101,11 +1241,19 @@ export interface components {
     Centring: 'box' | 'eye';
     /**
      * Change
-     * @description Fields to set, dotted where nested: on the job, or on the items that `numbers` names.
+     * @description Fields to set, dotted where nested: on the job, or on the items that `numbers` names; with those of the job, the
+     *     fields `each` of every item.
      */
     Change: {
       /** Changes */
       changes: {
+        [key: string]: unknown;
+      };
+      /**
+       * Each
+       * @default {}
+       */
+      each: {
         [key: string]: unknown;
       };
       /** Label */
@@ -1123,10 +1271,15 @@ export interface components {
       chosen: boolean;
       /** Consequence */
       consequence: string;
+      /** Group */
+      group: string;
       /** Label */
       label: string;
       /** Proposed */
       proposed: boolean;
+      question: components['schemas']['QuestionOut'] | null;
+      /** Use */
+      use: string;
     };
     /**
      * ComparedOut
@@ -1142,10 +1295,12 @@ export interface components {
       origin: components['schemas']['Origin'];
       /** Pieces */
       pieces: number;
+      /** Pins */
+      pins: components['schemas']['Pin'][];
       /** Saved At */
       saved_at: string | null;
       /** Sheets */
-      sheets: components['schemas']['PlacementOut'][][];
+      sheets: number[][];
       /** Used */
       used: number;
     };
@@ -1154,7 +1309,7 @@ export interface components {
      * @description A composition with the names as they were typed or read from a CSV file.
      */
     Composing: {
-      composition: components['schemas']['CompositionModel'];
+      composition: components['schemas']['Composition'];
       /** @default kiss */
       cut: components['schemas']['Cut'];
       /**
@@ -1173,27 +1328,24 @@ export interface components {
        */
       title: string;
     };
-    /**
-     * CompositionModel
-     * @description A base shape with arts, text and free boxes on it.
-     */
-    CompositionModel: {
+    /** Composition */
+    Composition: {
       /**
        * Arts
        * @default []
        */
-      arts: components['schemas']['PlacedArtModel'][];
-      base: components['schemas']['BaseShapeModel'];
+      arts: components['schemas']['PlacedArt'][];
+      base: components['schemas']['Base'];
       /**
        * Free
        * @default []
        */
-      free: components['schemas']['FreeBoxModel'][];
+      free: components['schemas']['FreeBox'][];
       /**
        * Lines
        * @default []
        */
-      lines: components['schemas']['TextLineModel'][];
+      lines: components['schemas']['TextLine'][];
     };
     /** CountedOut */
     CountedOut: {
@@ -1211,11 +1363,22 @@ export interface components {
      */
     Cut: 'kiss' | 'through';
     /**
-     * CutterModel
-     * @description `head_mm` and `tail_mm` are the strips under the rollers of a roller-fed cutter, `mat_mm` the window of the mat
-     *     of a mat-fed one. `feed: hand` is no machine: guide lines and trim ticks are printed, and rows are straight.
+     * CutPart
+     * @description What the cutter is set to, for every cut that the stock allows.
      */
-    CutterModel: {
+    CutPart: {
+      /** Revision */
+      revision: string;
+      /** Settings */
+      settings: components['schemas']['SettingOut'][];
+    };
+    /**
+     * Cutter
+     * @description `head_mm` and `tail_mm` are the strips under the rollers of a roller-fed cutter, `mat_mm` the window of the mat
+     *     of a mat-fed one. `acceleration_mm_s2` bounds the speed round a bend. `feed: hand` is no machine: guide lines and
+     *     trim ticks are printed, and rows are straight.
+     */
+    Cutter: {
       /**
        * Acceleration Mm S2
        * @default 3000
@@ -1230,20 +1393,20 @@ export interface components {
        *       "step": 4
        *     }
        */
-      force_gf: components['schemas']['ForceModel'];
+      force_gf: components['schemas']['ForceRange'];
       /**
        * Head Mm
        * @default 0
        */
       head_mm: number;
-      mat_mm?: components['schemas']['MatModel'] | null;
+      mat_mm?: components['schemas']['Mat'] | null;
       /**
        * @default {
        *       "height": 420,
        *       "width": 310
        *     }
        */
-      reach_mm: components['schemas']['ReachModel'];
+      reach_mm: components['schemas']['Reach'];
       /**
        * Tail Mm
        * @default 0
@@ -1255,13 +1418,15 @@ export interface components {
       /** Id */
       id: number;
       profile: components['schemas']['CutterProfile'];
+      /** Revision */
+      revision: number;
     };
     /**
      * CutterProfile
      * @description A cutter: what it is called, how it moves the stock, what it reaches, and its force.
      */
     CutterProfile: {
-      cutter: components['schemas']['CutterModel'];
+      cutter: components['schemas']['Cutter'];
       /** Name */
       name: string;
     };
@@ -1302,15 +1467,14 @@ export interface components {
       sheet: number;
     };
     /**
-     * EdgeKind
-     * @enum {string}
-     */
-    EdgeKind: 'follow' | 'circle' | 'ellipse' | 'rectangle' | 'rounded' | 'hull' | 'bare';
-    /**
      * EdgeKindOut
      * @description A kind of edge: the fields it uses beside its distance, and the range and start of that.
      */
     EdgeKindOut: {
+      /** Follows */
+      follows: boolean;
+      /** Has Border */
+      has_border: boolean;
       /** Hint */
       hint: string;
       /** Key */
@@ -1327,10 +1491,15 @@ export interface components {
       uses: string[];
     };
     /**
-     * EdgeModel
-     * @description How the edge is derived. `distance_mm` is 0 or less for `bare`, 0 or more for every other kind.
+     * EdgeSpec
+     * @description How the edge is derived from the outline. `colour` is the border's (#RRGGBB), None for bare stock.
+     *
+     *     Each kind has its own range of `distance_mm`, and uses some of the other fields. `corner_mm` is the corner radius of
+     *     `rounded`, `blunt_mm` that of every other kind. `keep_holes` names holes that stay open though the others are
+     *     filled, each by a point in it, in shares of the inked area's box. `rings` stack from the drawing outwards and stand
+     *     in the place of `distance_mm` and `colour`.
      */
-    EdgeModel: {
+    EdgeSpec: {
       /**
        * Blunt Mm
        * @default 0
@@ -1363,13 +1532,17 @@ export interface components {
        * @default []
        */
       keep_holes: number[][];
-      /** @default follow */
-      kind: components['schemas']['EdgeKind'];
+      /**
+       * Kind
+       * @default follow
+       * @enum {string}
+       */
+      kind: 'follow' | 'circle' | 'ellipse' | 'rectangle' | 'rounded' | 'hull' | 'bare';
       /**
        * Rings
        * @default []
        */
-      rings: components['schemas']['RingModel'][];
+      rings: components['schemas']['RingSpec'][];
       /**
        * Smooth Mm
        * @default 2
@@ -1378,7 +1551,7 @@ export interface components {
     };
     /** EdgeStyleOut */
     EdgeStyleOut: {
-      edge: components['schemas']['EdgeModel'];
+      edge: components['schemas']['EdgeSpec'];
       /** Name */
       name: string;
     };
@@ -1448,8 +1621,11 @@ export interface components {
       /** Words */
       words: string;
     };
-    /** ForceModel */
-    ForceModel: {
+    /**
+     * ForceRange
+     * @description What the blade can be pressed with, gf; `step` is the machine's own resolution.
+     */
+    ForceRange: {
       /**
        * Max
        * @default 380
@@ -1467,10 +1643,10 @@ export interface components {
       step: number;
     };
     /**
-     * FreeBoxModel
-     * @description A box kept free for handwriting.
+     * FreeBox
+     * @description A light box kept free for handwriting.
      */
-    FreeBoxModel: {
+    FreeBox: {
       /**
        * Colour
        * @default #FFFFFF
@@ -1550,27 +1726,6 @@ export interface components {
       y_mm: number;
     };
     /**
-     * HeldDocument
-     * @description One piece that lies where it is; `number` is its design's, `sheet` counts from 0.
-     */
-    HeldDocument: {
-      /** Number */
-      number: number;
-      /** @default hand */
-      pin: components['schemas']['Pin'];
-      /** Sheet */
-      sheet: number;
-      /**
-       * Turn Deg
-       * @default 0
-       */
-      turn_deg: number;
-      /** X Mm */
-      x_mm: number;
-      /** Y Mm */
-      y_mm: number;
-    };
-    /**
      * HoleOut
      * @description A hole of the drawing: whether the blade cuts it out, and the fields that change that.
      */
@@ -1584,69 +1739,6 @@ export interface components {
         [key: string]: unknown;
       };
     };
-    /**
-     * ItemDocument
-     * @description One design. `number` names it within the job; `art` is the digest of its file; `back_of` the design whose back
-     *     it is.
-     */
-    ItemDocument: {
-      /** Art */
-      art: string;
-      /** Back Of */
-      back_of?: number | null;
-      /** Bleed Mm */
-      bleed_mm?: number | null;
-      /** @default kiss */
-      cut: components['schemas']['Cut'];
-      /**
-       * @default {
-       *       "blunt_mm": 0,
-       *       "corner_mm": 3,
-       *       "distance_mm": 3,
-       *       "fill_holes": true,
-       *       "join": true,
-       *       "keep_holes": [],
-       *       "kind": "follow",
-       *       "rings": [],
-       *       "smooth_mm": 2
-       *     }
-       */
-      edge: components['schemas']['EdgeModel'];
-      /** Height Mm */
-      height_mm?: number | null;
-      /** Longest Mm */
-      longest_mm?: number | null;
-      /**
-       * Loose
-       * @default false
-       */
-      loose: boolean;
-      /** Name */
-      name: string;
-      /** Number */
-      number: number;
-      /**
-       * @default {
-       *       "page": 1,
-       *       "threshold": 0.5
-       *     }
-       */
-      prepare: components['schemas']['PrepareModel'];
-      /**
-       * Quantity
-       * @default 1
-       */
-      quantity: number;
-      /** Sheet Colour */
-      sheet_colour?: string | null;
-      /** @default ink */
-      size_over: components['schemas']['SizedOver'];
-      turn?: components['schemas']['Turn'] | null;
-      /** Width Mm */
-      width_mm?: number | null;
-      /** Wish */
-      wish?: number | null;
-    };
     /** ItemNumbers */
     ItemNumbers: {
       /** Numbers */
@@ -1654,7 +1746,7 @@ export interface components {
     };
     /**
      * ItemOut
-     * @description One design as planned, item frame: origin at the top left of the inked area's box.
+     * @description One design, item frame: origin at the top left of the inked area's box. Shapes travel as SVG path data, mm.
      */
     ItemOut: {
       /** Area Cm2 */
@@ -1695,34 +1787,114 @@ export interface components {
       /** Picture */
       picture: string;
       picture_box: components['schemas']['PlaceOut'];
-      /** Placed */
-      placed: number;
       /** Ppi */
       ppi: number;
       printed_box: components['schemas']['PlaceOut'] | null;
+      /** Revision */
+      revision: string;
       /** Rings */
       rings: components['schemas']['RingOut'][];
       size: components['schemas']['SizeOut'];
-      /** Wanted */
-      wanted: number;
+    };
+    /**
+     * ItemSpec
+     * @description One design. `number` names it within its job; `art` is a file's name, or its digest in the workshop.
+     *
+     *     Width, height or longest side, exactly one of them, is that of the inked area, or of the piece with its border.
+     *     `loose` says that its parts are meant to come off one by one. `bleed_mm` overrides the computed bleed (0: none).
+     *     `turn` overrides the job's turn rule. `wish` says that more copies are fine where there is room, 1 the most wanted.
+     *     `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour` (#RRGGBB) keeps
+     *     it on sheets of that colour, for drawings that are cut one colour a sheet.
+     */
+    ItemSpec: {
+      /** Art */
+      art: string;
+      /** Back Of */
+      back_of?: number | null;
+      /** Bleed Mm */
+      bleed_mm?: number | null;
+      /** @default kiss */
+      cut: components['schemas']['Cut'];
+      /**
+       * @default {
+       *       "blunt_mm": 0,
+       *       "corner_mm": 3,
+       *       "distance_mm": 3,
+       *       "fill_holes": true,
+       *       "join": true,
+       *       "keep_holes": [],
+       *       "kind": "follow",
+       *       "rings": [],
+       *       "smooth_mm": 2
+       *     }
+       */
+      edge: components['schemas']['EdgeSpec'];
+      /** Height Mm */
+      height_mm?: number | null;
+      /** Longest Mm */
+      longest_mm?: number | null;
+      /**
+       * Loose
+       * @default false
+       */
+      loose: boolean;
+      /**
+       * Name
+       * @default design
+       */
+      name: string;
+      /** Number */
+      number: number;
+      /**
+       * @default {
+       *       "page": 1,
+       *       "threshold": 0.5
+       *     }
+       */
+      prepare: components['schemas']['Preparation'];
+      /**
+       * Quantity
+       * @default 1
+       */
+      quantity: number;
+      /** Sheet Colour */
+      sheet_colour?: string | null;
+      /** @default ink */
+      size_over: components['schemas']['SizedOver'];
+      turn?: components['schemas']['Turn'] | null;
+      /** Width Mm */
+      width_mm?: number | null;
+      /** Wish */
+      wish?: number | null;
     };
     /**
      * JobDocument
-     * @description A job as it is kept.
+     * @description A job as it is kept. `last_number` is the greatest number that a design of this job ever had: a number is never
+     *     given to another design.
      */
     JobDocument: {
+      /**
+       * Coated
+       * @default false
+       */
+      coated: boolean;
+      /**
+       * Copies
+       * @default 1
+       */
+      copies: number;
       /** Cutter Id */
       cutter_id: number;
       /**
        * Held
        * @default []
        */
-      held: components['schemas']['HeldDocument'][];
+      held: components['schemas']['Placement'][][];
       /**
        * Items
        * @default []
        */
-      items: components['schemas']['ItemDocument'][];
+      items: components['schemas']['ItemSpec'][];
       /**
        * Last Number
        * @default 0
@@ -1738,7 +1910,7 @@ export interface components {
        *       "stroke_mm": 0.8
        *     }
        */
-      marks: components['schemas']['MarksModel'];
+      marks: components['schemas']['MarksSpec'];
       /**
        * @default {
        *       "fill": false,
@@ -1747,15 +1919,27 @@ export interface components {
        *       "turn": "any"
        *     }
        */
-      packing: components['schemas']['PackingModel'];
-      paper: components['schemas']['PaperModel'];
+      packing: components['schemas']['PackingSpec'];
+      /**
+       * @default {
+       *       "height_mm": 279.4,
+       *       "width_mm": 215.9
+       *     }
+       */
+      paper: components['schemas']['Paper'];
       /** Printer Id */
       printer_id: number;
       /** @default vehicle */
       purpose: components['schemas']['Purpose'];
-      /** Stock */
+      /**
+       * Stock
+       * @default satin-vinyl
+       */
       stock: string;
-      /** Title */
+      /**
+       * Title
+       * @default New job
+       */
       title: string;
     };
     /** JobId */
@@ -1807,7 +1991,39 @@ export interface components {
       /** Name */
       name: string;
     };
-    /** Limits */
+    /**
+     * LayoutPart
+     * @description A job's layout with its figures.
+     */
+    LayoutPart: {
+      /** Extra Pieces */
+      extra_pieces: number;
+      offcut: components['schemas']['PlaceOut'];
+      /** Pieces At Most */
+      pieces_at_most: number;
+      /** Pins */
+      pins: components['schemas']['Pin'][];
+      /** Placed */
+      placed: {
+        [key: string]: number;
+      };
+      /** Revision */
+      revision: string;
+      /** Row Pieces */
+      row_pieces: number;
+      /** Row Sheets */
+      row_sheets: number;
+      /** Sheets */
+      sheets: components['schemas']['SheetOut'][];
+      /** Sheets At Least */
+      sheets_at_least: number;
+      /** Unplaced */
+      unplaced: components['schemas']['UnplacedOut'][];
+    };
+    /**
+     * Limits
+     * @description Limits of art, and of every number that may be typed: by type and field, least and most.
+     */
     Limits: {
       /** Endings */
       endings: string[];
@@ -1832,8 +2048,11 @@ export interface components {
       /** Sheet */
       sheet: number;
     };
-    /** MarginsModel */
-    MarginsModel: {
+    /**
+     * Margins
+     * @description The strips along the paper's sides that a printer leaves blank, mm.
+     */
+    Margins: {
       /**
        * Bottom
        * @default 5
@@ -1855,14 +2074,10 @@ export interface components {
        */
       top: number;
     };
-    /**
-     * MarkFamily
-     * @enum {string}
-     */
-    MarkFamily: 'corner' | 'frame' | 'dot' | 'cross' | 'ring' | 'none';
     /** MarkOut */
     MarkOut: {
-      family: components['schemas']['MarkFamily'];
+      /** Family */
+      family: string;
       /** Path */
       path: string;
       /** X Mm */
@@ -1870,8 +2085,11 @@ export interface components {
       /** Y Mm */
       y_mm: number;
     };
-    /** MarksModel */
-    MarksModel: {
+    /**
+     * MarksSpec
+     * @description `inset` is from the paper's edge to the mark's outer rim; `clear` stays unprinted round it.
+     */
+    MarksSpec: {
       /**
        * Clear Mm
        * @default 2
@@ -1883,8 +2101,12 @@ export interface components {
        * @enum {integer}
        */
       count: 3 | 4;
-      /** @default corner */
-      family: components['schemas']['MarkFamily'];
+      /**
+       * Family
+       * @default corner
+       * @enum {string}
+       */
+      family: 'corner' | 'frame' | 'dot' | 'cross' | 'ring' | 'none';
       /**
        * Inset Mm
        * @default 8
@@ -1901,8 +2123,11 @@ export interface components {
        */
       stroke_mm: number;
     };
-    /** MatModel */
-    MatModel: {
+    /**
+     * Mat
+     * @description The window of a carrier mat that the stock may lie in, mm.
+     */
+    Mat: {
       /** Height */
       height: number;
       /** Width */
@@ -1922,7 +2147,7 @@ export interface components {
     };
     /** NewEdgeStyle */
     NewEdgeStyle: {
-      edge: components['schemas']['EdgeModel'];
+      edge: components['schemas']['EdgeSpec'];
       /** Name */
       name: string;
     };
@@ -1957,7 +2182,7 @@ export interface components {
      * @description A composition for one name.
      */
     OneComposed: {
-      composition: components['schemas']['CompositionModel'];
+      composition: components['schemas']['Composition'];
       /**
        * Name
        * @default
@@ -1970,31 +2195,6 @@ export interface components {
      * @enum {string}
      */
     Origin: 'on the table' | 'named' | 'straight rows';
-    /**
-     * PackingMode
-     * @description How pieces share sheets: the fewest sheets, one design a sheet, the same set on each, or straight rows.
-     * @enum {string}
-     */
-    PackingMode: 'mixed' | 'one-per-sheet' | 'kits' | 'tidy';
-    /** PackingModel */
-    PackingModel: {
-      /**
-       * Fill
-       * @default false
-       */
-      fill: boolean;
-      /**
-       * Gap Mm
-       * @default 2
-       */
-      gap_mm: number;
-      /** Max Sheets */
-      max_sheets?: number | null;
-      /** @default mixed */
-      mode: components['schemas']['PackingMode'];
-      /** @default any */
-      turn: components['schemas']['Turn'];
-    };
     /** PackingOut */
     PackingOut: {
       /** Held */
@@ -2012,18 +2212,64 @@ export interface components {
       version: number;
     };
     /**
+     * PackingSpec
+     * @description `mode` is how pieces share sheets; `fill` asks for extra copies of what is wished for in what space is left.
+     */
+    PackingSpec: {
+      /**
+       * Fill
+       * @default false
+       */
+      fill: boolean;
+      /**
+       * Gap Mm
+       * @default 2
+       */
+      gap_mm: number;
+      /** Max Sheets */
+      max_sheets?: number | null;
+      /**
+       * Mode
+       * @default mixed
+       * @enum {string}
+       */
+      mode: 'mixed' | 'one-per-sheet' | 'kits' | 'tidy';
+      /** @default any */
+      turn: components['schemas']['Turn'];
+    };
+    /**
      * PackingState
      * @description Where the search for a job's layout stands.
      * @enum {string}
      */
     PackingState: 'waiting' | 'queued' | 'searching' | 'done' | 'stopped' | 'interrupted' | 'broken';
-    /** PaperModel */
-    PaperModel: {
+    /**
+     * Paper
+     * @description A sheet's size. `spent` is what is gone of the first one, where it was used before.
+     */
+    Paper: {
       /** Height Mm */
       height_mm: number;
-      spent?: components['schemas']['SpentModel'] | null;
+      spent?: components['schemas']['Spent'] | null;
       /** Width Mm */
       width_mm: number;
+    };
+    /**
+     * PartsOut
+     * @description The revisions of the parts of a view; a part is asked for by its revision, and only where it is another one.
+     */
+    PartsOut: {
+      /** Cut */
+      cut: string;
+      /** Designs */
+      designs: {
+        [key: string]: string;
+      };
+      /** Layout */
+      layout: string;
+      packing: components['schemas']['PackingOut'];
+      /** Sheet */
+      sheet: string;
     };
     /** PhraseOut */
     PhraseOut: {
@@ -2034,7 +2280,7 @@ export interface components {
     };
     /**
      * Pin
-     * @description How firmly a piece lies where it lies.
+     * @description How firmly a piece lies where it lies, the loosest first.
      *
      *     Free ones are moved by every packing; kept ones stay until the next time everything is packed again; those placed
      *     by hand stay then too; locked ones are not even moved by hand.
@@ -2053,10 +2299,10 @@ export interface components {
       y_mm: number;
     };
     /**
-     * PlacedArtModel
-     * @description An art on a base, its middle at a place.
+     * PlacedArt
+     * @description An art by its name or digest, so wide, its middle at a place; prepared as the art of a design is.
      */
-    PlacedArtModel: {
+    PlacedArt: {
       /** Art */
       art: string;
       /** @default box */
@@ -2077,13 +2323,21 @@ export interface components {
       /** Y Mm */
       y_mm: number;
     };
-    /** PlacementOut */
-    PlacementOut: {
-      /** Item Number */
-      item_number: number;
+    /**
+     * Placement
+     * @description X = x + u·cos t − v·sin t, Y = y + u·sin t + v·cos t; `turn_deg` is clockwise on screen.
+     *
+     *     `item` is the number of its design; `pin` says how firmly the piece lies there.
+     */
+    Placement: {
+      /** Item */
+      item: number;
       /** @default free */
       pin: components['schemas']['Pin'];
-      /** Turn Deg */
+      /**
+       * Turn Deg
+       * @default 0
+       */
       turn_deg: number;
       /** X Mm */
       x_mm: number;
@@ -2111,52 +2365,14 @@ export interface components {
      */
     PlainShape: 'circle' | 'square' | 'tall' | 'strip';
     /**
-     * PlanOut
-     * @description Everything the screens show about a job that can be planned.
+     * Preparation
+     * @description What is done to a picture before its outline is taken.
+     *
+     *     `page` is that of a PDF, from 1. `threshold` is the least alpha (0..1) that counts as inked. `lift_de` lifts the
+     *     background: everything joined to the rim whose colour is within this ΔE of the rim's. `crop` keeps one part of the
+     *     picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly inside.
      */
-    PlanOut: {
-      /** Bounds */
-      bounds: components['schemas']['BoundOut'][];
-      /** By Hand */
-      by_hand: boolean;
-      /** Extra Pieces */
-      extra_pieces: number;
-      /** Height Mm */
-      height_mm: number;
-      /** Items */
-      items: components['schemas']['ItemOut'][];
-      /** Live Path */
-      live_path: string;
-      live_size: components['schemas']['SizeOut'];
-      /** Marks */
-      marks: components['schemas']['MarkOut'][];
-      /** Mirror */
-      mirror: boolean;
-      offcut: components['schemas']['PlaceOut'];
-      packing: components['schemas']['PackingOut'];
-      /** Pieces At Most */
-      pieces_at_most: number;
-      /** Row Pieces */
-      row_pieces: number;
-      /** Row Sheets */
-      row_sheets: number;
-      /** Settings */
-      settings: components['schemas']['SettingOut'][];
-      /** Sheets */
-      sheets: components['schemas']['SheetOut'][];
-      /** Sheets At Least */
-      sheets_at_least: number;
-      stock: components['schemas']['StockOut'];
-      /** Unplaced */
-      unplaced: components['schemas']['UnplacedOut'][];
-      /** Width Mm */
-      width_mm: number;
-    };
-    /**
-     * PrepareModel
-     * @description What is done to the picture before its outline is taken.
-     */
-    PrepareModel: {
+    Preparation: {
       /** Crop */
       crop?: number[] | null;
       /** Lift De */
@@ -2172,13 +2388,8 @@ export interface components {
        */
       threshold: number;
     };
-    /**
-     * PrinterKind
-     * @enum {string}
-     */
-    PrinterKind: 'inkjet' | 'laser';
-    /** PrinterModel */
-    PrinterModel: {
+    /** Printer */
+    Printer: {
       /** @default inkjet */
       kind: components['schemas']['PrinterKind'];
       /**
@@ -2189,13 +2400,20 @@ export interface components {
        *       "top": 3
        *     }
        */
-      margins_mm: components['schemas']['MarginsModel'];
+      margins_mm: components['schemas']['Margins'];
     };
+    /**
+     * PrinterKind
+     * @enum {string}
+     */
+    PrinterKind: 'inkjet' | 'laser';
     /** PrinterOut */
     PrinterOut: {
       /** Id */
       id: number;
       profile: components['schemas']['PrinterProfile'];
+      /** Revision */
+      revision: number;
     };
     /**
      * PrinterProfile
@@ -2204,16 +2422,36 @@ export interface components {
     PrinterProfile: {
       /** Name */
       name: string;
-      printer: components['schemas']['PrinterModel'];
+      printer: components['schemas']['Printer'];
     };
     /**
      * Purpose
      * @description What a piece is for; it decides from how far it is looked at.
      * @enum {string}
      */
-    Purpose: 'planner' | 'drinkware' | 'laptop' | 'window' | 'vehicle';
-    /** ReachModel */
-    ReachModel: {
+    Purpose: 'planner' | 'drinkware' | 'glass' | 'blank' | 'laptop' | 'cloth' | 'window' | 'vehicle';
+    /** QuestionOut */
+    QuestionOut: {
+      /** Answers */
+      answers: components['schemas']['AnswerOut'][];
+      /** Sentence */
+      sentence: string;
+    };
+    /**
+     * RangeOut
+     * @description What a number may be; sliders may end sooner.
+     */
+    RangeOut: {
+      /** Least */
+      least: number;
+      /** Most */
+      most: number;
+    };
+    /**
+     * Reach
+     * @description How far the blade gets from the sheet's top left, mm.
+     */
+    Reach: {
       /**
        * Height
        * @default 420
@@ -2225,13 +2463,6 @@ export interface components {
        */
       width: number;
     };
-    /** RingModel */
-    RingModel: {
-      /** Colour */
-      colour?: string | null;
-      /** Width Mm */
-      width_mm: number;
-    };
     /**
      * RingOut
      * @description One ring of the border with all inside it, outermost first; `colour` None for bare stock.
@@ -2241,6 +2472,16 @@ export interface components {
       colour: string | null;
       /** Path */
       path: string;
+    };
+    /**
+     * RingSpec
+     * @description One ring of a border that is a stack; `colour` is #RRGGBB, None for bare stock.
+     */
+    RingSpec: {
+      /** Colour */
+      colour?: string | null;
+      /** Width Mm */
+      width_mm: number;
     };
     /**
      * ScaleState
@@ -2331,19 +2572,18 @@ export interface components {
     Severity: 'stop' | 'look' | 'note';
     /**
      * ShapesOut
-     * @description What a border could be. `manner` is what Vamper proposes, close or smooth, and `why`.
+     * @description What a border could be. `manner` is what Vamper proposes, close or smooth, and `why`; `ease` is how the piece
+     *     handles as it is now.
      */
     ShapesOut: {
       /** Area Cm2 */
       area_cm2: number;
       /** Candidates */
       candidates: components['schemas']['CandidateOut'][];
-      /** Fingers Mm */
-      fingers_mm: number[];
+      /** Ease */
+      ease: string;
       /** Manner */
       manner: string;
-      /** Roughness */
-      roughness: number;
       /** Why */
       why: string;
     };
@@ -2361,10 +2601,34 @@ export interface components {
       nearest_mm: number | null;
       /** Path */
       path: string;
-      /** Placements */
-      placements: components['schemas']['PlacementOut'][];
+      /** Pieces */
+      pieces: number[];
       /** Used */
       used: number;
+    };
+    /**
+     * SheetPart
+     * @description What all sheets of a job have in common.
+     */
+    SheetPart: {
+      /** Bounds */
+      bounds: components['schemas']['BoundOut'][];
+      /** By Hand */
+      by_hand: boolean;
+      /** Height Mm */
+      height_mm: number;
+      /** Live Path */
+      live_path: string;
+      live_size: components['schemas']['SizeOut'];
+      /** Marks */
+      marks: components['schemas']['MarkOut'][];
+      /** Mirror */
+      mirror: boolean;
+      /** Revision */
+      revision: string;
+      stock: components['schemas']['StockOut'];
+      /** Width Mm */
+      width_mm: number;
     };
     /**
      * Side
@@ -2438,10 +2702,10 @@ export interface components {
       way: components['schemas']['Way'];
     };
     /**
-     * SpentModel
-     * @description The rectangle of a part-used first sheet that is gone, from its top left.
+     * Spent
+     * @description The rectangle of a part-used sheet that is gone, mm from the sheet's top left.
      */
-    SpentModel: {
+    Spent: {
       /** Height Mm */
       height_mm: number;
       /**
@@ -2458,7 +2722,26 @@ export interface components {
       width_mm: number;
     };
     /**
+     * StartsOut
+     * @description What a new thing of each sort starts with, and what windows first ask about.
+     */
+    StartsOut: {
+      composition: components['schemas']['Composition'];
+      /** Count Size Mm */
+      count_size_mm: number;
+      cutter: components['schemas']['Cutter'];
+      edge: components['schemas']['EdgeSpec'];
+      /** Filler Mm */
+      filler_mm: [number, number];
+      free_box: components['schemas']['FreeBox'];
+      line: components['schemas']['TextLine'];
+      mat: components['schemas']['Mat'];
+      printer: components['schemas']['Printer'];
+      ring: components['schemas']['RingSpec'];
+    };
+    /**
      * Station
+     * @description Where something is decided, in the order of the work.
      * @enum {string}
      */
     Station: 'art' | 'edge' | 'sheet' | 'marks' | 'print' | 'cut';
@@ -2499,10 +2782,10 @@ export interface components {
       stock_class: string;
     };
     /**
-     * TextLineModel
-     * @description One line of text on a base; `{name}` stands for the piece's name.
+     * TextLine
+     * @description One line of text, its middle at a place; it is set smaller where it would not fit the base.
      */
-    TextLineModel: {
+    TextLine: {
       /**
        * Bold
        * @default false
@@ -2526,6 +2809,16 @@ export interface components {
       x_mm: number;
       /** Y Mm */
       y_mm: number;
+    };
+    /**
+     * TogetherOut
+     * @description Whole sets of some designs on one sheet, and the most that areas would allow.
+     */
+    TogetherOut: {
+      /** At Most */
+      at_most: number;
+      /** Sets */
+      sets: number;
     };
     /**
      * Trial
@@ -2583,7 +2876,7 @@ export interface components {
     };
     /**
      * ViewOut
-     * @description A job as the screen shows it. `problem` is the sentence that says why there is no plan.
+     * @description A job as the screen shows it, all but its parts. `problem` is the sentence that says why there is no plan.
      */
     ViewOut: {
       /** Brief */
@@ -2591,7 +2884,7 @@ export interface components {
       /** Findings */
       findings: components['schemas']['FindingOut'][];
       job: components['schemas']['JobOut'];
-      plan: components['schemas']['PlanOut'] | null;
+      parts: components['schemas']['PartsOut'] | null;
       /** Problem */
       problem: string | null;
       /** Stations */
@@ -2603,6 +2896,16 @@ export interface components {
      * @enum {string}
      */
     Way: 'across' | 'down';
+    /** Wish */
+    Wish: {
+      move: components['schemas']['WishMove'];
+    };
+    /**
+     * WishMove
+     * @description What is done to a wish for more copies: it is the last one, goes before or behind others, or is dropped.
+     * @enum {string}
+     */
+    WishMove: 'on' | 'sooner' | 'later' | 'off';
   };
   responses: never;
   parameters: never;
@@ -3416,6 +3719,7 @@ export interface operations {
         shape: components['schemas']['PlainShape'];
         size_mm: number;
         border_mm?: number;
+        quick?: boolean;
       };
       header?: never;
       path: {
@@ -3445,10 +3749,45 @@ export interface operations {
       };
     };
   };
+  count_together_api_jobs__job_id__how_many_together_get: {
+    parameters: {
+      query: {
+        numbers: number[];
+        quick?: boolean;
+      };
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['TogetherOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   count_design_api_jobs__job_id__how_many__number__get: {
     parameters: {
       query?: {
         size_mm?: number | null;
+        quick?: boolean;
       };
       header?: never;
       path: {
@@ -3779,6 +4118,42 @@ export interface operations {
       };
     };
   };
+  set_wish_api_jobs__job_id__items__number__wish_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['Wish'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   get_layouts_api_jobs__job_id__layouts_get: {
     parameters: {
       query?: never;
@@ -3995,6 +4370,137 @@ export interface operations {
         };
         content: {
           'application/json': unknown;
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_cut_api_jobs__job_id__parts_cut__revision__get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        revision: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['CutPart'] | null;
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_designs_api_jobs__job_id__parts_designs_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ItemNumbers'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ItemOut'][];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_layout_api_jobs__job_id__parts_layout__revision__get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        revision: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['LayoutPart'] | null;
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_sheet_api_jobs__job_id__parts_sheet__revision__get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        revision: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['SheetPart'] | null;
         };
       };
       /** @description Validation Error */
@@ -4260,7 +4766,7 @@ export interface operations {
       };
     };
   };
-  print_pdf_api_jobs__job_id__sheets__sheet__print_pdf_get: {
+  print_api_jobs__job_id__sheets__sheet__print_pdf_get: {
     parameters: {
       query?: never;
       header?: never;

@@ -1,18 +1,34 @@
-/** What is asked of a job's sheets: counts, layouts side by side, scaling, fillers, backs, colours; machines. */
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+/** What is asked of a job's sheets: counts, layouts side by side, scaling, fillers, backs, colours. */
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 
-import { useNotices } from '../app/notices';
 import { ask, client, type Schemas } from './client';
+import { useDoing } from './doing';
+import { type Placement, placementsOf } from './view';
 
+const touched = (jobId: number) => [
+  ['job', jobId],
+  ['layouts', jobId],
+];
 const at = (job_id: number) => ({ params: { path: { job_id } } });
 
 export type PlainShape = Schemas['PlainShape'];
 /** A design by its number, or a plain shape with a border. */
 export type CountOf = { number: number } | { shape: PlainShape; border_mm: number };
 
-export const useHowMany = (jobId: number, of: CountOf | null, size_mm: number, step: string) =>
+/** Figures of plain rows at once, better ones as soon as they are counted; `refining` until then. */
+export function useHowMany(jobId: number, of: CountOf | null, size_mm: number, step: string) {
+  const quick = useCounted(jobId, of, size_mm, step, true);
+  const full = useCounted(jobId, of, size_mm, step, false);
+  return {
+    data: full.data ?? quick.data,
+    error: full.error ?? quick.error,
+    refining: full.isFetching,
+  };
+}
+
+const useCounted = (jobId: number, of: CountOf | null, size_mm: number, step: string, quick: boolean) =>
   useQuery({
-    queryKey: ['how-many', jobId, of, size_mm, step],
+    queryKey: ['how-many', jobId, of, size_mm, step, quick],
     enabled: of !== null,
     queryFn: () =>
       of === null
@@ -20,65 +36,75 @@ export const useHowMany = (jobId: number, of: CountOf | null, size_mm: number, s
         : 'number' in of
           ? ask(
               client.GET('/api/jobs/{job_id}/how-many/{number}', {
-                params: { path: { job_id: jobId, number: of.number }, query: { size_mm } },
+                params: { path: { job_id: jobId, number: of.number }, query: { size_mm, quick } },
               }),
             )
           : ask(
               client.GET('/api/jobs/{job_id}/how-many', {
-                params: { path: { job_id: jobId }, query: { ...of, size_mm } },
+                params: { path: { job_id: jobId }, query: { ...of, size_mm, quick } },
               }),
             ),
-    placeholderData: keepPreviousData,
   });
+
+/** Whole sets of several designs on one sheet, by plain rows at once, then by a short search. */
+export function useTogether(jobId: number, numbers: number[], step: string) {
+  const quick = useSets(jobId, numbers, step, true);
+  const full = useSets(jobId, numbers, step, false);
+  return { data: full.data ?? quick.data, error: full.error ?? quick.error, refining: full.isFetching };
+}
+
+const useSets = (jobId: number, numbers: number[], step: string, quick: boolean) =>
+  useQuery({
+    queryKey: ['how-many-together', jobId, numbers, step, quick],
+    enabled: numbers.length > 1,
+    queryFn: () =>
+      ask(
+        client.GET('/api/jobs/{job_id}/how-many-together', {
+          params: { path: { job_id: jobId }, query: { numbers, quick } },
+        }),
+      ),
+  });
+
+/** One layout of a job with its figures. */
+export type Compared = Omit<Schemas['ComparedOut'], 'sheets' | 'pins'> & { sheets: Placement[][] };
 
 export const useLayouts = (jobId: number, layout: string, open: boolean) =>
   useQuery({
     queryKey: ['layouts', jobId, layout],
     enabled: open,
-    queryFn: () => ask(client.GET('/api/jobs/{job_id}/layouts', at(jobId))),
+    queryFn: async () =>
+      (await ask(client.GET('/api/jobs/{job_id}/layouts', at(jobId)))).map(({ sheets, pins, ...rest }) => ({
+        ...rest,
+        sheets: sheets.map((sheet) => placementsOf(sheet, pins)),
+      })),
     placeholderData: keepPreviousData,
   });
 
-/** Something is done to the job, and the job is read again. */
-function useDoing<T>(jobId: number, what: (asked: T) => Promise<unknown>) {
-  const queries = useQueryClient();
-  const tell = useNotices((state) => state.tell);
-  return useMutation({
-    mutationFn: what,
-    onSuccess: () =>
-      Promise.all([
-        queries.invalidateQueries({ queryKey: ['job', jobId] }),
-        queries.invalidateQueries({ queryKey: ['layouts', jobId] }),
-      ]),
-    onError: (error) => tell(error.message),
-  });
-}
-
 export const useSaveLayout = (jobId: number) =>
-  useDoing(jobId, (name: string) =>
+  useDoing(touched(jobId), (name: string) =>
     ask(client.POST('/api/jobs/{job_id}/layouts', { ...at(jobId), body: { name } })),
   );
 
 export const useRemoveLayout = (jobId: number) =>
-  useDoing(jobId, (name: string) =>
+  useDoing(touched(jobId), (name: string) =>
     ask(client.POST('/api/jobs/{job_id}/layouts/remove', { ...at(jobId), body: { name } })),
   );
 
 /** Put a layout on the table: a named one, or straight rows (null). */
 export const useKeepLayout = (jobId: number) =>
-  useDoing(jobId, (name: string | null) =>
+  useDoing(touched(jobId), (name: string | null) =>
     name === null
       ? ask(client.POST('/api/jobs/{job_id}/layouts/keep-rows', at(jobId)))
       : ask(client.POST('/api/jobs/{job_id}/layouts/keep', { ...at(jobId), body: { name } })),
   );
 
 export const useStartScaling = (jobId: number) =>
-  useDoing(jobId, (sheets: number) =>
+  useDoing(touched(jobId), (sheets: number) =>
     ask(client.POST('/api/jobs/{job_id}/scale-to-fill', { ...at(jobId), body: { sheets } })),
   );
 
 export const useStopScaling = (jobId: number) =>
-  useDoing(jobId, () => ask(client.POST('/api/jobs/{job_id}/scale-to-fill/stop', at(jobId))));
+  useDoing(touched(jobId), () => ask(client.POST('/api/jobs/{job_id}/scale-to-fill/stop', at(jobId))));
 
 /** How the search for a scale stands; asked twice a second while it works. */
 export function useScaling(jobId: number, open: boolean) {
@@ -105,12 +131,23 @@ export const useSources = (jobId: number, open: boolean) =>
   });
 
 export const useFillWith = (jobId: number) =>
-  useDoing(jobId, (body: Schemas['FillWith']) =>
+  useDoing(touched(jobId), (body: Schemas['FillWith']) =>
     ask(client.POST('/api/jobs/{job_id}/fillers', { ...at(jobId), body })),
   );
 
+/** Whether more copies of a design are fine, and before or after which others. */
+export const useWish = (jobId: number) =>
+  useDoing(touched(jobId), ({ number, move }: { number: number; move: Schemas['WishMove'] }) =>
+    ask(
+      client.POST('/api/jobs/{job_id}/items/{number}/wish', {
+        params: { path: { job_id: jobId, number } },
+        body: { move },
+      }),
+    ),
+  );
+
 export const useMakeBack = (jobId: number) =>
-  useDoing(jobId, (number: number) =>
+  useDoing(touched(jobId), (number: number) =>
     ask(
       client.POST('/api/jobs/{job_id}/items/{number}/back', {
         params: { path: { job_id: jobId, number } },
@@ -119,43 +156,10 @@ export const useMakeBack = (jobId: number) =>
   );
 
 export const useByColour = (jobId: number) =>
-  useDoing(jobId, (number: number) =>
+  useDoing(touched(jobId), (number: number) =>
     ask(
       client.POST('/api/jobs/{job_id}/items/{number}/by-colour', {
         params: { path: { job_id: jobId, number } },
       }),
     ),
   );
-
-export const usePrinters = () =>
-  useQuery({ queryKey: ['printers'], queryFn: () => ask(client.GET('/api/printers')) });
-export const useCutters = () =>
-  useQuery({ queryKey: ['cutters'], queryFn: () => ask(client.GET('/api/cutters')) });
-
-/** Changed or added machines; every open job and list of choices is read again. */
-function useMachine<T>(what: (asked: T) => Promise<Schemas['JobId'] | undefined>) {
-  const queries = useQueryClient();
-  return useMutation({ mutationFn: what, onSuccess: () => queries.invalidateQueries() });
-}
-
-export const useKeepPrinter = () =>
-  useMachine(({ id, profile }: { id: number | null; profile: Schemas['PrinterProfile'] }) =>
-    id === null
-      ? ask(client.POST('/api/printers', { body: profile }))
-      : ask(client.PUT('/api/printers/{number}', { params: { path: { number: id } }, body: profile })),
-  );
-export const useKeepCutter = () =>
-  useMachine(({ id, profile }: { id: number | null; profile: Schemas['CutterProfile'] }) =>
-    id === null
-      ? ask(client.POST('/api/cutters', { body: profile }))
-      : ask(client.PUT('/api/cutters/{number}', { params: { path: { number: id } }, body: profile })),
-  );
-export const useRemoveMachine = (kind: 'printers' | 'cutters') =>
-  useMachine(async (number: number) => {
-    await ask(
-      client.DELETE(kind === 'printers' ? '/api/printers/{number}' : '/api/cutters/{number}', {
-        params: { path: { number } },
-      }),
-    );
-    return undefined;
-  });

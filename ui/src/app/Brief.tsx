@@ -1,7 +1,8 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 
-import type { Schemas, View } from '../api/client';
-import type { Changer } from '../api/hooks';
+import type { Schemas } from '../api/client';
+import type { View } from '../api/view';
+import type { Changer } from '../api/changes';
 import { PhrasePanel } from './PhrasePanel';
 
 const PUNCTUATION = /^[,.]/;

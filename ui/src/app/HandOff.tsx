@@ -1,8 +1,8 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import type { Ref } from 'react';
 
-import type { View } from '../api/client';
-import { useHandedOff } from '../api/hooks';
+import type { View } from '../api/view';
+import { useHandedOff } from '../api/jobs';
 
 const FILES = [
   ['print.pdf', 'Print page (PDF)'],

@@ -3,11 +3,11 @@ import { useEffect, useRef, useState } from 'react';
 import { Link, useLocation } from 'wouter';
 
 import { ask, artUrl, client, type Schemas } from '../api/client';
-import { useJobs } from '../api/hooks';
+import { useJobs } from '../api/jobs';
 import { Button } from '../kit/Button';
 import { Logo } from './Logo';
-import { useNotices } from './notices';
-import { useKeys } from './shortcuts';
+import { useNotices } from '../api/notices';
+import { useKeys } from '../kit/shortcuts';
 
 const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });

@@ -2,29 +2,23 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link, useLocation } from 'wouter';
 
-import type { StationKey, View } from '../api/client';
-import {
-  type Changer,
-  useBeginPacking,
-  useCatalog,
-  useChange,
-  useJobAction,
-  usePackingEvents,
-  useView,
-} from '../api/hooks';
+import type { StationKey } from '../api/client';
+import { useView, type View } from '../api/view';
+import { type Changer, useChange } from '../api/changes';
+import { useBeginPacking, useCatalog, useJobAction, usePackingEvents } from '../api/jobs';
 import { Button } from '../kit/Button';
 import { useUnit } from '../kit/units';
 import { asSentence } from '../kit/words';
-import { STATIONS } from '../stations';
+import { STATIONS } from './stations';
 import { Brief } from './Brief';
 import { HandOff } from './HandOff';
 import { KeysDialog } from './KeysDialog';
 import { Logo } from './Logo';
-import { useLook } from './look';
-import { useNotices } from './notices';
+import { useLook } from '../look/shown';
+import { useNotices } from '../api/notices';
 import { Rail } from './Rail';
-import { useKeys } from './shortcuts';
-import { useUploads } from './uploads';
+import { useKeys } from '../kit/shortcuts';
+import { useUploads } from '../api/uploads';
 import { UploadTray } from './UploadTray';
 
 /** One job: its brief, its stations, and whatever station is open. */

@@ -1,7 +1,7 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 
 import { Button } from '../kit/Button';
-import { KEYS } from './shortcuts';
+import { KEYS } from '../kit/shortcuts';
 
 export function KeysDialog({ open, close }: { open: boolean; close: () => void }) {
   return (

@@ -1,6 +1,6 @@
 import { Button } from '../kit/Button';
 import { asSentence } from '../kit/words';
-import { useNotices } from './notices';
+import { useNotices } from '../api/notices';
 
 /** Sentences at the foot of the page; they stay until they are put away. */
 export function NoticeTray() {

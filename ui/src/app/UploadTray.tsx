@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 
 import { Button } from '../kit/Button';
 import { asSentence } from '../kit/words';
-import { useUploads } from './uploads';
+import { useUploads } from '../api/uploads';
 
 const WORDS = {
   waiting: 'waiting',

@@ -1,6 +1,4 @@
-import type { Schemas } from '../api/client';
-
-type State = Schemas['StationState'];
+type State = 'settled' | 'look' | 'stop' | 'not yet';
 
 /** A station's state, told by shape as well as colour: full, half, notched, or a ring. */
 export function Bead({ state, size = 14, label = state }: { state: State; size?: number; label?: string }) {

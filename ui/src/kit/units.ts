@@ -4,6 +4,10 @@ import { persist } from 'zustand/middleware';
 
 export type Unit = 'mm' | 'in';
 const MM_PER_INCH = 25.4;
+const MM_PER_FOOT = 12 * MM_PER_INCH;
+// A ruler's finest lines, and how near to one of them a length is called by it.
+const LINES_AN_INCH = 16;
+const NEAR = 0.02;
 
 interface Units {
   unit: Unit;
@@ -14,8 +18,48 @@ export const useUnit = create<Units>()(
   persist((set) => ({ unit: 'mm', use: (unit) => set({ unit }) }), { name: 'vamper-unit' }),
 );
 
+// The server writes its sentences in the unit that the page says here.
+const tell = (unit: Unit) => {
+  document.cookie = `vamper-unit=${unit};path=/;max-age=31536000;samesite=strict`;
+};
+tell(useUnit.getState().unit);
+useUnit.subscribe((state) => tell(state.unit));
+
 export function showLength(mm: number, unit: Unit, digits = 1): string {
-  return unit === 'mm' ? `${mm.toFixed(digits)} mm` : `${(mm / MM_PER_INCH).toFixed(digits + 1)} in`;
+  return unit === 'mm' ? `${mm.toFixed(digits)} mm` : `${inches(mm, digits + 1)} in`;
+}
+
+/** A width and a height. */
+export function showSize(width: number, height: number, unit: Unit, digits = 1): string {
+  return unit === 'mm'
+    ? `${width.toFixed(digits)} × ${height.toFixed(digits)} mm`
+    : `${inches(width, digits + 1)} × ${inches(height, digits + 1)} in`;
+}
+
+/** A way that is measured in metres or feet. */
+export function showWay(mm: number, unit: Unit): string {
+  return unit === 'mm' ? `${(mm / 1000).toFixed(1)} m` : `${(mm / MM_PER_FOOT).toFixed(1)} ft`;
+}
+
+export function showArea(cm2: number, unit: Unit): string {
+  return unit === 'mm' ? `${cm2.toFixed(1)} cm²` : `${((cm2 * 100) / MM_PER_INCH ** 2).toFixed(2)} in²`;
+}
+
+export function showSpeed(mmPerSecond: number, unit: Unit): string {
+  return unit === 'mm' ? `${mmPerSecond} mm/s` : `${(mmPerSecond / MM_PER_INCH).toFixed(1)} in/s`;
+}
+
+/** Inches: a fraction where a ruler has such a line, decimals elsewhere. */
+function inches(mm: number, digits: number): string {
+  const lines = (mm / MM_PER_INCH) * LINES_AN_INCH;
+  let part = Math.round(Math.abs(lines));
+  if (!part || Math.abs(Math.abs(lines) - part) > NEAR) return (mm / MM_PER_INCH).toFixed(digits);
+  const whole = Math.floor(part / LINES_AN_INCH);
+  part %= LINES_AN_INCH;
+  let below = LINES_AN_INCH;
+  for (; part && part % 2 === 0; part /= 2) below /= 2;
+  const words = [whole || !part ? String(whole) : '', part ? `${part}/${below}` : ''];
+  return (lines < 0 ? '-' : '') + words.filter(Boolean).join(' ');
 }
 
 /** A bare number for a field, without needless zeros. */

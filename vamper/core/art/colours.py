@@ -1,13 +1,11 @@
 """A drawing taken apart into its flat colours, for stock that is coloured itself: one layer, and one sheet, a colour.
 
 A flat colour is one that many inked pixels have exactly; every other pixel (the soft rims between two of them) goes to
-the flat colour that looks nearest. Each layer is then outlined on its own. Two keys, stars of the same size at the same
+the flat colour that looks nearest. Each layer is then outlined on its own. Two keys, hooks of the same size at the same
 places, are put on every layer: laid on each other they bring the layers into register. They sit where no colour is
 drawn, in the drawing's corners if these are empty, else below it. A key is never round, so that it cannot turn.
 """
 
-import math
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -18,14 +16,16 @@ from shapely.geometry import MultiPolygon, Polygon
 
 from vamper.core.art.outline import outline_at, trace
 from vamper.core.art.picture import Picture
-from vamper.core.colour import lab_of
-from vamper.core.findings import BadInput, Finding, Fix, FixTarget, Severity
-from vamper.core.geometry import as_multi, opening, parts
-from vamper.core.job import SizeSpec
+from vamper.core.values.art import SizeSpec
+from vamper.core.values.colour import lab_of
+from vamper.core.values.findings import BadInput
+from vamper.core.values.geometry import as_multi, opening, parts
 
 KEY_MM = 6.0
 _KEY_GAP_MM = 2.0
 _TIP_MM = 0.6
+# A hook has no symmetry, so that a layer laid upside down shows it; in shares of its size about its middle.
+_HOOK = ((-0.3, -0.4), (-0.05, -0.4), (-0.05, 0.15), (0.45, 0.15), (0.3, 0.4), (-0.3, 0.4))
 _LEAST_SHARE = 0.01
 _MOST_COLOURS = 10
 _LOOK_PX = 400
@@ -64,24 +64,6 @@ def flat_colours(picture: Picture) -> list[str]:
     if covered < 0.6 * len(inked) or len(found) > _MOST_COLOURS:
         return []
     return ["#{:02X}{:02X}{:02X}".format(*colour) for colour in found]
-
-
-def colour_findings(colours: Sequence[str], index: int) -> list[Finding]:
-    """Several flat colours in one drawing, on a stock that has one."""
-    if len(colours) < 2:
-        return []
-    return [
-        Finding(
-            "art.colours",
-            Severity.LOOK,
-            f"{len(colours)} colours in one drawing",
-            "This stock is not printed, so it has one colour a sheet. Taken apart, each colour is a design with sheets "
-            "of its own, and two stars on every layer bring them into register.",
-            {"colours": len(colours)},
-            item=index,
-            fixes=(Fix("One sheet a colour", f"{len(colours)} designs instead of this one", FixTarget.COLOURS, {}),),
-        )
-    ]
 
 
 def layers_of(picture: Picture, size: SizeSpec) -> tuple[Layer, ...]:
@@ -134,7 +116,7 @@ def _labels(picture: Picture, colours: list[str]) -> npt.NDArray[np.int16]:
 
 
 def _keys(drawing: MultiPolygon) -> list[Polygon]:
-    """Two stars where nothing is drawn: the emptiest two corners, else below the drawing."""
+    """Two hooks where nothing is drawn: the emptiest two corners, else below the drawing."""
     left, top, right, bottom = drawing.bounds
     r = KEY_MM / 2
     corners = [(left + r, bottom - r), (right - r, bottom - r), (left + r, top + r), (right - r, top + r)]
@@ -143,14 +125,11 @@ def _keys(drawing: MultiPolygon) -> list[Polygon]:
         y = bottom + r + _KEY_GAP_MM
         across = max(right - left, 3 * KEY_MM)
         free = [(left + r, y), (left + across - r, y)]
-    return [_star(*free[0]), _star(*free[-1])]
+    return [_hook(*free[0]), _hook(*free[-1])]
 
 
-def _star(x: float, y: float) -> Polygon:
-    turns = np.arange(10) * math.pi / 5
-    radii = np.where(np.arange(10) % 2, KEY_MM * 0.28, KEY_MM / 2)
-    star = Polygon(np.column_stack([x + radii * np.sin(turns), y - radii * np.cos(turns)]))
+def _hook(x: float, y: float) -> Polygon:
     # Tips that a blade cuts and a hand weeds: no sharper than a stock holds.
-    blunt = opening(star, _TIP_MM)
+    blunt = opening(Polygon(np.array(_HOOK) * KEY_MM + (x, y)), _TIP_MM)
     assert isinstance(blunt, Polygon)
     return blunt

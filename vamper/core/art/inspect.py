@@ -1,5 +1,6 @@
 """What can be said about one art at one size, before anything else is decided."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from vamper.core.art.colours import flat_colours
@@ -7,15 +8,20 @@ from vamper.core.art.groups import Group, are_several, groups_of, start_apart_mm
 from vamper.core.art.outline import SPECK_MM2, Outline
 from vamper.core.art.picture import Conversion, Picture
 from vamper.core.art.prepare import START_LIFT_DE, Rim, rim_of
-from vamper.core.art.resolution import SOFT_SHARE, VIEWING_DISTANCE_MM, largest_sharp_mm, needed_ppi
+from vamper.core.art.resolution import SOFT_SHARE, largest_sharp_mm, need_of, seen_from
 from vamper.core.art.surface import Surface, survey
-from vamper.core.findings import Finding, Fix, FixTarget, Place, Severity
-from vamper.core.job import EdgeKind, ItemSpec, Purpose
-from vamper.core.stocks import STOCK_BY_KEY, WHITE_FACED, Stock
+from vamper.core.values.art import Purpose
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.findings import Finding, Fix, FixTarget, Place, Severity, Station
+from vamper.core.values.item import ItemSpec
+from vamper.core.values.lengths import figure, mm
+from vamper.core.values.stock import STOCK_BY_KEY, WHITE_FACED, Stock
 
 FRINGE_LOOK = 0.25
 WHITE_SHARE = 0.03
-MARGIN_SHARE = 0.25
+MARGIN_SHARE = 0.6
+# What changes nothing that anybody could see.
+_UNSEEN = (Conversion.GREY, Conversion.PALETTE)
 BASE_INSET_MM = 0.3
 _MOST_PLACES = 40
 
@@ -63,20 +69,20 @@ def place_of(bounds: tuple[float, float, float, float]) -> Place:
 
 
 def art_findings(
-    outline: Outline, item: ItemSpec, index: int, purpose: Purpose, facts: ArtFacts, stock: Stock
+    outline: Outline, item: ItemSpec, number: int, purpose: Purpose, facts: ArtFacts, stock: Stock
 ) -> list[Finding]:
-    """Findings of the Art station for item number `index` at its wanted size."""
+    """Findings of the Art station for design `number` at its wanted size."""
     found = [
-        _opaque(outline, item, index, facts.rim),
-        _several(outline, index, facts.groups),
-        _base(outline, item, index, facts.surface),
-        _white(outline, index, facts.surface, stock),
-        _resolution(outline, item, index, purpose, facts.is_vector),
-        _fringe(outline, item, index, facts.surface),
-        _fonts(facts.other_fonts, index),
-        _specks(outline, index),
-        _margin(outline, index),
-        _converted(facts.conversions, index),
+        _opaque(outline, item, number, facts.rim),
+        _several(outline, number, facts.groups),
+        _base(outline, item, number, facts.surface),
+        _white(outline, number, facts.surface, stock),
+        _resolution(outline, item, number, purpose, facts.is_vector),
+        _fringe(outline, item, number, facts.surface),
+        _fonts(facts.other_fonts, number),
+        _specks(outline, number),
+        _margin(outline, number),
+        _converted(facts.conversions, number),
     ]
     return [finding for finding in found if finding is not None]
 
@@ -85,23 +91,23 @@ def _whole(outline: Outline) -> tuple[Place, ...]:
     return (place_of(outline.shape.bounds),)
 
 
-def _opaque(outline: Outline, item: ItemSpec, index: int, rim: Rim | None) -> Finding | None:
+def _opaque(outline: Outline, item: ItemSpec, number: int, rim: Rim | None) -> Finding | None:
     if not outline.opaque:
         return None
     # A shape that does not follow the picture was chosen for it.
-    decided = item.edge.kind not in (EdgeKind.FOLLOW, EdgeKind.BARE)
+    decided = not item.edge.follows
     width, height = outline.size_mm
     lift = Fix(
         "Lift the background",
         f"what is joined to the rim and within ΔE {START_LIFT_DE:g} of its colour becomes transparent",
         FixTarget.ITEM,
-        {"prepare.lift_de": START_LIFT_DE, "edge.kind": EdgeKind.FOLLOW.value},
+        {"prepare.lift_de": START_LIFT_DE, "edge.kind": "follow"},
     )
     rounded = Fix(
         "Cut a rounded rectangle",
-        "corners of 3 mm lift less",
+        f"corners of {mm(EdgeSpec().corner_mm)} lift less",
         FixTarget.ITEM,
-        {"edge.kind": EdgeKind.ROUNDED.value, "edge.corner_mm": 3.0},
+        {"edge.kind": "rounded", "edge.corner_mm": EdgeSpec().corner_mm},
     )
     liftable = rim is not None and rim.is_one_colour
     rest = (
@@ -119,13 +125,13 @@ def _opaque(outline: Outline, item: ItemSpec, index: int, rim: Rim | None) -> Fi
             "height_mm": round(height, 2),
             "rim_one_colour": round(rim.share, 3) if rim else 0.0,
         },
-        item=index,
+        item=number,
         places=_whole(outline),
         fixes=((lift,) if liftable else ()) + (() if decided else (rounded,)),
     )
 
 
-def _several(outline: Outline, index: int, groups: tuple[Group, ...]) -> Finding | None:
+def _several(outline: Outline, number: int, groups: tuple[Group, ...]) -> Finding | None:
     if not are_several(groups):
         return None
     apart = start_apart_mm(outline)
@@ -133,10 +139,10 @@ def _several(outline: Outline, index: int, groups: tuple[Group, ...]) -> Finding
         "art.several",
         Severity.LOOK,
         f"Probably {len(groups)} stickers",
-        f"The picture holds {len(groups)} drawings more than {apart:.1f} mm apart. Split, each becomes a design with "
+        f"The picture holds {len(groups)} drawings more than {mm(apart, 1)} apart. Split, each becomes a design with "
         "its own size, border and count.",
         {"groups": len(groups), "apart_mm": round(apart, 2)},
-        item=index,
+        item=number,
         places=tuple(place_of(group.shape.bounds) for group in groups[:_MOST_PLACES]),
         fixes=(
             Fix(
@@ -149,31 +155,32 @@ def _several(outline: Outline, index: int, groups: tuple[Group, ...]) -> Finding
     )
 
 
-def _base(outline: Outline, item: ItemSpec, index: int, surface: Surface) -> Finding | None:
+def _base(outline: Outline, item: ItemSpec, number: int, surface: Surface) -> Finding | None:
     base = surface.base
-    if base is None or item.edge.kind is EdgeKind.BARE:
+    if base is None or not item.edge.has_border:
         return None
     return Finding(
         "art.base",
         Severity.LOOK,
         "It already has a border",
-        f"A flat border about {base.width_mm:.1f} mm wide runs round the drawing. Cut just inside its rim rather than "
+        f"A flat border about {mm(base.width_mm, 1)} wide runs round the drawing. Cut just inside its rim rather than "
         "give it a second one.",
         {"width_mm": round(base.width_mm, 2), "spread": round(base.spread, 3)},
-        item=index,
+        station=Station.EDGE,
+        item=number,
         places=_whole(outline),
         fixes=(
             Fix(
                 "Cut on it",
-                f"{BASE_INSET_MM:g} mm inside its rim",
+                f"{mm(BASE_INSET_MM)} inside its rim",
                 FixTarget.ITEM,
-                {"edge.kind": EdgeKind.BARE.value, "edge.distance_mm": -BASE_INSET_MM, "edge.rings": []},
+                {"edge.kind": "bare", "edge.distance_mm": -BASE_INSET_MM, "edge.rings": []},
             ),
         ),
     )
 
 
-def _white(outline: Outline, index: int, surface: Surface, stock: Stock) -> Finding | None:
+def _white(outline: Outline, number: int, surface: Surface, stock: Stock) -> Finding | None:
     severity = _WHITE_VANISHES.get(stock.ground)
     if severity is None or not stock.printable or surface.white <= WHITE_SHARE:
         return None
@@ -189,13 +196,13 @@ def _white(outline: Outline, index: int, surface: Surface, stock: Stock) -> Find
         f"{surface.white * 100:.0f} % of the drawing is white. Desktop inks hold no white: on {stock.name} "
         f"these parts show the {'stock' if stock.ground in ('dark', 'metallic') else 'ground behind it'}.",
         {"white": round(surface.white, 3), "limit": WHITE_SHARE},
-        item=index,
+        item=number,
         places=_whole(outline),
         fixes=fixes,
     )
 
 
-def _fringe(outline: Outline, item: ItemSpec, index: int, surface: Surface) -> Finding | None:
+def _fringe(outline: Outline, item: ItemSpec, number: int, surface: Surface) -> Finding | None:
     if surface.fringe <= FRINGE_LOOK:
         return None
     threshold = item.prepare.threshold
@@ -216,13 +223,13 @@ def _fringe(outline: Outline, item: ItemSpec, index: int, surface: Surface) -> F
         f"{surface.fringe * 100:.0f} % of the rim is half transparent, so where the drawing ends is a guess. It is "
         f"taken to end where {threshold * 100:.0f} % is left.",
         {"fringe": round(surface.fringe, 3), "threshold": threshold},
-        item=index,
+        item=number,
         places=_whole(outline),
         fixes=fixes,
     )
 
 
-def _fonts(fonts: tuple[str, ...], index: int) -> Finding | None:
+def _fonts(fonts: tuple[str, ...], number: int) -> Finding | None:
     if not fonts:
         return None
     names = ", ".join(font[:40] for font in fonts[:5])
@@ -233,11 +240,11 @@ def _fonts(fonts: tuple[str, ...], index: int) -> Finding | None:
         f"The drawing asks for {names}, which Vamper does not ship; its letters may look and run differently. Turn "
         "text into paths where the drawing was made to keep it as it is.",
         {"fonts": len(fonts)},
-        item=index,
+        item=number,
     )
 
 
-def _margin(outline: Outline, index: int) -> Finding | None:
+def _margin(outline: Outline, number: int) -> Finding | None:
     width, height = outline.size_mm
     _, _, whole_width, whole_height = outline.picture_box_mm
     share = max(1 - width / whole_width, 1 - height / whole_height)
@@ -254,7 +261,7 @@ def _margin(outline: Outline, index: int) -> Finding | None:
         "A transparent margin",
         f"{share * 100:.0f} % of a side is empty; a typed size means the inked area, not the picture.",
         {"margin": round(share, 3)},
-        item=index,
+        item=number,
         fixes=(
             Fix(
                 "Crop to the inked area",
@@ -266,16 +273,15 @@ def _margin(outline: Outline, index: int) -> Finding | None:
     )
 
 
-def _resolution(outline: Outline, item: ItemSpec, index: int, purpose: Purpose, is_vector: bool) -> Finding | None:
-    distance = VIEWING_DISTANCE_MM[purpose]
-    needed = needed_ppi(distance)
+def _resolution(outline: Outline, item: ItemSpec, number: int, purpose: Purpose, is_vector: bool) -> Finding | None:
+    needed = need_of(purpose)
     if is_vector or outline.ppi >= needed:
         return None
     soft = outline.ppi >= SOFT_SHARE * needed
-    largest = largest_sharp_mm(item.size.side_of(*outline.size_mm) / outline.mm_per_px, distance)
+    largest = largest_sharp_mm(item.size.side_of(*outline.size_mm) / outline.mm_per_px, needed)
     # Rounded down to a tenth, so that the size that is offered is sharp.
     largest = int(largest * 10) / 10
-    seen = f"{distance / 1000:g} m" if distance >= 1000 else f"{distance / 10:g} cm"
+    seen = seen_from(purpose)
     if soft:
         text = f"From {seen} away the picture will look a little soft at this size."
     else:
@@ -289,13 +295,13 @@ def _resolution(outline: Outline, item: ItemSpec, index: int, purpose: Purpose, 
         "Soft at this size" if soft else "Blurred at this size",
         text,
         {"ppi": round(outline.ppi, 1), "needed": round(needed, 1), "largest_sharp_mm": largest},
-        item=index,
+        item=number,
         places=_whole(outline),
         fixes=fixes,
     )
 
 
-def _specks(outline: Outline, index: int) -> Finding | None:
+def _specks(outline: Outline, number: int) -> Finding | None:
     dropped = (*outline.specks, *outline.pinholes)
     if not dropped:
         return None
@@ -309,14 +315,15 @@ def _specks(outline: Outline, index: int) -> Finding | None:
         "art.specks",
         Severity.NOTE,
         what[0].upper() + what[1:] + " left out",
-        f"Parts below {SPECK_MM2} mm² are not cut round. Those inside the edge are still printed.",
+        f"Parts below {figure(SPECK_MM2, 'mm²')} are not cut round. Those inside the edge are still printed.",
         {"specks": specks, "pinholes": pinholes, "area_mm2": round(sum(part.area for part in dropped), 3)},
-        item=index,
+        item=number,
         places=tuple(place_of(part.bounds) for part in dropped[:_MOST_PLACES]),
     )
 
 
-def _converted(conversions: tuple[Conversion, ...], index: int) -> Finding | None:
+def _converted(every: tuple[Conversion, ...], number: int) -> Finding | None:
+    conversions = [one for one in every if one not in _UNSEEN]
     if not conversions:
         return None
     return Finding(
@@ -325,7 +332,7 @@ def _converted(conversions: tuple[Conversion, ...], index: int) -> Finding | Non
         "Converted on the way in",
         " ".join(f"The picture was {conversion}." for conversion in conversions),
         {"conversions": len(conversions)},
-        item=index,
+        item=number,
     )
 
 
@@ -337,4 +344,22 @@ def size_fix(item: ItemSpec, wanted_mm: float, effect: str) -> Fix:
         "longest_mm": (item.size.longest_mm, "at its longest side"),
     }
     field, (_, words) = next((field, side) for field, side in sides.items() if side[0] is not None)
-    return Fix(f"Make it {wanted_mm:g} mm {words}", effect, FixTarget.ITEM, {field: wanted_mm, "size_over": "ink"})
+    return Fix(f"Set to {mm(wanted_mm)} {words}", effect, FixTarget.ITEM, {field: wanted_mm, "size_over": "ink"})
+
+
+def colour_findings(colours: Sequence[str], number: int) -> list[Finding]:
+    """Several flat colours in one drawing, on a stock that has one."""
+    if len(colours) < 2:
+        return []
+    return [
+        Finding(
+            "art.colours",
+            Severity.LOOK,
+            f"{len(colours)} colours in one drawing",
+            "This stock is not printed, so it has one colour a sheet. Taken apart, each colour is a design with sheets "
+            "of its own, and two stars on every layer bring them into register.",
+            {"colours": len(colours)},
+            item=number,
+            fixes=(Fix("One sheet a colour", f"{len(colours)} designs instead of this one", FixTarget.COLOURS, {}),),
+        )
+    ]

@@ -20,9 +20,10 @@ import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from vamper.core.art.picture import Picture, Pixels
-from vamper.core.findings import BadInput
-from vamper.core.geometry import as_multi, clockwise_on_screen, parts, simplified
-from vamper.core.job import SizeSpec
+from vamper.core.values.art import SizeSpec
+from vamper.core.values.findings import BadInput
+from vamper.core.values.geometry import as_multi, clockwise_on_screen, parts, simplified
+from vamper.core.values.lengths import figure
 
 SPECK_MM2 = 0.5
 SIMPLIFY_MM = 0.005
@@ -238,6 +239,7 @@ def _without_specks(tracing: Tracing, size: SizeSpec) -> tuple[int, float, npt.N
     mm_per_px = scale(kept)
     if tracing.areas_px2[0] * mm_per_px**2 < SPECK_MM2:
         raise BadInput(
-            f"at this size the whole drawing covers less than {SPECK_MM2} mm², too little to cut; make it bigger"
+            f"at this size the whole drawing covers less than {figure(SPECK_MM2, 'mm²')}, too little to "
+            "cut; make it bigger"
         )
     return kept, mm_per_px, np.concatenate([lows[kept - 1], highs[kept - 1]])

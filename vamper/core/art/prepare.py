@@ -15,8 +15,8 @@ import numpy.typing as npt
 from scipy import ndimage
 
 from vamper.core.art.picture import Picture, Pixels
-from vamper.core.colour import Rgb, difference, lab_of, lab_of_one
-from vamper.core.job import Preparation
+from vamper.core.values.art import Preparation
+from vamper.core.values.colour import Rgb, difference, lab_of, lab_of_one
 
 START_LIFT_DE = 12.0
 # A rim is one colour when this share of it lies within the tolerance.
@@ -78,7 +78,7 @@ def lifted(picture: Picture, tolerance_de: float) -> Picture:
     return replace(picture, rgba=rgba)
 
 
-def cropped(picture: Picture, crop: tuple[float, float, float, float]) -> Picture:
+def cropped(picture: Picture, crop: tuple[float, ...]) -> Picture:
     """The part of the picture in a box, without what crosses the box's sides."""
     height, width = picture.alpha.shape
     left, top = int(crop[0] * width + 0.5), int(crop[1] * height + 0.5)

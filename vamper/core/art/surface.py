@@ -12,7 +12,7 @@ from scipy import ndimage
 
 from vamper.core.art.outline import Outline
 from vamper.core.art.picture import Picture
-from vamper.core.colour import Rgb, difference, lab_of, lab_of_one
+from vamper.core.values.colour import Rgb, difference, lab_of, lab_of_one
 
 STEP_MM = 0.12
 BAND_MM = 1.0

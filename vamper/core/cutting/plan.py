@@ -8,16 +8,16 @@ where the blade swivels anyway; everything else is a bend, whose radius is lengt
 """
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
-import shapely
 
 from vamper.core.edge.edge import Edge
-from vamper.core.geometry import Points, mirrored, ring_points
-from vamper.core.job import Cut, Paper
-from vamper.core.sheet.layout import Placement
+from vamper.core.sheet.laid import LaidSheet
+from vamper.core.values.geometry import Points, mirrored, ring_points
+from vamper.core.values.item import Cut
+from vamper.core.values.paper import Paper
 
 CORNER_DEG = 30.0
 _WINDOW_MM = 0.6
@@ -50,25 +50,15 @@ class CutPlan:
         return sum(loop.length_mm for loop in self.loops)
 
 
-@dataclass(frozen=True, slots=True)
-class CutItem:
-    edge: Edge
-    cut: Cut
-
-
-def plan_cut(
-    paper: Paper, placements: Sequence[Placement], items: Mapping[int, CutItem], mirror: bool = False
-) -> CutPlan:
-    """The loops of one sheet in cutting order."""
+def plan_cut(paper: Paper, sheet: LaidSheet, cuts: Mapping[int, Cut], mirror: bool = False) -> CutPlan:
+    """The loops of one sheet in cutting order; `cuts` are those of the designs by their numbers."""
     loops: list[CutLoop] = []
-    for placement in placements:
-        item = items[placement.item]
-        edge = placement.of(item.edge.shape)
-        if mirror:
-            edge = mirrored(edge, paper.width_mm)
-        for part in shapely.get_parts(edge).tolist():
-            loops += [CutLoop(placement.item, item.cut, ring_points(ring), True) for ring in part.interiors]
-            loops.append(CutLoop(placement.item, item.cut, ring_points(part.exterior), False))
+    for placement, laid in zip(sheet.placements, sheet.edges, strict=True):
+        edge = mirrored(laid, paper.width_mm) if mirror else laid
+        cut = cuts[placement.item]
+        for part in edge.geoms:
+            loops += [CutLoop(placement.item, cut, ring_points(ring), True) for ring in part.interiors]
+            loops.append(CutLoop(placement.item, cut, ring_points(part.exterior), False))
     ordered: list[CutLoop] = []
     blade_at = np.zeros(2)
     for cut in (Cut.KISS, Cut.THROUGH):

@@ -10,10 +10,10 @@ import math
 from dataclasses import dataclass
 from enum import StrEnum
 
-from vamper.core.devices import Cutter
-from vamper.core.findings import Finding, Fix, FixTarget, Severity
-from vamper.core.job import Cut
-from vamper.core.stocks import Stock, StockClass, Tack
+from vamper.core.values.cutter import Cutter
+from vamper.core.values.item import Cut
+from vamper.core.values.lengths import figure, mm
+from vamper.core.values.stock import Stock, StockClass, Tack
 
 PASS_FADE = 0.6
 MOST_PASSES = 6
@@ -59,11 +59,6 @@ class CutSetting:
     why: tuple[str, ...]
 
 
-def effective_cut(stock: Stock, cut: Cut) -> Cut:
-    """The cut that is really made: a stock without a backing can only be cut through."""
-    return cut if stock.has_backing else Cut.THROUGH
-
-
 def depth_band(stock: Stock, cut: Cut) -> DepthBand:
     """How deep the blade should go. Kiss: clean from the face to face + 0.3 backing; through: everything and more."""
     face, backing = stock.face_um, stock.backing_um
@@ -96,14 +91,14 @@ def propose(stock: Stock, cut: Cut, cutter: Cutter, least_radius_mm: float) -> C
     blade, why_blade = _blade(stock, cut, least_radius_mm)
     passes, why_passes = _passes(stock, cutter, blade, band, least_radius_mm)
     wanted = force_for(band.target_um, passes, stock, blade)
-    force = cutter.force.settle(wanted)
+    force = cutter.force_gf.settle(wanted)
     reached = depth_um(force, passes, stock, blade)
     speed, why_speed = _speed(stock, cutter, least_radius_mm)
     what = "face and a little of the backing" if cut is Cut.KISS else "the whole sheet and a little more"
     why = (
         why_blade,
-        f"{force:g} gf{f' in each of {passes} passes' if passes > 1 else ''} goes {reached:.0f} µm deep; "
-        f"aimed at {band.target_um:.0f} µm, {what}",
+        f"{force:g} gf{f' in each of {passes} passes' if passes > 1 else ''} goes {figure(reached, 'µm', 0)} deep; "
+        f"aimed at {figure(band.target_um, 'µm', 0)}, {what}",
         why_passes,
         why_speed,
         f"a mat of {stock.tack} tack suits {stock.name}",
@@ -121,17 +116,17 @@ def _blade(stock: Stock, cut: Cut, radius: float) -> tuple[Blade, str]:
     if stock.stock_class is StockClass.TRANSFER:
         return Blade.GENERAL, "the 45° blade: a steep one would go through the backing of soft transfer paper"
     if cut is Cut.THROUGH and stock.thickness_um > STEEP_THICKNESS_UM:
-        return Blade.STEEP, f"the 60° blade, since {stock.thickness_um:.0f} µm are to be cut through"
+        return Blade.STEEP, f"the 60° blade, since {figure(stock.thickness_um, 'µm', 0)} are to be cut through"
     if radius < STEEP_RADIUS_MM:
-        return Blade.STEEP, f"the 60° blade, since the tightest bend has a radius of {radius:.1f} mm"
+        return Blade.STEEP, f"the 60° blade, since the tightest bend has a radius of {mm(radius, 1)}"
     return (
         Blade.GENERAL,
-        f"the 45° blade: {stock.thickness_um:.0f} µm of stock and no bend tighter than {STEEP_RADIUS_MM} mm",
+        f"the 45° blade: {figure(stock.thickness_um, 'µm', 0)} of stock and no bend tighter than {mm(STEEP_RADIUS_MM)}",
     )
 
 
 def _passes(stock: Stock, cutter: Cutter, blade: Blade, band: DepthBand, radius: float) -> tuple[int, str]:
-    comfortable = COMFORTABLE_SHARE * cutter.force.max_gf
+    comfortable = COMFORTABLE_SHARE * cutter.force_gf.max
     needed = next(
         (n for n in range(1, MOST_PASSES + 1) if force_for(band.target_um, n, stock, blade) <= comfortable),
         None,
@@ -144,7 +139,7 @@ def _passes(stock: Stock, cutter: Cutter, blade: Blade, band: DepthBand, radius:
             f"{needed} passes, so that the force stays under {comfortable:.0f} gf, 90 % of the machine's",
         )
     if stock.soft_or_fibrous and radius < SMALL_RADIUS_MM:
-        return 2, f"two gentle passes: {stock.name} is soft or fibrous and the detail small ({radius:.1f} mm)"
+        return 2, f"two gentle passes: {stock.name} is soft or fibrous and the detail small ({mm(radius, 1)})"
     return 1, "one pass is enough"
 
 
@@ -153,49 +148,10 @@ def _speed(stock: Stock, cutter: Cutter, radius: float) -> tuple[float, str]:
     if round_bend < stock.speed_mm_s:
         # Down to the next five, as machines are set.
         speed = max(5.0, math.floor(round_bend / 5) * 5)
-        return speed, f"{speed:g} mm/s, so that the blade stays on the line round a bend of {radius:.1f} mm"
-    return stock.speed_mm_s, f"{stock.speed_mm_s:g} mm/s, the most that {stock.name} takes cleanly"
+        return speed, f"{figure(speed, 'mm/s')}, so that the blade stays on the line round a bend of {mm(radius, 1)}"
+    return stock.speed_mm_s, f"{figure(stock.speed_mm_s, 'mm/s')}, the most that {stock.name} takes cleanly"
 
 
-def cut_findings(setting: CutSetting, stock: Stock, cutter: Cutter) -> list[Finding]:
-    """A cut the machine cannot make, or only too deep."""
-    if setting.reached_um < setting.band.least_um:
-        return [
-            Finding(
-                "cut.too-hard",
-                Severity.STOP,
-                "This machine cannot cut it",
-                f"Even {setting.passes} passes at {setting.force_gf:g} gf reach {setting.reached_um:.0f} µm of the "
-                f"{setting.band.least_um:.0f} that are needed.",
-                {"reached_um": round(setting.reached_um), "needed_um": round(setting.band.least_um)},
-            )
-        ]
-    if setting.reached_um > setting.band.most_um:
-        return [
-            Finding(
-                "cut.too-deep",
-                Severity.LOOK,
-                "The gentlest force is too much",
-                f"At its least, {cutter.force.min_gf:g} gf, this machine goes {setting.reached_um:.0f} µm deep into "
-                f"{stock.name}; {setting.band.most_um:.0f} would still be clean.",
-                {"reached_um": round(setting.reached_um), "most_um": round(setting.band.most_um)},
-            )
-        ]
-    return []
-
-
-def kiss_without_backing(stock: Stock, items: tuple[int, ...]) -> list[Finding]:
-    """Kiss cuts asked of a stock that has no backing to stop in."""
-    if stock.has_backing:
-        return []
-    return [
-        Finding(
-            "cut.no-backing",
-            Severity.LOOK,
-            "Nothing to kiss",
-            f"{stock.name[0].upper()}{stock.name[1:]} has no backing, so it is cut through.",
-            item=item,
-            fixes=(Fix("Cut it through", "3 mm between pieces", FixTarget.ITEM, {"cut": Cut.THROUGH.value}),),
-        )
-        for item in items
-    ]
+def settings_for(stock: Stock, cutter: Cutter, least_radius_mm: float) -> dict[Cut, CutSetting]:
+    """Settings for every cut that the stock allows."""
+    return {cut: propose(stock, cut, cutter, least_radius_mm) for cut in Cut if stock.has_backing or cut is Cut.THROUGH}

@@ -3,26 +3,40 @@
 import math
 from dataclasses import dataclass, replace
 
+import numpy as np
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
-from vamper.core.art.inspect import place_of
+from vamper.core.art.inspect import place_of, size_fix
 from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import Edge, derive_edge
-from vamper.core.findings import Finding, Fix, FixTarget, Severity
-from vamper.core.geometry import closing, grow, hole_polygons, longest_side, opening, parts
-from vamper.core.job import EdgeKind, EdgeSpec, ItemSpec
+from vamper.core.values.cutter import HAND_RADIUS_MM
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.findings import Finding, Fix, FixTarget, Severity, Station
+from vamper.core.values.geometry import closing, grow, hole_polygons, longest_side, opening, parts
+from vamper.core.values.item import ItemSpec
+from vamper.core.values.lengths import mm
 
 # Nineteen of twenty cuts miss by less than this before any run was measured (2.448 σ with σ = 0.25 mm an axis).
 STARTER_MISS_MM = 0.6
-EVEN_LOOKING_FACTOR = 3
+# A miss is seen on a border of less than three times its width.
+EVEN_BORDER_MM = round(3 * STARTER_MISS_MM, 2)
 LEAST_SIDE_MM = 12.0
 # Arcs and overlays leave slivers of this order.
 _ROUNDING_MM = 0.02
 # Borders tried against thin places, in least necks.
 _CURES = (0.55, 0.75, 1.0, 1.5, 2.0)
 _MOST_PLACES = 40
+# Letters of one word: at least so many parts, this near to one height; and what of a letter its inside takes.
+_LEAST_LETTERS = 3
+_LETTER_HEIGHTS = 0.45
+_COUNTER_SHARE = (0.02, 0.6)
+_OPENED = {"edge.fill_holes": False, "edge.keep_holes": []}
+# A bare outline grows by its size alone, and no further than this.
+_MOST_LARGER = 4.0
+# Scissors go round a bend a little tighter than asked for; below this nobody follows the line.
+_TOLERATED = 0.75
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,30 +59,30 @@ def look_along(outline: Outline, edge: Edge, spec: EdgeSpec, neck_mm: float) -> 
     return EdgeFacts(neck_mm, tuple(necks), tuple(slots), cure)
 
 
-def edge_findings(outline: Outline, edge: Edge, item: ItemSpec, index: int, facts: EdgeFacts) -> list[Finding]:
-    """Findings of the Edge station for item number `index`."""
+def edge_findings(outline: Outline, edge: Edge, item: ItemSpec, number: int, facts: EdgeFacts) -> list[Finding]:
+    """Findings of the Edge station for design `number`."""
     spec = item.edge
     found = [
-        _loose(edge, item, index),
-        _tied(edge, index),
-        _open_holes(edge, spec, index),
-        _filled_holes(edge, spec, index),
-        _closed_holes(edge, spec, index),
-        _inset(edge, index),
-        _thin_places(facts, index),
-        _thin_border(outline, edge, spec, index),
-        _small(edge, index),
+        _loose(edge, item, number),
+        _tied(edge, number),
+        _open_holes(edge, spec, number),
+        _filled_holes(edge, spec, number),
+        _closed_holes(edge, spec, number),
+        _inset(edge, number),
+        _thin_places(facts, item, outline, number),
+        _thin_border(outline, edge, spec, number),
+        _small(edge, number),
     ]
     return [finding for finding in found if finding is not None]
 
 
-def _loose(edge: Edge, item: ItemSpec, index: int) -> Finding | None:
+def _loose(edge: Edge, item: ItemSpec, number: int) -> Finding | None:
     count = len(edge.shape.geoms)
     if count < 2:
         return None
     join = Fix(f"Join the {count} parts", "they come off as one piece", FixTarget.ITEM, {"edge.join": True})
     loose = Fix("Loose on purpose", "each part is meant to come off by itself", FixTarget.ITEM, {"loose": True})
-    joinable = item.edge.kind is EdgeKind.FOLLOW and not item.edge.join
+    joinable = item.edge.uses("join") and not item.edge.join
     return Finding(
         "art.pieces",
         Severity.NOTE if item.loose else Severity.STOP,
@@ -77,13 +91,14 @@ def _loose(edge: Edge, item: ItemSpec, index: int) -> Finding | None:
         if item.loose
         else f"The blade would cut round {count} separate parts, and each would come off by itself.",
         {"pieces": count},
-        item=index,
+        station=Station.EDGE,
+        item=number,
         places=tuple(place_of(part.bounds) for part in list(edge.shape.geoms)[:_MOST_PLACES]),
         fixes=((join,) if joinable else ()) + (() if item.loose else (loose,)),
     )
 
 
-def _tied(edge: Edge, index: int) -> Finding | None:
+def _tied(edge: Edge, number: int) -> Finding | None:
     if edge.tied < 2:
         return None
     by = "the border between them"
@@ -95,7 +110,8 @@ def _tied(edge: Edge, index: int) -> Finding | None:
         f"{edge.tied} parts tied into one",
         f"The drawing is in {edge.tied} parts; {by} holds them together as one piece.",
         {"pieces": edge.tied, "bridges": len(edge.bridges)},
-        item=index,
+        station=Station.EDGE,
+        item=number,
         places=tuple(place_of(bridge.bounds) for bridge in edge.bridges[:_MOST_PLACES]),
         fixes=(Fix("Leave them loose", "each part comes off by itself", FixTarget.ITEM, {"edge.join": False}),),
     )
@@ -106,7 +122,7 @@ def _widest(hole: Polygon) -> float:
     return 2 * math.sqrt(hole.area / math.pi)
 
 
-def _open_holes(edge: Edge, spec: EdgeSpec, index: int) -> Finding | None:
+def _open_holes(edge: Edge, spec: EdgeSpec, number: int) -> Finding | None:
     holes = hole_polygons(edge.shape)
     if not holes:
         return None
@@ -123,13 +139,14 @@ def _open_holes(edge: Edge, spec: EdgeSpec, index: int) -> Finding | None:
         f"The blade would cut out {count} hole{'s' if count > 1 else ''}",
         "Inside the drawing the border is cut away, and what lies behind the piece will show.",
         {"holes": count, "widest_mm": round(max(map(_widest, holes)), 1)},
-        item=index,
+        station=Station.EDGE,
+        item=number,
         places=tuple(place_of(hole.bounds) for hole in holes[:_MOST_PLACES]),
-        fixes=(fix,) if spec.kind is EdgeKind.FOLLOW and not spec.fill_holes else (),
+        fixes=(fix,) if spec.has_border and spec.uses("fill_holes") and not spec.fill_holes else (),
     )
 
 
-def _filled_holes(edge: Edge, spec: EdgeSpec, index: int) -> Finding | None:
+def _filled_holes(edge: Edge, spec: EdgeSpec, number: int) -> Finding | None:
     if not edge.filled:
         return None
     count = len(edge.filled)
@@ -139,15 +156,52 @@ def _filled_holes(edge: Edge, spec: EdgeSpec, index: int) -> Finding | None:
         f"{count} hole{'s stay' if count > 1 else ' stays'} covered",
         "Filled, the drawing sits on one whole piece. Opened, the blade runs round each hole as well.",
         {"holes": count, "widest_mm": round(max(map(_widest, edge.filled)), 1)},
-        item=index,
+        station=Station.EDGE,
+        item=number,
         places=tuple(place_of(hole.bounds) for hole in edge.filled[:_MOST_PLACES]),
         fixes=(Fix("Cut the holes out", "what lies behind will show", FixTarget.ITEM, {"edge.fill_holes": False}),)
-        if spec.kind in (EdgeKind.FOLLOW, EdgeKind.BARE)
+        if spec.uses("fill_holes")
         else (),
     )
 
 
-def _closed_holes(edge: Edge, spec: EdgeSpec, index: int) -> Finding | None:
+def counter_findings(outline: Outline, edge: Edge, number: int) -> list[Finding]:
+    """Filled holes that are most likely letters' counters, on a stock of which the drawing itself is cut: the inner
+    space of an o or an a would be gone. Letters are several parts of about one height, each with a hole or two that
+    take a middling share of it.
+    """
+    if not edge.filled:
+        return []
+    heights = {part: part.bounds[3] - part.bounds[1] for part in parts(outline.shape)}
+    usual = float(np.median(list(heights.values())))
+    letters = [part for part, height in heights.items() if abs(height - usual) <= _LETTER_HEIGHTS * usual]
+    if len(letters) < _LEAST_LETTERS:
+        return []
+    counters = [hole for part in letters for hole in hole_polygons(part) if _like_a_counter(hole, part)]
+    filled = [hole for hole in counters if any(one.intersects(hole) for one in edge.filled)]
+    if not filled:
+        return []
+    count = len(filled)
+    return [
+        Finding(
+            "edge.counters",
+            Severity.LOOK,
+            f"{count} letter{'s lose their' if count > 1 else ' loses its'} inside",
+            "On this stock the drawing itself is cut out; with its holes filled, an o comes out as a blob.",
+            {"counters": count},
+            item=number,
+            places=tuple(place_of(hole.bounds) for hole in filled[:_MOST_PLACES]),
+            fixes=(Fix("Leave the insides open", "the blade runs round them as well", FixTarget.ITEM, _OPENED),),
+        )
+    ]
+
+
+def _like_a_counter(hole: Polygon, letter: Polygon) -> bool:
+    least, most = _COUNTER_SHARE
+    return bool(least <= hole.area / Polygon(letter.exterior).area <= most)
+
+
+def _closed_holes(edge: Edge, spec: EdgeSpec, number: int) -> Finding | None:
     if not edge.closed:
         return None
     count = len(edge.closed)
@@ -155,15 +209,15 @@ def _closed_holes(edge: Edge, spec: EdgeSpec, index: int) -> Finding | None:
         "edge.hole-closed",
         Severity.LOOK,
         f"{count} hole{'s' if count > 1 else ''} to be kept closed over",
-        f"A kept hole comes out {2 * spec.reach_mm:g} mm narrower; {'these are' if count > 1 else 'this one is'} "
+        f"A kept hole comes out {mm(2 * spec.reach_mm)} narrower; {'these are' if count > 1 else 'this one is'} "
         "narrower than that, so the border covers it.",
         {"holes": count, "widest_mm": round(max(map(_widest, edge.closed)), 1)},
-        item=index,
+        item=number,
         places=tuple(place_of(hole.bounds) for hole in edge.closed[:_MOST_PLACES]),
     )
 
 
-def _inset(edge: Edge, index: int) -> Finding | None:
+def _inset(edge: Edge, number: int) -> Finding | None:
     if edge.deepest_mm is None:
         return None
     # Down to a tenth, so that what is offered leaves something.
@@ -172,14 +226,14 @@ def _inset(edge: Edge, index: int) -> Finding | None:
         "edge.inset",
         Severity.STOP,
         "So far inside nothing is left",
-        f"The drawing is nowhere wide enough for this inset; at most {max(deepest, 0):g} mm leave something. The edge "
+        f"The drawing is nowhere wide enough for this inset; at most {mm(max(deepest, 0))} leave something. The edge "
         "stays on the outline until then.",
         {"deepest_mm": round(edge.deepest_mm, 2)},
-        item=index,
+        item=number,
         places=(place_of(edge.shape.bounds),),
         fixes=(
             Fix(
-                f"Inset of {deepest:g} mm" if deepest > 0 else "Cut on the outline",
+                f"Inset of {mm(deepest)}" if deepest > 0 else "Cut on the outline",
                 "the deepest that leaves something" if deepest > 0 else "no inset",
                 FixTarget.ITEM,
                 {"edge.distance_mm": -max(deepest, 0.0), "edge.smooth_mm": 0.0},
@@ -204,7 +258,7 @@ def thin_places(shape: MultiPolygon, neck_mm: float) -> tuple[list[Polygon], lis
     return long_ones(necks), long_ones(slots)
 
 
-def _thin_places(facts: EdgeFacts, index: int) -> Finding | None:
+def _thin_places(facts: EdgeFacts, item: ItemSpec, outline: Outline, number: int) -> Finding | None:
     necks, slots, neck_mm = facts.necks, facts.slots, facts.neck_mm
     if not necks and not slots:
         return None
@@ -216,24 +270,39 @@ def _thin_places(facts: EdgeFacts, index: int) -> Finding | None:
     fixes: tuple[Fix, ...] = ()
     if facts.cure_mm is not None:
         distance, smooth = facts.cure_mm
-        label = f"Border of {distance:g} mm, smoothed by {smooth:g}"
+        label = f"Border of {mm(distance)}, smoothed by {mm(smooth)}"
         changes = {"edge.distance_mm": distance, "edge.smooth_mm": smooth}
         fixes = (Fix(label, "no thin place is left", FixTarget.ITEM, changes),)
+    elif not item.edge.has_border:
+        fixes = _larger(facts, item, outline)
     return Finding(
         "art.thin",
         Severity.LOOK,
         what[0].upper() + what[1:],
-        f"Narrower than {neck_mm:g} mm, which is what this stock holds: strips tear or fold when weeded, slots fray.",
+        f"Narrower than {mm(neck_mm)}, which is what this stock holds: strips tear or fold when weeded, slots fray.",
         {"necks": len(necks), "slots": len(slots), "neck_mm": neck_mm},
-        item=index,
+        station=Station.EDGE,
+        item=number,
         places=tuple(place_of(part.bounds) for part in (*necks, *slots)[:_MOST_PLACES]),
         fixes=fixes,
     )
 
 
+def _larger(facts: EdgeFacts, item: ItemSpec, outline: Outline) -> tuple[Fix, ...]:
+    """The size at which even the thinnest place of a bare outline is as wide as the stock needs."""
+    thinnest = min(
+        2 * shapely.maximum_inscribed_circle(part, tolerance=0.005).length for part in facts.necks or facts.slots
+    )
+    factor = facts.neck_mm / max(thinnest, 1e-6) + _ROUNDING_MM
+    if factor > _MOST_LARGER:
+        return ()
+    side = math.ceil(item.size.side_of(*outline.size_mm) * factor * 10) / 10
+    return (size_fix(item, side, "every strip is wide enough to hold"),)
+
+
 def _cure(outline: Outline, spec: EdgeSpec, neck_mm: float) -> tuple[float, float] | None:
     """The gentlest border and smoothing of those tried that leaves no thin place."""
-    if spec.kind is not EdgeKind.FOLLOW or spec.rings:
+    if not (spec.follows and spec.has_border) or spec.rings:
         return None
     for share in _CURES:
         distance = max(spec.distance_mm, round(share * neck_mm, 1))
@@ -244,11 +313,11 @@ def _cure(outline: Outline, spec: EdgeSpec, neck_mm: float) -> tuple[float, floa
     return None
 
 
-def _thin_border(outline: Outline, edge: Edge, spec: EdgeSpec, index: int) -> Finding | None:
+def _thin_border(outline: Outline, edge: Edge, spec: EdgeSpec, number: int) -> Finding | None:
     # An edge on the drawing's own rim, or inside it, has no border to be uneven.
-    if spec.kind is EdgeKind.BARE or (outline.opaque and spec.reach_mm == 0):
+    if not spec.has_border or (outline.opaque and spec.reach_mm == 0):
         return None
-    even = STARTER_MISS_MM * EVEN_LOOKING_FACTOR
+    even = EVEN_BORDER_MM
     figures = {"border_mm": round(edge.least_border_mm, 2), "miss_mm": STARTER_MISS_MM, "even_from_mm": even}
     # What is computed may lie under what was asked for by the width of a polygon's arc.
     border = edge.least_border_mm + 0.02
@@ -257,13 +326,13 @@ def _thin_border(outline: Outline, edge: Edge, spec: EdgeSpec, index: int) -> Fi
             "edge.border-thin",
             Severity.LOOK,
             "The blade may bite the drawing",
-            f"A cut lands up to {STARTER_MISS_MM} mm off in nineteen of twenty pieces; this border is thinner.",
+            f"A cut lands up to {mm(STARTER_MISS_MM)} off in nineteen of twenty pieces; this border is thinner.",
             figures,
-            item=index,
+            item=number,
             places=(place_of(edge.shape.bounds),),
             fixes=(
                 Fix(
-                    f"Border of {even:g} mm",
+                    f"Border of {mm(even)}",
                     "even-looking, and safe from the blade",
                     FixTarget.ITEM,
                     {"edge.distance_mm": even, "edge.rings": []},
@@ -275,19 +344,19 @@ def _thin_border(outline: Outline, edge: Edge, spec: EdgeSpec, index: int) -> Fi
             "edge.border-uneven",
             Severity.NOTE,
             "The border may look uneven",
-            f"A miss of {STARTER_MISS_MM} mm shows on a border under {even:g} mm: one side looks wider than the other.",
+            f"A miss of {mm(STARTER_MISS_MM)} shows on a border under {mm(even)}: one side looks wider than the other.",
             figures,
-            item=index,
+            item=number,
             fixes=(
                 Fix(
-                    f"Border of {even:g} mm", "looks even", FixTarget.ITEM, {"edge.distance_mm": even, "edge.rings": []}
+                    f"Border of {mm(even)}", "looks even", FixTarget.ITEM, {"edge.distance_mm": even, "edge.rings": []}
                 ),
             ),
         )
     return None
 
 
-def _small(edge: Edge, index: int) -> Finding | None:
+def _small(edge: Edge, number: int) -> Finding | None:
     side = min(edge.size_mm)
     if side >= LEAST_SIDE_MM:
         return None
@@ -295,8 +364,26 @@ def _small(edge: Edge, index: int) -> Finding | None:
         "art.too-small",
         Severity.LOOK,
         "Small to handle",
-        f"The piece is {side:.1f} mm at its smaller side; under {LEAST_SIDE_MM:g} mm it is hard to weed and place.",
+        f"The piece is {mm(side, 1)} at its smaller side; under {mm(LEAST_SIDE_MM)} it is hard to weed and place.",
         {"side_mm": round(side, 1), "least_mm": LEAST_SIDE_MM},
-        item=index,
+        station=Station.EDGE,
+        item=number,
         places=(place_of(edge.shape.bounds),),
     )
+
+
+def hand_findings(smallest_radius_mm: float, number: int) -> list[Finding]:
+    """A bend that scissors cannot follow."""
+    if smallest_radius_mm >= HAND_RADIUS_MM * _TOLERATED:
+        return []
+    return [
+        Finding(
+            "edge.scissors",
+            Severity.LOOK,
+            "Too tight for scissors",
+            f"Its tightest bend has a radius of {mm(smallest_radius_mm, 1)}; by hand {mm(HAND_RADIUS_MM)} and more "
+            "can be followed.",
+            {"radius_mm": round(smallest_radius_mm, 2), "needed_mm": HAND_RADIUS_MM},
+            item=number,
+        )
+    ]

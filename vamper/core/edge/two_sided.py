@@ -11,7 +11,7 @@ from shapely.geometry import MultiPolygon
 
 from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import Edge, least_border
-from vamper.core.geometry import as_multi, clockwise_on_screen, parts
+from vamper.core.values.geometry import as_multi, clockwise_on_screen, parts
 
 # A blank that differs from its mirror image by less than this share of its area counts as symmetric.
 SYMMETRIC_SHARE = 0.01

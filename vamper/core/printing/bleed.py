@@ -16,13 +16,11 @@ from shapely.geometry.base import BaseGeometry
 
 from vamper.core.art.outline import Outline
 from vamper.core.art.picture import Picture, Pixels, thinning
-from vamper.core.colour import difference, lab_of, lab_of_one, rgb_of
 from vamper.core.edge.edge import Edge
 from vamper.core.edge.inspect import STARTER_MISS_MM
-from vamper.core.findings import Finding, Fix, FixTarget, Severity
-from vamper.core.geometry import grow, parts
-from vamper.core.job import EdgeSpec
-from vamper.core.stocks import Stock
+from vamper.core.values.colour import difference, lab_of, lab_of_one, rgb_of
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.geometry import grow, parts
 
 LEAST_BLEED_MM = 0.5
 LOOK_INSIDE_MM = 0.3
@@ -153,27 +151,6 @@ def sketched(outline: Outline, longest_px: int) -> Outline:
         origin_px=(x / every, y / every),
         picture_px=(across // every, down // every),
     )
-
-
-def bleed_findings(bleed: Bleed, index: int, stock: Stock) -> list[Finding]:
-    """That print reaches the blade though its bleed was taken away, or why there is none."""
-    if not stock.printable:
-        return []
-    needed = bleed.share > DIFFERS_SHARE
-    figures = {"share": round(bleed.share, 3), "bleed_mm": round(bleed.width_mm, 2)}
-    if needed and bleed.width_mm == 0:
-        back = Fix("Let it bleed", f"{STARTER_MISS_MM:g} mm past the edge", FixTarget.ITEM, {"bleed_mm": None})
-        text = (
-            f"Print reaches the edge on {bleed.share * 100:.0f} % of its length; a cut that misses by its usual "
-            "amount shows bare stock there."
-        )
-        return [Finding("edge.bleed", Severity.LOOK, "No bleed", text, figures, item=index, fixes=(back,))]
-    if needed:
-        off = Fix("No bleed", "print ends at the edge", FixTarget.ITEM, {"bleed_mm": 0.0})
-        text = f"Print reaches the edge on {bleed.share * 100:.0f} % of its length, so it is carried past it."
-        title = f"Bleeds {bleed.width_mm:g} mm"
-        return [Finding("edge.bleed", Severity.NOTE, title, text, figures, item=index, fixes=(off,))]
-    return []
 
 
 def _mask(edge: Edge, outline: Outline, left: int, top: int, shape: tuple[int, ...]) -> npt.NDArray[np.bool_]:

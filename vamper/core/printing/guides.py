@@ -12,7 +12,7 @@ import shapely
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
-from vamper.core.geometry import Points, grow, parts, ring_points
+from vamper.core.values.geometry import Points, grow, parts, ring_points
 
 GUIDE_OUTSIDE_MM = 0.25
 GUIDE_WIDTH_MM = 0.15

@@ -12,17 +12,18 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import shapely
-from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import Edge
-from vamper.core.geometry import Shape, grow, mirrored, placed
-from vamper.core.job import Paper, RingSpec
-from vamper.core.marks.families import Mark
+from vamper.core.marks.mark import Mark
 from vamper.core.printing.bleed import bleed_box_mm, is_printed
 from vamper.core.printing.guides import NO_GUIDES, Guides, guides_for
-from vamper.core.sheet.layout import Placement
+from vamper.core.sheet.laid import LaidSheet
+from vamper.core.values.edge import RingSpec
+from vamper.core.values.geometry import Shape, grow, mirrored, placed
+from vamper.core.values.paper import Paper
+from vamper.core.values.placement import Placement
 
 Matrix = tuple[float, float, float, float, float, float]
 
@@ -73,10 +74,9 @@ class PrintPage:
 
 def compose_page(
     paper: Paper,
-    placements: Sequence[Placement],
+    sheet: LaidSheet,
     items: Mapping[int, PrintItem],
     marks: Sequence[Mark],
-    live: Polygon,
     stock_colour: str,
     mirror: bool,
     by_hand: bool = False,
@@ -85,14 +85,14 @@ def compose_page(
 
     Parameters
     ----------
-    live : Polygon
-        The live area, as the finished piece reads; no bleed leaves it.
+    sheet : LaidSheet
+        No bleed leaves its live area.
     stock_colour : str
         #RRGGBB; nothing of this colour is printed as a border.
     """
-    edges = [placement.of(items[placement.item].edge.shape) for placement in placements]
+    edges, live = sheet.edges, sheet.live.shape
     borders, pictures = [], []
-    for number, placement in enumerate(placements):
+    for number, placement in enumerate(sheet.placements):
         item = items[placement.item]
         bleed = min(item.bleed_mm, _room(edges, number, 2 * item.bleed_mm) / 2)
         printed = shapely.intersection(grow(edges[number], bleed), live) if bleed else edges[number]

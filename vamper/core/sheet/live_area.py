@@ -11,10 +11,12 @@ import shapely
 from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
-from vamper.core.devices import Cutter, Feed, Printer
-from vamper.core.findings import BadInput
-from vamper.core.geometry import as_multi, clockwise_on_screen, mirrored, parts
-from vamper.core.job import Paper
+from vamper.core.values.cutter import Cutter, Feed
+from vamper.core.values.findings import BadInput
+from vamper.core.values.geometry import as_multi, clockwise_on_screen, mirrored, parts
+from vamper.core.values.lengths import bare_mm, mm, size_mm
+from vamper.core.values.paper import Paper
+from vamper.core.values.printer import Printer
 
 LEAST_SIDE_MM = 5.0
 
@@ -57,12 +59,12 @@ def _region(left: float, top: float, right: float, bottom: float) -> Polygon:
 
 
 def printer_bound(paper: Paper, printer: Printer) -> Bound:
-    m = printer.margins
+    m = printer.margins_mm
     return Bound(
         "printer",
-        f"the printer leaves {m.top_mm:g} mm blank at the top, {m.right_mm:g} at the right, "
-        f"{m.bottom_mm:g} at the bottom and {m.left_mm:g} at the left",
-        _region(m.left_mm, m.top_mm, paper.width_mm - m.right_mm, paper.height_mm - m.bottom_mm),
+        f"the printer leaves {mm(m.top)} blank at the top, {bare_mm(m.right)} at the right, "
+        f"{bare_mm(m.bottom)} at the bottom and {bare_mm(m.left)} at the left",
+        _region(m.left, m.top, paper.width_mm - m.right, paper.height_mm - m.bottom),
     )
 
 
@@ -70,11 +72,11 @@ def cutter_bounds(paper: Paper, cutter: Cutter) -> list[Bound]:
     """What the cutter leaves, one bound for each of its limits; none where there is no machine."""
     if not cutter.is_machine:
         return []
-    width, height = min(cutter.reach_width_mm, paper.width_mm), min(cutter.reach_height_mm, paper.height_mm)
+    width, height = min(cutter.reach_mm.width, paper.width_mm), min(cutter.reach_mm.height, paper.height_mm)
     found = [
         Bound(
             "cutter",
-            f"the blade reaches {cutter.reach_width_mm:g} × {cutter.reach_height_mm:g} mm from the sheet's top left",
+            f"the blade reaches {size_mm(cutter.reach_mm.width, cutter.reach_mm.height)} from the sheet's top left",
             _region(0, 0, width, height),
         )
     ]
@@ -82,16 +84,16 @@ def cutter_bounds(paper: Paper, cutter: Cutter) -> list[Bound]:
         found.append(
             Bound(
                 "rollers",
-                f"the rollers hold {cutter.head_mm:g} mm at the head and {cutter.tail_mm:g} mm at the tail",
+                f"the rollers hold {mm(cutter.head_mm)} at the head and {mm(cutter.tail_mm)} at the tail",
                 _region(0, cutter.head_mm, paper.width_mm, paper.height_mm - cutter.tail_mm),
             )
         )
-    if cutter.feed is Feed.MAT and cutter.mat_width_mm and cutter.mat_height_mm:
+    if cutter.feed is Feed.MAT and cutter.mat_mm is not None:
         found.append(
             Bound(
                 "mat",
-                f"the mat holds {cutter.mat_width_mm:g} × {cutter.mat_height_mm:g} mm from the sheet's top left",
-                _region(0, 0, min(cutter.mat_width_mm, paper.width_mm), min(cutter.mat_height_mm, paper.height_mm)),
+                f"the mat holds {size_mm(cutter.mat_mm.width, cutter.mat_mm.height)} from the sheet's top left",
+                _region(0, 0, min(cutter.mat_mm.width, paper.width_mm), min(cutter.mat_mm.height, paper.height_mm)),
             )
         )
     return found
@@ -108,8 +110,8 @@ def spent_bound(paper: Paper) -> Bound | None:
     )
     return Bound(
         "spent",
-        f"{gone.width_mm:g} × {gone.height_mm:g} mm of the first sheet are used already, from {gone.left_mm:g} mm "
-        f"right and {gone.top_mm:g} mm down",
+        f"{size_mm(gone.width_mm, gone.height_mm)} of the first sheet are used already, from {mm(gone.left_mm)} "
+        f"right and {mm(gone.top_mm)} down",
         as_multi(parts(region)),
     )
 
@@ -129,7 +131,7 @@ def live_area(paper: Paper, bounds: Sequence[Bound]) -> LiveArea:
     if min(right - left, bottom - top) < LEAST_SIDE_MM:
         reasons = "; ".join(bound.reason for bound in bounds)
         raise BadInput(
-            f"nothing is left of the {paper.width_mm:g} × {paper.height_mm:g} mm sheet to print and cut on: {reasons}. "
+            f"nothing is left of the {size_mm(paper.width_mm, paper.height_mm)} sheet to print and cut on: {reasons}. "
             "Take a larger sheet or smaller marks",
             "paper",
         )

@@ -15,7 +15,7 @@ import shapely
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
-from vamper.core.geometry import grow, parts
+from vamper.core.values.geometry import grow, parts
 
 CELL_MM = 1.0
 

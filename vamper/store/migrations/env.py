@@ -2,7 +2,7 @@
 
 from alembic import context
 
-from vamper.store.models import Base
+from vamper.store.tables import Base
 
 context.configure(
     connection=context.config.attributes["connection"], target_metadata=Base.metadata, render_as_batch=True

@@ -1,13 +1,11 @@
 import { useState } from 'react';
 
-import type { Plan, Schemas } from '../../api/client';
-import { useKeepLayout, useLayouts, useRemoveLayout, useSaveLayout } from '../../api/sheets';
+import type { Placement, Plan } from '../../api/view';
+import { type Compared, useKeepLayout, useLayouts, useRemoveLayout, useSaveLayout } from '../../api/sheets';
 import { Button } from '../../kit/Button';
 import { Choose } from '../../kit/Choose';
 import { Window } from '../../kit/Window';
-import { lying } from '../../sheet-view/SheetView';
-
-type Compared = Schemas['ComparedOut'];
+import { lying } from '../../look/SheetView';
 
 interface Props {
   jobId: number;
@@ -178,7 +176,7 @@ function Small({
   number,
 }: {
   plan: Plan;
-  sheet: Schemas['PlacementOut'][];
+  sheet: Placement[];
   height: string;
   number: number;
 }) {

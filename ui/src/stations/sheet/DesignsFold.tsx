@@ -1,5 +1,6 @@
-import type { View } from '../../api/client';
-import { type Changer, useCatalog } from '../../api/hooks';
+import type { View } from '../../api/view';
+import { type Changer } from '../../api/changes';
+import { useCatalog } from '../../api/jobs';
 import { Choose } from '../../kit/Choose';
 import { CountField } from '../../kit/CountField';
 import { Fold } from '../../kit/Fold';

@@ -1,8 +1,10 @@
+import { useCatalog } from '../../api/jobs';
 import { useState } from 'react';
 
-import { artUrl, type View } from '../../api/client';
-import type { Changer } from '../../api/hooks';
-import { useFillWith, useSources } from '../../api/sheets';
+import { artUrl } from '../../api/client';
+import type { View } from '../../api/view';
+import type { Changer } from '../../api/changes';
+import { useFillWith, useSources, useWish } from '../../api/sheets';
 import { Button } from '../../kit/Button';
 import { LengthField } from '../../kit/LengthField';
 import { Window } from '../../kit/Window';
@@ -28,9 +30,7 @@ function Wishes({ view, change }: Pick<Props, 'view' | 'change'>) {
   const items = view.job.document.items ?? [];
   const packing = view.job.document.packing;
   const wished = items.filter((item) => item.wish != null).sort((a, b) => (a.wish ?? 0) - (b.wish ?? 0));
-  const next = Math.max(0, ...wished.map((item) => item.wish ?? 0)) + 1;
-  const set = (number: number, name: string, wish: number | null) =>
-    change({ label: `more of ${name}`, numbers: [number], changes: { wish } });
+  const wish = useWish(view.job.id);
   return (
     <section>
       <div className="flex items-center justify-between gap-4">
@@ -59,7 +59,7 @@ function Wishes({ view, change }: Pick<Props, 'view' | 'change'>) {
             <span className="min-w-0 flex-1 truncate">{item.name}</span>
             {item.wish == null ? (
               <Button
-                onClick={() => set(item.number, item.name, next)}
+                onClick={() => wish.mutate({ number: item.number, move: 'on' })}
                 aria-label={`More of it: ${item.name}`}
               >
                 More of it
@@ -70,14 +70,14 @@ function Wishes({ view, change }: Pick<Props, 'view' | 'change'>) {
                   look="bare"
                   disabled={item.wish === 1}
                   aria-label={`Sooner: ${item.name}`}
-                  onClick={() => set(item.number, item.name, Math.max(1, (item.wish ?? 1) - 1))}
+                  onClick={() => wish.mutate({ number: item.number, move: 'sooner' })}
                 >
                   Sooner
                 </Button>
                 <Button
                   look="bare"
                   aria-label={`Later: ${item.name}`}
-                  onClick={() => set(item.number, item.name, (item.wish ?? 0) + 1)}
+                  onClick={() => wish.mutate({ number: item.number, move: 'later' })}
                 >
                   Later
                 </Button>
@@ -85,7 +85,7 @@ function Wishes({ view, change }: Pick<Props, 'view' | 'change'>) {
                   <Button
                     look="bare"
                     aria-label={`No more: ${item.name}`}
-                    onClick={() => set(item.number, item.name, null)}
+                    onClick={() => wish.mutate({ number: item.number, move: 'off' })}
                   >
                     No more
                   </Button>
@@ -104,8 +104,9 @@ function Fillers({ view, open, close }: Pick<Props, 'view' | 'open' | 'close'>) 
   const sources = useSources(jobId, open).data ?? [];
   const fill = useFillWith(jobId);
   const [chosen, setChosen] = useState<string | null>(null);
-  const [least, setLeast] = useState(20);
-  const [most, setMost] = useState(30);
+  const start = useCatalog().data?.start.filler_mm ?? [0, 0];
+  const [least, setLeast] = useState<number>(start[0] ?? 0);
+  const [most, setMost] = useState<number>(start[1] ?? 0);
   const key = (one: (typeof sources)[number]) => `${one.job_id}-${one.number}`;
   const source = sources.find((one) => key(one) === chosen);
   return (

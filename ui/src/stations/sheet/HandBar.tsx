@@ -1,10 +1,10 @@
 import type { ComponentProps } from 'react';
 
-import type { Plan } from '../../api/client';
+import type { Plan } from '../../api/view';
 import type { Deed } from '../../api/hand';
 import { Button } from '../../kit/Button';
 import { Choose } from '../../kit/Choose';
-import { showLength, useUnit } from '../../kit/units';
+import { showSize, useUnit } from '../../kit/units';
 
 interface Props {
   plan: Plan;
@@ -48,8 +48,7 @@ export function HandBar({ plan, sheet, picks, act, send }: Props) {
         {!many && item && (
           <span className="figure text-soft">
             {' '}
-            {showLength(item.edge_size.width_mm, unit, 0).replace(/ .*/, '')} ×{' '}
-            {showLength(item.edge_size.height_mm, unit, 0)}
+            {showSize(item.edge_size.width_mm, item.edge_size.height_mm, unit, 0)}
           </span>
         )}
         {locked && <span className="text-soft">, locked</span>}
@@ -69,7 +68,7 @@ export function HandBar({ plan, sheet, picks, act, send }: Props) {
         {!locked && (
           <>
             <Do onClick={() => act({ action: 'take off', indexes })}>Take off</Do>
-            {many && <Choose bare name="Arrange" choices={arranging(indexes, act)} />}
+            {many && <Choose bare name="Line up" choices={arranging(indexes, act)} />}
             <Choose
               bare
               name="Send to"
@@ -98,7 +97,7 @@ const arranging = (indexes: number[], act: Props['act']) => [
     ? [{ words: 'swap the two (X)', do: () => act({ action: 'swap', indexes }) }]
     : []),
   ...SIDES.map(([side, words]) => ({
-    words: `align their ${words}`,
+    words: `by their ${words}`,
     do: () => act({ action: 'align', indexes, side }),
   })),
   ...(indexes.length > 2

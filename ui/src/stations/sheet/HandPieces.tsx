@@ -1,12 +1,10 @@
 import { type PointerEvent, useRef, useState } from 'react';
 
-import type { Item, Plan, Schemas } from '../../api/client';
+import type { Item, Placement, Plan } from '../../api/view';
 import { type Checked, type Deed, useHandCheck } from '../../api/hand';
-import { useLook } from '../../app/look';
-import { lying, PointedAt } from '../../sheet-view/SheetView';
+import { useLook } from '../../look/shown';
+import { lying, PointedAt } from '../../look/SheetView';
 import { Distances } from './Distances';
-
-type Placement = Schemas['PlacementOut'];
 
 interface Props {
   jobId: number;

@@ -1,11 +1,14 @@
+import { useCatalog } from '../../api/jobs';
 import { useState } from 'react';
 
-import { type Plan, pictureUrl, type View } from '../../api/client';
-import type { Changer } from '../../api/hooks';
-import { type CountOf, type PlainShape, useHowMany } from '../../api/sheets';
+import { pictureUrl } from '../../api/client';
+import type { Plan, View } from '../../api/view';
+import type { Changer } from '../../api/changes';
+import { type CountOf, type PlainShape, useHowMany, useTogether } from '../../api/sheets';
 import { Button } from '../../kit/Button';
+import { CountField } from '../../kit/CountField';
 import { LengthField } from '../../kit/LengthField';
-import { plainLength, useUnit } from '../../kit/units';
+import { plainLength, showLength, useUnit } from '../../kit/units';
 import { Window } from '../../kit/Window';
 import { asSentence } from '../../kit/words';
 
@@ -26,78 +29,119 @@ const SHAPES: [PlainShape, string][] = [
 
 /** How many fit on a sheet, before anything is final: sizes against pieces. */
 export function HowManyWindow({ view, plan, change, open, close }: Props) {
+  const start = useCatalog().data?.start;
   return (
     <Window title="How many fit on a sheet?" open={open} close={close}>
-      <Asked view={view} plan={plan} change={change} close={close} />
+      {start && <Asked view={view} plan={plan} change={change} close={close} start={start} />}
     </Window>
   );
 }
 
-function Asked({ view, plan, change, close }: Omit<Props, 'open'>) {
+function Asked({
+  view,
+  plan,
+  change,
+  close,
+  start,
+}: Omit<Props, 'open'> & { start: NonNullable<ReturnType<typeof useCatalog>['data']>['start'] }) {
   const unit = useUnit((state) => state.unit);
   const first = plan.items[0];
-  const [of, setOf] = useState<CountOf>(first ? { number: first.number } : { shape: 'circle', border_mm: 3 });
+  const [numbers, setNumbers] = useState<number[]>(first ? [first.number] : []);
+  const [shape, setShape] = useState<PlainShape | null>(first ? null : 'circle');
+  const [border, setBorder] = useState(start.edge.distance_mm);
   const longest = (number: number) => {
     const size = plan.items.find((item) => item.number === number)?.size;
-    return size ? Math.round(Math.max(size.width_mm, size.height_mm) * 10) / 10 : 50;
+    return size ? Math.round(Math.max(size.width_mm, size.height_mm) * 10) / 10 : start.count_size_mm;
   };
-  const [size, setSize] = useState(first ? longest(first.number) : 50);
+  const [size, setSize] = useState(first ? longest(first.number) : start.count_size_mm);
+  const [sheets, setSheets] = useState(1);
+  const alone = shape === null && numbers.length === 1 ? numbers[0] : undefined;
+  const of: CountOf | null =
+    shape !== null ? { shape, border_mm: border } : alone !== undefined ? { number: alone } : null;
   const counted = useHowMany(view.job.id, of, size, view.job.changed_at);
-  const rows = counted.data?.rows ?? [];
+  const together = useTogether(view.job.id, shape === null ? numbers : [], view.job.changed_at);
+  const rows = of ? (counted.data?.rows ?? []) : [];
   const most = Math.max(1, ...rows.map((row) => row.pieces));
-  const name = 'number' in of ? plan.items.find((item) => item.number === of.number)?.name : null;
+  const name = plan.items.find((item) => item.number === alone)?.name;
+  const several = shape === null && numbers.length > 1;
+  const asked = several ? together : counted;
+  const each = several ? together.data?.sets : counted.data?.pieces;
+  const toggle = (number: number) => {
+    const others = numbers.filter((one) => one !== number);
+    const next = shape !== null ? [number] : numbers.includes(number) ? others : [...numbers, number];
+    setShape(null);
+    setNumbers(next.length ? next : [number]);
+    if (next.length === 1 && next[0] !== undefined) setSize(longest(next[0]));
+  };
+  const fillSheets = () => {
+    change({
+      label: `${sheets} full ${sheets === 1 ? 'sheet' : 'sheets'}`,
+      numbers,
+      changes: { quantity: sheets * (each ?? 0), ...(several ? {} : { longest_mm: size, size_over: 'ink' }) },
+    });
+    close();
+  };
   return (
     <div className="flex flex-col gap-4">
       <div>
-        <h3 className="mb-1.5 text-sm text-soft">Of what</h3>
+        <h3 className="mb-1.5 text-sm text-soft">
+          Of what? Press several designs to count whole sets of them.
+        </h3>
         <div className="flex flex-wrap gap-1.5" role="group" aria-label="Of what">
           {plan.items.map((item) => (
             <button
               key={item.number}
               type="button"
-              aria-pressed={'number' in of && of.number === item.number}
+              aria-pressed={shape === null && numbers.includes(item.number)}
               title={item.name}
               className="h-14 w-14 rounded-[6px] border border-rule bg-paper p-1 aria-pressed:border-kingfisher aria-pressed:shadow-[inset_0_0_0_1px_var(--kingfisher)]"
-              onClick={() => {
-                setOf({ number: item.number });
-                setSize(longest(item.number));
-              }}
+              onClick={() => toggle(item.number)}
             >
               <img src={pictureUrl(item, 160)} alt={item.name} className="h-full w-full object-contain" />
             </button>
           ))}
-          {SHAPES.map(([shape, words]) => (
+          {SHAPES.map(([key, words]) => (
             <Button
-              key={shape}
-              aria-pressed={'shape' in of && of.shape === shape}
-              look={'shape' in of && of.shape === shape ? 'act' : 'plain'}
-              onClick={() => setOf({ shape, border_mm: 'shape' in of ? of.border_mm : 3 })}
+              key={key}
+              aria-pressed={shape === key}
+              look={shape === key ? 'act' : 'plain'}
+              onClick={() => setShape(key)}
             >
               {words}
             </Button>
           ))}
         </div>
       </div>
-      <div className="flex items-end gap-6">
-        <LengthField label="Longest side, without border" value={size} onChange={setSize} />
-        {'shape' in of && (
-          <LengthField
-            label="Border"
-            value={of.border_mm}
-            onChange={(border_mm) => setOf({ shape: of.shape, border_mm })}
-          />
-        )}
-        <p className="pb-1" role="status" aria-busy={counted.isFetching}>
-          {counted.error ? (
-            <span className="text-rowan">{asSentence(counted.error.message)}</span>
-          ) : counted.isFetching ? (
-            <span className="text-soft">Counting at a range of sizes …</span>
+      <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
+        {!several && <LengthField label="Longest side, without border" value={size} onChange={setSize} />}
+        {shape !== null && <LengthField label="Border" value={border} onChange={setBorder} />}
+        <p className="pb-1" role="status" aria-busy={asked.refining}>
+          {asked.error ? (
+            <span className="text-rowan">{asSentence(asked.error.message)}</span>
+          ) : each === undefined ? (
+            <span className="text-soft">Counting …</span>
           ) : (
-            <strong>
-              {plainLength(counted.data?.size_mm ?? size, unit)} {unit}: {counted.data?.pieces} a sheet
-            </strong>
+            <>
+              <strong>
+                {several
+                  ? `${each} whole ${each === 1 ? 'set' : 'sets'} of ${numbers.length}, ${each * numbers.length} pieces a sheet`
+                  : `${plainLength(counted.data?.size_mm ?? size, unit)} ${unit}: ${each} a sheet`}
+              </strong>
+              <span className="text-soft">
+                {several && `, at most ${together.data?.at_most} by area`}
+                {asked.refining && ', in plain rows; looking for more …'}
+              </span>
+            </>
           )}
         </p>
+        {shape === null && !!each && (
+          <span className="flex items-center gap-2">
+            <CountField label="Full sheets" value={sheets} onChange={setSheets} />
+            <Button onClick={fillSheets} disabled={asked.refining}>
+              {sheets === 1 ? 'Make a full sheet' : `Make ${sheets} full sheets`}
+            </Button>
+          </span>
+        )}
       </div>
       {rows.length > 0 && (
         <table className="w-full text-left">
@@ -133,14 +177,14 @@ function Asked({ view, plan, change, close }: Omit<Props, 'open'>) {
                 </td>
                 <td>{row.at_most}</td>
                 <td className="text-right font-sans">
-                  {'number' in of && (
+                  {alone !== undefined && (
                     <Button
                       look="bare"
-                      aria-label={`Take this size: ${row.size_mm} mm`}
+                      aria-label={`Take this size: ${showLength(row.size_mm, unit)}`}
                       onClick={() => {
                         change({
                           label: `size of ${name}`,
-                          numbers: [of.number],
+                          numbers: [alone],
                           changes: { longest_mm: row.size_mm, size_over: 'ink' },
                         });
                         close();

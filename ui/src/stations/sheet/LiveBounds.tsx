@@ -1,5 +1,5 @@
-import type { Plan } from '../../api/client';
-import { useLook } from '../../app/look';
+import type { Plan } from '../../api/view';
+import { useLook } from '../../look/shown';
 import { Button } from '../../kit/Button';
 import { Fold } from '../../kit/Fold';
 import { showLength, useUnit } from '../../kit/units';

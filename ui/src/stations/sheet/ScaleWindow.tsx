@@ -1,6 +1,7 @@
+import { useRange } from '../../api/jobs';
 import { useState } from 'react';
 
-import type { Plan } from '../../api/client';
+import type { Plan } from '../../api/view';
 import { useScaling, useStartScaling, useStopScaling } from '../../api/sheets';
 import { Button } from '../../kit/Button';
 import { CountField } from '../../kit/CountField';
@@ -33,7 +34,12 @@ export function ScaleWindow({ jobId, plan, open, close }: Props) {
       <div className="flex flex-wrap items-center gap-3">
         <span>
           All {plan.items.reduce((sum, item) => sum + item.wanted, 0)} pieces on{' '}
-          <CountField label="Sheets to fill" value={sheets} most={50} onChange={setSheets} />{' '}
+          <CountField
+            label="Sheets to fill"
+            value={sheets}
+            most={useRange('scale.sheets').max}
+            onChange={setSheets}
+          />{' '}
           {sheets === 1 ? 'sheet' : 'sheets'}
         </span>
         {working ? (

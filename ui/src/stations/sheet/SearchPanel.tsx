@@ -1,7 +1,7 @@
-import type { Plan } from '../../api/client';
-import { useIsStopping, useJobAction } from '../../api/hooks';
+import type { Plan } from '../../api/view';
+import { useIsStopping, useJobAction } from '../../api/jobs';
 import { Button } from '../../kit/Button';
-import { showLength, useUnit } from '../../kit/units';
+import { showSize, useUnit } from '../../kit/units';
 
 const STATES = {
   searching: 'Looking for a tighter layout',
@@ -84,8 +84,7 @@ export function SearchPanel({ plan, jobId, children }: Props) {
         </Fact>
         {offcut.width_mm > 0 && (
           <Fact name="free rectangle on the last">
-            {Math.round(unit === 'mm' ? offcut.width_mm : offcut.width_mm / 2.54) / (unit === 'mm' ? 1 : 10)}{' '}
-            × {showLength(offcut.height_mm, unit, 0)}
+            {showSize(offcut.width_mm, offcut.height_mm, unit, 0)}
           </Fact>
         )}
       </dl>

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 
-import type { Plan, View } from '../../api/client';
-import type { Changer } from '../../api/hooks';
+import type { Plan, View } from '../../api/view';
+import type { Changer } from '../../api/changes';
 import { Button } from '../../kit/Button';
 import { CompareWindow } from './CompareWindow';
 import { FillWindow } from './FillWindow';

@@ -1,0 +1,245 @@
+"""Every finding: there where it should be, not where it should not, gone when its fix is taken.
+
+Those on art have a file of their own, `test_art_findings`; this one holds all others, and the list of all.
+"""
+
+import re
+from dataclasses import replace
+from pathlib import Path
+
+import numpy as np
+import pytest
+
+import vamper.core
+from tests.conftest import disc_alpha, picture_of
+from tests.scenes import DISC, Scene, bars, item, lying, masked, scene
+from vamper.core.values.cutter import Cutter, Feed, ForceRange
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.findings import Severity, Station
+from vamper.core.values.item import Cut
+from vamper.core.values.marks import MarksSpec
+from vamper.core.values.packing import PackingSpec
+from vamper.core.values.printer import Margins, Printer
+
+TWO_DISCS = picture_of(np.maximum(disc_alpha(400, 70, (80, 200)), disc_alpha(400, 70, (320, 200))))
+RING = picture_of(disc_alpha(400, 170, (200, 200)) * (1 - disc_alpha(400, 60, (200, 200))))
+DUMBBELL = bars((20, 100, 160, 300), (240, 100, 380, 300), (150, 197, 250, 203))
+WORD = masked(
+    bars((20, 150, 120, 250), (150, 150, 250, 250), (280, 130, 380, 250)).alpha.astype(bool)
+    & ~bars((50, 180, 90, 220), (180, 180, 220, 220)).alpha.astype(bool)
+)
+BY_HAND = Cutter(feed=Feed.HAND)
+CORNERED = bars((20, 100, 380, 300), (180, 20, 220, 380))
+BACK = item(2, back_of=1, quantity=1)
+
+# Code, where it is answered, how much it matters, a scene that has it, and the nearest one that has not.
+CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
+    "art.pieces": (
+        Station.EDGE,
+        Severity.STOP,
+        scene(item(edge=EdgeSpec(join=False)), pictures={1: TWO_DISCS}),
+        scene(item(edge=EdgeSpec(join=False))),
+    ),
+    "art.holes": (
+        Station.EDGE,
+        Severity.LOOK,
+        scene(item(edge=EdgeSpec(fill_holes=False, distance_mm=1)), pictures={1: RING}),
+        scene(item(edge=EdgeSpec(fill_holes=False, distance_mm=1))),
+    ),
+    "art.thin": (
+        Station.EDGE,
+        Severity.LOOK,
+        scene(item(edge=EdgeSpec(distance_mm=0, smooth_mm=0)), pictures={1: DUMBBELL}),
+        scene(item(edge=EdgeSpec(distance_mm=0, smooth_mm=0)), pictures={1: bars((20, 100, 380, 300))}),
+    ),
+    "art.too-small": (
+        Station.EDGE,
+        Severity.LOOK,
+        scene(item(width_mm=5.0)),
+        scene(item(width_mm=6.2)),
+    ),
+    "art.too-big": (Station.SHEET, Severity.STOP, scene(item(width_mm=190.0)), scene(item(width_mm=188.0))),
+    "edge.border-thin": (
+        Station.EDGE,
+        Severity.LOOK,
+        scene(item(edge=EdgeSpec(distance_mm=0.5))),
+        scene(item(edge=EdgeSpec(distance_mm=0.61))),
+    ),
+    "edge.border-uneven": (
+        Station.EDGE,
+        Severity.NOTE,
+        scene(item(edge=EdgeSpec(distance_mm=1.7))),
+        scene(item(edge=EdgeSpec(distance_mm=1.81))),
+    ),
+    "edge.hole-closed": (
+        Station.EDGE,
+        Severity.LOOK,
+        scene(item(edge=EdgeSpec(distance_mm=8, keep_holes=((0.5, 0.5),))), pictures={1: RING}),
+        scene(item(edge=EdgeSpec(distance_mm=1, keep_holes=((0.5, 0.5),))), pictures={1: RING}),
+    ),
+    "edge.counters": (
+        Station.EDGE,
+        Severity.LOOK,
+        scene(item(width_mm=80.0, edge=EdgeSpec("bare", 0)), stock="plain-vinyl", pictures={1: WORD}),
+        scene(item(width_mm=80.0, edge=EdgeSpec("bare", 0)), pictures={1: WORD}),
+    ),
+    "edge.inset": (
+        Station.EDGE,
+        Severity.STOP,
+        scene(item(width_mm=20.0, edge=EdgeSpec("bare", -11))),
+        scene(item(width_mm=20.0, edge=EdgeSpec("bare", -4))),
+    ),
+    "edge.scissors": (
+        Station.EDGE,
+        Severity.LOOK,
+        scene(item(width_mm=4.0, edge=EdgeSpec("bare", 0)), cutter=BY_HAND),
+        scene(item(width_mm=8.0, edge=EdgeSpec("bare", 0)), cutter=BY_HAND),
+    ),
+    "edge.bleed": (
+        Station.EDGE,
+        Severity.LOOK,
+        scene(item(edge=EdgeSpec("bare", 0), bleed_mm=0.0)),
+        scene(item(bleed_mm=0.0)),
+    ),
+    "sheet.outside": (
+        Station.SHEET,
+        Severity.STOP,
+        scene(item(), held=lying((1, 5, 60))),
+        scene(item(), held=lying((1, 60, 60))),
+    ),
+    "sheet.overlap": (
+        Station.SHEET,
+        Severity.STOP,
+        scene(item(quantity=2), held=lying((1, 60, 60), (1, 80, 60))),
+        scene(item(quantity=2), held=lying((1, 60, 60), (1, 120, 60))),
+    ),
+    "sheet.gap": (
+        Station.SHEET,
+        Severity.STOP,
+        scene(item(quantity=2), held=lying((1, 60, 60), (1, 107, 60))),
+        scene(item(quantity=2), held=lying((1, 60, 60), (1, 108.1, 60))),
+    ),
+    "sheet.unplaced": (
+        Station.SHEET,
+        Severity.STOP,
+        scene(item(quantity=40), packing=PackingSpec(max_sheets=1)),
+        scene(item(quantity=4), packing=PackingSpec(max_sheets=1)),
+    ),
+    "sheet.sparse": (Station.SHEET, Severity.NOTE, scene(item(quantity=21)), scene(item(quantity=20))),
+    "sheet.front-back": (
+        Station.SHEET,
+        Severity.STOP,
+        scene(item(quantity=3), BACK),
+        scene(item(quantity=1), BACK),
+    ),
+    "marks.inset": (
+        Station.MARKS,
+        Severity.LOOK,
+        scene(marks=MarksSpec(inset_mm=3.9), printer=Printer(margins_mm=Margins(1, 1, 1, 1))),
+        scene(marks=MarksSpec(inset_mm=4.0), printer=Printer(margins_mm=Margins(1, 1, 1, 1))),
+    ),
+    "marks.unprintable": (
+        Station.MARKS,
+        Severity.STOP,
+        scene(printer=Printer(margins_mm=Margins(bottom=8.1))),
+        scene(printer=Printer(margins_mm=Margins(bottom=8.0))),
+    ),
+    "print.stock": (Station.PRINT, Severity.NOTE, scene(stock="plain-vinyl"), scene()),
+    "print.mirror": (Station.PRINT, Severity.NOTE, scene(stock="light-transfer"), scene(stock="dark-transfer")),
+    "cut.too-hard": (
+        Station.CUT,
+        Severity.STOP,
+        scene(item(cut=Cut.THROUGH), stock="shrink-film", cutter=Cutter(force_gf=ForceRange(10, 120, 5))),
+        scene(item(cut=Cut.THROUGH), stock="shrink-film"),
+    ),
+    "cut.too-deep": (
+        Station.CUT,
+        Severity.LOOK,
+        scene(stock="water-slide-clear", cutter=Cutter(force_gf=ForceRange(150, 600, 10))),
+        scene(stock="water-slide-clear"),
+    ),
+    "cut.no-backing": (
+        Station.CUT,
+        Severity.LOOK,
+        scene(stock="card"),
+        scene(item(cut=Cut.THROUGH), stock="card"),
+    ),
+}
+# Held against pictures, each with its fix, in `test_art_findings` and `test_sheets`.
+ON_ART = {
+    "art.opaque",
+    "art.several",
+    "art.base",
+    "art.white-on-clear",
+    "art.resolution",
+    "art.fringe",
+    "art.font",
+    "art.specks",
+    "art.margin",
+    "art.mode",
+    "art.colours",
+}
+
+
+@pytest.mark.parametrize("code", CASES)
+def test_it_is_found_where_it_is_and_nowhere_else(code: str) -> None:
+    station, severity, has, has_not = CASES[code]
+    found = [finding for finding in has.findings() if finding.code == code]
+    assert {finding.station for finding in found} == {station}
+    assert found[0].severity is severity
+    assert code not in {f.code for f in has_not.findings() if f.severity is severity}
+
+
+@pytest.mark.parametrize(
+    "code", [code for code, case in CASES.items() if any(f.fixes for f in case[2].findings() if f.code == code)]
+)
+def test_each_of_its_fixes_takes_it_away(code: str) -> None:
+    _, severity, has, _ = CASES[code]
+    finding = next(finding for finding in has.findings() if finding.code == code)
+    for fix in finding.fixes:
+        after = has.with_fix(finding, fix)
+        assert not [f for f in after.findings() if f.code == code and f.severity is severity], fix.label
+
+
+def test_every_finding_there_is_is_in_one_of_the_lists() -> None:
+    source = "".join(path.read_text() for path in Path(vamper.core.__file__).parent.rglob("*.py"))
+    codes = set(re.findall(r'Finding\(\s*"([a-z]+\.[a-z-]+)"', source))
+    codes |= set(re.findall(r'code, title(?:, text)? = "([a-z.-]+)"', source))
+    assert codes == CASES.keys() | ON_ART
+
+
+def test_what_the_fixes_say_is_what_they_set() -> None:
+    assert (
+        scene(item(edge=EdgeSpec(distance_mm=0.5))).one("edge.border-thin").fixes[0].changes["edge.distance_mm"] == 1.8
+    )
+    packed = CASES["sheet.unplaced"][2]
+    assert packed.one("sheet.unplaced").fixes[0].changes == {"packing.max_sheets": None}
+    # Where no limit was set, there is none to lift.
+    crowded = scene(item(quantity=3), packing=PackingSpec(mode="kits", max_sheets=2))
+    assert crowded.plan().layout.pieces == 3
+    inset = CASES["marks.unprintable"][2].one("marks.unprintable")
+    assert inset.figures["needed_mm"] == 8.1
+    too_big = CASES["art.too-big"][2].one("art.too-big")
+    assert too_big.figures["largest_mm"] == pytest.approx(194.3 - 6, abs=0.15)
+
+
+def test_a_back_that_sticks_out_of_its_blank_is_seen() -> None:
+    wide = scene(item(quantity=1, width_mm=30.0), item(2, back_of=1, width_mm=38.0))
+    (finding,) = (f for f in wide.findings() if f.code == "sheet.front-back")
+    assert finding.severity is Severity.LOOK
+    assert finding.figures["outside_mm"] == pytest.approx(1.0, abs=0.1)
+
+
+def test_a_finding_names_its_design_and_sheet() -> None:
+    named = scene(item(3), item(7, edge=EdgeSpec(distance_mm=0.5)))
+    assert named.one("edge.border-thin").item == 7
+    held = replace(CASES["sheet.gap"][2].job, held=((), *CASES["sheet.gap"][2].job.held))
+    finding = Scene(replace(held, held=held.held[1:])).one("sheet.gap")
+    assert (finding.item, finding.sheet) == (1, 0)
+    assert finding.figures == {"distance_mm": pytest.approx(1.0, abs=0.01), "needed_mm": 2.0}
+
+
+def test_stock_decides_what_is_looked_for() -> None:
+    """Bleed is a matter of print; what is only cut has colours to be told apart instead."""
+    flat = masked(np.asarray(DISC.alpha) > 0.5)
+    assert "edge.bleed" not in scene(item(edge=EdgeSpec("bare", 0)), stock="plain-vinyl", pictures={1: flat}).codes()

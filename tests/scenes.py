@@ -1,0 +1,135 @@
+"""Whole plans made by formula, in core alone: what a test needs of a job, its art and its layout, and nothing read."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from typing import Any
+
+import numpy as np
+from pydantic import TypeAdapter
+
+from tests.conftest import disc_alpha, picture_of
+from vamper.core.art.inspect import look_over
+from vamper.core.art.outline import outline_at, trace
+from vamper.core.art.picture import Picture
+from vamper.core.art.prepare import prepared
+from vamper.core.design import DesignedItem
+from vamper.core.edge.edge import derive_edge
+from vamper.core.edge.inspect import EdgeFacts, look_along
+from vamper.core.edge.two_sided import back_edge
+from vamper.core.inspect import findings_of
+from vamper.core.made import as_made
+from vamper.core.plan import Plan, complete, pack_problem, set_up_sheet
+from vamper.core.printing.bleed import bleed_for
+from vamper.core.sheet.layout import Layout
+from vamper.core.sheet.pack.in_rows import in_rows
+from vamper.core.values.findings import Finding, Fix, FixTarget
+from vamper.core.values.item import ItemSpec
+from vamper.core.values.job import Job
+from vamper.core.values.paper import Paper
+from vamper.core.values.placement import Pin, Placement
+from vamper.core.values.stock import STOCK_BY_KEY
+from vamper.services.jobs.document import changed_item
+
+PX = 400
+DISC = picture_of(disc_alpha(PX, 170, (200, 200)))
+_JOB = TypeAdapter(Job)
+
+
+def masked(mask: np.ndarray, colour: tuple[int, int, int] = (40, 90, 160)) -> Picture:
+    """A picture of one colour where a mask is true."""
+    rgba = np.zeros((*mask.shape, 4), np.uint8)
+    rgba[..., :3], rgba[..., 3] = colour, np.where(mask, 255, 0)
+    return Picture(rgba)
+
+
+def bars(*spans: tuple[int, int, int, int], size: tuple[int, int] = (PX, PX)) -> Picture:
+    """Rectangles, each left, top, right, bottom in pixels."""
+    mask = np.zeros(size, bool)
+    for left, top, right, bottom in spans:
+        mask[top:bottom, left:right] = True
+    return masked(mask)
+
+
+def item(number: int = 1, **fields: Any) -> ItemSpec:
+    """A design 40 mm wide, unless it is said otherwise."""
+    sides = {"width_mm", "height_mm", "longest_mm"} & fields.keys()
+    return ItemSpec(number=number, art=f"{number}.png", **({} if sides else {"width_mm": 40.0}), **fields)
+
+
+@dataclass(frozen=True)
+class Scene:
+    """A job with the pictures of its designs; `held` lies where it is, all else in rows."""
+
+    job: Job
+    pictures: Mapping[int, Picture] = field(default_factory=dict)
+
+    def plan(self) -> Plan:
+        """The plan with its pieces in plain rows."""
+        job = as_made(self.job)
+        setup = set_up_sheet(job)
+        found = {spec.number: self._designed(job, spec) for spec in job.items}
+        items = [_back(job, found, one) if one.spec.back_of else one for one in found.values()]
+        return complete(self.job, job, setup, items, self._layout(job, pack_problem(job, setup, items)))
+
+    def findings(self) -> tuple[Finding, ...]:
+        return findings_of(self.plan())
+
+    def codes(self) -> set[str]:
+        return {finding.code for finding in self.findings()}
+
+    def one(self, code: str) -> Finding:
+        """The only finding of that code."""
+        (finding,) = (finding for finding in self.findings() if finding.code == code)
+        return finding
+
+    def with_fix(self, finding: Finding, fix: Fix) -> "Scene":
+        """The scene after a fix was taken."""
+        if fix.target is FixTarget.ITEM:
+            items = tuple(
+                changed_item(one, fix.changes) if one.number == finding.item else one for one in self.job.items
+            )
+            return replace(self, job=replace(self.job, items=items))
+        assert fix.target is FixTarget.JOB
+        data = _JOB.dump_python(self.job, mode="json")
+        for path, value in fix.changes.items():
+            *parents, last = path.split(".")
+            target = data
+            for name in parents:
+                target = target[name]
+            target[last] = value
+        return replace(self, job=_JOB.validate_python(data))
+
+    def _designed(self, job: Job, spec: ItemSpec) -> DesignedItem:
+        picture = prepared(self.pictures.get(spec.number, DISC), spec.prepare)
+        outline = outline_at(trace(picture, spec.prepare.threshold), spec.size)
+        neck = job.stock.least_neck_mm
+        edge = derive_edge(outline, spec.edge, neck)
+        facts = look_over(picture, outline, spec.prepare.threshold)
+        along = look_along(outline, edge, spec.edge, neck)
+        bleed = bleed_for(picture, outline, edge, spec.edge, job.stock.colour, spec.bleed_mm)
+        return DesignedItem(spec, spec.size, outline, edge, facts, along, bleed)
+
+    def _layout(self, job: Job, problem: Any) -> Layout:
+        held = problem.held_counts
+        if held and all(held[piece.item] >= piece.quantity for piece in problem.pieces):
+            return Layout(job.held, (), time_limited=False)
+        return in_rows(problem)
+
+
+def _back(job: Job, found: Mapping[int, DesignedItem], one: DesignedItem) -> DesignedItem:
+    front = found[one.spec.back_of or 0]
+    edge = back_edge(front.edge, front.outline, one.outline)
+    return replace(one, edge=edge, edge_facts=EdgeFacts(job.stock.least_neck_mm))
+
+
+def scene(
+    *items: ItemSpec, stock: str = "satin-vinyl", pictures: Mapping[int, Picture] | None = None, **job: Any
+) -> Scene:
+    """A scene on letter paper, of one plain disc where nothing else is said."""
+    fields = {"paper": Paper(215.9, 279.4), "stock": STOCK_BY_KEY[stock], **job}
+    return Scene(Job(items=items or (item(),), **fields), pictures or {})
+
+
+def lying(*places: tuple[int, float, float], pin: Pin = Pin.HAND) -> tuple[tuple[Placement, ...], ...]:
+    """One sheet with pieces where they were laid by hand: number, x, y."""
+    return (tuple(Placement(number, x, y, 0.0, pin) for number, x, y in places),)

@@ -1,0 +1,43 @@
+"""A job's view put together from its parts, as the front end does."""
+
+from typing import Any
+
+import httpx
+
+FIELDS = ("item_number", "x_mm", "y_mm", "turn_deg", "pin")
+
+
+def view_of(client: httpx.Client, job: int) -> dict[str, Any]:
+    """The head of a view."""
+    found: dict[str, Any] = client.get(f"/api/jobs/{job}").json()
+    return found
+
+
+def whole_view(client: httpx.Client, job: int) -> dict[str, Any]:
+    """A view with all its parts as its plan, None where there is none."""
+    view = view_of(client, job)
+    return {**view, "plan": plan_of(client, job) if view["parts"] else None}
+
+
+def plan_of(client: httpx.Client, job: int) -> dict[str, Any]:
+    """Everything about a job's plan in one."""
+    view = view_of(client, job)
+    parts = view["parts"]
+    path = f"/api/jobs/{job}/parts"
+    found: dict[str, Any] = {"packing": parts["packing"]}
+    for name in ("sheet", "layout", "cut"):
+        found |= client.get(f"{path}/{name}/{parts[name]}").json()
+    numbers = [int(number) for number in parts["designs"]]
+    found["items"] = client.post(f"{path}/designs", json={"numbers": numbers}).json() if numbers else []
+    wanted = {item["number"]: item["quantity"] for item in view["job"]["document"]["items"]}
+    for item in found["items"]:
+        item["wanted"] = wanted[item["number"]]
+    for sheet in found["sheets"]:
+        sheet["placements"] = placements(sheet["pieces"], found["pins"])
+    return found
+
+
+def placements(pieces: list[float], pins: list[str]) -> list[dict[str, Any]]:
+    """Pieces out of their numbers, five each."""
+    rows = [pieces[n : n + 5] for n in range(0, len(pieces), 5)]
+    return [dict(zip(FIELDS, (int(a), x, y, turn, pins[int(pin)]), strict=True)) for a, x, y, turn, pin in rows]

@@ -1,0 +1,100 @@
+/** Jobs: their list, what is done to a whole one, and its packing. */
+import { useIsMutating, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
+
+import { ask, client } from './client';
+import { useDoing } from './doing';
+import { useNotices } from './notices';
+import type { View } from './view';
+
+export const useJobs = () => useQuery({ queryKey: ['jobs'], queryFn: () => ask(client.GET('/api/jobs')) });
+
+export const useCatalog = () =>
+  useQuery({ queryKey: ['catalog'], queryFn: () => ask(client.GET('/api/catalog')), staleTime: Infinity });
+
+/** What a number may be, by its field as in changes; nothing while that is not known yet. */
+export function useRange(field: string) {
+  const range = useCatalog().data?.ranges[field];
+  return { min: range?.least ?? 0, max: range?.most ?? 0 };
+}
+
+export const useChoices = (jobId: number, phrase: string) =>
+  useQuery({
+    queryKey: ['choices', jobId, phrase],
+    queryFn: () =>
+      ask(client.GET('/api/jobs/{job_id}/choices/{phrase}', { params: { path: { job_id: jobId, phrase } } })),
+    gcTime: 0,
+  });
+
+type JobAction = 'undo' | 'redo' | 'pack' | 'pack-everything' | 'stop';
+const paths = {
+  undo: '/api/jobs/{job_id}/undo',
+  redo: '/api/jobs/{job_id}/redo',
+  pack: '/api/jobs/{job_id}/pack',
+  'pack-everything': '/api/jobs/{job_id}/pack',
+  stop: '/api/jobs/{job_id}/stop',
+} as const;
+
+const jobActionKey = (jobId: number) => ['job-action', jobId];
+
+/** Whether a search was asked to end, by button or by key, and has not ended yet. */
+export const useIsStopping = (jobId: number) =>
+  useIsMutating({
+    mutationKey: jobActionKey(jobId),
+    predicate: (mutation) => mutation.state.variables === 'stop',
+  }) > 0;
+
+/** Undo, redo, pack, stop: one call each, then the job is read again. */
+export const useJobAction = (jobId: number) =>
+  useDoing(
+    [['job', jobId]],
+    (action: JobAction) => {
+      const query = action === 'pack-everything' ? { everything: true } : {};
+      return ask(client.POST(paths[action], { params: { path: { job_id: jobId }, query } }));
+    },
+    { key: jobActionKey(jobId) },
+  );
+
+/** Where nobody has searched for a layout of the job as it is, ask for it once. */
+export function useBeginPacking(view: View) {
+  const queries = useQueryClient();
+  const tell = useNotices((state) => state.tell);
+  const { id: job_id } = view.job;
+  const waiting = view.plan?.packing.state === 'waiting' ? view.plan.packing.layout : null;
+  const pieces = view.plan?.items.length ?? 0;
+  useEffect(() => {
+    if (waiting === null || pieces === 0) return;
+    ask(client.POST('/api/jobs/{job_id}/pack/begin', { params: { path: { job_id } } }))
+      .then(() => queries.invalidateQueries({ queryKey: ['job', job_id] }))
+      .catch((error: Error) => tell(error.message));
+  }, [job_id, waiting, pieces, queries, tell]);
+}
+
+/** The job counts as handed off from now on. */
+export const useHandedOff = (jobId: number) =>
+  useDoing([['jobs']], () =>
+    ask(client.POST('/api/jobs/{job_id}/hand-off', { params: { path: { job_id: jobId } } })),
+  );
+
+/** Follow a job's packing: read the job again whenever its layout got better or its search ended. */
+export function usePackingEvents(jobId: number) {
+  const queries = useQueryClient();
+  useEffect(() => {
+    const source = new EventSource(`/api/jobs/${jobId}/events`);
+    // One reading at a time; what happened during one is read after it, so that the last event is never missed.
+    let moved = false;
+    let reading = false;
+    const read = async () => {
+      moved = true;
+      if (reading) return;
+      reading = true;
+      while (moved) {
+        moved = false;
+        await queries.invalidateQueries({ queryKey: ['job', jobId] });
+      }
+      reading = false;
+    };
+    source.addEventListener('packing', () => void read());
+    return () => source.close();
+  }, [jobId, queries]);
+}

@@ -1,0 +1,32 @@
+/** The workshop's machines; where one is changed, every open job and list of choices is read again. */
+import { useQuery } from '@tanstack/react-query';
+
+import { ask, client, type Schemas } from './client';
+import { useDoing } from './doing';
+
+export const usePrinters = () =>
+  useQuery({ queryKey: ['printers'], queryFn: () => ask(client.GET('/api/printers')) });
+export const useCutters = () =>
+  useQuery({ queryKey: ['cutters'], queryFn: () => ask(client.GET('/api/cutters')) });
+
+export const useKeepPrinter = () =>
+  useDoing(null, ({ id, profile }: { id: number | null; profile: Schemas['PrinterProfile'] }) =>
+    id === null
+      ? ask(client.POST('/api/printers', { body: profile }))
+      : ask(client.PUT('/api/printers/{number}', { params: { path: { number: id } }, body: profile })),
+  );
+export const useKeepCutter = () =>
+  useDoing(null, ({ id, profile }: { id: number | null; profile: Schemas['CutterProfile'] }) =>
+    id === null
+      ? ask(client.POST('/api/cutters', { body: profile }))
+      : ask(client.PUT('/api/cutters/{number}', { params: { path: { number: id } }, body: profile })),
+  );
+export const useRemoveMachine = (kind: 'printers' | 'cutters') =>
+  useDoing(null, async (number: number) => {
+    await ask(
+      client.DELETE(kind === 'printers' ? '/api/printers/{number}' : '/api/cutters/{number}', {
+        params: { path: { number } },
+      }),
+    );
+    return undefined;
+  });

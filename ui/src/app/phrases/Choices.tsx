@@ -1,0 +1,34 @@
+/** What a phrase can be changed to, each with what it would mean. */
+import { useChoices } from '../../api/jobs';
+import type { PanelProps } from './phrase';
+
+export function Choices({ phrase, view, change, close }: PanelProps) {
+  const choices = useChoices(view.job.id, phrase);
+  if (choices.error) return <p className="text-rowan">{choices.error.message}</p>;
+  return (
+    <ul className="flex flex-col gap-1" aria-busy={choices.isPending}>
+      {choices.isPending && <li className="text-soft">Working out what each would mean …</li>}
+      {choices.data?.map((choice) => (
+        <li key={choice.label}>
+          <button
+            type="button"
+            aria-pressed={choice.chosen}
+            className={`w-full rounded-[6px] border px-2.5 py-1.5 text-left hover:border-kingfisher ${
+              choice.chosen ? 'border-kingfisher bg-tray' : 'border-transparent'
+            }`}
+            onClick={() => {
+              change({ label: choice.label, changes: choice.changes });
+              close();
+            }}
+          >
+            <span className="block font-bold">
+              {choice.label}
+              {choice.proposed && <span className="ml-2 text-sm font-normal text-moss">proposed</span>}
+            </span>
+            <span className="block text-sm text-soft">{choice.consequence}</span>
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -1,0 +1,24 @@
+import { useState } from 'react';
+
+import { Button } from '../../kit/Button';
+import { MachineWindow } from '../../shop/MachineWindow';
+import type { PanelProps } from './phrase';
+
+/** Change the profile of the job's machine, or add another one. */
+export function Machine({ view, change, kind }: PanelProps & { kind: 'printer' | 'cutter' }) {
+  const [open, setOpen] = useState<'change' | 'add' | null>(null);
+  return (
+    <div className="flex gap-2 border-t border-rule pt-3">
+      <Button onClick={() => setOpen('change')}>Change this {kind}</Button>
+      <Button onClick={() => setOpen('add')}>Add a {kind}</Button>
+      <MachineWindow
+        kind={kind}
+        view={view}
+        change={change}
+        asNew={open === 'add'}
+        open={open !== null}
+        close={() => setOpen(null)}
+      />
+    </div>
+  );
+}

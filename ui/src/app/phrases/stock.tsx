@@ -1,0 +1,88 @@
+/** The stock, from a list in groups by what is made of it; where printing comes or goes, what becomes of the edges. */
+import { useState } from 'react';
+
+import type { Schemas } from '../../api/client';
+import { useChoices } from '../../api/jobs';
+import { Button } from '../../kit/Button';
+import { Choices } from './Choices';
+import type { PanelProps } from './phrase';
+
+type Choice = Schemas['ChoiceOut'];
+
+export default function Stocks(props: PanelProps) {
+  const { phrase, view, change, close } = props;
+  const choices = useChoices(view.job.id, phrase);
+  const [words, setWords] = useState('');
+  const [asking, setAsking] = useState<Choice | null>(null);
+  const take = (choice: Choice, each: Record<string, unknown> = {}) => {
+    change({ label: choice.label, changes: choice.changes, each });
+    close();
+  };
+  if (!choices.data) return <Choices {...props} />;
+  if (asking?.question)
+    return (
+      <section aria-label={asking.label} className="flex flex-col gap-2">
+        <p>{asking.question.sentence}</p>
+        {asking.question.answers.map((answer, index) => (
+          <div key={answer.label}>
+            <Button
+              look={index === 0 ? 'main' : 'plain'}
+              autoFocus={index === 0}
+              onClick={() => take(asking, answer.each)}
+            >
+              {answer.label}
+            </Button>
+            <p className="mt-0.5 text-sm text-soft">{answer.effect}</p>
+          </div>
+        ))}
+        <Button look="bare" className="self-start" onClick={() => setAsking(null)}>
+          Back to the list
+        </Button>
+      </section>
+    );
+  const found = choices.data.filter((choice) =>
+    words
+      .toLowerCase()
+      .split(/\s+/)
+      .every((word) => `${choice.label} ${choice.use} ${choice.group}`.toLowerCase().includes(word)),
+  );
+  const groups = [...new Set(found.map((choice) => choice.group))];
+  return (
+    <>
+      <input
+        type="search"
+        aria-label="Find a stock"
+        placeholder="Find a stock: mug, card, vinyl …"
+        className="w-full rounded-[6px] border border-rule bg-paper px-2.5 py-1.5"
+        value={words}
+        onChange={(event) => setWords(event.target.value)}
+      />
+      {found.length === 0 && <p className="text-soft">No stock goes by these words.</p>}
+      {groups.map((group) => (
+        <section key={group} aria-label={group}>
+          <h3 className="font-head text-sm font-bold text-soft">{group}</h3>
+          <ul>
+            {found
+              .filter((choice) => choice.group === group)
+              .map((choice) => (
+                <li key={choice.label}>
+                  <button
+                    type="button"
+                    aria-pressed={choice.chosen}
+                    className={`w-full rounded-[6px] border px-2.5 py-1 text-left leading-snug hover:border-kingfisher ${
+                      choice.chosen ? 'border-kingfisher bg-tray' : 'border-transparent'
+                    }`}
+                    onClick={() => (choice.question ? setAsking(choice) : take(choice))}
+                  >
+                    <span className="block font-bold">{choice.label}</span>
+                    {choice.use && <span className="block text-sm">{choice.use}</span>}
+                    <span className="block text-sm text-soft">{choice.consequence}</span>
+                  </button>
+                </li>
+              ))}
+          </ul>
+        </section>
+      ))}
+    </>
+  );
+}

@@ -1,0 +1,21 @@
+/** One screen a station; the rail and the address name them. */
+import type { ComponentType } from 'react';
+
+import type { StationProps } from '../look/station';
+
+import type { StationKey } from '../api/client';
+import { ArtStation } from '../stations/art/ArtStation';
+import { CutStation } from '../stations/cut/CutStation';
+import { EdgeStation } from '../stations/edge/EdgeStation';
+import { MarksStation } from '../stations/marks/MarksStation';
+import { PrintStation } from '../stations/print/PrintStation';
+import { SheetStation } from '../stations/sheet/SheetStation';
+
+export const STATIONS: Record<StationKey, ComponentType<StationProps>> = {
+  art: ArtStation,
+  edge: EdgeStation,
+  sheet: SheetStation,
+  marks: MarksStation,
+  print: PrintStation,
+  cut: CutStation,
+};

@@ -1,0 +1,159 @@
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
+import { useState } from 'react';
+
+import type { Item, View } from '../../api/view';
+import { type Composition, useCompose, useComposedPreview } from '../../api/compose';
+import { useCatalog } from '../../api/jobs';
+import { Button } from '../../kit/Button';
+import { CountField } from '../../kit/CountField';
+import { asSentence } from '../../kit/words';
+import { ComposeArts, ComposeBase, ComposeFree, ComposeLines } from './ComposeParts';
+
+interface Props {
+  view: View;
+  /** The design to be changed, with how it was made; or nothing, to make new ones. */
+  editing: { item: Item; composition: Composition; name: string } | null;
+  close: () => void;
+}
+
+const firstName = (names: string) =>
+  names
+    .split('\n')
+    .map((line) => line.trim())
+    .find((line) => line && line.toLowerCase() !== 'name') ?? 'Name';
+
+/** A base shape with arts and text on it, one piece for each name. */
+export function ComposeDialog(props: Props) {
+  const start = useCatalog().data?.start.composition;
+  const first = props.editing?.composition ?? start;
+  return first ? <Composed {...props} first={first} /> : null;
+}
+
+function Composed({ view, editing, close, first }: Props & { first: Composition }) {
+  const [composition, setComposition] = useState<Composition>(first);
+  const [names, setNames] = useState(editing?.name ?? '');
+  const [title, setTitle] = useState('name label');
+  const [quantity, setQuantity] = useState(1);
+  const preview = useComposedPreview(composition, editing ? names : firstName(names));
+  const { add, redo } = useCompose(view.job.id, close);
+  const set = (part: Partial<Composition>) => setComposition((before) => ({ ...before, ...part }));
+  const takesNames = composition.lines.some((line) => line.text.includes('{name}'));
+  const make = () =>
+    editing
+      ? redo.mutate({ number: editing.item.number, body: { composition, name: names } })
+      : add.mutate({ composition, names: takesNames ? names : '', title, quantity, cut: 'kiss' });
+  return (
+    <Dialog open onClose={close} className="relative z-40">
+      <div className="fixed inset-0 flex items-center justify-center bg-black/30 p-4">
+        <DialogPanel className="panel flex max-h-full w-[68rem] flex-col shadow-card">
+          <div className="flex items-baseline justify-between border-b border-rule px-5 py-3">
+            <DialogTitle className="font-head text-lg font-bold">
+              {editing ? `Change ${editing.item.name}` : 'Compose a piece'}
+            </DialogTitle>
+            <p className="text-sm text-soft">
+              A shape of fixed size that carries pictures and text; one for each name.
+            </p>
+          </div>
+          <div className="flex min-h-0 flex-1">
+            <div className="checked-ground flex min-h-[22rem] flex-1 flex-col items-center justify-center gap-3 p-6">
+              {preview.url && (
+                <img
+                  src={preview.url}
+                  alt={`The piece for ${editing ? names : firstName(names)}`}
+                  className="max-h-[24rem] max-w-full drop-shadow"
+                />
+              )}
+              {preview.problem && (
+                <p role="alert" className="panel px-3 py-2 text-rowan">
+                  {asSentence(preview.problem)}
+                </p>
+              )}
+            </div>
+            <div
+              tabIndex={0}
+              role="group"
+              aria-label="What is on it"
+              className="flex w-[26rem] flex-col gap-4 overflow-y-auto border-l border-rule p-4"
+            >
+              <ComposeBase composition={composition} set={set} />
+              <ComposeLines composition={composition} set={set} />
+              <ComposeArts view={view} composition={composition} set={set} />
+              <ComposeFree composition={composition} set={set} />
+              {editing ? (
+                <Name value={names} onChange={setNames} />
+              ) : (
+                takesNames && <Names value={names} onChange={setNames} />
+              )}
+            </div>
+          </div>
+          <div className="flex flex-wrap items-center gap-3 border-t border-rule px-5 py-3">
+            {!editing && (
+              <>
+                <label className="flex items-center gap-2 text-sm">
+                  Called
+                  <input
+                    className="field w-44"
+                    value={title}
+                    maxLength={80}
+                    onChange={(event) => setTitle(event.target.value)}
+                  />
+                </label>
+                <span className="flex items-center gap-2 text-sm">
+                  How many of each
+                  <CountField label="How many of each" value={quantity} onChange={setQuantity} />
+                </span>
+              </>
+            )}
+            <span className="flex-1" />
+            <Button onClick={close}>Leave it</Button>
+            <Button look="main" onClick={make} disabled={add.isPending || redo.isPending || !title.trim()}>
+              {editing ? 'Change it' : 'Add to the job'}
+            </Button>
+          </div>
+        </DialogPanel>
+      </div>
+    </Dialog>
+  );
+}
+
+function Name({ value, onChange }: { value: string; onChange: (value: string) => void }) {
+  return (
+    <label className="flex flex-col text-sm">
+      The name on it
+      <input
+        className="field"
+        value={value}
+        maxLength={80}
+        onChange={(event) => onChange(event.target.value)}
+      />
+    </label>
+  );
+}
+
+function Names({ value, onChange }: { value: string; onChange: (value: string) => void }) {
+  const count = value.split('\n').filter((line) => line.trim()).length;
+  return (
+    <section aria-label="Names" className="flex flex-col gap-1.5">
+      <label className="flex flex-col text-sm">
+        <span>
+          <b>Names</b>, one on each line{count > 0 && ` (${count})`}
+        </span>
+        <textarea
+          className="field h-24"
+          value={value}
+          onChange={(event) => onChange(event.target.value)}
+          placeholder={'Ada\nBo\nCleo'}
+        />
+      </label>
+      <label className="text-sm">
+        or from a CSV file{' '}
+        <input
+          type="file"
+          accept=".csv,.txt,text/csv,text/plain"
+          className="text-sm"
+          onChange={(event) => void event.target.files?.[0]?.text().then(onChange)}
+        />
+      </label>
+    </section>
+  );
+}

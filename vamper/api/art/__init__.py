@@ -1,0 +1,1 @@
+"""Designs and their art, one at a time."""

@@ -1,0 +1,108 @@
+"""One design at a time: its picture, tried changes, shapes to choose from, several drawings told apart; saved edges."""
+
+from typing import Annotated
+
+from fastapi import Query, Response
+
+from vamper.api.art.schemas import (
+    Apart,
+    EdgeStyleOut,
+    GroupsOut,
+    ItemOut,
+    NewEdgeStyle,
+    ShapesOut,
+    Trial,
+)
+from vamper.api.art.views import groups_out, item_out, shapes_out
+from vamper.api.door import Id, Number
+from vamper.api.door import router as door_router
+from vamper.api.here import Here
+from vamper.api.jobs.schemas import JobOut
+from vamper.api.jobs.views import job_out
+from vamper.core.values.art import Preparation
+from vamper.core.values.findings import BadInput
+
+router = door_router()
+
+
+def _crop(text: str | None) -> tuple[float, float, float, float] | None:
+    """Four shares, separated by commas."""
+    if not text:
+        return None
+    try:
+        left, top, right, bottom = (float(part) for part in text.split(","))
+    except ValueError:
+        raise BadInput("four numbers: left, top, right, bottom", "crop") from None
+    if not (0 <= left < right <= 1 and 0 <= top < bottom <= 1):
+        raise BadInput("left, top, right, bottom must rise between 0 and 1", "crop")
+    return left, top, right, bottom
+
+
+@router.get("/art/{digest}.png", tags=["art"], response_class=Response)
+def art_preview(
+    here: Here,
+    digest: str,
+    px: int = 1200,
+    page: Annotated[int, Query(ge=1, le=10_000)] = 1,
+    lift: Annotated[float | None, Query(ge=0.5, le=60)] = None,
+    crop: str | None = None,
+) -> Response:
+    """The prepared picture, at most `px` at its longer side. Content never changes under the same address."""
+    return Response(
+        here.arts.preview(digest, px, Preparation(page=page, lift_de=lift, crop=_crop(crop))),
+        media_type="image/png",
+        headers={"cache-control": "private, max-age=31536000, immutable"},
+    )
+
+
+@router.get("/jobs/{job_id}/items/{number}/printed.png", tags=["design"], response_class=Response)
+def printed(here: Here, job_id: Id, number: Number) -> Response:
+    """What the design prints, its bleed included."""
+    return Response(
+        here.items.printed(here.jobs.get(job_id), number),
+        media_type="image/png",
+        headers={"cache-control": "private, max-age=3600"},
+    )
+
+
+@router.post("/jobs/{job_id}/items/{number}/trial", tags=["design"])
+def try_changes(here: Here, job_id: Id, number: Number, trial: Trial) -> ItemOut:
+    """The design as it would be with some fields changed; nothing is saved."""
+    state = here.jobs.get(job_id)
+    item = here.items.tried(state, number, trial.changes)
+    return item_out(item, "", here.art_notes({item.spec.art})[item.spec.art])
+
+
+@router.get("/jobs/{job_id}/items/{number}/shapes", tags=["design"])
+def get_shapes(here: Here, job_id: Id, number: Number) -> ShapesOut:
+    """Shapes that the border could have, with the stock each takes, and which manner is proposed."""
+    return shapes_out(here.items.shapes(here.jobs.get(job_id), number))
+
+
+@router.get("/jobs/{job_id}/items/{number}/groups", tags=["design"])
+def get_groups(
+    here: Here, job_id: Id, number: Number, apart_mm: Annotated[float | None, Query(gt=0, le=3000)] = None
+) -> GroupsOut:
+    """The drawings in the picture that lie more than `apart_mm` from each other."""
+    return groups_out(*here.items.groups(here.jobs.get(job_id), number, apart_mm))
+
+
+@router.post("/jobs/{job_id}/items/{number}/split", tags=["design"])
+def split(here: Here, job_id: Id, number: Number, apart: Apart) -> JobOut:
+    """Each drawing in the picture a design of its own."""
+    return job_out(here.items.split(here.jobs.get(job_id), number, apart.apart_mm))
+
+
+@router.get("/edge-styles", tags=["design"])
+def list_styles(here: Here) -> list[EdgeStyleOut]:
+    return [EdgeStyleOut(name=style.name, edge=style.edge) for style in here.styles.all()]
+
+
+@router.put("/edge-styles", tags=["design"], status_code=204)
+def save_style(here: Here, style: NewEdgeStyle) -> None:
+    here.styles.save(style.name, style.edge)
+
+
+@router.delete("/edge-styles/{name}", tags=["design"], status_code=204)
+def remove_style(here: Here, name: str) -> None:
+    here.styles.remove(name)

@@ -1,0 +1,106 @@
+"""Designs on the wire: shapes as SVG path data in mm, y down."""
+
+from typing import Annotated, Any
+
+from pydantic import BaseModel, Field
+
+from vamper.api.places import PlaceOut, SizeOut
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.item import Cut
+from vamper.core.values.limits import ONE_LINE
+
+
+class RingOut(BaseModel):
+    """One ring of the border with all inside it, outermost first; `colour` None for bare stock."""
+
+    path: str
+    colour: str | None
+
+
+class HoleOut(BaseModel):
+    """A hole of the drawing: whether the blade cuts it out, and the fields that change that."""
+
+    path: str
+    open: bool
+    toggle: dict[str, Any]
+
+
+class ItemOut(BaseModel):
+    """One design, item frame: origin at the top left of the inked area's box. Shapes travel as SVG path data, mm."""
+
+    revision: str
+    number: int
+    name: str
+    art: str
+    cut: Cut
+    size: SizeOut
+    edge_size: SizeOut
+    edge_box: PlaceOut
+    picture_box: PlaceOut
+    ppi: float
+    is_vector: bool
+    picture: str
+    """Address of the prepared picture; `&px=` and a number of pixels may follow."""
+    pages: int
+    composed: bool
+    rings: list[RingOut]
+    holes: list[HoleOut]
+    bleed_mm: float
+    bleed_path: str
+    printed_box: PlaceOut | None
+    """Where the picture of what is printed, bleed included, lies; None where there is no bleed."""
+    look: str
+    """Changes whenever what is printed changes; may be added to the address of the printed picture."""
+    least_border_mm: float
+    edge_length_mm: float
+    area_cm2: float
+    outline_path: str
+    edge_path: str
+    parts: int
+
+
+class Trial(BaseModel):
+    """Fields of one design to try, dotted where nested."""
+
+    changes: dict[str, Any]
+
+
+class CandidateOut(BaseModel):
+    name: str
+    path: str
+    box: PlaceOut
+    area_cm2: float
+    chosen: bool
+    fingers: int
+    changes: dict[str, Any]
+
+
+class ShapesOut(BaseModel):
+    """What a border could be. `manner` is what Vamper proposes, close or smooth, and `why`; `ease` is how the piece
+    handles as it is now.
+    """
+
+    ease: str
+    area_cm2: float
+    manner: str
+    why: str
+    candidates: list[CandidateOut]
+
+
+class Apart(BaseModel):
+    apart_mm: Annotated[float, Field(gt=0, le=3000)]
+
+
+class GroupsOut(BaseModel):
+    apart_mm: float
+    boxes: list[PlaceOut]
+
+
+class NewEdgeStyle(BaseModel):
+    name: Annotated[str, Field(min_length=1, max_length=60), ONE_LINE]
+    edge: EdgeSpec
+
+
+class EdgeStyleOut(BaseModel):
+    name: str
+    edge: EdgeSpec

@@ -1,0 +1,117 @@
+"""One design on the wire: its shapes, rings, holes, bleed, and the shapes it could have."""
+
+from hashlib import sha256
+from urllib.parse import urlencode
+
+from vamper.api.art.schemas import CandidateOut, GroupsOut, HoleOut, ItemOut, RingOut, ShapesOut
+from vamper.api.places import box_out, place_out, size_out
+from vamper.core.art.groups import Group
+from vamper.core.design import DesignedItem
+from vamper.core.edge.handling import ease
+from vamper.core.values.art import Preparation
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.findings import Place
+from vamper.core.values.geometry import grow, hole_polygons
+from vamper.formats.svg_path import DECIMALS, shape_path
+from vamper.services.jobs.items import Shapes, printed_box
+from vamper.services.workshop import ArtNotes
+
+_MOST_HOLES = 100
+
+
+def picture_address(digest: str, prepare: Preparation) -> str:
+    """Where the prepared picture is to be had."""
+    query: dict[str, object] = {"page": prepare.page}
+    if prepare.lift_de is not None:
+        query["lift"] = prepare.lift_de
+    if prepare.crop is not None:
+        query["crop"] = ",".join(f"{side:g}" for side in prepare.crop)
+    return f"/api/art/{digest}.png?{urlencode(query)}"
+
+
+def item_out(item: DesignedItem, revision: str, art: ArtNotes) -> ItemOut:
+    edge, bleed_mm, spec = item.edge, item.bleed.width_mm, item.spec
+    stack = spec.edge.stack
+    return ItemOut(
+        revision=revision,
+        number=spec.number,
+        name=spec.name,
+        art=spec.art,
+        cut=spec.cut,
+        size=size_out(item.outline.size_mm),
+        edge_size=size_out(edge.size_mm),
+        edge_box=box_out(edge.shape.bounds),
+        picture_box=place_out(Place(*item.outline.picture_box_mm)),
+        ppi=item.outline.ppi,
+        is_vector=item.facts.is_vector,
+        picture=picture_address(spec.art, spec.prepare),
+        pages=art.pages,
+        composed=art.composed,
+        rings=[
+            RingOut(path=shape_path(shape, DECIMALS), colour=ring.colour)
+            for shape, ring in reversed(list(zip(edge.rings, stack, strict=True)))
+        ],
+        holes=_holes(item),
+        bleed_mm=bleed_mm,
+        bleed_path=shape_path(grow(edge.shape, bleed_mm), DECIMALS) if bleed_mm else "",
+        printed_box=place_out(Place(*printed_box(item))) if bleed_mm else None,
+        look=sha256(repr((spec, item.bleed)).encode()).hexdigest()[:12],
+        least_border_mm=edge.least_border_mm,
+        edge_length_mm=edge.length_mm,
+        area_cm2=edge.shape.area / 100,
+        outline_path=shape_path(item.outline.shape, DECIMALS),
+        edge_path=shape_path(edge.shape, DECIMALS),
+        parts=len(edge.shape.geoms),
+    )
+
+
+def _holes(item: DesignedItem) -> list[HoleOut]:
+    """The drawing's holes, largest first, each with what opens or fills it."""
+    width, height = item.outline.size_mm
+    holes = sorted(hole_polygons(item.outline.shape), key=lambda hole: -hole.area)[:_MOST_HOLES]
+    middles = [hole.representative_point() for hole in holes]
+    opened = [not item.edge.shape.covers(middle) for middle in middles]
+    named = [[round(middle.x / width, 5), round(middle.y / height, 5)] for middle in middles]
+    found = []
+    for number, hole in enumerate(holes):
+        # What is open now stays so, but for this one, which turns.
+        kept = [named[n] for n, is_open in enumerate(opened) if is_open != (n == number)]
+        found.append(
+            HoleOut(
+                path=shape_path(hole, DECIMALS),
+                open=opened[number],
+                toggle={"edge.fill_holes": True, "edge.keep_holes": kept},
+            )
+        )
+    return found
+
+
+def _chosen(spec: EdgeSpec) -> dict[str, object]:
+    """What a shape is asked for with; what its kind brings along comes by itself."""
+    close_or_smooth: dict[str, object] = {"edge.smooth_mm": spec.smooth_mm} if spec.follows and spec.has_border else {}
+    return {"edge.kind": spec.kind, **close_or_smooth}
+
+
+def shapes_out(shapes: Shapes) -> ShapesOut:
+    return ShapesOut(
+        ease=ease(shapes.now),
+        area_cm2=shapes.area_mm2 / 100,
+        manner=shapes.advice.manner,
+        why=shapes.advice.why,
+        candidates=[
+            CandidateOut(
+                name=one.name,
+                path=shape_path(one.edge.shape, DECIMALS),
+                box=box_out(one.edge.shape.bounds),
+                area_cm2=one.edge.shape.area / 100,
+                chosen=one.chosen,
+                fingers=len(one.handling.fingers_mm),
+                changes=_chosen(one.spec),
+            )
+            for one in shapes.candidates
+        ],
+    )
+
+
+def groups_out(apart_mm: float, groups: tuple[Group, ...]) -> GroupsOut:
+    return GroupsOut(apart_mm=apart_mm, boxes=[box_out(group.shape.bounds) for group in groups])

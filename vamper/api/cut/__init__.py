@@ -1,0 +1,1 @@
+"""What the cutter is set to."""

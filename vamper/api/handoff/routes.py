@@ -1,0 +1,70 @@
+"""Files to take away: print page and cut files of each sheet, or everything at once."""
+
+from urllib.parse import quote
+
+from fastapi import Response
+
+from vamper.api.door import Id, Number
+from vamper.api.door import router as door_router
+from vamper.api.here import Here
+from vamper.core.plan import Plan
+from vamper.core.values.findings import BadInput
+from vamper.formats.out.sheet_file import SHEET_FILES, SheetFile
+from vamper.formats.safe_file_name import safe_file_name
+from vamper.services.handoff.files import sheet_file
+from vamper.services.work.not_found import NotFound
+from vamper.services.workshop import Workshop
+
+router = door_router()
+
+
+def _planned(here: Workshop, job_id: Id, sheet: Number | None = None) -> Plan:
+    plan = here.plan(here.jobs.get(job_id)).plan
+    if not plan.layout.sheets:
+        raise BadInput("nothing is placed on a sheet yet; add art that fits it first", "sheets")
+    if sheet is not None and not 1 <= sheet <= len(plan.layout.sheets):
+        raise NotFound("this job has no such sheet")
+    return plan
+
+
+def _file(data: bytes, media_type: str, name: str) -> Response:
+    plain = "".join(c if c.isascii() and (c.isalnum() or c in "-._") else "-" for c in name)
+    named = f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(safe_file_name(name))}"
+    return Response(data, media_type=media_type, headers={"content-disposition": named})
+
+
+def _offer(kind: SheetFile) -> None:
+    """A route for one kind of file."""
+
+    @router.get(
+        f"/jobs/{{job_id}}/sheets/{{sheet}}/{kind.ending}",
+        tags=["hand-off"],
+        response_class=Response,
+        name=kind.key,
+    )
+    def file(here: Here, job_id: Id, sheet: Number) -> Response:
+        plan = _planned(here, job_id, sheet)
+        if not kind.is_for(plan.job.stock):
+            raise BadInput(kind.missing, "stock")
+        data = sheet_file(plan, sheet - 1, kind.key, here.picture_of)
+        return _file(data, kind.media_type, f"{plan.job.title}-sheet-{sheet:02d}-{kind.ending}")
+
+
+for one in SHEET_FILES:
+    _offer(one)
+
+
+@router.post("/jobs/{job_id}/hand-off", tags=["hand-off"], status_code=204)
+def mark_handed_off(here: Here, job_id: Id) -> None:
+    """The job counts as handed off from now on."""
+    _planned(here, job_id)
+    here.record_hand_off(here.jobs.get(job_id))
+
+
+@router.get("/jobs/{job_id}/hand-off.zip", tags=["hand-off"], response_class=Response)
+def hand_off(here: Here, job_id: Id) -> Response:
+    """Every file of the job, the job file and its art."""
+    _planned(here, job_id)
+    data = here.hand_off(here.jobs.get(job_id))
+    title = here.jobs.get(job_id).document.title
+    return _file(data, "application/zip", f"{title}.zip")

@@ -1,0 +1,1 @@
+"""Jobs, their changes and their packing."""

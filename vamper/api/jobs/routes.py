@@ -1,0 +1,184 @@
+"""Jobs, their changes, their art coming in, and their packing."""
+
+import asyncio
+from collections.abc import AsyncIterator
+from typing import Annotated
+
+from annotated_types import Ge, Len
+from fastapi import Request, UploadFile
+from sse_starlette.sse import EventSourceResponse
+
+from vamper.api.art.schemas import ItemOut
+from vamper.api.cut.schemas import CutPart
+from vamper.api.door import MOST_FILE_BODY, Id, in_turn
+from vamper.api.door import router as door_router
+from vamper.api.here import Here, Shown
+from vamper.api.jobs.schemas import (
+    AddedArt,
+    Change,
+    ChoiceOut,
+    ItemNumbers,
+    JobId,
+    JobOut,
+    JobSummaryOut,
+    NewJob,
+    PackingEvent,
+    ViewOut,
+)
+from vamper.api.jobs.views import job_out
+from vamper.api.sheet.schemas import LayoutPart, SheetPart
+
+router = door_router()
+
+Revision = Annotated[str, Len(1, 64)]
+_HEARTBEAT_S = 10.0
+
+
+@router.get("/jobs", tags=["jobs"])
+def list_jobs(here: Here) -> list[JobSummaryOut]:
+    return [
+        JobSummaryOut(
+            **{name: getattr(job, name) for name in JobSummaryOut.model_fields if name != "arts"}, arts=list(job.arts)
+        )
+        for job in here.jobs.all()
+    ]
+
+
+@router.post("/jobs", tags=["jobs"], status_code=201)
+def create_job(here: Here, new: NewJob) -> JobId:
+    return JobId(id=here.jobs.create(new.title))
+
+
+@router.get("/jobs/{job_id}", tags=["jobs"])
+def get_view(here: Here, shown: Shown, job_id: Id) -> ViewOut:
+    """The job as the screen shows it, all but its parts. Where nobody has searched for a layout yet, pieces lie in
+    rows.
+    """
+    return shown.view(here.jobs.get(job_id))
+
+
+@router.get("/jobs/{job_id}/parts/sheet/{revision}", tags=["jobs"])
+def get_sheet(here: Here, shown: Shown, job_id: Id, revision: Revision) -> SheetPart | None:
+    """What all sheets have in common; nothing where the job was changed since its head was read."""
+    return shown.sheet(here.jobs.get(job_id), revision)
+
+
+@router.get("/jobs/{job_id}/parts/layout/{revision}", tags=["jobs"])
+def get_layout(here: Here, shown: Shown, job_id: Id, revision: Revision) -> LayoutPart | None:
+    """The layout with its figures; nothing where the job was changed since its head was read."""
+    return shown.layout(here.jobs.get(job_id), revision)
+
+
+@router.get("/jobs/{job_id}/parts/cut/{revision}", tags=["jobs"])
+def get_cut(here: Here, shown: Shown, job_id: Id, revision: Revision) -> CutPart | None:
+    """What the cutter is set to; nothing where the job was changed since its head was read."""
+    return shown.cut(here.jobs.get(job_id), revision)
+
+
+@router.post("/jobs/{job_id}/parts/designs", tags=["jobs"])
+def get_designs(here: Here, shown: Shown, job_id: Id, asked: ItemNumbers) -> list[ItemOut]:
+    """Some designs, with their shapes; those that are gone by now are left out."""
+    return shown.designs(here.jobs.get(job_id), asked.numbers)
+
+
+@router.delete("/jobs/{job_id}", tags=["jobs"], status_code=204)
+def remove_job(here: Here, job_id: Id) -> None:
+    here.remove_job(job_id)
+
+
+@router.post("/jobs/{job_id}/put-back", tags=["jobs"], status_code=204)
+def put_back_job(here: Here, job_id: Id) -> None:
+    here.jobs.put_back(job_id)
+
+
+@router.post("/jobs/{job_id}/copy", tags=["jobs"], status_code=201)
+def copy_job(here: Here, job_id: Id) -> JobId:
+    return JobId(id=here.jobs.copy(job_id))
+
+
+@router.post("/jobs/{job_id}/changes", tags=["changes"])
+def change_job(here: Here, job_id: Id, change: Change) -> JobOut:
+    if change.numbers is None:
+        return job_out(here.jobs.change(job_id, change.label, change.changes, change.each))
+    return job_out(here.jobs.change_items(job_id, change.label, tuple(change.numbers), change.changes))
+
+
+@router.post("/jobs/{job_id}/undo", tags=["changes"])
+def undo(here: Here, job_id: Id) -> JobOut:
+    return job_out(here.jobs.undo(job_id))
+
+
+@router.post("/jobs/{job_id}/redo", tags=["changes"])
+def redo(here: Here, job_id: Id) -> JobOut:
+    return job_out(here.jobs.redo(job_id))
+
+
+@router.get("/jobs/{job_id}/choices/{phrase}", tags=["changes"])
+def get_choices(here: Here, job_id: Id, phrase: str) -> list[ChoiceOut]:
+    return [
+        ChoiceOut.model_validate(choice, from_attributes=True) for choice in here.choices(here.jobs.get(job_id), phrase)
+    ]
+
+
+@router.post("/jobs/{job_id}/art", tags=["art"], status_code=201, max_body_size=MOST_FILE_BODY)
+async def add_art(here: Here, job_id: Id, file: UploadFile) -> AddedArt:
+    """Take in one art file and add it to the job as a design."""
+
+    def add() -> AddedArt:
+        here.jobs.get(job_id)
+        taken = here.arts.take_in(file.filename or "", file.file.read())
+        state = here.jobs.add_item(job_id, taken.digest, taken.name, taken.start_mm, taken.start_edge)
+        return AddedArt(number=state.document.items[-1].number, name=taken.name)
+
+    return await in_turn(add)
+
+
+@router.post("/jobs/{job_id}/remove-items", tags=["art"])
+def remove_items(here: Here, job_id: Id, items: ItemNumbers) -> JobOut:
+    return job_out(here.jobs.remove_items(job_id, tuple(items.numbers)))
+
+
+@router.post("/jobs/{job_id}/pack/begin", tags=["packing"], status_code=202)
+def begin_packing(here: Here, job_id: Id) -> None:
+    """Search for a layout of the job as it is now, unless that was done or is being done."""
+    here.begin_packing(here.jobs.get(job_id))
+
+
+@router.post("/jobs/{job_id}/pack", tags=["packing"], status_code=202)
+def pack_again(here: Here, job_id: Id, everything: bool = False) -> None:
+    """Pack again round what was placed by hand, or `everything` that is not locked.
+
+    Where nothing was held, the search begins from another seed; the best layout so far stays until it is beaten.
+    """
+    here.pack_again(here.jobs.get(job_id), everything)
+
+
+@router.post("/jobs/{job_id}/stop", tags=["packing"], status_code=202)
+def stop_packing(here: Here, job_id: Id) -> None:
+    """End the search and keep the best layout so far."""
+    here.desk.stop(job_id)
+
+
+@router.post("/jobs/{job_id}/take-up", tags=["packing"], status_code=202)
+def take_up(here: Here, job_id: Id, layout: str) -> None:
+    """End the search and keep the `layout` that was in sight, so that nothing moves under the hand."""
+    here.desk.take_up(job_id, layout)
+
+
+@router.get("/jobs/{job_id}/events", tags=["packing"], response_class=EventSourceResponse)
+async def events(request: Request, here: Here, job_id: Id, version: Annotated[int, Ge(0)] = 0) -> EventSourceResponse:
+    """One `packing` event for every better layout and for the end of a search."""
+
+    async def stream() -> AsyncIterator[dict[str, str]]:
+        seen = version
+        while not await request.is_disconnected():
+            newest = await asyncio.to_thread(here.desk.wait_for_change, job_id, seen, 1.0)
+            if newest == seen:
+                continue
+            seen = newest
+            state = here.desk.state(job_id)
+            if state is not None:
+                event = PackingEvent(state=state[0], seconds_left=state[1], version=seen)
+                yield {"event": "packing", "data": event.model_dump_json()}
+
+    return EventSourceResponse(stream(), ping=int(_HEARTBEAT_S))

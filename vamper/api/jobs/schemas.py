@@ -1,0 +1,159 @@
+"""Jobs on the wire: lists, changes, the brief, the rail, findings, and the parts of a view."""
+
+from datetime import datetime
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, Field
+
+from vamper.api.door import Number
+from vamper.api.places import PlaceOut
+from vamper.core.values.findings import FixTarget, Severity, Station
+from vamper.core.values.limits import ONE_LINE
+from vamper.services.brief.rail import StationState
+from vamper.services.jobs.document import JobDocument
+from vamper.services.packing.desk import PackingState
+
+
+class JobSummaryOut(BaseModel):
+    id: int
+    title: str
+    pieces: int
+    designs: int
+    stock: str
+    changed_at: datetime
+    handed_off_at: datetime | None
+    arts: list[str]
+
+
+class NewJob(BaseModel):
+    title: Annotated[str, Field(min_length=1, max_length=200), ONE_LINE] = "New job"
+
+
+class JobId(BaseModel):
+    id: int
+
+
+class JobOut(BaseModel):
+    id: int
+    document: JobDocument
+    changed_at: datetime
+    handed_off_at: datetime | None
+    undo: str | None
+    redo: str | None
+
+
+class Change(BaseModel):
+    """Fields to set, dotted where nested: on the job, or on the items that `numbers` names; with those of the job, the
+    fields `each` of every item.
+    """
+
+    label: Annotated[str, Field(min_length=1, max_length=200), ONE_LINE]
+    numbers: Annotated[list[Number], Field(max_length=1000)] | None = None
+    changes: Annotated[dict[str, Any], Field(max_length=100)]
+    each: Annotated[dict[str, Any], Field(max_length=100)] = {}
+
+
+class ItemNumbers(BaseModel):
+    numbers: Annotated[list[Number], Field(min_length=1, max_length=1000)]
+
+
+class FixOut(BaseModel):
+    label: str
+    effect: str
+    target: FixTarget
+    changes: dict[str, Any]
+
+
+class FindingOut(BaseModel):
+    code: str
+    severity: Severity
+    station: Station
+    title: str
+    text: str
+    figures: dict[str, float]
+    item_number: int | None
+    sheet: int | None
+    places: list[PlaceOut]
+    fixes: list[FixOut]
+
+
+class PhraseOut(BaseModel):
+    text: str
+    key: str | None
+
+
+class StationOut(BaseModel):
+    station: Station
+    figure: str
+    detail: str
+    state: StationState
+
+
+class PackingOut(BaseModel):
+    state: PackingState
+    seconds_left: float
+    seconds: float
+    version: int
+    layout: str
+    """Names this layout; whoever moves a piece says which one they saw."""
+    time_limited: bool
+    held: int
+    """Pieces that lie where a maker put them, or were kept since."""
+
+
+class AnswerOut(BaseModel):
+    label: str
+    effect: str
+    each: dict[str, Any]
+
+
+class QuestionOut(BaseModel):
+    sentence: str
+    answers: list[AnswerOut]
+
+
+class ChoiceOut(BaseModel):
+    label: str
+    consequence: str
+    changes: dict[str, Any]
+    chosen: bool
+    proposed: bool
+    group: str
+    use: str
+    question: QuestionOut | None
+
+
+class AddedArt(BaseModel):
+    number: int
+    name: str
+
+
+class PackingEvent(BaseModel):
+    """Sent whenever a job's packing moved on."""
+
+    kind: Literal["packing"] = "packing"
+    state: PackingState
+    seconds_left: float
+    version: int
+
+
+class PartsOut(BaseModel):
+    """The revisions of the parts of a view; a part is asked for by its revision, and only where it is another one."""
+
+    sheet: str
+    designs: dict[int, str]
+    """By the designs' numbers, in the job's order."""
+    layout: str
+    cut: str
+    packing: PackingOut
+
+
+class ViewOut(BaseModel):
+    """A job as the screen shows it, all but its parts. `problem` is the sentence that says why there is no plan."""
+
+    job: JobOut
+    brief: list[PhraseOut]
+    stations: list[StationOut]
+    findings: list[FindingOut]
+    problem: str | None
+    parts: PartsOut | None

@@ -1,0 +1,196 @@
+"""A job as the screen shows it, in parts: what did not change since it was looked at is neither drawn nor sent again.
+
+Every part has a revision, a digest of what it is drawn from. The head names the revisions of all parts; a part is asked
+for by its revision, so that what is shown together belongs together.
+"""
+
+import hashlib
+from collections.abc import Callable
+from dataclasses import dataclass, fields
+from typing import Any, TypeVar
+
+from vamper.api.art.schemas import ItemOut
+from vamper.api.art.views import item_out
+from vamper.api.cut.schemas import CutPart
+from vamper.api.cut.views import cut_part
+from vamper.api.jobs.schemas import FindingOut, FixOut, JobOut, PackingOut, PartsOut, PhraseOut, StationOut, ViewOut
+from vamper.api.places import place_out
+from vamper.api.sheet.schemas import LayoutPart, SheetPart
+from vamper.api.sheet.views import layout_part, sheet_part
+from vamper.core.design import DesignedItem
+from vamper.core.plan import Plan
+from vamper.core.values.findings import BadInput, Finding
+from vamper.core.values.placement import Pin
+from vamper.services.brief.brief import brief
+from vamper.services.brief.rail import empty_stations, stations
+from vamper.services.jobs.jobs import JobState
+from vamper.services.packing.desk import Packing
+from vamper.services.work.cache import Cache
+from vamper.services.workshop import ArtNotes, Planned, Workshop
+
+T = TypeVar("T")
+
+_KEPT = 48
+_KEPT_ITEMS = 600
+
+
+def job_out(state: JobState) -> JobOut:
+    return JobOut(
+        id=state.id,
+        document=state.document,
+        changed_at=state.changed_at,
+        handed_off_at=state.handed_off_at,
+        undo=state.undo,
+        redo=state.redo,
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class _Head:
+    """What a plan looks like on the screen, all but its parts and how its search stands."""
+
+    stations: list[StationOut]
+    findings: list[FindingOut]
+    sheet: str
+    designs: dict[int, str]
+    layout: str
+    cut: str
+
+
+class Views:
+    """The views of one workshop's jobs."""
+
+    def __init__(self, workshop: Workshop) -> None:
+        self._workshop = workshop
+        self._heads: Cache[_Head] = Cache(_KEPT)
+        self._sheets: Cache[SheetPart] = Cache(_KEPT)
+        self._layouts: Cache[LayoutPart] = Cache(_KEPT)
+        self._cuts: Cache[CutPart] = Cache(_KEPT)
+        self._items: Cache[ItemOut] = Cache(_KEPT_ITEMS)
+
+    def view(self, state: JobState) -> ViewOut:
+        """The job; where it cannot be planned, the sentence that says why."""
+        phrases = [PhraseOut(text=p.text, key=p.key) for p in brief(self._workshop.told(state))]
+        try:
+            planned = self._workshop.plan(state)
+        except BadInput as bad:
+            rail = [StationOut(**_fields(figure)) for figure in empty_stations()]
+            return ViewOut(
+                job=job_out(state), brief=phrases, stations=rail, findings=[], problem=bad.sentence, parts=None
+            )
+        head = self._head(state, planned)
+        return ViewOut(
+            job=job_out(state),
+            brief=phrases,
+            stations=head.stations,
+            findings=head.findings,
+            problem=None,
+            parts=PartsOut(
+                sheet=head.sheet,
+                designs=head.designs,
+                layout=head.layout,
+                cut=head.cut,
+                packing=_packing_out(planned.plan, planned.packing),
+            ),
+        )
+
+    def sheet(self, state: JobState, revision: str) -> SheetPart | None:
+        """What all sheets have in common."""
+        return self._part(state, revision, self._sheets, lambda head: head.sheet, sheet_part)
+
+    def layout(self, state: JobState, revision: str) -> LayoutPart | None:
+        """The layout with its figures."""
+        return self._part(state, revision, self._layouts, lambda head: head.layout, layout_part)
+
+    def cut(self, state: JobState, revision: str) -> CutPart | None:
+        """What the cutter is set to."""
+        return self._part(state, revision, self._cuts, lambda head: head.cut, cut_part)
+
+    def designs(self, state: JobState, numbers: list[int]) -> list[ItemOut]:
+        """Some of the job's designs, with their shapes; those that are gone by now are left out."""
+        planned = self._workshop.plan(state)
+        revisions = self._head(state, planned).designs
+        there = [item for item in planned.plan.items if item.number in numbers]
+        notes = self._workshop.art_notes({item.spec.art for item in there})
+        return [self._design(item, revisions[item.number], notes[item.spec.art]) for item in there]
+
+    def _design(self, item: DesignedItem, revision: str, notes: ArtNotes) -> ItemOut:
+        return self._items.get(revision, lambda: item_out(item, revision, notes))
+
+    def _head(self, state: JobState, planned: Planned) -> _Head:
+        plan, packing = planned.plan, planned.packing
+        job = plan.asked
+
+        def make() -> _Head:
+            frame = _digest(job.paper, job.printer, job.cutter, job.marks, job.stock)
+            return _Head(
+                [StationOut(**_fields(figure)) for figure in stations(plan, planned.findings)],
+                [finding_out(finding) for finding in planned.findings],
+                frame,
+                {item.number: _digest(*_drawn_from(plan, item)) for item in plan.items},
+                _digest(packing.layout_id, state.revision, frame),
+                _digest(job.stock, job.cutter, sorted({item.spec.cut for item in plan.items}), plan.settings),
+            )
+
+        return self._heads.get((job, packing.layout_id), make)
+
+    def _part(
+        self,
+        state: JobState,
+        revision: str,
+        kept: Cache[T],
+        named: Callable[[_Head], str],
+        draw: Callable[[Plan, str], T],
+    ) -> T | None:
+        """A part of that revision; None where the job was changed since."""
+        key = (state.id, revision)
+        if key not in kept:
+            planned = self._workshop.plan(state)
+            if named(self._head(state, planned)) != revision:
+                return None
+            return kept.get(key, lambda: draw(planned.plan, revision))
+        return kept.get(key, lambda: draw(self._workshop.plan(state).plan, revision))
+
+
+def _drawn_from(plan: Plan, item: DesignedItem) -> tuple[Any, ...]:
+    """Everything that a design is drawn from; a back follows its front."""
+    front = None if item.spec.back_of is None else plan.item(item.spec.back_of).spec
+    return item.spec, front, item.bleed, plan.job.stock
+
+
+def _digest(*what: object) -> str:
+    return hashlib.sha256(repr(what).encode()).hexdigest()[:16]
+
+
+def _fields(value: Any) -> dict[str, Any]:
+    return {one.name: getattr(value, one.name) for one in fields(value)}
+
+
+def finding_out(finding: Finding) -> FindingOut:
+    return FindingOut(
+        code=finding.code,
+        severity=finding.severity,
+        station=finding.station,
+        title=finding.title,
+        text=finding.text,
+        figures=dict(finding.figures),
+        item_number=finding.item,
+        sheet=finding.sheet,
+        places=[place_out(place) for place in finding.places],
+        fixes=[
+            FixOut(label=fix.label, effect=fix.effect, target=fix.target, changes=dict(fix.changes))
+            for fix in finding.fixes
+        ],
+    )
+
+
+def _packing_out(plan: Plan, packing: Packing) -> PackingOut:
+    return PackingOut(
+        state=packing.state,
+        seconds_left=packing.seconds_left,
+        seconds=packing.seconds,
+        version=packing.version,
+        layout=packing.layout_id,
+        time_limited=plan.layout.time_limited,
+        held=sum(one.pin is not Pin.FREE for sheet in plan.layout.sheets for one in sheet),
+    )

@@ -1,0 +1,1 @@
+"""A job's sheets: layouts, pieces in hand, counts."""

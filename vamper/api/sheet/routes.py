@@ -1,0 +1,196 @@
+"""What can be asked of a job's sheets: how many fit, layouts side by side, scale to fill, fillers, backs, colours."""
+
+from typing import Annotated
+
+from fastapi import Query
+
+from vamper.api.door import Id, Number, in_turn
+from vamper.api.door import router as door_router
+from vamper.api.here import Here
+from vamper.api.jobs.schemas import JobOut
+from vamper.api.jobs.views import job_out
+from vamper.api.sheet.schemas import (
+    ComparedOut,
+    CountedOut,
+    FillWith,
+    LayoutName,
+    ScaleToFill,
+    ScalingOut,
+    SizeCountOut,
+    SourceOut,
+    TogetherOut,
+    Wish,
+)
+from vamper.api.sheet.views import PINS, pieces_out
+from vamper.core.values.findings import BadInput
+from vamper.services.packing.counting import Counted, PlainShape
+from vamper.services.packing.scaling import Scaling
+
+router = door_router()
+
+Millimetres = Annotated[float, Query(ge=3, le=1000)]
+
+
+def _counted(counted: Counted) -> CountedOut:
+    return CountedOut(
+        size_mm=counted.size_mm,
+        pieces=counted.pieces,
+        rows=[SizeCountOut(size_mm=row.size_mm, pieces=row.pieces, at_most=row.at_most) for row in counted.rows],
+    )
+
+
+@router.get("/jobs/{job_id}/how-many/{number}", tags=["sheets"])
+async def count_design(
+    here: Here, job_id: Id, number: Number, size_mm: Millimetres | None = None, quick: bool = False
+) -> CountedOut:
+    """How many of one design fit on a sheet, at its size and at others; `quick` figures are of plain rows alone."""
+
+    def count() -> CountedOut:
+        state = here.jobs.get(job_id)
+        state.document.item(number)
+        return _counted(here.counting.design(here.design(state), number, size_mm, quick))
+
+    return await in_turn(count)
+
+
+@router.get("/jobs/{job_id}/how-many", tags=["sheets"])
+async def count_plain(
+    here: Here,
+    job_id: Id,
+    shape: PlainShape,
+    size_mm: Millimetres,
+    border_mm: Annotated[float, Query(ge=0, le=50)] = 3.0,
+    quick: bool = False,
+) -> CountedOut:
+    """How many of a plain shape fit on the job's sheet, before there is any art."""
+
+    def count() -> CountedOut:
+        return _counted(here.counting.plain(here.sheet_design(here.jobs.get(job_id)), shape, size_mm, border_mm, quick))
+
+    return await in_turn(count)
+
+
+@router.get("/jobs/{job_id}/how-many-together", tags=["sheets"])
+async def count_together(
+    here: Here, job_id: Id, numbers: Annotated[list[Number], Query(min_length=1, max_length=1000)], quick: bool = False
+) -> TogetherOut:
+    """How many whole sets of some designs go on one sheet: at once from plain rows, or after a short search."""
+
+    def count() -> TogetherOut:
+        state = here.jobs.get(job_id)
+        for number in numbers:
+            state.document.item(number)
+        found = here.counting.together(here.design(state), tuple(sorted(set(numbers))), None if quick else here.nester)
+        return TogetherOut(sets=found.sets, at_most=found.at_most)
+
+    return await in_turn(count)
+
+
+@router.get("/jobs/{job_id}/layouts", tags=["sheets"])
+def get_layouts(here: Here, job_id: Id) -> list[ComparedOut]:
+    """The layout on the table, those kept under a name, and straight rows, with the same figures for each."""
+    state = here.jobs.get(job_id)
+    plan = here.plan(state).plan
+    return [
+        ComparedOut(
+            name=one.name,
+            origin=one.origin,
+            sheets=[pieces_out(sheet) for sheet in one.layout.sheets],
+            pins=PINS,
+            pieces=one.pieces,
+            used=one.used,
+            cut_length_mm=one.cut_length_mm,
+            broken=one.broken,
+            saved_at=one.saved_at,
+        )
+        for one in here.layouts.all(job_id, here.design(state), plan)
+    ]
+
+
+@router.post("/jobs/{job_id}/layouts", tags=["sheets"], status_code=201)
+def save_layout(here: Here, job_id: Id, new: LayoutName) -> None:
+    """Keep the layout on the table under a name."""
+    state = here.jobs.get(job_id)
+    here.layouts.save(job_id, new.name, here.plan(state).plan)
+
+
+@router.post("/jobs/{job_id}/layouts/keep", tags=["sheets"])
+def keep_layout(here: Here, job_id: Id, named: LayoutName) -> JobOut:
+    """Put a named layout back on the table."""
+    return job_out(here.layouts.keep(job_id, named.name))
+
+
+@router.post("/jobs/{job_id}/layouts/keep-rows", tags=["sheets"])
+def keep_rows(here: Here, job_id: Id) -> JobOut:
+    return job_out(here.layouts.keep_rows(job_id))
+
+
+@router.post("/jobs/{job_id}/layouts/remove", tags=["sheets"], status_code=204)
+def remove_layout(here: Here, job_id: Id, named: LayoutName) -> None:
+    here.layouts.remove(job_id, named.name)
+
+
+def _scaling(told: Scaling) -> ScalingOut:
+    return ScalingOut(
+        state=told.state,
+        sheets=told.sheets,
+        fits=told.fits,
+        trying=told.trying,
+        share=told.share,
+        problem=told.problem,
+    )
+
+
+@router.post("/jobs/{job_id}/scale-to-fill", tags=["sheets"], status_code=202)
+def scale_to_fill(here: Here, job_id: Id, asked: ScaleToFill) -> ScalingOut:
+    """Look for the largest common scale in the background; when it is found it is a step of the job."""
+    state = here.jobs.get(job_id)
+    if not state.document.items:
+        raise BadInput("there is nothing to scale yet; add art first", "items")
+    return _scaling(here.scale_to_fill(state, asked.sheets))
+
+
+@router.get("/jobs/{job_id}/scale-to-fill", tags=["sheets"])
+def get_scaling(here: Here, job_id: Id) -> ScalingOut | None:
+    told = here.scalings.state(job_id)
+    return None if told is None else _scaling(told)
+
+
+@router.post("/jobs/{job_id}/scale-to-fill/stop", tags=["sheets"], status_code=202)
+def stop_scaling(here: Here, job_id: Id) -> None:
+    """End the search; the largest scale that fits so far is taken."""
+    here.scalings.stop(job_id)
+
+
+@router.get("/jobs/{job_id}/filler-sources", tags=["sheets"])
+def get_sources(here: Here, job_id: Id) -> list[SourceOut]:
+    """Designs that could fill what is left: the job's own, and those of other jobs on the same stock."""
+    return [
+        SourceOut(job_id=one.job_id, job=one.job, number=one.number, name=one.name, art=one.art, own=one.is_own)
+        for one in here.variants.sources(here.jobs.get(job_id))
+    ]
+
+
+@router.post("/jobs/{job_id}/fillers", tags=["sheets"])
+def fill_with(here: Here, job_id: Id, asked: FillWith) -> JobOut:
+    """Fill what is left with a design in a range of sizes."""
+    state = here.jobs.get(job_id)
+    return job_out(here.variants.fill_with(state, asked.job_id, asked.number, asked.least_mm, asked.most_mm))
+
+
+@router.post("/jobs/{job_id}/items/{number}/wish", tags=["sheets"])
+def set_wish(here: Here, job_id: Id, number: Number, asked: Wish) -> JobOut:
+    """Whether more copies of a design are fine, and before or after which others."""
+    return job_out(here.variants.wish(here.jobs.get(job_id), number, asked.move))
+
+
+@router.post("/jobs/{job_id}/items/{number}/back", tags=["sheets"])
+def make_back(here: Here, job_id: Id, number: Number) -> JobOut:
+    """A back for a design, cut to its mirrored edge."""
+    return job_out(here.variants.make_back(here.jobs.get(job_id), number))
+
+
+@router.post("/jobs/{job_id}/items/{number}/by-colour", tags=["sheets"])
+def by_colour(here: Here, job_id: Id, number: Number) -> JobOut:
+    """One design, and sheets of its own, for each flat colour of a drawing."""
+    return job_out(here.variants.by_colour(here.jobs.get(job_id), number))

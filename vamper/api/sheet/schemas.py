@@ -1,0 +1,177 @@
+"""Sheets on the wire: what they have in common, a layout as numbers, and what can be asked of it."""
+
+from datetime import datetime
+from typing import Annotated
+
+from pydantic import BaseModel, Field
+
+from vamper.api.door import Id, Number
+from vamper.api.places import PlaceOut, SizeOut
+from vamper.core.values.limits import ONE_LINE
+from vamper.core.values.placement import Pin
+from vamper.services.jobs.variants import WishMove
+from vamper.services.packing.named import Origin
+from vamper.services.packing.scaling import ScaleState
+
+
+class BoundOut(BaseModel):
+    name: str
+    reason: str
+    left_mm: float
+    top_mm: float
+    right_mm: float
+    bottom_mm: float
+    path: str
+
+
+class MarkOut(BaseModel):
+    family: str
+    x_mm: float
+    y_mm: float
+    path: str
+
+
+class StockOut(BaseModel):
+    key: str
+    name: str
+    stock_class: str
+    face_um: float
+    backing_um: float
+    faces: str
+    colour: str
+    printable: bool
+    mirrored: bool
+
+
+class UnplacedOut(BaseModel):
+    item_number: int
+    quantity: int
+    reason: str
+
+
+class SheetOut(BaseModel):
+    pieces: list[float]
+    """Five numbers a piece: its design, x, y (mm), turn (degrees), and how firmly it lies (in the order of `pins`)."""
+    used: float
+    cut_length_mm: float
+    nearest_mm: float | None
+    path: str
+    """The blade's way from loop to loop, as points x,y."""
+    live_path: str
+    """The live area of this very sheet; the first one may be used up in part."""
+    colour: str | None
+    """The colour of the stock that this sheet is cut from, where drawings are cut one colour a sheet."""
+    guides: str
+    """Guide lines and trim ticks, where the sheet is cut by hand."""
+
+
+class SheetPart(BaseModel):
+    """What all sheets of a job have in common."""
+
+    revision: str
+    width_mm: float
+    height_mm: float
+    live_path: str
+    live_size: SizeOut
+    bounds: list[BoundOut]
+    marks: list[MarkOut]
+    stock: StockOut
+    mirror: bool
+    by_hand: bool
+    """No machine cuts it: rows are straight, guide lines are printed."""
+
+
+class LayoutPart(BaseModel):
+    """A job's layout with its figures."""
+
+    revision: str
+    pins: list[Pin]
+    sheets: list[SheetOut]
+    placed: dict[int, int]
+    """How many pieces of each design lie on sheets."""
+    unplaced: list[UnplacedOut]
+    pieces_at_most: int
+    sheets_at_least: int
+    row_sheets: int
+    row_pieces: int
+    """What plain rows of boxes hold on as many sheets as the layout has."""
+    extra_pieces: int
+    offcut: PlaceOut
+    """The largest free rectangle of the last sheet."""
+
+
+class SizeCountOut(BaseModel):
+    """The largest size at which so many go on a sheet, and the most that areas would allow."""
+
+    size_mm: float
+    pieces: int
+    at_most: int
+
+
+class CountedOut(BaseModel):
+    size_mm: float
+    pieces: int
+    rows: list[SizeCountOut]
+
+
+class TogetherOut(BaseModel):
+    """Whole sets of some designs on one sheet, and the most that areas would allow."""
+
+    sets: int
+    at_most: int
+
+
+class LayoutName(BaseModel):
+    name: Annotated[str, Field(min_length=1, max_length=60), ONE_LINE]
+
+
+class ComparedOut(BaseModel):
+    """One layout of a job with its figures; `broken` counts rules that it would break by now."""
+
+    name: str
+    origin: Origin
+    sheets: list[list[float]]
+    """Five numbers a piece, as in `LayoutPart`."""
+    pins: list[Pin]
+    pieces: int
+    used: float
+    cut_length_mm: float
+    broken: int
+    saved_at: datetime | None
+
+
+class ScaleToFill(BaseModel):
+    sheets: Annotated[int, Field(ge=1, le=50)]
+
+
+class ScalingOut(BaseModel):
+    """`share` is how much of the search is done, `fits` the largest scale that fits so far."""
+
+    state: ScaleState
+    sheets: int
+    fits: float | None
+    trying: float | None
+    share: float
+    problem: str
+
+
+class SourceOut(BaseModel):
+    """A design that could fill what is left."""
+
+    job_id: int
+    job: str
+    number: int
+    name: str
+    art: str
+    own: bool
+
+
+class Wish(BaseModel):
+    move: WishMove
+
+
+class FillWith(BaseModel):
+    job_id: Id
+    number: Number
+    least_mm: Annotated[float, Field(ge=5, le=500)]
+    most_mm: Annotated[float, Field(ge=5, le=500)]

@@ -1,0 +1,112 @@
+"""From a plan's sheets to what goes over the wire: shapes once, places as numbers."""
+
+from collections import Counter
+from dataclasses import asdict
+
+from vamper.api.places import PlaceOut, size_out
+from vamper.api.sheet.schemas import BoundOut, LayoutPart, MarkOut, SheetOut, SheetPart, StockOut, UnplacedOut
+from vamper.core.plan import Plan, cut_of, pack_problem
+from vamper.core.printing.guides import guides_for
+from vamper.core.sheet.laid import LaidSheet
+from vamper.core.sheet.offcut import NOTHING
+from vamper.core.sheet.pack.groups import plain_rows
+from vamper.core.values.placement import Pin, Placement
+from vamper.core.values.stock import Stock
+from vamper.formats.svg_path import DECIMALS, closed_path, shape_path
+
+PINS = list(Pin)
+
+
+def sheet_part(plan: Plan, revision: str) -> SheetPart:
+    """What all sheets have in common."""
+    setup = plan.setup
+    return SheetPart(
+        revision=revision,
+        width_mm=plan.job.paper.width_mm,
+        height_mm=plan.job.paper.height_mm,
+        live_path=shape_path(setup.live.shape, DECIMALS),
+        live_size=size_out(setup.live.size_mm),
+        bounds=[
+            BoundOut(
+                name=b.name,
+                reason=b.reason,
+                left_mm=x0,
+                top_mm=y0,
+                right_mm=x1,
+                bottom_mm=y1,
+                path=shape_path(b.region, DECIMALS),
+            )
+            for b in setup.live_of(0).bounds
+            for x0, y0, x1, y1 in [b.region.bounds]
+        ],
+        marks=[
+            MarkOut(
+                family=mark.family,
+                x_mm=mark.x_mm,
+                y_mm=mark.y_mm,
+                path=" ".join(closed_path(ring, DECIMALS) for ring in mark.rings),
+            )
+            for mark in setup.marks_seen
+        ],
+        stock=stock_out(plan.job.stock),
+        mirror=plan.mirror,
+        by_hand=not plan.job.cutter.is_machine,
+    )
+
+
+def stock_out(stock: Stock) -> StockOut:
+    return StockOut(**{name: value for name, value in asdict(stock).items() if name in StockOut.model_fields})
+
+
+def layout_part(plan: Plan, revision: str) -> LayoutPart:
+    """The layout with its figures."""
+    placed = Counter(placement.item for sheet in plan.layout.sheets for placement in sheet)
+    rows = plain_rows(pack_problem(plan.job, plan.setup, plan.items))
+    offcut = plan.sheets[-1].offcut(plan.job.packing.gap_mm) if plan.sheets else NOTHING
+    return LayoutPart(
+        revision=revision,
+        pins=PINS,
+        sheets=_sheets(plan),
+        placed=dict(placed),
+        unplaced=[UnplacedOut(item_number=u.item, quantity=u.quantity, reason=u.reason) for u in plan.layout.unplaced],
+        pieces_at_most=plan.bound.pieces_at_most,
+        sheets_at_least=plan.bound.sheets_at_least,
+        row_sheets=len(rows),
+        row_pieces=sum(len(sheet) for sheet in rows[: len(plan.sheets)]),
+        extra_pieces=sum(max(0, placed[item.number] - item.spec.quantity) for item in plan.items),
+        offcut=PlaceOut(x_mm=offcut.left_mm, y_mm=offcut.top_mm, width_mm=offcut.width_mm, height_mm=offcut.height_mm),
+    )
+
+
+def pieces_out(placements: tuple[Placement, ...]) -> list[float]:
+    """Five numbers a piece."""
+    return [value for p in placements for value in (p.item, p.x_mm, p.y_mm, p.turn_deg, PINS.index(p.pin))]
+
+
+def _sheets(plan: Plan) -> list[SheetOut]:
+    """All sheets; how one is cut is worked out once for equal ones."""
+    ways: dict[int, tuple[float, str]] = {}
+    for sheet in plan.sheets:
+        if id(sheet.lying) not in ways:
+            cut = cut_of(plan, sheet.number)
+            starts = [loop.points[0].tolist() for loop in cut.loops]
+            ways[id(sheet.lying)] = cut.length_mm, " ".join(f"{x:.1f},{y:.1f}" for x, y in starts)
+    return [
+        SheetOut(
+            pieces=pieces_out(sheet.placements),
+            used=sheet.used_share,
+            cut_length_mm=ways[id(sheet.lying)][0],
+            nearest_mm=sheet.nearest_mm,
+            path=ways[id(sheet.lying)][1],
+            live_path=shape_path(sheet.live.shape, DECIMALS),
+            colour=plan.sheet_colour(sheet.number),
+            guides="" if plan.job.cutter.is_machine else _guides(sheet),
+        )
+        for sheet in plan.sheets
+    ]
+
+
+def _guides(sheet: LaidSheet) -> str:
+    guides = guides_for(sheet.edges, sheet.live.shape)
+    ticks = [f"M{x0:.2f} {y0:.2f}L{x1:.2f} {y1:.2f}" for (x0, y0), (x1, y1) in guides.ticks]
+    return " ".join([*(closed_path(ring, DECIMALS) for ring in guides.lines), *ticks])

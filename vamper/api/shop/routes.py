@@ -1,0 +1,55 @@
+"""The workshop's printers and cutters, to be changed and added to; jobs on them follow."""
+
+from vamper.api.door import Id
+from vamper.api.door import router as door_router
+from vamper.api.here import Here
+from vamper.api.jobs.schemas import JobId
+from vamper.api.shop.schemas import CutterOut, CutterProfile, PrinterOut, PrinterProfile
+
+router = door_router("machines")
+
+
+@router.get("/printers")
+def list_printers(here: Here) -> list[PrinterOut]:
+    return [
+        PrinterOut(id=key, revision=kept.revision, profile=PrinterProfile(name=kept.name, printer=kept.value))
+        for key, kept in here.shop.printers.all().items()
+    ]
+
+
+@router.post("/printers", status_code=201)
+def add_printer(here: Here, profile: PrinterProfile) -> JobId:
+    return JobId(id=here.shop.printers.keep(profile.name, profile.printer))
+
+
+@router.put("/printers/{number}")
+def change_printer(here: Here, number: Id, profile: PrinterProfile) -> JobId:
+    return JobId(id=here.shop.printers.keep(profile.name, profile.printer, number))
+
+
+@router.delete("/printers/{number}", status_code=204)
+def remove_printer(here: Here, number: Id) -> None:
+    here.shop.printers.remove(number)
+
+
+@router.get("/cutters")
+def list_cutters(here: Here) -> list[CutterOut]:
+    return [
+        CutterOut(id=key, revision=kept.revision, profile=CutterProfile(name=kept.name, cutter=kept.value))
+        for key, kept in here.shop.cutters.all().items()
+    ]
+
+
+@router.post("/cutters", status_code=201)
+def add_cutter(here: Here, profile: CutterProfile) -> JobId:
+    return JobId(id=here.shop.cutters.keep(profile.name, profile.cutter))
+
+
+@router.put("/cutters/{number}")
+def change_cutter(here: Here, number: Id, profile: CutterProfile) -> JobId:
+    return JobId(id=here.shop.cutters.keep(profile.name, profile.cutter, number))
+
+
+@router.delete("/cutters/{number}", status_code=204)
+def remove_cutter(here: Here, number: Id) -> None:
+    here.shop.cutters.remove(number)

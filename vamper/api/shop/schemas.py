@@ -1,0 +1,41 @@
+"""Printers and cutters on the wire."""
+
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from vamper.core.values.cutter import Cutter
+from vamper.core.values.limits import ONE_LINE
+from vamper.core.values.printer import Printer
+
+Name = Annotated[str, Field(min_length=1, max_length=80), ONE_LINE]
+
+
+class PrinterProfile(BaseModel):
+    """A printer: what it is called, and the margins it leaves blank."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    name: Name
+    printer: Printer
+
+
+class CutterProfile(BaseModel):
+    """A cutter: what it is called, how it moves the stock, what it reaches, and its force."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    name: Name
+    cutter: Cutter
+
+
+class PrinterOut(BaseModel):
+    id: int
+    revision: int
+    profile: PrinterProfile
+
+
+class CutterOut(BaseModel):
+    id: int
+    revision: int
+    profile: CutterProfile

@@ -1,0 +1,57 @@
+"""Sentences leave in the maker's unit: figures in JSON answers are written out where they go over the wire.
+
+The page says its unit in a cookie, so that whatever is asked for, a picture's title or a refusal, follows it.
+"""
+
+from http.cookies import CookieError, SimpleCookie
+
+from starlette.datastructures import Headers, MutableHeaders
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+from vamper.core.values.lengths import Unit, written
+
+COOKIE = "vamper-unit"
+_JSON = ("application/json", "application/problem+json")
+
+
+def unit_of(headers: Headers) -> Unit:
+    """The unit that a request asks for; millimetres where it says none, or one that is none."""
+    try:
+        said = SimpleCookie(headers.get("cookie", "")).get(COOKIE)
+        return Unit(said.value) if said else Unit.MM
+    except (CookieError, ValueError):
+        return Unit.MM
+
+
+class Units:
+    """Holds an answer in JSON until it is whole, and writes its figures out."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self._app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] != "http":
+            await self._app(scope, receive, send)
+            return
+        start: Message | None = None
+        whole = bytearray()
+
+        async def sending(message: Message) -> None:
+            nonlocal start
+            if message["type"] == "http.response.start":
+                kind = Headers(raw=message["headers"]).get("content-type", "").partition(";")[0]
+                if kind in _JSON:
+                    start = message
+                    return
+            elif start is not None and message["type"] == "http.response.body":
+                whole.extend(message.get("body", b""))
+                if message.get("more_body"):
+                    return
+                body = written(whole.decode("utf-8"), unit_of(Headers(scope=scope))).encode("utf-8")
+                MutableHeaders(raw=start["headers"])["content-length"] = str(len(body))
+                await send(start)
+                await send({"type": "http.response.body", "body": body})
+                return
+            await send(message)
+
+        await self._app(scope, receive, sending)

@@ -1,0 +1,39 @@
+"""What all commands have in common: the application, how they end, and where a workshop is."""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from vamper.core.values.findings import BadInput
+from vamper.core.values.lengths import written
+
+app = typer.Typer(
+    add_completion=False,
+    no_args_is_help=True,
+    pretty_exceptions_enable=False,
+    help="Vamper: plans sheets of stickers and decals, from pictures to print and cut files.",
+)
+
+EXIT_BAD_INPUT = 2
+EXIT_STOP = 3
+Data = Annotated[Path, typer.Option(help="The workshop's file; made if it is missing.")]
+DEFAULT_DATA = Path("data/workshop.db")
+
+
+@contextmanager
+def bad_input_is_one_line() -> Iterator[None]:
+    """Bad input ends the command with one line on standard error and status 2."""
+    try:
+        yield
+    except BadInput as bad:
+        typer.echo(written(" ".join(str(bad).split())), err=True)
+        raise typer.Exit(EXIT_BAD_INPUT) from None
+
+
+def make_default_folder(data: Path) -> None:
+    """The folder that Vamper uses of itself is made; any other is the maker's to make."""
+    if data.parent == DEFAULT_DATA.parent and not data.parent.exists():
+        data.parent.mkdir()

@@ -1,0 +1,1 @@
+"""The kinds of edge, a module each."""

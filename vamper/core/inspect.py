@@ -1,0 +1,74 @@
+"""Everything that was found on a plan: each station's own findings, listed."""
+
+from collections.abc import Iterator
+
+from vamper.core.art.inspect import art_findings, colour_findings
+from vamper.core.cutting.inspect import cut_findings, kiss_without_backing
+from vamper.core.cutting.plan import smallest_radius
+from vamper.core.design import DesignedItem
+from vamper.core.edge.inspect import counter_findings, edge_findings, hand_findings
+from vamper.core.marks.inspect import marks_findings
+from vamper.core.plan import Plan
+from vamper.core.printing.inspect import bleed_findings, print_findings
+from vamper.core.sheet.inspect import breach_findings, pair_findings, sparse_finding, too_big, unplaced_finding
+from vamper.core.sheet.layout import WhyNot
+from vamper.core.sheet.live_area import printer_bound
+from vamper.core.values.art import Purpose
+from vamper.core.values.findings import Finding, most_serious_first
+from vamper.core.values.item import Cut
+from vamper.core.values.stock import Stock
+
+
+def findings_of(plan: Plan) -> tuple[Finding, ...]:
+    """All findings of a plan, the most serious first."""
+    return tuple(most_serious_first(_all(plan)))
+
+
+def _all(plan: Plan) -> Iterator[Finding]:
+    job = plan.job
+    yield from marks_findings(job.paper, job.marks, printer_bound(job.paper, job.printer))
+    for item in plan.items:
+        yield from item_findings(item, job.purpose, job.stock)
+    yield from _sheet(plan)
+    yield from _cut(plan)
+    yield from print_findings(job.stock)
+
+
+def item_findings(item: DesignedItem, purpose: Purpose, stock: Stock) -> list[Finding]:
+    """What the stations find on one design before it lies on a sheet."""
+    art = art_findings(item.outline, item.spec, item.number, purpose, item.facts, stock)
+    edge = edge_findings(item.outline, item.edge, item.spec, item.number, item.edge_facts)
+    if not stock.printable:
+        counters = counter_findings(item.outline, item.edge, item.number)
+        return art + edge + counters + colour_findings(item.facts.flat_colours, item.number)
+    return art + edge + bleed_findings(item.bleed, item.number, stock)
+
+
+def _sheet(plan: Plan) -> Iterator[Finding]:
+    job = plan.job
+    pieces = {item.number: item.piece(job.stock.printable) for item in plan.items}
+    for unplaced in plan.layout.unplaced:
+        item = plan.item(unplaced.item)
+        if unplaced.reason is WhyNot.TOO_BIG:
+            turn, neck = item.spec.turn or job.packing.turn, job.stock.least_neck_mm
+            yield too_big(item.spec, item.outline, item.edge, plan.setup.live, turn, neck)
+        else:
+            yield unplaced_finding(unplaced, item.spec, job.packing, len(plan.sheets))
+    yield from breach_findings(plan.sheets, pieces, job.packing.gap_mm)
+    sparse = sparse_finding(plan.sheets, pieces, job.packing.gap_mm)
+    if sparse is not None:
+        yield sparse
+    for item in plan.items:
+        if item.spec.back_of is not None:
+            yield from pair_findings(item.spec, item.edge, plan.item(item.spec.back_of).spec, plan.sheets)
+
+
+def _cut(plan: Plan) -> Iterator[Finding]:
+    job = plan.job
+    if not job.cutter.is_machine:
+        for item in plan.items:
+            yield from hand_findings(smallest_radius(item.edge), item.number)
+        return
+    for cut in sorted({item.spec.cut for item in plan.items}):
+        yield from cut_findings(plan.settings[cut], job.stock, job.cutter)
+    yield from kiss_without_backing(job.stock, [item.number for item in plan.asked.items if item.cut is Cut.KISS])

@@ -1,0 +1,46 @@
+"""The job as it is really made: what stock and cutter decide over the maker's head, worked out once.
+
+A stock without a backing is cut through, whatever was asked for; marks are printed only where something is printed and
+something looks for them; scissors cut straight rows of rounder edges. Everything that follows works from this job; only
+findings look back at what was asked for.
+"""
+
+from dataclasses import replace
+
+from vamper.core.edge.by_hand import for_hand
+from vamper.core.values.cutter import Cutter
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.item import Cut, ItemSpec
+from vamper.core.values.job import Job
+from vamper.core.values.marks import NO_MARKS
+from vamper.core.values.packing import TIDY
+from vamper.core.values.stock import Stock
+
+
+def as_made(job: Job) -> Job:
+    """The job as it is really made; what is made so already stays as it is."""
+    marks, packing = job.marks, job.packing
+    if not (job.stock.printable and job.cutter.is_machine):
+        marks = replace(marks, family=NO_MARKS)
+    if not job.cutter.is_machine:
+        packing = replace(packing, mode=TIDY)
+    items = tuple(item_as_made(item, job.stock, job.cutter) for item in job.items)
+    return replace(job, marks=marks, packing=packing, items=items)
+
+
+def item_as_made(item: ItemSpec, stock: Stock, cutter: Cutter) -> ItemSpec:
+    """One design as it is really made."""
+    edge = item.edge if cutter.is_machine else for_hand(item.edge)
+    return replace(item, cut=cut_made(stock, item.cut), edge=edge)
+
+
+def cut_made(stock: Stock, cut: Cut) -> Cut:
+    """The cut that is really made: a stock without a backing can only be cut through."""
+    return cut if stock.has_backing else Cut.THROUGH
+
+
+def start_edge(stock: Stock) -> EdgeSpec:
+    """The edge of a design of which none was asked for: on stock that is not printed the drawing itself is cut out."""
+    if stock.printable:
+        return EdgeSpec()
+    return EdgeSpec("bare", 0.0, fill_holes=False, join=False)

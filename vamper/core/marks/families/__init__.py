@@ -1,0 +1,1 @@
+"""The families of registration marks, a module each."""

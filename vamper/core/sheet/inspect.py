@@ -1,0 +1,227 @@
+"""What can be said about a layout: broken rules, pieces without a place, a sheet mostly empty, backs without fronts."""
+
+import math
+from collections import Counter
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+
+from vamper.core.art.inspect import place_of, size_fix
+from vamper.core.art.outline import Outline, scaled
+from vamper.core.edge.edge import Edge, derive_edge
+from vamper.core.sheet.breaches import Breach, breaches_among
+from vamper.core.sheet.laid import LaidSheet
+from vamper.core.sheet.lay.turns import best_turn
+from vamper.core.sheet.layout import Piece, Unplaced, WhyNot
+from vamper.core.sheet.live_area import LiveArea
+from vamper.core.values.findings import Finding, Fix, FixTarget, Severity, Station
+from vamper.core.values.geometry import as_multi, grow, parts
+from vamper.core.values.item import ItemSpec, Turn
+from vamper.core.values.lengths import mm, size_mm
+from vamper.core.values.packing import PackingSpec
+from vamper.core.values.placement import Pin
+
+SPARSE_SHARE = 0.4
+# What packing makes of a sheet without much searching; says how many more would go on a sparse one.
+SPARSE_FILL = 0.6
+# A largest size is looked for on an outline of few points, to a tenth of a millimetre.
+_ROUGH_MM = 0.1
+_FITTING_STEPS = 16
+# Sizes this far on both sides of a guess are tried first.
+_NEAR_MM = 0.4
+# How far a back's art may reach beyond the blank before anybody sees it.
+BACK_TOLERANCE_MM = 0.3
+
+
+def breach_findings(laid: Sequence[LaidSheet], pieces: Mapping[int, Piece], gap_mm: float) -> list[Finding]:
+    """Broken rules on all sheets. Packing keeps every rule by itself: only pieces that are held can break one."""
+    return [
+        _breach(breach, sheet)
+        for sheet in laid
+        if any(one.pin is not Pin.FREE for one in sheet.placements)
+        for breach in breaches_among(sheet.edges, sheet.placements, pieces, sheet.live.shape, gap_mm)
+    ]
+
+
+def _breach(breach: Breach, sheet: LaidSheet) -> Finding:
+    """A broken rule of a layout; only hands break one."""
+    code, title, text = "sheet.outside", "Outside the live area", "A piece sticks out of what can be printed and cut."
+    if breach.second is not None and breach.distance_mm == 0:
+        code, title, text = "sheet.overlap", "Two pieces overlap", "The blade would cut into both of them."
+    elif breach.second is not None:
+        code, title = "sheet.gap", "Too near each other"
+        text = f"Two pieces are {mm(breach.distance_mm, 2)} apart; {mm(breach.needed_mm)} are needed."
+    return Finding(
+        code,
+        Severity.STOP,
+        title,
+        text,
+        {"distance_mm": round(breach.distance_mm, 3), "needed_mm": breach.needed_mm},
+        item=sheet.placements[breach.first].item,
+        sheet=sheet.number,
+    )
+
+
+def pair_findings(back: ItemSpec, edge: Edge, front: ItemSpec, laid: Sequence[LaidSheet]) -> list[Finding]:
+    """A front and its back that do not come in pairs, or a back whose art does not fit the blank's other side."""
+    counts = Counter(one.item for sheet in laid for one in sheet.placements)
+    found, wanted = [], front.quantity
+    if back.quantity != wanted or counts[back.number] != counts[front.number]:
+        fixes: tuple[Fix, ...] = ()
+        if back.quantity != wanted:
+            fixes = (Fix(f"{wanted} backs", "as many as fronts", FixTarget.ITEM, {"quantity": wanted}),)
+        found.append(
+            Finding(
+                "sheet.front-back",
+                Severity.STOP,
+                "Fronts and backs do not pair up",
+                f"{counts[front.number]} fronts and {counts[back.number]} backs are on the sheets; each blank needs "
+                "one of both.",
+                {"fronts": counts[front.number], "backs": counts[back.number]},
+                item=back.number,
+                fixes=fixes,
+            )
+        )
+    if edge.least_border_mm < -BACK_TOLERANCE_MM:
+        found.append(
+            Finding(
+                "sheet.front-back",
+                Severity.LOOK,
+                "The back's art sticks out of the blank",
+                f"Turned over, the blank's edge runs {mm(-edge.least_border_mm, 1)} inside this "
+                "art; what sticks out is cut away. A smaller art, or a symmetric front edge, keeps it whole.",
+                {"outside_mm": round(-edge.least_border_mm, 2)},
+                item=back.number,
+            )
+        )
+    return found
+
+
+def unplaced_finding(unplaced: Unplaced, spec: ItemSpec, packing: PackingSpec, sheets: int) -> Finding:
+    """Pieces that found no place on `sheets` sheets; see `too_big` for those that fit on none."""
+    if unplaced.reason is WhyNot.NOT_IN_KIT:
+        return _not_in_kit(spec, unplaced.quantity, sheets)
+    more = Fix("Allow more sheets", "all pieces find a place", FixTarget.JOB, {"packing.max_sheets": None})
+    count = unplaced.quantity
+    return Finding(
+        "sheet.unplaced",
+        Severity.STOP,
+        f"No room for {count} piece{'s' if count > 1 else ''}",
+        f"{count} of {spec.quantity} found no place on the sheets allowed.",
+        {"pieces": count, "wanted": spec.quantity},
+        item=spec.number,
+        fixes=(more,) if packing.max_sheets is not None else (),
+    )
+
+
+def _not_in_kit(spec: ItemSpec, over: int, kits: int) -> Finding:
+    whole = spec.quantity - over
+    return Finding(
+        "sheet.unplaced",
+        Severity.STOP,
+        f"{over} left over from the sets",
+        f"{spec.quantity} cannot be shared out evenly over {kits} equal sheets; {over} found no place.",
+        {"pieces": over, "wanted": spec.quantity},
+        item=spec.number,
+        fixes=(
+            Fix(f"Make {whole}", "nothing is left over", FixTarget.ITEM, {"quantity": whole}),
+            Fix(f"Make {whole + kits}", "one more in each set", FixTarget.ITEM, {"quantity": whole + kits}),
+        ),
+    )
+
+
+def too_big(spec: ItemSpec, outline: Outline, edge: Edge, live: LiveArea, turn: Turn, least_neck_mm: float) -> Finding:
+    """The edge is larger than the live area in every allowed turn; offers the largest art that fits."""
+    size = spec.size.side_of(*outline.size_mm)
+    largest = 0.0 if spec.back_of is not None else largest_that_fits(spec, outline, live, turn, least_neck_mm)
+    width, height = live.size_mm
+    fixes: tuple[Fix, ...] = ()
+    if 1 <= largest < size:
+        fixes = (size_fix(spec, largest, "the largest that fits"),)
+    return Finding(
+        "art.too-big",
+        Severity.STOP,
+        "Larger than the sheet",
+        f"With its border it is {size_mm(edge.size_mm[0], edge.size_mm[1], 0)}; the live area is "
+        f"{size_mm(width, height, 0)}.",
+        {"pieces": spec.quantity, "scale": round(largest / size, 3), "largest_mm": largest},
+        item=spec.number,
+        places=(place_of(edge.shape.bounds),),
+        fixes=fixes,
+        station=Station.SHEET,
+    )
+
+
+def largest_that_fits(spec: ItemSpec, outline: Outline, live: LiveArea, turn: Turn, least_neck_mm: float) -> float:
+    """The largest art (the side that it is sized by, mm, down to a tenth) whose edge fits the live area; 0 for none.
+
+    The border keeps its width whatever the art's size, so the edge is derived at the sizes tried. How far it sticks out
+    grows nearly evenly with the size: a straight line through two sizes (secant) finds the next one to try.
+    """
+    size = spec.size.side_of(*outline.size_mm)
+    thin = replace(outline, shape=as_multi(parts(outline.shape.simplify(_ROUGH_MM))))
+    room = live.size_mm
+
+    def overhang(side: float) -> float:
+        edge = derive_edge(scaled(thin, side / size), spec.edge, least_neck_mm)
+        # What thinning may have taken off counts as there.
+        return best_turn(edge.shape, room, turn)[1] + 2 * _ROUGH_MM
+
+    low, high = size / 20, size
+    under, over = overhang(low), overhang(high)
+    if under > 0:
+        return 0.0
+    # Where the border is as wide everywhere, the drawing alone tells nearly exactly.
+    guess = _grown_to_fit(thin, size, (room[0] - 2 * spec.edge.reach_mm, room[1] - 2 * spec.edge.reach_mm), turn)
+    for near in (guess - _NEAR_MM, guess + _NEAR_MM):
+        if low < near < high:
+            sticks_out = overhang(near)
+            low, under, high, over = (
+                (low, under, near, sticks_out) if sticks_out > 0 else (near, sticks_out, high, over)
+            )
+    for step in range(_FITTING_STEPS):
+        if high - low < _ROUGH_MM:
+            break
+        # Every other time the middle: a line alone may creep towards the answer from one side.
+        side = (low + high) / 2 if step % 2 else low + (high - low) * under / (under - over)
+        sticks_out = overhang(side)
+        if sticks_out > 0:
+            high, over = side, sticks_out
+        else:
+            low, under = side, sticks_out
+    return math.floor(low * 10) / 10
+
+
+def _grown_to_fit(outline: Outline, size: float, room: tuple[float, float], turn: Turn) -> float:
+    """The side at which a drawing without its border just fits a room, by halving."""
+    low, high = 0.0, size
+    while high - low > _ROUGH_MM:
+        middle = (low + high) / 2
+        fits = best_turn(scaled(outline, middle / size).shape, room, turn)[1] <= 0
+        low, high = (middle, high) if fits else (low, middle)
+    return low
+
+
+def sparse_finding(laid: Sequence[LaidSheet], pieces: Mapping[int, Piece], gap_mm: float) -> Finding | None:
+    """The last of several sheets mostly empty."""
+    if len(laid) < 2 or laid[-1].used_share >= SPARSE_SHARE:
+        return None
+    last, order = laid[-1], list(pieces)
+    counts = last.counts
+    free = last.live.area_mm2 * (SPARSE_FILL - last.used_share)
+    most = pieces[max(counts, key=lambda number: (counts[number], -order.index(number)))]
+    more = int(free / grow(most.edge, gap_mm / 2).area)
+    fixes: tuple[Fix, ...] = ()
+    if more:
+        quantity = most.quantity + more
+        fixes = (Fix(f"{more} more of it", "the sheet is used up", FixTarget.ITEM, {"quantity": quantity}),)
+    return Finding(
+        "sheet.sparse",
+        Severity.NOTE,
+        f"Sheet {last.number + 1} is mostly empty",
+        f"It holds {counts.total()} piece{'s' if counts.total() > 1 else ''} and uses "
+        f"{last.used_share * 100:.0f} % of its live area; about {more} more of this one would fill it.",
+        {"used": round(last.used_share, 3), "pieces": counts.total(), "more": more},
+        item=most.item,
+        sheet=last.number,
+        fixes=fixes,
+    )

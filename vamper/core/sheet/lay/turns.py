@@ -1,0 +1,40 @@
+"""The box of a piece at every turn it may take, and the turn in which it fits a room best."""
+
+import numpy as np
+import numpy.typing as npt
+import shapely
+from shapely.geometry import MultiPolygon
+
+from vamper.core.values.geometry import placed
+from vamper.core.values.item import Turn
+
+_STEP_DEG = 0.25
+
+
+def turns_of(turn: Turn) -> npt.NDArray[np.float64]:
+    """Turns that make different boxes: the square ones, or for any turn half a circle in quarter degrees."""
+    choices = {Turn.UPRIGHT: [0.0], Turn.QUARTER: [0.0, 90.0]}
+    return np.array(choices[turn]) if turn in choices else np.arange(0.0, 180.0, _STEP_DEG)
+
+
+def boxes_at(edge: MultiPolygon, degrees: npt.NDArray[np.float64]) -> npt.NDArray[np.float64]:
+    """Width and height of the piece's box at each turn, shape (n, 2)."""
+    points = shapely.get_coordinates(edge.convex_hull)
+    t = np.radians(degrees)
+    across = np.outer(np.cos(t), points[:, 0]) - np.outer(np.sin(t), points[:, 1])
+    down = np.outer(np.sin(t), points[:, 0]) + np.outer(np.cos(t), points[:, 1])
+    return np.column_stack([np.ptp(across, axis=1), np.ptp(down, axis=1)])
+
+
+def best_turn(edge: MultiPolygon, room: tuple[float, float], turn: Turn) -> tuple[float, float]:
+    """The turn (degrees) that sticks out least, and by how much; 0 or less where the piece fits."""
+    degrees = turns_of(turn)
+    overhang = (boxes_at(edge, degrees) - room).max(axis=1)
+    least = int(overhang.argmin())
+    return float(degrees[least]), float(overhang[least])
+
+
+def turned_box(edge: MultiPolygon, turn_deg: float) -> tuple[float, float, float, float]:
+    """The box of an edge turned about its frame's origin."""
+    box: tuple[float, float, float, float] = placed(shapely.convex_hull(edge), 0, 0, turn_deg).bounds
+    return box

@@ -1,0 +1,1 @@
+"""Packing: from pieces and sheets to a layout."""

@@ -1,0 +1,36 @@
+"""How good a layout could be at best, from areas alone.
+
+No layout holds more than floor((live area grown by gap/2) / area of (edge grown by gap/2)) equal pieces: pieces a gap
+apart stay disjoint when each is grown by half of it. For a mix the areas are summed, so the figure is for pieces in
+the proportions that are wanted.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from shapely.geometry import Polygon
+
+from vamper.core.sheet.layout import Piece
+from vamper.core.values.geometry import grow
+
+
+@dataclass(frozen=True, slots=True)
+class AreaBound:
+    """Pieces one sheet holds at most, and the sheets that all wanted pieces take at least."""
+
+    pieces_at_most: int
+    sheets_at_least: int
+
+
+def area_bound(live: Polygon, pieces: Sequence[Piece], gap_mm: float) -> AreaBound:
+    room = grow(live, gap_mm / 2).area
+    areas = np.array([grow(piece.edge, gap_mm / 2).area for piece in pieces])
+    counts = np.array([piece.quantity for piece in pieces])
+    total = float(areas @ counts)
+    if total == 0:
+        return AreaBound(0, 0)
+    # A hair of slack, so that a sheet filled exactly is not called too full by rounding.
+    at_most = math.floor(room * int(counts.sum()) / total + 1e-9)
+    return AreaBound(at_most, math.ceil(total / room - 1e-9))

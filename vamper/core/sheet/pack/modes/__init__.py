@@ -1,0 +1,1 @@
+"""The ways in which pieces share sheets, a module each."""

@@ -1,0 +1,160 @@
+"""What the nesting engine is asked, and how its answers are read.
+
+The engine packs outlines into a strip of fixed height and makes the strip short. A sheet is a strip whose fixed side is
+the live area's long one (it finds more that way) and whose length may not exceed the short one. The engine keeps its
+separation from the strip's rim too, so the strip is given that much larger and the result moved back; it errs by about
+a hundredth of a millimetre, so it is asked for `SLACK_MM` more than is needed.
+
+Edges go in with few points, simplified outward: grown by a little and thinned by as much, so that what the engine
+keeps apart is truly apart.
+"""
+
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
+from typing import Any, Protocol
+
+import shapely
+import spyrrow
+from shapely.geometry import Polygon
+
+from vamper.core.values.geometry import grow, parts, placed, ring_points
+from vamper.core.values.item import Turn
+from vamper.core.values.placement import Placement
+
+OUTWARD_MM = 0.05
+SLACK_MM = 0.03
+
+_ORIENTATIONS: dict[Turn, list[float] | None] = {
+    Turn.UPRIGHT: [0.0],
+    Turn.QUARTER: [0.0, 90.0, 180.0, 270.0],
+    Turn.ANY: None,
+}
+
+
+@dataclass(frozen=True, slots=True)
+class NestShape:
+    """One item for the engine: its points (item frame, mm), how many of it, and which turns it may take."""
+
+    item: int
+    points: tuple[tuple[float, float], ...]
+    quantity: int
+    turn: Turn
+
+
+@dataclass(frozen=True, slots=True)
+class NestRequest:
+    """Pack `shapes` into a rectangle whose top left corner is (left, top), `separation_mm` apart."""
+
+    shapes: tuple[NestShape, ...]
+    left_mm: float
+    top_mm: float
+    width_mm: float
+    height_mm: float
+    separation_mm: float
+    seed: int
+
+
+@dataclass(frozen=True, slots=True)
+class NestSolution:
+    """Placements in the sheet frame; some may lie beyond the rectangle while the engine is still improving."""
+
+    placements: tuple[Placement, ...]
+    complete: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Attempt:
+    """One request for at most `seconds`; `on_solution` sees each better solution and returns True to end it."""
+
+    request: NestRequest
+    seconds: float
+    on_solution: Callable[[NestSolution], bool]
+
+
+# One attempt after the other, each made when the one before it has ended.
+Lane = Iterator[Attempt]
+
+
+class Nester(Protocol):
+    """Runs the engine for several lanes at once; `given_up` is asked now and then, and ends all when it returns True.
+
+    Everything in the lanes is called from the caller's thread, one thing at a time.
+    """
+
+    def race(self, lanes: Sequence[Lane], given_up: Callable[[], bool]) -> None: ...
+
+
+def nest_points(edge: shapely.MultiPolygon, extra_mm: float = 0.0) -> tuple[tuple[float, float], ...]:
+    """One ring that covers all of `edge` and `extra_mm` more, with few points.
+
+    Loose parts of one piece travel together, so they go in as their common hull.
+    """
+    shells = parts(edge)
+    whole = Polygon(shells[0].exterior) if len(shells) == 1 else edge.convex_hull
+    outward = grow(whole, OUTWARD_MM + extra_mm, 0.02).simplify(OUTWARD_MM)
+    ring = max(parts(outward), key=lambda part: part.area).exterior
+    return tuple((float(x), float(y)) for x, y in ring_points(ring))
+
+
+def _turned(request: NestRequest) -> bool:
+    """Whether the strip's fixed height is the sheet's width (the sheet is wider than it is tall)."""
+    return request.width_mm > request.height_mm
+
+
+def instance_of(request: NestRequest) -> Any:
+    """The engine's own instance for a request."""
+    turned = _turned(request)
+    fixed = (request.width_mm if turned else request.height_mm) - 2 * SLACK_MM
+    rim = 2 * (request.separation_mm + SLACK_MM)
+    items = [
+        spyrrow.Item(
+            str(shape.item),
+            [(y, x) for x, y in shape.points] if turned else list(shape.points),
+            shape.quantity,
+            _ORIENTATIONS[shape.turn],
+        )
+        for shape in request.shapes
+    ]
+    return spyrrow.StripPackingInstance("sheet", fixed + rim, items)
+
+
+def config_of(request: NestRequest, seconds: float) -> Any:
+    """One worker and a fixed seed: the first solutions are then the same from run to run."""
+    return spyrrow.StripPackingConfig(
+        early_termination=True,
+        min_items_separation=request.separation_mm + SLACK_MM,
+        total_computation_time=None,
+        exploration_time=max(1, round(seconds)),
+        compression_time=1,
+        num_workers=1,
+        seed=request.seed,
+    )
+
+
+def solution_of(
+    request: NestRequest, width: float, placed_items: Sequence[tuple[str, float, float, float]]
+) -> NestSolution:
+    """The engine's answer (strip length; name, x, y, degrees of each piece) in the sheet frame."""
+    turned = _turned(request)
+    shift = SLACK_MM - (request.separation_mm + SLACK_MM)
+    limit = (request.height_mm if turned else request.width_mm) - 2 * SLACK_MM
+    complete = width - 2 * (request.separation_mm + SLACK_MM) <= limit
+    placements = []
+    for name, x, y, degrees in placed_items:
+        # A sheet wider than tall was handed over mirrored about its diagonal, which turns angles round.
+        across, down, turn = (y, x, -degrees) if turned else (x, y, degrees)
+        placements.append(
+            Placement(int(name), request.left_mm + across + shift, request.top_mm + down + shift, turn % 360.0)
+        )
+    return NestSolution(tuple(placements), complete)
+
+
+def inside(request: NestRequest, placement: Placement, shape: Polygon) -> bool:
+    """Whether a placed shape lies within the request's rectangle."""
+    left, top, right, bottom = placed(shape, placement.x_mm, placement.y_mm, placement.turn_deg).bounds
+    return (
+        left >= request.left_mm
+        and top >= request.top_mm
+        and right <= request.left_mm + request.width_mm
+        and bottom <= request.top_mm + request.height_mm
+    )

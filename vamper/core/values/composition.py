@@ -1,0 +1,145 @@
+"""Composed pieces: a base shape of fixed outer size that carries arts and lines of text, one piece for each name.
+
+Everything is in the base's frame: mm, origin at its top left, y down. A place is where the middle of an art or of a
+line comes. `{name}` in a line stands for the piece's name. Free boxes are kept empty for handwriting.
+"""
+
+import math
+from dataclasses import dataclass, replace
+from enum import StrEnum
+from typing import Annotated, Any, ClassVar
+
+from annotated_types import Ge, Gt, Le, Len
+
+from vamper.core.values.art import LiftTolerance, PageNumber, Preparation
+from vamper.core.values.fonts import DEFAULT_FAMILY, check_family
+from vamper.core.values.item import MOST_PIECES, Cut
+from vamper.core.values.limits import ONE_LINE, STRICT, ArtName, Box, Checked, Colour, Distance, Length
+
+NAME = "{name}"
+# Text keeps this far from the base's rim.
+TEXT_RIM_MM = 2.0
+MOST_PARTS = 20
+MOST_NAMES = 500
+LONGEST_NAME = 80
+
+OnBase = Annotated[float, Ge(-1000), Le(1000)]
+
+
+class BaseShape(StrEnum):
+    CIRCLE = "circle"
+    ELLIPSE = "ellipse"
+    RECTANGLE = "rectangle"
+    ROUNDED = "rounded"
+
+
+class Centring(StrEnum):
+    """What of an art comes to its place: the middle of its box, or its inked area's centroid (the optical centre)."""
+
+    BOX = "box"
+    EYE = "eye"
+
+
+@dataclass(frozen=True, slots=True)
+class Base:
+    """`height_mm` does not count for a circle, and is the width where it is left out; `corner_mm` only for rounded."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    shape: BaseShape
+    width_mm: Length
+    height_mm: Length | None = None
+    colour: Colour = "#FFFFFF"
+    corner_mm: Distance = 3.0
+
+    @property
+    def size_mm(self) -> tuple[float, float]:
+        height = None if self.shape is BaseShape.CIRCLE else self.height_mm
+        return self.width_mm, height or self.width_mm
+
+    def room_at(self, y_mm: float, height_mm: float) -> float:
+        """How wide a line of that height may be when its middle is at `y_mm`."""
+        width, height = self.size_mm
+        if self.shape in (BaseShape.CIRCLE, BaseShape.ELLIPSE):
+            away = max(abs(y_mm - height / 2 - height_mm / 2), abs(y_mm - height / 2 + height_mm / 2))
+            share = min(1.0, away / (height / 2))
+            width *= math.sqrt(1 - share**2)
+        return max(0.0, width - 2 * TEXT_RIM_MM)
+
+
+@dataclass(frozen=True, slots=True)
+class PlacedArt:
+    """An art by its name or digest, so wide, its middle at a place; prepared as the art of a design is."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    art: ArtName
+    width_mm: Length
+    x_mm: OnBase
+    y_mm: OnBase
+    centring: Centring = Centring.BOX
+    page: PageNumber = 1
+    lift_de: LiftTolerance | None = None
+    crop: Box | None = None
+
+    @property
+    def prepare(self) -> Preparation:
+        return Preparation(page=self.page, lift_de=self.lift_de, crop=self.crop)
+
+
+@dataclass(frozen=True, slots=True)
+class TextLine:
+    """One line of text, its middle at a place; it is set smaller where it would not fit the base."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    text: Annotated[str, Len(0, 200), ONE_LINE]
+    size_mm: Annotated[float, Gt(0), Le(300)]
+    x_mm: OnBase
+    y_mm: OnBase
+    family: Annotated[str, Checked(check_family)] = DEFAULT_FAMILY
+    colour: Colour = "#22303A"
+    bold: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class FreeBox:
+    """A light box kept free for handwriting."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    x_mm: OnBase
+    y_mm: OnBase
+    width_mm: Length
+    height_mm: Length
+    colour: Colour = "#FFFFFF"
+
+
+@dataclass(frozen=True, slots=True)
+class Composition:
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    base: Base
+    arts: Annotated[tuple[PlacedArt, ...], Len(0, MOST_PARTS)] = ()
+    lines: Annotated[tuple[TextLine, ...], Len(0, MOST_PARTS)] = ()
+    free: Annotated[tuple[FreeBox, ...], Len(0, MOST_PARTS)] = ()
+
+    def named(self, name: str) -> "Composition":
+        """The composition for one name."""
+        return replace(self, lines=tuple(replace(line, text=line.text.replace(NAME, name)) for line in self.lines))
+
+    @property
+    def takes_names(self) -> bool:
+        return any(NAME in line.text for line in self.lines)
+
+
+@dataclass(frozen=True, slots=True)
+class ComposedSpec:
+    """Composed pieces that are still to be drawn: one design for each name, or a single one without names."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    composition: Composition
+    names: Annotated[tuple[Annotated[str, Len(0, LONGEST_NAME), ONE_LINE], ...], Len(0, MOST_NAMES)] = ()
+    quantity: Annotated[int, Ge(1), Le(MOST_PIECES)] = 1
+    cut: Cut = Cut.KISS

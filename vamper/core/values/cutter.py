@@ -1,0 +1,83 @@
+"""The cutter as the planner sees it: how it moves the stock, what it reaches, and with how much force."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Annotated, Any, ClassVar
+
+from annotated_types import Ge, Gt, Le
+
+from vamper.core.values.limits import STRICT, Distance, Length
+
+# What scissors go round without a slip.
+HAND_RADIUS_MM = 4.0
+
+
+class Feed(StrEnum):
+    """How the cutter moves the stock: on a carrier mat, or between rollers; `hand` is no machine but scissors."""
+
+    MAT = "mat"
+    ROLLER = "roller"
+    HAND = "hand"
+
+
+@dataclass(frozen=True, slots=True)
+class Reach:
+    """How far the blade gets from the sheet's top left, mm."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    width: Length = 310.0
+    height: Length = 420.0
+
+
+@dataclass(frozen=True, slots=True)
+class Mat:
+    """The window of a carrier mat that the stock may lie in, mm."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    width: Length
+    height: Length
+
+
+@dataclass(frozen=True, slots=True)
+class ForceRange:
+    """What the blade can be pressed with, gf; `step` is the machine's own resolution."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    min: Annotated[float, Gt(0), Le(5000)] = 20.0
+    max: Annotated[float, Gt(0), Le(5000)] = 380.0
+    step: Annotated[float, Gt(0), Le(500)] = 4.0
+
+    def __post_init__(self) -> None:
+        if self.max <= self.min:
+            raise ValueError("max must be greater than min")
+
+    def settle(self, force_gf: float) -> float:
+        """The nearest force the machine can be set to."""
+        steps = round((force_gf - self.min) / self.step)
+        most = int((self.max - self.min) / self.step + 1e-9)
+        return self.min + min(max(steps, 0), most) * self.step
+
+
+@dataclass(frozen=True, slots=True)
+class Cutter:
+    """`head_mm` and `tail_mm` are the strips under the rollers of a roller-fed cutter, `mat_mm` the window of the mat
+    of a mat-fed one. `acceleration_mm_s2` bounds the speed round a bend. `feed: hand` is no machine: guide lines and
+    trim ticks are printed, and rows are straight.
+    """
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    feed: Feed = Feed.MAT
+    reach_mm: Reach = Reach()
+    force_gf: ForceRange = ForceRange()
+    head_mm: Distance = 0.0
+    tail_mm: Distance = 0.0
+    mat_mm: Mat | None = None
+    acceleration_mm_s2: Annotated[float, Ge(100), Le(100_000)] = 3000.0
+
+    @property
+    def is_machine(self) -> bool:
+        return self.feed is not Feed.HAND

@@ -1,0 +1,113 @@
+"""What a station found: never an exception, always a sentence a person can act on.
+
+A `Finding` has a code (`station.subject`), a severity, the figures behind it, the place it is about and,
+where one action can help, a `Fix`: the change to make, as data, so that whoever shows it can apply it.
+`BadInput` is for files and values that cannot be worked with at all; its message is shown as it stands.
+"""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+
+class BadInput(ValueError):
+    """A file or value that cannot be used. The message is one sentence for people.
+
+    Parameters
+    ----------
+    sentence : str
+        What is wrong and what to do about it.
+    where : str
+        The field or file it is about, "" where there is none.
+    """
+
+    def __init__(self, sentence: str, where: str = "") -> None:
+        super().__init__(f"{where}: {sentence}" if where else sentence)
+        self.sentence = sentence
+        self.where = where
+
+
+class Severity(StrEnum):
+    """How much a finding matters, most serious first."""
+
+    STOP = "stop"
+    LOOK = "look"
+    NOTE = "note"
+
+    @property
+    def rank(self) -> int:
+        return list(Severity).index(self)
+
+
+class Station(StrEnum):
+    """Where something is decided, in the order of the work."""
+
+    ART = "art"
+    EDGE = "edge"
+    SHEET = "sheet"
+    MARKS = "marks"
+    PRINT = "print"
+    CUT = "cut"
+
+
+class FixTarget(StrEnum):
+    """What a fix changes: the item the finding is about, or the job; or that it splits the item into several designs,
+    one for each drawing in it or one for each colour.
+    """
+
+    ITEM = "item"
+    JOB = "job"
+    SPLIT = "split"
+    COLOURS = "colours"
+
+
+@dataclass(frozen=True, slots=True)
+class Fix:
+    """One action that answers a finding.
+
+    `changes` holds the fields to set on the target, dotted where nested ("edge.distance_mm"); for a split, how far
+    apart drawings are (`apart_mm`).
+    """
+
+    label: str
+    effect: str
+    target: FixTarget
+    changes: Mapping[str, object]
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """A box on an item (item frame) or a sheet (sheet frame), mm."""
+
+    x_mm: float
+    y_mm: float
+    width_mm: float
+    height_mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """One thing found, at one place, with its figures. `item` is a design's number, `sheet` counts from 0.
+
+    `station` is where it is answered: that of its code, where nothing else is said.
+    """
+
+    code: str
+    severity: Severity
+    title: str
+    text: str
+    figures: Mapping[str, float] = field(default_factory=dict)
+    item: int | None = None
+    sheet: int | None = None
+    places: tuple[Place, ...] = ()
+    fixes: tuple[Fix, ...] = ()
+    station: Station = None  # type: ignore[assignment]
+
+    def __post_init__(self) -> None:
+        if self.station is None:
+            object.__setattr__(self, "station", Station(self.code.partition(".")[0]))
+
+
+def most_serious_first(findings: Iterable[Finding]) -> list[Finding]:
+    """The same findings in the order a person should read them; stable within a severity."""
+    return sorted(findings, key=lambda finding: finding.severity.rank)

@@ -1,0 +1,91 @@
+"""One design of a job: its art, its size, how many, and how it is cut."""
+
+from dataclasses import dataclass, replace
+from enum import StrEnum
+from typing import Annotated, Any, ClassVar
+
+from annotated_types import Ge, Le, Len
+
+from vamper.core.values.art import Preparation, SizedOver, SizeSpec
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.limits import ONE_LINE, STRICT, ArtName, Colour, Length
+
+MOST_PIECES = 10_000
+DesignNumber = Annotated[int, Ge(1), Le(1_000_000)]
+_USUAL_EDGE = EdgeSpec()
+_AS_IT_CAME = Preparation()
+Quantity = Annotated[int, Ge(0), Le(MOST_PIECES)]
+
+
+class Cut(StrEnum):
+    """Through the face only, or through face and backing."""
+
+    KISS = "kiss"
+    THROUGH = "through"
+
+
+class Turn(StrEnum):
+    """Which turns packing may give a piece."""
+
+    UPRIGHT = "upright"
+    QUARTER = "quarter"
+    ANY = "any"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ItemSpec:
+    """One design. `number` names it within its job; `art` is a file's name, or its digest in the workshop.
+
+    Width, height or longest side, exactly one of them, is that of the inked area, or of the piece with its border.
+    `loose` says that its parts are meant to come off one by one. `bleed_mm` overrides the computed bleed (0: none).
+    `turn` overrides the job's turn rule. `wish` says that more copies are fine where there is room, 1 the most wanted.
+    `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour` (#RRGGBB) keeps
+    it on sheets of that colour, for drawings that are cut one colour a sheet.
+    """
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    number: DesignNumber
+    name: Annotated[str, Len(1, 200), ONE_LINE] = "design"
+    art: ArtName
+    width_mm: Length | None = None
+    height_mm: Length | None = None
+    longest_mm: Length | None = None
+    size_over: SizedOver = SizedOver.INK
+    quantity: Quantity = 1
+    cut: Cut = Cut.KISS
+    edge: EdgeSpec = _USUAL_EDGE
+    prepare: Preparation = _AS_IT_CAME
+    loose: bool = False
+    bleed_mm: Annotated[float, Ge(0), Le(10)] | None = None
+    turn: Turn | None = None
+    wish: Annotated[int, Ge(1), Le(1000)] | None = None
+    back_of: DesignNumber | None = None
+    sheet_colour: Colour | None = None
+
+    def __post_init__(self) -> None:
+        # That exactly one side is given is the size's own rule.
+        SizeSpec(self.width_mm, self.height_mm, self.longest_mm)
+        if self.quantity == 0 and self.wish is None:
+            raise ValueError("quantity: must be at least 1, or 0 with a wish for extra copies")
+
+    @property
+    def size(self) -> SizeSpec:
+        return SizeSpec(self.width_mm, self.height_mm, self.longest_mm, self.size_over)
+
+
+def sized(item: ItemSpec, size: SizeSpec) -> ItemSpec:
+    """The item at another size."""
+    return replace(
+        item,
+        width_mm=size.width_mm,
+        height_mm=size.height_mm,
+        longest_mm=size.longest_mm,
+        size_over=size.size_over,
+    )
+
+
+def filler_sizes(least_mm: float, most_mm: float) -> tuple[float, ...]:
+    """The sizes in which a filler is offered: the largest, two between, the smallest; whole tenths, each once."""
+    low, high = sorted((least_mm, most_mm))
+    return tuple(sorted({round(high - (high - low) * n / 3, 1) for n in range(4)}, reverse=True))

@@ -1,0 +1,61 @@
+"""A job: everything a maker decides, and nothing that is computed from it.
+
+These are the names of the job file. The stations take the parts they need.
+"""
+
+from dataclasses import dataclass
+from typing import Annotated, Any, ClassVar
+
+from annotated_types import Ge, Le, Len
+
+from vamper.core.values.art import Purpose
+from vamper.core.values.composition import ComposedSpec
+from vamper.core.values.cutter import Cutter
+from vamper.core.values.findings import BadInput
+from vamper.core.values.item import MOST_PIECES, ItemSpec
+from vamper.core.values.limits import STRICT, Title
+from vamper.core.values.marks import MarksSpec
+from vamper.core.values.packing import PackingSpec
+from vamper.core.values.paper import Paper
+from vamper.core.values.placement import Sheet
+from vamper.core.values.printer import Printer
+from vamper.core.values.stock import Stock
+
+MOST_ITEMS = 1000
+MOST_SHEETS = 1000
+# What is not said.
+_PRINTER, _CUTTER, _MARKS, _PACKING = Printer(), Cutter(), MarksSpec(), PackingSpec()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Job:
+    """`held` pieces lie where they are, sheet by sheet; the others are packed round them. `scale_to_fill` asks for all
+    sizes to be scaled together to the largest at which everything fits on so many sheets. `copies` is how often its
+    sheets are made, `coated` says that a coat or resin goes over the pieces.
+    """
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    title: Title = "Untitled job"
+    paper: Paper
+    printer: Printer = _PRINTER
+    cutter: Cutter = _CUTTER
+    marks: MarksSpec = _MARKS
+    stock: Stock
+    purpose: Purpose = Purpose.VEHICLE
+    coated: bool = False
+    copies: Annotated[int, Ge(1), Le(MOST_SHEETS)] = 1
+    packing: PackingSpec = _PACKING
+    items: Annotated[tuple[ItemSpec, ...], Len(0, MOST_ITEMS)] = ()
+    composed: Annotated[tuple[ComposedSpec, ...], Len(0, 100)] = ()
+    held: Annotated[tuple[Sheet, ...], Len(0, MOST_SHEETS)] = ()
+    scale_to_fill: Annotated[int, Ge(1), Le(50)] | None = None
+
+    def item(self, number: int) -> ItemSpec:
+        return next(item for item in self.items if item.number == number)
+
+    def check_quantity(self) -> None:
+        """Raise `BadInput` if the job asks for more pieces than can be planned."""
+        total = sum(item.quantity for item in self.items)
+        if total > MOST_PIECES:
+            raise BadInput(f"{total} pieces are more than the {MOST_PIECES} that one job can hold; split it", "items")

@@ -1,0 +1,30 @@
+"""What is asked of registration marks: their family, and where they lie."""
+
+from dataclasses import dataclass
+from typing import Annotated, Any, ClassVar, Literal
+
+from annotated_types import Ge, Gt, Le
+
+from vamper.core.values.limits import STRICT
+from vamper.core.values.registry import KeyOf
+
+MARK_FAMILIES = "vamper.core.marks.families"
+NO_MARKS = "none"
+
+
+@dataclass(frozen=True, slots=True)
+class MarksSpec:
+    """`inset` is from the paper's edge to the mark's outer rim; `clear` stays unprinted round it."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    family: Annotated[str, KeyOf(MARK_FAMILIES)] = "corner"
+    count: Literal[3, 4] = 4
+    size_mm: Annotated[float, Gt(0), Le(100)] = 10.0
+    stroke_mm: Annotated[float, Gt(0), Le(10)] = 0.8
+    inset_mm: Annotated[float, Ge(0), Le(200)] = 8.0
+    clear_mm: Annotated[float, Ge(0), Le(50)] = 2.0
+
+    def __post_init__(self) -> None:
+        if self.stroke_mm >= self.size_mm:
+            raise ValueError("stroke_mm must be less than size_mm")

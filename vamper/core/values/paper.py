@@ -1,0 +1,58 @@
+"""Paper: a sheet's size, what is gone of one that was used before, and the sizes that have a name."""
+
+from dataclasses import dataclass
+from typing import Any, ClassVar
+
+from vamper.core.values.limits import STRICT, Distance, Length
+
+
+@dataclass(frozen=True, slots=True)
+class Spent:
+    """The rectangle of a part-used sheet that is gone, mm from the sheet's top left."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    width_mm: Length
+    height_mm: Length
+    left_mm: Distance = 0.0
+    top_mm: Distance = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Paper:
+    """A sheet's size. `spent` is what is gone of the first one, where it was used before."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    width_mm: Length
+    height_mm: Length
+    spent: Spent | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class NamedPaper:
+    """A size that has a name: `key` in files, `words` for people."""
+
+    key: str
+    words: str
+    paper: Paper
+
+
+NAMED_PAPERS = (
+    NamedPaper("letter", "letter", Paper(215.9, 279.4)),
+    NamedPaper("legal", "legal", Paper(215.9, 355.6)),
+    NamedPaper("tabloid", "tabloid", Paper(279.4, 431.8)),
+    NamedPaper("a5", "A5", Paper(148.0, 210.0)),
+    NamedPaper("a4", "A4", Paper(210.0, 297.0)),
+    NamedPaper("a3", "A3", Paper(297.0, 420.0)),
+    NamedPaper("4x6in", "4 × 6 in", Paper(101.6, 152.4)),
+    NamedPaper("12x12in", "12 × 12 in", Paper(304.8, 304.8)),
+)
+PAPER_BY_KEY = {named.key: named.paper for named in NAMED_PAPERS}
+USUAL_PAPER = PAPER_BY_KEY["letter"]
+
+
+def named(paper: Paper) -> NamedPaper | None:
+    """The name a size goes by, None for a size of its own."""
+    size = paper.width_mm, paper.height_mm
+    return next((one for one in NAMED_PAPERS if (one.paper.width_mm, one.paper.height_mm) == size), None)

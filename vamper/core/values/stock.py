@@ -1,0 +1,91 @@
+"""Sheet materials. The starters are Vamper's own set, in `stocks.toml`; a product's own label comes before it.
+
+Thicknesses are µm, hardness is gf/µm for a sharp 45° blade, the least neck is the narrowest strip (mm) that survives
+weeding, `speed_mm_s` the speed a blade keeps clean in it. `process` decides whether the print is mirrored.
+"""
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Annotated, Any, ClassVar
+
+from annotated_types import Ge, Gt, Le, Len
+
+from vamper.core.values.limits import ONE_LINE, STRICT, Colour
+from vamper.core.values.tables import row, table
+
+
+class StockClass(StrEnum):
+    """What kind of material it is, for the mat it needs and how it is cut."""
+
+    LABEL = "label"
+    VINYL = "vinyl"
+    WATER_SLIDE = "water-slide"
+    TRANSFER = "transfer"
+    FLEX = "flex"
+    SHRINK = "shrink film"
+    DYE = "dye paper"
+    CARD = "card"
+    MAGNET = "magnet"
+    LAMINATE = "laminate"
+
+
+class Tack(StrEnum):
+    """How strongly the carrier mat holds."""
+
+    LOW = "low"
+    MEDIUM = "medium"
+    HIGH = "high"
+
+
+StockKey = Annotated[str, Len(1, 100), ONE_LINE]
+Micrometres = Annotated[float, Ge(0), Le(5000)]
+
+
+@dataclass(frozen=True, slots=True)
+class Stock:
+    """One sheet material."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    key: StockKey
+    name: Annotated[str, Len(1, 100), ONE_LINE]
+    stock_class: StockClass
+    face_um: Annotated[float, Gt(0), Le(5000)]
+    backing_um: Micrometres
+    hardness_gf_per_um: Annotated[float, Gt(0), Le(100)]
+    least_neck_mm: Annotated[float, Gt(0), Le(50)]
+    abrasion: Annotated[float, Gt(0), Le(100)]
+    faces: Annotated[str, Len(1, 100), ONE_LINE]
+    speed_mm_s: Annotated[float, Gt(0), Le(2000)]
+    tack: Tack
+    soft_or_fibrous: bool = False
+    mirrored: bool = False
+    printable: bool = True
+    colour: Colour = "#FFFFFF"
+
+    @property
+    def thickness_um(self) -> float:
+        """Face and backing together."""
+        return self.face_um + self.backing_um
+
+    @property
+    def has_backing(self) -> bool:
+        return self.backing_um > 0
+
+    @property
+    def ground(self) -> str:
+        """What shows where nothing is printed: white, clear, dark …, in the word of `faces`."""
+        return self.faces.partition(",")[0]
+
+    @property
+    def title(self) -> str:
+        """Its name at the beginning of a sentence."""
+        return self.name[0].upper() + self.name[1:]
+
+
+_TABLE = table(__package__, "stocks.toml")
+STARTER_STOCKS: tuple[Stock, ...] = tuple(row(Stock, data) for data in _TABLE["stocks"])
+STOCK_BY_KEY = {stock.key: stock for stock in STARTER_STOCKS}
+WHITE_FACED: dict[str, str] = _TABLE["white_faced"]
+"""The white-faced stock that does the same work as one that lets white vanish."""
+USUAL_STOCK = STOCK_BY_KEY["satin-vinyl"]

@@ -1,0 +1,1 @@
+"""Art that is read, a module a kind; all of them run in a child with limits."""

@@ -1,0 +1,1 @@
+"""The kinds of art file, a module each."""

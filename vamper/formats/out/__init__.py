@@ -1,0 +1,1 @@
+"""Files that are handed over, a module a kind."""

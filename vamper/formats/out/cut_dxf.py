@@ -1,0 +1,45 @@
+"""The cut plan as DXF in millimetres: closed polylines on layers KISS, THROUGH and MARKS, y up from the bottom left."""
+
+import io
+from collections.abc import Sequence
+
+import ezdxf
+from ezdxf import options, units
+
+from vamper.core.cutting.plan import CutPlan
+from vamper.core.marks.mark import Mark
+from vamper.core.values.geometry import Points
+from vamper.core.values.item import Cut
+
+LAYERS = {Cut.KISS: "KISS", Cut.THROUGH: "THROUGH"}
+MARKS_LAYER = "MARKS"
+# Index colours of the format: cyan, red, and black or white after the ground.
+_COLOURS = {"KISS": 4, "THROUGH": 1, MARKS_LAYER: 7}
+
+
+def write_dxf(plan: CutPlan, marks: Sequence[Mark]) -> bytes:
+    """One sheet's loops in cutting order, and its marks for reference."""
+    # Time stamps and random ids would make the same plan a different file each time.
+    options.write_fixed_meta_data_for_testing = True
+    document = ezdxf.new("R2010", units=units.MM)
+    for name, colour in _COLOURS.items():
+        document.layers.add(name, color=colour)
+    space = document.modelspace()
+
+    def add(points: Points, layer: str) -> None:
+        flipped = [(round(float(x), 5), round(plan.paper.height_mm - float(y), 5)) for x, y in points]
+        space.add_lwpolyline(flipped, close=True, dxfattribs={"layer": layer})
+
+    for loop in plan.loops:
+        add(loop.points, LAYERS[loop.cut])
+    for mark in marks:
+        for ring in mark.rings:
+            add(ring, MARKS_LAYER)
+    document.header["$EXTMIN"] = (0, 0, 0)
+    document.header["$EXTMAX"] = (plan.paper.width_mm, plan.paper.height_mm, 0)
+    # The library lists the kinds of things in use in the order of a set, which differs from run to run.
+    for kind in sorted(document.entitydb.dxf_types_in_use()):
+        document.classes.add_class(kind)
+    out = io.StringIO()
+    document.write(out)
+    return out.getvalue().encode("utf-8")

@@ -1,0 +1,39 @@
+"""The cut plan as SVG in millimetres: groups `kiss`, `through` and `marks`, one closed path a loop, no transforms."""
+
+from collections.abc import Sequence
+from xml.etree import ElementTree
+
+from vamper.core.cutting.plan import CutPlan
+from vamper.core.marks.mark import Mark
+from vamper.core.values.item import Cut
+from vamper.formats.svg_path import closed_path
+
+_NAMESPACE = "http://www.w3.org/2000/svg"
+_COLOURS = {Cut.KISS.value: "#0F6E84", Cut.THROUGH.value: "#A3261C", "marks": "#22262E"}
+
+
+def write_svg(plan: CutPlan, marks: Sequence[Mark], title: str) -> bytes:
+    """One sheet's loops in cutting order, and its marks for reference."""
+    width, height = plan.paper.width_mm, plan.paper.height_mm
+    svg = ElementTree.Element(
+        "svg",
+        {
+            "xmlns": _NAMESPACE,
+            "width": f"{width:g}mm",
+            "height": f"{height:g}mm",
+            "viewBox": f"0 0 {width:g} {height:g}",
+        },
+    )
+    ElementTree.SubElement(svg, "title").text = title
+    groups = {
+        name: ElementTree.SubElement(svg, "g", {"id": name, "fill": "none", "stroke": colour, "stroke-width": "0.1"})
+        for name, colour in _COLOURS.items()
+    }
+    for loop in plan.loops:
+        ElementTree.SubElement(groups[loop.cut.value], "path", {"d": closed_path(loop.points)})
+    for mark in marks:
+        for ring in mark.rings:
+            ElementTree.SubElement(groups["marks"], "path", {"d": closed_path(ring)})
+    ElementTree.indent(svg)
+    text: bytes = ElementTree.tostring(svg, encoding="utf-8", xml_declaration=True)
+    return text

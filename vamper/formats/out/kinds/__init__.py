@@ -1,0 +1,1 @@
+"""The files of a sheet, a module each."""

@@ -1,0 +1,60 @@
+"""A file of one sheet: what it is called, what it is, and how it is written.
+
+Each is a module in `kinds`; adding one touches nothing else: it is in the bundle, in `plan.json` and at its address.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from vamper.core.art.picture import Picture
+from vamper.core.plan import Plan
+from vamper.core.values.registry import Registry
+from vamper.core.values.stock import Stock
+
+# What is printed of a design, by its number.
+Printed = Callable[[int], Picture]
+
+
+def always(_stock: Stock) -> bool:
+    return True
+
+
+@dataclass(frozen=True, slots=True)
+class SheetFile:
+    """One kind of file.
+
+    Parameters
+    ----------
+    key : str
+        What `plan.json` calls it.
+    ending : str
+        What its name ends in, after the sheet's number.
+    write : callable
+        Its bytes, for a plan and a sheet (from 0).
+    is_for : callable
+        Whether a stock has such a file.
+    missing : str
+        What to say where it has not.
+    """
+
+    key: str
+    place: int
+    ending: str
+    media_type: str
+    write: Callable[[Plan, int, Printed], bytes]
+    is_for: Callable[[Stock], bool] = always
+    missing: str = ""
+
+
+SHEET_FILES: Registry[SheetFile] = Registry("vamper.formats.out.kinds")
+
+
+def sheet_files(sheet: int, stock: Stock) -> dict[str, str]:
+    """The names of a sheet's files; `sheet` counts from 0."""
+    return {one.key: f"sheet-{sheet + 1:02d}-{one.ending}" for one in SHEET_FILES if one.is_for(stock)}
+
+
+def sheet_title(plan: Plan, sheet: int) -> str:
+    colour = plan.sheet_colour(sheet)
+    of_colour = f", {colour}" if colour else ""
+    return f"{plan.job.title}, sheet {sheet + 1} of {len(plan.sheets)}{of_colour}"

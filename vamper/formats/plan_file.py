@@ -1,0 +1,197 @@
+"""`plan.json`: everything that was planned for a job, for scripts and for the record. Lengths in mm, y down."""
+
+import json
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from shapely.geometry.base import BaseGeometry
+
+from vamper.core.design import DesignedItem
+from vamper.core.edge.handling import advise, candidates, handling_of
+from vamper.core.inspect import item_findings
+from vamper.core.plan import Plan
+from vamper.core.values.art import Purpose
+from vamper.core.values.findings import Finding, Severity, most_serious_first
+from vamper.core.values.geometry import Points, parts, ring_points
+from vamper.core.values.lengths import written
+from vamper.core.values.placement import Pin
+from vamper.core.values.stock import Stock
+from vamper.formats.out.sheet_file import sheet_files
+
+FORMAT = "vamper-plan"
+VERSION = 1
+# A tenth of a micrometre: finer than anything that follows, and stable to read.
+_DECIMALS = 4
+
+
+def _ring(points: Points) -> list[list[float]]:
+    return [[round(float(x), _DECIMALS), round(float(y), _DECIMALS)] for x, y in points]
+
+
+def shape_document(shape: BaseGeometry) -> list[dict[str, Any]]:
+    """Polygons as shells with holes."""
+    return [
+        {
+            "shell": _ring(ring_points(part.exterior)),
+            "holes": [_ring(ring_points(hole)) for hole in part.interiors],
+        }
+        for part in parts(shape)
+    ]
+
+
+def finding_document(finding: Finding, places: Mapping[int, int]) -> dict[str, Any]:
+    """A finding as data; `places` gives the place in the file of each design, by its number."""
+    document: dict[str, Any] = {
+        "code": finding.code,
+        "severity": finding.severity.value,
+        "title": finding.title,
+        "text": finding.text,
+        "figures": dict(finding.figures),
+    }
+    if finding.item is not None:
+        document["item"] = places[finding.item]
+    if finding.sheet is not None:
+        document["sheet"] = finding.sheet + 1
+    if finding.places:
+        document["places"] = [
+            {
+                "x_mm": round(p.x_mm, 3),
+                "y_mm": round(p.y_mm, 3),
+                "width_mm": round(p.width_mm, 3),
+                "height_mm": round(p.height_mm, 3),
+            }
+            for p in finding.places
+        ]
+    return document
+
+
+def check_document(item: DesignedItem, purpose: Purpose, stock: Stock) -> dict[str, Any]:
+    """Everything that can be said about one art at one size: its findings, its edge, and the shapes it could have."""
+    advice, handling = advise(stock, purpose), handling_of(item.edge.shape)
+    return {
+        "format": "vamper-check",
+        "version": 1,
+        "art": item.spec.art,
+        "size_mm": [round(side, 3) for side in item.outline.size_mm],
+        "ppi": round(item.outline.ppi, 1),
+        "edge_mm": [round(side, 3) for side in item.edge.size_mm],
+        "least_border_mm": round(item.edge.least_border_mm, 3),
+        "area_mm2": round(item.edge.shape.area, 1),
+        "edge_length_mm": round(item.edge.length_mm, 1),
+        "roughness": round(handling.roughness, 3),
+        "fingers_mm": [round(length, 1) for length in handling.fingers_mm],
+        "bleed_mm": round(item.bleed.width_mm, 3),
+        "advice": {"manner": advice.manner.value, "why": advice.why},
+        "shapes": [
+            {
+                "name": one.name,
+                "area_mm2": round(one.edge.shape.area, 1),
+                "roughness": round(one.handling.roughness, 3),
+                "fingers": len(one.handling.fingers_mm),
+            }
+            for one in candidates(item.outline, item.spec.edge, stock.least_neck_mm)
+        ],
+        "findings": [
+            finding_document(f, {item.number: 0}) for f in most_serious_first(item_findings(item, purpose, stock))
+        ],
+    }
+
+
+def _about_sheet(plan: Plan, number: int) -> dict[str, Any]:
+    """What holds for one sheet only: its offcut, a live area of its own, the colour of its stock."""
+    offcut = plan.sheets[number].offcut(plan.job.packing.gap_mm)
+    about: dict[str, Any] = {
+        "offcut_mm": {
+            "x_mm": round(offcut.left_mm, 3),
+            "y_mm": round(offcut.top_mm, 3),
+            "width_mm": round(offcut.width_mm, 3),
+            "height_mm": round(offcut.height_mm, 3),
+        }
+    }
+    if number == 0 and plan.setup.first is not None:
+        about["live_area_mm"] = shape_document(plan.setup.first.shape)
+    colour = plan.sheet_colour(number)
+    return {**about, "stock_colour": colour} if colour else about
+
+
+def plan_document(plan: Plan, findings: Sequence[Finding]) -> dict[str, Any]:
+    """The data of `plan.json`; in it designs go by their place."""
+    places = {item.number: place for place, item in enumerate(plan.items)}
+    return {
+        "format": FORMAT,
+        "version": VERSION,
+        "title": plan.job.title,
+        "copies": plan.job.copies,
+        "paper_mm": [plan.job.paper.width_mm, plan.job.paper.height_mm],
+        "live_area_mm": _ring(ring_points(plan.setup.live.shape.exterior)),
+        "marks": [
+            {
+                "family": mark.family,
+                "x_mm": round(mark.x_mm, _DECIMALS),
+                "y_mm": round(mark.y_mm, _DECIMALS),
+                "shape": [_ring(ring) for ring in mark.rings],
+            }
+            for mark in plan.setup.marks
+        ],
+        "items": [
+            {
+                "index": places[item.number],
+                "art": item.spec.art,
+                "size_mm": [round(side, 3) for side in item.outline.size_mm],
+                "ppi": round(item.outline.ppi, 1),
+                "cut": item.spec.cut.value,
+                "outline": shape_document(item.outline.shape),
+                "edge": shape_document(item.edge.shape),
+            }
+            for item in plan.items
+        ],
+        "sheets": [
+            {
+                "number": number + 1,
+                "used": round(plan.sheets[number].used_share, 4),
+                "placements": [
+                    {
+                        "item": places[placement.item],
+                        "x_mm": round(placement.x_mm, 6),
+                        "y_mm": round(placement.y_mm, 6),
+                        "turn_deg": round(placement.turn_deg, 6),
+                        **({"pin": placement.pin.value} if placement.pin is not Pin.FREE else {}),
+                    }
+                    for placement in sheet
+                ],
+                "files": sheet_files(number, plan.job.stock),
+                **_about_sheet(plan, number),
+            }
+            for number, sheet in enumerate(plan.layout.sheets)
+        ],
+        "unplaced": [
+            {"item": places[unplaced.item], "quantity": unplaced.quantity, "reason": unplaced.reason.value}
+            for unplaced in plan.layout.unplaced
+        ],
+        "bound": {
+            "pieces_at_most": plan.bound.pieces_at_most,
+            "sheets_at_least": plan.bound.sheets_at_least,
+            "basis": "area",
+        },
+        "time_limited": plan.layout.time_limited,
+        "settings": {
+            cut.value: {
+                "blade": setting.blade.value,
+                "force_gf": setting.force_gf,
+                "passes": setting.passes,
+                "speed_mm_s": setting.speed_mm_s,
+                "mat": setting.mat.value,
+                "exposure_mm": setting.exposure_mm,
+                "why": list(setting.why),
+            }
+            for cut, setting in plan.settings.items()
+        },
+        "mirror": plan.mirror,
+        "stopped": any(finding.severity is Severity.STOP for finding in findings),
+        "findings": [finding_document(finding, places) for finding in findings],
+    }
+
+
+def write_plan(plan: Plan, findings: Sequence[Finding]) -> bytes:
+    text = json.dumps(plan_document(plan, findings), indent=1, ensure_ascii=False)
+    return written(text).encode() + b"\n"

@@ -1,0 +1,103 @@
+"""A phrase of the brief: how it is said, and what it can be changed to, each choice with what it would mean.
+
+Each phrase is a module in `phrases`; adding one touches nothing else.
+"""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
+from typing import Any
+
+from vamper.core.made import as_made
+from vamper.core.plan import set_up_sheet
+from vamper.core.values.findings import BadInput
+from vamper.core.values.job import Job
+from vamper.core.values.lengths import size_mm
+from vamper.core.values.registry import Registry
+from vamper.services.design.job_design import Design
+from vamper.services.jobs.document import JobDocument
+from vamper.services.shop.shop import Shop
+
+
+@dataclass(frozen=True, slots=True)
+class Told:
+    """What the brief is told from: the document, the job by value, and what its machines are called."""
+
+    document: JobDocument
+    job: Job
+    printer: str
+    cutter: str
+
+
+@dataclass(frozen=True, slots=True)
+class Asked:
+    """What choices are worked out from; `design` is None where the job cannot be designed as it stands."""
+
+    document: JobDocument
+    job: Job
+    design: Design | None
+    shop: Shop
+
+    @property
+    def designed(self) -> Design | None:
+        """The design, where there is anything in it."""
+        return self.design if self.design is not None and self.design.items else None
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """One answer to a question that a choice asks: `each` are fields to set on every design besides."""
+
+    label: str
+    effect: str
+    each: Mapping[str, Any]
+
+
+@dataclass(frozen=True, slots=True)
+class Question:
+    """What has to be decided with a choice; the first answer is the proposed one."""
+
+    sentence: str
+    answers: tuple[Answer, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Choice:
+    """One way to say a phrase: `changes` are the job's fields to set, `consequence` what follows, `group` and `use`
+    where it stands in a longer list and what it is for.
+    """
+
+    label: str
+    consequence: str
+    changes: Mapping[str, Any]
+    chosen: bool
+    proposed: bool = False
+    group: str = ""
+    use: str = ""
+    question: Question | None = None
+
+
+def no_choices(_asked: Asked) -> list[Choice]:
+    """For phrases that are not a choice from a list."""
+    return []
+
+
+@dataclass(frozen=True, slots=True)
+class PhraseKind:
+    """One phrase: the words that lead to it, and its own; without words of its own it is not to be changed."""
+
+    key: str
+    place: int
+    say: Callable[[Told], tuple[str, str]]
+    choices: Callable[[Asked], list[Choice]] = no_choices
+
+
+PHRASES: Registry[PhraseKind] = Registry("vamper.services.brief.phrases")
+
+
+def room(job: Job) -> str:
+    """The live area of a job's sheet in words."""
+    try:
+        width, height = set_up_sheet(as_made(replace(job, items=(), held=()))).live.size_mm
+    except BadInput:
+        return "too small for its marks"
+    return f"live area {size_mm(width, height, 0)}"

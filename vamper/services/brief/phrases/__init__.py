@@ -1,0 +1,1 @@
+"""The phrases of the brief, a module each."""

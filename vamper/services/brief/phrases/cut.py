@@ -1,0 +1,23 @@
+"""How it is cut; a stock without a backing is cut through, whatever was asked for."""
+
+from vamper.core.made import cut_made
+from vamper.core.values.item import Cut
+from vamper.services.brief.phrase import PhraseKind, Told
+
+
+def say(told: Told) -> tuple[str, str]:
+    return ", ", _words(told)
+
+
+def _words(told: Told) -> str:
+    items, stock = told.document.items, told.job.stock
+    through = [item.name for item in items if cut_made(stock, item.cut) is Cut.THROUGH]
+    if not through and stock.has_backing:
+        return "kiss cut"
+    if len(through) == len(items):
+        return "cut through"
+    names = " and ".join(through) if len(through) <= 2 else f"{len(through)} of {len(items)} designs"
+    return f"kiss cut, {names} through"
+
+
+KIND = PhraseKind("cut", 7, say)

@@ -1,0 +1,31 @@
+"""The cutter, each with its force and the live area it leaves."""
+
+from dataclasses import replace
+
+from vamper.core.values.cutter import Cutter
+from vamper.services.brief.phrase import Asked, Choice, PhraseKind, Told, room
+
+
+def say(told: Told) -> tuple[str, str]:
+    return " on ", told.cutter
+
+
+def choices(asked: Asked) -> list[Choice]:
+    return [
+        Choice(
+            kept.name,
+            f"{_force(kept.value)}, {room(replace(asked.job, cutter=kept.value))}",
+            {"cutter_id": key},
+            key == asked.document.cutter_id,
+        )
+        for key, kept in asked.shop.cutters.all().items()
+    ]
+
+
+def _force(cutter: Cutter) -> str:
+    if not cutter.is_machine:
+        return "no machine: guide lines and straight rows"
+    return f"{cutter.force_gf.min:g} to {cutter.force_gf.max:g} gf"
+
+
+KIND = PhraseKind("cutter", 8, say, choices)

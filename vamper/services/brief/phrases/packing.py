@@ -1,0 +1,40 @@
+"""How the pieces are packed; the choices are the turns they may take."""
+
+from vamper.core.sheet.pack.mode import MODES
+from vamper.core.sheet.pack.rows import rows_of_boxes
+from vamper.core.values.item import Turn
+from vamper.core.values.lengths import mm
+from vamper.core.values.packing import TIDY
+from vamper.services.brief.phrase import Asked, Choice, PhraseKind, Told
+from vamper.services.brief.words import TURN_PHRASES, TURN_REASONS, plural
+
+
+def say(told: Told) -> tuple[str, str]:
+    spec = told.document.packing
+    mode = MODES[spec.mode if told.job.cutter.is_machine else TIDY]
+    words = f"{mode.phrase}, " if mode.phrase else ""
+    words += f"{TURN_PHRASES[spec.turn]}, {mm(spec.gap_mm)} apart"
+    if spec.fill:
+        words += ", what is left filled"
+    if spec.max_sheets:
+        words += f", on {plural(spec.max_sheets, 'sheet')} at most"
+    if told.document.copies > 1:
+        words += f", {told.document.copies} times over"
+    return ", packed ", words
+
+
+def choices(asked: Asked) -> list[Choice]:
+    found = []
+    for turn in reversed(Turn):
+        consequence = TURN_REASONS[turn]
+        if asked.designed and turn is not Turn.ANY:
+            problem = asked.designed.problem()
+            rows = rows_of_boxes(problem.pieces, problem.live, problem.spec.gap_mm, turn, None)
+            consequence += f"; plain rows take {plural(len(rows), 'sheet')}"
+        chosen = turn is asked.document.packing.turn
+        changes = {"packing.turn": turn.value}
+        found.append(Choice(TURN_PHRASES[turn], consequence, changes, chosen, proposed=turn is Turn.ANY))
+    return found
+
+
+KIND = PhraseKind("packing", 5, say, choices)

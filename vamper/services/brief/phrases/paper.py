@@ -1,0 +1,44 @@
+"""The paper, each size with what is left of it to work on."""
+
+from dataclasses import asdict, replace
+
+from vamper.core.made import as_made
+from vamper.core.plan import pack_problem, set_up_sheet
+from vamper.core.sheet.pack.area_bound import area_bound
+from vamper.core.values.findings import BadInput
+from vamper.core.values.job import Job
+from vamper.core.values.lengths import size_mm
+from vamper.core.values.paper import NAMED_PAPERS, Paper, named
+from vamper.services.brief.phrase import Asked, Choice, PhraseKind, Told, room
+from vamper.services.design.job_design import Design
+
+
+def say(told: Told) -> tuple[str, str]:
+    paper = told.document.paper
+    size = named(paper)
+    words = size.words if size else size_mm(paper.width_mm, paper.height_mm)
+    return ", ", f"{words}, part used" if paper.spent else words
+
+
+def choices(asked: Asked) -> list[Choice]:
+    now = Paper(asked.job.paper.width_mm, asked.job.paper.height_mm)
+    found = []
+    for size in NAMED_PAPERS:
+        trial = replace(asked.job, paper=size.paper)
+        consequence = _at_most(trial, asked.designed) if asked.designed else None
+        changes = {"paper": {name: value for name, value in asdict(size.paper).items() if value is not None}}
+        found.append(Choice(size.words, consequence or room(trial), changes, now == size.paper))
+    return found
+
+
+def _at_most(job: Job, design: Design) -> str | None:
+    try:
+        setup = set_up_sheet(as_made(job))
+    except BadInput:
+        return None
+    problem = pack_problem(design.job, setup, design.items)
+    bound = area_bound(setup.live.shape, problem.pieces, job.packing.gap_mm)
+    return f"{room(job)}, at most {bound.pieces_at_most} a sheet"
+
+
+KIND = PhraseKind("paper", 3, say, choices)

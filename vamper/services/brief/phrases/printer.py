@@ -1,0 +1,24 @@
+"""The printer, each with the live area it leaves."""
+
+from dataclasses import replace
+
+from vamper.services.brief.phrase import Asked, Choice, PhraseKind, Told, room
+
+
+def say(told: Told) -> tuple[str, str]:
+    return (", printed on ", told.printer) if told.job.stock.printable else (", not printed", "")
+
+
+def choices(asked: Asked) -> list[Choice]:
+    return [
+        Choice(
+            kept.name,
+            f"{kept.value.kind}, {room(replace(asked.job, printer=kept.value))}",
+            {"printer_id": key},
+            key == asked.document.printer_id,
+        )
+        for key, kept in asked.shop.printers.all().items()
+    ]
+
+
+KIND = PhraseKind("printer", 6, say, choices)

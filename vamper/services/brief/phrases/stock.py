@@ -1,0 +1,79 @@
+"""The stock: grouped by what is made of it, each with what it is for and what it would change for this job."""
+
+from collections.abc import Iterable
+
+from vamper.core.cutting.setting import settings_for
+from vamper.core.made import cut_made, start_edge
+from vamper.core.plan import tightest_mm
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.item import Cut, ItemSpec
+from vamper.core.values.stock import Stock
+from vamper.core.values.tables import table
+from vamper.services.brief.phrase import Answer, Asked, Choice, PhraseKind, Question, Told
+from vamper.services.brief.words import plural
+
+_TABLE = table("vamper.services.brief", "stock_words.toml")
+_GROUPS = {kind: group["name"] for group in _TABLE["groups"] for kind in group["classes"]}
+_AFTER = {kind: after for group in _TABLE["groups"] for kind, after in group["classes"].items()}
+_ORDER = [group["name"] for group in _TABLE["groups"]]
+_EDGE_FIELDS = ("kind", "distance_mm", "fill_holes", "join", "rings", "colour")
+
+
+def say(told: Told) -> tuple[str, str]:
+    return " out of ", told.job.stock.name
+
+
+def choices(asked: Asked) -> list[Choice]:
+    """In groups by what is made, in the order of the shelf within each."""
+    found = [_choice(asked, key, kept.name, kept.value) for key, kept in asked.shop.stocks.all().items()]
+    return sorted(found, key=lambda choice: _ORDER.index(choice.group))
+
+
+def _choice(asked: Asked, key: str, name: str, stock: Stock) -> Choice:
+    wanted = {item.cut for item in asked.document.items} or {Cut.KISS}
+    cut = cut_made(stock, Cut.KISS if Cut.KISS in wanted else Cut.THROUGH)
+    setting = settings_for(stock, asked.job.cutter, tightest_mm(asked.design.items if asked.design else ()))[cut]
+    printed = "not printed" if not stock.printable else "printed mirrored" if stock.mirrored else "printed"
+    return Choice(
+        name,
+        f"{cut} cut, {setting.force_gf:g} gf × {setting.passes}; {printed}; then {_AFTER[stock.stock_class]}",
+        {"stock": key},
+        key == asked.document.stock,
+        group=_GROUPS[stock.stock_class],
+        use=_TABLE["uses"].get(key, ""),
+        question=_question(asked.job.stock, stock, asked.document.items),
+    )
+
+
+def _question(before: Stock, after: Stock, items: Iterable[ItemSpec]) -> Question | None:
+    """What becomes of the edges where printing comes or goes; nothing to ask where they suit already."""
+    if before.printable == after.printable:
+        return None
+    start = start_edge(after)
+    others = [item for item in items if item.edge.has_border is not start.has_border]
+    if not others:
+        return None
+    each, count = _fields(start), plural(len(others), "design")
+    if after.printable:
+        return Question(
+            f"{after.title} is printed, and {count} would be cut on the drawing itself, without a border.",
+            (
+                Answer("Give them a border", "the usual one, holes filled, parts joined", each),
+                Answer("Keep them bare", "the blade runs along the print", {}),
+            ),
+        )
+    return Question(
+        f"{after.title} is cut only. With their borders, {count} would come out as plain shapes: nothing is printed.",
+        (
+            Answer("Cut the drawings themselves", "no border, holes stay open, parts stay apart", each),
+            Answer("Keep the borders", "only their outer shapes are cut", {}),
+        ),
+    )
+
+
+def _fields(edge: EdgeSpec) -> dict[str, object]:
+    """What makes an edge bare or bordered, as fields of a design; smoothing and corners stay."""
+    return {f"edge.{field}": getattr(edge, field) for field in _EDGE_FIELDS}
+
+
+KIND = PhraseKind("stock", 2, say, choices)

@@ -1,0 +1,130 @@
+"""The rail: each station's one figure that matters, in the order of the work, and how it stands.
+
+A station's state is that of its most serious finding.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from enum import StrEnum
+
+from vamper.core.edge.kind import kind_of
+from vamper.core.marks.mark import FAMILIES
+from vamper.core.plan import Plan
+from vamper.core.values.findings import Finding, Severity, Station
+from vamper.core.values.item import Cut
+from vamper.core.values.lengths import bare_mm, mm
+from vamper.core.values.marks import NO_MARKS
+from vamper.services.brief.words import plural
+
+
+class StationState(StrEnum):
+    """How a station stands; drawn as a filled bead, a half one, a notched one and a ring."""
+
+    SETTLED = "settled"
+    LOOK = "look"
+    STOP = "stop"
+    NOT_YET = "not yet"
+
+
+_STATE_OF = {Severity.STOP: StationState.STOP, Severity.LOOK: StationState.LOOK, Severity.NOTE: StationState.SETTLED}
+
+
+@dataclass(frozen=True, slots=True)
+class StationFigure:
+    station: Station
+    figure: str
+    detail: str
+    state: StationState
+
+
+def stations(plan: Plan, findings: Sequence[Finding]) -> list[StationFigure]:
+    """Each station's figure and state."""
+    worst: dict[Station, Severity] = {}
+    for finding in findings:
+        known = worst.get(finding.station)
+        if known is None or finding.severity.rank < known.rank:
+            worst[finding.station] = finding.severity
+    figures = {
+        Station.ART: _art(plan),
+        Station.EDGE: _edge(plan),
+        Station.SHEET: _sheet(plan),
+        Station.MARKS: _marks(plan),
+        Station.PRINT: _print(plan),
+        Station.CUT: _cut(plan),
+    }
+    empty = not plan.items
+    return [
+        StationFigure(
+            station,
+            figure,
+            detail,
+            StationState.NOT_YET
+            if empty and station is not Station.MARKS
+            else _STATE_OF[worst.get(station, Severity.NOTE)],
+        )
+        for station, (figure, detail) in figures.items()
+    ]
+
+
+def empty_stations() -> list[StationFigure]:
+    """The rail of a job that cannot be planned as it stands."""
+    return [StationFigure(station, "–", "waiting", StationState.NOT_YET) for station in Station]
+
+
+def _art(plan: Plan) -> tuple[str, str]:
+    if not plan.items:
+        return "no art", "add some"
+    rasters = [item.outline.ppi for item in plan.items if not item.facts.is_vector]
+    detail = f"{min(rasters):.0f} ppi least" if rasters else "drawn sharp"
+    return plural(len(plan.items), "design"), detail
+
+
+def _edge(plan: Plan) -> tuple[str, str]:
+    if not plan.items:
+        return "–", "none yet"
+    least = min(item.edge.least_border_mm for item in plan.items)
+    specs = {replace(item.spec.edge, keep_holes=()) for item in plan.items}
+    detail = f"{len(specs)} kinds"
+    if len(specs) == 1:
+        (spec,) = specs
+        detail = "bare" if spec.colour is None else "coloured"
+        kind = kind_of(spec)
+        if kind.follows and kind.has_border:
+            detail += f", smooth {bare_mm(spec.smooth_mm)}"
+    return mm(least, 1), detail
+
+
+def _sheet(plan: Plan) -> tuple[str, str]:
+    wanted = sum(item.spec.quantity for item in plan.items)
+    if not wanted:
+        return "–", "empty"
+    used = max((sheet.used_share for sheet in plan.sheets), default=0.0)
+    count = len(plan.sheets)
+    where = f"on 1 sheet, {used * 100:.0f} %" if count == 1 else f"on {count} sheets"
+    if plan.job.copies > 1:
+        where += f", {plan.job.copies} times"
+    return f"{plan.layout.pieces} of {wanted}", where
+
+
+def _marks(plan: Plan) -> tuple[str, str]:
+    spec = plan.job.marks
+    if spec.family == NO_MARKS:
+        why = "cutter adds its own" if plan.asked.marks.family == NO_MARKS else "nothing looks for them"
+        return "none", why
+    return FAMILIES[spec.family].counted.format(count=spec.count), f"{mm(spec.inset_mm)} inside"
+
+
+def _print(plan: Plan) -> tuple[str, str]:
+    if not plan.job.stock.printable:
+        return "not printed", "cut only"
+    times = f", {plan.job.copies} times" if plan.job.copies > 1 else ""
+    return ("mirrored" if plan.mirror else "right way"), f"{plural(len(plan.sheets), 'page')}{times}, 100 %"
+
+
+def _cut(plan: Plan) -> tuple[str, str]:
+    if not plan.job.cutter.is_machine:
+        return "by hand", "along the guide lines"
+    used = {item.spec.cut for item in plan.items} or set(plan.settings)
+    cut = min(used, key=list(Cut).index)
+    setting = plan.settings[cut]
+    return f"{setting.force_gf:g} gf × {setting.passes}", f"{setting.blade}° blade, {cut}"

@@ -1,0 +1,19 @@
+"""Words for what a job may say; the same in the brief, the catalog and everywhere else."""
+
+from vamper.core.sheet.layout import THROUGH_GAP_MM
+from vamper.core.values.art import Purpose
+from vamper.core.values.cutter import Feed
+from vamper.core.values.item import Cut, Turn
+from vamper.core.values.lengths import mm
+from vamper.core.values.tables import table
+
+_TABLE = table(__package__, "words.toml")
+PURPOSE_PHRASES = {purpose: _TABLE["purposes"][purpose] for purpose in Purpose}
+TURN_PHRASES = {turn: _TABLE["turns"][turn]["phrase"] for turn in Turn}
+TURN_REASONS = {turn: _TABLE["turns"][turn]["reason"] for turn in Turn}
+CUT_HINTS = {cut: _TABLE["cuts"][cut].format(gap=mm(THROUGH_GAP_MM)) for cut in Cut}
+FEED_WORDS = {feed: (_TABLE["feeds"][feed]["name"], _TABLE["feeds"][feed]["hint"]) for feed in Feed}
+
+
+def plural(count: int, one: str, many: str | None = None) -> str:
+    return f"{count} {one if count == 1 else many or one + 's'}"

@@ -1,0 +1,1 @@
+"""From art bytes to designs."""

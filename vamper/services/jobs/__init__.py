@@ -1,0 +1,1 @@
+"""Jobs, their history, and what is done to their designs."""

@@ -1,0 +1,142 @@
+"""Composed pieces become art: each name's drawing is made here, and a design of it is cut on the base's outline.
+
+In the workshop a drawing remembers how it was composed, so that it can be changed; a job file's compositions are drawn
+when it is planned.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+from pydantic import TypeAdapter
+
+from vamper.core.values.art import SizeSpec
+from vamper.core.values.composition import ComposedSpec, Composition
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.findings import BadInput
+from vamper.core.values.item import ItemSpec
+from vamper.core.values.job import Job
+from vamper.formats.composed_svg import write_composed
+from vamper.services.design.art_reading import preview
+from vamper.services.design.arts import Arts
+from vamper.services.design.designer import AS_IT_CAME, ArtFile, Designer
+from vamper.services.jobs.document import JobDocument
+from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.store.database import Sessions
+from vamper.store.tables import CompositionRow
+
+_COMPOSITION = TypeAdapter(Composition)
+
+
+@dataclass(frozen=True, slots=True)
+class Composer:
+    """Draws compositions; `art` finds an art file by the name or digest that a composition uses."""
+
+    designer: Designer
+    art: Callable[[str], ArtFile]
+
+    def draw(self, composition: Composition, name: str, title: str) -> ArtFile:
+        """The drawing for one name.
+
+        Raises
+        ------
+        BadInput
+            If an art cannot be used.
+        """
+        arts = []
+        for placed in composition.arts:
+            size = SizeSpec(width_mm=placed.width_mm)
+            file = self.art(placed.art)
+            prepare = placed.prepare
+            arts.append((self.designer.picture(file, size, prepare), self.designer.outline(file, size, prepare)))
+        return ArtFile.of(f"{title}.svg", write_composed(composition.named(name), arts, title))
+
+
+def titles_of(composed: ComposedSpec, stem: str) -> list[tuple[str, str]]:
+    """Name and title of each piece; a single one without a name where no line takes names."""
+    if not composed.composition.takes_names:
+        return [("", stem)]
+    if not composed.names:
+        raise BadInput("a line takes names but none are given; type some, one on each line", "names")
+    return [(name, f"{stem} {name}") for name in composed.names]
+
+
+def composed_item(composed: ComposedSpec, art: str, number: int, name: str) -> ItemSpec:
+    """The design of a composed piece: as large as its base, cut on its outline."""
+    width, _ = composed.composition.base.size_mm
+    edge = EdgeSpec("bare", 0.0)
+    return ItemSpec(
+        number=number, name=name, art=art, width_mm=width, quantity=composed.quantity, cut=composed.cut, edge=edge
+    )
+
+
+def drawn_job(job: Job, composer: Composer) -> tuple[Job, dict[str, ArtFile]]:
+    """A job with its composed pieces drawn, and their drawings by name."""
+    items, drawings = list(job.items), {}
+    for number, composed in enumerate(job.composed, 1):
+        for place, (name, _) in enumerate(titles_of(composed, f"composed-{number}"), 1):
+            drawing = composer.draw(composed.composition, name, f"composed-{number}-{place}")
+            drawings[drawing.name] = drawing
+            items.append(composed_item(composed, drawing.name, len(items) + 1, name or "label"))
+    return replace(job, items=tuple(items), composed=()), drawings
+
+
+@dataclass(frozen=True, slots=True)
+class Composed:
+    """How one drawing was composed."""
+
+    composition: Composition
+    name: str
+
+
+class Compositions:
+    """Composed pieces of one workshop; their arts go by digest."""
+
+    def __init__(self, sessions: Sessions, arts: Arts, jobs: Jobs, designer: Designer) -> None:
+        self._sessions = sessions
+        self._arts = arts
+        self._jobs = jobs
+        self._composer = Composer(designer, arts.file)
+
+    def preview(self, composition: Composition, name: str, longest_px: int) -> bytes:
+        """The piece for one name as PNG."""
+        drawing = self._composer.draw(composition, name, "preview")
+        return self._composer.designer.room.run(preview, drawing.data, drawing.name, longest_px, AS_IT_CAME)
+
+    def of(self, digest: str) -> Composed | None:
+        """How a drawing was composed; None for art that came as a file."""
+        with self._sessions() as session:
+            row = session.get(CompositionRow, digest)
+        return None if row is None else Composed(_COMPOSITION.validate_python(row.document), row.name)
+
+    def composed_among(self, digests: set[str]) -> set[str]:
+        """Which of some arts were composed."""
+        with self._sessions() as session:
+            return {digest for digest in digests if session.get(CompositionRow, digest) is not None}
+
+    def add(self, job_id: int, composed: ComposedSpec, stem: str) -> JobState:
+        """A design for each name, as one step."""
+        drawn = [(title, self._keep(composed.composition, name, title)) for name, title in titles_of(composed, stem)]
+
+        def edit(document: JobDocument) -> JobDocument:
+            first = document.next_number()
+            new = (composed_item(composed, art, first + n, title[:200]) for n, (title, art) in enumerate(drawn))
+            return document.with_items((*document.items, *new))
+
+        return self._jobs.edit(job_id, f"compose {stem}", edit)
+
+    def change(self, state: JobState, number: int, composition: Composition, name: str) -> JobState:
+        """Draw a composed design anew; its number, count and cut stay."""
+        document = state.document.item(number)
+        digest = self._keep(composition, name, document.name)
+        width, _ = composition.base.size_mm
+        changed = {"art": digest, "width_mm": width, "size_over": "ink"}
+        return self._jobs.replace_item(state.id, f"compose {document.name} anew", number, [changed])
+
+    def _keep(self, composition: Composition, name: str, title: str) -> str:
+        """Draw and store; returns the drawing's digest."""
+        drawing = self._composer.draw(composition, name, title)
+        self._arts.keep(drawing)
+        with self._sessions.begin() as session:
+            document = _COMPOSITION.dump_python(composition, mode="json")
+            session.merge(CompositionRow(digest=drawing.digest, name=name, document=document))
+        return drawing.digest

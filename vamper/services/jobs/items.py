@@ -1,0 +1,138 @@
+"""What is done with one design before it is saved: tried edges, shapes to choose from, several drawings told apart."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
+from typing import Any
+
+from vamper.core.art.groups import Group, groups_of, start_apart_mm
+from vamper.core.design import DesignedItem
+from vamper.core.edge.handling import Advice, Candidate, Handling, advise, candidates, handling_of
+from vamper.core.made import item_as_made
+from vamper.core.printing.bleed import bleed_box_mm, carried_outward, sketched
+from vamper.core.values.findings import BadInput
+from vamper.core.values.geometry import as_multi, parts
+from vamper.core.values.item import ItemSpec
+from vamper.core.values.stock import Stock
+from vamper.formats.art_in.raster import png_bytes
+from vamper.services.design.arts import Arts
+from vamper.services.design.designer import ArtFile, Designer
+from vamper.services.design.trial import Trials
+from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.work.cache import Cache
+
+_SKETCH_PX = 900
+_KEPT_SHAPES = 100
+_CARD_MM = 0.02
+
+
+@dataclass(frozen=True, slots=True)
+class Shapes:
+    """The shapes a border could have, the one it has, and what is proposed."""
+
+    now: Handling
+    area_mm2: float
+    advice: Advice
+    candidates: tuple[Candidate, ...]
+
+
+def printed_box(item: DesignedItem) -> tuple[float, float, float, float]:
+    """Where the picture of `Items.printed` lies in the item frame: left, top, width, height, mm."""
+    return bleed_box_mm(sketched(item.outline, _SKETCH_PX), item.edge, item.bleed.width_mm)
+
+
+class Items:
+    """Designs of a workshop's jobs, one at a time."""
+
+    def __init__(self, arts: Arts, jobs: Jobs, designer: Designer, stock: Callable[[str], Stock]) -> None:
+        self._arts = arts
+        self._jobs = jobs
+        self._designer = designer
+        self._stock = stock
+        self._trials = Trials(designer)
+        self._shapes: Cache[Shapes] = Cache(_KEPT_SHAPES)
+
+    def designed(self, state: JobState, number: int) -> DesignedItem:
+        """One design of a job; a back has its front's edge, turned over."""
+        item = self._designer.design(*self._asked(state, number, {}))
+        front = state.document.item(number).back_of
+        if front is None:
+            return item
+        return self._as_back(state, item, number, front)
+
+    def tried(self, state: JobState, number: int, changes: Mapping[str, Any]) -> DesignedItem:
+        """One design with fields tried that are not saved, quickly."""
+        item = self._trials.design(*self._asked(state, number, changes))
+        front = state.document.item(number).back_of
+        if front is None:
+            return item
+        return self._as_back(state, item, number, front)
+
+    def _as_back(self, state: JobState, item: DesignedItem, number: int, front: int) -> DesignedItem:
+        art = self._arts.file(state.document.item(number).art)
+        return self._designer.as_back(item, self.designed(state, front), art, self._stock(state.document.stock))
+
+    def _asked(self, state: JobState, number: int, changes: Mapping[str, Any]) -> tuple[ItemSpec, ArtFile, Stock]:
+        document = state.document.items_changed((number,), changes) if changes else state.document
+        item, stock = document.item(number), self._stock(document.stock)
+        return item_as_made(item, stock, self._jobs.cutter(document)), self._arts.file(item.art), stock
+
+    def shapes(self, state: JobState, number: int) -> Shapes:
+        """Close, smooth, hull and the other whole shapes round one design, with the stock each takes."""
+        item = self.designed(state, number)
+        stock, purpose, coated = self._stock(state.document.stock), state.document.purpose, state.document.coated
+
+        def make() -> Shapes:
+            # Shapes to choose from are drawn small: fewer points make them several times faster.
+            outline = replace(item.outline, shape=as_multi(parts(item.outline.shape.simplify(_CARD_MM))))
+            return Shapes(
+                handling_of(item.edge.shape),
+                item.edge.shape.area,
+                advise(stock, purpose, coated),
+                candidates(outline, item.spec.edge, stock.least_neck_mm),
+            )
+
+        front = state.document.item(number).back_of
+        return self._shapes.get((item.spec, None if front is None else state.revision, stock, purpose, coated), make)
+
+    def printed(self, state: JobState, number: int) -> bytes:
+        """What one design prints, bleed included, as PNG; it lies at `printed_box`."""
+        item = self.designed(state, number)
+        whole = self._designer.picture_of(item, self._arts.file(state.document.item(number).art))
+        picture, _ = whole.thinned(_SKETCH_PX)
+        return png_bytes(carried_outward(picture, sketched(item.outline, _SKETCH_PX), item.edge, item.bleed.width_mm))
+
+    def groups(self, state: JobState, number: int, apart_mm: float | None) -> tuple[float, tuple[Group, ...]]:
+        """The drawings in one design's picture, and the distance that tells them apart."""
+        outline = self.designed(state, number).outline
+        apart = start_apart_mm(outline) if apart_mm is None else apart_mm
+        return apart, groups_of(outline, apart)
+
+    def split(self, state: JobState, number: int, apart_mm: float) -> JobState:
+        """Each drawing in the design's picture a design of its own, in reading order and at the same scale."""
+        design, document = self.designed(state, number), state.document.item(number)
+        groups = groups_of(design.outline, apart_mm)
+        if len(groups) < 2:
+            raise BadInput("at this distance the picture is one drawing; take a smaller one", "apart_mm")
+        outer = design.spec.prepare.crop or (0.0, 0.0, 1.0, 1.0)
+        parts = [
+            {
+                "name": f"{document.name} {place}"[:200],
+                "width_mm": round(group.shape.bounds[2] - group.shape.bounds[0], 3),
+                "size_over": "ink",
+                "prepare.crop": _within(outer, group.crop),
+                "edge.keep_holes": [],
+            }
+            for place, group in enumerate(groups, 1)
+        ]
+        return self._jobs.replace_item(state.id, f"split {document.name}", number, parts)
+
+
+def _within(outer: tuple[float, ...], inner: tuple[float, ...]) -> tuple[float, float, float, float]:
+    """A box given in shares of another box, in shares of the whole."""
+    width, height = outer[2] - outer[0], outer[3] - outer[1]
+    return (
+        round(outer[0] + inner[0] * width, 6),
+        round(outer[1] + inner[1] * height, 6),
+        round(outer[0] + inner[2] * width, 6),
+        round(outer[1] + inner[3] * height, 6),
+    )

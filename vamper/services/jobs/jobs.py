@@ -1,0 +1,287 @@
+"""Jobs in the workshop: every change is one transaction and one step of the job's history."""
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime
+from types import MappingProxyType
+from typing import Any
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from vamper.core.made import start_edge
+from vamper.core.values.cutter import Cutter
+from vamper.core.values.findings import BadInput
+from vamper.core.values.item import ItemSpec
+from vamper.core.values.job import Job
+from vamper.formats.job_file import read_item
+from vamper.services.jobs.document import JobDocument, changed_item, written, written_edge
+from vamper.services.jobs.history import add_step, aware, begin, document_of, labels, moved
+from vamper.services.jobs.upgrades import VERSION
+from vamper.services.shop.shop import Shop
+from vamper.services.work.cache import Cache
+from vamper.services.work.not_found import NotFound
+from vamper.store.database import Sessions
+from vamper.store.tables import ArtRow, CutterRow, JobRow, PrinterRow, StockRow, now
+
+_KEPT_DOCUMENTS = 50
+NOTHING: Mapping[str, Any] = MappingProxyType({})
+
+Edit = Callable[[JobDocument], JobDocument]
+
+
+@dataclass(frozen=True, slots=True)
+class JobState:
+    """A job with its place in its history."""
+
+    id: int
+    document: JobDocument
+    changed_at: datetime
+    handed_off_at: datetime | None
+    undo: str | None
+    redo: str | None
+
+    @property
+    def revision(self) -> str:
+        return self.document.revision
+
+
+@dataclass(frozen=True, slots=True)
+class JobSummary:
+    id: int
+    title: str
+    pieces: int
+    designs: int
+    stock: str
+    changed_at: datetime
+    handed_off_at: datetime | None
+    arts: tuple[str, ...]
+
+
+class Jobs:
+    """All jobs of one workshop."""
+
+    def __init__(self, sessions: Sessions, shop: Shop) -> None:
+        self._sessions = sessions
+        self._shop = shop
+        self._documents: Cache[JobDocument] = Cache(_KEPT_DOCUMENTS)
+
+    def all(self) -> list[JobSummary]:
+        """Summaries, the one changed last first."""
+        with self._sessions() as session:
+            rows = session.execute(
+                select(JobRow, StockRow.name)
+                .join(StockRow, StockRow.key == JobRow.stock_key)
+                .where(JobRow.removed_at.is_(None))
+                .order_by(JobRow.changed_at.desc())
+            )
+            return [
+                JobSummary(
+                    row.id,
+                    row.title,
+                    row.pieces,
+                    row.designs,
+                    stock,
+                    aware(row.changed_at),
+                    aware(row.handed_off_at) if row.handed_off_at else None,
+                    tuple(row.arts),
+                )
+                for row, stock in rows
+            ]
+
+    def create(self, title: str) -> int:
+        """A new, empty job on the first printer and cutter; returns its number."""
+        printer, cutter = next(iter(self._shop.printers.all())), next(iter(self._shop.cutters.all()))
+        return self.add(JobDocument(title=title, printer_id=printer, cutter_id=cutter))
+
+    def add(self, document: JobDocument) -> int:
+        """A new job as given; returns its number."""
+        with self._sessions.begin() as session:
+            row = JobRow()
+            _write(session, row, document)
+            session.add(row)
+            session.flush()
+            begin(session, row)
+            return row.id
+
+    def get(self, job_id: int) -> JobState:
+        with self._sessions() as session:
+            row = _row(session, job_id)
+            # What was written at that moment is what is there; a job is mostly read.
+            written_at = (row.id, row.step, row.changed_at)
+            return _state(session, row, self._documents.get(written_at, lambda: document_of(row)))
+
+    def cutter(self, document: JobDocument) -> Cutter:
+        """The job's cutter as core knows it."""
+        return self._shop.cutters.get(document.cutter_id).value
+
+    def core_job(self, state: JobState) -> Job:
+        """The job as core plans it: what it is made with, by value."""
+        document = state.document
+        return Job(
+            title=document.title,
+            paper=document.paper,
+            printer=self._shop.printers.get(document.printer_id).value,
+            cutter=self._shop.cutters.get(document.cutter_id).value,
+            marks=document.marks,
+            stock=self._shop.stocks.get(document.stock).value,
+            purpose=document.purpose,
+            coated=document.coated,
+            copies=document.copies,
+            packing=document.packing,
+            items=document.items,
+            held=document.held,
+        )
+
+    def change(
+        self, job_id: int, label: str, changes: Mapping[str, Any], each: Mapping[str, Any] = NOTHING
+    ) -> JobState:
+        """Set fields of the job itself, and those in `each` of every design."""
+        if {"items", "held"} & changes.keys():
+            raise BadInput("designs are changed one by one, and pieces moved on the sheet", "items")
+
+        def edit(document: JobDocument) -> JobDocument:
+            after = document.changed(changes)
+            return after.items_changed(tuple(item.number for item in after.items), each) if each else after
+
+        return self.edit(job_id, label, edit, ",".join(sorted((*changes, *each))))
+
+    def change_items(self, job_id: int, label: str, numbers: tuple[int, ...], changes: Mapping[str, Any]) -> JobState:
+        """Set the same fields of some items."""
+        if {"number", "art"} & changes.keys():
+            raise BadInput("a design keeps its art; add another one instead", "items")
+        subject = f"{numbers}:{','.join(sorted(changes))}"
+        return self.edit(job_id, label, lambda document: document.items_changed(numbers, changes), subject)
+
+    def add_item(self, job_id: int, digest: str, name: str, longest_mm: float, edge: Mapping[str, Any]) -> JobState:
+        """Add an art as one more design, after the others."""
+        design = {"name": name, "art": digest, "longest_mm": longest_mm, "edge": edge}
+        return self.add_items(job_id, f"add {name}", [design])
+
+    def add_items(self, job_id: int, label: str, designs: Sequence[Mapping[str, Any]]) -> JobState:
+        """Add designs after the others, as one step; where no edge is said, it is the stock's usual one."""
+
+        def edit(document: JobDocument) -> JobDocument:
+            usual = written_edge(start_edge(self._shop.stocks.get(document.stock).value))
+            whole = [{**design, "edge": {**usual, **design.get("edge", {})}} for design in designs]
+            return document.with_items((*document.items, *numbered(whole, document.next_number())))
+
+        return self.edit(job_id, label, edit)
+
+    def replace_item(self, job_id: int, label: str, number: int, designs: Sequence[Mapping[str, Any]]) -> JobState:
+        """Put several designs in the place of one; each holds the fields in which it differs from it."""
+
+        def edit(document: JobDocument) -> JobDocument:
+            old, first = document.item(number), document.next_number()
+            new = tuple(
+                replace(changed_item(old, changes), number=first + place) for place, changes in enumerate(designs)
+            )
+            return document.in_place_of(number, new)
+
+        return self.edit(job_id, label, edit)
+
+    def remove_items(self, job_id: int, numbers: tuple[int, ...]) -> JobState:
+        def edit(document: JobDocument) -> JobDocument:
+            for number in numbers:
+                document.item(number)
+            return document.with_items(tuple(item for item in document.items if item.number not in numbers))
+
+        return self.edit(job_id, "remove a design" if len(numbers) == 1 else "remove designs", edit)
+
+    def edit(self, job_id: int, label: str, edit: Edit, subject: str = "", on: str | None = None) -> JobState:
+        """One step of any kind; steps with the same subject in quick succession become one.
+
+        Raises
+        ------
+        BadInput
+            If it was made `on` a revision that is no longer the job's; nothing is changed then.
+        """
+        with self._sessions.begin() as session:
+            row = _row(session, job_id)
+            before = document_of(row)
+            if on is not None and before.revision != on:
+                raise BadInput("the job was changed meanwhile; nothing was done, look and try it once more", "job")
+            after = edit(before).consistent()
+            if after == before:
+                return _state(session, row, before)
+            add_step(session, row, label, subject, before, after)
+            return self._written(session, row, after)
+
+    def undo(self, job_id: int) -> JobState:
+        return self._move(job_id, -1)
+
+    def redo(self, job_id: int) -> JobState:
+        return self._move(job_id, 1)
+
+    def _move(self, job_id: int, by: int) -> JobState:
+        with self._sessions.begin() as session:
+            row = _row(session, job_id)
+            document = moved(session, row, by)
+            if document is None:
+                return _state(session, row, document_of(row))
+            return self._written(session, row, document)
+
+    def _written(self, session: Session, row: JobRow, document: JobDocument) -> JobState:
+        _write(session, row, document)
+        session.flush()
+        return _state(session, row, document_of(row))
+
+    def mark_handed_off(self, job_id: int) -> None:
+        with self._sessions.begin() as session:
+            _row(session, job_id).handed_off_at = now()
+
+    def remove(self, job_id: int) -> None:
+        """Take a job off the list; it can be put back."""
+        with self._sessions.begin() as session:
+            _row(session, job_id).removed_at = now()
+
+    def put_back(self, job_id: int) -> None:
+        with self._sessions.begin() as session:
+            row = session.get(JobRow, job_id)
+            if row is None:
+                raise NotFound("there is no such job")
+            row.removed_at = None
+
+    def copy(self, job_id: int) -> int:
+        """A new job with the same content."""
+        document = self.get(job_id).document
+        return self.add(replace(document, title=f"{document.title}, again"[:200]))
+
+
+def numbered(designs: Sequence[Mapping[str, Any]], first: int) -> tuple[ItemSpec, ...]:
+    """New designs from their fields, with the numbers from `first` on."""
+    return tuple(read_item({"number": first + place, **design}) for place, design in enumerate(designs))
+
+
+def _row(session: Session, job_id: int) -> JobRow:
+    row = session.get(JobRow, job_id)
+    if row is None or row.removed_at is not None:
+        raise NotFound("there is no such job; it may have been removed")
+    return row
+
+
+def _write(session: Session, row: JobRow, document: JobDocument) -> None:
+    """Bring the row to what the document says."""
+    for model, key, what in (
+        (PrinterRow, document.printer_id, "printer"),
+        (CutterRow, document.cutter_id, "cutter"),
+        (StockRow, document.stock, "stock"),
+    ):
+        if session.get(model, key) is None:
+            raise BadInput(f"there is no such {what} in the workshop", what)
+    arts = {item.art for item in document.items}
+    if len(set(session.scalars(select(ArtRow.digest).where(ArtRow.digest.in_(arts))))) < len(arts):
+        raise BadInput("there is no such art in the workshop", "art")
+    document = replace(document, last_number=document.next_number() - 1)
+    row.document, row.version = written(document), VERSION
+    row.title, row.stock_key = document.title, document.stock
+    row.printer_id, row.cutter_id = document.printer_id, document.cutter_id
+    row.pieces, row.designs = sum(item.quantity for item in document.items), len(document.items)
+    row.arts = [item.art for item in document.items]
+    row.changed_at = now()
+
+
+def _state(session: Session, row: JobRow, document: JobDocument) -> JobState:
+    undo, redo = labels(session, row)
+    handed_off = aware(row.handed_off_at) if row.handed_off_at else None
+    return JobState(row.id, document, aware(row.changed_at), handed_off, undo, redo)

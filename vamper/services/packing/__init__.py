@@ -1,0 +1,1 @@
+"""Layouts: searched for in the background, moved by hand, kept under a name, counted, scaled."""

@@ -1,0 +1,208 @@
+"""Scale to fill: the largest common scale at which everything wanted fits on the sheets wanted.
+
+The borders keep their width, so every size tried is designed anew. A size fits when packing lays all pieces within a
+few seconds; the answer is found by halving, between a scale that fits and one that does not, and the layout that proved
+it becomes the job's. It is a search against the clock: another run may find a hair more.
+"""
+
+import logging
+import threading
+import time
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field, replace
+from enum import StrEnum
+
+from vamper.core.plan import Plan
+from vamper.core.sheet.layout import Layout
+from vamper.core.sheet.pack.nesting import Nester
+from vamper.core.sheet.pack.pack import pack
+from vamper.core.sheet.pack.search.run import HOPELESS_FILL
+from vamper.core.values.art import SizeSpec
+from vamper.core.values.findings import BadInput
+from vamper.core.values.geometry import grow
+from vamper.core.values.item import ItemSpec, sized
+from vamper.core.values.job import Job
+from vamper.services.design.designer import ArtFile, Designer
+from vamper.services.design.job_design import Design, design_job
+from vamper.services.jobs.document import JobDocument
+from vamper.services.packing.planning import TimedWatch
+from vamper.services.work.not_found import NotFound
+from vamper.store.trouble import StoreTrouble
+
+_LOG = logging.getLogger(__name__)
+
+_TRIAL_SECONDS = 3.0
+_TRIALS = 8
+_CLOSE = 0.004
+_SMALLEST = 0.2
+_LARGEST = 5.0
+
+
+class ScaleState(StrEnum):
+    WORKING = "working"
+    DONE = "done"
+    STOPPED = "stopped"
+    FAILED = "failed"
+
+
+@dataclass
+class Scaling:
+    """One search as it stands: the scale that fits so far, and what is being tried."""
+
+    sheets: int
+    started: float = field(default_factory=time.monotonic)
+    state: ScaleState = ScaleState.WORKING
+    fits: float | None = None
+    trying: float | None = None
+    trials: int = 0
+    problem: str = ""
+    stopped: threading.Event = field(default_factory=threading.Event)
+
+    @property
+    def share(self) -> float:
+        """How much of the search is done, 0 to 1."""
+        return 1.0 if self.state is not ScaleState.WORKING else min(0.95, self.trials / _TRIALS)
+
+
+class ScalingDesk:
+    """One scale-to-fill a job, in the background."""
+
+    def __init__(self, nester: Nester) -> None:
+        self._nester = nester
+        self._running: dict[int, Scaling] = {}
+
+    def start(
+        self, job_id: int, job: Job, sheets: int, design: Callable[[Job], Design], keep: Callable[[float, Layout], None]
+    ) -> Scaling:
+        """Begin a search; `keep` is called with the scale and the layout that were found."""
+        self.stop(job_id)
+        told = Scaling(sheets)
+        self._running[job_id] = told
+
+        def run() -> None:
+            try:
+                found = largest_scale(job, sheets, design, self._nester, told)
+                if found is None:
+                    stopped = told.stopped.is_set()
+                    told.state = ScaleState.STOPPED if stopped else ScaleState.FAILED
+                    told.problem = "" if stopped else f"not even a fifth of the size fits on {sheets} sheet(s)"
+                    return
+                keep(found[0], found[2])
+                told.state = ScaleState.DONE
+            except BadInput as bad:
+                told.state, told.problem = ScaleState.FAILED, bad.sentence
+            except NotFound:
+                # The job was removed meanwhile, and with it whoever wanted to know.
+                told.state = ScaleState.STOPPED
+            except StoreTrouble as trouble:
+                told.state, told.problem = ScaleState.FAILED, str(trouble)
+            except Exception:
+                _LOG.exception("scaling job %s broke down", job_id)
+                told.state, told.problem = ScaleState.FAILED, "the search broke down; nothing was changed, try it again"
+
+        threading.Thread(target=run, daemon=True, name=f"scale-{job_id}").start()
+        return told
+
+    def stop(self, job_id: int) -> None:
+        """End the search; what was found so far is kept."""
+        told = self._running.get(job_id)
+        if told is not None:
+            told.stopped.set()
+
+    def close(self) -> None:
+        for told in self._running.values():
+            told.stopped.set()
+
+    def state(self, job_id: int) -> Scaling | None:
+        return self._running.get(job_id)
+
+
+def scaled_job(job: Job, factor: float, sheets: int) -> Job:
+    """The job with every size scaled (down to a tenth of a millimetre), on that many sheets."""
+    items = tuple(scaled_item(item, factor) for item in job.items)
+    packing = replace(job.packing, max_sheets=sheets, fill=False)
+    return replace(job, items=items, packing=packing, held=(), scale_to_fill=None)
+
+
+def scaled_document(document: JobDocument, factor: float, sheets: int) -> JobDocument:
+    """The same for the job as it is kept in the workshop."""
+
+    packing = replace(document.packing, max_sheets=sheets, fill=False)
+    items = tuple(scaled_item(item, factor) for item in document.items)
+    return replace(document, items=items, packing=packing, held=())
+
+
+def scaled_item(item: ItemSpec, factor: float) -> ItemSpec:
+    """The item with its size scaled, down to a tenth of a millimetre."""
+    return sized(item, scaled_size(item.size, factor))
+
+
+def scaled_size(size: SizeSpec, factor: float) -> SizeSpec:
+    def side(mm: float | None) -> float | None:
+        return None if mm is None else max(1.0, int(mm * factor * 10 + 1e-6) / 10)
+
+    return replace(size, width_mm=side(size.width_mm), height_mm=side(size.height_mm), longest_mm=side(size.longest_mm))
+
+
+def largest_scale(
+    job: Job, sheets: int, design: Callable[[Job], Design], nester: Nester, told: Scaling
+) -> tuple[float, Design, Layout] | None:
+    """The largest scale found, with its design and layout; None where nothing down to a fifth fits."""
+    best: tuple[float, Design, Layout] | None = None
+    low, high = _SMALLEST, _upper(job, sheets, design)
+    factor = min(1.0, high)
+    while told.trials < _TRIALS and not told.stopped.is_set() and high - low > _CLOSE * high:
+        told.trying = factor
+        tried = _fits(job, factor, sheets, design, nester, told)
+        told.trials += 1
+        if tried is not None:
+            best, low, told.fits = (factor, *tried), factor, factor
+        else:
+            high = factor
+        # Near the bound of areas hardly anything fits: feel upwards from below first.
+        factor = min(low * 1.25, (low + high) / 2) if best is not None and high > low * 1.5 else (low + high) / 2
+    return best
+
+
+def plan_scaled(job: Job, arts: Sequence[ArtFile], designer: Designer, nester: Nester) -> Plan:
+    """The plan of a job whose file asks for scale to fill.
+
+    Raises
+    ------
+    BadInput
+        If not even a fifth of the size fits on so many sheets.
+    """
+    sheets = job.scale_to_fill
+    assert sheets is not None
+
+    def design(trial: Job) -> Design:
+        return design_job(trial, arts, designer)
+
+    found = largest_scale(job, sheets, design, nester, Scaling(sheets))
+    if found is None:
+        raise BadInput(f"not even a fifth of the size fits on {sheets} sheet(s)", "scale_to_fill")
+    _, designed, layout = found
+    return designed.planned(replace(layout, time_limited=True))
+
+
+def _upper(job: Job, sheets: int, design: Callable[[Job], Design]) -> float:
+    """A scale at which areas alone rule it out; borders do not grow, so it is a little too large."""
+    now = design(job)
+    gap = job.packing.gap_mm
+    room = HOPELESS_FILL * grow(now.setup.live.shape, gap / 2).area * sheets
+    bare = sum(item.outline.shape.area * item.spec.quantity for item in now.items)
+    if not bare:
+        raise BadInput("there is nothing to scale yet; add art first", "items")
+    return min(_LARGEST, float((room / bare) ** 0.5))
+
+
+def _fits(
+    job: Job, factor: float, sheets: int, design: Callable[[Job], Design], nester: Nester, told: Scaling
+) -> tuple[Design, Layout] | None:
+    try:
+        trial = design(scaled_job(job, factor, sheets))
+    except BadInput:
+        return None
+    watch = TimedWatch(_TRIAL_SECONDS, stopped=told.stopped)
+    layout = pack(trial.problem(), nester, watch)
+    return None if layout.unplaced or len(layout.sheets) > sheets else (trial, layout)

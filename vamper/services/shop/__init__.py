@@ -1,0 +1,1 @@
+"""What belongs to the workshop rather than to one of its jobs."""

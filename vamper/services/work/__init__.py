@@ -1,0 +1,1 @@
+"""Work in the background: child processes, turns, what was computed once."""

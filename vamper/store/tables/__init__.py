@@ -1,0 +1,26 @@
+"""The tables of a workshop's file. What has fields of its own is kept whole, as JSON, and read by whoever knows them;
+columns beside it are there to look things up and to list them.
+"""
+
+from vamper.store.tables.art import ArtRow, CompositionRow, ComputedRow, PreviewRow
+from vamper.store.tables.base import Base, now
+from vamper.store.tables.jobs import HandOffRow, JobRow, LayoutRow, NamedLayoutRow, StepRow
+from vamper.store.tables.shop import CutterRow, EdgeStyleRow, PrinterRow, StockRow
+
+__all__ = [
+    "ArtRow",
+    "Base",
+    "CompositionRow",
+    "ComputedRow",
+    "CutterRow",
+    "EdgeStyleRow",
+    "HandOffRow",
+    "JobRow",
+    "LayoutRow",
+    "NamedLayoutRow",
+    "PreviewRow",
+    "PrinterRow",
+    "StepRow",
+    "StockRow",
+    "now",
+]

@@ -1,0 +1,52 @@
+"""What belongs to the workshop rather than to one of its jobs: printers, cutters, stocks, styles of edges.
+
+Each is kept whole, with a revision that rises with every change; it is not part of any job's history.
+"""
+
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import JSON, DateTime
+from sqlalchemy.orm import Mapped, mapped_column
+
+from vamper.store.tables.base import Base, now
+
+
+class PrinterRow(Base):
+    __tablename__ = "printer"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(unique=True)
+    revision: Mapped[int] = mapped_column(default=1)
+    value: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class CutterRow(Base):
+    __tablename__ = "cutter"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(unique=True)
+    revision: Mapped[int] = mapped_column(default=1)
+    value: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class StockRow(Base):
+    """A sheet material; the starters are put in when the file is made."""
+
+    __tablename__ = "stock"
+
+    key: Mapped[str] = mapped_column(primary_key=True)
+    position: Mapped[int]
+    name: Mapped[str]
+    revision: Mapped[int] = mapped_column(default=1)
+    value: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class EdgeStyleRow(Base):
+    """An edge that was saved under a name, to be given to other designs."""
+
+    __tablename__ = "edge_style"
+
+    name: Mapped[str] = mapped_column(primary_key=True)
+    edge: Mapped[dict[str, Any]] = mapped_column(JSON)
+    saved_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
