@@ -12,7 +12,7 @@ from statistics import median
 import httpx
 
 from tests.bench.table import Row
-from tests.screens.conftest import running_demo
+from tests.screens.conftest import running
 from tests.view import whole_view
 
 _SECONDS = 5.0
@@ -20,7 +20,7 @@ _SECONDS = 5.0
 
 @contextmanager
 def _demo() -> Iterator[str]:
-    with tempfile.TemporaryDirectory() as folder, running_demo(Path(folder) / "demo.db") as base:
+    with tempfile.TemporaryDirectory() as folder, running("demo", Path(folder) / "demo.db") as base:
         yield base
 
 

@@ -21,9 +21,9 @@ ROOT = Path(__file__).parents[2]
 
 
 @contextmanager
-def running_demo(data: Path) -> Iterator[str]:
-    """The address of a server over a fresh demo workshop."""
-    command = [sys.executable, "-u", "-m", "vamper", "demo", "--data", str(data), "--port", "8600"]
+def running(what: str, data: Path) -> Iterator[str]:
+    """The address of a server: a fresh `demo` workshop, or one that `serve`s what is in a file."""
+    command = [sys.executable, "-u", "-m", "vamper", what, "--data", str(data), "--port", "8600"]
     environment = {name: value for name, value in os.environ.items() if name not in ("DISPLAY", "WAYLAND_DISPLAY")}
     server = subprocess.Popen(command, stdout=subprocess.PIPE, text=True, cwd=ROOT, env=environment)
     assert server.stdout is not None
@@ -106,7 +106,7 @@ class Screen:
 
 @pytest.fixture(scope="session")
 def demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
-    with running_demo(tmp_path_factory.mktemp("demo") / "demo.db") as base:
+    with running("demo", tmp_path_factory.mktemp("demo") / "demo.db") as base:
         yield base
 
 

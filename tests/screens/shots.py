@@ -8,7 +8,7 @@ from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
 from tests.screens.browser import open_browser
-from tests.screens.conftest import ROOT, Screen, running_demo
+from tests.screens.conftest import ROOT, Screen, running
 
 FOLDER = ROOT / "docs" / "screenshots"
 VIEWS = {
@@ -26,7 +26,7 @@ VIEWS = {
 
 def main() -> None:
     FOLDER.mkdir(parents=True, exist_ok=True)
-    with tempfile.TemporaryDirectory() as folder, running_demo(Path(folder) / "demo.db") as base:
+    with tempfile.TemporaryDirectory() as folder, running("demo", Path(folder) / "demo.db") as base:
         driver = open_browser()
         screen = Screen(driver, base)
         try:

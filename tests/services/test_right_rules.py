@@ -159,7 +159,7 @@ def test_the_stock_picker_tells_what_the_cut_station_will_say(workshop: Workshop
         plan = workshop.plan(workshop.jobs.get(job)).plan
         cut = Cut.KISS if Cut.KISS in plan.settings else Cut.THROUGH
         setting = plan.settings[cut]
-        assert choice.consequence.startswith(f"{setting.force_gf:g} gf × {setting.passes}, {cut}"), choice.label
+        assert choice.consequence.startswith(f"{cut} cut, {setting.force_gf:g} gf × {setting.passes};"), choice.label
 
 
 # Searches that end badly, or too late

@@ -9,6 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from vamper.core.values.lengths import written
 from vamper.formats.plan_file import plan_document
 from vamper.services.jobs.upgrades import VERSION, upgraded
 from vamper.services.packing.nesting_process import ProcessNester
@@ -18,6 +19,8 @@ from vamper.store.tables import JobRow, StepRow
 
 FILES = Path(__file__).parent / "files"
 TOLD = json.loads((FILES / "workshop-0004.json").read_text())
+# Said only where it matters by now.
+SAID_LESS = {"art.margin", "print.mirror"}
 
 
 @pytest.fixture
@@ -34,10 +37,13 @@ def older(tmp_path: Path, nester: ProcessNester) -> Any:
 def test_a_job_from_before_opens_plans_the_same_and_undoes(older: Workshop, told: dict[str, Any]) -> None:
     state = older.jobs.get(told["id"])
     planned = older.plan(state)
-    document = plan_document(planned.plan, planned.findings)
+    document = json.loads(written(json.dumps(plan_document(planned.plan, planned.findings), ensure_ascii=False)))
     assert [sheet["placements"] for sheet in document["sheets"]] == told["sheets"]
     assert document["settings"] == told["settings"]
-    assert sorted(finding["code"] for finding in document["findings"]) == told["codes"]
+    codes = sorted(finding["code"] for finding in document["findings"])
+    assert [code for code in codes if code not in SAID_LESS] == [
+        code for code in told["codes"] if code not in SAID_LESS
+    ]
     assert planned.packing.state == told["state"]
     before = []
     while (undone := older.jobs.undo(state.id)).document != (before[-1] if before else state.document):

@@ -4,6 +4,7 @@ cut from coloured vinyl, one by hand."""
 import io
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -17,9 +18,13 @@ from vamper.formats.art_in.raster import png_bytes
 from vamper.formats.art_in.svg import read_svg
 from vamper.formats.job_file import spelt_out_edge
 from vamper.services.jobs.document import JobDocument, read_document
+from vamper.services.shop.usual import Usual
 from vamper.services.workshop import Workshop
 
 _PICTURE_MM = 56.0
+_NO_ART = "0" * 64
+# The job that a new workshop can look at.
+EXAMPLE = "Hull stickers, spring order"
 
 
 def _png(body: str) -> bytes:
@@ -112,9 +117,12 @@ ART: dict[str, Callable[[], bytes]] = {
 }
 
 
+def _name(art: str) -> str:
+    return art.rpartition(".")[0].replace("-", " ")
+
+
 def _item(art: str, digest: str, number: int, width: float, quantity: int, **more: Any) -> dict[str, Any]:
-    name = art.rpartition(".")[0].replace("-", " ")
-    fields = {"number": number, "name": name, "art": digest, "width_mm": width, "quantity": quantity, **more}
+    fields = {"number": number, "name": _name(art), "art": digest, "width_mm": width, "quantity": quantity, **more}
     return spelt_out_edge(fields, None)
 
 
@@ -156,7 +164,7 @@ def _jobs(digests: dict[str, str]) -> list[JobDocument]:
         ],
     }
     hull = {
-        "title": "Hull stickers, spring order",
+        "title": EXAMPLE,
         "paper": letter,
         **machines,
         "stock": "satin-vinyl",
@@ -221,5 +229,16 @@ def fill(workshop: Workshop) -> None:
     with ThreadPoolExecutor(2) as drawing:
         taken = drawing.map(lambda name: workshop.arts.take_in(name, ART[name]()), ART)
         digests = dict(zip(ART, (one.digest for one in taken), strict=True))
+    workshop.usual.put(Usual(printer_id=1, cutter_id=1, asked=True))
     numbers = [workshop.jobs.add(job) for job in _jobs(digests)]
     workshop.record_hand_off(workshop.jobs.get(numbers[2]))
+
+
+def add_example(workshop: Workshop) -> int:
+    """One of the club's jobs, to look at, on the usual machines; returns its number."""
+    (job,) = (job for job in _jobs(dict.fromkeys(ART, _NO_ART)) if job.title == EXAMPLE)
+    names = [name for item in job.items for name in ART if _name(name) == item.name]
+    arts = [workshop.arts.take_in(name, ART[name]()).digest for name in names]
+    items = tuple(replace(item, art=art) for item, art in zip(job.items, arts, strict=True))
+    printer, cutter = workshop.usual.machines()
+    return workshop.jobs.add(replace(job, items=items, printer_id=printer, cutter_id=cutter))

@@ -34,6 +34,7 @@ from vamper.services.packing.scaling import Scaling, ScalingDesk, scaled_documen
 from vamper.services.packing.tables import Table, Tables
 from vamper.services.shop.shop import Shop
 from vamper.services.shop.styles import Styles
+from vamper.services.shop.usual import UsualMachines
 from vamper.services.work.cache import Cache
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions, open_database
@@ -71,7 +72,8 @@ class Workshop:
         self.designer = Designer(kept=self._kept)
         self.arts = Arts(self.sessions, self.designer)
         self.shop = Shop(self.sessions)
-        self.jobs = Jobs(self.sessions, self.shop)
+        self.usual = UsualMachines(self.sessions, self.shop)
+        self.jobs = Jobs(self.sessions, self.shop, self.usual)
         self.styles = Styles(self.sessions)
         self.compositions = Compositions(self.sessions, self.arts, self.jobs, self.designer)
         self.items = Items(self.arts, self.jobs, self.designer, self.stock)
@@ -123,6 +125,11 @@ class Workshop:
             return plan, findings_of(plan)
 
         return Planned(*self._plans.get((design.asked, packing.layout_id), make), packing)
+
+    def glance(self, state: JobState) -> tuple[Design, Layout]:
+        """What a list of jobs shows of one: its designs and its layout so far."""
+        design, posed = self._posed(state)
+        return design, self.desk.look(state.id, posed).layout
 
     def warm_up(self) -> None:
         """Work out the designs of the jobs that were changed last, so that they open at once."""
@@ -203,7 +210,9 @@ class Workshop:
         """What the brief of a job is told from."""
         document = state.document
         printer, cutter = self.shop.printers.get(document.printer_id), self.shop.cutters.get(document.cutter_id)
-        return Told(document, self.jobs.core_job(state), printer.name, cutter.name)
+        usual = self.usual.get()
+        for_now = {"printer": usual.printer_id is None, "cutter": usual.cutter_id is None}
+        return Told(document, self.jobs.core_job(state), printer.name, cutter.name, for_now)
 
     def choices(self, state: JobState, phrase: str) -> list[Choice]:
         """What a phrase of a job's brief can be changed to."""

@@ -132,6 +132,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/example': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Add Example Job
+     * @description A job to look at.
+     */
+    post: operations['add_example_job_api_example_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs': {
     parameters: {
       query?: never;
@@ -317,6 +337,26 @@ export interface paths {
      * @description Fill what is left with a design in a range of sizes.
      */
     post: operations['fill_with_api_jobs__job_id__fillers_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/glance': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Glance
+     * @description The job's fullest sheet, small; nothing where it cannot be planned as it stands.
+     */
+    get: operations['get_glance_api_jobs__job_id__glance_get'];
+    put?: never;
+    post?: never;
     delete?: never;
     options?: never;
     head?: never;
@@ -1083,6 +1123,27 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/usual': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Usual
+     * @description The machines that new jobs are made on, as far as the maker named them.
+     */
+    get: operations['get_usual_api_usual_get'];
+    /** Put Usual */
+    put: operations['put_usual_api_usual_put'];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1661,6 +1722,39 @@ export interface components {
       /** Y Mm */
       y_mm: number;
     };
+    /**
+     * GlanceOut
+     * @description A job at a glance: its fullest sheet, how many sheets there are and how often all of them are made.
+     */
+    GlanceOut: {
+      /** Colour */
+      colour: string;
+      /** Copies */
+      copies: number;
+      /** Height Mm */
+      height_mm: number;
+      /** Pieces */
+      pieces: number[];
+      /** Shapes */
+      shapes: components['schemas']['GlanceShape'][];
+      /** Sheets */
+      sheets: number;
+      /** Width Mm */
+      width_mm: number;
+    };
+    /**
+     * GlanceShape
+     * @description A design as a list of jobs shows it, in its own frame.
+     */
+    GlanceShape: {
+      /** Number */
+      number: number;
+      /** Path */
+      path: string;
+      /** Picture */
+      picture: string;
+      picture_box: components['schemas']['PlaceOut'];
+    };
     /** GroupsOut */
     GroupsOut: {
       /** Apart Mm */
@@ -2151,13 +2245,13 @@ export interface components {
       /** Name */
       name: string;
     };
-    /** NewJob */
+    /**
+     * NewJob
+     * @description Without a title, a job is named after the first art that comes into it.
+     */
     NewJob: {
-      /**
-       * Title
-       * @default New job
-       */
-      title: string;
+      /** Title */
+      title?: string | null;
     };
     /** Nudge */
     Nudge: {
@@ -2861,6 +2955,21 @@ export interface components {
       /** Reason */
       reason: string;
     };
+    /**
+     * Usual
+     * @description What was answered; None is an answer left for later. `asked` is off once nothing is to be asked any more.
+     */
+    Usual: {
+      /**
+       * Asked
+       * @default false
+       */
+      asked: boolean;
+      /** Cutter Id */
+      cutter_id?: number | null;
+      /** Printer Id */
+      printer_id?: number | null;
+    };
     /** ValidationError */
     ValidationError: {
       /** Context */
@@ -3195,6 +3304,26 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  add_example_job_api_example_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobId'];
         };
       };
     };
@@ -3564,6 +3693,37 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['JobOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_glance_api_jobs__job_id__glance_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['GlanceOut'] | null;
         };
       };
       /** @description Validation Error */
@@ -4996,6 +5156,59 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_usual_api_usual_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['Usual'];
+        };
+      };
+    };
+  };
+  put_usual_api_usual_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['Usual'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['Usual'];
+        };
       };
       /** @description Validation Error */
       422: {

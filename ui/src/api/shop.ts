@@ -30,3 +30,8 @@ export const useRemoveMachine = (kind: 'printers' | 'cutters') =>
     );
     return undefined;
   });
+
+/** The machines that new jobs are made on, as far as the maker named them. */
+export const useUsual = () => useQuery({ queryKey: ['usual'], queryFn: () => ask(client.GET('/api/usual')) });
+export const usePutUsual = () =>
+  useDoing([['usual']], (usual: Schemas['Usual']) => ask(client.PUT('/api/usual', { body: usual })));

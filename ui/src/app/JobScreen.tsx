@@ -5,13 +5,15 @@ import { Link, useLocation } from 'wouter';
 import type { StationKey } from '../api/client';
 import { useView, type View } from '../api/view';
 import { type Changer, useChange } from '../api/changes';
-import { useBeginPacking, useCatalog, useJobAction, usePackingEvents } from '../api/jobs';
+import { useBeginPacking, useJobAction, usePackingEvents } from '../api/jobs';
 import { Button } from '../kit/Button';
 import { useUnit } from '../kit/units';
 import { asSentence } from '../kit/words';
 import { STATIONS } from './stations';
+import { ArtPicker } from './ArtPicker';
 import { Brief } from './Brief';
 import { HandOff } from './HandOff';
+import { Incoming } from './Incoming';
 import { KeysDialog } from './KeysDialog';
 import { Logo } from './Logo';
 import { useLook } from '../look/shown';
@@ -61,16 +63,14 @@ function OpenJob({ view, station, change, saving }: Props) {
   const picker = useRef<HTMLInputElement>(null);
   const handOff = useRef<HTMLButtonElement>(null);
   const action = useJobAction(jobId);
-  const catalog = useCatalog();
   const addUploads = useUploads((state) => state.add);
   const [, go] = useLocation();
   const [keys, setKeys] = useState(false);
-  const [over, setOver] = useState(false);
   const showItem = useLook((state) => state.showItem);
   useEffect(() => showItem(null), [jobId, showItem]);
 
-  const add = (files: Iterable<File>) =>
-    addUploads(jobId, [...files], () => void queries.invalidateQueries({ queryKey: ['job', jobId] }));
+  const add = (files: File[]) =>
+    addUploads(jobId, files, () => void queries.invalidateQueries({ queryKey: ['job', jobId] }));
   const order = view.stations.map((one) => one.station);
   const step = (by: number) => {
     const next = order[order.indexOf(station) + by];
@@ -93,19 +93,7 @@ function OpenJob({ view, station, change, saving }: Props) {
   });
   const Station = STATIONS[station];
   return (
-    <div
-      className="flex h-full min-h-[40rem] flex-col"
-      onDragOver={(event) => {
-        event.preventDefault();
-        setOver(event.dataTransfer.types.includes('Files'));
-      }}
-      onDragLeave={(event) => event.currentTarget === event.target && setOver(false)}
-      onDrop={(event) => {
-        event.preventDefault();
-        setOver(false);
-        add(event.dataTransfer.files);
-      }}
-    >
+    <Incoming take={add} words="Drop to add as designs" className="flex h-full min-h-[40rem] flex-col">
       <Header
         view={view}
         change={change}
@@ -120,28 +108,12 @@ function OpenJob({ view, station, change, saving }: Props) {
         <Rail jobId={jobId} stations={view.stations} current={station} />
         <main className="relative flex min-w-0 flex-1" aria-label={station}>
           <Station view={view} change={change} add={() => picker.current?.click()} />
-          {over && (
-            <div className="absolute inset-3 z-20 flex items-center justify-center rounded-[6px] border-2 border-dashed border-kingfisher bg-paper/90 font-head text-xl font-bold">
-              Drop to add as designs
-            </div>
-          )}
           <UploadTray />
         </main>
       </div>
-      <input
-        ref={picker}
-        type="file"
-        multiple
-        hidden
-        aria-label="Art files"
-        accept={catalog.data?.limits.endings.join(',')}
-        onChange={(event) => {
-          add(event.target.files ?? []);
-          event.target.value = '';
-        }}
-      />
+      <ArtPicker picker={picker} take={add} />
       <KeysDialog open={keys} close={() => setKeys(false)} />
-    </div>
+    </Incoming>
   );
 }
 

@@ -13,10 +13,12 @@ from vamper.api.cut.schemas import CutPart
 from vamper.api.door import MOST_FILE_BODY, Id, in_turn
 from vamper.api.door import router as door_router
 from vamper.api.here import Here, Shown
+from vamper.api.jobs.glance import glance_out
 from vamper.api.jobs.schemas import (
     AddedArt,
     Change,
     ChoiceOut,
+    GlanceOut,
     ItemNumbers,
     JobId,
     JobOut,
@@ -27,6 +29,9 @@ from vamper.api.jobs.schemas import (
 )
 from vamper.api.jobs.views import job_out
 from vamper.api.sheet.schemas import LayoutPart, SheetPart
+from vamper.core.values.findings import BadInput
+from vamper.demo.workshop import add_example
+from vamper.services.jobs.document import UNTITLED
 
 router = door_router()
 
@@ -46,7 +51,7 @@ def list_jobs(here: Here) -> list[JobSummaryOut]:
 
 @router.post("/jobs", tags=["jobs"], status_code=201)
 def create_job(here: Here, new: NewJob) -> JobId:
-    return JobId(id=here.jobs.create(new.title))
+    return JobId(id=here.jobs.create(new.title or UNTITLED))
 
 
 @router.get("/jobs/{job_id}", tags=["jobs"])
@@ -79,6 +84,21 @@ def get_cut(here: Here, shown: Shown, job_id: Id, revision: Revision) -> CutPart
 def get_designs(here: Here, shown: Shown, job_id: Id, asked: ItemNumbers) -> list[ItemOut]:
     """Some designs, with their shapes; those that are gone by now are left out."""
     return shown.designs(here.jobs.get(job_id), asked.numbers)
+
+
+@router.get("/jobs/{job_id}/glance", tags=["jobs"])
+def get_glance(here: Here, job_id: Id) -> GlanceOut | None:
+    """The job's fullest sheet, small; nothing where it cannot be planned as it stands."""
+    try:
+        return glance_out(*here.glance(here.jobs.get(job_id)))
+    except BadInput:
+        return None
+
+
+@router.post("/example", tags=["jobs"], status_code=201)
+async def add_example_job(here: Here) -> JobId:
+    """A job to look at."""
+    return JobId(id=await in_turn(lambda: add_example(here)))
 
 
 @router.delete("/jobs/{job_id}", tags=["jobs"], status_code=204)

@@ -25,8 +25,32 @@ class JobSummaryOut(BaseModel):
     arts: list[str]
 
 
+class GlanceShape(BaseModel):
+    """A design as a list of jobs shows it, in its own frame."""
+
+    number: int
+    path: str
+    picture: str
+    picture_box: PlaceOut
+
+
+class GlanceOut(BaseModel):
+    """A job at a glance: its fullest sheet, how many sheets there are and how often all of them are made."""
+
+    width_mm: float
+    height_mm: float
+    colour: str
+    sheets: int
+    copies: int
+    shapes: list[GlanceShape]
+    pieces: list[float]
+    """Four numbers a piece: its design, x, y (mm), and turn (degrees)."""
+
+
 class NewJob(BaseModel):
-    title: Annotated[str, Field(min_length=1, max_length=200), ONE_LINE] = "New job"
+    """Without a title, a job is named after the first art that comes into it."""
+
+    title: Annotated[str, Field(min_length=1, max_length=200), ONE_LINE] | None = None
 
 
 class JobId(BaseModel):

@@ -5,8 +5,21 @@ from vamper.api.door import router as door_router
 from vamper.api.here import Here
 from vamper.api.jobs.schemas import JobId
 from vamper.api.shop.schemas import CutterOut, CutterProfile, PrinterOut, PrinterProfile
+from vamper.services.shop.usual import Usual
 
 router = door_router("machines")
+
+
+@router.get("/usual")
+def get_usual(here: Here) -> Usual:
+    """The machines that new jobs are made on, as far as the maker named them."""
+    return here.usual.get()
+
+
+@router.put("/usual")
+def put_usual(here: Here, usual: Usual) -> Usual:
+    here.usual.put(usual)
+    return here.usual.get()
 
 
 @router.get("/printers")

@@ -20,12 +20,18 @@ from vamper.services.shop.shop import Shop
 
 @dataclass(frozen=True, slots=True)
 class Told:
-    """What the brief is told from: the document, the job by value, and what its machines are called."""
+    """What the brief is told from: the document, the job by value, what its machines are called, and whether each was
+    only taken for now because nobody named one.
+    """
 
     document: JobDocument
     job: Job
     printer: str
     cutter: str
+    for_now: Mapping[str, bool]
+
+    def machine(self, kind: str, name: str) -> str:
+        return f"{name} (taken for now)" if self.for_now[kind] else name
 
 
 @dataclass(frozen=True, slots=True)

@@ -30,6 +30,8 @@ from vamper.formats.job_file import read_item
 from vamper.formats.sentences import read_as
 
 RowId = Annotated[int, Ge(1), Lt(2**63)]
+# A job of this title is named after the first art that comes into it.
+UNTITLED = "New job"
 _MARKS, _PACKING = MarksSpec(), PackingSpec()
 # Nothing is made on these: a title tells nobody how to lay a piece.
 _BESIDE = {"title", "last_number"}
@@ -43,7 +45,7 @@ class JobDocument:
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
-    title: Annotated[str, Len(1, 200), ONE_LINE] = "New job"
+    title: Annotated[str, Len(1, 200), ONE_LINE] = UNTITLED
     paper: Paper = USUAL_PAPER
     printer_id: RowId
     cutter_id: RowId

@@ -15,10 +15,11 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.job import Job
 from vamper.formats.job_file import read_item
-from vamper.services.jobs.document import JobDocument, changed_item, written, written_edge
+from vamper.services.jobs.document import UNTITLED, JobDocument, changed_item, written, written_edge
 from vamper.services.jobs.history import add_step, aware, begin, document_of, labels, moved
 from vamper.services.jobs.upgrades import VERSION
 from vamper.services.shop.shop import Shop
+from vamper.services.shop.usual import UsualMachines
 from vamper.services.work.cache import Cache
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions
@@ -61,9 +62,10 @@ class JobSummary:
 class Jobs:
     """All jobs of one workshop."""
 
-    def __init__(self, sessions: Sessions, shop: Shop) -> None:
+    def __init__(self, sessions: Sessions, shop: Shop, usual: UsualMachines) -> None:
         self._sessions = sessions
         self._shop = shop
+        self._usual = usual
         self._documents: Cache[JobDocument] = Cache(_KEPT_DOCUMENTS)
 
     def all(self) -> list[JobSummary]:
@@ -90,8 +92,8 @@ class Jobs:
             ]
 
     def create(self, title: str) -> int:
-        """A new, empty job on the first printer and cutter; returns its number."""
-        printer, cutter = next(iter(self._shop.printers.all())), next(iter(self._shop.cutters.all()))
+        """A new, empty job on the usual printer and cutter; returns its number."""
+        printer, cutter = self._usual.machines()
         return self.add(JobDocument(title=title, printer_id=printer, cutter_id=cutter))
 
     def add(self, document: JobDocument) -> int:
@@ -144,7 +146,9 @@ class Jobs:
             after = document.changed(changes)
             return after.items_changed(tuple(item.number for item in after.items), each) if each else after
 
-        return self.edit(job_id, label, edit, ",".join(sorted((*changes, *each))))
+        after = self.edit(job_id, label, edit, ",".join(sorted((*changes, *each))))
+        self._usual.chosen(changes)
+        return after
 
     def change_items(self, job_id: int, label: str, numbers: tuple[int, ...], changes: Mapping[str, Any]) -> JobState:
         """Set the same fields of some items."""
@@ -164,7 +168,10 @@ class Jobs:
         def edit(document: JobDocument) -> JobDocument:
             usual = written_edge(start_edge(self._shop.stocks.get(document.stock).value))
             whole = [{**design, "edge": {**usual, **design.get("edge", {})}} for design in designs]
-            return document.with_items((*document.items, *numbered(whole, document.next_number())))
+            items = numbered(whole, document.next_number())
+            if document.title == UNTITLED and not document.last_number and items:
+                document = replace(document, title=_titled(items[0].name))
+            return document.with_items((*document.items, *items))
 
         return self.edit(job_id, label, edit)
 
@@ -246,6 +253,12 @@ class Jobs:
         """A new job with the same content."""
         document = self.get(job_id).document
         return self.add(replace(document, title=f"{document.title}, again"[:200]))
+
+
+def _titled(name: str) -> str:
+    """What a job is called after its first art."""
+    words = name.replace("_", " ").strip()
+    return words[:1].upper() + words[1:] if words else UNTITLED
 
 
 def numbered(designs: Sequence[Mapping[str, Any]], first: int) -> tuple[ItemSpec, ...]:

@@ -5,7 +5,7 @@ columns beside it are there to look things up and to list them.
 from vamper.store.tables.art import ArtRow, CompositionRow, ComputedRow, PreviewRow
 from vamper.store.tables.base import Base, now
 from vamper.store.tables.jobs import HandOffRow, JobRow, LayoutRow, NamedLayoutRow, StepRow
-from vamper.store.tables.shop import CutterRow, EdgeStyleRow, PrinterRow, StockRow
+from vamper.store.tables.shop import CutterRow, EdgeStyleRow, PreferenceRow, PrinterRow, StockRow
 
 __all__ = [
     "ArtRow",
@@ -18,6 +18,7 @@ __all__ = [
     "JobRow",
     "LayoutRow",
     "NamedLayoutRow",
+    "PreferenceRow",
     "PreviewRow",
     "PrinterRow",
     "StepRow",

@@ -42,6 +42,15 @@ class StockRow(Base):
     value: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
+class PreferenceRow(Base):
+    """Something that the maker decided once for the whole workshop."""
+
+    __tablename__ = "preference"
+
+    key: Mapped[str] = mapped_column(primary_key=True)
+    value: Mapped[Any] = mapped_column(JSON)
+
+
 class EdgeStyleRow(Base):
     """An edge that was saved under a name, to be given to other designs."""
 

@@ -7,7 +7,7 @@ from vamper.services.brief.phrase import Asked, Choice, PhraseKind, Told, room
 
 
 def say(told: Told) -> tuple[str, str]:
-    return " on ", told.cutter
+    return " on ", told.machine("cutter", told.cutter)
 
 
 def choices(asked: Asked) -> list[Choice]:

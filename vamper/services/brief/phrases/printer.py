@@ -6,7 +6,9 @@ from vamper.services.brief.phrase import Asked, Choice, PhraseKind, Told, room
 
 
 def say(told: Told) -> tuple[str, str]:
-    return (", printed on ", told.printer) if told.job.stock.printable else (", not printed", "")
+    if not told.job.stock.printable:
+        return ", not printed", ""
+    return ", printed on ", told.machine("printer", told.printer)
 
 
 def choices(asked: Asked) -> list[Choice]:

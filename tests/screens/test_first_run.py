@@ -1,0 +1,98 @@
+"""A workshop in which nobody has done anything yet."""
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from selenium.webdriver.common.by import By
+from selenium.webdriver.remote.webdriver import WebDriver
+from selenium.webdriver.remote.webelement import WebElement
+
+from tests.conftest import disc_png
+from tests.screens.conftest import Screen, running
+
+
+@pytest.fixture(scope="module")
+def empty(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
+    with running("serve", tmp_path_factory.mktemp("empty") / "new.db") as base:
+        yield base
+
+
+@pytest.fixture
+def screen(driver: WebDriver, empty: str) -> Screen:
+    driver.get_log("browser")
+    return Screen(driver, empty)
+
+
+def test_questions_are_answered_or_left_and_do_not_come_again(screen: Screen) -> None:
+    screen.open("/")
+    screen.says("What do you print on?")
+    screen.find('[role=radiogroup][aria-label="Cutter"] [role=radio]:nth-of-type(2)').click()
+    screen.wait(
+        lambda: screen.driver.find_elements(
+            By.CSS_SELECTOR, '[aria-label="Cutter"] [role=radio]:nth-of-type(2)[aria-checked="true"]'
+        ),
+        "the answer to be kept",
+    )
+    screen.button("That is all").click()
+    screen.wait(lambda: "What do you print on?" not in screen.text(), "the questions to go")
+    screen.open("/")
+    screen.says("Drop your pictures anywhere on this page")
+    assert "What do you print on?" not in screen.text()
+    assert screen.errors() == []
+
+
+def test_pictures_that_come_in_make_a_job_named_after_them(screen: Screen, tmp_path: Path) -> None:
+    picture = tmp_path / "mooring_ring.png"
+    picture.write_bytes(disc_png())
+    screen.open("/")
+    screen.find('input[type="file"]').send_keys(str(picture))
+    screen.wait(lambda: "/art" in screen.driver.current_url, "the new job")
+    titled = "return document.querySelector('[aria-label=\"Title of the job\"]')?.value === 'Mooring ring'"
+    screen.wait(lambda: screen.driver.execute_script(titled), "its title")
+    # The cutter was named, the printer was not.
+    screen.says("the inkjet printer (taken for now)")
+    assert "cutter (taken for now)" not in screen.text()
+    screen.open("/")
+    screen.says("1 on the sheet")
+    assert screen.errors() == []
+
+
+def test_a_picture_is_pasted_into_a_job(screen: Screen) -> None:
+    screen.open("/")
+    screen.button("New job").click()
+    screen.wait(lambda: "/art" in screen.driver.current_url, "the new job")
+    screen.find('[aria-label="Title of the job"]')
+    screen.driver.execute_script(
+        """
+        const canvas = document.createElement('canvas');
+        canvas.width = canvas.height = 300;
+        const pen = canvas.getContext('2d');
+        pen.fillStyle = '#2F6F86';
+        pen.arc(150, 150, 130, 0, 7);
+        pen.fill();
+        canvas.toBlob((blob) => {
+          const data = new DataTransfer();
+          data.items.add(new File([blob], 'pasted.png', { type: 'image/png' }));
+          document.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true }));
+        });
+        """
+    )
+    screen.says("1 piece of 1 design")
+    assert screen.errors() == []
+
+
+def test_the_example_opens_with_one_press(screen: Screen) -> None:
+    # Only a workshop without jobs offers it.
+    def removing() -> list[WebElement]:
+        return screen.driver.find_elements(By.CSS_SELECTOR, 'button[aria-label^="Remove "]')
+
+    screen.open("/")
+    screen.wait(removing, "the jobs so far")
+    while left := removing():
+        left[0].click()
+        screen.wait(lambda n=len(left): len(removing()) < n, "the job to go")
+    screen.button("Look at an example job").click()
+    screen.wait(lambda: "/sheet" in screen.driver.current_url, "the example")
+    screen.wait(lambda: screen.pieces() > 0, "its sheet")
+    assert screen.errors() == []

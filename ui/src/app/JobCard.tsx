@@ -1,0 +1,82 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { Link } from 'wouter';
+
+import { ask, artUrl, client, type Schemas } from '../api/client';
+import { useNotices } from '../api/notices';
+import { Button } from '../kit/Button';
+import { SheetGlance, useGlance } from './SheetGlance';
+
+const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
+const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+
+/** One job of the list: its sheet, its art, what becomes of it, and what can be done to it as a whole. */
+export function JobCard({ job }: { job: Schemas['JobSummaryOut'] }) {
+  const queries = useQueryClient();
+  const tell = useNotices((state) => state.tell);
+  const glance = useGlance(job).data ?? null;
+  const again = () => queries.invalidateQueries({ queryKey: ['jobs'] });
+  const path = { params: { path: { job_id: job.id } } };
+  const putBack = useMutation({
+    mutationFn: () => ask(client.POST('/api/jobs/{job_id}/put-back', path)),
+    onSettled: again,
+  });
+  const remove = useMutation({
+    mutationFn: () => ask(client.DELETE('/api/jobs/{job_id}', path)),
+    onSuccess: () => tell(`“${job.title}” was removed.`, () => putBack.mutate()),
+    onError: (error) => tell(error.message),
+    onSettled: again,
+  });
+  const copy = useMutation({
+    mutationFn: () => ask(client.POST('/api/jobs/{job_id}/copy', path)),
+    onSettled: again,
+  });
+  return (
+    <li className="panel flex flex-wrap items-center gap-x-5 gap-y-2 px-4 py-3">
+      <Link href={`/jobs/${job.id}/sheet`} className="group flex min-w-0 flex-1 items-center gap-5">
+        <span className="flex h-24 w-24 shrink-0 items-center justify-center">
+          {glance ? (
+            <SheetGlance glance={glance} jobId={job.id} />
+          ) : (
+            <span className="text-center text-sm text-soft">{job.designs ? '' : 'no art yet'}</span>
+          )}
+        </span>
+        <span className="min-w-0">
+          <span className="block truncate font-head text-lg font-bold group-hover:text-kingfisher">
+            {job.title}
+          </span>
+          <span className="block text-soft">
+            {count(job.pieces, 'piece')} of {count(job.designs, 'design')}, {job.stock}
+          </span>
+          <span className="block text-soft">{glance && sheets(glance)}</span>
+          <span className="block text-sm text-soft">
+            {job.handed_off_at
+              ? `handed off ${when.format(new Date(job.handed_off_at))}`
+              : 'not handed off yet'}
+            , changed {when.format(new Date(job.changed_at))}
+          </span>
+        </span>
+      </Link>
+      <span className="hidden items-center gap-1.5 md:flex" aria-hidden>
+        {job.arts.slice(0, 4).map((art) => (
+          <img key={art} src={artUrl(art, 160)} alt="" className="h-11 w-11 object-contain" />
+        ))}
+      </span>
+      <span className="flex gap-2">
+        <Button onClick={() => copy.mutate()} aria-label={`Copy ${job.title}`}>
+          Copy
+        </Button>
+        <Button onClick={() => remove.mutate()} aria-label={`Remove ${job.title}`}>
+          Remove
+        </Button>
+      </span>
+    </li>
+  );
+}
+
+/** How many pieces go on a sheet, and how many sheets are cut. */
+function sheets(glance: Schemas['GlanceOut']): string {
+  const all = glance.sheets * glance.copies;
+  if (all === 0) return 'nothing laid yet';
+  const most = glance.pieces.length / 4;
+  return all === 1 ? `${most} on the sheet` : `${most} on the fullest of ${all} sheets`;
+}

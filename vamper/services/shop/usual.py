@@ -1,0 +1,82 @@
+"""The machines that new jobs are made on: those that the maker named, and until then the first ones, which a job's
+brief says are taken for now.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from typing import Annotated, Any, ClassVar
+
+from annotated_types import Ge, Lt
+from pydantic import TypeAdapter
+
+from vamper.core.values.limits import STRICT
+from vamper.services.shop.shop import Shop
+from vamper.store.database import Sessions
+from vamper.store.tables import PreferenceRow
+
+_KEY = "usual"
+RowId = Annotated[int, Ge(1), Lt(2**63)]
+
+
+@dataclass(frozen=True, slots=True)
+class Usual:
+    """What was answered; None is an answer left for later. `asked` is off once nothing is to be asked any more."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    printer_id: RowId | None = None
+    cutter_id: RowId | None = None
+    asked: bool = False
+
+
+_USUAL = TypeAdapter(Usual)
+
+
+class UsualMachines:
+    """The answers of one workshop."""
+
+    def __init__(self, sessions: Sessions, shop: Shop) -> None:
+        self._sessions = sessions
+        self._shop = shop
+
+    def get(self) -> Usual:
+        """The answers, without machines that are gone."""
+        with self._sessions() as session:
+            row = session.get(PreferenceRow, _KEY)
+            usual = Usual() if row is None else _USUAL.validate_python(row.value)
+        return replace(
+            usual,
+            printer_id=usual.printer_id if usual.printer_id in self._shop.printers.all() else None,
+            cutter_id=usual.cutter_id if usual.cutter_id in self._shop.cutters.all() else None,
+        )
+
+    def put(self, usual: Usual) -> None:
+        """Keep the answers.
+
+        Raises
+        ------
+        NotFound
+            If a machine that is named is not in the workshop.
+        """
+        if usual.printer_id is not None:
+            self._shop.printers.get(usual.printer_id)
+        if usual.cutter_id is not None:
+            self._shop.cutters.get(usual.cutter_id)
+        with self._sessions.begin() as session:
+            session.merge(PreferenceRow(key=_KEY, value=_USUAL.dump_python(usual, mode="json")))
+
+    def chosen(self, changes: Mapping[str, Any]) -> None:
+        """A machine was chosen for a job: where nobody said yet which one is usual, this is it."""
+        usual = self.get()
+        open_ones = {name: changes[name] for name in ("printer_id", "cutter_id") if name in changes}
+        answers = {name: value for name, value in open_ones.items() if getattr(usual, name) is None}
+        if answers:
+            self.put(replace(usual, **answers))
+
+    def machines(self) -> tuple[int, int]:
+        """Printer and cutter of a new job."""
+        usual = self.get()
+        return (
+            usual.printer_id or next(iter(self._shop.printers.all())),
+            usual.cutter_id or next(iter(self._shop.cutters.all())),
+        )
