@@ -10,7 +10,14 @@ from vamper.core.edge.inspect import counter_findings, edge_findings, hand_findi
 from vamper.core.marks.inspect import marks_findings
 from vamper.core.plan import Plan
 from vamper.core.printing.inspect import bleed_findings, print_findings
-from vamper.core.sheet.inspect import breach_findings, pair_findings, sparse_finding, too_big, unplaced_finding
+from vamper.core.sheet.inspect import (
+    breach_findings,
+    granted_finding,
+    pair_findings,
+    sparse_finding,
+    too_big,
+    unplaced_finding,
+)
 from vamper.core.sheet.layout import WhyNot
 from vamper.core.sheet.live_area import printer_bound
 from vamper.core.values.art import Purpose
@@ -54,6 +61,10 @@ def _sheet(plan: Plan) -> Iterator[Finding]:
             yield too_big(item.spec, item.outline, item.edge, plan.setup.live, turn, neck)
         else:
             yield unplaced_finding(unplaced, item.spec, job.packing, len(plan.sheets))
+    if job.for_own_program:
+        unknown = granted_finding(job.paper, job.cutter, plan.setup.live)
+        if unknown is not None:
+            yield unknown
     yield from breach_findings(plan.sheets, pieces, job.packing.gap_mm)
     sparse = sparse_finding(plan.sheets, pieces, job.packing.gap_mm)
     if sparse is not None:

@@ -18,7 +18,7 @@ from vamper.core.printing.bleed import carried_outward
 from vamper.core.printing.page import PrintItem, PrintPage, compose_page
 from vamper.core.sheet.laid import LaidSheet, lay
 from vamper.core.sheet.layout import Layout
-from vamper.core.sheet.live_area import LiveArea, cutter_bounds, live_area, printer_bound, spent_bound
+from vamper.core.sheet.live_area import LiveArea, cutter_bounds, granted_bound, live_area, printer_bound, spent_bound
 from vamper.core.sheet.pack.area_bound import AreaBound
 from vamper.core.sheet.pack.groups import bound_of
 from vamper.core.sheet.pack.problem import PackProblem
@@ -94,6 +94,9 @@ def set_up_sheet(job: Job) -> SheetSetup:
     from_marks = marks_bound(paper, job.marks)
     if from_marks is not None:
         bounds.append(from_marks)
+    granted = granted_bound(paper, job.cutter, bounds) if job.for_own_program else None
+    if granted is not None:
+        bounds.append(granted)
     gone = spent_bound(paper)
     live = live_area(paper, bounds)
     first = live_area(paper, [*bounds, gone]) if gone is not None else None

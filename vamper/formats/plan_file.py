@@ -159,7 +159,7 @@ def plan_document(plan: Plan, findings: Sequence[Finding]) -> dict[str, Any]:
                     }
                     for placement in sheet
                 ],
-                "files": sheet_files(number, plan.job.stock),
+                "files": sheet_files(number, plan.job),
                 **_about_sheet(plan, number),
             }
             for number, sheet in enumerate(plan.layout.sheets)

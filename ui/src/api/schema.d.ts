@@ -97,6 +97,46 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/cutters/{number}/granted': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Tell Granted
+     * @description The machine's own program took or refused a size; jobs on that paper follow.
+     */
+    post: operations['tell_granted_api_cutters__number__granted_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/cutters/{number}/granted/forget': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Forget Granted
+     * @description Begin anew with what is known of a paper.
+     */
+    post: operations['forget_granted_api_cutters__number__granted_forget_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/edge-styles': {
     parameters: {
       query?: never;
@@ -1013,6 +1053,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/sheets/{sheet}/found-cut': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Found Cut
+     * @description What the machine's own program will find to cut on a sheet: its picture, traced back.
+     */
+    get: operations['get_found_cut_api_jobs__job_id__sheets__sheet__found_cut_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/sheets/{sheet}/print.pdf': {
     parameters: {
       query?: never;
@@ -1022,6 +1082,23 @@ export interface paths {
     };
     /** Print */
     get: operations['print_api_jobs__job_id__sheets__sheet__print_pdf_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/sheets/{sheet}/whole.png': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Whole */
+    get: operations['whole_api_jobs__job_id__sheets__sheet__whole_png_get'];
     put?: never;
     post?: never;
     delete?: never;
@@ -1123,6 +1200,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/trial.png': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Trial
+     * @description A picture of a size, to try in a machine's own program before anything is printed.
+     */
+    get: operations['get_trial_api_trial_png_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/usual': {
     parameters: {
       query?: never;
@@ -1168,7 +1265,7 @@ export interface components {
       layout: string;
       /** Sheet */
       sheet: number;
-      side: components['schemas']['Side'];
+      side: components['schemas']['vamper__core__sheet__lay__arranging__Side'];
     };
     /** AnswerOut */
     AnswerOut: {
@@ -1212,6 +1309,16 @@ export interface components {
      * @enum {string}
      */
     BaseShape: 'circle' | 'ellipse' | 'rectangle' | 'rounded';
+    /**
+     * Belief
+     * @description What is known of one side, mm: the most that was taken, and the least that was refused.
+     */
+    Belief: {
+      /** Refused */
+      refused?: number | null;
+      /** Taken */
+      taken?: number | null;
+    };
     /** Body_add_art_api_jobs__job_id__art_post */
     Body_add_art_api_jobs__job_id__art_post: {
       /** File */
@@ -1437,7 +1544,7 @@ export interface components {
      * Cutter
      * @description `head_mm` and `tail_mm` are the strips under the rollers of a roller-fed cutter, `mat_mm` the window of the mat
      *     of a mat-fed one. `acceleration_mm_s2` bounds the speed round a bend. `feed: hand` is no machine: guide lines and
-     *     trim ticks are printed, and rows are straight.
+     *     trim ticks are printed, and rows are straight. `granted` is what its own program takes, paper by paper.
      */
     Cutter: {
       /**
@@ -1455,6 +1562,11 @@ export interface components {
        *     }
        */
       force_gf: components['schemas']['ForceRange'];
+      /**
+       * Granted
+       * @default []
+       */
+      granted: components['schemas']['Granted'][];
       /**
        * Head Mm
        * @default 0
@@ -1622,6 +1734,16 @@ export interface components {
      * @enum {string}
      */
     Feed: 'mat' | 'roller' | 'hand';
+    /**
+     * FileOut
+     * @description A file that each sheet is handed over as: what its name ends in, and what it is.
+     */
+    FileOut: {
+      /** Ending */
+      ending: string;
+      /** Words */
+      words: string;
+    };
     /** FillWith */
     FillWith: {
       /** Job Id */
@@ -1704,6 +1826,26 @@ export interface components {
       step: number;
     };
     /**
+     * FoundCutOut
+     * @description What a machine's own program will find to cut, in the frame of its picture; `off_mm` is how far that is from the
+     *     planned edges at most, nothing where pieces ran together or fell apart.
+     */
+    FoundCutOut: {
+      /** Found */
+      found: number;
+      /** Height Px */
+      height_px: number;
+      /** Off Mm */
+      off_mm: number | null;
+      /** Path */
+      path: string;
+      /** Planned */
+      planned: number;
+      size: components['schemas']['SizeOut'];
+      /** Width Px */
+      width_px: number;
+    };
+    /**
      * FreeBox
      * @description A light box kept free for handwriting.
      */
@@ -1754,6 +1896,45 @@ export interface components {
       /** Picture */
       picture: string;
       picture_box: components['schemas']['PlaceOut'];
+    };
+    /**
+     * Granted
+     * @description What is known of one paper, by its size.
+     */
+    Granted: {
+      /** @default {} */
+      height: components['schemas']['Belief'];
+      /** Paper Height */
+      paper_height: number;
+      /** Paper Width */
+      paper_width: number;
+      /** @default {} */
+      width: components['schemas']['Belief'];
+    };
+    /**
+     * GrantedAnswer
+     * @description What the machine's own program said to a picture of a size on a paper.
+     */
+    GrantedAnswer: {
+      paper: components['schemas']['Paper'];
+      side: components['schemas']['vamper__core__values__granted__Side'];
+      /** Size Mm */
+      size_mm: number;
+      /** Taken */
+      taken: boolean;
+    };
+    /**
+     * GrantedSideOut
+     * @description What the machine's own program is known to grant of one side of the paper, and the size to try next.
+     */
+    GrantedSideOut: {
+      /** Refused Mm */
+      refused_mm: number | null;
+      side: components['schemas']['Side-Output'];
+      /** Taken Mm */
+      taken_mm: number | null;
+      /** Try Mm */
+      try_mm: number | null;
     };
     /** GroupsOut */
     GroupsOut: {
@@ -2709,6 +2890,10 @@ export interface components {
       bounds: components['schemas']['BoundOut'][];
       /** By Hand */
       by_hand: boolean;
+      /** Files */
+      files: components['schemas']['FileOut'][];
+      /** Granted */
+      granted: components['schemas']['GrantedSideOut'][];
       /** Height Mm */
       height_mm: number;
       /** Live Path */
@@ -2726,10 +2911,10 @@ export interface components {
     };
     /**
      * Side
-     * @description What pieces are aligned by.
+     * @description A side of a sheet as it lies before the maker.
      * @enum {string}
      */
-    Side: 'left' | 'middle' | 'right' | 'top' | 'centre' | 'bottom';
+    'Side-Output': 'width' | 'height';
     /**
      * SizeCountOut
      * @description The largest size at which so many go on a sheet, and the most that areas would allow.
@@ -3015,6 +3200,18 @@ export interface components {
      * @enum {string}
      */
     WishMove: 'on' | 'sooner' | 'later' | 'off';
+    /**
+     * Side
+     * @description What pieces are aligned by.
+     * @enum {string}
+     */
+    vamper__core__sheet__lay__arranging__Side: 'left' | 'middle' | 'right' | 'top' | 'centre' | 'bottom';
+    /**
+     * Side
+     * @description A side of a sheet as it lies before the maker.
+     * @enum {string}
+     */
+    vamper__core__values__granted__Side: 'width' | 'height';
   };
   responses: never;
   parameters: never;
@@ -3209,6 +3406,72 @@ export interface operations {
       cookie?: never;
     };
     requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  tell_granted_api_cutters__number__granted_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['GrantedAnswer'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  forget_granted_api_cutters__number__granted_forget_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['Paper'];
+      };
+    };
     responses: {
       /** @description Successful Response */
       204: {
@@ -4926,7 +5189,69 @@ export interface operations {
       };
     };
   };
+  get_found_cut_api_jobs__job_id__sheets__sheet__found_cut_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['FoundCutOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   print_api_jobs__job_id__sheets__sheet__print_pdf_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  whole_api_jobs__job_id__sheets__sheet__whole_png_get: {
     parameters: {
       query?: never;
       header?: never;
@@ -5152,6 +5477,36 @@ export interface operations {
     responses: {
       /** @description Successful Response */
       204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_trial_api_trial_png_get: {
+    parameters: {
+      query: {
+        width_mm: number;
+        height_mm: number;
+      };
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
         headers: {
           [name: string]: unknown;
         };

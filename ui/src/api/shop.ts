@@ -35,3 +35,20 @@ export const useRemoveMachine = (kind: 'printers' | 'cutters') =>
 export const useUsual = () => useQuery({ queryKey: ['usual'], queryFn: () => ask(client.GET('/api/usual')) });
 export const usePutUsual = () =>
   useDoing([['usual']], (usual: Schemas['Usual']) => ask(client.PUT('/api/usual', { body: usual })));
+
+/** What a machine's own program said to a picture of a size. */
+export const useTellGranted = (cutterId: number) =>
+  useDoing(null, (answer: Schemas['GrantedAnswer']) =>
+    ask(
+      client.POST('/api/cutters/{number}/granted', { params: { path: { number: cutterId } }, body: answer }),
+    ),
+  );
+export const useForgetGranted = (cutterId: number) =>
+  useDoing(null, (paper: Schemas['Paper']) =>
+    ask(
+      client.POST('/api/cutters/{number}/granted/forget', {
+        params: { path: { number: cutterId } },
+        body: paper,
+      }),
+    ),
+  );

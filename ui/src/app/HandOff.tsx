@@ -4,17 +4,10 @@ import type { Ref } from 'react';
 import type { View } from '../api/view';
 import { useHandedOff } from '../api/jobs';
 
-const FILES = [
-  ['print.pdf', 'Print page (PDF)'],
-  ['cut.svg', 'Cut file (SVG)'],
-  ['cut.dxf', 'Cut file (DXF)'],
-] as const;
-
 /** Every file there is to take away, by sheet, or all at once. */
 export function HandOff({ view, button }: { view: View; button: Ref<HTMLButtonElement> }) {
   const handedOff = useHandedOff(view.job.id);
   const sheets = view.plan?.sheets ?? [];
-  const printed = view.plan?.stock.printable ?? true;
   const row = 'block rounded-[6px] px-2.5 py-1.5 data-focus:bg-tray';
   return (
     <Menu>
@@ -48,10 +41,10 @@ export function HandOff({ view, button }: { view: View; button: Ref<HTMLButtonEl
             <p className="px-2.5 text-sm text-soft">
               Sheet {sheet + 1} of {sheets.length}
             </p>
-            {FILES.filter(([file]) => printed || file !== 'print.pdf').map(([file, name]) => (
-              <MenuItem key={file}>
-                <a className={row} href={`/api/jobs/${view.job.id}/sheets/${sheet + 1}/${file}`} download>
-                  {name}
+            {view.plan?.files.map(({ ending, words }) => (
+              <MenuItem key={ending}>
+                <a className={row} href={`/api/jobs/${view.job.id}/sheets/${sheet + 1}/${ending}`} download>
+                  {words[0]?.toUpperCase() + words.slice(1)}
                 </a>
               </MenuItem>
             ))}

@@ -18,7 +18,7 @@ export function SheetGlance({ glance, jobId }: { glance: Schemas['GlanceOut']; j
   );
   const id = (number: number) => `glance-${jobId}-${number}`;
   return (
-    <svg viewBox={`0 0 ${width} ${height}`} className="h-full w-full" aria-hidden>
+    <svg viewBox={`0 0 ${width} ${height}`} className="drawing h-full w-full" aria-hidden>
       <defs>
         {glance.shapes.map((shape) => (
           <g key={shape.number} id={id(shape.number)}>

@@ -23,7 +23,7 @@ export function Frame({ side, foot, children }: Props) {
       <aside
         tabIndex={0}
         aria-label="About this station"
-        className="flex w-[min(19.5rem,27vw)] shrink-0 flex-col gap-4 overflow-y-auto border-l border-rule p-3.5"
+        className="relative flex w-[min(19.5rem,27vw)] shrink-0 flex-col gap-4 overflow-y-auto border-l border-rule p-3.5"
       >
         {side}
       </aside>

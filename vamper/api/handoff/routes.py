@@ -4,14 +4,15 @@ from urllib.parse import quote
 
 from fastapi import Response
 
-from vamper.api.door import Id, Number
+from vamper.api.door import Id, Number, in_turn
 from vamper.api.door import router as door_router
+from vamper.api.handoff.schemas import FoundCutOut, found_cut_out
 from vamper.api.here import Here
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
 from vamper.formats.out.sheet_file import SHEET_FILES, SheetFile
 from vamper.formats.safe_file_name import safe_file_name
-from vamper.services.handoff.files import sheet_file
+from vamper.services.handoff.files import sheet_file, sheet_found_cut
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
 
@@ -44,7 +45,7 @@ def _offer(kind: SheetFile) -> None:
     )
     def file(here: Here, job_id: Id, sheet: Number) -> Response:
         plan = _planned(here, job_id, sheet)
-        if not kind.is_for(plan.job.stock):
+        if not kind.is_for(plan.job):
             raise BadInput(kind.missing, "stock")
         data = sheet_file(plan, sheet - 1, kind.key, here.picture_of)
         return _file(data, kind.media_type, f"{plan.job.title}-sheet-{sheet:02d}-{kind.ending}")
@@ -52,6 +53,20 @@ def _offer(kind: SheetFile) -> None:
 
 for one in SHEET_FILES:
     _offer(one)
+
+
+@router.get("/jobs/{job_id}/sheets/{sheet}/found-cut", tags=["hand-off"])
+async def get_found_cut(here: Here, job_id: Id, sheet: Number) -> FoundCutOut:
+    """What the machine's own program will find to cut on a sheet: its picture, traced back."""
+
+    def find() -> FoundCutOut:
+        plan = _planned(here, job_id, sheet)
+        kind = SHEET_FILES["whole"]
+        if not kind.is_for(plan.job):
+            raise BadInput(kind.missing, "marks")
+        return found_cut_out(sheet_found_cut(plan, sheet - 1, here.picture_of))
+
+    return await in_turn(find)
 
 
 @router.post("/jobs/{job_id}/hand-off", tags=["hand-off"], status_code=204)

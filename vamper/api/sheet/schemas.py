@@ -7,6 +7,7 @@ from pydantic import BaseModel, Field
 
 from vamper.api.door import Id, Number
 from vamper.api.places import PlaceOut, SizeOut
+from vamper.core.values.granted import Side
 from vamper.core.values.limits import ONE_LINE
 from vamper.core.values.placement import Pin
 from vamper.services.jobs.variants import WishMove
@@ -65,6 +66,22 @@ class SheetOut(BaseModel):
     """Guide lines and trim ticks, where the sheet is cut by hand."""
 
 
+class GrantedSideOut(BaseModel):
+    """What the machine's own program is known to grant of one side of the paper, and the size to try next."""
+
+    side: Side
+    taken_mm: float | None
+    refused_mm: float | None
+    try_mm: float | None
+
+
+class FileOut(BaseModel):
+    """A file that each sheet is handed over as: what its name ends in, and what it is."""
+
+    ending: str
+    words: str
+
+
 class SheetPart(BaseModel):
     """What all sheets of a job have in common."""
 
@@ -77,6 +94,9 @@ class SheetPart(BaseModel):
     marks: list[MarkOut]
     stock: StockOut
     mirror: bool
+    files: list[FileOut]
+    granted: list[GrantedSideOut]
+    """For a sheet that may go to the machine's own program; empty for others."""
     by_hand: bool
     """No machine cuts it: rows are straight, guide lines are printed."""
 

@@ -4,14 +4,27 @@ from collections import Counter
 from dataclasses import asdict
 
 from vamper.api.places import PlaceOut, size_out
-from vamper.api.sheet.schemas import BoundOut, LayoutPart, MarkOut, SheetOut, SheetPart, StockOut, UnplacedOut
+from vamper.api.sheet.schemas import (
+    BoundOut,
+    FileOut,
+    GrantedSideOut,
+    LayoutPart,
+    MarkOut,
+    SheetOut,
+    SheetPart,
+    StockOut,
+    UnplacedOut,
+)
 from vamper.core.plan import Plan, cut_of, pack_problem
 from vamper.core.printing.guides import guides_for
 from vamper.core.sheet.laid import LaidSheet
+from vamper.core.sheet.live_area import common_part
 from vamper.core.sheet.offcut import NOTHING
 from vamper.core.sheet.pack.groups import plain_rows
+from vamper.core.values.granted import Granted, Side
 from vamper.core.values.placement import Pin, Placement
 from vamper.core.values.stock import Stock
+from vamper.formats.out.sheet_file import SHEET_FILES
 from vamper.formats.svg_path import DECIMALS, closed_path, shape_path
 
 PINS = list(Pin)
@@ -50,8 +63,27 @@ def sheet_part(plan: Plan, revision: str) -> SheetPart:
         ],
         stock=stock_out(plan.job.stock),
         mirror=plan.mirror,
+        files=[FileOut(ending=one.ending, words=one.words) for one in SHEET_FILES if one.is_for(plan.job)],
+        granted=_granted(plan) if plan.job.for_own_program else [],
         by_hand=not plan.job.cutter.is_machine,
     )
+
+
+def _granted(plan: Plan) -> list[GrantedSideOut]:
+    job = plan.job
+    known = job.cutter.granted_of(job.paper) or Granted(job.paper.width_mm, job.paper.height_mm)
+    others = [bound for bound in plan.setup.live.bounds if bound.name != "granted"]
+    left, top, right, bottom = common_part(job.paper, others).bounds
+    most = {Side.WIDTH: right - left, Side.HEIGHT: bottom - top}
+    return [
+        GrantedSideOut(
+            side=side,
+            taken_mm=known.of(side).taken,
+            refused_mm=known.of(side).refused,
+            try_mm=known.of(side).next_try(most[side]),
+        )
+        for side in Side
+    ]
 
 
 def stock_out(stock: Stock) -> StockOut:

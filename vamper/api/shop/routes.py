@@ -1,13 +1,22 @@
 """The workshop's printers and cutters, to be changed and added to; jobs on them follow."""
 
+from typing import Annotated
+
+from annotated_types import Ge, Le
+from fastapi import Response
+
 from vamper.api.door import Id
 from vamper.api.door import router as door_router
 from vamper.api.here import Here
 from vamper.api.jobs.schemas import JobId
-from vamper.api.shop.schemas import CutterOut, CutterProfile, PrinterOut, PrinterProfile
+from vamper.api.shop.schemas import CutterOut, CutterProfile, GrantedAnswer, PrinterOut, PrinterProfile
+from vamper.core.values.paper import Paper
+from vamper.formats.out.whole_png import trial_png
 from vamper.services.shop.usual import Usual
 
 router = door_router("machines")
+
+TrialSide = Annotated[float, Ge(5), Le(600)]
 
 
 @router.get("/usual")
@@ -66,3 +75,22 @@ def change_cutter(here: Here, number: Id, profile: CutterProfile) -> JobId:
 @router.delete("/cutters/{number}", status_code=204)
 def remove_cutter(here: Here, number: Id) -> None:
     here.shop.cutters.remove(number)
+
+
+@router.post("/cutters/{number}/granted", status_code=204)
+def tell_granted(here: Here, number: Id, answer: GrantedAnswer) -> None:
+    """The machine's own program took or refused a size; jobs on that paper follow."""
+    here.shop.told(number, answer.paper, answer.side, answer.size_mm, answer.taken)
+
+
+@router.post("/cutters/{number}/granted/forget", status_code=204)
+def forget_granted(here: Here, number: Id, paper: Paper) -> None:
+    """Begin anew with what is known of a paper."""
+    here.shop.forget_granted(number, paper)
+
+
+@router.get("/trial.png", response_class=Response)
+def get_trial(width_mm: TrialSide, height_mm: TrialSide) -> Response:
+    """A picture of a size, to try in a machine's own program before anything is printed."""
+    name = f'attachment; filename="trial-{width_mm:g}x{height_mm:g}-mm.png"'
+    return Response(trial_png(width_mm, height_mm), media_type="image/png", headers={"content-disposition": name})

@@ -5,7 +5,9 @@ from typing import Annotated
 from pydantic import BaseModel, ConfigDict, Field
 
 from vamper.core.values.cutter import Cutter
+from vamper.core.values.granted import Side
 from vamper.core.values.limits import ONE_LINE
+from vamper.core.values.paper import Paper
 from vamper.core.values.printer import Printer
 
 Name = Annotated[str, Field(min_length=1, max_length=80), ONE_LINE]
@@ -39,3 +41,12 @@ class CutterOut(BaseModel):
     id: int
     revision: int
     profile: CutterProfile
+
+
+class GrantedAnswer(BaseModel):
+    """What the machine's own program said to a picture of a size on a paper."""
+
+    paper: Paper
+    side: Side
+    size_mm: Annotated[float, Field(gt=0, le=2000, allow_inf_nan=False)]
+    taken: bool

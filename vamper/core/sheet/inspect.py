@@ -13,11 +13,13 @@ from vamper.core.sheet.laid import LaidSheet
 from vamper.core.sheet.lay.turns import best_turn
 from vamper.core.sheet.layout import Piece, Unplaced, WhyNot
 from vamper.core.sheet.live_area import LiveArea
+from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import Finding, Fix, FixTarget, Severity, Station
 from vamper.core.values.geometry import as_multi, grow, parts
 from vamper.core.values.item import ItemSpec, Turn
 from vamper.core.values.lengths import mm, size_mm
 from vamper.core.values.packing import PackingSpec
+from vamper.core.values.paper import Paper
 from vamper.core.values.placement import Pin
 
 SPARSE_SHARE = 0.4
@@ -30,6 +32,24 @@ _FITTING_STEPS = 16
 _NEAR_MM = 0.4
 # How far a back's art may reach beyond the blank before anybody sees it.
 BACK_TOLERANCE_MM = 0.3
+
+
+def granted_finding(paper: Paper, cutter: Cutter, live: LiveArea) -> Finding | None:
+    """That it is not known yet whether the machine's own program takes a sheet like this."""
+    granted = cutter.granted_of(paper)
+    if granted is not None and granted.width.taken is not None and granted.height.taken is not None:
+        return None
+    width, height = live.size_mm
+    figures = {"width_mm": round(width, 1), "height_mm": round(height, 1)}
+    refused = granted is not None and (granted.width.refused is not None or granted.height.refused is not None)
+    return Finding(
+        "sheet.granted",
+        Severity.LOOK if refused else Severity.NOTE,
+        "Not known to be taken yet",
+        f"If this sheet goes to the machine's own program, try a picture of {size_mm(width, height, 0)} in it first, "
+        "before anything is printed, and say under Marks whether it was taken or refused.",
+        figures,
+    )
 
 
 def breach_findings(laid: Sequence[LaidSheet], pieces: Mapping[int, Piece], gap_mm: float) -> list[Finding]:

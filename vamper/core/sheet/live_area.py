@@ -99,6 +99,27 @@ def cutter_bounds(paper: Paper, cutter: Cutter) -> list[Bound]:
     return found
 
 
+def granted_bound(paper: Paper, cutter: Cutter, others: Sequence[Bound]) -> Bound | None:
+    """What the machine's own program grants, in the middle of what the `others` leave; None where nobody has tried
+    it, or nothing is left.
+    """
+    granted = cutter.granted_of(paper)
+    if granted is None:
+        return None
+    common = common_part(paper, others)
+    if common.is_empty:
+        return None
+    left, top, right, bottom = common.bounds
+    width, height = granted.width.most(right - left), granted.height.most(bottom - top)
+    x, y = (left + right - width) / 2, (top + bottom - height) / 2
+    taken = granted.width.taken is not None and granted.height.taken is not None
+    return Bound(
+        "granted",
+        f"the machine's own program {'took' if taken else 'may take'} {size_mm(width, height)} of this paper",
+        _region(x, y, x + width, y + height),
+    )
+
+
 def spent_bound(paper: Paper) -> Bound | None:
     """What a part-used sheet still has, None for a whole one."""
     if paper.spent is None:
@@ -116,6 +137,14 @@ def spent_bound(paper: Paper) -> Bound | None:
     )
 
 
+def common_part(paper: Paper, bounds: Sequence[Bound]) -> BaseGeometry:
+    """What all bounds leave of the paper, possibly nothing."""
+    shape: BaseGeometry = _region(0, 0, paper.width_mm, paper.height_mm)
+    for bound in bounds:
+        shape = shapely.intersection(shape, bound.region)
+    return shape
+
+
 def live_area(paper: Paper, bounds: Sequence[Bound]) -> LiveArea:
     """What all bounds leave of the paper.
 
@@ -124,9 +153,7 @@ def live_area(paper: Paper, bounds: Sequence[Bound]) -> LiveArea:
     BadInput
         If less than `LEAST_SIDE_MM` is left in width or height; names the bounds that take it away.
     """
-    shape: BaseGeometry = _region(0, 0, paper.width_mm, paper.height_mm)
-    for bound in bounds:
-        shape = shapely.intersection(shape, bound.region)
+    shape = common_part(paper, bounds)
     left, top, right, bottom = shape.bounds if not shape.is_empty else (0.0, 0.0, 0.0, 0.0)
     if min(right - left, bottom - top) < LEAST_SIDE_MM:
         reasons = "; ".join(bound.reason for bound in bounds)

@@ -4,9 +4,11 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Annotated, Any, ClassVar
 
-from annotated_types import Ge, Gt, Le
+from annotated_types import Ge, Gt, Le, Len
 
+from vamper.core.values.granted import Granted
 from vamper.core.values.limits import STRICT, Distance, Length
+from vamper.core.values.paper import Paper
 
 # What scissors go round without a slip.
 HAND_RADIUS_MM = 4.0
@@ -65,7 +67,7 @@ class ForceRange:
 class Cutter:
     """`head_mm` and `tail_mm` are the strips under the rollers of a roller-fed cutter, `mat_mm` the window of the mat
     of a mat-fed one. `acceleration_mm_s2` bounds the speed round a bend. `feed: hand` is no machine: guide lines and
-    trim ticks are printed, and rows are straight.
+    trim ticks are printed, and rows are straight. `granted` is what its own program takes, paper by paper.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -77,7 +79,12 @@ class Cutter:
     tail_mm: Distance = 0.0
     mat_mm: Mat | None = None
     acceleration_mm_s2: Annotated[float, Ge(100), Le(100_000)] = 3000.0
+    granted: Annotated[tuple[Granted, ...], Len(0, 100)] = ()
 
     @property
     def is_machine(self) -> bool:
         return self.feed is not Feed.HAND
+
+    def granted_of(self, paper: Paper) -> Granted | None:
+        """What is known of a paper; None where nobody has tried."""
+        return next((one for one in self.granted if one.is_for(paper)), None)

@@ -14,7 +14,7 @@ from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput
 from vamper.core.values.item import MOST_PIECES, ItemSpec
 from vamper.core.values.limits import STRICT, Title
-from vamper.core.values.marks import MarksSpec
+from vamper.core.values.marks import NO_MARKS, MarksSpec
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import Paper
 from vamper.core.values.placement import Sheet
@@ -53,6 +53,11 @@ class Job:
 
     def item(self, number: int) -> ItemSpec:
         return next(item for item in self.items if item.number == number)
+
+    @property
+    def for_own_program(self) -> bool:
+        """Whether the finished sheet goes to the machine's own program, which adds marks and finds the cut itself."""
+        return self.cutter.is_machine and self.stock.printable and self.marks.family == NO_MARKS
 
     def check_quantity(self) -> None:
         """Raise `BadInput` if the job asks for more pieces than can be planned."""

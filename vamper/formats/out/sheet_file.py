@@ -8,14 +8,14 @@ from dataclasses import dataclass
 
 from vamper.core.art.picture import Picture
 from vamper.core.plan import Plan
+from vamper.core.values.job import Job
 from vamper.core.values.registry import Registry
-from vamper.core.values.stock import Stock
 
 # What is printed of a design, by its number.
 Printed = Callable[[int], Picture]
 
 
-def always(_stock: Stock) -> bool:
+def always(_job: Job) -> bool:
     return True
 
 
@@ -32,7 +32,9 @@ class SheetFile:
     write : callable
         Its bytes, for a plan and a sheet (from 0).
     is_for : callable
-        Whether a stock has such a file.
+        Whether a job has such a file.
+    words : str
+        What it is for a person.
     missing : str
         What to say where it has not.
     """
@@ -41,17 +43,18 @@ class SheetFile:
     place: int
     ending: str
     media_type: str
+    words: str
     write: Callable[[Plan, int, Printed], bytes]
-    is_for: Callable[[Stock], bool] = always
+    is_for: Callable[[Job], bool] = always
     missing: str = ""
 
 
 SHEET_FILES: Registry[SheetFile] = Registry("vamper.formats.out.kinds")
 
 
-def sheet_files(sheet: int, stock: Stock) -> dict[str, str]:
+def sheet_files(sheet: int, job: Job) -> dict[str, str]:
     """The names of a sheet's files; `sheet` counts from 0."""
-    return {one.key: f"sheet-{sheet + 1:02d}-{one.ending}" for one in SHEET_FILES if one.is_for(stock)}
+    return {one.key: f"sheet-{sheet + 1:02d}-{one.ending}" for one in SHEET_FILES if one.is_for(job)}
 
 
 def sheet_title(plan: Plan, sheet: int) -> str:

@@ -11,6 +11,7 @@ from vamper.formats.job_file import write_job
 from vamper.formats.out.bundle import write_bundle
 from vamper.formats.out.sheet_file import SHEET_FILES, sheet_files
 from vamper.formats.plan_file import write_plan
+from vamper.services.handoff.found_cut import FoundCut, found_cut
 from vamper.services.work.cache import Cache
 
 PLAN_NAME = "plan.json"
@@ -18,7 +19,7 @@ JOB_NAME = "job.json"
 _PICTURE_BYTES = 200 * 2**20
 
 # What the files of a plan are called; see `sheet_files`.
-_OWN_NAME = re.compile(r"(?:sheet-[0-9]+-(?:print|cut)\.[a-z]+|plan\.json|job\.json)", re.IGNORECASE)
+_OWN_NAME = re.compile(r"(?:sheet-[0-9]+-(?:print|cut|whole)\.[a-z]+|plan\.json|job\.json)", re.IGNORECASE)
 
 Pictures = Callable[[DesignedItem], Picture]
 
@@ -41,12 +42,17 @@ def _printed(plan: Plan, pictures: Pictures) -> Callable[[int], Picture]:
     return lambda number: kept.get(number, lambda: printed_picture(plan.item(number), pictures(plan.item(number))))
 
 
+def sheet_found_cut(plan: Plan, sheet: int, pictures: Pictures) -> FoundCut:
+    """What the machine's own program will find on one sheet (from 0)."""
+    return found_cut(plan, sheet, _printed(plan, pictures))
+
+
 def plan_files(plan: Plan, findings: Sequence[Finding], pictures: Pictures) -> dict[str, bytes]:
     """Every file of a plan by name: those of each sheet, and the plan itself."""
     files: dict[str, bytes] = {}
     printed = _printed(plan, pictures)
     for sheet in range(len(plan.sheets)):
-        for key, name in sheet_files(sheet, plan.job.stock).items():
+        for key, name in sheet_files(sheet, plan.job).items():
             files[name] = SHEET_FILES[key].write(plan, sheet, printed)
     files[PLAN_NAME] = write_plan(plan, findings)
     return files

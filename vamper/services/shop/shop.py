@@ -1,8 +1,14 @@
 """What jobs are made with: printers, cutters and stocks of the workshop, and the ones a new workshop starts with."""
 
+from dataclasses import replace
+
 from sqlalchemy import select
 
 from vamper.core.values.cutter import Cutter
+from vamper.core.values.findings import BadInput
+from vamper.core.values.granted import Granted, Side
+from vamper.core.values.lengths import mm
+from vamper.core.values.paper import Paper
 from vamper.core.values.printer import Printer
 from vamper.core.values.stock import STARTER_STOCKS, Stock
 from vamper.core.values.tables import row, table
@@ -26,6 +32,37 @@ class Shop:
         )
         self.stocks: Shelf[str, Stock] = Shelf(sessions, StockRow, Stock, "stock", lambda key: JobRow.stock_key == key)
         self._stock_up()
+
+    def told(self, cutter_id: int, paper: Paper, side: Side, size_mm: float, taken: bool) -> None:
+        """The own program of a cutter took or refused a picture of a size; jobs on that paper follow.
+
+        Raises
+        ------
+        BadInput
+            If the size is larger than the paper.
+        """
+        whole = paper.width_mm if side is Side.WIDTH else paper.height_mm
+        if size_mm > whole:
+            raise BadInput(
+                f"a picture of {mm(size_mm)} is larger than the paper, which is {mm(whole)} there; "
+                "type what the program took",
+                "size_mm",
+            )
+        kept = self.cutters.get(cutter_id)
+        before = kept.value.granted_of(paper) or Granted(paper.width_mm, paper.height_mm)
+        self._keep_granted(cutter_id, before, before.told(side, size_mm, taken))
+
+    def forget_granted(self, cutter_id: int, paper: Paper) -> None:
+        """Begin anew with what is known of a paper."""
+        before = self.cutters.get(cutter_id).value.granted_of(paper)
+        if before is not None:
+            self._keep_granted(cutter_id, before, None)
+
+    def _keep_granted(self, cutter_id: int, before: Granted, after: Granted | None) -> None:
+        kept = self.cutters.get(cutter_id)
+        others = tuple(one for one in kept.value.granted if one != before)
+        granted = others if after is None else (*others, after)
+        self.cutters.keep(kept.name, replace(kept.value, granted=granted), cutter_id)
 
     def _stock_up(self) -> None:
         """Fill a new workshop: the starter stocks, two printers and three ways to cut."""

@@ -6,6 +6,7 @@ import { Options } from '../../kit/Options';
 import { showLength, useUnit } from '../../kit/units';
 import { useSheet } from '../../look/SheetRow';
 import { SheetView } from '../../look/SheetView';
+import { GrantedSizes } from './GrantedSizes';
 import { Empty, Figure, Frame } from '../../look/Frame';
 import type { StationProps } from '../../look/station';
 
@@ -76,6 +77,7 @@ export function MarksStation({ view, change, add }: StationProps) {
                 ),
               )}
           </section>
+          {plan && plan.granted.length > 0 && <GrantedSizes view={view} plan={plan} />}
           {plan && (
             <section aria-label="What bounds the live area">
               <h2 className="font-head text-base font-bold">What bounds the live area</h2>

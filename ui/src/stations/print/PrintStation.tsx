@@ -2,6 +2,7 @@ import { showSize, useUnit } from '../../kit/units';
 import { Findings } from '../../look/Findings';
 import { SheetRow, useSheet } from '../../look/SheetRow';
 import { SheetView } from '../../look/SheetView';
+import { OwnProgram } from './OwnProgram';
 import { Empty, Figure, Frame } from '../../look/Frame';
 import type { StationProps } from '../../look/station';
 
@@ -67,6 +68,7 @@ export function PrintStation({ view, change, add }: StationProps) {
               </ul>
             </section>
           )}
+          {ready && plan.granted.length > 0 && <Own jobId={view.job.id} plan={plan} />}
           <Findings
             findings={view.findings.filter((finding) => finding.station === 'print')}
             items={view.job.document.items ?? []}
@@ -83,4 +85,8 @@ export function PrintStation({ view, change, add }: StationProps) {
 
 function Page({ jobId, plan }: { jobId: number; plan: NonNullable<StationProps['view']['plan']> }) {
   return <SheetView jobId={jobId} plan={plan} sheet={useSheet(plan)} mode="print" />;
+}
+
+function Own({ jobId, plan }: { jobId: number; plan: NonNullable<StationProps['view']['plan']> }) {
+  return <OwnProgram jobId={jobId} plan={plan} sheet={useSheet(plan)} />;
 }

@@ -12,6 +12,7 @@ const NAMES: Record<string, string> = {
   mat: 'Mat',
   marks: 'Marks',
   spent: 'Used already',
+  granted: 'Its own program',
 };
 
 /** The live area and what bounds it, each with its reason; pressed, one is drawn on the sheet. */

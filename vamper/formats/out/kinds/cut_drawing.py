@@ -9,4 +9,4 @@ def _write(plan: Plan, sheet: int, _printed: Printed) -> bytes:
     return write_svg(cut_of(plan, sheet), plan.setup.marks, sheet_title(plan, sheet))
 
 
-KIND = SheetFile("cut_svg", 2, "cut.svg", "image/svg+xml", _write)
+KIND = SheetFile("cut_svg", 2, "cut.svg", "image/svg+xml", "cut file (SVG)", _write)

@@ -9,4 +9,4 @@ def _write(plan: Plan, sheet: int, _printed: Printed) -> bytes:
     return write_dxf(cut_of(plan, sheet), plan.setup.marks)
 
 
-KIND = SheetFile("cut_dxf", 3, "cut.dxf", "image/vnd.dxf", _write)
+KIND = SheetFile("cut_dxf", 3, "cut.dxf", "image/vnd.dxf", "cut file (DXF)", _write)

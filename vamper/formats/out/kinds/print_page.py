@@ -1,7 +1,7 @@
 """The print page as PDF."""
 
 from vamper.core.plan import Plan, page_of
-from vamper.core.values.stock import Stock
+from vamper.core.values.job import Job
 from vamper.formats.out.print_pdf import write_pdf
 from vamper.formats.out.sheet_file import Printed, SheetFile, sheet_title
 
@@ -10,8 +10,8 @@ def _write(plan: Plan, sheet: int, printed: Printed) -> bytes:
     return write_pdf(page_of(plan, sheet), printed, sheet_title(plan, sheet))
 
 
-def _is_for(stock: Stock) -> bool:
-    return stock.printable
+def _is_for(job: Job) -> bool:
+    return job.stock.printable
 
 
 KIND = SheetFile(
@@ -19,6 +19,7 @@ KIND = SheetFile(
     1,
     "print.pdf",
     "application/pdf",
+    "print page (PDF)",
     _write,
     _is_for,
     "this stock is not printed, so there is no print file; take the cut file",

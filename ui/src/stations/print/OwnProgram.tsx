@@ -1,0 +1,81 @@
+import { useQuery } from '@tanstack/react-query';
+
+import { ask, client, type Schemas } from '../../api/client';
+import type { Plan } from '../../api/view';
+import { showLength, useUnit } from '../../kit/units';
+import { asSentence } from '../../kit/words';
+
+/** The sheet as one picture for the machine's own program, and what that will find to cut. */
+export function OwnProgram({ jobId, plan, sheet }: { jobId: number; plan: Plan; sheet: number }) {
+  const found = useQuery({
+    queryKey: ['found-cut', jobId, plan.packing.layout, sheet],
+    queryFn: () =>
+      ask(
+        client.GET('/api/jobs/{job_id}/sheets/{sheet}/found-cut', {
+          params: { path: { job_id: jobId, sheet: sheet + 1 } },
+        }),
+      ),
+  });
+  return (
+    <section aria-label="For the machine’s own program" className="flex flex-col gap-2">
+      <h2 className="font-head text-base font-bold">For the machine’s own program</h2>
+      <p className="text-sm text-soft">
+        One picture of the sheet, clear where nothing lies. It finds the cut by the picture’s outline, so bare
+        borders are filled with white and nothing bleeds.
+      </p>
+      {found.error && <p className="text-rowan">{asSentence(found.error.message)}</p>}
+      {found.isPending && <p className="text-soft">Drawing the sheet and tracing it back …</p>}
+      {found.data && <Found found={found.data} />}
+      <a
+        className="font-bold text-kingfisher underline"
+        href={`/api/jobs/${jobId}/sheets/${sheet + 1}/whole.png`}
+        download
+      >
+        Sheet {sheet + 1} as one picture (PNG)
+      </a>
+    </section>
+  );
+}
+
+function Found({ found }: { found: Schemas['FoundCutOut'] }) {
+  const unit = useUnit((state) => state.unit);
+  const { width_mm: width, height_mm: height } = found.size;
+  return (
+    <>
+      <dl className="grid grid-cols-[auto_1fr] gap-x-3 text-sm">
+        <dt className="text-soft">Type this size</dt>
+        <dd className="font-bold">
+          {width.toFixed(2)} × {height.toFixed(2)} mm
+          <br />
+          {(width / 25.4).toFixed(3)} × {(height / 25.4).toFixed(3)} in
+        </dd>
+        <dt className="text-soft">Picture</dt>
+        <dd>
+          {found.width_px} × {found.height_px} pixels
+        </dd>
+      </dl>
+      <figure className="flex flex-col gap-1">
+        <svg
+          viewBox={`-2 -2 ${width + 4} ${height + 4}`}
+          className="drawing max-h-64 w-full rounded-[6px] border border-rule bg-tray"
+          role="img"
+          aria-label={`${found.found} outlines, traced from the picture`}
+        >
+          <path
+            d={found.path}
+            fill="var(--d-paper)"
+            fillRule="evenodd"
+            stroke="var(--d-edge)"
+            strokeWidth="1.2"
+            vectorEffect="non-scaling-stroke"
+          />
+        </svg>
+        <figcaption className={found.off_mm === null ? 'text-sm font-bold text-rowan' : 'text-sm'}>
+          {found.off_mm === null
+            ? `It will find ${found.found} outlines for ${found.planned} pieces: some run together. Lay them farther apart.`
+            : `It will find ${found.found} of ${found.planned} outlines, at most ${showLength(found.off_mm, unit, 2)} from the planned edges.`}
+        </figcaption>
+      </figure>
+    </>
+  );
+}

@@ -1,0 +1,26 @@
+"""The whole sheet as one picture, for the machine's own program."""
+
+from vamper.core.plan import Plan
+from vamper.core.values.job import Job
+from vamper.formats.out.sheet_file import Printed, SheetFile
+from vamper.formats.out.whole_png import whole_picture, write_whole
+
+
+def _write(plan: Plan, sheet: int, printed: Printed) -> bytes:
+    return write_whole(whole_picture(plan, sheet, printed))
+
+
+def _is_for(job: Job) -> bool:
+    return job.for_own_program
+
+
+KIND = SheetFile(
+    "whole",
+    4,
+    "whole.png",
+    "image/png",
+    "the sheet as one picture, for the machine's own program (PNG)",
+    _write,
+    _is_for,
+    "this picture is for machines whose own program adds the marks; choose “none” under Marks, on a printed stock",
+)

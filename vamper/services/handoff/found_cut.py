@@ -1,0 +1,64 @@
+"""What a machine's own program will find to cut: the picture that it gets, traced back.
+
+Such a program sees nothing but the picture and cuts along its outline. So does this: whatever comes out here, merged
+pieces included, is what the blade will do.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+import shapely
+from shapely.geometry import MultiPolygon
+
+from vamper.core.art.outline import trace
+from vamper.core.plan import Plan
+from vamper.core.values.geometry import as_multi, parts
+from vamper.formats.out.sheet_file import Printed
+from vamper.formats.out.whole_png import PPI, frame_of, printed_edges, whole_picture
+
+Shapes = npt.NDArray[np.object_]
+
+_MM_PER_PX = 25.4 / PPI
+# What is compared needs no more points than this leaves, mm.
+_FINE_MM = 0.01
+
+
+@dataclass(frozen=True, slots=True)
+class FoundCut:
+    """`shape` is what was traced, mm in the picture's own frame; `off_mm` how far it is from the planned edges at most,
+    None where pieces ran together or fell apart.
+    """
+
+    size_mm: tuple[float, float]
+    size_px: tuple[int, int]
+    shape: MultiPolygon
+    found: int
+    planned: int
+    off_mm: float | None
+
+
+def found_cut(plan: Plan, sheet: int, printed: Printed) -> FoundCut:
+    """What will be found on one sheet (from 0)."""
+    edges = printed_edges(plan, sheet)
+    frame = frame_of(edges)
+    tracing = trace(whole_picture(plan, sheet, printed))
+    shapes = shapely.transform(tracing.polygons, lambda points: points * _MM_PER_PX)
+    found = as_multi(list(shapes))
+    wanted = [
+        part for edge in edges for part in parts(shapely.transform(edge, lambda p: p - (frame.left_mm, frame.top_mm)))
+    ]
+    off = _off(np.array(wanted, dtype=object), np.array(found.geoms, dtype=object))
+    size_px = frame.width_px, frame.height_px
+    return FoundCut(frame.size_mm, size_px, found, len(found.geoms), len(wanted), off)
+
+
+def _off(wanted: Shapes, found: Shapes) -> float | None:
+    """The farthest that a planned edge and what was found of it are apart; None where they are not as many."""
+    if len(wanted) != len(found):
+        return None
+    nearest = shapely.STRtree(shapely.centroid(found)).nearest(shapely.centroid(wanted))
+    if len(set(nearest.tolist())) < len(wanted):
+        return None
+    planned, traced = shapely.simplify(wanted, _FINE_MM), shapely.simplify(found[nearest], _FINE_MM)
+    return float(shapely.hausdorff_distance(shapely.boundary(planned), shapely.boundary(traced)).max())
