@@ -2,7 +2,7 @@ import hooks from 'eslint-plugin-react-hooks';
 import ts from 'typescript-eslint';
 
 /** The rooms of the front end, lowest first: each may use those before it, and nothing else. */
-const ROOMS = ['kit', 'api', 'look', 'shop', 'stations', 'app'];
+const ROOMS = ['kit', 'api', 'look', 'shop', 'stations', 'phone', 'app'];
 const STATIONS = ['art', 'edge', 'sheet', 'marks', 'print', 'cut'];
 
 const forbid = (files, rooms, why) => ({
@@ -26,6 +26,7 @@ export default ts.config(
   forbid(['src/api/**'], ['kit', ...above('api')], 'The API knows no screen.'),
   forbid(['src/look/**'], above('look'), 'What is drawn knows neither stations nor the app.'),
   forbid(['src/shop/**'], above('shop'), 'The shop knows neither stations nor the app.'),
+  forbid(['src/phone/**'], ['stations', 'app'], 'The phone shows no station.'),
   ...STATIONS.map((station) =>
     forbid(
       [`src/stations/${station}/**`],

@@ -1,5 +1,7 @@
 """Every finding of the Art station: seen where it should be, not where it should not, gone when its fix is taken."""
 
+import math
+
 import numpy as np
 import pytest
 from scipy import ndimage
@@ -13,7 +15,7 @@ from vamper.core.art.prepare import lifted, prepared, rim_of
 from vamper.core.values.art import Preparation, Purpose, SizeSpec
 from vamper.core.values.colour import difference, lab_of, lab_of_one
 from vamper.core.values.edge import EdgeSpec
-from vamper.core.values.findings import Finding
+from vamper.core.values.findings import Finding, Severity
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.stock import STOCK_BY_KEY
 
@@ -52,6 +54,7 @@ def painted(*layers: tuple[np.ndarray, tuple[int, int, int]], ground: tuple[int,
 
 DISC = disc_alpha(400, 170, (200, 200))
 BLUE, RED, WHITE = (40, 90, 160), (190, 50, 40), (255, 255, 255)
+DARK, CREAM = (34, 48, 58), (247, 241, 228)
 
 
 def test_a_plain_drawing_has_nothing_to_say() -> None:
@@ -165,9 +168,42 @@ def test_a_border_that_is_there_is_found_and_cut_on() -> None:
     assert "art.base" not in codes(bordered, edge=cut)
 
 
-def test_a_border_of_uneven_width_is_no_base() -> None:
-    inner = disc_alpha(400, 110, (150, 180))
-    assert "art.base" not in codes(painted((DISC, WHITE), (inner, RED)))
+def test_a_white_border_of_uneven_width_is_found_with_its_least_width() -> None:
+    """As bought art often has it: a disc of 110 px in one of 170, their centres 30 px apart each way."""
+    inner = disc_alpha(400, 110, (185, 185))
+    base = one(painted((DISC, WHITE), (inner, RED)), "art.base")
+    assert base.severity is Severity.LOOK
+    narrowest = (170 - 110 - math.hypot(15, 15)) / 340 * 40
+    assert base.figures["width_mm"] == pytest.approx(narrowest, abs=0.3)
+
+
+@pytest.mark.parametrize("width_px", [8, 12])
+def test_a_dark_contour_is_part_of_the_drawing(width_px: int) -> None:
+    face = disc_alpha(400, 170 - width_px, (200, 200))
+    assert "art.base" not in codes(painted((DISC, DARK), (face, CREAM)))
+    # Nor is one that is used again inside.
+    eye = disc_alpha(400, 20, (170, 180))
+    assert "art.base" not in codes(painted((DISC, DARK), (face, RED), (eye, DARK)))
+
+
+def test_a_border_narrower_than_the_miss_is_none() -> None:
+    assert "art.base" not in codes(painted((DISC, WHITE), (disc_alpha(400, 166, (200, 200)), RED)))
+    assert "art.base" in codes(painted((DISC, WHITE), (disc_alpha(400, 158, (200, 200)), RED)))
+
+
+def test_where_it_may_be_either_both_readings_are_told() -> None:
+    """A white bird with a dark eye, and a wide dark rim round something pale."""
+    for picture in (
+        painted((DISC, WHITE), (disc_alpha(400, 30, (170, 170)), DARK)),
+        painted((DISC, DARK), (disc_alpha(400, 140, (200, 200)), CREAM)),
+    ):
+        base = one(picture, "art.base")
+        assert base.severity is Severity.NOTE
+        assert "if it is the drawing itself" in base.text
+
+
+def test_one_colour_with_a_little_of_another_is_no_border() -> None:
+    assert "art.base" not in codes(painted((DISC, RED), (disc_alpha(400, 30, (170, 170)), WHITE)))
 
 
 def test_margin_can_be_cropped_and_nothing_else_changes() -> None:

@@ -16,8 +16,9 @@ from tests.scenes import DISC, Scene, bars, item, lying, masked, scene
 from vamper.core.values.cutter import Cutter, Feed, ForceRange
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import Severity, Station
+from vamper.core.values.granted import Belief, Granted
 from vamper.core.values.item import Cut
-from vamper.core.values.marks import MarksSpec
+from vamper.core.values.marks import NO_MARKS, MarksSpec
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.printer import Margins, Printer
 
@@ -30,6 +31,7 @@ WORD = masked(
 )
 BY_HAND = Cutter(feed=Feed.HAND)
 CORNERED = bars((20, 100, 380, 300), (180, 20, 220, 380))
+TAKEN = Granted(215.9, 279.4, Belief(190), Belief(250))
 BACK = item(2, back_of=1, quantity=1)
 
 # Code, where it is answered, how much it matters, a scene that has it, and the nearest one that has not.
@@ -124,6 +126,12 @@ CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
         Severity.STOP,
         scene(item(quantity=40), packing=PackingSpec(max_sheets=1)),
         scene(item(quantity=4), packing=PackingSpec(max_sheets=1)),
+    ),
+    "sheet.granted": (
+        Station.SHEET,
+        Severity.NOTE,
+        scene(item(), marks=MarksSpec(NO_MARKS)),
+        scene(item(), marks=MarksSpec(NO_MARKS), cutter=Cutter(granted=(TAKEN,))),
     ),
     "sheet.sparse": (Station.SHEET, Severity.NOTE, scene(item(quantity=21)), scene(item(quantity=20))),
     "sheet.front-back": (

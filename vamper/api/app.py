@@ -13,6 +13,8 @@ from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 from vamper.api.door import MOST_BODY
 from vamper.api.guard import Guard
 from vamper.api.jobs.views import Views
+from vamper.api.lan.gate import Gate
+from vamper.api.lan.here import Lan
 from vamper.api.problems import add_problems
 from vamper.api.routers import ROUTERS
 from vamper.api.units import Units
@@ -21,8 +23,8 @@ from vamper.services.workshop import Workshop
 FRONT_END = Path(__file__).parents[2] / "ui" / "dist"
 
 
-def create_app(workshop: Workshop, front_end: Path = FRONT_END) -> FastAPI:
-    """The application over one workshop; it closes the workshop when it ends."""
+def create_app(workshop: Workshop, front_end: Path = FRONT_END, lan: Lan | None = None) -> FastAPI:
+    """The application over one workshop; it closes the workshop when it ends. With `lan`, other devices may come in."""
 
     @asynccontextmanager
     async def lifespan(_app: FastAPI) -> AsyncIterator[None]:
@@ -34,8 +36,11 @@ def create_app(workshop: Workshop, front_end: Path = FRONT_END) -> FastAPI:
     app.state.views = Views(workshop)
     app.add_middleware(RequestBodyLimitMiddleware, max_body_size=MOST_BODY)
     app.add_middleware(Units)
+    app.state.lan = lan
+    if lan is not None:
+        app.add_middleware(Gate, lan=lan)
     # The outermost: whatever is answered carries its headers.
-    app.add_middleware(Guard)
+    app.add_middleware(Guard, lan=lan is not None)
     add_problems(app)
     for router in ROUTERS:
         app.include_router(router)

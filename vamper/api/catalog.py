@@ -7,7 +7,7 @@ from pydantic import BaseModel, TypeAdapter
 from vamper.api.door import router as door_router
 from vamper.api.sheet.schemas import ScaleToFill
 from vamper.core.art.prepare import START_LIFT_DE
-from vamper.core.edge.inspect import EVEN_BORDER_MM, STARTER_MISS_MM
+from vamper.core.edge.inspect import EVEN_BORDER_MM
 from vamper.core.edge.kind import KINDS, SLIDERS_MM
 from vamper.core.marks.mark import FAMILIES
 from vamper.core.sheet.pack.mode import MODES
@@ -19,6 +19,7 @@ from vamper.core.values.fonts import FONTS
 from vamper.core.values.item import Cut, Turn
 from vamper.core.values.lengths import size_mm
 from vamper.core.values.marks import MarksSpec
+from vamper.core.values.miss import STARTER_MISS_MM
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import NAMED_PAPERS
 from vamper.core.values.printer import Printer, PrinterKind

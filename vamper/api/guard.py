@@ -1,7 +1,8 @@
 """What keeps other sites out, and lets every answer carry the headers that keep pages to themselves.
 
-The server listens on loopback only, but any page in the maker's browser could still try to reach it, under a name of
-its own that points here. So it answers only to its own host names, and only to its own pages.
+The server listens on loopback only, unless it was told to let the home's devices in. But any page in a browser here
+could still try to reach it, under a name of its own that points here. So it answers only to its own host names and
+addresses, and only to its own pages.
 """
 
 import logging
@@ -22,15 +23,16 @@ _HEADERS = {
     "cross-origin-resource-policy": "same-origin",
     "cross-origin-opener-policy": "same-origin",
     "x-content-type-options": "nosniff",
-    "referrer-policy": "no-referrer",
+    "referrer-policy": "same-origin",
 }
 
 
 class Guard:
     """The outermost ASGI middleware; what breaks inside is answered here, so that it carries the headers too."""
 
-    def __init__(self, app: ASGIApp) -> None:
+    def __init__(self, app: ASGIApp, lan: bool = False) -> None:
         self._app = app
+        self._lan = lan
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] != "http":
@@ -53,7 +55,7 @@ class Guard:
                 message = {**message, "headers": [*message["headers"], *extra]}
             await send(message)
 
-        refused = _refusal(Headers(scope=scope))
+        refused = self._refusal(scope)
         try:
             await (refused or self._app)(scope, receive, sending)
         except Exception:
@@ -62,17 +64,26 @@ class Guard:
                 raise
             await broke()(scope, receive, sending)
 
+    def _refusal(self, scope: Scope) -> ASGIApp | None:
+        """The answer to whoever is not the page itself; None for those who may come in."""
+        headers = Headers(scope=scope)
+        host = headers.get("host", "")
+        if _OWN_HOST.fullmatch(host) is None and not (self._lan and _is_address(host, scope)):
+            return problem(421, "Refused", "Vamper answers only under its own address on this computer.")
+        origin, site = headers.get("origin"), headers.get("sec-fetch-site")
+        own = f"{scope['scheme']}://{host}"
+        if (origin is not None and origin != own) or (site is not None and site not in _OWN_SITES):
+            return problem(
+                403, "Refused", "Vamper answers only its own page; type its address into the browser yourself."
+            )
+        return None
+
 
 def _is_plain(message: Message) -> bool:
     return Headers(raw=message["headers"]).get("content-type", "").startswith("text/plain")
 
 
-def _refusal(headers: Headers) -> ASGIApp | None:
-    """The answer to whoever is not the page itself; None for those who may come in."""
-    host = headers.get("host", "")
-    if _OWN_HOST.fullmatch(host) is None:
-        return problem(421, "Refused", "Vamper answers only under its own address on this computer.")
-    origin, site = headers.get("origin"), headers.get("sec-fetch-site")
-    if (origin is not None and origin != f"http://{host}") or (site is not None and site not in _OWN_SITES):
-        return problem(403, "Refused", "Vamper answers only its own page; type its address into the browser yourself.")
-    return None
+def _is_address(host: str, scope: Scope) -> bool:
+    """Whether a host is the very address that the connection came to, and no name that only points there."""
+    server = scope.get("server")
+    return server is not None and host == f"{server[0]}:{server[1]}"

@@ -5,6 +5,7 @@ from vamper.api.art import routes as art
 from vamper.api.compose import routes as compose
 from vamper.api.handoff import routes as handoff
 from vamper.api.jobs import routes as jobs
+from vamper.api.lan import routes as lan
 from vamper.api.sheet import hand_routes as hand
 from vamper.api.sheet import routes as sheet
 from vamper.api.shop import routes as shop
@@ -17,5 +18,6 @@ ROUTERS = (
     sheet.router,
     shop.router,
     handoff.router,
+    lan.router,
     catalog.router,
 )

@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Annotated
 import typer
 
 from vamper.cli.app import DEFAULT_DATA, EXIT_BAD_INPUT, Data, app, bad_input_is_one_line, make_default_folder
+from vamper.cli.letting_in import LettingIn, let_in
 
 if TYPE_CHECKING:
     from fastapi import FastAPI
@@ -20,6 +21,10 @@ def serve(
     data: Data = DEFAULT_DATA,
     port: Annotated[int, typer.Option(help="The first port tried; the next free one if it is taken.")] = 8484,
     reload: Annotated[bool, typer.Option(help="Start again when the code changes (for development).")] = False,
+    lan: Annotated[bool, typer.Option(help="Let the home's other devices in, with a passphrase.")] = False,
+    new_passphrase: Annotated[bool, typer.Option(help="Choose another passphrase for them.")] = False,
+    certificate: Annotated[Path | None, typer.Option(help="Your own certificate (PEM), with --key.")] = None,
+    key: Annotated[Path | None, typer.Option(help="The certificate's key (PEM).")] = None,
 ) -> None:
     """Start the server on this computer and print its address."""
     if reload:
@@ -30,7 +35,10 @@ def serve(
         os.environ["VAMPER_DATA"] = str(data)
         uvicorn.run("vamper.cli.serving:development_app", factory=True, host="127.0.0.1", port=port, reload=True)
         return
-    _serve(data, port)
+    if not lan and (new_passphrase or certificate or key):
+        typer.echo("passphrase and certificate are for other devices; add --lan to let them in", err=True)
+        raise typer.Exit(EXIT_BAD_INPUT)
+    _serve(data, port, letting_in=LettingIn(new_passphrase, certificate, key) if lan else None)
 
 
 @app.command()
@@ -59,7 +67,7 @@ def development_app() -> "FastAPI":
     return create_app(Workshop(Path(os.environ["VAMPER_DATA"]), ProcessNester()))
 
 
-def _serve(data: Path, port: int, fill_demo: bool = False) -> None:
+def _serve(data: Path, port: int, fill_demo: bool = False, letting_in: LettingIn | None = None) -> None:
     import os
     import threading
     import webbrowser
@@ -67,6 +75,7 @@ def _serve(data: Path, port: int, fill_demo: bool = False) -> None:
     import uvicorn
 
     from vamper.api.app import create_app
+    from vamper.api.lan.gate import CAUTION
     from vamper.demo.workshop import fill
     from vamper.services.packing.nesting_process import ProcessNester
     from vamper.services.workshop import Workshop
@@ -81,23 +90,38 @@ def _serve(data: Path, port: int, fill_demo: bool = False) -> None:
         if fill_demo:
             fill(workshop)
         threading.Thread(target=workshop.warm_up, daemon=True).start()
-    listening = _free_socket(port)
-    address = f"http://127.0.0.1:{listening.getsockname()[1]}/"
+    listening = _free_socket(port, "127.0.0.1" if letting_in is None else "0.0.0.0")
+    port = listening.getsockname()[1]
+    with bad_input_is_one_line():
+        others = None if letting_in is None else let_in(letting_in, workshop.passphrase, port)
+    address = f"{'https' if others and others.encrypted else 'http'}://127.0.0.1:{port}/"
     typer.echo(f"Vamper is at {address} (Ctrl-C ends it; data in {data})")
+    if others is not None:
+        typer.echo(f"Other devices in this network: {others.address}/phone, with the passphrase")
+        if not others.encrypted:
+            typer.echo(CAUTION)
     if os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY"):
         webbrowser.open(address)
-    config = uvicorn.Config(create_app(workshop), log_level="warning", timeout_graceful_shutdown=1)
+    config = uvicorn.Config(
+        create_app(workshop, lan=others),
+        log_level="warning",
+        timeout_graceful_shutdown=1,
+        # Who comes in is told by the connection itself, never by what a request says of it.
+        proxy_headers=False,
+        ssl_certfile=letting_in.certificate if letting_in else None,
+        ssl_keyfile=letting_in.key if letting_in else None,
+    )
     uvicorn.Server(config).run(sockets=[listening])
 
 
-def _free_socket(port: int) -> socket.socket:
-    """A socket that listens on loopback, on `port` or the next free one."""
+def _free_socket(port: int, host: str) -> socket.socket:
+    """A socket that listens on `port` or the next free one."""
     for candidate in range(port, port + _PORTS_TRIED):
         # The protocol is named so that answers go out at once: asyncio turns delayed sending off only where it is.
         listening = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
         listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
-            listening.bind(("127.0.0.1", candidate))
+            listening.bind((host, candidate))
             # Before the address is told: whoever comes at once waits instead of being turned away.
             listening.listen()
         except OSError:

@@ -25,6 +25,7 @@ from vamper.services.jobs.composing import Compositions
 from vamper.services.jobs.items import Items
 from vamper.services.jobs.jobs import Jobs, JobState
 from vamper.services.jobs.variants import Variants
+from vamper.services.lan.passphrase import Passphrase
 from vamper.services.packing.by_hand import ByHand
 from vamper.services.packing.counting import Counting
 from vamper.services.packing.desk import SEARCH_SECONDS, Packing, PackingDesk, PackingState
@@ -72,6 +73,7 @@ class Workshop:
         self.designer = Designer(kept=self._kept)
         self.arts = Arts(self.sessions, self.designer)
         self.shop = Shop(self.sessions)
+        self.passphrase = Passphrase(self.sessions)
         self.usual = UsualMachines(self.sessions, self.shop)
         self.jobs = Jobs(self.sessions, self.shop, self.usual)
         self.styles = Styles(self.sessions)

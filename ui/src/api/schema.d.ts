@@ -252,6 +252,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/bench': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Bench
+     * @description What to do at the bench, step by step; nothing while nothing is laid on a sheet.
+     */
+    get: operations['get_bench_api_jobs__job_id__bench_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/changes': {
     parameters: {
       query?: never;
@@ -1164,6 +1184,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/lan': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Lan
+     * @description Nothing where other devices cannot reach this server.
+     */
+    get: operations['get_lan_api_lan_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/printers': {
     parameters: {
       query?: never;
@@ -1318,6 +1358,15 @@ export interface components {
       refused?: number | null;
       /** Taken */
       taken?: number | null;
+    };
+    /** BenchStepOut */
+    BenchStepOut: {
+      /** Do */
+      do: string;
+      /** Figures */
+      figures: string[];
+      /** Lines */
+      lines: string[];
     };
     /** Body_add_art_api_jobs__job_id__art_post */
     Body_add_art_api_jobs__job_id__art_post: {
@@ -2260,6 +2309,20 @@ export interface components {
       stock: string;
       /** Title */
       title: string;
+    };
+    /**
+     * LanOut
+     * @description `code` is the QR code of the address as one path of unit squares, `side` its width with the blank round it.
+     */
+    LanOut: {
+      /** Address */
+      address: string;
+      /** Caution */
+      caution: string;
+      /** Code */
+      code: string;
+      /** Side */
+      side: number;
     };
     /** LayoutName */
     LayoutName: {
@@ -3726,6 +3789,37 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['AddedArt'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_bench_api_jobs__job_id__bench_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['BenchStepOut'][];
         };
       };
       /** @description Validation Error */
@@ -5372,6 +5466,26 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_lan_api_lan_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['LanOut'] | null;
         };
       };
     };

@@ -3,12 +3,18 @@ import { Route, Switch } from 'wouter';
 import type { StationKey } from '../api/client';
 import { JobList } from './JobList';
 import { JobScreen } from './JobScreen';
+import { BenchPage } from '../phone/BenchPage';
+import { PhonePage } from '../phone/PhonePage';
 import { NoticeTray } from './NoticeTray';
 
 export function App() {
   return (
     <>
       <Switch>
+        <Route path="/phone">
+          <PhonePage />
+        </Route>
+        <Route path="/jobs/:id/bench">{(at) => <BenchPage key={at.id} jobId={Number(at.id)} />}</Route>
         <Route path="/jobs/:id/:station">
           {(at) => <JobScreen key={at.id} jobId={Number(at.id)} station={at.station as StationKey} />}
         </Route>

@@ -4,7 +4,7 @@ import { Link } from 'wouter';
 import { ask, artUrl, client, type Schemas } from '../api/client';
 import { useNotices } from '../api/notices';
 import { Button } from '../kit/Button';
-import { SheetGlance, useGlance } from './SheetGlance';
+import { SheetGlance, useGlance } from '../look/SheetGlance';
 
 const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });

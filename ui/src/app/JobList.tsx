@@ -8,8 +8,9 @@ import { useNotices } from '../api/notices';
 import { useUploads } from '../api/uploads';
 import { Button } from '../kit/Button';
 import { useKeys } from '../kit/shortcuts';
-import { ArtPicker } from './ArtPicker';
+import { ArtPicker } from '../look/ArtPicker';
 import { FirstRun, Questions } from './FirstRun';
+import { FromThePhone } from './FromThePhone';
 import { Incoming } from './Incoming';
 import { JobCard } from './JobCard';
 import { Logo } from './Logo';
@@ -47,9 +48,12 @@ export function JobList() {
       <main className="mx-auto flex min-h-full max-w-5xl flex-col gap-5 px-6 py-6">
         <header className="flex items-center justify-between">
           <Logo />
-          <Button look="main" onClick={() => begin([])} disabled={create.isPending}>
-            New job
-          </Button>
+          <span className="flex gap-2">
+            <FromThePhone />
+            <Button look="main" onClick={() => begin([])} disabled={create.isPending}>
+              New job
+            </Button>
+          </span>
         </header>
         <div className="flex flex-wrap items-end justify-between gap-3">
           <div>

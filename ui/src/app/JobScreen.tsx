@@ -10,7 +10,7 @@ import { Button } from '../kit/Button';
 import { useUnit } from '../kit/units';
 import { asSentence } from '../kit/words';
 import { STATIONS } from './stations';
-import { ArtPicker } from './ArtPicker';
+import { ArtPicker } from '../look/ArtPicker';
 import { Brief } from './Brief';
 import { HandOff } from './HandOff';
 import { Incoming } from './Incoming';

@@ -16,6 +16,7 @@ from vamper.api.here import Here, Shown
 from vamper.api.jobs.glance import glance_out
 from vamper.api.jobs.schemas import (
     AddedArt,
+    BenchStepOut,
     Change,
     ChoiceOut,
     GlanceOut,
@@ -31,6 +32,7 @@ from vamper.api.jobs.views import job_out
 from vamper.api.sheet.schemas import LayoutPart, SheetPart
 from vamper.core.values.findings import BadInput
 from vamper.demo.workshop import add_example
+from vamper.services.brief.bench import bench_steps
 from vamper.services.jobs.document import UNTITLED
 
 router = door_router()
@@ -93,6 +95,13 @@ def get_glance(here: Here, job_id: Id) -> GlanceOut | None:
         return glance_out(*here.glance(here.jobs.get(job_id)))
     except BadInput:
         return None
+
+
+@router.get("/jobs/{job_id}/bench", tags=["jobs"])
+def get_bench(here: Here, job_id: Id) -> list[BenchStepOut]:
+    """What to do at the bench, step by step; nothing while nothing is laid on a sheet."""
+    plan = here.plan(here.jobs.get(job_id)).plan
+    return [BenchStepOut.model_validate(step, from_attributes=True) for step in bench_steps(plan)]
 
 
 @router.post("/example", tags=["jobs"], status_code=201)

@@ -47,6 +47,12 @@ class GlanceOut(BaseModel):
     """Four numbers a piece: its design, x, y (mm), and turn (degrees)."""
 
 
+class BenchStepOut(BaseModel):
+    do: str
+    figures: list[str]
+    lines: list[str]
+
+
 class NewJob(BaseModel):
     """Without a title, a job is named after the first art that comes into it."""
 

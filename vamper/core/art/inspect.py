@@ -159,13 +159,21 @@ def _base(outline: Outline, item: ItemSpec, number: int, surface: Surface) -> Fi
     base = surface.base
     if base is None or not item.edge.has_border:
         return None
+    least = mm(base.least_mm, 1)
+    if base.sure:
+        severity, title = Severity.LOOK, "It already has a border"
+        text = f"A flat border, {least} wide at its narrowest, runs round the drawing. Cut just inside its rim rather "
+        text += "than give it a second one."
+    else:
+        severity, title = Severity.NOTE, "Perhaps it already has a border"
+        text = f"Its rim is of one colour all round, {least} wide at its narrowest. If that is a border, cut just "
+        text += "inside it; if it is the drawing itself, leave it as it is."
     return Finding(
         "art.base",
-        Severity.LOOK,
-        "It already has a border",
-        f"A flat border about {mm(base.width_mm, 1)} wide runs round the drawing. Cut just inside its rim rather than "
-        "give it a second one.",
-        {"width_mm": round(base.width_mm, 2), "spread": round(base.spread, 3)},
+        severity,
+        title,
+        text,
+        {"width_mm": round(base.least_mm, 2)},
         station=Station.EDGE,
         item=number,
         places=_whole(outline),

@@ -13,25 +13,33 @@ from scipy import ndimage
 from vamper.core.art.outline import Outline
 from vamper.core.art.picture import Picture
 from vamper.core.values.colour import Rgb, difference, lab_of, lab_of_one
+from vamper.core.values.miss import STARTER_MISS_MM
 
 STEP_MM = 0.12
 BAND_MM = 1.0
 SOFT_ALPHA = (0.05, 0.95)
 WHITE_DE = 8.0
 FLAT_DE = 8.0
-EVEN_SPREAD = 0.15
-LEAST_BASE_MM = 0.8
+EVEN_SPREAD = 0.2
 FLAT_RIM_SHARE = 0.95
+# From this lightness on a rim is as good as white; so much lighter or busier is seen at once.
+NEAR_WHITE_L = 88.0
+LIGHTER_BY = 10.0
+BUSY_DE = 15.0
+# A border goes round a drawing that covers at least this share of the piece.
+LEAST_DRAWING_SHARE = 0.3
+# The narrowest place, but for stray pixels.
+_LEAST_SHARE = 0.02
 _MOST_PX = 800
 
 
 @dataclass(frozen=True, slots=True)
 class Base:
-    """A border that is already drawn: its mean width, how much the width varies (share of the mean), its colour."""
+    """A border that is already drawn: its least width, its colour, and whether it can be nothing else."""
 
-    width_mm: float
-    spread: float
+    least_mm: float
     rgb: Rgb
+    sure: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,14 +91,15 @@ def _base(
     inked: npt.NDArray[np.bool_],
     step_mm: float,
 ) -> Base | None:
-    """A flat border of nearly constant width along the whole rim, if there is one."""
+    """A flat border along the whole rim, whatever its width, if there is one."""
     whole = ndimage.binary_fill_holes(np.pad(inked, 1))[1:-1, 1:-1]
     depth = ndimage.distance_transform_edt(np.pad(whole, 1))[1:-1, 1:-1] * step_mm
     rim = inked & (depth > 0.2) & (depth <= 0.5)
     if rim.sum() < 20:
         return None
     red, green, blue = (int(value) for value in np.median(rgba[rim][:, :3], axis=0))
-    flat = difference(lab, lab_of_one((red, green, blue))) <= FLAT_DE
+    # A glow is of one colour too, but no border.
+    flat = (difference(lab, lab_of_one((red, green, blue))) <= FLAT_DE) & (rgba[:, :, 3] > SOFT_ALPHA[1] * 255)
     if flat[rim].mean() < FLAT_RIM_SHARE:
         return None
     # What is not flat, or not joined to the rim by flat ground, is the drawing inside.
@@ -99,13 +108,36 @@ def _base(
     at_rim[np.unique(labels[rim])] = True
     at_rim[0] = False
     drawing = whole & ~at_rim[labels] & (depth > 0.5)
+    # Soft seams between colours are no drawing of their own.
+    drawing = ndimage.binary_opening(drawing, iterations=1)
     if drawing.sum() < 50:
         return None
-    to_drawing = ndimage.distance_transform_edt(~drawing) * step_mm
-    boundary = whole & (depth <= 1.5 * step_mm)
-    widths = to_drawing[boundary]
-    mean = float(widths.mean())
-    spread = float(widths.std() / mean) if mean else math.inf
-    if mean < LEAST_BASE_MM or spread >= EVEN_SPREAD:
+    # From pixel to pixel on both sides: the rims themselves lie half a pixel nearer each.
+    across = ndimage.distance_transform_edt(~drawing) * step_mm + depth - step_mm
+    widths = across[whole & (depth <= 1.5 * step_mm)]
+    least = float(np.quantile(widths, _LEAST_SHARE))
+    if least <= STARTER_MISS_MM:
         return None
-    return Base(mean, spread, (red, green, blue))
+    band, enclosed = lab_of_one((red, green, blue)), lab[drawing & inked]
+    sure = _is_sure(float(band[0]), enclosed, least, float(drawing.sum() / whole.sum()), float(np.std(widths)) / least)
+    return None if sure is None else Base(least, (red, green, blue), sure)
+
+
+def _is_sure(
+    lightness: float, enclosed: npt.NDArray[np.float32], least_mm: float, share: float, spread: float
+) -> bool | None:
+    """Whether a flat rim is certainly a border, or only perhaps; None for the contour or the ground of a drawing.
+
+    Makers' borders are light and enclose most of the piece. A dark rim is the drawing's own contour, unless it is as
+    wide as a border has to be; a coloured one is a border where it is even or encloses something much darker or busier.
+    """
+    if enclosed.size == 0:
+        return None
+    inside, busy = float(enclosed[:, 0].mean()), float(enclosed.std(axis=0).max())
+    if lightness >= NEAR_WHITE_L:
+        return share >= LEAST_DRAWING_SHARE
+    if lightness < inside - LIGHTER_BY:
+        return False if least_mm >= 3 * STARTER_MISS_MM and share >= LEAST_DRAWING_SHARE else None
+    if share < LEAST_DRAWING_SHARE:
+        return None
+    return spread < EVEN_SPREAD or lightness > inside + LIGHTER_BY or busy > BUSY_DE

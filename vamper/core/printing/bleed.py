@@ -17,10 +17,10 @@ from shapely.geometry.base import BaseGeometry
 from vamper.core.art.outline import Outline
 from vamper.core.art.picture import Picture, Pixels, thinning
 from vamper.core.edge.edge import Edge
-from vamper.core.edge.inspect import STARTER_MISS_MM
 from vamper.core.values.colour import difference, lab_of, lab_of_one, rgb_of
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.geometry import grow, parts
+from vamper.core.values.miss import STARTER_MISS_MM
 
 LEAST_BLEED_MM = 0.5
 LOOK_INSIDE_MM = 0.3

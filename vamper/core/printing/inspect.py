@@ -1,9 +1,9 @@
 """What can be said about the print: bleed, a stock that is not printed, a sheet that reads backwards on purpose."""
 
-from vamper.core.edge.inspect import STARTER_MISS_MM
 from vamper.core.printing.bleed import DIFFERS_SHARE, Bleed
 from vamper.core.values.findings import Finding, Fix, FixTarget, Severity
 from vamper.core.values.lengths import mm
+from vamper.core.values.miss import STARTER_MISS_MM
 from vamper.core.values.stock import Stock
 
 

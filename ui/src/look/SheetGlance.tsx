@@ -3,11 +3,12 @@ import { useQuery } from '@tanstack/react-query';
 import { ask, client, type Schemas } from '../api/client';
 
 /** A job's fullest sheet, as far as it is laid by now. */
-export const useGlance = (job: Schemas['JobSummaryOut']) =>
+export const useGlance = (job: Schemas['JobSummaryOut'] | undefined) =>
   useQuery({
-    queryKey: ['glance', job.id, job.changed_at],
-    queryFn: () => ask(client.GET('/api/jobs/{job_id}/glance', { params: { path: { job_id: job.id } } })),
-    enabled: job.designs > 0,
+    queryKey: ['glance', job?.id, job?.changed_at],
+    queryFn: () =>
+      ask(client.GET('/api/jobs/{job_id}/glance', { params: { path: { job_id: job?.id ?? 0 } } })),
+    enabled: job !== undefined && job.designs > 0,
   });
 
 /** The sheet, small: its pieces with their pictures. */

@@ -1,0 +1,1 @@
+"""The server as other devices in the home reach it."""
