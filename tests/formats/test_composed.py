@@ -1,7 +1,10 @@
 """Composed pieces: of fixed size, in shipped fonts, one for each name."""
 
+import io
+
 import numpy as np
 import pytest
+from fontTools.ttLib import TTFont
 
 from tests.conftest import disc_alpha, picture_of, png_of
 from vamper.core.art.outline import outline_at, trace
@@ -10,11 +13,13 @@ from vamper.core.values.composition import Base, BaseShape, Centring, Compositio
 from vamper.core.values.findings import BadInput
 from vamper.core.values.fonts import DEFAULT_FAMILY, FAMILIES, FONTS
 from vamper.formats.art_in.svg import read_svg, sketch_svg
-from vamper.formats.composed_svg import write_composed
-from vamper.formats.fonts import font_files
+from vamper.formats.composed_svg import places_of, write_composed
+from vamper.formats.fonts import FOLDER, font_files
 from vamper.formats.names_list import read_names
 from vamper.services.design.designer import ArtFile, Designer
 from vamper.services.jobs.composing import Composer
+from vamper.services.work.not_found import NotFound
+from vamper.services.workshop import Workshop
 
 BASE = Base(BaseShape.ROUNDED, 60, 30, "#DCE8EA", 5)
 
@@ -23,7 +28,7 @@ def line(text: str, size: float = 9, **more: object) -> TextLine:
     return TextLine(text, size, 30, 15, DEFAULT_FAMILY, **more)  # type: ignore[arg-type]
 
 
-@pytest.mark.parametrize("shape", list(BaseShape))
+@pytest.mark.parametrize("shape", [shape for shape in BaseShape if shape is not BaseShape.NONE])
 def test_the_outer_size_is_the_base_exactly(shape: BaseShape) -> None:
     base = Base(shape, 60, 30, "#DCE8EA", 5)
     picture = read_svg(write_composed(Composition(base), (), "a"), SizeSpec(width_mm=60))
@@ -72,7 +77,7 @@ def test_art_is_centred_by_box_or_by_eye() -> None:
     picture = picture_of(drop)
     outline = outline_at(trace(picture), SizeSpec(width_mm=10))
     tops = []
-    for centring in Centring:
+    for centring in (Centring.BOX, Centring.EYE):
         placed = PlacedArt("a", 10, 30, 15, centring)
         svg = write_composed(Composition(Base(BaseShape.RECTANGLE, 60, 30), (placed,)), [(picture, outline)], "a")
         rgb = sketch_svg(svg, 1240).rgba[:, :, :3].astype(int)
@@ -98,8 +103,10 @@ def test_names_take_their_place_and_boxes_stay_free() -> None:
     composition = Composition(BASE, lines=(line("for {name}"),), free=(FreeBox(5, 20, 50, 6, "#FFFFFF"),))
     assert composition.takes_names
     assert composition.named("Ada").lines[0].text == "for Ada"
-    svg = write_composed(composition.named("Ada & Bo <3"), (), "a").decode()
-    assert "Ada &amp; Bo &lt;3" in svg
+    drawn = {write_composed(composition.named(name), (), "a") for name in ("Ada & Bo <3", "Bo", "Ada & Bo <3")}
+    assert len(drawn) == 2
+    # Letters are shapes: the drawing needs no font wherever it is opened.
+    assert all(b"<text" not in svg for svg in drawn)
 
 
 @pytest.mark.parametrize(
@@ -130,3 +137,129 @@ def test_every_font_file_ships_with_its_licence() -> None:
         assert Path(file).exists()
         assert Path(file).with_name(f"{Path(file).stem.split('-')[0]}-OFL.txt").exists()
     assert len(FONTS) >= 3
+
+
+def test_a_line_along_an_arc_keeps_to_its_circle() -> None:
+    """Every letter's middle is as far from the arc's centre as the line's place is; a smile is the same upside down."""
+    plate = Base(BaseShape.CIRCLE, 80, 80)
+    for radius, y in ((30.0, 10.0), (-30.0, 70.0)):
+        arc = TextLine("HHHHHHHHHH", 6, 40, y, radius_mm=radius)
+        rgba = sketch_svg(write_composed(Composition(plate, lines=(arc,)), (), "a"), 1640).rgba.astype(int)
+        inked = np.abs(rgba[..., :3] - (0x22, 0x30, 0x3A)).max(axis=2) < 60
+        rows, columns = (axis / 20 - 1 for axis in np.nonzero(inked & (rgba[..., 3] > 200)))
+        away = np.hypot(columns - 40, rows - 40)
+        # Capitals are 0.7 of their size high, half of it on each side of the arc.
+        assert away.min() == pytest.approx(30 - 2.1, abs=0.4)
+        assert away.max() == pytest.approx(30 + 2.1, abs=0.4)
+        assert (rows.mean() < 40) == (radius > 0)
+        assert columns.mean() == pytest.approx(40, abs=0.3)
+
+
+def test_a_line_too_long_for_its_arc_is_set_smaller() -> None:
+    plate = Base(BaseShape.CIRCLE, 60, 60)
+    places = places_of(Composition(plate, lines=(TextLine("W" * 60, 12, 30, 8, radius_mm=22.0),)), ())
+    left, top, right, bottom = places.lines[0]
+    assert min(left, top) >= 2 - 0.01
+    assert max(right, bottom) <= 58 + 0.01
+    assert right - left > 30
+
+
+def test_an_arc_tighter_than_a_letter_is_refused() -> None:
+    with pytest.raises(ValueError, match="at least 3"):
+        TextLine("a", 5, 0, 0, radius_mm=1)
+
+
+def test_text_alone_is_cut_round_itself() -> None:
+    """Without a base the piece is as large as its letters, and says so."""
+    composition = Composition(Base(BaseShape.NONE, 60, 30), lines=(line("Reach", 20),))
+    composer = Composer(Designer(), lambda _name: ArtFile.of("", b""))
+    drawing = composer.draw(composition, "", "a")
+    left, top, right, bottom = composer.places(composition, "").lines[0]
+    width = composer.inked_width_mm(drawing, composition, "")
+    assert width == pytest.approx(right - left, abs=0.1)
+    outline = outline_at(trace(read_svg(drawing.data, SizeSpec(width_mm=width))), SizeSpec(width_mm=width))
+    assert outline.size_mm == pytest.approx((right - left, bottom - top), abs=0.1)
+    assert len(outline.shape.geoms) == 5
+    with pytest.raises(BadInput, match="nothing on this piece"):
+        composer.draw(Composition(Base(BaseShape.NONE, 60, 30)), "", "a")
+
+
+def test_a_blank_is_covered_with_its_allowance_and_what_sticks_out_is_cropped() -> None:
+    blank = Base(BaseShape.RECTANGLE, 60, 30, allowance_mm=3)
+    picture = picture_of(np.ones((200, 200)))
+    file = ArtFile.of("square.png", png_of(picture))
+    composer = Composer(Designer(), lambda _name: file)
+    composition = Composition(blank, (PlacedArt("square.png", 5, 0, 0, cover=True),))
+    left, top, right, bottom = composer.places(composition, "").arts[0]
+    assert (right - left, bottom - top) == pytest.approx((66, 66), abs=0.01)
+    assert ((left + right) / 2, (top + bottom) / 2) == pytest.approx((30, 15), abs=0.01)
+    drawn = read_svg(composer.draw(composition, "", "a").data, SizeSpec(width_mm=66))
+    outline = outline_at(trace(drawn), SizeSpec(width_mm=66))
+    assert outline.size_mm == pytest.approx((66, 36), abs=0.05)
+
+
+def test_art_is_centred_by_a_part_that_is_pointed_at() -> None:
+    """A face in the upper left of a picture comes to the middle, wherever the rest then lies."""
+    face = np.maximum(disc_alpha(300, 40, (60, 60)), disc_alpha(300, 60, (220, 220)))
+    picture = picture_of(face)
+    outline = outline_at(trace(picture), SizeSpec(width_mm=26))
+    base = Base(BaseShape.RECTANGLE, 60, 60)
+    placed = PlacedArt("a", 26, 30, 30, Centring.PART, part=(0, 0, 0.4, 0.4))
+    rgb = sketch_svg(write_composed(Composition(base, (placed,)), [(picture, outline)], "a"), 1240).rgba.astype(int)
+    rows, columns = np.nonzero(np.abs(rgb[..., :3] - (40, 90, 160)).max(axis=2) < 40)
+    upper = rows < np.median(rows)
+    scale = 26 / 260
+    assert (columns[upper].min() / 20 - 1, rows.min() / 20 - 1) == pytest.approx((30 - 40 * scale,) * 2, abs=0.1)
+    nowhere = PlacedArt("a", 26, 30, 30, Centring.PART, part=(0.8, 0, 1, 0.2))
+    with pytest.raises(BadInput, match="pointed at"):
+        places_of(Composition(base, (nowhere,)), [(picture, outline)])
+
+
+def test_a_font_may_be_called_by_its_kind_and_so_may_one_that_shipped_before() -> None:
+    texts = {
+        family: write_composed(Composition(BASE, lines=(TextLine("Ada", 9, 30, 15, family),)), (), "a")
+        for family in ("handwritten", "plain", FAMILIES[2])
+    }
+    assert texts["handwritten"] == texts[FAMILIES[2]] != texts["plain"]
+    with pytest.raises(BadInput, match="there are plain, sturdy, handwritten"):
+        write_composed(Composition(BASE, lines=(TextLine("Ada", 9, 30, 15, "Gannet Stencil"),)), (), "a")
+
+
+def own_font() -> bytes:
+    """A font of the club's own: the handwritten one under another name."""
+    font = TTFont(FOLDER / FONTS[2].files[0])
+    for record in font["name"].names:
+        if record.nameID in (1, 4, 16):
+            record.string = "Gannet Hand"
+    out = io.BytesIO()
+    font.save(out)
+    return out.getvalue()
+
+
+def test_a_font_of_the_makers_own_is_kept_used_and_taken_away(workshop: Workshop) -> None:
+    assert workshop.own_fonts.add("hand.ttf", own_font()) == "Gannet Hand"
+    composition = Composition(BASE, lines=(TextLine("Ada", 9, 30, 15, "Gannet Hand"),))
+    assert workshop.compositions.preview(composition, "", 200).startswith(b"\x89PNG")
+    assert workshop.own_fonts.all() == ["Gannet Hand"]
+    workshop.own_fonts.remove("Gannet Hand")
+    with pytest.raises(BadInput, match="no font is called"):
+        workshop.compositions.preview(composition, "", 200)
+    with pytest.raises(NotFound):
+        workshop.own_fonts.remove("Gannet Hand")
+
+
+@pytest.mark.parametrize(
+    ("data", "words"),
+    [
+        (b"", "no font"),
+        (b"hello, I am a letter", "no font"),
+        (b"wOF2" + b"\0" * 100, "web font"),
+        (b"ttcf" + b"\0" * 100, "collection"),
+        (b"\x00\x01\x00\x00" + b"\xff" * 400, "damaged"),
+        (None, "damaged|no letters|does not say"),
+    ],
+)
+def test_what_is_no_font_is_refused_with_a_sentence(workshop: Workshop, data: bytes | None, words: str) -> None:
+    with pytest.raises(BadInput, match=words):
+        workshop.own_fonts.add("a.ttf", own_font()[:3000] if data is None else data)
+    assert workshop.own_fonts.all() == []

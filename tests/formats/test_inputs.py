@@ -109,7 +109,7 @@ def test_palettes_keep_their_transparency() -> None:
     [
         ('font-family="Gannet Stencil"', ("Gannet Stencil",)),
         ("style=\"font: bold 12px 'Reach Serif', serif\"", ("Reach Serif",)),
-        ('font-family="Pacifico"', ()),
+        ('font-family="Caveat"', ()),
         ('font-family="sans-serif"', ()),
     ],
 )

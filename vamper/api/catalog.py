@@ -15,7 +15,6 @@ from vamper.core.values.art import Preparation, Purpose
 from vamper.core.values.composition import NAME, Base, BaseShape, Composition, FreeBox, TextLine
 from vamper.core.values.cutter import Cutter, Mat
 from vamper.core.values.edge import EdgeSpec, RingSpec
-from vamper.core.values.fonts import FONTS
 from vamper.core.values.item import Cut, Turn
 from vamper.core.values.lengths import size_mm
 from vamper.core.values.marks import MarksSpec
@@ -40,6 +39,7 @@ _START_COMPOSITION = Composition(
 )
 # Added to a base, in shares of its sides.
 _START_LINE = TextLine("your text", 5.0, 0.5, 0.8)
+_START_ARC_MM = 25.0
 _START_BOX = FreeBox(0.1, 0.6, 0.8, 0.25)
 _GROUPS = {"edge": EdgeSpec, "prepare": Preparation, "packing": PackingSpec, "marks": MarksSpec}
 
@@ -63,11 +63,6 @@ class EdgeKindOut(NamedOut):
     has_border: bool
 
 
-class FontOut(BaseModel):
-    family: str
-    words: str
-
-
 class StartsOut(BaseModel):
     """What a new thing of each sort starts with, and what windows first ask about."""
 
@@ -79,6 +74,7 @@ class StartsOut(BaseModel):
     composition: Composition
     line: TextLine
     free_box: FreeBox
+    arc_mm: float
     count_size_mm: float
     filler_mm: tuple[float, float]
 
@@ -115,7 +111,6 @@ class CatalogOut(BaseModel):
     least_border_mm: float
     even_border_mm: float
     start_lift_de: float
-    fonts: list[FontOut]
     start: StartsOut
     ranges: dict[str, RangeOut]
     """By field, dotted as in changes."""
@@ -171,7 +166,6 @@ def _catalog() -> CatalogOut:
         least_border_mm=STARTER_MISS_MM,
         even_border_mm=EVEN_BORDER_MM,
         start_lift_de=START_LIFT_DE,
-        fonts=[FontOut(family=font.family, words=font.words) for font in FONTS],
         start=StartsOut(
             edge=EdgeSpec(),
             ring=_START_RING,
@@ -181,6 +175,7 @@ def _catalog() -> CatalogOut:
             composition=_START_COMPOSITION,
             line=_START_LINE,
             free_box=_START_BOX,
+            arc_mm=_START_ARC_MM,
             count_size_mm=50.0,
             filler_mm=(20.0, 30.0),
         ),

@@ -33,6 +33,7 @@ from vamper.services.packing.named import Layouts
 from vamper.services.packing.posed import Posed
 from vamper.services.packing.scaling import Scaling, ScalingDesk, scaled_document
 from vamper.services.packing.tables import Table, Tables
+from vamper.services.shop.own_fonts import OwnFonts
 from vamper.services.shop.shop import Shop
 from vamper.services.shop.styles import Styles
 from vamper.services.shop.usual import UsualMachines
@@ -77,7 +78,8 @@ class Workshop:
         self.usual = UsualMachines(self.sessions, self.shop)
         self.jobs = Jobs(self.sessions, self.shop, self.usual)
         self.styles = Styles(self.sessions)
-        self.compositions = Compositions(self.sessions, self.arts, self.jobs, self.designer)
+        self.own_fonts = OwnFonts(self.sessions)
+        self.compositions = Compositions(self.sessions, self.arts, self.jobs, self.designer, self.own_fonts)
         self.items = Items(self.arts, self.jobs, self.designer, self.stock)
         self.nester = nester
         self.desk = PackingDesk(self.sessions, nester, search_seconds)

@@ -45,3 +45,11 @@ export const pictureUrl = (item: Design, px: number) => `${item.picture}&px=${px
 
 /** An art as it came. */
 export const artUrl = (digest: string, px: number) => `/api/art/${digest}.png?px=${px}`;
+
+/** An art as it is prepared for a composed piece. */
+export function preparedUrl(placed: Schemas['PlacedArt'], px: number): string {
+  const query = new URLSearchParams({ page: String(placed.page), px: String(px) });
+  if (placed.lift_de != null) query.set('lift', String(placed.lift_de));
+  if (placed.crop) query.set('crop', placed.crop.join(','));
+  return `/api/art/${placed.art}.png?${query}`;
+}

@@ -9,30 +9,37 @@ const PREVIEW_PX = 900;
 
 export type Composition = Schemas['Composition'];
 
-/** The piece for one name as a picture's address, drawn anew a moment after the last change; or why it cannot be. */
+interface Preview {
+  url: string | null;
+  places: Schemas['PlacesOut'] | null;
+  problem: string | null;
+}
+
+/** The piece for one name as a picture's address, with where its parts lie, drawn anew a moment after the last change; or why not. */
 export function useComposedPreview(composition: Composition, name: string) {
-  const [shown, setShown] = useState<{ url: string | null; problem: string | null }>({
-    url: null,
-    problem: null,
-  });
+  const [shown, setShown] = useState<Preview>({ url: null, places: null, problem: null });
   const asked = JSON.stringify({ composition, name });
   useEffect(() => {
     let over = false;
     const timer = setTimeout(() => {
-      void ask(
-        client.POST('/api/compose/preview.png', {
-          params: { query: { px: PREVIEW_PX } },
-          body: JSON.parse(asked) as Schemas['OneComposed'],
-          parseAs: 'blob',
-        }),
-      )
-        .then((picture) => {
+      const body = JSON.parse(asked) as Schemas['OneComposed'];
+      void Promise.all([
+        ask(
+          client.POST('/api/compose/preview.png', {
+            params: { query: { px: PREVIEW_PX } },
+            body,
+            parseAs: 'blob',
+          }),
+        ),
+        ask(client.POST('/api/compose/places', { body })),
+      ])
+        .then(([picture, places]) => {
           const url = URL.createObjectURL(picture as unknown as Blob);
           if (over) URL.revokeObjectURL(url);
           else
             setShown((before) => {
               if (before.url) URL.revokeObjectURL(before.url);
-              return { url, problem: null };
+              return { url, places, problem: null };
             });
         })
         .catch((error: Error) => {
@@ -82,3 +89,13 @@ export function useCompose(jobId: number, done: () => void) {
   );
   return { add, redo };
 }
+
+export const useFonts = () => useQuery({ queryKey: ['fonts'], queryFn: () => ask(client.GET('/api/fonts')) });
+export const useAddFont = () =>
+  useDoing([['fonts']], (file: File) => {
+    const body = new FormData();
+    body.append('file', file);
+    return ask(client.POST('/api/fonts', { body: body as never, bodySerializer: (form) => form }));
+  });
+export const useRemoveFont = () =>
+  useDoing([['fonts']], (family: string) => ask(client.POST('/api/fonts/remove', { body: { family } })));

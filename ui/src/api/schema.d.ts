@@ -41,6 +41,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/compose/places': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Get Places
+     * @description Where everything lies on the composed piece for one name.
+     */
+    post: operations['get_places_api_compose_places_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/compose/preview.png': {
     parameters: {
       query?: never;
@@ -186,6 +206,50 @@ export interface paths {
      * @description A job to look at.
      */
     post: operations['add_example_job_api_example_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/fonts': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * List Fonts
+     * @description The fonts that ship, then the maker's own.
+     */
+    get: operations['list_fonts_api_fonts_get'];
+    put?: never;
+    /**
+     * Add Font
+     * @description Keep a font of the maker's own.
+     */
+    post: operations['add_font_api_fonts_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/fonts/remove': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Remove Font
+     * @description Take a font away; pieces that were drawn with it stay as they are.
+     */
+    post: operations['remove_font_api_fonts_remove_post'];
     delete?: never;
     options?: never;
     head?: never;
@@ -1326,8 +1390,14 @@ export interface components {
     /**
      * Base
      * @description `height_mm` does not count for a circle, and is the width where it is left out; `corner_mm` only for rounded.
+     *     `allowance_mm` is how far the base reaches past the blank that it covers.
      */
     Base: {
+      /**
+       * Allowance Mm
+       * @default 0
+       */
+      allowance_mm: number;
       /**
        * Colour
        * @default #FFFFFF
@@ -1348,7 +1418,7 @@ export interface components {
      * BaseShape
      * @enum {string}
      */
-    BaseShape: 'circle' | 'ellipse' | 'rectangle' | 'rounded';
+    BaseShape: 'circle' | 'ellipse' | 'rectangle' | 'rounded' | 'none';
     /**
      * Belief
      * @description What is known of one side, mm: the most that was taken, and the least that was refused.
@@ -1370,6 +1440,11 @@ export interface components {
     };
     /** Body_add_art_api_jobs__job_id__art_post */
     Body_add_art_api_jobs__job_id__art_post: {
+      /** File */
+      file: string;
+    };
+    /** Body_add_font_api_fonts_post */
+    Body_add_font_api_fonts_post: {
       /** File */
       file: string;
     };
@@ -1423,8 +1498,6 @@ export interface components {
       far_nudge_mm: number;
       /** Feeds */
       feeds: components['schemas']['NamedOut'][];
-      /** Fonts */
-      fonts: components['schemas']['FontOut'][];
       /** Least Border Mm */
       least_border_mm: number;
       limits: components['schemas']['Limits'];
@@ -1452,10 +1525,11 @@ export interface components {
     };
     /**
      * Centring
-     * @description What of an art comes to its place: the middle of its box, or its inked area's centroid (the optical centre).
+     * @description What of an art comes to its place: the middle of its box, its inked area's centroid (the optical centre), or the
+     *     middle of a part that was pointed at.
      * @enum {string}
      */
-    Centring: 'box' | 'eye';
+    Centring: 'box' | 'eye' | 'part';
     /**
      * Change
      * @description Fields to set, dotted where nested: on the job, or on the items that `numbers` names; with those of the job, the
@@ -1846,10 +1920,20 @@ export interface components {
      * @enum {string}
      */
     FixTarget: 'item' | 'job' | 'split' | 'colours';
-    /** FontOut */
+    /** FontFamily */
+    FontFamily: {
+      /** Family */
+      family: string;
+    };
+    /**
+     * FontOut
+     * @description A font for text; `own` is one that the maker added.
+     */
     FontOut: {
       /** Family */
       family: string;
+      /** Own */
+      own: boolean;
       /** Words */
       words: string;
     };
@@ -2638,13 +2722,20 @@ export interface components {
     };
     /**
      * PlacedArt
-     * @description An art by its name or digest, so wide, its middle at a place; prepared as the art of a design is.
+     * @description An art by its name or digest, so wide, its middle at a place; prepared as the art of a design is. `part` is what
+     *     was pointed at, as shares of the picture; `cover` makes the art as large as covers the whole base, whatever its
+     *     width says, in its middle.
      */
     PlacedArt: {
       /** Art */
       art: string;
       /** @default box */
       centring: components['schemas']['Centring'];
+      /**
+       * Cover
+       * @default false
+       */
+      cover: boolean;
       /** Crop */
       crop?: number[] | null;
       /** Lift De */
@@ -2654,6 +2745,8 @@ export interface components {
        * @default 1
        */
       page: number;
+      /** Part */
+      part?: number[] | null;
       /** Width Mm */
       width_mm: number;
       /** X Mm */
@@ -2681,6 +2774,19 @@ export interface components {
       x_mm: number;
       /** Y Mm */
       y_mm: number;
+    };
+    /**
+     * PlacesOut
+     * @description Where everything lies on a composed piece, in the base's frame.
+     */
+    PlacesOut: {
+      /** Arts */
+      arts: components['schemas']['PlaceOut'][];
+      frame: components['schemas']['PlaceOut'];
+      /** Free */
+      free: components['schemas']['PlaceOut'][];
+      /** Lines */
+      lines: components['schemas']['PlaceOut'][];
     };
     /** PlainAction */
     PlainAction: {
@@ -3068,6 +3174,8 @@ export interface components {
      * @description What a new thing of each sort starts with, and what windows first ask about.
      */
     StartsOut: {
+      /** Arc Mm */
+      arc_mm: number;
       composition: components['schemas']['Composition'];
       /** Count Size Mm */
       count_size_mm: number;
@@ -3126,6 +3234,9 @@ export interface components {
     /**
      * TextLine
      * @description One line of text, its middle at a place; it is set smaller where it would not fit the base.
+     *
+     *     `family` is a font that ships, by its family or its words, or one of the maker's own. `radius_mm` bends the line:
+     *     over its middle, like a rainbow, where positive, under it, like a smile, where negative.
      */
     TextLine: {
       /**
@@ -3143,6 +3254,8 @@ export interface components {
        * @default Atkinson Hyperlegible
        */
       family: string;
+      /** Radius Mm */
+      radius_mm?: number | null;
       /** Size Mm */
       size_mm: number;
       /** Text */
@@ -3334,6 +3447,39 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['CatalogOut'];
+        };
+      };
+    };
+  };
+  get_places_api_compose_places_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['OneComposed'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['PlacesOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
         };
       };
     };
@@ -3650,6 +3796,90 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['JobId'];
+        };
+      };
+    };
+  };
+  list_fonts_api_fonts_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['FontOut'][];
+        };
+      };
+    };
+  };
+  add_font_api_fonts_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'multipart/form-data': components['schemas']['Body_add_font_api_fonts_post'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['FontFamily'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  remove_font_api_fonts_remove_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['FontFamily'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
         };
       };
     };

@@ -60,7 +60,7 @@ export function BenchPage({ jobId }: { jobId: number }) {
         )}
       </div>
       {steps.data && steps.data.length > 0 && (
-        <div className="sticky bottom-0 flex flex-col gap-2 bg-tray pb-2">
+        <div className="sticky bottom-0 flex flex-col gap-2 bg-table pb-2">
           <button
             type="button"
             className={`${BIG} bg-kingfisher text-on-kingfisher`}

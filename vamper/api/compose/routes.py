@@ -2,25 +2,66 @@
 
 from typing import Annotated
 
-from fastapi import Query, Response
+from fastapi import Query, Response, UploadFile
 
-from vamper.api.compose.schemas import Composing, OneComposed
-from vamper.api.door import Id, Number
+from vamper.api.compose.schemas import Composing, FontFamily, FontOut, OneComposed, PlacesOut
+from vamper.api.door import Id, Number, in_turn
 from vamper.api.door import router as door_router
 from vamper.api.here import Here
 from vamper.api.jobs.schemas import JobOut
 from vamper.api.jobs.views import job_out
+from vamper.api.places import box_out
 from vamper.core.values.composition import ComposedSpec
+from vamper.core.values.fonts import FONTS
 from vamper.formats.names_list import read_names
+from vamper.formats.own_font import MOST_BYTES
 from vamper.services.work.not_found import NotFound
 
 router = door_router()
+
+# A multipart body carries a little more than the file in it.
+MOST_FONT_BODY = MOST_BYTES + 64 * 1024
 
 
 @router.post("/compose/preview.png", tags=["compose"], response_class=Response)
 def preview_composed(here: Here, one: OneComposed, px: Annotated[int, Query(ge=16, le=2000)] = 700) -> Response:
     """The composed piece for one name; nothing is kept."""
     return Response(here.compositions.preview(one.composition, one.name, px), media_type="image/png")
+
+
+@router.post("/compose/places", tags=["compose"])
+def get_places(here: Here, one: OneComposed) -> PlacesOut:
+    """Where everything lies on the composed piece for one name."""
+    places = here.compositions.places(one.composition, one.name)
+    return PlacesOut(
+        frame=box_out(places.frame),
+        arts=[box_out(box) for box in places.arts],
+        lines=[box_out(box) for box in places.lines],
+        free=[box_out(box) for box in places.free],
+    )
+
+
+@router.get("/fonts", tags=["compose"])
+def list_fonts(here: Here) -> list[FontOut]:
+    """The fonts that ship, then the maker's own."""
+    own = [FontOut(family=family, words=family, own=True) for family in here.own_fonts.all()]
+    return [FontOut(family=font.family, words=font.words, own=False) for font in FONTS] + own
+
+
+@router.post("/fonts", tags=["compose"], status_code=201, max_body_size=MOST_FONT_BODY)
+async def add_font(here: Here, file: UploadFile) -> FontFamily:
+    """Keep a font of the maker's own."""
+
+    def add() -> FontFamily:
+        return FontFamily(family=here.own_fonts.add(file.filename or "", file.file.read()))
+
+    return await in_turn(add)
+
+
+@router.post("/fonts/remove", tags=["compose"], status_code=204)
+def remove_font(here: Here, font: FontFamily) -> None:
+    """Take a font away; pieces that were drawn with it stay as they are."""
+    here.own_fonts.remove(font.family)
 
 
 @router.post("/jobs/{job_id}/compose", tags=["compose"], status_code=201)

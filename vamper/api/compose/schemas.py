@@ -4,6 +4,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, Field
 
+from vamper.api.places import PlaceOut
 from vamper.core.values.composition import Composition
 from vamper.core.values.item import Cut
 from vamper.core.values.limits import ONE_LINE
@@ -24,3 +25,24 @@ class OneComposed(BaseModel):
 
     composition: Composition
     name: Annotated[str, Field(max_length=80), ONE_LINE] = ""
+
+
+class PlacesOut(BaseModel):
+    """Where everything lies on a composed piece, in the base's frame."""
+
+    frame: PlaceOut
+    arts: list[PlaceOut]
+    lines: list[PlaceOut]
+    free: list[PlaceOut]
+
+
+class FontOut(BaseModel):
+    """A font for text; `own` is one that the maker added."""
+
+    family: str
+    words: str
+    own: bool
+
+
+class FontFamily(BaseModel):
+    family: Annotated[str, Field(min_length=1, max_length=120), ONE_LINE]

@@ -1,7 +1,9 @@
 """Composed pieces: a base shape of fixed outer size that carries arts and lines of text, one piece for each name.
 
 Everything is in the base's frame: mm, origin at its top left, y down. A place is where the middle of an art or of a
-line comes. `{name}` in a line stands for the piece's name. Free boxes are kept empty for handwriting.
+line comes. `{name}` in a line stands for the piece's name. Free boxes are kept empty for handwriting. Where a blank is
+to be covered, the frame is the blank's, and the base reaches past it on all sides. Without a base, arts and text are
+cut round themselves.
 """
 
 import math
@@ -12,14 +14,15 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Ge, Gt, Le, Len
 
 from vamper.core.values.art import LiftTolerance, PageNumber, Preparation
-from vamper.core.values.fonts import DEFAULT_FAMILY, check_family
+from vamper.core.values.fonts import DEFAULT_FAMILY
 from vamper.core.values.item import MOST_PIECES, Cut
-from vamper.core.values.limits import ONE_LINE, STRICT, ArtName, Box, Checked, Colour, Distance, Length
+from vamper.core.values.limits import ONE_LINE, STRICT, ArtName, Box, Colour, Distance, Length
 
 NAME = "{name}"
 # Text keeps this far from the base's rim.
 TEXT_RIM_MM = 2.0
 MOST_PARTS = 20
+LEAST_RADIUS_MM = 3.0
 MOST_NAMES = 500
 LONGEST_NAME = 80
 
@@ -31,18 +34,24 @@ class BaseShape(StrEnum):
     ELLIPSE = "ellipse"
     RECTANGLE = "rectangle"
     ROUNDED = "rounded"
+    NONE = "none"
 
 
 class Centring(StrEnum):
-    """What of an art comes to its place: the middle of its box, or its inked area's centroid (the optical centre)."""
+    """What of an art comes to its place: the middle of its box, its inked area's centroid (the optical centre), or the
+    middle of a part that was pointed at.
+    """
 
     BOX = "box"
     EYE = "eye"
+    PART = "part"
 
 
 @dataclass(frozen=True, slots=True)
 class Base:
-    """`height_mm` does not count for a circle, and is the width where it is left out; `corner_mm` only for rounded."""
+    """`height_mm` does not count for a circle, and is the width where it is left out; `corner_mm` only for rounded.
+    `allowance_mm` is how far the base reaches past the blank that it covers.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
@@ -51,15 +60,25 @@ class Base:
     height_mm: Length | None = None
     colour: Colour = "#FFFFFF"
     corner_mm: Distance = 3.0
+    allowance_mm: Annotated[float, Ge(0), Le(50)] = 0.0
 
     @property
-    def size_mm(self) -> tuple[float, float]:
+    def blank_mm(self) -> tuple[float, float]:
+        """Width and height of what is covered."""
         height = None if self.shape is BaseShape.CIRCLE else self.height_mm
         return self.width_mm, height or self.width_mm
 
+    @property
+    def size_mm(self) -> tuple[float, float]:
+        """Width and height of the base itself."""
+        width, height = self.blank_mm
+        return width + 2 * self.allowance_mm, height + 2 * self.allowance_mm
+
     def room_at(self, y_mm: float, height_mm: float) -> float:
         """How wide a line of that height may be when its middle is at `y_mm`."""
-        width, height = self.size_mm
+        width, height = self.blank_mm
+        if self.shape is BaseShape.NONE:
+            return math.inf
         if self.shape in (BaseShape.CIRCLE, BaseShape.ELLIPSE):
             away = max(abs(y_mm - height / 2 - height_mm / 2), abs(y_mm - height / 2 + height_mm / 2))
             share = min(1.0, away / (height / 2))
@@ -69,7 +88,10 @@ class Base:
 
 @dataclass(frozen=True, slots=True)
 class PlacedArt:
-    """An art by its name or digest, so wide, its middle at a place; prepared as the art of a design is."""
+    """An art by its name or digest, so wide, its middle at a place; prepared as the art of a design is. `part` is what
+    was pointed at, as shares of the picture; `cover` makes the art as large as covers the whole base, whatever its
+    width says, in its middle.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
@@ -81,6 +103,8 @@ class PlacedArt:
     page: PageNumber = 1
     lift_de: LiftTolerance | None = None
     crop: Box | None = None
+    part: Box | None = None
+    cover: bool = False
 
     @property
     def prepare(self) -> Preparation:
@@ -89,7 +113,11 @@ class PlacedArt:
 
 @dataclass(frozen=True, slots=True)
 class TextLine:
-    """One line of text, its middle at a place; it is set smaller where it would not fit the base."""
+    """One line of text, its middle at a place; it is set smaller where it would not fit the base.
+
+    `family` is a font that ships, by its family or its words, or one of the maker's own. `radius_mm` bends the line:
+    over its middle, like a rainbow, where positive, under it, like a smile, where negative.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
@@ -97,9 +125,14 @@ class TextLine:
     size_mm: Annotated[float, Gt(0), Le(300)]
     x_mm: OnBase
     y_mm: OnBase
-    family: Annotated[str, Checked(check_family)] = DEFAULT_FAMILY
+    family: Annotated[str, Len(1, 120), ONE_LINE] = DEFAULT_FAMILY
     colour: Colour = "#22303A"
     bold: bool = False
+    radius_mm: Annotated[float, Ge(-1000), Le(1000)] | None = None
+
+    def __post_init__(self) -> None:
+        if self.radius_mm is not None and abs(self.radius_mm) < LEAST_RADIUS_MM:
+            raise ValueError(f"radius_mm must be at least {LEAST_RADIUS_MM:g} either way")
 
 
 @dataclass(frozen=True, slots=True)

@@ -14,7 +14,7 @@ from PIL import Image
 from vamper.core.art.picture import Picture
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.findings import BadInput
-from vamper.core.values.fonts import DEFAULT_FAMILY, FAMILIES
+from vamper.core.values.fonts import DEFAULT_FAMILY, FAMILIES, shipped_font
 from vamper.core.values.units import pixels_at
 from vamper.formats.art_in.raster import MOST_DRAWN_PX
 from vamper.formats.art_in.svg_check import Checked, check_svg, kind_of
@@ -39,6 +39,7 @@ def read_svg(data: bytes, size: SizeSpec) -> Picture:
         If it is not an SVG, refers outside itself, takes too much to draw, has no size, or draws nothing.
     """
     drawing = check_svg(data)
+    data = _with_fonts_of_today(data, drawing.root)
     scout = _render(data, _across(drawing, _SCOUT_PX**2))
     inked = scout[:, :, 3] >= 128
     rows, columns = np.flatnonzero(inked.any(axis=1)), np.flatnonzero(inked.any(axis=0))
@@ -54,6 +55,7 @@ def read_svg(data: bytes, size: SizeSpec) -> Picture:
 def sketch_svg(data: bytes, longest_px: int) -> Picture:
     """The whole drawing, its longer side about `longest_px`; rendered straight at that size, which is quick."""
     drawing = check_svg(data)
+    data = _with_fonts_of_today(data, drawing.root)
     width_px = max(1, round(longest_px * min(1.0, drawing.width / drawing.height)))
     return Picture(_render(data, min(width_px, _across(drawing, _most_px(drawing)))), is_vector=True)
 
@@ -70,8 +72,14 @@ def _most_px(drawing: Checked) -> int:
 
 def _other_fonts(root: Element) -> tuple[str, ...]:
     """Fonts that the drawing's text asks for first and that are not shipped."""
+    known = {*_GENERIC, *(family.lower() for family in FAMILIES)}
+    return tuple(family for family in _asked_for(root) if family.lower() not in known and shipped_font(family) is None)
+
+
+def _asked_for(root: Element) -> list[str]:
+    """The fonts that the drawing's text asks for first."""
     if not any(kind_of(element) in ("text", "tspan") for element in root.iter()):
-        return ()
+        return []
     asked: set[str] = set()
     for element in root.iter():
         asked.update([element.get("font-family") or ""])
@@ -81,8 +89,17 @@ def _other_fonts(root: Element) -> tuple[str, ...]:
         for style in styles:
             asked.update(_SIZE_IN_SHORTHAND.sub("", found) for found in _FONT_FAMILY.findall(style))
     firsts = {family.partition(",")[0].strip(" \t\n'\"") for family in asked}
-    known = {family.lower() for family in FAMILIES} | set(_GENERIC) | {""}
-    return tuple(sorted(family for family in firsts if family.lower() not in known))
+    return sorted(firsts - {""})
+
+
+def _with_fonts_of_today(data: bytes, root: Element) -> bytes:
+    """The drawing with families that shipped once, or words for those that do, by the names they have today."""
+    for family in _asked_for(root):
+        font = shipped_font(family)
+        if font is not None and font.family != family:
+            for quote in (b'"', b"'"):
+                data = data.replace(quote + family.encode() + quote, quote + font.family.encode() + quote)
+    return data
 
 
 def _render(data: bytes, width_px: int) -> np.ndarray[tuple[int, int, int], np.dtype[np.uint8]]:
@@ -98,7 +115,7 @@ def _render(data: bytes, width_px: int) -> np.ndarray[tuple[int, int, int], np.d
             sans_serif_family=DEFAULT_FAMILY,
             serif_family=DEFAULT_FAMILY,
             monospace_family=DEFAULT_FAMILY,
-            cursive_family="Pacifico",
+            cursive_family="Caveat",
             fantasy_family="Bricolage Grotesque",
         )
     except UnicodeDecodeError:

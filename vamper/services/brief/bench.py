@@ -67,7 +67,7 @@ def _cutting(plan: Plan) -> list[BenchStep]:
             f"{setting.blade}° blade, {mm(setting.exposure_mm)} out",
         )
         lines = (CUT_HINTS[cut], _TABLE["cut"]["try"], _TABLE["cut"]["care"])
-        found.append(BenchStep(f"Cut {cut}", figures, lines))
+        found.append(BenchStep(f"{cut.capitalize()} cut", figures, lines))
     return found
 
 

@@ -2,7 +2,7 @@
 columns beside it are there to look things up and to list them.
 """
 
-from vamper.store.tables.art import ArtRow, CompositionRow, ComputedRow, PreviewRow
+from vamper.store.tables.art import ArtRow, CompositionRow, ComputedRow, OwnFontRow, PreviewRow
 from vamper.store.tables.base import Base, now
 from vamper.store.tables.jobs import HandOffRow, JobRow, LayoutRow, NamedLayoutRow, StepRow
 from vamper.store.tables.shop import CutterRow, EdgeStyleRow, PreferenceRow, PrinterRow, StockRow
@@ -18,6 +18,7 @@ __all__ = [
     "JobRow",
     "LayoutRow",
     "NamedLayoutRow",
+    "OwnFontRow",
     "PreferenceRow",
     "PreviewRow",
     "PrinterRow",

@@ -51,3 +51,13 @@ class CompositionRow(Base):
     digest: Mapped[str] = mapped_column(ForeignKey("art.digest"), primary_key=True)
     name: Mapped[str]
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class OwnFontRow(Base):
+    """A font that the maker added, by its family."""
+
+    __tablename__ = "own_font"
+
+    family: Mapped[str] = mapped_column(primary_key=True)
+    data: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
+    added_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)

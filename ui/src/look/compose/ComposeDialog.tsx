@@ -7,7 +7,11 @@ import { useCatalog } from '../../api/jobs';
 import { Button } from '../../kit/Button';
 import { CountField } from '../../kit/CountField';
 import { asSentence } from '../../kit/words';
-import { ComposeArts, ComposeBase, ComposeFree, ComposeLines } from './ComposeParts';
+import { ComposeArts } from './ComposeArts';
+import { ComposeBase } from './ComposeBase';
+import { ComposeCanvas } from './ComposeCanvas';
+import { ComposeFree } from './ComposeFree';
+import { ComposeLines } from './ComposeLines';
 
 interface Props {
   view: View;
@@ -56,13 +60,16 @@ function Composed({ view, editing, close, first }: Props & { first: Composition 
           </div>
           <div className="flex min-h-0 flex-1">
             <div className="checked-ground flex min-h-[22rem] flex-1 flex-col items-center justify-center gap-3 p-6">
-              {preview.url && (
-                <img
-                  src={preview.url}
+              {preview.url && preview.places && (
+                <ComposeCanvas
+                  url={preview.url}
                   alt={`The piece for ${editing ? names : firstName(names)}`}
-                  className="max-h-[24rem] max-w-full drop-shadow"
+                  composition={composition}
+                  places={preview.places}
+                  set={set}
                 />
               )}
+              <p className="text-sm text-soft">Drag a part, or nudge it with the arrow keys.</p>
               {preview.problem && (
                 <p role="alert" className="panel px-3 py-2 text-rowan">
                   {asSentence(preview.problem)}
@@ -104,7 +111,9 @@ function Composed({ view, editing, close, first }: Props & { first: Composition 
                 </span>
               </>
             )}
-            <span className="flex-1" />
+            <span className="min-w-0 flex-1 text-sm text-rowan" role="alert">
+              {asSentence((add.error ?? redo.error)?.message ?? '')}
+            </span>
             <Button onClick={close}>Leave it</Button>
             <Button look="main" onClick={make} disabled={add.isPending || redo.isPending || !title.trim()}>
               {editing ? 'Change it' : 'Add to the job'}

@@ -1,4 +1,7 @@
-"""What the maker decided once for the whole workshop; machines of jobs that are there are the usual ones."""
+"""What the maker decided once for the whole workshop, and fonts of their own.
+
+The machines of the job that was changed last are the usual ones.
+"""
 
 import json
 
@@ -18,6 +21,13 @@ def upgrade() -> None:
         sa.Column("value", sa.JSON(), nullable=False),
         sa.PrimaryKeyConstraint("key", name=op.f("pk_preference")),
     )
+    op.create_table(
+        "own_font",
+        sa.Column("family", sa.String(), nullable=False),
+        sa.Column("data", sa.LargeBinary(), nullable=False),
+        sa.Column("added_at", sa.DateTime(timezone=True), nullable=False),
+        sa.PrimaryKeyConstraint("family", name=op.f("pk_own_font")),
+    )
     last = "SELECT printer_id, cutter_id FROM job ORDER BY changed_at DESC LIMIT 1"
     found = op.get_bind().execute(sa.text(last)).first()
     if found is not None:
@@ -26,4 +36,5 @@ def upgrade() -> None:
 
 
 def downgrade() -> None:
+    op.drop_table("own_font")
     op.drop_table("preference")
