@@ -217,3 +217,24 @@ def test_the_job_file_in_the_bundle_holds_everything(client: TestClient, job: in
     assert item.edge.keep_holes == ((0.5, 0.5),)
     assert (item.edge.blunt_mm, item.edge.reach_mm, item.loose, item.bleed_mm) == (1.5, 2, True, 0.8)
     assert (item.prepare.threshold, item.size.longest_mm, item.size_over) == (0.4, 50, "border")
+
+
+def test_a_piece_too_large_is_made_in_parts_that_fit_with_one_step(client: TestClient, job: int) -> None:  # noqa: F811
+    change(client, job, {"longest_mm": 300}, [1])
+    view = client.get(f"/api/jobs/{job}").json()
+    finding = next(one for one in view["findings"] if one["code"] == "art.too-big")
+    fix = next(one for one in finding["fixes"] if one["target"] == "tiles")
+    answer = client.post(f"/api/jobs/{job}/items/1/tiles", json=fix["changes"])
+    assert answer.status_code == 200, answer.text
+    items = answer.json()["document"]["items"]
+    assert len(items) == 4
+    assert all(one["longest_mm"] == 300 and one["tile"] for one in items)
+    assert items[0]["name"].endswith("part 1 of 4")
+    after = client.get(f"/api/jobs/{job}").json()
+    assert not {"art.too-big", "sheet.unplaced"} & {one["code"] for one in after["findings"]}
+    sheet = client.get(f"/api/jobs/{job}/sheets/1/print.pdf")
+    assert sheet.status_code == 200
+    again = client.post(f"/api/jobs/{job}/items/{items[0]['number']}/tiles", json={"overlap_mm": 3})
+    assert again.status_code == 422
+    assert "a part of a piece already" in again.json()["detail"]
+    assert client.post(f"/api/jobs/{job}/undo").json()["document"]["items"][0]["tile"] is None

@@ -771,6 +771,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/items/{number}/tiles': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Make In Tiles
+     * @description A piece that is too large made in parts that lie over each other, each a design of its own.
+     */
+    post: operations['make_in_tiles_api_jobs__job_id__items__number__tiles_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/items/{number}/trial': {
     parameters: {
       query?: never;
@@ -1916,10 +1936,10 @@ export interface components {
     /**
      * FixTarget
      * @description What a fix changes: the item the finding is about, or the job; or that it splits the item into several designs,
-     *     one for each drawing in it or one for each colour.
+     *     one for each drawing in it or one for each colour, or makes it in parts.
      * @enum {string}
      */
-    FixTarget: 'item' | 'job' | 'split' | 'colours';
+    FixTarget: 'item' | 'job' | 'split' | 'colours' | 'tiles';
     /** FontFamily */
     FontFamily: {
       /** Family */
@@ -2212,7 +2232,8 @@ export interface components {
      *     `loose` says that its parts are meant to come off one by one. `bleed_mm` overrides the computed bleed (0: none).
      *     `turn` overrides the job's turn rule. `wish` says that more copies are fine where there is room, 1 the most wanted.
      *     `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour` (#RRGGBB) keeps
-     *     it on sheets of that colour, for drawings that are cut one colour a sheet.
+     *     it on sheets of that colour, for drawings that are cut one colour a sheet. `tile` makes it one part of a piece that is
+     *     too large for a sheet; its size is still that of the whole.
      */
     ItemSpec: {
       /** Art */
@@ -2269,6 +2290,7 @@ export interface components {
       sheet_colour?: string | null;
       /** @default ink */
       size_over: components['schemas']['SizedOver'];
+      tile?: components['schemas']['Tile'] | null;
       turn?: components['schemas']['Turn'] | null;
       /** Width Mm */
       width_mm?: number | null;
@@ -2617,6 +2639,11 @@ export interface components {
      * @enum {string}
      */
     Origin: 'on the table' | 'named' | 'straight rows';
+    /** Overlap */
+    Overlap: {
+      /** Overlap Mm */
+      overlap_mm: number;
+    };
     /** PackingOut */
     PackingOut: {
       /** Held */
@@ -3264,6 +3291,21 @@ export interface components {
       x_mm: number;
       /** Y Mm */
       y_mm: number;
+    };
+    /**
+     * Tile
+     * @description A window on a piece that is made in several parts: its sides as shares of the drawing's box, from the left and
+     *     from the top. Sides at 0 and 1 are open, so that the border there belongs to it.
+     */
+    Tile: {
+      /** Bottom */
+      bottom: number;
+      /** Left */
+      left: number;
+      /** Right */
+      right: number;
+      /** Top */
+      top: number;
     };
     /**
      * TogetherOut
@@ -4806,6 +4848,42 @@ export interface operations {
     requestBody: {
       content: {
         'application/json': components['schemas']['Apart'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  make_in_tiles_api_jobs__job_id__items__number__tiles_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['Overlap'];
       };
     };
     responses: {

@@ -1,6 +1,6 @@
 import type { Finding, ItemDocument } from '../api/client';
 import { type Changer } from '../api/changes';
-import { useSplit } from '../api/designs';
+import { useSplit, useTiles } from '../api/designs';
 import { useByColour } from '../api/sheets';
 import { Bead } from '../kit/Bead';
 import { Button } from '../kit/Button';
@@ -77,6 +77,7 @@ interface CardProps {
 
 function FindingCard({ finding, name, jobId, change }: CardProps) {
   const split = useSplit(jobId);
+  const tiles = useTiles(jobId);
   const byColour = useByColour(jobId);
   const point = useLook((state) => state.point);
   const showItem = useLook((state) => state.showItem);
@@ -84,6 +85,10 @@ function FindingCard({ finding, name, jobId, change }: CardProps) {
     point(null);
     if (fix.target === 'split' && finding.item_number !== null) {
       split.mutate({ number: finding.item_number, apart_mm: Number(fix.changes.apart_mm) });
+      return;
+    }
+    if (fix.target === 'tiles' && finding.item_number !== null) {
+      tiles.mutate({ number: finding.item_number, overlap_mm: Number(fix.changes.overlap_mm) });
       return;
     }
     if (fix.target === 'colours' && finding.item_number !== null) {

@@ -10,6 +10,7 @@ from vamper.api.art.schemas import (
     GroupsOut,
     ItemOut,
     NewEdgeStyle,
+    Overlap,
     ShapesOut,
     Trial,
 )
@@ -85,6 +86,12 @@ def get_groups(
 ) -> GroupsOut:
     """The drawings in the picture that lie more than `apart_mm` from each other."""
     return groups_out(*here.items.groups(here.jobs.get(job_id), number, apart_mm))
+
+
+@router.post("/jobs/{job_id}/items/{number}/tiles", tags=["design"])
+def make_in_tiles(here: Here, job_id: Id, number: Number, overlap: Overlap) -> JobOut:
+    """A piece that is too large made in parts that lie over each other, each a design of its own."""
+    return job_out(here.items.in_tiles(here.jobs.get(job_id), number, overlap.overlap_mm))
 
 
 @router.post("/jobs/{job_id}/items/{number}/split", tags=["design"])

@@ -91,6 +91,10 @@ class Apart(BaseModel):
     apart_mm: Annotated[float, Field(gt=0, le=3000)]
 
 
+class Overlap(BaseModel):
+    overlap_mm: Annotated[float, Field(ge=0, le=50)]
+
+
 class GroupsOut(BaseModel):
     apart_mm: float
     boxes: list[PlaceOut]

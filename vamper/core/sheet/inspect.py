@@ -8,6 +8,7 @@ from dataclasses import replace
 from vamper.core.art.inspect import place_of, size_fix
 from vamper.core.art.outline import Outline, scaled
 from vamper.core.edge.edge import Edge, derive_edge
+from vamper.core.edge.tile import OVERLAP_MM, tile_counts
 from vamper.core.sheet.breaches import Breach, breaches_among
 from vamper.core.sheet.laid import LaidSheet
 from vamper.core.sheet.lay.turns import best_turn
@@ -157,6 +158,23 @@ def too_big(spec: ItemSpec, outline: Outline, edge: Edge, live: LiveArea, turn: 
     fixes: tuple[Fix, ...] = ()
     if 1 <= largest < size:
         fixes = (size_fix(spec, largest, "the largest that fits"),)
+    counts = None if spec.back_of is not None else tile_counts(edge, live.room_mm, turn, OVERLAP_MM)
+    if counts is not None and spec.tile is None:
+        across, down = counts
+        way = (
+            f"{across} beside each other"
+            if down == 1
+            else f"{down} below each other"
+            if across == 1
+            else (f"{across} by {down}")
+        )
+        split = Fix(
+            f"Make it in {across * down} pieces",
+            f"{way}, {mm(OVERLAP_MM)} over each other where the least is drawn",
+            FixTarget.TILES,
+            {"overlap_mm": OVERLAP_MM},
+        )
+        fixes = (*fixes, split)
     return Finding(
         "art.too-big",
         Severity.STOP,

@@ -11,6 +11,7 @@ import shapely
 from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
+from vamper.core.sheet.offcut import largest_offcut
 from vamper.core.values.cutter import Cutter, Feed
 from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import as_multi, clockwise_on_screen, mirrored, parts
@@ -45,6 +46,12 @@ class LiveArea:
     def size_mm(self) -> tuple[float, float]:
         left, top, right, bottom = self.shape.bounds
         return right - left, bottom - top
+
+    @property
+    def room_mm(self) -> tuple[float, float]:
+        """Width and height of the largest upright rectangle in it."""
+        largest = largest_offcut(self.shape, (), 0.0)
+        return largest.width_mm, largest.height_mm
 
     def turned_over(self, paper: Paper) -> "LiveArea":
         """The same area as seen from behind the sheet."""

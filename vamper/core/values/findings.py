@@ -52,13 +52,14 @@ class Station(StrEnum):
 
 class FixTarget(StrEnum):
     """What a fix changes: the item the finding is about, or the job; or that it splits the item into several designs,
-    one for each drawing in it or one for each colour.
+    one for each drawing in it or one for each colour, or makes it in parts.
     """
 
     ITEM = "item"
     JOB = "job"
     SPLIT = "split"
     COLOURS = "colours"
+    TILES = "tiles"
 
 
 @dataclass(frozen=True, slots=True)

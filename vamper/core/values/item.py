@@ -32,6 +32,24 @@ class Turn(StrEnum):
     ANY = "any"
 
 
+@dataclass(frozen=True, slots=True)
+class Tile:
+    """A window on a piece that is made in several parts: its sides as shares of the drawing's box, from the left and
+    from the top. Sides at 0 and 1 are open, so that the border there belongs to it.
+    """
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    left: Annotated[float, Ge(0), Le(1)]
+    top: Annotated[float, Ge(0), Le(1)]
+    right: Annotated[float, Ge(0), Le(1)]
+    bottom: Annotated[float, Ge(0), Le(1)]
+
+    def __post_init__(self) -> None:
+        if self.left >= self.right or self.top >= self.bottom:
+            raise ValueError("tile: right and bottom must be the greater ones")
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ItemSpec:
     """One design. `number` names it within its job; `art` is a file's name, or its digest in the workshop.
@@ -40,7 +58,8 @@ class ItemSpec:
     `loose` says that its parts are meant to come off one by one. `bleed_mm` overrides the computed bleed (0: none).
     `turn` overrides the job's turn rule. `wish` says that more copies are fine where there is room, 1 the most wanted.
     `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour` (#RRGGBB) keeps
-    it on sheets of that colour, for drawings that are cut one colour a sheet.
+    it on sheets of that colour, for drawings that are cut one colour a sheet. `tile` makes it one part of a piece that
+    is too large for a sheet; its size is still that of the whole.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -62,6 +81,7 @@ class ItemSpec:
     wish: Annotated[int, Ge(1), Le(1000)] | None = None
     back_of: DesignNumber | None = None
     sheet_colour: Colour | None = None
+    tile: Tile | None = None
 
     def __post_init__(self) -> None:
         # That exactly one side is given is the size's own rule.

@@ -18,6 +18,7 @@ from vamper.core.art.prepare import prepared
 from vamper.core.design import DesignedItem
 from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.edge.inspect import EdgeFacts, look_along
+from vamper.core.edge.tile import tiled
 from vamper.core.edge.two_sided import back_edge
 from vamper.core.printing.bleed import Bleed, bleed_for
 from vamper.core.values.art import Preparation, SizedOver, SizeSpec
@@ -171,7 +172,17 @@ class Designer:
         BadInput
             If the art cannot be read, holds nothing inked, or vanishes at the wanted size.
         """
-        made_from = (art.digest, spec.size, spec.prepare, spec.edge, spec.bleed_mm, stock.colour, stock.least_neck_mm)
+        made_from: tuple[Any, ...] = (
+            art.digest,
+            spec.size,
+            spec.prepare,
+            spec.edge,
+            spec.bleed_mm,
+            stock.colour,
+            stock.least_neck_mm,
+        )
+        if spec.tile is not None:
+            made_from = (*made_from, spec.tile)
 
         def make() -> _Designed:
             return self._kept.get(_Designed, made_from, lambda: self._work_out(spec, art, stock))
@@ -205,8 +216,10 @@ class Designer:
         facts = self._facts.get((art.digest, size, prepare), lambda: self._study(art, size, prepare))
         outline = self.outline(art, size, prepare)
         edge = self.edge(art, size, prepare, spec.edge, stock.least_neck_mm)
+        if spec.tile is not None:
+            outline, edge = tiled(outline, edge, spec.tile)
         edge_facts = self._edge_facts.get(
-            (art.digest, size, prepare, spec.edge, stock.least_neck_mm),
+            (art.digest, size, prepare, spec.edge, stock.least_neck_mm, spec.tile),
             lambda: look_along(outline, edge, spec.edge, stock.least_neck_mm),
         )
         bleed = bleed_for(self.picture(art, size, prepare), outline, edge, spec.edge, stock.colour, spec.bleed_mm)

@@ -7,11 +7,13 @@ from typing import Any
 from vamper.core.art.groups import Group, groups_of, start_apart_mm
 from vamper.core.design import DesignedItem
 from vamper.core.edge.handling import Advice, Candidate, Handling, advise, candidates, handling_of
-from vamper.core.made import item_as_made
+from vamper.core.edge.tile import tiled, tiles_of
+from vamper.core.made import as_made, item_as_made
+from vamper.core.plan import set_up_sheet
 from vamper.core.printing.bleed import bleed_box_mm, carried_outward, sketched
 from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import as_multi, parts
-from vamper.core.values.item import ItemSpec
+from vamper.core.values.item import ItemSpec, Tile
 from vamper.core.values.stock import Stock
 from vamper.formats.art_in.raster import png_bytes
 from vamper.services.design.arts import Arts
@@ -125,6 +127,33 @@ class Items:
             for place, group in enumerate(groups, 1)
         ]
         return self._jobs.replace_item(state.id, f"split {document.name}", number, parts)
+
+    def in_tiles(self, state: JobState, number: int, overlap_mm: float) -> JobState:
+        """A piece that is too large made in parts that lie over each other; each is a design of its own."""
+        document, whole = state.document.item(number), self.designed(state, number)
+        if document.tile is not None:
+            raise BadInput("this is a part of a piece already; undo that first, then make it in other parts", "tile")
+        job = self._jobs.core_job(state)
+        room = set_up_sheet(as_made(replace(job, items=(), held=()))).live.room_mm
+        tiles = tiles_of(whole.outline, whole.edge, room, document.turn or state.document.packing.turn, overlap_mm)
+        shown = [tile for tile in tiles if _is_drawn(whole, tile)]
+        parts = [
+            {
+                "name": f"{document.name}, part {place} of {len(shown)}"[:200],
+                "tile": {"left": tile.left, "top": tile.top, "right": tile.right, "bottom": tile.bottom},
+            }
+            for place, tile in enumerate(shown, 1)
+        ]
+        return self._jobs.replace_item(state.id, f"make {document.name} in {len(shown)} parts", number, parts)
+
+
+def _is_drawn(whole: DesignedItem, tile: Tile) -> bool:
+    """Whether anything of a piece shows in a window."""
+    try:
+        tiled(whole.outline, whole.edge, tile)
+    except BadInput:
+        return False
+    return True
 
 
 def _within(outer: tuple[float, ...], inner: tuple[float, ...]) -> tuple[float, float, float, float]:
