@@ -273,3 +273,31 @@ def test_everything_held_needs_no_engine() -> None:
     held = by_sheet(at(0, 0, 20, 20, 0.0), at(0, 1, 20, 20, 0.0))
     layout = pack(PackProblem((piece(0, box(0, 0, 30, 30), 2),), LIVE, PackingSpec(), held=held), Never(), Watching(1))
     assert [sheet[0] for sheet in layout.sheets] == [Placement(0, 20, 20, 0.0, Pin.HAND)] * 2
+
+
+@pytest.mark.parametrize("wishes", [(1, 1, 1, 1), (1, 1, 2, 2)])
+def test_equal_wishes_share_the_space_evenly(nester: ProcessNester, wishes: tuple[int, ...]) -> None:
+    """Each gets as many as the others, give or take one, as long as all of them go in."""
+    pieces = tuple(
+        replace(piece(n, box(0, 0, side, side), 1), wish=wish)
+        for n, (side, wish) in enumerate(zip((30, 32, 34, 36), wishes, strict=True))
+    )
+    layout = pack(PackProblem(pieces, LIVE, PackingSpec(fill=True)), nester, Watching(8))
+    counts = Counter(p.item for p in layout.sheets[0])
+    # Squares this alike go in as long as any does, so that nothing but the sharing decides.
+    wanted = [counts[n] for n, wish in enumerate(wishes) if wish == 1]
+    assert max(wanted) - min(wanted) <= 1
+    assert min(wanted) > 3
+    assert sum(counts.values()) > 20
+
+
+def test_what_still_goes_in_after_the_sharing_goes_in(nester: ProcessNester) -> None:
+    """Large ones run out of room first; then the small ones take the rest."""
+    pieces = (
+        replace(piece(0, box(0, 0, 80, 80), 1), wish=1),
+        replace(piece(1, box(0, 0, 20, 20), 1), wish=1),
+    )
+    layout = pack(PackProblem(pieces, LIVE, PackingSpec(fill=True)), nester, Watching(8))
+    counts = Counter(p.item for p in layout.sheets[0])
+    assert counts[0] >= 2
+    assert counts[1] > counts[0] + 1
