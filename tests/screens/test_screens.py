@@ -130,7 +130,7 @@ def test_a_piece_is_composed_for_each_name(screen: Screen) -> None:
     screen.open(f"/jobs/{job}/art")
     screen.button("Compose a piece").click()
     screen.find("textarea").send_keys("Ada\nBo\nCleo")
-    screen.find('img[alt="The piece for Ada"]')
+    screen.find('svg[aria-label="The piece for Ada"]')
     screen.driver.execute_script(AXE)
     found = screen.driver.execute_async_script("axe.run().then(r => arguments[0](r.violations.map(v => v.id)))")
     assert found == []

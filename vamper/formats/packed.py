@@ -1,4 +1,4 @@
-"""Computed things as bytes and back: frozen dataclasses of shapes, numbers, words and tuples, exact to the bit.
+"""Computed things as bytes and back: frozen dataclasses of shapes, numbers, words, bytes and tuples, exact to the bit.
 
 What is read is decided by the type that is asked for, never by what the bytes say; nothing in them is executed.
 """
@@ -41,6 +41,8 @@ def unpacked(kind: type[T], data: bytes) -> T:
 def _out(value: Any) -> Any:
     if isinstance(value, BaseGeometry):
         return base64.b85encode(shapely.to_wkb(value)).decode()
+    if isinstance(value, bytes):
+        return base64.b85encode(value).decode()
     if isinstance(value, Enum):
         return value.value
     if is_dataclass(value):
@@ -59,6 +61,8 @@ def _in(kind: Any, value: Any) -> Any:
     if origin is tuple:
         kinds = [inner[0]] * len(value) if inner[-1] is Ellipsis else inner
         return tuple(_in(one, part) for one, part in zip(kinds, value, strict=True))
+    if kind is bytes:
+        return base64.b85decode(value)
     if issubclass(kind, BaseGeometry):
         return shapely.from_wkb(base64.b85decode(value))
     if is_dataclass(kind):

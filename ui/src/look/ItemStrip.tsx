@@ -1,6 +1,7 @@
 import { pictureUrl } from '../api/client';
 import type { Item, View } from '../api/view';
 import { useLook } from './shown';
+import { useOnward } from './useOnward';
 import { Bead } from '../kit/Bead';
 import { Button } from '../kit/Button';
 import type { Schemas } from '../api/client';
@@ -14,9 +15,22 @@ export function ItemStrip({ view, chosen }: { view: View; chosen: Item }) {
   };
   const items = view.plan?.items ?? [];
   const all = picked.length === items.length;
+  const { strip, look, go, before, after } = useOnward(items.length);
   return (
     <div className="flex min-w-0 items-center gap-3">
-      <div data-strip role="group" aria-label="Designs" className="flex min-w-0 gap-2 overflow-x-auto py-0.5">
+      {before > 0 && (
+        <Button look="bare" className="shrink-0" onClick={() => go(-1)}>
+          {before} before
+        </Button>
+      )}
+      <div
+        ref={strip}
+        data-strip
+        role="group"
+        aria-label="Designs"
+        onScroll={look}
+        className="flex min-w-0 gap-2 overflow-x-auto py-0.5 [scrollbar-width:none]"
+      >
         {items.map((item) => (
           <div key={item.number} className="group relative shrink-0">
             <button
@@ -53,6 +67,11 @@ export function ItemStrip({ view, chosen }: { view: View; chosen: Item }) {
           </div>
         ))}
       </div>
+      {after > 0 && (
+        <Button look="bare" className="shrink-0" onClick={() => go(1)}>
+          {after} more
+        </Button>
+      )}
       {items.length > 1 && (
         <Button
           look="bare"

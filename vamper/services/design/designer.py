@@ -6,7 +6,9 @@ decoded or traced twice. Drawings are the exception: they are rendered anew for 
 
 import hashlib
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
+from functools import partial
 from typing import Any, TypeVar
 
 import shapely
@@ -27,7 +29,7 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.stock import Stock
 from vamper.formats.art_in.art_file import kind_of, page_count, read_art
-from vamper.services.design.art_reading import FirstLook, first_look, preview, studied
+from vamper.services.design.art_reading import PREVIEW_PX, FirstLook, first_look, preview, shown, studied
 from vamper.services.design.kept_designs import KeptDesigns
 from vamper.services.work.cache import Cache
 from vamper.services.work.reading_room import ReadingRoom
@@ -39,6 +41,7 @@ _SIZING_STEPS = 6
 _SIZING_MM = 0.005
 _PICTURE_BYTES = 80 * 2**20
 _SHAPES = 2000
+_PREVIEW_BYTES = 30 * 2**20
 # An outline of so many points is as good as hostile: one step of its edge may hold everybody up for seconds.
 _RAGGED_POINTS = 20_000
 
@@ -90,6 +93,8 @@ class Designer:
         self._edges: Cache[Edge] = Cache(_SHAPES)
         self._edge_facts: Cache[EdgeFacts] = Cache(_SHAPES)
         self._sizes: Cache[SizeSpec] = Cache(_SHAPES)
+        self._previews: Cache[bytes] = Cache(_PREVIEW_BYTES, len)
+        self._showing = ThreadPoolExecutor(1, thread_name_prefix="previews")
 
     def decoded(self, art: ArtFile, size: SizeSpec, page: int = 1) -> Picture:
         """The art's pixels as they came, for drawings rendered at `size`."""
@@ -108,8 +113,21 @@ class Designer:
         return seen
 
     def preview(self, art: ArtFile, longest_px: int, preparation: Preparation) -> bytes:
-        """The prepared picture as PNG, at most so many pixels at its longer side."""
-        return self._read(art, preview, art.data, art.name, longest_px, preparation)
+        """The prepared picture as PNG, at most so many pixels at its longer side. Those of the usual sizes are kept."""
+
+        def make() -> bytes:
+            return self._read(art, preview, art.data, art.name, longest_px, preparation)
+
+        key = _preview_key(art, longest_px, preparation)
+        if longest_px not in PREVIEW_PX:
+            return make()
+        return self._previews.get(key, lambda: self._kept.get(bytes, key, make))
+
+    def _show(self, art: ArtFile, preparation: Preparation, picture: Picture) -> None:
+        """Make the pictures to be shown of a preparation while nobody waits for them yet."""
+        for px in PREVIEW_PX:
+            key = _preview_key(art, px, preparation)
+            self._previews.get(key, partial(self._kept.get, bytes, key, partial(shown, picture, px)))
 
     def pages(self, art: ArtFile, known: int | None = None) -> int:
         """How many pages an art file has; where somebody has seen them already, that is `known`."""
@@ -222,7 +240,10 @@ class Designer:
             (art.digest, size, prepare, spec.edge, stock.least_neck_mm, spec.tile),
             lambda: look_along(outline, edge, spec.edge, stock.least_neck_mm),
         )
-        bleed = bleed_for(self.picture(art, size, prepare), outline, edge, spec.edge, stock.colour, spec.bleed_mm)
+        picture = self.picture(art, size, prepare)
+        if prepare.lift_de is not None or prepare.crop is not None:
+            self._showing.submit(self._show, art, prepare, picture)
+        bleed = bleed_for(picture, outline, edge, spec.edge, stock.colour, spec.bleed_mm)
         return _Designed(size, outline, edge, facts, edge_facts, bleed)
 
     def _study(self, art: ArtFile, size: SizeSpec, prepare: Preparation) -> ArtFacts:
@@ -262,6 +283,11 @@ class Designer:
             return trial
 
         return self._sizes.get((art.digest, size, spec.prepare, spec.edge, neck_mm), make)
+
+
+def _preview_key(art: ArtFile, longest_px: int, preparation: Preparation) -> tuple[object, ...]:
+    """What a preview follows from: the threshold changes no pixel."""
+    return art.digest, longest_px, preparation.page, preparation.lift_de, preparation.crop
 
 
 def _weight(picture: Picture) -> float:

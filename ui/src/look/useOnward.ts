@@ -1,0 +1,26 @@
+import { useEffect, useRef, useState } from 'react';
+
+/** How many of a strip's children lie out of sight on either side, and a way to them. */
+export function useOnward(count: number) {
+  const strip = useRef<HTMLDivElement>(null);
+  const [hidden, setHidden] = useState({ before: 0, after: 0 });
+  const look = () => {
+    const box = strip.current?.getBoundingClientRect();
+    if (!box) return;
+    const middles = [...(strip.current?.children ?? [])].map((child) => {
+      const { left, right } = child.getBoundingClientRect();
+      return (left + right) / 2;
+    });
+    const before = middles.filter((middle) => middle < box.left).length;
+    const after = middles.filter((middle) => middle > box.right).length;
+    setHidden((was) => (was.before === before && was.after === after ? was : { before, after }));
+  };
+  useEffect(() => {
+    look();
+    const watch = new ResizeObserver(look);
+    if (strip.current) watch.observe(strip.current);
+    return () => watch.disconnect();
+  }, [count]);
+  const go = (way: 1 | -1) => strip.current?.scrollBy({ left: way * 0.8 * strip.current.clientWidth });
+  return { strip, look, go, ...hidden };
+}
