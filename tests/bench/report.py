@@ -31,5 +31,6 @@ def main() -> None:
     show(
         "Packing: pieces of a fixed order that all lie on one sheet, 5 s for each number", packing.side_by_side(nester)
     )
+    show(f"Packing: more wanted than goes in, {packing.SCARCE_SECONDS:g} s each", packing.scarce(nester))
     show("Packing over time", packing.over_time(nester))
     show("Packing from 10 to 1,000 pieces", packing.growth(nester))

@@ -47,7 +47,10 @@ def pieces(screen: Screen) -> list[WebElement]:
 
 def where(screen: Screen) -> dict[str, str]:
     """Every piece's place, by its number on the sheet."""
-    return {str(one.get_dom_attribute("data-piece")): str(one.get_dom_attribute("transform")) for one in pieces(screen)}
+    script = """return Object.fromEntries([...document.querySelectorAll(arguments[0])].map(
+        (one) => [one.dataset.piece, one.getAttribute('transform')]))"""
+    found: dict[str, str] = screen.driver.execute_script(script, PIECE)
+    return found
 
 
 def piece(screen: Screen, index: int) -> WebElement:

@@ -1,10 +1,11 @@
 """One sheet that does not hold everything: as many pieces as go in, then as much area.
 
 Lanes climb side by side. One takes the smallest pieces first, since most pieces count; one takes whole sets in turn,
-since a mix nests better than what is alike; and where everything could just go in, one asks for all of it. A lane
-begins with what is easy and asks for one piece more than the best sheet has. What an attempt lays is filled up with
-what is left over, strip and gaps alike. Where one more cannot be had, it is asked for again, longer, from another seed
-and with two designs exchanged for each other; the second lane then also tries as many pieces of more area.
+since a mix nests better than what is alike, in leaps of several sets while they go in; and where everything could just
+go in, one asks for all of it. A lane begins with what is easy and asks for one piece more than the best sheet has. What
+an attempt lays is filled up with what is left over, strip and gaps alike. Where one more cannot be had, it is asked for
+again, longer, from another seed and with two designs exchanged for each other; the second lane then also tries as many
+pieces of more area.
 """
 
 from collections import Counter
@@ -19,6 +20,11 @@ from vamper.core.values.placement import Sheet
 # Fuller than this no mix has been seen; below it, all of it is worth a lane of its own.
 LIKELY_FILL = 0.86
 _FIRST_S = 2.0
+# As full as this a mix lies in a moment.
+_EASY_FILL = 0.76
+# How long a leap of several sets may take, and what share of the time left the one that would be the last.
+_LEAP_S = 3.0
+_SHARE = 0.8
 # From this many failures on, the lane of sets tries for area now and then.
 _PATIENCE = 2
 _ODD = 7919
@@ -28,11 +34,11 @@ def fullest(run: Run, remaining: Counter[int], before: list[Sheet], seconds: flo
     """The fullest bare sheet of `remaining` found in so many seconds; better ones are shown on the way."""
     climb = _Climb(run, remaining, before, run.watch.seconds_left() - seconds)
     small_first = sorted(remaining.elements(), key=lambda item: (run.areas[item], item))
-    climb.offer(lattice_sheet(run, small_first, run.plain.room))
-    climb.offer(run.topped_up(run.plain, (), remaining) if not climb.best else ())
     likely = run.load_of(small_first) <= LIKELY_FILL * run.room
     whole = climb.of_all(small_first) if likely else climb.upward(small_first, seed=0)
-    run.nester.race([whole, climb.upward(_in_turn(run, remaining), seed=1, for_area=not likely)], climb.over)
+    sets = climb.in_sets(_in_turn(run, remaining), len(remaining), for_area=not likely)
+    # The engine works on the first lane while the second one begins with what needs none.
+    run.nester.race([sets, climb.after_lattice(small_first, whole)], climb.over)
     run.clocked |= len(climb.best) < remaining.total()
     return climb.best
 
@@ -82,6 +88,35 @@ class _Climb:
                 return
             yield from self._attempt(Counter(order), seed, self.left() if seed else max(_FIRST_S, self.left() / 2))
 
+    def after_lattice(self, order: list[int], lane: Lane) -> Lane:
+        """A lattice of what is alike, or whatever goes in one by one; then the lane."""
+        self.offer(lattice_sheet(self.run, order, self.run.plain.room))
+        if not self.best:
+            self.offer(self.run.topped_up(self.run.plain, (), self.remaining))
+        yield from lane
+
+    def in_sets(self, order: list[int], designs: int, for_area: bool) -> Lane:
+        """Whole sets in leaps, longer ones as long as they go in; then one piece more at a time."""
+        leap = 1
+        while self.left() >= LEAST_ATTEMPT_S:
+            done = max(len(self.best), self.run.easy_count(order) - designs) // designs
+            while leap > 1 and self.run.load_of(order[: (done + leap) * designs]) > _EASY_FILL * self.run.room:
+                leap //= 2
+            count = min(len(order), (done + leap) * designs)
+            group = Counter(order[:count])
+            hopeless = self.run.load_of(order[:count]) > HOPELESS_FILL * self.run.room
+            if count <= len(self.best):
+                return
+            if not hopeless:
+                yield from self._attempt(group, 0, min(self.left(), _LEAP_S if leap > 1 else self.left() * _SHARE))
+            if len(self.best) >= count:
+                leap *= 2
+            elif leap > 1:
+                leap = 1
+            else:
+                break
+        yield from self.upward(order, seed=1, for_area=for_area)
+
     def upward(self, order: list[int], seed: int, for_area: bool = False) -> Lane:
         """One piece more than the best, as long as it goes on; `order` says which pieces come first."""
         tries, count = 0, self.run.easy_count(order)
@@ -112,7 +147,7 @@ class _Climb:
             if len(sheet) > len(found[0]):
                 found[0] = sheet
                 self.offer(sheet)
-            return len(sheet) == group.total() or self.over()
+            return len(sheet) == group.total() or group.total() <= len(self.best) or self.over()
 
         if request.shapes:
             yield Attempt(request, max(1.0, seconds), look)
