@@ -40,8 +40,11 @@ def main() -> None:
             _sheets(screen)
             _compose(screen)
             driver.save_screenshot(str(FOLDER / "compose.png"))
+            _stocks(screen)
+            _bench(screen)
         finally:
             driver.quit()
+        _first_run(Path(folder) / "new.db")
 
 
 def _pictures(screen: Screen) -> None:
@@ -97,8 +100,40 @@ def _compose(screen: Screen) -> None:
         field.send_keys(Keys.CONTROL, "a")
         field.send_keys(value, Keys.ENTER)
     name.click()
-    screen.find('img[alt="The piece for Ada"]')
+    screen.find('svg[aria-label="The piece for Ada"]')
     time.sleep(2)
+
+
+def _stocks(screen: Screen) -> None:
+    """The stock, chosen from the brief."""
+    screen.open("/jobs/4/sheet")
+    screen.button("satin vinyl").click()
+    screen.says("Mugs, glass and models")
+    time.sleep(0.5)
+    screen.driver.save_screenshot(str(FOLDER / "stocks.png"))
+
+
+def _bench(screen: Screen) -> None:
+    """A job at the bench, as a phone shows it."""
+    metrics = {"width": 390, "height": 800, "deviceScaleFactor": 1, "mobile": True}
+    screen.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+    screen.open("/jobs/4/bench")
+    screen.says("Print")
+    _pictures(screen)
+    screen.driver.save_screenshot(str(FOLDER / "bench.png"))
+
+
+def _first_run(data: Path) -> None:
+    """A workshop in which nobody has done anything yet."""
+    with running("serve", data) as base:
+        driver = open_browser()
+        try:
+            screen = Screen(driver, base)
+            screen.open("/")
+            screen.says("What do you measure in?")
+            driver.save_screenshot(str(FOLDER / "first-run.png"))
+        finally:
+            driver.quit()
 
 
 if __name__ == "__main__":

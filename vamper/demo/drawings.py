@@ -111,7 +111,8 @@ def kelp() -> str:
             + "</g>"
         )
     stalk = "M40 190 C52 172 58 152 82 124 C104 98 128 84 140 56 C146 42 150 30 158 18"
-    return _path(stalk, "none", "#3A6B3C", 7) + "".join(leaves)
+    # The last leaves reach past the drawing's rim at full size.
+    return f'<g transform="translate(10 22) scale(0.88)">{_path(stalk, "none", "#3A6B3C", 7)}{"".join(leaves)}</g>'
 
 
 def rope() -> str:

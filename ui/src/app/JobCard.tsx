@@ -41,7 +41,7 @@ export function JobCard({ job }: { job: Schemas['JobSummaryOut'] }) {
           )}
         </span>
         <span className="min-w-0">
-          <span className="block truncate font-head text-lg font-bold group-hover:text-kingfisher">
+          <span className="line-clamp-2 font-head text-lg font-bold group-hover:text-kingfisher">
             {job.title}
           </span>
           <span className="block text-soft">

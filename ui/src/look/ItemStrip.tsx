@@ -15,7 +15,10 @@ export function ItemStrip({ view, chosen }: { view: View; chosen: Item }) {
   };
   const items = view.plan?.items ?? [];
   const all = picked.length === items.length;
-  const { strip, look, go, before, after } = useOnward(items.length);
+  const { strip, look, go, before, after } = useOnward(
+    items.length,
+    items.findIndex((item) => item.number === chosen.number),
+  );
   return (
     <div className="flex min-w-0 items-center gap-3">
       {before > 0 && (

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 
-/** How many of a strip's children lie out of sight on either side, and a way to them. */
-export function useOnward(count: number) {
+/** How many of a strip's children lie out of sight on either side, and a way to them; the chosen one comes into sight. */
+export function useOnward(count: number, chosen: number) {
   const strip = useRef<HTMLDivElement>(null);
   const [hidden, setHidden] = useState({ before: 0, after: 0 });
   const look = () => {
@@ -21,6 +21,14 @@ export function useOnward(count: number) {
     if (strip.current) watch.observe(strip.current);
     return () => watch.disconnect();
   }, [count]);
+  useEffect(() => {
+    const child = strip.current?.children[chosen];
+    const box = strip.current?.getBoundingClientRect();
+    if (!strip.current || !child || !box) return;
+    const { left, right } = child.getBoundingClientRect();
+    if (left < box.left || right > box.right)
+      strip.current.scrollLeft += (left + right - box.left - box.right) / 2;
+  }, [chosen, count]);
   const go = (way: 1 | -1) => strip.current?.scrollBy({ left: way * 0.8 * strip.current.clientWidth });
   return { strip, look, go, ...hidden };
 }
