@@ -228,7 +228,7 @@ def test_a_piece_too_large_is_made_in_parts_that_fit_with_one_step(client: TestC
     assert answer.status_code == 200, answer.text
     items = answer.json()["document"]["items"]
     assert len(items) == 4
-    assert all(one["longest_mm"] == 300 and one["tile"] for one in items)
+    assert all(one["longest_mm"] == 300 and one["tile"] and one["loose"] for one in items)
     assert items[0]["name"].endswith("part 1 of 4")
     after = client.get(f"/api/jobs/{job}").json()
     assert not {"art.too-big", "sheet.unplaced"} & {one["code"] for one in after["findings"]}

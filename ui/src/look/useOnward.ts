@@ -16,18 +16,21 @@ export function useOnward(count: number, chosen: number) {
     setHidden((was) => (was.before === before && was.after === after ? was : { before, after }));
   };
   useEffect(() => {
-    look();
-    const watch = new ResizeObserver(look);
+    const reveal = () => {
+      const child = strip.current?.children[chosen];
+      const box = strip.current?.getBoundingClientRect();
+      if (!strip.current || !child || !box) return;
+      const { left, right } = child.getBoundingClientRect();
+      if (left < box.left || right > box.right)
+        strip.current.scrollLeft += (left + right - box.left - box.right) / 2;
+    };
+    // What stands beside it comes and goes with how much is hidden, and makes the strip narrower.
+    const watch = new ResizeObserver(() => {
+      reveal();
+      look();
+    });
     if (strip.current) watch.observe(strip.current);
     return () => watch.disconnect();
-  }, [count]);
-  useEffect(() => {
-    const child = strip.current?.children[chosen];
-    const box = strip.current?.getBoundingClientRect();
-    if (!strip.current || !child || !box) return;
-    const { left, right } = child.getBoundingClientRect();
-    if (left < box.left || right > box.right)
-      strip.current.scrollLeft += (left + right - box.left - box.right) / 2;
   }, [chosen, count]);
   const go = (way: 1 | -1) => strip.current?.scrollBy({ left: way * 0.8 * strip.current.clientWidth });
   return { strip, look, go, ...hidden };

@@ -140,6 +140,8 @@ class Items:
         parts = [
             {
                 "name": f"{document.name}, part {place} of {len(shown)}"[:200],
+                # What a seam parts is put together again by hand.
+                "loose": True,
                 "tile": {"left": tile.left, "top": tile.top, "right": tile.right, "bottom": tile.bottom},
             }
             for place, tile in enumerate(shown, 1)
