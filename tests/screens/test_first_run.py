@@ -10,6 +10,7 @@ from selenium.webdriver.remote.webelement import WebElement
 
 from tests.conftest import disc_png
 from tests.screens.conftest import Screen, running
+from tests.screens.test_screens import AXE
 
 
 @pytest.fixture(scope="module")
@@ -24,6 +25,13 @@ def screen(driver: WebDriver, empty: str) -> Screen:
     return Screen(driver, empty)
 
 
+def axe(screen: Screen) -> list[str]:
+    screen.driver.execute_script(AXE)
+    script = "axe.run().then(r => arguments[0](r.violations.map(v => `${v.id}: ${v.nodes[0].html}`)))"
+    found: list[str] = screen.driver.execute_async_script(script)
+    return found
+
+
 def test_questions_are_answered_or_left_and_do_not_come_again(screen: Screen) -> None:
     screen.open("/")
     screen.says("What do you print on?")
@@ -34,6 +42,7 @@ def test_questions_are_answered_or_left_and_do_not_come_again(screen: Screen) ->
         ),
         "the answer to be kept",
     )
+    assert axe(screen) == []
     screen.button("That is all").click()
     screen.wait(lambda: "What do you print on?" not in screen.text(), "the questions to go")
     screen.open("/")
@@ -95,4 +104,23 @@ def test_the_example_opens_with_one_press(screen: Screen) -> None:
     screen.button("Look at an example job").click()
     screen.wait(lambda: "/sheet" in screen.driver.current_url, "the example")
     screen.wait(lambda: screen.pieces() > 0, "its sheet")
+    assert screen.errors() == []
+
+
+def test_a_sheet_goes_to_the_machines_own_program(screen: Screen) -> None:
+    """From the marks to the picture: sizes are learnt, the live area follows, and what will be cut is drawn."""
+    screen.open("/")
+    screen.wait(lambda: screen.driver.find_elements(By.CSS_SELECTOR, 'a[href$="/sheet"]'), "the jobs")
+    screen.find('a[href$="/sheet"]').click()
+    screen.wait(lambda: "/sheet" in screen.driver.current_url, "a job")
+    screen.open(screen.driver.current_url.removeprefix(screen.base).replace("/sheet", "/marks"))
+    screen.find('[role=radiogroup][aria-label="Family of marks"]')
+    screen.driver.find_elements(By.CSS_SELECTOR, '[aria-label="Family of marks"] [role=radio]')[-1].click()
+    screen.says("nothing known yet")
+    assert axe(screen) == []
+    screen.button("It was taken").click()
+    screen.says("taken up to")
+    screen.open(screen.driver.current_url.removeprefix(screen.base).replace("/marks", "/print"))
+    screen.says("outlines, at most")
+    assert axe(screen) == []
     assert screen.errors() == []
