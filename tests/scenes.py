@@ -15,6 +15,7 @@ from vamper.core.art.prepare import prepared
 from vamper.core.design import DesignedItem
 from vamper.core.edge.edge import derive_edge
 from vamper.core.edge.inspect import EdgeFacts, look_along
+from vamper.core.edge.tile import tiled, tiles_of
 from vamper.core.edge.two_sided import back_edge
 from vamper.core.inspect import findings_of
 from vamper.core.made import as_made
@@ -89,6 +90,8 @@ class Scene:
                 changed_item(one, fix.changes) if one.number == finding.item else one for one in self.job.items
             )
             return replace(self, job=replace(self.job, items=items))
+        if fix.target is FixTarget.TILES:
+            return self._in_tiles(finding.item, float(fix.changes["overlap_mm"]))  # type: ignore[arg-type]
         assert fix.target is FixTarget.JOB
         data = _JOB.dump_python(self.job, mode="json")
         for path, value in fix.changes.items():
@@ -99,11 +102,26 @@ class Scene:
             target[last] = value
         return replace(self, job=_JOB.validate_python(data))
 
+    def _in_tiles(self, number: int | None, overlap_mm: float) -> "Scene":
+        """One design made in parts, which stand where it stood."""
+        job = as_made(self.job)
+        spec = job.item(number or 0)
+        whole, room = self._designed(job, spec), set_up_sheet(job).live.room_mm
+        tiles = tiles_of(whole.outline, whole.edge, room, spec.turn or job.packing.turn, overlap_mm)
+        first = 1 + max(one.number for one in job.items)
+        parts = tuple(replace(spec, number=first + n, tile=tile) for n, tile in enumerate(tiles))
+        others = tuple(one for one in self.job.items if one.number != number)
+        picture = self.pictures.get(spec.number, DISC)
+        pictures = {**self.pictures, **{part.number: picture for part in parts}}
+        return replace(self, job=replace(self.job, items=(*others, *parts)), pictures=pictures)
+
     def _designed(self, job: Job, spec: ItemSpec) -> DesignedItem:
         picture = prepared(self.pictures.get(spec.number, DISC), spec.prepare)
         outline = outline_at(trace(picture, spec.prepare.threshold), spec.size)
         neck = job.stock.least_neck_mm
         edge = derive_edge(outline, spec.edge, neck)
+        if spec.tile is not None:
+            outline, edge = tiled(outline, edge, spec.tile)
         facts = look_over(picture, outline, spec.prepare.threshold)
         along = look_along(outline, edge, spec.edge, neck)
         bleed = bleed_for(picture, outline, edge, spec.edge, job.stock.colour, spec.bleed_mm)

@@ -2232,8 +2232,8 @@ export interface components {
      *     `loose` says that its parts are meant to come off one by one. `bleed_mm` overrides the computed bleed (0: none).
      *     `turn` overrides the job's turn rule. `wish` says that more copies are fine where there is room, 1 the most wanted.
      *     `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour` (#RRGGBB) keeps
-     *     it on sheets of that colour, for drawings that are cut one colour a sheet. `tile` makes it one part of a piece that is
-     *     too large for a sheet; its size is still that of the whole.
+     *     it on sheets of that colour, for drawings that are cut one colour a sheet. `tile` makes it one part of a piece that
+     *     is too large for a sheet; its size is still that of the whole.
      */
     ItemSpec: {
       /** Art */
