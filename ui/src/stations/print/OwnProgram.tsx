@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 
 import { ask, client, type Schemas } from '../../api/client';
 import type { Plan } from '../../api/view';
-import { showLength, useUnit } from '../../kit/units';
+import { plainLength, showLength, useUnit } from '../../kit/units';
 import { asSentence } from '../../kit/words';
 
 /** The sheet as one picture for the machine's own program, and what that will find to cut. */
@@ -45,9 +45,9 @@ function Found({ found }: { found: Schemas['FoundCutOut'] }) {
       <dl className="grid grid-cols-[auto_1fr] gap-x-3 text-sm">
         <dt className="text-soft">Type this size</dt>
         <dd className="font-bold">
-          {width.toFixed(2)} × {height.toFixed(2)} mm
+          {plainLength(width, 'mm')} × {plainLength(height, 'mm')} mm
           <br />
-          {(width / 25.4).toFixed(3)} × {(height / 25.4).toFixed(3)} in
+          {plainLength(width, 'in')} × {plainLength(height, 'in')} in
         </dd>
         <dt className="text-soft">Picture</dt>
         <dd>
