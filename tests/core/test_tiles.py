@@ -5,7 +5,7 @@ from itertools import pairwise
 import numpy as np
 import pytest
 import shapely
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from tests.conftest import picture_of
@@ -55,6 +55,8 @@ def test_as_few_parts_as_fit(room: tuple[float, float], turn: Turn, counts: tupl
 
 
 @given(st.floats(150, 480), st.floats(0, 20))
+@example(253.0, 0.0)
+@example(170.75, 3.0)
 def test_every_part_fits_and_together_they_are_the_whole(room: float, overlap: float) -> None:
     outline, edge = banner()
     tiles = tiles_of(outline, edge, (room, 120), Turn.UPRIGHT, overlap)

@@ -83,6 +83,12 @@ class Screen:
 
         return self.wait(first, words)
 
+    def choose(self, design: str) -> None:
+        """Press a design in the strip, wherever that is scrolled to."""
+        self.find(f'[data-strip] button[aria-label="{design}"]')
+        script = """document.querySelector(`[data-strip] button[aria-label="${arguments[0]}"]`).click()"""
+        self.driver.execute_script(script, design)
+
     def text(self) -> str:
         return self.driver.find_element(By.TAG_NAME, "body").text
 

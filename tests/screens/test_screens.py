@@ -110,15 +110,14 @@ def test_several_designs_are_set_at_once(screen: Screen) -> None:
 def test_splitting_and_lifting_are_one_click(screen: Screen) -> None:
     job = httpx.post(f"{screen.base}/api/jobs/1/copy").json()["id"]
     screen.open(f"/jobs/{job}/art")
-    strip = '[data-strip] button[aria-label="harbour set"]'
-    screen.find(strip).click()
+    screen.choose("harbour set")
     screen.button("Split into 6 designs").click()
     screen.find('[data-strip] button[aria-label="harbour set 6"]')
     screen.button("Undo").click()
-    screen.find(strip).click()
+    screen.choose("harbour set")
     # A hole is kept by a click on it in the drawing or in the list beside it.
     screen.open(f"/jobs/{job}/edge")
-    screen.find('[data-strip] button[aria-label="life buoy"]').click()
+    screen.choose("life buoy")
     screen.says("1 open, 0 filled")
     screen.button("Holes").click()
     screen.find('section li button[aria-pressed="true"]').click()
@@ -136,7 +135,7 @@ def test_a_piece_is_composed_for_each_name(screen: Screen) -> None:
     assert found == []
     screen.button("Add to the job").click()
     screen.says("3 pieces of 3 designs")
-    screen.find('[data-strip] button[aria-label="name label Cleo"]').click()
+    screen.choose("name label Cleo")
     screen.button("Change this one").click()
     screen.says("The name on it")
 

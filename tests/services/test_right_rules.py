@@ -136,7 +136,7 @@ def test_the_largest_that_fits_fits_and_hardly_anything_larger_does(workshop: Wo
     tall = b'<svg xmlns="http://www.w3.org/2000/svg" width="30mm" height="90mm"><rect width="40" height="330"/></svg>'
     art = workshop.arts.take_in("tall.svg", tall)
     workshop.jobs.add_item(job, art.digest, "tall", 60, {"kind": kind, "distance_mm": 4})
-    wanted = {"width_mm": 150, "height_mm": 900, "longest_mm": 900}[side]
+    wanted = {"width_mm": 60, "height_mm": 400, "longest_mm": 400}[side]
     workshop.jobs.change_items(job, "size", (1,), {side: wanted})
 
     def too_big() -> list[tuple[float, dict[str, object]]]:

@@ -92,12 +92,16 @@ def _seams(
         best = total.min(axis=0) + cost
     length = last - at
     best = best + np.where(length + overlap / 2 <= room, _uneven(length, even), np.inf)
-    place = int(best.argmin())
-    seams = [float(at[place])]
-    for before in reversed(came):
-        place = int(before[place])
-        seams.insert(0, float(at[place]))
-    half = overlap / 2
+    half, place = overlap / 2, int(best.argmin())
+    if np.isfinite(best[place]):
+        seams = [float(at[place])]
+        for before in reversed(came):
+            place = int(before[place])
+            seams.insert(0, float(at[place]))
+    else:
+        # So tight that none of the places tried will do: equal tiles always fit.
+        step = (last - first - overlap) / count
+        seams = [float(first + half + step * number) for number in range(1, count)]
     starts = [0.0, *((seam - half) / side for seam in seams)]
     ends = [*((seam + half) / side for seam in seams), 1.0]
     return [(round(a, 6), round(b, 6)) for a, b in zip(starts, ends, strict=True)]
