@@ -212,3 +212,21 @@ def test_sheets_are_planned_as_the_job_file_asks(folder: Path) -> None:
     plan = json.loads((folder / "d" / "plan.json").read_text())
     assert "print" not in plan["sheets"][0]["files"]
     assert not list((folder / "d").glob("*.pdf"))
+
+
+@pytest.mark.parametrize(
+    ("options", "words"),
+    [
+        (["--lan"], "need a passphrase"),
+        (["--lan", "--certificate", "own.pem"], "goes with its key"),
+        (["--new-passphrase"], "add --lan"),
+    ],
+)
+def test_other_devices_are_let_in_with_a_passphrase_only(tmp_path: Path, options: list[str], words: str) -> None:
+    command = [sys.executable, "-m", "vamper", "serve", "--data", str(tmp_path / "w.db"), "--port", "8790", *options]
+    environment = {name: value for name, value in os.environ.items() if name != "VAMPER_PASSPHRASE"}
+    ended = subprocess.run(
+        command, capture_output=True, text=True, env=environment, stdin=subprocess.DEVNULL, timeout=60
+    )
+    assert ended.returncode == 2
+    assert words in ended.stderr

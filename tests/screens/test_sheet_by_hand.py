@@ -41,10 +41,6 @@ def job(screen: Screen) -> int:
     return number
 
 
-def pieces(screen: Screen) -> list[WebElement]:
-    return screen.driver.find_elements(By.CSS_SELECTOR, PIECE)
-
-
 def where(screen: Screen) -> dict[str, str]:
     """Every piece's place, by its number on the sheet."""
     script = """return Object.fromEntries([...document.querySelectorAll(arguments[0])].map(
