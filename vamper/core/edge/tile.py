@@ -100,8 +100,8 @@ def _seams(
             seams.insert(0, float(at[place]))
     else:
         # So tight that none of the places tried will do: equal tiles always fit.
-        step = (last - first - overlap) / count
-        seams = [float(first + half + step * number) for number in range(1, count)]
+        each = (last - first - overlap) / count
+        seams = [float(first + half + each * number) for number in range(1, count)]
     starts = [0.0, *((seam - half) / side for seam in seams)]
     ends = [*((seam + half) / side for seam in seams), 1.0]
     return [(round(a, 6), round(b, 6)) for a, b in zip(starts, ends, strict=True)]
