@@ -59,8 +59,8 @@ client: .venv/.installed-dev ui/node_modules/.installed ## the front end's clien
 	cd ui && npm run --silent client
 
 schema: $(SETUP) ## the published JSON Schemas of job files and plans
-	$(PY) -m vamper.formats.schema job > docs/job.schema.json
-	$(PY) -m vamper.formats.schema plan > docs/plan.schema.json
+	for name in job plan readings calibration; do \
+		$(PY) -m vamper.formats.schema $$name > docs/$$name.schema.json || exit 1; done
 
 lock: ## pin what requirements.in and requirements-dev.in ask for
 	.venv/bin/pip-compile --quiet --strip-extras --no-emit-index-url --no-emit-find-links --no-emit-trusted-host --no-header -o requirements.txt requirements.in

@@ -94,7 +94,7 @@ def test_sizes_over_the_border_are_worked_back(client: TestClient, job: int) -> 
 def test_what_bleeds_is_shown_and_printed(client: TestClient, job: int) -> None:  # noqa: F811
     change(client, job, {"edge.kind": "bare", "edge.distance_mm": 0}, [1])
     item = view(client, job)["plan"]["items"][0]
-    assert item["bleed_mm"] == 0.6
+    assert item["bleed_mm"] == 0.612
     assert item["printed_box"]["width_mm"] > item["edge_size"]["width_mm"] + 1
     png = client.get(f"/api/jobs/{job}/items/1/printed.png?look={item['look']}").content
     printed = np.asarray(Image.open(io.BytesIO(png)))

@@ -16,6 +16,7 @@ from vamper.core.sheet.layout import Piece, gap_between
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.edge import EdgeSpec, RingSpec
 from vamper.core.values.item import Cut
+from vamper.core.values.miss import STARTER_MISS_MM
 from vamper.core.values.paper import Paper
 from vamper.core.values.placement import Placement
 from vamper.core.values.stock import STOCK_BY_KEY
@@ -32,8 +33,8 @@ def bleed(spec: EdgeSpec, override: float | None = None):  # type: ignore[no-unt
 
 def test_a_bare_border_needs_none_and_print_up_to_the_edge_does() -> None:
     assert bleed(EdgeSpec(distance_mm=3))[1].width_mm == 0
-    assert bleed(EdgeSpec("bare", 0))[1].width_mm == 0.6
-    assert bleed(EdgeSpec(distance_mm=3, colour="#2F6F86"))[1].width_mm == 0.6
+    assert bleed(EdgeSpec("bare", 0))[1].width_mm == STARTER_MISS_MM
+    assert bleed(EdgeSpec(distance_mm=3, colour="#2F6F86"))[1].width_mm == STARTER_MISS_MM
 
 
 def test_white_on_white_needs_none_and_is_not_printed() -> None:
@@ -46,7 +47,7 @@ def test_white_on_white_needs_none_and_is_not_printed() -> None:
 def test_the_outermost_ring_decides() -> None:
     dark, bare = RingSpec(1, "#22303A"), RingSpec(2)
     assert bleed(EdgeSpec(rings=(dark, bare)))[1].width_mm == 0
-    assert bleed(EdgeSpec(rings=(bare, dark)))[1].width_mm == 0.6
+    assert bleed(EdgeSpec(rings=(bare, dark)))[1].width_mm == STARTER_MISS_MM
 
 
 def test_a_person_can_set_it_and_is_told_when_it_is_missing() -> None:

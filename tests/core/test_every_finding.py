@@ -19,8 +19,10 @@ from vamper.core.values.findings import Severity, Station
 from vamper.core.values.granted import Belief, Granted
 from vamper.core.values.item import Cut
 from vamper.core.values.marks import NO_MARKS, MarksSpec
+from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.packing import PackingSpec
-from vamper.core.values.printer import Margins, Printer
+from vamper.core.values.printer import Ink, Margins, Printer, Scale, TraySize
+from vamper.core.values.reading import Black, RoomLight
 
 TWO_DISCS = picture_of(np.maximum(disc_alpha(400, 70, (80, 200)), disc_alpha(400, 70, (320, 200))))
 RING = picture_of(disc_alpha(400, 170, (200, 200)) * (1 - disc_alpha(400, 60, (200, 200))))
@@ -33,9 +35,59 @@ BY_HAND = Cutter(feed=Feed.HAND)
 CORNERED = bars((20, 100, 380, 300), (180, 20, 220, 380))
 TAKEN = Granted(215.9, 279.4, Belief(190), Belief(250))
 BACK = item(2, back_of=1, quantity=1)
+GLOSS, DYE = "gloss-vinyl", "dye-paper"
+DRIFTED = tuple(LoggedMiss(0.4, 0.0) for _ in range(5))
 
 # Code, where it is answered, how much it matters, a scene that has it, and the nearest one that has not.
 CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
+    "marks.unread": (
+        Station.MARKS,
+        Severity.STOP,
+        scene(item(), stock=GLOSS, room_light=RoomLight.BRIGHT),
+        scene(item(), stock=GLOSS, room_light=RoomLight.DIM),
+    ),
+    "marks.covered": (
+        Station.MARKS,
+        Severity.LOOK,
+        scene(item(), coated=True),
+        scene(item(), coated=True, marks=MarksSpec(NO_MARKS)),
+    ),
+    "marks.drift": (
+        Station.MARKS,
+        Severity.LOOK,
+        scene(item(), misses=DRIFTED),
+        scene(item(), misses=DRIFTED[1:]),
+    ),
+    "print.kind": (
+        Station.PRINT,
+        Severity.STOP,
+        scene(item(), stock=DYE),
+        scene(item(), stock=DYE, printer=Printer(ink=Ink.DYE)),
+    ),
+    "print.scale": (
+        Station.PRINT,
+        Severity.STOP,
+        scene(item(), printer=Printer(scale=Scale(0.994, 1.0))),
+        scene(item(), printer=Printer(scale=Scale(0.996, 1.004))),
+    ),
+    "print.page-size": (
+        Station.PRINT,
+        Severity.STOP,
+        scene(item(), printer=Printer(set_to=TraySize(210.0, 297.0))),
+        scene(item(), printer=Printer(set_to=TraySize(279.4, 215.9))),
+    ),
+    "print.borderless": (
+        Station.PRINT,
+        Severity.LOOK,
+        scene(item(), printer=Printer(margins_mm=Margins(0, 3, 3, 3))),
+        scene(item(), printer=Printer(margins_mm=Margins(1, 3, 3, 3))),
+    ),
+    "print.low-ink": (
+        Station.PRINT,
+        Severity.LOOK,
+        scene(item(), printer=Printer(black=Black.LOW)),
+        scene(item()),
+    ),
     "art.pieces": (
         Station.EDGE,
         Severity.STOP,

@@ -7,7 +7,7 @@ from pydantic import BaseModel, TypeAdapter
 from vamper.api.door import router as door_router
 from vamper.api.sheet.schemas import ScaleToFill
 from vamper.core.art.prepare import START_LIFT_DE
-from vamper.core.edge.inspect import EVEN_BORDER_MM
+from vamper.core.edge.inspect import even_border_mm
 from vamper.core.edge.kind import KINDS, SLIDERS_MM
 from vamper.core.marks.mark import FAMILIES
 from vamper.core.sheet.pack.mode import MODES
@@ -164,7 +164,7 @@ def _catalog() -> CatalogOut:
         mark_families=[NamedOut(key=f.key, name=f.name, hint=f.hint) for f in FAMILIES],
         purposes=[NamedOut(key=p, name=PURPOSE_PHRASES[p], hint=hint(p)) for p in Purpose],
         least_border_mm=STARTER_MISS_MM,
-        even_border_mm=EVEN_BORDER_MM,
+        even_border_mm=even_border_mm(STARTER_MISS_MM),
         start_lift_de=START_LIFT_DE,
         start=StartsOut(
             edge=EdgeSpec(),

@@ -1,6 +1,7 @@
 """Plan a job file, and say what there is to say about one art, without the screen."""
 
 import json
+import sys
 from pathlib import Path
 from typing import Annotated
 
@@ -12,9 +13,20 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.lengths import written
 from vamper.core.values.stock import STOCK_BY_KEY
 
+STANDARD_INPUT = Path("-")
 
-def _read(path: Path, name: str) -> bytes:
+
+def read_input(path: Path, name: str) -> bytes:
+    """A file, or standard input for `-`.
+
+    Raises
+    ------
+    BadInput
+        If it cannot be read.
+    """
     try:
+        if path == STANDARD_INPUT:
+            return sys.stdin.buffer.read()
         return path.read_bytes()
     except FileNotFoundError:
         raise BadInput("there is no such file", name) from None
@@ -28,23 +40,30 @@ def plan(
     out: Annotated[Path, typer.Option(help="Where the files go; made if it is missing.")],
     seconds: Annotated[float, typer.Option(min=0.1, max=3600, help="How long packing may search.")] = 5.0,
     seed: Annotated[int, typer.Option(min=0, help="Seed of the search.")] = 1,
+    proof: Annotated[bool, typer.Option("--proof", help="Also a proof of each sheet, for plain paper.")] = False,
+    page_ppi: Annotated[
+        int | None, typer.Option(min=30, max=1200, help="Also each page as PNG, at so many ppi.")
+    ] = None,
 ) -> None:
-    """Plan a job file and write everything to hand over.
+    """Plan a job file and write everything to hand over, as in: vamper plan hull.json --out out --proof
+
 
     Ends with 0 when planned, 3 when planned with findings that would spoil the sheet, 2 for bad input.
     """
+    from vamper.core.art.picture import Picture
+    from vamper.core.design import DesignedItem
     from vamper.core.inspect import findings_of
     from vamper.core.values.findings import Severity
     from vamper.formats.job_file import read_job
     from vamper.services.design.designer import ArtFile, Designer
-    from vamper.services.handoff.files import plan_files
+    from vamper.services.handoff.files import page_file, plan_files, proof_file, proof_name
     from vamper.services.jobs.composing import Composer, drawn_job
     from vamper.services.packing.nesting_process import ProcessNester
     from vamper.services.packing.planning import plan_job
     from vamper.services.packing.scaling import plan_scaled
 
     with bad_input_is_one_line():
-        spec = read_job(_read(job, str(job)))
+        spec = read_job(read_input(job, str(job)))
         folder = job.resolve().parent
 
         def art_file(name: str) -> ArtFile:
@@ -52,7 +71,7 @@ def plan(
             # A link inside the folder may still lead out of it.
             if not path.is_relative_to(folder):
                 raise BadInput("must stay inside the job file's folder", name)
-            return ArtFile.of(name, _read(path, name))
+            return ArtFile.of(name, read_input(path, name))
 
         designer = Designer()
         spec, drawings = drawn_job(spec, Composer(designer, art_file))
@@ -64,7 +83,16 @@ def plan(
             planned = plan_job(spec, arts, designer, nester, seconds, seed)
         by_name = {item.art: art for item, art in zip(spec.items, arts, strict=True)}
         findings = findings_of(planned)
-        files = plan_files(planned, findings, lambda item: designer.picture_of(item, by_name[item.spec.art]))
+
+        def pictures(item: DesignedItem) -> Picture:
+            return designer.picture_of(item, by_name[item.spec.art])
+
+        files = plan_files(planned, findings, pictures)
+        for sheet in range(len(planned.sheets)) if planned.job.stock.printable else ():
+            if proof:
+                files[proof_name(sheet)] = proof_file(planned, sheet, pictures)
+            if page_ppi is not None:
+                files[f"sheet-{sheet + 1:02d}-page.png"] = page_file(planned, sheet, page_ppi, pictures)
         try:
             out.mkdir(parents=True, exist_ok=True)
             for name, data in files.items():
@@ -104,6 +132,6 @@ def check(
         edge = {"kind": kind, "smooth_mm": smooth} | ({} if distance is None else {"distance_mm": distance})
         prepare = {"page": page, "threshold": threshold, "lift_de": lift}
         spec = read_item({"number": 1, "art": art.name, "width_mm": width, "edge": edge, "prepare": prepare})
-        item = Designer().design(spec, ArtFile.of(art.name, _read(art, str(art))), STOCK_BY_KEY[stock])
+        item = Designer().design(spec, ArtFile.of(art.name, read_input(art, str(art))), STOCK_BY_KEY[stock])
     report = check_document(item, purpose, STOCK_BY_KEY[stock])
     typer.echo(written(json.dumps(report, indent=1, ensure_ascii=False)))

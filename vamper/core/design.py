@@ -1,6 +1,6 @@
 """A design worked out: everything about one item that comes before it lies on a sheet."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from vamper.core.art.inspect import ArtFacts
 from vamper.core.art.outline import Outline
@@ -10,12 +10,14 @@ from vamper.core.printing.bleed import Bleed
 from vamper.core.sheet.layout import Piece
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.item import ItemSpec
+from vamper.core.values.miss import STARTER_MISS_MM
 
 
 @dataclass(frozen=True, slots=True)
 class DesignedItem:
     """An item with its outline and edge, what was seen on it, and its bleed. `size` is that of its inked area, from
-    which its picture can be had again: pixels take too much room to be kept with every design.
+    which its picture can be had again: pixels take too much room to be kept with every design. `miss_mm` is what 95 of
+    100 of its pieces miss by less than: the sheet's worst before packing, that of its own pieces afterwards.
     """
 
     spec: ItemSpec
@@ -25,6 +27,13 @@ class DesignedItem:
     facts: ArtFacts
     edge_facts: EdgeFacts
     bleed: Bleed
+    miss_mm: float = STARTER_MISS_MM
+
+    def missing_by(self, miss_mm: float) -> "DesignedItem":
+        """The same where its pieces miss by so much."""
+        if miss_mm == self.miss_mm:
+            return self
+        return replace(self, miss_mm=miss_mm, bleed=self.bleed.for_miss(miss_mm))
 
     @property
     def number(self) -> int:

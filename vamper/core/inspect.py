@@ -7,7 +7,7 @@ from vamper.core.cutting.inspect import cut_findings, kiss_without_backing
 from vamper.core.cutting.plan import smallest_radius
 from vamper.core.design import DesignedItem
 from vamper.core.edge.inspect import counter_findings, edge_findings, hand_findings
-from vamper.core.marks.inspect import marks_findings
+from vamper.core.marks.inspect import covered_findings, drift_findings, marks_findings, reading_findings
 from vamper.core.plan import Plan
 from vamper.core.printing.inspect import bleed_findings, print_findings
 from vamper.core.sheet.inspect import (
@@ -34,21 +34,25 @@ def findings_of(plan: Plan) -> tuple[Finding, ...]:
 def _all(plan: Plan) -> Iterator[Finding]:
     job = plan.job
     yield from marks_findings(job.paper, job.marks, printer_bound(job.paper, job.printer))
+    yield from reading_findings(plan.reading, job.marks)
+    if job.coated:
+        yield from covered_findings(plan.setup.marks)
+    yield from drift_findings(job.misses)
     for item in plan.items:
         yield from item_findings(item, job.purpose, job.stock)
     yield from _sheet(plan)
     yield from _cut(plan)
-    yield from print_findings(job.stock)
+    yield from print_findings(job)
 
 
 def item_findings(item: DesignedItem, purpose: Purpose, stock: Stock) -> list[Finding]:
     """What the stations find on one design before it lies on a sheet."""
     art = art_findings(item.outline, item.spec, item.number, purpose, item.facts, stock)
-    edge = edge_findings(item.outline, item.edge, item.spec, item.number, item.edge_facts)
+    edge = edge_findings(item.outline, item.edge, item.spec, item.number, item.edge_facts, item.miss_mm)
     if not stock.printable:
         counters = counter_findings(item.outline, item.edge, item.number)
         return art + edge + counters + colour_findings(item.facts.flat_colours, item.number)
-    return art + edge + bleed_findings(item.bleed, item.number, stock)
+    return art + edge + bleed_findings(item.bleed, item.number, stock, item.miss_mm)
 
 
 def _sheet(plan: Plan) -> Iterator[Finding]:

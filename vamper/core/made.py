@@ -1,13 +1,14 @@
 """The job as it is really made: what stock and cutter decide over the maker's head, worked out once.
 
 A stock without a backing is cut through, whatever was asked for; marks are printed only where something is printed and
-something looks for them; scissors cut straight rows of rounder edges. Everything that follows works from this job; only
-findings look back at what was asked for.
+something looks for them, as thick and as far inside as their remedies ask; scissors cut straight rows of rounder edges.
+Everything that follows works from this job; only findings look back at what was asked for.
 """
 
 from dataclasses import replace
 
 from vamper.core.edge.by_hand import for_hand
+from vamper.core.marks.sheet_marks import marks_made
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.item import Cut, ItemSpec
@@ -24,8 +25,11 @@ def as_made(job: Job) -> Job:
         marks = replace(marks, family=NO_MARKS)
     if not job.cutter.is_machine:
         packing = replace(packing, mode=TIDY)
+    marks, stock = marks_made(marks), job.stock
+    if job.stock_colour is not None and job.stock_colour != stock.colour:
+        stock = replace(stock, colour=job.stock_colour, reflectance=None)
     items = tuple(item_as_made(item, job.stock, job.cutter) for item in job.items)
-    return replace(job, marks=marks, packing=packing, items=items)
+    return replace(job, marks=marks, packing=packing, items=items, stock=stock)
 
 
 def item_as_made(item: ItemSpec, stock: Stock, cutter: Cutter) -> ItemSpec:

@@ -4,24 +4,33 @@ Data goes one way. `set_up_sheet` and `DesignedItem`s come first, the layout is 
 the pieces and settles the cutter. Pages and cut plans of single sheets follow from a plan, findings from all of it.
 """
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 from functools import cached_property
+
+import numpy as np
+import shapely
 
 from vamper.core.art.picture import Picture
 from vamper.core.cutting.plan import CutPlan, plan_cut, smallest_radius
 from vamper.core.cutting.setting import CutSetting, settings_for
 from vamper.core.design import DesignedItem
+from vamper.core.marks.budget import Floats, MissBudget, budget_of, farthest_mm
 from vamper.core.marks.mark import Mark, turned_over
+from vamper.core.marks.reading import Reading, reading_of
 from vamper.core.marks.sheet_marks import marks_bound, marks_for
 from vamper.core.printing.bleed import carried_outward
 from vamper.core.printing.page import PrintItem, PrintPage, compose_page
+from vamper.core.printing.page_box import page_for
+from vamper.core.printing.proof import job_line
 from vamper.core.sheet.laid import LaidSheet, lay
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.live_area import LiveArea, cutter_bounds, granted_bound, live_area, printer_bound, spent_bound
 from vamper.core.sheet.pack.area_bound import AreaBound
 from vamper.core.sheet.pack.groups import bound_of
 from vamper.core.sheet.pack.problem import PackProblem
+from vamper.core.values.geometry import mirrored
 from vamper.core.values.item import Cut
 from vamper.core.values.job import Job
 
@@ -32,12 +41,13 @@ class SheetSetup:
 
     Live areas are as the finished piece reads, as a layout is. Where the files are mirrored, they are the mirror images
     of what the printer, the cutter and the marks leave of the sheet as it is loaded; `marks` are as they are printed,
-    `marks_seen` in the frame of the live areas.
+    `marks_seen` and the `budget` of misses in the frame of the live areas.
     """
 
     live: LiveArea
     marks: tuple[Mark, ...]
     marks_seen: tuple[Mark, ...]
+    budget: MissBudget
     first: LiveArea | None = None
 
     def live_of(self, sheet: int) -> LiveArea:
@@ -58,8 +68,24 @@ class Plan:
 
     @property
     def mirror(self) -> bool:
-        """Whether the files are mirrored: decided by the stock's process, never asked."""
-        return self.job.stock.mirrored
+        """Whether the files are mirrored: decided by the process, never asked."""
+        return self.job.mirrored
+
+    @cached_property
+    def reading(self) -> Reading | None:
+        """Whether its marks will be read; None where nothing looks for any."""
+        return reading_of(self.job)
+
+    @property
+    def budget(self) -> MissBudget:
+        """What its cuts may be off by."""
+        return self.setup.budget
+
+    def misses_mm(self, sheet: int) -> Floats:
+        """The miss that 95 of 100 stay under of each piece of a sheet (from 0), at its farthest edge point."""
+        return _misses(
+            self.sheets[sheet], self.setup.budget, {item.number: item.spec.cut for item in self.items}, self.settings
+        )
 
     @cached_property
     def by_number(self) -> dict[int, DesignedItem]:
@@ -100,10 +126,25 @@ def set_up_sheet(job: Job) -> SheetSetup:
     gone = spent_bound(paper)
     live = live_area(paper, bounds)
     first = live_area(paper, [*bounds, gone]) if gone is not None else None
-    if not job.stock.mirrored:
-        return SheetSetup(live, marks, marks, first)
+    if not job.mirrored:
+        return SheetSetup(live, marks, marks, budget_of(job, marks), first)
     seen = tuple(turned_over(mark, paper) for mark in marks)
-    return SheetSetup(live.turned_over(paper), marks, seen, first.turned_over(paper) if first is not None else None)
+    turned = first.turned_over(paper) if first is not None else None
+    return SheetSetup(live.turned_over(paper), marks, seen, budget_of(job, seen), turned)
+
+
+def worst_miss_mm(job: Job, setup: SheetSetup) -> float:
+    """What a piece of a job as it is made may miss by at worst, wherever it comes to lie and however it is cut."""
+    passes = max(setting.passes for setting in settings_for(job.stock, job.cutter, math.inf).values())
+    corners = shapely.get_coordinates(setup.live.shape.convex_hull)
+    return round(float(setup.budget.miss_mm(corners, passes).max()), 3)
+
+
+def _misses(
+    sheet: LaidSheet, budget: MissBudget, cuts: Mapping[int, Cut], settings: Mapping[Cut, CutSetting]
+) -> Floats:
+    passes = [settings[cuts[one.item]].passes for one in sheet.placements]
+    return farthest_mm(budget, sheet.edges, np.array(passes))
 
 
 def pack_problem(job: Job, setup: SheetSetup, items: Sequence[DesignedItem], seed: int = 1) -> PackProblem:
@@ -122,16 +163,33 @@ def complete(asked: Job, job: Job, setup: SheetSetup, items: Sequence[DesignedIt
     """Everything that follows from a layout; `job` is `asked` as it is made."""
     sheets = lay(layout, {item.number: item.edge.shape for item in items}, setup.live_of)
     settings = settings_for(job.stock, job.cutter, tightest_mm(items))
-    return Plan(asked, job, setup, tuple(items), layout, sheets, settings)
+    most = _most_missed(sheets, setup.budget, items, settings)
+    missed = tuple(item.missing_by(most.get(item.number, item.miss_mm)) for item in items)
+    return Plan(asked, job, setup, missed, layout, sheets, settings)
 
 
-def page_of(plan: Plan, sheet: int) -> PrintPage:
-    """The print page of one sheet, as it is printed."""
+def _most_missed(
+    sheets: Sequence[LaidSheet],
+    budget: MissBudget,
+    items: Sequence[DesignedItem],
+    settings: Mapping[Cut, CutSetting],
+) -> dict[int, float]:
+    """The largest miss of the pieces of each design that lies somewhere: as far as its bleed must reach."""
+    cuts = {item.number: item.spec.cut for item in items}
+    most: dict[int, float] = {}
+    for sheet in {id(sheet.lying): sheet for sheet in sheets}.values():
+        for one, miss in zip(sheet.placements, _misses(sheet, budget, cuts, settings).tolist(), strict=True):
+            most[one.item] = max(most.get(one.item, 0.0), round(miss, 3))
+    return most
+
+
+def page_of(plan: Plan, sheet: int, line: str = "") -> PrintPage:
+    """The print page of one sheet, as it is printed; `line` is what its job line says, where it has one."""
     items = {
         item.number: PrintItem(item.outline, item.edge, item.spec.edge.stack, item.bleed.width_mm)
         for item in plan.items
     }
-    return compose_page(
+    page = compose_page(
         plan.job.paper,
         plan.sheets[sheet],
         items,
@@ -140,6 +198,17 @@ def page_of(plan: Plan, sheet: int) -> PrintPage:
         plan.mirror,
         not plan.job.cutter.is_machine,
     )
+    page = replace(page, box=page_for(plan.job.paper, plan.job.printer), scale=plan.job.printer.scale)
+    if not line:
+        return page
+    live = plan.sheets[sheet].live.shape
+    drawn = job_line(page, mirrored(live, plan.job.paper.width_mm) if plan.mirror else live, line)
+    return page if drawn is None else replace(page, over=(drawn,))
+
+
+def proof_of(plan: Plan, sheet: int) -> PrintPage:
+    """The page of one sheet as a proof: its cut lines are printed."""
+    return replace(page_of(plan, sheet), lines=tuple(loop.points for loop in cut_of(plan, sheet).loops))
 
 
 def printed_picture(item: DesignedItem, picture: Picture) -> Picture:
@@ -153,3 +222,9 @@ def cut_of(plan: Plan, sheet: int) -> CutPlan:
     """The cut plan of one sheet."""
     cuts = {item.number: item.spec.cut for item in plan.items}
     return plan_cut(plan.job.paper, plan.sheets[sheet], cuts, plan.mirror)
+
+
+def cut_as_sent(plan: Plan, sheet: int) -> CutPlan:
+    """What is asked of the cutter: the cut plan of one sheet, by the inverse of what its calibration found."""
+    nominal = cut_of(plan, sheet)
+    return nominal if plan.job.calibration is None else nominal.moved(plan.job.calibration.corrected)

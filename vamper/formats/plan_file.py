@@ -2,6 +2,7 @@
 
 import json
 from collections.abc import Mapping, Sequence
+from dataclasses import asdict
 from typing import Any
 
 from shapely.geometry.base import BaseGeometry
@@ -9,7 +10,10 @@ from shapely.geometry.base import BaseGeometry
 from vamper.core.design import DesignedItem
 from vamper.core.edge.handling import advise, candidates, handling_of
 from vamper.core.inspect import item_findings
+from vamper.core.marks.reading import REMEDIES
 from vamper.core.plan import Plan
+from vamper.core.printing.advice import advice_for
+from vamper.core.printing.ink import InkUse
 from vamper.core.values.art import Purpose
 from vamper.core.values.findings import Finding, Severity, most_serious_first
 from vamper.core.values.geometry import Points, parts, ring_points
@@ -114,8 +118,49 @@ def _about_sheet(plan: Plan, number: int) -> dict[str, Any]:
     return {**about, "stock_colour": colour} if colour else about
 
 
-def plan_document(plan: Plan, findings: Sequence[Finding]) -> dict[str, Any]:
-    """The data of `plan.json`; in it designs go by their place."""
+def ink_document(ink: InkUse) -> dict[str, float]:
+    return {name: round(value, 3) for name, value in asdict(ink).items()}
+
+
+def _reading(plan: Plan) -> dict[str, Any] | None:
+    reading = plan.reading
+    if reading is None:
+        return None
+    return {
+        "chance": reading.chance,
+        "marks": list(reading.marks),
+        "cause": reading.cause.value,
+        "remedies": [
+            {"key": one.remedy.value, "text": REMEDIES[one.remedy].text, "chance": one.chance}
+            for one in reading.remedies
+        ],
+    }
+
+
+def _printing(plan: Plan) -> dict[str, Any] | None:
+    if not plan.job.stock.printable:
+        return None
+    advice = asdict(advice_for(plan.job.stock, plan.job.printer))
+    return {**advice, "schools": list(advice["schools"])}
+
+
+def _placements(plan: Plan, number: int, places: Mapping[int, int]) -> list[dict[str, Any]]:
+    misses = plan.misses_mm(number).tolist()
+    return [
+        {
+            "item": places[placement.item],
+            "x_mm": round(placement.x_mm, 6),
+            "y_mm": round(placement.y_mm, 6),
+            "turn_deg": round(placement.turn_deg, 6),
+            "miss_mm": round(miss, 4),
+            **({"pin": placement.pin.value} if placement.pin is not Pin.FREE else {}),
+        }
+        for placement, miss in zip(plan.layout.sheets[number], misses, strict=True)
+    ]
+
+
+def plan_document(plan: Plan, findings: Sequence[Finding], inks: Sequence[InkUse] = ()) -> dict[str, Any]:
+    """The data of `plan.json`; designs go by their place. `inks` are those of its sheets, where they are known."""
     places = {item.number: place for place, item in enumerate(plan.items)}
     return {
         "format": FORMAT,
@@ -149,20 +194,12 @@ def plan_document(plan: Plan, findings: Sequence[Finding]) -> dict[str, Any]:
             {
                 "number": number + 1,
                 "used": round(plan.sheets[number].used_share, 4),
-                "placements": [
-                    {
-                        "item": places[placement.item],
-                        "x_mm": round(placement.x_mm, 6),
-                        "y_mm": round(placement.y_mm, 6),
-                        "turn_deg": round(placement.turn_deg, 6),
-                        **({"pin": placement.pin.value} if placement.pin is not Pin.FREE else {}),
-                    }
-                    for placement in sheet
-                ],
+                "placements": _placements(plan, number, places),
                 "files": sheet_files(number, plan.job),
+                **({"ink": ink_document(inks[number])} if inks else {}),
                 **_about_sheet(plan, number),
             }
-            for number, sheet in enumerate(plan.layout.sheets)
+            for number in range(len(plan.layout.sheets))
         ],
         "unplaced": [
             {"item": places[unplaced.item], "quantity": unplaced.quantity, "reason": unplaced.reason.value}
@@ -186,12 +223,14 @@ def plan_document(plan: Plan, findings: Sequence[Finding]) -> dict[str, Any]:
             }
             for cut, setting in plan.settings.items()
         },
+        "reading": _reading(plan),
+        "printing": _printing(plan),
         "mirror": plan.mirror,
         "stopped": any(finding.severity is Severity.STOP for finding in findings),
         "findings": [finding_document(finding, places) for finding in findings],
     }
 
 
-def write_plan(plan: Plan, findings: Sequence[Finding]) -> bytes:
-    text = json.dumps(plan_document(plan, findings), indent=1, ensure_ascii=False)
+def write_plan(plan: Plan, findings: Sequence[Finding], inks: Sequence[InkUse] = ()) -> bytes:
+    text = json.dumps(plan_document(plan, findings, inks), indent=1, ensure_ascii=False)
     return written(text).encode() + b"\n"

@@ -5,10 +5,12 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from vamper.core.cutting.setting import Blade
+from vamper.core.marks.reading import Cause
 from vamper.core.sheet.layout import WhyNot
 from vamper.core.values.findings import Severity
 from vamper.core.values.item import Cut
 from vamper.core.values.placement import Pin
+from vamper.core.values.reading import Remedy
 from vamper.core.values.stock import Tack
 
 
@@ -54,6 +56,8 @@ class PlannedPlacement(Strict):
     x_mm: float
     y_mm: float
     turn_deg: float
+    miss_mm: float
+    """The miss that 95 of 100 such pieces stay under at its farthest edge point."""
     pin: Literal[Pin.KEPT, Pin.HAND, Pin.LOCKED] | None = None
     """Where it was not packed but held."""
 
@@ -75,11 +79,62 @@ class SheetFiles(Strict):
     cut_dxf: str
 
 
+class PlannedInk(Strict):
+    """Areas of full cover, and their volume."""
+
+    cyan_cm2: float
+    magenta_cm2: float
+    yellow_cm2: float
+    black_cm2: float
+    ml: float
+
+
+class PlannedRemedy(Strict):
+    key: Remedy
+    text: str
+    chance: float
+    """Of the sheet, once it is taken."""
+
+
+class PlannedReading(Strict):
+    """Whether the marks will be read: all of them, and each."""
+
+    chance: float
+    marks: list[float]
+    cause: Cause
+    remedies: list[PlannedRemedy]
+
+
+class PlannedSchool(Strict):
+    key: str
+    name: str
+    why: str
+
+
+class PlannedPrinting(Strict):
+    """What to choose in the printer's own dialog."""
+
+    media: str
+    quality: str
+    side: str
+    feed: str
+    head: str
+    dry_minutes: int
+    ink: str
+    look: str
+    schools: list[PlannedSchool]
+    companion: str
+    not_mirrored: str
+    source: str
+
+
 class PlannedSheet(Strict):
     number: Annotated[int, Field(ge=1)]
     used: float
     placements: list[PlannedPlacement]
     files: SheetFiles
+    ink: PlannedInk | None = None
+    """Left out for stock that is not printed."""
     offcut_mm: FreeRectangle
     live_area_mm: list[ShapePart] | None = None
     """Of a first sheet that was used before; the job's own holds for all others."""
@@ -143,6 +198,9 @@ class PlanFile(Strict):
     bound: PlannedBound
     time_limited: bool
     settings: dict[Cut, PlannedSetting]
+    reading: PlannedReading | None
+    """Nothing where no sensor looks for marks."""
+    printing: PlannedPrinting | None
     mirror: bool
     stopped: bool
     findings: list[Found]

@@ -1,12 +1,13 @@
-"""Writes the published JSON Schemas: `python -m vamper.formats.schema job > docs/job.schema.json`, likewise `plan`."""
+"""Writes the published JSON Schemas: `python -m vamper.formats.schema job > docs/job.schema.json`, and the others."""
 
 import json
 import sys
 
 from vamper.formats.job_file import job_schema
 from vamper.formats.plan_schema import plan_schema
+from vamper.formats.readings_file import fit_schema, readings_schema
 
-SCHEMAS = {"job": job_schema, "plan": plan_schema}
+SCHEMAS = {"job": job_schema, "plan": plan_schema, "readings": readings_schema, "calibration": fit_schema}
 
 
 def schema_text(name: str) -> str:

@@ -15,6 +15,11 @@ def closed_path(points: Points, decimals: int = 4) -> str:
     return f"M {first} L {' '.join(rest)} Z"
 
 
+def open_path(points: Points, decimals: int = 4) -> str:
+    """A line, shape (n, 2), as an open path."""
+    return closed_path(points, decimals).removesuffix(" Z")
+
+
 def shape_path(shape: BaseGeometry, decimals: int = 4) -> str:
     """All rings of all parts, to be filled even-odd."""
     rings = [ring for part in parts(shape) for ring in (part.exterior, *part.interiors)]

@@ -1458,6 +1458,12 @@ export interface components {
       /** Lines */
       lines: string[];
     };
+    /**
+     * Black
+     * @description How black the printer's black is.
+     * @enum {string}
+     */
+    Black: 'full' | 'fading' | 'low';
     /** Body_add_art_api_jobs__job_id__art_post */
     Body_add_art_api_jobs__job_id__art_post: {
       /** File */
@@ -1687,7 +1693,9 @@ export interface components {
      * Cutter
      * @description `head_mm` and `tail_mm` are the strips under the rollers of a roller-fed cutter, `mat_mm` the window of the mat
      *     of a mat-fed one. `acceleration_mm_s2` bounds the speed round a bend. `feed: hand` is no machine: guide lines and
-     *     trim ticks are printed, and rows are straight. `granted` is what its own program takes, paper by paper.
+     *     trim ticks are printed, and rows are straight. `granted` is what its own program takes, paper by paper. `sensor`
+     *     looks for the marks; `feed_mm` is how much more than across (σ) a cut is off along the feed, where rollers move the
+     *     stock.
      */
     Cutter: {
       /**
@@ -1697,6 +1705,11 @@ export interface components {
       acceleration_mm_s2: number;
       /** @default mat */
       feed: components['schemas']['Feed'];
+      /**
+       * Feed Mm
+       * @default 0
+       */
+      feed_mm: number;
       /**
        * @default {
        *       "max": 380,
@@ -1723,6 +1736,11 @@ export interface components {
        *     }
        */
       reach_mm: components['schemas']['Reach'];
+      /**
+       * Sensor
+       * @default usual
+       */
+      sensor: components['schemas']['SensorWord'] | components['schemas']['Sensor'];
       /**
        * Tail Mm
        * @default 0
@@ -2167,6 +2185,12 @@ export interface components {
         [key: string]: unknown;
       };
     };
+    /**
+     * Ink
+     * @description What a printer is filled with: ordinary ink or toner, or ink that turns to gas in a press.
+     * @enum {string}
+     */
+    Ink: 'ordinary' | 'dye';
     /** ItemNumbers */
     ItemNumbers: {
       /** Numbers */
@@ -2336,6 +2360,7 @@ export interface components {
        *       "count": 4,
        *       "family": "corner",
        *       "inset_mm": 8,
+       *       "remedies": [],
        *       "size_mm": 10,
        *       "stroke_mm": 0.8
        *     }
@@ -2531,7 +2556,8 @@ export interface components {
     };
     /**
      * MarksSpec
-     * @description `inset` is from the paper's edge to the mark's outer rim; `clear` stays unprinted round it.
+     * @description `inset` is from the paper's edge to the mark's outer rim; `clear` stays unprinted round it. `remedies` are what
+     *     was done so that the marks are read.
      */
     MarksSpec: {
       /**
@@ -2556,6 +2582,11 @@ export interface components {
        * @default 8
        */
       inset_mm: number;
+      /**
+       * Remedies
+       * @default []
+       */
+      remedies: components['schemas']['Remedy'][];
       /**
        * Size Mm
        * @default 10
@@ -2692,6 +2723,13 @@ export interface components {
      * @enum {string}
      */
     PackingState: 'waiting' | 'queued' | 'searching' | 'done' | 'stopped' | 'interrupted' | 'broken';
+    /**
+     * PageBox
+     * @description What the page of a print file is: the sheet itself, or, for printers that only take sizes with a name, the named
+     *     size next above, with the sheet where the printer puts it.
+     * @enum {string}
+     */
+    PageBox: 'sheet' | 'named, centred' | 'named, at the left' | 'named, at the right';
     /**
      * Paper
      * @description A sheet's size. `spent` is what is gone of the first one, where it was used before.
@@ -2859,8 +2897,16 @@ export interface components {
        */
       threshold: number;
     };
-    /** Printer */
+    /**
+     * Printer
+     * @description `scale` is compensated when printing. `ml_per_cm2` is the ink that a full cover of one colour takes; `set_to` the
+     *     paper that its own dialog is set to, where that is known.
+     */
     Printer: {
+      /** @default full */
+      black: components['schemas']['Black'];
+      /** @default ordinary */
+      ink: components['schemas']['Ink'];
       /** @default inkjet */
       kind: components['schemas']['PrinterKind'];
       /**
@@ -2872,6 +2918,21 @@ export interface components {
        *     }
        */
       margins_mm: components['schemas']['Margins'];
+      /**
+       * Ml Per Cm2
+       * @default 0.0012
+       */
+      ml_per_cm2: number;
+      /** @default sheet */
+      page: components['schemas']['PageBox'];
+      /**
+       * @default {
+       *       "x": 1,
+       *       "y": 1
+       *     }
+       */
+      scale: components['schemas']['Scale'];
+      set_to?: components['schemas']['TraySize'] | null;
     };
     /**
      * PrinterKind
@@ -2935,6 +2996,20 @@ export interface components {
       width: number;
     };
     /**
+     * Remedy
+     * @description What helps a mark to be read.
+     * @enum {string}
+     */
+    Remedy:
+      | 'matte-tape'
+      | 'dim-room'
+      | 'more-light'
+      | 'darken-marks'
+      | 'thicker-stroke'
+      | 'white-patches'
+      | 'white-surround'
+      | 'more-inset';
+    /**
      * RingOut
      * @description One ring of the border with all inside it, outermost first; `colour` None for bare stock.
      */
@@ -2953,6 +3028,22 @@ export interface components {
       colour?: string | null;
       /** Width Mm */
       width_mm: number;
+    };
+    /**
+     * Scale
+     * @description Printed length / meant length along either side of the sheet, as the last proof measured it.
+     */
+    Scale: {
+      /**
+       * X
+       * @default 1
+       */
+      x: number;
+      /**
+       * Y
+       * @default 1
+       */
+      y: number;
     };
     /**
      * ScaleState
@@ -2997,6 +3088,27 @@ export interface components {
       /** To Sheet */
       to_sheet: number;
     };
+    /**
+     * Sensor
+     * @description A sensor in figures: its own `lamp`, its noise `n0`, how much glare it takes in (`k`), and how many times the
+     *     noise a signal must be to be found in half of all tries (`t`).
+     */
+    Sensor: {
+      /** K */
+      k: number;
+      /** Lamp */
+      lamp: number;
+      /** N0 */
+      n0: number;
+      /** T */
+      t: number;
+    };
+    /**
+     * SensorWord
+     * @description A sensor in a word.
+     * @enum {string}
+     */
+    SensorWord: 'weak' | 'usual' | 'strong';
     /** SettingOut */
     SettingOut: {
       /** Blade */
@@ -3316,6 +3428,16 @@ export interface components {
       at_most: number;
       /** Sets */
       sets: number;
+    };
+    /**
+     * TraySize
+     * @description The paper size that a printer is set to, mm.
+     */
+    TraySize: {
+      /** Height */
+      height: number;
+      /** Width */
+      width: number;
     };
     /**
      * Trial

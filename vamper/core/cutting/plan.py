@@ -8,8 +8,8 @@ where the blade swivels anyway; everything else is a bend, whose radius is lengt
 """
 
 import math
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -40,10 +40,16 @@ class CutLoop:
 
 @dataclass(frozen=True, slots=True)
 class CutPlan:
-    """All loops of a sheet, in order."""
+    """All loops of a sheet, in order; `strokes` are open lines (n, 2), cut before them as kiss cuts."""
 
     paper: Paper
     loops: tuple[CutLoop, ...]
+    strokes: tuple[Points, ...] = ()
+
+    def moved(self, move: Callable[[Points], Points]) -> "CutPlan":
+        """The same with every point moved."""
+        loops = tuple(replace(loop, points=move(loop.points)) for loop in self.loops)
+        return replace(self, loops=loops, strokes=tuple(move(points) for points in self.strokes))
 
     @property
     def length_mm(self) -> float:

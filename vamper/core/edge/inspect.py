@@ -20,7 +20,7 @@ from vamper.core.values.lengths import mm
 from vamper.core.values.miss import STARTER_MISS_MM
 
 # A miss is seen on a border of less than three times its width.
-EVEN_BORDER_MM = round(3 * STARTER_MISS_MM, 2)
+EVEN_MISSES = 3
 LEAST_SIDE_MM = 12.0
 # Arcs and overlays leave slivers of this order.
 _ROUNDING_MM = 0.02
@@ -58,8 +58,10 @@ def look_along(outline: Outline, edge: Edge, spec: EdgeSpec, neck_mm: float) -> 
     return EdgeFacts(neck_mm, tuple(necks), tuple(slots), cure)
 
 
-def edge_findings(outline: Outline, edge: Edge, item: ItemSpec, number: int, facts: EdgeFacts) -> list[Finding]:
-    """Findings of the Edge station for design `number`."""
+def edge_findings(
+    outline: Outline, edge: Edge, item: ItemSpec, number: int, facts: EdgeFacts, miss_mm: float = STARTER_MISS_MM
+) -> list[Finding]:
+    """Findings of the Edge station for design `number`, whose pieces miss by less than `miss_mm` in 95 of 100."""
     spec = item.edge
     found = [
         _loose(edge, item, number),
@@ -69,7 +71,7 @@ def edge_findings(outline: Outline, edge: Edge, item: ItemSpec, number: int, fac
         _closed_holes(edge, spec, number),
         _inset(edge, number),
         _thin_places(facts, item, outline, number),
-        _thin_border(outline, edge, spec, number),
+        _thin_border(outline, edge, spec, number, miss_mm),
         _small(edge, number),
     ]
     return [finding for finding in found if finding is not None]
@@ -312,20 +314,25 @@ def _cure(outline: Outline, spec: EdgeSpec, neck_mm: float) -> tuple[float, floa
     return None
 
 
-def _thin_border(outline: Outline, edge: Edge, spec: EdgeSpec, number: int) -> Finding | None:
+def even_border_mm(miss_mm: float) -> float:
+    """The border from which on a miss is not seen."""
+    return round(EVEN_MISSES * miss_mm, 1)
+
+
+def _thin_border(outline: Outline, edge: Edge, spec: EdgeSpec, number: int, miss_mm: float) -> Finding | None:
     # An edge on the drawing's own rim, or inside it, has no border to be uneven.
     if not spec.has_border or (outline.opaque and spec.reach_mm == 0):
         return None
-    even = EVEN_BORDER_MM
-    figures = {"border_mm": round(edge.least_border_mm, 2), "miss_mm": STARTER_MISS_MM, "even_from_mm": even}
+    even, miss = even_border_mm(miss_mm), round(miss_mm, 2)
+    figures = {"border_mm": round(edge.least_border_mm, 2), "miss_mm": miss, "even_from_mm": even}
     # What is computed may lie under what was asked for by the width of a polygon's arc.
     border = edge.least_border_mm + 0.02
-    if border < STARTER_MISS_MM:
+    if border < miss_mm:
         return Finding(
             "edge.border-thin",
             Severity.LOOK,
             "The blade may bite the drawing",
-            f"A cut lands up to {mm(STARTER_MISS_MM)} off in nineteen of twenty pieces; this border is thinner.",
+            f"A cut lands up to {mm(miss)} off in nineteen of twenty pieces; this border is thinner.",
             figures,
             item=number,
             places=(place_of(edge.shape.bounds),),
@@ -343,7 +350,7 @@ def _thin_border(outline: Outline, edge: Edge, spec: EdgeSpec, number: int) -> F
             "edge.border-uneven",
             Severity.NOTE,
             "The border may look uneven",
-            f"A miss of {mm(STARTER_MISS_MM)} shows on a border under {mm(even)}: one side looks wider than the other.",
+            f"A miss of {mm(miss)} shows on a border under {mm(even)}: one side looks wider than the other.",
             figures,
             item=number,
             fixes=(

@@ -1,15 +1,96 @@
-"""What can be said about a sheet's marks: too near the paper's edge, or where the printer cannot print."""
+"""What can be said about a sheet's marks: where they cannot be printed, whether they will be read, what covers them."""
+
+from collections.abc import Sequence
 
 from shapely.geometry import box
 
+from vamper.core.marks.budget import drifted
+from vamper.core.marks.mark import Mark
+from vamper.core.marks.reading import CAUSE_WORDS, REMEDIES, Cause, Reading
 from vamper.core.sheet.live_area import Bound
 from vamper.core.values.findings import Finding, Fix, FixTarget, Severity
 from vamper.core.values.lengths import mm
-from vamper.core.values.marks import NO_MARKS, MarksSpec
+from vamper.core.values.marks import LEAST_INSET_MM, NO_MARKS, MarksSpec
+from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.paper import Paper
 
-# Nearer to the paper's edge a sensor takes the edge for the mark.
-LEAST_INSET_MM = 4.0
+# Chances under which a reading is worth a look, and under which the sheet had better not be printed as it is.
+LIKELY = 0.95
+UNLIKELY = 0.5
+
+
+def reading_findings(reading: Reading | None, spec: MarksSpec) -> list[Finding]:
+    """Marks that will most likely not be read, with the best remedy as the fix."""
+    if reading is None or reading.chance >= LIKELY:
+        return []
+    best = reading.remedies[:1]
+    fixes = tuple(
+        Fix(
+            REMEDIES[one.remedy].name,
+            f"read in {in_100(one.chance)} of 100 tries",
+            FixTarget.JOB,
+            {"marks.remedies": [*(taken.value for taken in spec.remedies), one.remedy.value]},
+        )
+        for one in best
+    )
+    because = f" What takes most away is {CAUSE_WORDS[reading.cause]}." if reading.cause is not Cause.NONE else ""
+    return [
+        Finding(
+            "marks.unread",
+            Severity.STOP if reading.chance < UNLIKELY else Severity.LOOK,
+            f"Read in {in_100(reading.chance)} of 100 tries",
+            f"All {len(reading.marks)} marks must be read for the cutter to start.{because} A failed reading spoils "
+            "nothing: cancel, take a remedy, load again."
+            if len(reading.marks) > 1
+            else f"The mark must be read for the cutter to start.{because} A failed reading spoils nothing: cancel, "
+            "take a remedy, load again.",
+            {"chance": reading.chance},
+            fixes=fixes,
+        )
+    ]
+
+
+def in_100(chance: float) -> str:
+    """A chance as tries of a hundred, never more certain than it is."""
+    if 0.99 < chance < 1:
+        return "more than 99"
+    if 0 < chance < 0.01:
+        return "fewer than 1"
+    return f"{chance * 100:.0f}"
+
+
+def covered_findings(marks: Sequence[Mark]) -> list[Finding]:
+    """Marks that a coat would cover before they are read."""
+    if not marks:
+        return []
+    return [
+        Finding(
+            "marks.covered",
+            Severity.LOOK,
+            "A coat would cover the marks",
+            "A coat or a laminate that is put on before cutting must end inside the marks: a glossy one blinds the "
+            "sensor. Trim it by the cover trim under Helpers, or spray through the guard.",
+            {"marks": len(marks)},
+        )
+    ]
+
+
+def drift_findings(misses: Sequence[LoggedMiss]) -> list[Finding]:
+    """Runs that drifted off to one side."""
+    if not drifted(misses):
+        return []
+    last = misses[-5:]
+    dx, dy = (sum(values) / len(last) for values in ((one.dx_mm for one in last), (one.dy_mm for one in last)))
+    return [
+        Finding(
+            "marks.drift",
+            Severity.LOOK,
+            "The cuts drift to one side",
+            f"The last five pieces measured were off by {mm(round(dx, 2))} across and {mm(round(dy, 2))} down on "
+            "average, more than chance explains: calibrate anew.",
+            {"dx_mm": round(dx, 3), "dy_mm": round(dy, 3)},
+        )
+    ]
 
 
 def marks_findings(paper: Paper, spec: MarksSpec, printable: Bound) -> list[Finding]:

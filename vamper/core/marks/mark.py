@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 import shapely
+from shapely.geometry.base import BaseGeometry
 
 from vamper.core.values.findings import Place
 from vamper.core.values.geometry import Points, quarter_segments, ring_points
@@ -27,6 +28,14 @@ class Mark:
     x_mm: float
     y_mm: float
     rings: tuple[Points, ...]
+
+    @property
+    def shape(self) -> BaseGeometry:
+        """What is inked, on the sheet."""
+        shape: BaseGeometry = shapely.Polygon()
+        for ring in self.rings:
+            shape = shapely.symmetric_difference(shape, shapely.Polygon(ring))
+        return shape
 
     @property
     def box_mm(self) -> Place:
@@ -56,6 +65,8 @@ class MarkFamily:
         How far a mark reaches in from its outer rim, for the least size of a sheet.
     along_the_rim : bool
         Whether its marks lie along the whole rim; the others take no more than their corner.
+    of_strokes : bool
+        Whether its marks are strokes, so that a thicker one is seen better.
     counted : str
         How several of them are counted: "{count} corners".
     """
@@ -67,6 +78,7 @@ class MarkFamily:
     draw: Callable[[Paper, MarksSpec], tuple[Mark, ...]]
     takes_mm: Callable[[MarksSpec], float] = lambda spec: spec.size_mm
     along_the_rim: bool = False
+    of_strokes: bool = True
     counted: str = ""
 
 

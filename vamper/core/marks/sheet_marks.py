@@ -5,6 +5,8 @@ rectangle inside their clear zones; those in the corners to the rectangle inside
 notched out.
 """
 
+from dataclasses import replace
+
 import shapely
 from shapely.geometry import Polygon, box
 
@@ -15,6 +17,20 @@ from vamper.core.values.geometry import parts
 from vamper.core.values.lengths import bare_mm, mm, size_mm
 from vamper.core.values.marks import NO_MARKS, MarksSpec
 from vamper.core.values.paper import Paper
+from vamper.core.values.reading import Remedy
+
+# What a remedy draws: strokes at least so thick, marks at least so far inside, mm.
+THICK_STROKE_MM = 1.2
+SAFE_INSET_MM = 8.0
+
+
+def marks_made(marks: MarksSpec) -> MarksSpec:
+    """The marks with the remedies that are drawn."""
+    if Remedy.THICKER_STROKE in marks.remedies:
+        marks = replace(marks, stroke_mm=max(marks.stroke_mm, min(THICK_STROKE_MM, marks.size_mm / 3)))
+    if Remedy.MORE_INSET in marks.remedies:
+        marks = replace(marks, inset_mm=max(marks.inset_mm, SAFE_INSET_MM))
+    return marks
 
 
 def marks_for(paper: Paper, spec: MarksSpec) -> tuple[Mark, ...]:

@@ -39,6 +39,12 @@ class Bleed:
     width_mm: float
     by_hand: bool = False
 
+    def for_miss(self, miss_mm: float) -> "Bleed":
+        """The bleed where 95 of 100 pieces miss by less than `miss_mm`; a width that was set by hand stays."""
+        if self.by_hand or self.share <= DIFFERS_SHARE:
+            return self
+        return replace(self, width_mm=max(LEAST_BLEED_MM, miss_mm))
+
 
 def bleed_for(
     picture: Picture, outline: Outline, edge: Edge, spec: EdgeSpec, stock_colour: str, override_mm: float | None
@@ -47,7 +53,7 @@ def bleed_for(
     share = _differing_share(picture, outline, edge, spec, stock_colour)
     if override_mm is not None:
         return Bleed(share, override_mm, by_hand=True)
-    return Bleed(share, max(LEAST_BLEED_MM, STARTER_MISS_MM) if share > DIFFERS_SHARE else 0.0)
+    return Bleed(share, 0.0).for_miss(STARTER_MISS_MM)
 
 
 def is_printed(colour: str | None, stock_colour: str) -> bool:

@@ -19,11 +19,14 @@ from vamper.core.edge.edge import Edge
 from vamper.core.marks.mark import Mark
 from vamper.core.printing.bleed import bleed_box_mm, is_printed
 from vamper.core.printing.guides import NO_GUIDES, Guides, guides_for
+from vamper.core.printing.page_box import Page
 from vamper.core.sheet.laid import LaidSheet
+from vamper.core.values.drawing import Drawing
 from vamper.core.values.edge import RingSpec
-from vamper.core.values.geometry import Shape, grow, mirrored, placed
+from vamper.core.values.geometry import Points, Shape, grow, mirrored, placed
 from vamper.core.values.paper import Paper
 from vamper.core.values.placement import Placement
+from vamper.core.values.printer import TRUE_SCALE, Scale
 
 Matrix = tuple[float, float, float, float, float, float]
 
@@ -62,7 +65,11 @@ class PrintedBorder:
 
 @dataclass(frozen=True, slots=True)
 class PrintPage:
-    """One page, bottom to top: borders, pictures, marks."""
+    """One page, bottom to top: borders, pictures, marks, and what a proof or a job line draws over them.
+
+    Everything is nominal; `scale` is the printer's own, by whose inverse the page is drawn about its middle. `box` is
+    the page where it is not the sheet itself; `lines` are cut lines, which only a proof prints.
+    """
 
     paper: Paper
     borders: tuple[PrintedBorder, ...]
@@ -70,6 +77,10 @@ class PrintPage:
     marks: tuple[Mark, ...]
     mirror: bool
     guides: Guides = NO_GUIDES
+    box: Page | None = None
+    scale: Scale = TRUE_SCALE
+    lines: tuple[Points, ...] = ()
+    over: tuple[Drawing, ...] = ()
 
 
 def compose_page(

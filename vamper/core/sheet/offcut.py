@@ -1,4 +1,4 @@
-"""What is left of a sheet: the largest rectangle without a piece, upright, for the offcut drawer.
+"""What is left of a sheet: the largest rectangle without a piece, upright, for the offcut drawer, and places in it.
 
 The live area is looked at in cells; a cell that any piece (grown by the gap) touches is taken. The largest rectangle of
 free cells comes from the classical sweep: per row the height of free cells above, per height the widest run. Rounding
@@ -39,31 +39,59 @@ NOTHING = Rectangle(0.0, 0.0, 0.0, 0.0)
 
 def largest_offcut(live: Polygon, edges: Sequence[BaseGeometry], gap_mm: float) -> Rectangle:
     """The largest free rectangle of a sheet whose pieces have these edges (placed)."""
-    left, top, right, bottom = live.bounds
-    columns, rows = int((right - left + 1e-9) / CELL_MM), int((bottom - top + 1e-9) / CELL_MM)
-    if not columns or not rows:
-        return NOTHING
-    free = np.ones((rows, columns), dtype=bool)
-    gone = shapely.difference(shapely.box(*live.bounds), live)
-    for shape in (*parts(gone), *(grow(edge, gap_mm, 0.02) for edge in edges)):
-        _take(free, shape, left, top)
+    left, top, _, _ = live.bounds
+    free = _free_cells(live, [grow(edge, gap_mm, 0.02) for edge in edges], CELL_MM)
     row, column, height, width = largest_run(free)
     return Rectangle(left + column * CELL_MM, top + row * CELL_MM, width * CELL_MM, height * CELL_MM)
 
 
-def _take(free: npt.NDArray[np.bool_], shape: BaseGeometry, left: float, top: float) -> None:
+def place_for(
+    region: BaseGeometry, taken: Sequence[BaseGeometry], width_mm: float, height_mm: float, cell_mm: float = 0.5
+) -> Rectangle | None:
+    """Where an upright rectangle lies in a region clear of what is taken, as far down as it can; None for nowhere."""
+    left, top, _, _ = region.bounds
+    free = _free_cells(region, taken, cell_mm)
+    rows, columns = (int(np.ceil(side / cell_mm - 1e-9)) for side in (height_mm, width_mm))
+    if rows > free.shape[0] or columns > free.shape[1]:
+        return None
+    # Sums over every window of so many rows and columns: where all of its cells are free, it is full.
+    sums = np.zeros((free.shape[0] + 1, free.shape[1] + 1), dtype=int)
+    sums[1:, 1:] = free.cumsum(axis=0).cumsum(axis=1)
+    windows = sums[rows:, columns:] - sums[:-rows, columns:] - sums[rows:, :-columns] + sums[:-rows, :-columns]
+    fits = np.argwhere(windows == rows * columns)
+    if not len(fits):
+        return None
+    row, column = fits[fits[:, 0] == fits[:, 0].max()][0]
+    return Rectangle(left + float(column) * cell_mm, top + float(row) * cell_mm, width_mm, height_mm)
+
+
+def _free_cells(region: BaseGeometry, taken: Sequence[BaseGeometry], cell_mm: float) -> npt.NDArray[np.bool_]:
+    """Which cells of a region's box nothing reaches into."""
+    left, top, right, bottom = region.bounds
+    columns, rows = int((right - left + 1e-9) / cell_mm), int((bottom - top + 1e-9) / cell_mm)
+    free = np.ones((rows, columns), dtype=bool)
+    if free.size:
+        gone = shapely.difference(shapely.box(*region.bounds), region)
+        for shape in (*parts(gone), *taken):
+            _take(free, shape, left, top, cell_mm)
+    return free
+
+
+def _take(free: npt.NDArray[np.bool_], shape: BaseGeometry, left: float, top: float, cell_mm: float) -> None:
     """Mark the cells that a shape touches: those whose middle lies within half a cell's diagonal of it."""
+    if shape.is_empty:
+        return
     x0, y0, x1, y1 = shape.bounds
-    first_row, first_column = max(0, int((y0 - top) / CELL_MM) - 1), max(0, int((x0 - left) / CELL_MM) - 1)
-    rows = slice(first_row, max(first_row, int((y1 - top) / CELL_MM) + 2))
-    columns = slice(first_column, max(first_column, int((x1 - left) / CELL_MM) + 2))
+    first_row, first_column = max(0, int((y0 - top) / cell_mm) - 1), max(0, int((x0 - left) / cell_mm) - 1)
+    rows = slice(first_row, max(first_row, int((y1 - top) / cell_mm) + 2))
+    columns = slice(first_column, max(first_column, int((x1 - left) / cell_mm) + 2))
     window = free[rows, columns]
     if not window.size:
         return
-    x = left + CELL_MM * (first_column + 0.5 + np.arange(window.shape[1]))
-    y = top + CELL_MM * (first_row + 0.5 + np.arange(window.shape[0]))
+    x = left + cell_mm * (first_column + 0.5 + np.arange(window.shape[1]))
+    y = top + cell_mm * (first_row + 0.5 + np.arange(window.shape[0]))
     # A hair less than half the diagonal, so that a cell that shares no more than its corner or side stays free.
-    reached = grow(shape, CELL_MM * math.sqrt(0.5) - 1e-6, 0.02)
+    reached = grow(shape, cell_mm * math.sqrt(0.5) - 1e-6, 0.02)
     shapely.prepare(reached)
     window &= ~shapely.contains_xy(reached, *np.meshgrid(x, y))
 

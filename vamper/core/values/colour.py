@@ -31,6 +31,11 @@ def difference(first: Lab, second: Lab) -> npt.NDArray[np.float32]:
     return apart
 
 
+def luminance(rgb: Rgb) -> float:
+    """How bright a colour is beside white: its relative luminance, 0..1."""
+    return float(_LINEAR[list(rgb)] @ _TO_XYZ[1])
+
+
 def rgb_of(text: str) -> Rgb:
     """The colour that `#RRGGBB` names."""
     return int(text[1:3], 16), int(text[3:5], 16), int(text[5:7], 16)

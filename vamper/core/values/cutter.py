@@ -9,6 +9,7 @@ from annotated_types import Ge, Gt, Le, Len
 from vamper.core.values.granted import Granted
 from vamper.core.values.limits import STRICT, Distance, Length
 from vamper.core.values.paper import Paper
+from vamper.core.values.reading import AnySensor, SensorWord
 
 # What scissors go round without a slip.
 HAND_RADIUS_MM = 4.0
@@ -67,7 +68,9 @@ class ForceRange:
 class Cutter:
     """`head_mm` and `tail_mm` are the strips under the rollers of a roller-fed cutter, `mat_mm` the window of the mat
     of a mat-fed one. `acceleration_mm_s2` bounds the speed round a bend. `feed: hand` is no machine: guide lines and
-    trim ticks are printed, and rows are straight. `granted` is what its own program takes, paper by paper.
+    trim ticks are printed, and rows are straight. `granted` is what its own program takes, paper by paper. `sensor`
+    looks for the marks; `feed_mm` is how much more than across (σ) a cut is off along the feed, where rollers move the
+    stock.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -80,6 +83,8 @@ class Cutter:
     mat_mm: Mat | None = None
     acceleration_mm_s2: Annotated[float, Ge(100), Le(100_000)] = 3000.0
     granted: Annotated[tuple[Granted, ...], Len(0, 100)] = ()
+    sensor: AnySensor = SensorWord.USUAL
+    feed_mm: Annotated[float, Ge(0), Le(10)] = 0.0
 
     @property
     def is_machine(self) -> bool:

@@ -9,16 +9,19 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Ge, Le, Len
 
 from vamper.core.values.art import Purpose
+from vamper.core.values.calibration import Calibration
 from vamper.core.values.composition import ComposedSpec
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput
 from vamper.core.values.item import MOST_PIECES, ItemSpec
-from vamper.core.values.limits import STRICT, Title
+from vamper.core.values.limits import STRICT, Colour, Title
 from vamper.core.values.marks import NO_MARKS, MarksSpec
+from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import Paper
 from vamper.core.values.placement import Sheet
 from vamper.core.values.printer import Printer
+from vamper.core.values.reading import Light, RoomLight
 from vamper.core.values.stock import Stock
 
 MOST_ITEMS = 1000
@@ -31,7 +34,10 @@ _PRINTER, _CUTTER, _MARKS, _PACKING = Printer(), Cutter(), MarksSpec(), PackingS
 class Job:
     """`held` pieces lie where they are, sheet by sheet; the others are packed round them. `scale_to_fill` asks for all
     sizes to be scaled together to the largest at which everything fits on so many sheets. `copies` is how often its
-    sheets are made, `coated` says that a coat or resin goes over the pieces.
+    sheets are made, `coated` says that a coat or resin goes over the pieces. `stock_colour` is the face of a stock that
+    comes in several colours. `from_inside` is for clear decals that are read through a pane. `calibration` is that of
+    this printer with this cutter, `misses` what runs on them were off by. `job_line` prints a line of facts and a bar
+    into the waste.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -44,6 +50,12 @@ class Job:
     stock: Stock
     purpose: Purpose = Purpose.VEHICLE
     coated: bool = False
+    from_inside: bool = False
+    room_light: Light = RoomLight.USUAL
+    stock_colour: Colour | None = None
+    calibration: Calibration | None = None
+    misses: Annotated[tuple[LoggedMiss, ...], Len(0, 1000)] = ()
+    job_line: bool = False
     copies: Annotated[int, Ge(1), Le(MOST_SHEETS)] = 1
     packing: PackingSpec = _PACKING
     items: Annotated[tuple[ItemSpec, ...], Len(0, MOST_ITEMS)] = ()
@@ -58,6 +70,11 @@ class Job:
     def for_own_program(self) -> bool:
         """Whether the finished sheet goes to the machine's own program, which adds marks and finds the cut itself."""
         return self.cutter.is_machine and self.stock.printable and self.marks.family == NO_MARKS
+
+    @property
+    def mirrored(self) -> bool:
+        """Whether the files are mirrored: what goes on face down, and clear decals that are read through a pane."""
+        return self.stock.mirrored or (self.from_inside and self.stock.is_clear)
 
     def check_quantity(self) -> None:
         """Raise `BadInput` if the job asks for more pieces than can be planned."""

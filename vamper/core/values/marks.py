@@ -3,18 +3,23 @@
 from dataclasses import dataclass
 from typing import Annotated, Any, ClassVar, Literal
 
-from annotated_types import Ge, Gt, Le
+from annotated_types import Ge, Gt, Le, Len
 
 from vamper.core.values.limits import STRICT
+from vamper.core.values.reading import Remedy
 from vamper.core.values.registry import KeyOf
 
 MARK_FAMILIES = "vamper.core.marks.families"
 NO_MARKS = "none"
+# Nearer to the paper's edge a sensor takes the edge for the mark.
+LEAST_INSET_MM = 4.0
 
 
 @dataclass(frozen=True, slots=True)
 class MarksSpec:
-    """`inset` is from the paper's edge to the mark's outer rim; `clear` stays unprinted round it."""
+    """`inset` is from the paper's edge to the mark's outer rim; `clear` stays unprinted round it. `remedies` are what
+    was done so that the marks are read.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
@@ -24,6 +29,7 @@ class MarksSpec:
     stroke_mm: Annotated[float, Gt(0), Le(10)] = 0.8
     inset_mm: Annotated[float, Ge(0), Le(200)] = 8.0
     clear_mm: Annotated[float, Ge(0), Le(50)] = 2.0
+    remedies: Annotated[tuple[Remedy, ...], Len(0, len(Remedy))] = ()
 
     def __post_init__(self) -> None:
         if self.stroke_mm >= self.size_mm:

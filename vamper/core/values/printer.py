@@ -2,14 +2,35 @@
 
 from dataclasses import dataclass
 from enum import StrEnum
-from typing import Any, ClassVar
+from typing import Annotated, Any, ClassVar
 
-from vamper.core.values.limits import STRICT, Distance
+from annotated_types import Ge, Le
+
+from vamper.core.values.limits import STRICT, Distance, Length
+from vamper.core.values.reading import Black
 
 
 class PrinterKind(StrEnum):
     INKJET = "inkjet"
     LASER = "laser"
+
+
+class Ink(StrEnum):
+    """What a printer is filled with: ordinary ink or toner, or ink that turns to gas in a press."""
+
+    ORDINARY = "ordinary"
+    DYE = "dye"
+
+
+class PageBox(StrEnum):
+    """What the page of a print file is: the sheet itself, or, for printers that only take sizes with a name, the named
+    size next above, with the sheet where the printer puts it.
+    """
+
+    SHEET = "sheet"
+    CENTRED = "named, centred"
+    LEFT = "named, at the left"
+    RIGHT = "named, at the right"
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,8 +46,46 @@ class Margins:
 
 
 @dataclass(frozen=True, slots=True)
+class Scale:
+    """Printed length / meant length along either side of the sheet, as the last proof measured it."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    x: Annotated[float, Ge(0.8), Le(1.25)] = 1.0
+    y: Annotated[float, Ge(0.8), Le(1.25)] = 1.0
+
+    @property
+    def off(self) -> float:
+        """The share by which it is off at most."""
+        return max(abs(self.x - 1), abs(self.y - 1))
+
+
+TRUE_SCALE = Scale()
+
+
+@dataclass(frozen=True, slots=True)
+class TraySize:
+    """The paper size that a printer is set to, mm."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    width: Length
+    height: Length
+
+
+@dataclass(frozen=True, slots=True)
 class Printer:
+    """`scale` is compensated when printing. `ml_per_cm2` is the ink that a full cover of one colour takes; `set_to` the
+    paper that its own dialog is set to, where that is known.
+    """
+
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
     kind: PrinterKind = PrinterKind.INKJET
     margins_mm: Margins = Margins()
+    ink: Ink = Ink.ORDINARY
+    black: Black = Black.FULL
+    scale: Scale = TRUE_SCALE
+    ml_per_cm2: Annotated[float, Ge(0), Le(1)] = 0.0012
+    page: PageBox = PageBox.SHEET
+    set_to: TraySize | None = None

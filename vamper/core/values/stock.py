@@ -1,7 +1,7 @@
 """Sheet materials. The starters are Vamper's own set, in `stocks.toml`; a product's own label comes before it.
 
 Thicknesses are µm, hardness is gf/µm for a sharp 45° blade, the least neck is the narrowest strip (mm) that survives
-weeding, `speed_mm_s` the speed a blade keeps clean in it. `process` decides whether the print is mirrored.
+weeding, `speed_mm_s` the speed a blade keeps clean in it. `mirrored` follows from the process: what goes on face down.
 """
 
 from dataclasses import dataclass
@@ -10,7 +10,9 @@ from typing import Annotated, Any, ClassVar
 
 from annotated_types import Ge, Gt, Le, Len
 
-from vamper.core.values.limits import ONE_LINE, STRICT, Colour
+from vamper.core.values.limits import ONE_LINE, STRICT, Colour, Share
+from vamper.core.values.printer import Ink, PrinterKind
+from vamper.core.values.reading import reflectance_of
 from vamper.core.values.tables import row, table
 
 
@@ -43,7 +45,9 @@ Micrometres = Annotated[float, Ge(0), Le(5000)]
 
 @dataclass(frozen=True, slots=True)
 class Stock:
-    """One sheet material."""
+    """One sheet material. `gloss` is how much its face shines (matte 0, glass 1); `takes` are the printers, `inks` the
+    inks that it is made for.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
@@ -62,6 +66,15 @@ class Stock:
     mirrored: bool = False
     printable: bool = True
     colour: Colour = "#FFFFFF"
+    gloss: Share = 0.1
+    reflectance: Share | None = None
+    takes: Annotated[tuple[PrinterKind, ...], Len(1, 2)] = tuple(PrinterKind)
+    inks: Annotated[tuple[Ink, ...], Len(1, 2)] = (Ink.ORDINARY,)
+
+    @property
+    def face_reflectance(self) -> float:
+        """What its face reflects of the light that falls on it: as measured, or by its colour."""
+        return reflectance_of(self.colour) if self.reflectance is None else self.reflectance
 
     @property
     def thickness_um(self) -> float:
@@ -71,6 +84,10 @@ class Stock:
     @property
     def has_backing(self) -> bool:
         return self.backing_um > 0
+
+    @property
+    def is_clear(self) -> bool:
+        return self.ground == "clear"
 
     @property
     def ground(self) -> str:

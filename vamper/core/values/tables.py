@@ -39,4 +39,6 @@ def _value(wanted: Any, value: Any) -> Any:
         return row(wanted, value)  # type: ignore[arg-type]
     if isinstance(wanted, type) and issubclass(wanted, Enum):
         return wanted(value)
+    if get_origin(wanted) is tuple and isinstance(value, list):
+        return tuple(_value(get_args(wanted)[0], one) for one in value)
     return float(value) if wanted is float else value

@@ -26,10 +26,12 @@ def write_dxf(plan: CutPlan, marks: Sequence[Mark]) -> bytes:
         document.layers.add(name, color=colour)
     space = document.modelspace()
 
-    def add(points: Points, layer: str) -> None:
+    def add(points: Points, layer: str, close: bool = True) -> None:
         flipped = [(round(float(x), 5), round(plan.paper.height_mm - float(y), 5)) for x, y in points]
-        space.add_lwpolyline(flipped, close=True, dxfattribs={"layer": layer})
+        space.add_lwpolyline(flipped, close=close, dxfattribs={"layer": layer})
 
+    for stroke in plan.strokes:
+        add(stroke, LAYERS[Cut.KISS], close=False)
     for loop in plan.loops:
         add(loop.points, LAYERS[loop.cut])
     for mark in marks:

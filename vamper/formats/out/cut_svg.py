@@ -6,7 +6,7 @@ from xml.etree import ElementTree
 from vamper.core.cutting.plan import CutPlan
 from vamper.core.marks.mark import Mark
 from vamper.core.values.item import Cut
-from vamper.formats.svg_path import closed_path
+from vamper.formats.svg_path import closed_path, open_path
 
 _NAMESPACE = "http://www.w3.org/2000/svg"
 _COLOURS = {Cut.KISS.value: "#0F6E84", Cut.THROUGH.value: "#A3261C", "marks": "#22262E"}
@@ -29,6 +29,8 @@ def write_svg(plan: CutPlan, marks: Sequence[Mark], title: str) -> bytes:
         name: ElementTree.SubElement(svg, "g", {"id": name, "fill": "none", "stroke": colour, "stroke-width": "0.1"})
         for name, colour in _COLOURS.items()
     }
+    for stroke in plan.strokes:
+        ElementTree.SubElement(groups[Cut.KISS.value], "path", {"d": open_path(stroke)})
     for loop in plan.loops:
         ElementTree.SubElement(groups[loop.cut.value], "path", {"d": closed_path(loop.points)})
     for mark in marks:

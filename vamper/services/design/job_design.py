@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from vamper.core.design import DesignedItem
 from vamper.core.made import as_made
-from vamper.core.plan import Plan, SheetSetup, complete, pack_problem, set_up_sheet
+from vamper.core.plan import Plan, SheetSetup, complete, pack_problem, set_up_sheet, worst_miss_mm
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.pack.problem import PackProblem
 from vamper.core.values.findings import BadInput
@@ -43,6 +43,7 @@ def design_job(asked: Job, arts: Sequence[ArtFile], designer: Designer) -> Desig
     asked.check_quantity()
     job = as_made(asked)
     setup = set_up_sheet(job)
+    miss_mm = worst_miss_mm(job, setup)
 
     def design(place: int, spec: ItemSpec, art: ArtFile) -> DesignedItem:
         try:
@@ -58,4 +59,4 @@ def design_job(asked: Job, arts: Sequence[ArtFile], designer: Designer) -> Desig
         item if item.spec.back_of is None else designer.as_back(item, fronts[item.spec.back_of], art, job.stock)
         for item, art in zip(items, arts, strict=True)
     )
-    return Design(asked, job, setup, tuple(backs))
+    return Design(asked, job, setup, tuple(item.missing_by(miss_mm) for item in backs))

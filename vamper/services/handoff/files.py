@@ -5,21 +5,29 @@ from collections.abc import Callable, Mapping, Sequence
 
 from vamper.core.art.picture import Picture
 from vamper.core.design import DesignedItem
-from vamper.core.plan import Plan, printed_picture
-from vamper.core.values.findings import Finding
+from vamper.core.plan import Plan, printed_picture, proof_of
+from vamper.core.printing.ink import InkUse
+from vamper.core.printing.page_box import page_for
+from vamper.core.printing.proof import bars_for
+from vamper.core.values.findings import BadInput, Finding
 from vamper.formats.job_file import write_job
 from vamper.formats.out.bundle import write_bundle
-from vamper.formats.out.sheet_file import SHEET_FILES, sheet_files
+from vamper.formats.out.page_png import page_ink, page_png
+from vamper.formats.out.print_pdf import write_pdf
+from vamper.formats.out.sheet_file import SHEET_FILES, sheet_files, sheet_title
 from vamper.formats.plan_file import write_plan
 from vamper.services.handoff.found_cut import FoundCut, found_cut
 from vamper.services.work.cache import Cache
 
 PLAN_NAME = "plan.json"
 JOB_NAME = "job.json"
+PRINT_KEY = "print"
 _PICTURE_BYTES = 200 * 2**20
 
 # What the files of a plan are called; see `sheet_files`.
-_OWN_NAME = re.compile(r"(?:sheet-[0-9]+-(?:print|cut|whole)\.[a-z]+|plan\.json|job\.json)", re.IGNORECASE)
+_OWN_NAME = re.compile(
+    r"(?:sheet-[0-9]+-(?:print|cut|whole|page)\.[a-z]+|proof-[0-9]+\.pdf|plan\.json|job\.json)", re.IGNORECASE
+)
 
 Pictures = Callable[[DesignedItem], Picture]
 
@@ -50,12 +58,47 @@ def sheet_found_cut(plan: Plan, sheet: int, pictures: Pictures) -> FoundCut:
 def plan_files(plan: Plan, findings: Sequence[Finding], pictures: Pictures) -> dict[str, bytes]:
     """Every file of a plan by name: those of each sheet, and the plan itself."""
     files: dict[str, bytes] = {}
+    inks: list[InkUse] = []
     printed = _printed(plan, pictures)
     for sheet in range(len(plan.sheets)):
         for key, name in sheet_files(sheet, plan.job).items():
             files[name] = SHEET_FILES[key].write(plan, sheet, printed)
-    files[PLAN_NAME] = write_plan(plan, findings)
+            if key == PRINT_KEY:
+                inks.append(page_ink(files[name], plan.job.printer.ml_per_cm2))
+    files[PLAN_NAME] = write_plan(plan, findings, inks)
     return files
+
+
+def proof_name(sheet: int) -> str:
+    """What the proof of a sheet (from 0) is called."""
+    return f"proof-{sheet + 1:02d}.pdf"
+
+
+def proof_file(plan: Plan, sheet: int, pictures: Pictures) -> bytes:
+    """The proof of one sheet (from 0): the same page with its cut lines and two bars of 100 mm.
+
+    Raises
+    ------
+    BadInput
+        If the stock is not printed.
+    """
+    if not plan.job.stock.printable:
+        raise BadInput("this stock is not printed, so there is nothing to prove; take the cut file", "stock")
+    page = proof_of(plan, sheet)
+    bars = bars_for(page, plan.job.printer.margins_mm)
+    return write_pdf(page, _printed(plan, pictures), f"proof of {sheet_title(plan, sheet)}", bars)
+
+
+def page_file(plan: Plan, sheet: int, ppi: int, pictures: Pictures) -> bytes:
+    """The page of one sheet (from 0) as PNG, transparent where nothing is printed."""
+    pdf = sheet_file(plan, sheet, PRINT_KEY, pictures)
+    box = page_for(plan.job.paper, plan.job.printer)
+    return page_png(pdf, (box.width_mm, box.height_mm), ppi)
+
+
+def sheet_ink(plan: Plan, sheet: int, pictures: Pictures) -> InkUse:
+    """What one sheet (from 0) takes of ink."""
+    return page_ink(sheet_file(plan, sheet, PRINT_KEY, pictures), plan.job.printer.ml_per_cm2)
 
 
 def bundle(plan: Plan, findings: Sequence[Finding], arts: Mapping[str, bytes], pictures: Pictures) -> bytes:

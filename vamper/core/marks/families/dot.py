@@ -15,5 +15,6 @@ KIND = MarkFamily(
     "dots",
     "a filled disc in each corner; the sheet's sides stay free",
     dots,
+    of_strokes=False,
     counted="{count} dots",
 )

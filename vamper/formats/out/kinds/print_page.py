@@ -1,5 +1,7 @@
 """The print page as PDF."""
 
+from datetime import date
+
 from vamper.core.plan import Plan, page_of
 from vamper.core.values.job import Job
 from vamper.formats.out.print_pdf import write_pdf
@@ -7,7 +9,15 @@ from vamper.formats.out.sheet_file import Printed, SheetFile, sheet_title
 
 
 def _write(plan: Plan, sheet: int, printed: Printed) -> bytes:
-    return write_pdf(page_of(plan, sheet), printed, sheet_title(plan, sheet))
+    return write_pdf(page_of(plan, sheet, _line(plan, sheet)), printed, sheet_title(plan, sheet))
+
+
+def _line(plan: Plan, sheet: int) -> str:
+    """What the job line says; nothing where none is wanted."""
+    if not plan.job.job_line:
+        return ""
+    # The day is when it is written, which no plan can know.
+    return f"{sheet_title(plan, sheet)} · {date.today().isoformat()} · the bar is 100 mm"
 
 
 def _is_for(job: Job) -> bool:

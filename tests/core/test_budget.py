@@ -1,0 +1,117 @@
+"""The miss budget: the page's formula, ellipses against chance itself, fewer marks, and runs that were measured."""
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.core.test_reading import job
+from tests.scenes import bars, item, lying, scene
+from vamper.core.made import as_made
+from vamper.core.marks.budget import MissBudget, drifted, nineteen_of_twenty
+from vamper.core.plan import set_up_sheet, worst_miss_mm
+from vamper.core.values.calibration import Calibration
+from vamper.core.values.cutter import Cutter
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.marks import MarksSpec
+from vamper.core.values.miss import STARTER_MISS_MM, LoggedMiss
+
+MIDDLE = np.array([[107.95, 139.7]])
+CORNER = np.array([[207.9, 271.4]])
+
+
+def budget(**fields: object) -> MissBudget:
+    return set_up_sheet(as_made(job(**fields))).budget
+
+
+def test_the_starter_is_the_same_everywhere() -> None:
+    found = budget().miss_mm(np.vstack([MIDDLE, CORNER]))
+    assert found == pytest.approx([0.612, 0.612])
+    assert pytest.approx(0.612) == STARTER_MISS_MM
+
+
+def test_the_formula_by_hand() -> None:
+    calibration = Calibration(residual_mm=0.05, read_mm=0.1, stretch_left=0.001, slip_mm=0.08)
+    found = budget(calibration=calibration)
+    far = float(np.hypot(*(CORNER - MIDDLE)[0]))
+    sigma = math.sqrt(0.1**2 + 0.05**2 + (0.001 * far) ** 2 + 0.08**2 * 3)
+    assert found.miss_mm(CORNER, 3)[0] == pytest.approx(2.448 * sigma, rel=1e-4)
+
+
+@given(st.floats(0.01, 1), st.floats(0.01, 1))
+def test_unequal_axes_against_chance(across: float, along: float) -> None:
+    drawn = np.random.default_rng(1).normal(size=(40_000, 2)) * (across, along)
+    seen = np.quantile(np.hypot(*drawn.T), 0.95)
+    assert nineteen_of_twenty(np.array([[across, along]]))[0] == pytest.approx(seen, rel=0.03)
+
+
+def test_along_the_feed_it_is_off_by_more() -> None:
+    even, fed = budget(), budget(cutter=Cutter(feed_mm=0.3))
+    (across, along) = fed.sigmas(MIDDLE)[0]
+    assert (across, along) == pytest.approx((0.25, math.hypot(0.25, 0.3)))
+    assert even.miss_mm(MIDDLE)[0] < fed.miss_mm(MIDDLE)[0] < 2.448 * along
+
+
+def test_three_marks_carry_an_error_farther_most_to_the_missing_one() -> None:
+    three, four = budget(marks=MarksSpec(count=3)), budget()
+    near, far = np.array([[9.0, 9.0]]), CORNER
+    assert three.miss_mm(far)[0] > three.miss_mm(near)[0] > four.miss_mm(near)[0]
+    assert three.miss_mm(far)[0] == pytest.approx(2 * STARTER_MISS_MM, rel=0.05)
+    assert three.miss_mm(far, marks=4)[0] == pytest.approx(four.miss_mm(far)[0])
+
+
+def test_three_marks_against_an_affine_map_through_them() -> None:
+    """Each mark read with its own error; the map through them carries these errors to every place."""
+    three = budget(marks=MarksSpec(count=3))
+    places = np.array([[0.0, 0.0], [1.0, 0.0], [0.0, 1.0]])
+    errors = np.random.default_rng(2).normal(size=(20_000, 3))
+    share = {"middle": (0.5, 0.5), "missing": (1.0, 1.0)}
+    for u, v in share.values():
+        shares = np.linalg.solve(np.vstack([places.T, np.ones(3)]), [u, v, 1.0])
+        away = np.array([[(2 * u - 1) * three.half_mm[0], (2 * v - 1) * three.half_mm[1]]])
+        four = (1 + (2 * u - 1) ** 2 + (2 * v - 1) ** 2) / 4
+        carried = three._carried(away, 3)[0] * four
+        assert carried == pytest.approx((errors @ shares).var(), rel=0.05)
+
+
+def test_ten_own_runs_outweigh_the_starter() -> None:
+    good = tuple(LoggedMiss(*one) for one in np.random.default_rng(3).normal(0, 0.08, (10, 2)).tolist())
+    found = budget(misses=good).sigmas(MIDDLE)[0]
+    assert (found < 0.17).all()
+    one_side = tuple(LoggedMiss(0.3, 0.0) for _ in range(10))
+    biased = budget(misses=one_side)
+    assert biased.bias_mm == pytest.approx((0.2, 0.0))
+    assert biased.miss_mm(MIDDLE)[0] > 2.448 * biased.sigmas(MIDDLE)[0].min()
+
+
+def test_drift_is_the_mean_of_the_last_five() -> None:
+    limit = 2 * 0.25 / math.sqrt(5)
+    assert drifted([LoggedMiss(limit + 0.01, 0)] * 5)
+    assert not drifted([LoggedMiss(limit - 0.01, 0)] * 5)
+    assert not drifted([LoggedMiss(1, 0)] * 4)
+    assert not drifted([LoggedMiss(0.3, 0), LoggedMiss(-0.3, 0)] * 3)
+
+
+def test_bleed_is_as_wide_as_the_largest_miss_of_its_pieces() -> None:
+    calibration = Calibration(residual_mm=0.0, read_mm=0.2, stretch_left=0.004, slip_mm=0.1)
+    full = bars((0, 0, 400, 400))
+    near = scene(
+        item(quantity=1, edge=EdgeSpec("bare", 0)),
+        pictures={1: full},
+        calibration=calibration,
+        held=lying((1, 90, 120)),
+    )
+    far = scene(
+        item(quantity=1, edge=EdgeSpec("bare", 0)),
+        pictures={1: full},
+        calibration=calibration,
+        held=lying((1, 11, 11)),
+    )
+    for one in (near, far):
+        plan = one.plan()
+        assert plan.items[0].bleed.width_mm == pytest.approx(plan.misses_mm(0).max(), abs=1e-3)
+    assert near.plan().items[0].bleed.width_mm < far.plan().items[0].bleed.width_mm
+    made = as_made(far.job)
+    assert far.plan().items[0].bleed.width_mm <= worst_miss_mm(made, set_up_sheet(made))

@@ -1,0 +1,191 @@
+"""How far off a cut may be, place by place on the sheet.
+
+Per axis σ² = read² + residual² + (stretch left · distance from the marks' centre)² + slip² · passes, with σ = 0.25 mm
+for all of it before anything was calibrated; along the feed of rollers another σ is added. The miss that 95 of 100 stay
+under is 2.448 σ where both axes are alike (Rayleigh), else that of the ellipse; a known mean miss is added to it.
+
+With fewer marks the same error of reading one carries farther. What four corners say of a place (x, y), measured from
+their middle in half sides, has the variance (1 + x² + y²) / 4 of one mark's; three leave the fourth corner to be told
+from the others: 3. So the part that reading has in a miss grows with three marks, most at the missing one.
+
+Misses of runs are blended in by the inverse-gamma rule: the starter counts as five runs.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cache
+
+import numpy as np
+import numpy.typing as npt
+import shapely
+from scipy import optimize
+
+from vamper.core.marks.mark import Mark
+from vamper.core.values.calibration import Calibration
+from vamper.core.values.geometry import Points
+from vamper.core.values.job import Job
+from vamper.core.values.miss import NINETEEN_OF_TWENTY, STARTER_RUNS, STARTER_SIGMA_MM, LoggedMiss
+
+Floats = npt.NDArray[np.float64]
+
+_ANGLES = (np.arange(720) + 0.5) * math.pi / 720
+_RATIOS = np.linspace(0.0, 1.0, 101)
+
+
+@dataclass(frozen=True)
+class MissBudget:
+    """What one sheet's cuts may be off by.
+
+    Parameters
+    ----------
+    own_mm, far_share, slip_mm, along_mm : float
+        σ of reading and calibration, of a distance, of each pass, and what the feed adds along it.
+    centre_mm, half_mm : pair of float
+        The middle of the marks, and how far they lie from it.
+    marks : int
+        How many are looked for; 3 lacks the one at the bottom right, or, seen turned over, at the bottom left.
+    bias_mm : pair of float
+        The mean miss that is known.
+    blend : pair of float
+        What logged runs make of the σ of either axis: a factor.
+    """
+
+    own_mm: float
+    far_share: float
+    slip_mm: float
+    along_mm: float
+    centre_mm: tuple[float, float]
+    half_mm: tuple[float, float]
+    marks: int = 4
+    missing: tuple[int, int] = (1, 1)
+    bias_mm: tuple[float, float] = (0.0, 0.0)
+    blend: tuple[float, float] = (1.0, 1.0)
+
+    @property
+    def is_even(self) -> bool:
+        """Whether it is the same all over the sheet."""
+        return self.marks != 3 and self.far_share == 0
+
+    def sigmas(self, points: Points, passes: npt.ArrayLike = 1, marks: int | None = None) -> Points:
+        """σ across and along, shape (n, 2), at points (n, 2)."""
+        away = points - self.centre_mm
+        far = np.hypot(*away.T) * self.far_share
+        read = self.own_mm**2 * self._carried(away, self.marks if marks is None else marks)
+        same = read + far**2 + self.slip_mm**2 * np.asarray(passes, dtype=float)
+        found: Points = np.sqrt(np.column_stack([same, same + self.along_mm**2])) * self.blend
+        return found
+
+    def miss_mm(self, points: Points, passes: npt.ArrayLike = 1, marks: int | None = None) -> Floats:
+        """The miss that 95 of 100 pieces stay under at points (n, 2)."""
+        found: Floats = nineteen_of_twenty(self.sigmas(points, passes, marks)) + math.hypot(*self.bias_mm)
+        return found
+
+    def _carried(self, away: Points, marks: int) -> Floats:
+        """How much more variance reading has at places than with four marks."""
+        if marks != 3:
+            return np.ones(len(away))
+        x, y = (away / self.half_mm).T
+        four = (1 + x**2 + y**2) / 4
+        # An affine map through three corners, by their shares in a place.
+        u, v = (1 + x * self.missing[0]) / 2, (1 + y * self.missing[1]) / 2
+        three = (1 - u - v) ** 2 + u**2 + v**2
+        found: Floats = three / four
+        return found
+
+
+def budget_of(job: Job, marks: Sequence[Mark]) -> MissBudget:
+    """The budget of a job as it is made; `marks` in the frame of its layout."""
+    paper, calibration = job.paper, job.calibration
+    boxes = [mark.box_mm for mark in marks]
+    left = min((box.x_mm for box in boxes), default=0.0)
+    top = min((box.y_mm for box in boxes), default=0.0)
+    right = max((box.x_mm + box.width_mm for box in boxes), default=paper.width_mm)
+    bottom = max((box.y_mm + box.height_mm for box in boxes), default=paper.height_mm)
+    own, far, slip = _parts(calibration)
+    bias, blend = _blended(job.misses, _total(calibration))
+    return MissBudget(
+        own,
+        far,
+        slip,
+        job.cutter.feed_mm,
+        ((left + right) / 2, (top + bottom) / 2),
+        ((right - left) / 2, (bottom - top) / 2),
+        3 if len(marks) == 3 else 4,
+        (-1 if job.mirrored else 1, 1),
+        bias,
+        blend,
+    )
+
+
+def _parts(calibration: Calibration | None) -> tuple[float, float, float]:
+    if calibration is None:
+        return STARTER_SIGMA_MM, 0.0, 0.0
+    own = math.hypot(calibration.read_mm, calibration.residual_mm or 0.0)
+    return own, calibration.stretch_left, calibration.slip_mm
+
+
+def _total(calibration: Calibration | None) -> float:
+    """σ an axis of one pass in the middle of the sheet."""
+    own, _, slip = _parts(calibration)
+    return max(math.hypot(own, slip), 1e-6)
+
+
+def _blended(misses: Sequence[LoggedMiss], sigma: float) -> tuple[tuple[float, float], tuple[float, float]]:
+    """Mean miss and factor on σ, an axis, after some runs: the belief before them is worth five."""
+    if not misses:
+        return (0.0, 0.0), (1.0, 1.0)
+    seen = np.array([(one.dx_mm, one.dy_mm) for one in misses])
+    count = STARTER_RUNS + len(seen)
+    mean = seen.sum(axis=0) / count
+    variance = (STARTER_RUNS * sigma**2 + ((seen - mean) ** 2).sum(axis=0)) / count
+    factor = np.sqrt(variance) / sigma
+    return (float(mean[0]), float(mean[1])), (float(factor[0]), float(factor[1]))
+
+
+def drifted(misses: Sequence[LoggedMiss], sigma: float = STARTER_SIGMA_MM) -> bool:
+    """Whether the mean of the last five signed misses lies beyond 2σ/√5 along either axis."""
+    last = misses[-5:]
+    if len(last) < 5:
+        return False
+    mean = np.abs(np.array([(one.dx_mm, one.dy_mm) for one in last]).mean(axis=0))
+    return bool(mean.max() > 2 * sigma / math.sqrt(5))
+
+
+def nineteen_of_twenty(sigmas: Points) -> Floats:
+    """The length that 95 of 100 errors stay under, for σ across and along, shape (n, 2)."""
+    most, least = sigmas.max(axis=1), sigmas.min(axis=1)
+    ratio = np.divide(least, most, out=np.ones_like(most), where=most > 0)
+    found: Floats = most * np.interp(ratio, _RATIOS, _factors())
+    return found
+
+
+@cache
+def _factors() -> Floats:
+    """The 95 % length beside the larger σ, by the ratio of the smaller: that of one axis at 0, Rayleigh's at 1."""
+
+    def beyond(length: float, ratio: float) -> float:
+        # Of a normal error with σ 1 and `ratio`: the mean over directions of what lies outside, in polar coordinates.
+        steep = np.cos(_ANGLES) ** 2 + (np.sin(_ANGLES) / ratio) ** 2
+        return float(np.mean(np.exp(-(length**2) * steep / 2) / steep)) / ratio - 0.05
+
+    found = [optimize.brentq(beyond, 1.0, 4.0, args=(ratio,)) for ratio in _RATIOS[5:]]
+    # Thinner ellipses are all but a line; σ along it alone decides.
+    thin = np.interp(_RATIOS[:5], [0.0, _RATIOS[5]], [1.95996, found[0]])
+    factors = np.concatenate([thin, found])
+    factors[-1] = NINETEEN_OF_TWENTY
+    return factors
+
+
+def farthest_mm(budget: MissBudget, edges: Sequence[shapely.Geometry], passes: npt.ArrayLike) -> Floats:
+    """The miss of each piece at its farthest edge point; `passes` are those of the pieces' cuts."""
+    if not edges:
+        return np.zeros(0)
+    each_passes = np.broadcast_to(np.asarray(passes, dtype=float), len(edges))
+    if budget.is_even:
+        return budget.miss_mm(np.tile(budget.centre_mm, (len(edges), 1)), each_passes)
+    points, piece = shapely.get_coordinates(np.array(edges, dtype=object), return_index=True)
+    each = budget.miss_mm(points, each_passes[piece])
+    most = np.zeros(len(edges))
+    np.maximum.at(most, piece, each)
+    return most

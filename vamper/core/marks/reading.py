@@ -1,0 +1,228 @@
+"""Will the sensor read the marks?
+
+The signal is what the stock reflects more than the ink, S = L · (R_stock − R_ink), under the light of lamp and room
+L = lamp + room. The noise is the sensor's own and the glare of a shining face, N² = n0² + (k · gloss · room)². One mark
+is read with the chance 1 / (1 + e^−(S/N − t)), the sheet with the product over its marks.
+
+A wider stroke lets the sensor look longer: its own noise falls with the root of the width, beside the usual 0.8 mm.
+Nearer to the paper's edge than 4 mm the edge may be taken for the mark. A remedy changes what goes into the model, and
+its chance is that of the job with it.
+"""
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from enum import StrEnum
+
+from vamper.core.marks.mark import FAMILIES
+from vamper.core.marks.sheet_marks import marks_for, marks_made
+from vamper.core.values.findings import BadInput
+from vamper.core.values.job import Job
+from vamper.core.values.marks import LEAST_INSET_MM, NO_MARKS, MarksSpec
+from vamper.core.values.reading import (
+    BLACKS,
+    ROOMS,
+    WHITE_FACE,
+    Black,
+    Remedy,
+    RoomLight,
+    Sensor,
+    light_of,
+    sensor_of,
+)
+from vamper.core.values.tables import table
+
+_TABLE = table(__package__, "remedies.toml")
+# Chances are told to so many digits; what is equal then is equal.
+_DIGITS = 4
+# Under this a cause is not worth a word, and within it two causes take the same.
+_WORTH = 0.005
+_USUAL_STROKE_MM = MarksSpec().stroke_mm
+# How the chance to take the edge for a mark rises towards the edge: half at 2 mm, hardly any at 4.
+_EDGE_HALF_MM, _EDGE_SCALE_MM = 2.0, 0.25
+# White paper round a mark throws this share of the light back onto it.
+_SURROUND = 0.35
+_TAPE_GLOSS = 0.02
+
+
+class Cause(StrEnum):
+    """What takes away from the chance to be read."""
+
+    GLOSS = "gloss"
+    PALE_MARKS = "pale-marks"
+    LITTLE_LIGHT = "little-light"
+    DARK_STOCK = "dark-stock"
+    EDGE = "edge"
+    NONE = "none"
+
+
+@dataclass(frozen=True, slots=True)
+class Scene:
+    """What a sensor meets: everything that the model knows of."""
+
+    sensor: Sensor
+    room: float
+    face: float
+    ink: float
+    gloss: float
+    stroke_mm: float = _USUAL_STROKE_MM
+    inset_mm: float = 2 * LEAST_INSET_MM
+    surround: float = 0.0
+
+    @property
+    def light(self) -> float:
+        return (self.sensor.lamp + self.room) * (1 + self.surround)
+
+    @property
+    def signal(self) -> float:
+        """S: how much darker the mark looks than the stock."""
+        return self.light * (self.face - self.ink)
+
+    @property
+    def noise(self) -> float:
+        """N: the σ of what the sensor sees."""
+        own = self.sensor.n0 * math.sqrt(_USUAL_STROKE_MM / self.stroke_mm)
+        return math.hypot(own, self.sensor.k * self.gloss * self.room)
+
+    @property
+    def threshold(self) -> float:
+        """The signal that is found in half of all tries."""
+        return self.sensor.t * self.noise
+
+    @property
+    def chance(self) -> float:
+        """Of one mark to be read."""
+        return _logistic(self.signal / self.noise - self.sensor.t) * self.edge_missed
+
+    @property
+    def edge_missed(self) -> float:
+        """The chance that the paper's edge is not taken for the mark."""
+        if self.inset_mm >= LEAST_INSET_MM:
+            return 1.0
+        return _logistic((self.inset_mm - _EDGE_HALF_MM) / _EDGE_SCALE_MM)
+
+
+def _logistic(x: float) -> float:
+    return 1 / (1 + math.exp(-min(max(x, -700.0), 700.0)))
+
+
+@dataclass(frozen=True, slots=True)
+class RemedyWords:
+    """A remedy in words; `cost` orders those that do equally well: what costs nothing first."""
+
+    text: str
+    name: str
+    cost: int
+
+
+@dataclass(frozen=True, slots=True)
+class Helped:
+    """A remedy, and the chance of the sheet once it is taken."""
+
+    remedy: Remedy
+    chance: float
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """The chance that a sheet is read, of each of its marks, what takes most away from it, and what helps."""
+
+    scene: Scene
+    chance: float
+    marks: tuple[float, ...]
+    cause: Cause
+    remedies: tuple[Helped, ...]
+
+
+REMEDIES: dict[Remedy, RemedyWords] = {Remedy(key): RemedyWords(**data) for key, data in _TABLE["remedies"].items()}
+CAUSE_WORDS: dict[Cause, str] = {Cause(key): words for key, words in _TABLE["causes"].items()}
+
+_ASKED_FOR: dict[Remedy, Callable[[Scene], Scene]] = {
+    Remedy.MATTE_TAPE: lambda scene: replace(scene, gloss=min(scene.gloss, _TAPE_GLOSS)),
+    Remedy.DIM_ROOM: lambda scene: replace(scene, room=min(scene.room, ROOMS[RoomLight.DIM])),
+    Remedy.MORE_LIGHT: lambda scene: replace(scene, room=max(scene.room, ROOMS[RoomLight.BRIGHT])),
+    Remedy.DARKEN_MARKS: lambda scene: replace(scene, ink=min(scene.ink, BLACKS[Black.FULL])),
+    Remedy.WHITE_PATCHES: lambda scene: replace(scene, face=WHITE_FACE, gloss=min(scene.gloss, _TAPE_GLOSS)),
+    Remedy.WHITE_SURROUND: lambda scene: replace(scene, surround=_SURROUND),
+}
+"""Thicker strokes and more inset are missing: they are drawn, so they are part of the job as it is made."""
+
+_WITHOUT: tuple[tuple[Cause, Callable[[Scene], Scene]], ...] = (
+    (Cause.GLOSS, lambda scene: replace(scene, gloss=0.0)),
+    (Cause.LITTLE_LIGHT, lambda scene: _lit(scene)),
+    (Cause.PALE_MARKS, lambda scene: replace(scene, ink=min(scene.ink, BLACKS[Black.FULL]))),
+    (Cause.EDGE, lambda scene: replace(scene, inset_mm=LEAST_INSET_MM)),
+    (Cause.DARK_STOCK, lambda scene: replace(scene, face=max(scene.face, WHITE_FACE))),
+)
+"""What the scene would be without each cause, the cheapest to mend first."""
+
+
+def scene_of(job: Job) -> Scene:
+    """What the sensor meets on a sheet of a job as it is made."""
+    marks = job.marks
+    scene = Scene(
+        sensor_of(job.cutter.sensor),
+        light_of(job.room_light),
+        job.stock.face_reflectance,
+        BLACKS[job.printer.black],
+        job.stock.gloss,
+        marks.stroke_mm if FAMILIES[marks.family].of_strokes else _USUAL_STROKE_MM,
+        marks.inset_mm,
+    )
+    for remedy in marks.remedies:
+        if remedy in _ASKED_FOR:
+            scene = _ASKED_FOR[remedy](scene)
+    return scene
+
+
+def reading_of(job: Job) -> Reading | None:
+    """The reading of a job's sheets; None where nothing looks for marks.
+
+    Parameters
+    ----------
+    job : Job
+        As it is made.
+    """
+    if job.marks.family == NO_MARKS:
+        return None
+    scene, count = scene_of(job), len(marks_for(job.paper, job.marks))
+    one = scene.chance
+    chance = one**count
+    tried = [(remedy, _with(job, remedy)) for remedy in Remedy if remedy not in job.marks.remedies]
+    helped = [Helped(remedy, after) for remedy, after in tried if after > round(chance, _DIGITS)]
+    helped.sort(key=lambda found: (-found.chance, REMEDIES[found.remedy].cost))
+    return Reading(
+        scene,
+        round(chance, _DIGITS),
+        tuple(round(one, _DIGITS) for _ in range(count)),
+        _cause(scene, count),
+        tuple(helped),
+    )
+
+
+def _with(job: Job, remedy: Remedy) -> float:
+    """The chance once a remedy is taken; 0 where it cannot be taken."""
+    marks = replace(job.marks, remedies=(*job.marks.remedies, remedy))
+    made = replace(job, marks=marks_made(marks))
+    try:
+        count = len(marks_for(made.paper, made.marks))
+    except BadInput:
+        return 0.0
+    return round(scene_of(made).chance ** count, _DIGITS)
+
+
+def _cause(scene: Scene, count: int) -> Cause:
+    chance = scene.chance**count
+    gains = [(cause, without(scene).chance ** count - chance) for cause, without in _WITHOUT]
+    most = max(gain for _, gain in gains)
+    if most < _WORTH:
+        return Cause.NONE
+    return next(cause for cause, gain in gains if gain >= most - _WORTH)
+
+
+def _lit(scene: Scene) -> Scene:
+    """A dim scene in bright light, without the glare that more light would bring."""
+    if scene.room >= ROOMS[RoomLight.USUAL]:
+        return scene
+    more = (scene.sensor.lamp + ROOMS[RoomLight.BRIGHT]) / max(scene.sensor.lamp + scene.room, 1e-9)
+    return replace(scene, surround=(1 + scene.surround) * more - 1)

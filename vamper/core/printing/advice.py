@@ -1,0 +1,100 @@
+"""What to choose in a printer's own dialog for a stock.
+
+The starters are in `advice.toml`, by the class of stock. What a package's label names for this make of printer comes
+before them, and so does the school that a maker found better on a swatch strip.
+"""
+
+from dataclasses import dataclass, replace
+from typing import Annotated, Any, ClassVar
+
+from annotated_types import Len
+
+from vamper.core.values.limits import ONE_LINE, STRICT
+from vamper.core.values.printer import Ink, Printer, PrinterKind
+from vamper.core.values.stock import Stock
+from vamper.core.values.tables import table
+
+_TABLE = table(__package__, "advice.toml")
+# Toner is dry when it comes out.
+_LASER_DRY_MINUTES = 0
+Preset = Annotated[str, Len(0, 120), ONE_LINE]
+
+
+@dataclass(frozen=True, slots=True)
+class School:
+    """One way to print on a kind of stock, and what speaks for it."""
+
+    key: str
+    name: str
+    why: str
+
+
+@dataclass(frozen=True, slots=True)
+class PrintChoice:
+    """What is remembered for one printer and stock: the `label`'s own preset, the maker's own preset, and the `school`
+    that won on a swatch strip; empty where nobody said.
+    """
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    label: Preset = ""
+    own: Preset = ""
+    school: Preset = ""
+    dry_minutes: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Advice:
+    """What to choose, and what to expect; `source` says whose word the media preset is."""
+
+    media: str
+    quality: str
+    side: str
+    feed: str
+    head: str
+    dry_minutes: int
+    ink: str
+    look: str
+    schools: tuple[School, ...]
+    companion: str = ""
+    not_mirrored: str = ""
+    source: str = "a starter for this kind of stock"
+
+
+SCHOOLS = {key: School(key, **data) for key, data in _TABLE["schools"].items()}
+_MEDIA_OF = {"plain": "plain paper", "photo": ""}
+
+
+def advice_for(stock: Stock, printer: Printer, choice: PrintChoice | None = None) -> Advice:
+    """The settings to choose for a stock on a printer."""
+    data = {**_TABLE["classes"][stock.stock_class.value], **_TABLE["stocks"].get(stock.key, {})}
+    schools = tuple(SCHOOLS[key] for key in data.pop("schools"))
+    advice = Advice(schools=schools, **data)
+    if printer.kind is PrinterKind.LASER:
+        media = "heavy paper or labels" if stock.thickness_um > 150 else "plain paper"
+        advice = replace(
+            advice,
+            media=media,
+            head="–",
+            dry_minutes=_LASER_DRY_MINUTES,
+            ink="toner: nothing to dry; let the sheet cool",
+            schools=(),
+        )
+    elif printer.ink is Ink.DYE and Ink.DYE in stock.inks:
+        advice = replace(advice, ink="dye ink, as the paper wants")
+    return advice if choice is None else _outranked(advice, choice)
+
+
+def _outranked(advice: Advice, choice: PrintChoice) -> Advice:
+    if choice.dry_minutes is not None:
+        advice = replace(advice, dry_minutes=choice.dry_minutes)
+    if choice.own:
+        return replace(advice, media=choice.own, source="your own choice for this printer and stock")
+    if choice.label:
+        return replace(advice, media=choice.label, source="the package's own label")
+    if choice.school in SCHOOLS:
+        school = SCHOOLS[choice.school]
+        first = (school, *(one for one in advice.schools if one != school))
+        media = _MEDIA_OF.get(choice.school) or (advice.media if advice.media != "plain paper" else "matte photo paper")
+        return replace(advice, media=media, schools=first, source="what won on your swatch strip")
+    return advice

@@ -1,0 +1,50 @@
+"""How much ink a page takes.
+
+A pixel's ink is C + M + Y + K after the grey part of its colour went into K: K = 1 − max(r, g, b), C = 1 − r − K and so
+on, times its opacity. Summed over the page this is an area of full cover, cm² of each ink; `Printer.ml_per_cm2` makes a
+volume of it.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from vamper.core.values.units import MM_PER_INCH
+
+
+@dataclass(frozen=True, slots=True)
+class InkUse:
+    """Areas of full cover, cm², and what they take in all, ml."""
+
+    cyan_cm2: float
+    magenta_cm2: float
+    yellow_cm2: float
+    black_cm2: float
+    ml: float
+
+    @property
+    def cover_cm2(self) -> float:
+        return self.cyan_cm2 + self.magenta_cm2 + self.yellow_cm2 + self.black_cm2
+
+
+def ink_of(rgba: npt.NDArray[np.uint8], ppi: float, ml_per_cm2: float) -> InkUse:
+    """The ink of a page's pixels, shape (h, w, 4), transparent where nothing is printed."""
+    printed = rgba[rgba[..., 3] > 0]
+    share = printed[:, 3].astype(np.float64) / 255.0
+    missing = 1.0 - printed[:, :3].astype(np.float64) / 255.0
+    black = missing.min(axis=1) if len(missing) else np.zeros(0)
+    colours = (missing - black[:, None]) * share[:, None]
+    cm2_a_pixel = (MM_PER_INCH / 10 / ppi) ** 2
+    cyan, magenta, yellow = (float(one) * cm2_a_pixel for one in colours.sum(axis=0))
+    key = float((black * share).sum()) * cm2_a_pixel
+    return InkUse(cyan, magenta, yellow, key, (cyan + magenta + yellow + key) * ml_per_cm2)
+
+
+# More than this share of a sheet covered wants longer to dry.
+HEAVY_SHARE = 0.6
+
+
+def dry_minutes(usual: int, cover_cm2: float, sheet_cm2: float) -> int:
+    """How long a sheet dries before it is handled: the stock's usual time, half as long again under heavy cover."""
+    return round(usual * 1.5) if sheet_cm2 and cover_cm2 / sheet_cm2 > HEAVY_SHARE else usual

@@ -1,0 +1,97 @@
+"""A drawing as PDF, at true size; letters are those of a font that ships, so that it looks the same everywhere."""
+
+import io
+from functools import cache
+
+from reportlab.lib.colors import HexColor
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
+from reportlab.pdfgen.pathobject import PDFPathObject
+
+from vamper.core.values.drawing import Anchor, Drawing, Words
+from vamper.core.values.geometry import Points
+from vamper.core.values.units import MM_PER_POINT, mm_to_points
+from vamper.formats.fonts import FOLDER
+
+_EVEN_ODD = 0
+_FONT = "vamper-plain"
+# The letters' height beside the size of their font.
+_CAP_SHARE = 0.7
+
+
+@cache
+def _font() -> str:
+    pdfmetrics.registerFont(TTFont(_FONT, str(FOLDER / "AtkinsonHyperlegible-Regular.ttf")))
+    return _FONT
+
+
+def write_drawing_pdf(drawing: Drawing, scale: tuple[float, float] = (1.0, 1.0)) -> bytes:
+    """One page; drawn by the inverse of the printer's own `scale` about its middle."""
+    out = io.BytesIO()
+    paper = drawing.paper
+    canvas = new_canvas(out, paper.width_mm, paper.height_mm, drawing.title)
+    begin_mm(canvas, paper.height_mm)
+    canvas.translate(paper.width_mm / 2, paper.height_mm / 2)
+    canvas.scale(1 / scale[0], 1 / scale[1])
+    canvas.translate(-paper.width_mm / 2, -paper.height_mm / 2)
+    draw(canvas, drawing)
+    canvas.showPage()
+    canvas.save()
+    return out.getvalue()
+
+
+def new_canvas(out: io.BytesIO, width_mm: float, height_mm: float, title: str) -> Canvas:
+    size = (mm_to_points(width_mm), mm_to_points(height_mm))
+    canvas = Canvas(out, pagesize=size, invariant=1, pageCompression=1)
+    canvas.setTitle(title)
+    canvas.setCreator("Vamper")
+    return canvas
+
+
+def begin_mm(canvas: Canvas, height_mm: float) -> None:
+    """From here on: millimetres, y down, from the page's top left."""
+    canvas.transform(1 / MM_PER_POINT, 0, 0, -1 / MM_PER_POINT, 0, mm_to_points(height_mm))
+
+
+def draw(canvas: Canvas, drawing: Drawing) -> None:
+    """A drawing on a canvas in millimetres, y down."""
+    for fill in drawing.fills:
+        canvas.setFillColor(HexColor(fill.colour))
+        canvas.drawPath(path_of(canvas, fill.rings), stroke=0, fill=1, fillMode=_EVEN_ODD)
+    for stroke in drawing.strokes:
+        canvas.setLineWidth(stroke.width_mm)
+        canvas.setStrokeColor(HexColor(stroke.colour))
+        canvas.setDash([1.5, 1.0] if stroke.dashed else [])
+        canvas.drawPath(path_of(canvas, (stroke.points,), stroke.closed), stroke=1, fill=0)
+    canvas.setDash([])
+    for words in drawing.words:
+        _write(canvas, words)
+
+
+def _write(canvas: Canvas, words: Words) -> None:
+    canvas.saveState()
+    canvas.translate(words.x_mm, words.y_mm)
+    canvas.rotate(words.turn_deg)
+    canvas.scale(1, -1)
+    canvas.setFont(_font(), words.height_mm / _CAP_SHARE)
+    canvas.setFillColor(HexColor(words.colour))
+    write = {
+        Anchor.START: canvas.drawString,
+        Anchor.MIDDLE: canvas.drawCentredString,
+        Anchor.END: canvas.drawRightString,
+    }[words.anchor]
+    write(0, 0, words.text)
+    canvas.restoreState()
+
+
+def path_of(canvas: Canvas, rings: tuple[Points, ...] | list[Points], closed: bool = True) -> PDFPathObject:
+    """Rings, or open lines, as one path."""
+    path = canvas.beginPath()
+    for ring in rings:
+        path.moveTo(*map(float, ring[0]))
+        for x, y in ring[1:]:
+            path.lineTo(float(x), float(y))
+        if closed:
+            path.close()
+    return path

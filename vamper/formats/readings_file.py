@@ -1,0 +1,69 @@
+"""The readings of a vernier sheet as JSON, and what they come to."""
+
+import json
+from typing import Any
+
+from pydantic import TypeAdapter
+
+from vamper.core.marks.calibrate import Fit, Readings
+from vamper.core.values.findings import BadInput
+from vamper.formats.sentences import read_as
+
+_READINGS = TypeAdapter(Readings)
+
+
+def read_readings(text: str | bytes) -> Readings:
+    """Readings from the text of a file.
+
+    Raises
+    ------
+    BadInput
+        Names the field that cannot be used, and what it should be.
+    """
+    try:
+        raw = json.loads(text)
+    except (json.JSONDecodeError, UnicodeDecodeError):
+        raise BadInput("the readings are not valid JSON") from None
+    except RecursionError:
+        raise BadInput("the readings are nested too deeply") from None
+    if not isinstance(raw, dict):
+        raise BadInput("the file must hold one JSON object with “readings”")
+    return read_as(_READINGS, raw)
+
+
+def fit_document(fit: Fit) -> dict[str, Any]:
+    """The map and its parts as data."""
+    return {
+        "map": [list(row) for row in fit.map],
+        "offset_mm": {"x": fit.offset_mm[0], "y": fit.offset_mm[1]},
+        "turn_deg": fit.turn_deg,
+        "stretch": {"x": fit.stretch[0], "y": fit.stretch[1]},
+        "shear_deg": fit.shear_deg,
+        "residual_mm": fit.residual_mm,
+        "worst": None if fit.worst is None else {"reading": fit.worst.reading, "by_mm": fit.worst.by_mm},
+    }
+
+
+def readings_schema() -> dict[str, Any]:
+    return _READINGS.json_schema()
+
+
+def fit_schema() -> dict[str, Any]:
+    """The JSON Schema of what readings come to."""
+    pair = {"type": "object", "properties": {"x": {"type": "number"}, "y": {"type": "number"}}, "required": ["x", "y"]}
+    row = {"type": "array", "items": {"type": "number"}, "minItems": 3, "maxItems": 3}
+    worst = {
+        "type": "object",
+        "properties": {"reading": {"type": "integer", "minimum": 0}, "by_mm": {"type": "number"}},
+        "required": ["reading", "by_mm"],
+    }
+    properties = {
+        "map": {"type": "array", "items": row, "minItems": 2, "maxItems": 2},
+        "offset_mm": pair,
+        "turn_deg": {"type": "number"},
+        "stretch": pair,
+        "shear_deg": {"type": "number"},
+        "residual_mm": {"anyOf": [{"type": "number"}, {"type": "null"}]},
+        "worst": {"anyOf": [worst, {"type": "null"}]},
+    }
+    return {"title": "CalibrationFit", "type": "object", "properties": properties, "required": list(properties)}
