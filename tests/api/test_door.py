@@ -127,6 +127,17 @@ BAD: list[tuple[str, str, Any, str]] = [
     ("POST", "/api/jobs/1/changes", {"label": "x", "changes": {"stock": "y" * 3000}}, "letters"),
     ("PATCH", "/api/jobs/1", {}, "does not take"),
     ("POST", "/api/jobs/1/art", None, "missing"),
+    ("GET", "/api/jobs/1/reading?room=-1", None, "at least 0"),
+    ("POST", "/api/jobs/1/changes", {"label": "x", "changes": {"room_light": -0.5}}, "at least 0"),
+    ("POST", "/api/jobs/1/calibration/fit", {"readings": []}, "at least three"),
+    ("POST", "/api/jobs/1/calibration/fit", {"readings": [{"scale": 0, "tick": 3}] * 9}, "one line"),
+    ("POST", "/api/jobs/1/calibration/fit", {"readings": [{"scale": 0, "tick": 99}]}, "ticks from"),
+    ("POST", "/api/jobs/1/calibration/fit", {"readings": [{"scale": 50, "tick": 1}]}, "none of them"),
+    ("POST", "/api/jobs/1/proof", {"across": 10, "down": 99.8}, "slip of the pen"),
+    ("POST", "/api/jobs/1/proof", {"across": 3.5, "down": 3.5, "unit": "in"}, "sure"),
+    ("PUT", "/api/jobs/1/printing", {"school": "folklore"}, "no such school"),
+    ("POST", "/api/jobs/1/misses", {"misses": [{"dx_mm": 1e9, "dy_mm": 0}]}, "at most"),
+    ("GET", "/api/jobs/1/sheets/1/page.png?ppi=5", None, "at least"),
 ]
 
 
@@ -189,7 +200,18 @@ def test_no_get_changes_anything(served: tuple[TestClient, Workshop]) -> None:
     for method, path, _ in ADDRESSES:
         if method != "GET" or path.endswith("/events"):
             continue
-        filled = path.format(job_id=1, number=1, sheet=1, phrase="stock", digest="0" * 64, name="x", revision="0")
+        filled = path.format(
+            job_id=1,
+            number=1,
+            sheet=1,
+            phrase="stock",
+            digest="0" * 64,
+            name="x",
+            revision="0",
+            kind="pdf",
+            key="cover-trim",
+            school="photo",
+        )
         answer = client.get(filled, params={"shape": "circle", "size_mm": 30} if path.endswith("how-many") else {})
         assert answer.status_code < 500, filled
         read += answer.status_code == 200

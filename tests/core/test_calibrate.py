@@ -12,7 +12,7 @@ from shapely.geometry import box
 from vamper.core.marks.calibrate import Reading, fit
 from vamper.core.marks.vernier import (
     MOST_TICK,
-    Side,
+    NarrowSide,
     agree,
     expected_side,
     miss_of,
@@ -153,12 +153,12 @@ def test_notched_corners_move_the_scales_in_and_too_small_a_sheet_is_refused() -
 
 
 def test_the_check_figure_agrees_with_its_neighbours_only() -> None:
-    assert narrow_side((0.02, 0.05)) is Side.EVEN
-    assert narrow_side((0.5, 0.0)) is Side.RIGHT
-    assert narrow_side((0.0, -0.5)) is Side.ABOVE
-    assert agree(Side.RIGHT, Side.LOWER_RIGHT)
-    assert not agree(Side.RIGHT, Side.LEFT)
-    assert not agree(Side.EVEN, Side.LEFT)
+    assert narrow_side((0.02, 0.05)) is NarrowSide.EVEN
+    assert narrow_side((0.5, 0.0)) is NarrowSide.RIGHT
+    assert narrow_side((0.0, -0.5)) is NarrowSide.ABOVE
+    assert agree(NarrowSide.RIGHT, NarrowSide.LOWER_RIGHT)
+    assert not agree(NarrowSide.RIGHT, NarrowSide.LEFT)
+    assert not agree(NarrowSide.EVEN, NarrowSide.LEFT)
 
 
 @pytest.mark.parametrize("map_", [((0.5, 0, 0), (0, 1, 0)), ((1, 0.9, 0), (0, 1, 0))])

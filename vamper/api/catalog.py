@@ -7,7 +7,6 @@ from pydantic import BaseModel, TypeAdapter
 from vamper.api.door import router as door_router
 from vamper.api.sheet.schemas import ScaleToFill
 from vamper.core.art.prepare import START_LIFT_DE
-from vamper.core.edge.inspect import even_border_mm
 from vamper.core.edge.kind import KINDS, SLIDERS_MM
 from vamper.core.marks.mark import FAMILIES
 from vamper.core.sheet.pack.mode import MODES
@@ -18,14 +17,32 @@ from vamper.core.values.edge import EdgeSpec, RingSpec
 from vamper.core.values.item import Cut, Turn
 from vamper.core.values.lengths import size_mm
 from vamper.core.values.marks import MarksSpec
-from vamper.core.values.miss import STARTER_MISS_MM
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import NAMED_PAPERS
-from vamper.core.values.printer import Printer, PrinterKind
+from vamper.core.values.printer import Ink, PageBox, Printer, PrinterKind
+from vamper.core.values.reading import (
+    BLACK_WORDS,
+    ROOM_WORDS,
+    ROOMS,
+    SENSOR_WORDS,
+    SENSORS,
+    Black,
+    RoomLight,
+    Sensor,
+    SensorWord,
+)
 from vamper.formats.art_in.art_file import MOST_BYTES, endings
 from vamper.formats.art_in.raster import MOST_PIXELS
 from vamper.services.brief.phrases.purpose import hint
-from vamper.services.brief.words import CUT_HINTS, FEED_WORDS, PURPOSE_PHRASES, TURN_PHRASES
+from vamper.services.brief.words import (
+    CALIBRATION_SCHOOL_WORDS,
+    CUT_HINTS,
+    FEED_WORDS,
+    PAGE_BOX_WORDS,
+    PURPOSE_PHRASES,
+    TURN_PHRASES,
+)
+from vamper.services.shop.measured import CalibrationSchool, MachineChange
 
 router = door_router()
 
@@ -61,6 +78,12 @@ class EdgeKindOut(NamedOut):
     start_mm: float
     follows: bool
     has_border: bool
+
+
+class RoomOut(NamedOut):
+    """A light of the room in a word, and as a figure."""
+
+    light: float
 
 
 class StartsOut(BaseModel):
@@ -108,8 +131,15 @@ class CatalogOut(BaseModel):
     far_nudge_mm: float
     mark_families: list[NamedOut]
     purposes: list[NamedOut]
-    least_border_mm: float
-    even_border_mm: float
+    sensors: list[NamedOut]
+    rooms: list[RoomOut]
+    blacks: list[NamedOut]
+    inks: list[NamedOut]
+    page_boxes: list[NamedOut]
+    calibration_schools: list[NamedOut]
+    machine_changes: list[NamedOut]
+    sensor_figures: dict[str, Sensor]
+    most_room: float
     start_lift_de: float
     start: StartsOut
     ranges: dict[str, RangeOut]
@@ -163,8 +193,19 @@ def _catalog() -> CatalogOut:
         far_nudge_mm=FAR_NUDGE_MM,
         mark_families=[NamedOut(key=f.key, name=f.name, hint=f.hint) for f in FAMILIES],
         purposes=[NamedOut(key=p, name=PURPOSE_PHRASES[p], hint=hint(p)) for p in Purpose],
-        least_border_mm=STARTER_MISS_MM,
-        even_border_mm=even_border_mm(STARTER_MISS_MM),
+        sensors=[NamedOut(key=one, name=one, hint=SENSOR_WORDS[one].partition(": ")[2]) for one in SensorWord],
+        rooms=[
+            RoomOut(key=one, name=one, hint=ROOM_WORDS[one].partition(": ")[2], light=ROOMS[one]) for one in RoomLight
+        ],
+        blacks=[NamedOut(key=one, name=one, hint=BLACK_WORDS[one].partition(": ")[2]) for one in Black],
+        inks=[NamedOut(key=one, name=one, hint="") for one in Ink],
+        page_boxes=[NamedOut(key=one, name=PAGE_BOX_WORDS[one], hint="") for one in PageBox],
+        calibration_schools=[
+            NamedOut(key=one, name=CALIBRATION_SCHOOL_WORDS[one], hint="") for one in CalibrationSchool
+        ],
+        machine_changes=[NamedOut(key=one, name=one, hint="") for one in MachineChange],
+        sensor_figures={word.value: sensor for word, sensor in SENSORS.items()},
+        most_room=1.5,
         start_lift_de=START_LIFT_DE,
         start=StartsOut(
             edge=EdgeSpec(),

@@ -6,6 +6,8 @@ from vamper.api.compose import routes as compose
 from vamper.api.handoff import routes as handoff
 from vamper.api.jobs import routes as jobs
 from vamper.api.lan import routes as lan
+from vamper.api.marks import routes as marks
+from vamper.api.printing import routes as printing
 from vamper.api.sheet import hand_routes as hand
 from vamper.api.sheet import routes as sheet
 from vamper.api.shop import routes as shop
@@ -17,6 +19,8 @@ ROUTERS = (
     hand.router,
     sheet.router,
     shop.router,
+    marks.router,
+    printing.router,
     handoff.router,
     lan.router,
     catalog.router,

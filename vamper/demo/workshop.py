@@ -14,6 +14,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from vamper.core.values.art import SizeSpec
 from vamper.demo import drawings
+from vamper.demo.measured import measure
 from vamper.formats.art_in.raster import png_bytes
 from vamper.formats.art_in.svg import read_svg
 from vamper.formats.job_file import spelt_out_edge
@@ -126,7 +127,7 @@ def _item(art: str, digest: str, number: int, width: float, quantity: int, **mor
     return spelt_out_edge(fields, None)
 
 
-def _jobs(digests: dict[str, str]) -> list[JobDocument]:
+def _jobs(digests: dict[str, str], old_printer: int = 1) -> list[JobDocument]:
     def item(art: str, number: int, width: float, quantity: int, **more: Any) -> dict[str, Any]:
         return _item(art, digests[art], number, width, quantity, **more)
 
@@ -218,7 +219,26 @@ def _jobs(digests: dict[str, str]) -> list[JobDocument]:
             item("oyster.png", 2, 30, 4, cut="through", back_of=1),
         ],
     }
-    return [read_document(job) for job in (chandlery, mug, tides, hull, burgees, tags)]
+    shimmer = {
+        "title": "Shimmer stickers for the evening race",
+        "paper": letter,
+        **machines,
+        "stock": "shimmer-vinyl",
+        "purpose": "vehicle",
+        "room_light": "bright",
+        "items": [item("bow-wave.png", 1, 60, 4), item("pennant.png", 2, 55, 4)],
+    }
+    kit_labels = {
+        "title": "Kit labels, from the printer upstairs",
+        "paper": letter,
+        "printer_id": old_printer,
+        "cutter_id": 1,
+        "stock": "matte-label",
+        "purpose": "planner",
+        "items": [item("race-number.svg", 1, 40, 12)],
+    }
+    jobs = (chandlery, mug, tides, hull, burgees, tags, shimmer, kit_labels)
+    return [read_document(job) for job in jobs]
 
 
 def fill(workshop: Workshop) -> None:
@@ -230,7 +250,7 @@ def fill(workshop: Workshop) -> None:
         taken = drawing.map(lambda name: workshop.arts.take_in(name, ART[name]()), ART)
         digests = dict(zip(ART, (one.digest for one in taken), strict=True))
     workshop.usual.put(Usual(printer_id=1, cutter_id=1, asked=True))
-    numbers = [workshop.jobs.add(job) for job in _jobs(digests)]
+    numbers = [workshop.jobs.add(job) for job in _jobs(digests, measure(workshop))]
     workshop.record_hand_off(workshop.jobs.get(numbers[2]))
 
 

@@ -4,7 +4,7 @@ The library that reads the data names each failure by a type; the table here say
 repeated, and figures are those of the field's own limits.
 """
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any, TypeVar
 
 from pydantic import TypeAdapter, ValidationError
@@ -59,6 +59,8 @@ _SENTENCES = {
     "bytes_type": "must be a file",
     "is_instance_of": "must be a file",
 }
+# How the library calls a choice of words among what a field takes.
+_WORD = "str-enum["
 _OTHERWISE = "this cannot be used here; see what the field takes"
 
 
@@ -82,8 +84,23 @@ def read_as(adapter: TypeAdapter[T], data: Any, where: str = "") -> T:
 
 def sentence_of(error: ValidationError) -> BadInput:
     """The first thing wrong, as one sentence that names its field."""
-    first = error.errors(include_url=False, include_context=True, include_input=False)[0]
-    return BadInput(failure_sentence(first), ".".join(str(part) for part in first["loc"]))
+    first, where = _telling(error.errors(include_url=False, include_context=True, include_input=False))
+    return BadInput(failure_sentence(first), ".".join(str(part) for part in where))
+
+
+def _telling(failures: Sequence[Mapping[str, Any]]) -> tuple[Mapping[str, Any], tuple[Any, ...]]:
+    """The failure to tell of, and its field.
+
+    A field that takes a word or something else fails once for each; if what was sent was no word, the other one tells.
+    """
+    first = failures[0]
+    place = first["loc"]
+    if not place or not str(place[-1]).startswith(_WORD):
+        return first, place
+    field = place[:-1]
+    others = (one for one in failures[1:] if one["loc"][: len(field)] == field)
+    other = next((one for one in others if not one["type"].endswith(("_type", "_parsing"))), None)
+    return (first, field) if other is None else (other, (*field, *other["loc"][len(place) :]))
 
 
 def failure_sentence(failure: Mapping[str, Any]) -> str:

@@ -24,6 +24,46 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/calibration-school': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /**
+     * Follow School
+     * @description Calibrate by another school from now on.
+     */
+    put: operations['follow_school_api_calibration_school_put'];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/calibrations/{number}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    /**
+     * Forget Calibration
+     * @description Take a calibration away; the one before it holds again.
+     */
+    delete: operations['forget_calibration_api_calibrations__number__delete'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/catalog': {
     parameters: {
       query?: never;
@@ -330,6 +370,90 @@ export interface paths {
     get: operations['get_bench_api_jobs__job_id__bench_get'];
     put?: never;
     post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/calibration': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Calibration
+     * @description What was measured on the machines of a job.
+     */
+    get: operations['get_calibration_api_jobs__job_id__calibration_get'];
+    put?: never;
+    /**
+     * Keep Calibration
+     * @description Keep a calibration; cut files of jobs on these machines and such stocks are corrected from now on.
+     */
+    post: operations['keep_calibration_api_jobs__job_id__calibration_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/calibration.{kind}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Vernier
+     * @description The vernier sheet: to print (pdf), or to cut (svg, dxf).
+     */
+    get: operations['get_vernier_api_jobs__job_id__calibration__kind__get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/calibration/arrows': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Arrows
+     * @description Where uncorrected cuts land from the print; nothing where no calibration holds.
+     */
+    get: operations['get_arrows_api_jobs__job_id__calibration_arrows_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/calibration/fit': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Try Calibration
+     * @description What readings come to; nothing is kept.
+     */
+    post: operations['try_calibration_api_jobs__job_id__calibration_fit_post'];
     delete?: never;
     options?: never;
     head?: never;
@@ -909,6 +1033,54 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/machine-changed': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Machine Changed
+     * @description Something was changed on the machines: calibrations from before are in doubt.
+     */
+    post: operations['machine_changed_api_jobs__job_id__machine_changed_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/misses': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Misses
+     * @description What each piece may miss by, and a map of the sheet.
+     */
+    get: operations['get_misses_api_jobs__job_id__misses_get'];
+    put?: never;
+    /**
+     * Log Misses
+     * @description Keep what up to four pieces of a run were off by.
+     */
+    post: operations['log_misses_api_jobs__job_id__misses_post'];
+    /**
+     * Forget Misses
+     * @description Begin anew with what runs on these machines were off by.
+     */
+    delete: operations['forget_misses_api_jobs__job_id__misses_delete'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/pack': {
     parameters: {
       query?: never;
@@ -1031,6 +1203,50 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/printing': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Printing
+     * @description What to choose for a job; nothing for a stock that is not printed.
+     */
+    get: operations['get_printing_api_jobs__job_id__printing_get'];
+    /**
+     * Choose Printing
+     * @description Remember what suits this printer and stock.
+     */
+    put: operations['choose_printing_api_jobs__job_id__printing_put'];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/proof': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Measure Proof
+     * @description What the bars of a proof measure is the printer's scale from now on, and compensated.
+     */
+    post: operations['measure_proof_api_jobs__job_id__proof_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/put-back': {
     parameters: {
       query?: never;
@@ -1042,6 +1258,26 @@ export interface paths {
     put?: never;
     /** Put Back Job */
     post: operations['put_back_job_api_jobs__job_id__put_back_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/reading': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Reading
+     * @description Whether the marks will be read, and what the sensor sees; in another light, or with other remedies, to try.
+     */
+    get: operations['get_reading_api_jobs__job_id__reading_get'];
+    put?: never;
+    post?: never;
     delete?: never;
     options?: never;
     head?: never;
@@ -1177,6 +1413,86 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/sheets/{sheet}/helpers': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Helpers
+     * @description The helpers for a sheet, as they lie on it.
+     */
+    get: operations['get_helpers_api_jobs__job_id__sheets__sheet__helpers_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/sheets/{sheet}/helpers/{key}.{kind}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Helper
+     * @description One helper to print, at true size.
+     */
+    get: operations['get_helper_api_jobs__job_id__sheets__sheet__helpers__key___kind__get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/sheets/{sheet}/ink': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Ink
+     * @description What a sheet takes of ink.
+     */
+    get: operations['get_ink_api_jobs__job_id__sheets__sheet__ink_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/sheets/{sheet}/page.png': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Page
+     * @description The page of a sheet as a picture, transparent where nothing is printed.
+     */
+    get: operations['get_page_api_jobs__job_id__sheets__sheet__page_png_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/sheets/{sheet}/print.pdf': {
     parameters: {
       query?: never;
@@ -1186,6 +1502,26 @@ export interface paths {
     };
     /** Print */
     get: operations['print_api_jobs__job_id__sheets__sheet__print_pdf_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/sheets/{sheet}/proof.pdf': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Proof
+     * @description The proof of a sheet, for plain paper: its page with the cut lines and two bars of 100 mm.
+     */
+    get: operations['get_proof_api_jobs__job_id__sheets__sheet__proof_pdf_get'];
     put?: never;
     post?: never;
     delete?: never;
@@ -1225,6 +1561,26 @@ export interface paths {
      * @description End the search and keep the best layout so far.
      */
     post: operations['stop_packing_api_jobs__job_id__stop_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/swatch-{school}.pdf': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Swatch
+     * @description A swatch strip, to be printed by one school's settings on what is left of a sheet.
+     */
+    get: operations['get_swatch_api_jobs__job_id__swatch__school__pdf_get'];
+    put?: never;
+    post?: never;
     delete?: never;
     options?: never;
     head?: never;
@@ -1407,6 +1763,17 @@ export interface components {
       /** Apart Mm */
       apart_mm: number;
     };
+    /** ArrowOut */
+    ArrowOut: {
+      /** Dx Mm */
+      dx_mm: number;
+      /** Dy Mm */
+      dy_mm: number;
+      /** X Mm */
+      x_mm: number;
+      /** Y Mm */
+      y_mm: number;
+    };
     /**
      * Base
      * @description `height_mm` does not count for a circle, and is the width where it is left out; `corner_mm` only for rounded.
@@ -1491,6 +1858,44 @@ export interface components {
       /** Top Mm */
       top_mm: number;
     };
+    /**
+     * CalibrationOut
+     * @description Everything of a job's machines: what holds, what was before, whether a new one is due.
+     */
+    CalibrationOut: {
+      /** Coarse Mm */
+      coarse_mm: number[];
+      /** Cut Pitch Mm */
+      cut_pitch_mm: number;
+      /** Cut Ticks */
+      cut_ticks: number;
+      /** Due */
+      due: string;
+      /** History */
+      history: components['schemas']['RecordOut'][];
+      /** Miss Mm */
+      miss_mm: number[][];
+      /** Misses */
+      misses: components['schemas']['LoggedMiss'][];
+      /** Most Tick */
+      most_tick: number;
+      /** Printed Pitch Mm */
+      printed_pitch_mm: number;
+      /** Problem */
+      problem: string | null;
+      /** Scales */
+      scales: components['schemas']['ScaleOut'][];
+      school: components['schemas']['CalibrationSchool'];
+      /** Sides */
+      sides: components['schemas']['NarrowSide'][];
+      thickness: components['schemas']['Thickness'];
+    };
+    /**
+     * CalibrationSchool
+     * @description When to calibrate anew.
+     * @enum {string}
+     */
+    CalibrationSchool: 'every job' | 'when off' | 'drift';
     /** CandidateOut */
     CandidateOut: {
       /** Area Cm2 */
@@ -1514,25 +1919,33 @@ export interface components {
      * @description The facts and choices the interface shows; known in one place, here.
      */
     CatalogOut: {
+      /** Blacks */
+      blacks: components['schemas']['NamedOut'][];
+      /** Calibration Schools */
+      calibration_schools: components['schemas']['NamedOut'][];
       /** Cuts */
       cuts: components['schemas']['NamedOut'][];
       /** Edge Kinds */
       edge_kinds: components['schemas']['EdgeKindOut'][];
-      /** Even Border Mm */
-      even_border_mm: number;
       /** Far Nudge Mm */
       far_nudge_mm: number;
       /** Feeds */
       feeds: components['schemas']['NamedOut'][];
-      /** Least Border Mm */
-      least_border_mm: number;
+      /** Inks */
+      inks: components['schemas']['NamedOut'][];
       limits: components['schemas']['Limits'];
+      /** Machine Changes */
+      machine_changes: components['schemas']['NamedOut'][];
       /** Mark Families */
       mark_families: components['schemas']['NamedOut'][];
       /** Modes */
       modes: components['schemas']['NamedOut'][];
+      /** Most Room */
+      most_room: number;
       /** Nudge Mm */
       nudge_mm: number;
+      /** Page Boxes */
+      page_boxes: components['schemas']['NamedOut'][];
       /** Papers */
       papers: components['schemas']['NamedOut'][];
       /** Printer Kinds */
@@ -1543,12 +1956,26 @@ export interface components {
       ranges: {
         [key: string]: components['schemas']['RangeOut'];
       };
+      /** Rooms */
+      rooms: components['schemas']['RoomOut'][];
+      /** Sensor Figures */
+      sensor_figures: {
+        [key: string]: components['schemas']['Sensor'];
+      };
+      /** Sensors */
+      sensors: components['schemas']['NamedOut'][];
       start: components['schemas']['StartsOut'];
       /** Start Lift De */
       start_lift_de: number;
       /** Turns */
       turns: components['schemas']['NamedOut'][];
     };
+    /**
+     * Cause
+     * @description What takes away from the chance to be read.
+     * @enum {string}
+     */
+    Cause: 'gloss' | 'pale-marks' | 'little-light' | 'dark-stock' | 'edge' | 'none';
     /**
      * Centring
      * @description What of an art comes to its place: the middle of its box, its inked area's centroid (the optical centre), or the
@@ -1577,6 +2004,10 @@ export interface components {
       label: string;
       /** Numbers */
       numbers?: number[] | null;
+    };
+    /** ChangeIn */
+    ChangeIn: {
+      what: components['schemas']['MachineChange'];
     };
     /** ChoiceOut */
     ChoiceOut: {
@@ -1939,6 +2370,25 @@ export interface components {
       /** Title */
       title: string;
     };
+    /**
+     * FitOut
+     * @description What readings come to, before anything is kept.
+     */
+    FitOut: {
+      /** Arrows */
+      arrows: components['schemas']['ArrowOut'][];
+      expected: components['schemas']['NarrowSide'];
+      /** Residual Mm */
+      residual_mm: number | null;
+      /** Suspicious */
+      suspicious: boolean;
+      /** Words */
+      words: string;
+      /** Worst By Mm */
+      worst_by_mm: number | null;
+      /** Worst Scale */
+      worst_scale: number | null;
+    };
     /** FixOut */
     FixOut: {
       /** Changes */
@@ -2172,6 +2622,24 @@ export interface components {
       y_mm: number;
     };
     /**
+     * HelperOut
+     * @description A helper as it lies on the sheet; `problem` says why it cannot be drawn.
+     */
+    HelperOut: {
+      /** Key */
+      key: string;
+      /** Name */
+      name: string;
+      /** Paths */
+      paths: string[];
+      /** Problem */
+      problem: string | null;
+      /** Size Words */
+      size_words: string;
+      /** What */
+      what: string;
+    };
+    /**
      * HoleOut
      * @description A hole of the drawing: whether the blade cuts it out, and the fields that change that.
      */
@@ -2191,6 +2659,26 @@ export interface components {
      * @enum {string}
      */
     Ink: 'ordinary' | 'dye';
+    /**
+     * InkOut
+     * @description What one sheet takes of ink, and how long it dries.
+     */
+    InkOut: {
+      /** Black Cm2 */
+      black_cm2: number;
+      /** Cover */
+      cover: number;
+      /** Cyan Cm2 */
+      cyan_cm2: number;
+      /** Dry Minutes */
+      dry_minutes: number;
+      /** Magenta Cm2 */
+      magenta_cm2: number;
+      /** Ml */
+      ml: number;
+      /** Yellow Cm2 */
+      yellow_cm2: number;
+    };
     /** ItemNumbers */
     ItemNumbers: {
       /** Numbers */
@@ -2340,6 +2828,11 @@ export interface components {
       /** Cutter Id */
       cutter_id: number;
       /**
+       * From Inside
+       * @default false
+       */
+      from_inside: boolean;
+      /**
        * Held
        * @default []
        */
@@ -2349,6 +2842,11 @@ export interface components {
        * @default []
        */
       items: components['schemas']['ItemSpec'][];
+      /**
+       * Job Line
+       * @default false
+       */
+      job_line: boolean;
       /**
        * Last Number
        * @default 0
@@ -2387,10 +2885,17 @@ export interface components {
       /** @default vehicle */
       purpose: components['schemas']['Purpose'];
       /**
+       * Room Light
+       * @default usual
+       */
+      room_light: components['schemas']['RoomLight'] | number;
+      /**
        * Stock
        * @default satin-vinyl
        */
       stock: string;
+      /** Stock Colour */
+      stock_colour?: string | null;
       /**
        * Title
        * @default New job
@@ -2440,6 +2945,20 @@ export interface components {
       stock: string;
       /** Title */
       title: string;
+    };
+    /**
+     * KeepCalibration
+     * @description `check` is where the ring of the check figure is narrow.
+     */
+    KeepCalibration: {
+      check: components['schemas']['NarrowSide'];
+      /** Readings */
+      readings: components['schemas']['ScaleReading'][];
+      /**
+       * Versions
+       * @default
+       */
+      versions: string;
     };
     /**
      * LanOut
@@ -2501,6 +3020,18 @@ export interface components {
       /** Most Megapixels */
       most_megapixels: number;
     };
+    /**
+     * LineOut
+     * @description One line of the printer's own dialog, in the order in which a person meets it.
+     */
+    LineOut: {
+      /** Name */
+      name: string;
+      /** Value */
+      value: string;
+      /** Why */
+      why: string;
+    };
     /** LockPieces */
     LockPieces: {
       /**
@@ -2517,6 +3048,27 @@ export interface components {
       /** Sheet */
       sheet: number;
     };
+    /**
+     * LoggedMiss
+     * @description How far off one piece was cut, right and down positive, mm.
+     */
+    LoggedMiss: {
+      /** Dx Mm */
+      dx_mm: number;
+      /** Dy Mm */
+      dy_mm: number;
+    };
+    /**
+     * MachineChange
+     * @description What puts a calibration in doubt.
+     * @enum {string}
+     */
+    MachineChange:
+      | "the cutter's firmware"
+      | "the printer's driver"
+      | "the cutter's program"
+      | 'a page size'
+      | 'the blade holder';
     /**
      * Margins
      * @description The strips along the paper's sides that a printer leaves blank, mm.
@@ -2609,6 +3161,51 @@ export interface components {
       width: number;
     };
     /**
+     * MissPart
+     * @description One part of the budget at the worst place, σ an axis.
+     */
+    MissPart: {
+      /** Name */
+      name: string;
+      /** Sigma Mm */
+      sigma_mm: number;
+    };
+    /**
+     * MissPieceOut
+     * @description The miss that 95 of 100 such pieces stay under, in the order of the sheet's pieces.
+     */
+    MissPieceOut: {
+      /** Bias Mm */
+      bias_mm: number[];
+      /** Columns */
+      columns: number;
+      /** Even From Mm */
+      even_from_mm: number;
+      /** Map Mm */
+      map_mm: number[];
+      /** Parts */
+      parts: components['schemas']['MissPart'][];
+      /** Rows */
+      rows: number;
+      /** Runs */
+      runs: number;
+      /** Sheets */
+      sheets: number[][];
+      /** Starter */
+      starter: boolean;
+      /** With Four Mm */
+      with_four_mm: number | null;
+      /** With Three Mm */
+      with_three_mm: number | null;
+      /** Worst Mm */
+      worst_mm: number;
+    };
+    /** MissesIn */
+    MissesIn: {
+      /** Misses */
+      misses: components['schemas']['LoggedMiss'][];
+    };
+    /**
      * NamedOut
      * @description A choice in the catalog, with the words for it.
      */
@@ -2620,6 +3217,21 @@ export interface components {
       /** Name */
       name: string;
     };
+    /**
+     * NarrowSide
+     * @description Where the ring of the check figure is narrow.
+     * @enum {string}
+     */
+    NarrowSide:
+      | 'even'
+      | 'right'
+      | 'lower right'
+      | 'below'
+      | 'lower left'
+      | 'left'
+      | 'upper left'
+      | 'above'
+      | 'upper right';
     /** NewEdgeStyle */
     NewEdgeStyle: {
       edge: components['schemas']['EdgeSpec'];
@@ -2898,6 +3510,18 @@ export interface components {
       threshold: number;
     };
     /**
+     * PrintChoiceIn
+     * @description What is remembered from now on; what is left out stays.
+     */
+    PrintChoiceIn: {
+      /** Label */
+      label?: string | null;
+      /** Own */
+      own?: string | null;
+      /** School */
+      school?: string | null;
+    };
+    /**
      * Printer
      * @description `scale` is compensated when printing. `ml_per_cm2` is the ink that a full cover of one colour takes; `set_to` the
      *     paper that its own dialog is set to, where that is known.
@@ -2957,6 +3581,68 @@ export interface components {
       printer: components['schemas']['Printer'];
     };
     /**
+     * PrintingOut
+     * @description What to choose for a stock on a printer, and what to expect. None of it for a stock that is not printed.
+     */
+    PrintingOut: {
+      /** Dry Minutes */
+      dry_minutes: number;
+      /** Label */
+      label: string;
+      /** Lines */
+      lines: components['schemas']['LineOut'][];
+      /** Look */
+      look: string;
+      /** Mirror Words */
+      mirror_words: string;
+      /** Own */
+      own: string;
+      /** Page Height Mm */
+      page_height_mm: number;
+      /** Page Width Mm */
+      page_width_mm: number;
+      /** Scale X */
+      scale_x: number;
+      /** Scale Y */
+      scale_y: number;
+      /** School */
+      school: string;
+      /** Schools */
+      schools: components['schemas']['SchoolOut'][];
+      /** Sheet Left Mm */
+      sheet_left_mm: number;
+      /** Source */
+      source: string;
+    };
+    /**
+     * ProofIn
+     * @description What the bars of a proof measure: across the sheet, and along its height.
+     */
+    ProofIn: {
+      /** Across */
+      across: number;
+      /** Down */
+      down: number;
+      /**
+       * Sure
+       * @default false
+       */
+      sure: boolean;
+      /**
+       * Unit
+       * @default mm
+       * @enum {string}
+       */
+      unit: 'mm' | 'cm' | 'in';
+    };
+    /** ProofOut */
+    ProofOut: {
+      /** Scale X */
+      scale_x: number;
+      /** Scale Y */
+      scale_y: number;
+    };
+    /**
      * Purpose
      * @description What a piece is for; it decides from how far it is looked at.
      * @enum {string}
@@ -2995,6 +3681,58 @@ export interface components {
        */
       width: number;
     };
+    /** ReadSheet */
+    ReadSheet: {
+      /** Readings */
+      readings: components['schemas']['ScaleReading'][];
+    };
+    /** ReadingOut */
+    ReadingOut: {
+      cause: components['schemas']['Cause'];
+      /** Cause Words */
+      cause_words: string;
+      /** Chance */
+      chance: number;
+      /** Marks */
+      marks: number[];
+      /** Remedies */
+      remedies: components['schemas']['RemedyOut'][];
+      scene: components['schemas']['SceneOut'];
+      seen: components['schemas']['SeenOut'];
+      /** Short */
+      short: string;
+      /** Words */
+      words: string;
+    };
+    /**
+     * RecordOut
+     * @description One calibration of the history.
+     */
+    RecordOut: {
+      check: components['schemas']['NarrowSide'];
+      /** Holds */
+      holds: boolean;
+      /** Id */
+      id: number;
+      /**
+       * Made At
+       * Format: date-time
+       */
+      made_at: string;
+      /** Offset X Mm */
+      offset_x_mm: number;
+      /** Offset Y Mm */
+      offset_y_mm: number;
+      /** Paper */
+      paper: string;
+      /** Residual Mm */
+      residual_mm: number | null;
+      thickness: components['schemas']['Thickness'];
+      /** Versions */
+      versions: string;
+      /** Words */
+      words: string;
+    };
     /**
      * Remedy
      * @description What helps a mark to be read.
@@ -3009,6 +3747,23 @@ export interface components {
       | 'white-patches'
       | 'white-surround'
       | 'more-inset';
+    /**
+     * RemedyOut
+     * @description A remedy, and the chance of the sheet with it; of one that is taken, without it.
+     */
+    RemedyOut: {
+      /** Chance */
+      chance: number;
+      key: components['schemas']['Remedy'];
+      /** Name */
+      name: string;
+      /** Taken */
+      taken: boolean;
+      /** Text */
+      text: string;
+      /** Words */
+      words: string;
+    };
     /**
      * RingOut
      * @description One ring of the border with all inside it, outermost first; `colour` None for bare stock.
@@ -3030,6 +3785,26 @@ export interface components {
       width_mm: number;
     };
     /**
+     * RoomLight
+     * @description The light of the room in a word.
+     * @enum {string}
+     */
+    RoomLight: 'dim' | 'usual' | 'bright';
+    /**
+     * RoomOut
+     * @description A light of the room in a word, and as a figure.
+     */
+    RoomOut: {
+      /** Hint */
+      hint: string;
+      /** Key */
+      key: string;
+      /** Light */
+      light: number;
+      /** Name */
+      name: string;
+    };
+    /**
      * Scale
      * @description Printed length / meant length along either side of the sheet, as the last proof measured it.
      */
@@ -3044,6 +3819,34 @@ export interface components {
        * @default 1
        */
       y: number;
+    };
+    /** ScaleOut */
+    ScaleOut: {
+      /** Axis */
+      axis: string;
+      /** Number */
+      number: number;
+      /** Place */
+      place: string;
+      /** X Mm */
+      x_mm: number;
+      /** Y Mm */
+      y_mm: number;
+    };
+    /**
+     * ScaleReading
+     * @description One scale as it was read: the printed tick that a cut one meets, and where the cut line lies on the comb.
+     */
+    ScaleReading: {
+      /**
+       * Coarse Mm
+       * @default 0
+       */
+      coarse_mm: number;
+      /** Scale */
+      scale: number;
+      /** Tick */
+      tick: number;
     };
     /**
      * ScaleState
@@ -3071,6 +3874,79 @@ export interface components {
       state: components['schemas']['ScaleState'];
       /** Trying */
       trying: number | null;
+    };
+    /**
+     * SceneOut
+     * @description The figures behind a reading.
+     */
+    SceneOut: {
+      /** Face */
+      face: number;
+      /** Gloss */
+      gloss: number;
+      /** Ink */
+      ink: number;
+      /** K */
+      k: number;
+      /** Lamp */
+      lamp: number;
+      /** Light */
+      light: number;
+      /** N0 */
+      n0: number;
+      /** Noise */
+      noise: number;
+      /** Room */
+      room: number;
+      /** Signal */
+      signal: number;
+      /** T */
+      t: number;
+      /** Threshold */
+      threshold: number;
+    };
+    /** SchoolIn */
+    SchoolIn: {
+      school: components['schemas']['CalibrationSchool'];
+    };
+    /** SchoolOut */
+    SchoolOut: {
+      /** Key */
+      key: string;
+      /** Name */
+      name: string;
+      /** Why */
+      why: string;
+    };
+    /**
+     * SeenOut
+     * @description What the sensor sees of one mark: `grey` row by row, 0 to 255, and the trace across the stroke, 0 to 1.
+     */
+    SeenOut: {
+      /** At Mm */
+      at_mm: number[];
+      /** From Mm */
+      from_mm: number[];
+      /** Grey */
+      grey: number[];
+      /** Left Mm */
+      left_mm: number;
+      /** Mean */
+      mean: number[];
+      /** One Pass */
+      one_pass: number[];
+      /** Side Mm */
+      side_mm: number;
+      /** Side Px */
+      side_px: number;
+      /** Sigma */
+      sigma: number;
+      /** Threshold */
+      threshold: number;
+      /** To Mm */
+      to_mm: number[];
+      /** Top Mm */
+      top_mm: number;
     };
     /** SendPieces */
     SendPieces: {
@@ -3198,6 +4074,10 @@ export interface components {
       bounds: components['schemas']['BoundOut'][];
       /** By Hand */
       by_hand: boolean;
+      /** Corrected */
+      corrected: boolean;
+      /** Even Border Mm */
+      even_border_mm: number;
       /** Files */
       files: components['schemas']['FileOut'][];
       /** Granted */
@@ -3211,6 +4091,8 @@ export interface components {
       marks: components['schemas']['MarkOut'][];
       /** Mirror */
       mirror: boolean;
+      /** Miss Mm */
+      miss_mm: number;
       /** Revision */
       revision: string;
       stock: components['schemas']['StockOut'];
@@ -3405,6 +4287,12 @@ export interface components {
       y_mm: number;
     };
     /**
+     * Thickness
+     * @description How thick a stock is, face and backing: thicker ones bend and slip otherwise, so each has its calibration.
+     * @enum {string}
+     */
+    Thickness: 'thin' | 'medium' | 'thick';
+    /**
      * Tile
      * @description A window on a piece that is made in several parts: its sides as shares of the drawing's box, from the left and
      *     from the top. Sides at 0 and 1 are open, so that the border there belongs to it.
@@ -3579,6 +4467,66 @@ export interface operations {
     responses: {
       /** @description Successful Response */
       200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  follow_school_api_calibration_school_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SchoolIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  forget_calibration_api_calibrations__number__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
         headers: {
           [name: string]: unknown;
         };
@@ -4214,6 +5162,166 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['BenchStepOut'][];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_calibration_api_jobs__job_id__calibration_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['CalibrationOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  keep_calibration_api_jobs__job_id__calibration_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['KeepCalibration'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_vernier_api_jobs__job_id__calibration__kind__get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        kind: 'svg' | 'dxf' | 'pdf';
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_arrows_api_jobs__job_id__calibration_arrows_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ArrowOut'][];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  try_calibration_api_jobs__job_id__calibration_fit_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ReadSheet'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['FitOut'];
         };
       };
       /** @description Validation Error */
@@ -5266,6 +6374,132 @@ export interface operations {
       };
     };
   };
+  machine_changed_api_jobs__job_id__machine_changed_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ChangeIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_misses_api_jobs__job_id__misses_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['MissPieceOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  log_misses_api_jobs__job_id__misses_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MissesIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  forget_misses_api_jobs__job_id__misses_delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   pack_again_api_jobs__job_id__pack_post: {
     parameters: {
       query?: {
@@ -5461,6 +6695,105 @@ export interface operations {
       };
     };
   };
+  get_printing_api_jobs__job_id__printing_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['PrintingOut'] | null;
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  choose_printing_api_jobs__job_id__printing_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PrintChoiceIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  measure_proof_api_jobs__job_id__proof_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ProofIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ProofOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   put_back_job_api_jobs__job_id__put_back_post: {
     parameters: {
       query?: never;
@@ -5478,6 +6811,40 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_reading_api_jobs__job_id__reading_get: {
+    parameters: {
+      query?: {
+        room?: number | null;
+        remedies?: components['schemas']['Remedy'][] | null;
+      };
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ReadingOut'] | null;
+        };
       };
       /** @description Validation Error */
       422: {
@@ -5745,7 +7112,165 @@ export interface operations {
       };
     };
   };
+  get_helpers_api_jobs__job_id__sheets__sheet__helpers_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HelperOut'][];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_helper_api_jobs__job_id__sheets__sheet__helpers__key___kind__get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+        key: string;
+        kind: 'svg' | 'pdf';
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_ink_api_jobs__job_id__sheets__sheet__ink_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['InkOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_page_api_jobs__job_id__sheets__sheet__page_png_get: {
+    parameters: {
+      query?: {
+        ppi?: number;
+      };
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   print_api_jobs__job_id__sheets__sheet__print_pdf_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_proof_api_jobs__job_id__sheets__sheet__proof_pdf_get: {
     parameters: {
       query?: never;
       header?: never;
@@ -5824,6 +7349,36 @@ export interface operations {
         content: {
           'application/json': unknown;
         };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_swatch_api_jobs__job_id__swatch__school__pdf_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        school: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Validation Error */
       422: {

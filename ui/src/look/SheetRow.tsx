@@ -35,7 +35,7 @@ export function SheetRow({ plan }: { plan: Plan }) {
 }
 
 /** The sheet that is looked at; the last one where there are fewer now. */
-export const useSheet = (plan: Plan) =>
+export const useSheet = (plan: { sheets: readonly unknown[] }) =>
   Math.max(
     0,
     Math.min(

@@ -38,7 +38,7 @@ export function MachineWindow(props: Props) {
 
 function PrinterForm({ view, change, asNew, close }: Props) {
   const printers = usePrinters().data;
-  const kinds = useCatalog().data?.printer_kinds ?? [];
+  const catalog = useCatalog().data;
   const keep = useKeepPrinter();
   const id = view.job.document.printer_id;
   const now = printers?.find((one) => one.id === id)?.profile;
@@ -46,17 +46,15 @@ function PrinterForm({ view, change, asNew, close }: Props) {
   if (!now) return null;
   const profile = draft ?? (asNew ? { ...now, name: '' } : now);
   const margins = profile.printer.margins_mm;
+  const set = (changes: Partial<Printer['printer']>) =>
+    setDraft({ ...profile, printer: { ...profile.printer, ...changes } });
+  const paper = profile.printer.set_to;
   const side = (name: 'top' | 'right' | 'bottom' | 'left') => (
     <LengthField
       key={name}
       label={`Blank at the ${name}`}
       value={margins[name]}
-      onChange={(mm) =>
-        setDraft({
-          ...profile,
-          printer: { ...profile.printer, margins_mm: { ...margins, [name]: mm } },
-        })
-      }
+      onChange={(mm) => set({ margins_mm: { ...margins, [name]: mm } })}
     />
   );
   return (
@@ -82,13 +80,60 @@ function PrinterForm({ view, change, asNew, close }: Props) {
       <Options
         label="Kind of printer"
         columns={2}
-        options={kinds}
+        options={catalog?.printer_kinds ?? []}
         value={profile.printer.kind}
-        onChange={(kind) =>
-          setDraft({ ...profile, printer: { ...profile.printer, kind: kind as Printer['printer']['kind'] } })
-        }
+        onChange={(kind) => set({ kind: kind as Printer['printer']['kind'] })}
       />
+      <Options
+        label="What it is filled with"
+        columns={2}
+        options={(catalog?.inks ?? []).map((one) => ({ ...one, name: `${one.name} ink` }))}
+        value={profile.printer.ink}
+        onChange={(ink) => set({ ink: ink as Printer['printer']['ink'] })}
+      />
+      <fieldset className="flex flex-col gap-1">
+        <legend className="mb-1 font-bold">The page it takes</legend>
+        <Options
+          label="The page it takes"
+          columns={2}
+          options={catalog?.page_boxes ?? []}
+          value={profile.printer.page}
+          onChange={(page) => set({ page: page as Printer['printer']['page'] })}
+        />
+      </fieldset>
       <div className="grid grid-cols-2 gap-3">{(['top', 'right', 'bottom', 'left'] as const).map(side)}</div>
+      <label className="flex gap-2 text-sm">
+        <input
+          type="checkbox"
+          className="mt-0.5 size-4 accent-kingfisher"
+          checked={paper !== null}
+          onChange={(event) =>
+            set({
+              set_to: event.target.checked
+                ? {
+                    width: view.job.document.paper.width_mm,
+                    height: view.job.document.paper.height_mm,
+                  }
+                : null,
+            })
+          }
+        />
+        I know which paper its dialog is set to
+      </label>
+      {paper && (
+        <div className="grid grid-cols-2 gap-3">
+          <LengthField
+            label="Set to, across"
+            value={paper.width}
+            onChange={(width) => set({ set_to: { ...paper, width } })}
+          />
+          <LengthField
+            label="and along"
+            value={paper.height}
+            onChange={(height) => set({ set_to: { ...paper, height } })}
+          />
+        </div>
+      )}
     </Form>
   );
 }
@@ -156,6 +201,12 @@ function CutterForm({ view, change, asNew, close }: Props) {
                 label="and at the tail"
                 value={cutter.tail_mm}
                 onChange={(tail_mm) => set({ tail_mm })}
+              />
+              <LengthField
+                label="Off along the feed (σ)"
+                hint="how much more than across"
+                value={cutter.feed_mm}
+                onChange={(feed_mm) => set({ feed_mm })}
               />
             </>
           )}

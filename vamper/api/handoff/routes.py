@@ -1,17 +1,15 @@
 """Files to take away: print page and cut files of each sheet, or everything at once."""
 
-from urllib.parse import quote
-
 from fastapi import Response
 
 from vamper.api.door import Id, Number, in_turn
 from vamper.api.door import router as door_router
+from vamper.api.downloads import download
 from vamper.api.handoff.schemas import FoundCutOut, found_cut_out
 from vamper.api.here import Here
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
 from vamper.formats.out.sheet_file import SHEET_FILES, SheetFile
-from vamper.formats.safe_file_name import safe_file_name
 from vamper.services.handoff.files import sheet_file, sheet_found_cut
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
@@ -28,12 +26,6 @@ def _planned(here: Workshop, job_id: Id, sheet: Number | None = None) -> Plan:
     return plan
 
 
-def _file(data: bytes, media_type: str, name: str) -> Response:
-    plain = "".join(c if c.isascii() and (c.isalnum() or c in "-._") else "-" for c in name)
-    named = f"attachment; filename=\"{plain}\"; filename*=UTF-8''{quote(safe_file_name(name))}"
-    return Response(data, media_type=media_type, headers={"content-disposition": named})
-
-
 def _offer(kind: SheetFile) -> None:
     """A route for one kind of file."""
 
@@ -48,7 +40,7 @@ def _offer(kind: SheetFile) -> None:
         if not kind.is_for(plan.job):
             raise BadInput(kind.missing, "stock")
         data = sheet_file(plan, sheet - 1, kind.key, here.picture_of)
-        return _file(data, kind.media_type, f"{plan.job.title}-sheet-{sheet:02d}-{kind.ending}")
+        return download(data, kind.media_type, f"{plan.job.title}-sheet-{sheet:02d}-{kind.ending}")
 
 
 for one in SHEET_FILES:
@@ -82,4 +74,4 @@ def hand_off(here: Here, job_id: Id) -> Response:
     _planned(here, job_id)
     data = here.hand_off(here.jobs.get(job_id))
     title = here.jobs.get(job_id).document.title
-    return _file(data, "application/zip", f"{title}.zip")
+    return download(data, "application/zip", f"{title}.zip")

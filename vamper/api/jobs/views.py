@@ -20,6 +20,7 @@ from vamper.api.sheet.views import layout_part, sheet_part
 from vamper.core.design import DesignedItem
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput, Finding
+from vamper.core.values.job import Job
 from vamper.core.values.placement import Pin
 from vamper.services.brief.brief import brief
 from vamper.services.brief.rail import empty_stations, stations
@@ -122,7 +123,9 @@ class Views:
         job = plan.asked
 
         def make() -> _Head:
-            frame = _digest(job.paper, job.printer, job.cutter, job.marks, job.stock)
+            frame = _digest(
+                job.paper, job.printer, job.cutter, job.marks, job.stock, job.calibration, job.misses, *_seen(job)
+            )
             return _Head(
                 [StationOut(**_fields(figure)) for figure in stations(plan, planned.findings)],
                 [finding_out(finding) for finding in planned.findings],
@@ -155,7 +158,12 @@ class Views:
 def _drawn_from(plan: Plan, item: DesignedItem) -> tuple[Any, ...]:
     """Everything that a design is drawn from; a back follows its front."""
     front = None if item.spec.back_of is None else plan.item(item.spec.back_of).spec
-    return item.spec, front, item.bleed, plan.job.stock
+    return item.spec, front, item.bleed, item.miss_mm, plan.job.stock
+
+
+def _seen(job: Job) -> tuple[Any, ...]:
+    """Choices that change how a sheet looks."""
+    return job.from_inside, job.stock_colour
 
 
 def _digest(*what: object) -> str:

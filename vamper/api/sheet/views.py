@@ -15,7 +15,8 @@ from vamper.api.sheet.schemas import (
     StockOut,
     UnplacedOut,
 )
-from vamper.core.plan import Plan, cut_of, pack_problem
+from vamper.core.edge.inspect import even_border_mm
+from vamper.core.plan import Plan, cut_of, pack_problem, worst_miss_mm
 from vamper.core.printing.guides import guides_for
 from vamper.core.sheet.laid import LaidSheet
 from vamper.core.sheet.live_area import common_part
@@ -65,6 +66,9 @@ def sheet_part(plan: Plan, revision: str) -> SheetPart:
         mirror=plan.mirror,
         files=[FileOut(ending=one.ending, words=one.words) for one in SHEET_FILES if one.is_for(plan.job)],
         granted=_granted(plan) if plan.job.for_own_program else [],
+        miss_mm=worst_miss_mm(plan.job, plan.setup),
+        even_border_mm=even_border_mm(worst_miss_mm(plan.job, plan.setup)),
+        corrected=plan.job.calibration is not None,
         by_hand=not plan.job.cutter.is_machine,
     )
 

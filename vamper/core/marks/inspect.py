@@ -16,6 +16,7 @@ from vamper.core.values.paper import Paper
 
 # Chances under which a reading is worth a look, and under which the sheet had better not be printed as it is.
 LIKELY = 0.95
+_CERTAIN = 0.99
 UNLIKELY = 0.5
 
 
@@ -52,11 +53,16 @@ def reading_findings(reading: Reading | None, spec: MarksSpec) -> list[Finding]:
 
 def in_100(chance: float) -> str:
     """A chance as tries of a hundred, never more certain than it is."""
-    if 0.99 < chance < 1:
+    if chance > _CERTAIN:
         return "more than 99"
-    if 0 < chance < 0.01:
+    if chance < 1 - _CERTAIN:
         return "fewer than 1"
     return f"{chance * 100:.0f}"
+
+
+def in_100_short(chance: float) -> str:
+    """The same where there is little room."""
+    return in_100(chance).replace("more than", ">").replace("fewer than", "<")
 
 
 def covered_findings(marks: Sequence[Mark]) -> list[Finding]:

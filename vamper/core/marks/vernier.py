@@ -27,10 +27,12 @@ from vamper.core.values.paper import Paper
 
 PRINTED_PITCH_MM = 1.0
 CUT_PITCH_MM = 0.9
-_CUT_TICKS = 5
+CUT_TICKS = 5
 # The printed half is longer, so that a cut tick finds a neighbour however far off it is.
 MOST_TICK = 8
 MOST_COARSE_MM = 4
+# An eye tells halves of a millimetre apart on the comb.
+COARSE_MM = tuple(half / 2 for half in range(-2 * MOST_COARSE_MM, 2 * MOST_COARSE_MM + 1))
 _TICK_MM = 4.0
 _COMB_MM = 6.0
 _STROKE_MM = 0.12
@@ -45,7 +47,7 @@ _CLEAR_MM = 3.0
 SEEN_MM = 0.12
 
 
-class Side(StrEnum):
+class NarrowSide(StrEnum):
     """Where the ring of the check figure is narrow."""
 
     EVEN = "even"
@@ -60,14 +62,14 @@ class Side(StrEnum):
 
 
 _ROUND = (
-    Side.RIGHT,
-    Side.LOWER_RIGHT,
-    Side.BELOW,
-    Side.LOWER_LEFT,
-    Side.LEFT,
-    Side.UPPER_LEFT,
-    Side.ABOVE,
-    Side.UPPER_RIGHT,
+    NarrowSide.RIGHT,
+    NarrowSide.LOWER_RIGHT,
+    NarrowSide.BELOW,
+    NarrowSide.LOWER_LEFT,
+    NarrowSide.LEFT,
+    NarrowSide.UPPER_LEFT,
+    NarrowSide.ABOVE,
+    NarrowSide.UPPER_RIGHT,
 )
 
 
@@ -187,7 +189,7 @@ def _scale(scale: Scale) -> tuple[list[Stroke], list[Words], list[Points]]:
         words.append(
             Words(x, y + (0.0 if across else 0.4), f"{abs(tick)}", _NUMBER_MM, Anchor.MIDDLE if across else Anchor.END)
         )
-        if abs(tick) <= _CUT_TICKS:
+        if abs(tick) <= CUT_TICKS:
             cuts.append(np.array([at(tick * CUT_PITCH_MM, 0.0), at(tick * CUT_PITCH_MM, _TICK_MM)]))
     for sign, text in ((-1, "−"), (1, "+")):
         x, y = at(sign * (MOST_TICK + 1.6), -_TICK_MM / 2)
@@ -223,7 +225,7 @@ def miss_of(tick: int, coarse_mm: float) -> float:
             "coarse_mm",
         )
     met = round((tick * PRINTED_PITCH_MM - coarse_mm) / CUT_PITCH_MM)
-    met = min(max(met, -_CUT_TICKS), _CUT_TICKS)
+    met = min(max(met, -CUT_TICKS), CUT_TICKS)
     return round(tick * PRINTED_PITCH_MM - met * CUT_PITCH_MM, 6)
 
 
@@ -235,24 +237,24 @@ def reading_of(sheet: VernierSheet, number: int, tick: int, coarse_mm: float) ->
     return Reading(scale.x_mm, scale.y_mm, scale.axis, miss_of(tick, coarse_mm))
 
 
-def narrow_side(miss: tuple[float, float]) -> Side:
+def narrow_side(miss: tuple[float, float]) -> NarrowSide:
     """Where the ring of the check figure is narrow if the cut there is off by so much."""
     length = math.hypot(*miss)
     if length < SEEN_MM:
-        return Side.EVEN
+        return NarrowSide.EVEN
     return _ROUND[round(math.degrees(math.atan2(miss[1], miss[0])) / 45) % 8]
 
 
-def expected_side(sheet: VernierSheet, fit: Fit) -> Side:
+def expected_side(sheet: VernierSheet, fit: Fit) -> NarrowSide:
     """What the check figure should show on the same sheet, which was cut before anything was corrected."""
     middle = np.array([sheet.check_mm])
     off = landing(np.array(fit.map), middle)[0] - middle[0]
     return narrow_side((float(off[0]), float(off[1])))
 
 
-def agree(expected: Side, seen: Side) -> bool:
+def agree(expected: NarrowSide, seen: NarrowSide) -> bool:
     """Whether what is seen is what was to be expected: the same side or one beside it."""
-    if Side.EVEN in (expected, seen):
+    if NarrowSide.EVEN in (expected, seen):
         return expected is seen
     apart = abs(_ROUND.index(expected) - _ROUND.index(seen))
     return min(apart, 8 - apart) <= 1

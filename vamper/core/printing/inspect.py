@@ -126,12 +126,16 @@ def _scale(printer: Printer) -> list[Finding]:
             "print.scale",
             Severity.STOP,
             "The last proof came out in the wrong size",
-            f"It was {(scale.x - 1) * 100:+.1f} % across and {(scale.y - 1) * 100:+.1f} % down. So much is hardly the "
+            f"It was {_off(scale.x)} across and {_off(scale.y)} down. So much is hardly the "
             "printer itself: look for “fit to page” or “scale” in its dialog, print a proof again, and type what its "
             "bars measure. Until then the page is drawn so much larger or smaller.",
             {"x": round(scale.x, 5), "y": round(scale.y, 5)},
         )
     ]
+
+
+def _off(side: float) -> str:
+    return f"{abs(side - 1) * 100:.1f} % {'long' if side > 1 else 'short'}"
 
 
 def _page_size(job: Job) -> list[Finding]:

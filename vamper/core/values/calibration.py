@@ -6,6 +6,7 @@ Cut files are drawn by its inverse; the plan stays nominal.
 
 import math
 from dataclasses import dataclass
+from enum import StrEnum
 from typing import Annotated, Any, ClassVar
 
 import numpy as np
@@ -21,6 +22,21 @@ NO_CHANGE: AffineMap = ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0))
 # A sheet is never farther from itself than this in size, or turned farther (as sine).
 _MOST_STRETCH = 0.2
 _MOST_TURN = 0.2
+
+
+class Thickness(StrEnum):
+    """How thick a stock is, face and backing: thicker ones bend and slip otherwise, so each has its calibration."""
+
+    THIN = "thin"
+    MEDIUM = "medium"
+    THICK = "thick"
+
+
+_THICK_FROM_UM = ((Thickness.THICK, 300.0), (Thickness.MEDIUM, 180.0))
+
+
+def thickness_of(thickness_um: float) -> Thickness:
+    return next((one for one, least in _THICK_FROM_UM if thickness_um >= least), Thickness.THIN)
 
 
 @dataclass(frozen=True, slots=True)

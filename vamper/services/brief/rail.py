@@ -8,12 +8,14 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from vamper.core.edge.kind import kind_of
+from vamper.core.marks.inspect import in_100_short
 from vamper.core.marks.mark import FAMILIES
 from vamper.core.plan import Plan
 from vamper.core.values.findings import Finding, Severity, Station
 from vamper.core.values.item import Cut
 from vamper.core.values.lengths import bare_mm, mm
 from vamper.core.values.marks import NO_MARKS
+from vamper.core.values.printer import TRUE_SCALE
 from vamper.services.brief.words import plural
 
 
@@ -111,14 +113,18 @@ def _marks(plan: Plan) -> tuple[str, str]:
     if spec.family == NO_MARKS:
         why = "cutter adds its own" if plan.asked.marks.family == NO_MARKS else "nothing looks for them"
         return "none", why
-    return FAMILIES[spec.family].counted.format(count=spec.count), f"{mm(spec.inset_mm)} inside"
+    detail = f"{FAMILIES[spec.family].counted.format(count=spec.count)}, {mm(spec.inset_mm)} inside"
+    return (f"{in_100_short(plan.reading.chance)} in 100" if plan.reading is not None else "–"), detail
 
 
 def _print(plan: Plan) -> tuple[str, str]:
     if not plan.job.stock.printable:
         return "not printed", "cut only"
     times = f", {plan.job.copies} times" if plan.job.copies > 1 else ""
-    return ("mirrored" if plan.mirror else "right way"), f"{plural(len(plan.sheets), 'page')}{times}, 100 %"
+    scale = plan.job.printer.scale
+    percents = dict.fromkeys(f"{100 / side:.1f}" for side in (scale.x, scale.y))
+    drawn = "100 %" if scale == TRUE_SCALE else f"drawn at {' × '.join(percents)} %"
+    return ("mirrored" if plan.mirror else "right way"), f"{plural(len(plan.sheets), 'page')}{times}, {drawn}"
 
 
 def _cut(plan: Plan) -> tuple[str, str]:

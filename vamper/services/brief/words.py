@@ -5,7 +5,9 @@ from vamper.core.values.art import Purpose
 from vamper.core.values.cutter import Feed
 from vamper.core.values.item import Cut, Turn
 from vamper.core.values.lengths import mm
+from vamper.core.values.printer import PageBox
 from vamper.core.values.tables import table
+from vamper.services.shop.measured import CalibrationSchool
 
 _TABLE = table(__package__, "words.toml")
 PURPOSE_PHRASES = {purpose: _TABLE["purposes"][purpose] for purpose in Purpose}
@@ -13,6 +15,9 @@ TURN_PHRASES = {turn: _TABLE["turns"][turn]["phrase"] for turn in Turn}
 TURN_REASONS = {turn: _TABLE["turns"][turn]["reason"] for turn in Turn}
 CUT_HINTS = {cut: _TABLE["cuts"][cut].format(gap=mm(THROUGH_GAP_MM)) for cut in Cut}
 FEED_WORDS = {feed: (_TABLE["feeds"][feed]["name"], _TABLE["feeds"][feed]["hint"]) for feed in Feed}
+
+PAGE_BOX_WORDS = {box: _TABLE["page_boxes"][box] for box in PageBox}
+CALIBRATION_SCHOOL_WORDS = {school: _TABLE["calibration_schools"][school] for school in CalibrationSchool}
 
 
 def plural(count: int, one: str, many: str | None = None) -> str:

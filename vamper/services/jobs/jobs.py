@@ -120,13 +120,21 @@ class Jobs:
     def core_job(self, state: JobState) -> Job:
         """The job as core plans it: what it is made with, by value."""
         document = state.document
+        stock = self._shop.stocks.get(document.stock).value
+        measured = self._shop.measured.of(document.printer_id, document.cutter_id, stock)
         return Job(
             title=document.title,
             paper=document.paper,
             printer=self._shop.printers.get(document.printer_id).value,
             cutter=self._shop.cutters.get(document.cutter_id).value,
             marks=document.marks,
-            stock=self._shop.stocks.get(document.stock).value,
+            stock=stock,
+            from_inside=document.from_inside,
+            room_light=document.room_light,
+            stock_colour=document.stock_colour,
+            job_line=document.job_line,
+            calibration=measured.calibration,
+            misses=measured.misses,
             purpose=document.purpose,
             coated=document.coated,
             copies=document.copies,

@@ -9,9 +9,11 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.granted import Granted, Side
 from vamper.core.values.lengths import mm
 from vamper.core.values.paper import Paper
-from vamper.core.values.printer import Printer
+from vamper.core.values.printer import Printer, Scale
 from vamper.core.values.stock import STARTER_STOCKS, Stock
 from vamper.core.values.tables import row, table
+from vamper.services.shop.measured import Measured
+from vamper.services.shop.print_choices import PrintChoices
 from vamper.services.shop.shelf import Shelf
 from vamper.store.database import Sessions
 from vamper.store.tables import CutterRow, JobRow, PrinterRow, StockRow
@@ -30,8 +32,15 @@ class Shop:
         self.cutters: Shelf[int, Cutter] = Shelf(
             sessions, CutterRow, Cutter, "cutter", lambda key: JobRow.cutter_id == key
         )
+        self.measured = Measured(sessions)
+        self.prints = PrintChoices(sessions)
         self.stocks: Shelf[str, Stock] = Shelf(sessions, StockRow, Stock, "stock", lambda key: JobRow.stock_key == key)
         self._stock_up()
+
+    def proved(self, printer_id: int, scale: Scale) -> None:
+        """A proof came out at a scale: jobs on that printer are compensated by it from now on."""
+        kept = self.printers.get(printer_id)
+        self.printers.keep(kept.name, replace(kept.value, scale=scale), printer_id)
 
     def told(self, cutter_id: int, paper: Paper, side: Side, size_mm: float, taken: bool) -> None:
         """The own program of a cutter took or refused a picture of a size; jobs on that paper follow.

@@ -5,11 +5,22 @@ columns beside it are there to look things up and to list them.
 from vamper.store.tables.art import ArtRow, CompositionRow, ComputedRow, OwnFontRow, PreviewRow
 from vamper.store.tables.base import Base, now
 from vamper.store.tables.jobs import HandOffRow, JobRow, LayoutRow, NamedLayoutRow, StepRow
-from vamper.store.tables.shop import CutterRow, EdgeStyleRow, PreferenceRow, PrinterRow, StockRow
+from vamper.store.tables.shop import (
+    CalibrationRow,
+    CutterRow,
+    EdgeStyleRow,
+    LoggedMissRow,
+    MachineEventRow,
+    PreferenceRow,
+    PrintChoiceRow,
+    PrinterRow,
+    StockRow,
+)
 
 __all__ = [
     "ArtRow",
     "Base",
+    "CalibrationRow",
     "CompositionRow",
     "ComputedRow",
     "CutterRow",
@@ -17,10 +28,13 @@ __all__ = [
     "HandOffRow",
     "JobRow",
     "LayoutRow",
+    "LoggedMissRow",
+    "MachineEventRow",
     "NamedLayoutRow",
     "OwnFontRow",
     "PreferenceRow",
     "PreviewRow",
+    "PrintChoiceRow",
     "PrinterRow",
     "StepRow",
     "StockRow",

@@ -1,4 +1,5 @@
-"""What belongs to the workshop rather than to one of its jobs: printers, cutters, stocks, styles of edges.
+"""What belongs to the workshop rather than to one of its jobs: printers, cutters, stocks, what was measured on them,
+styles of edges.
 
 Each is kept whole, with a revision that rises with every change; it is not part of any job's history.
 """
@@ -6,7 +7,7 @@ Each is kept whole, with a revision that rises with every change; it is not part
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, DateTime
+from sqlalchemy import JSON, DateTime, ForeignKey
 from sqlalchemy.orm import Mapped, mapped_column
 
 from vamper.store.tables.base import Base, now
@@ -39,6 +40,52 @@ class StockRow(Base):
     position: Mapped[int]
     name: Mapped[str]
     revision: Mapped[int] = mapped_column(default=1)
+    value: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class CalibrationRow(Base):
+    """Where a cutter's cuts land beside a printer's print, on stock of one thickness; never changed afterwards."""
+
+    __tablename__ = "calibration"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    printer_id: Mapped[int] = mapped_column(ForeignKey("printer.id", ondelete="CASCADE"))
+    cutter_id: Mapped[int] = mapped_column(ForeignKey("cutter.id", ondelete="CASCADE"))
+    thickness: Mapped[str]
+    made_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
+    value: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class LoggedMissRow(Base):
+    """How far off a piece was cut, measured by the maker."""
+
+    __tablename__ = "logged_miss"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    printer_id: Mapped[int] = mapped_column(ForeignKey("printer.id", ondelete="CASCADE"))
+    cutter_id: Mapped[int] = mapped_column(ForeignKey("cutter.id", ondelete="CASCADE"))
+    made_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
+    value: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class MachineEventRow(Base):
+    """Something that was changed on a cutter, so that calibrations from before are in doubt."""
+
+    __tablename__ = "machine_event"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    cutter_id: Mapped[int] = mapped_column(ForeignKey("cutter.id", ondelete="CASCADE"))
+    happened_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
+    what: Mapped[str]
+
+
+class PrintChoiceRow(Base):
+    """What is remembered of printing on a stock with a printer."""
+
+    __tablename__ = "print_choice"
+
+    printer_id: Mapped[int] = mapped_column(ForeignKey("printer.id", ondelete="CASCADE"), primary_key=True)
+    stock_key: Mapped[str] = mapped_column(ForeignKey("stock.key", ondelete="CASCADE"), primary_key=True)
     value: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 

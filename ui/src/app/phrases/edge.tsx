@@ -20,7 +20,11 @@ export default function Edges({ view, change }: PanelProps) {
         label="Border"
         value={first.distance_mm}
         max={catalog.data.edge_kinds.find((kind) => kind.key === first.kind)?.most_mm ?? 0}
-        hint={`safe from ${showLength(catalog.data.least_border_mm, unit)}, even-looking from ${showLength(catalog.data.even_border_mm, unit)}`}
+        {...(view.plan
+          ? {
+              hint: `safe from ${showLength(view.plan.miss_mm, unit)}, even-looking from ${showLength(view.plan.even_border_mm, unit)}`,
+            }
+          : {})}
         onChange={(mm) =>
           change({ label: 'border of all designs', numbers, changes: { 'edge.distance_mm': mm } })
         }

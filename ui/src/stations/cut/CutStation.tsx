@@ -29,6 +29,12 @@ export function CutStation({ view, change, add }: StationProps) {
             plan.settings
               .filter((setting) => setting.used || plan.items.length === 0)
               .map((setting) => <Setting key={setting.cut} setting={setting} stock={plan.stock} />)}
+          {plan?.corrected && (
+            <p className="border-t border-rule pt-2 text-sm">
+              <b>Corrected.</b> Cut files are drawn by the calibration of these machines, so that the cut
+              lands where the print is. What is drawn here stays as planned.
+            </p>
+          )}
           <Findings
             findings={view.findings.filter((finding) => finding.station === 'cut')}
             items={view.job.document.items ?? []}

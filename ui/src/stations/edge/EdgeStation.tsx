@@ -71,6 +71,7 @@ function OpenEdge({ view, change, item, document, stock }: OpenItem) {
           <EdgeControls
             document={document}
             several={numbers.length}
+            miss={view.plan ?? { miss_mm: 0, even_border_mm: 0 }}
             set={set}
             attempt={trial.attempt}
             shapes={<ShapeCards view={view} item={item} set={set} change={change} />}
@@ -104,19 +105,19 @@ function OpenEdge({ view, change, item, document, stock }: OpenItem) {
 interface ControlProps {
   document: ItemDocument;
   several: number;
+  miss: { miss_mm: number; even_border_mm: number };
   set: (label: string, changes: Record<string, unknown>) => void;
   attempt: (changes: Record<string, unknown>) => void;
   shapes: React.ReactNode;
 }
 
-function EdgeControls({ document, several, set, attempt, shapes }: ControlProps) {
+function EdgeControls({ document, several, miss, set, attempt, shapes }: ControlProps) {
   const catalog = useCatalog();
   const unit = useUnit((state) => state.unit);
   const [smooth, corner] = [useRange('edge.smooth_mm'), useRange('edge.corner_mm')];
   const edge = document.edge;
   const kind = catalog.data?.edge_kinds.find((one) => one.key === edge.kind);
   if (!catalog.data || !kind) return null;
-  const { least_border_mm, even_border_mm } = catalog.data;
   const uses = (field: string) => kind.uses.includes(field);
   return (
     <section aria-label="Edge" className="flex flex-col gap-3.5">
@@ -132,7 +133,7 @@ function EdgeControls({ document, several, set, attempt, shapes }: ControlProps)
           hint={
             !kind.has_border
               ? 'below 0 the edge runs inside the drawing'
-              : `safe from ${showLength(least_border_mm, unit)}, even-looking from ${showLength(even_border_mm, unit)}`
+              : `safe from ${showLength(miss.miss_mm, unit)}, even-looking from ${showLength(miss.even_border_mm, unit)}`
           }
           onMove={(mm) => attempt({ 'edge.distance_mm': mm })}
           onChange={(mm) => set('border', { 'edge.distance_mm': mm })}

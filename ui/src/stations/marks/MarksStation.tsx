@@ -1,116 +1,258 @@
+import { useState } from 'react';
+
+import type { Changer } from '../../api/changes';
 import { useCatalog } from '../../api/jobs';
-import { Findings } from '../../look/Findings';
+import { type Reading, useReading, useReadingTrial } from '../../api/marks';
+import type { View } from '../../api/view';
 import { Button } from '../../kit/Button';
-import { LengthField } from '../../kit/LengthField';
-import { Options } from '../../kit/Options';
+import { Fold } from '../../kit/Fold';
 import { showLength, useUnit } from '../../kit/units';
-import { useSheet } from '../../look/SheetRow';
-import { SheetView } from '../../look/SheetView';
-import { GrantedSizes } from './GrantedSizes';
+import { useDrag } from '../../kit/useDrag';
 import { Empty, Figure, Frame } from '../../look/Frame';
+import { Findings } from '../../look/Findings';
+import { SheetRow, useSheet } from '../../look/SheetRow';
+import { SheetView } from '../../look/SheetView';
 import type { StationProps } from '../../look/station';
+import { CalibrationPanel } from './CalibrationPanel';
+import { CalibrationScreen } from './CalibrationScreen';
+import { GrantedSizes } from './GrantedSizes';
+import { HelperOnSheet, Helpers } from './Helpers';
+import { MarkShape } from './MarkShape';
+import { MissMap, MissWords } from './MissMap';
+import { ReadingSettings } from './ReadingSettings';
+import { Remedies } from './Remedies';
+import { SensorScreen } from './SensorScreen';
 
-const FIELDS = [
-  ['inset_mm', 'From the paper’s edge', 'to the mark’s outer rim; 4 mm at least'],
-  ['size_mm', 'Size of a mark', 'an arm’s length, or the mark’s width'],
-  ['stroke_mm', 'Stroke', 'a thicker one reads better'],
-  ['clear_mm', 'Kept clear', 'nothing prints this near to a mark'],
-] as const;
+type Look = 'sensor' | 'sheet' | 'misses' | 'calibration';
 
-/** What the cutter's sensor looks for, and what bounds the live area. */
+const LOOKS: readonly (readonly [Look, string])[] = [
+  ['sensor', 'What the sensor sees'],
+  ['sheet', 'On the sheet'],
+  ['misses', 'Where cuts land'],
+  ['calibration', 'Calibration'],
+];
+
+/** Will the marks be read, and will the cut land where the print is? */
 export function MarksStation({ view, change, add }: StationProps) {
   const plan = view.plan;
   const unit = useUnit((state) => state.unit);
-  const catalog = useCatalog();
-  const marks = view.job.document.marks;
-  const family = marks?.family ?? 'corner';
+  const reading = useReading(view.job.id).data ?? null;
+  const trial = useReadingTrial(view.job.id);
+  const [asked, setLook] = useState<Look>('sensor');
+  const [helper, setHelper] = useState<string | null>(null);
+  if (!plan) return <Frame foot={null} side={null} children={<Empty view={view} add={add} />} />;
+  const looks = reading ? LOOKS : LOOKS.filter(([key]) => key === 'sheet' || key === 'misses');
+  const look = looks.some(([key]) => key === asked) ? asked : 'sheet';
+  const shown = trial.answer?.answer ?? reading;
   return (
     <Frame
       foot={
-        plan && (
-          <div className="flex gap-8">
-            <Figure name="live area">
-              {showLength(plan.live_size.width_mm, unit)} × {showLength(plan.live_size.height_mm, unit)}
-            </Figure>
-            <Figure name="sheet">
-              {showLength(plan.width_mm, unit)} × {showLength(plan.height_mm, unit)}
-            </Figure>
-          </div>
-        )
+        <div className="flex items-center gap-8">
+          <SheetRow plan={plan} />
+          <Figure name="live area">
+            {showLength(plan.live_size.width_mm, unit)} × {showLength(plan.live_size.height_mm, unit)}
+          </Figure>
+          {shown && <Figure name="all marks read">{shown.short} in 100</Figure>}
+          <Figure name="95 of 100 cut within">{showLength(plan.miss_mm, unit, 2)}</Figure>
+        </div>
       }
       side={
-        <>
-          <section aria-label="Marks" className="flex flex-col gap-3">
-            <h2 className="font-head text-base font-bold">Marks</h2>
-            <Options
-              label="Family of marks"
-              options={catalog.data?.mark_families ?? []}
-              value={family}
-              onChange={(key) => change({ label: `marks: ${key}`, changes: { 'marks.family': key } })}
-            />
-            {family !== 'none' && family !== 'frame' && (
-              <div className="flex items-center gap-2">
-                {[4, 3].map((count) => (
-                  <Button
-                    key={count}
-                    aria-pressed={marks.count === count}
-                    look={marks.count === count ? 'act' : 'plain'}
-                    onClick={() => change({ label: `${count} marks`, changes: { 'marks.count': count } })}
-                  >
-                    {count} marks
-                  </Button>
-                ))}
-              </div>
-            )}
-            {family !== 'none' &&
-              FIELDS.filter(([field]) => family !== 'frame' || field !== 'size_mm').map(
-                ([field, name, hint]) => (
-                  <LengthField
-                    key={field}
-                    label={name}
-                    hint={hint}
-                    value={marks[field]}
-                    onChange={(mm) =>
-                      change({ label: name.toLowerCase(), changes: { [`marks.${field}`]: mm } })
-                    }
-                  />
-                ),
-              )}
-          </section>
-          {plan && plan.granted.length > 0 && <GrantedSizes view={view} plan={plan} />}
-          {plan && (
-            <section aria-label="What bounds the live area">
-              <h2 className="font-head text-base font-bold">What bounds the live area</h2>
-              <ul className="mt-1 flex list-disc flex-col gap-1.5 pl-5 text-sm">
-                {plan.bounds.map((bound) => (
-                  <li key={bound.name}>{bound.reason}</li>
-                ))}
-              </ul>
-            </section>
-          )}
-          <Findings
-            findings={view.findings.filter((finding) => finding.station === 'marks')}
-            items={view.job.document.items ?? []}
-            jobId={view.job.id}
-            change={change}
-          />
-        </>
+        <Side
+          view={view}
+          look={look}
+          reading={reading}
+          shown={shown}
+          trial={trial}
+          change={change}
+          helper={helper}
+          showHelper={(key) => {
+            setHelper(key);
+            if (key) setLook('sheet');
+          }}
+          calibrate={() => setLook('calibration')}
+        />
       }
     >
-      {plan ? <Marked jobId={view.job.id} plan={plan} /> : <Empty view={view} add={add} />}
+      <div className="absolute inset-0 flex flex-col">
+        <div
+          role="group"
+          aria-label="Look at"
+          className="flex flex-wrap gap-1.5 border-b border-rule px-3 py-1.5"
+        >
+          {looks.map(([key, words]) => (
+            <Button
+              key={key}
+              look={look === key ? 'act' : 'bare'}
+              aria-pressed={look === key}
+              onClick={() => setLook(key)}
+            >
+              {words}
+            </Button>
+          ))}
+        </div>
+        <div className="relative min-h-0 flex-1">
+          {look === 'sensor' && shown && (
+            <div className="absolute inset-0 flex flex-col overflow-y-auto">
+              <SensorScreen reading={shown} />
+              <LightSlider view={view} reading={shown} change={change} trial={trial} />
+            </div>
+          )}
+          {look === 'sheet' && <Marked view={view} helper={helper} />}
+          {look === 'misses' && <Misses view={view} />}
+          {look === 'calibration' && <CalibrationScreen view={view} />}
+        </div>
+      </div>
     </Frame>
   );
 }
 
-function Marked({ jobId, plan }: { jobId: number; plan: NonNullable<StationProps['view']['plan']> }) {
-  const sheet = useSheet(plan);
+interface SideProps {
+  view: View;
+  look: Look;
+  reading: Reading | null;
+  shown: Reading | null;
+  trial: ReturnType<typeof useReadingTrial>;
+  change: Changer;
+  helper: string | null;
+  showHelper: (key: string | null) => void;
+  calibrate: () => void;
+}
+
+function Side({ view, look, reading, shown, trial, change, helper, showHelper, calibrate }: SideProps) {
+  const plan = view.plan;
+  const sheet = useSheet(plan ?? { sheets: [] });
+  if (!plan) return null;
+  const found = (
+    <Findings
+      findings={view.findings.filter((finding) => finding.station === 'marks')}
+      items={view.job.document.items ?? []}
+      jobId={view.job.id}
+      change={change}
+    />
+  );
+  if (look === 'calibration') return <CalibrationPanel view={view} />;
+  if (look === 'misses') {
+    return (
+      <>
+        <MissWords jobId={view.job.id} plan={plan} calibrate={calibrate} />
+        {found}
+      </>
+    );
+  }
   return (
-    <SheetView jobId={jobId} plan={plan} sheet={sheet} mode="marks">
+    <>
+      {reading && shown && look === 'sensor' && (
+        <section aria-label="Will it be read" className="flex flex-col gap-2.5">
+          <h2 className="font-head text-lg leading-tight font-bold">Read in {shown.words} of 100 tries</h2>
+          {shown.cause !== 'none' && (
+            <p className="text-sm">
+              What takes most away: <b>{shown.cause_words}</b>.
+            </p>
+          )}
+          <Remedies
+            reading={reading}
+            change={change}
+            attempt={(remedies) => (remedies ? trial.ask({ remedies }) : trial.drop())}
+          />
+          <p className="text-sm text-soft">
+            A failed reading spoils nothing: cancel, take a remedy, load again. Only after the first cut the
+            sheet must not move.
+          </p>
+          <ReadingSettings view={view} reading={shown} change={change} />
+        </section>
+      )}
+      <MarkShape view={view} change={change} open={look === 'sheet' && helper === null} />
+      {reading && (
+        <Helpers jobId={view.job.id} plan={plan} sheet={sheet} chosen={helper} choose={showHelper} />
+      )}
+      {plan.granted.length > 0 && <GrantedSizes view={view} plan={plan} />}
+      {look === 'sheet' && (
+        <Fold title="What bounds the live area" summary={`${plan.bounds.length} things`} open>
+          <ul className="flex list-disc flex-col gap-1.5 pl-5 text-sm">
+            {plan.bounds.map((bound) => (
+              <li key={bound.name}>{bound.reason}</li>
+            ))}
+          </ul>
+        </Fold>
+      )}
+      {found}
+    </>
+  );
+}
+
+function LightSlider({
+  view,
+  reading,
+  change,
+  trial,
+}: {
+  view: View;
+  reading: Reading;
+  change: Changer;
+  trial: ReturnType<typeof useReadingTrial>;
+}) {
+  const catalog = useCatalog().data;
+  const light = view.job.document.room_light ?? 'usual';
+  const value =
+    typeof light === 'number' ? light : (catalog?.rooms.find((room) => room.key === light)?.light ?? 0);
+  const { shown, move, letGo } = useDrag(
+    value,
+    (room) => trial.ask({ room }),
+    (room) => {
+      trial.drop();
+      change({ label: 'light of the room', changes: { room_light: room } });
+    },
+  );
+  if (!catalog) return null;
+  const at = (room: number) => `${(room / catalog.most_room) * 100}%`;
+  return (
+    <div className="mx-auto w-[min(40rem,92%)] pb-4">
+      <label htmlFor="room-light" className="font-bold">
+        Light of the room
+      </label>
+      <input
+        id="room-light"
+        type="range"
+        className="w-full accent-kingfisher"
+        min={0}
+        max={catalog.most_room}
+        step={0.02}
+        value={Math.min(shown, catalog.most_room)}
+        aria-valuetext={`${shown.toFixed(2)}; read in ${reading.words} of 100`}
+        onChange={(event) => move(Number(event.target.value))}
+        onPointerUp={letGo}
+        onBlur={letGo}
+        onKeyUp={letGo}
+      />
+      <div className="relative h-5 text-sm text-soft">
+        {catalog.rooms.map((room) => (
+          <span key={room.key} className="absolute -translate-x-1/2" style={{ left: at(room.light) }}>
+            {room.name}
+          </span>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+function Marked({ view, helper }: { view: View; helper: string | null }) {
+  const plan = view.plan;
+  const sheet = useSheet(plan ?? { sheets: [] });
+  if (!plan) return null;
+  return (
+    <SheetView jobId={view.job.id} plan={plan} sheet={sheet} mode="marks">
       <g fill="none" stroke="var(--d-look)" strokeWidth="1" strokeDasharray="5 4">
         {plan.bounds.map((bound) => (
           <path key={bound.name} d={bound.path} vectorEffect="non-scaling-stroke" />
         ))}
       </g>
+      {helper && <HelperOnSheet jobId={view.job.id} plan={plan} sheet={sheet} chosen={helper} />}
     </SheetView>
   );
+}
+
+function Misses({ view }: { view: View }) {
+  const plan = view.plan;
+  const sheet = useSheet(plan ?? { sheets: [] });
+  return plan && <MissMap jobId={view.job.id} plan={plan} sheet={sheet} />;
 }

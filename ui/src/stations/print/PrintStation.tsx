@@ -1,92 +1,108 @@
+import { useState } from 'react';
+
+import { usePrinting } from '../../api/printing';
+import { Button } from '../../kit/Button';
 import { showSize, useUnit } from '../../kit/units';
+import { Empty, Figure, Frame } from '../../look/Frame';
 import { Findings } from '../../look/Findings';
 import { SheetRow, useSheet } from '../../look/SheetRow';
 import { SheetView } from '../../look/SheetView';
-import { OwnProgram } from './OwnProgram';
-import { Empty, Figure, Frame } from '../../look/Frame';
 import type { StationProps } from '../../look/station';
+import { DialogLines } from './DialogLines';
+import { OwnProgram } from './OwnProgram';
+import { InkFigures, PrintFiles } from './PrintFiles';
+import { ProofScreen } from './ProofScreen';
+import { Schools } from './Schools';
 
-/** The page as it goes to the printer. */
+const LOOKS = [
+  ['page', 'The page'],
+  ['proof', 'Proof'],
+] as const;
+
+const NO_SHEETS = { sheets: [] };
+
+/** The page as it goes to the printer, what to choose there, and the proof before it. */
 export function PrintStation({ view, change, add }: StationProps) {
   const plan = view.plan;
   const unit = useUnit((state) => state.unit);
+  const printing = usePrinting(view.job.id).data ?? null;
+  const sheet = useSheet(plan ?? NO_SHEETS);
+  const [asked, setLook] = useState<'page' | 'proof'>('page');
   const ready = plan && plan.sheets.length > 0;
+  const look = printing ? asked : 'page';
+  const own = view.findings.filter((finding) => finding.station === 'print');
+  const pressing = own.some((finding) => finding.severity !== 'note');
+  const found = (
+    <Findings findings={own} items={view.job.document.items ?? []} jobId={view.job.id} change={change} />
+  );
+  const percent = (scale: number) => (100 / scale).toFixed(scale === 1 ? 0 : 2);
   return (
     <Frame
       foot={
         ready && (
           <div className="flex items-center gap-8">
             <SheetRow plan={plan} />
-            <Figure name="page">{showSize(plan.width_mm, plan.height_mm, unit)}</Figure>
-            <Figure name="scale">100 %</Figure>
+            {printing && (
+              <>
+                <Figure name="page">{showSize(printing.page_width_mm, printing.page_height_mm, unit)}</Figure>
+                <Figure name="drawn at">
+                  {printing.scale_x === printing.scale_y
+                    ? `${percent(printing.scale_x)} %`
+                    : `${percent(printing.scale_x)} × ${percent(printing.scale_y)} %`}
+                </Figure>
+              </>
+            )}
             <Figure name="reads">{plan.mirror ? 'backwards, on purpose' : 'the right way'}</Figure>
           </div>
         )
       }
       side={
         <>
-          <section aria-label="In the printer’s own dialog">
-            <h2 className="font-head text-base font-bold">In the printer’s own dialog</h2>
-            <ul className="mt-1 flex list-disc flex-col gap-1.5 pl-5">
-              <li>
-                Scale 100 %, “fit to page” <b>off</b>: the most common cause of a wrong size.
-              </li>
-              <li>
-                Borderless <b>off</b>.
-              </li>
-              <li>
-                The printer’s own mirror <b>off</b>
-                {plan?.mirror ? '; the file is mirrored already' : ''}.
-              </li>
-              <li>Paper: the size shown below, nothing near it.</li>
-              {(view.job.document.copies ?? 1) > 1 && (
-                <li>
-                  Copies: <b>{view.job.document.copies}</b> of every page; each is cut with the same cut file.
-                </li>
-              )}
-            </ul>
-            <p className="mt-2 text-sm text-soft">
-              The cut lines are not printed. Let the ink dry before the sheet goes on the mat; the stock’s
-              label says how long.
-            </p>
-          </section>
-          {ready && (
-            <section aria-label="Print files">
-              <h2 className="font-head text-base font-bold">Print files</h2>
-              <ul className="mt-1 flex flex-col gap-1">
-                {plan.sheets.map((_, sheet) => (
-                  <li key={sheet}>
-                    <a
-                      className="font-bold text-kingfisher underline"
-                      href={`/api/jobs/${view.job.id}/sheets/${sheet + 1}/print.pdf`}
-                      download
-                    >
-                      Sheet {sheet + 1} (PDF)
-                    </a>
-                  </li>
-                ))}
-              </ul>
-            </section>
+          {pressing && found}
+          {ready && printing && <PrintFiles view={view} plan={plan} change={change} />}
+          {printing && <DialogLines printing={printing} />}
+          {ready && printing && (
+            <>
+              <InkFigures jobId={view.job.id} plan={plan} sheet={sheet} />
+              <Schools jobId={view.job.id} printing={printing} />
+            </>
           )}
-          {ready && plan.granted.length > 0 && <Own jobId={view.job.id} plan={plan} />}
-          <Findings
-            findings={view.findings.filter((finding) => finding.station === 'print')}
-            items={view.job.document.items ?? []}
-            jobId={view.job.id}
-            change={change}
-          />
+          {ready && plan.granted.length > 0 && <OwnProgram jobId={view.job.id} plan={plan} sheet={sheet} />}
+          {!pressing && found}
         </>
       }
     >
-      {ready ? <Page jobId={view.job.id} plan={plan} /> : <Empty view={view} add={add} />}
+      {ready ? (
+        <div className="absolute inset-0 flex flex-col">
+          {printing && (
+            <div
+              role="group"
+              aria-label="Look at"
+              className="flex flex-wrap gap-1.5 border-b border-rule px-3 py-1.5"
+            >
+              {LOOKS.map(([key, words]) => (
+                <Button
+                  key={key}
+                  look={look === key ? 'act' : 'bare'}
+                  aria-pressed={look === key}
+                  onClick={() => setLook(key)}
+                >
+                  {words}
+                </Button>
+              ))}
+            </div>
+          )}
+          <div className="relative min-h-0 flex-1">
+            {look === 'proof' && printing ? (
+              <ProofScreen jobId={view.job.id} plan={plan} sheet={sheet} printing={printing} />
+            ) : (
+              <SheetView jobId={view.job.id} plan={plan} sheet={sheet} mode="print" />
+            )}
+          </div>
+        </div>
+      ) : (
+        <Empty view={view} add={add} />
+      )}
     </Frame>
   );
-}
-
-function Page({ jobId, plan }: { jobId: number; plan: NonNullable<StationProps['view']['plan']> }) {
-  return <SheetView jobId={jobId} plan={plan} sheet={useSheet(plan)} mode="print" />;
-}
-
-function Own({ jobId, plan }: { jobId: number; plan: NonNullable<StationProps['view']['plan']> }) {
-  return <OwnProgram jobId={jobId} plan={plan} sheet={useSheet(plan)} />;
 }

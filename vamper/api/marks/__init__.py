@@ -1,0 +1,1 @@
+"""Marks: what the sensor sees, where cuts land, calibration, helpers to print."""

@@ -1,0 +1,1 @@
+"""Print: settings, proof, ink, swatches."""

@@ -1,0 +1,80 @@
+"""Print on the wire: settings to choose, what a proof measures, ink."""
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from vamper.core.values.limits import ONE_LINE
+
+Unit = Literal["mm", "cm", "in"]
+Measured = Annotated[float, Field(gt=0, le=10_000, allow_inf_nan=False)]
+Words = Annotated[str, Field(max_length=120), ONE_LINE]
+
+
+class SchoolOut(BaseModel):
+    key: str
+    name: str
+    why: str
+
+
+class LineOut(BaseModel):
+    """One line of the printer's own dialog, in the order in which a person meets it."""
+
+    name: str
+    value: str
+    why: str
+
+
+class PrintingOut(BaseModel):
+    """What to choose for a stock on a printer, and what to expect. None of it for a stock that is not printed."""
+
+    lines: list[LineOut]
+    source: str
+    look: str
+    mirror_words: str
+    schools: list[SchoolOut]
+    school: str
+    label: str
+    own: str
+    dry_minutes: int
+    scale_x: float
+    scale_y: float
+    page_width_mm: float
+    page_height_mm: float
+    sheet_left_mm: float
+
+
+class PrintChoiceIn(BaseModel):
+    """What is remembered from now on; what is left out stays."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    label: Words | None = None
+    own: Words | None = None
+    school: Words | None = None
+
+
+class ProofIn(BaseModel):
+    """What the bars of a proof measure: across the sheet, and along its height."""
+
+    across: Measured
+    down: Measured
+    unit: Unit = "mm"
+    sure: bool = False
+
+
+class ProofOut(BaseModel):
+    scale_x: float
+    scale_y: float
+
+
+class InkOut(BaseModel):
+    """What one sheet takes of ink, and how long it dries."""
+
+    cyan_cm2: float
+    magenta_cm2: float
+    yellow_cm2: float
+    black_cm2: float
+    ml: float
+    cover: float
+    dry_minutes: int

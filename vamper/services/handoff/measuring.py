@@ -1,0 +1,113 @@
+"""What is printed and cut to measure machines, and helpers for the marks of a job: vernier sheet, swatches, patches.
+
+A vernier sheet is printed with the printer's scale compensated, so that its stretch is not corrected twice, and cut
+without any correction, so that what is read is the whole of it.
+"""
+
+from dataclasses import dataclass
+
+from vamper.core.cutting.plan import CutLoop, CutPlan
+from vamper.core.marks.helpers import HELPERS, HelperScene
+from vamper.core.marks.vernier import VernierSheet, vernier_sheet
+from vamper.core.plan import Plan, SheetSetup, page_of
+from vamper.core.printing.swatch import STRIP_MM, swatch_sheet
+from vamper.core.sheet.offcut import place_for
+from vamper.core.values.calibration import thickness_of
+from vamper.core.values.drawing import Drawing, Filled, joined
+from vamper.core.values.findings import BadInput
+from vamper.core.values.geometry import grow, mirrored
+from vamper.core.values.item import Cut
+from vamper.core.values.job import Job
+from vamper.formats.out.cut_dxf import write_dxf
+from vamper.formats.out.cut_svg import write_svg
+from vamper.formats.out.drawing_pdf import write_drawing_pdf
+from vamper.formats.out.drawing_svg import write_drawing_svg
+from vamper.services.work.not_found import NotFound
+
+_STRIPS_APART_MM = 6.0
+
+
+@dataclass(frozen=True, slots=True)
+class Named:
+    """A file with its type and the ending of its name."""
+
+    data: bytes
+    media_type: str
+    ending: str
+
+
+_TYPES = {"pdf": "application/pdf", "svg": "image/svg+xml", "dxf": "image/vnd.dxf"}
+
+
+def vernier_of(job: Job, setup: SheetSetup) -> VernierSheet:
+    """The vernier sheet for the paper of a job as it is made; in the frame in which files are.
+
+    Raises
+    ------
+    BadInput
+        If nothing is printed on the stock, or the sheet is too small.
+    """
+    if not job.stock.printable or not job.cutter.is_machine:
+        raise BadInput("a calibration compares cuts with print: take a stock that is printed, and a machine", "stock")
+    live = setup.live.shape
+    turned = mirrored(live, job.paper.width_mm) if job.mirrored else live
+    thickness = thickness_of(job.stock.thickness_um)
+    return vernier_sheet(job.paper, turned, f"Calibration, {thickness} stock")
+
+
+def vernier_file(job: Job, setup: SheetSetup, kind: str) -> Named:
+    """The sheet to print (pdf), or the lines to cut (svg, dxf)."""
+    sheet = vernier_of(job, setup)
+    if kind == "pdf":
+        marks = Drawing(job.paper, "", tuple(Filled(mark.rings) for mark in setup.marks))
+        page = joined(job.paper, sheet.drawing.title, (marks, sheet.drawing))
+        scale = job.printer.scale
+        return Named(write_drawing_pdf(page, (scale.x, scale.y)), _TYPES[kind], "calibration-print.pdf")
+    cut = Cut.KISS if job.stock.has_backing else Cut.THROUGH
+    plan = CutPlan(job.paper, (CutLoop(0, cut, sheet.disc, False),), sheet.lines)
+    data = write_svg(plan, setup.marks, sheet.drawing.title) if kind == "svg" else write_dxf(plan, setup.marks)
+    return Named(data, _TYPES[kind], f"calibration-cut.{kind}")
+
+
+def helper_scene(plan: Plan, sheet: int) -> HelperScene:
+    """What the helpers of one sheet (from 0) are drawn from."""
+    printed = tuple(one.clip for one in page_of(plan, sheet).pictures) if plan.sheets else ()
+    return HelperScene(plan.job.paper, plan.setup.marks, plan.job.marks, printed)
+
+
+def helper_drawing(plan: Plan, sheet: int, key: str) -> Drawing:
+    """One helper for one sheet (from 0).
+
+    Raises
+    ------
+    BadInput
+        If it cannot be drawn for this sheet.
+    """
+    if key not in HELPERS:
+        raise NotFound("there is no such helper")
+    if not plan.setup.marks:
+        raise BadInput("this job prints no marks, so there is nothing to cover or to patch", "marks")
+    return HELPERS[key].draw(helper_scene(plan, sheet))
+
+
+def helper_file(plan: Plan, sheet: int, key: str, kind: str) -> Named:
+    drawing = helper_drawing(plan, sheet, key)
+    scale = plan.job.printer.scale
+    data = write_drawing_pdf(drawing, (scale.x, scale.y)) if kind == "pdf" else write_drawing_svg(drawing)
+    return Named(data, _TYPES[kind], f"{key}.{kind}")
+
+
+def swatch_file(plan: Plan, name: str, second: bool) -> Named:
+    """A page with one swatch strip in what is left of the last sheet: the first, or the second beside it."""
+    paper, width = plan.job.paper, 2 * STRIP_MM[0] + _STRIPS_APART_MM + 4
+    live = plan.setup.live.shape
+    taken = [grow(edge, 2.0, 0.02) for edge in plan.sheets[-1].edges] if plan.sheets else []
+    place = place_for(live, taken, width, STRIP_MM[1] + 8)
+    if place is None:
+        left, top = live.bounds[:2]
+    else:
+        left, top = place.left_mm, place.top_mm
+    x = left + 2 + (STRIP_MM[0] + _STRIPS_APART_MM if second else 0.0)
+    drawing = swatch_sheet(paper, float(x), float(top) + 2, name)
+    scale = plan.job.printer.scale
+    return Named(write_drawing_pdf(drawing, (scale.x, scale.y)), _TYPES["pdf"], "swatch.pdf")

@@ -1,0 +1,231 @@
+"""What was measured on the machines: calibrations by printer, cutter and thickness of stock, misses of runs, and what
+was changed since.
+
+The newest calibration of a class of thickness holds; older ones stay as its history. Misses count from the calibration
+on that they were cut with. Whether a new one is due follows the maker's school.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from enum import StrEnum
+
+from pydantic import TypeAdapter
+from sqlalchemy import delete, select
+
+from vamper.core.marks.budget import drifted
+from vamper.core.marks.calibrate import Fit, Reading
+from vamper.core.marks.vernier import NarrowSide
+from vamper.core.values.calibration import Calibration, Thickness, thickness_of
+from vamper.core.values.findings import BadInput
+from vamper.core.values.miss import STARTER_MISS_MM, LoggedMiss
+from vamper.core.values.stock import Stock
+from vamper.services.work.not_found import NotFound
+from vamper.store.database import Sessions
+from vamper.store.tables import CalibrationRow, LoggedMissRow, MachineEventRow, PreferenceRow, now
+
+_SCHOOL = "calibration-school"
+_MOST_NOTES = 200
+_MOST_MISSES = 1000
+
+
+class CalibrationSchool(StrEnum):
+    """When to calibrate anew."""
+
+    EVERY_JOB = "every job"
+    WHEN_OFF = "when off"
+    DRIFT = "drift"
+
+
+class MachineChange(StrEnum):
+    """What puts a calibration in doubt."""
+
+    FIRMWARE = "the cutter's firmware"
+    DRIVER = "the printer's driver"
+    PROGRAM = "the cutter's program"
+    PAGE_SIZE = "a page size"
+    HOLDER = "the blade holder"
+
+
+@dataclass(frozen=True, slots=True)
+class Record:
+    """One calibration as it was made."""
+
+    calibration: Calibration
+    offset_mm: tuple[float, float]
+    turn_deg: float
+    stretch: tuple[float, float]
+    readings: tuple[Reading, ...]
+    check: NarrowSide
+    versions: str = ""
+    paper: str = ""
+
+    @classmethod
+    def of(cls, fit: Fit, readings: Sequence[Reading], check: NarrowSide, versions: str, paper: str) -> "Record":
+        calibration = Calibration(fit.map, fit.residual_mm)
+        return cls(calibration, fit.offset_mm, fit.turn_deg, fit.stretch, tuple(readings), check, versions, paper)
+
+
+@dataclass(frozen=True, slots=True)
+class KeptRecord:
+    id: int
+    thickness: Thickness
+    made_at: datetime
+    record: Record
+
+
+@dataclass(frozen=True, slots=True)
+class MeasuredFor:
+    """What holds for a job."""
+
+    calibration: Calibration | None
+    misses: tuple[LoggedMiss, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class _Kept:
+    """Everything of a printer with a cutter, the newest first; misses and changes the oldest first."""
+
+    records: tuple[KeptRecord, ...]
+    misses: tuple[tuple[datetime, LoggedMiss], ...]
+
+
+_RECORD = TypeAdapter(Record)
+_MISS = TypeAdapter(LoggedMiss)
+
+
+class Measured:
+    """The measurements of one workshop."""
+
+    def __init__(self, sessions: Sessions) -> None:
+        self._sessions = sessions
+        self._kept: dict[tuple[int, int], _Kept] = {}
+
+    def of(self, printer_id: int, cutter_id: int, stock: Stock) -> MeasuredFor:
+        """What holds for a job on a stock."""
+        kept = self._all(printer_id, cutter_id)
+        newest = _newest(kept, thickness_of(stock.thickness_um))
+        since = datetime.min.replace(tzinfo=UTC) if newest is None else newest.made_at
+        misses = tuple(miss for made_at, miss in kept.misses if made_at >= since)
+        return MeasuredFor(None if newest is None else newest.record.calibration, misses)
+
+    def history(self, printer_id: int, cutter_id: int) -> tuple[KeptRecord, ...]:
+        """All calibrations of a printer with a cutter, the newest first."""
+        return self._all(printer_id, cutter_id).records
+
+    def keep(
+        self, printer_id: int, cutter_id: int, stock: Stock, record: Record, made_at: datetime | None = None
+    ) -> None:
+        """Keep a calibration; jobs on these machines and stocks of that thickness follow."""
+        if len(record.versions) > _MOST_NOTES:
+            raise BadInput(f"say which versions were used in at most {_MOST_NOTES} letters", "versions")
+        with self._sessions.begin() as session:
+            session.add(
+                CalibrationRow(
+                    printer_id=printer_id,
+                    cutter_id=cutter_id,
+                    thickness=thickness_of(stock.thickness_um).value,
+                    made_at=made_at or now(),
+                    value=_RECORD.dump_python(record, mode="json"),
+                )
+            )
+        self._kept.clear()
+
+    def forget(self, calibration_id: int) -> None:
+        """Take a calibration away; the one before it holds again."""
+        with self._sessions.begin() as session:
+            row = session.get(CalibrationRow, calibration_id)
+            if row is None:
+                raise NotFound("there is no such calibration; it may have been removed")
+            session.delete(row)
+        self._kept.clear()
+
+    def log(self, printer_id: int, cutter_id: int, misses: Sequence[LoggedMiss]) -> None:
+        """Keep what pieces of a run were off by."""
+        with self._sessions.begin() as session:
+            for miss in misses:
+                value = _MISS.dump_python(miss, mode="json")
+                session.add(LoggedMissRow(printer_id=printer_id, cutter_id=cutter_id, value=value))
+        self._kept.clear()
+
+    def forget_misses(self, printer_id: int, cutter_id: int) -> None:
+        """Begin anew with what runs were off by."""
+        with self._sessions.begin() as session:
+            mine = (LoggedMissRow.printer_id == printer_id) & (LoggedMissRow.cutter_id == cutter_id)
+            session.execute(delete(LoggedMissRow).where(mine))
+        self._kept.clear()
+
+    def changed(self, cutter_id: int, what: MachineChange) -> None:
+        """Something was changed on a cutter."""
+        with self._sessions.begin() as session:
+            session.add(MachineEventRow(cutter_id=cutter_id, what=what.value))
+
+    def school(self) -> CalibrationSchool:
+        with self._sessions() as session:
+            row = session.get(PreferenceRow, _SCHOOL)
+            return CalibrationSchool.DRIFT if row is None else CalibrationSchool(row.value)
+
+    def follow(self, school: CalibrationSchool) -> None:
+        """Calibrate by another school from now on."""
+        with self._sessions.begin() as session:
+            session.merge(PreferenceRow(key=_SCHOOL, value=school.value))
+
+    def due(self, printer_id: int, cutter_id: int, stock: Stock) -> str:
+        """Why a calibration is due for a job, in a sentence; empty where none is."""
+        kept = self._all(printer_id, cutter_id)
+        newest = _newest(kept, thickness_of(stock.thickness_um))
+        if newest is None:
+            return f"Never calibrated on {thickness_of(stock.thickness_um)} stock: the usual miss is assumed."
+        event = self._last_change(cutter_id)
+        if event is not None and event[0] > newest.made_at:
+            return f"Due: {event[1]} was changed on {event[0]:%d %B %Y}, after the last calibration."
+        misses = self.of(printer_id, cutter_id, stock).misses
+        school = self.school()
+        if school is CalibrationSchool.EVERY_JOB and newest.made_at.date() < now().date():
+            return "Due: you calibrate before every job, and the last one was not today."
+        off = bool(misses) and (misses[-1].dx_mm ** 2 + misses[-1].dy_mm ** 2) ** 0.5 > STARTER_MISS_MM
+        if school is CalibrationSchool.WHEN_OFF and off:
+            return "Due: the last piece that was measured was off by more than usual."
+        if drifted(misses):
+            return "Due: the last five pieces that were measured drift to one side."
+        return ""
+
+    def _last_change(self, cutter_id: int) -> tuple[datetime, str] | None:
+        with self._sessions() as session:
+            rows = select(MachineEventRow).where(MachineEventRow.cutter_id == cutter_id)
+            row = session.scalars(rows.order_by(MachineEventRow.id.desc()).limit(1)).first()
+            return None if row is None else (_aware(row.happened_at), row.what)
+
+    def _all(self, printer_id: int, cutter_id: int) -> _Kept:
+        key = (printer_id, cutter_id)
+        if key not in self._kept:
+            with self._sessions() as session:
+                records = session.scalars(
+                    select(CalibrationRow)
+                    .where(CalibrationRow.printer_id == printer_id, CalibrationRow.cutter_id == cutter_id)
+                    .order_by(CalibrationRow.made_at.desc(), CalibrationRow.id.desc())
+                ).all()
+                misses = session.scalars(
+                    select(LoggedMissRow)
+                    .where(LoggedMissRow.printer_id == printer_id, LoggedMissRow.cutter_id == cutter_id)
+                    .order_by(LoggedMissRow.id)
+                ).all()
+                self._kept[key] = _Kept(
+                    tuple(
+                        KeptRecord(
+                            row.id, Thickness(row.thickness), _aware(row.made_at), _RECORD.validate_python(row.value)
+                        )
+                        for row in records
+                    ),
+                    tuple((_aware(row.made_at), _MISS.validate_python(row.value)) for row in misses[-_MOST_MISSES:]),
+                )
+        return self._kept[key]
+
+
+def _newest(kept: _Kept, thickness: Thickness) -> KeptRecord | None:
+    return next((one for one in kept.records if one.thickness is thickness), None)
+
+
+def _aware(at: datetime) -> datetime:
+    """The file keeps no zone; everything in it is UTC."""
+    return at if at.tzinfo else at.replace(tzinfo=UTC)
