@@ -17,8 +17,8 @@ VIEWS = {
     "findings": "/jobs/1/art",
     "edge": "/jobs/4/edge",
     "sheet": "/jobs/4/sheet",
-    "marks": "/jobs/3/marks",
-    "print": "/jobs/3/print",
+    "marks": "/jobs/7/marks",
+    "print": "/jobs/4/print",
     "cut": "/jobs/4/cut",
     "scissors": "/jobs/6/sheet",
 }
@@ -37,6 +37,7 @@ def main() -> None:
                 screen.wait(lambda: "Opening" not in screen.text() and len(screen.text()) > 60, name)
                 _pictures(screen)
                 driver.save_screenshot(str(FOLDER / f"{name}.png"))
+            _measures(screen)
             _sheets(screen)
             _compose(screen)
             driver.save_screenshot(str(FOLDER / "compose.png"))
@@ -62,6 +63,26 @@ def _pictures(screen: Screen) -> None:
     """
     screen.driver.execute_async_script(script)
     time.sleep(1.0)
+
+
+def _measures(screen: Screen) -> None:
+    """Where cuts land, a vernier scale being read, and a proof."""
+    screen.open("/jobs/4/marks")
+    for look, words, name in (
+        ("Where cuts land", "95 of 100 are less", "misses"),
+        ("Calibration", "1 of 8", "vernier"),
+    ):
+        screen.button(look).click()
+        screen.says(words)
+        if name == "vernier":
+            screen.find('[role="slider"][aria-label^="Scale"]').send_keys(Keys.ARROW_UP, Keys.ARROW_RIGHT * 3)
+        time.sleep(0.7)
+        screen.driver.save_screenshot(str(FOLDER / f"{name}.png"))
+    screen.open("/jobs/8/print")
+    screen.button("Proof").click()
+    screen.says("What should be there")
+    _pictures(screen)
+    screen.driver.save_screenshot(str(FOLDER / "proof.png"))
 
 
 def _sheets(screen: Screen) -> None:

@@ -35,8 +35,7 @@ def _all(plan: Plan) -> Iterator[Finding]:
     job = plan.job
     yield from marks_findings(job.paper, job.marks, printer_bound(job.paper, job.printer))
     yield from reading_findings(plan.reading, job.marks)
-    if job.coated:
-        yield from covered_findings(plan.setup.marks)
+    yield from covered_findings(job.stock, job.coated, plan.setup.marks)
     yield from drift_findings(job.misses)
     for item in plan.items:
         yield from item_findings(item, job.purpose, job.stock)

@@ -20,6 +20,7 @@ from vamper.core.values.units import MM_PER_INCH
 
 _ARROW_MM = 6.0
 _TAPE_MM = 8.0
+_HAIR_MM = 1e-6
 _GREY = "#8A8F98"
 
 
@@ -117,21 +118,22 @@ def _inside_all(paper: Paper, zones: Sequence[BaseGeometry]) -> tuple[float, flo
     return left, top, right, bottom
 
 
-def _area_of(sides: Sequence[float]) -> BaseGeometry:
+def _inner(sides: Sequence[float]) -> BaseGeometry:
+    """What a box takes, without its rim: what only touches it is no obstacle."""
     left, top, right, bottom = sides
-    return shapely.box(left, top, right, bottom)
+    return shapely.box(left + _HAIR_MM, top + _HAIR_MM, right - _HAIR_MM, bottom - _HAIR_MM)
 
 
 def _grown(sides: list[float], order: Sequence[int], zones: Sequence[BaseGeometry], paper: Paper) -> Box | None:
     """A box grown side by side as far as no mark's zone is reached; None where it reaches one as it is."""
-    if any(zone.intersects(_area_of(sides)) and zone.intersection(_area_of(sides)).area > 1e-9 for zone in zones):
+    if any(zone.intersects(_inner(sides)) for zone in zones):
         return None
     limits = (0.0, 0.0, paper.width_mm, paper.height_mm)
     for side in order:
         swept = list(sides)
         swept[side] = limits[side]
-        strip = _area_of(swept)
-        stops = [shapely.intersection(zone, strip).bounds for zone in zones if zone.intersection(strip).area > 1e-9]
+        met = [shapely.intersection(zone, _inner(swept)) for zone in zones]
+        stops = [shape.bounds for shape in met if not shape.is_empty]
         if side in (0, 1):
             sides[side] = max([limits[side], *(bounds[side + 2] for bounds in stops)])
         else:

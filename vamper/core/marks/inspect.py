@@ -13,6 +13,7 @@ from vamper.core.values.lengths import mm
 from vamper.core.values.marks import LEAST_INSET_MM, NO_MARKS, MarksSpec
 from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.paper import Paper
+from vamper.core.values.stock import Stock, StockClass
 
 # Chances under which a reading is worth a look, and under which the sheet had better not be printed as it is.
 LIKELY = 0.95
@@ -65,17 +66,19 @@ def in_100_short(chance: float) -> str:
     return in_100(chance).replace("more than", ">").replace("fewer than", "<")
 
 
-def covered_findings(marks: Sequence[Mark]) -> list[Finding]:
-    """Marks that a coat would cover before they are read."""
-    if not marks:
+def covered_findings(stock: Stock, coated: bool, marks: Sequence[Mark]) -> list[Finding]:
+    """Marks that a coat or laminate would cover before they are read: by the job, or by the stock's process."""
+    sealed = stock.stock_class is StockClass.WATER_SLIDE
+    if not marks or not (coated or sealed):
         return []
+    what = "A coat or laminate" if coated else f"The coat that seals {stock.name}"
     return [
         Finding(
             "marks.covered",
-            Severity.LOOK,
-            "A coat would cover the marks",
-            "A coat or a laminate that is put on before cutting must end inside the marks: a glossy one blinds the "
-            "sensor. Trim it by the cover trim under Helpers, or spray through the guard.",
+            Severity.LOOK if coated else Severity.NOTE,
+            "A coat would cover the marks" if coated else "Keep the seal off the marks",
+            f"{what} that is put on before cutting must end inside the marks: a glossy one blinds the sensor. Trim it "
+            "by the cover trim under Helpers, spray through the guard, or coat after cutting.",
             {"marks": len(marks)},
         )
     ]

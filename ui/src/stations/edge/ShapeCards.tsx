@@ -30,7 +30,7 @@ export function ShapeCards({ view, item, set, change }: Props) {
           checked={view.job.document.coated ?? false}
           onChange={(event) => change({ label: 'a coat over it', changes: { coated: event.target.checked } })}
         />
-        A coat or resin goes over the pieces
+        A coat, resin or laminate goes over the pieces
       </label>
       <div className="grid grid-cols-3 gap-1.5" role="group" aria-label="Shapes of the border">
         {candidates.map((one) => (

@@ -5,6 +5,7 @@ import type { View } from '../../api/view';
 import { Button } from '../../kit/Button';
 import { showLength, useUnit } from '../../kit/units';
 import { asSentence } from '../../kit/words';
+import { timesAsFar } from './arrows';
 
 type Side = Schemas['NarrowSide'];
 
@@ -17,14 +18,13 @@ interface Props {
   error: string | undefined;
 }
 
-const TIMES = 40;
-
 /** What the readings come to, the one that does not fit the others, and the check figure that closes it. */
 export function FitResult({ fit, calibration, view, again, keep, error }: Props) {
   const unit = useUnit((state) => state.unit);
   const [check, setCheck] = useState<Side | null>(null);
   const [versions, setVersions] = useState('');
   const { width_mm: width, height_mm: height } = view.job.document.paper ?? { width_mm: 1, height_mm: 1 };
+  const times = timesAsFar(fit.arrows);
   const worst = calibration.scales.find((one) => one.number === fit.worst_scale);
   return (
     <div className="flex flex-wrap gap-6">
@@ -32,13 +32,13 @@ export function FitResult({ fit, calibration, view, again, keep, error }: Props)
         viewBox={`-3 -3 ${width + 6} ${height + 6}`}
         className="drawing h-[min(24rem,50vh)] rounded-[6px] border border-rule"
         role="img"
-        aria-label={`The cut from the print, ${TIMES} times as far off: ${fit.words}`}
+        aria-label={`The cut from the print, ${times} times as far off: ${fit.words}`}
       >
         <rect width={width} height={height} fill="var(--d-paper)" stroke="var(--d-rule)" />
         {fit.arrows.map(({ x_mm, y_mm, dx_mm, dy_mm }, index) => (
           <g key={index} stroke="var(--d-edge)" fill="var(--d-edge)" strokeWidth="1">
             <circle cx={x_mm} cy={y_mm} r="1.6" />
-            <line x1={x_mm} y1={y_mm} x2={x_mm + dx_mm * TIMES} y2={y_mm + dy_mm * TIMES} />
+            <line x1={x_mm} y1={y_mm} x2={x_mm + dx_mm * times} y2={y_mm + dy_mm * times} />
           </g>
         ))}
       </svg>
@@ -47,7 +47,7 @@ export function FitResult({ fit, calibration, view, again, keep, error }: Props)
         <p className="text-sm text-soft">
           {fit.residual_mm === null
             ? 'Too few readings to tell how well they agree.'
-            : `The readings agree to ${showLength(fit.residual_mm, unit, 2)}. Arrows: where the cut lands from the print, ${TIMES} times as far.`}
+            : `The readings agree to ${showLength(fit.residual_mm, unit, 2)}. Arrows: where the cut lands from the print, ${times} times as far.`}
         </p>
         {worst && fit.suspicious && (
           <div className="rounded-[6px] border border-rowan p-2.5">

@@ -93,8 +93,8 @@ export function MarksStation({ view, change, add }: StationProps) {
         <div className="relative min-h-0 flex-1">
           {look === 'sensor' && shown && (
             <div className="absolute inset-0 flex flex-col overflow-y-auto">
-              <SensorScreen reading={shown} />
               <LightSlider view={view} reading={shown} change={change} trial={trial} />
+              <SensorScreen reading={shown} />
             </div>
           )}
           {look === 'sheet' && <Marked view={view} helper={helper} />}
@@ -206,7 +206,7 @@ function LightSlider({
   if (!catalog) return null;
   const at = (room: number) => `${(room / catalog.most_room) * 100}%`;
   return (
-    <div className="mx-auto w-[min(40rem,92%)] pb-4">
+    <div className="mx-auto w-[min(40rem,92%)] shrink-0 pt-4">
       <label htmlFor="room-light" className="font-bold">
         Light of the room
       </label>

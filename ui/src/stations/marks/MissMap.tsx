@@ -1,10 +1,11 @@
 import { useState } from 'react';
 
-import { useArrows, useMisses } from '../../api/marks';
+import { useArrows, useCalibration, useMisses } from '../../api/marks';
 import type { Plan } from '../../api/view';
 import { Button } from '../../kit/Button';
 import { showLength, useUnit } from '../../kit/units';
 import { lying, SheetView } from '../../look/SheetView';
+import { timesAsFar } from './arrows';
 
 interface Props {
   jobId: number;
@@ -74,17 +75,16 @@ export function MissMap({ jobId, plan, sheet }: Props) {
   );
 }
 
-const TIMES = 40;
-
 /** Where uncorrected cuts land from the print, much larger than they are. */
 function Arrows({ jobId, pxPerMm }: { jobId: number; pxPerMm: number }) {
   const arrows = useArrows(jobId).data ?? [];
+  const times = timesAsFar(arrows);
   return (
     <g stroke="var(--d-edge)" fill="var(--d-edge)" strokeWidth={1.6 / pxPerMm}>
       {arrows.map(({ x_mm, y_mm, dx_mm, dy_mm }, index) => (
         <g key={index}>
           <circle cx={x_mm} cy={y_mm} r={2.2 / pxPerMm} />
-          <line x1={x_mm} y1={y_mm} x2={x_mm + dx_mm * TIMES} y2={y_mm + dy_mm * TIMES} />
+          <line x1={x_mm} y1={y_mm} x2={x_mm + dx_mm * times} y2={y_mm + dy_mm * times} />
         </g>
       ))}
     </g>
@@ -95,8 +95,10 @@ function Arrows({ jobId, pxPerMm }: { jobId: number; pxPerMm: number }) {
 export function MissWords({ jobId, plan, calibrate }: Omit<Props, 'sheet'> & { calibrate: () => void }) {
   const misses = useMisses(jobId, plan.packing.layout).data;
   const arrows = useArrows(jobId).data ?? [];
+  const due = useCalibration(jobId).data?.due;
   const unit = useUnit((state) => state.unit);
   if (!misses) return null;
+  const times = timesAsFar(arrows);
   return (
     <section aria-label="How far off" className="flex flex-col gap-2.5">
       <h2 className="font-head text-lg leading-tight font-bold">
@@ -137,10 +139,11 @@ export function MissWords({ jobId, plan, calibrate }: Omit<Props, 'sheet'> & { c
       )}
       {arrows.length > 0 && (
         <p className="text-sm">
-          The arrows show where uncorrected cuts would land, {TIMES} times as far off. Cut files are corrected
+          The arrows show where uncorrected cuts would land, {times} times as far off. Cut files are corrected
           for it; what is drawn here stays as planned.
         </p>
       )}
+      {due && <p className="text-sm font-bold text-bracken">{due}</p>}
       <Button onClick={calibrate}>Calibrate these machines</Button>
     </section>
   );
