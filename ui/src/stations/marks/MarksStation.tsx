@@ -4,12 +4,12 @@ import type { Changer } from '../../api/changes';
 import { useCatalog } from '../../api/jobs';
 import { type Reading, useReading, useReadingTrial } from '../../api/marks';
 import type { View } from '../../api/view';
-import { Button } from '../../kit/Button';
 import { Fold } from '../../kit/Fold';
 import { showLength, useUnit } from '../../kit/units';
 import { useDrag } from '../../kit/useDrag';
 import { Empty, Figure, Frame } from '../../look/Frame';
 import { Findings } from '../../look/Findings';
+import { Looks } from '../../look/Looks';
 import { SheetRow, useSheet } from '../../look/SheetRow';
 import { SheetView } from '../../look/SheetView';
 import type { StationProps } from '../../look/station';
@@ -74,22 +74,7 @@ export function MarksStation({ view, change, add }: StationProps) {
       }
     >
       <div className="absolute inset-0 flex flex-col">
-        <div
-          role="group"
-          aria-label="Look at"
-          className="flex flex-wrap gap-1.5 border-b border-rule px-3 py-1.5"
-        >
-          {looks.map(([key, words]) => (
-            <Button
-              key={key}
-              look={look === key ? 'act' : 'bare'}
-              aria-pressed={look === key}
-              onClick={() => setLook(key)}
-            >
-              {words}
-            </Button>
-          ))}
-        </div>
+        <Looks looks={looks} look={look} choose={setLook} />
         <div className="relative min-h-0 flex-1">
           {look === 'sensor' && shown && (
             <div className="absolute inset-0 flex flex-col overflow-y-auto">

@@ -1,10 +1,10 @@
 import { useState } from 'react';
 
 import { usePrinting } from '../../api/printing';
-import { Button } from '../../kit/Button';
 import { showSize, useUnit } from '../../kit/units';
 import { Empty, Figure, Frame } from '../../look/Frame';
 import { Findings } from '../../look/Findings';
+import { Looks } from '../../look/Looks';
 import { SheetRow, useSheet } from '../../look/SheetRow';
 import { SheetView } from '../../look/SheetView';
 import type { StationProps } from '../../look/station';
@@ -74,24 +74,7 @@ export function PrintStation({ view, change, add }: StationProps) {
     >
       {ready ? (
         <div className="absolute inset-0 flex flex-col">
-          {printing && (
-            <div
-              role="group"
-              aria-label="Look at"
-              className="flex flex-wrap gap-1.5 border-b border-rule px-3 py-1.5"
-            >
-              {LOOKS.map(([key, words]) => (
-                <Button
-                  key={key}
-                  look={look === key ? 'act' : 'bare'}
-                  aria-pressed={look === key}
-                  onClick={() => setLook(key)}
-                >
-                  {words}
-                </Button>
-              ))}
-            </div>
-          )}
+          {printing && <Looks looks={LOOKS} look={look} choose={setLook} />}
           <div className="relative min-h-0 flex-1">
             {look === 'proof' && printing ? (
               <ProofScreen jobId={view.job.id} plan={plan} sheet={sheet} printing={printing} />
