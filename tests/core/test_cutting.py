@@ -10,7 +10,7 @@ from shapely.geometry import MultiPolygon, Point, Polygon, box
 
 from vamper.core.art.outline import Outline
 from vamper.core.cutting.inspect import cut_findings
-from vamper.core.cutting.plan import plan_cut, smallest_radius
+from vamper.core.cutting.plan import plan_cut
 from vamper.core.cutting.setting import Blade, depth_band, depth_um, force_for, propose
 from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.sheet.laid import LaidSheet, lay
@@ -96,12 +96,12 @@ def test_kiss_is_aimed_between_face_and_backing() -> None:
 
 @pytest.mark.parametrize("radius", [0.4, 0.7, 2, 8])
 def test_the_smallest_radius_of_a_disc_is_its_own(radius: float) -> None:
-    assert smallest_radius(edge_of(Point(0, 0).buffer(radius, quad_segs=32))) == pytest.approx(radius, rel=0.06)
+    assert edge_of(Point(0, 0).buffer(radius, quad_segs=32)).smallest_radius_mm == pytest.approx(radius, rel=0.06)
 
 
 def test_sharp_corners_are_not_bends() -> None:
-    assert smallest_radius(edge_of(box(0, 0, 20, 10))) == math.inf
-    assert smallest_radius(edge_of(box(0, 0, 20, 10), distance_mm=2)) == pytest.approx(2, rel=0.05)
+    assert edge_of(box(0, 0, 20, 10)).smallest_radius_mm == math.inf
+    assert edge_of(box(0, 0, 20, 10), distance_mm=2).smallest_radius_mm == pytest.approx(2, rel=0.05)
 
 
 def laid(placements: list[Placement], edges: dict[int, MultiPolygon], live: Polygon = PAPER_BOX) -> LaidSheet:

@@ -14,7 +14,7 @@ from tests.core.test_edge import outline_of, star
 from tests.scenes import item
 from vamper.core.art.groups import are_several, groups_of, start_apart_mm
 from vamper.core.art.outline import scaled
-from vamper.core.cutting.plan import plan_cut, smallest_radius
+from vamper.core.cutting.plan import plan_cut
 from vamper.core.edge.edge import derive_edge, least_border
 from vamper.core.edge.handling import candidates, handling_of
 from vamper.core.edge.inspect import edge_findings, look_along, thin_places
@@ -106,7 +106,7 @@ def test_every_kind_of_edge_goes_round_everything(shape: MultiPolygon, kind: str
 def test_what_is_seen_along_an_edge_is_finite(shape: MultiPolygon) -> None:
     outline = outline_of(*shape.geoms)
     edge = derive_edge(outline, EdgeSpec(distance_mm=1), 1.0)
-    assert smallest_radius(edge) > 0
+    assert edge.smallest_radius_mm > 0
     handling = handling_of(edge.shape)
     assert handling.roughness >= 0.99
     assert all(length > 4 for length in handling.fingers_mm)
@@ -141,7 +141,7 @@ def test_sheets_take_what_fits_and_say_what_does_not(shape: MultiPolygon, turn: 
     degrees, overhang = best_turn(shape, (190.0, 260.0), turn)
     assert 0 <= degrees < 180
     assert (overhang <= 1e-6) == (layout.pieces > 0)
-    x0, y0, x1, y1 = turned_box(shape, 30.0)
+    x0, y0, x1, y1 = turned_box(shape.convex_hull, 30.0)
     assert x1 > x0
     assert y1 > y0
     laid = lay(layout, {1: shape}, lambda _sheet: LiveArea(LIVE, ()))

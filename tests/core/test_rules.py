@@ -12,7 +12,6 @@ from tests.scenes import Scene, bars, item, lying, scene
 from vamper.core.art.groups import groups_of
 from vamper.core.art.outline import outline_at, trace
 from vamper.core.art.resolution import VIEWING_DISTANCE_MM, need_of, needed_ppi
-from vamper.core.cutting.plan import smallest_radius
 from vamper.core.cutting.setting import Blade, depth_band, depth_um, force_for, propose
 from vamper.core.edge.edge import derive_edge
 from vamper.core.edge.kind import KINDS, along_with_kind
@@ -430,9 +429,9 @@ def test_turns_are_tried_in_quarter_degrees_through_half_a_circle() -> None:
 def test_the_tightest_of_several_loops_counts() -> None:
     ring = shapely.Point(0, 0).buffer(20, quad_segs=64).difference(shapely.Point(0, 0).buffer(3, quad_segs=64))
     edge = derive_edge(outline_of(ring), EdgeSpec("bare", 0.0, fill_holes=False), 1.0)
-    assert smallest_radius(edge) == pytest.approx(3, rel=0.05)
+    assert edge.smallest_radius_mm == pytest.approx(3, rel=0.05)
     tiny = derive_edge(outline_of(shapely.Point(0, 0).buffer(0.15, quad_segs=16)), EdgeSpec("bare", 0.0), 0.1)
-    assert smallest_radius(tiny) == pytest.approx(0.15, rel=0.02)
+    assert tiny.smallest_radius_mm == pytest.approx(0.15, rel=0.02)
 
 
 def test_what_a_new_cutter_is_taken_to_be() -> None:

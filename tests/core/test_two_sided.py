@@ -12,7 +12,6 @@ from shapely.geometry import Polygon, box
 from vamper.core.art.colours import KEY_MM, flat_colours, layers_of
 from vamper.core.art.outline import Outline
 from vamper.core.art.picture import Picture
-from vamper.core.cutting.plan import smallest_radius
 from vamper.core.edge.by_hand import for_hand
 from vamper.core.edge.edge import derive_edge
 from vamper.core.edge.inspect import hand_findings
@@ -68,8 +67,8 @@ def test_art_that_sticks_out_of_the_turned_blank_is_measured() -> None:
 def test_scissors_get_no_bend_under_their_radius(kind: str) -> None:
     star = Polygon([(0, 20), (18, 18), (20, 0), (22, 18), (40, 20), (22, 22), (20, 40), (18, 22)])
     edge = derive_edge(_outline(star), for_hand(EdgeSpec(kind)), 1)
-    assert smallest_radius(edge) > HAND_RADIUS_MM * 0.75
-    assert not hand_findings(smallest_radius(edge), 0)
+    assert edge.smallest_radius_mm > HAND_RADIUS_MM * 0.75
+    assert not hand_findings(edge.smallest_radius_mm, 0)
     assert hand_findings(1.0, 0)[0].code == "edge.scissors"
 
 

@@ -4,7 +4,6 @@ from collections.abc import Iterator
 
 from vamper.core.art.inspect import art_findings, colour_findings
 from vamper.core.cutting.inspect import cut_findings, kiss_without_backing
-from vamper.core.cutting.plan import smallest_radius
 from vamper.core.design import DesignedItem
 from vamper.core.edge.inspect import counter_findings, edge_findings, hand_findings
 from vamper.core.marks.inspect import covered_findings, drift_findings, marks_findings, reading_findings
@@ -81,7 +80,7 @@ def _cut(plan: Plan) -> Iterator[Finding]:
     job = plan.job
     if not job.cutter.is_machine:
         for item in plan.items:
-            yield from hand_findings(smallest_radius(item.edge), item.number)
+            yield from hand_findings(item.edge.smallest_radius_mm, item.number)
         return
     for cut in sorted({item.spec.cut for item in plan.items}):
         yield from cut_findings(plan.settings[cut], job.stock, job.cutter)

@@ -13,7 +13,7 @@ import numpy as np
 import shapely
 
 from vamper.core.art.picture import Picture
-from vamper.core.cutting.plan import CutPlan, plan_cut, smallest_radius
+from vamper.core.cutting.plan import CutPlan, plan_cut
 from vamper.core.cutting.setting import CutSetting, settings_for
 from vamper.core.design import DesignedItem
 from vamper.core.marks.budget import Floats, MissBudget, budget_of, farthest_mm
@@ -156,12 +156,23 @@ def pack_problem(job: Job, setup: SheetSetup, items: Sequence[DesignedItem], see
 
 def tightest_mm(items: Sequence[DesignedItem]) -> float:
     """The smallest radius of all edges, mm."""
-    return min((smallest_radius(item.edge) for item in items), default=float("inf"))
+    return min((item.edge.smallest_radius_mm for item in items), default=float("inf"))
 
 
-def complete(asked: Job, job: Job, setup: SheetSetup, items: Sequence[DesignedItem], layout: Layout) -> Plan:
-    """Everything that follows from a layout; `job` is `asked` as it is made."""
-    sheets = lay(layout, {item.number: item.edge.shape for item in items}, setup.live_of)
+def complete(
+    asked: Job,
+    job: Job,
+    setup: SheetSetup,
+    items: Sequence[DesignedItem],
+    layout: Layout,
+    before: Plan | None = None,
+) -> Plan:
+    """Everything that follows from a layout; `job` is `asked` as it is made, `before` a plan of the same job, of which
+    what lies as it did is kept.
+    """
+    edges = {item.number: item.edge.shape for item in items}
+    thin = {item.number: item.edge.thin for item in items}
+    sheets = lay(layout, edges, setup.live_of, thin, before.sheets if before is not None else ())
     settings = settings_for(job.stock, job.cutter, tightest_mm(items))
     most = _most_missed(sheets, setup.budget, items, settings)
     missed = tuple(item.missing_by(most.get(item.number, item.miss_mm)) for item in items)

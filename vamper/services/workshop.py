@@ -85,6 +85,8 @@ class Workshop:
         self.desk = PackingDesk(self.sessions, nester, search_seconds)
         self._designs: Cache[tuple[Design, Posed]] = Cache(_KEPT_JOBS)
         self._plans: Cache[tuple[Plan, tuple[Finding, ...]]] = Cache(_KEPT_JOBS)
+        # The plan that was made last of each job, for what lies as it did.
+        self._last: dict[int, Plan] = {}
         self.counting = Counting()
         self.tables = Tables()
         self.by_hand = ByHand(self.jobs)
@@ -125,10 +127,14 @@ class Workshop:
         self.tables.put(state.id, packing.layout_id, state.revision, posed.problem, packing.layout)
 
         def make() -> tuple[Plan, tuple[Finding, ...]]:
-            plan = design.planned(packing.layout)
+            plan = design.planned(packing.layout, self._last.get(state.id))
             return plan, findings_of(plan)
 
-        return Planned(*self._plans.get((design.asked, packing.layout_id), make), packing)
+        plan, findings = self._plans.get((design.asked, packing.layout_id), make)
+        self._last[state.id] = plan
+        while len(self._last) > _KEPT_JOBS:
+            self._last.pop(next(iter(self._last)))
+        return Planned(plan, findings, packing)
 
     def glance(self, state: JobState) -> tuple[Design, Layout]:
         """What a list of jobs shows of one: its designs and its layout so far."""

@@ -79,7 +79,7 @@ class Views:
             return ViewOut(
                 job=job_out(state), brief=phrases, stations=rail, findings=[], problem=bad.sentence, parts=None
             )
-        head = self._head(state, planned)
+        head = self._head(planned)
         return ViewOut(
             job=job_out(state),
             brief=phrases,
@@ -110,7 +110,7 @@ class Views:
     def designs(self, state: JobState, numbers: list[int]) -> list[ItemOut]:
         """Some of the job's designs, with their shapes; those that are gone by now are left out."""
         planned = self._workshop.plan(state)
-        revisions = self._head(state, planned).designs
+        revisions = self._head(planned).designs
         there = [item for item in planned.plan.items if item.number in numbers]
         notes = self._workshop.art_notes({item.spec.art for item in there})
         return [self._design(item, revisions[item.number], notes[item.spec.art]) for item in there]
@@ -118,7 +118,7 @@ class Views:
     def _design(self, item: DesignedItem, revision: str, notes: ArtNotes) -> ItemOut:
         return self._items.get(revision, lambda: item_out(item, revision, notes))
 
-    def _head(self, state: JobState, planned: Planned) -> _Head:
+    def _head(self, planned: Planned) -> _Head:
         plan, packing = planned.plan, planned.packing
         job = plan.asked
 
@@ -131,7 +131,7 @@ class Views:
                 [finding_out(finding) for finding in planned.findings],
                 frame,
                 {item.number: _digest(*_drawn_from(plan, item)) for item in plan.items},
-                _digest(packing.layout_id, state.revision, frame),
+                _digest(packing.layout_id, frame),
                 _digest(job.stock, job.cutter, sorted({item.spec.cut for item in plan.items}), plan.settings),
             )
 
@@ -149,7 +149,7 @@ class Views:
         key = (state.id, revision)
         if key not in kept:
             planned = self._workshop.plan(state)
-            if named(self._head(state, planned)) != revision:
+            if named(self._head(planned)) != revision:
                 return None
             return kept.get(key, lambda: draw(planned.plan, revision))
         return kept.get(key, lambda: draw(self._workshop.plan(state).plan, revision))

@@ -4,21 +4,28 @@ For every kind `distance` is the least border: no inked point lies nearer to the
 the outline, or inside it). `derive_edge` is the one way in; each kind is a module in `kinds`.
 """
 
+import math
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from vamper.core.art.outline import Outline
+from vamper.core.edge.bends import tightest_mm
 from vamper.core.edge.kind import Derived, kind_of
 from vamper.core.values.edge import EdgeSpec
-from vamper.core.values.geometry import as_multi, clockwise_on_screen, grow, opening, parts
+from vamper.core.values.geometry import as_multi, clockwise_on_screen, grow, opening, parts, ring_points
 
 # Searches for a least growth end here; far below what a cutter resolves.
 _ENOUGH_MM = 2e-3
 
 
-@dataclass(frozen=True, slots=True)
+# How far an edge with few points may be from the edge itself, mm.
+THIN_MM = 0.02
+
+
+@dataclass(frozen=True)
 class Edge:
     """The blade's line in the item frame, one polygon for each loose part (mm, clockwise on screen).
 
@@ -41,6 +48,17 @@ class Edge:
     def size_mm(self) -> tuple[float, float]:
         left, top, right, bottom = self.shape.bounds
         return right - left, bottom - top
+
+    @cached_property
+    def thin(self) -> MultiPolygon:
+        """The shape with few points, for what need not be exact."""
+        return as_multi(parts(shapely.simplify(self.shape, THIN_MM)))
+
+    @cached_property
+    def smallest_radius_mm(self) -> float:
+        """The tightest bend of all its loops; infinite where there are only straights and corners."""
+        rings = [ring for part in self.shape.geoms for ring in (part.exterior, *part.interiors)]
+        return min((tightest_mm(ring_points(ring)) for ring in rings), default=math.inf)
 
     @property
     def length_mm(self) -> float:

@@ -4,23 +4,23 @@ The frame is that of the finished piece; whoever prints or cuts a mirrored sheet
 """
 
 from collections import Counter
-from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
 from functools import cached_property
 
 import numpy as np
 import shapely
-from shapely.geometry import MultiPolygon
+from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
+from vamper.core.edge.edge import THIN_MM
 from vamper.core.sheet.layout import THROUGH_GAP_MM, Layout
 from vamper.core.sheet.live_area import LiveArea
 from vamper.core.sheet.offcut import Rectangle, largest_offcut
 from vamper.core.values.placement import Placement, Sheet
 
-# The nearest pair is looked for within this distance first, on shapes thinned out by so much; so many are measured.
+# The nearest pair is looked for within this distance first; so many are measured at most.
 _FIRST_REACH_MM = THROUGH_GAP_MM / 2
-THIN_MM = 0.02
 _EXACT_PAIRS = 8
 
 
@@ -44,13 +44,27 @@ def placed_edges(sheet: Sequence[Placement], edges: Mapping[int, MultiPolygon]) 
 
 @dataclass(frozen=True, eq=False)
 class Lying:
-    """Pieces with their edges where they lie, one by one, and what only depends on these. `thin` are the edges of their
-    designs with few points, for what need not be exact.
+    """Pieces with their edges where they lie, one by one, and what only depends on these. `designs` are the edges of
+    their designs, `thin` the same with few points, for what need not be exact.
     """
 
     placements: Sheet
     edges: tuple[MultiPolygon, ...]
+    designs: Mapping[int, MultiPolygon]
     thin: Mapping[int, MultiPolygon]
+    _offcuts: dict[tuple[bytes, float], Rectangle] = field(default_factory=dict)
+
+    def is_of(self, edges: Mapping[int, MultiPolygon]) -> bool:
+        """Whether these very edges lie here."""
+        return all(edges.get(number) is self.designs[number] for number in self.counts)
+
+    def offcut(self, live: Polygon, gap_mm: float) -> Rectangle:
+        """The largest rectangle of a live area that no piece reaches into."""
+        key = (live.wkb, gap_mm)
+        if key not in self._offcuts:
+            thin = placed_edges(self.placements, self.thin)
+            self._offcuts[key] = largest_offcut(live, thin, gap_mm + THIN_MM)
+        return self._offcuts[key]
 
     @cached_property
     def counts(self) -> Counter[int]:
@@ -98,13 +112,25 @@ class LaidSheet:
 
     def offcut(self, gap_mm: float) -> Rectangle:
         """The largest rectangle that no piece reaches into."""
-        return largest_offcut(self.live.shape, self.edges, gap_mm)
+        return self.lying.offcut(self.live.shape, gap_mm)
 
 
-def lay(layout: Layout, edges: Mapping[int, MultiPolygon], live_of: Callable[[int], LiveArea]) -> tuple[LaidSheet, ...]:
-    """All sheets of a layout."""
-    thin = {number: shapely.simplify(edge, THIN_MM) for number, edge in edges.items()}
-    known = {sheet: Lying(sheet, placed_edges(sheet, edges), thin) for sheet in dict.fromkeys(layout.sheets)}
+def lay(
+    layout: Layout,
+    edges: Mapping[int, MultiPolygon],
+    live_of: Callable[[int], LiveArea],
+    thin: Mapping[int, MultiPolygon] | None = None,
+    before: Iterable[LaidSheet] = (),
+) -> tuple[LaidSheet, ...]:
+    """All sheets of a layout. `thin` are the edges with few points, where they are known; what lies as it did `before`
+    is not worked out again.
+    """
+    if thin is None:
+        thin = {number: shapely.simplify(edge, THIN_MM) for number, edge in edges.items()}
+    known = {sheet.placements: sheet.lying for sheet in before if sheet.lying.is_of(edges)}
+    for sheet in dict.fromkeys(layout.sheets):
+        if sheet not in known:
+            known[sheet] = Lying(sheet, placed_edges(sheet, edges), edges, thin)
     return tuple(LaidSheet(number, known[sheet], live_of(number)) for number, sheet in enumerate(layout.sheets))
 
 
@@ -124,6 +150,8 @@ def nearest_mm(shapes: Sequence[BaseGeometry], thinned: Sequence[BaseGeometry]) 
         pairs = np.column_stack([first, second])[first < second]
         if len(pairs):
             about = shapely.distance(thin[pairs[:, 0]], thin[pairs[:, 1]])
-            near = pairs[np.argsort(about, kind="stable")[:_EXACT_PAIRS]]
+            order = np.argsort(about, kind="stable")[:_EXACT_PAIRS]
+            # Others are farther however the thinned out shapes err.
+            near = pairs[order[about[order] <= about[order[0]] + 4 * THIN_MM]]
             return float(shapely.distance(pieces[near[:, 0]], pieces[near[:, 1]]).min())
         reach *= 2

@@ -18,6 +18,7 @@ from shapely.geometry.base import BaseGeometry
 from vamper.core.values.geometry import grow, parts
 
 CELL_MM = 1.0
+_REACH_ERROR_MM = 0.02
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,7 +41,7 @@ NOTHING = Rectangle(0.0, 0.0, 0.0, 0.0)
 def largest_offcut(live: Polygon, edges: Sequence[BaseGeometry], gap_mm: float) -> Rectangle:
     """The largest free rectangle of a sheet whose pieces have these edges (placed)."""
     left, top, _, _ = live.bounds
-    free = _free_cells(live, [grow(edge, gap_mm, 0.02) for edge in edges], CELL_MM)
+    free = _free_cells(live, edges, CELL_MM, gap_mm)
     row, column, height, width = largest_run(free)
     return Rectangle(left + column * CELL_MM, top + row * CELL_MM, width * CELL_MM, height * CELL_MM)
 
@@ -65,23 +66,31 @@ def place_for(
     return Rectangle(left + float(column) * cell_mm, top + float(row) * cell_mm, width_mm, height_mm)
 
 
-def _free_cells(region: BaseGeometry, taken: Sequence[BaseGeometry], cell_mm: float) -> npt.NDArray[np.bool_]:
-    """Which cells of a region's box nothing reaches into."""
+def _free_cells(
+    region: BaseGeometry, taken: Sequence[BaseGeometry], cell_mm: float, gap_mm: float = 0.0
+) -> npt.NDArray[np.bool_]:
+    """Which cells of a region's box nothing comes nearer to than the gap."""
     left, top, right, bottom = region.bounds
     columns, rows = int((right - left + 1e-9) / cell_mm), int((bottom - top + 1e-9) / cell_mm)
     free = np.ones((rows, columns), dtype=bool)
     if free.size:
         gone = shapely.difference(shapely.box(*region.bounds), region)
-        for shape in (*parts(gone), *taken):
-            _take(free, shape, left, top, cell_mm)
+        for part in parts(gone):
+            _take(free, part, left, top, cell_mm, 0.0)
+        for shape in taken:
+            _take(free, shape, left, top, cell_mm, gap_mm)
     return free
 
 
-def _take(free: npt.NDArray[np.bool_], shape: BaseGeometry, left: float, top: float, cell_mm: float) -> None:
-    """Mark the cells that a shape touches: those whose middle lies within half a cell's diagonal of it."""
+def _take(
+    free: npt.NDArray[np.bool_], shape: BaseGeometry, left: float, top: float, cell_mm: float, gap_mm: float
+) -> None:
+    """Mark the cells that a shape grown by the gap touches: those whose middle lies within half a cell's diagonal."""
     if shape.is_empty:
         return
-    x0, y0, x1, y1 = shape.bounds
+    # A hair less than half the diagonal, so that a cell that shares no more than its corner or side stays free.
+    reached = grow(shape, gap_mm + cell_mm * math.sqrt(0.5) - 1e-6, _REACH_ERROR_MM)
+    x0, y0, x1, y1 = reached.bounds
     first_row, first_column = max(0, int((y0 - top) / cell_mm) - 1), max(0, int((x0 - left) / cell_mm) - 1)
     rows = slice(first_row, max(first_row, int((y1 - top) / cell_mm) + 2))
     columns = slice(first_column, max(first_column, int((x1 - left) / cell_mm) + 2))
@@ -90,8 +99,6 @@ def _take(free: npt.NDArray[np.bool_], shape: BaseGeometry, left: float, top: fl
         return
     x = left + cell_mm * (first_column + 0.5 + np.arange(window.shape[1]))
     y = top + cell_mm * (first_row + 0.5 + np.arange(window.shape[0]))
-    # A hair less than half the diagonal, so that a cell that shares no more than its corner or side stays free.
-    reached = grow(shape, cell_mm * math.sqrt(0.5) - 1e-6, 0.02)
     shapely.prepare(reached)
     window &= ~shapely.contains_xy(reached, *np.meshgrid(x, y))
 

@@ -28,8 +28,9 @@ class Design:
     def problem(self, seed: int = 1) -> PackProblem:
         return pack_problem(self.job, self.setup, self.items, seed)
 
-    def planned(self, layout: Layout) -> Plan:
-        return complete(self.asked, self.job, self.setup, self.items, layout)
+    def planned(self, layout: Layout, before: Plan | None = None) -> Plan:
+        """The plan with a layout; what lies as it did in the plan `before` is not worked out again."""
+        return complete(self.asked, self.job, self.setup, self.items, layout, before)
 
 
 def design_job(asked: Job, arts: Sequence[ArtFile], designer: Designer) -> Design:

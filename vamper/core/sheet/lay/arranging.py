@@ -53,7 +53,7 @@ class Box:
 
 
 def box_of(placement: Placement, pieces: Mapping[int, Piece]) -> Box:
-    left, top, right, bottom = turned_box(pieces[placement.item].edge, placement.turn_deg)
+    left, top, right, bottom = turned_box(pieces[placement.item].edge.convex_hull, placement.turn_deg)
     x, y = placement.x_mm, placement.y_mm
     return Box(left + x, top + y, right + x, bottom + y)
 

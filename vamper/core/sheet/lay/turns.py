@@ -4,6 +4,7 @@ import numpy as np
 import numpy.typing as npt
 import shapely
 from shapely.geometry import MultiPolygon
+from shapely.geometry.base import BaseGeometry
 
 from vamper.core.values.geometry import placed
 from vamper.core.values.item import Turn
@@ -34,7 +35,7 @@ def best_turn(edge: MultiPolygon, room: tuple[float, float], turn: Turn) -> tupl
     return float(degrees[least]), float(overhang[least])
 
 
-def turned_box(edge: MultiPolygon, turn_deg: float) -> tuple[float, float, float, float]:
-    """The box of an edge turned about its frame's origin."""
-    box: tuple[float, float, float, float] = placed(shapely.convex_hull(edge), 0, 0, turn_deg).bounds
+def turned_box(hull: BaseGeometry, turn_deg: float) -> tuple[float, float, float, float]:
+    """The box of an edge, by its convex hull, turned about its frame's origin."""
+    box: tuple[float, float, float, float] = placed(hull, 0, 0, turn_deg).bounds
     return box

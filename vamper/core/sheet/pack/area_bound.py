@@ -6,7 +6,7 @@ the proportions that are wanted.
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -24,9 +24,18 @@ class AreaBound:
     sheets_at_least: int
 
 
-def area_bound(live: Polygon, pieces: Sequence[Piece], gap_mm: float) -> AreaBound:
+def grown_areas(pieces: Sequence[Piece], gap_mm: float) -> dict[int, float]:
+    """The area of each piece grown by half the gap, by its design."""
+    return {piece.item: grow(piece.edge, gap_mm / 2).area for piece in pieces}
+
+
+def area_bound(
+    live: Polygon, pieces: Sequence[Piece], gap_mm: float, grown: Mapping[int, float] | None = None
+) -> AreaBound:
+    """The bound for some pieces; `grown` are their `grown_areas`, where they are known."""
     room = grow(live, gap_mm / 2).area
-    areas = np.array([grow(piece.edge, gap_mm / 2).area for piece in pieces])
+    known = grown_areas(pieces, gap_mm) if grown is None else grown
+    areas = np.array([known[piece.item] for piece in pieces])
     counts = np.array([piece.quantity for piece in pieces])
     total = float(areas @ counts)
     if total == 0:

@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 from itertools import chain
 
 from vamper.core.sheet.layout import Layout, Piece, Unplaced, WhyNot
-from vamper.core.sheet.pack.area_bound import AreaBound, area_bound
+from vamper.core.sheet.pack.area_bound import AreaBound, area_bound, grown_areas
 from vamper.core.sheet.pack.ground import ground_of
 from vamper.core.sheet.pack.in_rows import in_rows
 from vamper.core.sheet.pack.mode import MODES
@@ -124,10 +124,11 @@ class _Share:
 def bound_of(problem: PackProblem) -> AreaBound:
     """What areas allow at best; groups that never share a sheet each need sheets of their own."""
     gap = problem.spec.gap_mm
-    whole = area_bound(problem.live, problem.pieces, gap)
+    grown = grown_areas(problem.pieces, gap)
+    whole = area_bound(problem.live, problem.pieces, gap, grown)
+    groups = groups_of(problem)
     return replace(
-        whole,
-        sheets_at_least=sum(area_bound(problem.live, group, gap).sheets_at_least for group in groups_of(problem)),
+        whole, sheets_at_least=sum(area_bound(problem.live, group, gap, grown).sheets_at_least for group in groups)
     )
 
 

@@ -94,7 +94,8 @@ def strip_left(sheet: Sequence[Placement], by_item: dict[int, Piece], live: Poly
     left, top, right, bottom = live.bounds
     if not sheet:
         return (right - left) * (bottom - top)
-    boxes = np.array([turned_box(by_item[one.item].edge, one.turn_deg) for one in sheet])
+    hulls = {number: by_item[number].edge.convex_hull for number in {one.item for one in sheet}}
+    boxes = np.array([turned_box(hulls[one.item], one.turn_deg) for one in sheet])
     where = np.array([(one.x_mm, one.y_mm) for one in sheet])
     low, high = (boxes[:, :2] + where).min(axis=0), (boxes[:, 2:] + where).max(axis=0)
     across = max(low[0] - left, right - high[0]) * (bottom - top)

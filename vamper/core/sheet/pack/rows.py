@@ -9,6 +9,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from shapely.geometry import Polygon
+from shapely.geometry.base import BaseGeometry
 
 from vamper.core.sheet.lay.turns import best_turn, turned_box
 from vamper.core.sheet.layout import Piece, gap_between
@@ -45,14 +46,15 @@ def _box(piece: Piece, turn: Turn, room: tuple[float, float], as_it_is: bool) ->
     The better way is the lower one, or, `as_it_is`, the one it was drawn in.
     """
     square = (0.0,) if turn is Turn.UPRIGHT else (0.0, 90.0)
-    straight = [box for turn_deg in square if (box := _box_at(piece, turn_deg, room))]
+    hull = piece.edge.convex_hull
+    straight = [box for turn_deg in square if (box := _box_at(piece, hull, turn_deg, room))]
     if straight:
         return straight[0] if as_it_is else min(straight, key=lambda box: box.height)
-    return _box_at(piece, best_turn(piece.edge, room, turn)[0], room)
+    return _box_at(piece, hull, best_turn(piece.edge, room, turn)[0], room)
 
 
-def _box_at(piece: Piece, turn_deg: float, room: tuple[float, float]) -> _Box | None:
-    left, top, right, bottom = turned_box(piece.edge, turn_deg)
+def _box_at(piece: Piece, hull: BaseGeometry, turn_deg: float, room: tuple[float, float]) -> _Box | None:
+    left, top, right, bottom = turned_box(hull, turn_deg)
     fits = right - left <= room[0] and bottom - top <= room[1]
     return _Box(piece, turn_deg, left, top, right - left, bottom - top) if fits else None
 
