@@ -230,3 +230,41 @@ def test_other_devices_are_let_in_with_a_passphrase_only(tmp_path: Path, options
     )
     assert ended.returncode == 2
     assert words in ended.stderr
+
+
+def test_readings_and_ladders_are_weighed_as_json(folder: Path) -> None:
+    places = [(30, 25), (180, 25), (30, 250), (180, 250)]
+    readings = [
+        {"x_mm": x, "y_mm": y, "axis": axis, "miss_mm": miss}
+        for x, y in places
+        for axis, miss in (("x", 0.8), ("y", -0.3))
+    ]
+    (folder / "readings.json").write_text(json.dumps({"readings": readings}))
+    found = json.loads(vamper("calibrate", "readings.json", folder=folder).stdout)
+    assert found["offset_mm"] == {"x": pytest.approx(0.8), "y": pytest.approx(-0.3)}
+    assert found["map"][0] == pytest.approx([1, 0, 0.8])
+    (folder / "readings.json").write_text(json.dumps({"readings": readings[:3]}))
+    few = vamper("calibrate", "readings.json", folder=folder)
+    assert (few.returncode, few.stderr.count("\n")) == (2, 1)
+    assert "at least three" in few.stderr
+    tries = [{"force_gf": 84, "passes": 1, "outcome": "not-through"}]
+    (folder / "tries.json").write_text(json.dumps({"stock": "satin-vinyl", "cut": "kiss", "tries": tries}))
+    found = json.loads(vamper("ladder", "tries.json", folder=folder).stdout)
+    assert found["force_gf"] > 84
+    assert found["next_gf"] == sorted(found["next_gf"])
+    tries[0]["outcome"] = "meh"
+    (folder / "tries.json").write_text(json.dumps({"stock": "satin-vinyl", "tries": tries}))
+    assert "tries.0.outcome" in vamper("ladder", "tries.json", folder=folder).stderr
+
+
+def test_a_proof_and_a_page_are_written_on_request(folder: Path) -> None:
+    done = vamper("plan", write(folder), "--out", "out", "--proof", "--page-ppi", 60, "--seconds", 1, folder=folder)
+    assert done.returncode == 0, done.stderr
+    names = {path.name for path in (folder / "out").iterdir()}
+    assert {"proof-01.pdf", "sheet-01-page.png", "sheet-01-cut.hpgl"} <= names
+    plan = json.loads((folder / "out" / "plan.json").read_text())
+    assert plan["reading"]["chance"] > 0.95
+    assert plan["sheets"][0]["ink"]["ml"] > 0
+    assert {one["miss_mm"] for one in plan["sheets"][0]["placements"]} == {0.612}
+    order = plan["sheets"][0]["cut"]["order"]
+    assert {one["placement"] for one in order} == set(range(len(plan["sheets"][0]["placements"])))

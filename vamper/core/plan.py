@@ -13,7 +13,7 @@ import numpy as np
 import shapely
 
 from vamper.core.art.picture import Picture
-from vamper.core.cutting.plan import CutPlan, plan_cut
+from vamper.core.cutting.plan import CutPlan, Timing, plan_cut
 from vamper.core.cutting.setting import CutSetting, settings_for
 from vamper.core.design import DesignedItem
 from vamper.core.marks.budget import Floats, MissBudget, budget_of, farthest_mm
@@ -232,7 +232,15 @@ def printed_picture(item: DesignedItem, picture: Picture) -> Picture:
 def cut_of(plan: Plan, sheet: int) -> CutPlan:
     """The cut plan of one sheet."""
     cuts = {item.number: item.spec.cut for item in plan.items}
-    return plan_cut(plan.job.paper, plan.sheets[sheet], cuts, plan.mirror)
+    tabs = {item.number: item.spec.tabs for item in plan.items}
+    return plan_cut(plan.job.paper, plan.sheets[sheet], cuts, plan.mirror, tabs)
+
+
+def timing_of(plan: Plan, cut: CutPlan) -> Timing:
+    """How long a cut plan of this job takes at the machine."""
+    passes = {kind: setting.passes for kind, setting in plan.settings.items()}
+    speeds = {kind: setting.speed_mm_s for kind, setting in plan.settings.items()}
+    return cut.timing(passes, speeds, plan.job.overcut_mm, len(plan.setup.marks))
 
 
 def cut_as_sent(plan: Plan, sheet: int) -> CutPlan:

@@ -11,7 +11,7 @@ from vamper.core.design import DesignedItem
 from vamper.core.edge.handling import advise, candidates, handling_of
 from vamper.core.inspect import item_findings
 from vamper.core.marks.reading import REMEDIES
-from vamper.core.plan import Plan
+from vamper.core.plan import Plan, cut_of, timing_of
 from vamper.core.printing.advice import advice_for
 from vamper.core.printing.ink import InkUse
 from vamper.core.values.art import Purpose
@@ -97,6 +97,29 @@ def check_document(item: DesignedItem, purpose: Purpose, stock: Stock) -> dict[s
         ],
         "findings": [
             finding_document(f, {item.number: 0}) for f in most_serious_first(item_findings(item, purpose, stock))
+        ],
+    }
+
+
+def _cut(plan: Plan, number: int, places: Mapping[int, int]) -> dict[str, Any]:
+    """The blade's way over one sheet (from 0): how long it takes, and every pass of every loop in order."""
+    cut = cut_of(plan, number)
+    timing = timing_of(plan, cut)
+    return {
+        "length_mm": round(timing.length_mm, 3),
+        "travel_mm": round(timing.travel_mm, 3),
+        "lifts": timing.lifts,
+        "seconds": round(timing.seconds, 1),
+        "order": [
+            {
+                "item": places[loop.item],
+                "placement": loop.placement,
+                "hole": loop.is_hole,
+                "cut": loop.cut.value,
+                "pass": number,
+            }
+            for loop in cut.loops
+            for number in range(1, plan.settings[loop.cut].passes + 1)
         ],
     }
 
@@ -197,6 +220,7 @@ def plan_document(plan: Plan, findings: Sequence[Finding], inks: Sequence[InkUse
                 "placements": _placements(plan, number, places),
                 "files": sheet_files(number, plan.job),
                 **({"ink": ink_document(inks[number])} if inks else {}),
+                **({"cut": _cut(plan, number, places)} if plan.job.cutter.is_machine else {}),
                 **_about_sheet(plan, number),
             }
             for number in range(len(plan.layout.sheets))

@@ -77,6 +77,8 @@ class SheetFiles(Strict):
     print: str | None = None
     cut_svg: str
     cut_dxf: str
+    cut_hpgl: str | None = None
+    """Left out where no machine cuts."""
 
 
 class PlannedInk(Strict):
@@ -128,6 +130,30 @@ class PlannedPrinting(Strict):
     source: str
 
 
+class PlannedPass(Strict):
+    """One pass of one loop."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True, populate_by_name=True)
+
+    item: int
+    placement: int
+    """Its place among the sheet's placements, from 0."""
+    hole: bool
+    cut: Cut
+    number: Annotated[int, Field(alias="pass", ge=1)]
+
+
+class PlannedCut(Strict):
+    """What the sheet takes at the machine; travel is from its top left through all runs, not home."""
+
+    length_mm: float
+    """Of one pass, overcut included."""
+    travel_mm: float
+    lifts: int
+    seconds: float
+    order: list[PlannedPass]
+
+
 class PlannedSheet(Strict):
     number: Annotated[int, Field(ge=1)]
     used: float
@@ -135,6 +161,8 @@ class PlannedSheet(Strict):
     files: SheetFiles
     ink: PlannedInk | None = None
     """Left out for stock that is not printed."""
+    cut: PlannedCut | None = None
+    """Left out where no machine cuts."""
     offcut_mm: FreeRectangle
     live_area_mm: list[ShapePart] | None = None
     """Of a first sheet that was used before; the job's own holds for all others."""

@@ -4,10 +4,18 @@ import json
 import sys
 
 from vamper.formats.job_file import job_schema
+from vamper.formats.ladder_file import ladder_result_schema, ladder_schema
 from vamper.formats.plan_schema import plan_schema
 from vamper.formats.readings_file import fit_schema, readings_schema
 
-SCHEMAS = {"job": job_schema, "plan": plan_schema, "readings": readings_schema, "calibration": fit_schema}
+SCHEMAS = {
+    "job": job_schema,
+    "plan": plan_schema,
+    "readings": readings_schema,
+    "calibration": fit_schema,
+    "ladder": ladder_schema,
+    "ladder-result": ladder_result_schema,
+}
 
 
 def schema_text(name: str) -> str:

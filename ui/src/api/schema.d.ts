@@ -1376,6 +1376,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/sheets/{sheet}/cut.hpgl': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Cut Hpgl */
+    get: operations['cut_hpgl_api_jobs__job_id__sheets__sheet__cut_hpgl_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/sheets/{sheet}/cut.svg': {
     parameters: {
       query?: never;
@@ -2745,7 +2762,7 @@ export interface components {
      *     `turn` overrides the job's turn rule. `wish` says that more copies are fine where there is room, 1 the most wanted.
      *     `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour` (#RRGGBB) keeps
      *     it on sheets of that colour, for drawings that are cut one colour a sheet. `tile` makes it one part of a piece that
-     *     is too large for a sheet; its size is still that of the whole.
+     *     is too large for a sheet; its size is still that of the whole. `tabs` hold it where it is cut through.
      */
     ItemSpec: {
       /** Art */
@@ -2802,6 +2819,7 @@ export interface components {
       sheet_colour?: string | null;
       /** @default ink */
       size_over: components['schemas']['SizedOver'];
+      tabs?: components['schemas']['Tabs'] | null;
       tile?: components['schemas']['Tile'] | null;
       turn?: components['schemas']['Turn'] | null;
       /** Width Mm */
@@ -4251,6 +4269,16 @@ export interface components {
       printable: boolean;
       /** Stock Class */
       stock_class: string;
+    };
+    /**
+     * Tabs
+     * @description Bridges that hold a piece that is cut through: how many, and how wide, mm.
+     */
+    Tabs: {
+      /** Count */
+      count: number;
+      /** Width Mm */
+      width_mm: number;
     };
     /**
      * TextLine
@@ -7021,6 +7049,36 @@ export interface operations {
     };
   };
   cut_dxf_api_jobs__job_id__sheets__sheet__cut_dxf_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  cut_hpgl_api_jobs__job_id__sheets__sheet__cut_hpgl_get: {
     parameters: {
       query?: never;
       header?: never;

@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Annotated, Any, ClassVar
 
-from annotated_types import Ge, Le, Len
+from annotated_types import Ge, Gt, Le, Len
 
 from vamper.core.values.art import Preparation, SizedOver, SizeSpec
 from vamper.core.values.edge import EdgeSpec
@@ -50,6 +50,16 @@ class Tile:
             raise ValueError("tile: right and bottom must be the greater ones")
 
 
+@dataclass(frozen=True, slots=True)
+class Tabs:
+    """Bridges that hold a piece that is cut through: how many, and how wide, mm."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    count: Annotated[int, Ge(1), Le(40)]
+    width_mm: Annotated[float, Gt(0), Le(10)]
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ItemSpec:
     """One design. `number` names it within its job; `art` is a file's name, or its digest in the workshop.
@@ -59,7 +69,7 @@ class ItemSpec:
     `turn` overrides the job's turn rule. `wish` says that more copies are fine where there is room, 1 the most wanted.
     `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour` (#RRGGBB) keeps
     it on sheets of that colour, for drawings that are cut one colour a sheet. `tile` makes it one part of a piece that
-    is too large for a sheet; its size is still that of the whole.
+    is too large for a sheet; its size is still that of the whole. `tabs` hold it where it is cut through.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -82,6 +92,7 @@ class ItemSpec:
     back_of: DesignNumber | None = None
     sheet_colour: Colour | None = None
     tile: Tile | None = None
+    tabs: Tabs | None = None
 
     def __post_init__(self) -> None:
         # That exactly one side is given is the size's own rule.

@@ -37,7 +37,7 @@ class Job:
     sheets are made, `coated` says that a coat or resin goes over the pieces. `stock_colour` is the face of a stock that
     comes in several colours. `from_inside` is for clear decals that are read through a pane. `calibration` is that of
     this printer with this cutter, `misses` what runs on them were off by. `job_line` prints a line of facts and a bar
-    into the waste.
+    into the waste. `overcut_mm` is how far a loop runs on past its beginning.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -56,6 +56,7 @@ class Job:
     calibration: Calibration | None = None
     misses: Annotated[tuple[LoggedMiss, ...], Len(0, 1000)] = ()
     job_line: bool = False
+    overcut_mm: Annotated[float, Ge(0), Le(10)] = 0.5
     copies: Annotated[int, Ge(1), Le(MOST_SHEETS)] = 1
     packing: PackingSpec = _PACKING
     items: Annotated[tuple[ItemSpec, ...], Len(0, MOST_ITEMS)] = ()

@@ -33,7 +33,11 @@ def write_dxf(plan: CutPlan, marks: Sequence[Mark]) -> bytes:
     for stroke in plan.strokes:
         add(stroke, LAYERS[Cut.KISS], close=False)
     for loop in plan.loops:
-        add(loop.points, LAYERS[loop.cut])
+        if loop.tabs is None:
+            add(loop.points, LAYERS[loop.cut])
+        else:
+            for run in loop.runs(0.0):
+                add(run, LAYERS[loop.cut], close=False)
     for mark in marks:
         for ring in mark.rings:
             add(ring, MARKS_LAYER)

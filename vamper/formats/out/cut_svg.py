@@ -32,7 +32,9 @@ def write_svg(plan: CutPlan, marks: Sequence[Mark], title: str) -> bytes:
     for stroke in plan.strokes:
         ElementTree.SubElement(groups[Cut.KISS.value], "path", {"d": open_path(stroke)})
     for loop in plan.loops:
-        ElementTree.SubElement(groups[loop.cut.value], "path", {"d": closed_path(loop.points)})
+        paths = [closed_path(loop.points)] if loop.tabs is None else [open_path(run) for run in loop.runs(0.0)]
+        for path in paths:
+            ElementTree.SubElement(groups[loop.cut.value], "path", {"d": path})
     for mark in marks:
         for ring in mark.rings:
             ElementTree.SubElement(groups["marks"], "path", {"d": closed_path(ring)})

@@ -1,0 +1,173 @@
+"""A ladder of small cuts: which forces to try next, what is proposed, and what another ladder would be worth.
+
+Proposed is the force with the highest chance of the wanted outcome in a run, in as few passes as keep it within 90 % of
+the machine. The first ladder spans what is believed possible, 5 to 95 of 100; later ones stand at the rims of the clean
+window, where the outcome is least known. The worth of another is worked out over all outcomes that it may have: what
+the best choice will then promise on average, less what it promises now. Under one point the ladder is done.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import reduce
+
+import numpy as np
+
+from vamper.core.cutting.belief import MISREAD, SEEN_SIGMA, Belief, Floats, Outcome, Try, landing
+from vamper.core.cutting.setting import COMFORTABLE_SHARE, MOST_PASSES
+from vamper.core.values.cutter import ForceRange
+
+RUNGS = 6
+DONE_AT = 0.01
+# Forces that are weighed against each other, and hardnesses, where all outcomes are gone through.
+_MOST_FORCES = 60
+_COARSE = 8
+_MOST_OUTCOMES = 4096
+TORN_ADVICE = (
+    "fewer gf and one more pass",
+    "take the tuft off the blade’s tip, or change the blade",
+    "a mat that holds better, or tape on the rim",
+    "larger detail: a smoother edge, or the design in a larger size",
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Proposal:
+    """A force and its passes, with the chance of the wanted outcome in a run."""
+
+    force_gf: float
+    passes: int
+    chance: float
+
+
+@dataclass(frozen=True, slots=True)
+class Advice:
+    """What a belief comes to; see `ladder_advice`."""
+
+    proposal: Proposal
+    chance_if_known: float
+    gain_of_another: float
+    next_gf: tuple[float, ...]
+    advice: tuple[str, ...]
+
+    @property
+    def done(self) -> bool:
+        return self.gain_of_another < DONE_AT
+
+
+def settable(force: ForceRange) -> Floats:
+    """Every force that the machine can be set to, ascending."""
+    steps = int((force.max - force.min) / force.step + 1e-9)
+    found: Floats = force.min + np.arange(steps + 1, dtype=np.float64) * force.step
+    return found
+
+
+def proposed(belief: Belief, force: ForceRange, least_passes: int = 1) -> Proposal:
+    """The best setting: in as few passes as keep its force within 90 % of the machine's."""
+    best = [_best(belief, force, passes) for passes in range(least_passes, MOST_PASSES + 1)]
+    return next((one for one in best if one.force_gf <= COMFORTABLE_SHARE * force.max), max(best, key=_chance))
+
+
+def _chance(one: Proposal) -> float:
+    return one.chance
+
+
+def _best(belief: Belief, force: ForceRange, passes: int) -> Proposal:
+    forces = settable(force)
+    chances = belief.chance(forces, passes, belief.bands.wanted)
+    place = int(chances.argmax())
+    outcome = belief.bands.of(Outcome.CLEAN)
+    chance = float(belief.chance(forces[place], passes, outcome)[0])
+    return Proposal(float(forces[place]), passes, chance)
+
+
+def ladder_advice(belief: Belief, force: ForceRange, tries: Sequence[Try]) -> Advice:
+    """What to set now, what to try next, and whether that is worth it."""
+    best = proposed(belief, force)
+    rungs = next_rungs(belief, force, best.passes, first=not tries)
+    forces = _near(belief, force, best.passes)
+    table = landing(belief.depths(forces, best.passes), belief.bands.of(Outcome.CLEAN), 0.04)
+    known = float(table.max(axis=0) @ belief.weight)
+    torn = any(one.outcome is Outcome.TORN for one in tries)
+    return Advice(
+        best,
+        max(known, best.chance),
+        _worth(belief, forces, best.passes, rungs),
+        tuple(rungs),
+        TORN_ADVICE if torn else (),
+    )
+
+
+def _near(belief: Belief, force: ForceRange, passes: int) -> Floats:
+    """Settable forces that could be right, thinned out to so many."""
+    forces = settable(force)
+    low, high = _forces_for(belief, belief.bands.target_um, np.array([0.002, 0.998]), passes)
+    inside = forces[(forces >= low) & (forces <= high)]
+    if not len(inside):
+        inside = forces[[int(np.abs(forces - (low + high) / 2).argmin())]]
+    places = np.unique(np.linspace(0, len(inside) - 1, min(_MOST_FORCES, len(inside))).round().astype(int))
+    found: Floats = inside[places]
+    return found
+
+
+def _forces_for(belief: Belief, depth_um: float, shares: Floats, passes: int) -> Floats:
+    """The forces that reach a depth on the hardnesses that are not exceeded with some chances."""
+    per_gf = belief.depths(1.0, passes)[0] * belief.hardness
+    found: Floats = depth_um * belief.quantile(shares) / per_gf[0]
+    return found
+
+
+def next_rungs(belief: Belief, force: ForceRange, passes: int, first: bool) -> list[float]:
+    """The forces of the next ladder, ascending and each another one, as far as the machine has so many."""
+    low, high = belief.bands.wanted
+    rims = [low] if len(belief.bands.outcomes) == 2 else [low, high]
+    if first:
+        least, most = _forces_for(belief, belief.bands.target_um, np.array([0.05, 0.95]), passes)
+        wanted = np.geomspace(least, most, RUNGS)
+    else:
+        shares = np.linspace(0.15, 0.85, RUNGS // len(rims))
+        wanted = np.concatenate([_forces_for(belief, rim, shares, passes) for rim in rims])
+    return _apart(np.sort(wanted), settable(force))
+
+
+def _apart(wanted: Floats, forces: Floats) -> list[float]:
+    """The nearest settable forces, none of them twice."""
+    places = np.searchsorted((forces[1:] + forces[:-1]) / 2, wanted)
+    count = min(len(wanted), len(forces))
+    found = [int(place) for place in places[:count]]
+    for number in range(1, count):
+        found[number] = max(found[number], found[number - 1] + 1)
+    # What was pushed past the end is pushed back.
+    for number in range(count - 1, -1, -1):
+        found[number] = min(found[number], len(forces) - count + number)
+    return [float(forces[place]) for place in found]
+
+
+def _worth(belief: Belief, forces: Floats, passes: int, rungs: Sequence[float]) -> float:
+    """What a ladder at these rungs is expected to add to the chance."""
+    outcomes = belief.bands.outcomes
+    every = slice(None, None, _COARSE)
+    weight = belief.weight[every] / belief.weight[every].sum()
+    depths = belief.depths(np.array(rungs), passes)[:, every]
+    seen = [
+        np.stack(
+            [
+                (1 - MISREAD) * landing(row[None], (low, high), SEEN_SIGMA)[0] + MISREAD / len(outcomes)
+                for _, low, high in outcomes
+            ]
+        )
+        for row in depths
+    ]
+    # Every combination of outcomes, drop by drop; those that hardly ever happen are left out.
+    joint = reduce(_combined, seen, weight[None])
+    wins = landing(belief.depths(forces, passes)[:, every], belief.bands.of(Outcome.CLEAN), 0.04)
+    after = float((joint @ wins.T).max(axis=1).sum()) / float(joint.sum())
+    now = float((wins @ weight).max())
+    return max(0.0, after - now)
+
+
+def _combined(joint: Floats, seen: Floats) -> Floats:
+    every = (joint[:, None] * seen[None]).reshape(-1, joint.shape[1])
+    likely = every.sum(axis=1)
+    kept = np.argsort(-likely)[:_MOST_OUTCOMES]
+    found: Floats = every[kept[likely[kept] > 1e-7]]
+    return found

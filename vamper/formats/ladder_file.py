@@ -1,0 +1,147 @@
+"""Ladders and runs as JSON, and what they come to."""
+
+import json
+from dataclasses import dataclass
+from typing import Annotated, Any, ClassVar
+
+from annotated_types import Ge, Gt, Le, Len
+from pydantic import TypeAdapter
+
+from vamper.core.cutting.belief import Belief, Outcome, Try, first_belief, told
+from vamper.core.cutting.ladder import Advice, ladder_advice
+from vamper.core.cutting.setting import MOST_PASSES, Blade
+from vamper.core.made import cut_made
+from vamper.core.values.cutter import ForceRange
+from vamper.core.values.findings import BadInput
+from vamper.core.values.item import Cut
+from vamper.core.values.limits import STRICT
+from vamper.core.values.stock import STOCK_BY_KEY, Stock
+from vamper.formats.sentences import read_as
+
+_FORCE = ForceRange()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TryEntry:
+    """One drop of a ladder, or one run."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    force_gf: Annotated[float, Gt(0), Le(5000)]
+    passes: Annotated[int, Ge(1), Le(MOST_PASSES)] = 1
+    outcome: Outcome
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LadderFile:
+    """What was tried on a stock; `stock` is the key of a starter, or a stock of one's own with all its fields."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    stock: Stock
+    cut: Cut = Cut.KISS
+    force_gf: ForceRange = _FORCE
+    blade: Blade = Blade.GENERAL
+    metres: Annotated[float, Ge(0), Le(100_000)] = 0.0
+    tries: Annotated[tuple[TryEntry, ...], Len(0, 1000)] = ()
+    runs: Annotated[tuple[TryEntry, ...], Len(0, 1000)] = ()
+
+
+_LADDER = TypeAdapter(LadderFile)
+
+
+def read_ladder(text: str | bytes) -> LadderFile:
+    """Ladders from the text of a file.
+
+    Raises
+    ------
+    BadInput
+        Names the field that cannot be used, and what it should be.
+    """
+    try:
+        raw = json.loads(text)
+    except (json.JSONDecodeError, UnicodeDecodeError):
+        raise BadInput("the tries are not valid JSON") from None
+    except RecursionError:
+        raise BadInput("the tries are nested too deeply") from None
+    if not isinstance(raw, dict):
+        raise BadInput("the file must hold one JSON object with “stock” and “tries”")
+    key = raw.get("stock")
+    if isinstance(key, str):
+        if key not in STOCK_BY_KEY:
+            raise BadInput(f"no stock is called “{key[:40]}”; known are {', '.join(STOCK_BY_KEY)}", "stock")
+        raw = {**raw, "stock": STOCK_BY_KEY[key]}
+    ladder = read_as(_LADDER, raw)
+    _check(ladder)
+    return ladder
+
+
+def _check(ladder: LadderFile) -> None:
+    first = _first(ladder)
+    known = {outcome for outcome, _, _ in first.bands.outcomes} | {Outcome.TORN}
+    for name, entries in (("tries", ladder.tries), ("runs", ladder.runs)):
+        for place, one in enumerate(entries):
+            if not ladder.force_gf.min <= one.force_gf <= ladder.force_gf.max:
+                raise BadInput(
+                    f"{one.force_gf:g} gf is outside this machine's range, {ladder.force_gf.min:g} to "
+                    f"{ladder.force_gf.max:g} gf",
+                    f"{name}.{place}.force_gf",
+                )
+            if one.outcome not in known:
+                raise BadInput(
+                    "there is no backing to mark in this cut: a drop is not-through, clean or torn",
+                    f"{name}.{place}.outcome",
+                )
+
+
+def _first(ladder: LadderFile) -> Belief:
+    return first_belief(ladder.stock, cut_made(ladder.stock, ladder.cut), ladder.blade, ladder.metres)
+
+
+def ladder_result(ladder: LadderFile) -> tuple[Belief, Advice]:
+    """The belief after everything that was tried, and what it comes to."""
+    tries = [Try(one.force_gf, one.passes, one.outcome) for one in ladder.tries]
+    runs = [Try(one.force_gf, one.passes, one.outcome) for one in ladder.runs]
+    belief = told(_first(ladder), tries, runs)
+    return belief, ladder_advice(belief, ladder.force_gf, [*tries, *runs])
+
+
+def ladder_document(belief: Belief, advice: Advice) -> dict[str, Any]:
+    """What a ladder comes to, as data."""
+    low, middle, high = (round(float(belief.quantile(share)), 4) for share in (0.05, 0.5, 0.95))
+    return {
+        "hardness_gf_per_um": {"p5": low, "median": middle, "p95": high},
+        "force_gf": advice.proposal.force_gf,
+        "passes": advice.proposal.passes,
+        "chance": round(advice.proposal.chance, 4),
+        "chance_if_known": round(advice.chance_if_known, 4),
+        "gain_of_another": round(advice.gain_of_another, 4),
+        "done": advice.done,
+        "next_gf": list(advice.next_gf),
+        "advice": list(advice.advice),
+    }
+
+
+def ladder_schema() -> dict[str, Any]:
+    schema = _LADDER.json_schema()
+    schema["properties"]["stock"] = {"anyOf": [{"enum": list(STOCK_BY_KEY)}, schema["properties"]["stock"]]}
+    return schema
+
+
+def ladder_result_schema() -> dict[str, Any]:
+    """The JSON Schema of what a ladder comes to."""
+    number = {"type": "number"}
+    share = {"type": "number", "minimum": 0, "maximum": 1}
+    names = ("p5", "median", "p95")
+    properties = {
+        "hardness_gf_per_um": {"type": "object", "properties": dict.fromkeys(names, number), "required": list(names)},
+        "force_gf": number,
+        "passes": {"type": "integer", "minimum": 1, "maximum": MOST_PASSES},
+        "chance": share,
+        "chance_if_known": share,
+        "gain_of_another": share,
+        "done": {"type": "boolean"},
+        "next_gf": {"type": "array", "items": number},
+        "advice": {"type": "array", "items": {"type": "string"}},
+    }
+    return {"title": "LadderResult", "type": "object", "properties": properties, "required": list(properties)}

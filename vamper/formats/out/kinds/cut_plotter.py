@@ -1,0 +1,26 @@
+"""The cut plan as HP-GL."""
+
+from vamper.core.plan import Plan, cut_as_sent
+from vamper.core.values.job import Job
+from vamper.formats.out.cut_hpgl import write_hpgl
+from vamper.formats.out.sheet_file import Printed, SheetFile
+
+
+def _write(plan: Plan, sheet: int, _printed: Printed) -> bytes:
+    return write_hpgl(cut_as_sent(plan, sheet), plan.settings, plan.job.overcut_mm)
+
+
+def _is_for(job: Job) -> bool:
+    return job.cutter.is_machine
+
+
+KIND = SheetFile(
+    "cut_hpgl",
+    5,
+    "cut.hpgl",
+    "application/vnd.hp-hpgl",
+    "cut file (HP-GL)",
+    _write,
+    _is_for,
+    "no machine cuts this job, so there is no file of its movements; take the cut file (SVG)",
+)
