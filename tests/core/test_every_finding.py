@@ -35,7 +35,7 @@ BY_HAND = Cutter(feed=Feed.HAND)
 CORNERED = bars((20, 100, 380, 300), (180, 20, 220, 380))
 TAKEN = Granted(215.9, 279.4, Belief(190), Belief(250))
 BACK = item(2, back_of=1, quantity=1)
-GLOSS, DYE = "gloss-vinyl", "dye-paper"
+SHIMMER, DYE = "shimmer-vinyl", "dye-paper"
 DRIFTED = tuple(LoggedMiss(0.4, 0.0) for _ in range(5))
 
 # Code, where it is answered, how much it matters, a scene that has it, and the nearest one that has not.
@@ -43,8 +43,8 @@ CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
     "marks.unread": (
         Station.MARKS,
         Severity.STOP,
-        scene(item(), stock=GLOSS, room_light=RoomLight.BRIGHT),
-        scene(item(), stock=GLOSS, room_light=RoomLight.DIM),
+        scene(item(), stock=SHIMMER, room_light=RoomLight.BRIGHT),
+        scene(item(), stock=SHIMMER, room_light=RoomLight.DIM),
     ),
     "marks.covered": (
         Station.MARKS,
