@@ -24,6 +24,7 @@ from vamper.core.values.limits import STRICT, Checked, Length
 from vamper.core.values.paper import PAPER_BY_KEY, named
 from vamper.core.values.placement import OnSheet, Pin, Placement, Sheet, TurnDeg
 from vamper.core.values.stock import STOCK_BY_KEY, Stock
+from vamper.formats.json_object import object_in
 from vamper.formats.sentences import read_as
 
 FORMAT = "vamper-job"
@@ -68,15 +69,7 @@ def read_job(text: str | bytes) -> Job:
     BadInput
         Names the field that cannot be used, and what it should be.
     """
-    try:
-        raw = json.loads(text)
-    except (json.JSONDecodeError, UnicodeDecodeError) as error:
-        at = f" in line {error.lineno}" if isinstance(error, json.JSONDecodeError) else ""
-        raise BadInput(f"the job file is not valid JSON{at}") from None
-    except RecursionError:
-        raise BadInput("the job file is nested too deeply") from None
-    if not isinstance(raw, dict):
-        raise BadInput("the job file must hold one JSON object")
+    raw = object_in(text, "the job file")
     return _job_of(raw)
 
 

@@ -1,6 +1,5 @@
 """Ladders and runs as JSON, and what they come to."""
 
-import json
 from dataclasses import dataclass
 from typing import Annotated, Any, ClassVar
 
@@ -16,6 +15,7 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.item import Cut
 from vamper.core.values.limits import STRICT
 from vamper.core.values.stock import STOCK_BY_KEY, Stock
+from vamper.formats.json_object import object_in
 from vamper.formats.sentences import read_as
 
 _FORCE = ForceRange()
@@ -58,14 +58,7 @@ def read_ladder(text: str | bytes) -> LadderFile:
     BadInput
         Names the field that cannot be used, and what it should be.
     """
-    try:
-        raw = json.loads(text)
-    except (json.JSONDecodeError, UnicodeDecodeError):
-        raise BadInput("the tries are not valid JSON") from None
-    except RecursionError:
-        raise BadInput("the tries are nested too deeply") from None
-    if not isinstance(raw, dict):
-        raise BadInput("the file must hold one JSON object with “stock” and “tries”")
+    raw = object_in(text, "the tries file")
     key = raw.get("stock")
     if isinstance(key, str):
         if key not in STOCK_BY_KEY:

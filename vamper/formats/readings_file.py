@@ -1,12 +1,11 @@
 """The readings of a vernier sheet as JSON, and what they come to."""
 
-import json
 from typing import Any
 
 from pydantic import TypeAdapter
 
 from vamper.core.marks.calibrate import Fit, Readings
-from vamper.core.values.findings import BadInput
+from vamper.formats.json_object import object_in
 from vamper.formats.sentences import read_as
 
 _READINGS = TypeAdapter(Readings)
@@ -20,14 +19,7 @@ def read_readings(text: str | bytes) -> Readings:
     BadInput
         Names the field that cannot be used, and what it should be.
     """
-    try:
-        raw = json.loads(text)
-    except (json.JSONDecodeError, UnicodeDecodeError):
-        raise BadInput("the readings are not valid JSON") from None
-    except RecursionError:
-        raise BadInput("the readings are nested too deeply") from None
-    if not isinstance(raw, dict):
-        raise BadInput("the file must hold one JSON object with “readings”")
+    raw = object_in(text, "the readings file")
     return read_as(_READINGS, raw)
 
 
