@@ -132,3 +132,10 @@ def _chance(stock, hardness: float, force: float | None) -> float:  # type: igno
     forces = settable(WIDE) if force is None else np.array([force])
     depths = np.array([[_depth(stock, hardness, float(one))] for one in forces])
     return float(landing(depths, band, 0.04).max())
+
+
+def test_what_is_aimed_at_and_what_can_be_set() -> None:
+    assert bands_of(VINYL, Cut.KISS).target_um == pytest.approx(110 + 0.15 * 120)
+    assert bands_of(VINYL, Cut.THROUGH).target_um == pytest.approx(1.15 * 230)
+    assert settable(ForceRange(20, 31, 4)).tolist() == [20, 24, 28]
+    assert settable(ForceRange(20, 32, 4)).tolist() == [20, 24, 28, 32]

@@ -17,7 +17,7 @@ from vamper.core.made import as_made
 from vamper.core.marks.helpers import HELPERS, HelperScene, cover_trim
 from vamper.core.marks.vernier import vernier_sheet
 from vamper.core.plan import cut_of, page_of, proof_of, set_up_sheet
-from vamper.core.printing.ink import ink_of
+from vamper.core.printing.ink import dry_minutes, ink_of
 from vamper.core.printing.page_box import page_for
 from vamper.core.printing.proof import bars_for, scale_of
 from vamper.core.values.calibration import Calibration
@@ -164,6 +164,11 @@ def test_ink_is_the_page_in_cyan_magenta_yellow_and_black() -> None:
     assert used.ml == pytest.approx(used.cover_cm2 * 0.0012)
 
 
+def test_heavy_cover_dries_half_as_long_again() -> None:
+    assert dry_minutes(20, 59, 100) == 20
+    assert dry_minutes(20, 61, 100) == 30
+
+
 def test_the_ink_of_a_page_and_its_pixels() -> None:
     plan = scene(item(edge=EdgeSpec("bare", 0), bleed_mm=0.0), pictures={1: FULL}).plan()
     pdf = write_pdf(page_of(plan, 0), lambda _: FULL, "test")
@@ -204,6 +209,8 @@ def test_a_printer_that_takes_named_sizes_gets_one_with_the_sheet_on_it() -> Non
     assert (centred.width_mm, centred.height_mm, centred.left_mm) == pytest.approx((215.9, 279.4, 2.95))
     assert page_for(small, Printer(page=PageBox.RIGHT)).left_mm == pytest.approx(5.9)
     assert page_for(Paper(50, 60), Printer(page=PageBox.LEFT)).width_mm == 50
+    assert page_for(Paper(199.0, 285.0), Printer(page=PageBox.LEFT)).width_mm == 210.0
+    assert page_for(Paper(194.0, 285.0), Printer(page=PageBox.LEFT)).width_mm == 194.0
     plan = scene(item(), paper=small, printer=Printer(page=PageBox.CENTRED)).plan()
     pdf = write_pdf(page_of(plan, 0), lambda _: DISC, "page")
     width, height = pypdfium2.PdfDocument(pdf)[0].get_size()
