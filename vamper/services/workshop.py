@@ -132,8 +132,8 @@ class Workshop:
 
         plan, findings = self._plans.get((design.asked, packing.layout_id), make)
         self._last[state.id] = plan
-        while len(self._last) > _KEPT_JOBS:
-            self._last.pop(next(iter(self._last)))
+        for old in list(self._last)[:-_KEPT_JOBS]:
+            self._last.pop(old, None)
         return Planned(plan, findings, packing)
 
     def glance(self, state: JobState) -> tuple[Design, Layout]:

@@ -25,6 +25,7 @@ from vamper.core.plan import Plan, set_up_sheet, worst_miss_mm
 from vamper.core.values.calibration import Calibration, landing
 from vamper.core.values.job import Job
 from vamper.core.values.lengths import mm
+from vamper.core.values.miss import STARTER_SIGMA_MM
 from vamper.core.values.paper import Paper
 from vamper.services.shop.measured import KeptRecord
 
@@ -124,7 +125,7 @@ def misses_out(plan: Plan) -> MissPieceOut:
     points = np.stack(np.meshgrid(x, y), axis=-1).reshape(-1, 2)
     passes = max(setting.passes for setting in plan.settings.values())
     corners = shapely.get_coordinates(plan.setup.live.shape.convex_hull)
-    counted = job.marks.family not in ("none", "frame")
+    counted = len(plan.setup.marks) > 1
     worst = worst_miss_mm(job, plan.setup)
     each = [[round(miss, 3) for miss in plan.misses_mm(number).tolist()] for number in range(len(plan.sheets))]
     return MissPieceOut(
@@ -146,7 +147,7 @@ def misses_out(plan: Plan) -> MissPieceOut:
 def _parts(job: Job, far_mm: float, passes: int) -> list[MissPart]:
     calibration = job.calibration
     if calibration is None:
-        parts = [("everything, before anything was measured", 0.25)]
+        parts = [("everything, before anything was measured", STARTER_SIGMA_MM)]
     else:
         parts = [
             ("reading the marks", calibration.read_mm),

@@ -12,7 +12,7 @@ from functools import reduce
 
 import numpy as np
 
-from vamper.core.cutting.belief import MISREAD, SEEN_SIGMA, Belief, Floats, Outcome, Try, landing
+from vamper.core.cutting.belief import MISREAD, RUN_SIGMA, SEEN_SIGMA, Belief, Floats, Outcome, Try, landing
 from vamper.core.cutting.setting import COMFORTABLE_SHARE, MOST_PASSES
 from vamper.core.values.cutter import ForceRange
 
@@ -85,7 +85,7 @@ def ladder_advice(belief: Belief, force: ForceRange, tries: Sequence[Try]) -> Ad
     best = proposed(belief, force)
     rungs = next_rungs(belief, force, best.passes, first=not tries)
     forces = _near(belief, force, best.passes)
-    table = landing(belief.depths(forces, best.passes), belief.bands.of(Outcome.CLEAN), 0.04)
+    table = landing(belief.depths(forces, best.passes), belief.bands.of(Outcome.CLEAN), RUN_SIGMA)
     known = float(table.max(axis=0) @ belief.weight)
     torn = any(one.outcome is Outcome.TORN for one in tries)
     return Advice(
@@ -159,7 +159,7 @@ def _worth(belief: Belief, forces: Floats, passes: int, rungs: Sequence[float]) 
     ]
     # Every combination of outcomes, drop by drop; those that hardly ever happen are left out.
     joint = reduce(_combined, seen, weight[None])
-    wins = landing(belief.depths(forces, passes)[:, every], belief.bands.of(Outcome.CLEAN), 0.04)
+    wins = landing(belief.depths(forces, passes)[:, every], belief.bands.of(Outcome.CLEAN), RUN_SIGMA)
     after = float((joint @ wins.T).max(axis=1).sum()) / float(joint.sum())
     now = float((wins @ weight).max())
     return max(0.0, after - now)

@@ -12,6 +12,9 @@ import numpy as np
 from vamper.core.values.geometry import Points
 from vamper.core.values.paper import Paper
 
+# The letters' height beside the size of their font.
+CAP_SHARE = 0.7
+
 
 class Anchor(StrEnum):
     START = "start"

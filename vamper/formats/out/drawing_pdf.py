@@ -9,15 +9,13 @@ from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.pdfgen.pathobject import PDFPathObject
 
-from vamper.core.values.drawing import Anchor, Drawing, Words
+from vamper.core.values.drawing import CAP_SHARE, Anchor, Drawing, Words
 from vamper.core.values.geometry import Points
 from vamper.core.values.units import MM_PER_POINT, mm_to_points
 from vamper.formats.fonts import FOLDER
 
 _EVEN_ODD = 0
 _FONT = "vamper-plain"
-# The letters' height beside the size of their font.
-_CAP_SHARE = 0.7
 
 
 @cache
@@ -74,7 +72,7 @@ def _write(canvas: Canvas, words: Words) -> None:
     canvas.translate(words.x_mm, words.y_mm)
     canvas.rotate(words.turn_deg)
     canvas.scale(1, -1)
-    canvas.setFont(_font(), words.height_mm / _CAP_SHARE)
+    canvas.setFont(_font(), words.height_mm / CAP_SHARE)
     canvas.setFillColor(HexColor(words.colour))
     write = {
         Anchor.START: canvas.drawString,

@@ -2,11 +2,10 @@
 
 from xml.etree import ElementTree
 
-from vamper.core.values.drawing import Drawing
+from vamper.core.values.drawing import CAP_SHARE, Drawing
 from vamper.formats.svg_path import closed_path, open_path
 
 _NAMESPACE = "http://www.w3.org/2000/svg"
-_CAP_SHARE = 0.7
 
 
 def write_drawing_svg(drawing: Drawing) -> bytes:
@@ -33,7 +32,7 @@ def write_drawing_svg(drawing: Drawing) -> bytes:
         look = {
             "x": f"{one.x_mm:g}",
             "y": f"{one.y_mm:g}",
-            "font-size": f"{one.height_mm / _CAP_SHARE:.3g}",
+            "font-size": f"{one.height_mm / CAP_SHARE:.3g}",
             "font-family": "Atkinson Hyperlegible, sans-serif",
             "text-anchor": one.anchor.value,
             "fill": one.colour,

@@ -2,7 +2,6 @@
 swatch strip.
 """
 
-from dataclasses import replace
 from typing import Any
 
 from pydantic import TypeAdapter
@@ -42,4 +41,4 @@ class PrintChoices:
         with self._sessions.begin() as session:
             value = _CHOICE.dump_python(choice, mode="json")
             session.merge(PrintChoiceRow(printer_id=printer_id, stock_key=stock, value=value))
-        return replace(choice)
+        return choice

@@ -93,7 +93,7 @@ function Bars({ jobId, printing }: { jobId: number; printing: Printing }) {
       {measure.error && (
         <p className="text-rowan" role="alert">
           {asSentence(measure.error.message)}{' '}
-          {/sure/.test(measure.error.message) && (
+          {/\bsure\b/.test(measure.error.message) && (
             <Button className="ml-1" onClick={() => send(true)}>
               I am sure
             </Button>
