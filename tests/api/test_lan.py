@@ -69,7 +69,19 @@ def test_with_the_passphrase_pictures_come_in_and_the_bench_is_read(phone: TestC
     sent = phone.post(f"/api/jobs/{job}/art", files={"file": ("buoy.png", disc_png())})
     assert sent.status_code == 201
     steps = phone.get(f"/api/jobs/{job}/bench").json()
-    assert [step["do"] for step in steps] == ["Print 1 page", "Lay the sheet on the mat", "Kiss cut", "Afterwards"]
+    assert [step["do"] for step in steps] == [
+        "Print 1 page",
+        "Put the blade in",
+        "Lay the sheet on the mat",
+        "Let it read the marks",
+        "Try it first: a ladder",
+        "The tell-tale",
+        "Kiss cut",
+        "Pause after the first piece",
+        "Before you unload",
+        "Take it off",
+        "Afterwards",
+    ]
     lan = phone.get("/api/lan").json()
     assert lan["address"] == f"{ADDRESS}/phone"
     assert "not encrypted" in lan["caution"]

@@ -14,8 +14,8 @@ from vamper.core.printing.inspect import bleed_findings
 from vamper.core.printing.page import PrintItem, compose_page
 from vamper.core.sheet.layout import Piece, gap_between
 from vamper.core.values.art import SizeSpec
+from vamper.core.values.cut import Cut
 from vamper.core.values.edge import EdgeSpec, RingSpec
-from vamper.core.values.item import Cut
 from vamper.core.values.miss import STARTER_MISS_MM
 from vamper.core.values.paper import Paper
 from vamper.core.values.placement import Placement

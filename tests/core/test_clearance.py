@@ -11,8 +11,9 @@ from vamper.core.sheet.breaches import breaches
 from vamper.core.sheet.lay.arranging import Side, Way, aligned, box_of, exchanged, spaced, turn_step, turned
 from vamper.core.sheet.lay.clearance import SLIDE_MM, Clearance, Moved
 from vamper.core.sheet.layout import Piece
+from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import as_multi
-from vamper.core.values.item import Cut, Turn
+from vamper.core.values.item import Turn
 from vamper.core.values.placement import Placement
 
 LIVE = box(10, 10, 200, 260)

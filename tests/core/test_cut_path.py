@@ -15,11 +15,11 @@ from tests.scenes import DISC, bars, item, scene
 from vamper.core.cutting.path import _nearest_next, good_start, shortest_way, way_mm
 from vamper.core.cutting.plan import CutLoop, plan_cut
 from vamper.core.plan import cut_of, timing_of
+from vamper.core.values.cut import Cut
 from vamper.core.values.edge import EdgeSpec
-from vamper.core.values.item import Cut, Tabs
+from vamper.core.values.item import Tabs
 from vamper.core.values.paper import Paper
 from vamper.core.values.placement import Placement
-from vamper.formats.out.cut_hpgl import write_hpgl
 from vamper.formats.out.sheet_file import SHEET_FILES
 
 places = st.lists(st.tuples(st.floats(0, 300), st.floats(0, 300)), max_size=40)
@@ -143,8 +143,7 @@ def test_passes_are_repeated_a_loop_at_a_time() -> None:
     runs = list(cut_of(plan, 0).runs({Cut.THROUGH: 3}, 0.5))
     assert [run.number for run in runs] == [1, 2, 3] * 2
     assert [run.loop.placement for run in runs[:3]] == [runs[0].loop.placement] * 3
-    settings_ = {Cut.THROUGH: setting}
-    assert len(read_back(write_hpgl(cut_of(plan, 0), settings_, 0.5), 279.4)) == 2 * setting.passes
+    assert len(read_back(SHEET_FILES["cut_hpgl"].write(plan, 0, lambda _: DISC), 279.4)) == 2 * setting.passes
 
 
 def test_tabs_are_in_every_file() -> None:

@@ -9,17 +9,19 @@ from hypothesis import strategies as st
 from shapely.geometry import MultiPolygon, Point, Polygon, box
 
 from vamper.core.art.outline import Outline
+from vamper.core.cutting.depth import bands_of, depth_um, force_for
 from vamper.core.cutting.inspect import cut_findings
 from vamper.core.cutting.plan import plan_cut
-from vamper.core.cutting.setting import Blade, depth_band, depth_um, force_for, propose
+from vamper.core.cutting.setting import Detail, propose
 from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.sheet.laid import LaidSheet, lay
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.live_area import LiveArea
+from vamper.core.values.blade import Blade
+from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed, ForceRange, Reach
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.geometry import as_multi
-from vamper.core.values.item import Cut
 from vamper.core.values.paper import Paper
 from vamper.core.values.placement import Placement
 from vamper.core.values.stock import STARTER_STOCKS, STOCK_BY_KEY
@@ -35,7 +37,7 @@ def edge_of(shape: shapely.Polygon, **spec: float) -> Edge:
 
 def test_satin_vinyl_kiss_by_hand() -> None:
     # 110 + 0.15 · 120 = 128 µm; 128 · 0.85 · 1.0 = 108.8 gf; the machine's step of 4 from 20 gives 108.
-    setting = propose(STOCK_BY_KEY["satin-vinyl"], Cut.KISS, CUTTER, 3.0)
+    setting = propose(STOCK_BY_KEY["satin-vinyl"], Cut.KISS, CUTTER, Detail(3.0, 3.0))
     assert (setting.blade, setting.force_gf, setting.passes, setting.mat) == (Blade.GENERAL, 108, 1, "medium")
     # √(3000 · 3) = 94.9, down to the next five.
     assert setting.speed_mm_s == 90
@@ -50,25 +52,30 @@ def test_force_and_depth_are_inverse(stock, depth, passes, blade) -> None:  # ty
 
 
 @pytest.mark.parametrize("stock", STARTER_STOCKS, ids=lambda stock: stock.key)
-def test_every_starter_can_be_cut_cleanly_on_the_mat_cutter(stock) -> None:  # type: ignore[no-untyped-def]
+def test_every_starter_but_shrink_film_can_be_cut_cleanly_on_the_mat_cutter(stock) -> None:  # type: ignore[no-untyped-def]
     cuts = list(Cut) if stock.has_backing else [Cut.THROUGH]
     for cut in cuts:
-        setting = propose(stock, cut, CUTTER, 2.0)
-        assert not cut_findings(setting, stock, CUTTER)
-        assert setting.band.least_um <= setting.reached_um <= setting.band.most_um
-        assert setting.force_gf <= 0.9 * 380 + CUTTER.force_gf.step
+        setting = propose(stock, cut, CUTTER, Detail(2.0, 2.0))
+        assert [one.code for one in cut_findings(setting, stock, CUTTER)] == (
+            ["cut.too-hard"] if stock.key == "shrink-film" else []
+        )
+        assert setting.bands.least_um <= setting.reached_um <= setting.bands.most_um
+        assert setting.is_too_hard or setting.force_gf <= 0.9 * 380 + CUTTER.force_gf.step
         assert len(setting.why) == 5
 
 
 def test_thick_stock_through_takes_the_steep_blade_but_soft_transfer_never() -> None:
-    assert propose(STOCK_BY_KEY["magnet"], Cut.THROUGH, CUTTER, 2).blade is Blade.STEEP
-    assert propose(STOCK_BY_KEY["dark-transfer"], Cut.THROUGH, CUTTER, 0.3).blade is Blade.GENERAL
-    assert propose(STOCK_BY_KEY["satin-vinyl"], Cut.KISS, CUTTER, 0.5).blade is Blade.STEEP
+    assert propose(STOCK_BY_KEY["magnet"], Cut.THROUGH, CUTTER, Detail(2, 2)).blade is Blade.STEEP
+    assert propose(STOCK_BY_KEY["dark-transfer"], Cut.KISS, CUTTER, Detail(0.3, 0.3)).blade is Blade.GENERAL
+    assert propose(STOCK_BY_KEY["satin-vinyl"], Cut.KISS, CUTTER, Detail(0.5, 0.5)).blade is Blade.STEEP
 
 
 def test_soft_stock_with_small_detail_takes_two_gentle_passes() -> None:
     stock = STOCK_BY_KEY["card"]
-    gentle, single = propose(stock, Cut.THROUGH, CUTTER, 1.0), propose(stock, Cut.THROUGH, CUTTER, 3.0)
+    gentle, single = (
+        propose(stock, Cut.THROUGH, CUTTER, Detail(1.0, 1.0)),
+        propose(stock, Cut.THROUGH, CUTTER, Detail(3.0, 3.0)),
+    )
     assert (gentle.passes, single.passes) == (2, 1)
     assert 0.55 < gentle.force_gf / single.force_gf < 0.75
 
@@ -76,21 +83,21 @@ def test_soft_stock_with_small_detail_takes_two_gentle_passes() -> None:
 def test_a_weak_machine_says_it_cannot() -> None:
     weak = Cutter(Feed.ROLLER, Reach(210, 1000), ForceRange(10, 120, 5))
     stock = STOCK_BY_KEY["shrink-film"]
-    (stop,) = cut_findings(propose(stock, Cut.THROUGH, weak, 2), stock, weak)
+    (stop,) = cut_findings(propose(stock, Cut.THROUGH, weak, Detail(2, 2)), stock, weak)
     assert (stop.code, stop.severity) == ("cut.too-hard", "stop")
 
 
 def test_a_strong_machine_says_its_gentlest_is_too_much() -> None:
     strong = Cutter(Feed.MAT, Reach(300, 300), ForceRange(150, 900, 10))
     stock = STOCK_BY_KEY["water-slide-white"]
-    (look,) = cut_findings(propose(stock, Cut.KISS, strong, 2), stock, strong)
+    (look,) = cut_findings(propose(stock, Cut.KISS, strong, Detail(2, 2)), stock, strong)
     assert look.code == "cut.too-deep"
 
 
 def test_kiss_is_aimed_between_face_and_backing() -> None:
     for stock in STARTER_STOCKS:
         if stock.has_backing:
-            band = depth_band(stock, Cut.KISS)
+            band = bands_of(stock, Cut.KISS)
             assert stock.face_um == band.least_um < band.target_um < band.most_um < stock.thickness_um
 
 

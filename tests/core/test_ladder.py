@@ -7,12 +7,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from vamper.core.cutting.belief import MISREAD, Outcome, Try, bands_of, first_belief, landing, sharpness_of, told
+from vamper.core.cutting.belief import MISREAD, first_belief, landing, told
+from vamper.core.cutting.depth import bands_of, depth_um
 from vamper.core.cutting.ladder import RUNGS, ladder_advice, next_rungs, proposed, settable
-from vamper.core.cutting.setting import Blade, depth_um
+from vamper.core.values.blade import Blade, sharpness_of
+from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import ForceRange
-from vamper.core.values.item import Cut
 from vamper.core.values.stock import STARTER_STOCKS, STOCK_BY_KEY
+from vamper.core.values.tried import Outcome, Try
 
 VINYL = STOCK_BY_KEY["satin-vinyl"]
 WIDE = ForceRange(10, 600, 2)

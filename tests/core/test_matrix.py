@@ -30,9 +30,10 @@ from vamper.core.sheet.offcut import largest_offcut
 from vamper.core.sheet.pack.area_bound import area_bound
 from vamper.core.sheet.pack.in_rows import in_rows
 from vamper.core.sheet.pack.problem import PackProblem
+from vamper.core.values.cut import Cut
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.geometry import as_multi, closing, grow, grow_far, hole_polygons, opening, parts, simplified
-from vamper.core.values.item import Cut, Turn
+from vamper.core.values.item import Turn
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import Paper
 from vamper.core.values.placement import Placement

@@ -18,7 +18,8 @@ from vamper.core.sheet.pack.mode import MODES
 from vamper.core.sheet.pack.modes.kits import kits_of
 from vamper.core.sheet.pack.pack import pack
 from vamper.core.sheet.pack.problem import PackProblem
-from vamper.core.values.item import Cut, Turn
+from vamper.core.values.cut import Cut
+from vamper.core.values.item import Turn
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.placement import Pin, Placement, Sheet
 from vamper.services.packing.nesting_process import ProcessNester

@@ -12,7 +12,8 @@ from tests.scenes import Scene, bars, item, lying, scene
 from vamper.core.art.groups import groups_of
 from vamper.core.art.outline import outline_at, trace
 from vamper.core.art.resolution import VIEWING_DISTANCE_MM, need_of, needed_ppi
-from vamper.core.cutting.setting import Blade, depth_band, depth_um, force_for, propose
+from vamper.core.cutting.depth import bands_of, depth_um, force_for
+from vamper.core.cutting.setting import Detail, propose
 from vamper.core.edge.edge import derive_edge
 from vamper.core.edge.kind import KINDS, along_with_kind
 from vamper.core.made import as_made, cut_made, start_edge
@@ -27,10 +28,12 @@ from vamper.core.sheet.layout import Piece, gap_between
 from vamper.core.sheet.live_area import cutter_bounds, live_area, printer_bound, spent_bound
 from vamper.core.sheet.pack.area_bound import AreaBound, area_bound
 from vamper.core.values.art import Purpose, SizeSpec
+from vamper.core.values.blade import Blade
+from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed, ForceRange, Mat, Reach
 from vamper.core.values.edge import EdgeSpec, RingSpec
 from vamper.core.values.findings import BadInput
-from vamper.core.values.item import Cut, Turn
+from vamper.core.values.item import Turn
 from vamper.core.values.lengths import written
 from vamper.core.values.marks import NO_MARKS, MarksSpec
 from vamper.core.values.packing import PackingSpec
@@ -206,7 +209,7 @@ def test_the_first_sheet_is_smaller_where_part_of_it_is_used() -> None:
     [("satin-vinyl", Cut.KISS, 110, 128, 146), ("satin-vinyl", Cut.THROUGH, 230, 264.5, 322)],
 )
 def test_how_deep_a_cut_should_go(stock: str, cut: Cut, least: float, target: float, most: float) -> None:
-    band = depth_band(STOCK_BY_KEY[stock], cut)
+    band = bands_of(STOCK_BY_KEY[stock], cut)
     assert (band.least_um, band.target_um, band.most_um) == pytest.approx((least, target, most))
 
 
@@ -225,7 +228,7 @@ def test_depth_grows_with_force_and_fades_from_pass_to_pass() -> None:
         ("satin-vinyl", Cut.KISS, 5.0, Blade.GENERAL, 1),
         ("satin-vinyl", Cut.KISS, 0.69, Blade.STEEP, 1),
         ("satin-vinyl", Cut.KISS, 0.7, Blade.GENERAL, 1),
-        ("shrink-film", Cut.THROUGH, 5.0, Blade.STEEP, 3),
+        ("magnet", Cut.THROUGH, 5.0, Blade.STEEP, 2),
         ("card", Cut.THROUGH, 5.0, Blade.GENERAL, 1),
         ("heavy-card", Cut.THROUGH, 5.0, Blade.STEEP, 1),
         ("light-card", Cut.THROUGH, 1.4, Blade.GENERAL, 2),
@@ -236,20 +239,20 @@ def test_depth_grows_with_force_and_fades_from_pass_to_pass() -> None:
 def test_blade_and_passes_for_each_kind_of_stock(
     stock: str, cut: Cut, radius: float, blade: Blade, passes: int
 ) -> None:
-    setting = propose(STOCK_BY_KEY[stock], cut, Cutter(), radius)
+    setting = propose(STOCK_BY_KEY[stock], cut, Cutter(), Detail(radius, radius))
     assert (setting.blade, setting.passes) == (blade, passes)
-    assert setting.band.least_um <= setting.reached_um <= setting.band.most_um
+    assert setting.bands.least_um <= setting.reached_um <= setting.bands.most_um
 
 
 def test_exposure_speed_and_mat() -> None:
     vinyl, card = STOCK_BY_KEY["satin-vinyl"], STOCK_BY_KEY["card"]
-    assert propose(vinyl, Cut.KISS, Cutter(), 5).exposure_mm == 0.17
-    assert propose(vinyl, Cut.THROUGH, Cutter(), 5).exposure_mm == 0.33
-    assert propose(card, Cut.THROUGH, Cutter(), 5).exposure_mm == 0.35
-    assert propose(vinyl, Cut.KISS, Cutter(), 5).speed_mm_s == 100
+    assert propose(vinyl, Cut.KISS, Cutter(), Detail(5, 5)).exposure_mm == 0.17
+    assert propose(vinyl, Cut.THROUGH, Cutter(), Detail(5, 5)).exposure_mm == 0.33
+    assert propose(card, Cut.THROUGH, Cutter(), Detail(5, 5)).exposure_mm == 0.35
+    assert propose(vinyl, Cut.KISS, Cutter(), Detail(5, 5)).speed_mm_s == 100
     # v = √(a · r), down to the next five.
-    assert propose(vinyl, Cut.KISS, Cutter(acceleration_mm_s2=1000), 2).speed_mm_s == 40
-    assert propose(vinyl, Cut.KISS, Cutter(), 5).mat is Tack.MEDIUM
+    assert propose(vinyl, Cut.KISS, Cutter(acceleration_mm_s2=1000), Detail(2, 2)).speed_mm_s == 40
+    assert propose(vinyl, Cut.KISS, Cutter(), Detail(5, 5)).mat is Tack.MEDIUM
 
 
 def test_forces_settle_on_what_the_machine_can_be_set_to() -> None:

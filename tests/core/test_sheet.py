@@ -19,10 +19,11 @@ from vamper.core.sheet.pack.area_bound import area_bound
 from vamper.core.sheet.pack.pack import pack
 from vamper.core.sheet.pack.problem import PackProblem, fits_alone
 from vamper.core.sheet.pack.rows import rows_of_boxes
+from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed, ForceRange, Reach
 from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import as_multi
-from vamper.core.values.item import Cut, Turn
+from vamper.core.values.item import Turn
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import Paper

@@ -16,8 +16,9 @@ from vamper.core.art.picture import Picture
 from vamper.core.design import DesignedItem
 from vamper.core.inspect import findings_of
 from vamper.core.plan import Plan, cut_of
+from vamper.core.values.cut import Cut
 from vamper.core.values.edge import EdgeSpec
-from vamper.core.values.item import Cut, ItemSpec
+from vamper.core.values.item import ItemSpec
 from vamper.core.values.job import Job
 from vamper.core.values.paper import Paper
 from vamper.core.values.stock import STOCK_BY_KEY

@@ -8,10 +8,10 @@ from typing import Any
 
 import pytest
 
+from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Mat
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
-from vamper.core.values.item import Cut
 from vamper.core.values.job import Job
 from vamper.formats.job_file import read_job, write_job
 from vamper.formats.schema import schema_text

@@ -12,14 +12,14 @@ import shapely
 
 from tests.conftest import disc_png
 from tests.services.test_jobs import job_with_disc
-from vamper.core.cutting.setting import propose
+from vamper.core.cutting.setting import Detail, propose
 from vamper.core.edge.kind import KINDS
 from vamper.core.inspect import findings_of
 from vamper.core.plan import Plan, cut_of, pack_problem, page_of
 from vamper.core.sheet.layout import Layout
+from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput, FixTarget
 from vamper.core.values.geometry import mirrored
-from vamper.core.values.item import Cut
 from vamper.core.values.stock import STARTER_STOCKS, Stock
 from vamper.demo.workshop import ART
 from vamper.formats.job_file import read_job
@@ -116,9 +116,9 @@ def test_card_that_is_asked_to_be_kissed_is_cut_through_everywhere(workshop: Wor
 @pytest.mark.parametrize("stock", STARTER_STOCKS, ids=lambda stock: stock.key)
 def test_the_tip_looks_out_as_far_as_the_cut_is_deep(workshop: Workshop, stock: Stock) -> None:
     cutter = workshop.jobs.core_job(workshop.jobs.get(job_with_disc(workshop))).cutter
-    through = propose(stock, Cut.THROUGH, cutter, 3.0)
+    through = propose(stock, Cut.THROUGH, cutter, Detail(3.0, 3.0))
     assert through.exposure_mm == pytest.approx(stock.thickness_um / 1000 + 0.1, abs=0.006)
-    kiss = propose(stock, Cut.KISS, cutter, 3.0)
+    kiss = propose(stock, Cut.KISS, cutter, Detail(3.0, 3.0))
     assert kiss.exposure_mm == pytest.approx((stock.face_um + stock.backing_um / 2) / 1000, abs=0.006)
 
 

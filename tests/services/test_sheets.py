@@ -159,7 +159,7 @@ def test_one_sheet_a_colour_with_keys_in_register(workshop: Workshop) -> None:
     assert len(plan.layout.sheets) == 3
     assert not [f for f in findings_of(plan) if f.code == "art.colours"]
     files = plan_files(plan, findings_of(plan), workshop.picture_of)
-    assert not [name for name in files if name.endswith(".pdf")]
+    assert not [name for name in files if name.endswith("print.pdf")]
     assert {"sheet-01-cut.svg", "sheet-03-cut.dxf"} <= set(files)
     # The two stars are as far apart on every layer.
     apart = []

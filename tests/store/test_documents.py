@@ -21,6 +21,8 @@ FILES = Path(__file__).parent / "files"
 TOLD = json.loads((FILES / "workshop-0004.json").read_text())
 # Said only where it matters by now.
 SAID_LESS = {"art.margin", "print.mirror"}
+# Said since.
+SAID_MORE = {"cut.unsure", "cut.small-detail"}
 
 
 @pytest.fixture
@@ -42,9 +44,12 @@ def test_a_job_from_before_opens_plans_the_same_and_undoes(older: Workshop, told
         for one in sheet["placements"]:
             assert one.pop("miss_mm") > 0
     assert [sheet["placements"] for sheet in document["sheets"]] == told["sheets"]
-    assert document["settings"] == told["settings"]
+    for cut, setting in told["settings"].items():
+        # Since then each loop has a speed of its own, reasons are said in other words, and card wants less tack.
+        later = {name: value for name, value in setting.items() if name not in ("speed_mm_s", "why", "mat")}
+        assert {name: document["settings"][cut][name] for name in later} == later
     codes = sorted(finding["code"] for finding in document["findings"])
-    assert [code for code in codes if code not in SAID_LESS] == [
+    assert [code for code in codes if code not in SAID_LESS | SAID_MORE] == [
         code for code in told["codes"] if code not in SAID_LESS
     ]
     assert planned.packing.state == told["state"]

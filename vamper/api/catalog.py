@@ -7,14 +7,17 @@ from pydantic import BaseModel, TypeAdapter
 from vamper.api.door import router as door_router
 from vamper.api.sheet.schemas import ScaleToFill
 from vamper.core.art.prepare import START_LIFT_DE
+from vamper.core.cutting.neighbours import BASES
 from vamper.core.edge.kind import KINDS, SLIDERS_MM
 from vamper.core.marks.mark import FAMILIES
 from vamper.core.sheet.pack.mode import MODES
 from vamper.core.values.art import Preparation, Purpose
+from vamper.core.values.blade import Blade
 from vamper.core.values.composition import NAME, Base, BaseShape, Composition, FreeBox, TextLine
+from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Mat
 from vamper.core.values.edge import EdgeSpec, RingSpec
-from vamper.core.values.item import Cut, Turn
+from vamper.core.values.item import Turn
 from vamper.core.values.lengths import size_mm
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.packing import PackingSpec
@@ -31,6 +34,8 @@ from vamper.core.values.reading import (
     Sensor,
     SensorWord,
 )
+from vamper.core.values.stock import GROUP_OF, StockClass, Tack
+from vamper.core.values.tried import MOST_PASSES
 from vamper.formats.art_in.art_file import MOST_BYTES, endings
 from vamper.formats.art_in.raster import MOST_PIXELS
 from vamper.services.brief.phrases.purpose import hint
@@ -38,6 +43,7 @@ from vamper.services.brief.words import (
     CALIBRATION_SCHOOL_WORDS,
     CUT_HINTS,
     FEED_WORDS,
+    OUTCOME_WORDS,
     PAGE_BOX_WORDS,
     PURPOSE_PHRASES,
     TURN_PHRASES,
@@ -138,6 +144,12 @@ class CatalogOut(BaseModel):
     page_boxes: list[NamedOut]
     calibration_schools: list[NamedOut]
     machine_changes: list[NamedOut]
+    outcomes: list[NamedOut]
+    stock_classes: list[NamedOut]
+    tacks: list[NamedOut]
+    blade_angles: list[NamedOut]
+    paper_bases: list[NamedOut]
+    most_passes: int
     sensor_figures: dict[str, Sensor]
     most_room: float
     start_lift_de: float
@@ -204,6 +216,12 @@ def _catalog() -> CatalogOut:
             NamedOut(key=one, name=CALIBRATION_SCHOOL_WORDS[one], hint="") for one in CalibrationSchool
         ],
         machine_changes=[NamedOut(key=one, name=one, hint="") for one in MachineChange],
+        outcomes=[NamedOut(key=one, name=name, hint=hint) for one, (name, hint) in OUTCOME_WORDS.items()],
+        stock_classes=[NamedOut(key=one, name=one, hint=GROUP_OF[one]) for one in StockClass],
+        tacks=[NamedOut(key=one, name=one, hint="") for one in Tack],
+        blade_angles=[NamedOut(key=one, name=f"{one}°", hint="") for one in Blade],
+        paper_bases=[NamedOut(key=one.key, name=one.name, hint="") for one in BASES.values()],
+        most_passes=MOST_PASSES,
         sensor_figures={word.value: sensor for word, sensor in SENSORS.items()},
         most_room=1.5,
         start_lift_de=START_LIFT_DE,

@@ -3,6 +3,7 @@
 from vamper.api import catalog
 from vamper.api.art import routes as art
 from vamper.api.compose import routes as compose
+from vamper.api.cut import routes as cut
 from vamper.api.handoff import routes as handoff
 from vamper.api.jobs import routes as jobs
 from vamper.api.lan import routes as lan
@@ -11,6 +12,7 @@ from vamper.api.printing import routes as printing
 from vamper.api.sheet import hand_routes as hand
 from vamper.api.sheet import routes as sheet
 from vamper.api.shop import routes as shop
+from vamper.api.shop import stock_routes as stocks
 
 ROUTERS = (
     jobs.router,
@@ -19,8 +21,10 @@ ROUTERS = (
     hand.router,
     sheet.router,
     shop.router,
+    stocks.router,
     marks.router,
     printing.router,
+    cut.router,
     handoff.router,
     lan.router,
     catalog.router,

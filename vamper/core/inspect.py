@@ -3,7 +3,14 @@
 from collections.abc import Iterator
 
 from vamper.core.art.inspect import art_findings, colour_findings
-from vamper.core.cutting.inspect import cut_findings, kiss_without_backing
+from vamper.core.cutting.inspect import (
+    blade_findings,
+    cut_findings,
+    detail_findings,
+    kiss_without_backing,
+    mat_findings,
+    unsure_finding,
+)
 from vamper.core.design import DesignedItem
 from vamper.core.edge.inspect import counter_findings, edge_findings, hand_findings
 from vamper.core.marks.inspect import covered_findings, drift_findings, marks_findings, reading_findings
@@ -20,8 +27,9 @@ from vamper.core.sheet.inspect import (
 from vamper.core.sheet.layout import WhyNot
 from vamper.core.sheet.live_area import printer_bound
 from vamper.core.values.art import Purpose
+from vamper.core.values.cut import Cut
+from vamper.core.values.cutter import Feed
 from vamper.core.values.findings import Finding, most_serious_first
-from vamper.core.values.item import Cut
 from vamper.core.values.stock import Stock
 
 
@@ -82,6 +90,13 @@ def _cut(plan: Plan) -> Iterator[Finding]:
         for item in plan.items:
             yield from hand_findings(item.edge.smallest_radius_mm, item.number)
         return
-    for cut in sorted({item.spec.cut for item in plan.items}):
-        yield from cut_findings(plan.settings[cut], job.stock, job.cutter)
+    used = [plan.settings[cut] for cut in sorted({item.spec.cut for item in plan.items})]
+    for setting in used:
+        failing = cut_findings(setting, job.stock, job.cutter)
+        yield from failing or unsure_finding(setting, job.stock)
+    yield from blade_findings(job.blade, job.stock, used)
+    if job.cutter.feed is Feed.MAT:
+        yield from mat_findings(job.mat)
+    for item in plan.items:
+        yield from detail_findings(item.edge, item.spec, plan.settings[item.spec.cut], job.stock, item.number)
     yield from kiss_without_backing(job.stock, [item.number for item in plan.asked.items if item.cut is Cut.KISS])

@@ -1,7 +1,8 @@
 """The job as it is really made: what stock and cutter decide over the maker's head, worked out once.
 
-A stock without a backing is cut through, whatever was asked for; marks are printed only where something is printed and
-something looks for them, as thick and as far inside as their remedies ask; scissors cut straight rows of rounder edges.
+A stock without a backing is cut through, whatever was asked for; a laminate adds to its face; marks are printed only
+where something is printed and something looks for them, as thick and as far inside as their remedies ask; scissors cut
+straight rows of rounder edges.
 Everything that follows works from this job; only findings look back at what was asked for.
 """
 
@@ -9,9 +10,10 @@ from dataclasses import replace
 
 from vamper.core.edge.by_hand import for_hand
 from vamper.core.marks.sheet_marks import marks_made
+from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.edge import EdgeSpec
-from vamper.core.values.item import Cut, ItemSpec
+from vamper.core.values.item import ItemSpec
 from vamper.core.values.job import Job
 from vamper.core.values.marks import NO_MARKS
 from vamper.core.values.packing import TIDY
@@ -29,7 +31,8 @@ def as_made(job: Job) -> Job:
     if job.stock_colour is not None and job.stock_colour != stock.colour:
         stock = replace(stock, colour=job.stock_colour, reflectance=None)
     items = tuple(item_as_made(item, job.stock, job.cutter) for item in job.items)
-    return replace(job, marks=marks, packing=packing, items=items, stock=stock)
+    made = replace(job, marks=marks, packing=packing, items=items, stock=stock.under(job.laminate_um))
+    return replace(made, laminate_um=0.0)
 
 
 def item_as_made(item: ItemSpec, stock: Stock, cutter: Cutter) -> ItemSpec:

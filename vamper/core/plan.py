@@ -4,8 +4,7 @@ Data goes one way. `set_up_sheet` and `DesignedItem`s come first, the layout is 
 the pieces and settles the cutter. Pages and cut plans of single sheets follow from a plan, findings from all of it.
 """
 
-import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
@@ -13,8 +12,8 @@ import numpy as np
 import shapely
 
 from vamper.core.art.picture import Picture
-from vamper.core.cutting.plan import CutPlan, Timing, plan_cut
-from vamper.core.cutting.setting import CutSetting, settings_for
+from vamper.core.cutting.plan import CutLoop, CutPlan, Timed, Timing, plan_cut
+from vamper.core.cutting.setting import CutSetting, Detail, Known, loop_speed_mm_s, settings_for
 from vamper.core.design import DesignedItem
 from vamper.core.marks.budget import Floats, MissBudget, budget_of, farthest_mm
 from vamper.core.marks.mark import Mark, turned_over
@@ -30,8 +29,8 @@ from vamper.core.sheet.live_area import LiveArea, cutter_bounds, granted_bound, 
 from vamper.core.sheet.pack.area_bound import AreaBound
 from vamper.core.sheet.pack.groups import bound_of
 from vamper.core.sheet.pack.problem import PackProblem
+from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import mirrored
-from vamper.core.values.item import Cut
 from vamper.core.values.job import Job
 
 
@@ -135,7 +134,8 @@ def set_up_sheet(job: Job) -> SheetSetup:
 
 def worst_miss_mm(job: Job, setup: SheetSetup) -> float:
     """What a piece of a job as it is made may miss by at worst, wherever it comes to lie and however it is cut."""
-    passes = max(setting.passes for setting in settings_for(job.stock, job.cutter, math.inf).values())
+    settings = settings_for(job.stock, job.cutter, known=Known.of(job))
+    passes = max(setting.passes for setting in settings.values())
     corners = shapely.get_coordinates(setup.live.shape.convex_hull)
     return round(float(setup.budget.miss_mm(corners, passes).max()), 3)
 
@@ -154,9 +154,13 @@ def pack_problem(job: Job, setup: SheetSetup, items: Sequence[DesignedItem], see
     return PackProblem(pieces, setup.live.shape, job.packing, seed, first, job.held)
 
 
-def tightest_mm(items: Sequence[DesignedItem]) -> float:
-    """The smallest radius of all edges, mm."""
-    return min((item.edge.smallest_radius_mm for item in items), default=float("inf"))
+def detail_of(items: Sequence[DesignedItem]) -> Detail:
+    """How fine the edges of designs are; the usual design is the middle one."""
+    if not items:
+        return Detail()
+    radii = sorted(item.edge.smallest_radius_mm for item in items)
+    easiest = max(radius for item in items for part in item.edge.radii_mm for radius in part)
+    return Detail(radii[len(radii) // 2], easiest, any(item.edge_facts.necks for item in items))
 
 
 def complete(
@@ -173,7 +177,7 @@ def complete(
     edges = {item.number: item.edge.shape for item in items}
     thin = {item.number: item.edge.thin for item in items}
     sheets = lay(layout, edges, setup.live_of, thin, before.sheets if before is not None else ())
-    settings = settings_for(job.stock, job.cutter, tightest_mm(items))
+    settings = settings_for(job.stock, job.cutter, detail_of(items), Known.of(job))
     most = _most_missed(sheets, setup.budget, items, settings)
     missed = tuple(item.missing_by(most.get(item.number, item.miss_mm)) for item in items)
     return Plan(asked, job, setup, missed, layout, sheets, settings)
@@ -233,14 +237,34 @@ def cut_of(plan: Plan, sheet: int) -> CutPlan:
     """The cut plan of one sheet."""
     cuts = {item.number: item.spec.cut for item in plan.items}
     tabs = {item.number: item.spec.tabs for item in plan.items}
-    return plan_cut(plan.job.paper, plan.sheets[sheet], cuts, plan.mirror, tabs)
+    radii = {item.number: item.edge.radii_mm for item in plan.items}
+    return plan_cut(plan.job.paper, plan.sheets[sheet], cuts, plan.mirror, tabs, radii)
+
+
+def speed_of(plan: Plan) -> Callable[[CutLoop], float]:
+    """The speed of each loop, by its own tightest bend."""
+    return lambda loop: loop_speed_mm_s(plan.job.stock, plan.job.cutter, loop.radius_mm)
 
 
 def timing_of(plan: Plan, cut: CutPlan) -> Timing:
     """How long a cut plan of this job takes at the machine."""
-    passes = {kind: setting.passes for kind, setting in plan.settings.items()}
-    speeds = {kind: setting.speed_mm_s for kind, setting in plan.settings.items()}
-    return cut.timing(passes, speeds, plan.job.overcut_mm, len(plan.setup.marks))
+    return cut.timing(_passes(plan), speed_of(plan), plan.job.overcut_mm, len(plan.setup.marks))
+
+
+def timed_runs(plan: Plan, cut: CutPlan) -> Iterator[Timed]:
+    """Every run of a cut plan of this job, with when it begins and ends."""
+    return cut.timed(_passes(plan), speed_of(plan), plan.job.overcut_mm, len(plan.setup.marks))
+
+
+def metres_of(plan: Plan, sheet: int) -> float:
+    """What one sheet takes of the blade, metres times abrasion; see `values.blade`."""
+    passes = _passes(plan)
+    length = sum(loop.length_mm * passes[loop.cut] for loop in cut_of(plan, sheet).loops)
+    return length / 1000 * plan.job.stock.abrasion
+
+
+def _passes(plan: Plan) -> dict[Cut, int]:
+    return {kind: setting.passes for kind, setting in plan.settings.items()}
 
 
 def cut_as_sent(plan: Plan, sheet: int) -> CutPlan:

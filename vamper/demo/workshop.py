@@ -14,6 +14,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from vamper.core.values.art import SizeSpec
 from vamper.demo import drawings
+from vamper.demo.cutting import prepare_cutting
 from vamper.demo.measured import measure
 from vamper.formats.art_in.raster import png_bytes
 from vamper.formats.art_in.svg import read_svg
@@ -127,7 +128,9 @@ def _item(art: str, digest: str, number: int, width: float, quantity: int, **mor
     return spelt_out_edge(fields, None)
 
 
-def _jobs(digests: dict[str, str], old_printer: int = 1) -> list[JobDocument]:
+def _jobs(
+    digests: dict[str, str], old_printer: int = 1, own_stock: str = "shimmer-vinyl", borrowed: int = 1
+) -> list[JobDocument]:
     def item(art: str, number: int, width: float, quantity: int, **more: Any) -> dict[str, Any]:
         return _item(art, digests[art], number, width, quantity, **more)
 
@@ -237,7 +240,24 @@ def _jobs(digests: dict[str, str], old_printer: int = 1) -> list[JobDocument]:
         "purpose": "planner",
         "items": [item("race-number.svg", 1, 40, 12)],
     }
-    jobs = (chandlery, mug, tides, hull, burgees, tags, shimmer, kit_labels)
+    pearl = {
+        "title": "Pearl stickers for the regatta desk",
+        "paper": letter,
+        **machines,
+        "stock": own_stock,
+        "purpose": "laptop",
+        "items": [item("pennant.png", 1, 48, 6), item("lantern.png", 2, 40, 6)],
+    }
+    shed = {
+        "title": "Locker stickers, cut in the boat shed",
+        "paper": letter,
+        "printer_id": 1,
+        "cutter_id": borrowed,
+        "stock": "satin-vinyl",
+        "purpose": "laptop",
+        "items": [item("oyster.png", 1, 45, 8)],
+    }
+    jobs = (chandlery, mug, tides, hull, burgees, tags, shimmer, kit_labels, pearl, shed)
     return [read_document(job) for job in jobs]
 
 
@@ -250,7 +270,7 @@ def fill(workshop: Workshop) -> None:
         taken = drawing.map(lambda name: workshop.arts.take_in(name, ART[name]()), ART)
         digests = dict(zip(ART, (one.digest for one in taken), strict=True))
     workshop.usual.put(Usual(printer_id=1, cutter_id=1, asked=True))
-    numbers = [workshop.jobs.add(job) for job in _jobs(digests, measure(workshop))]
+    numbers = [workshop.jobs.add(job) for job in _jobs(digests, measure(workshop), *prepare_cutting(workshop))]
     workshop.record_hand_off(workshop.jobs.get(numbers[2]))
 
 

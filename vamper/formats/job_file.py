@@ -1,8 +1,8 @@
 """The job file: a whole job as JSON, lengths in mm, read strictly.
 
 The file says what `Job` says, in the same fields. It may use short forms, which are spelt out before it is read: paper
-and stock by name, an edge that is left out, fillers in a range of sizes. In it designs go by their place in `items`,
-and sheets count from 1; inside the program they go by their numbers, and from 0.
+and stock by name, an edge or a cut that is left out (the stock's usual one), fillers in a range of sizes. In it designs
+go by their place in `items`, and sheets count from 1; inside the program they go by their numbers, and from 0.
 """
 
 import json
@@ -121,6 +121,8 @@ def _spelt_out(item: Any, place: int, items: list[Any], stock: Any, sizes: list[
     if "number" in item:
         raise BadInput("this field is unknown; check its spelling or leave it out", f"items.{place}.number")
     data = spelt_out_edge(item, stock) | {"number": place + 1}
+    if "cut" not in item and isinstance(stock, Stock):
+        data["cut"] = stock.starts
     span = data.pop("sizes_mm", None)
     sizes.append(None if span is None else read_as(_SIZES, span, f"items.{place}.sizes_mm"))
     front = item.get("back_of")

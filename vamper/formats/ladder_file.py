@@ -3,18 +3,19 @@
 from dataclasses import dataclass
 from typing import Annotated, Any, ClassVar
 
-from annotated_types import Ge, Gt, Le, Len
+from annotated_types import Len
 from pydantic import TypeAdapter
 
-from vamper.core.cutting.belief import Belief, Outcome, Try, first_belief, told
+from vamper.core.cutting.belief import Belief, first_belief, told
 from vamper.core.cutting.ladder import Advice, ladder_advice
-from vamper.core.cutting.setting import MOST_PASSES, Blade
 from vamper.core.made import cut_made
+from vamper.core.values.blade import Blade, WornMetres
+from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import ForceRange
 from vamper.core.values.findings import BadInput
-from vamper.core.values.item import Cut
 from vamper.core.values.limits import STRICT
 from vamper.core.values.stock import STOCK_BY_KEY, Stock
+from vamper.core.values.tried import MOST_PASSES, Gf, Outcome, Passes, Try
 from vamper.formats.json_object import object_in
 from vamper.formats.sentences import read_as
 
@@ -27,8 +28,8 @@ class TryEntry:
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
-    force_gf: Annotated[float, Gt(0), Le(5000)]
-    passes: Annotated[int, Ge(1), Le(MOST_PASSES)] = 1
+    force_gf: Gf
+    passes: Passes = 1
     outcome: Outcome
 
 
@@ -42,7 +43,7 @@ class LadderFile:
     cut: Cut = Cut.KISS
     force_gf: ForceRange = _FORCE
     blade: Blade = Blade.GENERAL
-    metres: Annotated[float, Ge(0), Le(100_000)] = 0.0
+    metres: WornMetres = 0.0
     tries: Annotated[tuple[TryEntry, ...], Len(0, 1000)] = ()
     runs: Annotated[tuple[TryEntry, ...], Len(0, 1000)] = ()
 

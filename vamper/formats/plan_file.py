@@ -7,6 +7,8 @@ from typing import Any
 
 from shapely.geometry.base import BaseGeometry
 
+from vamper.core.bench_card import tell_tale_of
+from vamper.core.cutting.drops import DROP_MM
 from vamper.core.design import DesignedItem
 from vamper.core.edge.handling import advise, candidates, handling_of
 from vamper.core.inspect import item_findings
@@ -20,6 +22,7 @@ from vamper.core.values.geometry import Points, parts, ring_points
 from vamper.core.values.lengths import written
 from vamper.core.values.placement import Pin
 from vamper.core.values.stock import Stock
+from vamper.formats.out.drops_file import tell_tale_names
 from vamper.formats.out.sheet_file import sheet_files
 
 FORMAT = "vamper-plan"
@@ -110,6 +113,7 @@ def _cut(plan: Plan, number: int, places: Mapping[int, int]) -> dict[str, Any]:
         "travel_mm": round(timing.travel_mm, 3),
         "lifts": timing.lifts,
         "seconds": round(timing.seconds, 1),
+        "parts": {name: round(seconds, 1) for name, seconds in timing.parts.items()},
         "order": [
             {
                 "item": places[loop.item],
@@ -122,6 +126,15 @@ def _cut(plan: Plan, number: int, places: Mapping[int, int]) -> dict[str, Any]:
             for number in range(1, plan.settings[loop.cut].passes + 1)
         ],
     }
+
+
+def _tell_tale(plan: Plan, number: int) -> dict[str, Any] | None:
+    """Where the tell-tale of one sheet (from 0) lies, and its files; nothing where no waste is left for it."""
+    place = tell_tale_of(plan, number)
+    if place is None:
+        return None
+    x, y = place
+    return {"x_mm": round(x, 3), "y_mm": round(y, 3), "size_mm": DROP_MM, "files": tell_tale_names(number)}
 
 
 def _about_sheet(plan: Plan, number: int) -> dict[str, Any]:
@@ -220,7 +233,11 @@ def plan_document(plan: Plan, findings: Sequence[Finding], inks: Sequence[InkUse
                 "placements": _placements(plan, number, places),
                 "files": sheet_files(number, plan.job),
                 **({"ink": ink_document(inks[number])} if inks else {}),
-                **({"cut": _cut(plan, number, places)} if plan.job.cutter.is_machine else {}),
+                **(
+                    {"cut": _cut(plan, number, places), "tell_tale": _tell_tale(plan, number)}
+                    if plan.job.cutter.is_machine
+                    else {}
+                ),
                 **_about_sheet(plan, number),
             }
             for number in range(len(plan.layout.sheets))
@@ -243,6 +260,7 @@ def plan_document(plan: Plan, findings: Sequence[Finding], inks: Sequence[InkUse
                 "speed_mm_s": setting.speed_mm_s,
                 "mat": setting.mat.value,
                 "exposure_mm": setting.exposure_mm,
+                "chance": round(setting.chance, 4),
                 "why": list(setting.why),
             }
             for cut, setting in plan.settings.items()

@@ -4,11 +4,11 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from vamper.core.cutting.setting import Blade
 from vamper.core.marks.reading import Cause
 from vamper.core.sheet.layout import WhyNot
+from vamper.core.values.blade import Blade
+from vamper.core.values.cut import Cut
 from vamper.core.values.findings import Severity
-from vamper.core.values.item import Cut
 from vamper.core.values.placement import Pin
 from vamper.core.values.reading import Remedy
 from vamper.core.values.stock import Tack
@@ -151,7 +151,18 @@ class PlannedCut(Strict):
     travel_mm: float
     lifts: int
     seconds: float
+    parts: dict[str, float]
+    """Its seconds: reading marks, cutting, corners, lifts, travel."""
     order: list[PlannedPass]
+
+
+class PlannedTellTale(Strict):
+    """The drop that is cut before anything else: its box's top left, and its files."""
+
+    x_mm: float
+    y_mm: float
+    size_mm: float
+    files: dict[str, str]
 
 
 class PlannedSheet(Strict):
@@ -163,6 +174,8 @@ class PlannedSheet(Strict):
     """Left out for stock that is not printed."""
     cut: PlannedCut | None = None
     """Left out where no machine cuts."""
+    tell_tale: PlannedTellTale | None = None
+    """Left out where no machine cuts, nothing where no waste is left for it."""
     offcut_mm: FreeRectangle
     live_area_mm: list[ShapePart] | None = None
     """Of a first sheet that was used before; the job's own holds for all others."""
@@ -188,6 +201,8 @@ class PlannedSetting(Strict):
     speed_mm_s: float
     mat: Tack
     exposure_mm: float
+    chance: float
+    """Of a clean cut in a run, as far as is known."""
     why: list[str]
 
 

@@ -1,6 +1,7 @@
 """The workshop: one file with its jobs, art and machines, and what works on them while the program runs."""
 
 import threading
+from collections.abc import Mapping
 from contextlib import suppress
 from dataclasses import dataclass, replace
 from pathlib import Path
@@ -8,12 +9,15 @@ from pathlib import Path
 from vamper.core.art.picture import Picture
 from vamper.core.design import DesignedItem
 from vamper.core.inspect import findings_of
-from vamper.core.plan import Plan
+from vamper.core.plan import Plan, metres_of
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.pack.nesting import Nester
+from vamper.core.values.cut import Cut
+from vamper.core.values.cutter import Feed
 from vamper.core.values.findings import BadInput, Finding
 from vamper.core.values.job import Job
 from vamper.core.values.stock import Stock
+from vamper.core.values.tried import Outcome
 from vamper.services.brief.brief import choices
 from vamper.services.brief.phrase import Asked, Choice, Told
 from vamper.services.design.arts import Arts
@@ -36,6 +40,7 @@ from vamper.services.packing.tables import Table, Tables
 from vamper.services.shop.own_fonts import OwnFonts
 from vamper.services.shop.shop import Shop
 from vamper.services.shop.styles import Styles
+from vamper.services.shop.tried import CutRecord, JudgedDrop, RecordKind, blade_then
 from vamper.services.shop.usual import UsualMachines
 from vamper.services.work.cache import Cache
 from vamper.services.work.not_found import NotFound
@@ -215,6 +220,28 @@ class Workshop:
         planned = self.plan(state)
         self.hand_offs.record(state.id, planned.plan, planned.findings)
         self.jobs.mark_handed_off(state.id)
+
+    def log_run(self, state: JobState, sheets: int, outcomes: Mapping[Cut, Outcome]) -> None:
+        """So many sheets of a job were cut, and this is what they look like: the belief, the blade and the mat follow.
+
+        Raises
+        ------
+        BadInput
+            If nothing lies on a sheet, or an outcome is none that this cut can have.
+        """
+        plan, document = self.plan(state).plan, state.document
+        if not plan.sheets:
+            raise BadInput("nothing lies on a sheet yet, so nothing was cut; add art first", "items")
+        stock, cutter = self.stock(document.stock), plan.job.cutter
+        for cut, outcome in outcomes.items():
+            setting = plan.settings[cut]
+            blade, metres = blade_then(plan.job.blade, setting.blade)
+            drop = JudgedDrop(setting.force_gf, setting.passes, outcome)
+            record = CutRecord(RecordKind.RUN, cut, (drop,), blade, metres)
+            self.shop.tried.keep(document.cutter_id, stock, cutter.force_gf, record)
+        each = [metres_of(plan, sheet) for sheet in range(len(plan.sheets))]
+        metres = sum(each) / len(each) * sheets
+        self.shop.care.ran(document.cutter_id, metres, sheets if cutter.feed is Feed.MAT else 0)
 
     def told(self, state: JobState) -> Told:
         """What the brief of a job is told from."""

@@ -24,6 +24,61 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/blades': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Add Blade */
+    post: operations['add_blade_api_blades_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/blades/{number}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Change Blade */
+    put: operations['change_blade_api_blades__number__put'];
+    post?: never;
+    /** Remove Blade */
+    delete: operations['remove_blade_api_blades__number__delete'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/blades/{number}/put-in': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Put In Blade
+     * @description This blade is in that machine now; what was in there comes out.
+     */
+    post: operations['put_in_blade_api_blades__number__put_in_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/calibration-school': {
     parameters: {
       query?: never;
@@ -376,6 +431,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/bench-card.pdf': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Bench Card
+     * @description Everything to do at the machine, on one page.
+     */
+    get: operations['get_bench_card_api_jobs__job_id__bench_card_pdf_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/calibration': {
     parameters: {
       query?: never;
@@ -454,6 +529,26 @@ export interface paths {
      * @description What readings come to; nothing is kept.
      */
     post: operations['try_calibration_api_jobs__job_id__calibration_fit_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/care': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Care
+     * @description The blades and mats of the workshop, as this job would use them.
+     */
+    get: operations['get_care_api_jobs__job_id__care_get'];
+    put?: never;
+    post?: never;
     delete?: never;
     options?: never;
     head?: never;
@@ -585,6 +680,26 @@ export interface paths {
      * @description Fill what is left with a design in a range of sizes.
      */
     post: operations['fill_with_api_jobs__job_id__fillers_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/force': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Force
+     * @description The window of force of a cut; in other passes than are set, as it would be.
+     */
+    get: operations['get_force_api_jobs__job_id__force_get'];
+    put?: never;
+    post?: never;
     delete?: never;
     options?: never;
     head?: never;
@@ -955,6 +1070,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/ladders': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Begin Ladder
+     * @description A ladder of six drops where the outcome is least known; it waits to be judged.
+     */
+    post: operations['begin_ladder_api_jobs__job_id__ladders_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/layouts': {
     parameters: {
       query?: never;
@@ -1027,6 +1162,26 @@ export interface paths {
     put?: never;
     /** Remove Layout */
     post: operations['remove_layout_api_jobs__job_id__layouts_remove_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/loading.svg': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Loading
+     * @description How the sheet is loaded, as a picture.
+     */
+    get: operations['get_loading_api_jobs__job_id__loading_svg_get'];
+    put?: never;
+    post?: never;
     delete?: never;
     options?: never;
     head?: never;
@@ -1284,6 +1439,66 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/readings': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Add Reading
+     * @description A reading without a ladder: what a force did once on this stock.
+     */
+    post: operations['add_reading_api_jobs__job_id__readings_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/records/{record_id}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    /**
+     * Forget Record
+     * @description Take a ladder, a reading or a run away, as if it had never been.
+     */
+    delete: operations['forget_record_api_jobs__job_id__records__record_id__delete'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/records/{record_id}/drops/{drop}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /**
+     * Judge Drop
+     * @description Say what a drop (from 0) looks like; the belief follows.
+     */
+    put: operations['judge_drop_api_jobs__job_id__records__record_id__drops__drop__put'];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/redo': {
     parameters: {
       query?: never;
@@ -1312,6 +1527,28 @@ export interface paths {
     put?: never;
     /** Remove Items */
     post: operations['remove_items_api_jobs__job_id__remove_items_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/runs': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Log Run
+     * @description So many sheets were cut, and this is what they look like; belief, blade and mat follow.
+     *
+     *     Where the workshop knows a blade in this machine, it must be the one that was confirmed.
+     */
+    post: operations['log_run_api_jobs__job_id__runs_post'];
     delete?: never;
     options?: never;
     head?: never;
@@ -1490,6 +1727,46 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/sheets/{sheet}/ladder-place': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Ladder Place
+     * @description Where six drops lie in the waste of a sheet, beside so many ladders before; or on an offcut of a size.
+     */
+    get: operations['get_ladder_place_api_jobs__job_id__sheets__sheet__ladder_place_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/sheets/{sheet}/ladder-{record_id}.{kind}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Ladder File
+     * @description A ladder as a cut file of its own, in the waste of a sheet or on an offcut of a size.
+     */
+    get: operations['get_ladder_file_api_jobs__job_id__sheets__sheet__ladder__record_id___kind__get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/sheets/{sheet}/page.png': {
     parameters: {
       query?: never;
@@ -1547,6 +1824,46 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/sheets/{sheet}/replay': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Replay
+     * @description A sheet as it is cut, run by run, with its times.
+     */
+    get: operations['get_replay_api_jobs__job_id__sheets__sheet__replay_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/sheets/{sheet}/tell-tale.{kind}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Tell Tale
+     * @description The tell-tale of a sheet, as a cut file of its own.
+     */
+    get: operations['get_tell_tale_api_jobs__job_id__sheets__sheet__tell_tale__kind__get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/sheets/{sheet}/whole.png': {
     parameters: {
       query?: never;
@@ -1558,6 +1875,26 @@ export interface paths {
     get: operations['whole_api_jobs__job_id__sheets__sheet__whole_png_get'];
     put?: never;
     post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/steps': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Tell Step
+     * @description What a step of the machine's dialect did on a stock: it finds its place on the scale of force.
+     */
+    post: operations['tell_step_api_jobs__job_id__steps_post'];
     delete?: never;
     options?: never;
     head?: never;
@@ -1661,6 +1998,81 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/mats': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /** Add Mat */
+    post: operations['add_mat_api_mats_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/mats/{number}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Change Mat */
+    put: operations['change_mat_api_mats__number__put'];
+    post?: never;
+    /** Remove Mat */
+    delete: operations['remove_mat_api_mats__number__delete'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/mats/{number}/put-in': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Put In Mat
+     * @description This mat is used on that machine now.
+     */
+    post: operations['put_in_mat_api_mats__number__put_in_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/mats/{number}/washed': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Wash Mat
+     * @description The mat was washed with mild soap and dried in air.
+     */
+    post: operations['wash_mat_api_mats__number__washed_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/printers': {
     parameters: {
       query?: never;
@@ -1692,6 +2104,85 @@ export interface paths {
     post?: never;
     /** Remove Printer */
     delete: operations['remove_printer_api_printers__number__delete'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/stocks': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** List Stocks */
+    get: operations['list_stocks_api_stocks_get'];
+    put?: never;
+    /** Add Stock */
+    post: operations['add_stock_api_stocks_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/stocks/proposed': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Propose Stock
+     * @description A new stock from its thickness or weight, everything else from its nearest neighbours; nothing is kept yet.
+     */
+    post: operations['propose_stock_api_stocks_proposed_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/stocks/{key}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /** Change Stock */
+    put: operations['change_stock_api_stocks__key__put'];
+    post?: never;
+    /**
+     * Remove Stock
+     * @description Take one of the maker's own stocks away; starters are put aside instead.
+     */
+    delete: operations['remove_stock_api_stocks__key__delete'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/stocks/{key}/hidden': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /**
+     * Hide Stock
+     * @description Put a stock aside, or back into the list.
+     */
+    put: operations['hide_stock_api_stocks__key__hidden_put'];
+    post?: never;
+    delete?: never;
     options?: never;
     head?: never;
     patch?: never;
@@ -1792,6 +2283,15 @@ export interface components {
       y_mm: number;
     };
     /**
+     * BandOut
+     * @description How likely one outcome is along the scale of force.
+     */
+    BandOut: {
+      /** Chances */
+      chances: number[];
+      outcome: components['schemas']['Outcome'];
+    };
+    /**
      * Base
      * @description `height_mm` does not count for a circle, and is the width where it is left out; `corner_mm` only for rounded.
      *     `allowance_mm` is how far the base reaches past the blank that it covers.
@@ -1839,6 +2339,8 @@ export interface components {
       do: string;
       /** Figures */
       figures: string[];
+      /** Key */
+      key: string;
       /** Lines */
       lines: string[];
     };
@@ -1848,6 +2350,56 @@ export interface components {
      * @enum {string}
      */
     Black: 'full' | 'fading' | 'low';
+    /**
+     * Blade
+     * @description By the angle of its cutting edge to the stock, degrees.
+     * @enum {string}
+     */
+    Blade: '45' | '60';
+    /**
+     * BladeIn
+     * @description The blade that is in the machine: `metres` times abrasion it has cut, and whether a tuft was seen on its tip.
+     */
+    BladeIn: {
+      /** @default 45 */
+      angle: components['schemas']['Blade'];
+      /**
+       * Metres
+       * @default 0
+       */
+      metres: number;
+      /**
+       * Tuft
+       * @default false
+       */
+      tuft: boolean;
+    };
+    /** BladeOut */
+    BladeOut: {
+      /** Advice */
+      advice: components['schemas']['CareOut'][];
+      blade: components['schemas']['BladeIn'];
+      /** Confirmed At */
+      confirmed_at: string | null;
+      /** Elsewhere */
+      elsewhere: boolean;
+      /** Id */
+      id: number;
+      /** In Machine */
+      in_machine: boolean;
+      /** Metres Left */
+      metres_left: number;
+      /** Name */
+      name: string;
+      /** Sharpness */
+      sharpness: number;
+    };
+    /** BladeProfile */
+    BladeProfile: {
+      blade: components['schemas']['BladeIn'];
+      /** Name */
+      name: string;
+    };
     /** Body_add_art_api_jobs__job_id__art_post */
     Body_add_art_api_jobs__job_id__art_post: {
       /** File */
@@ -1932,12 +2484,25 @@ export interface components {
       path: string;
     };
     /**
+     * CareOut
+     * @description What to do next, and when.
+     */
+    CareOut: {
+      /** Do */
+      do: string;
+      urgency: components['schemas']['Urgency'];
+      /** Why */
+      why: string;
+    };
+    /**
      * CatalogOut
      * @description The facts and choices the interface shows; known in one place, here.
      */
     CatalogOut: {
       /** Blacks */
       blacks: components['schemas']['NamedOut'][];
+      /** Blade Angles */
+      blade_angles: components['schemas']['NamedOut'][];
       /** Calibration Schools */
       calibration_schools: components['schemas']['NamedOut'][];
       /** Cuts */
@@ -1957,12 +2522,18 @@ export interface components {
       mark_families: components['schemas']['NamedOut'][];
       /** Modes */
       modes: components['schemas']['NamedOut'][];
+      /** Most Passes */
+      most_passes: number;
       /** Most Room */
       most_room: number;
       /** Nudge Mm */
       nudge_mm: number;
+      /** Outcomes */
+      outcomes: components['schemas']['NamedOut'][];
       /** Page Boxes */
       page_boxes: components['schemas']['NamedOut'][];
+      /** Paper Bases */
+      paper_bases: components['schemas']['NamedOut'][];
       /** Papers */
       papers: components['schemas']['NamedOut'][];
       /** Printer Kinds */
@@ -1984,6 +2555,10 @@ export interface components {
       start: components['schemas']['StartsOut'];
       /** Start Lift De */
       start_lift_de: number;
+      /** Stock Classes */
+      stock_classes: components['schemas']['NamedOut'][];
+      /** Tacks */
+      tacks: components['schemas']['NamedOut'][];
       /** Turns */
       turns: components['schemas']['NamedOut'][];
     };
@@ -2036,6 +2611,10 @@ export interface components {
       chosen: boolean;
       /** Consequence */
       consequence: string;
+      /** Each */
+      each: {
+        [key: string]: unknown;
+      };
       /** Group */
       group: string;
       /** Label */
@@ -2138,12 +2717,74 @@ export interface components {
       settings: components['schemas']['SettingOut'][];
     };
     /**
+     * CutReadingIn
+     * @description A reading without a ladder: what a setting did once.
+     */
+    CutReadingIn: {
+      cut: components['schemas']['Cut'];
+      /** Force Gf */
+      force_gf: number;
+      outcome: components['schemas']['Outcome'];
+      /**
+       * Passes
+       * @default 1
+       */
+      passes: number;
+    };
+    /**
+     * CutRecordOut
+     * @description What was tried in one go.
+     */
+    CutRecordOut: {
+      /** Before */
+      before: number;
+      blade: components['schemas']['Blade'];
+      cut: components['schemas']['Cut'];
+      /** Drops */
+      drops: components['schemas']['DropOut'][];
+      /** Id */
+      id: number;
+      kind: components['schemas']['RecordKind'];
+      /**
+       * Made At
+       * Format: date-time
+       */
+      made_at: string;
+      /** Open */
+      open: boolean;
+    };
+    /**
+     * CutRunOut
+     * @description One time that the blade goes down: `path` from where it sets down, travelled to from `from_mm`.
+     */
+    CutRunOut: {
+      /** Begins */
+      begins: number;
+      cut: components['schemas']['Cut'];
+      /** Ends */
+      ends: number;
+      /** From Mm */
+      from_mm: number[];
+      /** Hole */
+      hole: boolean;
+      /** Item */
+      item: number;
+      /** Number */
+      number: number;
+      /** Path */
+      path: string;
+      /** Speed Mm S */
+      speed_mm_s: number;
+      /** To Mm */
+      to_mm: number[];
+    };
+    /**
      * Cutter
      * @description `head_mm` and `tail_mm` are the strips under the rollers of a roller-fed cutter, `mat_mm` the window of the mat
      *     of a mat-fed one. `acceleration_mm_s2` bounds the speed round a bend. `feed: hand` is no machine: guide lines and
      *     trim ticks are printed, and rows are straight. `granted` is what its own program takes, paper by paper. `sensor`
      *     looks for the marks; `feed_mm` is how much more than across (σ) a cut is off along the feed, where rollers move the
-     *     stock.
+     *     stock. `dialect` are its steps, gentlest first, where it takes no gf; `force_gf` is what they are assumed to span.
      */
     Cutter: {
       /**
@@ -2151,6 +2792,11 @@ export interface components {
        * @default 3000
        */
       acceleration_mm_s2: number;
+      /**
+       * Dialect
+       * @default []
+       */
+      dialect: components['schemas']['Step'][];
       /** @default mat */
       feed: components['schemas']['Feed'];
       /**
@@ -2194,6 +2840,11 @@ export interface components {
        * @default 0
        */
       tail_mm: number;
+    };
+    /** CutterId */
+    CutterId: {
+      /** Cutter Id */
+      cutter_id: number;
     };
     /** CutterOut */
     CutterOut: {
@@ -2247,6 +2898,14 @@ export interface components {
       pieces: components['schemas']['HandPiece'][];
       /** Sheet */
       sheet: number;
+    };
+    /** DropOut */
+    DropOut: {
+      /** Force Gf */
+      force_gf: number;
+      outcome: components['schemas']['Outcome'] | null;
+      /** Passes */
+      passes: number;
     };
     /**
      * EdgeKindOut
@@ -2441,6 +3100,64 @@ export interface components {
       own: boolean;
       /** Words */
       words: string;
+    };
+    /**
+     * ForceOut
+     * @description The window of force of one cut: what is believed, what is proposed, and what another ladder would be worth.
+     */
+    ForceOut: {
+      /** Advice */
+      advice: string[];
+      /** Axis Gf */
+      axis_gf: number[];
+      /** Bands */
+      bands: components['schemas']['BandOut'][];
+      blade: components['schemas']['Blade'];
+      /** Chance */
+      chance: number;
+      /** Chance If Known */
+      chance_if_known: number;
+      /** Chance Words */
+      chance_words: string;
+      cut: components['schemas']['Cut'];
+      /** Done */
+      done: boolean;
+      /** Each Passes */
+      each_passes: components['schemas']['PassesOut'][];
+      force: components['schemas']['ForceRange'];
+      /** Gain Points */
+      gain_points: number;
+      /** Hill */
+      hill: number[];
+      /** Hill Gf */
+      hill_gf: number[];
+      /** Known Words */
+      known_words: string;
+      ladder: components['schemas']['CutRecordOut'] | null;
+      /** Like */
+      like: string;
+      /** Next Gf */
+      next_gf: number[];
+      /** Outcomes */
+      outcomes: components['schemas']['Outcome'][];
+      /** Passes */
+      passes: number;
+      /** Prior */
+      prior: number[];
+      /** Prior Gf */
+      prior_gf: number[];
+      /** Proposal Gf */
+      proposal_gf: number;
+      /** Records */
+      records: components['schemas']['CutRecordOut'][];
+      /** Sharpness */
+      sharpness: number;
+      /** Spoken */
+      spoken: string;
+      /** Step */
+      step: string;
+      /** Steps */
+      steps: components['schemas']['StepOut'][];
     };
     /**
      * ForceRange
@@ -2656,6 +3373,11 @@ export interface components {
       /** What */
       what: string;
     };
+    /** HiddenIn */
+    HiddenIn: {
+      /** Hidden */
+      hidden: boolean;
+    };
     /**
      * HoleOut
      * @description A hole of the drawing: whether the blade cuts it out, and the fields that change that.
@@ -2866,6 +3588,11 @@ export interface components {
        */
       job_line: boolean;
       /**
+       * Laminate Um
+       * @default 0
+       */
+      laminate_um: number;
+      /**
        * Last Number
        * @default 0
        */
@@ -2898,6 +3625,8 @@ export interface components {
        *     }
        */
       paper: components['schemas']['Paper'];
+      /** Passes */
+      passes?: number | null;
       /** Printer Id */
       printer_id: number;
       /** @default vehicle */
@@ -2965,6 +3694,13 @@ export interface components {
       title: string;
     };
     /**
+     * JudgedIn
+     * @description What a drop looks like; nothing takes that back.
+     */
+    JudgedIn: {
+      outcome: components['schemas']['Outcome'] | null;
+    };
+    /**
      * KeepCalibration
      * @description `check` is where the ring of the check figure is narrow.
      */
@@ -2977,6 +3713,26 @@ export interface components {
        * @default
        */
       versions: string;
+    };
+    /** LadderIn */
+    LadderIn: {
+      cut: components['schemas']['Cut'];
+      /** Passes */
+      passes: number;
+    };
+    /**
+     * LadderPlaceOut
+     * @description Where drops lie, in the frame of the screen's sheet; `problem` says why there is no room for them.
+     */
+    LadderPlaceOut: {
+      /** At */
+      at: number[][];
+      /** Paths */
+      paths: string[];
+      /** Problem */
+      problem: string | null;
+      /** Slits */
+      slits: string[];
     };
     /**
      * LanOut
@@ -3179,6 +3935,58 @@ export interface components {
       width: number;
     };
     /**
+     * MatIn
+     * @description `loads` since it was washed last, `washings` in its life; `lint` lies on it, `taped` is its rim.
+     */
+    MatIn: {
+      /**
+       * Lint
+       * @default false
+       */
+      lint: boolean;
+      /**
+       * Loads
+       * @default 0
+       */
+      loads: number;
+      /** @default medium */
+      tack: components['schemas']['Tack'];
+      /**
+       * Taped
+       * @default false
+       */
+      taped: boolean;
+      /**
+       * Washings
+       * @default 0
+       */
+      washings: number;
+    };
+    /** MatOut */
+    MatOut: {
+      /** Advice */
+      advice: components['schemas']['CareOut'][];
+      /** Elsewhere */
+      elsewhere: boolean;
+      /** Held */
+      held: number;
+      /** Id */
+      id: number;
+      /** In Machine */
+      in_machine: boolean;
+      /** Loads Left */
+      loads_left: number;
+      mat: components['schemas']['MatIn'];
+      /** Name */
+      name: string;
+    };
+    /** MatProfile */
+    MatProfile: {
+      mat: components['schemas']['MatIn'];
+      /** Name */
+      name: string;
+    };
+    /**
      * MissPart
      * @description One part of the budget at the worst place, σ an axis.
      */
@@ -3264,6 +4072,25 @@ export interface components {
       /** Title */
       title?: string | null;
     };
+    /**
+     * NewStock
+     * @description A stock that nobody has cut yet: its face as it was measured, or its weight in g/m² or in pounds of a basis.
+     */
+    NewStock: {
+      /** Backing Um */
+      backing_um?: number | null;
+      /** Basis */
+      basis?: string | null;
+      /** Face Um */
+      face_um?: number | null;
+      /** Grams M2 */
+      grams_m2?: number | null;
+      /** Name */
+      name: string;
+      /** Pounds */
+      pounds?: number | null;
+      stock_class: components['schemas']['StockClass'];
+    };
     /** Nudge */
     Nudge: {
       /**
@@ -3300,6 +4127,12 @@ export interface components {
      * @enum {string}
      */
     Origin: 'on the table' | 'named' | 'straight rows';
+    /**
+     * Outcome
+     * @description What a drop, or a run, looks like.
+     * @enum {string}
+     */
+    Outcome: 'not-through' | 'clean' | 'backing-marked' | 'backing-through' | 'torn';
     /** Overlap */
     Overlap: {
       /** Overlap Mm */
@@ -3387,6 +4220,24 @@ export interface components {
       packing: components['schemas']['PackingOut'];
       /** Sheet */
       sheet: string;
+    };
+    /**
+     * PassesOut
+     * @description The best force in so many passes, and its chance.
+     */
+    PassesOut: {
+      /** Chance */
+      chance: number;
+      /** Chance Words */
+      chance_words: string;
+      /** Comfortable */
+      comfortable: boolean;
+      /** Force Gf */
+      force_gf: number;
+      /** Passes */
+      passes: number;
+      /** Proposed */
+      proposed: boolean;
     };
     /** PhraseOut */
     PhraseOut: {
@@ -3723,6 +4574,12 @@ export interface components {
       words: string;
     };
     /**
+     * RecordKind
+     * @description A ladder of drops, one reading without a ladder, or what a real run came to.
+     * @enum {string}
+     */
+    RecordKind: 'ladder' | 'reading' | 'run';
+    /**
      * RecordOut
      * @description One calibration of the history.
      */
@@ -3783,6 +4640,31 @@ export interface components {
       words: string;
     };
     /**
+     * ReplayOut
+     * @description A sheet as it is cut, run by run, as the screen shows it.
+     */
+    ReplayOut: {
+      /** Length Mm */
+      length_mm: number;
+      /** Lifts */
+      lifts: number;
+      /** Parts */
+      parts: {
+        [key: string]: number;
+      };
+      /** Runs */
+      runs: components['schemas']['CutRunOut'][];
+      /** Seconds */
+      seconds: number;
+      /** Slow Loops */
+      slow_loops: number;
+      /** Slowest Mm S */
+      slowest_mm_s: number;
+      tell_tale: components['schemas']['LadderPlaceOut'];
+      /** Travel Mm */
+      travel_mm: number;
+    };
+    /**
      * RingOut
      * @description One ring of the border with all inside it, outermost first; `colour` None for bare stock.
      */
@@ -3821,6 +4703,23 @@ export interface components {
       light: number;
       /** Name */
       name: string;
+    };
+    /**
+     * RunIn
+     * @description So many sheets were cut; `blade_id` is the blade that was confirmed to be in the machine.
+     */
+    RunIn: {
+      /** Blade Id */
+      blade_id?: number | null;
+      /** Outcomes */
+      outcomes: {
+        [key: string]: components['schemas']['Outcome'];
+      };
+      /**
+       * Sheets
+       * @default 1
+       */
+      sheets: number;
     };
     /**
      * Scale
@@ -3937,6 +4836,23 @@ export interface components {
       why: string;
     };
     /**
+     * SeenIn
+     * @description What a step of the machine did on a stock.
+     */
+    SeenIn: {
+      cut: components['schemas']['Cut'];
+      outcome: components['schemas']['Outcome'];
+      /**
+       * Passes
+       * @default 1
+       */
+      passes: number;
+      /** Step */
+      step: string;
+      /** Stock */
+      stock: string;
+    };
+    /**
      * SeenOut
      * @description What the sensor sees of one mark: `grey` row by row, 0 to 255, and the trace across the stroke, 0 to 1.
      */
@@ -4005,12 +4921,11 @@ export interface components {
     SensorWord: 'weak' | 'usual' | 'strong';
     /** SettingOut */
     SettingOut: {
-      /** Blade */
-      blade: string;
-      /** Clean From Gf */
-      clean_from_gf: number;
-      /** Clean To Gf */
-      clean_to_gf: number;
+      blade: components['schemas']['Blade'];
+      /** Chance */
+      chance: number;
+      /** Chance Words */
+      chance_words: string;
       cut: components['schemas']['Cut'];
       /** Depth Per Pass Um */
       depth_per_pass_um: number[];
@@ -4020,20 +4935,22 @@ export interface components {
       force_gf: number;
       /** Least Um */
       least_um: number;
-      /** Machine Max Gf */
-      machine_max_gf: number;
-      /** Machine Min Gf */
-      machine_min_gf: number;
       /** Mat */
       mat: string;
       /** Most Um */
       most_um: number;
+      /** Outcomes */
+      outcomes: components['schemas']['Outcome'][];
       /** Passes */
       passes: number;
       /** Reached Um */
       reached_um: number;
+      /** Seen */
+      seen: boolean;
       /** Speed Mm S */
       speed_mm_s: number;
+      /** Spoken */
+      spoken: string;
       /** Target Um */
       target_um: number;
       /** Used */
@@ -4249,6 +5166,196 @@ export interface components {
      * @enum {string}
      */
     StationState: 'settled' | 'look' | 'stop' | 'not yet';
+    /**
+     * Step
+     * @description One step. `notches` says that it can be set a notch less or more.
+     */
+    Step: {
+      /** Name */
+      name: string;
+      /**
+       * Notches
+       * @default false
+       */
+      notches: boolean;
+      /**
+       * Seen
+       * @default []
+       */
+      seen: components['schemas']['StepSeen'][];
+    };
+    /**
+     * StepOut
+     * @description A step of the machine's dialect, where it lies on the scale of force, and its chance of a clean cut.
+     */
+    StepOut: {
+      /** Chance */
+      chance: number;
+      /** Chance Words */
+      chance_words: string;
+      /** Force Gf */
+      force_gf: number;
+      /** High Gf */
+      high_gf: number;
+      /** Low Gf */
+      low_gf: number;
+      /** Name */
+      name: string;
+      /** Notches */
+      notches: boolean;
+      /** Seen */
+      seen: string[];
+    };
+    /**
+     * StepSeen
+     * @description What a step did: on which stock, how that was cut, what it looked like, and how worn the blade was then (metres
+     *     times abrasion).
+     */
+    StepSeen: {
+      cut: components['schemas']['Cut'];
+      /**
+       * Metres
+       * @default 0
+       */
+      metres: number;
+      outcome: components['schemas']['Outcome'];
+      /**
+       * Passes
+       * @default 1
+       */
+      passes: number;
+      stock: components['schemas']['Stock'];
+    };
+    /**
+     * Stock
+     * @description One sheet material. `gloss` is how much its face shines (matte 0, glass 1); `takes` are the printers, `inks` the
+     *     inks that it is made for. `use` says what it is for, `grams_m2` is its weight where it is sold by that, and `like`
+     *     names the stocks that the setting of one's own was taken from.
+     */
+    Stock: {
+      /** Abrasion */
+      abrasion: number;
+      /** Backing Um */
+      backing_um: number;
+      /**
+       * Colour
+       * @default #FFFFFF
+       */
+      colour: string;
+      /** Face Um */
+      face_um: number;
+      /** Faces */
+      faces: string;
+      /**
+       * Gloss
+       * @default 0.1
+       */
+      gloss: number;
+      /** Grams M2 */
+      grams_m2?: number | null;
+      /** Hardness Gf Per Um */
+      hardness_gf_per_um: number;
+      /**
+       * Inks
+       * @default [
+       *       "ordinary"
+       *     ]
+       */
+      inks: components['schemas']['Ink'][];
+      /** Key */
+      key: string;
+      /** Least Neck Mm */
+      least_neck_mm: number;
+      /**
+       * Like
+       * @default
+       */
+      like: string;
+      /**
+       * Mirrored
+       * @default false
+       */
+      mirrored: boolean;
+      /** Name */
+      name: string;
+      /**
+       * Printable
+       * @default true
+       */
+      printable: boolean;
+      /** Reflectance */
+      reflectance?: number | null;
+      /**
+       * Soft Backing
+       * @default false
+       */
+      soft_backing: boolean;
+      /**
+       * Soft Or Fibrous
+       * @default false
+       */
+      soft_or_fibrous: boolean;
+      /** Speed Mm S */
+      speed_mm_s: number;
+      /** @default kiss */
+      starts: components['schemas']['Cut'];
+      stock_class: components['schemas']['StockClass'];
+      tack: components['schemas']['Tack'];
+      /**
+       * Takes
+       * @default [
+       *       "inkjet",
+       *       "laser"
+       *     ]
+       */
+      takes: components['schemas']['PrinterKind'][];
+      /**
+       * Tuft
+       * @default 0
+       */
+      tuft: number;
+      /**
+       * Use
+       * @default
+       */
+      use: string;
+    };
+    /**
+     * StockClass
+     * @description What kind of material it is, for the mat it needs and how it is cut.
+     * @enum {string}
+     */
+    StockClass:
+      | 'label'
+      | 'vinyl'
+      | 'water-slide'
+      | 'transfer'
+      | 'flex'
+      | 'shrink film'
+      | 'dye paper'
+      | 'card'
+      | 'magnet'
+      | 'laminate';
+    /** StockKeyOut */
+    StockKeyOut: {
+      /** Key */
+      key: string;
+    };
+    /**
+     * StockOnShelf
+     * @description A stock of the workshop; `own` is one that can be changed.
+     */
+    StockOnShelf: {
+      /** Group */
+      group: string;
+      /** Hidden */
+      hidden: boolean;
+      /** Key */
+      key: string;
+      /** Own */
+      own: boolean;
+      stock: components['schemas']['Stock'];
+    };
     /** StockOut */
     StockOut: {
       /** Backing Um */
@@ -4280,6 +5387,12 @@ export interface components {
       /** Width Mm */
       width_mm: number;
     };
+    /**
+     * Tack
+     * @description How strongly the carrier mat holds.
+     * @enum {string}
+     */
+    Tack: 'low' | 'medium' | 'high';
     /**
      * TextLine
      * @description One line of text, its middle at a place; it is set smaller where it would not fit the base.
@@ -4320,6 +5433,11 @@ export interface components {
      * @enum {string}
      */
     Thickness: 'thin' | 'medium' | 'thick';
+    /** ThingId */
+    ThingId: {
+      /** Id */
+      id: number;
+    };
     /**
      * Tile
      * @description A window on a piece that is made in several parts: its sides as shares of the drawing's box, from the left and
@@ -4397,6 +5515,12 @@ export interface components {
       reason: string;
     };
     /**
+     * Urgency
+     * @description Whether something is to be done now, soon, or is only good to know.
+     * @enum {string}
+     */
+    Urgency: 'now' | 'soon' | 'fine';
+    /**
      * Usual
      * @description What was answered; None is an answer left for later. `asked` is off once nothing is to be asked any more.
      */
@@ -4457,6 +5581,23 @@ export interface components {
      */
     WishMove: 'on' | 'sooner' | 'later' | 'off';
     /**
+     * WorkshopCareOut
+     * @description The blades and mats of the workshop, as this job would use them.
+     */
+    WorkshopCareOut: {
+      /** Blades */
+      blades: components['schemas']['BladeOut'][];
+      /** Has Mat */
+      has_mat: boolean;
+      /** Mats */
+      mats: components['schemas']['MatOut'][];
+      /** Metres */
+      metres: number;
+      wanted_blade: components['schemas']['Blade'];
+      /** Wanted Tack */
+      wanted_tack: string;
+    };
+    /**
      * Side
      * @description What pieces are aligned by.
      * @enum {string}
@@ -4495,6 +5636,134 @@ export interface operations {
     responses: {
       /** @description Successful Response */
       200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  add_blade_api_blades_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['BladeProfile'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ThingId'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  change_blade_api_blades__number__put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['BladeProfile'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  remove_blade_api_blades__number__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  put_in_blade_api_blades__number__put_in_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['CutterId'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
         headers: {
           [name: string]: unknown;
         };
@@ -5203,6 +6472,35 @@ export interface operations {
       };
     };
   };
+  get_bench_card_api_jobs__job_id__bench_card_pdf_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   get_calibration_api_jobs__job_id__calibration_get: {
     parameters: {
       query?: never;
@@ -5350,6 +6648,37 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['FitOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_care_api_jobs__job_id__care_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['WorkshopCareOut'];
         };
       };
       /** @description Validation Error */
@@ -5580,6 +6909,40 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['JobOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_force_api_jobs__job_id__force_get: {
+    parameters: {
+      query?: {
+        cut?: components['schemas']['Cut'];
+        passes?: number | null;
+      };
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ForceOut'];
         };
       };
       /** @description Validation Error */
@@ -6237,6 +7600,41 @@ export interface operations {
       };
     };
   };
+  begin_ladder_api_jobs__job_id__ladders_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['LadderIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ThingId'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   get_layouts_api_jobs__job_id__layouts_get: {
     parameters: {
       query?: never;
@@ -6386,6 +7784,35 @@ export interface operations {
     responses: {
       /** @description Successful Response */
       204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_loading_api_jobs__job_id__loading_svg_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
         headers: {
           [name: string]: unknown;
         };
@@ -6885,6 +8312,106 @@ export interface operations {
       };
     };
   };
+  add_reading_api_jobs__job_id__readings_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['CutReadingIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ThingId'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  forget_record_api_jobs__job_id__records__record_id__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        record_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  judge_drop_api_jobs__job_id__records__record_id__drops__drop__put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        record_id: number;
+        drop: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['JudgedIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   redo_api_jobs__job_id__redo_post: {
     parameters: {
       query?: never;
@@ -6939,6 +8466,39 @@ export interface operations {
         content: {
           'application/json': components['schemas']['JobOut'];
         };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  log_run_api_jobs__job_id__runs_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['RunIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Validation Error */
       422: {
@@ -7266,6 +8826,77 @@ export interface operations {
       };
     };
   };
+  get_ladder_place_api_jobs__job_id__sheets__sheet__ladder_place_get: {
+    parameters: {
+      query?: {
+        before?: number;
+        width_mm?: number | null;
+        height_mm?: number | null;
+      };
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['LadderPlaceOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_ladder_file_api_jobs__job_id__sheets__sheet__ladder__record_id___kind__get: {
+    parameters: {
+      query?: {
+        width_mm?: number | null;
+        height_mm?: number | null;
+      };
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+        record_id: number;
+        kind: 'svg' | 'dxf' | 'hpgl';
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   get_page_api_jobs__job_id__sheets__sheet__page_png_get: {
     parameters: {
       query?: {
@@ -7358,6 +8989,69 @@ export interface operations {
       };
     };
   };
+  get_replay_api_jobs__job_id__sheets__sheet__replay_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ReplayOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_tell_tale_api_jobs__job_id__sheets__sheet__tell_tale__kind__get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+        kind: 'svg' | 'dxf' | 'hpgl';
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   whole_api_jobs__job_id__sheets__sheet__whole_png_get: {
     parameters: {
       query?: never;
@@ -7372,6 +9066,39 @@ export interface operations {
     responses: {
       /** @description Successful Response */
       200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  tell_step_api_jobs__job_id__steps_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SeenIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
         headers: {
           [name: string]: unknown;
         };
@@ -7533,6 +9260,163 @@ export interface operations {
       };
     };
   };
+  add_mat_api_mats_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MatProfile'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ThingId'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  change_mat_api_mats__number__put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MatProfile'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  remove_mat_api_mats__number__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  put_in_mat_api_mats__number__put_in_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['CutterId'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  wash_mat_api_mats__number__washed_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   list_printers_api_printers_get: {
     parameters: {
       query?: never;
@@ -7631,6 +9515,187 @@ export interface operations {
       cookie?: never;
     };
     requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  list_stocks_api_stocks_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['StockOnShelf'][];
+        };
+      };
+    };
+  };
+  add_stock_api_stocks_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['Stock'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['StockKeyOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  propose_stock_api_stocks_proposed_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['NewStock'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['Stock'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  change_stock_api_stocks__key__put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        key: string;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['Stock'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  remove_stock_api_stocks__key__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        key: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  hide_stock_api_stocks__key__hidden_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        key: string;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['HiddenIn'];
+      };
+    };
     responses: {
       /** @description Successful Response */
       204: {

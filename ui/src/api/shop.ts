@@ -4,6 +4,23 @@ import { useQuery } from '@tanstack/react-query';
 import { ask, client, type Schemas } from './client';
 import { useDoing } from './doing';
 
+export const useStocks = () =>
+  useQuery({ queryKey: ['stocks'], queryFn: () => ask(client.GET('/api/stocks')) });
+export const useProposeStock = () =>
+  useDoing([], (body: Schemas['NewStock']) => ask(client.POST('/api/stocks/proposed', { body })));
+export const useKeepStock = () =>
+  useDoing(null, async ({ key, stock }: { key: string | null; stock: Schemas['Stock'] }) => {
+    if (key === null) return (await ask(client.POST('/api/stocks', { body: stock }))).key;
+    await ask(client.PUT('/api/stocks/{key}', { params: { path: { key } }, body: stock }));
+    return key;
+  });
+export const useHideStock = () =>
+  useDoing(null, ({ key, hidden }: { key: string; hidden: boolean }) =>
+    ask(client.PUT('/api/stocks/{key}/hidden', { params: { path: { key } }, body: { hidden } })),
+  );
+export const useRemoveStock = () =>
+  useDoing(null, (key: string) => ask(client.DELETE('/api/stocks/{key}', { params: { path: { key } } })));
+
 export const usePrinters = () =>
   useQuery({ queryKey: ['printers'], queryFn: () => ask(client.GET('/api/printers')) });
 export const useCutters = () =>

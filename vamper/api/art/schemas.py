@@ -5,8 +5,8 @@ from typing import Annotated, Any
 from pydantic import BaseModel, Field
 
 from vamper.api.places import PlaceOut, SizeOut
+from vamper.core.values.cut import Cut
 from vamper.core.values.edge import EdgeSpec
-from vamper.core.values.item import Cut
 from vamper.core.values.limits import ONE_LINE
 
 

@@ -6,7 +6,7 @@ from pydantic import BaseModel, Field
 
 from vamper.api.places import PlaceOut
 from vamper.core.values.composition import Composition
-from vamper.core.values.item import Cut
+from vamper.core.values.cut import Cut
 from vamper.core.values.limits import ONE_LINE
 
 

@@ -1,14 +1,28 @@
-"""Settings of the cutter on the wire."""
+"""Settings of the cutter on the wire: the window of force, ladders, the path, blades and mats, the bench card."""
 
-from pydantic import BaseModel
+from datetime import datetime
+from typing import Annotated
 
-from vamper.core.values.item import Cut
+from pydantic import BaseModel, ConfigDict, Field
+
+from vamper.core.cutting.care import Urgency
+from vamper.core.values.blade import Blade, BladeIn
+from vamper.core.values.cut import Cut
+from vamper.core.values.cutter import ForceRange
+from vamper.core.values.dialect import StepName
+from vamper.core.values.limits import ONE_LINE, Length
+from vamper.core.values.mat import MatIn
+from vamper.core.values.stock import StockKey
+from vamper.core.values.tried import Gf, Outcome, Passes
+from vamper.services.shop.tried import RecordKind
+
+Name = Annotated[str, Field(min_length=1, max_length=80), ONE_LINE]
 
 
 class SettingOut(BaseModel):
     cut: Cut
     used: bool
-    blade: str
+    blade: Blade
     force_gf: float
     passes: int
     speed_mm_s: float
@@ -19,10 +33,14 @@ class SettingOut(BaseModel):
     most_um: float
     reached_um: float
     depth_per_pass_um: list[float]
-    machine_min_gf: float
-    machine_max_gf: float
-    clean_from_gf: float
-    clean_to_gf: float
+    chance: float
+    chance_words: str
+    seen: bool
+    """Whether anything was tried on this stock yet; else it is a starter."""
+    outcomes: list[Outcome]
+    """What can be told apart on this stock, and torn."""
+    spoken: str
+    """The same in the machine's own steps; empty where it takes gf, or nothing is known of them."""
     why: list[str]
 
 
@@ -31,3 +49,250 @@ class CutPart(BaseModel):
 
     revision: str
     settings: list[SettingOut]
+
+
+class BandOut(BaseModel):
+    """How likely one outcome is along the scale of force."""
+
+    outcome: Outcome
+    chances: list[float]
+
+
+class DropOut(BaseModel):
+    force_gf: float
+    passes: int
+    outcome: Outcome | None
+
+
+class CutRecordOut(BaseModel):
+    """What was tried in one go."""
+
+    id: int
+    kind: RecordKind
+    made_at: datetime
+    cut: Cut
+    blade: Blade
+    drops: list[DropOut]
+    open: bool
+    before: int
+    """How many ladders were made before it: they have other places on a sheet."""
+
+
+class PassesOut(BaseModel):
+    """The best force in so many passes, and its chance."""
+
+    passes: int
+    force_gf: float
+    chance: float
+    chance_words: str
+    comfortable: bool
+    """Within 90 % of the machine's force."""
+    proposed: bool
+
+
+class StepOut(BaseModel):
+    """A step of the machine's dialect, where it lies on the scale of force, and its chance of a clean cut."""
+
+    name: str
+    notches: bool
+    low_gf: float
+    force_gf: float
+    high_gf: float
+    chance: float
+    chance_words: str
+    seen: list[str]
+
+
+class ForceOut(BaseModel):
+    """The window of force of one cut: what is believed, what is proposed, and what another ladder would be worth."""
+
+    cut: Cut
+    passes: int
+    force: ForceRange
+    axis_gf: list[float]
+    bands: list[BandOut]
+    hill_gf: list[float]
+    hill: list[float]
+    prior_gf: list[float]
+    prior: list[float]
+    proposal_gf: float
+    chance: float
+    chance_words: str
+    chance_if_known: float
+    known_words: str
+    gain_points: float
+    done: bool
+    next_gf: list[float]
+    advice: list[str]
+    each_passes: list[PassesOut]
+    outcomes: list[Outcome]
+    """What can be told apart on this stock, and torn."""
+    records: list[CutRecordOut]
+    ladder: CutRecordOut | None
+    """The newest one: open, or just judged."""
+    steps: list[StepOut]
+    spoken: str
+    step: str
+    """The step that is proposed, with its notch; empty where the machine takes gf."""
+    blade: Blade
+    sharpness: float
+    like: str
+
+
+class LadderIn(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+    cut: Cut
+    passes: Passes
+
+
+class JudgedIn(BaseModel):
+    """What a drop looks like; nothing takes that back."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    outcome: Outcome | None
+
+
+class CutReadingIn(BaseModel):
+    """A reading without a ladder: what a setting did once."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    cut: Cut
+    force_gf: Gf
+    passes: Passes = 1
+    outcome: Outcome
+
+
+class RunIn(BaseModel):
+    """So many sheets were cut; `blade_id` is the blade that was confirmed to be in the machine."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    sheets: Annotated[int, Field(ge=1, le=1000)] = 1
+    outcomes: Annotated[dict[Cut, Outcome], Field(min_length=1)]
+    blade_id: int | None = None
+
+
+class SeenIn(BaseModel):
+    """What a step of the machine did on a stock."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    step: StepName
+    stock: StockKey
+    cut: Cut
+    passes: Passes = 1
+    outcome: Outcome
+
+
+class OffcutIn(BaseModel):
+    """A piece of the same stock that is left over."""
+
+    width_mm: Length
+    height_mm: Length
+
+
+class LadderPlaceOut(BaseModel):
+    """Where drops lie, in the frame of the screen's sheet; `problem` says why there is no room for them."""
+
+    paths: list[str]
+    slits: list[str]
+    at: list[list[float]]
+    problem: str | None
+
+
+class CutRunOut(BaseModel):
+    """One time that the blade goes down: `path` from where it sets down, travelled to from `from_mm`."""
+
+    item: int
+    cut: Cut
+    hole: bool
+    number: int
+    path: str
+    from_mm: list[float]
+    to_mm: list[float]
+    speed_mm_s: float
+    begins: float
+    ends: float
+
+
+class ReplayOut(BaseModel):
+    """A sheet as it is cut, run by run, as the screen shows it."""
+
+    runs: list[CutRunOut]
+    seconds: float
+    parts: dict[str, float]
+    length_mm: float
+    travel_mm: float
+    lifts: int
+    slowest_mm_s: float
+    slow_loops: int
+    """Loops that are run slower than the fastest one, for their bends."""
+    tell_tale: LadderPlaceOut
+
+
+class CareOut(BaseModel):
+    """What to do next, and when."""
+
+    urgency: Urgency
+    do: str
+    why: str
+
+
+class BladeOut(BaseModel):
+    id: int
+    name: str
+    in_machine: bool
+    elsewhere: bool
+    confirmed_at: datetime | None
+    blade: BladeIn
+    sharpness: float
+    metres_left: float
+    advice: list[CareOut]
+
+
+class MatOut(BaseModel):
+    id: int
+    name: str
+    in_machine: bool
+    elsewhere: bool
+    mat: MatIn
+    held: float
+    loads_left: int
+    advice: list[CareOut]
+
+
+class WorkshopCareOut(BaseModel):
+    """The blades and mats of the workshop, as this job would use them."""
+
+    wanted_blade: Blade
+    wanted_tack: str
+    metres: float
+    """What the job takes of the blade, times abrasion."""
+    has_mat: bool
+    blades: list[BladeOut]
+    mats: list[MatOut]
+
+
+class BladeProfile(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+    name: Name
+    blade: BladeIn
+
+
+class MatProfile(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+    name: Name
+    mat: MatIn
+
+
+class ThingId(BaseModel):
+    id: int
+
+
+class CutterId(BaseModel):
+    cutter_id: int

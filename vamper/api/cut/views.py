@@ -1,8 +1,51 @@
-"""From a plan's settings to what goes over the wire."""
+"""From a plan's settings, beliefs and paths to what goes over the wire."""
 
-from vamper.api.cut.schemas import CutPart, SettingOut
-from vamper.core.cutting.setting import CutSetting, depth_um, force_for
-from vamper.core.plan import Plan
+from dataclasses import replace
+
+import shapely
+
+from vamper.api.cut.schemas import (
+    BandOut,
+    BladeOut,
+    CareOut,
+    CutPart,
+    CutRecordOut,
+    CutRunOut,
+    DropOut,
+    ForceOut,
+    LadderPlaceOut,
+    MatOut,
+    PassesOut,
+    ReplayOut,
+    SettingOut,
+    StepOut,
+    WorkshopCareOut,
+)
+from vamper.core.bench_card import tell_tale_of, used_settings
+from vamper.core.cutting.belief import first_belief
+from vamper.core.cutting.care import Advice, blade_advice, held_of, loads_left, mat_advice, metres_left
+from vamper.core.cutting.depth import depth_um
+from vamper.core.cutting.dialect import placed
+from vamper.core.cutting.drops import Drop
+from vamper.core.cutting.ladder import COMFORTABLE_SHARE, best_at, ladder_advice
+from vamper.core.cutting.setting import CutSetting
+from vamper.core.cutting.window import window_of
+from vamper.core.marks.inspect import in_100, in_100_short
+from vamper.core.plan import Plan, cut_of, metres_of, timed_runs, timing_of
+from vamper.core.values.cut import Cut
+from vamper.core.values.cutter import Feed
+from vamper.core.values.dialect import StepSeen
+from vamper.core.values.geometry import Points
+from vamper.core.values.tried import MOST_PASSES, Outcome
+from vamper.formats.svg_path import DECIMALS, closed_path, open_path
+from vamper.services.brief.words import OUTCOME_WORDS
+from vamper.services.handoff.test_cuts import LadderPlace
+from vamper.services.shop.care import Care
+from vamper.services.shop.tried import KeptCutRecord, TriedOn
+
+_DIGITS = 4
+# More passes than these are offered only where the machine needs them.
+_SHOWN_PASSES = 3
 
 
 def cut_part(plan: Plan, revision: str) -> CutPart:
@@ -12,11 +55,9 @@ def cut_part(plan: Plan, revision: str) -> CutPart:
 
 
 def _setting(plan: Plan, setting: CutSetting, used: bool) -> SettingOut:
-    stock, force = plan.job.stock, plan.job.cutter.force_gf
-
-    def needed(depth: float) -> float:
-        return force_for(depth, setting.passes, stock, setting.blade)
-
+    stock = plan.job.stock
+    hardest = stock.hardness_gf_per_um / float(setting.belief.quantile(0.5))
+    sharp = setting.belief.sharpness
     return SettingOut(
         cut=setting.cut,
         used=used,
@@ -26,14 +67,228 @@ def _setting(plan: Plan, setting: CutSetting, used: bool) -> SettingOut:
         speed_mm_s=setting.speed_mm_s,
         mat=setting.mat,
         exposure_mm=setting.exposure_mm,
-        least_um=setting.band.least_um,
-        target_um=setting.band.target_um,
-        most_um=setting.band.most_um,
+        least_um=setting.bands.least_um,
+        target_um=setting.bands.target_um,
+        most_um=setting.bands.most_um,
         reached_um=setting.reached_um,
-        depth_per_pass_um=[depth_um(setting.force_gf, n, stock, setting.blade) for n in range(1, setting.passes + 1)],
-        machine_min_gf=force.min,
-        machine_max_gf=force.max,
-        clean_from_gf=needed(setting.band.least_um),
-        clean_to_gf=needed(setting.band.most_um),
+        depth_per_pass_um=[
+            depth_um(setting.force_gf, n, stock, setting.blade, sharp) * hardest for n in range(1, setting.passes + 1)
+        ],
+        chance=round(setting.likely, _DIGITS),
+        chance_words=in_100(setting.likely),
+        seen=setting.seen,
+        outcomes=_outcomes(setting),
+        spoken=setting.spoken.words,
         why=list(setting.why),
+    )
+
+
+def _outcomes(setting: CutSetting) -> list[Outcome]:
+    return [*(outcome for outcome, _, _ in setting.bands.outcomes), Outcome.TORN]
+
+
+def force_out(plan: Plan, cut: Cut, asked_passes: int | None, tried: TriedOn) -> ForceOut:
+    """The window of force of one cut; for other passes than are set, as it would be with these."""
+    setting, force = plan.settings[cut], plan.job.cutter.force_gf
+    belief, passes = setting.belief, asked_passes or setting.passes
+    prior = replace(first_belief(belief.stock, belief.cut, belief.blade), sharpness=belief.sharpness)
+    window = window_of(belief, prior, force, passes)
+    before = window_of(prior, prior, force, passes)
+    advice = ladder_advice(belief, force, [*tried.tries, *tried.runs], passes, exact=True)
+    as_set = passes == setting.passes
+    proposal = setting.force_gf if as_set else advice.proposal.force_gf
+    spoken = setting.spoken if as_set else placed(plan.job.cutter.dialect, belief, force, passes)
+    chance = spoken.chance if spoken.words else setting.chance if as_set else advice.proposal.chance
+    records = _records_out(tried)
+    ladders = [one for one in records if one.kind == "ladder" and one.cut is cut]
+    most = min(MOST_PASSES, max(_SHOWN_PASSES, setting.passes))
+    each = [best_at(belief, force, count) for count in range(1, most + 1)]
+    return ForceOut(
+        cut=cut,
+        passes=passes,
+        force=force,
+        axis_gf=[round(value, 2) for value in window.force_gf.tolist()],
+        bands=[
+            BandOut(outcome=outcome, chances=[round(value, _DIGITS) for value in chances.tolist()])
+            for outcome, chances in window.chances
+        ],
+        hill_gf=[round(value, 2) for value in window.hill_gf.tolist()],
+        hill=[round(value, _DIGITS) for value in window.hill.tolist()],
+        prior_gf=[round(value, 2) for value in before.hill_gf.tolist()],
+        prior=[round(value, _DIGITS) for value in before.hill.tolist()],
+        proposal_gf=proposal,
+        chance=round(chance, _DIGITS),
+        chance_words=in_100(chance),
+        chance_if_known=round(max(chance, advice.chance_if_known), _DIGITS),
+        known_words=in_100(max(chance, advice.chance_if_known)),
+        gain_points=round(advice.gain_of_another * 100, 1),
+        done=advice.done,
+        next_gf=list(advice.next_gf),
+        advice=list(advice.advice),
+        each_passes=[
+            PassesOut(
+                passes=one.passes,
+                force_gf=one.force_gf,
+                chance=round(one.chance, _DIGITS),
+                chance_words=in_100_short(one.chance),
+                comfortable=one.force_gf <= COMFORTABLE_SHARE * force.max,
+                proposed=one.passes == setting.least_passes,
+            )
+            for one in each
+        ],
+        outcomes=_outcomes(setting),
+        records=records,
+        ladder=ladders[-1] if ladders else None,
+        steps=[
+            StepOut(
+                name=one.name,
+                notches=step.notches,
+                low_gf=round(one.low_gf, 1),
+                force_gf=round(one.force_gf, 1),
+                high_gf=round(one.high_gf, 1),
+                chance=round(one.chance, _DIGITS),
+                chance_words=in_100_short(one.chance),
+                seen=[_seen_words(seen) for seen in step.seen],
+            )
+            for one, step in zip(spoken.steps, plan.job.cutter.dialect, strict=True)
+        ],
+        spoken=spoken.words,
+        step=spoken.step,
+        blade=setting.blade,
+        sharpness=round(belief.sharpness, _DIGITS),
+        like=plan.job.stock.like,
+    )
+
+
+def _seen_words(seen: StepSeen) -> str:
+    """What a step did, as a maker would say it: "clean on satin vinyl"."""
+    name, _ = OUTCOME_WORDS[seen.outcome]
+    cut = "" if seen.cut is Cut.KISS or not seen.stock.has_backing else ", cut through"
+    return f"{name} on {seen.stock.name}{cut}{f', {seen.passes} passes' if seen.passes > 1 else ''}"
+
+
+def _records_out(tried: TriedOn) -> list[CutRecordOut]:
+    found, ladders = [], 0
+    for kept in tried.records:
+        found.append(_record_out(kept, ladders))
+        ladders += kept.record.kind == "ladder"
+    return found
+
+
+def _record_out(kept: KeptCutRecord, before: int) -> CutRecordOut:
+    record = kept.record
+    return CutRecordOut(
+        id=kept.id,
+        kind=record.kind,
+        made_at=kept.made_at,
+        cut=record.cut,
+        blade=record.blade,
+        drops=[DropOut(force_gf=one.force_gf, passes=one.passes, outcome=one.outcome) for one in record.drops],
+        open=record.is_open,
+        before=before,
+    )
+
+
+def drops_out(places: list[tuple[float, float]]) -> LadderPlaceOut:
+    """Drops at places, to draw."""
+    drops = [Drop(x, y, 1.0, 1) for x, y in places]
+    return LadderPlaceOut(
+        paths=[closed_path(drop.loop, DECIMALS) for drop in drops],
+        slits=[open_path(drop.slit, DECIMALS) for drop in drops],
+        at=[list(place) for place in places],
+        problem=None,
+    )
+
+
+def ladder_place_out(place: LadderPlace) -> LadderPlaceOut:
+    return drops_out(list(place.places))
+
+
+def no_place(sentence: str) -> LadderPlaceOut:
+    return LadderPlaceOut(paths=[], slits=[], at=[], problem=sentence)
+
+
+def replay_out(plan: Plan, sheet: int) -> ReplayOut:
+    """One sheet (from 0) as it is cut, as the finished sheet reads."""
+    cut, width = cut_of(plan, sheet), plan.job.paper.width_mm
+
+    def seen(points: Points) -> Points:
+        return points if not plan.mirror else abs(points * (-1, 1) + (width, 0))
+
+    def at(point: tuple[float, float]) -> list[float]:
+        x, y = point
+        return [round(width - x if plan.mirror else x, 2), round(y, 2)]
+
+    timing = timing_of(plan, cut)
+    timed = list(timed_runs(plan, cut))
+    speeds = [one.speed_mm_s for one in timed]
+    place = tell_tale_of(plan, sheet)
+    return ReplayOut(
+        runs=[
+            CutRunOut(
+                item=one.run.loop.item,
+                cut=one.run.loop.cut,
+                hole=one.run.loop.is_hole,
+                number=one.run.number,
+                path=open_path(seen(shapely.get_coordinates(shapely.LineString(one.run.points).simplify(0.01))), 2),
+                from_mm=at(one.from_mm),
+                to_mm=at((float(one.run.points[0][0]), float(one.run.points[0][1]))),
+                speed_mm_s=one.speed_mm_s,
+                begins=round(one.begins, 3),
+                ends=round(one.ends, 3),
+            )
+            for one in timed
+        ],
+        seconds=round(timing.seconds, 2),
+        parts={name: round(value, 2) for name, value in timing.parts.items()},
+        length_mm=round(timing.length_mm, 1),
+        travel_mm=round(timing.travel_mm, 1),
+        lifts=timing.lifts,
+        slowest_mm_s=min(speeds, default=0.0),
+        slow_loops=len({id(one.run.loop) for one in timed if one.speed_mm_s < max(speeds)}),
+        tell_tale=no_place("no waste is left for a tell-tale") if place is None else drops_out([place]),
+    )
+
+
+def _care(advice: list[Advice]) -> list[CareOut]:
+    return [CareOut(urgency=one.urgency, do=one.do, why=one.why) for one in advice]
+
+
+def care_out(plan: Plan, cutter_id: int, care: Care) -> WorkshopCareOut:
+    """The blades and mats of a workshop, as a job would use them."""
+    stock = plan.job.stock
+    metres = sum(metres_of(plan, sheet) for sheet in range(len(plan.sheets))) * plan.job.copies
+    used = used_settings(plan) or list(plan.settings.values())
+    return WorkshopCareOut(
+        wanted_blade=used[0].blade,
+        wanted_tack=stock.tack,
+        metres=round(metres, 2),
+        has_mat=plan.job.cutter.feed is Feed.MAT,
+        blades=[
+            BladeOut(
+                id=one.id,
+                name=one.name,
+                in_machine=one.cutter_id == cutter_id,
+                elsewhere=one.cutter_id not in (None, cutter_id),
+                confirmed_at=one.confirmed_at,
+                blade=one.value,
+                sharpness=round(one.value.sharpness, _DIGITS),
+                metres_left=round(metres_left(one.value), 1),
+                advice=_care(blade_advice(one.value, stock, metres)),
+            )
+            for one in care.blades.all()
+        ],
+        mats=[
+            MatOut(
+                id=one.id,
+                name=one.name,
+                in_machine=one.cutter_id == cutter_id,
+                elsewhere=one.cutter_id not in (None, cutter_id),
+                mat=one.value,
+                held=round(held_of(one.value), _DIGITS),
+                loads_left=loads_left(one.value),
+                advice=_care(mat_advice(one.value, stock)),
+            )
+            for one in care.mats.all()
+        ],
     )

@@ -30,9 +30,9 @@ from vamper.api.jobs.schemas import (
 )
 from vamper.api.jobs.views import job_out
 from vamper.api.sheet.schemas import LayoutPart, SheetPart
+from vamper.core.bench_card import bench_steps
 from vamper.core.values.findings import BadInput
 from vamper.demo.workshop import add_example
-from vamper.services.brief.bench import bench_steps
 from vamper.services.jobs.document import UNTITLED
 
 router = door_router()

@@ -48,6 +48,7 @@ class GlanceOut(BaseModel):
 
 
 class BenchStepOut(BaseModel):
+    key: str
     do: str
     figures: list[str]
     lines: list[str]
@@ -150,6 +151,7 @@ class ChoiceOut(BaseModel):
     proposed: bool
     group: str
     use: str
+    each: dict[str, Any]
     question: QuestionOut | None
 
 

@@ -9,6 +9,7 @@ from vamper.core.values.granted import Side
 from vamper.core.values.limits import ONE_LINE
 from vamper.core.values.paper import Paper
 from vamper.core.values.printer import Printer
+from vamper.core.values.stock import Stock
 
 Name = Annotated[str, Field(min_length=1, max_length=80), ONE_LINE]
 
@@ -50,3 +51,23 @@ class GrantedAnswer(BaseModel):
     side: Side
     size_mm: Annotated[float, Field(gt=0, le=2000, allow_inf_nan=False)]
     taken: bool
+
+
+class StockOnShelf(BaseModel):
+    """A stock of the workshop; `own` is one that can be changed."""
+
+    key: str
+    stock: Stock
+    group: str
+    own: bool
+    hidden: bool
+
+
+class StockKeyOut(BaseModel):
+    key: str
+
+
+class HiddenIn(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+    hidden: bool

@@ -9,15 +9,16 @@ the rest; "torn" says nothing about depth.
 import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
-from enum import StrEnum
 
 import numpy as np
 import numpy.typing as npt
 from scipy.special import ndtr
 
-from vamper.core.cutting.setting import Blade, depth_um
-from vamper.core.values.item import Cut
+from vamper.core.cutting.depth import EFFORT, Bands, bands_of, passes_factor
+from vamper.core.values.blade import Blade, sharpness_of
+from vamper.core.values.cut import Cut
 from vamper.core.values.stock import Stock
+from vamper.core.values.tried import Try
 
 Floats = npt.NDArray[np.float64]
 
@@ -25,64 +26,8 @@ PRIOR_SIGMA = 0.30
 SEEN_SIGMA = 0.06
 RUN_SIGMA = 0.04
 MISREAD = 0.02
-# A blade that has cut so many metres (times abrasion) is down to 1/e.
-BLADE_METRES = 600.0
 _GRID = 401
 _GRID_SIGMAS = 5.0
-_INFINITE = math.inf
-# A cut that goes this far past the sheet is deeper than it need be.
-_DEEPER = 1.4
-
-
-class Outcome(StrEnum):
-    """What a drop, or a run, looks like."""
-
-    NOT_THROUGH = "not-through"
-    CLEAN = "clean"
-    BACKING_MARKED = "backing-marked"
-    BACKING_THROUGH = "backing-through"
-    TORN = "torn"
-
-
-@dataclass(frozen=True, slots=True)
-class Try:
-    """One drop of a ladder, or one run: what was set, and what came of it."""
-
-    force_gf: float
-    passes: int
-    outcome: Outcome
-
-
-@dataclass(frozen=True, slots=True)
-class Bands:
-    """The depths (µm, from, to) that each outcome stands for, and those that are wanted of a force."""
-
-    outcomes: tuple[tuple[Outcome, float, float], ...]
-    wanted: tuple[float, float]
-    target_um: float
-
-    def of(self, outcome: Outcome) -> tuple[float, float]:
-        return next((low, high) for one, low, high in self.outcomes if one is outcome)
-
-
-def bands_of(stock: Stock, cut: Cut) -> Bands:
-    """What can be told apart on a stock: with a backing four things, cut through, or without one, two."""
-    face, backing = stock.face_um, stock.backing_um
-    if cut is Cut.KISS and backing:
-        clean = (face, face + 0.3 * backing)
-        return Bands(
-            (
-                (Outcome.NOT_THROUGH, 0.0, face),
-                (Outcome.CLEAN, *clean),
-                (Outcome.BACKING_MARKED, clean[1], face + backing),
-                (Outcome.BACKING_THROUGH, face + backing, _INFINITE),
-            ),
-            clean,
-            face + 0.15 * backing,
-        )
-    whole = face + backing
-    seen = ((Outcome.NOT_THROUGH, 0.0, whole), (Outcome.CLEAN, whole, _INFINITE))
-    return Bands(seen, (whole, _DEEPER * whole), 1.15 * whole)
 
 
 @dataclass(frozen=True)
@@ -120,13 +65,8 @@ class Belief:
     def depths(self, force_gf: npt.ArrayLike, passes: npt.ArrayLike) -> Floats:
         """Depth (µm) on each hardness of the grid, shape (forces, grid)."""
         forces, counts = np.broadcast_arrays(np.atleast_1d(np.asarray(force_gf, float)), np.atleast_1d(passes))
-        one = np.array(
-            [
-                depth_um(1.0, int(n), self.stock, self.blade, self.sharpness) * self.stock.hardness_gf_per_um
-                for n in counts
-            ]
-        )
-        found: Floats = (forces * one)[:, None] / self.hardness
+        factors = np.array([passes_factor(int(count)) for count in counts]) * self.sharpness / EFFORT[self.blade]
+        found: Floats = (forces * factors)[:, None] / self.hardness
         return found
 
     def chance(self, force_gf: npt.ArrayLike, passes: npt.ArrayLike, band: tuple[float, float]) -> Floats:
@@ -144,12 +84,20 @@ class Belief:
 
     def likelihood(self, one: Try, spread: float = SEEN_SIGMA) -> Floats:
         """How likely a try is on each hardness of the grid."""
-        seen = [outcome for outcome, _, _ in self.bands.outcomes]
+        bands = self.bands if one.cut is None else bands_of(self.stock, one.cut)
+        seen = [outcome for outcome, _, _ in bands.outcomes]
         if one.outcome not in seen:
             return np.ones_like(self.weight)
-        lands = landing(self.depths(one.force_gf, one.passes), self.bands.of(one.outcome), spread)[0]
+        depths = self.depths(one.force_gf, one.passes) * self._as_then(one)
+        lands = landing(depths, bands.of(one.outcome), spread)[0]
         found: Floats = (1 - MISREAD) * lands + MISREAD / len(seen)
         return found
+
+    def _as_then(self, one: Try) -> float:
+        """How much deeper the same force went with the blade of a try than it would with this one."""
+        sharp = self.sharpness if one.metres is None else sharpness_of(one.metres)
+        effort = EFFORT[self.blade if one.blade is None else one.blade]
+        return sharp / self.sharpness * EFFORT[self.blade] / effort
 
 
 def landing(depths: Floats, band: tuple[float, float], spread: float) -> Floats:
@@ -160,11 +108,6 @@ def landing(depths: Floats, band: tuple[float, float], spread: float) -> Floats:
     beyond = ndtr((ln - math.log(high)) / spread) if math.isfinite(high) else np.zeros_like(ln)
     found: Floats = above - beyond
     return found
-
-
-def sharpness_of(metres: float) -> float:
-    """How sharp a blade is that has cut so many metres (times the abrasion of what it cut)."""
-    return math.exp(-metres / BLADE_METRES)
 
 
 def first_belief(stock: Stock, cut: Cut, blade: Blade = Blade.GENERAL, metres: float = 0.0) -> Belief:

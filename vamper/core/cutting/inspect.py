@@ -1,43 +1,174 @@
-"""What can be said about cutting: more than the machine has, less than it can, a kiss with nothing to stop in."""
+"""What can be said about cutting: more than the machine has, less than it can, a blade, a mat or a belief that will not
+do, and detail too fine for the blade.
+"""
 
+import math
 from collections.abc import Sequence
 
-from vamper.core.cutting.setting import CutSetting
+import shapely
+
+from vamper.core.art.inspect import place_of, size_fix
+from vamper.core.cutting.care import TAPE_AT, WASH_AT, held_of
+from vamper.core.cutting.ladder import COMFORTABLE_SHARE
+from vamper.core.cutting.setting import LEAST_RADIUS_MM, CutSetting
+from vamper.core.edge.bends import tight_places
+from vamper.core.edge.edge import Edge
 from vamper.core.sheet.layout import THROUGH_GAP_MM
+from vamper.core.values.blade import WORN_AT, Blade, BladeIn
+from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import Finding, Fix, FixTarget, Severity
-from vamper.core.values.item import Cut
+from vamper.core.values.geometry import ring_points
+from vamper.core.values.item import ItemSpec
 from vamper.core.values.lengths import figure, mm
+from vamper.core.values.mat import MatIn
 from vamper.core.values.stock import Stock
+from vamper.core.values.tried import MOST_PASSES
 
+SURE_AT = 0.8
 _THROUGH = Fix("Cut it through", f"{mm(THROUGH_GAP_MM)} between pieces", FixTarget.ITEM, {"cut": Cut.THROUGH.value})
+_MOST_PLACES = 12
+_ROOM_MM = 0.6
+# A design is not offered larger than by this to cure a tight bend.
+_MOST_GROWTH = 2.0
 
 
 def cut_findings(setting: CutSetting, stock: Stock, cutter: Cutter) -> list[Finding]:
     """A cut the machine cannot make, or only too deep."""
-    if setting.reached_um < setting.band.least_um:
+    if setting.is_too_hard:
         return [
             Finding(
                 "cut.too-hard",
                 Severity.STOP,
                 "This machine cannot cut it",
-                f"Even {setting.passes} passes at {setting.force_gf:g} gf reach {figure(setting.reached_um, 'µm', 0)} "
-                f"of the {figure(setting.band.least_um, 'µm', 0)} that are needed.",
-                {"reached_um": round(setting.reached_um), "needed_um": round(setting.band.least_um)},
+                f"Even {MOST_PASSES} passes take {setting.needed_gf:.0f} gf each for {stock.name}, and this machine "
+                f"has {cutter.force_gf.max:g} gf, of which nine tenths can be relied on. Take a thinner stock, "
+                "a stronger machine, or cut it by hand.",
+                {
+                    "needed_gf": round(setting.needed_gf),
+                    "most_gf": round(COMFORTABLE_SHARE * cutter.force_gf.max),
+                },
             )
         ]
-    if setting.reached_um > setting.band.most_um:
+    if setting.reached_um > setting.bands.most_um:
         return [
             Finding(
                 "cut.too-deep",
                 Severity.LOOK,
                 "The gentlest force is too much",
                 f"At its least, {cutter.force_gf.min:g} gf, this machine goes {figure(setting.reached_um, 'µm', 0)} "
-                f"deep into {stock.name}; {figure(setting.band.most_um, 'µm', 0)} would still be clean.",
-                {"reached_um": round(setting.reached_um), "most_um": round(setting.band.most_um)},
+                f"deep into {stock.name}; {figure(setting.bands.most_um, 'µm', 0)} would still be clean.",
+                {"reached_um": round(setting.reached_um), "most_um": round(setting.bands.most_um)},
             )
         ]
     return []
+
+
+def unsure_finding(setting: CutSetting, stock: Stock) -> list[Finding]:
+    """A clean cut that is not likely enough to risk the sheet on it."""
+    if setting.likely >= SURE_AT:
+        return []
+    share, what = round(setting.likely * 100), setting.spoken.step or f"{setting.force_gf:g} gf"
+    known = "What was tried so far leaves" if setting.seen or setting.spoken.words else "A starter alone leaves"
+    cure = (
+        "Try a step on an offcut, and tell under Cut what it did: it finds its place on the scale."
+        if setting.spoken.steps
+        else "A ladder of six small drops in the waste of this sheet finds the force; you say what each looks like."
+    )
+    return [
+        Finding(
+            "cut.unsure",
+            Severity.LOOK,
+            f"Clean in {share} of 100: try it first",
+            f"{known} {what} on {stock.name} too uncertain. {cure}",
+            {"chance": round(setting.likely, 4), "force_gf": setting.force_gf, "passes": setting.passes},
+        )
+    ]
+
+
+def blade_findings(blade: BladeIn | None, stock: Stock, settings: Sequence[CutSetting]) -> list[Finding]:
+    """The blade that is in the machine: too steep for a soft backing, or worn."""
+    if blade is None:
+        return []
+    found = list[Finding]()
+    kissed = any(setting.cut is Cut.KISS for setting in settings)
+    if blade.angle is Blade.STEEP and stock.soft_backing and kissed:
+        found.append(
+            Finding(
+                "cut.steep-blade",
+                Severity.STOP,
+                "The steep blade would cut the backing",
+                f"The 60° blade is in the machine. On the soft backing of {stock.name} it goes through whatever the "
+                "force: put the 45° blade in, with the machine off and fingers away from the tip.",
+                {"angle_deg": 60},
+            )
+        )
+    if blade.sharpness < WORN_AT:
+        found.append(
+            Finding(
+                "cut.blade-worn",
+                Severity.LOOK,
+                "The blade is worn",
+                f"It is down to {blade.sharpness * 100:.0f} % of its edge after {figure(blade.metres, 'm', 0)} "
+                "(times abrasion). Change it before this sheet: a dull one tears, and asks for more and more force.",
+                {"sharpness": round(blade.sharpness, 3), "metres": round(blade.metres, 1)},
+            )
+        )
+    return found
+
+
+def mat_findings(mat: MatIn | None) -> list[Finding]:
+    """A mat that no longer holds."""
+    if mat is None or held_of(mat) >= WASH_AT:
+        return []
+    held = held_of(mat)
+    taped = " Tape the rim of the sheet until then, clear of the marks." if held < TAPE_AT and not mat.taped else ""
+    return [
+        Finding(
+            "cut.mat-tired",
+            Severity.LOOK,
+            "The mat is tired",
+            f"After {mat.loads} loads it holds {held * 100:.0f} % of what it did, and the sheet may slip: wash it with "
+            f"mild soap and let it dry in air.{taped}",
+            {"held": round(held, 3), "loads": mat.loads},
+        )
+    ]
+
+
+def detail_findings(edge: Edge, item: ItemSpec, setting: CutSetting, stock: Stock, number: int) -> list[Finding]:
+    """Bends that are too tight for the blade, with their places."""
+    limit = LEAST_RADIUS_MM[setting.blade]
+    if edge.smallest_radius_mm >= limit:
+        return []
+    rings = [ring for part in edge.shape.geoms for ring in (part.exterior, *part.interiors)]
+    bends = [place for ring in rings for place in tight_places(ring_points(ring), limit)]
+    if not bends:
+        return []
+    places = tuple(place_of(shapely.MultiPoint(bend).buffer(_ROOM_MM).bounds) for bend in bends[:_MOST_PLACES])
+    least = edge.smallest_radius_mm
+    one, gentler = len(bends) == 1, setting.passes > setting.least_passes
+    fixes = []
+    if setting.passes < MOST_PASSES and not gentler:
+        more = setting.passes + 1
+        fixes.append(Fix(f"Take {more} passes", "each gentler, so that less is torn", FixTarget.JOB, {"passes": more}))
+    growth = limit / least
+    if growth <= _MOST_GROWTH:
+        larger = math.ceil(item.size.wanted_mm * growth * 10) / 10
+        fixes.append(size_fix(item, larger, "its bends become rounder"))
+    return [
+        Finding(
+            "cut.small-detail",
+            Severity.NOTE if gentler else Severity.LOOK,
+            f"{'A bend' if one else f'{len(bends)} bends'} too tight for this blade",
+            f"The tightest has a radius of {mm(least, 2)}; the {setting.blade}° blade goes round {mm(limit, 2)} "
+            f"cleanly. Tighter ones come out torn or rounded, and {stock.name} holds no neck under "
+            f"{mm(stock.least_neck_mm)}: go gentler in more passes, make it larger, or smooth the edge.",
+            {"bends": len(bends), "radius_mm": round(least, 3), "least_mm": limit, "neck_mm": stock.least_neck_mm},
+            item=number,
+            places=places,
+            fixes=tuple(fixes),
+        )
+    ]
 
 
 def kiss_without_backing(stock: Stock, numbers: Sequence[int]) -> list[Finding]:

@@ -12,10 +12,11 @@ from functools import reduce
 
 import numpy as np
 
-from vamper.core.cutting.belief import MISREAD, RUN_SIGMA, SEEN_SIGMA, Belief, Floats, Outcome, Try, landing
-from vamper.core.cutting.setting import COMFORTABLE_SHARE, MOST_PASSES
+from vamper.core.cutting.belief import MISREAD, RUN_SIGMA, SEEN_SIGMA, Belief, Floats, landing
 from vamper.core.values.cutter import ForceRange
+from vamper.core.values.tried import MOST_PASSES, Outcome, Try
 
+COMFORTABLE_SHARE = 0.9
 RUNGS = 6
 DONE_AT = 0.01
 # Forces that are weighed against each other, and hardnesses, where all outcomes are gone through.
@@ -63,15 +64,21 @@ def settable(force: ForceRange) -> Floats:
 
 def proposed(belief: Belief, force: ForceRange, least_passes: int = 1) -> Proposal:
     """The best setting: in as few passes as keep its force within 90 % of the machine's."""
-    best = [_best(belief, force, passes) for passes in range(least_passes, MOST_PASSES + 1)]
-    return next((one for one in best if one.force_gf <= COMFORTABLE_SHARE * force.max), max(best, key=_chance))
+    best = Proposal(force.max, MOST_PASSES, -1.0)
+    for passes in range(least_passes, MOST_PASSES + 1):
+        one = best_at(belief, force, passes)
+        if one.force_gf <= COMFORTABLE_SHARE * force.max:
+            return one
+        best = max(best, one, key=_chance)
+    return best
 
 
 def _chance(one: Proposal) -> float:
     return one.chance
 
 
-def _best(belief: Belief, force: ForceRange, passes: int) -> Proposal:
+def best_at(belief: Belief, force: ForceRange, passes: int) -> Proposal:
+    """The force with the highest chance in so many passes."""
     forces = settable(force)
     chances = belief.chance(forces, passes, belief.bands.wanted)
     place = int(chances.argmax())
@@ -80,9 +87,11 @@ def _best(belief: Belief, force: ForceRange, passes: int) -> Proposal:
     return Proposal(float(forces[place]), passes, chance)
 
 
-def ladder_advice(belief: Belief, force: ForceRange, tries: Sequence[Try]) -> Advice:
-    """What to set now, what to try next, and whether that is worth it."""
-    best = proposed(belief, force)
+def ladder_advice(
+    belief: Belief, force: ForceRange, tries: Sequence[Try], least_passes: int = 1, exact: bool = False
+) -> Advice:
+    """What to set now, what to try next, and whether that is worth it; in just so many passes where that is `exact`."""
+    best = best_at(belief, force, least_passes) if exact else proposed(belief, force, least_passes)
     rungs = next_rungs(belief, force, best.passes, first=not tries)
     forces = _near(belief, force, best.passes)
     table = landing(belief.depths(forces, best.passes), belief.bands.of(Outcome.CLEAN), RUN_SIGMA)

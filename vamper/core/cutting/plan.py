@@ -6,7 +6,8 @@ runs on a little past its beginning (overcut) so that it closes; a loop with tab
 Passes are repeated a loop at a time. A mirrored sheet is cut mirrored, as it was printed.
 """
 
-from collections.abc import Callable, Iterator, Mapping
+import math
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -14,8 +15,9 @@ import numpy as np
 from vamper.core.cutting.path import good_start, shortest_way
 from vamper.core.edge.bends import CORNER_DEG
 from vamper.core.sheet.laid import LaidSheet
+from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import Points, mirrored, ring_points
-from vamper.core.values.item import Cut, Tabs
+from vamper.core.values.item import Tabs
 from vamper.core.values.paper import Paper
 
 # What a machine needs beside the cutting itself: to lift and set down, to slow down for a corner, to find its marks.
@@ -29,7 +31,8 @@ MARKS_SECONDS = 15.0
 class CutLoop:
     """One closed run of the blade: points of shape (n, 2) in the sheet frame, the first not repeated.
 
-    `placement` is the piece's place on its sheet, from 0; `tabs` are bridges that stay.
+    `placement` is the piece's place on its sheet, from 0; `tabs` are bridges that stay; `radius_mm` is its tightest
+    bend.
     """
 
     item: int
@@ -38,6 +41,7 @@ class CutLoop:
     is_hole: bool
     placement: int = 0
     tabs: Tabs | None = None
+    radius_mm: float = math.inf
 
     @property
     def length_mm(self) -> float:
@@ -77,21 +81,38 @@ def _stretch(points: Points, along: Points, start: float, end: float) -> Points:
 
 @dataclass(frozen=True, slots=True)
 class Run:
-    """One time that the blade goes down: which loop, which pass (from 1), and where it goes."""
+    """One time that the blade goes down: which loop, which pass (from 1), and where it goes; `is_first` of its pass."""
 
     loop: CutLoop
     number: int
     points: Points
+    is_first: bool = True
+
+
+@dataclass(frozen=True, slots=True)
+class Timed:
+    """A run with its speed, and when it begins and ends, seconds from the start; `from_mm` is where the blade came
+    from.
+    """
+
+    run: Run
+    speed_mm_s: float
+    from_mm: tuple[float, float]
+    begins: float
+    ends: float
 
 
 @dataclass(frozen=True, slots=True)
 class Timing:
-    """What a sheet takes at the machine. Travel is from the sheet's top left through all runs, not home."""
+    """What a sheet takes at the machine. Travel is from the sheet's top left through all runs, not home. `parts` are
+    the seconds of reading marks, cutting, corners, lifts and travel.
+    """
 
     length_mm: float
     travel_mm: float
     lifts: int
     seconds: float
+    parts: Mapping[str, float]
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,22 +137,53 @@ class CutPlan:
         for loop in self.loops:
             stretches = loop.runs(overcut_mm)
             for number in range(1, passes[loop.cut] + 1):
-                for points in stretches:
-                    yield Run(loop, number, points)
+                for place, points in enumerate(stretches):
+                    yield Run(loop, number, points, place == 0)
+
+    def timed(
+        self, passes: Mapping[Cut, int], speed_of: Callable[[CutLoop], float], overcut_mm: float, marks: int
+    ) -> Iterator[Timed]:
+        """Every run with the time at which it begins and ends: the machine reads its marks, travels, sets down, cuts,
+        and slows down for corners.
+        """
+        at, clock = (0.0, 0.0), MARKS_SECONDS if marks else 0.0
+        for run in self.runs(passes, overcut_mm):
+            start, end = run.points[0], run.points[-1]
+            speed = speed_of(run.loop)
+            begins = clock + math.hypot(start[0] - at[0], start[1] - at[1]) / TRAVEL_MM_S + LIFT_SECONDS
+            clock = begins + _length(run.points) / speed + _corners(run) * CORNER_SECONDS
+            yield Timed(run, speed, at, begins, clock)
+            at = (float(end[0]), float(end[1]))
 
     def timing(
-        self, passes: Mapping[Cut, int], speeds_mm_s: Mapping[Cut, float], overcut_mm: float, marks: int
+        self, passes: Mapping[Cut, int], speed_of: Callable[[CutLoop], float], overcut_mm: float, marks: int
     ) -> Timing:
         """How long the sheet takes: length over speed in every pass, corners, lifts, travel, and reading the marks."""
-        at, travel, length, seconds, lifts = np.zeros(2), 0.0, 0.0, MARKS_SECONDS if marks else 0.0, 0
-        for run in self.runs(passes, overcut_mm):
-            one = float(np.hypot(*np.diff(run.points, axis=0).T).sum())
-            travel += float(np.hypot(*(run.points[0] - at)))
-            at, lifts = run.points[-1], lifts + 1
-            length += one if run.number == 1 else 0.0
-            seconds += one / speeds_mm_s[run.loop.cut] + LIFT_SECONDS
-        corners = sum(loop.corners * passes[loop.cut] for loop in self.loops)
-        return Timing(length, travel, lifts, seconds + corners * CORNER_SECONDS + travel / TRAVEL_MM_S)
+        travel, length, lifts, cutting, corners = 0.0, 0.0, 0, 0.0, 0.0
+        for one in self.timed(passes, speed_of, overcut_mm, marks):
+            start, long = one.run.points[0], _length(one.run.points)
+            travel += math.hypot(start[0] - one.from_mm[0], start[1] - one.from_mm[1])
+            lifts += 1
+            length += long if one.run.number == 1 else 0.0
+            cutting += long / one.speed_mm_s
+            corners += _corners(one.run) * CORNER_SECONDS
+        parts = {
+            "marks": MARKS_SECONDS if marks else 0.0,
+            "cutting": cutting,
+            "corners": corners,
+            "lifts": lifts * LIFT_SECONDS,
+            "travel": travel / TRAVEL_MM_S,
+        }
+        return Timing(length, travel, lifts, sum(parts.values()), parts)
+
+
+def _length(points: Points) -> float:
+    return float(np.hypot(*np.diff(points, axis=0).T).sum())
+
+
+def _corners(run: Run) -> int:
+    """Corners of a loop are slowed down for once in a pass, whatever its tabs."""
+    return run.loop.corners if run.is_first else 0
 
 
 def plan_cut(
@@ -140,18 +192,23 @@ def plan_cut(
     cuts: Mapping[int, Cut],
     mirror: bool = False,
     tabs: Mapping[int, Tabs | None] | None = None,
+    radii: Mapping[int, Sequence[Sequence[float]]] | None = None,
 ) -> CutPlan:
-    """The loops of one sheet in cutting order; `cuts` and `tabs` are those of the designs by their numbers."""
+    """The loops of one sheet in cutting order; `cuts`, `tabs` and `radii` (see `Edge.radii_mm`) are those of the
+    designs by their numbers.
+    """
     loops: list[CutLoop] = []
     for place, (placement, laid) in enumerate(zip(sheet.placements, sheet.edges, strict=True)):
         edge = mirrored(laid, paper.width_mm) if mirror else laid
         cut = cuts[placement.item]
         held = (tabs or {}).get(placement.item) if cut is Cut.THROUGH else None
-        for part in edge.geoms:
-            loops += [
-                CutLoop(placement.item, cut, _clockwise(ring_points(ring)), True, place) for ring in part.interiors
-            ]
-            loops.append(CutLoop(placement.item, cut, _clockwise(ring_points(part.exterior)), False, place, held))
+        known = (radii or {}).get(placement.item)
+        for number, part in enumerate(edge.geoms):
+            bends = known[number] if known is not None else (math.inf,) * (1 + len(part.interiors))
+            for ring, bend in zip(part.interiors, bends[1:], strict=True):
+                loops.append(CutLoop(placement.item, cut, _clockwise(ring_points(ring)), True, place, radius_mm=bend))
+            outer = _clockwise(ring_points(part.exterior))
+            loops.append(CutLoop(placement.item, cut, outer, False, place, held, bends[0]))
     ordered: list[CutLoop] = []
     blade_at = np.zeros(2)
     for cut in (Cut.KISS, Cut.THROUGH):

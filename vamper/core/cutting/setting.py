@@ -1,51 +1,80 @@
 """Blade, force, passes, speed and mat for one stock and one kind of cut, each with its reason in a sentence.
 
-The model: one pass at force F reaches depth z = F · sharp / (hardness · b), b = 1.00 for the 45° blade and 0.85 for the
-60° one; pass n adds z · 0.6^(n−1). The target depth is the face and a little of the backing (kiss), or all of it and a
-little of the mat (through). Two gentle passes beat one hard one where the stock is soft or fibrous and the detail is
-small. Speed is the lower of what the stock takes and √(a · smallest radius).
+Before anything was tried the force is the one that reaches the target depth on the starter's hardness; from then on it
+is the one with the highest chance of a clean cut on everything that is believed. A worn blade takes more force by
+itself. Two gentle passes beat one hard one where the stock is soft or fibrous and the detail is small. One tight bend
+sets neither blade nor speed for a whole sheet: the blade goes by the designs' usual detail, the speed by each loop.
 """
 
 import math
-from dataclasses import dataclass
-from enum import StrEnum
+from dataclasses import dataclass, field
+from functools import cached_property
 
+from vamper.core.cutting.belief import Belief, first_belief, told
+from vamper.core.cutting.depth import Bands, bands_of, depth_um, force_for
+from vamper.core.cutting.dialect import Spoken, placed
+from vamper.core.cutting.ladder import COMFORTABLE_SHARE, best_at, proposed
+from vamper.core.values.blade import Blade, BladeIn
+from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter
-from vamper.core.values.item import Cut
+from vamper.core.values.job import Job
 from vamper.core.values.lengths import figure, mm
-from vamper.core.values.stock import Stock, StockClass, Tack
+from vamper.core.values.stock import Stock, Tack
+from vamper.core.values.tried import MOST_PASSES, Outcome, Try
 
-PASS_FADE = 0.6
-MOST_PASSES = 6
-COMFORTABLE_SHARE = 0.9
 STEEP_THICKNESS_UM = 250.0
 STEEP_RADIUS_MM = 0.7
 SMALL_RADIUS_MM = 1.5
 THROUGH_EXPOSURE_UM = 100.0
-
-
-class Blade(StrEnum):
-    """By the angle of its cutting edge to the stock, degrees."""
-
-    GENERAL = "45"
-    STEEP = "60"
-
-
-_EFFORT = {Blade.GENERAL: 1.0, Blade.STEEP: 0.85}
+# What each blade goes round cleanly, mm.
+LEAST_RADIUS_MM = {Blade.GENERAL: STEEP_RADIUS_MM, Blade.STEEP: 0.35}
 
 
 @dataclass(frozen=True, slots=True)
-class DepthBand:
-    """Depths that count as a clean cut, µm, and the depth aimed at."""
+class Detail:
+    """How fine the edges are: `radius_mm` is the tightest bend of the usual design, `easiest_mm` that of the loop that
+    can be run fastest; sharp corners do not count. `thin` says that necks come near the stock's limit.
+    """
 
-    least_um: float
-    target_um: float
-    most_um: float
+    radius_mm: float = math.inf
+    easiest_mm: float = math.inf
+    thin: bool = False
+
+    @property
+    def is_small(self) -> bool:
+        return self.radius_mm < SMALL_RADIUS_MM or self.thin
 
 
 @dataclass(frozen=True, slots=True)
+class Known:
+    """What is known of a stock on a machine: what was tried and run, the blade in the machine, and how many passes are
+    wanted where that is not left open.
+    """
+
+    tries: tuple[Try, ...] = ()
+    runs: tuple[Try, ...] = ()
+    blade: BladeIn | None = None
+    passes: int | None = None
+
+    @classmethod
+    def of(cls, job: Job) -> "Known":
+        return cls(job.tries, job.runs, job.blade, job.passes)
+
+    @property
+    def has_seen(self) -> bool:
+        return any(one.outcome is not Outcome.TORN for one in (*self.tries, *self.runs))
+
+
+NOTHING_KNOWN = Known()
+
+
+@dataclass(frozen=True)
 class CutSetting:
-    """What to set on the machine. `reached_um` is the depth the model expects of it."""
+    """What to set on the machine. `reached_um` is the depth the model expects of it, `chance` that of a clean cut in a
+    run; `least_passes` what detail and force ask for, `needed_gf` the force that reaches the target in the most passes
+    there are, and `is_too_hard` says that even this is more than the machine can be relied on for. `belief` is what it
+    was taken from, `seen` whether anything was tried.
+    """
 
     cut: Cut
     blade: Blade
@@ -54,57 +83,83 @@ class CutSetting:
     speed_mm_s: float
     mat: Tack
     exposure_mm: float
-    band: DepthBand
+    bands: Bands
     reached_um: float
     why: tuple[str, ...]
+    least_passes: int
+    needed_gf: float
+    chance: float
+    seen: bool
+    is_too_hard: bool
+    belief: Belief = field(repr=False)
+    cutter: Cutter = field(repr=False)
+
+    @cached_property
+    def spoken(self) -> Spoken:
+        """The same in the machine's own steps."""
+        return placed(self.cutter.dialect, self.belief, self.cutter.force_gf, self.passes)
+
+    @property
+    def likely(self) -> float:
+        """The chance of a clean cut with what this machine can be told: a force, or a step."""
+        return self.spoken.chance if self.spoken.words else self.chance
 
 
-def depth_band(stock: Stock, cut: Cut) -> DepthBand:
-    """How deep the blade should go. Kiss: clean from the face to face + 0.3 backing; through: everything and more."""
-    face, backing = stock.face_um, stock.backing_um
-    if cut is Cut.KISS:
-        return DepthBand(face, face + 0.15 * backing, face + 0.3 * backing)
-    whole = face + backing
-    return DepthBand(whole, 1.15 * whole, 1.4 * whole)
-
-
-def depth_um(force_gf: float, passes: int, stock: Stock, blade: Blade, sharpness: float = 1.0) -> float:
-    """Depth after `passes` at `force_gf`: z · (1 − 0.6^n) / 0.4."""
-    first = force_gf * sharpness / (stock.hardness_gf_per_um * _EFFORT[blade])
-    return first * (1 - PASS_FADE**passes) / (1 - PASS_FADE)
-
-
-def force_for(depth: float, passes: int, stock: Stock, blade: Blade, sharpness: float = 1.0) -> float:
-    """The force (gf) that reaches `depth` (µm) in `passes`; the inverse of `depth_um`."""
-    return depth / depth_um(1.0, passes, stock, blade, sharpness)
-
-
-def propose(stock: Stock, cut: Cut, cutter: Cutter, least_radius_mm: float) -> CutSetting:
-    """The starter setting for cutting `stock` on `cutter`.
-
-    Parameters
-    ----------
-    least_radius_mm : float
-        The smallest radius of the edges to be cut (mm); sharp corners do not count.
-    """
-    band = depth_band(stock, cut)
-    blade, why_blade = _blade(stock, cut, least_radius_mm)
-    passes, why_passes = _passes(stock, cutter, blade, band, least_radius_mm)
-    wanted = force_for(band.target_um, passes, stock, blade)
-    force = cutter.force_gf.settle(wanted)
-    reached = depth_um(force, passes, stock, blade)
-    speed, why_speed = _speed(stock, cutter, least_radius_mm)
-    what = "face and a little of the backing" if cut is Cut.KISS else "the whole sheet and a little more"
+def propose(
+    stock: Stock, cut: Cut, cutter: Cutter, detail: Detail = Detail(), known: Known = NOTHING_KNOWN
+) -> CutSetting:
+    """The setting for cutting `stock` on `cutter`."""
+    bands = bands_of(stock, cut)
+    blade, why_blade = _blade(stock, cut, detail.radius_mm)
+    worn = known.blade.metres if known.blade is not None and known.blade.angle is blade else 0.0
+    belief = first_belief(stock, cut, blade, worn)
+    if known.has_seen:
+        belief = told(belief, known.tries, known.runs)
+    least, why_passes = _passes(belief, cutter, detail)
+    passes = known.passes or least
+    if known.has_seen:
+        best = best_at(belief, cutter.force_gf, passes) if known.passes else proposed(belief, cutter.force_gf, least)
+        force, passes, chance = best.force_gf, best.passes, best.chance
+    else:
+        force = cutter.force_gf.settle(force_for(bands.target_um, passes, stock, blade, belief.sharpness))
+        chance = float(belief.chance(force, passes, bands.of(Outcome.CLEAN))[0])
+    if known.passes and passes != least:
+        why_passes = f"{passes} pass{'es' if passes > 1 else ''}, as you chose; {least} would be proposed"
+    middle = float(belief.quantile(0.5))
+    needed = _needed_gf(belief, MOST_PASSES)
+    reached = depth_um(force, passes, stock, blade, belief.sharpness) * stock.hardness_gf_per_um / middle
+    speed, why_speed = _speed(stock, cutter, detail.easiest_mm)
+    what = "face and a little of the backing" if len(bands.outcomes) > 2 else "the whole sheet and a little more"
+    each = f" in each of {passes} passes" if passes > 1 else ""
+    worn_words = f"; the blade is down to {belief.sharpness * 100:.0f} %" if belief.sharpness < 0.95 else ""
     why = (
         why_blade,
-        f"{force:g} gf{f' in each of {passes} passes' if passes > 1 else ''} goes {figure(reached, 'µm', 0)} deep; "
-        f"aimed at {figure(band.target_um, 'µm', 0)}, {what}",
+        f"{force:g} gf{each} goes {figure(reached, 'µm', 0)} deep; "
+        f"aimed at {figure(bands.target_um, 'µm', 0)}, {what}{worn_words}",
         why_passes,
         why_speed,
         f"a mat of {stock.tack} tack suits {stock.name}",
     )
     exposure = round(_exposure_um(stock, cut) / 1000, 2)
-    return CutSetting(cut, blade, force, passes, speed, stock.tack, exposure, band, reached, why)
+    return CutSetting(
+        cut,
+        blade,
+        force,
+        passes,
+        speed,
+        stock.tack,
+        exposure,
+        bands,
+        reached,
+        why,
+        least,
+        needed,
+        chance,
+        known.has_seen,
+        needed > COMFORTABLE_SHARE * cutter.force_gf.max,
+        belief,
+        cutter,
+    )
 
 
 def _exposure_um(stock: Stock, cut: Cut) -> float:
@@ -113,8 +168,8 @@ def _exposure_um(stock: Stock, cut: Cut) -> float:
 
 
 def _blade(stock: Stock, cut: Cut, radius: float) -> tuple[Blade, str]:
-    if stock.stock_class is StockClass.TRANSFER:
-        return Blade.GENERAL, "the 45° blade: a steep one would go through the backing of soft transfer paper"
+    if stock.soft_backing and cut is Cut.KISS:
+        return Blade.GENERAL, f"the 45° blade: a steep one would go through the soft backing of {stock.name}"
     if cut is Cut.THROUGH and stock.thickness_um > STEEP_THICKNESS_UM:
         return Blade.STEEP, f"the 60° blade, since {figure(stock.thickness_um, 'µm', 0)} are to be cut through"
     if radius < STEEP_RADIUS_MM:
@@ -125,33 +180,54 @@ def _blade(stock: Stock, cut: Cut, radius: float) -> tuple[Blade, str]:
     )
 
 
-def _passes(stock: Stock, cutter: Cutter, blade: Blade, band: DepthBand, radius: float) -> tuple[int, str]:
-    comfortable = COMFORTABLE_SHARE * cutter.force_gf.max
-    needed = next(
-        (n for n in range(1, MOST_PASSES + 1) if force_for(band.target_um, n, stock, blade) <= comfortable),
-        None,
-    )
+def _passes(belief: Belief, cutter: Cutter, detail: Detail) -> tuple[int, str]:
+    """As few as keep the force within 90 % of the machine's; two gentle ones for small detail in soft stock."""
+    stock, comfortable = belief.stock, COMFORTABLE_SHARE * cutter.force_gf.max
+    needed = next((n for n in range(1, MOST_PASSES + 1) if _needed_gf(belief, n) <= comfortable), None)
     if needed is None:
-        return MOST_PASSES, f"even {MOST_PASSES} passes ask for more force than this machine has"
+        return (
+            MOST_PASSES,
+            f"even {MOST_PASSES} passes take more than 90 % of this machine’s force: go gently, and look",
+        )
     if needed > 1:
         return (
             needed,
             f"{needed} passes, so that the force stays under {comfortable:.0f} gf, 90 % of the machine's",
         )
-    if stock.soft_or_fibrous and radius < SMALL_RADIUS_MM:
-        return 2, f"two gentle passes: {stock.name} is soft or fibrous and the detail small ({mm(radius, 1)})"
+    if stock.soft_or_fibrous and detail.is_small:
+        small = f"the detail small ({mm(detail.radius_mm, 1)})" if detail.radius_mm < SMALL_RADIUS_MM else "necks thin"
+        return 2, f"two gentle passes: {stock.name} is soft or fibrous and {small}"
     return 1, "one pass is enough"
 
 
-def _speed(stock: Stock, cutter: Cutter, radius: float) -> tuple[float, str]:
-    round_bend = math.sqrt(cutter.acceleration_mm_s2 * radius) if math.isfinite(radius) else math.inf
-    if round_bend < stock.speed_mm_s:
-        # Down to the next five, as machines are set.
-        speed = max(5.0, math.floor(round_bend / 5) * 5)
-        return speed, f"{figure(speed, 'mm/s')}, so that the blade stays on the line round a bend of {mm(radius, 1)}"
-    return stock.speed_mm_s, f"{figure(stock.speed_mm_s, 'mm/s')}, the most that {stock.name} takes cleanly"
+def _needed_gf(belief: Belief, passes: int) -> float:
+    """The force that reaches the target depth in so many passes, on the hardness that is believed."""
+    harder = float(belief.quantile(0.5)) / belief.stock.hardness_gf_per_um
+    return harder * force_for(belief.bands.target_um, passes, belief.stock, belief.blade, belief.sharpness)
 
 
-def settings_for(stock: Stock, cutter: Cutter, least_radius_mm: float) -> dict[Cut, CutSetting]:
+def loop_speed_mm_s(stock: Stock, cutter: Cutter, radius_mm: float) -> float:
+    """The speed of one loop by its tightest bend: √(a · r), down to the next five as machines are set, no more than the
+    stock takes cleanly.
+    """
+    if not math.isfinite(radius_mm):
+        return stock.speed_mm_s
+    round_bend = math.sqrt(cutter.acceleration_mm_s2 * radius_mm)
+    return stock.speed_mm_s if round_bend >= stock.speed_mm_s else max(5.0, math.floor(round_bend / 5) * 5.0)
+
+
+def _speed(stock: Stock, cutter: Cutter, easiest_mm: float) -> tuple[float, str]:
+    speed = loop_speed_mm_s(stock, cutter, easiest_mm)
+    if speed < stock.speed_mm_s:
+        return (
+            speed,
+            f"{figure(speed, 'mm/s')} at most, so that the blade stays on the line round a bend of {mm(easiest_mm, 1)}",
+        )
+    return speed, f"{figure(speed, 'mm/s')}, the most that {stock.name} takes cleanly; tight loops go slower"
+
+
+def settings_for(
+    stock: Stock, cutter: Cutter, detail: Detail = Detail(), known: Known = NOTHING_KNOWN
+) -> dict[Cut, CutSetting]:
     """Settings for every cut that the stock allows."""
-    return {cut: propose(stock, cut, cutter, least_radius_mm) for cut in Cut if stock.has_backing or cut is Cut.THROUGH}
+    return {cut: propose(stock, cut, cutter, detail, known) for cut in Cut if stock.has_backing or cut is Cut.THROUGH}

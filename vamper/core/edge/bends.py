@@ -1,4 +1,4 @@
-"""The tightest bend of a ring.
+"""The bends of a ring: how tight the tightest is, and where it bends tighter than a blade goes round.
 
 A vertex that turns by more than `CORNER_DEG` is a corner, where a blade swivels anyway; everything else is a bend,
 whose radius is length over turning within a short window.
@@ -13,10 +13,34 @@ from vamper.core.values.geometry import Points
 CORNER_DEG = 30.0
 _WINDOW_MM = 0.6
 _STEP_MM = 0.1
+# A bend as tight as the limit is none too tight, whatever rounding says.
+_ROUNDING_MM = 0.02
 
 
 def tightest_mm(points: Points) -> float:
     """The smallest radius along a ring, shape (n, 2); infinite where there are only straights and corners."""
+    return float(_radii(points)[1].min())
+
+
+def tight_places(points: Points, limit_mm: float) -> list[Points]:
+    """Where a ring bends tighter than a limit: each place as the points (m, 2) along it."""
+    stations, radii = _radii(points)
+    tight = np.flatnonzero(radii < limit_mm - _ROUNDING_MM)
+    if not len(tight):
+        return []
+    if len(stations) == 1:
+        return [points]
+    # A window that is tight covers what lies ahead of its station.
+    closed = np.vstack([points, points[:1]])
+    at = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(closed, axis=0).T))])
+    middles = (stations[tight] + _WINDOW_MM / 2) % at[-1]
+    places = np.column_stack([np.interp(middles, at, closed[:, axis]) for axis in (0, 1)])
+    breaks = np.flatnonzero(np.diff(tight) > round(_WINDOW_MM / _STEP_MM)) + 1
+    return list(np.split(places, breaks))
+
+
+def _radii(points: Points) -> tuple[Points, Points]:
+    """Even stations along a ring (mm) and the radius of the bend in the window ahead of each."""
     legs = np.roll(points, -1, axis=0) - points
     lengths = np.hypot(*legs.T)
     before = np.roll(legs, 1, axis=0)
@@ -28,7 +52,7 @@ def tightest_mm(points: Points) -> float:
     at = np.concatenate([[0.0], np.cumsum(lengths)])
     total = float(at[-1])
     if total < 2 * _WINDOW_MM:
-        return total / (2 * math.pi)
+        return np.zeros(1), np.array([total / (2 * math.pi)])
     # Each vertex' turn is spread over half of its two legs, as on the arc that the polygon stands for.
     middles = (at[:-1] + at[1:]) / 2
     turned = np.cumsum(turning)
@@ -39,5 +63,5 @@ def tightest_mm(points: Points) -> float:
     wrapped = np.concatenate([stations, stations + total])
     readings = np.concatenate([np.interp(stations, xs, ys), np.interp(stations, xs, ys) + around])
     ahead = np.interp(stations + _WINDOW_MM, wrapped, readings)
-    most = float(np.abs(ahead - readings[: len(stations)]).max())
-    return _WINDOW_MM / math.radians(most) if most > 1e-6 else math.inf
+    most = np.abs(ahead - readings[: len(stations)])
+    return stations, np.where(most > 1e-6, _WINDOW_MM / np.radians(np.maximum(most, 1e-6)), math.inf)

@@ -55,10 +55,17 @@ class Edge:
         return as_multi(parts(shapely.simplify(self.shape, THIN_MM)))
 
     @cached_property
+    def radii_mm(self) -> tuple[tuple[float, ...], ...]:
+        """The tightest bend of each loop, part by part: its outer loop, then its holes."""
+        return tuple(
+            tuple(tightest_mm(ring_points(ring)) for ring in (part.exterior, *part.interiors))
+            for part in self.shape.geoms
+        )
+
+    @property
     def smallest_radius_mm(self) -> float:
         """The tightest bend of all its loops; infinite where there are only straights and corners."""
-        rings = [ring for part in self.shape.geoms for ring in (part.exterior, *part.interiors)]
-        return min((tightest_mm(ring_points(ring)) for ring in rings), default=math.inf)
+        return min((radius for part in self.radii_mm for radius in part), default=math.inf)
 
     @property
     def length_mm(self) -> float:

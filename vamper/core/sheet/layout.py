@@ -5,7 +5,8 @@ from enum import StrEnum
 
 from shapely.geometry import MultiPolygon
 
-from vamper.core.values.item import Cut, Turn
+from vamper.core.values.cut import Cut
+from vamper.core.values.item import Turn
 from vamper.core.values.placement import Sheet
 
 THROUGH_GAP_MM = 3.0

@@ -6,7 +6,7 @@ to cells only ever makes the rectangle smaller.
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -50,20 +50,44 @@ def place_for(
     region: BaseGeometry, taken: Sequence[BaseGeometry], width_mm: float, height_mm: float, cell_mm: float = 0.5
 ) -> Rectangle | None:
     """Where an upright rectangle lies in a region clear of what is taken, as far down as it can; None for nowhere."""
+    fits = _fits(region, taken, width_mm, height_mm, cell_mm)
+    if not len(fits):
+        return None
+    row, column = fits[fits[:, 0] == fits[:, 0].max()][0]
     left, top, _, _ = region.bounds
+    return Rectangle(left + float(column) * cell_mm, top + float(row) * cell_mm, width_mm, height_mm)
+
+
+def places_near(
+    region: BaseGeometry,
+    taken: Sequence[BaseGeometry],
+    width_mm: float,
+    height_mm: float,
+    at: tuple[float, float],
+    cell_mm: float = 0.5,
+) -> Iterator[Rectangle]:
+    """Where an upright rectangle lies in a region clear of what is taken, the nearest to a point first."""
+    fits = _fits(region, taken, width_mm, height_mm, cell_mm)
+    left, top, _, _ = region.bounds
+    x, y = left + fits[:, 1] * cell_mm, top + fits[:, 0] * cell_mm
+    away = np.hypot(x + width_mm / 2 - at[0], y + height_mm / 2 - at[1])
+    for place in np.argsort(away, kind="stable"):
+        yield Rectangle(float(x[place]), float(y[place]), width_mm, height_mm)
+
+
+def _fits(
+    region: BaseGeometry, taken: Sequence[BaseGeometry], width_mm: float, height_mm: float, cell_mm: float
+) -> npt.NDArray[np.int_]:
+    """Rows and columns (n, 2) of the cells at which a rectangle of a size can begin."""
     free = _free_cells(region, taken, cell_mm)
     rows, columns = (int(np.ceil(side / cell_mm - 1e-9)) for side in (height_mm, width_mm))
     if rows > free.shape[0] or columns > free.shape[1]:
-        return None
+        return np.zeros((0, 2), dtype=int)
     # Sums over every window of so many rows and columns: where all of its cells are free, it is full.
     sums = np.zeros((free.shape[0] + 1, free.shape[1] + 1), dtype=int)
     sums[1:, 1:] = free.cumsum(axis=0).cumsum(axis=1)
     windows = sums[rows:, columns:] - sums[:-rows, columns:] - sums[rows:, :-columns] + sums[:-rows, :-columns]
-    fits = np.argwhere(windows == rows * columns)
-    if not len(fits):
-        return None
-    row, column = fits[fits[:, 0] == fits[:, 0].max()][0]
-    return Rectangle(left + float(column) * cell_mm, top + float(row) * cell_mm, width_mm, height_mm)
+    return np.argwhere(windows == rows * columns)
 
 
 def _free_cells(

@@ -14,8 +14,9 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Ge, Gt, Le, Len
 
 from vamper.core.values.art import LiftTolerance, PageNumber, Preparation
+from vamper.core.values.cut import Cut
 from vamper.core.values.fonts import DEFAULT_FAMILY
-from vamper.core.values.item import MOST_PIECES, Cut
+from vamper.core.values.item import MOST_PIECES
 from vamper.core.values.limits import ONE_LINE, STRICT, ArtName, Box, Colour, Distance, Length
 
 NAME = "{name}"

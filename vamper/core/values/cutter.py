@@ -6,6 +6,7 @@ from typing import Annotated, Any, ClassVar
 
 from annotated_types import Ge, Gt, Le, Len
 
+from vamper.core.values.dialect import Dialect
 from vamper.core.values.granted import Granted
 from vamper.core.values.limits import STRICT, Distance, Length
 from vamper.core.values.paper import Paper
@@ -70,7 +71,7 @@ class Cutter:
     of a mat-fed one. `acceleration_mm_s2` bounds the speed round a bend. `feed: hand` is no machine: guide lines and
     trim ticks are printed, and rows are straight. `granted` is what its own program takes, paper by paper. `sensor`
     looks for the marks; `feed_mm` is how much more than across (σ) a cut is off along the feed, where rollers move the
-    stock.
+    stock. `dialect` are its steps, gentlest first, where it takes no gf; `force_gf` is what they are assumed to span.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -85,6 +86,13 @@ class Cutter:
     granted: Annotated[tuple[Granted, ...], Len(0, 100)] = ()
     sensor: AnySensor = SensorWord.USUAL
     feed_mm: Annotated[float, Ge(0), Le(10)] = 0.0
+    dialect: Dialect = ()
+
+    def __post_init__(self) -> None:
+        names = [step.name.lower() for step in self.dialect]
+        twice = next((name for place, name in enumerate(names) if name in names[:place]), None)
+        if twice is not None:
+            raise ValueError(f"dialect: two steps are called “{twice}”; give each a name of its own")
 
     @property
     def is_machine(self) -> bool:

@@ -7,6 +7,7 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Ge, Gt, Le, Len
 
 from vamper.core.values.art import Preparation, SizedOver, SizeSpec
+from vamper.core.values.cut import Cut
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.limits import ONE_LINE, STRICT, ArtName, Colour, Length
 
@@ -15,13 +16,6 @@ DesignNumber = Annotated[int, Ge(1), Le(1_000_000)]
 _USUAL_EDGE = EdgeSpec()
 _AS_IT_CAME = Preparation()
 Quantity = Annotated[int, Ge(0), Le(MOST_PIECES)]
-
-
-class Cut(StrEnum):
-    """Through the face only, or through face and backing."""
-
-    KISS = "kiss"
-    THROUGH = "through"
 
 
 class Turn(StrEnum):

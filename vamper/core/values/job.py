@@ -9,6 +9,7 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Ge, Le, Len
 
 from vamper.core.values.art import Purpose
+from vamper.core.values.blade import BladeIn
 from vamper.core.values.calibration import Calibration
 from vamper.core.values.composition import ComposedSpec
 from vamper.core.values.cutter import Cutter
@@ -16,6 +17,7 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.item import MOST_PIECES, ItemSpec
 from vamper.core.values.limits import STRICT, Colour, Title
 from vamper.core.values.marks import NO_MARKS, MarksSpec
+from vamper.core.values.mat import MatIn
 from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import Paper
@@ -23,7 +25,10 @@ from vamper.core.values.placement import Sheet
 from vamper.core.values.printer import Printer
 from vamper.core.values.reading import Light, RoomLight
 from vamper.core.values.stock import Stock
+from vamper.core.values.tried import Passes, Try
 
+LaminateUm = Annotated[float, Ge(0), Le(1000)]
+Tries = Annotated[tuple[Try, ...], Len(0, 2000)]
 MOST_ITEMS = 1000
 MOST_SHEETS = 1000
 # What is not said.
@@ -37,7 +42,9 @@ class Job:
     sheets are made, `coated` says that a coat or resin goes over the pieces. `stock_colour` is the face of a stock that
     comes in several colours. `from_inside` is for clear decals that are read through a pane. `calibration` is that of
     this printer with this cutter, `misses` what runs on them were off by. `job_line` prints a line of facts and a bar
-    into the waste. `overcut_mm` is how far a loop runs on past its beginning.
+    into the waste. `overcut_mm` is how far a loop runs on past its beginning. `laminate_um` is the film over the face,
+    `passes` how many are wanted where it is not left to the setting, `blade` and `mat` what is in the machine; `tries`
+    and `runs` are what was seen of this stock on this cutter.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -57,6 +64,12 @@ class Job:
     misses: Annotated[tuple[LoggedMiss, ...], Len(0, 1000)] = ()
     job_line: bool = False
     overcut_mm: Annotated[float, Ge(0), Le(10)] = 0.5
+    laminate_um: LaminateUm = 0.0
+    passes: Passes | None = None
+    blade: BladeIn | None = None
+    mat: MatIn | None = None
+    tries: Tries = ()
+    runs: Tries = ()
     copies: Annotated[int, Ge(1), Le(MOST_SHEETS)] = 1
     packing: PackingSpec = _PACKING
     items: Annotated[tuple[ItemSpec, ...], Len(0, MOST_ITEMS)] = ()

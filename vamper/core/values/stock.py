@@ -2,14 +2,17 @@
 
 Thicknesses are µm, hardness is gf/µm for a sharp 45° blade, the least neck is the narrowest strip (mm) that survives
 weeding, `speed_mm_s` the speed a blade keeps clean in it. `mirrored` follows from the process: what goes on face down.
+`starts` is how it is usually cut, which new designs take; `soft_backing` says that a steep blade goes through its
+backing whatever the force; `tuft` how much fibre or adhesive it leaves on the tip.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Annotated, Any, ClassVar
 
 from annotated_types import Ge, Gt, Le, Len
 
+from vamper.core.values.cut import Cut
 from vamper.core.values.limits import ONE_LINE, STRICT, Colour, Share
 from vamper.core.values.printer import Ink, PrinterKind
 from vamper.core.values.reading import reflectance_of
@@ -46,7 +49,8 @@ Micrometres = Annotated[float, Ge(0), Le(5000)]
 @dataclass(frozen=True, slots=True)
 class Stock:
     """One sheet material. `gloss` is how much its face shines (matte 0, glass 1); `takes` are the printers, `inks` the
-    inks that it is made for.
+    inks that it is made for. `use` says what it is for, `grams_m2` is its weight where it is sold by that, and `like`
+    names the stocks that the setting of one's own was taken from.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -70,6 +74,20 @@ class Stock:
     reflectance: Share | None = None
     takes: Annotated[tuple[PrinterKind, ...], Len(1, 2)] = tuple(PrinterKind)
     inks: Annotated[tuple[Ink, ...], Len(1, 2)] = (Ink.ORDINARY,)
+    starts: Cut = Cut.KISS
+    soft_backing: bool = False
+    tuft: Share = 0.0
+    use: Annotated[str, Len(0, 200), ONE_LINE] = ""
+    grams_m2: Annotated[float, Gt(0), Le(2000)] | None = None
+    like: Annotated[str, Len(0, 200), ONE_LINE] = ""
+
+    def __post_init__(self) -> None:
+        if self.starts is Cut.KISS and not self.backing_um:
+            object.__setattr__(self, "starts", Cut.THROUGH)
+
+    def under(self, laminate_um: float) -> "Stock":
+        """The same with a film over its face."""
+        return self if not laminate_um else replace(self, face_um=self.face_um + laminate_um)
 
     @property
     def face_reflectance(self) -> float:
@@ -101,8 +119,18 @@ class Stock:
 
 
 _TABLE = table(__package__, "stocks.toml")
-STARTER_STOCKS: tuple[Stock, ...] = tuple(row(Stock, data) for data in _TABLE["stocks"])
+STARTER_STOCKS: tuple[Stock, ...] = tuple(
+    row(Stock, dict(zip(_TABLE["columns"], figures, strict=True)) | _TABLE["about"][figures[0]])
+    for figures in _TABLE["figures"]
+)
 STOCK_BY_KEY = {stock.key: stock for stock in STARTER_STOCKS}
 WHITE_FACED: dict[str, str] = _TABLE["white_faced"]
 """The white-faced stock that does the same work as one that lets white vanish."""
 USUAL_STOCK = STOCK_BY_KEY["satin-vinyl"]
+
+_GROUPS = table(__package__, "stock_groups.toml")["groups"]
+GROUPS: tuple[str, ...] = tuple(group["name"] for group in _GROUPS)
+GROUP_OF = {StockClass(kind): group["name"] for group in _GROUPS for kind in group["classes"]}
+"""What is made of a class of stock."""
+AFTER = {StockClass(kind): after for group in _GROUPS for kind, after in group["classes"].items()}
+"""What follows after the cut."""

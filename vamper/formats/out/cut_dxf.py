@@ -1,15 +1,17 @@
 """The cut plan as DXF in millimetres: closed polylines on layers KISS, THROUGH and MARKS, y up from the bottom left."""
 
 import io
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 import ezdxf
 from ezdxf import options, units
+from ezdxf.document import Drawing
 
 from vamper.core.cutting.plan import CutPlan
 from vamper.core.marks.mark import Mark
+from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import Points
-from vamper.core.values.item import Cut
+from vamper.core.values.paper import Paper
 
 LAYERS = {Cut.KISS: "KISS", Cut.THROUGH: "THROUGH"}
 MARKS_LAYER = "MARKS"
@@ -19,11 +21,7 @@ _COLOURS = {"KISS": 4, "THROUGH": 1, MARKS_LAYER: 7}
 
 def write_dxf(plan: CutPlan, marks: Sequence[Mark]) -> bytes:
     """One sheet's loops in cutting order, and its marks for reference."""
-    # Time stamps and random ids would make the same plan a different file each time.
-    options.write_fixed_meta_data_for_testing = True
-    document = ezdxf.new("R2010", units=units.MM)
-    for name, colour in _COLOURS.items():
-        document.layers.add(name, color=colour)
+    document = new_document(_COLOURS)
     space = document.modelspace()
 
     def add(points: Points, layer: str, close: bool = True) -> None:
@@ -41,8 +39,23 @@ def write_dxf(plan: CutPlan, marks: Sequence[Mark]) -> bytes:
     for mark in marks:
         for ring in mark.rings:
             add(ring, MARKS_LAYER)
+    return written(document, plan.paper)
+
+
+def new_document(layers: Mapping[str, int]) -> Drawing:
+    """An empty drawing in millimetres with layers of some index colours."""
+    # Time stamps and random ids would make the same plan a different file each time.
+    options.write_fixed_meta_data_for_testing = True
+    document = ezdxf.new("R2010", units=units.MM)
+    for name, colour in layers.items():
+        document.layers.add(name, color=colour)
+    return document
+
+
+def written(document: Drawing, paper: Paper) -> bytes:
+    """A drawing of a sheet as a file."""
     document.header["$EXTMIN"] = (0, 0, 0)
-    document.header["$EXTMAX"] = (plan.paper.width_mm, plan.paper.height_mm, 0)
+    document.header["$EXTMAX"] = (paper.width_mm, paper.height_mm, 0)
     # The library lists the kinds of things in use in the order of a set, which differs from run to run.
     for kind in sorted(document.entitydb.dxf_types_in_use()):
         document.classes.add_class(kind)

@@ -15,13 +15,21 @@ from vamper.core.values.units import MM_PER_POINT, mm_to_points
 from vamper.formats.fonts import FOLDER
 
 _EVEN_ODD = 0
-_FONT = "vamper-plain"
 
 
 @cache
-def _font() -> str:
-    pdfmetrics.registerFont(TTFont(_FONT, str(FOLDER / "AtkinsonHyperlegible-Regular.ttf")))
-    return _FONT
+def plain_font() -> str:
+    return _registered("vamper-plain", "AtkinsonHyperlegible-Regular.ttf")
+
+
+@cache
+def bold_font() -> str:
+    return _registered("vamper-bold", "AtkinsonHyperlegible-Bold.ttf")
+
+
+def _registered(name: str, file: str) -> str:
+    pdfmetrics.registerFont(TTFont(name, str(FOLDER / file)))
+    return name
 
 
 def write_drawing_pdf(drawing: Drawing, scale: tuple[float, float] = (1.0, 1.0)) -> bytes:
@@ -72,7 +80,7 @@ def _write(canvas: Canvas, words: Words) -> None:
     canvas.translate(words.x_mm, words.y_mm)
     canvas.rotate(words.turn_deg)
     canvas.scale(1, -1)
-    canvas.setFont(_font(), words.height_mm / CAP_SHARE)
+    canvas.setFont(plain_font(), words.height_mm / CAP_SHARE)
     canvas.setFillColor(HexColor(words.colour))
     write = {
         Anchor.START: canvas.drawString,

@@ -4,7 +4,7 @@ Each phrase is a module in `phrases`; adding one touches nothing else.
 """
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from vamper.core.made import as_made
@@ -69,7 +69,7 @@ class Question:
 @dataclass(frozen=True, slots=True)
 class Choice:
     """One way to say a phrase: `changes` are the job's fields to set, `consequence` what follows, `group` and `use`
-    where it stands in a longer list and what it is for.
+    where it stands in a longer list and what it is for; `each` are fields to set on every design besides.
     """
 
     label: str
@@ -79,6 +79,7 @@ class Choice:
     proposed: bool = False
     group: str = ""
     use: str = ""
+    each: Mapping[str, Any] = field(default_factory=dict)
     question: Question | None = None
 
 

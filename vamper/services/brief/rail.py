@@ -11,8 +11,8 @@ from vamper.core.edge.kind import kind_of
 from vamper.core.marks.inspect import in_100_short
 from vamper.core.marks.mark import FAMILIES
 from vamper.core.plan import Plan
+from vamper.core.values.cut import Cut
 from vamper.core.values.findings import Finding, Severity, Station
-from vamper.core.values.item import Cut
 from vamper.core.values.lengths import bare_mm, mm
 from vamper.core.values.marks import NO_MARKS
 from vamper.core.values.printer import TRUE_SCALE
@@ -133,4 +133,5 @@ def _cut(plan: Plan) -> tuple[str, str]:
     used = {item.spec.cut for item in plan.items} or set(plan.settings)
     cut = min(used, key=list(Cut).index)
     setting = plan.settings[cut]
-    return f"{setting.force_gf:g} gf × {setting.passes}", f"{setting.blade}° blade, {cut}"
+    chance, figure = in_100_short(setting.likely), f"{setting.force_gf:g} gf × {setting.passes}"
+    return setting.spoken.step or figure, f"{setting.blade}° blade, {cut}, {chance} in 100"

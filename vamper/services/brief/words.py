@@ -2,11 +2,13 @@
 
 from vamper.core.sheet.layout import THROUGH_GAP_MM
 from vamper.core.values.art import Purpose
+from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Feed
-from vamper.core.values.item import Cut, Turn
+from vamper.core.values.item import Turn
 from vamper.core.values.lengths import mm
 from vamper.core.values.printer import PageBox
 from vamper.core.values.tables import table
+from vamper.core.values.tried import Outcome
 from vamper.services.shop.measured import CalibrationSchool
 
 _TABLE = table(__package__, "words.toml")
@@ -16,6 +18,7 @@ TURN_REASONS = {turn: _TABLE["turns"][turn]["reason"] for turn in Turn}
 CUT_HINTS = {cut: _TABLE["cuts"][cut].format(gap=mm(THROUGH_GAP_MM)) for cut in Cut}
 FEED_WORDS = {feed: (_TABLE["feeds"][feed]["name"], _TABLE["feeds"][feed]["hint"]) for feed in Feed}
 
+OUTCOME_WORDS = {one: (_TABLE["outcomes"][one]["name"], _TABLE["outcomes"][one]["hint"]) for one in Outcome}
 PAGE_BOX_WORDS = {box: _TABLE["page_boxes"][box] for box in PageBox}
 CALIBRATION_SCHOOL_WORDS = {school: _TABLE["calibration_schools"][school] for school in CalibrationSchool}
 

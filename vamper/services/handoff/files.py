@@ -17,6 +17,7 @@ from vamper.formats.out.print_pdf import write_pdf
 from vamper.formats.out.sheet_file import SHEET_FILES, sheet_files, sheet_title
 from vamper.formats.plan_file import write_plan
 from vamper.services.handoff.found_cut import FoundCut, found_cut
+from vamper.services.handoff.test_cuts import CARD_NAME, bench_card, tell_tale_files
 from vamper.services.work.cache import Cache
 
 PLAN_NAME = "plan.json"
@@ -26,7 +27,8 @@ _PICTURE_BYTES = 200 * 2**20
 
 # What the files of a plan are called; see `sheet_files`.
 _OWN_NAME = re.compile(
-    r"(?:sheet-[0-9]+-(?:print|cut|whole|page)\.[a-z]+|proof-[0-9]+\.pdf|plan\.json|job\.json)", re.IGNORECASE
+    r"(?:sheet-[0-9]+-(?:print|cut|whole|page|tell-tale)\.[a-z]+|proof-[0-9]+\.pdf|bench-card\.pdf|plan\.json|job\.json)",
+    re.IGNORECASE,
 )
 
 Pictures = Callable[[DesignedItem], Picture]
@@ -65,6 +67,9 @@ def plan_files(plan: Plan, findings: Sequence[Finding], pictures: Pictures) -> d
             files[name] = SHEET_FILES[key].write(plan, sheet, printed)
             if key == PRINT_KEY:
                 inks.append(page_ink(files[name], plan.job.printer.ml_per_cm2))
+        files |= tell_tale_files(plan, sheet)
+    if plan.sheets:
+        files[CARD_NAME] = bench_card(plan)
     files[PLAN_NAME] = write_plan(plan, findings, inks)
     return files
 

@@ -13,10 +13,10 @@ from vamper.core.plan import Plan, SheetSetup, page_of
 from vamper.core.printing.swatch import STRIP_MM, swatch_sheet
 from vamper.core.sheet.offcut import place_for
 from vamper.core.values.calibration import thickness_of
+from vamper.core.values.cut import Cut
 from vamper.core.values.drawing import Drawing, Filled, joined
 from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import grow, mirrored
-from vamper.core.values.item import Cut
 from vamper.core.values.job import Job
 from vamper.formats.out.cut_dxf import write_dxf
 from vamper.formats.out.cut_svg import write_svg

@@ -19,7 +19,7 @@ from vamper.core.values.art import SIDES, Purpose
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
 from vamper.core.values.item import ItemSpec
-from vamper.core.values.job import MOST_ITEMS, MOST_SHEETS
+from vamper.core.values.job import MOST_ITEMS, MOST_SHEETS, LaminateUm
 from vamper.core.values.limits import ONE_LINE, STRICT, Colour
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.packing import PackingSpec
@@ -27,6 +27,7 @@ from vamper.core.values.paper import USUAL_PAPER, Paper
 from vamper.core.values.placement import Sheet, without_gaps
 from vamper.core.values.reading import Light, RoomLight
 from vamper.core.values.stock import USUAL_STOCK, StockKey
+from vamper.core.values.tried import Passes
 from vamper.formats.job_file import read_item
 from vamper.formats.sentences import read_as
 
@@ -58,6 +59,8 @@ class JobDocument:
     room_light: Light = RoomLight.USUAL
     stock_colour: Colour | None = None
     job_line: bool = False
+    laminate_um: LaminateUm = 0.0
+    passes: Passes | None = None
     marks: MarksSpec = _MARKS
     packing: PackingSpec = _PACKING
     items: Annotated[tuple[ItemSpec, ...], Len(0, MOST_ITEMS)] = ()

@@ -122,6 +122,9 @@ class Jobs:
         document = state.document
         stock = self._shop.stocks.get(document.stock).value
         measured = self._shop.measured.of(document.printer_id, document.cutter_id, stock)
+        tried, care = self._shop.tried.of(document.cutter_id, document.stock), self._shop.care
+        blade = care.blades.in_machine(document.cutter_id)
+        mat = care.mats.in_machine(document.cutter_id)
         return Job(
             title=document.title,
             paper=document.paper,
@@ -133,6 +136,12 @@ class Jobs:
             room_light=document.room_light,
             stock_colour=document.stock_colour,
             job_line=document.job_line,
+            laminate_um=document.laminate_um,
+            passes=document.passes,
+            blade=None if blade is None else blade.value,
+            mat=None if mat is None else mat.value,
+            tries=tried.tries,
+            runs=tried.runs,
             calibration=measured.calibration,
             misses=measured.misses,
             purpose=document.purpose,
@@ -174,8 +183,9 @@ class Jobs:
         """Add designs after the others, as one step; where no edge is said, it is the stock's usual one."""
 
         def edit(document: JobDocument) -> JobDocument:
-            usual = written_edge(start_edge(self._shop.stocks.get(document.stock).value))
-            whole = [{**design, "edge": {**usual, **design.get("edge", {})}} for design in designs]
+            stock = self._shop.stocks.get(document.stock).value
+            usual = written_edge(start_edge(stock))
+            whole = [{"cut": stock.starts, **design, "edge": {**usual, **design.get("edge", {})}} for design in designs]
             items = numbered(whole, document.next_number())
             if document.title == UNTITLED and not document.last_number and items:
                 document = replace(document, title=_titled(items[0].name))

@@ -19,9 +19,10 @@ from vamper.core.sheet.pack.in_rows import in_rows
 from vamper.core.sheet.pack.nesting import Nester
 from vamper.core.sheet.pack.pack import pack
 from vamper.core.sheet.pack.problem import PackProblem
+from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import as_multi, grow, parts
-from vamper.core.values.item import Cut, Turn
+from vamper.core.values.item import Turn
 from vamper.core.values.packing import MIXED
 from vamper.services.design.job_design import Design
 from vamper.services.packing.planning import TimedWatch

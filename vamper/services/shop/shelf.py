@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Any, Generic, TypeVar
 
 from pydantic import TypeAdapter
-from sqlalchemy import ColumnElement, select
+from sqlalchemy import ColumnElement, func, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
@@ -24,11 +24,12 @@ Row = type[PrinterRow] | type[CutterRow] | type[StockRow]
 
 @dataclass(frozen=True, slots=True)
 class Kept(Generic[Thing]):
-    """A thing as it is kept: what it is called, how often it was changed, and itself."""
+    """A thing as it is kept: what it is called, how often it was changed, itself, and whether it was put aside."""
 
     name: str
     revision: int
     value: Thing
+    hidden: bool = False
 
 
 class Shelf(Generic[Key, Thing]):
@@ -66,7 +67,12 @@ class Shelf(Generic[Key, Thing]):
                 rows = session.scalars(select(self._table).order_by(self._order)).all()
                 name = self._key.key
                 self._kept = {
-                    getattr(row, name): Kept(row.name, row.revision, self._adapter.validate_python(row.value))
+                    getattr(row, name): Kept(
+                        row.name,
+                        row.revision,
+                        self._adapter.validate_python(row.value),
+                        getattr(row, "hidden", False),
+                    )
                     for row in rows
                 }
         return self._kept
@@ -91,6 +97,24 @@ class Shelf(Generic[Key, Thing]):
             raise BadInput(f"there is a {self._what} of that name already; give it another one", "name") from None
         self._kept = {}
         return kept
+
+    def add(self, key: Key, name: str, value: Thing) -> None:
+        """Put a thing on the shelf under a key of its own, after the others."""
+        try:
+            with self._sessions.begin() as session:
+                last = session.scalar(select(func.max(self._order))) or 0
+                session.add(self._table(key=key, position=last + 1, name=name, value=self.data(value)))
+        except IntegrityError:
+            raise BadInput(f"there is a {self._what} of that name already; give it another one", "name") from None
+        self._kept = {}
+
+    def hide(self, key: Key, hidden: bool) -> None:
+        """Put a thing aside, or back; jobs that are made with it stay as they are."""
+        with self._sessions.begin() as session:
+            row = self._found(session, key)
+            row.hidden = hidden
+            row.revision += 1
+        self._kept = {}
 
     def remove(self, key: Key) -> None:
         """Take a thing away, unless a job is planned with it or it is the last one."""

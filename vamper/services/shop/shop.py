@@ -5,6 +5,7 @@ from dataclasses import replace
 from sqlalchemy import select
 
 from vamper.core.values.cutter import Cutter
+from vamper.core.values.dialect import MOST_SEEN, StepSeen
 from vamper.core.values.findings import BadInput
 from vamper.core.values.granted import Granted, Side
 from vamper.core.values.lengths import mm
@@ -12,9 +13,13 @@ from vamper.core.values.paper import Paper
 from vamper.core.values.printer import Printer, Scale
 from vamper.core.values.stock import STARTER_STOCKS, Stock
 from vamper.core.values.tables import row, table
+from vamper.services.shop.care import Care
 from vamper.services.shop.measured import Measured
+from vamper.services.shop.own_stocks import OwnStocks
 from vamper.services.shop.print_choices import PrintChoices
 from vamper.services.shop.shelf import Shelf
+from vamper.services.shop.tried import Tried
+from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions
 from vamper.store.tables import CutterRow, JobRow, PrinterRow, StockRow
 
@@ -35,6 +40,9 @@ class Shop:
         self.measured = Measured(sessions)
         self.prints = PrintChoices(sessions)
         self.stocks: Shelf[str, Stock] = Shelf(sessions, StockRow, Stock, "stock", lambda key: JobRow.stock_key == key)
+        self.own_stocks = OwnStocks(self.stocks)
+        self.tried = Tried(sessions)
+        self.care = Care(sessions)
         self._stock_up()
 
     def proved(self, printer_id: int, scale: Scale) -> None:
@@ -66,6 +74,15 @@ class Shop:
         before = self.cutters.get(cutter_id).value.granted_of(paper)
         if before is not None:
             self._keep_granted(cutter_id, before, None)
+
+    def step_did(self, cutter_id: int, step: str, seen: StepSeen) -> None:
+        """A step of a cutter's dialect did something on a stock: it finds its place on the scale of force."""
+        kept = self.cutters.get(cutter_id)
+        steps = kept.value.dialect
+        if step not in {one.name for one in steps}:
+            raise NotFound("there is no such step on this machine; it may have been renamed")
+        dialect = tuple(replace(one, seen=(*one.seen, seen)[-MOST_SEEN:]) if one.name == step else one for one in steps)
+        self.cutters.keep(kept.name, replace(kept.value, dialect=dialect), cutter_id)
 
     def _keep_granted(self, cutter_id: int, before: Granted, after: Granted | None) -> None:
         kept = self.cutters.get(cutter_id)

@@ -6,11 +6,14 @@ from vamper.store.tables.art import ArtRow, CompositionRow, ComputedRow, OwnFont
 from vamper.store.tables.base import Base, now
 from vamper.store.tables.jobs import HandOffRow, JobRow, LayoutRow, NamedLayoutRow, StepRow
 from vamper.store.tables.shop import (
+    BladeRow,
     CalibrationRow,
+    CutRecordRow,
     CutterRow,
     EdgeStyleRow,
     LoggedMissRow,
     MachineEventRow,
+    MatRow,
     PreferenceRow,
     PrintChoiceRow,
     PrinterRow,
@@ -20,9 +23,11 @@ from vamper.store.tables.shop import (
 __all__ = [
     "ArtRow",
     "Base",
+    "BladeRow",
     "CalibrationRow",
     "CompositionRow",
     "ComputedRow",
+    "CutRecordRow",
     "CutterRow",
     "EdgeStyleRow",
     "HandOffRow",
@@ -30,6 +35,7 @@ __all__ = [
     "LayoutRow",
     "LoggedMissRow",
     "MachineEventRow",
+    "MatRow",
     "NamedLayoutRow",
     "OwnFontRow",
     "PreferenceRow",

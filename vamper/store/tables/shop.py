@@ -7,7 +7,7 @@ Each is kept whole, with a revision that rises with every change; it is not part
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import JSON, DateTime, ForeignKey
+from sqlalchemy import JSON, DateTime, ForeignKey, false
 from sqlalchemy.orm import Mapped, mapped_column
 
 from vamper.store.tables.base import Base, now
@@ -40,6 +40,45 @@ class StockRow(Base):
     position: Mapped[int]
     name: Mapped[str]
     revision: Mapped[int] = mapped_column(default=1)
+    value: Mapped[dict[str, Any]] = mapped_column(JSON)
+    hidden: Mapped[bool] = mapped_column(default=False, server_default=false())
+
+
+class BladeRow(Base):
+    """A blade; `cutter_id` is the machine that it is in, `confirmed_at` when somebody last looked whether it is."""
+
+    __tablename__ = "blade"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(unique=True)
+    revision: Mapped[int] = mapped_column(default=1)
+    cutter_id: Mapped[int | None] = mapped_column(ForeignKey("cutter.id", ondelete="SET NULL"))
+    confirmed_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
+    value: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class MatRow(Base):
+    """A carrier mat; `cutter_id` is the machine that it is used on."""
+
+    __tablename__ = "mat"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(unique=True)
+    revision: Mapped[int] = mapped_column(default=1)
+    cutter_id: Mapped[int | None] = mapped_column(ForeignKey("cutter.id", ondelete="SET NULL"))
+    confirmed_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
+    value: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class CutRecordRow(Base):
+    """What was tried on a stock with a cutter: a ladder, a reading of another day, or a run."""
+
+    __tablename__ = "cut_record"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    cutter_id: Mapped[int] = mapped_column(ForeignKey("cutter.id", ondelete="CASCADE"))
+    stock_key: Mapped[str] = mapped_column(ForeignKey("stock.key", ondelete="CASCADE"))
+    made_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
     value: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 

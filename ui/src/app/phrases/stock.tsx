@@ -4,6 +4,8 @@ import { useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { useChoices } from '../../api/jobs';
 import { Button } from '../../kit/Button';
+import { NumberField } from '../../kit/NumberField';
+import { StockWindow } from '../../shop/StockWindow';
 import { Choices } from './Choices';
 import type { PanelProps } from './phrase';
 
@@ -14,8 +16,9 @@ export default function Stocks(props: PanelProps) {
   const choices = useChoices(view.job.id, phrase);
   const [words, setWords] = useState('');
   const [asking, setAsking] = useState<Choice | null>(null);
+  const [shelf, setShelf] = useState(false);
   const take = (choice: Choice, each: Record<string, unknown> = {}) => {
-    change({ label: choice.label, changes: choice.changes, each });
+    change({ label: choice.label, changes: choice.changes, each: { ...choice.each, ...each } });
     close();
   };
   if (!choices.data) return <Choices {...props} />;
@@ -57,6 +60,11 @@ export default function Stocks(props: PanelProps) {
         value={words}
         onChange={(event) => setWords(event.target.value)}
       />
+      <StockWindow open={shelf} close={() => setShelf(false)} change={change} />
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
+        <Button onClick={() => setShelf(true)}>A stock of your own …</Button>
+        <Laminate view={view} change={change} />
+      </div>
       {found.length === 0 && <p className="text-soft">No stock goes by these words.</p>}
       {groups.map((group) => (
         <section key={group} aria-label={group}>
@@ -84,5 +92,17 @@ export default function Stocks(props: PanelProps) {
         </section>
       ))}
     </>
+  );
+}
+
+/** A film over the face: the blade goes through it as well. */
+function Laminate({ view, change }: Pick<PanelProps, 'view' | 'change'>) {
+  return (
+    <NumberField
+      label="Laminate over its face (0: none)"
+      unit="µm"
+      value={view.job.document.laminate_um ?? 0}
+      onChange={(laminate_um) => change({ label: 'laminate', changes: { laminate_um } })}
+    />
   );
 }

@@ -1,35 +1,94 @@
+import { useState } from 'react';
+
+import { type Cut, type Force, useForce } from '../../api/cut';
 import type { Schemas } from '../../api/client';
+import { Button } from '../../kit/Button';
+import { showLength, showWay, useUnit } from '../../kit/units';
+import { Empty, Figure, Frame } from '../../look/Frame';
 import { Findings } from '../../look/Findings';
+import { Looks } from '../../look/Looks';
 import { SheetRow, useSheet } from '../../look/SheetRow';
 import { SheetView } from '../../look/SheetView';
-import { showLength, showSpeed, showWay, useUnit } from '../../kit/units';
-import { DepthPicture } from './DepthPicture';
-import { Empty, Figure, Frame } from '../../look/Frame';
 import type { StationProps } from '../../look/station';
+import { ByHand } from './ByHand';
+import { CardLook } from './CardLook';
+import { CareLook } from './CareLook';
+import { ForceLook } from './ForceLook';
+import { ForcePanel } from './ForcePanel';
+import { PathLook } from './PathLook';
+import { PathPanel } from './PathPanel';
+import { StepsLook } from './StepsLook';
 
-/** Blade, force, passes, speed and mat, each with its reason. */
-export function CutStation({ view, change, add }: StationProps) {
+type Plan = NonNullable<StationProps['view']['plan']>;
+type Look = 'force' | 'way' | 'steps' | 'care' | 'card';
+
+const LOOKS: readonly (readonly [Look, string])[] = [
+  ['force', 'The window of force'],
+  ['way', 'The blade’s way'],
+  ['steps', 'Your machine’s steps'],
+  ['care', 'Blade and mat'],
+  ['card', 'Bench card'],
+];
+
+/** The right force, said in the machine's own words; the way of the blade; and the card for the bench. */
+export function CutStation(props: StationProps) {
+  const { view, add } = props;
   const plan = view.plan;
-  const ready = plan && plan.sheets.length > 0;
+  if (!plan || plan.sheets.length === 0)
+    return <Frame foot={null} side={null} children={<Empty view={view} add={add} />} />;
+  return <Cutting {...props} plan={plan} />;
+}
+
+function Cutting({ view, change, plan }: StationProps & { plan: Plan }) {
+  const jobId = view.job.id;
+  const sheet = useSheet(plan);
+  const used = plan.settings.filter((setting) => setting.used);
+  const [asked, setLook] = useState<Look>('force');
+  const [cut, setCut] = useState<Cut | null>(null);
+  const setting = used.find((one) => one.cut === cut) ?? used[0] ?? plan.settings[0];
+  const looks = plan.by_hand ? LOOKS.filter(([key]) => key === 'way' || key === 'card') : LOOKS;
+  const look = looks.some(([key]) => key === asked) ? asked : 'way';
   return (
     <Frame
       foot={
-        ready && (
-          <div className="flex items-center gap-8">
-            <SheetRow plan={plan} />
-            <CutFigures plan={plan} />
-          </div>
-        )
+        <div className="flex items-center gap-8">
+          <SheetRow plan={plan} />
+          <CutFigures plan={plan} setting={setting} />
+        </div>
       }
       side={
         <>
-          {plan?.by_hand && <ByHand />}
-          {plan &&
-            !plan.by_hand &&
-            plan.settings
-              .filter((setting) => setting.used || plan.items.length === 0)
-              .map((setting) => <Setting key={setting.cut} setting={setting} stock={plan.stock} />)}
-          {plan?.corrected && (
+          {used.length > 1 && !plan.by_hand && (look === 'force' || look === 'steps') && (
+            <div role="group" aria-label="Which cut" className="flex gap-1.5">
+              {used.map((one) => (
+                <Button
+                  key={one.cut}
+                  look={one === setting ? 'act' : 'plain'}
+                  aria-pressed={one === setting}
+                  onClick={() => setCut(one.cut)}
+                >
+                  {one.cut === 'kiss' ? 'Kiss cut' : 'Cut through'}
+                </Button>
+              ))}
+            </div>
+          )}
+          {plan.by_hand && <ByHand />}
+          {setting && !plan.by_hand && look !== 'way' && (
+            <WithForce jobId={jobId} setting={setting}>
+              {(force) => (
+                <ForcePanel
+                  view={view}
+                  plan={plan}
+                  setting={setting}
+                  force={force}
+                  change={change}
+                  sheet={sheet}
+                />
+              )}
+            </WithForce>
+          )}
+          {!plan.by_hand && look === 'way' && <PathPanel jobId={jobId} plan={plan} sheet={sheet} />}
+          {plan.corrected && look === 'way' && (
             <p className="border-t border-rule pt-2 text-sm">
               <b>Corrected.</b> Cut files are drawn by the calibration of these machines, so that the cut
               lands where the print is. What is drawn here stays as planned.
@@ -38,102 +97,65 @@ export function CutStation({ view, change, add }: StationProps) {
           <Findings
             findings={view.findings.filter((finding) => finding.station === 'cut')}
             items={view.job.document.items ?? []}
-            jobId={view.job.id}
+            jobId={jobId}
             change={change}
           />
         </>
       }
     >
-      {ready ? <Path jobId={view.job.id} plan={plan} /> : <Empty view={view} add={add} />}
+      <div className="absolute inset-0 flex flex-col">
+        <Looks looks={looks} look={look} choose={setLook} />
+        <div className="relative min-h-0 flex-1">
+          {look === 'force' && setting && (
+            <WithForce jobId={jobId} setting={setting}>
+              {(force) => <ForceLook jobId={jobId} force={force} />}
+            </WithForce>
+          )}
+          {look === 'way' &&
+            (plan.by_hand ? (
+              <SheetView jobId={jobId} plan={plan} sheet={sheet} mode="cut" />
+            ) : (
+              <PathLook key={sheet} jobId={jobId} plan={plan} sheet={sheet} />
+            ))}
+          {look === 'steps' && setting && (
+            <WithForce jobId={jobId} setting={setting}>
+              {(force) => <StepsLook view={view} force={force} />}
+            </WithForce>
+          )}
+          {look === 'care' && <CareLook view={view} />}
+          {look === 'card' && (
+            <CardLook jobId={jobId} title={view.job.document.title ?? ''} version={plan.packing.layout} />
+          )}
+        </div>
+      </div>
     </Frame>
   );
 }
 
-/** What to do where no machine cuts. */
-function ByHand() {
-  return (
-    <section aria-label="By hand" className="flex flex-col gap-2">
-      <h2 className="font-head text-base font-bold">By hand</h2>
-      <p>
-        Trim the sheet into its rows first: lay the guillotine’s rule on the ticks at the rim, one tick at
-        each end.
-      </p>
-      <p>Then cut each piece along the inner side of its thin line, so that the line stays on the waste.</p>
-      <p className="text-sm text-soft">
-        Edges are no tighter than 4 mm. Fingers away from the blade, a mat under a knife; mind what the makers
-        of your tools say.
-      </p>
-    </section>
-  );
+interface WithForceProps {
+  jobId: number;
+  setting: Schemas['SettingOut'];
+  children: (force: Force) => React.ReactNode;
 }
 
-function CutFigures({ plan }: { plan: NonNullable<StationProps['view']['plan']> }) {
+function WithForce({ jobId, setting, children }: WithForceProps) {
+  const force = useForce(jobId, setting.cut, null);
+  if (force.error) return <p className="p-4 text-rowan">{force.error.message}</p>;
+  return force.data ? <>{children(force.data)}</> : <p className="p-4 text-soft">Weighing forces …</p>;
+}
+
+function CutFigures({ plan, setting }: { plan: Plan; setting: Schemas['SettingOut'] | undefined }) {
   const sheet = plan.sheets[useSheet(plan)];
   const unit = useUnit((state) => state.unit);
-  const used = plan.settings.find((setting) => setting.used);
   return (
     <>
       <Figure name="cut length">{showWay(sheet?.cut_length_mm ?? 0, unit)}</Figure>
-      {!plan.by_hand && (
+      {!plan.by_hand && setting && (
         <>
-          <Figure name="mat">{used?.mat ?? '–'} tack</Figure>
-          <Figure name="blade out by">{used ? showLength(used.exposure_mm, unit, 2) : '–'}</Figure>
+          <Figure name="mat">{setting.mat} tack</Figure>
+          <Figure name="blade out by">{showLength(setting.exposure_mm, unit, 2)}</Figure>
         </>
       )}
     </>
-  );
-}
-
-function Path({ jobId, plan }: { jobId: number; plan: NonNullable<StationProps['view']['plan']> }) {
-  const sheet = useSheet(plan);
-  const path = plan.sheets[sheet]?.path ?? '';
-  return (
-    <SheetView jobId={jobId} plan={plan} sheet={sheet} mode="cut">
-      {!plan.mirror && !plan.by_hand && (
-        <>
-          <polyline
-            points={`0,0 ${path}`}
-            fill="none"
-            stroke="var(--d-look)"
-            strokeWidth="1"
-            strokeDasharray="2 4"
-            vectorEffect="non-scaling-stroke"
-          />
-          {path.split(' ').map((point, index) => (
-            <circle
-              key={index}
-              cx={point.split(',')[0]}
-              cy={point.split(',')[1]}
-              r="0.9"
-              fill="var(--d-look)"
-            />
-          ))}
-        </>
-      )}
-    </SheetView>
-  );
-}
-
-function Setting({ setting, stock }: { setting: Schemas['SettingOut']; stock: Schemas['StockOut'] }) {
-  const unit = useUnit((state) => state.unit);
-  return (
-    <section aria-label={`${setting.cut} cut`}>
-      <h2 className="font-head text-base font-bold">{setting.cut === 'kiss' ? 'Kiss cut' : 'Through cut'}</h2>
-      <p className="figure mt-0.5 text-base font-bold">
-        {setting.force_gf} gf × {setting.passes}, {setting.blade}° blade
-        <br />
-        {showSpeed(setting.speed_mm_s, unit)}
-      </p>
-      <DepthPicture setting={setting} stock={stock} />
-      <ul className="mt-2 flex list-disc flex-col gap-1 pl-5 text-sm">
-        {setting.why.map((reason) => (
-          <li key={reason}>{reason}</li>
-        ))}
-      </ul>
-      <p className="mt-2 text-sm text-soft">
-        A starter: the product’s own label comes before it. Try it on a scrap first; cap the blade when it is
-        out.
-      </p>
-    </section>
   );
 }

@@ -16,23 +16,14 @@ export function DepthPicture({
   const top = 22;
   const face = stock.face_um * scale;
   const foot = top + STOCK_PX;
-  const floor = foot + 18;
   const text = { fontSize: 12, fill: 'var(--ink)' };
-  const x = (gf: number) =>
-    8 +
-    (WIDTH - 16) *
-      Math.min(
-        1,
-        Math.max(0, (gf - setting.machine_min_gf) / (setting.machine_max_gf - setting.machine_min_gf)),
-      );
-  const band = floor + 22;
   const half = setting.blade === '45' ? 1 : 0.58;
   return (
     <svg
-      viewBox={`0 0 ${WIDTH} ${band + 34}`}
+      viewBox={`0 0 ${WIDTH} ${foot + 18}`}
       className="mt-2 w-full"
       role="img"
-      aria-label={`The blade goes ${Math.round(setting.reached_um)} µm deep into ${Math.round(total)} µm of stock; clean from ${Math.round(setting.clean_from_gf)} to ${Math.round(setting.clean_to_gf)} gf`}
+      aria-label={`The blade goes ${Math.round(setting.reached_um)} µm deep into ${Math.round(total)} µm of stock`}
     >
       <rect x="0" y={top} width={WIDTH} height={face} fill={stock.colour} stroke="var(--soft)" />
       {stock.backing_um > 0 && (
@@ -86,24 +77,6 @@ export function DepthPicture({
         y={Math.min(top + setting.target_um * scale + 13, foot - 3)}
       >
         aim {Math.round(setting.target_um)} µm
-      </text>
-      <rect x="8" y={band} width={WIDTH - 16} height="6" rx="3" fill="var(--rule)" />
-      <rect
-        x={x(setting.clean_from_gf)}
-        y={band}
-        width={Math.max(2, x(setting.clean_to_gf) - x(setting.clean_from_gf))}
-        height="6"
-        fill="var(--moss)"
-      />
-      <path d={`M${x(setting.force_gf)} ${band - 2} l-5 -8 h10 Z`} fill="var(--kingfisher)" />
-      <text {...text} x="8" y={band + 22}>
-        {setting.machine_min_gf} gf
-      </text>
-      <text {...text} x={WIDTH / 2} y={band + 22} textAnchor="middle">
-        clean {Math.round(setting.clean_from_gf)} to {Math.round(setting.clean_to_gf)}
-      </text>
-      <text {...text} x={WIDTH - 8} y={band + 22} textAnchor="end">
-        {setting.machine_max_gf} gf
       </text>
     </svg>
   );

@@ -25,8 +25,9 @@ from shapely.geometry.base import BaseGeometry
 from vamper.core.sheet.lay.clearance import Clearance, Moved
 from vamper.core.sheet.lay.turns import best_turn
 from vamper.core.sheet.layout import Piece, gap_between
+from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import grow, placed
-from vamper.core.values.item import Cut, Turn
+from vamper.core.values.item import Turn
 from vamper.core.values.placement import Placement
 
 _FREE_TURNS = 16

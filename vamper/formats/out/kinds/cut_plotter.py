@@ -1,13 +1,17 @@
 """The cut plan as HP-GL."""
 
-from vamper.core.plan import Plan, cut_as_sent
+from vamper.core.plan import Plan, cut_as_sent, timed_runs
 from vamper.core.values.job import Job
-from vamper.formats.out.cut_hpgl import write_hpgl
+from vamper.formats.out.cut_hpgl import PenLine, write_hpgl
 from vamper.formats.out.sheet_file import Printed, SheetFile
 
 
 def _write(plan: Plan, sheet: int, _printed: Printed) -> bytes:
-    return write_hpgl(cut_as_sent(plan, sheet), plan.settings, plan.job.overcut_mm)
+    lines = (
+        PenLine(one.run.loop.cut, one.speed_mm_s, plan.settings[one.run.loop.cut].force_gf, one.run.points)
+        for one in timed_runs(plan, cut_as_sent(plan, sheet))
+    )
+    return write_hpgl(plan.job.paper, lines)
 
 
 def _is_for(job: Job) -> bool:

@@ -1,7 +1,7 @@
 """How it is cut; a stock without a backing is cut through, whatever was asked for."""
 
 from vamper.core.made import cut_made
-from vamper.core.values.item import Cut
+from vamper.core.values.cut import Cut
 from vamper.services.brief.phrase import PhraseKind, Told
 
 

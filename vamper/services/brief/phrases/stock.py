@@ -2,20 +2,16 @@
 
 from collections.abc import Iterable
 
-from vamper.core.cutting.setting import settings_for
+from vamper.core.cutting.setting import Known, settings_for
 from vamper.core.made import cut_made, start_edge
-from vamper.core.plan import tightest_mm
+from vamper.core.plan import detail_of
+from vamper.core.values.cut import Cut
 from vamper.core.values.edge import EdgeSpec
-from vamper.core.values.item import Cut, ItemSpec
-from vamper.core.values.stock import Stock
-from vamper.core.values.tables import table
+from vamper.core.values.item import ItemSpec
+from vamper.core.values.stock import AFTER, GROUP_OF, GROUPS, Stock
 from vamper.services.brief.phrase import Answer, Asked, Choice, PhraseKind, Question, Told
 from vamper.services.brief.words import plural
 
-_TABLE = table("vamper.services.brief", "stock_words.toml")
-_GROUPS = {kind: group["name"] for group in _TABLE["groups"] for kind in group["classes"]}
-_AFTER = {kind: after for group in _TABLE["groups"] for kind, after in group["classes"].items()}
-_ORDER = [group["name"] for group in _TABLE["groups"]]
 _EDGE_FIELDS = ("kind", "distance_mm", "fill_holes", "join", "rings", "colour")
 
 
@@ -25,24 +21,35 @@ def say(told: Told) -> tuple[str, str]:
 
 def choices(asked: Asked) -> list[Choice]:
     """In groups by what is made, in the order of the shelf within each."""
-    found = [_choice(asked, key, kept.name, kept.value) for key, kept in asked.shop.stocks.all().items()]
-    return sorted(found, key=lambda choice: _ORDER.index(choice.group))
+    shelf, now = asked.shop.stocks.all(), asked.document.stock
+    found = [_choice(asked, key, kept.name, kept.value) for key, kept in shelf.items() if not kept.hidden or key == now]
+    return sorted(found, key=lambda choice: GROUPS.index(choice.group))
 
 
 def _choice(asked: Asked, key: str, name: str, stock: Stock) -> Choice:
     wanted = {item.cut for item in asked.document.items} or {Cut.KISS}
     cut = cut_made(stock, Cut.KISS if Cut.KISS in wanted else Cut.THROUGH)
-    setting = settings_for(stock, asked.job.cutter, tightest_mm(asked.design.items if asked.design else ()))[cut]
+    tried = asked.shop.tried.of(asked.document.cutter_id, key)
+    known = Known(tried.tries, tried.runs, asked.job.blade, asked.job.passes)
+    detail = detail_of(asked.design.items if asked.design else ())
+    setting = settings_for(stock, asked.job.cutter, detail, known)[cut]
     printed = "not printed" if not stock.printable else "printed mirrored" if stock.mirrored else "printed"
     return Choice(
         name,
-        f"{cut} cut, {setting.force_gf:g} gf × {setting.passes}; {printed}; then {_AFTER[stock.stock_class]}",
+        f"{cut} cut, {setting.force_gf:g} gf × {setting.passes}; {printed}; then {AFTER[stock.stock_class]}",
         {"stock": key},
         key == asked.document.stock,
-        group=_GROUPS[stock.stock_class],
-        use=_TABLE["uses"].get(key, ""),
+        group=GROUP_OF[stock.stock_class],
+        use=stock.use,
+        each=_usual_cut(asked.job.stock, stock, asked.document.items),
         question=_question(asked.job.stock, stock, asked.document.items),
     )
+
+
+def _usual_cut(before: Stock, after: Stock, items: Iterable[ItemSpec]) -> dict[str, object]:
+    """Designs that are all cut as the one stock usually is are cut as the other one usually is."""
+    usual = before.starts is not after.starts and all(item.cut is before.starts for item in items)
+    return {"cut": after.starts} if usual else {}
 
 
 def _question(before: Stock, after: Stock, items: Iterable[ItemSpec]) -> Question | None:

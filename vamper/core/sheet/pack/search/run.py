@@ -26,8 +26,8 @@ from vamper.core.sheet.pack.nesting import (
 )
 from vamper.core.sheet.pack.problem import PackProblem, Rank, Watch, fits_alone
 from vamper.core.sheet.pack.rows import rows_of_boxes
+from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import grow
-from vamper.core.values.item import Cut
 from vamper.core.values.placement import Placement, Sheet
 
 # Share of a sheet's room that irregular pieces fill quickly, and that nobody has seen them exceed.

@@ -1,0 +1,51 @@
+"""The workshop's stocks: starters, and the maker's own, copied, changed, put aside, or made from a thickness."""
+
+from vamper.api.door import router as door_router
+from vamper.api.here import Here
+from vamper.api.shop.schemas import HiddenIn, StockKeyOut, StockOnShelf
+from vamper.core.values.stock import GROUP_OF, STOCK_BY_KEY, Stock, StockKey
+from vamper.services.shop.own_stocks import NewStock
+
+router = door_router("stocks")
+
+
+@router.get("/stocks")
+def list_stocks(here: Here) -> list[StockOnShelf]:
+    return [
+        StockOnShelf(
+            key=key,
+            stock=kept.value,
+            group=GROUP_OF[kept.value.stock_class],
+            own=key not in STOCK_BY_KEY,
+            hidden=kept.hidden,
+        )
+        for key, kept in here.shop.stocks.all().items()
+    ]
+
+
+@router.post("/stocks/proposed")
+def propose_stock(here: Here, new: NewStock) -> Stock:
+    """A new stock from its thickness or weight, everything else from its nearest neighbours; nothing is kept yet."""
+    return here.shop.own_stocks.proposed(new)
+
+
+@router.post("/stocks", status_code=201)
+def add_stock(here: Here, stock: Stock) -> StockKeyOut:
+    return StockKeyOut(key=here.shop.own_stocks.add(stock))
+
+
+@router.put("/stocks/{key}", status_code=204)
+def change_stock(here: Here, key: StockKey, stock: Stock) -> None:
+    here.shop.own_stocks.change(key, stock)
+
+
+@router.put("/stocks/{key}/hidden", status_code=204)
+def hide_stock(here: Here, key: StockKey, hidden: HiddenIn) -> None:
+    """Put a stock aside, or back into the list."""
+    here.shop.stocks.hide(key, hidden.hidden)
+
+
+@router.delete("/stocks/{key}", status_code=204)
+def remove_stock(here: Here, key: StockKey) -> None:
+    """Take one of the maker's own stocks away; starters are put aside instead."""
+    here.shop.own_stocks.remove(key)

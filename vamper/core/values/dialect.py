@@ -1,0 +1,48 @@
+"""A machine's dialect: the steps of its dial or its menu in the maker's own words, from the gentlest to the hardest.
+
+The list starts empty. What a step did on a stock is a reading of that step's force.
+"""
+
+from dataclasses import dataclass
+from typing import Annotated, Any, ClassVar
+
+from annotated_types import Len
+
+from vamper.core.values.blade import WornMetres
+from vamper.core.values.cut import Cut
+from vamper.core.values.limits import ONE_LINE, STRICT
+from vamper.core.values.stock import Stock
+from vamper.core.values.tried import Outcome, Passes
+
+StepName = Annotated[str, Len(1, 80), ONE_LINE]
+MOST_STEPS = 40
+MOST_SEEN = 200
+
+
+@dataclass(frozen=True, slots=True)
+class StepSeen:
+    """What a step did: on which stock, how that was cut, what it looked like, and how worn the blade was then (metres
+    times abrasion).
+    """
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    stock: Stock
+    cut: Cut
+    outcome: Outcome
+    passes: Passes = 1
+    metres: WornMetres = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One step. `notches` says that it can be set a notch less or more."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    name: StepName
+    notches: bool = False
+    seen: Annotated[tuple[StepSeen, ...], Len(0, MOST_SEEN)] = ()
+
+
+Dialect = Annotated[tuple[Step, ...], Len(0, MOST_STEPS)]

@@ -1,0 +1,41 @@
+"""What was tried on a stock: a force, its passes, and what the cut looked like."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Annotated, Any, ClassVar
+
+from annotated_types import Ge, Gt, Le
+
+from vamper.core.values.blade import Blade, WornMetres
+from vamper.core.values.cut import Cut
+from vamper.core.values.limits import STRICT
+
+MOST_PASSES = 6
+Gf = Annotated[float, Gt(0), Le(5000)]
+Passes = Annotated[int, Ge(1), Le(MOST_PASSES)]
+
+
+class Outcome(StrEnum):
+    """What a drop, or a run, looks like."""
+
+    NOT_THROUGH = "not-through"
+    CLEAN = "clean"
+    BACKING_MARKED = "backing-marked"
+    BACKING_THROUGH = "backing-through"
+    TORN = "torn"
+
+
+@dataclass(frozen=True, slots=True)
+class Try:
+    """One drop of a ladder, or one run. What it was cut as, with which blade and how worn that was is as in what it is
+    weighed for, where nothing else is said.
+    """
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    force_gf: Gf
+    passes: Passes = 1
+    outcome: Outcome = Outcome.CLEAN
+    cut: Cut | None = None
+    blade: Blade | None = None
+    metres: WornMetres | None = None

@@ -1,0 +1,128 @@
+"""Blades and mats of the workshop: which one is in which machine, and what it went through."""
+
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime
+from typing import Any, Generic, TypeVar
+
+from pydantic import TypeAdapter
+from sqlalchemy import select, update
+from sqlalchemy.exc import IntegrityError
+
+from vamper.core.values.blade import BladeIn
+from vamper.core.values.findings import BadInput
+from vamper.core.values.mat import MatIn
+from vamper.services.work.not_found import NotFound
+from vamper.store.database import Sessions
+from vamper.store.tables import BladeRow, CutterRow, MatRow, now
+
+Thing = TypeVar("Thing", BladeIn, MatIn)
+
+
+@dataclass(frozen=True, slots=True)
+class KeptThing(Generic[Thing]):
+    """A blade or a mat as it is kept; `cutter_id` is the machine that it is in."""
+
+    id: int
+    name: str
+    cutter_id: int | None
+    confirmed_at: datetime | None
+    value: Thing
+
+
+class Drawer(Generic[Thing]):
+    """The blades, or the mats, of one workshop."""
+
+    def __init__(self, sessions: Sessions, table: type[BladeRow] | type[MatRow], kind: type[Thing], what: str) -> None:
+        self._sessions = sessions
+        self._table: Any = table
+        self._adapter: TypeAdapter[Thing] = TypeAdapter(kind)
+        self._what = what
+        self._kept: list[KeptThing[Thing]] | None = None
+
+    def all(self) -> list[KeptThing[Thing]]:
+        if self._kept is None:
+            with self._sessions() as session:
+                rows = session.scalars(select(self._table).order_by(self._table.id)).all()
+                self._kept = [
+                    KeptThing(
+                        row.id,
+                        row.name,
+                        row.cutter_id,
+                        row.confirmed_at and row.confirmed_at.replace(tzinfo=UTC),
+                        self._adapter.validate_python(row.value),
+                    )
+                    for row in rows
+                ]
+        return self._kept
+
+    def get(self, number: int) -> KeptThing[Thing]:
+        found = next((one for one in self.all() if one.id == number), None)
+        if found is None:
+            raise NotFound(f"there is no such {self._what}; it may have been removed")
+        return found
+
+    def in_machine(self, cutter_id: int) -> KeptThing[Thing] | None:
+        return next((one for one in self.all() if one.cutter_id == cutter_id), None)
+
+    def keep(self, name: str, value: Thing, number: int | None = None) -> int:
+        """Change one, or add one. Returns its number."""
+        data = self._adapter.dump_python(value, mode="json")
+        try:
+            with self._sessions.begin() as session:
+                row = self._table(revision=0) if number is None else session.get(self._table, number)
+                if row is None:
+                    raise NotFound(f"there is no such {self._what}; it may have been removed")
+                row.name, row.value = name, data
+                row.revision += 1
+                session.add(row)
+                session.flush()
+                kept: int = row.id
+        except IntegrityError:
+            raise BadInput(f"there is a {self._what} of that name already; give it another one", "name") from None
+        self._kept = None
+        return kept
+
+    def put_in(self, number: int, cutter_id: int) -> None:
+        """Put it into a machine: what was in there comes out, and this one is confirmed by that."""
+        with self._sessions.begin() as session:
+            if session.get(CutterRow, cutter_id) is None:
+                raise NotFound("there is no such cutter; it may have been removed")
+            row = session.get(self._table, number)
+            if row is None:
+                raise NotFound(f"there is no such {self._what}; it may have been removed")
+            session.execute(
+                update(self._table)
+                .where(self._table.cutter_id == cutter_id, self._table.id != number)
+                .values(cutter_id=None, confirmed_at=None)
+            )
+            row.cutter_id, row.confirmed_at = cutter_id, now()
+        self._kept = None
+
+    def remove(self, number: int) -> None:
+        with self._sessions.begin() as session:
+            row = session.get(self._table, number)
+            if row is None:
+                raise NotFound(f"there is no such {self._what}; it may have been removed")
+            session.delete(row)
+        self._kept = None
+
+
+class Care:
+    """Blades and mats, and what a run does to them."""
+
+    def __init__(self, sessions: Sessions) -> None:
+        self.blades: Drawer[BladeIn] = Drawer(sessions, BladeRow, BladeIn, "blade")
+        self.mats: Drawer[MatIn] = Drawer(sessions, MatRow, MatIn, "mat")
+
+    def ran(self, cutter_id: int, metres: float, loads: int) -> None:
+        """A run was made: the blade has cut so many metres more (times abrasion), the mat carried so many sheets."""
+        blade, mat = self.blades.in_machine(cutter_id), self.mats.in_machine(cutter_id)
+        if blade is not None:
+            self.blades.keep(blade.name, replace(blade.value, metres=blade.value.metres + metres), blade.id)
+        if mat is not None and loads:
+            self.mats.keep(mat.name, replace(mat.value, loads=mat.value.loads + loads), mat.id)
+
+    def washed(self, number: int) -> None:
+        """A mat was washed and dried: its loads begin anew, lint and tape are gone."""
+        mat = self.mats.get(number)
+        self.mats.keep(mat.name, MatIn(mat.value.tack, 0, mat.value.washings + 1), number)

@@ -1,0 +1,196 @@
+"""What was tried on each stock with each cutter: ladders, readings of another day, and runs.
+
+A ladder is kept from the moment it is made, its drops without outcomes, so that its forces stay what they were while
+they are judged one by one.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime
+from enum import StrEnum
+
+from pydantic import TypeAdapter
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from vamper.core.values.blade import Blade, BladeIn
+from vamper.core.values.cut import Cut
+from vamper.core.values.cutter import ForceRange
+from vamper.core.values.findings import BadInput
+from vamper.core.values.stock import Stock
+from vamper.core.values.tried import Gf, Outcome, Passes, Try
+from vamper.services.work.not_found import NotFound
+from vamper.store.database import Sessions
+from vamper.store.tables import CutRecordRow, now
+
+
+class RecordKind(StrEnum):
+    """A ladder of drops, one reading without a ladder, or what a real run came to."""
+
+    LADDER = "ladder"
+    READING = "reading"
+    RUN = "run"
+
+
+@dataclass(frozen=True, slots=True)
+class JudgedDrop:
+    """One force that was tried; nothing is known of it before it was looked at."""
+
+    force_gf: Gf
+    passes: Passes
+    outcome: Outcome | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class CutRecord:
+    """What was tried in one go, with which blade and how worn that was."""
+
+    kind: RecordKind
+    cut: Cut
+    drops: tuple[JudgedDrop, ...]
+    blade: Blade = Blade.GENERAL
+    metres: float = 0.0
+
+    @property
+    def tries(self) -> tuple[Try, ...]:
+        return tuple(
+            Try(drop.force_gf, drop.passes, drop.outcome, self.cut, self.blade, self.metres)
+            for drop in self.drops
+            if drop.outcome is not None
+        )
+
+    @property
+    def is_open(self) -> bool:
+        return any(drop.outcome is None for drop in self.drops)
+
+
+@dataclass(frozen=True, slots=True)
+class KeptCutRecord:
+    id: int
+    made_at: datetime
+    record: CutRecord
+
+
+@dataclass(frozen=True, slots=True)
+class TriedOn:
+    """Everything that was seen of one stock on one cutter, the oldest first."""
+
+    records: tuple[KeptCutRecord, ...]
+
+    def _of(self, kinds: Sequence[RecordKind]) -> tuple[Try, ...]:
+        return tuple(one for kept in self.records if kept.record.kind in kinds for one in kept.record.tries)
+
+    @property
+    def tries(self) -> tuple[Try, ...]:
+        return self._of((RecordKind.LADDER, RecordKind.READING))
+
+    @property
+    def runs(self) -> tuple[Try, ...]:
+        return self._of((RecordKind.RUN,))
+
+    @property
+    def ladders(self) -> tuple[KeptCutRecord, ...]:
+        return tuple(kept for kept in self.records if kept.record.kind is RecordKind.LADDER)
+
+    @property
+    def open_ladder(self) -> KeptCutRecord | None:
+        return next((kept for kept in reversed(self.ladders) if kept.record.is_open), None)
+
+
+_RECORD = TypeAdapter(CutRecord)
+
+
+class Tried:
+    """The records of one workshop."""
+
+    def __init__(self, sessions: Sessions) -> None:
+        self._sessions = sessions
+        self._kept: dict[tuple[int, str], TriedOn] = {}
+
+    def of(self, cutter_id: int, stock: str) -> TriedOn:
+        key = (cutter_id, stock)
+        if key not in self._kept:
+            with self._sessions() as session:
+                rows = session.scalars(
+                    select(CutRecordRow)
+                    .where(CutRecordRow.cutter_id == cutter_id, CutRecordRow.stock_key == stock)
+                    .order_by(CutRecordRow.id)
+                ).all()
+                self._kept[key] = TriedOn(
+                    tuple(
+                        KeptCutRecord(
+                            row.id,
+                            row.made_at if row.made_at.tzinfo else row.made_at.replace(tzinfo=UTC),
+                            _RECORD.validate_python(row.value),
+                        )
+                        for row in rows
+                    )
+                )
+        return self._kept[key]
+
+    def keep(
+        self, cutter_id: int, stock: Stock, force: ForceRange, record: CutRecord, made_at: datetime | None = None
+    ) -> int:
+        """Keep what was tried; jobs on that stock and cutter follow. Returns its number.
+
+        Raises
+        ------
+        BadInput
+            If a force is outside the machine's range, or an outcome is none that this cut can have.
+        """
+        for drop in record.drops:
+            if not force.min <= drop.force_gf <= force.max:
+                raise BadInput(
+                    f"{drop.force_gf:g} gf is outside this machine's range, {force.min:g} to {force.max:g} gf",
+                    "force_gf",
+                )
+            _check(stock, record.cut, drop.outcome)
+        with self._sessions.begin() as session:
+            row = CutRecordRow(
+                cutter_id=cutter_id,
+                stock_key=stock.key,
+                made_at=made_at or now(),
+                value=_RECORD.dump_python(record, mode="json"),
+            )
+            session.add(row)
+            session.flush()
+            number = row.id
+        self._kept.clear()
+        return number
+
+    def judge(self, record_id: int, stock: Stock, drop: int, outcome: Outcome | None) -> None:
+        """Say what one drop (from 0) looks like; None takes that back."""
+        with self._sessions.begin() as session:
+            row = _row(session, record_id)
+            record = _RECORD.validate_python(row.value)
+            if not 0 <= drop < len(record.drops):
+                raise NotFound("there is no such drop in this ladder")
+            _check(stock, record.cut, outcome)
+            drops = list(record.drops)
+            drops[drop] = replace(drops[drop], outcome=outcome)
+            row.value = _RECORD.dump_python(replace(record, drops=tuple(drops)), mode="json")
+        self._kept.clear()
+
+    def forget(self, record_id: int) -> None:
+        """Take a record away, as if it had never been."""
+        with self._sessions.begin() as session:
+            session.delete(_row(session, record_id))
+        self._kept.clear()
+
+
+def _row(session: Session, record_id: int) -> CutRecordRow:
+    row = session.get(CutRecordRow, record_id)
+    if row is None:
+        raise NotFound("there is no such record; it may have been removed")
+    return row
+
+
+def _check(stock: Stock, cut: Cut, outcome: Outcome | None) -> None:
+    on_backing = (Outcome.BACKING_MARKED, Outcome.BACKING_THROUGH)
+    if outcome in on_backing and (cut is Cut.THROUGH or not stock.has_backing):
+        raise BadInput("there is no backing to mark in this cut: say not through, clean or torn", "outcome")
+
+
+def blade_then(blade: BladeIn | None, asked: Blade) -> tuple[Blade, float]:
+    """The blade that something is tried with: the one in the machine, or a new one of the angle that is asked for."""
+    return (asked, 0.0) if blade is None else (blade.angle, blade.metres)
