@@ -1,19 +1,24 @@
 """The depth model against its own formula, and settings against the rules of the trade."""
 
+import itertools
 import math
 
+import numpy as np
 import pytest
 import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import MultiPolygon, Point, Polygon, box
 
+from tests.scenes import item, scene
 from vamper.core.art.outline import Outline
 from vamper.core.cutting.depth import bands_of, depth_um, force_for
 from vamper.core.cutting.inspect import cut_findings
 from vamper.core.cutting.plan import plan_cut
-from vamper.core.cutting.setting import Detail, propose
+from vamper.core.cutting.setting import Detail, Known, loop_speed_mm_s, propose
+from vamper.core.edge.bends import tight_places
 from vamper.core.edge.edge import Edge, derive_edge
+from vamper.core.plan import cut_of, timed_runs, timing_of
 from vamper.core.sheet.laid import LaidSheet, lay
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.live_area import LiveArea
@@ -25,6 +30,7 @@ from vamper.core.values.geometry import as_multi
 from vamper.core.values.paper import Paper
 from vamper.core.values.placement import Placement
 from vamper.core.values.stock import STARTER_STOCKS, STOCK_BY_KEY
+from vamper.core.values.tried import Outcome, Try
 
 PAPER_BOX = box(0, 0, 100, 100)
 CUTTER = Cutter(Feed.MAT, Reach(310, 420), ForceRange(20, 380, 4))
@@ -134,3 +140,67 @@ def test_a_mirrored_plan_is_cut_mirrored() -> None:
     (loop,) = plan_cut(Paper(100, 50), sheet, {1: Cut.KISS}, mirror=True).loops
     assert loop.points[:, 0].min() == pytest.approx(85)
     assert loop.points[:, 0].max() == pytest.approx(95)
+
+
+def test_each_loop_has_its_own_speed() -> None:
+    vinyl = STOCK_BY_KEY["satin-vinyl"]
+    assert loop_speed_mm_s(vinyl, CUTTER, math.inf) == 100
+    # √(3000 · 0.5) = 38.7, down to the next five; nothing is slower than five.
+    assert loop_speed_mm_s(vinyl, CUTTER, 0.5) == 35
+    assert loop_speed_mm_s(vinyl, CUTTER, 1e-4) == 5
+    plan = scene(item(1, width_mm=60.0), item(2, width_mm=3.0, edge=EdgeSpec("bare", 0.0))).plan()
+    speeds = {one.run.loop.item: one.speed_mm_s for one in timed_runs(plan, cut_of(plan, 0))}
+    assert speeds[1] == 100
+    assert speeds[2] == 65
+    # One tight bend sets neither blade nor speed of the others.
+    assert plan.settings[Cut.KISS].speed_mm_s == 100
+    assert plan.settings[Cut.KISS].blade is Blade.GENERAL
+
+
+def test_runs_follow_one_another_in_time() -> None:
+    plan = scene(item(1, quantity=5), stock="card").plan()
+    cut = cut_of(plan, 0)
+    timed = list(timed_runs(plan, cut))
+    timing = timing_of(plan, cut)
+    assert timed[0].begins > 15
+    assert all(one.begins < one.ends for one in timed)
+    assert all(one.ends < other.begins for one, other in itertools.pairwise(timed))
+    assert timed[-1].ends == pytest.approx(timing.seconds)
+    assert sum(timing.parts.values()) == pytest.approx(timing.seconds)
+
+
+def test_tight_bends_are_found_where_they_are() -> None:
+    # A square with one corner rounded by a fifth of a millimetre, and three by four.
+    ring = box(0, 0, 30, 30).buffer(-4).buffer(4, quad_segs=32).union(box(20, 20, 30, 30).buffer(-0.2).buffer(0.2))
+    points = np.array(ring.exterior.coords)[:-1]
+    (place,) = tight_places(points, 0.7)
+    assert np.hypot(*(place.mean(axis=0) - (30, 30))) < 0.6
+    assert tight_places(points, 0.1) == []
+    assert len(tight_places(points, 4.5)) == 4
+
+
+def test_the_setting_follows_what_was_seen() -> None:
+    vinyl = STOCK_BY_KEY["satin-vinyl"]
+    starter = propose(vinyl, Cut.KISS, CUTTER)
+    seen = (Try(108, 1, Outcome.NOT_THROUGH), Try(128, 1, Outcome.CLEAN), Try(132, 1, Outcome.CLEAN))
+    found = propose(vinyl, Cut.KISS, CUTTER, known=Known(tries=seen))
+    assert not starter.seen
+    assert found.seen
+    assert found.force_gf > starter.force_gf
+    assert found.chance > starter.chance + 0.3
+    # A torn drop says nothing about depth, so it is still the starter.
+    assert not propose(vinyl, Cut.KISS, CUTTER, known=Known(tries=(Try(108, 1, Outcome.TORN),))).seen
+    # What was seen of the cut through tells of the kiss cut as well: the hardness is the same.
+    through = (Try(300, 1, Outcome.NOT_THROUGH, cut=Cut.THROUGH),)
+    assert propose(vinyl, Cut.KISS, CUTTER, known=Known(tries=through)).force_gf > starter.force_gf
+    chosen = propose(vinyl, Cut.KISS, CUTTER, known=Known(tries=seen, passes=2))
+    assert chosen.passes == 2
+    assert 0.55 < chosen.force_gf / found.force_gf < 0.7
+
+
+def test_a_blade_that_was_worn_then_is_not_taken_for_hard_stock() -> None:
+    vinyl = STOCK_BY_KEY["satin-vinyl"]
+    worn = (Try(160, 1, Outcome.CLEAN, Cut.KISS, Blade.GENERAL, 240.0),) * 3
+    sharp = tuple(Try(160 * math.exp(-0.4), 1, Outcome.CLEAN, Cut.KISS, Blade.GENERAL, 0.0) for _ in range(3))
+    found = [propose(vinyl, Cut.KISS, CUTTER, known=Known(tries=tries)).force_gf for tries in (worn, sharp)]
+    assert found[0] == pytest.approx(found[1], abs=CUTTER.force_gf.step)

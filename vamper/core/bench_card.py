@@ -11,8 +11,10 @@ from vamper.core.cutting.care import Urgency, blade_advice, mat_advice
 from vamper.core.cutting.drops import DROP_MM, tell_tale_place
 from vamper.core.cutting.inspect import SURE_AT
 from vamper.core.cutting.setting import CutSetting
+from vamper.core.marks.inspect import in_100
 from vamper.core.marks.reading import REMEDIES
 from vamper.core.plan import Plan, metres_of
+from vamper.core.printing.guides import guides_for
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Feed
 from vamper.core.values.drawing import Anchor, Drawing, Filled, Stroke, Words, line, outline, rectangle
@@ -108,7 +110,7 @@ def _blade(plan: Plan) -> BenchStep:
 def _loading(plan: Plan) -> BenchStep:
     job, words = plan.job, _TABLE["load"][plan.job.cutter.feed]
     lines = list(words["lines"])
-    up = "printed side up" if job.stock.printable else "its face up"
+    up = _up(plan)
     if job.cutter.feed is Feed.MAT:
         if job.mat is not None:
             lines += [f"{one.do}: {one.why}" for one in mat_advice(job.mat, job.stock) if one.do != "nothing to do"]
@@ -121,7 +123,7 @@ def _marks(plan: Plan) -> list[BenchStep]:
         return []
     words = _TABLE["marks"]
     taken = [REMEDIES[remedy].text for remedy in plan.job.marks.remedies]
-    chance = f"read in {plan.reading.chance * 100:.0f} of 100 tries"
+    chance = f"read in {in_100(plan.reading.chance)} of 100 tries"
     return [BenchStep("marks", words["do"], (chance,), (*taken, *words["lines"], words["moved"]))]
 
 
@@ -130,7 +132,7 @@ def _trying(plan: Plan) -> list[BenchStep]:
     if not unsure:
         return []
     key = "step" if unsure[0].spoken.steps else "ladder"
-    return [_said(key, tuple(f"{one.cut}: clean in {one.likely * 100:.0f} of 100 as it is set" for one in unsure))]
+    return [_said(key, tuple(f"{one.cut}: clean in {in_100(one.likely)} of 100 as it is set" for one in unsure))]
 
 
 def _tell_tale(plan: Plan) -> BenchStep:
@@ -163,7 +165,9 @@ def _cutting(plan: Plan) -> list[BenchStep]:
 
 
 def _taking_off(plan: Plan) -> BenchStep:
-    return BenchStep("off", _TABLE["off"]["do"], (), (_TABLE["off"][plan.job.cutter.feed],))
+    words = _TABLE["off"]
+    do = words["do" if plan.job.cutter.is_machine else "do_by_hand"]
+    return BenchStep("off", do, (), (words[plan.job.cutter.feed],))
 
 
 def _after(plan: Plan) -> BenchStep:
@@ -209,16 +213,32 @@ def loading_picture(plan: Plan) -> Drawing:
         for share in (0.04, 0.82):
             fills.append(Filled((rectangle(left + width * share, top - 3, width * 0.14, 4),), _INK))
         words.append(Words(_PICTURE.width_mm / 2, top - 5, "rollers, on the margins", 1.9, Anchor.MIDDLE))
-    strokes += _corner(left, top)
     middle, foot = left + width / 2, top + height
-    up = "printed side up" if job.stock.printable else "face up"
-    words.append(Words(middle, foot + 4.2, up, 2.2, Anchor.MIDDLE))
-    strokes += [
-        line(middle - 14, foot + 7, middle - 14, foot + 2, 0.4),
-        line(middle - 14, foot + 2, middle - 15.2, foot + 3.6, 0.4),
-        line(middle - 14, foot + 2, middle - 12.8, foot + 3.6, 0.4),
-    ]
+    if job.cutter.is_machine:
+        strokes += [*_corner(left, top), *_arrow(middle - 14, foot + 7)]
+        words.append(Words(middle, foot + 4.2, _up(plan), 2.2, Anchor.MIDDLE))
+    elif plan.sheets:
+        guides = guides_for(plan.sheets[0].edges, plan.sheets[0].live.shape)
+        strokes += [
+            line(*(left + x0 * scale, top + y0 * scale), *(left + x1 * scale, top + y1 * scale), 0.4)
+            for (x0, y0), (x1, y1) in guides.ticks
+        ]
+        words.append(Words(middle, foot + 4.2, "trim along the ticks", 2.2, Anchor.MIDDLE))
     return Drawing(_PICTURE, "How the sheet is loaded", tuple(fills), tuple(strokes), tuple(words))
+
+
+def _up(plan: Plan) -> str:
+    return "printed side up" if plan.job.stock.printable else "face up"
+
+
+def _arrow(x: float, foot: float) -> list[Stroke]:
+    """Which way the sheet goes in."""
+    tip = foot - 5
+    return [
+        line(x, foot, x, tip, 0.4),
+        line(x, tip, x - 1.2, tip + 1.6, 0.4),
+        line(x, tip, x + 1.2, tip + 1.6, 0.4),
+    ]
 
 
 def _corner(left: float, top: float) -> list[Stroke]:

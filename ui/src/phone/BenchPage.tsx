@@ -26,11 +26,11 @@ export function BenchPage({ jobId }: { jobId: number }) {
   return (
     <main className="mx-auto flex min-h-full max-w-lg flex-col gap-4 p-4">
       <p className="flex justify-between gap-3 text-soft">
-        <Link href="/phone" className="font-bold text-kingfisher underline">
+        <Link href="/phone" className="font-bold whitespace-nowrap text-kingfisher underline">
           All jobs
         </Link>
         <span className="truncate">{job?.title}</span>
-        <span>{step && `${at + 1} of ${all.length}`}</span>
+        <span className="whitespace-nowrap">{step && `${at + 1} of ${all.length}`}</span>
       </p>
       {steps.error && <p className="text-lg text-rowan">{asSentence(steps.error.message)}</p>}
       {steps.data?.length === 0 && <p className="text-lg">Nothing lies on a sheet yet.</p>}
@@ -53,7 +53,14 @@ export function BenchPage({ jobId }: { jobId: number }) {
         </section>
       )}
       <div className="flex min-h-40 flex-1 items-center justify-center">
-        {glance.data && (
+        {step?.key === 'load' && (
+          <img
+            src={`/api/jobs/${jobId}/loading.svg`}
+            alt="How the sheet is loaded: its corner, which way up and which way in"
+            className="h-72 rounded-[6px] bg-white"
+          />
+        )}
+        {step?.key !== 'load' && glance.data && (
           <span className="h-56 w-56">
             <SheetGlance glance={glance.data} jobId={jobId} />
           </span>

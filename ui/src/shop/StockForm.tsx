@@ -66,8 +66,8 @@ export function StockForm({ stock, isNew, error, save, back }: Props) {
     >
       {isNew && draft.like && (
         <p className="panel p-2.5">
-          Nobody has cut it here yet: its figures are taken from <b>{draft.like}</b>, its nearest neighbours.
-          Change what its label says otherwise; a ladder finds the rest.
+          Nobody has cut it here yet; its figures are taken from <b>{draft.like}</b>. Change what its label
+          says otherwise; a ladder finds the rest.
         </p>
       )}
       {text('name', 'Name')}

@@ -190,7 +190,7 @@ function Shelf({ take }: { take: (key: string | null, stock: Stock) => void }) {
                     </Button>
                     <Button
                       look="bare"
-                      aria-label={`${one.hidden ? 'Offer' : 'Put aside'} ${one.stock.name}`}
+                      aria-label={`${one.hidden ? 'Offer again' : 'Put aside'} ${one.stock.name}`}
                       onClick={() => hide.mutate({ key: one.key, hidden: !one.hidden })}
                     >
                       {one.hidden ? 'Offer again' : 'Put aside'}

@@ -27,8 +27,8 @@ from vamper.core.cutting.care import Advice, blade_advice, held_of, loads_left, 
 from vamper.core.cutting.depth import depth_um
 from vamper.core.cutting.dialect import placed
 from vamper.core.cutting.drops import Drop
-from vamper.core.cutting.ladder import COMFORTABLE_SHARE, best_at, ladder_advice
-from vamper.core.cutting.setting import CutSetting
+from vamper.core.cutting.ladder import COMFORTABLE_SHARE, ladder_advice
+from vamper.core.cutting.setting import CutSetting, in_passes
 from vamper.core.cutting.window import window_of
 from vamper.core.marks.inspect import in_100, in_100_short
 from vamper.core.plan import Plan, cut_of, metres_of, timed_runs, timing_of
@@ -102,7 +102,7 @@ def force_out(plan: Plan, cut: Cut, asked_passes: int | None, tried: TriedOn) ->
     records = _records_out(tried)
     ladders = [one for one in records if one.kind == "ladder" and one.cut is cut]
     most = min(MOST_PASSES, max(_SHOWN_PASSES, setting.passes))
-    each = [best_at(belief, force, count) for count in range(1, most + 1)]
+    each = [in_passes(belief, plan.job.cutter, count, setting.seen) for count in range(1, most + 1)]
     return ForceOut(
         cut=cut,
         passes=passes,

@@ -25,7 +25,8 @@ from vamper.core.values.paper import Paper
 DROP_MM = 6.0
 _BELLY_MM = 2.1
 _CLEAR_MM = 2.0
-_ARC = 40
+# Odd, so that the lowest point is one of them.
+_ARC = 41
 # A cell that holds one drop.
 CELL_MM = DROP_MM + _CLEAR_MM
 _COLUMNS = (6, 3, 2, 1)

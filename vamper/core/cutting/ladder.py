@@ -94,8 +94,8 @@ def ladder_advice(
     best = best_at(belief, force, least_passes) if exact else proposed(belief, force, least_passes)
     rungs = next_rungs(belief, force, best.passes, first=not tries)
     forces = _near(belief, force, best.passes)
-    table = landing(belief.depths(forces, best.passes), belief.bands.of(Outcome.CLEAN), RUN_SIGMA)
-    known = float(table.max(axis=0) @ belief.weight)
+    wanted, clean = _promises(belief, forces, best.passes)
+    known = float(clean[wanted.argmax(axis=0), np.arange(clean.shape[1])] @ belief.weight)
     torn = any(one.outcome is Outcome.TORN for one in tries)
     return Advice(
         best,
@@ -168,10 +168,19 @@ def _worth(belief: Belief, forces: Floats, passes: int, rungs: Sequence[float]) 
     ]
     # Every combination of outcomes, drop by drop; those that hardly ever happen are left out.
     joint = reduce(_combined, seen, weight[None])
-    wins = landing(belief.depths(forces, passes)[:, every], belief.bands.of(Outcome.CLEAN), RUN_SIGMA)
-    after = float((joint @ wins.T).max(axis=1).sum()) / float(joint.sum())
-    now = float((wins @ weight).max())
+    wanted, clean = (one[:, every] for one in _promises(belief, forces, passes))
+    chosen = (joint @ wanted.T).argmax(axis=1)
+    after = float((joint @ clean.T)[np.arange(len(joint)), chosen].sum()) / float(joint.sum())
+    now = float((clean @ weight)[(wanted @ weight).argmax()])
     return max(0.0, after - now)
+
+
+def _promises(belief: Belief, forces: Floats, passes: int) -> tuple[Floats, Floats]:
+    """What each force promises on each hardness: to land where it is wanted, and to be clean. A cut through is clean
+    however deep it goes, but no deeper than need be is wanted.
+    """
+    depths = belief.depths(forces, passes)
+    return landing(depths, belief.bands.wanted, RUN_SIGMA), landing(depths, belief.bands.of(Outcome.CLEAN), RUN_SIGMA)
 
 
 def _combined(joint: Floats, seen: Floats) -> Floats:

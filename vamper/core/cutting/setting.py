@@ -13,7 +13,7 @@ from functools import cached_property
 from vamper.core.cutting.belief import Belief, first_belief, told
 from vamper.core.cutting.depth import Bands, bands_of, depth_um, force_for
 from vamper.core.cutting.dialect import Spoken, placed
-from vamper.core.cutting.ladder import COMFORTABLE_SHARE, best_at, proposed
+from vamper.core.cutting.ladder import COMFORTABLE_SHARE, Proposal, best_at, proposed
 from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter
@@ -116,13 +116,11 @@ def propose(
     if known.has_seen:
         belief = told(belief, known.tries, known.runs)
     least, why_passes = _passes(belief, cutter, detail)
-    passes = known.passes or least
-    if known.has_seen:
-        best = best_at(belief, cutter.force_gf, passes) if known.passes else proposed(belief, cutter.force_gf, least)
-        force, passes, chance = best.force_gf, best.passes, best.chance
+    if known.has_seen and not known.passes:
+        best = proposed(belief, cutter.force_gf, least)
     else:
-        force = cutter.force_gf.settle(force_for(bands.target_um, passes, stock, blade, belief.sharpness))
-        chance = float(belief.chance(force, passes, bands.of(Outcome.CLEAN))[0])
+        best = in_passes(belief, cutter, known.passes or least, known.has_seen)
+    force, passes, chance = best.force_gf, best.passes, best.chance
     if known.passes and passes != least:
         why_passes = f"{passes} pass{'es' if passes > 1 else ''}, as you chose; {least} would be proposed"
     middle = float(belief.quantile(0.5))
@@ -160,6 +158,15 @@ def propose(
         belief,
         cutter,
     )
+
+
+def in_passes(belief: Belief, cutter: Cutter, passes: int, seen: bool) -> Proposal:
+    """The force for so many passes: by the target depth before anything was tried, else by the highest chance."""
+    if seen:
+        return best_at(belief, cutter.force_gf, passes)
+    bands = belief.bands
+    force = cutter.force_gf.settle(force_for(bands.target_um, passes, belief.stock, belief.blade, belief.sharpness))
+    return Proposal(force, passes, float(belief.chance(force, passes, bands.of(Outcome.CLEAN))[0]))
 
 
 def _exposure_um(stock: Stock, cut: Cut) -> float:

@@ -35,8 +35,12 @@ def tight_places(points: Points, limit_mm: float) -> list[Points]:
     at = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(closed, axis=0).T))])
     middles = (stations[tight] + _WINDOW_MM / 2) % at[-1]
     places = np.column_stack([np.interp(middles, at, closed[:, axis]) for axis in (0, 1)])
-    breaks = np.flatnonzero(np.diff(tight) > round(_WINDOW_MM / _STEP_MM)) + 1
-    return list(np.split(places, breaks))
+    apart = round(_WINDOW_MM / _STEP_MM)
+    groups = list(np.split(places, np.flatnonzero(np.diff(tight) > apart) + 1))
+    if len(groups) > 1 and tight[0] + len(stations) - tight[-1] <= apart:
+        # A bend across the ring's beginning is one.
+        groups[0] = np.vstack([groups.pop(), groups[0]])
+    return groups
 
 
 def _radii(points: Points) -> tuple[Points, Points]:

@@ -30,6 +30,11 @@ const LOOKS: readonly (readonly [Look, string])[] = [
   ['card', 'Bench card'],
 ];
 
+const BY_HAND: typeof LOOKS = [
+  ['way', 'Guide lines'],
+  ['card', 'Bench card'],
+];
+
 /** The right force, said in the machine's own words; the way of the blade; and the card for the bench. */
 export function CutStation(props: StationProps) {
   const { view, add } = props;
@@ -46,7 +51,7 @@ function Cutting({ view, change, plan }: StationProps & { plan: Plan }) {
   const [asked, setLook] = useState<Look>('force');
   const [cut, setCut] = useState<Cut | null>(null);
   const setting = used.find((one) => one.cut === cut) ?? used[0] ?? plan.settings[0];
-  const looks = plan.by_hand ? LOOKS.filter(([key]) => key === 'way' || key === 'card') : LOOKS;
+  const looks = plan.by_hand ? BY_HAND : LOOKS;
   const look = looks.some(([key]) => key === asked) ? asked : 'way';
   return (
     <Frame

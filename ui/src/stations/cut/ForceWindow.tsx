@@ -11,6 +11,8 @@ const HILL = { top: 30, foot: 94 };
 const BANDS = { top: 100, foot: 176 };
 const HEIGHT = 208;
 // A band is named where it has at least this share of the height.
+// Room for the unit at the right end of the scale.
+const UNIT_PX = 34;
 const NAMED_FROM = 0.42;
 
 /** The window of force: four bands over one axis, the belief as a hill over it, today's proposal through both. */
@@ -104,11 +106,13 @@ export function ForceWindow({ force, ladder }: { force: Force; ladder: Ladder | 
             />
           );
         })}
-        {marks.map((gf) => (
-          <text key={gf} x={x(gf)} y={HEIGHT - 5} textAnchor="middle" fontSize="13" fill="var(--ink)">
-            {gf}
-          </text>
-        ))}
+        {marks
+          .filter((gf) => x(gf) < RIGHT - UNIT_PX)
+          .map((gf) => (
+            <text key={gf} x={x(gf)} y={HEIGHT - 5} textAnchor="middle" fontSize="13" fill="var(--ink)">
+              {gf}
+            </text>
+          ))}
         <text x={RIGHT} y={HEIGHT - 5} textAnchor="end" fontSize="13" fill="var(--soft)">
           gf
         </text>
@@ -179,7 +183,7 @@ function Bands({ force, x, names }: { force: Force; x: (gf: number) => number; n
         );
         const share = band.chances[most] ?? 0;
         const paint = PAINT[band.outcome];
-        const middle = Math.max(LEFT + 42, Math.min(RIGHT - 60, x(plateau(band.chances, force.axis_gf))));
+        const middle = Math.max(LEFT + 46, Math.min(RIGHT - 74, x(plateau(band.chances, force.axis_gf))));
         return (
           <g key={band.outcome}>
             <polygon points={points} fill={paint.fill} opacity="0.85" />

@@ -50,10 +50,22 @@ export function LadderRow({ jobId, force, ladder }: Props) {
           ))}
         </ol>
       ) : (
-        <p className="text-sm">
-          The first one takes <b className="figure">{force.next_gf.join(', ')} gf</b>: six drops of 6 mm in
-          the waste of this sheet, or on an offcut.
-        </p>
+        <>
+          <p className="text-sm">
+            Six drops of 6 mm, in the waste of this sheet or on an offcut: cut them, and say what each looks
+            like.
+          </p>
+          <ol className="grid grid-cols-6 gap-2 max-[64rem]:grid-cols-3">
+            {force.next_gf.map((gf) => (
+              <li key={gf} className="panel flex flex-col items-center gap-1 p-1.5 opacity-80">
+                <DropPicture outcome={null} size={44} />
+                <span className="figure font-bold">
+                  {gf} gf{force.passes > 1 ? ` × ${force.passes}` : ''}
+                </span>
+              </li>
+            ))}
+          </ol>
+        </>
       )}
     </section>
   );

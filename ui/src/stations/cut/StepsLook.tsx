@@ -81,7 +81,7 @@ export function StepsLook({ view, force }: Props) {
                   <Button
                     look="bare"
                     disabled={index === 0}
-                    aria-label={`${step.name}: gentler`}
+                    aria-label={`Up: ${step.name}`}
                     onClick={() => moved(index, -1)}
                   >
                     Up
@@ -89,7 +89,7 @@ export function StepsLook({ view, force }: Props) {
                   <Button
                     look="bare"
                     disabled={index === dialect.length - 1}
-                    aria-label={`${step.name}: harder`}
+                    aria-label={`Down: ${step.name}`}
                     onClick={() => moved(index, 1)}
                   >
                     Down
