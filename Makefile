@@ -21,7 +21,7 @@ test: $(SETUP) .venv/.installed-dev $(UI) ## lint, types, contracts, all tests
 	cd ui && npm run --silent check
 	$(PY) -m pytest -n 2 --dist loadfile
 
-bench: $(SETUP) .venv/.installed-dev ## exactness and speed, as a table; no pass or fail
+bench: $(SETUP) .venv/.installed-dev .venv/.installed-bench ## exactness and speed, as a table; no pass or fail
 	$(PY) -m tests.bench.run
 
 faults: $(SETUP) .venv/.installed-dev ## deliberate faults in core, and how many of them the tests notice
@@ -46,6 +46,10 @@ $(SETUP): .venv/bin/python requirements.txt pyproject.toml
 	$(PY) -m pip install --quiet --disable-pip-version-check -r requirements-dev.txt
 	@touch $@
 
+.venv/.installed-bench: .venv/.installed-dev requirements-bench.txt
+	$(PY) -m pip install --quiet --disable-pip-version-check -r requirements-bench.txt
+	@touch $@
+
 ui/node_modules/.installed: ui/package.json ui/package-lock.json
 	cd ui && npm ci --silent --no-audit --no-fund
 	@touch $@
@@ -62,6 +66,7 @@ schema: $(SETUP) ## the published JSON Schemas of job files and plans
 	for name in job plan readings calibration ladder ladder-result; do \
 		$(PY) -m vamper.formats.schema $$name > docs/$$name.schema.json || exit 1; done
 
-lock: ## pin what requirements.in and requirements-dev.in ask for
+lock: ## pin what the requirements*.in ask for
 	.venv/bin/pip-compile --quiet --strip-extras --no-emit-index-url --no-emit-find-links --no-emit-trusted-host --no-header -o requirements.txt requirements.in
 	.venv/bin/pip-compile --quiet --strip-extras --allow-unsafe --no-emit-index-url --no-emit-find-links --no-emit-trusted-host --no-header -o requirements-dev.txt requirements-dev.in
+	.venv/bin/pip-compile --quiet --strip-extras --allow-unsafe --no-emit-index-url --no-emit-find-links --no-emit-trusted-host --no-header -o requirements-bench.txt requirements-bench.in

@@ -211,7 +211,7 @@ def test_sheets_are_planned_as_the_job_file_asks(folder: Path) -> None:
     assert vamper("plan", cut_only, "--out", folder / "d", folder=folder).returncode == 0
     plan = json.loads((folder / "d" / "plan.json").read_text())
     assert "print" not in plan["sheets"][0]["files"]
-    assert not list((folder / "d").glob("*.pdf"))
+    assert not list((folder / "d").glob("sheet-*.pdf"))
 
 
 @pytest.mark.parametrize(

@@ -14,12 +14,11 @@ FOLDER = ROOT / "docs" / "screenshots"
 VIEWS = {
     "jobs": "/",
     "art": "/jobs/2/art",
-    "findings": "/jobs/1/art",
     "edge": "/jobs/4/edge",
     "sheet": "/jobs/4/sheet",
     "marks": "/jobs/7/marks",
     "print": "/jobs/4/print",
-    "cut": "/jobs/4/cut",
+    "cut": "/jobs/9/cut",
     "scissors": "/jobs/6/sheet",
 }
 
@@ -38,6 +37,7 @@ def main() -> None:
                 _pictures(screen)
                 driver.save_screenshot(str(FOLDER / f"{name}.png"))
             _measures(screen)
+            _cutting(screen)
             _sheets(screen)
             _compose(screen)
             driver.save_screenshot(str(FOLDER / "compose.png"))
@@ -66,23 +66,35 @@ def _pictures(screen: Screen) -> None:
 
 
 def _measures(screen: Screen) -> None:
-    """Where cuts land, a vernier scale being read, and a proof."""
+    """A vernier scale being read, and a proof."""
     screen.open("/jobs/4/marks")
-    for look, words, name in (
-        ("Where cuts land", "95 of 100 are less", "misses"),
-        ("Calibration", "1 of 8", "vernier"),
-    ):
-        screen.button(look).click()
-        screen.says(words)
-        if name == "vernier":
-            screen.find('[role="slider"][aria-label^="Scale"]').send_keys(Keys.ARROW_UP, Keys.ARROW_RIGHT * 3)
-        time.sleep(0.7)
-        screen.driver.save_screenshot(str(FOLDER / f"{name}.png"))
+    screen.button("Calibration").click()
+    screen.says("1 of 8")
+    screen.find('[role="slider"][aria-label^="Scale"]').send_keys(Keys.ARROW_UP, Keys.ARROW_RIGHT * 3)
+    time.sleep(0.7)
+    screen.driver.save_screenshot(str(FOLDER / "vernier.png"))
     screen.open("/jobs/8/print")
     screen.button("Proof").click()
     screen.says("What should be there")
     _pictures(screen)
     screen.driver.save_screenshot(str(FOLDER / "proof.png"))
+
+
+def _cutting(screen: Screen) -> None:
+    """The blade half way round a sheet, a machine that speaks in steps, and the card for the bench."""
+    screen.open("/jobs/4/cut")
+    screen.button("The blade").click()
+    slider = screen.find('input[aria-label="Time at the machine"]')
+    screen.wait(lambda: "0:00 at" not in screen.text() and "at the machine" in screen.text(), "the way")
+    slider.send_keys(Keys.HOME, Keys.PAGE_UP * 6)
+    _pictures(screen)
+    screen.driver.save_screenshot(str(FOLDER / "blade-way.png"))
+    screen.open("/jobs/10/cut")
+    for look, words, name in (("Your machine", "paper, second line", "steps"), ("Bench card", "unload", "bench-card")):
+        screen.button(look).click()
+        screen.says(words)
+        _pictures(screen)
+        screen.driver.save_screenshot(str(FOLDER / f"{name}.png"))
 
 
 def _sheets(screen: Screen) -> None:
@@ -93,10 +105,6 @@ def _sheets(screen: Screen) -> None:
     screen.button("How many fit?").click()
     screen.wait(lambda: "Take this size" in screen.text(), "the table")
     screen.driver.save_screenshot(str(FOLDER / "how-many.png"))
-    screen.button("Close").click()
-    screen.button("Compare layouts").click()
-    screen.wait(lambda: "straight rows" in screen.text(), "two layouts")
-    screen.driver.save_screenshot(str(FOLDER / "compare.png"))
     screen.button("Close").click()
     time.sleep(0.5)
     held = screen.driver.find_elements("css selector", "[data-piece]")[7]

@@ -4,6 +4,7 @@ from functools import cache
 
 from pydantic import BaseModel, TypeAdapter
 
+from vamper.api.cut.schemas import OffcutIn
 from vamper.api.door import router as door_router
 from vamper.api.sheet.schemas import ScaleToFill
 from vamper.core.art.prepare import START_LIFT_DE
@@ -17,7 +18,7 @@ from vamper.core.values.composition import NAME, Base, BaseShape, Composition, F
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Mat
 from vamper.core.values.edge import EdgeSpec, RingSpec
-from vamper.core.values.item import Turn
+from vamper.core.values.item import Tabs, Turn
 from vamper.core.values.lengths import size_mm
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.packing import PackingSpec
@@ -64,7 +65,7 @@ _START_COMPOSITION = Composition(
 _START_LINE = TextLine("your text", 5.0, 0.5, 0.8)
 _START_ARC_MM = 25.0
 _START_BOX = FreeBox(0.1, 0.6, 0.8, 0.25)
-_GROUPS = {"edge": EdgeSpec, "prepare": Preparation, "packing": PackingSpec, "marks": MarksSpec}
+_GROUPS = {"edge": EdgeSpec, "prepare": Preparation, "packing": PackingSpec, "marks": MarksSpec, "tabs": Tabs}
 
 
 class NamedOut(BaseModel):
@@ -106,6 +107,8 @@ class StartsOut(BaseModel):
     arc_mm: float
     count_size_mm: float
     filler_mm: tuple[float, float]
+    tabs: Tabs
+    offcut: OffcutIn
 
 
 class RangeOut(BaseModel):
@@ -237,6 +240,8 @@ def _catalog() -> CatalogOut:
             arc_mm=_START_ARC_MM,
             count_size_mm=50.0,
             filler_mm=(20.0, 30.0),
+            tabs=Tabs(3, 0.6),
+            offcut=OffcutIn(width_mm=60.0, height_mm=30.0),
         ),
         ranges=_ranges(),
         limits=Limits(

@@ -13,7 +13,7 @@ import shapely
 
 from vamper.core.art.picture import Picture
 from vamper.core.cutting.plan import CutLoop, CutPlan, Timed, Timing, plan_cut
-from vamper.core.cutting.setting import CutSetting, Detail, Known, loop_speed_mm_s, settings_for
+from vamper.core.cutting.setting import CutSetting, Detail, Known, loop_speed_mm_s, most_passes, settings_for
 from vamper.core.design import DesignedItem
 from vamper.core.marks.budget import Floats, MissBudget, budget_of, farthest_mm
 from vamper.core.marks.mark import Mark, turned_over
@@ -134,8 +134,7 @@ def set_up_sheet(job: Job) -> SheetSetup:
 
 def worst_miss_mm(job: Job, setup: SheetSetup) -> float:
     """What a piece of a job as it is made may miss by at worst, wherever it comes to lie and however it is cut."""
-    settings = settings_for(job.stock, job.cutter, known=Known.of(job))
-    passes = max(setting.passes for setting in settings.values())
+    passes = most_passes(job.stock, job.cutter, Known.of(job))
     corners = shapely.get_coordinates(setup.live.shape.convex_hull)
     return round(float(setup.budget.miss_mm(corners, passes).max()), 3)
 

@@ -3144,8 +3144,6 @@ export interface components {
       passes: number;
       /** Prior */
       prior: number[];
-      /** Prior Gf */
-      prior_gf: number[];
       /** Proposal Gf */
       proposal_gf: number;
       /** Records */
@@ -4108,6 +4106,16 @@ export interface components {
       layout: string;
       /** Sheet */
       sheet: number;
+    };
+    /**
+     * OffcutIn
+     * @description A piece of the same stock that is left over.
+     */
+    OffcutIn: {
+      /** Height Mm */
+      height_mm: number;
+      /** Width Mm */
+      width_mm: number;
     };
     /**
      * OneComposed
@@ -5142,8 +5150,10 @@ export interface components {
       free_box: components['schemas']['FreeBox'];
       line: components['schemas']['TextLine'];
       mat: components['schemas']['Mat'];
+      offcut: components['schemas']['OffcutIn'];
       printer: components['schemas']['Printer'];
       ring: components['schemas']['RingSpec'];
+      tabs: components['schemas']['Tabs'];
     };
     /**
      * Station

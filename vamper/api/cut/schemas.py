@@ -113,8 +113,8 @@ class ForceOut(BaseModel):
     bands: list[BandOut]
     hill_gf: list[float]
     hill: list[float]
-    prior_gf: list[float]
     prior: list[float]
+    """What was believed before anything was tried, on the same scale."""
     proposal_gf: float
     chance: float
     chance_words: str

@@ -93,7 +93,6 @@ def force_out(plan: Plan, cut: Cut, asked_passes: int | None, tried: TriedOn) ->
     belief, passes = setting.belief, asked_passes or setting.passes
     prior = replace(first_belief(belief.stock, belief.cut, belief.blade), sharpness=belief.sharpness)
     window = window_of(belief, prior, force, passes)
-    before = window_of(prior, prior, force, passes)
     advice = ladder_advice(belief, force, [*tried.tries, *tried.runs], passes, exact=True)
     as_set = passes == setting.passes
     proposal = setting.force_gf if as_set else advice.proposal.force_gf
@@ -114,8 +113,7 @@ def force_out(plan: Plan, cut: Cut, asked_passes: int | None, tried: TriedOn) ->
         ],
         hill_gf=[round(value, 2) for value in window.hill_gf.tolist()],
         hill=[round(value, _DIGITS) for value in window.hill.tolist()],
-        prior_gf=[round(value, 2) for value in before.hill_gf.tolist()],
-        prior=[round(value, _DIGITS) for value in before.hill.tolist()],
+        prior=[round(value, _DIGITS) for value in window.prior.tolist()],
         proposal_gf=proposal,
         chance=round(chance, _DIGITS),
         chance_words=in_100(chance),

@@ -6,6 +6,7 @@ window, where the outcome is least known. The worth of another is worked out ove
 the best choice will then promise on average, less what it promises now. Under one point the ladder is done.
 """
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import reduce
@@ -77,9 +78,10 @@ def _chance(one: Proposal) -> float:
     return one.chance
 
 
-def best_at(belief: Belief, force: ForceRange, passes: int) -> Proposal:
-    """The force with the highest chance in so many passes."""
+def best_at(belief: Belief, force: ForceRange, passes: int, most_gf: float = math.inf) -> Proposal:
+    """The force with the highest chance in so many passes, no greater than `most_gf`."""
     forces = settable(force)
+    forces = forces[: max(1, int((forces <= most_gf).sum()))]
     chances = belief.chance(forces, passes, belief.bands.wanted)
     place = int(chances.argmax())
     outcome = belief.bands.of(Outcome.CLEAN)
@@ -94,13 +96,14 @@ def ladder_advice(
     best = best_at(belief, force, least_passes) if exact else proposed(belief, force, least_passes)
     rungs = next_rungs(belief, force, best.passes, first=not tries)
     forces = _near(belief, force, best.passes)
-    wanted, clean = _promises(belief, forces, best.passes)
+    promises = _promises(belief, forces, best.passes)
+    wanted, clean = promises
     known = float(clean[wanted.argmax(axis=0), np.arange(clean.shape[1])] @ belief.weight)
     torn = any(one.outcome is Outcome.TORN for one in tries)
     return Advice(
         best,
         max(known, best.chance),
-        _worth(belief, forces, best.passes, rungs),
+        _worth(belief, promises, best.passes, rungs),
         tuple(rungs),
         TORN_ADVICE if torn else (),
     )
@@ -151,8 +154,10 @@ def _apart(wanted: Floats, forces: Floats) -> list[float]:
     return [float(forces[place]) for place in found]
 
 
-def _worth(belief: Belief, forces: Floats, passes: int, rungs: Sequence[float]) -> float:
-    """What a ladder at these rungs is expected to add to the chance."""
+def _worth(belief: Belief, promises: tuple[Floats, Floats], passes: int, rungs: Sequence[float]) -> float:
+    """What a ladder at these rungs is expected to add to the chance; `promises` are those of the forces that there are
+    to choose from.
+    """
     outcomes = belief.bands.outcomes
     every = slice(None, None, _COARSE)
     weight = belief.weight[every] / belief.weight[every].sum()
@@ -168,7 +173,7 @@ def _worth(belief: Belief, forces: Floats, passes: int, rungs: Sequence[float]) 
     ]
     # Every combination of outcomes, drop by drop; those that hardly ever happen are left out.
     joint = reduce(_combined, seen, weight[None])
-    wanted, clean = (one[:, every] for one in _promises(belief, forces, passes))
+    wanted, clean = (one[:, every] for one in promises)
     chosen = (joint @ wanted.T).argmax(axis=1)
     after = float((joint @ clean.T)[np.arange(len(joint)), chosen].sum()) / float(joint.sum())
     now = float((clean @ weight)[(wanted @ weight).argmax()])
@@ -179,8 +184,9 @@ def _promises(belief: Belief, forces: Floats, passes: int) -> tuple[Floats, Floa
     """What each force promises on each hardness: to land where it is wanted, and to be clean. A cut through is clean
     however deep it goes, but no deeper than need be is wanted.
     """
-    depths = belief.depths(forces, passes)
-    return landing(depths, belief.bands.wanted, RUN_SIGMA), landing(depths, belief.bands.of(Outcome.CLEAN), RUN_SIGMA)
+    depths, clean = belief.depths(forces, passes), belief.bands.of(Outcome.CLEAN)
+    promised = landing(depths, clean, RUN_SIGMA)
+    return (promised if clean == belief.bands.wanted else landing(depths, belief.bands.wanted, RUN_SIGMA)), promised
 
 
 def _combined(joint: Floats, seen: Floats) -> Floats:

@@ -13,7 +13,7 @@ from functools import cached_property
 from vamper.core.cutting.belief import Belief, first_belief, told
 from vamper.core.cutting.depth import Bands, bands_of, depth_um, force_for
 from vamper.core.cutting.dialect import Spoken, placed
-from vamper.core.cutting.ladder import COMFORTABLE_SHARE, Proposal, best_at, proposed
+from vamper.core.cutting.ladder import COMFORTABLE_SHARE, Proposal, best_at
 from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter
@@ -111,15 +111,9 @@ def propose(
     """The setting for cutting `stock` on `cutter`."""
     bands = bands_of(stock, cut)
     blade, why_blade = _blade(stock, cut, detail.radius_mm)
-    worn = known.blade.metres if known.blade is not None and known.blade.angle is blade else 0.0
-    belief = first_belief(stock, cut, blade, worn)
-    if known.has_seen:
-        belief = told(belief, known.tries, known.runs)
+    belief = _believed(stock, cut, blade, known)
     least, why_passes = _passes(belief, cutter, detail)
-    if known.has_seen and not known.passes:
-        best = proposed(belief, cutter.force_gf, least)
-    else:
-        best = in_passes(belief, cutter, known.passes or least, known.has_seen)
+    best = in_passes(belief, cutter, known.passes or least, known.has_seen)
     force, passes, chance = best.force_gf, best.passes, best.chance
     if known.passes and passes != least:
         why_passes = f"{passes} pass{'es' if passes > 1 else ''}, as you chose; {least} would be proposed"
@@ -160,10 +154,31 @@ def propose(
     )
 
 
+def _believed(stock: Stock, cut: Cut, blade: Blade, known: Known) -> Belief:
+    """What is believed of a stock with a blade as worn as the one in the machine, where it is that one."""
+    worn = known.blade.metres if known.blade is not None and known.blade.angle is blade else 0.0
+    first = first_belief(stock, cut, blade, worn)
+    return told(first, known.tries, known.runs) if known.has_seen else first
+
+
+def most_passes(stock: Stock, cutter: Cutter, known: Known = NOTHING_KNOWN) -> int:
+    """The most passes that any cut of a stock takes, before it is known how fine its edges are."""
+    if known.passes:
+        return known.passes
+    beliefs = (
+        _believed(stock, cut, _blade(stock, cut, math.inf)[0], known)
+        for cut in Cut
+        if stock.has_backing or cut is Cut.THROUGH
+    )
+    return max(_passes(belief, cutter, Detail())[0] for belief in beliefs)
+
+
 def in_passes(belief: Belief, cutter: Cutter, passes: int, seen: bool) -> Proposal:
     """The force for so many passes: by the target depth before anything was tried, else by the highest chance."""
     if seen:
-        return best_at(belief, cutter.force_gf, passes)
+        # More than the machine can be relied on for is only taken where it takes that even in the most passes.
+        most = COMFORTABLE_SHARE * cutter.force_gf.max
+        return best_at(belief, cutter.force_gf, passes, max(most, min(_needed_gf(belief, passes), cutter.force_gf.max)))
     bands = belief.bands
     force = cutter.force_gf.settle(force_for(bands.target_um, passes, belief.stock, belief.blade, belief.sharpness))
     return Proposal(force, passes, float(belief.chance(force, passes, bands.of(Outcome.CLEAN))[0]))

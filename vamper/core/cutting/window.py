@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vamper.core.cutting.belief import Belief, Floats
+from vamper.core.cutting.belief import RUN_SIGMA, Belief, Floats, landing
 from vamper.core.cutting.depth import EFFORT, passes_factor
 from vamper.core.values.cutter import ForceRange
 from vamper.core.values.tried import Outcome
@@ -21,32 +21,42 @@ _BEYOND = 1.15
 
 @dataclass(frozen=True)
 class Window:
-    """`force_gf` (n,) is the scale; `chances` are those of each outcome along it, adding up to 1. `hill_gf` and `hill`
-    (m,) are the belief, 1 at its peak.
+    """`force_gf` (n,) is the scale; `chances` are those of each outcome along it, adding up to 1. `hill_gf` (m,) is a
+    coarser scale for `hill` and `prior`, what is believed now and what was before anything was tried, each 1 at its
+    peak.
     """
 
     force_gf: Floats
     chances: tuple[tuple[Outcome, Floats], ...]
     hill_gf: Floats
     hill: Floats
+    prior: Floats
 
 
 def window_of(belief: Belief, prior: Belief, force: ForceRange, passes: int) -> Window:
     """The window for so many passes; drawn as wide as what was believed before anything was tried, so that it does not
     jump while drops are judged.
     """
-    factor = passes_factor(passes) * belief.sharpness / EFFORT[belief.blade]
-    bands = belief.bands
+    factor, bands = passes_factor(passes) * belief.sharpness / EFFORT[belief.blade], belief.bands
     soft, hard = (float(prior.quantile(share)) for share in (0.02, 0.98))
     low = max(force.min, bands.least_um * soft / factor / _BEYOND)
     high = min(force.max, bands.most_um * hard / factor * _BEYOND)
     if high <= low * 1.1:
         low, high = force.min, force.max
-    scale = np.linspace(low, high, _POINTS)
-    chances = tuple((outcome, belief.chance(scale, passes, (least, most))) for outcome, least, most in bands.outcomes)
-    aim = bands.target_um * belief.hardness / factor
-    every = np.linspace(low, high, _HILL)
-    # The grid is even in ln: as a density over the scale each weight is divided by its force.
-    density = np.interp(every, aim, belief.weight / aim, left=0.0, right=0.0)
-    peak = float((belief.weight / aim).max())
-    return Window(scale, chances, every, density / peak)
+    scale, every = np.linspace(low, high, _POINTS), np.linspace(low, high, _HILL)
+    depths = belief.depths(scale, passes)
+    # Each rim between two outcomes is worked out once: what lies beyond one, and not beyond the next.
+    beyond = [landing(depths, (rim, np.inf), RUN_SIGMA) @ belief.weight for _, rim, _ in bands.outcomes[1:]]
+    rims = [np.ones(_POINTS), *beyond, np.zeros(_POINTS)]
+    chances = tuple((one, rims[n] - rims[n + 1]) for n, (one, _, _) in enumerate(bands.outcomes))
+    hills = (_hill(one, bands.target_um / factor, every) for one in (belief, prior))
+    return Window(scale, chances, every, *hills)
+
+
+def _hill(belief: Belief, gf_per_hardness: float, scale: Floats) -> Floats:
+    """A belief as a density over the force that reaches the target depth. Its grid is even in ln, so each weight is
+    divided by its force.
+    """
+    aim = gf_per_hardness * belief.hardness
+    found: Floats = np.interp(scale, aim, belief.weight / aim, left=0.0, right=0.0)
+    return found / float((belief.weight / aim).max())

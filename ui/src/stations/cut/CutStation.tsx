@@ -17,6 +17,7 @@ import { ForceLook } from './ForceLook';
 import { ForcePanel } from './ForcePanel';
 import { PathLook } from './PathLook';
 import { PathPanel } from './PathPanel';
+import { TabsFold } from './TabsFold';
 import { StepsLook } from './StepsLook';
 
 type Plan = NonNullable<StationProps['view']['plan']>;
@@ -92,7 +93,12 @@ function Cutting({ view, change, plan }: StationProps & { plan: Plan }) {
               )}
             </WithForce>
           )}
-          {!plan.by_hand && look === 'way' && <PathPanel jobId={jobId} plan={plan} sheet={sheet} />}
+          {!plan.by_hand && look === 'way' && (
+            <>
+              <PathPanel jobId={jobId} plan={plan} sheet={sheet} />
+              <TabsFold view={view} plan={plan} change={change} />
+            </>
+          )}
           {plan.corrected && look === 'way' && (
             <p className="border-t border-rule pt-2 text-sm">
               <b>Corrected.</b> Cut files are drawn by the calibration of these machines, so that the cut
@@ -120,7 +126,7 @@ function Cutting({ view, change, plan }: StationProps & { plan: Plan }) {
             (plan.by_hand ? (
               <SheetView jobId={jobId} plan={plan} sheet={sheet} mode="cut" />
             ) : (
-              <PathLook key={sheet} jobId={jobId} plan={plan} sheet={sheet} />
+              <PathLook key={sheet} jobId={jobId} plan={plan} sheet={sheet} cut={setting?.cut ?? 'kiss'} />
             ))}
           {look === 'steps' && setting && (
             <WithForce jobId={jobId} setting={setting}>

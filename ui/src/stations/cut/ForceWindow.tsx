@@ -78,7 +78,7 @@ export function ForceWindow({ force, ladder }: { force: Force; ladder: Ladder | 
           </pattern>
         </defs>
         <polyline
-          points={line(force.prior_gf, force.prior)}
+          points={line(force.hill_gf, force.prior)}
           fill="none"
           stroke="var(--soft)"
           strokeDasharray="3 4"

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 
 import { type Ladder, ladderFile, type Offcut, useLadderPlace } from '../../api/cut';
+import { useCatalog } from '../../api/jobs';
 import type { Plan } from '../../api/view';
 import { Fold } from '../../kit/Fold';
 import { LengthField } from '../../kit/LengthField';
@@ -13,12 +14,11 @@ interface Props {
 }
 
 const KINDS = ['svg', 'dxf', 'hpgl'] as const;
-// A strip that holds six drops in a row, and a little more.
-const USUAL: Offcut = { width_mm: 60, height_mm: 30 };
 
 /** Where the six drops are cut, and the files that cut them. */
 export function LadderFiles({ jobId, plan, ladder, sheet }: Props) {
   const [offcut, setOffcut] = useState<Offcut | null>(null);
+  const usual = useCatalog().data?.start.offcut;
   const place = useLadderPlace(jobId, sheet, plan.packing.layout, ladder.before, offcut).data;
   return (
     <Fold
@@ -43,7 +43,7 @@ export function LadderFiles({ jobId, plan, ladder, sheet }: Props) {
             name="where"
             className="accent-kingfisher"
             checked={offcut !== null}
-            onChange={() => setOffcut(USUAL)}
+            onChange={() => usual && setOffcut(usual)}
           />
           on an offcut of the same stock
         </label>

@@ -1,7 +1,6 @@
 import { memo, useEffect, useRef, useState } from 'react';
 
-import type { Replay } from '../../api/cut';
-import { useReplay } from '../../api/cut';
+import { type Cut, type Replay, useForce, useLadderPlace, useReplay } from '../../api/cut';
 import type { Plan } from '../../api/view';
 import { Button } from '../../kit/Button';
 import { Choose } from '../../kit/Choose';
@@ -9,8 +8,19 @@ import { SheetView } from '../../look/SheetView';
 
 const SPEEDS = [1, 4, 16, 64] as const;
 
+interface Props {
+  jobId: number;
+  plan: Plan;
+  sheet: number;
+  /** Whose ladder is shown, while one waits to be judged. */
+  cut: Cut;
+}
+
 /** The way of the blade over a sheet, played back: a slider over its time, or run at true speed. */
-export function PathLook({ jobId, plan, sheet }: { jobId: number; plan: Plan; sheet: number }) {
+export function PathLook({ jobId, plan, sheet, cut }: Props) {
+  const ladder = useForce(jobId, cut, null).data?.ladder;
+  const open = ladder?.open ? ladder.before : null;
+  const drops = useLadderPlace(jobId, sheet, plan.packing.layout, open, null).data;
   const replay = useReplay(jobId, sheet, plan.packing.layout).data;
   const whole = replay?.seconds ?? 0;
   const [at, setAt] = useState<number | null>(null);
@@ -80,6 +90,8 @@ export function PathLook({ jobId, plan, sheet }: { jobId: number; plan: Plan; sh
       }
     >
       {replay && <Way replay={replay} time={time} />}
+      {replay && <Drops drops={replay.tell_tale} />}
+      {open !== null && drops && <Drops drops={drops} />}
     </SheetView>
   );
 }
@@ -119,11 +131,16 @@ function Way({ replay, time }: { replay: Replay; time: number }) {
           vectorEffect="non-scaling-stroke"
         />
       )}
-      {replay.tell_tale.paths.map((path, index) => (
-        <g key={index} fill="none" stroke="var(--d-look)" vectorEffect="non-scaling-stroke">
-          <path d={path} strokeWidth="1.6" vectorEffect="non-scaling-stroke" />
-          <path d={replay.tell_tale.slits[index]} strokeWidth="1.6" vectorEffect="non-scaling-stroke" />
-        </g>
+    </g>
+  );
+}
+
+/** Test drops where they lie in the waste. */
+function Drops({ drops }: { drops: Replay['tell_tale'] }) {
+  return (
+    <g fill="none" stroke="var(--d-look)" strokeWidth="1.6">
+      {[...drops.paths, ...drops.slits].map((path) => (
+        <path key={path} d={path} vectorEffect="non-scaling-stroke" />
       ))}
     </g>
   );
