@@ -5001,8 +5001,6 @@ export interface components {
       live_path: string;
       /** Nearest Mm */
       nearest_mm: number | null;
-      /** Path */
-      path: string;
       /** Pieces */
       pieces: number[];
       /** Used */

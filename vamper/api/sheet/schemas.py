@@ -56,8 +56,6 @@ class SheetOut(BaseModel):
     used: float
     cut_length_mm: float
     nearest_mm: float | None
-    path: str
-    """The blade's way from loop to loop, as points x,y."""
     live_path: str
     """The live area of this very sheet; the first one may be used up in part."""
     colour: str | None

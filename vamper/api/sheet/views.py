@@ -16,7 +16,7 @@ from vamper.api.sheet.schemas import (
     UnplacedOut,
 )
 from vamper.core.edge.inspect import even_border_mm
-from vamper.core.plan import Plan, cut_of, pack_problem, worst_miss_mm
+from vamper.core.plan import Plan, pack_problem, worst_miss_mm
 from vamper.core.printing.guides import guides_for
 from vamper.core.sheet.laid import LaidSheet
 from vamper.core.sheet.live_area import common_part
@@ -120,20 +120,13 @@ def pieces_out(placements: tuple[Placement, ...]) -> list[float]:
 
 
 def _sheets(plan: Plan) -> list[SheetOut]:
-    """All sheets; how one is cut is worked out once for equal ones."""
-    ways: dict[int, tuple[float, str]] = {}
-    for sheet in plan.sheets:
-        if id(sheet.lying) not in ways:
-            cut = cut_of(plan, sheet.number)
-            starts = [loop.points[0].tolist() for loop in cut.loops]
-            ways[id(sheet.lying)] = cut.length_mm, " ".join(f"{x:.1f},{y:.1f}" for x, y in starts)
+    length = {item.number: item.edge.length_mm for item in plan.items}
     return [
         SheetOut(
             pieces=pieces_out(sheet.placements),
             used=sheet.used_share,
-            cut_length_mm=ways[id(sheet.lying)][0],
+            cut_length_mm=sum(length[one.item] for one in sheet.placements),
             nearest_mm=sheet.nearest_mm,
-            path=ways[id(sheet.lying)][1],
             live_path=shape_path(sheet.live.shape, DECIMALS),
             colour=plan.sheet_colour(sheet.number),
             guides="" if plan.job.cutter.is_machine else _guides(sheet),

@@ -6,6 +6,8 @@ import { Button } from '../../kit/Button';
 import { Choose } from '../../kit/Choose';
 import { SheetView } from '../../look/SheetView';
 
+// How finely the time can be set.
+const STEP_S = 0.1;
 const SPEEDS = [1, 4, 16, 64] as const;
 
 interface Props {
@@ -22,7 +24,7 @@ export function PathLook({ jobId, plan, sheet, cut }: Props) {
   const open = ladder?.open ? ladder.before : null;
   const drops = useLadderPlace(jobId, sheet, plan.packing.layout, open, null).data;
   const replay = useReplay(jobId, sheet, plan.packing.layout).data;
-  const whole = replay?.seconds ?? 0;
+  const whole = replay?.runs.at(-1)?.ends ?? 0;
   const [at, setAt] = useState<number | null>(null);
   const [playing, setPlaying] = useState(false);
   const [faster, setFaster] = useState<number>(1);
@@ -76,7 +78,7 @@ export function PathLook({ jobId, plan, sheet, cut }: Props) {
             className="min-w-24 flex-1 accent-kingfisher"
             min={0}
             max={whole || 1}
-            step={0.1}
+            step={STEP_S}
             value={time}
             onChange={(event) => {
               setPlaying(false);
@@ -102,7 +104,7 @@ export function clock(seconds: number): string {
 }
 
 function Way({ replay, time }: { replay: Replay; time: number }) {
-  let done = replay.runs.findIndex((run) => run.ends > time);
+  let done = replay.runs.findIndex((run) => run.ends > time + STEP_S);
   if (done < 0) done = replay.runs.length;
   const now = replay.runs[done];
   const share = now ? Math.max(0, (time - now.begins) / (now.ends - now.begins)) : 0;
