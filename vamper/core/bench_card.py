@@ -215,7 +215,9 @@ def loading_picture(plan: Plan) -> Drawing:
         words.append(Words(_PICTURE.width_mm / 2, top - 5, "rollers, on the margins", 1.9, Anchor.MIDDLE))
     middle, foot = left + width / 2, top + height
     if job.cutter.is_machine:
-        strokes += [*_corner(left, top), *_arrow(middle - 14, foot + 7)]
+        strokes += _arrow(middle - 14, foot + 7)
+        if feed is Feed.MAT:
+            strokes += _corner(left, top)
         words.append(Words(middle, foot + 4.2, _up(plan), 2.2, Anchor.MIDDLE))
     elif plan.sheets:
         guides = guides_for(plan.sheets[0].edges, plan.sheets[0].live.shape)

@@ -4944,7 +4944,7 @@ export interface components {
       /** Least Um */
       least_um: number;
       /** Mat */
-      mat: string;
+      mat: string | null;
       /** Most Um */
       most_um: number;
       /** Outcomes */

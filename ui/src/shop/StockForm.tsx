@@ -4,6 +4,7 @@ import type { Schemas } from '../api/client';
 import { useCatalog } from '../api/jobs';
 import { Button } from '../kit/Button';
 import { NumberField } from '../kit/NumberField';
+import { Select } from '../kit/Select';
 import { asSentence } from '../kit/words';
 
 type Stock = Schemas['Stock'];
@@ -85,48 +86,24 @@ export function StockForm({ stock, isNew, error, save, back }: Props) {
         ))}
       </div>
       <div className="grid grid-cols-3 gap-3">
-        <label className="flex flex-col gap-0.5 text-sm">
-          What it is
-          <select
-            className="field"
-            value={draft.stock_class}
-            onChange={(event) => set({ stock_class: event.target.value as Stock['stock_class'] })}
-          >
-            {catalog?.stock_classes.map((one) => (
-              <option key={one.key} value={one.key}>
-                {one.name}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="flex flex-col gap-0.5 text-sm">
-          Mat
-          <select
-            className="field"
-            value={draft.tack}
-            onChange={(event) => set({ tack: event.target.value as Stock['tack'] })}
-          >
-            {catalog?.tacks.map((one) => (
-              <option key={one.key} value={one.key}>
-                {one.name} tack
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="flex flex-col gap-0.5 text-sm">
-          Usually
-          <select
-            className="field"
-            value={draft.starts ?? 'kiss'}
-            onChange={(event) => set({ starts: event.target.value as 'kiss' | 'through' })}
-          >
-            {catalog?.cuts.map((one) => (
-              <option key={one.key} value={one.key}>
-                {one.name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Select
+          label="What it is"
+          options={catalog?.stock_classes ?? []}
+          value={draft.stock_class}
+          onChange={(key) => set({ stock_class: key as Stock['stock_class'] })}
+        />
+        <Select
+          label="Mat"
+          options={(catalog?.tacks ?? []).map((one) => ({ ...one, name: `${one.name} tack` }))}
+          value={draft.tack}
+          onChange={(key) => set({ tack: key as Stock['tack'] })}
+        />
+        <Select
+          label="Usually"
+          options={catalog?.cuts ?? []}
+          value={draft.starts ?? ''}
+          onChange={(key) => set({ starts: key as NonNullable<Stock['starts']> })}
+        />
       </div>
       <div className="grid grid-cols-2 gap-1.5">
         {tick('printable', 'it is printed')}

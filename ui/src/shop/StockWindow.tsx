@@ -6,6 +6,7 @@ import { useCatalog } from '../api/jobs';
 import { useHideStock, useKeepStock, useProposeStock, useRemoveStock, useStocks } from '../api/shop';
 import { Button } from '../kit/Button';
 import { NumberField } from '../kit/NumberField';
+import { Select } from '../kit/Select';
 import { Window } from '../kit/Window';
 import { asSentence } from '../kit/words';
 import { StockForm } from './StockForm';
@@ -57,6 +58,12 @@ export function StockWindow({ open, close, change }: Props) {
   );
 }
 
+const KNOWN = [
+  { key: 'face_um', name: 'how thick its face is, without backing' },
+  { key: 'grams_m2', name: 'its weight in g/m²' },
+  { key: 'pounds', name: 'its weight in lb' },
+] as const;
+
 /** A stock that nobody has cut yet: what it is, and how thick or how heavy. */
 function NewStock({ take }: { take: (stock: Stock) => void }) {
   const catalog = useCatalog().data;
@@ -94,36 +101,16 @@ function NewStock({ take }: { take: (stock: Stock) => void }) {
             onChange={(event) => setName(event.target.value)}
           />
         </label>
-        <label className="flex flex-col gap-0.5 text-sm">
-          What it is
-          <select className="field" value={kind} onChange={(event) => setKind(event.target.value)}>
-            {catalog?.stock_classes.map((one) => (
-              <option key={one.key} value={one.key}>
-                {one.name}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="flex flex-col gap-0.5 text-sm">
-          What you know of it
-          <select className="field" value={by} onChange={(event) => setBy(event.target.value as typeof by)}>
-            <option value="face_um">how thick its face is, without backing</option>
-            <option value="grams_m2">its weight in g/m²</option>
-            <option value="pounds">its weight in lb</option>
-          </select>
-        </label>
+        <Select label="What it is" options={catalog?.stock_classes ?? []} value={kind} onChange={setKind} />
+        <Select
+          label="What you know of it"
+          options={KNOWN}
+          value={by}
+          onChange={(key) => setBy(key as typeof by)}
+        />
         <NumberField label="How much" unit={units[by]} value={amount} onChange={setAmount} />
         {by === 'pounds' && (
-          <label className="flex flex-col gap-0.5 text-sm">
-            Pounds of
-            <select className="field" value={basis} onChange={(event) => setBasis(event.target.value)}>
-              {catalog?.paper_bases.map((one) => (
-                <option key={one.key} value={one.key}>
-                  {one.name}
-                </option>
-              ))}
-            </select>
-          </label>
+          <Select label="Pounds of" options={catalog?.paper_bases ?? []} value={basis} onChange={setBasis} />
         )}
       </div>
       {propose.error && (

@@ -26,7 +26,8 @@ class SettingOut(BaseModel):
     force_gf: float
     passes: int
     speed_mm_s: float
-    mat: str
+    mat: str | None
+    """The tack that suits the stock, where it lies on a mat."""
     exposure_mm: float
     least_um: float
     target_um: float

@@ -65,7 +65,7 @@ def _setting(plan: Plan, setting: CutSetting, used: bool) -> SettingOut:
         force_gf=setting.force_gf,
         passes=setting.passes,
         speed_mm_s=setting.speed_mm_s,
-        mat=setting.mat,
+        mat=setting.mat if plan.job.cutter.feed is Feed.MAT else None,
         exposure_mm=setting.exposure_mm,
         least_um=setting.bands.least_um,
         target_um=setting.bands.target_um,

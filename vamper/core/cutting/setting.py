@@ -16,7 +16,7 @@ from vamper.core.cutting.dialect import Spoken, placed
 from vamper.core.cutting.ladder import COMFORTABLE_SHARE, Proposal, best_at
 from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
-from vamper.core.values.cutter import Cutter
+from vamper.core.values.cutter import Cutter, Feed
 from vamper.core.values.job import Job
 from vamper.core.values.lengths import figure, mm
 from vamper.core.values.stock import Stock, Tack
@@ -130,7 +130,7 @@ def propose(
         f"aimed at {figure(bands.target_um, 'µm', 0)}, {what}{worn_words}",
         why_passes,
         why_speed,
-        f"a mat of {stock.tack} tack suits {stock.name}",
+        *((f"a mat of {stock.tack} tack suits {stock.name}",) if cutter.feed is Feed.MAT else ()),
     )
     exposure = round(_exposure_um(stock, cut) / 1000, 2)
     return CutSetting(

@@ -44,30 +44,25 @@ class StockRow(Base):
     hidden: Mapped[bool] = mapped_column(default=False, server_default=false())
 
 
-class BladeRow(Base):
-    """A blade; `cutter_id` is the machine that it is in, `confirmed_at` when somebody last looked whether it is."""
+class _InMachine:
+    """Something that is in a machine for a while: `cutter_id` names it, `confirmed_at` is when somebody last looked."""
 
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(unique=True)
+    revision: Mapped[int] = mapped_column(default=1)
+    cutter_id: Mapped[int | None] = mapped_column(ForeignKey("cutter.id", ondelete="SET NULL"))
+    confirmed_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
+    value: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class BladeRow(_InMachine, Base):
     __tablename__ = "blade"
 
-    id: Mapped[int] = mapped_column(primary_key=True)
-    name: Mapped[str] = mapped_column(unique=True)
-    revision: Mapped[int] = mapped_column(default=1)
-    cutter_id: Mapped[int | None] = mapped_column(ForeignKey("cutter.id", ondelete="SET NULL"))
-    confirmed_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
-    value: Mapped[dict[str, Any]] = mapped_column(JSON)
 
-
-class MatRow(Base):
-    """A carrier mat; `cutter_id` is the machine that it is used on."""
+class MatRow(_InMachine, Base):
+    """A carrier mat."""
 
     __tablename__ = "mat"
-
-    id: Mapped[int] = mapped_column(primary_key=True)
-    name: Mapped[str] = mapped_column(unique=True)
-    revision: Mapped[int] = mapped_column(default=1)
-    cutter_id: Mapped[int | None] = mapped_column(ForeignKey("cutter.id", ondelete="SET NULL"))
-    confirmed_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
-    value: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
 class CutRecordRow(Base):

@@ -12,6 +12,7 @@ import {
 import { useCatalog } from '../../api/jobs';
 import type { View } from '../../api/view';
 import { Button } from '../../kit/Button';
+import { Select } from '../../kit/Select';
 
 type Advice = Care['blades'][number]['advice'];
 
@@ -255,18 +256,7 @@ function NewThing({ label, kinds, add }: NewProps) {
           onChange={(event) => setName(event.target.value)}
         />
       </label>
-      <select
-        className="field"
-        aria-label={`${label}: kind`}
-        value={chosen}
-        onChange={(event) => setKind(event.target.value)}
-      >
-        {kinds.map((one) => (
-          <option key={one.key} value={one.key}>
-            {one.name}
-          </option>
-        ))}
-      </select>
+      <Select bare label={`${label}: kind`} options={kinds} value={chosen} onChange={setKind} />
       <Button type="submit" disabled={!name.trim()}>
         Put it on the shelf
       </Button>

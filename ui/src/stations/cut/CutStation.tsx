@@ -163,7 +163,7 @@ function CutFigures({ plan, setting }: { plan: Plan; setting: Schemas['SettingOu
       <Figure name="cut length">{showWay(sheet?.cut_length_mm ?? 0, unit)}</Figure>
       {!plan.by_hand && setting && (
         <>
-          <Figure name="mat">{setting.mat} tack</Figure>
+          {setting.mat && <Figure name="mat">{setting.mat} tack</Figure>}
           <Figure name="blade out by">{showLength(setting.exposure_mm, unit, 2)}</Figure>
         </>
       )}

@@ -22,12 +22,14 @@ export function LadderRow({ jobId, force, ladder }: Props) {
         {!ladder?.open && (
           <span className="flex items-center gap-3">
             <span className="text-sm">
-              {force.done
-                ? 'Done: one more would add less than a point to the chance.'
-                : `The next one should add ${points(force.gain_points)} to the chance.`}
+              {!force.done
+                ? `The next one should add ${points(force.gain_points)} to the chance.`
+                : ladder
+                  ? 'Done: one more would add less than a point to the chance.'
+                  : 'A ladder would add less than a point to the chance.'}
             </span>
             <Button look={force.done ? 'plain' : 'main'} onClick={cut} disabled={begin.isPending}>
-              {force.done ? 'One more anyway' : ladder ? 'Next ladder' : 'Lay out a ladder'}
+              {!ladder ? 'Lay out a ladder' : force.done ? 'One more anyway' : 'Next ladder'}
             </Button>
           </span>
         )}

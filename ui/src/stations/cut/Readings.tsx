@@ -6,6 +6,7 @@ import { Button } from '../../kit/Button';
 import { CountField } from '../../kit/CountField';
 import { Fold } from '../../kit/Fold';
 import { NumberField } from '../../kit/NumberField';
+import { Select } from '../../kit/Select';
 
 /** What was seen without a ladder, and everything that the belief was sharpened by. */
 export function Readings({ jobId, force }: { jobId: number; force: Force }) {
@@ -27,22 +28,12 @@ export function Readings({ jobId, force }: { jobId: number; force: Force }) {
             <CountField label="Passes" value={passes} most={catalog?.most_passes ?? 1} onChange={setPasses} />
           </span>
         </div>
-        <label className="flex flex-col gap-0.5 text-sm">
-          What it did
-          <select
-            className="field"
-            value={outcome}
-            onChange={(event) => setOutcome(event.target.value as Outcome)}
-          >
-            {names
-              .filter((one) => force.outcomes.includes(one.key as Outcome))
-              .map((one) => (
-                <option key={one.key} value={one.key}>
-                  {one.name}
-                </option>
-              ))}
-          </select>
-        </label>
+        <Select
+          label="What it did"
+          options={names.filter((one) => force.outcomes.includes(one.key as Outcome))}
+          value={outcome}
+          onChange={(key) => setOutcome(key as Outcome)}
+        />
         <Button
           className="self-start"
           onClick={() => add.mutate({ cut: force.cut, force_gf: gf ?? force.proposal_gf, passes, outcome })}

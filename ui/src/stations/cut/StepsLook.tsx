@@ -5,6 +5,7 @@ import { useCatalog } from '../../api/jobs';
 import { useCutters, useKeepCutter, useStocks } from '../../api/shop';
 import type { View } from '../../api/view';
 import { Button } from '../../kit/Button';
+import { Select } from '../../kit/Select';
 
 type Dialect = NonNullable<ReturnType<typeof useCutters>['data']>[number]['profile']['cutter']['dialect'];
 
@@ -214,34 +215,28 @@ function Scale({ force }: { force: Force }) {
 function Seen({ view, step }: { view: View; step: string }) {
   const tell = useTellStep(view.job.id);
   const stocks = useStocks().data ?? [];
-  const outcomes = useCatalog().data?.outcomes ?? [];
+  const catalog = useCatalog().data;
+  const [outcomes, cuts] = [catalog?.outcomes ?? [], catalog?.cuts ?? []];
   const [stock, setStock] = useState(view.job.document.stock ?? '');
   const [cut, setCut] = useState<Cut>(view.plan?.settings.find((one) => one.used)?.cut ?? 'kiss');
   const [open, setOpen] = useState(false);
   if (!open) return <Button onClick={() => setOpen(true)}>It did …</Button>;
   return (
     <span className="flex flex-wrap items-center gap-1.5">
-      <select
-        className="field"
-        aria-label={`${step}: on which stock`}
+      <Select
+        bare
+        label={`${step}: on which stock`}
+        options={stocks.map((one) => ({ key: one.key, name: one.stock.name }))}
         value={stock}
-        onChange={(event) => setStock(event.target.value)}
-      >
-        {stocks.map((one) => (
-          <option key={one.key} value={one.key}>
-            {one.stock.name}
-          </option>
-        ))}
-      </select>
-      <select
-        className="field"
-        aria-label={`${step}: how it was cut`}
+        onChange={setStock}
+      />
+      <Select
+        bare
+        label={`${step}: how it was cut`}
+        options={cuts}
         value={cut}
-        onChange={(event) => setCut(event.target.value as Cut)}
-      >
-        <option value="kiss">kiss cut</option>
-        <option value="through">cut through</option>
-      </select>
+        onChange={(key) => setCut(key as Cut)}
+      />
       {outcomes.map((one) => (
         <Button
           key={one.key}
