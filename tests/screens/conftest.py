@@ -15,7 +15,9 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
+from tests.demo_file import demo_file
 from tests.screens.browser import open_browser
+from vamper.services.packing.nesting_process import ProcessNester
 
 ROOT = Path(__file__).parents[2]
 
@@ -111,8 +113,8 @@ class Screen:
 
 
 @pytest.fixture(scope="session")
-def demo(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
-    with running("demo", tmp_path_factory.mktemp("demo") / "demo.db") as base:
+def demo(tmp_path_factory: pytest.TempPathFactory, nester: ProcessNester) -> Iterator[str]:
+    with running("demo", demo_file(tmp_path_factory, nester)) as base:
         yield base
 
 

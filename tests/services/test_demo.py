@@ -5,9 +5,9 @@ from dataclasses import replace
 
 import pytest
 
+from tests.demo_file import demo_file
 from vamper.core.inspect import item_findings
 from vamper.core.values.findings import Finding, FixTarget, Severity
-from vamper.demo.workshop import fill
 from vamper.services.jobs.jobs import JobState
 from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.workshop import Workshop
@@ -36,8 +36,7 @@ SHOWN = {
 
 @pytest.fixture(scope="module")
 def demo(tmp_path_factory: pytest.TempPathFactory, nester: ProcessNester) -> Iterator[Workshop]:
-    workshop = Workshop(tmp_path_factory.mktemp("demo") / "demo.db", nester, search_seconds=1)
-    fill(workshop)
+    workshop = Workshop(demo_file(tmp_path_factory, nester), nester, search_seconds=1)
     yield workshop
     workshop.close()
 
