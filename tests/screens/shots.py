@@ -30,7 +30,7 @@ def main() -> None:
         screen = Screen(driver, base)
         try:
             screen.open("/jobs/4/sheet")
-            screen.wait(lambda: "Looking for" not in screen.text() and screen.pieces() > 0, "packing to end", 40)
+            _packed(screen)
             for name, path in VIEWS.items():
                 screen.open(path)
                 screen.wait(lambda: "Opening" not in screen.text() and len(screen.text()) > 60, name)
@@ -46,6 +46,16 @@ def main() -> None:
         finally:
             driver.quit()
         _first_run(Path(folder) / "new.db")
+
+
+def _packed(screen: Screen) -> None:
+    """The hull stickers packed on one sheet; while the workshop is still warming up a search may end on two."""
+    for _ in range(3):
+        screen.wait(lambda: "Looking for" not in screen.text() and screen.pieces() > 0, "packing to end", 60)
+        if "on 1 sheet" in screen.text():
+            return
+        screen.button("Pack again").click()
+        time.sleep(2)
 
 
 def _pictures(screen: Screen) -> None:

@@ -79,7 +79,7 @@ def unsure_finding(setting: CutSetting, stock: Stock) -> list[Finding]:
         Finding(
             "cut.unsure",
             Severity.LOOK,
-            f"Clean in {share} of 100: try it first",
+            f"{setting.cut.capitalize()} cut clean in {share} of 100: try it first",
             f"{known} {what} on {stock.name} too uncertain. {cure}",
             {"chance": round(setting.likely, 4), "force_gf": setting.force_gf, "passes": setting.passes},
         )
