@@ -109,6 +109,16 @@ def test_a_run_teaches_wears_and_loads(workshop: Workshop, job: int) -> None:
     assert (kept.record.kind, kept.record.metres) == (RecordKind.RUN, 0.0)
 
 
+def test_a_run_that_cannot_be_keeps_nothing(workshop: Workshop, job: int) -> None:
+    mixed = {Cut.KISS: Outcome.CLEAN, Cut.THROUGH: Outcome.BACKING_MARKED}
+    with pytest.raises(BadInput, match="no backing to mark"):
+        workshop.log_run(workshop.jobs.get(job), 1, mixed)
+    assert not workshop.shop.tried.of(MAT_CUTTER, "satin-vinyl").records
+    workshop.jobs.change(job, "stock", {"stock": "card"})
+    with pytest.raises(BadInput, match="has no backing to kiss"):
+        workshop.log_run(workshop.jobs.get(job), 1, {Cut.KISS: Outcome.CLEAN})
+
+
 def test_one_blade_is_in_a_machine_and_lies_nowhere_else(workshop: Workshop) -> None:
     blades = workshop.shop.care.blades
     first, second = blades.keep("first", BladeIn()), blades.keep("second", BladeIn(Blade.STEEP))
@@ -211,6 +221,8 @@ def test_a_step_finds_its_place_by_what_it_did(workshop: Workshop, job: int) -> 
     setting = kiss(workshop, job)
     assert setting.spoken.words == "take “foil”"
     assert setting.likely == setting.spoken.chance
+    with pytest.raises(BadInput, match="no backing to mark"):
+        workshop.shop.step_did(MAT_CUTTER, "card", StepSeen(STOCK_BY_KEY["card"], Cut.THROUGH, Outcome.BACKING_MARKED))
     with pytest.raises(NotFound, match="no such step"):
         workshop.shop.step_did(MAT_CUTTER, "leather", StepSeen(STOCK_BY_KEY["card"], Cut.THROUGH, Outcome.CLEAN))
 

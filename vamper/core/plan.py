@@ -257,8 +257,8 @@ def timed_runs(plan: Plan, cut: CutPlan) -> Iterator[Timed]:
 
 def metres_of(plan: Plan, sheet: int) -> float:
     """What one sheet takes of the blade, metres times abrasion; see `values.blade`."""
-    passes = _passes(plan)
-    length = sum(loop.length_mm * passes[loop.cut] for loop in cut_of(plan, sheet).loops)
+    items = (plan.item(one.item) for one in plan.sheets[sheet].placements)
+    length = sum(item.edge.length_mm * plan.settings[item.spec.cut].passes for item in items)
     return length / 1000 * plan.job.stock.abrasion
 
 

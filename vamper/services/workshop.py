@@ -40,7 +40,7 @@ from vamper.services.packing.tables import Table, Tables
 from vamper.services.shop.own_fonts import OwnFonts
 from vamper.services.shop.shop import Shop
 from vamper.services.shop.styles import Styles
-from vamper.services.shop.tried import CutRecord, JudgedDrop, RecordKind, blade_then
+from vamper.services.shop.tried import CutRecord, JudgedDrop, RecordKind, blade_then, check_outcome
 from vamper.services.shop.usual import UsualMachines
 from vamper.services.work.cache import Cache
 from vamper.services.work.not_found import NotFound
@@ -233,6 +233,11 @@ class Workshop:
         if not plan.sheets:
             raise BadInput("nothing lies on a sheet yet, so nothing was cut; add art first", "items")
         stock, cutter = self.stock(document.stock), plan.job.cutter
+        # Nothing is kept of a run of which one part cannot be.
+        for cut, outcome in outcomes.items():
+            if cut not in plan.settings:
+                raise BadInput(f"{stock.name} has no backing to kiss: say what the cut through looks like", "outcomes")
+            check_outcome(stock, cut, outcome)
         for cut, outcome in outcomes.items():
             setting = plan.settings[cut]
             blade, metres = blade_then(plan.job.blade, setting.blade)

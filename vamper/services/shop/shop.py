@@ -18,7 +18,7 @@ from vamper.services.shop.measured import Measured
 from vamper.services.shop.own_stocks import OwnStocks
 from vamper.services.shop.print_choices import PrintChoices
 from vamper.services.shop.shelf import Shelf
-from vamper.services.shop.tried import Tried
+from vamper.services.shop.tried import Tried, check_outcome
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions
 from vamper.store.tables import CutterRow, JobRow, PrinterRow, StockRow
@@ -77,6 +77,7 @@ class Shop:
 
     def step_did(self, cutter_id: int, step: str, seen: StepSeen) -> None:
         """A step of a cutter's dialect did something on a stock: it finds its place on the scale of force."""
+        check_outcome(seen.stock, seen.cut, seen.outcome)
         kept = self.cutters.get(cutter_id)
         steps = kept.value.dialect
         if step not in {one.name for one in steps}:

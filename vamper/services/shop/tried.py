@@ -144,7 +144,7 @@ class Tried:
                     f"{drop.force_gf:g} gf is outside this machine's range, {force.min:g} to {force.max:g} gf",
                     "force_gf",
                 )
-            _check(stock, record.cut, drop.outcome)
+            check_outcome(stock, record.cut, drop.outcome)
         with self._sessions.begin() as session:
             row = CutRecordRow(
                 cutter_id=cutter_id,
@@ -165,7 +165,7 @@ class Tried:
             record = _RECORD.validate_python(row.value)
             if not 0 <= drop < len(record.drops):
                 raise NotFound("there is no such drop in this ladder")
-            _check(stock, record.cut, outcome)
+            check_outcome(stock, record.cut, outcome)
             drops = list(record.drops)
             drops[drop] = replace(drops[drop], outcome=outcome)
             row.value = _RECORD.dump_python(replace(record, drops=tuple(drops)), mode="json")
@@ -185,7 +185,8 @@ def _row(session: Session, record_id: int) -> CutRecordRow:
     return row
 
 
-def _check(stock: Stock, cut: Cut, outcome: Outcome | None) -> None:
+def check_outcome(stock: Stock, cut: Cut, outcome: Outcome | None) -> None:
+    """Raise `BadInput` if a cut of a stock cannot look like that."""
     on_backing = (Outcome.BACKING_MARKED, Outcome.BACKING_THROUGH)
     if outcome in on_backing and (cut is Cut.THROUGH or not stock.has_backing):
         raise BadInput("there is no backing to mark in this cut: say not through, clean or torn", "outcome")

@@ -62,15 +62,11 @@ export function CareLook({ view }: { view: View }) {
 
 /** How much is left of something, as a bar with its figure. */
 function Gauge({ name, share, words }: { name: string; share: number; words: string }) {
-  const colour = share < 0.5 ? 'var(--rowan)' : share < 0.65 ? 'var(--bracken)' : 'var(--moss)';
   return (
     <span className="flex items-center gap-2 text-sm">
       <span className="w-20">{name}</span>
       <span aria-hidden className="h-2.5 min-w-16 flex-1 rounded-[3px] border border-rule bg-tray">
-        <span
-          className="block h-full rounded-[2px]"
-          style={{ width: `${share * 100}%`, background: colour }}
-        />
+        <span className="block h-full rounded-[2px] bg-kingfisher" style={{ width: `${share * 100}%` }} />
       </span>
       <span className="figure w-36 text-right">{words}</span>
     </span>

@@ -40,9 +40,11 @@ export function ForcePanel({ view, plan, setting, force, change, sheet }: Props)
         </p>
         <p className="text-sm">
           Clean in <b className="figure">{force.chance_words} of 100</b>
-          {setting.seen || setting.spoken
-            ? `; with its hardness known for sure it would be ${force.known_words}.`
-            : `: a starter${force.like ? `, like ${force.like}` : ''}; the product’s own label comes before it.`}
+          {setting.spoken
+            ? ' with this step, as far as it is known what it does.'
+            : setting.seen
+              ? `; with its hardness known for sure it would be ${force.known_words}.`
+              : `: a starter${force.like ? `, like ${force.like}` : ''}; the product’s own label comes before it.`}
         </p>
         {force.advice.length > 0 && (
           <div className="panel p-2.5 text-sm">
