@@ -3,7 +3,7 @@
 import json
 import sys
 from pathlib import Path
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 
@@ -12,6 +12,10 @@ from vamper.core.values.art import Purpose
 from vamper.core.values.findings import BadInput
 from vamper.core.values.lengths import written
 from vamper.core.values.stock import STOCK_BY_KEY
+
+if TYPE_CHECKING:
+    from vamper.core.plan import Plan
+    from vamper.services.handoff.files import Pictures
 
 STANDARD_INPUT = Path("-")
 
@@ -34,6 +38,48 @@ def read_input(path: Path, name: str) -> bytes:
         raise BadInput("the file cannot be read", name) from None
 
 
+def planned_from(text: bytes, folder: Path, seconds: float, seed: int) -> "tuple[Plan, Pictures]":
+    """The plan of a job file whose art lies in a folder, and what gives its designs' pixels.
+
+    Raises
+    ------
+    BadInput
+        If the job, or some of its art, cannot be used.
+    """
+    from vamper.core.art.picture import Picture
+    from vamper.core.design import DesignedItem
+    from vamper.formats.job_file import read_job
+    from vamper.services.design.designer import ArtFile, Designer
+    from vamper.services.jobs.composing import Composer, drawn_job
+    from vamper.services.packing.nesting_process import ProcessNester
+    from vamper.services.packing.planning import plan_job
+    from vamper.services.packing.scaling import plan_scaled
+
+    spec = read_job(text)
+
+    def art_file(name: str) -> ArtFile:
+        path = (folder / name).resolve()
+        # A link inside the folder may still lead out of it.
+        if not path.is_relative_to(folder):
+            raise BadInput("must stay inside the job file's folder", name)
+        return ArtFile.of(name, read_input(path, name))
+
+    designer = Designer()
+    spec, drawings = drawn_job(spec, Composer(designer, art_file))
+    arts = [drawings.get(item.art) or art_file(item.art) for item in spec.items]
+    nester = ProcessNester()
+    if spec.scale_to_fill:
+        planned = plan_scaled(spec, arts, designer, nester)
+    else:
+        planned = plan_job(spec, arts, designer, nester, seconds, seed)
+    by_name = {item.art: art for item, art in zip(spec.items, arts, strict=True)}
+
+    def pictures(item: DesignedItem) -> Picture:
+        return designer.picture_of(item, by_name[item.spec.art])
+
+    return planned, pictures
+
+
 @app.command()
 def plan(
     job: Annotated[Path, typer.Argument(help="The job file (JSON); its art lies beside it.")],
@@ -50,43 +96,13 @@ def plan(
 
     Ends with 0 when planned, 3 when planned with findings that would spoil the sheet, 2 for bad input.
     """
-    from vamper.core.art.picture import Picture
-    from vamper.core.design import DesignedItem
     from vamper.core.inspect import findings_of
     from vamper.core.values.findings import Severity
-    from vamper.formats.job_file import read_job
-    from vamper.services.design.designer import ArtFile, Designer
     from vamper.services.handoff.files import page_file, plan_files, proof_file, proof_name
-    from vamper.services.jobs.composing import Composer, drawn_job
-    from vamper.services.packing.nesting_process import ProcessNester
-    from vamper.services.packing.planning import plan_job
-    from vamper.services.packing.scaling import plan_scaled
 
     with bad_input_is_one_line():
-        spec = read_job(read_input(job, str(job)))
-        folder = job.resolve().parent
-
-        def art_file(name: str) -> ArtFile:
-            path = (folder / name).resolve()
-            # A link inside the folder may still lead out of it.
-            if not path.is_relative_to(folder):
-                raise BadInput("must stay inside the job file's folder", name)
-            return ArtFile.of(name, read_input(path, name))
-
-        designer = Designer()
-        spec, drawings = drawn_job(spec, Composer(designer, art_file))
-        arts = [drawings.get(item.art) or art_file(item.art) for item in spec.items]
-        nester = ProcessNester()
-        if spec.scale_to_fill:
-            planned = plan_scaled(spec, arts, designer, nester)
-        else:
-            planned = plan_job(spec, arts, designer, nester, seconds, seed)
-        by_name = {item.art: art for item, art in zip(spec.items, arts, strict=True)}
+        planned, pictures = planned_from(read_input(job, str(job)), job.resolve().parent, seconds, seed)
         findings = findings_of(planned)
-
-        def pictures(item: DesignedItem) -> Picture:
-            return designer.picture_of(item, by_name[item.spec.art])
-
         files = plan_files(planned, findings, pictures)
         for sheet in range(len(planned.sheets)) if planned.job.stock.printable else ():
             if proof:

@@ -3,6 +3,7 @@
 import json
 import sys
 
+from vamper.formats.dry_run_file import dry_run_schema
 from vamper.formats.job_file import job_schema
 from vamper.formats.ladder_file import ladder_result_schema, ladder_schema
 from vamper.formats.plan_schema import plan_schema
@@ -15,6 +16,7 @@ SCHEMAS = {
     "calibration": fit_schema,
     "ladder": ladder_schema,
     "ladder-result": ladder_result_schema,
+    "dry-run": dry_run_schema,
 }
 
 

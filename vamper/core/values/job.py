@@ -26,6 +26,7 @@ from vamper.core.values.printer import Printer
 from vamper.core.values.reading import Light, RoomLight
 from vamper.core.values.stock import Stock
 from vamper.core.values.tried import Passes, Try
+from vamper.core.values.twin import TwinSpec
 
 LaminateUm = Annotated[float, Ge(0), Le(1000)]
 Tries = Annotated[tuple[Try, ...], Len(0, 2000)]
@@ -44,7 +45,8 @@ class Job:
     this printer with this cutter, `misses` what runs on them were off by. `job_line` prints a line of facts and a bar
     into the waste. `overcut_mm` is how far a loop runs on past its beginning. `laminate_um` is the film over the face,
     `passes` how many are wanted where it is not left to the setting, `blade` and `mat` what is in the machine; `tries`
-    and `runs` are what was seen of this stock on this cutter.
+    and `runs` are what was seen of this stock on this cutter. `twin` is what simulated devices do, where that is
+    not what is believed of the real ones.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -70,6 +72,7 @@ class Job:
     mat: MatIn | None = None
     tries: Tries = ()
     runs: Tries = ()
+    twin: TwinSpec | None = None
     copies: Annotated[int, Ge(1), Le(MOST_SHEETS)] = 1
     packing: PackingSpec = _PACKING
     items: Annotated[tuple[ItemSpec, ...], Len(0, MOST_ITEMS)] = ()

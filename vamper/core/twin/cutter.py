@@ -1,0 +1,212 @@
+"""The simulated cutter: where a stroke of the cut file lands beside the print, and how deep it goes.
+
+A cut meant for a place lands on the cutter's own map of it, in the frame that the marks gave; on top come what a
+sheet's reading errs by (shared by the sheet), what a distance errs by, and what each pass moves the stock (each piece's
+own, pass after pass). With three marks an error of reading carries farther, as in the miss budget. Depth is that of
+the belief's model, z = F · sharp / (hardness · b) for one pass, its spread a share of each run.
+
+Assumptions of our own, in the figures below: what lies under the stock raises it into the blade and takes its hold
+away; what the mat does not hold creeps, small pieces most; a tip that trails cuts corners short (a tractrix).
+"""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+import shapely
+from scipy import special
+from scipy.stats import qmc
+
+from vamper.core.cutting.depth import EFFORT, passes_factor
+from vamper.core.marks.budget import MissBudget
+from vamper.core.twin.devices import TwinCutter
+from vamper.core.values.blade import Blade
+from vamper.core.values.calibration import landing
+from vamper.core.values.geometry import Points
+from vamper.core.values.paper import Paper
+from vamper.core.values.stock import Stock
+
+Floats = npt.NDArray[np.float64]
+
+# Round something that lies under the stock: how far it reaches, what it adds to depth, what hold it leaves.
+LINT_MM, LINT_DEEPER, LINT_HOLD = 14.0, 1.45, 0.45
+# A piece of this area creeps by so much (σ) on a mat that holds nothing; larger ones by the root of it less.
+_CREEP_MM, _CREEP_AREA_MM2 = 0.6, 400.0
+# Pieces under this area may come off a mat that holds too little.
+_LIFTS_AREA_MM2 = 500.0
+# A stroke is trailed in steps so short.
+_TRAIL_STEP_MM = 0.08
+# Of the way past here a cable behind the mat takes its share.
+_BLOCKED_FROM = 0.45
+# Reading, distance, depth and hardness: what a sheet shares beside its marks.
+_SHARED = 10
+
+
+@dataclass(frozen=True, slots=True)
+class Luck:
+    """What differs from run to run, drawn once: standard normal or even in 0..1, the first axis over runs. `slip` is
+    (runs, pieces, passes, 2), `lint` (runs, places, 2) as shares of the sheet.
+    """
+
+    shift: Floats
+    askew: Floats
+    marks: Floats
+    edges: Floats
+    read: Floats
+    far: Floats
+    slip: Floats
+    along: Floats
+    depth: Floats
+    hardness: Floats
+    drift: Floats
+    reload: Floats
+    lint: Floats
+    tears: Floats
+    lifts: Floats
+
+    @property
+    def runs(self) -> int:
+        return len(self.shift)
+
+
+def draw(seed: tuple[int, ...], runs: int, pieces: int, passes: int, marks: int, lint: int) -> Luck:
+    """The luck of so many runs of a sheet; the same for the same seed.
+
+    What a whole sheet shares is drawn from a scrambled Sobol sequence, which covers what may happen far more evenly
+    than plain lots do, so that a few hundred runs tell a chance to a point or two.
+    """
+    even_lots = _sobol(seed, runs, _SHARED + 2 * marks)
+    lots = special.ndtri(even_lots)
+    # Each quantity has a stream of its own, so that a fault that needs one more leaves the others as they were.
+    streams = [np.random.default_rng((*seed, number)) for number in range(15)]
+
+    def normal(stream: int, *shape: int) -> Floats:
+        return streams[stream].standard_normal((runs, *shape))
+
+    def even(stream: int, *shape: int) -> Floats:
+        return streams[stream].random((runs, *shape))
+
+    return Luck(
+        normal(0, 2),
+        normal(1),
+        even_lots[:, _SHARED : _SHARED + marks],
+        even_lots[:, _SHARED + marks :],
+        lots[:, :6].reshape(runs, 3, 2),
+        lots[:, 6:8],
+        normal(6, pieces, passes, 2),
+        normal(7, pieces),
+        lots[:, 8],
+        even_lots[:, 9],
+        even(10),
+        normal(11, 2),
+        0.12 + 0.76 * even(12, max(lint, 1), 2)[:, :lint],
+        even(13, pieces),
+        even(14, pieces),
+    )
+
+
+def _sobol(seed: tuple[int, ...], runs: int, wide: int) -> Floats:
+    """Numbers strictly between 0 and 1, shape (runs, wide)."""
+    sequence = qmc.Sobol(wide, scramble=True, rng=np.random.default_rng((*seed, 0)))
+    # The sequence is even in powers of two.
+    found = sequence.random_base2(max(1, math.ceil(math.log2(max(runs, 2)))))[:runs]
+    return np.asarray(np.clip(found, 1e-9, 1 - 1e-9))
+
+
+def lands_on(cutter: TwinCutter, paper: Paper, points: Points) -> Points:
+    """Where cuts meant for points (n, 2) land in the print's frame, before anything that differs from run to run."""
+    found = landing(np.array(cutter.map, dtype=float), points)
+    if cutter.blocked_share:
+        past = np.maximum(0.0, found[:, 1] - _BLOCKED_FROM * paper.height_mm)
+        found = found - np.column_stack([np.zeros(len(found)), past * cutter.blocked_share])
+    return found
+
+
+def trailed(cutter: TwinCutter, points: Points) -> Points:
+    """Where the tip goes when the machine leads it along points (n, 2): it is pulled behind by the drag."""
+    if cutter.drag_mm <= 0:
+        return points
+    line = shapely.get_coordinates(shapely.segmentize(shapely.LineString(points), _TRAIL_STEP_MM))
+    first = line[1] - line[0]
+    x, y = (line[0] - first / max(math.hypot(*first), 1e-9) * cutter.drag_mm).tolist()
+    tips = []
+    for px, py in line.tolist():
+        dx, dy = x - px, y - py
+        away = math.hypot(dx, dy) or 1.0
+        x, y = px + dx / away * cutter.drag_mm, py + dy / away * cutter.drag_mm
+        tips.append((x, y))
+    return np.array(tips)
+
+
+def shared_error(cutter: TwinCutter, read_mm: float, budget: MissBudget, luck: Luck, at: Points) -> Floats:
+    """What reading and a distance make a sheet's cuts miss by, at points (n, 2), shape (runs, n, 2)."""
+    away = at - budget.centre_mm
+    if budget.marks == 3:
+        x, y = (away / budget.half_mm).T
+        u, v = (1 + x * budget.missing[0]) / 2, (1 + y * budget.missing[1]) / 2
+        shares = np.column_stack([1 - u - v, u, v]) / np.sqrt((1 + x**2 + y**2) / 4)[:, None]
+        read = np.einsum("nk,rkc->rnc", shares, luck.read)
+    else:
+        read = np.broadcast_to(luck.read[:, :1], (luck.runs, len(at), 2))
+    far = np.hypot(*away.T)[None, :, None] * cutter.far_share * luck.far[:, None]
+    found: Floats = (read * read_mm + far) * np.array(cutter.blend)
+    return found
+
+
+def own_error(cutter: TwinCutter, luck: Luck, piece: int, passes: int, area_mm2: float, hold: Floats) -> Floats:
+    """What each pass moves one piece by, pass after pass, shape (runs, passes, 2)."""
+    creep = _CREEP_MM * math.sqrt(_CREEP_AREA_MM2 / max(area_mm2, 50.0)) * (1 - hold)
+    sigma = np.hypot(cutter.slip_mm, creep)[:, None, None]
+    steps = luck.slip[:, piece, :passes] * sigma
+    moved = np.cumsum(steps, axis=1)
+    moved[:, :, 1] += (luck.along[:, piece] * cutter.along_mm)[:, None]
+    if cutter.reload_mm and passes > 1:
+        moved[:, 1:] += (luck.reload * cutter.reload_mm)[:, None]
+    found: Floats = moved * np.array(cutter.blend)
+    return found
+
+
+def slid(cutter: TwinCutter, luck: Luck, share: float) -> Floats:
+    """How far the whole stock has slid once a share of all loops is cut, shape (runs, 2): one way, run by run."""
+    way = 2 * math.pi * luck.drift
+    return np.column_stack([np.cos(way), np.sin(way)]) * cutter.drift_mm * share
+
+
+def near_lint(luck: Luck, paper: Paper, at: Points) -> npt.NDArray[np.bool_]:
+    """Whether something lies under a place (2,), run by run."""
+    places = luck.lint * (paper.width_mm, paper.height_mm)
+    found: npt.NDArray[np.bool_] = (np.hypot(*np.moveaxis(places - at, -1, 0)) < LINT_MM).any(axis=1)
+    return found
+
+
+def depths(
+    cutter: TwinCutter,
+    luck: Luck,
+    stock: Stock,
+    blade: Blade,
+    force_gf: float,
+    passes: int,
+    lint: npt.NDArray[np.bool_],
+) -> Floats:
+    """Depth (µm) of a loop that was cut so often, run by run."""
+    if not passes:
+        return np.zeros(luck.runs)
+    hard = np.array(cutter.hardness)[
+        np.minimum((luck.hardness * len(cutter.hardness)).astype(int), len(cutter.hardness) - 1)
+    ]
+    one = force_gf * cutter.pressed * cutter.sharpness / (stock.hardness_gf_per_um * hard * EFFORT[blade])
+    found: Floats = one * passes_factor(passes) * np.exp(cutter.spread * luck.depth)
+    return found * np.where(lint, LINT_DEEPER, 1.0)
+
+
+def torn(cutter: TwinCutter, luck: Luck, piece: int, corners: int) -> npt.NDArray[np.bool_]:
+    """Whether a tip with a tuft tore a piece: each sharp corner is a chance, and its beginning one more."""
+    found: npt.NDArray[np.bool_] = luck.tears[:, piece] < 1 - (1 - cutter.tuft) ** (1 + corners)
+    return found
+
+
+def lifted(luck: Luck, piece: int, area_mm2: float, hold: Floats) -> npt.NDArray[np.bool_]:
+    """Whether a piece came off the mat while it was cut: small ones, where it holds too little."""
+    found: npt.NDArray[np.bool_] = luck.lifts[:, piece] < (1 - hold) * math.exp(-area_mm2 / _LIFTS_AREA_MM2)
+    return found

@@ -1,0 +1,100 @@
+"""A dry run: every sheet of a plan run so many times, and what came of it.
+
+Shares are of all runs. What was not good is told apart by cause; each cause's share is of all pieces, in all runs, that
+were not good.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from vamper.core.twin.rehearse import SPOILINGS, SheetRuns, Spoiling
+
+NINETEEN = 95.0
+
+
+@dataclass(frozen=True, slots=True)
+class PieceOutcome:
+    """One piece; `sheet` and `placement` count from 0. `miss_p95_mm` is None where no run was read."""
+
+    sheet: int
+    placement: int
+    item: int
+    miss_p95_mm: float | None
+    bitten: float
+    cut_clean: float
+    good: float
+    causes: tuple[tuple[Spoiling, float], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class CauseShare:
+    cause: Spoiling
+    share: float
+    pieces: int
+    """How many pieces it spoils in some run."""
+
+
+@dataclass(frozen=True, slots=True)
+class DryRun:
+    """What came of all runs of all sheets; `items` are the numbers of all designs."""
+
+    runs: int
+    items: tuple[int, ...]
+    marks_read: float
+    sheet_good: float
+    pieces: tuple[PieceOutcome, ...]
+    causes: tuple[CauseShare, ...]
+    pieces_good_mean: float
+    miss_p50_mm: float | None
+    miss_p95_mm: float | None
+
+    def of_sheet(self, sheet: int) -> list[PieceOutcome]:
+        return [piece for piece in self.pieces if piece.sheet == sheet]
+
+
+def summed_up(items: tuple[int, ...], sheets: Sequence[SheetRuns]) -> DryRun:
+    """What the sheets of a job with such `items` (numbers of designs) came to, each run equally often."""
+    runs = sheets[0].runs if sheets else 0
+    pieces, misses = list[PieceOutcome](), []
+    spoiled = np.zeros(len(SPOILINGS) + 1)
+    touched: dict[int, int] = {}
+    for number, sheet in enumerate(sheets):
+        lengths = np.hypot(*np.moveaxis(sheet.miss_mm, -1, 0))[sheet.read]
+        if lengths.size:
+            misses.append(lengths.ravel())
+        counts = np.stack([(sheet.spoiled == code).sum(axis=0) for code in range(len(SPOILINGS) + 1)])
+        spoiled += counts.sum(axis=1)
+        for code in range(1, len(SPOILINGS) + 1):
+            touched[code] = touched.get(code, 0) + int((counts[code] > 0).sum())
+        for place, piece in enumerate(sheet.facts.pieces):
+            mine = counts[1:, place]
+            own = [(SPOILINGS[code], float(mine[code] / runs)) for code in np.argsort(-mine) if mine[code]]
+            pieces.append(
+                PieceOutcome(
+                    number,
+                    piece.placement,
+                    piece.item,
+                    float(np.percentile(lengths[:, place], NINETEEN)) if len(lengths) else None,
+                    float(sheet.bitten[:, place].mean()),
+                    float(sheet.clean[:, place].mean()),
+                    float(sheet.good[:, place].mean()),
+                    tuple(own),
+                )
+            )
+    bad = spoiled[1:]
+    order = [code for code in np.argsort(-bad, kind="stable") if bad[code]]
+    causes = tuple(CauseShare(SPOILINGS[code], float(bad[code] / bad.sum()), touched[code + 1]) for code in order)
+    every = np.concatenate(misses) if misses else np.zeros(0)
+    return DryRun(
+        runs,
+        items,
+        float(np.mean([sheet.read.mean() for sheet in sheets])) if sheets else 0.0,
+        float(np.mean([sheet.sheet_good.mean() for sheet in sheets])) if sheets else 0.0,
+        tuple(pieces),
+        causes,
+        float(np.mean([piece.good for piece in pieces])) if pieces else 0.0,
+        float(np.percentile(every, 50)) if every.size else None,
+        float(np.percentile(every, NINETEEN)) if every.size else None,
+    )

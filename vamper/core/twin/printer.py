@@ -1,0 +1,120 @@
+"""The simulated printer: where the page that it was sent comes to lie on the sheet, and what becomes of its ink.
+
+It gets the pixels of the print file and nothing else. Each printing lays the sheet a little otherwise: a place r of the
+page comes to q = turn(fit · (m + scale · (r − m))) + shift, m being the sheet's middle. Ink arrives with a density;
+lines may be missing where a nozzle is clogged, a whole picture where the file was too much for the printer.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import cv2
+import numpy as np
+import numpy.typing as npt
+from shapely.geometry.base import BaseGeometry
+
+from vamper.core.twin.devices import TwinPrinter
+from vamper.core.values.geometry import Points
+from vamper.core.values.paper import Paper
+from vamper.core.values.printer import Scale
+from vamper.core.values.units import MM_PER_INCH
+
+Floats = npt.NDArray[np.float64]
+Pixels = npt.NDArray[np.uint8]
+
+# A clogged nozzle leaves a line so wide; ink on the wrong side spreads so far.
+_LINE_MM = 0.25
+_SPREAD_MM = 0.35
+_OPAQUE = 255
+
+
+@dataclass(frozen=True, slots=True)
+class Page:
+    """A print file as pixels of the sheet that is loaded, shape (h, w, 4), transparent where nothing is printed.
+    `drawn_by` is the scale that it was compensated for.
+    """
+
+    rgba: Pixels
+    ppi: float
+    paper: Paper
+    drawn_by: Scale
+
+    @property
+    def px_a_mm(self) -> float:
+        return self.ppi / MM_PER_INCH
+
+    @property
+    def darkness(self) -> npt.NDArray[np.float32]:
+        """How much of the light each pixel's ink takes away, 0..1, as a sensor sees it."""
+        weights = np.array([0.2126, 0.7152, 0.0722], np.float32) / _OPAQUE
+        light = self.rgba[..., :3].astype(np.float32) @ weights
+        found = (1 - light) * self.rgba[..., 3].astype(np.float32) / _OPAQUE
+        return np.asarray(found, dtype=np.float32)
+
+
+def with_ink(page: Page, printer: TwinPrinter, pictures: Sequence[BaseGeometry], lost: Sequence[int]) -> Page:
+    """The page with what becomes of its ink; `lost` are those of `pictures`, as they are printed, that are not."""
+    rgba, margins = page.rgba, printer.margins
+    alpha = rgba[..., 3].astype(np.float32)
+    if lost:
+        gone = np.zeros(alpha.shape, np.uint8)
+        for number in lost:
+            left, top, right, bottom = (round(side * page.px_a_mm) for side in pictures[number].bounds)
+            gone[max(top, 0) : bottom, max(left, 0) : right] = 1
+        alpha = np.where(gone > 0, 0, alpha)
+    if printer.density < 1:
+        spread = _SPREAD_MM * (1 - printer.density) * page.px_a_mm
+        alpha = cv2.GaussianBlur(alpha, (0, 0), max(spread, 0.3)) * np.float32(printer.density)
+    if printer.lines_mm:
+        rows = np.arange(alpha.shape[0]) / page.px_a_mm
+        alpha[(rows % printer.lines_mm) < _LINE_MM] *= 0.15
+    blank = np.zeros(alpha.shape, bool)
+    top, left = (round(side * page.px_a_mm) for side in (margins.top, margins.left))
+    bottom, right = (round(side * page.px_a_mm) for side in (margins.bottom, margins.right))
+    blank[top : alpha.shape[0] - bottom, left : alpha.shape[1] - right] = True
+    alpha *= blank
+    return replace(page, rgba=np.dstack([rgba[..., :3], np.round(alpha).astype(np.uint8)]))
+
+
+def printings(printer: TwinPrinter, paper: Paper, shifts: Floats, turns: Floats) -> Floats:
+    """Where places of a page come to lie, shape (runs, 2, 3), for how far off (runs, 2) and askew (runs,) sheets lie in
+    units of σ.
+    """
+    middle = np.array([paper.width_mm, paper.height_mm]) / 2
+    turn = np.radians(printer.askew_deg + turns * printer.turn_deg)
+    cos, sin = np.cos(turn), np.sin(turn)
+    size = printer.fit * np.diag([printer.scale.x, printer.scale.y])
+    rotate = np.stack([np.stack([cos, -sin], -1), np.stack([sin, cos], -1)], -2)
+    linear = rotate @ size
+    scaled_middle = printer.fit * middle
+    # The page's middle, scaled about itself, shrunk towards the top left, turned about where it then lies.
+    offset = scaled_middle - linear @ middle + shifts * printer.feed_mm
+    return np.concatenate([linear, offset[..., None]], axis=-1)
+
+
+def from_nominal(page: Page) -> Floats:
+    """From places of the plan to those of the page, shape (2, 3): it was drawn by the inverse of a scale."""
+    middle = np.array([page.paper.width_mm, page.paper.height_mm]) / 2
+    inverse = np.array([1 / page.drawn_by.x, 1 / page.drawn_by.y])
+    return np.column_stack([np.diag(inverse), middle - inverse * middle])
+
+
+def after(first: Floats, then: Floats) -> Floats:
+    """`first`, and `then` after it; affine maps of shape (…, 2, 3)."""
+    linear = then[..., :2] @ first[..., :2]
+    offset = (then[..., :2] @ first[..., 2:])[..., 0] + then[..., 2]
+    return np.concatenate([linear, offset[..., None]], axis=-1)
+
+
+def at(maps: Floats, points: Points) -> Floats:
+    """Points (n, 2) under maps (…, 2, 3), shape (…, n, 2)."""
+    found: Floats = points @ np.swapaxes(maps[..., :2], -1, -2) + maps[..., None, :, 2]
+    return found
+
+
+def printed_scale(printer: TwinPrinter, page: Page) -> tuple[float, float]:
+    """Printed length / meant length, across and down, with what the page was compensated for."""
+    return (
+        printer.scale.x * printer.fit / page.drawn_by.x,
+        printer.scale.y * printer.fit / page.drawn_by.y,
+    )

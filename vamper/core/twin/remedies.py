@@ -1,0 +1,212 @@
+"""What would help: each remedy is tried on the twin before it is proposed, so its chance afterwards is known.
+
+A remedy puts a figure of a device right, or widens what a miss may take. Those that change nothing, or help nothing,
+are not proposed.
+"""
+
+import math
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
+
+from vamper.core.cutting.depth import depth_um
+from vamper.core.edge.kind import kind_of
+from vamper.core.marks.reading import REMEDIES as READING_REMEDIES
+from vamper.core.plan import Plan
+from vamper.core.twin.devices import Devices, TwinCutter, TwinPrinter, TwinSensor
+from vamper.core.twin.dry_run import DryRun
+from vamper.core.twin.rehearse import NOT_WIDER, Spoiling, Wider
+from vamper.core.values.calibration import NO_CHANGE, Calibration
+from vamper.core.values.cut import Cut
+from vamper.core.values.findings import Station
+from vamper.core.values.reading import Black, Remedy
+from vamper.core.values.tables import table
+
+_TABLE = table(__package__, "remedies.toml")
+CAUSE_NAMES: dict[Spoiling, str] = {Spoiling(key): words for key, words in _TABLE["causes"].items()}
+CAUSE_WORDS: dict[Spoiling, str] = {Spoiling(key): words for key, words in _TABLE["what"].items()}
+
+# What a sheet that was read by a good eye leaves over.
+_FRESH = Calibration(residual_mm=0.05)
+_LEAST_WIDER_MM, _MOST_WIDER_MM = 0.2, 3.0
+# A design that is spoiled in fewer runs than this is left as it is.
+_NOW_AND_THEN = 0.02
+_WORN = 0.9
+
+
+@dataclass(frozen=True, slots=True)
+class Trial:
+    """What is run: devices, and what borders and bleed would be wider by."""
+
+    devices: Devices
+    wider: Wider = NOT_WIDER
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """A change of the job, or of the designs with these `numbers`: the fields to set, dotted where nested."""
+
+    label: str
+    numbers: tuple[int, ...]
+    changes: Mapping[str, object]
+
+
+@dataclass(frozen=True, slots=True)
+class TwinRemedy:
+    """A remedy, the spoilings it may answer, where it is taken, what it makes of the devices, and the steps that take
+    it in the job, where it is one that the job can take.
+    """
+
+    key: str
+    causes: tuple[Spoiling, ...]
+    text: str
+    at: Station
+    trial: Trial
+    steps: tuple[Step, ...] = ()
+
+
+Change = Callable[[Plan, Devices], Trial]
+
+
+def _printer(change: Callable[[Plan, TwinPrinter], TwinPrinter]) -> Change:
+    return lambda plan, devices: Trial(replace(devices, printer=change(plan, devices.printer)))
+
+
+def _sensor(change: Callable[[Plan, TwinSensor], TwinSensor]) -> Change:
+    return lambda plan, devices: Trial(replace(devices, sensor=change(plan, devices.sensor)))
+
+
+def _cutter(change: Callable[[Plan, TwinCutter], TwinCutter]) -> Change:
+    return lambda plan, devices: Trial(replace(devices, cutter=change(plan, devices.cutter)))
+
+
+def _calibrated(plan: Plan, devices: Devices) -> Trial:
+    """Cut files corrected for what the cutter really does; its map is then the one the files are made for."""
+    known = plan.job.calibration.map if plan.job.calibration is not None else NO_CHANGE
+    slip = min(devices.cutter.slip_mm or _FRESH.slip_mm, _FRESH.slip_mm)
+    cutter = replace(devices.cutter, map=known, far_share=0.0, slip_mm=slip, blend=(1.0, 1.0))
+    read = (_FRESH.read_mm**2 + (_FRESH.residual_mm or 0.0) ** 2) ** 0.5
+    return Trial(
+        replace(devices, cutter=cutter, sensor=replace(devices.sensor, read_mm=min(devices.sensor.read_mm, read)))
+    )
+
+
+def _after_ladder(plan: Plan, devices: Devices) -> Trial:
+    """The force with which the middle hardness is cut to the depth that is aimed at."""
+    cutter = devices.cutter
+    hard = sorted(cutter.hardness)[len(cutter.hardness) // 2]
+    used = {item.spec.cut for item in plan.items}
+    setting = next(plan.settings[cut] for cut in Cut if cut in used)
+    reached = depth_um(setting.force_gf, setting.passes, plan.job.stock, setting.blade, cutter.sharpness) / hard
+    wanted = setting.bands.target_um / reached
+    most = plan.job.cutter.force_gf.max / setting.force_gf
+    return Trial(replace(devices, cutter=replace(cutter, hardness=(hard,), pressed=min(wanted, most))))
+
+
+_CHANGES: Mapping[str, Change] = {
+    "clean-tip": _cutter(lambda _, one: replace(one, tuft=0.0)),
+    "clear-behind": _cutter(lambda _, one: replace(one, blocked_share=0.0)),
+    "leave-loaded": _cutter(lambda _, one: replace(one, reload_mm=0.0)),
+    "let-finish": _cutter(lambda _, one: replace(one, done_share=1.0)),
+    "uncover-marks": _sensor(lambda _, one: replace(one, covered=0)),
+    "lamp-away": _sensor(lambda plan, one: replace(one, room=plan.job.room_light)),
+    "roll-down": _cutter(lambda _, one: replace(one, drift_mm=0.0)),
+    "clean-mat": _cutter(lambda _, one: replace(one, hold=1.0, lint=0)),
+    "print-again": _printer(lambda _, one: replace(one, lost=0)),
+    "right-side": _printer(lambda _, one: replace(one, density=1.0)),
+    "clean-nozzles": _printer(lambda _, one: replace(one, lines_mm=0.0)),
+    "rollers-off": _cutter(lambda _, one: replace(one, crease=False)),
+    "new-ink": _printer(lambda _, one: replace(one, black=Black.FULL)),
+    "measure-scale": _printer(lambda plan, one: replace(one, fit=1.0, scale=plan.job.printer.scale)),
+    "set-offset": _cutter(lambda _, one: replace(one, drag_mm=0.0)),
+    "new-blade": _cutter(lambda plan, one: replace(one, sharpness=max(one.sharpness, _sharp(plan)))),
+    "ladder": _after_ladder,
+    "calibrate": _calibrated,
+}
+
+
+def _sharp(plan: Plan) -> float:
+    """A new blade where the settings count on one, else as sharp as they count on."""
+    believed = plan.job.blade.sharpness if plan.job.blade is not None else 1.0
+    return believed if believed >= _WORN else 1.0
+
+
+def remedies_for(plan: Plan, devices: Devices, outcome: DryRun) -> list[TwinRemedy]:
+    """What may help against what a dry run came to, each with what it makes of the devices; from cheap to dear."""
+    causes, found = {one.cause for one in outcome.causes}, list[TwinRemedy]()
+    for key, data in _TABLE["remedies"].items():
+        answers = tuple(Spoiling(cause) for cause in data["causes"])
+        if not causes & set(answers):
+            continue
+        widened = _WIDENED.get(key)
+        trial, steps = (_CHANGES[key](plan, devices), ()) if widened is None else widened(plan, devices, outcome)
+        if trial != Trial(devices):
+            found.append(TwinRemedy(key, answers, data["text"], Station(data["at"]), trial, steps))
+    if Spoiling.MARKS_NOT_READ in causes and plan.reading is not None:
+        found += [_read(plan, devices, one.remedy) for one in plan.reading.remedies if one.remedy not in _DRAWN]
+    return found
+
+
+_DRAWN = {Remedy.THICKER_STROKE, Remedy.MORE_INSET}
+"""These change the print, so the twin cannot try them on the sheet as it is printed."""
+
+
+def _read(plan: Plan, devices: Devices, remedy: Remedy) -> TwinRemedy:
+    sensor = replace(devices.sensor, remedies=(*devices.sensor.remedies, remedy))
+    taken = [str(one) for one in (*plan.job.marks.remedies, remedy)]
+    words = READING_REMEDIES[remedy]
+    step = Step(words.name.lower(), (), {"marks.remedies": taken})
+    trial = Trial(replace(devices, sensor=sensor))
+    return TwinRemedy(str(remedy), (Spoiling.MARKS_NOT_READ,), words.name, Station.MARKS, trial, (step,))
+
+
+def _spoiled_designs(outcome: DryRun, causes: set[Spoiling]) -> dict[int, float]:
+    """The designs that some causes spoil more than now and then, with the largest miss of their pieces."""
+    found: dict[int, float] = {}
+    for piece in outcome.pieces:
+        share = sum(part for cause, part in piece.causes if cause in causes)
+        if share > _NOW_AND_THEN and piece.miss_p95_mm is not None:
+            found[piece.item] = max(found.get(piece.item, 0.0), piece.miss_p95_mm)
+    return found
+
+
+def _wider_border(plan: Plan, devices: Devices, outcome: DryRun) -> tuple[Trial, tuple[Step, ...]]:
+    misses = _spoiled_designs(outcome, {Spoiling.BITTEN, Spoiling.SLIPPED})
+    items = [plan.item(number) for number in misses]
+    bordered = [item for item in items if kind_of(item.spec.edge).has_border]
+    if not bordered:
+        return Trial(devices), ()
+    needed = max(misses[item.number] - item.edge.least_border_mm for item in bordered)
+    more = _in_tenths(min(max(needed, _LEAST_WIDER_MM), _MOST_WIDER_MM))
+    steps = tuple(
+        Step("wider borders", (item.number,), {"edge.distance_mm": round(item.spec.edge.distance_mm + more, 2)})
+        for item in bordered
+    )
+    return Trial(devices, Wider(border_mm=more)), steps
+
+
+def _wider_bleed(plan: Plan, devices: Devices, outcome: DryRun) -> tuple[Trial, tuple[Step, ...]]:
+    misses = _spoiled_designs(outcome, {Spoiling.BARE_RIM, Spoiling.SLIPPED})
+    items = [plan.item(number) for number in misses if plan.item(number).bleed.width_mm]
+    if not items:
+        return Trial(devices), ()
+    needed = max(misses[item.number] - item.bleed.width_mm for item in items)
+    # Between two pieces each has half of the gap.
+    room = max(0.0, plan.job.packing.gap_mm / 2 - max(item.bleed.width_mm for item in items))
+    more = _in_tenths(min(max(needed, _LEAST_WIDER_MM), _MOST_WIDER_MM))
+    if min(more, room) < _LEAST_WIDER_MM / 2:
+        return Trial(devices), ()
+    steps = tuple(
+        Step("wider bleed", (item.number,), {"bleed_mm": _in_tenths(item.bleed.width_mm + min(more, room))})
+        for item in items
+    )
+    return Trial(devices, Wider(bleed_mm=min(more, room))), steps
+
+
+def _in_tenths(length_mm: float) -> float:
+    return math.ceil(length_mm * 10 - 1e-9) / 10
+
+
+_WIDENED: Mapping[str, Callable[[Plan, Devices, DryRun], tuple[Trial, tuple[Step, ...]]]] = {
+    "wider-border": _wider_border,
+    "wider-bleed": _wider_bleed,
+}

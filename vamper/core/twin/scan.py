@@ -1,0 +1,362 @@
+"""A sheet as a scan shows it, after it was cut and weeded: what one run of the twin made of it.
+
+From the bottom up: what the sheet lies on, its backing, its face with the print, each where it came to lie in this run.
+Weeding takes the waste inside the marks off wherever the blade went through the face; where it did not, waste stays. A
+slit in the backing shows dark. Light falls from the upper left: what stands on the backing throws a thin shadow, a
+shining face a soft reflection. The pixels are those of the print file, cut along the strokes of the cut file.
+"""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+import cv2
+import numpy as np
+import numpy.typing as npt
+import shapely
+from shapely.geometry import Polygon
+from shapely.geometry.base import BaseGeometry
+
+from vamper.core.plan import Plan
+from vamper.core.twin.cutter import LINT_HOLD, near_lint, own_error, shared_error, slid
+from vamper.core.twin.devices import Devices
+from vamper.core.twin.pieces import PieceFacts, filled
+from vamper.core.twin.printer import Page, at
+from vamper.core.twin.rehearse import SPOILINGS, SheetRuns, Spoiling, crease_mm
+from vamper.core.values.colour import rgb_of
+from vamper.core.values.cut import Cut
+from vamper.core.values.geometry import Points, mirrored
+from vamper.core.values.units import MM_PER_INCH
+
+Pixels = npt.NDArray[np.uint8]
+Image = npt.NDArray[Any]
+Mask = npt.NDArray[Any]
+
+# Our own colours of what lies under a face: backing paper, and a mat with its lines.
+_BACKING, _MAT, _MAT_LINE = (240, 234, 221), (134, 150, 146), (158, 171, 167)
+_SLIT, _SCORE = (88, 78, 64), (150, 146, 140)
+_MAT_LINE_MM = 10.0
+_SHADOW_MM, _SHADOW_DEPTH = 0.35, 0.30
+_CLEAR_LETS = 0.92
+# What stays of the waste round a piece that is not through.
+_RAGGED_MM = 3.5
+_TEAR_MM = 4.0
+_LIFTED_MM, _LIFTED_DEG = 2.2, 7.0
+_LINE_RIM_PX = 4
+# White paper under the lamp of a scanner is not the brightest there is.
+_LAMP = 0.965
+
+
+@dataclass(frozen=True)
+class CutPiece:
+    """One piece of one run: what was cut out, where it lies on the sheet, and what became of it (None: good)."""
+
+    facts: PieceFacts
+    region: BaseGeometry
+    spoiling: Spoiling | None
+
+
+def spoiling_of(runs: SheetRuns, run: int, place: int) -> Spoiling | None:
+    code = int(runs.spoiled[run, place])
+    return SPOILINGS[code - 1] if code else None
+
+
+def typical_run(runs: SheetRuns) -> int:
+    """The run to show: one that was read, its number of good pieces as near as can be to the middle one's."""
+    read = np.flatnonzero(runs.read)
+    if not len(read):
+        return 0
+    counts = runs.good[read].sum(axis=1)
+    return int(read[int(np.abs(counts - np.median(counts)).argmin())])
+
+
+def strokes_in(plan: Plan, devices: Devices, runs: SheetRuns, run: int) -> dict[int, Points]:
+    """Where each stroke that was cut in a run landed on the sheet, by its place in the file."""
+    facts, found = runs.facts, dict[int, Points]()
+    done = devices.cutter.done_share * len(facts.strokes)
+    shifts = {piece.placement: _shifts(plan, devices, runs, run, piece) for piece in facts.pieces}
+    for number, points in enumerate(facts.landed):
+        if number >= done:
+            continue
+        placed = at(runs.found[run], points)
+        if number in facts.owner:
+            piece, passed = facts.owner[number]
+            placed = placed + shifts[piece][min(passed, len(shifts[piece]) - 1)]
+        found[number] = placed
+    return found
+
+
+def _shifts(plan: Plan, devices: Devices, runs: SheetRuns, run: int, piece: PieceFacts) -> Points:
+    """What moved a piece in each pass of a run, shape (passes, 2)."""
+    cutter, luck = devices.cutter, runs.luck
+    where = np.array([piece.at_mm])
+    lint = near_lint(luck, plan.job.paper, where[0]) if cutter.lint else np.zeros(luck.runs, bool)
+    hold = np.where(lint, min(cutter.hold, LINT_HOLD), cutter.hold)
+    shared = shared_error(cutter, devices.sensor.read_mm, plan.budget, luck, where)[run, 0]
+    own = own_error(cutter, luck, piece.placement, max(piece.passes, 1), piece.area_mm2, hold)[run]
+    moved: Points = own + shared + slid(cutter, luck, piece.last)[run]
+    return moved
+
+
+def cut_pieces(plan: Plan, devices: Devices, runs: SheetRuns, run: int) -> list[CutPiece]:
+    """What was cut out in a run, piece by piece."""
+    landed = strokes_in(plan, devices, runs, run)
+    found = list[CutPiece]()
+
+    def on_sheet(points: Points) -> Points:
+        return at(runs.found[run], points)
+
+    for place, piece in enumerate(runs.facts.pieces):
+        region = _cut_out(piece, landed)
+        if region is None:
+            # Held by tabs, or never cut: where its edge was to be.
+            shift = _shifts(plan, devices, runs, run, piece)[-1]
+            region = shapely.transform(shapely.transform(runs.facts.edges[place], on_sheet), shift.__add__)
+        found.append(CutPiece(piece, region, spoiling_of(runs, run, place)))
+    return found
+
+
+def _cut_out(piece: PieceFacts, landed: Mapping[int, Points]) -> BaseGeometry | None:
+    outer, holes = list[BaseGeometry](), list[BaseGeometry]()
+    for loop in piece.loops:
+        if not loop.strokes or len(loop.strokes[-1]) != 1 or loop.strokes[-1][0] not in landed:
+            return None
+        points = landed[loop.strokes[-1][0]]
+        if len(points) < 4:
+            return None
+        (holes if loop.is_hole else outer).append(shapely.make_valid(Polygon(points)))
+    if not outer:
+        return None
+    shape = shapely.union_all(outer)
+    return shapely.difference(shape, shapely.union_all(holes)) if holes else shape
+
+
+@dataclass
+class _Table:
+    """The picture while it is drawn; `px` are pixels a millimetre."""
+
+    plan: Plan
+    px: float
+    size: tuple[int, int]
+    random: np.random.Generator
+
+    def mask(self, shape: BaseGeometry) -> Mask:
+        """How much of each pixel a shape (mm) covers."""
+        return filled(shapely.transform(shape, lambda points: points * self.px), self.size)
+
+    def line(self, image: Image, points: Points, colour: tuple[int, int, int], width_mm: float, share: float) -> None:
+        """A line in the picture; only the part of it that the line crosses is touched."""
+        left, top = np.maximum(np.floor(points.min(axis=0) * self.px).astype(int) - _LINE_RIM_PX, 0)
+        right, bottom = np.ceil(points.max(axis=0) * self.px).astype(int) + _LINE_RIM_PX
+        part = image[top:bottom, left:right]
+        if not part.size:
+            return
+        mask = np.zeros(part.shape[:2], np.uint8)
+        scaled = np.round((points * self.px - (left, top)) * 16).astype(np.int32)
+        cv2.polylines(mask, [scaled], False, 255, max(1, round(width_mm * self.px)), cv2.LINE_AA, 4)
+        cover = (mask.astype(np.float32) / 255 * np.float32(share))[..., None]
+        part[:] = part * (1 - cover) + cover * np.array(colour, np.float32)
+
+
+def result_scan(plan: Plan, devices: Devices, runs: SheetRuns, page: Page | None, run: int, ppi: float) -> Pixels:
+    """One run as a scan of the whole sheet, shape (h, w, 3).
+
+    Parameters
+    ----------
+    page : Page
+        The print file with its ink as it came out, at any resolution; None for stock that is not printed.
+    """
+    paper, px = plan.job.paper, ppi / MM_PER_INCH
+    size = (max(1, round(paper.height_mm * px)), max(1, round(paper.width_mm * px)))
+    table = _Table(plan, px, size, np.random.default_rng((run, 7)))
+    face = _face(table, devices, runs, page, run)
+    if not runs.read[run]:
+        return _lit(table, face, plan.job.stock.gloss)
+    pieces = cut_pieces(plan, devices, runs, run)
+    landed = strokes_in(plan, devices, runs, run)
+    ground = _ground(table, pieces)
+    kept = _kept(table, runs, run, pieces)
+    image = _over(table, ground, face, kept, plan.job.stock.is_clear)
+    for piece in pieces:
+        if piece.spoiling is Spoiling.LIFTED:
+            _moved_piece(table, image, face, piece)
+    _cut_lines(table, image, pieces, landed)
+    if devices.cutter.crease:
+        _crease(table, image, crease_mm(plan, 1, 0))
+    return _lit(table, image, plan.job.stock.gloss)
+
+
+def print_scan(plan: Plan, devices: Devices, runs: SheetRuns, page: Page, run: int, ppi: float) -> Pixels:
+    """The printed sheet of one run before it is cut, as a scan."""
+    paper, px = plan.job.paper, ppi / MM_PER_INCH
+    size = (max(1, round(paper.height_mm * px)), max(1, round(paper.width_mm * px)))
+    table = _Table(plan, px, size, np.random.default_rng((run, 7)))
+    return _lit(table, _face(table, devices, runs, page, run), plan.job.stock.gloss)
+
+
+def _face(table: _Table, devices: Devices, runs: SheetRuns, page: Page | None, run: int) -> Image:
+    """The face of the whole sheet with its print."""
+    stock = table.plan.job.stock
+    colour = rgb_of(table.plan.sheet_colour(0) or stock.colour)
+    face = np.empty((*table.size, 3), np.float32)
+    face[:] = _BACKING if stock.is_clear else colour
+    grain = _grain(table)
+    if "metallic" in stock.faces:
+        face = face + (cv2.GaussianBlur(grain, (0, 0), 1.2) * 26)[..., None] - 18
+    face = face + (cv2.GaussianBlur(grain, (0, 0), 0.8) * np.float32(2.2 if stock.gloss < 0.3 else 0.8))[..., None]
+    if page is None:
+        return face
+    # From pixels of the page to those of the picture; a pixel's middle is half a pixel from its corner.
+    placed = _page_map(runs, run, page, table.px)
+    rgba = page.rgba.astype(np.float32)
+    rgba[..., :3] *= rgba[..., 3:] / 255
+    warped = cv2.warpAffine(
+        rgba, placed, (table.size[1], table.size[0]), flags=cv2.INTER_AREA, borderValue=(0, 0, 0, 0)
+    )
+    share = warped[..., 3:] / np.float32(255)
+    darker = np.array([devices.printer.black != "full"], np.float32) * 45
+    return np.asarray(face * (1 - share) + warped[..., :3] + darker * share * (1 - warped[..., :3] / 255))
+
+
+def _grain(table: _Table) -> Image:
+    return table.random.standard_normal(table.size, dtype=np.float32)
+
+
+def _page_map(runs: SheetRuns, run: int, page: Page, px: float) -> npt.NDArray[np.float64]:
+    """From the page's pixels to the picture's. `prints` takes places of the plan to the sheet; the page's own places
+    are those, drawn by a scale about its middle.
+    """
+    middle = np.array([page.paper.width_mm, page.paper.height_mm]) / 2
+    drawn = np.array([page.drawn_by.x, page.drawn_by.y])
+    linear, offset = runs.prints[run][:, :2] @ np.diag(drawn), runs.prints[run][:, :2] @ (middle - drawn * middle)
+    linear, offset = linear * px / page.px_a_mm, (offset + runs.prints[run][:, 2]) * px
+    half = np.array([0.5, 0.5])
+    return np.column_stack([linear, linear @ half + offset - half])
+
+
+def _ground(table: _Table, pieces: list[CutPiece]) -> Image:
+    """What shows where the waste is gone: the backing, and the mat where pieces are cut through."""
+    image = np.empty((*table.size, 3), np.float32)
+    stock = table.plan.job.stock
+    through = not stock.has_backing or all(loop.cut is Cut.THROUGH for piece in pieces for loop in piece.facts.loops)
+    grain = cv2.GaussianBlur(_grain(table), (0, 0), 1.5)
+    if not through:
+        image[:] = _BACKING
+        return np.asarray(image + (grain * 5)[..., None])
+    image[:] = _MAT
+    step = _MAT_LINE_MM * table.px
+    for at_px in np.arange(step / 2, max(table.size), step):
+        thick = max(1, round(0.25 * table.px))
+        image[round(at_px) : round(at_px) + thick] = _MAT_LINE
+        image[:, round(at_px) : round(at_px) + thick] = _MAT_LINE
+    return np.asarray(image + (grain * 6)[..., None])
+
+
+def _kept(table: _Table, runs: SheetRuns, run: int, pieces: list[CutPiece]) -> Mask:
+    """How much of the face is left after weeding, 0..1."""
+    plan = table.plan
+    live = plan.sheets[0].live.shape
+    live = mirrored(live, plan.job.paper.width_mm) if plan.mirror else live
+    kept = 1 - table.mask(shapely.transform(live, lambda one: at(runs.found[run], one)))
+    for piece in pieces:
+        if piece.spoiling is Spoiling.LIFTED:
+            continue
+        mine = table.mask(piece.region)
+        if piece.spoiling is Spoiling.NOT_THROUGH:
+            mine = np.maximum(mine, table.mask(_ragged(table, piece.region)))
+        if piece.spoiling is Spoiling.TORN:
+            mine = mine * (1 - table.mask(_tear(table, piece.region)))
+        kept = np.maximum(kept, mine)
+    return kept
+
+
+def _ragged(table: _Table, region: BaseGeometry) -> BaseGeometry:
+    """The piece with the waste that would not come off round it."""
+    rim = region.buffer(_RAGGED_MM).boundary
+    points = shapely.get_coordinates(shapely.segmentize(rim, 1.5))
+    around = np.convolve(table.random.normal(0, 1.0, len(points) + 4), np.ones(5) / 5, "valid")
+    middle = np.array(region.centroid.coords[0])
+    away = points - middle
+    length = np.maximum(np.hypot(*away.T), 1e-6)[:, None]
+    hull = Polygon(points + away / length * around[:, None] * 2.2) if len(points) > 3 else region
+    return shapely.union(region, shapely.make_valid(hull))
+
+
+def _tear(table: _Table, region: BaseGeometry) -> BaseGeometry:
+    """What a tear takes off at a corner."""
+    points = shapely.get_coordinates(shapely.simplify(region.convex_hull, 1.0))[:-1]
+    if not len(points):
+        return Polygon()
+    x, y = points[int(table.random.integers(len(points)))]
+    angles = np.linspace(0, 2 * math.pi, 14, endpoint=False)
+    radius = _TEAR_MM * (0.6 + 0.7 * table.random.random(14))
+    return shapely.make_valid(Polygon(np.column_stack([x + radius * np.cos(angles), y + radius * np.sin(angles)])))
+
+
+def _over(table: _Table, ground: Image, face: Image, kept: Mask, clear: bool) -> Image:
+    """The face where it is kept, over the ground, with the shadow that its thickness throws."""
+    far = max(1, round(_SHADOW_MM * table.px))
+    moved = np.roll(kept, (far, far), axis=(0, 1))
+    shadow = cv2.GaussianBlur(moved, (0, 0), max(0.6, far * 0.8)) * (1 - kept) * _SHADOW_DEPTH
+    image = ground * (1 - shadow[..., None])
+    share = kept[..., None]
+    rim = np.clip(kept - cv2.erode(kept, np.ones((3, 3), np.uint8)), 0, 1)[..., None]
+    bright = np.minimum(face + 16, 255)
+    top = face * (1 - rim * 0.5) + bright * rim * 0.5
+    return np.asarray(
+        image * (1 - share)
+        + top * share * (_CLEAR_LETS if clear else 1)
+        + (image * share * (1 - _CLEAR_LETS) if clear else 0)
+    )
+
+
+def _moved_piece(table: _Table, image: Image, face: Image, piece: CutPiece) -> None:
+    """A piece that came off the mat and was pushed aside."""
+    middle = tuple(float(one) for one in np.array(piece.region.centroid.coords[0]) * table.px)
+    way = table.random.random() * 2 * math.pi
+    turn = cv2.getRotationMatrix2D(middle, _LIFTED_DEG * (1 if table.random.random() < 0.5 else -1), 1.0)
+    turn[:, 2] = turn[:, 2] + np.array([math.cos(way), math.sin(way)]) * _LIFTED_MM * table.px
+    size = (table.size[1], table.size[0])
+    mask = cv2.warpAffine(table.mask(piece.region), turn, size)
+    lifted: Image = cv2.warpAffine(face, turn, size, borderMode=cv2.BORDER_REPLICATE)
+    far = max(1, round(2 * _SHADOW_MM * table.px))
+    shadow = cv2.GaussianBlur(np.roll(mask, (far, far), axis=(0, 1)), (0, 0), far * 1.2) * (1 - mask) * 0.35
+    image *= 1 - shadow[..., None]
+    image[:] = image * (1 - mask[..., None]) + lifted * mask[..., None]
+
+
+def _cut_lines(table: _Table, image: Image, pieces: list[CutPiece], landed: Mapping[int, Points]) -> None:
+    """Slits in the backing, and scores where the blade did not get through."""
+    for piece in pieces:
+        strokes = [one for loop in piece.facts.loops for passed in loop.strokes for one in passed if one in landed]
+        if piece.spoiling is Spoiling.BACKING_CUT:
+            for one in strokes:
+                table.line(image, landed[one], _SLIT, 0.25, 0.85)
+        elif piece.spoiling is Spoiling.NOT_THROUGH:
+            for one in strokes:
+                table.line(image, landed[one], _SCORE, 0.12, 0.45)
+        else:
+            for one in strokes:
+                table.line(image, landed[one], _SCORE, 0.10, 0.18)
+
+
+def _crease(table: _Table, image: Image, at_mm: float) -> None:
+    x = (np.arange(table.size[1]) / table.px - at_mm) / 1.2
+    profile = np.exp(-(x**2)) * np.sign(x) * 26
+    image[:] = image + profile[None, :, None]
+
+
+def _lit(table: _Table, image: Image, gloss: float) -> Pixels:
+    """Under the lamp: a slow fall of light, a reflection on what shines, the softness and grain of a scanner."""
+    height, width = table.size
+    y, x = np.mgrid[0:height, 0:width].astype(np.float32)
+    u, v = x / width, y / height
+    light = _LAMP - 0.035 * ((u - 0.4) ** 2 + (v - 0.35) ** 2)
+    image = image * light[..., None]
+    if gloss > 0.3:
+        band = np.exp(-(((u * 0.8 + v * 0.6 - 0.55) / 0.16) ** 2)) * 16 * gloss
+        image = image + band[..., None]
+    image = cv2.GaussianBlur(image.astype(np.float32), (0, 0), 0.45)
+    noise = _grain(table) * np.float32(1.3)
+    return np.asarray(np.clip(image + noise[..., None], 0, 255).astype(np.uint8))

@@ -1,0 +1,216 @@
+"""The simulated sensor: it looks for each mark where the plan says it should be, in the pixels that were printed.
+
+It slides what a mark should look like over what it sees (a correlation with the mark's own cover) and takes the place
+where both agree best. How dark that place is beside the stock, times the light, is the signal of craft/marks; whether
+it is enough is drawn with the logistic chance of the model, so a sheet that was printed as planned is read as often as
+the plan says, and a pale, missing, covered or shrunk mark less often. From the places found it fits the map from the
+plan to the sheet; marks whose places do not agree with each other were no marks.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+import cv2
+import numpy as np
+import numpy.typing as npt
+import shapely
+
+from vamper.core.marks.mark import Mark
+from vamper.core.marks.reading import Scene, scene_of
+from vamper.core.plan import Plan
+from vamper.core.twin.devices import TwinPrinter, TwinSensor
+from vamper.core.twin.printer import Page
+from vamper.core.values.geometry import Points
+
+Floats = npt.NDArray[np.float64]
+
+_PX_A_MM = 5.0
+_RIM_MM = 1.0
+# A larger mark is looked at in its corners.
+_LARGE_MM, _CORNER_MM = 40.0, 12.0
+_AGREE_MM = 1.0
+_MOST_STRETCH = 0.05
+_FINER = 4
+# What lies over a covered mark shines like glass, and lets so much of the contrast through.
+_COVER_GLOSS, _COVER_LETS = 1.0, 0.35
+
+
+@dataclass(frozen=True, slots=True)
+class Feature:
+    """One thing that is looked for: the mark it is of, its middle, and how much ink each pixel round that has."""
+
+    mark: int
+    x_mm: float
+    y_mm: float
+    half_mm: float
+    cover: npt.NDArray[np.float32]
+
+    @property
+    def core(self) -> npt.NDArray[np.bool_]:
+        """Well inside the ink: what is as dark as the ink is, however finely one looks."""
+        inside = cv2.erode((self.cover > 0.99).astype(np.uint8), np.ones((3, 3), np.uint8)) > 0
+        return inside if inside.any() else np.asarray(self.cover >= self.cover.max() * 0.95)
+
+
+@dataclass(frozen=True, slots=True)
+class Sightings:
+    """What was found, run by run: whether the marks were `read`, and the `maps` (runs, 2, 3) from plan to sheet that
+    follow, without the error of reading.
+    """
+
+    read: npt.NDArray[np.bool_]
+    maps: Floats
+
+
+def features_of(marks: Sequence[Mark]) -> list[Feature]:
+    """What to look for, mark by mark."""
+    found = []
+    for number, mark in enumerate(marks):
+        box = mark.box_mm
+        if max(box.width_mm, box.height_mm) <= _LARGE_MM:
+            middles = [(box.x_mm + box.width_mm / 2, box.y_mm + box.height_mm / 2)]
+            half = max(box.width_mm, box.height_mm) / 2 + _RIM_MM
+        else:
+            right, bottom = box.x_mm + box.width_mm, box.y_mm + box.height_mm
+            middles = [(x, y) for y in (box.y_mm, bottom) for x in (box.x_mm, right)]
+            half = _CORNER_MM / 2
+        found += [Feature(number, x, y, half, _cover(mark, x, y, half)) for x, y in middles]
+    return found
+
+
+def _cover(mark: Mark, x: float, y: float, half: float) -> npt.NDArray[np.float32]:
+    side = round(2 * half * _PX_A_MM)
+    fine = np.zeros((side * _FINER, side * _FINER), np.uint8)
+    scale = _PX_A_MM * _FINER
+    window = shapely.box(x - half, y - half, x + half, y + half)
+    for part in shapely.get_parts(shapely.intersection(mark.shape, window)).tolist():
+        for ring, fill in [(part.exterior, 255), *((hole, 0) for hole in part.interiors)]:
+            points = (shapely.get_coordinates(ring) - (x - half, y - half)) * scale - 0.5
+            cv2.fillPoly(fine, [np.round(points * 16).astype(np.int32)], fill, shift=4)
+    cover = cv2.resize(fine, (side, side), interpolation=cv2.INTER_AREA)
+    return np.asarray(cover / 255, dtype=np.float32)
+
+
+def look(
+    plan: Plan,
+    page: Page,
+    printer: TwinPrinter,
+    sensor: TwinSensor,
+    maps: Floats,
+    luck: Floats,
+    edges: Floats,
+) -> Sightings:
+    """Look for the marks of each printing.
+
+    Parameters
+    ----------
+    page : Page
+        What was printed, with its ink as it came out.
+    maps : array (runs, 2, 3)
+        Where the page came to lie.
+    luck, edges : array (runs, marks)
+        Drawn from 0..1: one for the noise, one for the paper's edge.
+    """
+    marks = plan.setup.marks
+    runs = len(maps)
+    features = features_of(marks)
+    scene = _scene(plan, printer, sensor)
+    dark, cores = page.darkness, [one.core for one in features]
+    found, dim = np.zeros((runs, len(features), 2)), np.zeros((runs, len(features)))
+    back = _inverse(maps)
+    for run in range(runs):
+        off = np.zeros(2)
+        for place, one in enumerate(features):
+            at, strength = _find(dark, page.px_a_mm, back[run], one, cores[place], off, sensor.search_mm)
+            found[run, place], dim[run, place] = at, strength
+            # What was seen of the first mark says where to look for the next.
+            if place == 0:
+                off = at - (one.x_mm, one.y_mm)
+    of_mark = np.array([one.mark for one in features])
+    each = np.stack([dim[:, of_mark == number].min(axis=1) for number in range(len(marks))], axis=1)
+    seen = _told(scene, each, luck, sensor.covered) & (edges < scene.edge_missed)
+    fitted, agree = _fit(np.array([(one.x_mm, one.y_mm) for one in features]), found)
+    return Sightings(seen.all(axis=1) & agree, fitted)
+
+
+def _scene(plan: Plan, printer: TwinPrinter, sensor: TwinSensor) -> Scene:
+    job = plan.job
+    there = replace(
+        job,
+        printer=replace(job.printer, black=printer.black),
+        cutter=replace(job.cutter, sensor=sensor.sensor),
+        room_light=sensor.room,
+        marks=replace(job.marks, remedies=(*job.marks.remedies, *sensor.remedies)),
+    )
+    return scene_of(there)
+
+
+def _told(scene: Scene, dark: Floats, luck: Floats, covered: int) -> npt.NDArray[np.bool_]:
+    """Whether each mark is told from the noise: S/N beyond t by a logistic draw."""
+    signal = scene.signal * dark
+    noise = np.full(dark.shape[1], scene.noise)
+    if covered:
+        noise[-covered:] = replace(scene, gloss=_COVER_GLOSS).noise
+        signal[:, -covered:] *= _COVER_LETS
+    safe = np.clip(luck, 1e-12, 1 - 1e-12)
+    return np.asarray(signal / noise - scene.sensor.t > np.log(safe / (1 - safe)))
+
+
+def _inverse(maps: Floats) -> Floats:
+    linear = np.linalg.inv(maps[..., :2])
+    return np.concatenate([linear, -(linear @ maps[..., 2:])], axis=-1)
+
+
+def _find(
+    dark: npt.NDArray[np.float32],
+    px_a_mm: float,
+    back: Floats,
+    one: Feature,
+    core: npt.NDArray[np.bool_],
+    off: Floats,
+    search_mm: float,
+) -> tuple[Floats, float]:
+    """Where a feature is seen, mm on the sheet, and how dark it is beside full black."""
+    side = one.cover.shape[0]
+    reach = round(search_mm * _PX_A_MM)
+    size = side + 2 * reach
+    left = one.x_mm + off[0] - one.half_mm - reach / _PX_A_MM
+    top = one.y_mm + off[1] - one.half_mm - reach / _PX_A_MM
+    # From pixels of the window to those of the page; a pixel's middle is half a pixel from its corner.
+    linear = back[:, :2] * px_a_mm / _PX_A_MM
+    start = (back[:, :2] @ (left + 0.5 / _PX_A_MM, top + 0.5 / _PX_A_MM) + back[:, 2]) * px_a_mm - 0.5
+    window = cv2.warpAffine(
+        dark,
+        np.column_stack([linear, start]),
+        (size, size),
+        flags=cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP,
+        borderMode=cv2.BORDER_CONSTANT,
+        borderValue=0,
+    )
+    even = one.cover - one.cover.mean()
+    agreed = cv2.matchTemplate(window, even, cv2.TM_CCORR) / max(float((even * one.cover).sum()), 1e-6)
+    row, column = np.unravel_index(int(agreed.argmax()), agreed.shape)
+    x = column + _peak(agreed[row, column - 1 : column + 2])
+    y = row + _peak(agreed[row - 1 : row + 2, column])
+    at = np.array([left + x / _PX_A_MM + one.half_mm, top + y / _PX_A_MM + one.half_mm])
+    return at, float(window[row : row + side, column : column + side][core].mean())
+
+
+def _peak(three: npt.NDArray[Any]) -> float:
+    """How far from the middle of three values the top of the parabola through them lies."""
+    if len(three) < 3:
+        return 0.0
+    a, b, c = (float(one) for one in three)
+    bend = a - 2 * b + c
+    return 0.0 if bend >= 0 else float(np.clip((a - c) / 2 / bend, -0.5, 0.5))
+
+
+def _fit(meant: Points, found: Floats) -> tuple[Floats, npt.NDArray[np.bool_]]:
+    """The maps that take the places meant to those found (runs, n, 2), and whether all places agree with theirs."""
+    ones = np.column_stack([meant, np.ones(len(meant))])
+    solved = np.linalg.pinv(ones) @ found
+    maps = np.swapaxes(solved, -1, -2)
+    left = np.abs(ones @ solved - found).max(axis=(1, 2))
+    sizes = np.linalg.norm(maps[..., :2], axis=1)
+    return maps, (left <= _AGREE_MM) & (np.abs(sizes - 1).max(axis=1) <= _MOST_STRETCH)

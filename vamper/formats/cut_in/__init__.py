@@ -1,0 +1,1 @@
+"""Cut files read back."""

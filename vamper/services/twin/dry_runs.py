@@ -1,0 +1,157 @@
+"""A dry run of a plan: the very files of each sheet go to the simulated devices, many times over.
+
+Sheets on which the same pieces lie the same way are printed and cut from the same files, so these are read once.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from vamper.core.plan import Plan, cut_of, page_of
+from vamper.core.printing.page_box import page_for
+from vamper.core.twin.devices import Devices, TwinCutter, devices_of
+from vamper.core.twin.dry_run import DryRun, summed_up
+from vamper.core.twin.faults import with_faults
+from vamper.core.twin.pieces import SheetFacts, facts_of
+from vamper.core.twin.printer import Page, with_ink
+from vamper.core.twin.rehearse import SheetRuns, lost_pieces, rehearse
+from vamper.core.twin.remedies import TwinRemedy, remedies_for
+from vamper.core.twin.strokes import Stroke
+from vamper.core.values.findings import BadInput
+from vamper.core.values.units import MM_PER_INCH
+from vamper.formats.cut_in.hpgl import read_hpgl
+from vamper.formats.out.page_png import page_pixels
+from vamper.services.handoff.files import PRINT_KEY, Pictures, sheet_file
+
+CUT_KEY = "cut_hpgl"
+# Fine enough for a sensor to find a mark to a hundredth of a millimetre.
+SENSED_PPI = 150
+MOST_RUNS = 2000
+# A remedy that gains less than this is not worth a word.
+_WORTH = 0.01
+
+
+class Stopped(Exception):
+    """The person who asked for a dry run does not want it any more."""
+
+
+@dataclass(frozen=True)
+class Rehearsal:
+    """A dry run with all that its pictures are drawn from, sheet by sheet."""
+
+    plan: Plan
+    devices: Devices
+    pages: tuple[Page | None, ...]
+    sheets: tuple[SheetRuns, ...]
+    outcome: DryRun
+    seed: int
+
+
+def devices_for(plan: Plan, unsure: bool = False) -> Devices:
+    """The devices of a plan, with the faults that its job switches on."""
+    faults = plan.job.twin.faults if plan.job.twin is not None else ()
+    return with_faults(devices_of(plan, unsure), faults)
+
+
+def sheet_page(plan: Plan, sheet: int, pictures: Pictures, ppi: float = SENSED_PPI) -> Page | None:
+    """The print file of a sheet (from 0) as the printer gets it; None for stock that is not printed."""
+    if not plan.job.stock.printable:
+        return None
+    paper, box = plan.job.paper, page_for(plan.job.paper, plan.job.printer)
+    rgba = page_pixels(sheet_file(plan, sheet, PRINT_KEY, pictures), ppi)
+    left, top = (round(side * ppi / MM_PER_INCH) for side in (box.left_mm, box.top_mm))
+    width, height = (round(side * ppi / MM_PER_INCH) for side in (paper.width_mm, paper.height_mm))
+    return Page(rgba[top : top + height, left : left + width], ppi, paper, plan.job.printer.scale)
+
+
+def sheet_strokes(plan: Plan, sheet: int, pictures: Pictures) -> tuple[Stroke, ...]:
+    """The cut file of a sheet (from 0) as the cutter reads it; scissors follow the guide lines."""
+    if not plan.job.cutter.is_machine:
+        loops = cut_of(plan, sheet).loops
+        return tuple(Stroke(loop.cut, 0.0, 0.0, run) for loop in loops for run in loop.runs(0.0))
+    return read_hpgl(sheet_file(plan, sheet, CUT_KEY, pictures), plan.job.paper)
+
+
+def dry_run(
+    plan: Plan,
+    pictures: Pictures,
+    runs: int,
+    seed: int,
+    devices: Devices | None = None,
+    on_sheet: Callable[[int, int], None] = lambda _done, _all: None,
+) -> Rehearsal:
+    """Run every sheet of a plan so many times.
+
+    Parameters
+    ----------
+    on_sheet : callable
+        Told how many of how many sheets are done; it may raise `Stopped`.
+
+    Raises
+    ------
+    BadInput
+        If nothing lies on a sheet.
+    """
+    if not plan.sheets:
+        raise BadInput("nothing lies on a sheet, so there is nothing to run; add art first", "items")
+    devices = devices or devices_for(plan)
+    known: dict[int, tuple[Page | None, SheetFacts]] = {}
+    pages, found = list[Page | None](), list[SheetRuns]()
+    for number, sheet in enumerate(plan.sheets):
+        on_sheet(number, len(plan.sheets))
+        if id(sheet.lying) not in known:
+            known[id(sheet.lying)] = _read(plan, number, pictures, devices, seed)
+        page, facts = known[id(sheet.lying)]
+        pages.append(page)
+        found.append(rehearse(plan, number, page, facts, devices, runs, seed))
+    on_sheet(len(plan.sheets), len(plan.sheets))
+    return Rehearsal(
+        plan, devices, tuple(pages), tuple(found), summed_up(tuple(item.number for item in plan.items), found), seed
+    )
+
+
+def _read(plan: Plan, sheet: int, pictures: Pictures, devices: Devices, seed: int) -> tuple[Page | None, SheetFacts]:
+    page, printed = sheet_page(plan, sheet, pictures), page_of(plan, sheet)
+    if page is not None:
+        clips = [picture.clip for picture in printed.pictures]
+        page = with_ink(page, devices.printer, clips, lost_pieces(devices, seed, sheet, len(clips)))
+    strokes = sheet_strokes(plan, sheet, pictures)
+    return page, facts_of(plan, sheet, printed, page, strokes, devices.cutter)
+
+
+@dataclass(frozen=True, slots=True)
+class Helps:
+    """A remedy with what it was seen to do: the shares of good sheets and good pieces once it is taken."""
+
+    remedy: TwinRemedy
+    sheet_good: float
+    pieces_good: float
+
+
+def what_helps(
+    found: Rehearsal, pictures: Pictures, on_tried: Callable[[int, int], None] = lambda _done, _all: None
+) -> list[Helps]:
+    """The remedies that make a dry run better, tried on the sheet that suffers most; best first, cheapest first among
+    equals.
+    """
+    plan, runs = found.plan, len(found.sheets[0].read)
+    sheet = min(range(len(found.sheets)), key=lambda number: float(found.sheets[number].good.mean()))
+    before = found.sheets[sheet]
+    remedies = remedies_for(plan, found.devices, found.outcome)
+    helped = []
+    for number, remedy in enumerate(remedies):
+        on_tried(number, len(remedies))
+        devices = remedy.trial.devices
+        page, facts = found.pages[sheet], before.facts
+        if devices.printer != found.devices.printer or _is_led_otherwise(devices.cutter, found.devices.cutter):
+            page, facts = _read(plan, sheet, pictures, devices, found.seed)
+        after = rehearse(plan, sheet, page, facts, devices, runs, found.seed, remedy.trial.wider)
+        good, pieces = float(after.sheet_good.mean()), float(after.good.mean())
+        if good > before.sheet_good.mean() + _WORTH or pieces > before.good.mean() + _WORTH:
+            helped.append(Helps(remedy, good, pieces))
+    on_tried(len(remedies), len(remedies))
+    return sorted(helped, key=lambda one: (-round(one.sheet_good, 2), -round(one.pieces_good, 2)))
+
+
+def _is_led_otherwise(one: TwinCutter, other: TwinCutter) -> bool:
+    """Whether strokes land elsewhere before anything that differs from run to run."""
+    return (one.map, one.drag_mm, one.blocked_share) != (other.map, other.drag_mm, other.blocked_share)
