@@ -13,6 +13,7 @@ from vamper.api.sheet import hand_routes as hand
 from vamper.api.sheet import routes as sheet
 from vamper.api.shop import routes as shop
 from vamper.api.shop import stock_routes as stocks
+from vamper.api.twin import routes as twin
 
 ROUTERS = (
     jobs.router,
@@ -25,6 +26,7 @@ ROUTERS = (
     marks.router,
     printing.router,
     cut.router,
+    twin.router,
     handoff.router,
     lan.router,
     catalog.router,

@@ -37,7 +37,7 @@ def dry_run(
         found = run(planned, pictures, runs, seed, devices_for(planned, unsure))
         files = {"dry-run.json": write_dry_run(found.outcome)}
         for sheet in range(len(found.sheets)):
-            files[f"sheet-{sheet + 1:02d}-result.png"] = result_png(found, sheet, pictures, ppi)
+            files[f"sheet-{sheet + 1:02d}-result.png"] = result_png(found, sheet, ppi)
         try:
             out.mkdir(parents=True, exist_ok=True)
             for name, data in files.items():

@@ -18,8 +18,11 @@ from vamper.core.values.findings import BadInput, Finding
 from vamper.core.values.job import Job
 from vamper.core.values.stock import Stock
 from vamper.core.values.tried import Outcome
+from vamper.core.values.units import pixels_at
+from vamper.formats.art_in.raster import shown_pixels
 from vamper.services.brief.brief import choices
 from vamper.services.brief.phrase import Asked, Choice, Told
+from vamper.services.design.art_reading import PREVIEW_PX
 from vamper.services.design.arts import Arts
 from vamper.services.design.designer import Designer
 from vamper.services.design.job_design import Design, design_job
@@ -42,6 +45,8 @@ from vamper.services.shop.shop import Shop
 from vamper.services.shop.styles import Styles
 from vamper.services.shop.tried import CutRecord, JudgedDrop, RecordKind, blade_then, check_outcome
 from vamper.services.shop.usual import UsualMachines
+from vamper.services.twin.desk import DryRunDesk
+from vamper.services.twin.dry_runs import SENSED_PPI
 from vamper.services.work.cache import Cache
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions, open_database
@@ -99,10 +104,12 @@ class Workshop:
         self.hand_offs = HandOffs(self.sessions, self.arts, self.designer)
         self.variants = Variants(self.jobs, self.arts, self.designer)
         self.scalings = ScalingDesk(nester)
+        self.dry_runs = DryRunDesk()
 
     def close(self) -> None:
         self._closing.set()
         self.scalings.close()
+        self.dry_runs.close()
         self.desk.close()
         self._kept.write()
         self._engine.dispose()
@@ -166,6 +173,7 @@ class Workshop:
         """Take a job off the list, and end all work for it."""
         self.jobs.remove(job_id)
         self.scalings.stop(job_id)
+        self.dry_runs.forget(job_id)
         self.desk.forget(job_id)
 
     def table(self, job_id: int, layout_id: str) -> Table:
@@ -209,6 +217,14 @@ class Workshop:
     def picture_of(self, item: DesignedItem) -> Picture:
         """A design's pixels."""
         return self.designer.picture_of(item, self.arts.file(item.spec.art))
+
+    def shown_of(self, item: DesignedItem) -> Picture:
+        """A design's pixels as they are shown, which is fine enough for a scan; all of them where it is large."""
+        longest_mm = max(item.outline.picture_box_mm[2:])
+        if max(PREVIEW_PX) < pixels_at(longest_mm, SENSED_PPI):
+            return self.picture_of(item)
+        data = self.designer.preview(self.arts.file(item.spec.art), max(PREVIEW_PX), item.spec.prepare)
+        return Picture(shown_pixels(data))
 
     def hand_off(self, state: JobState) -> bytes:
         """Everything in one zip, for a job as it is planned now."""

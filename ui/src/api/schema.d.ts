@@ -307,6 +307,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/faults': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Faults
+     * @description What can be made to go wrong on purpose.
+     */
+    get: operations['get_faults_api_faults_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/fonts': {
     parameters: {
       query?: never;
@@ -620,6 +640,54 @@ export interface paths {
     put?: never;
     /** Copy Job */
     post: operations['copy_job_api_jobs__job_id__copy_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/dry-run': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Dry Run
+     * @description How a job's dry run stands, and what came of the last one.
+     */
+    get: operations['get_dry_run_api_jobs__job_id__dry_run_get'];
+    put?: never;
+    /**
+     * Begin Dry Run
+     * @description Run a job as it is now on the simulated devices, in the background.
+     */
+    post: operations['begin_dry_run_api_jobs__job_id__dry_run_post'];
+    /**
+     * Stop Dry Run
+     * @description Stop a dry run; what came of the one before stays.
+     */
+    delete: operations['stop_dry_run_api_jobs__job_id__dry_run_delete'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/dry-run/sheets/{sheet}/result.jpg': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Result
+     * @description One run of a sheet as a scan, or a part of it; `number` is that of the dry run.
+     */
+    get: operations['get_result_api_jobs__job_id__dry_run_sheets__sheet__result_jpg_get'];
+    put?: never;
+    post?: never;
     delete?: never;
     options?: never;
     head?: never;
@@ -2785,6 +2853,7 @@ export interface components {
      *     trim ticks are printed, and rows are straight. `granted` is what its own program takes, paper by paper. `sensor`
      *     looks for the marks; `feed_mm` is how much more than across (σ) a cut is off along the feed, where rollers move the
      *     stock. `dialect` are its steps, gentlest first, where it takes no gf; `force_gf` is what they are assumed to span.
+     *     `practice` makes it a simulated one: the seed of its errors.
      */
     Cutter: {
       /**
@@ -2823,6 +2892,8 @@ export interface components {
        */
       head_mm: number;
       mat_mm?: components['schemas']['Mat'] | null;
+      /** Practice */
+      practice?: number | null;
       /**
        * @default {
        *       "height": 420,
@@ -2863,6 +2934,12 @@ export interface components {
       /** Name */
       name: string;
     };
+    /**
+     * Device
+     * @description The simulated devices, in the order of the work.
+     * @enum {string}
+     */
+    Device: 'printer' | 'sensor' | 'cutter';
     /**
      * DistanceOut
      * @description From a neighbour (`other`) or, with None, the live area's rim to a piece in hand; the two nearest points.
@@ -2906,6 +2983,47 @@ export interface components {
       outcome: components['schemas']['Outcome'] | null;
       /** Passes */
       passes: number;
+    };
+    /**
+     * DryRunIn
+     * @description How a dry run is made; `unsure` draws what nobody knows yet anew for each run.
+     */
+    DryRunIn: {
+      /** Faults */
+      faults?: components['schemas']['FaultKey'][];
+      /**
+       * Runs
+       * @default 200
+       */
+      runs: number;
+      /**
+       * Seed
+       * @default 1
+       */
+      seed: number;
+      /**
+       * Unsure
+       * @default true
+       */
+      unsure: boolean;
+    };
+    /**
+     * DryRunOut
+     * @description How a dry run stands, and what came of the last one that was finished.
+     */
+    DryRunOut: {
+      asked: components['schemas']['DryRunIn'];
+      /** Doing */
+      doing: string;
+      outcome: components['schemas']['TwinOutcomeOut'] | null;
+      /** Practice */
+      practice: boolean;
+      /** Problem */
+      problem: string;
+      /** Running */
+      running: boolean;
+      /** Share */
+      share: number;
     };
     /**
      * EdgeKindOut
@@ -2995,6 +3113,45 @@ export interface components {
       edge: components['schemas']['EdgeSpec'];
       /** Name */
       name: string;
+    };
+    /**
+     * FaultKey
+     * @description What can be made to go wrong on purpose.
+     * @enum {string}
+     */
+    FaultKey:
+      | 'lost-picture'
+      | 'wrong-side'
+      | 'lines'
+      | 'page-size-reset'
+      | 'stretched-print'
+      | 'crooked-feed'
+      | 'low-black'
+      | 'bright-light'
+      | 'covered-mark'
+      | 'weak-lamp'
+      | 'not-calibrated'
+      | 'far-end'
+      | 'blade-offset'
+      | 'slipping-stock'
+      | 'cable-behind'
+      | 'tired-mat'
+      | 'lint'
+      | 'dull-blade'
+      | 'tuft'
+      | 'harder-stock'
+      | 'softer-stock'
+      | 'unloaded-between'
+      | 'ejected-early'
+      | 'roller-crease';
+    /** FaultOut */
+    FaultOut: {
+      device: components['schemas']['Device'];
+      key: components['schemas']['FaultKey'];
+      /** Name */
+      name: string;
+      /** Words */
+      words: string;
     };
     /**
      * Feed
@@ -3155,7 +3312,7 @@ export interface components {
       /** Step */
       step: string;
       /** Steps */
-      steps: components['schemas']['StepOut'][];
+      steps: components['schemas']['vamper__api__cut__schemas__StepOut'][];
     };
     /**
      * ForceRange
@@ -4401,7 +4558,8 @@ export interface components {
     /**
      * Printer
      * @description `scale` is compensated when printing. `ml_per_cm2` is the ink that a full cover of one colour takes; `set_to` the
-     *     paper that its own dialog is set to, where that is known.
+     *     paper that its own dialog is set to, where that is known. `practice` makes it a simulated one: the seed of its
+     *     errors.
      */
     Printer: {
       /** @default full */
@@ -4426,6 +4584,8 @@ export interface components {
       ml_per_cm2: number;
       /** @default sheet */
       page: components['schemas']['PageBox'];
+      /** Practice */
+      practice?: number | null;
       /**
        * @default {
        *       "x": 1,
@@ -5132,6 +5292,23 @@ export interface components {
       width_mm: number;
     };
     /**
+     * Spoiling
+     * @description What can become of a piece, in the order in which it is named.
+     * @enum {string}
+     */
+    Spoiling:
+      | 'marks-not-read'
+      | 'print-missing'
+      | 'print-fault'
+      | 'print-scale'
+      | 'torn'
+      | 'lifted'
+      | 'not-through'
+      | 'backing-cut'
+      | 'slipped'
+      | 'bitten'
+      | 'bare-rim';
+    /**
      * StartsOut
      * @description What a new thing of each sort starts with, and what windows first ask about.
      */
@@ -5158,7 +5335,7 @@ export interface components {
      * @description Where something is decided, in the order of the work.
      * @enum {string}
      */
-    Station: 'art' | 'edge' | 'sheet' | 'marks' | 'print' | 'cut';
+    Station: 'art' | 'edge' | 'sheet' | 'marks' | 'print' | 'cut' | 'dry-run';
     /** StationOut */
     StationOut: {
       /** Detail */
@@ -5191,28 +5368,6 @@ export interface components {
        * @default []
        */
       seen: components['schemas']['StepSeen'][];
-    };
-    /**
-     * StepOut
-     * @description A step of the machine's dialect, where it lies on the scale of force, and its chance of a clean cut.
-     */
-    StepOut: {
-      /** Chance */
-      chance: number;
-      /** Chance Words */
-      chance_words: string;
-      /** Force Gf */
-      force_gf: number;
-      /** High Gf */
-      high_gf: number;
-      /** Low Gf */
-      low_gf: number;
-      /** Name */
-      name: string;
-      /** Notches */
-      notches: boolean;
-      /** Seen */
-      seen: string[];
     };
     /**
      * StepSeen
@@ -5513,6 +5668,109 @@ export interface components {
       /** Steps */
       steps: number;
     };
+    /** TwinCauseOut */
+    TwinCauseOut: {
+      cause: components['schemas']['Spoiling'];
+      /** Name */
+      name: string;
+      /** Pieces */
+      pieces: number;
+      /** Share */
+      share: number;
+      /** Words */
+      words: string;
+    };
+    /**
+     * TwinOutcomeOut
+     * @description What came of a dry run. `fresh` says that the job is still as it was run.
+     */
+    TwinOutcomeOut: {
+      /** Causes */
+      causes: components['schemas']['TwinCauseOut'][];
+      /** Faults */
+      faults: components['schemas']['FaultKey'][];
+      /** Fresh */
+      fresh: boolean;
+      /** Marks Read */
+      marks_read: number;
+      /** Miss P50 Mm */
+      miss_p50_mm: number | null;
+      /** Miss P95 Mm */
+      miss_p95_mm: number | null;
+      /** Number */
+      number: number;
+      /** Pieces Good */
+      pieces_good: number;
+      /** Remedies */
+      remedies: components['schemas']['TwinRemedyOut'][];
+      /** Runs */
+      runs: number;
+      /** Sheet Good */
+      sheet_good: number;
+      /** Sheets */
+      sheets: components['schemas']['TwinSheetOut'][];
+      /** Unsure */
+      unsure: boolean;
+      /** Verdict */
+      verdict: string;
+    };
+    /**
+     * TwinPieceOut
+     * @description A piece of a sheet: what came of it in all runs, and in the one that is shown (`spoiled`, None: good).
+     */
+    TwinPieceOut: {
+      /** Bitten */
+      bitten: number;
+      box: components['schemas']['PlaceOut'];
+      /** Cut Clean */
+      cut_clean: number;
+      /** Good */
+      good: number;
+      /** Item Number */
+      item_number: number;
+      /** Miss P95 Mm */
+      miss_p95_mm: number | null;
+      /** Placement */
+      placement: number;
+      spoiled: components['schemas']['Spoiling'] | null;
+      /** Words */
+      words: string;
+    };
+    /**
+     * TwinRemedyOut
+     * @description What helps, with the shares of good sheets and good pieces once it is taken.
+     */
+    TwinRemedyOut: {
+      at: components['schemas']['Station'];
+      /** Causes */
+      causes: components['schemas']['Spoiling'][];
+      /** Key */
+      key: string;
+      /** Pieces Good */
+      pieces_good: number;
+      /** Sheet Good */
+      sheet_good: number;
+      /** Steps */
+      steps: components['schemas']['vamper__api__twin__schemas__StepOut'][];
+      /** Text */
+      text: string;
+    };
+    /**
+     * TwinSheetOut
+     * @description A sheet; `run` is the one that its picture shows, in which the marks were `read` or not.
+     */
+    TwinSheetOut: {
+      /** Good */
+      good: number;
+      /** Number */
+      number: number;
+      /** Pieces */
+      pieces: components['schemas']['TwinPieceOut'][];
+      /** Read */
+      read: boolean;
+      /** Run */
+      run: number;
+    };
     /** UnplacedOut */
     UnplacedOut: {
       /** Item Number */
@@ -5604,6 +5862,42 @@ export interface components {
       wanted_blade: components['schemas']['Blade'];
       /** Wanted Tack */
       wanted_tack: string;
+    };
+    /**
+     * StepOut
+     * @description A step of the machine's dialect, where it lies on the scale of force, and its chance of a clean cut.
+     */
+    vamper__api__cut__schemas__StepOut: {
+      /** Chance */
+      chance: number;
+      /** Chance Words */
+      chance_words: string;
+      /** Force Gf */
+      force_gf: number;
+      /** High Gf */
+      high_gf: number;
+      /** Low Gf */
+      low_gf: number;
+      /** Name */
+      name: string;
+      /** Notches */
+      notches: boolean;
+      /** Seen */
+      seen: string[];
+    };
+    /**
+     * StepOut
+     * @description A change that takes a remedy in the job; of the job itself where no designs are named.
+     */
+    vamper__api__twin__schemas__StepOut: {
+      /** Changes */
+      changes: {
+        [key: string]: unknown;
+      };
+      /** Label */
+      label: string;
+      /** Numbers */
+      numbers: number[];
     };
     /**
      * Side
@@ -6217,6 +6511,26 @@ export interface operations {
       };
     };
   };
+  get_faults_api_faults_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['FaultOut'][];
+        };
+      };
+    };
+  };
   list_fonts_api_fonts_get: {
     parameters: {
       query?: never;
@@ -6821,6 +7135,135 @@ export interface operations {
         content: {
           'application/json': components['schemas']['JobId'];
         };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_dry_run_api_jobs__job_id__dry_run_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['DryRunOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  begin_dry_run_api_jobs__job_id__dry_run_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['DryRunIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      202: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['DryRunOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  stop_dry_run_api_jobs__job_id__dry_run_delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_result_api_jobs__job_id__dry_run_sheets__sheet__result_jpg_get: {
+    parameters: {
+      query: {
+        number: number;
+        ppi?: number;
+        box?: string | null;
+      };
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Validation Error */
       422: {

@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { Suspense, useEffect, useRef, useState } from 'react';
 import { Link, useLocation } from 'wouter';
 
 import type { StationKey } from '../api/client';
@@ -107,7 +107,9 @@ function OpenJob({ view, station, change, saving }: Props) {
       <div className="flex min-h-0 flex-1">
         <Rail jobId={jobId} stations={view.stations} current={station} />
         <main className="relative flex min-w-0 flex-1" aria-label={station}>
-          <Station view={view} change={change} add={() => picker.current?.click()} />
+          <Suspense fallback={null}>
+            <Station view={view} change={change} add={() => picker.current?.click()} />
+          </Suspense>
           <UploadTray />
         </main>
       </div>

@@ -10,6 +10,7 @@ const NAMES: Record<Schemas['Station'], string> = {
   marks: 'Marks',
   print: 'Print',
   cut: 'Cut',
+  'dry-run': 'Dry run',
 };
 
 interface Props {

@@ -1,5 +1,5 @@
 /** One screen a station; the rail and the address name them. */
-import type { ComponentType } from 'react';
+import { type ComponentType, lazy } from 'react';
 
 import type { StationProps } from '../look/station';
 
@@ -11,6 +11,9 @@ import { MarksStation } from '../stations/marks/MarksStation';
 import { PrintStation } from '../stations/print/PrintStation';
 import { SheetStation } from '../stations/sheet/SheetStation';
 
+/** Seldom opened, so loaded when it is. */
+const DryRunStation = lazy(() => import('../stations/dryrun/DryRunStation'));
+
 export const STATIONS: Record<StationKey, ComponentType<StationProps>> = {
   art: ArtStation,
   edge: EdgeStation,
@@ -18,4 +21,5 @@ export const STATIONS: Record<StationKey, ComponentType<StationProps>> = {
   marks: MarksStation,
   print: PrintStation,
   cut: CutStation,
+  'dry-run': DryRunStation,
 };

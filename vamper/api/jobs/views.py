@@ -23,7 +23,7 @@ from vamper.core.values.findings import BadInput, Finding
 from vamper.core.values.job import Job
 from vamper.core.values.placement import Pin
 from vamper.services.brief.brief import brief
-from vamper.services.brief.rail import empty_stations, stations
+from vamper.services.brief.rail import dry_run_figure, empty_stations, stations
 from vamper.services.jobs.jobs import JobState
 from vamper.services.packing.desk import Packing
 from vamper.services.work.cache import Cache
@@ -80,10 +80,11 @@ class Views:
                 job=job_out(state), brief=phrases, stations=rail, findings=[], problem=bad.sentence, parts=None
             )
         head = self._head(planned)
+        dry_run = dry_run_figure(self._workshop.dry_runs.look(state.id), planned.plan)
         return ViewOut(
             job=job_out(state),
             brief=phrases,
-            stations=head.stations,
+            stations=[*head.stations, StationOut(**_fields(dry_run))],
             findings=head.findings,
             problem=None,
             parts=PartsOut(

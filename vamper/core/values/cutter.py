@@ -8,7 +8,7 @@ from annotated_types import Ge, Gt, Le, Len
 
 from vamper.core.values.dialect import Dialect
 from vamper.core.values.granted import Granted
-from vamper.core.values.limits import STRICT, Distance, Length
+from vamper.core.values.limits import STRICT, Distance, Length, PracticeSeed
 from vamper.core.values.paper import Paper
 from vamper.core.values.reading import AnySensor, SensorWord
 
@@ -72,6 +72,7 @@ class Cutter:
     trim ticks are printed, and rows are straight. `granted` is what its own program takes, paper by paper. `sensor`
     looks for the marks; `feed_mm` is how much more than across (σ) a cut is off along the feed, where rollers move the
     stock. `dialect` are its steps, gentlest first, where it takes no gf; `force_gf` is what they are assumed to span.
+    `practice` makes it a simulated one: the seed of its errors.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -87,6 +88,7 @@ class Cutter:
     sensor: AnySensor = SensorWord.USUAL
     feed_mm: Annotated[float, Ge(0), Le(10)] = 0.0
     dialect: Dialect = ()
+    practice: PracticeSeed | None = None
 
     def __post_init__(self) -> None:
         names = [step.name.lower() for step in self.dialect]

@@ -48,6 +48,7 @@ class Station(StrEnum):
     MARKS = "marks"
     PRINT = "print"
     CUT = "cut"
+    DRY_RUN = "dry-run"
 
 
 class FixTarget(StrEnum):

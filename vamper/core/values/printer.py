@@ -6,7 +6,7 @@ from typing import Annotated, Any, ClassVar
 
 from annotated_types import Ge, Le
 
-from vamper.core.values.limits import STRICT, Distance, Length
+from vamper.core.values.limits import STRICT, Distance, Length, PracticeSeed
 from vamper.core.values.reading import Black
 
 
@@ -76,7 +76,8 @@ class TraySize:
 @dataclass(frozen=True, slots=True)
 class Printer:
     """`scale` is compensated when printing. `ml_per_cm2` is the ink that a full cover of one colour takes; `set_to` the
-    paper that its own dialog is set to, where that is known.
+    paper that its own dialog is set to, where that is known. `practice` makes it a simulated one: the seed of its
+    errors.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -89,3 +90,4 @@ class Printer:
     ml_per_cm2: Annotated[float, Ge(0), Le(1)] = 0.0012
     page: PageBox = PageBox.SHEET
     set_to: TraySize | None = None
+    practice: PracticeSeed | None = None

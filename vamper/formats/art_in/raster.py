@@ -8,6 +8,7 @@ import warnings
 from collections.abc import Callable
 
 import numpy as np
+import numpy.typing as npt
 import pi_heif
 from PIL import Image, ImageCms, ImageOps, UnidentifiedImageError
 
@@ -170,3 +171,8 @@ def png_bytes(picture: Picture, longest_px: int | None = None) -> bytes:
     out = io.BytesIO()
     image.save(out, format="PNG", compress_level=3)
     return out.getvalue()
+
+
+def shown_pixels(data: bytes) -> npt.NDArray[np.uint8]:
+    """The pixels of a picture that `png_bytes` wrote, shape (h, w, 4)."""
+    return np.asarray(Image.open(io.BytesIO(data)).convert("RGBA"))

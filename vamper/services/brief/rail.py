@@ -17,6 +17,7 @@ from vamper.core.values.lengths import bare_mm, mm
 from vamper.core.values.marks import NO_MARKS
 from vamper.core.values.printer import TRUE_SCALE
 from vamper.services.brief.words import plural
+from vamper.services.twin.desk import DryRunning
 
 
 class StationState(StrEnum):
@@ -28,6 +29,8 @@ class StationState(StrEnum):
     NOT_YET = "not yet"
 
 
+# How a dry run stands by the share of its sheets that came out good.
+_GOOD_FROM = ((0.8, StationState.SETTLED), (0.4, StationState.LOOK), (0.0, StationState.STOP))
 _STATE_OF = {Severity.STOP: StationState.STOP, Severity.LOOK: StationState.LOOK, Severity.NOTE: StationState.SETTLED}
 
 
@@ -66,6 +69,20 @@ def stations(plan: Plan, findings: Sequence[Finding]) -> list[StationFigure]:
         )
         for station, (figure, detail) in figures.items()
     ]
+
+
+def dry_run_figure(told: DryRunning | None, plan: Plan) -> StationFigure:
+    """How the last dry run of a job came out; told apart where the job has changed since."""
+    if told is not None and told.running:
+        return StationFigure(Station.DRY_RUN, f"{told.share * 100:.0f} %", "running", StationState.NOT_YET)
+    if told is None or told.found is None:
+        return StationFigure(Station.DRY_RUN, "not yet", "before the sheet is real", StationState.NOT_YET)
+    figure = f"{in_100_short(told.found.outcome.sheet_good)} in 100"
+    if not told.is_of(plan):
+        return StationFigure(Station.DRY_RUN, figure, "changed since", StationState.NOT_YET)
+    good = told.found.outcome.sheet_good
+    state = next(state for least, state in _GOOD_FROM if good >= least)
+    return StationFigure(Station.DRY_RUN, figure, "of these sheets good", state)
 
 
 def empty_stations() -> list[StationFigure]:

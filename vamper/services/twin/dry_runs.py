@@ -4,7 +4,7 @@ Sheets on which the same pieces lie the same way are printed and cut from the sa
 """
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from vamper.core.plan import Plan, cut_of, page_of
 from vamper.core.printing.page_box import page_for
@@ -12,6 +12,7 @@ from vamper.core.twin.devices import Devices, TwinCutter, devices_of
 from vamper.core.twin.dry_run import DryRun, summed_up
 from vamper.core.twin.faults import with_faults
 from vamper.core.twin.pieces import SheetFacts, facts_of
+from vamper.core.twin.practice import practice_cutter, practice_printer, practice_sensor
 from vamper.core.twin.printer import Page, with_ink
 from vamper.core.twin.rehearse import SheetRuns, lost_pieces, rehearse
 from vamper.core.twin.remedies import TwinRemedy, remedies_for
@@ -21,6 +22,7 @@ from vamper.core.values.units import MM_PER_INCH
 from vamper.formats.cut_in.hpgl import read_hpgl
 from vamper.formats.out.page_png import page_pixels
 from vamper.services.handoff.files import PRINT_KEY, Pictures, sheet_file
+from vamper.services.twin.drafts import drafted
 
 CUT_KEY = "cut_hpgl"
 # Fine enough for a sensor to find a mark to a hundredth of a millimetre.
@@ -36,20 +38,36 @@ class Stopped(Exception):
 
 @dataclass(frozen=True)
 class Rehearsal:
-    """A dry run with all that its pictures are drawn from, sheet by sheet."""
+    """A dry run with all that its pictures are drawn from, sheet by sheet; `plan` is a draft on `pictures`."""
 
     plan: Plan
+    pictures: Pictures
     devices: Devices
     pages: tuple[Page | None, ...]
     sheets: tuple[SheetRuns, ...]
     outcome: DryRun
     seed: int
+    number: int = 0
 
 
 def devices_for(plan: Plan, unsure: bool = False) -> Devices:
-    """The devices of a plan, with the faults that its job switches on."""
-    faults = plan.job.twin.faults if plan.job.twin is not None else ()
-    return with_faults(devices_of(plan, unsure), faults)
+    """The devices of a plan: simulated ones with their own errors, and the faults that its job switches on."""
+    return with_faults(practised(devices_of(plan, unsure), plan), plan.job.twin.faults if plan.job.twin else ())
+
+
+def practised(devices: Devices, plan: Plan) -> Devices:
+    """Devices with the errors of the practice bench, where the job is made on it."""
+    job = plan.job
+    if job.printer.practice is not None:
+        devices = replace(devices, printer=practice_printer(devices.printer, job.printer.practice))
+    if job.cutter.practice is not None:
+        seed = job.cutter.practice
+        devices = replace(
+            devices,
+            cutter=practice_cutter(devices.cutter, seed, job.stock.key, job.paper),
+            sensor=practice_sensor(devices.sensor, seed),
+        )
+    return devices
 
 
 def sheet_page(plan: Plan, sheet: int, pictures: Pictures, ppi: float = SENSED_PPI) -> Page | None:
@@ -94,6 +112,7 @@ def dry_run(
     if not plan.sheets:
         raise BadInput("nothing lies on a sheet, so there is nothing to run; add art first", "items")
     devices = devices or devices_for(plan)
+    plan, pictures = drafted(plan, pictures)
     known: dict[int, tuple[Page | None, SheetFacts]] = {}
     pages, found = list[Page | None](), list[SheetRuns]()
     for number, sheet in enumerate(plan.sheets):
@@ -105,7 +124,13 @@ def dry_run(
         found.append(rehearse(plan, number, page, facts, devices, runs, seed))
     on_sheet(len(plan.sheets), len(plan.sheets))
     return Rehearsal(
-        plan, devices, tuple(pages), tuple(found), summed_up(tuple(item.number for item in plan.items), found), seed
+        plan,
+        pictures,
+        devices,
+        tuple(pages),
+        tuple(found),
+        summed_up(tuple(item.number for item in plan.items), found),
+        seed,
     )
 
 
@@ -127,9 +152,7 @@ class Helps:
     pieces_good: float
 
 
-def what_helps(
-    found: Rehearsal, pictures: Pictures, on_tried: Callable[[int, int], None] = lambda _done, _all: None
-) -> list[Helps]:
+def what_helps(found: Rehearsal, on_tried: Callable[[int, int], None] = lambda _done, _all: None) -> list[Helps]:
     """The remedies that make a dry run better, tried on the sheet that suffers most; best first, cheapest first among
     equals.
     """
@@ -143,7 +166,7 @@ def what_helps(
         devices = remedy.trial.devices
         page, facts = found.pages[sheet], before.facts
         if devices.printer != found.devices.printer or _is_led_otherwise(devices.cutter, found.devices.cutter):
-            page, facts = _read(plan, sheet, pictures, devices, found.seed)
+            page, facts = _read(plan, sheet, found.pictures, devices, found.seed)
         after = rehearse(plan, sheet, page, facts, devices, runs, found.seed, remedy.trial.wider)
         good, pieces = float(after.sheet_good.mean()), float(after.good.mean())
         if good > before.sheet_good.mean() + _WORTH or pieces > before.good.mean() + _WORTH:

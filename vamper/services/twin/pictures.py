@@ -5,28 +5,27 @@ from vamper.core.twin.printer import Page, with_ink
 from vamper.core.twin.rehearse import lost_pieces
 from vamper.core.twin.scan import Pixels, result_scan, typical_run
 from vamper.formats.out.picture_files import write_png
-from vamper.services.handoff.files import Pictures
 from vamper.services.twin.dry_runs import SENSED_PPI, Rehearsal, sheet_page
 
 
-def scanned(found: Rehearsal, sheet: int, pictures: Pictures, ppi: float, run: int | None = None) -> Pixels:
+def scanned(found: Rehearsal, sheet: int, ppi: float, run: int | None = None) -> Pixels:
     """One run of a sheet (from 0) as a scan; the typical one where none is asked for."""
     runs = found.sheets[sheet]
-    page = _page_at(found, sheet, pictures, ppi)
+    page = _page_at(found, sheet, ppi)
     return result_scan(found.plan, found.devices, runs, page, typical_run(runs) if run is None else run, ppi)
 
 
-def _page_at(found: Rehearsal, sheet: int, pictures: Pictures, ppi: float) -> Page | None:
+def _page_at(found: Rehearsal, sheet: int, ppi: float) -> Page | None:
     """The printed page fine enough for a picture."""
     if ppi <= SENSED_PPI:
         return found.pages[sheet]
-    page = sheet_page(found.plan, sheet, pictures, ppi)
+    page = sheet_page(found.plan, sheet, found.pictures, ppi)
     if page is None:
         return None
     clips = [picture.clip for picture in page_of(found.plan, sheet).pictures]
     return with_ink(page, found.devices.printer, clips, lost_pieces(found.devices, found.seed, sheet, len(clips)))
 
 
-def result_png(found: Rehearsal, sheet: int, pictures: Pictures, ppi: int) -> bytes:
+def result_png(found: Rehearsal, sheet: int, ppi: int) -> bytes:
     """A typical run of a sheet (from 0) as a scan (PNG)."""
-    return write_png(scanned(found, sheet, pictures, ppi), ppi)
+    return write_png(scanned(found, sheet, ppi), ppi)

@@ -1,0 +1,69 @@
+import { type Outcome, resultUrl } from '../../api/twin';
+import type { Schemas } from '../../api/client';
+
+interface Props {
+  jobId: number;
+  outcome: Outcome;
+  sheet: number;
+  there: Schemas['TwinSheetOut'];
+  width: number;
+  height: number;
+  /** How much of the width, from the left, still shows the plan. */
+  share: number;
+  pxPerMm: number;
+  chosen: number | null;
+}
+
+const FINE_PPI = 300;
+const USUAL_PPI = 150;
+// Closer than this the usual picture shows its pixels.
+const CLOSE_PX_A_MM = 8;
+
+/** The result over the plan, from the slider's place to the right; spoiled pieces are ringed. */
+export function ResultOver(props: Props) {
+  const { jobId, outcome, sheet, there, width, height, share, pxPerMm, chosen } = props;
+  const from = width * share;
+  const ppi = pxPerMm > CLOSE_PX_A_MM ? FINE_PPI : USUAL_PPI;
+  const spoiled = there.pieces.filter((piece) => piece.spoiled);
+  return (
+    <g>
+      <clipPath id="result-part">
+        <rect x={from} y={-1} width={Math.max(0, width - from) + 1} height={height + 2} />
+      </clipPath>
+      <g clipPath="url(#result-part)">
+        <image
+          href={resultUrl(jobId, outcome.number, sheet, ppi)}
+          width={width}
+          height={height}
+          preserveAspectRatio="none"
+        />
+        {spoiled.map(({ placement, box }) => (
+          <rect
+            key={placement}
+            x={box.x_mm - 1}
+            y={box.y_mm - 1}
+            width={box.width_mm + 2}
+            height={box.height_mm + 2}
+            rx={2}
+            fill="none"
+            stroke="var(--d-stop)"
+            strokeWidth={placement === chosen ? 3.5 : 1.6}
+            strokeDasharray={placement === chosen ? undefined : '5 4'}
+            vectorEffect="non-scaling-stroke"
+          />
+        ))}
+      </g>
+      {share > 0 && share < 1 && (
+        <line
+          x1={from}
+          x2={from}
+          y1={0}
+          y2={height}
+          stroke="var(--d-edge)"
+          strokeWidth="2"
+          vectorEffect="non-scaling-stroke"
+        />
+      )}
+    </g>
+  );
+}

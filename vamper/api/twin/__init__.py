@@ -1,0 +1,1 @@
+"""Dry runs on the simulated devices, and the practice bench, on the wire."""

@@ -1,0 +1,113 @@
+"""Dry runs on the wire: shares are of all runs, 0..1; sheets count from 1."""
+
+from typing import Annotated, Any
+
+from annotated_types import Ge, Le
+from pydantic import BaseModel, ConfigDict, Field
+
+from vamper.api.places import PlaceOut
+from vamper.core.twin.rehearse import Spoiling
+from vamper.core.values.findings import Station
+from vamper.core.values.twin import Device, FaultKey
+from vamper.services.twin.dry_runs import MOST_RUNS
+
+
+class DryRunIn(BaseModel):
+    """How a dry run is made; `unsure` draws what nobody knows yet anew for each run."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    runs: Annotated[int, Ge(1), Le(MOST_RUNS)] = 200
+    unsure: bool = True
+    faults: list[FaultKey] = Field(default_factory=list, max_length=len(FaultKey))
+    seed: Annotated[int, Ge(1), Le(1_000_000)] = 1
+
+
+class TwinPieceOut(BaseModel):
+    """A piece of a sheet: what came of it in all runs, and in the one that is shown (`spoiled`, None: good)."""
+
+    placement: int
+    item_number: int
+    box: PlaceOut
+    good: float
+    bitten: float
+    cut_clean: float
+    miss_p95_mm: float | None
+    spoiled: Spoiling | None
+    words: str
+
+
+class TwinSheetOut(BaseModel):
+    """A sheet; `run` is the one that its picture shows, in which the marks were `read` or not."""
+
+    number: int
+    run: int
+    read: bool
+    good: float
+    pieces: list[TwinPieceOut]
+
+
+class TwinCauseOut(BaseModel):
+    cause: Spoiling
+    name: str
+    words: str
+    share: float
+    pieces: int
+
+
+class StepOut(BaseModel):
+    """A change that takes a remedy in the job; of the job itself where no designs are named."""
+
+    label: str
+    numbers: list[int]
+    changes: dict[str, Any]
+
+
+class TwinRemedyOut(BaseModel):
+    """What helps, with the shares of good sheets and good pieces once it is taken."""
+
+    key: str
+    causes: list[Spoiling]
+    text: str
+    at: Station
+    sheet_good: float
+    pieces_good: float
+    steps: list[StepOut]
+
+
+class TwinOutcomeOut(BaseModel):
+    """What came of a dry run. `fresh` says that the job is still as it was run."""
+
+    fresh: bool
+    number: int
+    runs: int
+    unsure: bool
+    faults: list[FaultKey]
+    marks_read: float
+    sheet_good: float
+    pieces_good: float
+    miss_p50_mm: float | None
+    miss_p95_mm: float | None
+    verdict: str
+    causes: list[TwinCauseOut]
+    remedies: list[TwinRemedyOut]
+    sheets: list[TwinSheetOut]
+
+
+class DryRunOut(BaseModel):
+    """How a dry run stands, and what came of the last one that was finished."""
+
+    running: bool
+    share: float
+    doing: str
+    problem: str
+    practice: bool
+    asked: DryRunIn
+    outcome: TwinOutcomeOut | None
+
+
+class FaultOut(BaseModel):
+    key: FaultKey
+    device: Device
+    name: str
+    words: str

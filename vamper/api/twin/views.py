@@ -1,0 +1,145 @@
+"""A dry run as the screen shows it."""
+
+from vamper.api.places import box_out
+from vamper.api.twin.schemas import (
+    DryRunIn,
+    DryRunOut,
+    StepOut,
+    TwinCauseOut,
+    TwinOutcomeOut,
+    TwinPieceOut,
+    TwinRemedyOut,
+    TwinSheetOut,
+)
+from vamper.core.plan import Plan
+from vamper.core.twin.dry_run import PieceOutcome
+from vamper.core.twin.remedies import CAUSE_NAMES, CAUSE_WORDS
+from vamper.core.twin.scan import spoiling_of, typical_run
+from vamper.core.values.lengths import mm
+from vamper.services.twin.desk import Asked, DryRunning
+from vamper.services.twin.dry_runs import Helps, Rehearsal
+
+NOT_ASKED = Asked(DryRunIn().runs)
+
+
+def dry_run_out(told: DryRunning | None, plan: Plan) -> DryRunOut:
+    asked = told.asked if told is not None else NOT_ASKED
+    practice = plan.job.cutter.practice is not None or plan.job.printer.practice is not None
+    return DryRunOut(
+        running=told is not None and told.running,
+        share=told.share if told is not None else 0.0,
+        doing=told.doing if told is not None else "",
+        problem=told.problem if told is not None else "",
+        practice=practice,
+        asked=DryRunIn(runs=asked.runs, unsure=asked.unsure, faults=list(asked.faults), seed=asked.seed),
+        outcome=None if told is None or told.found is None else _outcome(told, told.found, plan),
+    )
+
+
+def _outcome(told: DryRunning, found: Rehearsal, plan: Plan) -> TwinOutcomeOut:
+    outcome = found.outcome
+    return TwinOutcomeOut(
+        fresh=told.is_of(plan),
+        number=found.number,
+        runs=outcome.runs,
+        unsure=told.found_asked.unsure,
+        faults=list(told.found_asked.faults),
+        marks_read=outcome.marks_read,
+        sheet_good=outcome.sheet_good,
+        pieces_good=outcome.pieces_good_mean,
+        miss_p50_mm=outcome.miss_p50_mm,
+        miss_p95_mm=outcome.miss_p95_mm,
+        verdict=verdict(found),
+        causes=[
+            TwinCauseOut(
+                cause=one.cause,
+                name=CAUSE_NAMES[one.cause],
+                words=CAUSE_WORDS[one.cause],
+                share=one.share,
+                pieces=one.pieces,
+            )
+            for one in outcome.causes
+        ],
+        remedies=[_remedy(one) for one in told.helps],
+        sheets=[_sheet(found, number) for number in range(len(found.sheets))],
+    )
+
+
+def _remedy(one: Helps) -> TwinRemedyOut:
+    remedy = one.remedy
+    return TwinRemedyOut(
+        key=remedy.key,
+        causes=list(remedy.causes),
+        text=remedy.text,
+        at=remedy.at,
+        sheet_good=one.sheet_good,
+        pieces_good=one.pieces_good,
+        steps=[
+            StepOut(label=step.label, numbers=list(step.numbers), changes=dict(step.changes)) for step in remedy.steps
+        ],
+    )
+
+
+def _sheet(found: Rehearsal, number: int) -> TwinSheetOut:
+    sheet = found.sheets[number]
+    run = typical_run(sheet)
+    pieces = [
+        TwinPieceOut(
+            placement=piece.placement,
+            item_number=piece.item,
+            box=box_out(sheet.facts.edges[piece.placement].bounds),
+            good=piece.good,
+            bitten=piece.bitten,
+            cut_clean=piece.cut_clean,
+            miss_p95_mm=piece.miss_p95_mm,
+            spoiled=spoiling_of(sheet, run, piece.placement),
+            words=_piece_words(piece),
+        )
+        for piece in found.outcome.of_sheet(number)
+    ]
+    return TwinSheetOut(
+        number=number + 1,
+        run=run,
+        read=bool(sheet.read[run]),
+        good=float(sheet.sheet_good.mean()),
+        pieces=pieces,
+    )
+
+
+def in_100(share: float) -> str:
+    """A share as so many of a hundred, never quite all or none where it is not."""
+    whole = round(share * 100)
+    if share > 0 and whole == 0:
+        return "fewer than 1 in 100"
+    if share < 1 and whole == 100:
+        return "more than 99 in 100"
+    return f"{whole} in 100"
+
+
+def _piece_words(piece: PieceOutcome) -> str:
+    """What came of one piece, in a sentence."""
+    words = f"good in {in_100(piece.good)} runs"
+    if piece.causes and piece.good < 1:
+        cause, share = piece.causes[0]
+        words += f"; {CAUSE_NAMES[cause].lower()} in {in_100(share)}"
+    if piece.miss_p95_mm is not None:
+        words += f"; the cut lies within {mm(piece.miss_p95_mm)} of its place in 95 of 100"
+    return words
+
+
+def verdict(found: Rehearsal) -> str:
+    """What came of a dry run, in a sentence."""
+    outcome = found.outcome
+    many = len(found.sheets) > 1
+    sheet = "a sheet" if many else "the sheet"
+    if outcome.runs == 1:
+        spoiled = sum(1 for one in found.outcome.pieces if one.good < 1)
+        if not outcome.marks_read:
+            return "The marks were not read, so nothing was cut; nothing is spoiled but the time."
+        if not spoiled:
+            return "This time every piece came out good."
+        return f"This time {spoiled} of {len(outcome.pieces)} pieces were spoiled."
+    good, pieces = in_100(outcome.sheet_good), in_100(outcome.pieces_good_mean)
+    if outcome.sheet_good >= 0.995:
+        return f"Every piece of {sheet} came out good in {good} runs."
+    return f"All of {sheet} came out good in {good} runs; of single pieces, {pieces}."

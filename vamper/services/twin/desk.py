@@ -1,0 +1,183 @@
+"""Dry runs in the background: one a job, with its progress, a way to stop it, and what it came to.
+
+What came of the last one is kept until the next, also when the job has changed since: then it is told apart as old.
+"""
+
+import itertools
+import logging
+import threading
+from collections.abc import Callable
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+
+from vamper.core.plan import Plan
+from vamper.core.twin.devices import Devices
+from vamper.core.twin.faults import with_faults
+from vamper.core.twin.scan import Pixels
+from vamper.core.values.findings import BadInput
+from vamper.core.values.twin import FaultKey
+from vamper.core.values.units import MM_PER_INCH
+from vamper.formats.out.picture_files import write_jpeg
+from vamper.services.handoff.files import Pictures
+from vamper.services.twin.dry_runs import Helps, Rehearsal, Stopped, devices_for, dry_run, what_helps
+from vamper.services.twin.pictures import scanned
+from vamper.services.work.cache import Cache
+from vamper.services.work.not_found import NotFound
+from vamper.store.trouble import StoreTrouble
+
+_LOG = logging.getLogger(__name__)
+# Pictures and runs of so many jobs are kept; the oldest goes.
+_KEPT = 6
+_SCAN_BYTES = 120 * 2**20
+
+
+@dataclass(frozen=True, slots=True)
+class Asked:
+    """How a dry run is made: how often, whether what nobody knows yet is drawn anew each time, with which faults."""
+
+    runs: int
+    unsure: bool = True
+    faults: tuple[FaultKey, ...] = ()
+    seed: int = 1
+
+
+@dataclass
+class DryRunning:
+    """One dry run, and how far it is: `done` of `of` steps, and in words what it does."""
+
+    asked: Asked
+    plan: Plan
+    done: int = 0
+    of: int = 1
+    doing: str = "printing"
+    running: bool = True
+    problem: str = ""
+    found: Rehearsal | None = None
+    found_asked: Asked = Asked(1)
+    helps: tuple[Helps, ...] = ()
+    stopped: threading.Event = field(default_factory=threading.Event)
+
+    @property
+    def share(self) -> float:
+        return min(1.0, self.done / max(self.of, 1)) if self.running else 1.0
+
+    def is_of(self, plan: Plan) -> bool:
+        """Whether a plan is still the one that was run."""
+        ran = self.plan if self.found is None else self.found.plan
+        return ran is plan or (ran.asked == plan.asked and ran.layout == plan.layout)
+
+
+class DryRunDesk:
+    """The dry runs of a workshop."""
+
+    def __init__(self) -> None:
+        self._of: dict[int, DryRunning] = {}
+        self._lock = threading.Lock()
+        self._count = itertools.count(1)
+        self._scans: Cache[Pixels] = Cache(_SCAN_BYTES, lambda scan: scan.nbytes)
+
+    def begin(self, job_id: int, plan: Plan, pictures: Pictures, asked: Asked) -> DryRunning:
+        """Run a job's plan, in the background; one that is still running is stopped.
+
+        Raises
+        ------
+        BadInput
+            If nothing lies on a sheet.
+        """
+        if not plan.sheets:
+            raise BadInput("nothing lies on a sheet, so there is nothing to run; add art first", "items")
+        self.stop(job_id)
+        with self._lock:
+            told = DryRunning(asked, plan)
+            before = self._of.pop(job_id, None)
+            # What came of the last one is shown until this one is done.
+            if before is not None and before.found is not None:
+                told.found, told.found_asked, told.helps = before.found, before.found_asked, before.helps
+            self._of[job_id] = told
+            for old in list(self._of)[:-_KEPT]:
+                self._of.pop(old).stopped.set()
+        threading.Thread(
+            target=_run, args=(job_id, told, pictures, next(self._count)), daemon=True, name=f"dry-run-{job_id}"
+        ).start()
+        return told
+
+    def look(self, job_id: int) -> DryRunning | None:
+        return self._of.get(job_id)
+
+    def picture(self, job_id: int, number: int, sheet: int, ppi: int, box_mm: tuple[float, ...] | None) -> bytes:
+        """A typical run of a sheet (from 0) of a dry run as a scan (JPEG), or the part of it in a box (left, top,
+        width, height).
+
+        Raises
+        ------
+        NotFound
+            If another dry run was made since, or there is no such sheet.
+        """
+        told = self.look(job_id)
+        found = told.found if told is not None else None
+        if found is None or found.number != number or not 0 <= sheet < len(found.sheets):
+            raise NotFound("this dry run is gone; run it again")
+        scan = self._scans.get((job_id, number, sheet, ppi), lambda: scanned(found, sheet, ppi))
+        return write_jpeg(scan if box_mm is None else _part(scan, ppi, box_mm), ppi)
+
+    def stop(self, job_id: int) -> None:
+        told = self._of.get(job_id)
+        if told is not None:
+            told.stopped.set()
+
+    def forget(self, job_id: int) -> None:
+        self.stop(job_id)
+        self._of.pop(job_id, None)
+
+    def close(self) -> None:
+        for told in self._of.values():
+            told.stopped.set()
+
+
+def _part(scan: Pixels, ppi: float, box_mm: tuple[float, ...]) -> Pixels:
+    """The part of a scan in a box, at least one pixel of it."""
+    left, top, width, height = (one * ppi / MM_PER_INCH for one in box_mm)
+    x0, y0 = (max(0, min(round(at), side - 1)) for at, side in ((left, scan.shape[1]), (top, scan.shape[0])))
+    x1, y1 = max(x0 + 1, round(left + width)), max(y0 + 1, round(top + height))
+    return np.ascontiguousarray(scan[y0:y1, x0:x1])
+
+
+def _devices(plan: Plan, asked: Asked) -> Devices:
+    return with_faults(devices_for(plan, asked.unsure), asked.faults)
+
+
+def _run(job_id: int, told: DryRunning, pictures: Pictures, number: int) -> None:
+    def step(doing: str) -> Callable[[int, int], None]:
+        def report(done: int, of: int) -> None:
+            if told.stopped.is_set():
+                raise Stopped
+            told.doing, told.done, told.of = doing, done, of
+
+        return report
+
+    try:
+        found = dry_run(
+            told.plan,
+            pictures,
+            told.asked.runs,
+            told.asked.seed,
+            _devices(told.plan, told.asked),
+            step("printing, reading and cutting"),
+        )
+        helps = what_helps(found, step("trying what would help")) if found.outcome.sheet_good < 1 else []
+        told.found, told.found_asked, told.helps = replace(found, number=number), told.asked, tuple(helps)
+    except Stopped:
+        told.problem = ""
+    except BadInput as bad:
+        told.problem = bad.sentence
+    except NotFound:
+        # The job, or some of its art, was removed meanwhile.
+        told.problem = ""
+    except StoreTrouble as trouble:
+        told.problem = str(trouble)
+    except Exception:
+        _LOG.exception("the dry run of job %s broke down", job_id)
+        told.problem = "the dry run broke down; nothing was changed, try it again"
+    finally:
+        told.running = False
