@@ -5675,6 +5675,8 @@ export interface components {
       name: string;
       /** Pieces */
       pieces: number;
+      /** Said */
+      said: string;
       /** Share */
       share: number;
       /** Words */
@@ -5692,7 +5694,7 @@ export interface components {
       /** Fresh */
       fresh: boolean;
       /** Marks Read */
-      marks_read: number;
+      marks_read: string;
       /** Miss P50 Mm */
       miss_p50_mm: number | null;
       /** Miss P95 Mm */
@@ -5700,15 +5702,17 @@ export interface components {
       /** Number */
       number: number;
       /** Pieces Good */
-      pieces_good: number;
+      pieces_good: string;
       /** Remedies */
       remedies: components['schemas']['TwinRemedyOut'][];
       /** Runs */
       runs: number;
       /** Sheet Good */
-      sheet_good: number;
+      sheet_good: string;
       /** Sheets */
       sheets: components['schemas']['TwinSheetOut'][];
+      /** Together */
+      together: string | null;
       /** Unsure */
       unsure: boolean;
       /** Verdict */
@@ -5747,9 +5751,9 @@ export interface components {
       /** Key */
       key: string;
       /** Pieces Good */
-      pieces_good: number;
+      pieces_good: string;
       /** Sheet Good */
-      sheet_good: number;
+      sheet_good: string;
       /** Steps */
       steps: components['schemas']['vamper__api__twin__schemas__StepOut'][];
       /** Text */
@@ -5761,7 +5765,7 @@ export interface components {
      */
     TwinSheetOut: {
       /** Good */
-      good: number;
+      good: string;
       /** Number */
       number: number;
       /** Pieces */

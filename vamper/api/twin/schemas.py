@@ -1,4 +1,4 @@
-"""Dry runs on the wire: shares are of all runs, 0..1; sheets count from 1."""
+"""Dry runs on the wire: chances are said as so many in 100, sheets count from 1."""
 
 from typing import Annotated, Any
 
@@ -43,7 +43,7 @@ class TwinSheetOut(BaseModel):
     number: int
     run: int
     read: bool
-    good: float
+    good: str
     pieces: list[TwinPieceOut]
 
 
@@ -52,6 +52,7 @@ class TwinCauseOut(BaseModel):
     name: str
     words: str
     share: float
+    said: str
     pieces: int
 
 
@@ -70,8 +71,8 @@ class TwinRemedyOut(BaseModel):
     causes: list[Spoiling]
     text: str
     at: Station
-    sheet_good: float
-    pieces_good: float
+    sheet_good: str
+    pieces_good: str
     steps: list[StepOut]
 
 
@@ -83,14 +84,15 @@ class TwinOutcomeOut(BaseModel):
     runs: int
     unsure: bool
     faults: list[FaultKey]
-    marks_read: float
-    sheet_good: float
-    pieces_good: float
+    marks_read: str
+    sheet_good: str
+    pieces_good: str
     miss_p50_mm: float | None
     miss_p95_mm: float | None
     verdict: str
     causes: list[TwinCauseOut]
     remedies: list[TwinRemedyOut]
+    together: str | None
     sheets: list[TwinSheetOut]
 
 

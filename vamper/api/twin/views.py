@@ -11,13 +11,14 @@ from vamper.api.twin.schemas import (
     TwinRemedyOut,
     TwinSheetOut,
 )
+from vamper.core.marks.inspect import in_100, in_100_short
 from vamper.core.plan import Plan
 from vamper.core.twin.dry_run import PieceOutcome
-from vamper.core.twin.remedies import CAUSE_NAMES, CAUSE_WORDS
+from vamper.core.twin.remedies import CAUSE_NAMES, CAUSE_WORDS, TwinRemedy
 from vamper.core.twin.scan import spoiling_of, typical_run
 from vamper.core.values.lengths import mm
 from vamper.services.twin.desk import Asked, DryRunning
-from vamper.services.twin.dry_runs import Helps, Rehearsal
+from vamper.services.twin.dry_runs import Chances, Rehearsal
 
 NOT_ASKED = Asked(DryRunIn().runs)
 
@@ -44,9 +45,9 @@ def _outcome(told: DryRunning, found: Rehearsal, plan: Plan) -> TwinOutcomeOut:
         runs=outcome.runs,
         unsure=told.found_asked.unsure,
         faults=list(told.found_asked.faults),
-        marks_read=outcome.marks_read,
-        sheet_good=outcome.sheet_good,
-        pieces_good=outcome.pieces_good_mean,
+        marks_read=in_100_short(outcome.marks_read),
+        sheet_good=in_100_short(outcome.sheet_good),
+        pieces_good=in_100_short(outcome.pieces_good_mean),
         miss_p50_mm=outcome.miss_p50_mm,
         miss_p95_mm=outcome.miss_p95_mm,
         verdict=verdict(found),
@@ -56,24 +57,25 @@ def _outcome(told: DryRunning, found: Rehearsal, plan: Plan) -> TwinOutcomeOut:
                 name=CAUSE_NAMES[one.cause],
                 words=CAUSE_WORDS[one.cause],
                 share=one.share,
+                said=in_100_short(one.share),
                 pieces=one.pieces,
             )
             for one in outcome.causes
         ],
-        remedies=[_remedy(one) for one in told.helps],
+        remedies=[_remedy(*one) for one in told.helps.each],
+        together=None if told.helps.together is None else in_100_short(told.helps.together.sheet_good),
         sheets=[_sheet(found, number) for number in range(len(found.sheets))],
     )
 
 
-def _remedy(one: Helps) -> TwinRemedyOut:
-    remedy = one.remedy
+def _remedy(remedy: TwinRemedy, one: Chances) -> TwinRemedyOut:
     return TwinRemedyOut(
         key=remedy.key,
         causes=list(remedy.causes),
         text=remedy.text,
         at=remedy.at,
-        sheet_good=one.sheet_good,
-        pieces_good=one.pieces_good,
+        sheet_good=in_100_short(one.sheet_good),
+        pieces_good=in_100_short(one.pieces_good),
         steps=[
             StepOut(label=step.label, numbers=list(step.numbers), changes=dict(step.changes)) for step in remedy.steps
         ],
@@ -101,29 +103,19 @@ def _sheet(found: Rehearsal, number: int) -> TwinSheetOut:
         number=number + 1,
         run=run,
         read=bool(sheet.read[run]),
-        good=float(sheet.sheet_good.mean()),
+        good=in_100_short(float(sheet.sheet_good.mean())),
         pieces=pieces,
     )
 
 
-def in_100(share: float) -> str:
-    """A share as so many of a hundred, never quite all or none where it is not."""
-    whole = round(share * 100)
-    if share > 0 and whole == 0:
-        return "fewer than 1 in 100"
-    if share < 1 and whole == 100:
-        return "more than 99 in 100"
-    return f"{whole} in 100"
-
-
 def _piece_words(piece: PieceOutcome) -> str:
     """What came of one piece, in a sentence."""
-    words = f"good in {in_100(piece.good)} runs"
+    words = f"good in {in_100(piece.good)} of 100 runs"
     if piece.causes and piece.good < 1:
         cause, share = piece.causes[0]
         words += f"; {CAUSE_NAMES[cause].lower()} in {in_100(share)}"
     if piece.miss_p95_mm is not None:
-        words += f"; the cut lies within {mm(piece.miss_p95_mm)} of its place in 95 of 100"
+        words += f"; the cut lies within {mm(piece.miss_p95_mm, 2)} of its place in 95"
     return words
 
 
@@ -140,6 +132,4 @@ def verdict(found: Rehearsal) -> str:
             return "This time every piece came out good."
         return f"This time {spoiled} of {len(outcome.pieces)} pieces were spoiled."
     good, pieces = in_100(outcome.sheet_good), in_100(outcome.pieces_good_mean)
-    if outcome.sheet_good >= 0.995:
-        return f"Every piece of {sheet} came out good in {good} runs."
-    return f"All of {sheet} came out good in {good} runs; of single pieces, {pieces}."
+    return f"All pieces of {sheet} came out good in {good} of 100 runs, a single piece in {pieces}."

@@ -20,7 +20,7 @@ from vamper.core.values.twin import FaultKey
 from vamper.core.values.units import MM_PER_INCH
 from vamper.formats.out.picture_files import write_jpeg
 from vamper.services.handoff.files import Pictures
-from vamper.services.twin.dry_runs import Helps, Rehearsal, Stopped, devices_for, dry_run, what_helps
+from vamper.services.twin.dry_runs import NOTHING_HELPS, Helps, Rehearsal, Stopped, devices_for, dry_run, what_helps
 from vamper.services.twin.pictures import scanned
 from vamper.services.work.cache import Cache
 from vamper.services.work.not_found import NotFound
@@ -55,7 +55,7 @@ class DryRunning:
     problem: str = ""
     found: Rehearsal | None = None
     found_asked: Asked = Asked(1)
-    helps: tuple[Helps, ...] = ()
+    helps: Helps = NOTHING_HELPS
     stopped: threading.Event = field(default_factory=threading.Event)
 
     @property
@@ -165,8 +165,8 @@ def _run(job_id: int, told: DryRunning, pictures: Pictures, number: int) -> None
             _devices(told.plan, told.asked),
             step("printing, reading and cutting"),
         )
-        helps = what_helps(found, step("trying what would help")) if found.outcome.sheet_good < 1 else []
-        told.found, told.found_asked, told.helps = replace(found, number=number), told.asked, tuple(helps)
+        helps = what_helps(found, step("trying what would help")) if found.outcome.sheet_good < 1 else NOTHING_HELPS
+        told.found, told.found_asked, told.helps = replace(found, number=number), told.asked, helps
     except Stopped:
         told.problem = ""
     except BadInput as bad:

@@ -15,7 +15,7 @@ from vamper.core.twin.pieces import SheetFacts, facts_of
 from vamper.core.twin.practice import practice_cutter, practice_printer, practice_sensor
 from vamper.core.twin.printer import Page, with_ink
 from vamper.core.twin.rehearse import SheetRuns, lost_pieces, rehearse
-from vamper.core.twin.remedies import TwinRemedy, remedies_for
+from vamper.core.twin.remedies import Trial, TwinRemedy, remedies_for, together
 from vamper.core.twin.strokes import Stroke
 from vamper.core.values.findings import BadInput
 from vamper.core.values.units import MM_PER_INCH
@@ -144,35 +144,52 @@ def _read(plan: Plan, sheet: int, pictures: Pictures, devices: Devices, seed: in
 
 
 @dataclass(frozen=True, slots=True)
-class Helps:
-    """A remedy with what it was seen to do: the shares of good sheets and good pieces once it is taken."""
+class Chances:
+    """The shares of good sheets and good pieces."""
 
-    remedy: TwinRemedy
     sheet_good: float
     pieces_good: float
 
 
-def what_helps(found: Rehearsal, on_tried: Callable[[int, int], None] = lambda _done, _all: None) -> list[Helps]:
+@dataclass(frozen=True, slots=True)
+class Helps:
+    """Remedies with what each was seen to do once it is taken, best first; and all of them together."""
+
+    each: tuple[tuple[TwinRemedy, Chances], ...] = ()
+    together: Chances | None = None
+
+
+NOTHING_HELPS = Helps()
+
+
+def what_helps(found: Rehearsal, on_tried: Callable[[int, int], None] = lambda _done, _all: None) -> Helps:
     """The remedies that make a dry run better, tried on the sheet that suffers most; best first, cheapest first among
     equals.
     """
-    plan, runs = found.plan, len(found.sheets[0].read)
-    sheet = min(range(len(found.sheets)), key=lambda number: float(found.sheets[number].good.mean()))
-    before = found.sheets[sheet]
-    remedies = remedies_for(plan, found.devices, found.outcome)
-    helped = []
-    for number, remedy in enumerate(remedies):
-        on_tried(number, len(remedies))
-        devices = remedy.trial.devices
-        page, facts = found.pages[sheet], before.facts
+    plan, before = found.plan, min(found.sheets, key=lambda sheet: float(sheet.good.mean()))
+    number = next(place for place, sheet in enumerate(found.sheets) if sheet is before)
+
+    def tried(trial: Trial) -> Chances:
+        devices, page, facts = trial.devices, found.pages[number], before.facts
         if devices.printer != found.devices.printer or _is_led_otherwise(devices.cutter, found.devices.cutter):
-            page, facts = _read(plan, sheet, found.pictures, devices, found.seed)
-        after = rehearse(plan, sheet, page, facts, devices, runs, found.seed, remedy.trial.wider)
-        good, pieces = float(after.sheet_good.mean()), float(after.good.mean())
-        if good > before.sheet_good.mean() + _WORTH or pieces > before.good.mean() + _WORTH:
-            helped.append(Helps(remedy, good, pieces))
-    on_tried(len(remedies), len(remedies))
-    return sorted(helped, key=lambda one: (-round(one.sheet_good, 2), -round(one.pieces_good, 2)))
+            page, facts = _read(plan, number, found.pictures, devices, found.seed)
+        after = rehearse(plan, number, page, facts, devices, before.runs, found.seed, trial.wider)
+        return Chances(float(after.sheet_good.mean()), float(after.good.mean()))
+
+    remedies = remedies_for(plan, found.devices, found.outcome)
+    sheet_good, pieces_good = float(before.sheet_good.mean()), float(before.good.mean())
+    helped = list[tuple[TwinRemedy, Chances]]()
+    for done, remedy in enumerate(remedies):
+        on_tried(done, len(remedies) + 1)
+        chances = tried(remedy.trial)
+        if chances.sheet_good > sheet_good + _WORTH or chances.pieces_good > pieces_good + _WORTH:
+            helped.append((remedy, chances))
+    helped.sort(key=lambda one: (-round(one[1].sheet_good, 2), -round(one[1].pieces_good, 2)))
+    on_tried(len(remedies), len(remedies) + 1)
+    if len(helped) < 2:
+        return Helps(tuple(helped))
+    all_of_them = together(plan, found.devices, found.outcome, (remedy for remedy, _ in helped))
+    return Helps(tuple(helped), tried(all_of_them))
 
 
 def _is_led_otherwise(one: TwinCutter, other: TwinCutter) -> bool:

@@ -1,5 +1,4 @@
 import type { Outcome } from '../../api/twin';
-import { percentOf } from './shares';
 
 /** What spoiled pieces, each with its share of all that was not good. */
 export function Causes({ outcome }: { outcome: Outcome }) {
@@ -12,7 +11,7 @@ export function Causes({ outcome }: { outcome: Outcome }) {
           <li key={cause.cause}>
             <div className="flex items-baseline justify-between gap-2">
               <b className="leading-tight">{cause.name}</b>
-              <span className="figure shrink-0 text-sm">{percentOf(cause.share)} %</span>
+              <span className="figure shrink-0 text-sm">{cause.said} %</span>
             </div>
             <div aria-hidden className="my-1 h-1.5 rounded-full bg-rule">
               <div

@@ -11,7 +11,6 @@ import { DryRunPanel } from './DryRunPanel';
 import { Enlarged } from './Enlarged';
 import { ResultOver } from './ResultOver';
 import { Spoiled } from './Spoiled';
-import { percentOf } from './shares';
 
 type Plan = NonNullable<StationProps['view']['plan']>;
 
@@ -46,7 +45,7 @@ function Running({ view, change, plan }: StationProps & { plan: Plan }) {
         jobId={jobId}
         plan={plan}
         sheet={sheet}
-        mode={plan.mirror ? 'print' : 'cut'}
+        mode={plan.mirror ? 'print' : 'plan'}
         bar={
           there ? (
             <div className="flex items-center gap-3">
@@ -61,12 +60,12 @@ function Running({ view, change, plan }: StationProps & { plan: Plan }) {
                 type="range"
                 aria-label="How much of the plan is shown over the result"
                 aria-valuetext={`${Math.round(share * 100)} % plan`}
-                className="min-w-24 flex-1 rotate-180 accent-kingfisher"
+                className="min-w-24 flex-1 accent-kingfisher"
                 min={0}
                 max={1}
                 step={0.01}
-                value={1 - share}
-                onChange={(event) => setShare(1 - Number(event.target.value))}
+                value={share}
+                onChange={(event) => setShare(Number(event.target.value))}
               />
               <Button
                 look={share === 0 ? 'act' : 'bare'}
@@ -105,8 +104,7 @@ function Running({ view, change, plan }: StationProps & { plan: Plan }) {
               outcome={outcome}
               sheet={sheet}
               there={there}
-              width={plan.width_mm}
-              height={plan.height_mm}
+              plan={plan}
               share={share}
               pxPerMm={pxPerMm}
               chosen={chosen}
@@ -132,9 +130,9 @@ function Figures({ outcome }: { outcome: Outcome }) {
   const unit = useUnit((state) => state.unit);
   return (
     <>
-      <Figure name="Marks read">{percentOf(outcome.marks_read)} in 100</Figure>
-      <Figure name="Sheets all good">{percentOf(outcome.sheet_good)} in 100</Figure>
-      <Figure name="Pieces good">{percentOf(outcome.pieces_good)} in 100</Figure>
+      <Figure name="Marks read">{outcome.marks_read} in 100</Figure>
+      <Figure name="Sheets all good">{outcome.sheet_good} in 100</Figure>
+      <Figure name="Pieces good">{outcome.pieces_good} in 100</Figure>
       {outcome.miss_p95_mm != null && (
         <Figure name="95 of 100 cuts within">{showLength(outcome.miss_p95_mm, unit, 2)}</Figure>
       )}

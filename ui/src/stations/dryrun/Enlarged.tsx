@@ -4,6 +4,8 @@ import { asSentence } from '../../kit/words';
 import { around } from './Spoiled';
 
 const PPI = 300;
+// This one is there already, and is shown until the fine one has come.
+const COARSE_PPI = 150;
 
 interface Props {
   jobId: number;
@@ -35,7 +37,10 @@ export function Enlarged({ jobId, outcome, sheet, piece, name, close }: Props) {
       <img
         src={resultUrl(jobId, outcome.number, sheet, PPI, around(piece.box))}
         alt={`${name} as it came out`}
-        className="h-52 w-full rounded-[4px] bg-tray object-contain"
+        className="h-52 w-full rounded-[4px] bg-tray bg-contain bg-center bg-no-repeat object-contain"
+        style={{
+          backgroundImage: `url("${resultUrl(jobId, outcome.number, sheet, COARSE_PPI, around(piece.box))}")`,
+        }}
       />
       {cause && <p className="mt-2 text-sm">{cause.words}</p>}
       <p className="mt-1 text-sm text-soft">In all runs: {asSentence(piece.words)}</p>

@@ -4,7 +4,6 @@ import type { Changer } from '../../api/changes';
 import type { Outcome } from '../../api/twin';
 import type { View } from '../../api/view';
 import { Button } from '../../kit/Button';
-import { percentOf } from './shares';
 
 const AT: Record<string, string> = { marks: 'Marks', print: 'Print', cut: 'Cut', edge: 'Edge' };
 
@@ -35,19 +34,17 @@ export function Helping({ jobId, view, change, outcome, again }: Props) {
     <section aria-label="What helps">
       <h2 className="mb-1 font-head text-base font-bold">What helps</h2>
       <p className="mb-1.5 text-sm text-soft">
-        Each was tried on the twin: sheets all good, now {percentOf(outcome.sheet_good)} in 100, afterwards
+        Each was tried on the twin: sheets all good, now {outcome.sheet_good} in 100, afterwards
       </p>
       <ul className="flex flex-col gap-2">
         {outcome.remedies.map((one) => (
           <li key={one.key} className="panel p-2.5">
             <div className="flex items-baseline justify-between gap-2">
               <b className="leading-tight">{one.text}</b>
-              <span className="figure shrink-0 font-bold text-kingfisher">
-                {percentOf(one.sheet_good)} in 100
-              </span>
+              <span className="figure shrink-0 font-bold text-kingfisher">{one.sheet_good} in 100</span>
             </div>
             <div className="mt-1 flex items-center justify-between gap-2">
-              <span className="text-sm text-soft">pieces good: {percentOf(one.pieces_good)} in 100</span>
+              <span className="text-sm text-soft">pieces good: {one.pieces_good} in 100</span>
               {one.steps.length > 0 && outcome.fresh ? (
                 <Button look="act" onClick={() => take(one.steps)}>
                   Take it
@@ -65,6 +62,12 @@ export function Helping({ jobId, view, change, outcome, again }: Props) {
           </li>
         ))}
       </ul>
+      {outcome.together && (
+        <p className="mt-2 flex items-baseline justify-between gap-2">
+          <b>All of these together</b>
+          <span className="figure shrink-0 font-bold text-kingfisher">{outcome.together} in 100</span>
+        </p>
+      )}
       {view.job.undo && <p className="mt-1.5 text-sm text-soft">Undo takes a remedy back.</p>}
     </section>
   );

@@ -1,13 +1,14 @@
 import { type Outcome, resultUrl } from '../../api/twin';
 import type { Schemas } from '../../api/client';
+import type { Plan } from '../../api/view';
+import { lying } from '../../look/SheetView';
 
 interface Props {
   jobId: number;
   outcome: Outcome;
   sheet: number;
   there: Schemas['TwinSheetOut'];
-  width: number;
-  height: number;
+  plan: Plan;
   /** How much of the width, from the left, still shows the plan. */
   share: number;
   pxPerMm: number;
@@ -21,7 +22,8 @@ const CLOSE_PX_A_MM = 8;
 
 /** The result over the plan, from the slider's place to the right; spoiled pieces are ringed. */
 export function ResultOver(props: Props) {
-  const { jobId, outcome, sheet, there, width, height, share, pxPerMm, chosen } = props;
+  const { jobId, outcome, sheet, there, plan, share, pxPerMm, chosen } = props;
+  const { width_mm: width, height_mm: height } = plan;
   const from = width * share;
   const ppi = pxPerMm > CLOSE_PX_A_MM ? FINE_PPI : USUAL_PPI;
   const spoiled = there.pieces.filter((piece) => piece.spoiled);
@@ -37,21 +39,26 @@ export function ResultOver(props: Props) {
           height={height}
           preserveAspectRatio="none"
         />
-        {spoiled.map(({ placement, box }) => (
-          <rect
-            key={placement}
-            x={box.x_mm - 1}
-            y={box.y_mm - 1}
-            width={box.width_mm + 2}
-            height={box.height_mm + 2}
-            rx={2}
-            fill="none"
-            stroke="var(--d-stop)"
-            strokeWidth={placement === chosen ? 3.5 : 1.6}
-            strokeDasharray={placement === chosen ? undefined : '5 4'}
-            vectorEffect="non-scaling-stroke"
-          />
-        ))}
+        {spoiled.map(({ placement }) => {
+          const lies = plan.sheets[sheet]?.placements[placement];
+          const item = plan.items.find((one) => one.number === lies?.item_number);
+          return (
+            lies &&
+            item && (
+              <path
+                key={placement}
+                d={item.edge_path}
+                transform={`${plan.mirror ? `translate(${width} 0) scale(-1 1) ` : ''}${lying(lies)}`}
+                fill={placement === chosen ? 'var(--d-stop)' : 'none'}
+                fillOpacity={0.12}
+                stroke="var(--d-stop)"
+                strokeWidth={placement === chosen ? 3.5 : 1.4}
+                strokeDasharray={placement === chosen ? undefined : '4 3'}
+                vectorEffect="non-scaling-stroke"
+              />
+            )
+          );
+        })}
       </g>
       {share > 0 && share < 1 && (
         <line

@@ -1,6 +1,7 @@
 import { type Outcome, resultUrl } from '../../api/twin';
 import type { Schemas } from '../../api/client';
 import type { Item } from '../../api/view';
+import { Button } from '../../kit/Button';
 
 interface Props {
   jobId: number;
@@ -26,7 +27,8 @@ export const around = (box: Schemas['PlaceOut']) => ({
 
 /** The spoiled pieces beside the sheet, sorted by what spoiled them. */
 export function Spoiled({ jobId, outcome, sheet, there, items, chosen, choose }: Props) {
-  const spoiled = there.pieces.filter((piece) => piece.spoiled);
+  const spoiled = there.pieces.filter((piece) => piece.spoiled).sort((one, other) => one.good - other.good);
+  const worst = spoiled[0];
   const causes = outcome.causes.filter((cause) => spoiled.some((piece) => piece.spoiled === cause.cause));
   return (
     <div
@@ -49,6 +51,11 @@ export function Spoiled({ jobId, outcome, sheet, there, items, chosen, choose }:
           <b>Nothing was cut: the marks were not read.</b>
         )}
       </p>
+      {there.read && worst && (
+        <Button onClick={() => choose(worst.placement)} className="self-start">
+          Show the worst
+        </Button>
+      )}
       {there.read &&
         causes.map((cause) => (
           <section key={cause.cause} aria-label={cause.name}>
