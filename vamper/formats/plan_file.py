@@ -16,6 +16,7 @@ from vamper.core.marks.reading import REMEDIES
 from vamper.core.plan import Plan, cut_of, timing_of
 from vamper.core.printing.advice import advice_for
 from vamper.core.printing.ink import InkUse
+from vamper.core.printing.page_box import page_for
 from vamper.core.values.art import Purpose
 from vamper.core.values.findings import Finding, Severity, most_serious_first
 from vamper.core.values.geometry import Points, parts, ring_points
@@ -195,6 +196,12 @@ def _placements(plan: Plan, number: int, places: Mapping[int, int]) -> list[dict
     ]
 
 
+def _page(plan: Plan) -> dict[str, float]:
+    """The page of the print files, where the sheet's top left lies on it, and the scale that it was compensated for."""
+    page, scale = page_for(plan.job.paper, plan.job.printer), plan.job.printer.scale
+    return {**asdict(page), "scale_x": scale.x, "scale_y": scale.y}
+
+
 def plan_document(plan: Plan, findings: Sequence[Finding], inks: Sequence[InkUse] = ()) -> dict[str, Any]:
     """The data of `plan.json`; designs go by their place. `inks` are those of its sheets, where they are known."""
     places = {item.number: place for place, item in enumerate(plan.items)}
@@ -204,6 +211,8 @@ def plan_document(plan: Plan, findings: Sequence[Finding], inks: Sequence[InkUse
         "title": plan.job.title,
         "copies": plan.job.copies,
         "paper_mm": [plan.job.paper.width_mm, plan.job.paper.height_mm],
+        "page": _page(plan),
+        "stock": {"key": plan.job.stock.key, "name": plan.job.stock.name, "colour": plan.job.stock.colour},
         "live_area_mm": _ring(ring_points(plan.setup.live.shape.exterior)),
         "marks": [
             {

@@ -224,6 +224,23 @@ class Found(Strict):
     places: tuple[FoundPlace, ...] = ()
 
 
+class PlannedPage(Strict):
+    """The page of the print files, where the sheet's top left lies on it, and the scale it was compensated for."""
+
+    width_mm: float
+    height_mm: float
+    left_mm: float
+    top_mm: float
+    scale_x: float
+    scale_y: float
+
+
+class PlannedStock(Strict):
+    key: str
+    name: str
+    colour: str
+
+
 class PlanFile(Strict):
     """A plan as it is written to a file; lengths in mm, y down."""
 
@@ -233,6 +250,8 @@ class PlanFile(Strict):
     copies: int
     """How often its sheets are made."""
     paper_mm: Pair
+    page: PlannedPage | None = None
+    stock: PlannedStock | None = None
     live_area_mm: Ring
     marks: list[PlannedMark]
     items: list[PlannedItem]

@@ -28,6 +28,7 @@ from vamper.core.twin.room import NO_ROOM, nearest_only, room_between, turned
 from vamper.core.twin.strokes import OwnedLoop, Stroke, owned
 from vamper.core.values.colour import difference, lab_of, lab_of_one, rgb_of
 from vamper.core.values.geometry import Points, as_multi, mirrored, parts
+from vamper.core.values.pixels import filled
 from vamper.core.values.placement import Placement
 
 Floats = npt.NDArray[np.float64]
@@ -323,16 +324,6 @@ class _PrintLook:
         over = self._page.rgba[rows, columns, :3] * share + np.array(self._stock) * (1 - share)
         apart = difference(lab_of(np.round(over).astype(np.uint8)), lab_of_one(self._stock))
         return np.asarray(apart > _SHOWS_DE)
-
-
-def filled(shape: BaseGeometry, size: tuple[int, ...]) -> npt.NDArray[np.float32]:
-    """How much of each pixel a shape (in pixels) covers, 0..1."""
-    cover = np.zeros(size[:2], np.uint8)
-    for part in parts(shape):
-        for ring, value in [(part.exterior, 255), *((hole, 0) for hole in part.interiors)]:
-            points = np.round((shapely.get_coordinates(ring) - 0.5) * 16).astype(np.int32)
-            cv2.fillPoly(cover, [points], value, lineType=cv2.LINE_AA, shift=4)
-    return np.asarray(cover / 255, dtype=np.float32)
 
 
 def _middle_of(mask: Floats) -> Floats:

@@ -21,12 +21,13 @@ from shapely.geometry.base import BaseGeometry
 from vamper.core.plan import Plan
 from vamper.core.twin.cutter import LINT_HOLD, near_lint, own_error, shared_error, slid
 from vamper.core.twin.devices import Devices
-from vamper.core.twin.pieces import PieceFacts, filled
+from vamper.core.twin.pieces import PieceFacts
 from vamper.core.twin.printer import Page, at
 from vamper.core.twin.rehearse import SPOILINGS, SheetRuns, Spoiling, crease_mm
 from vamper.core.values.colour import rgb_of
 from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import Points, mirrored
+from vamper.core.values.pixels import filled
 from vamper.core.values.units import MM_PER_INCH
 
 Pixels = npt.NDArray[np.uint8]

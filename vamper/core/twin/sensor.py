@@ -9,12 +9,10 @@ plan to the sheet; marks whose places do not agree with each other were no marks
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from typing import Any
 
 import cv2
 import numpy as np
 import numpy.typing as npt
-import shapely
 
 from vamper.core.marks.mark import Mark
 from vamper.core.marks.reading import Scene, scene_of
@@ -22,6 +20,7 @@ from vamper.core.plan import Plan
 from vamper.core.twin.devices import TwinPrinter, TwinSensor
 from vamper.core.twin.printer import Page
 from vamper.core.values.geometry import Points
+from vamper.core.values.pixels import top_of, window_of
 
 Floats = npt.NDArray[np.float64]
 
@@ -80,16 +79,9 @@ def features_of(marks: Sequence[Mark]) -> list[Feature]:
 
 
 def _cover(mark: Mark, x: float, y: float, half: float) -> npt.NDArray[np.float32]:
-    side = round(2 * half * _PX_A_MM)
-    fine = np.zeros((side * _FINER, side * _FINER), np.uint8)
-    scale = _PX_A_MM * _FINER
-    window = shapely.box(x - half, y - half, x + half, y + half)
-    for part in shapely.get_parts(shapely.intersection(mark.shape, window)).tolist():
-        for ring, fill in [(part.exterior, 255), *((hole, 0) for hole in part.interiors)]:
-            points = (shapely.get_coordinates(ring) - (x - half, y - half)) * scale - 0.5
-            cv2.fillPoly(fine, [np.round(points * 16).astype(np.int32)], fill, shift=4)
-    cover = cv2.resize(fine, (side, side), interpolation=cv2.INTER_AREA)
-    return np.asarray(cover / 255, dtype=np.float32)
+    fine = window_of(mark.shape, x, y, half, _PX_A_MM * _FINER)
+    side = fine.shape[0] // _FINER
+    return np.asarray(cv2.resize(fine, (side, side), interpolation=cv2.INTER_AREA), dtype=np.float32)
 
 
 def look(
@@ -190,20 +182,10 @@ def _find(
     )
     even = one.cover - one.cover.mean()
     agreed = cv2.matchTemplate(window, even, cv2.TM_CCORR) / max(float((even * one.cover).sum()), 1e-6)
-    row, column = np.unravel_index(int(agreed.argmax()), agreed.shape)
-    x = column + _peak(agreed[row, column - 1 : column + 2])
-    y = row + _peak(agreed[row - 1 : row + 2, column])
+    x, y, _ = top_of(agreed)
     at = np.array([left + x / _PX_A_MM + one.half_mm, top + y / _PX_A_MM + one.half_mm])
+    row, column = round(y), round(x)
     return at, float(window[row : row + side, column : column + side][core].mean())
-
-
-def _peak(three: npt.NDArray[Any]) -> float:
-    """How far from the middle of three values the top of the parabola through them lies."""
-    if len(three) < 3:
-        return 0.0
-    a, b, c = (float(one) for one in three)
-    bend = a - 2 * b + c
-    return 0.0 if bend >= 0 else float(np.clip((a - c) / 2 / bend, -0.5, 0.5))
 
 
 def _fit(meant: Points, found: Floats) -> tuple[Floats, npt.NDArray[np.bool_]]:

@@ -40,6 +40,14 @@ def page_pixels(pdf: bytes, ppi: float) -> npt.NDArray[np.uint8]:
     return pixels
 
 
+def page_in(pdf: bytes, ppi: float, finer: int) -> npt.NDArray[np.uint8]:
+    """The same, drawn so many times finer and brought together: the renderer lays pictures on whole pixels."""
+    if finer == 1:
+        return page_pixels(pdf, ppi)
+    image = Image.fromarray(page_pixels(pdf, ppi * finer)).convert("RGBa").reduce(finer)
+    return np.asarray(image.convert("RGBA"))
+
+
 def page_png(pdf: bytes, size_mm: tuple[float, float], ppi: int) -> bytes:
     """A page as PNG at so many pixels an inch.
 

@@ -20,7 +20,7 @@ from vamper.core.twin.strokes import Stroke
 from vamper.core.values.findings import BadInput
 from vamper.core.values.units import MM_PER_INCH
 from vamper.formats.cut_in.hpgl import read_hpgl
-from vamper.formats.out.page_png import page_pixels
+from vamper.formats.out.page_png import page_in
 from vamper.services.handoff.files import PRINT_KEY, Pictures, sheet_file
 from vamper.services.twin.drafts import drafted
 
@@ -28,6 +28,8 @@ CUT_KEY = "cut_hpgl"
 # Fine enough for a sensor to find a mark to a hundredth of a millimetre.
 SENSED_PPI = 150
 MOST_RUNS = 2000
+# Pictures are laid on whole pixels of the renderer; what is looked at closely is drawn finer.
+_FINER = 2
 # A remedy that gains less than this is not worth a word.
 _WORTH = 0.01
 
@@ -75,7 +77,7 @@ def sheet_page(plan: Plan, sheet: int, pictures: Pictures, ppi: float = SENSED_P
     if not plan.job.stock.printable:
         return None
     paper, box = plan.job.paper, page_for(plan.job.paper, plan.job.printer)
-    rgba = page_pixels(sheet_file(plan, sheet, PRINT_KEY, pictures), ppi)
+    rgba = page_in(sheet_file(plan, sheet, PRINT_KEY, pictures), ppi, 1 if ppi <= SENSED_PPI else _FINER)
     left, top = (round(side * ppi / MM_PER_INCH) for side in (box.left_mm, box.top_mm))
     width, height = (round(side * ppi / MM_PER_INCH) for side in (paper.width_mm, paper.height_mm))
     return Page(rgba[top : top + height, left : left + width], ppi, paper, plan.job.printer.scale)

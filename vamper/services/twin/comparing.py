@@ -1,0 +1,53 @@
+"""Pictures of what was made, held against its plan."""
+
+import numpy as np
+
+from vamper.core.ledger.compare_print import Comparison, compare_print
+from vamper.core.ledger.planned import Pixels, PlannedSheet
+from vamper.core.ledger.straighten import straighten
+from vamper.core.values.art import SizeSpec
+from vamper.core.values.findings import BadInput
+from vamper.formats.art_in.art_file import read_art
+from vamper.services.work.reading_room import ReadingRoom
+
+# Below this print and plan have little to do with each other.
+_SAME_SHEET = 0.3
+ANOTHER_SHEET = (
+    "this picture shows a sheet, but not this one: its print does not lie where this plan has it; choose the job and "
+    "the sheet that it is of"
+)
+
+
+def read_picture(data: bytes, name: str, room: ReadingRoom | None = None) -> Pixels:
+    """The pixels of a scan or photo, shape (h, w, 3), on white where it is transparent.
+
+    Raises
+    ------
+    BadInput
+        If it cannot be read, or has too many pixels.
+    """
+    rgba = (room or ReadingRoom()).run(read_art, data, name, SizeSpec(longest_mm=100.0), 1).rgba
+    share = rgba[..., 3:].astype(np.float32) / 255
+    if share.min() >= 1:
+        return np.ascontiguousarray(rgba[..., :3])
+    return np.asarray(np.round(rgba[..., :3] * share + 255 * (1 - share)), dtype=np.uint8)
+
+
+def compared_print(picture: Pixels, sheet: PlannedSheet) -> Comparison:
+    """A print held against its plan.
+
+    Raises
+    ------
+    BadInput
+        If the sheet is not in sight, or it is another one.
+    """
+    if not sheet.marks:
+        raise BadInput("this sheet has no marks to find it by; only its cut pieces can be looked at", "picture")
+    found = straighten(picture, sheet)
+    compared = compare_print(picture, sheet, found)
+    looked = [piece for piece in compared.pieces if piece.ink_there is not None]
+    lost = sum(piece.is_missing for piece in looked)
+    # A sheet on which most is missing and nothing agrees is not a bad print of this plan.
+    if found.agrees is not None and found.agrees < _SAME_SHEET and lost > len(looked) / 2:
+        raise BadInput(ANOTHER_SHEET, "picture")
+    return compared
