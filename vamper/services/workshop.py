@@ -12,6 +12,7 @@ from vamper.core.inspect import findings_of
 from vamper.core.plan import Plan, metres_of
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.pack.nesting import Nester
+from vamper.core.twin.scan import Pixels
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Feed
 from vamper.core.values.findings import BadInput, Finding
@@ -47,6 +48,7 @@ from vamper.services.shop.tried import CutRecord, JudgedDrop, RecordKind, blade_
 from vamper.services.shop.usual import UsualMachines
 from vamper.services.twin.desk import DryRunDesk
 from vamper.services.twin.dry_runs import SENSED_PPI
+from vamper.services.twin.practice import practice_drop, practice_machines, practice_vernier
 from vamper.services.work.cache import Cache
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions, open_database
@@ -105,6 +107,7 @@ class Workshop:
         self.variants = Variants(self.jobs, self.arts, self.designer)
         self.scalings = ScalingDesk(nester)
         self.dry_runs = DryRunDesk()
+        self._verniers: Cache[Pixels] = Cache(1)
 
     def close(self) -> None:
         self._closing.set()
@@ -263,6 +266,25 @@ class Workshop:
         each = [metres_of(plan, sheet) for sheet in range(len(plan.sheets))]
         metres = sum(each) / len(each) * sheets
         self.shop.care.ran(document.cutter_id, metres, sheets if cutter.feed is Feed.MAT else 0)
+
+    def practise(self, job_id: int) -> None:
+        """Make a job on the workshop's simulated machines."""
+        printer, cutter = practice_machines(self.shop)
+        self.jobs.change(job_id, "practice bench", {"printer_id": printer, "cutter_id": cutter})
+
+    def practice_vernier(self, state: JobState) -> Pixels:
+        """The vernier sheet of a job as its practice machines made it."""
+        plan = self.plan(state).plan
+        key = (plan.job.paper, plan.job.marks, plan.job.printer, plan.job.cutter, plan.job.stock)
+        return self._verniers.get(key, lambda: practice_vernier(plan))
+
+    def practice_drop(self, state: JobState, record_id: int, drop: int) -> Pixels:
+        """One drop of a ladder as the practice cutter cut it."""
+        plan = self.plan(state).plan
+        record = self.shop.tried.get(record_id)
+        if not 0 <= drop < len(record.drops):
+            raise NotFound("this ladder has no such drop")
+        return practice_drop(plan, record.cut, record.drops[drop], drop)
 
     def told(self, state: JobState) -> Told:
         """What the brief of a job is told from."""

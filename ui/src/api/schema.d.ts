@@ -1426,6 +1426,86 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/practice': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Practise
+     * @description Make a job on the practice bench: simulated machines with errors of their own, to be found by the usual means.
+     */
+    post: operations['practise_api_jobs__job_id__practice_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/practice/bar-{side}.jpg': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Practice Bar
+     * @description The end of a proof's bar as the practice printer printed it, a ruler along it.
+     */
+    get: operations['get_practice_bar_api_jobs__job_id__practice_bar__side__jpg_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/practice/records/{record_id}/drops/{drop}.jpg': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Practice Drop
+     * @description A test drop as the practice cutter cut it: bent a little, and its backing.
+     */
+    get: operations['get_practice_drop_api_jobs__job_id__practice_records__record_id__drops__drop__jpg_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/practice/vernier.jpg': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Practice Vernier
+     * @description The vernier sheet as the practice machines printed and cut it, or a part of it.
+     */
+    get: operations['get_practice_vernier_api_jobs__job_id__practice_vernier_jpg_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/printing': {
     parameters: {
       query?: never;
@@ -5194,6 +5274,8 @@ export interface components {
       mirror: boolean;
       /** Miss Mm */
       miss_mm: number;
+      /** Practice */
+      practice: boolean;
       /** Revision */
       revision: string;
       stock: components['schemas']['StockOut'];
@@ -8593,6 +8675,127 @@ export interface operations {
         content: {
           'application/json': components['schemas']['SheetPart'] | null;
         };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  practise_api_jobs__job_id__practice_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_practice_bar_api_jobs__job_id__practice_bar__side__jpg_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        side: 'across' | 'down';
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_practice_drop_api_jobs__job_id__practice_records__record_id__drops__drop__jpg_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        record_id: number;
+        drop: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_practice_vernier_api_jobs__job_id__practice_vernier_jpg_get: {
+    parameters: {
+      query?: {
+        box?: string | null;
+      };
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Validation Error */
       422: {

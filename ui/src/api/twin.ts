@@ -60,3 +60,19 @@ export function resultUrl(
     : '';
   return `/api/jobs/${jobId}/dry-run/sheets/${sheet + 1}/result.jpg?number=${number}&ppi=${ppi}${part}`;
 }
+
+/** Make the job on the workshop's simulated machines. */
+export const usePractise = (jobId: number) =>
+  useDoing(null, () => ask(client.POST('/api/jobs/{job_id}/practice', job(jobId))));
+
+type Box = Schemas['PlaceOut'];
+
+/** Part of the vernier sheet as the practice machines made it. */
+export const practiceVernierUrl = (jobId: number, box: Box) =>
+  `/api/jobs/${jobId}/practice/vernier.jpg?box=${[box.x_mm, box.y_mm, box.width_mm, box.height_mm].join(',')}`;
+
+export const practiceDropUrl = (jobId: number, record: number, drop: number) =>
+  `/api/jobs/${jobId}/practice/records/${record}/drops/${drop}.jpg`;
+
+export const practiceBarUrl = (jobId: number, side: 'across' | 'down') =>
+  `/api/jobs/${jobId}/practice/bar-${side}.jpg`;

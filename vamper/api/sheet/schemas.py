@@ -102,6 +102,8 @@ class SheetPart(BaseModel):
     """Cut files are drawn by the inverse of a calibration; what is shown stays nominal."""
     by_hand: bool
     """No machine cuts it: rows are straight, guide lines are printed."""
+    practice: bool
+    """Its printer or its cutter is a simulated one of the practice bench."""
 
 
 class LayoutPart(BaseModel):

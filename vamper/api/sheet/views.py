@@ -70,6 +70,7 @@ def sheet_part(plan: Plan, revision: str) -> SheetPart:
         even_border_mm=even_border_mm(worst_miss_mm(plan.job, plan.setup)),
         corrected=plan.job.calibration is not None,
         by_hand=not plan.job.cutter.is_machine,
+        practice=plan.job.cutter.practice is not None or plan.job.printer.practice is not None,
     )
 
 

@@ -112,6 +112,19 @@ def at(maps: Floats, points: Points) -> Floats:
     return found
 
 
+def page_to_pixels(page: Page, printed: Floats, px: float) -> Floats:
+    """From a page's pixels to those of a picture of the sheet, so many a millimetre, shape (2, 3). `printed` takes
+    places of the plan to the sheet; the page's own places are those, drawn by a scale about its middle.
+    """
+    middle = np.array([page.paper.width_mm, page.paper.height_mm]) / 2
+    drawn = np.array([page.drawn_by.x, page.drawn_by.y])
+    linear, offset = printed[:, :2] @ np.diag(drawn), printed[:, :2] @ (middle - drawn * middle)
+    linear, offset = linear * px / page.px_a_mm, (offset + printed[:, 2]) * px
+    # A pixel's middle is half a pixel from its corner.
+    half = np.array([0.5, 0.5])
+    return np.column_stack([linear, linear @ half + offset - half])
+
+
 def printed_scale(printer: TwinPrinter, page: Page) -> tuple[float, float]:
     """Printed length / meant length, across and down, with what the page was compensated for."""
     return (

@@ -22,7 +22,7 @@ from vamper.core.plan import Plan
 from vamper.core.twin.cutter import LINT_HOLD, near_lint, own_error, shared_error, slid
 from vamper.core.twin.devices import Devices
 from vamper.core.twin.pieces import PieceFacts
-from vamper.core.twin.printer import Page, at
+from vamper.core.twin.printer import Page, at, page_to_pixels
 from vamper.core.twin.rehearse import SPOILINGS, SheetRuns, Spoiling, crease_mm
 from vamper.core.values.colour import rgb_of
 from vamper.core.values.cut import Cut
@@ -208,8 +208,7 @@ def _face(table: _Table, devices: Devices, runs: SheetRuns, page: Page | None, r
     face = face + (cv2.GaussianBlur(grain, (0, 0), 0.8) * np.float32(2.2 if stock.gloss < 0.3 else 0.8))[..., None]
     if page is None:
         return face
-    # From pixels of the page to those of the picture; a pixel's middle is half a pixel from its corner.
-    placed = _page_map(runs, run, page, table.px)
+    placed = page_to_pixels(page, runs.prints[run], table.px)
     rgba = page.rgba.astype(np.float32)
     rgba[..., :3] *= rgba[..., 3:] / 255
     warped = cv2.warpAffine(
@@ -222,18 +221,6 @@ def _face(table: _Table, devices: Devices, runs: SheetRuns, page: Page | None, r
 
 def _grain(table: _Table) -> Image:
     return table.random.standard_normal(table.size, dtype=np.float32)
-
-
-def _page_map(runs: SheetRuns, run: int, page: Page, px: float) -> npt.NDArray[np.float64]:
-    """From the page's pixels to the picture's. `prints` takes places of the plan to the sheet; the page's own places
-    are those, drawn by a scale about its middle.
-    """
-    middle = np.array([page.paper.width_mm, page.paper.height_mm]) / 2
-    drawn = np.array([page.drawn_by.x, page.drawn_by.y])
-    linear, offset = runs.prints[run][:, :2] @ np.diag(drawn), runs.prints[run][:, :2] @ (middle - drawn * middle)
-    linear, offset = linear * px / page.px_a_mm, (offset + runs.prints[run][:, 2]) * px
-    half = np.array([0.5, 0.5])
-    return np.column_stack([linear, linear @ half + offset - half])
 
 
 def _ground(table: _Table, pieces: list[CutPiece]) -> Image:

@@ -158,6 +158,11 @@ class Tried:
         self._kept.clear()
         return number
 
+    def get(self, record_id: int) -> CutRecord:
+        """One record."""
+        with self._sessions() as session:
+            return _RECORD.validate_python(_row(session, record_id).value)
+
     def judge(self, record_id: int, stock: Stock, drop: int, outcome: Outcome | None) -> None:
         """Say what one drop (from 0) looks like; None takes that back."""
         with self._sessions.begin() as session:

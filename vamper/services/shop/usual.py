@@ -69,6 +69,14 @@ class UsualMachines:
         """A machine was chosen for a job: where nobody said yet which one is usual, this is it."""
         usual = self.get()
         open_ones = {name: changes[name] for name in ("printer_id", "cutter_id") if name in changes}
+        # Simulated machines are for practice alone.
+        printers, cutters = self._shop.printers.all(), self._shop.cutters.all()
+        practice = {key for key, kept in printers.items() if kept.value.practice is not None}
+        if open_ones.get("printer_id") in practice:
+            del open_ones["printer_id"]
+        practice = {key for key, kept in cutters.items() if kept.value.practice is not None}
+        if open_ones.get("cutter_id") in practice:
+            del open_ones["cutter_id"]
         answers = {name: value for name, value in open_ones.items() if getattr(usual, name) is None}
         if answers:
             self.put(replace(usual, **answers))

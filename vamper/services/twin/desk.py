@@ -119,7 +119,7 @@ class DryRunDesk:
         if found is None or found.number != number or not 0 <= sheet < len(found.sheets):
             raise NotFound("this dry run is gone; run it again")
         scan = self._scans.get((job_id, number, sheet, ppi), lambda: scanned(found, sheet, ppi))
-        return write_jpeg(scan if box_mm is None else _part(scan, ppi, box_mm), ppi)
+        return write_jpeg(scan if box_mm is None else part_of(scan, ppi, box_mm), ppi)
 
     def stop(self, job_id: int) -> None:
         told = self._of.get(job_id)
@@ -135,7 +135,7 @@ class DryRunDesk:
             told.stopped.set()
 
 
-def _part(scan: Pixels, ppi: float, box_mm: tuple[float, ...]) -> Pixels:
+def part_of(scan: Pixels, ppi: float, box_mm: tuple[float, ...]) -> Pixels:
     """The part of a scan in a box, at least one pixel of it."""
     left, top, width, height = (one * ppi / MM_PER_INCH for one in box_mm)
     x0, y0 = (max(0, min(round(at), side - 1)) for at, side in ((left, scan.shape[1]), (top, scan.shape[0])))

@@ -119,7 +119,7 @@ function Cutting({ view, change, plan }: StationProps & { plan: Plan }) {
         <div className="relative min-h-0 flex-1">
           {look === 'force' && setting && (
             <WithForce jobId={jobId} setting={setting}>
-              {(force) => <ForceLook jobId={jobId} force={force} />}
+              {(force) => <ForceLook jobId={jobId} force={force} practice={plan.practice} />}
             </WithForce>
           )}
           {look === 'way' &&

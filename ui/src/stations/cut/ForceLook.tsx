@@ -3,7 +3,7 @@ import { ForceWindow } from './ForceWindow';
 import { LadderRow } from './LadderRow';
 
 /** The window of force, and below it the drops that sharpen it. */
-export function ForceLook({ jobId, force }: { jobId: number; force: Force }) {
+export function ForceLook({ jobId, force, practice }: { jobId: number; force: Force; practice: boolean }) {
   return (
     <div
       className="absolute inset-0 flex flex-col gap-3 overflow-y-auto"
@@ -11,7 +11,7 @@ export function ForceLook({ jobId, force }: { jobId: number; force: Force }) {
       aria-label="The window of force"
     >
       <ForceWindow force={force} ladder={force.ladder} />
-      <LadderRow jobId={jobId} force={force} ladder={force.ladder} />
+      <LadderRow jobId={jobId} force={force} ladder={force.ladder} practice={practice} />
     </div>
   );
 }

@@ -2,6 +2,7 @@ import { Radio, RadioGroup } from '@headlessui/react';
 
 import { type Force, type Ladder, type Outcome, useBeginLadder, useJudge } from '../../api/cut';
 import { useCatalog } from '../../api/jobs';
+import { practiceDropUrl } from '../../api/twin';
 import { Button } from '../../kit/Button';
 import { DropPicture } from './DropPicture';
 
@@ -9,10 +10,12 @@ interface Props {
   jobId: number;
   force: Force;
   ladder: Ladder | null;
+  /** Cut on the practice bench: drops are shown as they came out. */
+  practice: boolean;
 }
 
 /** Six drops, the gentlest first; each is judged by one click, and the belief above follows. */
-export function LadderRow({ jobId, force, ladder }: Props) {
+export function LadderRow({ jobId, force, ladder, practice }: Props) {
   const begin = useBeginLadder(jobId);
   const cut = () => begin.mutate({ cut: force.cut, passes: force.passes });
   return (
@@ -34,7 +37,11 @@ export function LadderRow({ jobId, force, ladder }: Props) {
           </span>
         )}
         {ladder?.open && (
-          <span className="text-sm text-soft">Cut it, look at each drop, press what it looks like.</span>
+          <span className="text-sm text-soft">
+            {practice
+              ? 'Cut on the practice bench (simulated): each drop bent a little, and its backing. Press what it looks like.'
+              : 'Cut it, look at each drop, press what it looks like.'}
+          </span>
         )}
       </div>
       {ladder ? (
@@ -46,6 +53,7 @@ export function LadderRow({ jobId, force, ladder }: Props) {
               ladder={ladder}
               index={index}
               outcomes={force.outcomes}
+              practice={practice}
             >
               {drop}
             </DropCard>
@@ -91,17 +99,26 @@ interface CardProps {
   ladder: Ladder;
   index: number;
   outcomes: Outcome[];
+  practice: boolean;
   children: Ladder['drops'][number];
 }
 
-function DropCard({ jobId, ladder, index, outcomes, children: drop }: CardProps) {
+function DropCard({ jobId, ladder, index, outcomes, practice, children: drop }: CardProps) {
   const judge = useJudge(jobId);
   const names = useCatalog().data?.outcomes ?? [];
   const shown = judge.isPending ? (judge.variables?.outcome ?? null) : drop.outcome;
   const times = drop.passes > 1 ? ` × ${drop.passes}` : '';
   return (
     <li className="panel flex flex-col items-center gap-1 p-1.5">
-      <DropPicture outcome={shown} size={44} />
+      {practice ? (
+        <img
+          src={practiceDropUrl(jobId, ladder.id, index)}
+          alt={`Drop ${index + 1} as it came out: bent a little, and its backing`}
+          className="w-full rounded-[4px] border border-rule"
+        />
+      ) : (
+        <DropPicture outcome={shown} size={44} />
+      )}
       <span className="figure font-bold">
         {drop.force_gf} gf{times}
       </span>

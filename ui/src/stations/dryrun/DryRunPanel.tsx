@@ -1,9 +1,10 @@
 import { useState } from 'react';
 
 import type { Changer } from '../../api/changes';
-import { type DryRun, type FaultKey, useBeginDryRun, useStopDryRun } from '../../api/twin';
+import { type DryRun, type FaultKey, useBeginDryRun, usePractise, useStopDryRun } from '../../api/twin';
 import type { View } from '../../api/view';
 import { Button } from '../../kit/Button';
+import { Fold } from '../../kit/Fold';
 import { Causes } from './Causes';
 import { FaultsFold } from './FaultsFold';
 import { HowFold } from './HowFold';
@@ -20,6 +21,7 @@ interface Props {
 export function DryRunPanel({ jobId, view, change, told }: Props) {
   const begin = useBeginDryRun(jobId);
   const stop = useStopDryRun(jobId);
+  const practise = usePractise(jobId);
   const outcome = told?.outcome ?? null;
   const [faults, setFaults] = useState<FaultKey[] | null>(null);
   const [runs, setRuns] = useState<number | null>(null);
@@ -91,6 +93,18 @@ export function DryRunPanel({ jobId, view, change, told }: Props) {
         <>
           <HowFold runs={asked.runs} setRuns={setRuns} unsure={asked.unsure} setUnsure={setUnsure} />
           <FaultsFold faults={asked.faults} choose={setFaults} />
+          {!told.practice && (
+            <Fold title="Practice bench" summary="simulated machines">
+              <p className="text-sm text-soft">
+                A simulated printer and cutter with errors of their own, to find by calibration, ladder and
+                proof, without using up a sheet. The job is made on them until you choose others; Undo takes
+                it back.
+              </p>
+              <Button onClick={() => practise.mutate()} className="self-start">
+                Make this job on the practice bench
+              </Button>
+            </Fold>
+          )}
         </>
       )}
     </>

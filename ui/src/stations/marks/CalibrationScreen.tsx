@@ -2,6 +2,7 @@ import { useState } from 'react';
 
 import type { Schemas } from '../../api/client';
 import { useCalibration, useFit, useKeepCalibration } from '../../api/marks';
+import { practiceVernierUrl } from '../../api/twin';
 import type { View } from '../../api/view';
 import { Bead } from '../../kit/Bead';
 import { Button } from '../../kit/Button';
@@ -9,6 +10,37 @@ import { asSentence } from '../../kit/words';
 import { FitResult } from './FitResult';
 import { useVernierDraft } from './vernierDraft';
 import { VernierScale } from './VernierScale';
+
+// What of the sheet a scale takes round its middle: along it, before it, and beyond it, mm.
+const ALONG_MM = 11;
+const BEFORE_MM = 7.4;
+const BEYOND_MM = 13;
+
+/** A scale on the practice sheet, as it was printed and cut. */
+function ScaleSeen({ jobId, scale }: { jobId: number; scale: Schemas['ScaleOut'] }) {
+  const across = scale.axis === 'x';
+  const [long, tall] = [2 * ALONG_MM, BEFORE_MM + BEYOND_MM];
+  const box = {
+    x_mm: scale.x_mm - (across ? ALONG_MM : BEFORE_MM),
+    y_mm: scale.y_mm - (across ? BEFORE_MM : ALONG_MM),
+    width_mm: across ? long : tall,
+    height_mm: across ? tall : long,
+  };
+  return (
+    <figure>
+      <figcaption className="mb-1 text-sm">
+        <b>From the practice bench</b> (simulated): which printed tick meets a cut one, and where on the comb
+        lies the single cut line?
+      </figcaption>
+      <img
+        src={practiceVernierUrl(jobId, box)}
+        alt={`The scale at the ${scale.place}, ${across ? 'across' : 'down'}, as it came out`}
+        className="w-full rounded-[6px] border border-rule"
+        style={{ aspectRatio: `${box.width_mm} / ${box.height_mm}` }}
+      />
+    </figure>
+  );
+}
 
 const NONE: Record<number, Schemas['ScaleReading']> = {};
 
@@ -62,14 +94,17 @@ export function CalibrationScreen({ view }: { view: View }) {
           <h2 className="font-head text-lg leading-tight font-bold">
             Scale at the {scale.place}, {scale.axis === 'x' ? 'across' : 'down'}: {at + 1} of {scales.length}
           </h2>
-          <VernierScale
-            key={scale.number}
-            calibration={calibration}
-            scale={scale}
-            reading={draft[scale.number]}
-            read={(reading) => drafts.read(jobId, reading)}
-            onward={() => draft[scale.number] && go(at + 1)}
-          />
+          <div className={view.plan?.practice ? 'grid grid-cols-[22rem_1fr] items-start gap-3' : ''}>
+            {view.plan?.practice && <ScaleSeen jobId={jobId} scale={scale} />}
+            <VernierScale
+              key={scale.number}
+              calibration={calibration}
+              scale={scale}
+              reading={draft[scale.number]}
+              read={(reading) => drafts.read(jobId, reading)}
+              onward={() => draft[scale.number] && go(at + 1)}
+            />
+          </div>
           {scale.axis === 'y' && (
             <p className="text-sm text-soft">
               It stands upright on the sheet; here it lies on its side, its top at the left.

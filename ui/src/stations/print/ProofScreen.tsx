@@ -2,6 +2,7 @@ import { useState } from 'react';
 
 import { pictureUrl } from '../../api/client';
 import { type Printing, useMeasureProof } from '../../api/printing';
+import { practiceBarUrl } from '../../api/twin';
 import type { Plan } from '../../api/view';
 import { Button } from '../../kit/Button';
 import { asSentence } from '../../kit/words';
@@ -30,10 +31,35 @@ export function ProofScreen({ jobId, plan, sheet, printing }: Props) {
           </a>
           : the same page with its cut lines and two bars, each 100 mm long in the file.
         </p>
+        {plan.practice && <BarsSeen jobId={jobId} />}
         <Bars jobId={jobId} printing={printing} />
       </section>
       <Checklist jobId={jobId} plan={plan} sheet={sheet} />
     </div>
+  );
+}
+
+/** The ends of both bars as the practice printer printed them, a ruler along each. */
+function BarsSeen({ jobId }: { jobId: number }) {
+  return (
+    <figure className="panel p-3">
+      <figcaption className="mb-2 text-sm">
+        <b>From the practice bench</b> (simulated): the ruler’s zero lies at the beginning of each bar. How
+        long is each?
+      </figcaption>
+      <div className="grid grid-cols-2 gap-3">
+        {(['across', 'down'] as const).map((side) => (
+          <div key={side}>
+            <div className="mb-1 text-sm">{side === 'across' ? 'The bar across' : 'The bar along'}</div>
+            <img
+              src={practiceBarUrl(jobId, side)}
+              alt={`The end of the bar ${side === 'across' ? 'across' : 'along'} beside a ruler`}
+              className="w-full rounded-[4px] border border-rule"
+            />
+          </div>
+        ))}
+      </div>
+    </figure>
   );
 }
 
