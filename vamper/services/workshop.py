@@ -48,7 +48,9 @@ from vamper.services.shop.tried import CutRecord, JudgedDrop, RecordKind, blade_
 from vamper.services.shop.usual import UsualMachines
 from vamper.services.twin.desk import DryRunDesk
 from vamper.services.twin.dry_runs import SENSED_PPI
+from vamper.services.twin.photo_checks import PhotoChecks
 from vamper.services.twin.practice import practice_drop, practice_machines, practice_vernier
+from vamper.services.twin.samples import PIECES_PPI, sample_photo, sample_pieces
 from vamper.services.work.cache import Cache
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions, open_database
@@ -107,6 +109,7 @@ class Workshop:
         self.variants = Variants(self.jobs, self.arts, self.designer)
         self.scalings = ScalingDesk(nester)
         self.dry_runs = DryRunDesk()
+        self.photo_checks = PhotoChecks()
         self._verniers: Cache[Pixels] = Cache(1)
 
     def close(self) -> None:
@@ -177,6 +180,7 @@ class Workshop:
         self.jobs.remove(job_id)
         self.scalings.stop(job_id)
         self.dry_runs.forget(job_id)
+        self.photo_checks.forget(job_id)
         self.desk.forget(job_id)
 
     def table(self, job_id: int, layout_id: str) -> Table:
@@ -266,6 +270,15 @@ class Workshop:
         each = [metres_of(plan, sheet) for sheet in range(len(plan.sheets))]
         metres = sum(each) / len(each) * sheets
         self.shop.care.ran(document.cutter_id, metres, sheets if cutter.feed is Feed.MAT else 0)
+
+    def sample(self, state: JobState, sheet: int, pieces: bool) -> tuple[Pixels, float | None]:
+        """A sample picture of a sheet (from 0), and its pixels an inch where it is a flat scan."""
+        plan = self.plan(state).plan
+        if not 0 <= sheet < len(plan.sheets):
+            raise NotFound("this job has no such sheet")
+        if pieces:
+            return sample_pieces(plan, sheet, self.shown_of), PIECES_PPI
+        return sample_photo(plan, sheet, self.shown_of), None
 
     def practise(self, job_id: int) -> None:
         """Make a job on the workshop's simulated machines."""

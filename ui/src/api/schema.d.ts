@@ -1426,6 +1426,46 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/photo': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Photo Check
+     * @description What the last picture of this job told; nothing where none was looked at.
+     */
+    get: operations['get_photo_check_api_jobs__job_id__photo_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/photo/{number}.jpg': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Photo Picture
+     * @description The picture that was looked at, straightened.
+     */
+    get: operations['get_photo_picture_api_jobs__job_id__photo__number__jpg_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/practice': {
     parameters: {
       query?: never;
@@ -1935,6 +1975,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/sheets/{sheet}/photo': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Check Photo
+     * @description Hold a photo or scan against a sheet; `corners` are shares of the picture, top left first, clockwise.
+     */
+    post: operations['check_photo_api_jobs__job_id__sheets__sheet__photo_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/sheets/{sheet}/print.pdf': {
     parameters: {
       query?: never;
@@ -1984,6 +2044,46 @@ export interface paths {
      * @description A sheet as it is cut, run by run, with its times.
      */
     get: operations['get_replay_api_jobs__job_id__sheets__sheet__replay_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/sheets/{sheet}/sample': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Check Sample
+     * @description The same with a sample picture that the simulated devices draw.
+     */
+    post: operations['check_sample_api_jobs__job_id__sheets__sheet__sample_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/sheets/{sheet}/sample-{kind}.jpg': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Sample
+     * @description A sample picture to keep, drawn by the simulated devices.
+     */
+    get: operations['get_sample_api_jobs__job_id__sheets__sheet__sample__kind__jpg_get'];
     put?: never;
     post?: never;
     delete?: never;
@@ -2558,6 +2658,17 @@ export interface components {
       /** File */
       file: string;
     };
+    /** Body_check_photo_api_jobs__job_id__sheets__sheet__photo_post */
+    Body_check_photo_api_jobs__job_id__sheets__sheet__photo_post: {
+      /** Corners */
+      corners?: string | null;
+      /** File */
+      file: string;
+      /** @default print */
+      kind: components['schemas']['PhotoKind'];
+      /** Ppi */
+      ppi?: number | null;
+    };
     /** BoundOut */
     BoundOut: {
       /** Bottom Mm */
@@ -2748,6 +2859,21 @@ export interface components {
     /** ChangeIn */
     ChangeIn: {
       what: components['schemas']['MachineChange'];
+    };
+    /**
+     * CheckedPieceOut
+     * @description One planned piece in a picture of its sheet: is its print there; with its edge as it lies in the files.
+     */
+    CheckedPieceOut: {
+      /** Item Number */
+      item_number: number;
+      /** Path */
+      path: string;
+      /** Placement */
+      placement: number;
+      state: components['schemas']['PrintState'];
+      /** Words */
+      words: string;
     };
     /** ChoiceOut */
     ChoiceOut: {
@@ -4068,6 +4194,28 @@ export interface components {
       dy_mm: number;
     };
     /**
+     * LooseOut
+     * @description One cut piece in a scan: its outline, where its edge should lie (mm in the scan), how far off it was cut.
+     */
+    LooseOut: {
+      /** Area Share */
+      area_share: number;
+      /** Border Least Mm */
+      border_least_mm: number;
+      /** Dx Mm */
+      dx_mm: number | null;
+      /** Dy Mm */
+      dy_mm: number | null;
+      /** Edge Path */
+      edge_path: string;
+      /** Item Number */
+      item_number: number;
+      /** Path */
+      path: string;
+      /** Words */
+      words: string;
+    };
+    /**
      * MachineChange
      * @description What puts a calibration in doubt.
      * @enum {string}
@@ -4484,6 +4632,39 @@ export interface components {
       /** Proposed */
       proposed: boolean;
     };
+    /**
+     * PhotoCheckOut
+     * @description What a picture told. `width_mm` and `height_mm` are those of the picture that is shown of it.
+     */
+    PhotoCheckOut: {
+      /** Height Mm */
+      height_mm: number;
+      kind: components['schemas']['PhotoKind'];
+      /** Lines */
+      lines: string[];
+      /** Loose */
+      loose: components['schemas']['LooseOut'][];
+      /** Misses */
+      misses: components['schemas']['LoggedMiss'][];
+      /** Number */
+      number: number;
+      /** Pieces */
+      pieces: components['schemas']['CheckedPieceOut'][];
+      /** Sheet */
+      sheet: number;
+      /** Unknown */
+      unknown: number;
+      /** Verdict */
+      verdict: string;
+      /** Width Mm */
+      width_mm: number;
+    };
+    /**
+     * PhotoKind
+     * @description What a picture shows: a printed sheet, or cut pieces on a plain ground.
+     * @enum {string}
+     */
+    PhotoKind: 'print' | 'pieces';
     /** PhraseOut */
     PhraseOut: {
       /** Key */
@@ -4635,6 +4816,11 @@ export interface components {
       /** School */
       school?: string | null;
     };
+    /**
+     * PrintState
+     * @enum {string}
+     */
+    PrintState: 'there' | 'missing' | 'pale' | 'unseen';
     /**
      * Printer
      * @description `scale` is compensated when printing. `ml_per_cm2` is the ink that a full cover of one colour takes; `set_to` the
@@ -4968,6 +5154,10 @@ export interface components {
        * @default 1
        */
       sheets: number;
+    };
+    /** SampleIn */
+    SampleIn: {
+      kind: components['schemas']['PhotoKind'];
     };
     /**
      * Scale
@@ -8687,6 +8877,67 @@ export interface operations {
       };
     };
   };
+  get_photo_check_api_jobs__job_id__photo_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['PhotoCheckOut'] | null;
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_photo_picture_api_jobs__job_id__photo__number__jpg_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   practise_api_jobs__job_id__practice_post: {
     parameters: {
       query?: never;
@@ -9587,6 +9838,42 @@ export interface operations {
       };
     };
   };
+  check_photo_api_jobs__job_id__sheets__sheet__photo_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'multipart/form-data': components['schemas']['Body_check_photo_api_jobs__job_id__sheets__sheet__photo_post'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['PhotoCheckOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   print_api_jobs__job_id__sheets__sheet__print_pdf_get: {
     parameters: {
       query?: never;
@@ -9667,6 +9954,73 @@ export interface operations {
         content: {
           'application/json': components['schemas']['ReplayOut'];
         };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  check_sample_api_jobs__job_id__sheets__sheet__sample_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SampleIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['PhotoCheckOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_sample_api_jobs__job_id__sheets__sheet__sample__kind__jpg_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+        kind: components['schemas']['PhotoKind'];
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Validation Error */
       422: {

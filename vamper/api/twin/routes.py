@@ -3,18 +3,26 @@
 from typing import Annotated, Literal
 
 from annotated_types import Ge, Le
-from fastapi import Query, Response
+from fastapi import Form, Query, Response, UploadFile
 
-from vamper.api.door import Id, Number, in_turn
+from vamper.api.door import MOST_FILE_BODY, Id, Number, in_turn
 from vamper.api.door import router as door_router
+from vamper.api.downloads import download
 from vamper.api.here import Here
-from vamper.api.twin.schemas import DryRunIn, DryRunOut, FaultOut
+from vamper.api.twin.photo_views import photo_check_out
+from vamper.api.twin.schemas import DryRunIn, DryRunOut, FaultOut, PhotoCheckOut, PhotoKind, SampleIn
 from vamper.api.twin.views import dry_run_out
 from vamper.core.twin.faults import FAULTS
 from vamper.core.twin.scan import Pixels
+from vamper.core.values.findings import BadInput
 from vamper.formats.out.picture_files import write_jpeg
+from vamper.services.twin.comparing import read_picture
 from vamper.services.twin.desk import Asked, part_of
+from vamper.services.twin.photo_checks import PiecesCheck, PrintCheck
 from vamper.services.twin.practice import VERNIER_PPI, practice_ruler
+from vamper.services.twin.samples import PHOTO_PPI
+from vamper.services.work.not_found import NotFound
+from vamper.services.workshop import Workshop
 
 router = door_router("twin")
 
@@ -106,3 +114,77 @@ def _jpeg(pixels: Pixels, ppi: float) -> Response:
 
 def _sides(box: str) -> tuple[float, ...]:
     return tuple(float(one) for one in box.split(","))
+
+
+@router.post("/jobs/{job_id}/sheets/{sheet}/photo", status_code=201, max_body_size=MOST_FILE_BODY)
+async def check_photo(
+    here: Here,
+    job_id: Id,
+    sheet: Number,
+    file: UploadFile,
+    kind: Annotated[PhotoKind, Form()] = PhotoKind.PRINT,
+    ppi: Annotated[float | None, Form(ge=50, le=2400)] = None,
+    corners: Annotated[str | None, Form(pattern=r"^[0-9.]+(,[0-9.]+){7}$", max_length=200)] = None,
+) -> PhotoCheckOut:
+    """Hold a photo or scan against a sheet; `corners` are shares of the picture, top left first, clockwise."""
+
+    def check() -> PhotoCheckOut:
+        picture = read_picture(file.file.read(), file.filename or "picture", here.designer.room)
+        return _checked(here, job_id, sheet, kind, picture, ppi, corners)
+
+    return await in_turn(check)
+
+
+@router.post("/jobs/{job_id}/sheets/{sheet}/sample", status_code=201)
+async def check_sample(here: Here, job_id: Id, sheet: Number, sample: SampleIn) -> PhotoCheckOut:
+    """The same with a sample picture that the simulated devices draw."""
+
+    def check() -> PhotoCheckOut:
+        picture, ppi = here.sample(here.jobs.get(job_id), sheet - 1, sample.kind is PhotoKind.PIECES)
+        return _checked(here, job_id, sheet, sample.kind, picture, ppi, None)
+
+    return await in_turn(check)
+
+
+@router.get("/jobs/{job_id}/sheets/{sheet}/sample-{kind}.jpg", response_class=Response)
+async def get_sample(here: Here, job_id: Id, sheet: Number, kind: PhotoKind) -> Response:
+    """A sample picture to keep, drawn by the simulated devices."""
+
+    def draw() -> Response:
+        picture, ppi = here.sample(here.jobs.get(job_id), sheet - 1, kind is PhotoKind.PIECES)
+        return download(write_jpeg(picture, ppi or PHOTO_PPI, 80), "image/jpeg", f"sample-{kind}.jpg")
+
+    return await in_turn(draw)
+
+
+@router.get("/jobs/{job_id}/photo")
+def get_photo_check(here: Here, job_id: Id) -> PhotoCheckOut | None:
+    """What the last picture of this job told; nothing where none was looked at."""
+    check = here.photo_checks.look(job_id)
+    return None if check is None else photo_check_out(check, here.plan(here.jobs.get(job_id)).plan)
+
+
+@router.get("/jobs/{job_id}/photo/{number}.jpg", response_class=Response)
+def get_photo_picture(here: Here, job_id: Id, number: Id) -> Response:
+    """The picture that was looked at, straightened."""
+    check = here.photo_checks.look(job_id)
+    if check is None or check.number != number:
+        raise NotFound("this picture is gone; look at it again")
+    shown = check.found.sheet_picture if isinstance(check, PrintCheck) else check.picture
+    return _jpeg(shown, PHOTO_PPI)
+
+
+def _checked(
+    here: Workshop, job_id: int, sheet: int, kind: PhotoKind, picture: Pixels, ppi: float | None, corners: str | None
+) -> PhotoCheckOut:
+    plan, checks = here.plan(here.jobs.get(job_id)).plan, here.photo_checks
+    check: PrintCheck | PiecesCheck
+    if kind is PhotoKind.PIECES:
+        if ppi is None:
+            raise BadInput("say how many pixels an inch the scan of the pieces has", "ppi")
+        check = checks.check_pieces(job_id, plan, sheet - 1, here.shown_of, picture, ppi)
+    else:
+        sides = _sides(corners) if corners else None
+        at = tuple(zip(sides[::2], sides[1::2], strict=True)) if sides else None
+        check = checks.check_print(job_id, plan, sheet - 1, here.shown_of, picture, ppi, at)
+    return photo_check_out(check, plan)

@@ -1,5 +1,6 @@
 """Dry runs on the wire: chances are said as so many in 100, sheets count from 1."""
 
+from enum import StrEnum
 from typing import Annotated, Any
 
 from annotated_types import Ge, Le
@@ -8,8 +9,23 @@ from pydantic import BaseModel, ConfigDict, Field
 from vamper.api.places import PlaceOut
 from vamper.core.twin.rehearse import Spoiling
 from vamper.core.values.findings import Station
+from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.twin import Device, FaultKey
 from vamper.services.twin.dry_runs import MOST_RUNS
+
+
+class PhotoKind(StrEnum):
+    """What a picture shows: a printed sheet, or cut pieces on a plain ground."""
+
+    PRINT = "print"
+    PIECES = "pieces"
+
+
+class PrintState(StrEnum):
+    THERE = "there"
+    MISSING = "missing"
+    PALE = "pale"
+    UNSEEN = "unseen"
 
 
 class DryRunIn(BaseModel):
@@ -113,3 +129,49 @@ class FaultOut(BaseModel):
     device: Device
     name: str
     words: str
+
+
+class CheckedPieceOut(BaseModel):
+    """One planned piece in a picture of its sheet: is its print there; with its edge as it lies in the files."""
+
+    placement: int
+    item_number: int
+    state: PrintState
+    words: str
+    path: str
+
+
+class LooseOut(BaseModel):
+    """One cut piece in a scan: its outline, where its edge should lie (mm in the scan), how far off it was cut."""
+
+    item_number: int
+    path: str
+    edge_path: str
+    words: str
+    dx_mm: float | None
+    dy_mm: float | None
+    border_least_mm: float
+    area_share: float
+
+
+class PhotoCheckOut(BaseModel):
+    """What a picture told. `width_mm` and `height_mm` are those of the picture that is shown of it."""
+
+    number: int
+    kind: PhotoKind
+    sheet: int
+    verdict: str
+    lines: list[str]
+    width_mm: float
+    height_mm: float
+    pieces: list[CheckedPieceOut]
+    loose: list[LooseOut]
+    unknown: int
+    misses: list[LoggedMiss]
+    """Misses of pieces that can be counted in: those of designs that all lie the same way."""
+
+
+class SampleIn(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+    kind: PhotoKind

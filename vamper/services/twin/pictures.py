@@ -11,11 +11,11 @@ from vamper.services.twin.dry_runs import SENSED_PPI, Rehearsal, sheet_page
 def scanned(found: Rehearsal, sheet: int, ppi: float, run: int | None = None) -> Pixels:
     """One run of a sheet (from 0) as a scan; the typical one where none is asked for."""
     runs = found.sheets[sheet]
-    page = _page_at(found, sheet, ppi)
+    page = page_at(found, sheet, ppi)
     return result_scan(found.plan, found.devices, runs, page, typical_run(runs) if run is None else run, ppi)
 
 
-def _page_at(found: Rehearsal, sheet: int, ppi: float) -> Page | None:
+def page_at(found: Rehearsal, sheet: int, ppi: float) -> Page | None:
     """The printed page fine enough for a picture."""
     if ppi <= SENSED_PPI:
         return found.pages[sheet]

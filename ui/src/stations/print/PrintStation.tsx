@@ -11,12 +11,14 @@ import type { StationProps } from '../../look/station';
 import { DialogLines } from './DialogLines';
 import { OwnProgram } from './OwnProgram';
 import { InkFigures, PrintFiles } from './PrintFiles';
+import { PhotoScreen } from './PhotoScreen';
 import { ProofScreen } from './ProofScreen';
 import { Schools } from './Schools';
 
 const LOOKS = [
   ['page', 'The page'],
   ['proof', 'Proof'],
+  ['photo', 'Photo check'],
 ] as const;
 
 const NO_SHEETS = { sheets: [] };
@@ -27,7 +29,7 @@ export function PrintStation({ view, change, add }: StationProps) {
   const unit = useUnit((state) => state.unit);
   const printing = usePrinting(view.job.id).data ?? null;
   const sheet = useSheet(plan ?? NO_SHEETS);
-  const [asked, setLook] = useState<'page' | 'proof'>('page');
+  const [asked, setLook] = useState<'page' | 'proof' | 'photo'>('page');
   const ready = plan && plan.sheets.length > 0;
   const look = printing ? asked : 'page';
   const own = view.findings.filter((finding) => finding.station === 'print');
@@ -78,6 +80,8 @@ export function PrintStation({ view, change, add }: StationProps) {
           <div className="relative min-h-0 flex-1">
             {look === 'proof' && printing ? (
               <ProofScreen jobId={view.job.id} plan={plan} sheet={sheet} printing={printing} />
+            ) : look === 'photo' ? (
+              <PhotoScreen jobId={view.job.id} plan={plan} sheet={sheet} />
             ) : (
               <SheetView jobId={view.job.id} plan={plan} sheet={sheet} mode="print" />
             )}

@@ -1,0 +1,146 @@
+"""What a photo or scan told, as the screen shows it."""
+
+import math
+from collections.abc import Iterator
+
+from vamper.api.twin.schemas import CheckedPieceOut, LooseOut, PhotoCheckOut, PhotoKind, PrintState
+from vamper.core.ledger.compare_print import PrintedPiece
+from vamper.core.ledger.loose import LoosePiece
+from vamper.core.plan import Plan
+from vamper.core.values.lengths import mm
+from vamper.core.values.miss import LoggedMiss
+from vamper.core.values.units import MM_PER_INCH
+from vamper.formats.svg_path import shape_path
+from vamper.services.brief.words import plural
+from vamper.services.twin.photo_checks import PiecesCheck, PrintCheck
+
+_FAR_MM = 0.5
+
+
+def photo_check_out(check: PrintCheck | PiecesCheck, plan: Plan) -> PhotoCheckOut:
+    return _print_out(check, plan) if isinstance(check, PrintCheck) else _pieces_out(check, plan)
+
+
+def _print_out(check: PrintCheck, plan: Plan) -> PhotoCheckOut:
+    found, planned = check.found, check.planned
+    numbers = [item.number for item in plan.items]
+    lines = []
+    if check.ppi is not None:
+        x, y = found.straightened.scale(planned, check.ppi)
+        lines.append(f"Printed at {x * 100:.2f} % across and {y * 100:.2f} % down, if the scan has {check.ppi:g} ppi.")
+    if found.colour_shift_de is not None:
+        fair = "fair" if found.colour_shift_de < 6 else "off: hold it against the thing"
+        lines.append(f"Colours are {fair} (ΔE {found.colour_shift_de:.1f} in the middle).")
+    straight = found.straightened
+    if straight.marks_found < straight.marks:
+        lines.append(f"{straight.marks_found} of {straight.marks} marks were found; one more would place it better.")
+    if abs(straight.turn_deg) > 90:
+        lines.append("The picture is upside down; it was turned.")
+    missing, pale = len(found.missing), len(found.pale)
+    wrong = [f"{plural(missing, 'piece')} without print" if missing else "", f"{pale} pale" if pale else ""]
+    verdict = f"All {len(found.pieces)} pieces are printed."
+    if missing or pale:
+        verdict = f"{' and '.join(words for words in wrong if words)}."
+    return PhotoCheckOut(
+        number=check.number,
+        kind=PhotoKind.PRINT,
+        sheet=check.sheet + 1,
+        verdict=verdict,
+        lines=lines,
+        width_mm=planned.width_mm,
+        height_mm=planned.height_mm,
+        pieces=[
+            CheckedPieceOut(
+                placement=piece.placement,
+                item_number=numbers[piece.item],
+                state=_state(piece),
+                words=_printed_words(piece),
+                path=shape_path(planned.pieces[piece.placement].edge),
+            )
+            for piece in found.pieces
+        ],
+        loose=[],
+        unknown=0,
+        misses=[],
+    )
+
+
+def _state(piece: PrintedPiece) -> PrintState:
+    if piece.ink_there is None:
+        return PrintState.UNSEEN
+    if piece.is_missing:
+        return PrintState.MISSING
+    return PrintState.PALE if piece.is_pale else PrintState.THERE
+
+
+def _printed_words(piece: PrintedPiece) -> str:
+    if piece.ink_there is None:
+        return "nothing of it could be told from the stock"
+    if piece.is_missing:
+        return f"{piece.ink_there * 100:.0f} % of its ink is there"
+    words = "printed"
+    if piece.is_pale and piece.strength is not None:
+        words = f"pale: {piece.strength * 100:.0f} % of its contrast"
+    if piece.off_mm is not None and math.hypot(*piece.off_mm) > _FAR_MM:
+        words += f", {mm(math.hypot(*piece.off_mm), 1)} off its place"
+    return words
+
+
+def _pieces_out(check: PiecesCheck, plan: Plan) -> PhotoCheckOut:
+    found, numbers = check.found, [item.number for item in plan.items]
+    edges = {item.item: item.edge for item in check.planned.items}
+    offs = [math.hypot(*piece.off_mm) for piece in found.pieces if piece.off_mm is not None]
+    lines = []
+    if offs:
+        mean = sum(offs) / len(offs)
+        lines.append(f"The farthest was cut {mm(max(offs), 2)} off its print, in the mean {mm(mean, 2)}.")
+    if found.pieces:
+        least = min(piece.border_least_mm for piece in found.pieces)
+        bitten = f"A drawing is bitten by {mm(-least, 2)}."
+        lines.append(f"The least border left is {mm(least, 2)}." if least >= 0 else bitten)
+    if found.unknown:
+        lines.append(f"{plural(len(found.unknown), 'thing')} fit no design of this sheet.")
+    height, width = check.picture.shape[:2]
+    return PhotoCheckOut(
+        number=check.number,
+        kind=PhotoKind.PIECES,
+        sheet=check.sheet + 1,
+        verdict=f"{plural(len(found.pieces), 'piece')} told by shape and print.",
+        lines=lines,
+        width_mm=width / check.ppi * MM_PER_INCH,
+        height_mm=height / check.ppi * MM_PER_INCH,
+        pieces=[],
+        loose=[
+            LooseOut(
+                item_number=numbers[piece.item],
+                path=shape_path(piece.outline),
+                edge_path=shape_path(piece.pose.of(edges[piece.item])),
+                words=_loose_words(piece),
+                dx_mm=None if piece.off_mm is None else piece.off_mm[0],
+                dy_mm=None if piece.off_mm is None else piece.off_mm[1],
+                border_least_mm=piece.border_least_mm,
+                area_share=piece.area_share,
+            )
+            for piece in found.pieces
+        ],
+        unknown=len(found.unknown),
+        misses=list(_misses(check)),
+    )
+
+
+def _loose_words(piece: LoosePiece) -> str:
+    off = "" if piece.off_mm is None else f"cut {mm(math.hypot(*piece.off_mm), 2)} off, "
+    border = f"least border {mm(piece.border_least_mm, 2)}"
+    return off + (border if piece.border_least_mm >= 0 else f"drawing bitten by {mm(-piece.border_least_mm, 2)}")
+
+
+def _misses(check: PiecesCheck) -> Iterator[LoggedMiss]:
+    """Misses in the sheet's frame: known where all pieces of a design lie the same way on it."""
+    for piece in check.found.pieces:
+        turns = {round(one.turn_deg, 1) for one in check.planned.pieces if one.item == piece.item}
+        if piece.off_mm is None or len(turns) != 1 or check.planned.mirror:
+            continue
+        turn, (dx, dy) = math.radians(turns.pop()), piece.off_mm
+        yield LoggedMiss(
+            round(dx * math.cos(turn) - dy * math.sin(turn), 3), round(dx * math.sin(turn) + dy * math.cos(turn), 3)
+        )

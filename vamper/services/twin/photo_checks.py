@@ -1,0 +1,115 @@
+"""Photos and scans of a job's sheets, held against its plan: the last one of each job is kept to be looked at.
+
+Only what was read from it is kept, with the picture of the straightened sheet; the photo itself is forgotten.
+"""
+
+import itertools
+import threading
+from dataclasses import dataclass
+from typing import TypeVar
+
+import numpy as np
+
+from vamper.core.ledger.compare_print import Comparison, compare_print
+from vamper.core.ledger.loose import LoosePieces, loose_pieces
+from vamper.core.ledger.planned import Pixels, PlannedSheet
+from vamper.core.ledger.straighten import by_corners
+from vamper.core.plan import Plan
+from vamper.core.values.findings import BadInput
+from vamper.formats.plan_file import write_plan
+from vamper.formats.plan_in import planned_sheet, read_plan
+from vamper.services.handoff.files import PRINT_KEY, Pictures, sheet_file
+from vamper.services.twin.comparing import compared_print
+from vamper.services.twin.drafts import drafted
+
+_KEPT = 8
+Check = TypeVar("Check", "PrintCheck", "PiecesCheck")
+
+
+@dataclass(frozen=True)
+class PrintCheck:
+    """A print beside its plan; `picture` is the straightened sheet."""
+
+    number: int
+    sheet: int
+    planned: PlannedSheet
+    found: Comparison
+    ppi: float | None
+
+
+@dataclass(frozen=True)
+class PiecesCheck:
+    """Loose pieces beside their designs; `picture` is the scan, `ppi` its resolution."""
+
+    number: int
+    sheet: int
+    planned: PlannedSheet
+    found: LoosePieces
+    picture: Pixels
+    ppi: float
+
+
+class PhotoChecks:
+    """The last check of each job."""
+
+    def __init__(self) -> None:
+        self._of: dict[int, PrintCheck | PiecesCheck] = {}
+        self._count = itertools.count(1)
+        self._guard = threading.Lock()
+
+    def look(self, job_id: int) -> PrintCheck | PiecesCheck | None:
+        return self._of.get(job_id)
+
+    def check_print(
+        self,
+        job_id: int,
+        plan: Plan,
+        sheet: int,
+        pictures: Pictures,
+        picture: Pixels,
+        ppi: float | None,
+        corners: tuple[tuple[float, float], ...] | None = None,
+    ) -> PrintCheck:
+        """Hold a picture of a printed sheet (from 0) against the plan; `corners` show where it lies, as shares of the
+        picture from its top left round, where its marks are not found.
+
+        Raises
+        ------
+        BadInput
+            If the sheet is not in sight, or is another one.
+        """
+        planned = _planned(plan, sheet, pictures)
+        if corners is None:
+            found = compared_print(picture, planned)
+        else:
+            at = np.array(corners) * (picture.shape[1], picture.shape[0])
+            found = compare_print(picture, planned, by_corners(picture, planned, at))
+        return self._keep(job_id, PrintCheck(next(self._count), sheet, planned, found, ppi))
+
+    def check_pieces(
+        self, job_id: int, plan: Plan, sheet: int, pictures: Pictures, picture: Pixels, ppi: float
+    ) -> PiecesCheck:
+        """Tell loose pieces in a flat scan by the designs of a sheet (from 0)."""
+        planned = _planned(plan, sheet, pictures)
+        found = loose_pieces(picture, ppi, planned)
+        return self._keep(job_id, PiecesCheck(next(self._count), sheet, planned, found, picture, ppi))
+
+    def forget(self, job_id: int) -> None:
+        self._of.pop(job_id, None)
+
+    def _keep(self, job_id: int, check: Check) -> Check:
+        with self._guard:
+            self._of.pop(job_id, None)
+            self._of[job_id] = check
+            for old in list(self._of)[:-_KEPT]:
+                del self._of[old]
+        return check
+
+
+def _planned(plan: Plan, sheet: int, pictures: Pictures) -> PlannedSheet:
+    """A sheet (from 0) as its own plan file and print file tell it."""
+    if not 0 <= sheet < len(plan.sheets):
+        raise BadInput("nothing lies on this sheet, so there is nothing to hold the picture against", "sheet")
+    draft, small = drafted(plan, pictures)
+    printed = sheet_file(draft, sheet, PRINT_KEY, small) if plan.job.stock.printable else None
+    return planned_sheet(read_plan(write_plan(plan, ())), sheet + 1, lambda _name: printed)
