@@ -108,7 +108,7 @@ def test_too_big_offers_a_size_that_fits(client: TestClient, job: int) -> None:
 
 def test_stations_and_choices(client: TestClient, job: int) -> None:
     view = client.get(f"/api/jobs/{job}").json()
-    assert [s["station"] for s in view["stations"]] == ["art", "edge", "sheet", "marks", "print", "cut"]
+    assert [s["station"] for s in view["stations"]] == ["art", "edge", "sheet", "marks", "print", "cut", "dry-run"]
     for phrase in (p["key"] for p in view["brief"] if p["key"]):
         options = client.get(f"/api/jobs/{job}/choices/{phrase}").json()
         assert sum(option["chosen"] for option in options) in (0, 1)

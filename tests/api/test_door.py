@@ -212,6 +212,8 @@ def test_no_get_changes_anything(served: tuple[TestClient, Workshop]) -> None:
             key="cover-trim",
             school="photo",
             record_id=1,
+            drop=0,
+            side="across",
         )
         answer = client.get(filled, params={"shape": "circle", "size_mm": 30} if path.endswith("how-many") else {})
         assert answer.status_code < 500, filled

@@ -21,11 +21,14 @@ from vamper.formats.art_in.svg import read_svg
 from vamper.formats.job_file import spelt_out_edge
 from vamper.services.jobs.document import JobDocument, read_document
 from vamper.services.shop.usual import Usual
+from vamper.services.twin.practice import practice_machines
 from vamper.services.workshop import Workshop
 
 _PICTURE_MM = 56.0
 _NO_ART = "0" * 64
 # The job that a new workshop can look at.
+# Machines that err by most of a millimetre, on vinyl harder than believed.
+PRACTICE_SEED = 162
 EXAMPLE = "Hull stickers, spring order"
 
 
@@ -129,7 +132,11 @@ def _item(art: str, digest: str, number: int, width: float, quantity: int, **mor
 
 
 def _jobs(
-    digests: dict[str, str], old_printer: int = 1, own_stock: str = "shimmer-vinyl", borrowed: int = 1
+    digests: dict[str, str],
+    old_printer: int = 1,
+    own_stock: str = "shimmer-vinyl",
+    borrowed: int = 1,
+    practice: int = 1,
 ) -> list[JobDocument]:
     def item(art: str, number: int, width: float, quantity: int, **more: Any) -> dict[str, Any]:
         return _item(art, digests[art], number, width, quantity, **more)
@@ -257,7 +264,21 @@ def _jobs(
         "purpose": "laptop",
         "items": [item("oyster.png", 1, 45, 8)],
     }
-    jobs = (chandlery, mug, tides, hull, burgees, tags, shimmer, kit_labels, pearl, shed)
+    newcomers = {
+        "title": "Practice sheet for the newcomers",
+        "paper": letter,
+        "printer_id": 1,
+        "cutter_id": practice,
+        "stock": "satin-vinyl",
+        "purpose": "laptop",
+        "items": [
+            item("bow-wave.png", 1, 62, 3),
+            item("pennant.png", 2, 50, 4, edge={"distance_mm": 0.4, "smooth_mm": 0.5}),
+            item("evening.png", 3, 52, 3, edge={"kind": "circle", "distance_mm": 0.5, "colour": "#1E3A4C"}),
+            item("life-buoy.png", 4, 46, 3, cut="through"),
+        ],
+    }
+    jobs = (chandlery, mug, tides, hull, burgees, tags, shimmer, kit_labels, pearl, shed, newcomers)
     return [read_document(job) for job in jobs]
 
 
@@ -270,7 +291,10 @@ def fill(workshop: Workshop) -> None:
         taken = drawing.map(lambda name: workshop.arts.take_in(name, ART[name]()), ART)
         digests = dict(zip(ART, (one.digest for one in taken), strict=True))
     workshop.usual.put(Usual(printer_id=1, cutter_id=1, asked=True))
-    numbers = [workshop.jobs.add(job) for job in _jobs(digests, measure(workshop), *prepare_cutting(workshop))]
+    own_stock, borrowed = prepare_cutting(workshop)
+    _, practice = practice_machines(workshop.shop, PRACTICE_SEED)
+    jobs = _jobs(digests, measure(workshop), own_stock, borrowed, practice)
+    numbers = [workshop.jobs.add(job) for job in jobs]
     workshop.record_hand_off(workshop.jobs.get(numbers[2]))
 
 

@@ -88,7 +88,7 @@ async def get_practice_vernier(here: Here, job_id: Id, box: Box = None) -> Respo
 
 
 @router.get("/jobs/{job_id}/practice/records/{record_id}/drops/{drop}.jpg", response_class=Response)
-async def get_practice_drop(here: Here, job_id: Id, record_id: Id, drop: int) -> Response:
+async def get_practice_drop(here: Here, job_id: Id, record_id: Id, drop: Annotated[int, Ge(0), Le(100)]) -> Response:
     """A test drop as the practice cutter cut it: bent a little, and its backing."""
 
     def draw() -> Response:

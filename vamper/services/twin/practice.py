@@ -35,12 +35,14 @@ _DROP_PX = 132
 _RULER_MM, _RULER_PX_A_MM = (88.5, 107.0), 26.0
 
 
-def practice_machines(shop: Shop) -> tuple[int, int]:
-    """The simulated printer and cutter of a workshop, made if they are not there: their keys."""
+def practice_machines(shop: Shop, seed: int | None = None) -> tuple[int, int]:
+    """The simulated printer and cutter of a workshop, made if they are not there, from a seed of their own where none
+    is given: their keys.
+    """
     printers, cutters = shop.printers.all(), shop.cutters.all()
     printer = next((key for key, kept in printers.items() if kept.value.practice is not None), None)
     cutter = next((key for key, kept in cutters.items() if kept.value.practice is not None), None)
-    seed = 1 + secrets.randbelow(_SEEDS)
+    seed = seed or 1 + secrets.randbelow(_SEEDS)
     if printer is None:
         name = _free(PRINTER_NAME, {kept.name for kept in printers.values()})
         printer = shop.printers.keep(name, Printer(practice=seed))

@@ -1,0 +1,204 @@
+"""Pictures held against their plan: photos and scans drawn by the twin, of which the truth is known."""
+
+import io
+from dataclasses import replace
+from functools import cache
+
+import cv2
+import numpy as np
+import pytest
+import shapely
+from PIL import Image
+
+from tests.core.test_twin import a_page
+from tests.scenes import bars, item, scene
+from vamper.core.ledger.compare_print import compare_print
+from vamper.core.ledger.loose import loose_pieces
+from vamper.core.ledger.planned import PlannedItem, PlannedMark, PlannedPiece, PlannedSheet
+from vamper.core.ledger.straighten import by_corners, straighten
+from vamper.core.plan import Plan, page_of
+from vamper.core.twin.devices import devices_of
+from vamper.core.twin.photo import Camera, on_table, photographed
+from vamper.core.twin.pieces import facts_of
+from vamper.core.twin.printer import at, with_ink
+from vamper.core.twin.rehearse import SheetRuns, rehearse
+from vamper.core.twin.scan import cut_pieces, print_scan, result_scan, spoiling_of, typical_run
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.findings import BadInput
+from vamper.core.values.marks import MarksSpec
+from vamper.core.values.pixels import filled, top_of
+from vamper.core.values.twin import TwinSpec
+from vamper.formats.cut_in.hpgl import read_hpgl
+from vamper.formats.out.kinds.cut_plotter import KIND as HPGL
+
+PPI = 150
+# An arrow: it has one way up, so a turn of it can be told.
+ARROW = bars((60, 150, 260, 230), (240, 60, 300, 330))
+LOST = 2
+
+
+@cache
+def made(family: str = "corner", count: int = 4) -> Plan:
+    spec = item(1, quantity=6, edge=EdgeSpec(distance_mm=2.0))
+    return scene(spec, marks=MarksSpec(family=family, count=count, size_mm=8.0)).plan()  # type: ignore[arg-type]
+
+
+def planned(plan: Plan) -> PlannedSheet:
+    page, sheet = a_page(plan, ARROW), plan.sheets[0]
+    pieces = tuple(
+        PlannedPiece(n, one.item, one.x_mm, one.y_mm, one.turn_deg, one.of(plan.item(one.item).outline.shape), edge)
+        for n, (one, edge) in enumerate(zip(sheet.placements, sheet.edges, strict=True))
+    )
+    items = tuple(PlannedItem(one.number, one.outline.shape, one.edge.shape) for one in plan.items)
+    marks = tuple(PlannedMark(mark.rings) for mark in plan.setup.marks)
+    paper = plan.job.paper
+    return PlannedSheet(
+        paper.width_mm, paper.height_mm, (255, 255, 255), marks, pieces, items, False, page.rgba, page.px_a_mm
+    )
+
+
+def ran(plan: Plan, lost: tuple[int, ...] = (), runs: int = 8) -> tuple[SheetRuns, np.ndarray]:
+    """A run of a plan, and the scan of its print."""
+    devices, printed = devices_of(plan), page_of(plan, 0)
+    clips = [one.clip for one in printed.pictures]
+    page = with_ink(a_page(plan, ARROW), devices.printer, clips, lost)
+    strokes = read_hpgl(HPGL.write(plan, 0, lambda _: ARROW), plan.job.paper)
+    found = rehearse(plan, 0, page, facts_of(plan, 0, printed, page, strokes, devices.cutter), devices, runs, 4)
+    return found, print_scan(plan, devices, found, page, 0, PPI)
+
+
+def as_jpeg(picture: np.ndarray) -> np.ndarray:
+    out = io.BytesIO()
+    Image.fromarray(picture).save(out, "JPEG", quality=70)
+    return np.asarray(Image.open(out))
+
+
+@pytest.mark.parametrize(("family", "count"), [("corner", 4), ("frame", 4), ("dot", 4), ("cross", 4), ("ring", 3)])
+@pytest.mark.parametrize("turn", [2.0, 184.0])
+def test_a_photo_finds_what_is_missing_and_nothing_else(family: str, count: int, turn: float) -> None:
+    plan = made(family, count)
+    _, scan = ran(plan, (LOST,))
+    tilt = 6.0 if count == 4 else 1.0
+    photo, _ = photographed(scan, Camera(tilt, 40.0, turn, uneven=0.5, warmth=0.8), 1900, 1)
+    picture, sheet = as_jpeg(photo), planned(plan)
+    found = straighten(picture, sheet)
+    compared = compare_print(picture, sheet, found)
+    assert found.marks_found == found.marks
+    assert abs((found.turn_deg - turn + 180) % 360 - 180) < 6
+    assert [piece.placement for piece in compared.missing] == [LOST]
+    assert not compared.pale
+    assert compared.colour_shift_de is not None
+    assert compared.colour_shift_de < 4
+
+
+def test_a_flat_scan_tells_scale_and_place() -> None:
+    plan = scene(item(1, quantity=6), twin=TwinSpec()).plan()
+    found, scan = ran(plan)
+    wider = cv2.resize(scan, None, fx=1.006, fy=0.994, interpolation=cv2.INTER_CUBIC)
+    sheet = planned(plan)
+    straight = straighten(wider, sheet)
+    assert straight.scale(sheet, PPI) == pytest.approx((1.006, 0.994), abs=0.002)
+    corners = np.array([(10.0, 10.0), (200.0, 10.0), (200.0, 270.0)])
+    lies = np.column_stack([corners, np.ones(3)]) @ straight.to_px.T
+    meant = at(found.prints[0], corners) * PPI / 25.4 * (1.006, 0.994)
+    assert lies[:, :2] / lies[:, 2:] == pytest.approx(meant, abs=1.2)
+
+
+def test_a_pale_print_is_pale_and_not_missing() -> None:
+    plan = made()
+    _, scan = ran(plan)
+    box = [round(side * PPI / 25.4) for side in plan.sheets[0].edges[1].bounds]
+    part = scan[box[1] : box[3], box[0] : box[2]].astype(float)
+    scan[box[1] : box[3], box[0] : box[2]] = (250 - (250 - part) * 0.5).astype(np.uint8)
+    sheet = planned(plan)
+    compared = compare_print(scan, sheet, straighten(scan, sheet))
+    assert [piece.placement for piece in compared.pale] == [1]
+    assert not compared.missing
+
+
+def test_no_sheet_in_the_picture_is_a_sentence() -> None:
+    noise = np.random.default_rng(1).integers(0, 255, (600, 800, 3)).astype(np.uint8)
+    with pytest.raises(BadInput, match="at least three of its marks"):
+        straighten(noise, planned(made()))
+    with pytest.raises(BadInput, match="at least three"):
+        straighten(np.full((500, 400, 3), 255, np.uint8), planned(made()))
+
+
+def test_corners_shown_by_hand_are_enough() -> None:
+    plan = made()
+    _, scan = ran(plan, (LOST,))
+    photo, to_photo = photographed(scan, Camera(7.0, 200.0, 12.0), 1500, 2)
+    h, w = scan.shape[:2]
+    seen = np.column_stack([[(0, 0), (w, 0), (w, h), (0, h)], np.ones(4)]) @ to_photo.T
+    corners = seen[:, :2] / seen[:, 2:] + 4.0
+    sheet = planned(plan)
+    compared = compare_print(photo, sheet, by_corners(photo, sheet, corners))
+    assert [piece.placement for piece in compared.missing] == [LOST]
+
+
+def test_loose_pieces_are_told_with_their_miss() -> None:
+    plan = scene(item(1, quantity=5, edge=EdgeSpec(distance_mm=2.0)), item(2, quantity=2, width_mm=25.0)).plan()
+    runs, _ = ran(plan)
+    devices = devices_of(plan)
+    fine = 300
+    page = with_ink(a_page(plan, ARROW), devices.printer, [], ())
+    scan = print_scan(plan, devices, runs, page, 0, fine)
+    picture, laid = on_table(scan, fine / 25.4, cut_pieces(plan, devices, runs, 0), 3)
+    found = loose_pieces(picture, fine, planned(plan))
+    assert len(found.pieces) == len(laid)
+    assert not found.unknown
+    for one in laid:
+        # The miss is told in the design's own frame, however it lies.
+        turn = np.radians(plan.sheets[0].placements[one.placement].turn_deg)
+        back = np.array([[np.cos(turn), np.sin(turn)], [-np.sin(turn), np.cos(turn)]])
+        miss = back @ runs.miss_mm[0, one.placement]
+        edge = plan.item(one.item).edge.shape
+        middle = at(
+            one.to_table, at(runs.prints[0], shapely.get_coordinates(plan.sheets[0].edges[one.placement].centroid))
+        )[0]
+        piece = min(found.pieces, key=lambda p: np.hypot(*(shapely.get_coordinates(p.outline.centroid)[0] - middle)))
+        assert piece.item == one.item
+        assert piece.off_mm is not None
+        # Pages are drawn at 120 ppi in tests, and the renderer lays pictures on whole pixels.
+        assert np.hypot(*(np.array(piece.off_mm) - miss)) < 0.3
+        assert shapely.get_coordinates(piece.pose.of(edge.centroid))[0] == pytest.approx(middle, abs=0.3)
+        assert piece.area_share == pytest.approx(1, abs=0.02)
+
+
+def test_a_thing_that_is_no_design_is_unknown_and_an_empty_ground_a_sentence() -> None:
+    picture = np.full((900, 900, 3), (60, 70, 90), np.uint8)
+    sheet = planned(made())
+    with pytest.raises(BadInput, match="nothing lies on the ground"):
+        loose_pieces(picture, 150, sheet)
+    picture[200:240, 100:700] = 250
+    assert len(loose_pieces(picture, 150, sheet).unknown) == 1
+
+
+def test_a_result_shows_the_cut_the_marks_and_the_waste_that_stays() -> None:
+    plan = made()
+    runs, _ = ran(plan)
+    devices = devices_of(plan)
+    run = typical_run(runs)
+    good = result_scan(plan, devices, runs, a_page(plan, ARROW), run, 100)
+    assert good.shape == (1100, 850, 3)
+    mark = plan.setup.marks[0].box_mm
+    corner = good[round((mark.y_mm + 0.4) / 0.254), round((mark.x_mm + 4) / 0.254)]
+    assert corner.max() < 130
+    hard = replace(devices, cutter=replace(devices.cutter, hardness=(1.5,)))
+    page = a_page(plan, ARROW)
+    strokes = read_hpgl(HPGL.write(plan, 0, lambda _: ARROW), plan.job.paper)
+    facts = facts_of(plan, 0, page_of(plan, 0), page, strokes, hard.cutter)
+    uncut = rehearse(plan, 0, page, facts, hard, 3, 1)
+    assert spoiling_of(uncut, 0, 0) is not None
+    stays = result_scan(plan, hard, uncut, page, 0, 100)
+    white = lambda picture: int((picture.min(axis=2) > 236).sum())  # noqa: E731
+    assert white(stays) > 1.1 * white(good)
+
+
+def test_a_drawn_shape_is_as_large_as_it_is_and_peaks_lie_between_pixels() -> None:
+    shape = shapely.Point(40.3, 37.8).buffer(20).difference(shapely.box(30, 30, 41.5, 36.25))
+    cover = filled(shape, (80, 90))
+    assert float(cover.sum()) == pytest.approx(shape.area, rel=0.008)
+    y, x = np.mgrid[0:9, 0:11]
+    column, row, _ = top_of(-((x - 4.3) ** 2) - (y - 5.2) ** 2)
+    assert (column, row) == pytest.approx((4.3, 5.2), abs=0.02)
