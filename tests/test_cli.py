@@ -9,6 +9,7 @@ from pathlib import Path
 
 import pytest
 import shapely
+from PIL import Image
 
 from tests.conftest import disc_png
 from vamper.core.values.geometry import placed
@@ -268,3 +269,62 @@ def test_a_proof_and_a_page_are_written_on_request(folder: Path) -> None:
     assert {one["miss_mm"] for one in plan["sheets"][0]["placements"]} == {0.612}
     order = plan["sheets"][0]["cut"]["order"]
     assert {one["placement"] for one in order} == set(range(len(plan["sheets"][0]["placements"])))
+
+
+def test_dry_run_writes_its_outcome_and_a_picture(folder: Path) -> None:
+    job = write(folder)
+    done = vamper("dry-run", job, "--out", folder / "dry", "--runs", 40, "--seed", 1, "--ppi", 100, folder=folder)
+    assert (done.returncode, done.stderr) == (0, "")
+    found = json.loads((folder / "dry" / "dry-run.json").read_text())
+    assert found["marks_read"] == 1
+    assert len(found["pieces"]) == 8
+    assert set(found["pieces"][0]) >= {"sheet", "placement", "item", "miss_p95_mm", "bitten", "cut_clean", "good"}
+    with Image.open(folder / "dry" / "sheet-01-result.png") as picture:
+        assert picture.size == (850, 1100)
+    again = folder / "again"
+    vamper("dry-run", job, "--out", again, "--runs", 40, "--seed", 1, "--ppi", 100, folder=folder)
+    assert json.loads((again / "dry-run.json").read_text()) == found
+
+
+def test_a_twin_that_does_otherwise_spoils_and_says_why(folder: Path) -> None:
+    job = write(
+        folder, twin={"hardness": {"satin-vinyl": 1.4}, "scale": {"x": 1.0, "y": 1.0}, "faults": ["crooked-feed"]}
+    )
+    done = vamper("dry-run", job, "--out", folder / "dry", "--runs", 20, folder=folder)
+    assert done.returncode == 3
+    found = json.loads((folder / "dry" / "dry-run.json").read_text())
+    assert found["causes"] == [{"cause": "not-through", "share": 1.0}]
+    assert found["sheet_good"] == 0
+    refused = vamper("dry-run", write(folder, twin={"slip": 1}), "--out", folder / "no", folder=folder)
+    assert refused.returncode == 2
+    assert refused.stderr.startswith("twin.slip: this field is unknown")
+    assert not (folder / "no").exists()
+
+
+def test_compare_tells_a_print_from_its_plan(folder: Path) -> None:
+    out = folder / "out"
+    vamper("plan", write(folder), "--out", out, "--page-ppi", 150, folder=folder)
+    with Image.open(out / "sheet-01-page.png") as page:
+        sheet = Image.new("RGB", page.size, "white")
+        sheet.paste(page, mask=page.getchannel("A"))
+    plan = json.loads((out / "plan.json").read_text())
+    one = plan["sheets"][0]["placements"][3]
+    edge = placed(
+        shapely.Polygon(plan["items"][one["item"]]["edge"][0]["shell"]), one["x_mm"], one["y_mm"], one["turn_deg"]
+    )
+    sheet.paste("white", tuple(round(side * 150 / 25.4) for side in edge.bounds))
+    sheet.rotate(180).save(folder / "scan.png")
+    done = vamper("compare", out / "plan.json", folder / "scan.png", "--sheet", 1, "--ppi", 150, folder=folder)
+    assert (done.returncode, done.stderr) == (3, "")
+    found = json.loads(done.stdout)
+    assert found["marks_found"] == 4
+    assert abs(found["turn_deg"]) == pytest.approx(180, abs=0.2)
+    assert found["scale"]["x"] == pytest.approx(1, abs=0.002)
+    assert [piece["placement"] for piece in found["missing"]] == [3]
+    assert found["pale"] == []
+    Image.new("RGB", (300, 300), "white").save(folder / "empty.png")
+    refused = vamper("compare", out / "plan.json", folder / "empty.png", folder=folder)
+    assert refused.returncode == 2
+    assert "at least three of its marks" in refused.stderr
+    pieces = vamper("compare", out / "plan.json", folder / "scan.png", "--pieces", folder=folder)
+    assert (pieces.returncode, pieces.stderr) == (2, "--ppi: say how many pixels an inch the scan of the pieces has\n")

@@ -5983,8 +5983,8 @@ export interface components {
       sheet_good: string;
       /** Sheets */
       sheets: components['schemas']['TwinSheetOut'][];
-      /** Together */
-      together: string | null;
+      /** Then */
+      then: components['schemas']['TwinRemedyOut'][];
       /** Unsure */
       unsure: boolean;
       /** Verdict */

@@ -108,7 +108,8 @@ class TwinOutcomeOut(BaseModel):
     verdict: str
     causes: list[TwinCauseOut]
     remedies: list[TwinRemedyOut]
-    together: str | None
+    then: list[TwinRemedyOut]
+    """What to take after the best remedy, one after the other; chances are those with all before."""
     sheets: list[TwinSheetOut]
 
 

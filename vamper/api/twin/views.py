@@ -63,7 +63,7 @@ def _outcome(told: DryRunning, found: Rehearsal, plan: Plan) -> TwinOutcomeOut:
             for one in outcome.causes
         ],
         remedies=[_remedy(*one) for one in told.helps.each],
-        together=None if told.helps.together is None else in_100_short(told.helps.together.sheet_good),
+        then=[_remedy(*one) for one in told.helps.then],
         sheets=[_sheet(found, number) for number in range(len(found.sheets))],
     )
 

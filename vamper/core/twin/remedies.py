@@ -5,7 +5,7 @@ are not proposed.
 """
 
 import math
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 
 from vamper.core.cutting.depth import depth_um
@@ -144,23 +144,6 @@ def remedies_for(plan: Plan, devices: Devices, outcome: DryRun) -> list[TwinReme
     if Spoiling.MARKS_NOT_READ in causes and plan.reading is not None:
         found += [_read(plan, devices, one.remedy) for one in plan.reading.remedies if one.remedy not in _DRAWN]
     return found
-
-
-def together(plan: Plan, devices: Devices, outcome: DryRun, remedies: Iterable[TwinRemedy]) -> Trial:
-    """All of some remedies at once; of those for the reading of marks the first."""
-    trial = Trial(devices)
-    reads = False
-    for one in remedies:
-        if one.key in _CHANGES:
-            trial = replace(trial, devices=_CHANGES[one.key](plan, trial.devices).devices)
-        elif one.key in _WIDENED:
-            more = _WIDENED[one.key](plan, devices, outcome)[0].wider
-            wider = Wider(trial.wider.border_mm + more.border_mm, trial.wider.bleed_mm + more.bleed_mm)
-            trial = replace(trial, wider=wider)
-        elif not reads:
-            sensor = replace(trial.devices.sensor, remedies=one.trial.devices.sensor.remedies)
-            trial, reads = replace(trial, devices=replace(trial.devices, sensor=sensor)), True
-    return trial
 
 
 _DRAWN = {Remedy.THICKER_STROKE, Remedy.MORE_INSET}

@@ -14,8 +14,8 @@ from vamper.core.twin.faults import with_faults
 from vamper.core.twin.pieces import SheetFacts, facts_of
 from vamper.core.twin.practice import practice_cutter, practice_printer, practice_sensor
 from vamper.core.twin.printer import Page, with_ink
-from vamper.core.twin.rehearse import SheetRuns, lost_pieces, rehearse
-from vamper.core.twin.remedies import Trial, TwinRemedy, remedies_for, together
+from vamper.core.twin.rehearse import SheetRuns, Wider, lost_pieces, rehearse
+from vamper.core.twin.remedies import Trial, TwinRemedy, remedies_for
 from vamper.core.twin.strokes import Stroke
 from vamper.core.values.findings import BadInput
 from vamper.core.values.units import MM_PER_INCH
@@ -32,6 +32,8 @@ MOST_RUNS = 2000
 _FINER = 2
 # A remedy that gains less than this is not worth a word.
 _WORTH = 0.01
+# After the best remedy so many more are looked for, until the sheet is as good as this.
+_MOST_THEN, _GOOD_ENOUGH = 3, 0.95
 
 
 class Stopped(Exception):
@@ -155,10 +157,12 @@ class Chances:
 
 @dataclass(frozen=True, slots=True)
 class Helps:
-    """Remedies with what each was seen to do once it is taken, best first; and all of them together."""
+    """Remedies with what each was seen to do once it is taken, best first; and what to take after the best one, one
+    after the other, with the chances once all before it were taken too.
+    """
 
     each: tuple[tuple[TwinRemedy, Chances], ...] = ()
-    together: Chances | None = None
+    then: tuple[tuple[TwinRemedy, Chances], ...] = ()
 
 
 NOTHING_HELPS = Helps()
@@ -166,32 +170,52 @@ NOTHING_HELPS = Helps()
 
 def what_helps(found: Rehearsal, on_tried: Callable[[int, int], None] = lambda _done, _all: None) -> Helps:
     """The remedies that make a dry run better, tried on the sheet that suffers most; best first, cheapest first among
-    equals.
+    equals. One trouble may hide another, so after the best one it is looked once more.
     """
     plan, before = found.plan, min(found.sheets, key=lambda sheet: float(sheet.good.mean()))
     number = next(place for place, sheet in enumerate(found.sheets) if sheet is before)
+    items = tuple(item.number for item in plan.items)
 
-    def tried(trial: Trial) -> Chances:
+    def tried(trial: Trial) -> SheetRuns:
         devices, page, facts = trial.devices, found.pages[number], before.facts
         if devices.printer != found.devices.printer or _is_led_otherwise(devices.cutter, found.devices.cutter):
             page, facts = _read(plan, number, found.pictures, devices, found.seed)
-        after = rehearse(plan, number, page, facts, devices, before.runs, found.seed, trial.wider)
-        return Chances(float(after.sheet_good.mean()), float(after.good.mean()))
+        return rehearse(plan, number, page, facts, devices, before.runs, found.seed, trial.wider)
 
-    remedies = remedies_for(plan, found.devices, found.outcome)
-    sheet_good, pieces_good = float(before.sheet_good.mean()), float(before.good.mean())
-    helped = list[tuple[TwinRemedy, Chances]]()
-    for done, remedy in enumerate(remedies):
-        on_tried(done, len(remedies) + 1)
-        chances = tried(remedy.trial)
-        if chances.sheet_good > sheet_good + _WORTH or chances.pieces_good > pieces_good + _WORTH:
-            helped.append((remedy, chances))
-    helped.sort(key=lambda one: (-round(one[1].sheet_good, 2), -round(one[1].pieces_good, 2)))
-    on_tried(len(remedies), len(remedies) + 1)
-    if len(helped) < 2:
-        return Helps(tuple(helped))
-    all_of_them = together(plan, found.devices, found.outcome, (remedy for remedy, _ in helped))
-    return Helps(tuple(helped), tried(all_of_them))
+    def round_from(trial: Trial, runs: SheetRuns, first: bool) -> list[tuple[TwinRemedy, SheetRuns, Trial]]:
+        helped = []
+        remedies = remedies_for(plan, trial.devices, summed_up(items, [runs]))
+        for done, remedy in enumerate(remedies):
+            if first:
+                on_tried(done, len(remedies) + _MOST_THEN)
+            more = Wider(
+                trial.wider.border_mm + remedy.trial.wider.border_mm, trial.wider.bleed_mm + remedy.trial.wider.bleed_mm
+            )
+            next_trial = Trial(remedy.trial.devices, more)
+            after = tried(next_trial)
+            if _gain(after, runs) > _WORTH:
+                helped.append((remedy, after, next_trial))
+        helped.sort(key=lambda one: (-round(float(one[1].sheet_good.mean()), 2), -round(float(one[1].good.mean()), 2)))
+        return helped
+
+    helped = round_from(Trial(found.devices), before, first=True)
+    each = tuple((remedy, _chances(runs)) for remedy, runs, _ in helped)
+    then = list[tuple[TwinRemedy, Chances]]()
+    while helped and len(then) < _MOST_THEN and float(helped[0][1].sheet_good.mean()) < _GOOD_ENOUGH:
+        on_tried(len(each) + len(then), len(each) + _MOST_THEN)
+        _, runs, trial = helped[0]
+        helped = round_from(trial, runs, first=False)
+        then += [(remedy, _chances(after)) for remedy, after, _ in helped[:1]]
+    return Helps(each, tuple(then))
+
+
+def _gain(after: SheetRuns, before: SheetRuns) -> float:
+    sheets = float(after.sheet_good.mean()) - float(before.sheet_good.mean())
+    return max(sheets, float(after.good.mean()) - float(before.good.mean()))
+
+
+def _chances(runs: SheetRuns) -> Chances:
+    return Chances(float(runs.sheet_good.mean()), float(runs.good.mean()))
 
 
 def _is_led_otherwise(one: TwinCutter, other: TwinCutter) -> bool:

@@ -62,11 +62,20 @@ export function Helping({ jobId, view, change, outcome, again }: Props) {
           </li>
         ))}
       </ul>
-      {outcome.together && (
-        <p className="mt-2 flex items-baseline justify-between gap-2">
-          <b>All of these together</b>
-          <span className="figure shrink-0 font-bold text-kingfisher">{outcome.together} in 100</span>
-        </p>
+      {outcome.then.length > 0 && (
+        <>
+          <h3 className="mt-2.5 mb-1 font-bold">After the first of these, also</h3>
+          <ol className="flex flex-col gap-1">
+            {outcome.then.map((one) => (
+              <li key={one.key} className="flex items-baseline justify-between gap-2 text-sm">
+                <Link href={`/jobs/${jobId}/${one.at}`} className="text-kingfisher underline">
+                  {one.text}
+                </Link>
+                <span className="figure shrink-0 font-bold text-kingfisher">{one.sheet_good} in 100</span>
+              </li>
+            ))}
+          </ol>
+        </>
       )}
       {view.job.undo && <p className="mt-1.5 text-sm text-soft">Undo takes a remedy back.</p>}
     </section>

@@ -1,0 +1,134 @@
+"""Dry runs as a use-case: progress, stop, remedies that are tried, the practice loop from vernier to a smaller miss."""
+
+import time
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from tests.conftest import disc_png
+from vamper.core.plan import complete
+from vamper.core.twin.devices import TwinCutter
+from vamper.core.twin.practice import hidden_map, practice_cutter
+from vamper.core.values.calibration import Calibration
+from vamper.core.values.cut import Cut
+from vamper.core.values.findings import BadInput
+from vamper.core.values.twin import FaultKey
+from vamper.services.shop.tried import CutRecord, JudgedDrop, RecordKind
+from vamper.services.twin.desk import Asked, DryRunning
+from vamper.services.twin.dry_runs import devices_for, dry_run
+from vamper.services.work.not_found import NotFound
+from vamper.services.workshop import Workshop
+
+
+@pytest.fixture
+def job(workshop: Workshop) -> int:
+    number = workshop.jobs.create("Discs")
+    art = workshop.arts.take_in("disc.png", disc_png())
+    workshop.jobs.add_item(number, art.digest, "disc", 40, {})
+    workshop.jobs.change_items(number, "quantity", (1,), {"quantity": 6})
+    workshop.begin_packing(workshop.jobs.get(number))
+    workshop.desk.stop(number)
+    return number
+
+
+def ran(workshop: Workshop, job: int, asked: Asked) -> DryRunning:
+    plan = workshop.plan(workshop.jobs.get(job)).plan
+    told = workshop.dry_runs.begin(job, plan, workshop.shown_of, asked)
+    for _ in range(600):
+        if not told.running:
+            return told
+        time.sleep(0.05)
+    raise AssertionError("the dry run never ended")
+
+
+def test_a_dry_run_tells_what_spoils_and_what_would_help(workshop: Workshop, job: int) -> None:
+    told = ran(workshop, job, Asked(60, True, (FaultKey.TUFT, FaultKey.STRETCHED_PRINT)))
+    assert told.found is not None
+    assert told.found.outcome.sheet_good == 0
+    helped = {remedy.key for remedy, _ in told.helps.each}
+    assert "measure-scale" in helped
+    # One trouble hides another: what else is wrong is seen once the first is mended.
+    assert {remedy.key for remedy, _ in told.helps.then} >= {"clean-tip", "ladder"}
+    assert told.helps.then[-1][1].sheet_good > 0.9
+    picture = workshop.dry_runs.picture(job, told.found.number, 0, 100, None)
+    assert picture[:2] == b"\xff\xd8"
+    with pytest.raises(NotFound):
+        workshop.dry_runs.picture(job, told.found.number + 1, 0, 100, None)
+
+
+def test_a_stopped_run_leaves_what_came_of_the_one_before(workshop: Workshop, job: int) -> None:
+    first = ran(workshop, job, Asked(20, False))
+    plan = workshop.plan(workshop.jobs.get(job)).plan
+    second = workshop.dry_runs.begin(job, plan, workshop.shown_of, Asked(2000, False))
+    workshop.dry_runs.stop(job)
+    for _ in range(200):
+        if not second.running:
+            break
+        time.sleep(0.05)
+    assert not second.running
+    assert second.found is first.found
+    assert second.is_of(plan)
+    workshop.jobs.change_items(job, "border", (1,), {"edge.distance_mm": 4.0})
+    assert not second.is_of(workshop.plan(workshop.jobs.get(job)).plan)
+
+
+def test_nothing_on_a_sheet_is_a_sentence(workshop: Workshop) -> None:
+    empty = workshop.jobs.create("Empty")
+    plan = workshop.plan(workshop.jobs.get(empty)).plan
+    with pytest.raises(BadInput, match="nothing lies on a sheet"):
+        workshop.dry_runs.begin(empty, plan, workshop.shown_of, Asked(1))
+
+
+def test_calibrating_the_practice_bench_makes_the_miss_fall(workshop: Workshop, job: int) -> None:
+    workshop.practise(job)
+    plan = workshop.plan(workshop.jobs.get(job)).plan
+    seed = plan.job.cutter.practice
+    assert seed is not None
+    assert plan.job.printer.practice is not None
+    before = dry_run(plan, workshop.shown_of, 100, 1, devices_for(plan)).outcome
+    known = Calibration(hidden_map(seed, plan.job.paper), 0.03, 0.07, 0.0, 0.06)
+    asked, made = replace(plan.asked, calibration=known), replace(plan.job, calibration=known)
+    corrected = complete(asked, made, plan.setup, plan.items, plan.layout)
+    after = dry_run(corrected, workshop.shown_of, 100, 1, devices_for(corrected)).outcome
+    assert before.miss_p50_mm is not None
+    assert after.miss_p50_mm is not None
+    assert before.miss_p50_mm > 0.3
+    assert after.miss_p50_mm < 0.2
+
+
+def test_practice_drops_look_like_their_depth_and_machines_stay_apart(workshop: Workshop, job: int) -> None:
+    usual = workshop.usual.machines()
+    workshop.practise(job)
+    assert workshop.usual.machines() == usual
+    state = workshop.jobs.get(job)
+    stock, cutter = workshop.stock(state.document.stock), workshop.shop.cutters.get(state.document.cutter_id).value
+    drops = tuple(JudgedDrop(gf, 1) for gf in (40.0, 120.0, 360.0))
+    record = CutRecord(RecordKind.LADDER, Cut.KISS, drops)
+    number = workshop.shop.tried.keep(state.document.cutter_id, stock, cutter.force_gf, record)
+    seen = [workshop.practice_drop(state, number, place) for place in range(3)]
+    backing = [picture[:, picture.shape[1] // 2 + 6 :].astype(int) for picture in seen]
+    # Not through: nothing came off, so the right half is as white as the left; through: dark slits in the backing.
+    assert backing[0].mean() > backing[1].mean()
+    assert backing[2].min() < 110
+    hard = practice_cutter(TwinCutter(), cutter.practice or 1, stock.key, workshop.plan(state).plan.job.paper).hardness[
+        0
+    ]
+    assert 0.5 < hard < 1.8
+    # What is tried on the practice bench is no real machine's.
+    assert not workshop.shop.tried.of(1, stock.key).records
+    with pytest.raises(NotFound):
+        workshop.practice_drop(state, number, 9)
+    again = workshop.jobs.create("Other")
+    workshop.practise(again)
+    assert workshop.jobs.get(again).document.cutter_id == state.document.cutter_id
+
+
+def test_the_practice_vernier_shows_the_hidden_offset(workshop: Workshop, job: int) -> None:
+    workshop.practise(job)
+    scan = workshop.practice_vernier(workshop.jobs.get(job))
+    assert scan.shape[0] > 4000
+    assert np.asarray(scan).std() > 3
+    workshop.jobs.change(job, "machines", {"cutter_id": 1, "printer_id": 1})
+    with pytest.raises(BadInput, match="real machines"):
+        workshop.practice_vernier(workshop.jobs.get(job))
