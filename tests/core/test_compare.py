@@ -34,13 +34,15 @@ from vamper.formats.out.kinds.cut_plotter import KIND as HPGL
 PPI = 150
 # An arrow: it has one way up, so a turn of it can be told.
 ARROW = bars((60, 150, 260, 230), (240, 60, 300, 330))
+ARROWS = {1: ARROW, 2: ARROW}
 LOST = 2
 
 
 @cache
 def made(family: str = "corner", count: int = 4) -> Plan:
     spec = item(1, quantity=6, edge=EdgeSpec(distance_mm=2.0))
-    return scene(spec, marks=MarksSpec(family=family, count=count, size_mm=8.0)).plan()  # type: ignore[arg-type]
+    marks = MarksSpec(family=family, count=count, size_mm=8.0)  # type: ignore[arg-type]
+    return scene(spec, marks=marks, pictures=ARROWS).plan()
 
 
 def planned(plan: Plan) -> PlannedSheet:
@@ -92,7 +94,7 @@ def test_a_photo_finds_what_is_missing_and_nothing_else(family: str, count: int,
 
 
 def test_a_flat_scan_tells_scale_and_place() -> None:
-    plan = scene(item(1, quantity=6), twin=TwinSpec()).plan()
+    plan = scene(item(1, quantity=6), twin=TwinSpec(), pictures=ARROWS).plan()
     found, scan = ran(plan)
     wider = cv2.resize(scan, None, fx=1.006, fy=0.994, interpolation=cv2.INTER_CUBIC)
     sheet = planned(plan)
@@ -137,7 +139,9 @@ def test_corners_shown_by_hand_are_enough() -> None:
 
 
 def test_loose_pieces_are_told_with_their_miss() -> None:
-    plan = scene(item(1, quantity=5, edge=EdgeSpec(distance_mm=2.0)), item(2, quantity=2, width_mm=25.0)).plan()
+    plan = scene(
+        item(1, quantity=5, edge=EdgeSpec(distance_mm=2.0)), item(2, quantity=2, width_mm=25.0), pictures=ARROWS
+    ).plan()
     runs, _ = ran(plan)
     devices = devices_of(plan)
     fine = 300

@@ -4,6 +4,7 @@ What differs from run to run is drawn first; each device then follows its model,
 piece is the first of the spoilings below that holds, in the order in which a person would name it.
 """
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -87,6 +88,8 @@ class SheetRuns:
         0 for a good piece, else the place of its spoiling in `SPOILINGS`, from 1.
     depth_um : array (runs, pieces)
         Of its shallowest loop.
+    happened : mapping to array (runs, pieces)
+        Whether each spoiling befell a piece, whatever it is named for.
     """
 
     facts: SheetFacts
@@ -99,6 +102,7 @@ class SheetRuns:
     clean: Booleans
     spoiled: npt.NDArray[np.uint8]
     depth_um: Floats
+    happened: Mapping[Spoiling, Booleans]
 
     @property
     def runs(self) -> int:
@@ -170,6 +174,7 @@ def rehearse(
         np.zeros((runs, len(pieces)), bool),
         np.zeros((runs, len(pieces)), np.uint8),
         np.zeros((runs, len(pieces))),
+        {one: np.zeros((runs, len(pieces)), bool) for one in SPOILINGS},
     )
     for place, piece in enumerate(pieces):
         _run_piece(plan, page, devices, found, place, piece, (seed, sheet), wider)
@@ -225,7 +230,9 @@ def _run_piece(
     }
     spoiled = np.zeros(runs, np.uint8)
     for number in range(len(SPOILINGS), 0, -1):
-        spoiled[of[SPOILINGS[number - 1]]] = number
+        cause = SPOILINGS[number - 1]
+        spoiled[of[cause]] = number
+        found.happened[cause][:, place] = of[cause]
     found.spoiled[:, place] = spoiled
     found.bitten[:, place] = bitten & found.read
     found.clean[:, place] = ~(shallow | deep | tore) & found.read

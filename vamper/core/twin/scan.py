@@ -51,11 +51,11 @@ _LAMP = 0.965
 
 @dataclass(frozen=True)
 class CutPiece:
-    """One piece of one run: what was cut out, where it lies on the sheet, and what became of it (None: good)."""
+    """One piece of one run: what was cut out, where it lies on the sheet, and all that befell it."""
 
     facts: PieceFacts
     region: BaseGeometry
-    spoiling: Spoiling | None
+    happened: frozenset[Spoiling]
 
 
 def spoiling_of(runs: SheetRuns, run: int, place: int) -> Spoiling | None:
@@ -114,7 +114,8 @@ def cut_pieces(plan: Plan, devices: Devices, runs: SheetRuns, run: int) -> list[
             # Held by tabs, or never cut: where its edge was to be.
             shift = _shifts(plan, devices, runs, run, piece)[-1]
             region = shapely.transform(shapely.transform(runs.facts.edges[place], on_sheet), shift.__add__)
-        found.append(CutPiece(piece, region, spoiling_of(runs, run, place)))
+        happened = frozenset(cause for cause, seen in runs.happened.items() if seen[run, place])
+        found.append(CutPiece(piece, region, happened))
     return found
 
 
@@ -180,7 +181,7 @@ def result_scan(plan: Plan, devices: Devices, runs: SheetRuns, page: Page | None
     kept = _kept(table, runs, run, pieces)
     image = _over(table, ground, face, kept, plan.job.stock.is_clear)
     for piece in pieces:
-        if piece.spoiling is Spoiling.LIFTED:
+        if Spoiling.LIFTED in piece.happened:
             _moved_piece(table, image, face, piece)
     _cut_lines(table, image, pieces, landed)
     if devices.cutter.crease:
@@ -248,12 +249,12 @@ def _kept(table: _Table, runs: SheetRuns, run: int, pieces: list[CutPiece]) -> M
     live = mirrored(live, plan.job.paper.width_mm) if plan.mirror else live
     kept = 1 - table.mask(shapely.transform(live, lambda one: at(runs.found[run], one)))
     for piece in pieces:
-        if piece.spoiling is Spoiling.LIFTED:
+        if Spoiling.LIFTED in piece.happened:
             continue
         mine = table.mask(piece.region)
-        if piece.spoiling is Spoiling.NOT_THROUGH:
+        if Spoiling.NOT_THROUGH in piece.happened:
             mine = np.maximum(mine, table.mask(_ragged(table, piece.region)))
-        if piece.spoiling is Spoiling.TORN:
+        if Spoiling.TORN in piece.happened:
             mine = mine * (1 - table.mask(_tear(table, piece.region)))
         kept = np.maximum(kept, mine)
     return kept
@@ -318,10 +319,10 @@ def _cut_lines(table: _Table, image: Image, pieces: list[CutPiece], landed: Mapp
     """Slits in the backing, and scores where the blade did not get through."""
     for piece in pieces:
         strokes = [one for loop in piece.facts.loops for passed in loop.strokes for one in passed if one in landed]
-        if piece.spoiling is Spoiling.BACKING_CUT:
+        if Spoiling.BACKING_CUT in piece.happened:
             for one in strokes:
                 table.line(image, landed[one], _SLIT, 0.25, 0.85)
-        elif piece.spoiling is Spoiling.NOT_THROUGH:
+        elif Spoiling.NOT_THROUGH in piece.happened:
             for one in strokes:
                 table.line(image, landed[one], _SCORE, 0.12, 0.45)
         else:

@@ -26,10 +26,10 @@ export function Enlarged({ jobId, outcome, sheet, piece, name, close }: Props) {
       onKeyDown={(event) => event.key === 'Escape' && close()}
     >
       <div className="mb-2 flex items-start justify-between gap-2">
-        <h3 className="font-head text-base leading-tight font-bold">
+        <h2 className="font-head text-base leading-tight font-bold">
           {name}
           {cause && <span className="block text-sm font-normal text-rowan">{cause.name}</span>}
-        </h3>
+        </h2>
         <Button look="bare" onClick={close}>
           Close
         </Button>

@@ -59,7 +59,7 @@ export function Spoiled({ jobId, outcome, sheet, there, items, chosen, choose }:
       {there.read &&
         causes.map((cause) => (
           <section key={cause.cause} aria-label={cause.name}>
-            <h3 className="mb-1 text-sm leading-tight font-bold">{cause.name}</h3>
+            <h2 className="mb-1 text-sm leading-tight font-bold">{cause.name}</h2>
             <ul className="grid grid-cols-2 gap-1.5">
               {spoiled
                 .filter((piece) => piece.spoiled === cause.cause)

@@ -24,9 +24,9 @@ export function PhotoResult({ jobId, found, items }: Props) {
   );
   return (
     <section aria-label="What the picture told" className="flex flex-col gap-2">
-      <h3 className="font-head text-base leading-tight font-bold" role="status">
-        {found.verdict}
-      </h3>
+      <div role="status">
+        <h3 className="font-head text-base leading-tight font-bold">{found.verdict}</h3>
+      </div>
       {found.lines.map((line) => (
         <p key={line} className="text-sm">
           {line}
