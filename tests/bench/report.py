@@ -2,7 +2,7 @@
 
 import platform
 
-from tests.bench import by_hand, cutting, exactness, fuzz, load, measures, over_http, packing, resistance, speed
+from tests.bench import by_hand, cutting, exactness, fuzz, load, measures, over_http, packing, resistance, speed, twin
 from tests.bench.table import Row, show
 from vamper.services.packing.nesting_process import ProcessNester
 
@@ -17,6 +17,9 @@ def main() -> None:
     show("Marks and print", measures.rows())
     show("Cut", [*cutting.window(), *cutting.path()])
     show(f"Ladders on {cutting.MACHINES} machines: points lost before any, after one, two and three", cutting.ladders())
+    show("The twin beside its plan", twin.truth())
+    show("Pictures beside what they show", [*twin.compared(), *twin.loose()])
+    show("A dry run", twin.times())
     show("Art and edge", [*speed.art_and_edge(), *speed.findings()])
     show("Growth with the picture, beside the smallest", speed.growth())
     show("Over HTTP", [*over_http.slider(), *over_http.many()])

@@ -19,7 +19,6 @@ VIEWS = {
     "marks": "/jobs/7/marks",
     "print": "/jobs/4/print",
     "cut": "/jobs/9/cut",
-    "scissors": "/jobs/6/sheet",
 }
 
 
@@ -38,6 +37,7 @@ def main() -> None:
                 driver.save_screenshot(str(FOLDER / f"{name}.png"))
             _measures(screen)
             _cutting(screen)
+            _twin(screen)
             _sheets(screen)
             _compose(screen)
             driver.save_screenshot(str(FOLDER / "compose.png"))
@@ -107,16 +107,26 @@ def _cutting(screen: Screen) -> None:
         screen.driver.save_screenshot(str(FOLDER / f"{name}.png"))
 
 
+def _twin(screen: Screen) -> None:
+    """A dry run that goes wrong in three ways, and a photo of a print held against its plan."""
+    screen.open("/jobs/11/dry-run")
+    screen.button("Run it dry").click()
+    screen.wait(lambda: "Run it dry again" in screen.text(), "the dry run")
+    _pictures(screen)
+    screen.driver.save_screenshot(str(FOLDER / "dry-run.png"))
+    screen.open("/jobs/4/print")
+    screen.button("Photo check").click()
+    screen.button("Try it with a sample").click()
+    screen.says("without print")
+    _pictures(screen)
+    screen.driver.save_screenshot(str(FOLDER / "photo-check.png"))
+
+
 def _sheets(screen: Screen) -> None:
-    """The sheet's windows, and a piece in hand with its distances."""
+    """A piece in hand with its distances."""
     screen.open("/jobs/4/sheet")
     screen.wait(screen.pieces, "the sheet")
     time.sleep(1.5)
-    screen.button("How many fit?").click()
-    screen.wait(lambda: "Take this size" in screen.text(), "the table")
-    screen.driver.save_screenshot(str(FOLDER / "how-many.png"))
-    screen.button("Close").click()
-    time.sleep(0.5)
     held = screen.driver.find_elements("css selector", "[data-piece]")[7]
     chain = ActionChains(screen.driver).move_to_element(held).click_and_hold()
     chain.move_by_offset(-6, 8).move_by_offset(-4, 4).perform()

@@ -74,7 +74,7 @@ NOT_WIDER = Wider()
 
 @dataclass(frozen=True)
 class SheetRuns:
-    """What became of a sheet in each run.
+    """What became of a sheet (from 0) in each run.
 
     Parameters
     ----------
@@ -92,6 +92,7 @@ class SheetRuns:
         Whether each spoiling befell a piece, whatever it is named for.
     """
 
+    sheet: int
     facts: SheetFacts
     luck: Luck
     read: Booleans
@@ -164,6 +165,7 @@ def rehearse(
             seen = look(plan, page, devices.printer, devices.sensor, printed, luck.marks, luck.edges)
             maps, read = seen.maps, seen.read
     found = SheetRuns(
+        sheet,
         facts,
         luck,
         read,

@@ -28,6 +28,7 @@ from vamper.core.values.colour import rgb_of
 from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import Points, mirrored
 from vamper.core.values.pixels import filled
+from vamper.core.values.reading import Black
 from vamper.core.values.units import MM_PER_INCH
 
 Pixels = npt.NDArray[np.uint8]
@@ -47,6 +48,8 @@ _LIFTED_MM, _LIFTED_DEG = 2.2, 7.0
 _LINE_RIM_PX = 4
 # White paper under the lamp of a scanner is not the brightest there is.
 _LAMP = 0.965
+# How much lighter a weak black is, and a cut edge.
+_GREY_BLACK, _RIM_LIGHT = 45.0, 8.0
 
 
 @dataclass(frozen=True)
@@ -200,24 +203,28 @@ def print_scan(plan: Plan, devices: Devices, runs: SheetRuns, page: Page, run: i
 def _face(table: _Table, devices: Devices, runs: SheetRuns, page: Page | None, run: int) -> Image:
     """The face of the whole sheet with its print."""
     stock = table.plan.job.stock
-    colour = rgb_of(table.plan.sheet_colour(0) or stock.colour)
-    face = np.empty((*table.size, 3), np.float32)
+    colour = rgb_of(table.plan.sheet_colour(runs.sheet) or stock.colour)
+    face: Image = np.empty((*table.size, 3), np.float32)
     face[:] = _BACKING if stock.is_clear else colour
     grain = _grain(table)
     if "metallic" in stock.faces:
-        face = face + (cv2.GaussianBlur(grain, (0, 0), 1.2) * 26)[..., None] - 18
-    face = face + (cv2.GaussianBlur(grain, (0, 0), 0.8) * np.float32(2.2 if stock.gloss < 0.3 else 0.8))[..., None]
+        face += (cv2.GaussianBlur(grain, (0, 0), 1.2) * np.float32(26) - np.float32(18))[..., None]
+    face += (cv2.GaussianBlur(grain, (0, 0), 0.8) * np.float32(2.2 if stock.gloss < 0.3 else 0.8))[..., None]
     if page is None:
         return face
     placed = page_to_pixels(page, runs.prints[run], table.px)
     rgba = page.rgba.astype(np.float32)
-    rgba[..., :3] *= rgba[..., 3:] / 255
+    rgba[..., :3] *= rgba[..., 3:] / np.float32(255)
     warped = cv2.warpAffine(
         rgba, placed, (table.size[1], table.size[0]), flags=cv2.INTER_AREA, borderValue=(0, 0, 0, 0)
     )
     share = warped[..., 3:] / np.float32(255)
-    darker = np.array([devices.printer.black != "full"], np.float32) * 45
-    return np.asarray(face * (1 - share) + warped[..., :3] + darker * share * (1 - warped[..., :3] / 255))
+    face *= 1 - share
+    face += warped[..., :3]
+    if devices.printer.black is not Black.FULL:
+        # What should be black comes out grey.
+        face += share * (1 - warped[..., :3] / np.float32(255)) * np.float32(_GREY_BLACK)
+    return face
 
 
 def _grain(table: _Table) -> Image:
@@ -245,7 +252,7 @@ def _ground(table: _Table, pieces: list[CutPiece]) -> Image:
 def _kept(table: _Table, runs: SheetRuns, run: int, pieces: list[CutPiece]) -> Mask:
     """How much of the face is left after weeding, 0..1."""
     plan = table.plan
-    live = plan.sheets[0].live.shape
+    live = plan.sheets[runs.sheet].live.shape
     live = mirrored(live, plan.job.paper.width_mm) if plan.mirror else live
     kept = 1 - table.mask(shapely.transform(live, lambda one: at(runs.found[run], one)))
     for piece in pieces:
@@ -288,16 +295,13 @@ def _over(table: _Table, ground: Image, face: Image, kept: Mask, clear: bool) ->
     far = max(1, round(_SHADOW_MM * table.px))
     moved = np.roll(kept, (far, far), axis=(0, 1))
     shadow = cv2.GaussianBlur(moved, (0, 0), max(0.6, far * 0.8)) * (1 - kept) * _SHADOW_DEPTH
-    image = ground * (1 - shadow[..., None])
-    share = kept[..., None]
-    rim = np.clip(kept - cv2.erode(kept, np.ones((3, 3), np.uint8)), 0, 1)[..., None]
-    bright = np.minimum(face + 16, 255)
-    top = face * (1 - rim * 0.5) + bright * rim * 0.5
-    return np.asarray(
-        image * (1 - share)
-        + top * share * (_CLEAR_LETS if clear else 1)
-        + (image * share * (1 - _CLEAR_LETS) if clear else 0)
-    )
+    rim = np.clip(kept - cv2.erode(kept, np.ones((3, 3), np.uint8)), 0, 1)
+    share = (kept * np.float32(_CLEAR_LETS if clear else 1.0))[..., None]
+    # Where the face is cut its edge catches a little light.
+    image: Image = ground
+    image *= ((1 - shadow) * (1 - share[..., 0]))[..., None]
+    image += (face + (rim * np.float32(_RIM_LIGHT))[..., None]) * share
+    return image
 
 
 def _moved_piece(table: _Table, image: Image, face: Image, piece: CutPiece) -> None:
@@ -342,10 +346,10 @@ def _lit(table: _Table, image: Image, gloss: float) -> Pixels:
     y, x = np.mgrid[0:height, 0:width].astype(np.float32)
     u, v = x / width, y / height
     light = _LAMP - 0.035 * ((u - 0.4) ** 2 + (v - 0.35) ** 2)
-    image = image * light[..., None]
+    image *= light[..., None]
     if gloss > 0.3:
-        band = np.exp(-(((u * 0.8 + v * 0.6 - 0.55) / 0.16) ** 2)) * 16 * gloss
-        image = image + band[..., None]
-    image = cv2.GaussianBlur(image.astype(np.float32), (0, 0), 0.45)
-    noise = _grain(table) * np.float32(1.3)
-    return np.asarray(np.clip(image + noise[..., None], 0, 255).astype(np.uint8))
+        band = np.exp(-(((u * 0.8 + v * 0.6 - 0.55) / 0.16) ** 2)) * np.float32(16 * gloss)
+        image += band[..., None]
+    seen: Image = cv2.GaussianBlur(image.astype(np.float32, copy=False), (0, 0), 0.45)
+    seen += (_grain(table) * np.float32(1.3))[..., None]
+    return np.asarray(np.clip(seen, 0, 255, out=seen), dtype=np.uint8)

@@ -31,6 +31,7 @@ _LARGE_MM, _CORNER_MM = 40.0, 12.0
 _AGREE_MM = 1.0
 _MOST_STRETCH = 0.05
 _FINER = 4
+_BLUR = 1.0
 # What lies over a covered mark shines like glass, and lets so much of the contrast through.
 _COVER_GLOSS, _COVER_LETS = 1.0, 0.35
 
@@ -180,7 +181,9 @@ def _find(
         borderMode=cv2.BORDER_CONSTANT,
         borderValue=0,
     )
-    even = one.cover - one.cover.mean()
+    # A soft picture has one round top, so its place between pixels is told well.
+    soft = cv2.GaussianBlur(one.cover, (0, 0), _BLUR)
+    even = soft - soft.mean()
     agreed = cv2.matchTemplate(window, even, cv2.TM_CCORR) / max(float((even * one.cover).sum()), 1e-6)
     x, y, _ = top_of(agreed)
     at = np.array([left + x / _PX_A_MM + one.half_mm, top + y / _PX_A_MM + one.half_mm])
