@@ -41,6 +41,8 @@ _LEAST_MARKS = 3
 _REFINE_MM, _REFINE_PX_A_MM = 3.0, 8.0
 _AGREES = 0.45
 _RIM_MM = 1.2
+# A frame takes at least this share of the picture; rectangles nearer to each other than this are one.
+_FRAME_SHARE, _SAME_PX = 0.06, 3.0
 _LARGE_MM, _CORNER_MM = 40.0, 12.0
 
 NO_MARKS_SEEN = (
@@ -206,8 +208,10 @@ def _guesses(small: Grey, sheet: PlannedSheet) -> Iterator[Floats]:
     longest = max(small.shape)
     least = longest * _SMALLEST / max(sheet.width_mm, sheet.height_mm)
     most = longest * _LARGEST / max(sheet.width_mm, sheet.height_mm)
-    framed = len(sheet.marks) == 1 and len(features) > 1
-    candidates = _frame_corners(small) if framed else _mark_like(small, features[0], least, most)
+    if len(sheet.marks) == 1 and len(features) > 1:
+        yield from _frame_guesses(small, features)
+        return
+    candidates = _mark_like(small, features[0], least, most)
     meant = np.array([(one.x_mm, one.y_mm) for one in features])
     scored = [
         (score, guess)
@@ -271,20 +275,27 @@ def _looks(outline: Any) -> Floats:
     return np.asarray(np.log([area / hull, area / (sides[0] * sides[1]), sides[1] / sides[0]]))
 
 
-def _frame_corners(small: Grey) -> Points:
-    """Corners of large dark rectangles, which a frame is."""
-    found = list[Points]()
+def _frame_guesses(small: Grey, features: Sequence[_Feature]) -> Iterator[Floats]:
+    """Maps that lay a frame's corners on those of large dark rectangles, each way round."""
+    # Clockwise, as the corners of a rectangle are told below.
+    meant = np.array([(one.x_mm, one.y_mm) for one in (features[0], features[1], features[3], features[2])])
+    seen = list[Points]()
     for window in (31, 61):
         dark = cv2.adaptiveThreshold(small, 255, cv2.ADAPTIVE_THRESH_MEAN_C, cv2.THRESH_BINARY_INV, window, 12)
         contours, _ = cv2.findContours(dark, cv2.RETR_LIST, cv2.CHAIN_APPROX_NONE)
-        for contour in contours:
-            if cv2.contourArea(cv2.convexHull(contour)) < 0.06 * small.size:
+        hulls = [cv2.convexHull(contour) for contour in contours]
+        large = [hull for hull in hulls if cv2.contourArea(hull) >= _FRAME_SHARE * small.size]
+        for hull in sorted(large, key=cv2.contourArea, reverse=True):
+            about = cv2.approxPolyDP(hull, 0.02 * cv2.arcLength(hull, True), True).reshape(-1, 2).astype(float)
+            if len(about) != 4:
                 continue
-            hull = cv2.convexHull(contour)
-            about = cv2.approxPolyDP(hull, 0.02 * cv2.arcLength(hull, True), True)
-            if len(about) == 4:
-                found.append(about.reshape(-1, 2).astype(float))
-    return np.concatenate(found) if found else np.zeros((0, 2))
+            middle = about.mean(axis=0)
+            corners = about[np.argsort(np.arctan2(*(about - middle).T[::-1]))]
+            if any(np.abs(corners - other).max() < _SAME_PX for other in seen):
+                continue
+            seen.append(corners)
+            for turn in range(4):
+                yield _homography(meant, np.roll(corners, turn, axis=0))
 
 
 def _by_pairs(candidates: Points, meant: Points, least: float, most: float) -> Iterator[Floats]:
