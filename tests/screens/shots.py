@@ -108,7 +108,7 @@ def _cutting(screen: Screen) -> None:
 
 
 def _twin(screen: Screen) -> None:
-    """A dry run that goes wrong in three ways, and a photo of a print held against its plan."""
+    """A dry run that goes wrong, and a photo of a print held against its plan."""
     screen.open("/jobs/11/dry-run")
     screen.button("Run it dry").click()
     screen.wait(lambda: "Run it dry again" in screen.text(), "the dry run")
