@@ -27,9 +27,18 @@ def run(screen: Screen) -> None:
 def test_a_sheet_is_ruined_on_the_screen_and_then_good(screen: Screen) -> None:
     screen.open(f"/jobs/{NEWCOMERS}/dry-run")
     screen.says("practice cutter")
+
+    def packed() -> bool:
+        parts = httpx.get(f"{screen.base}/api/jobs/{NEWCOMERS}").json()["parts"]
+        return parts["packing"]["state"] not in ("waiting", "queued", "searching")
+
+    # A better layout that comes meanwhile makes a dry run old, and it says so.
+    screen.wait(packed, "packing to end", 120)
     run(screen)
     told = httpx.get(f"{screen.base}/api/jobs/{NEWCOMERS}/dry-run").json()["outcome"]
-    assert {one["cause"] for one in told["causes"]} >= {"bitten", "not-through"}
+    assert {one["cause"] for one in told["causes"]} >= {"bitten", "not-through", "bare-rim"}
+    shown = {piece["spoiled"] for piece in told["sheets"][0]["pieces"]}
+    assert len(shown - {None}) >= 3
     screen.says("What spoils it")
     screen.says("What helps")
     screen.says("Practice bench.")

@@ -274,11 +274,20 @@ def _jobs(
         "items": [
             item("bow-wave.png", 1, 62, 3),
             item("pennant.png", 2, 50, 4, edge={"distance_mm": 0.4, "smooth_mm": 0.5}),
-            item("evening.png", 3, 52, 3, edge={"kind": "circle", "distance_mm": 0.5, "colour": "#1E3A4C"}),
+            item("evening.png", 3, 52, 3, edge={"kind": "circle", "distance_mm": 1.5, "colour": "#1E3A4C"}),
             item("life-buoy.png", 4, 46, 3, cut="through"),
         ],
     }
-    jobs = (chandlery, mug, tides, hull, burgees, tags, shimmer, kit_labels, pearl, shed, newcomers)
+    ready = {
+        "title": "Regatta stickers, ready to cut",
+        "paper": letter,
+        **machines,
+        "stock": own_stock,
+        "purpose": "laptop",
+        "room_light": "dim",
+        "items": [item("bow-wave.png", 1, 62, 4), item("life-buoy.png", 2, 44, 4), item("seabird.png", 3, 56, 3)],
+    }
+    jobs = (chandlery, mug, tides, hull, burgees, tags, shimmer, kit_labels, pearl, shed, newcomers, ready)
     return [read_document(job) for job in jobs]
 
 

@@ -44,7 +44,7 @@ function PrinterForm({ view, change, asNew, close }: Props) {
   const now = printers?.find((one) => one.id === id)?.profile;
   const [draft, setDraft] = useState<Printer | null>(null);
   if (!now) return null;
-  const profile = draft ?? (asNew ? { ...now, name: '' } : now);
+  const profile = draft ?? (asNew ? { ...now, name: '', printer: { ...now.printer, practice: null } } : now);
   const margins = profile.printer.margins_mm;
   const set = (changes: Partial<Printer['printer']>) =>
     setDraft({ ...profile, printer: { ...profile.printer, ...changes } });
@@ -146,7 +146,7 @@ function CutterForm({ view, change, asNew, close }: Props) {
   const now = cutters?.find((one) => one.id === id)?.profile;
   const [draft, setDraft] = useState<Cutter | null>(null);
   if (!now) return null;
-  const profile = draft ?? (asNew ? { ...now, name: '' } : now);
+  const profile = draft ?? (asNew ? { ...now, name: '', cutter: { ...now.cutter, practice: null } } : now);
   const cutter = profile.cutter;
   const force = cutter.force_gf;
   const set = (changes: Partial<Cutter['cutter']>) =>

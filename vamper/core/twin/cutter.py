@@ -175,9 +175,16 @@ def slid(cutter: TwinCutter, luck: Luck, share: float) -> Floats:
 
 def near_lint(luck: Luck, paper: Paper, at: Points) -> npt.NDArray[np.bool_]:
     """Whether something lies under a place (2,), run by run."""
+    if not luck.lint.shape[1]:
+        return np.zeros(luck.runs, bool)
     places = luck.lint * (paper.width_mm, paper.height_mm)
     found: npt.NDArray[np.bool_] = (np.hypot(*np.moveaxis(places - at, -1, 0)) < LINT_MM).any(axis=1)
     return found
+
+
+def held(cutter: TwinCutter, lint: npt.NDArray[np.bool_]) -> Floats:
+    """How firmly a place is held, run by run."""
+    return np.where(lint, min(cutter.hold, LINT_HOLD), cutter.hold)
 
 
 def depths(

@@ -42,7 +42,6 @@ _INKED = 0.3
 _IN_PLACE_MM = 0.35
 # Of less ink than this nobody can say where its middle should be; ink so near to a piece is its own.
 _PLACED_FROM, _OWN_INK_MM = 0.6, 0.7
-_SHARP_DEG = 50.0
 
 
 @dataclass(frozen=True)
@@ -136,9 +135,10 @@ def facts_of(
     drawings = tuple(_drawing(plan, placement) for placement in laid.placements)
     rooms = {number: _design_room(plan.item(number)) for number in laid.counts}
     mine: dict[int, list[OwnedLoop]] = {}
-    elsewhere = set[int]()
+    elsewhere, corners = set[int](), dict[int, int]()
     for loop, one in zip(loops, meant.loops, strict=True):
         mine.setdefault(loop.placement, []).append(loop)
+        corners[loop.placement] = corners.get(loop.placement, 0) + one.corners
         if loop.strokes and not _is_as_planned(landed[loop.strokes[0][0]], one):
             elsewhere.add(loop.placement)
     looks = _PrintLook(page, plan.job.stock.colour) if page is not None else None
@@ -175,7 +175,7 @@ def facts_of(
                 there,
                 off,
                 float(edge.area),
-                _corners(edge),
+                corners.get(place, 0),
             )
         )
     return SheetFacts(tuple(pieces), tuple(strokes), landed, tuple(strange), edges, drawings, printed)
@@ -250,22 +250,6 @@ def _landed(cutter: TwinCutter, plan: Plan, at: tuple[float, float]) -> tuple[fl
         asked = plan.job.calibration.corrected(asked)
     x, y = (lands_on(cutter, plan.job.paper, asked) - at)[0]
     return float(x), float(y)
-
-
-def _corners(edge: BaseGeometry) -> int:
-    """Sharp corners of all rings."""
-    count = 0
-    for part in parts(edge):
-        for ring in (part.exterior, *part.interiors):
-            points = shapely.get_coordinates(shapely.simplify(ring, 0.05))[:-1]
-            if len(points) < 3:
-                continue
-            legs = np.roll(points, -1, axis=0) - points
-            before = np.roll(legs, 1, axis=0)
-            cross = before[:, 0] * legs[:, 1] - before[:, 1] * legs[:, 0]
-            turning = np.degrees(np.abs(np.arctan2(cross, (before * legs).sum(axis=1))))
-            count += int((turning > _SHARP_DEG).sum())
-    return count
 
 
 def _rim_room(looks: "_PrintLook", cut: BaseGeometry, printed: BaseGeometry) -> Floats:

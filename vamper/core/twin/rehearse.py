@@ -14,11 +14,11 @@ import numpy.typing as npt
 from vamper.core.cutting.depth import bands_of
 from vamper.core.plan import Plan
 from vamper.core.twin.cutter import (
-    LINT_HOLD,
     Floats,
     Luck,
     depths,
     draw,
+    held,
     lifted,
     near_lint,
     own_error,
@@ -90,6 +90,8 @@ class SheetRuns:
         Of its shallowest loop.
     happened : mapping to array (runs, pieces)
         Whether each spoiling befell a piece, whatever it is named for.
+    crease_mm : float
+        Where a roller ran across the print, None where none did.
     """
 
     sheet: int
@@ -104,6 +106,7 @@ class SheetRuns:
     spoiled: npt.NDArray[np.uint8]
     depth_um: Floats
     happened: Mapping[Spoiling, Booleans]
+    crease_mm: float | None
 
     @property
     def runs(self) -> int:
@@ -177,9 +180,10 @@ def rehearse(
         np.zeros((runs, len(pieces)), np.uint8),
         np.zeros((runs, len(pieces))),
         {one: np.zeros((runs, len(pieces)), bool) for one in SPOILINGS},
+        crease_mm(plan, seed, sheet) if devices.cutter.crease else None,
     )
     for place, piece in enumerate(pieces):
-        _run_piece(plan, page, devices, found, place, piece, (seed, sheet), wider)
+        _run_piece(plan, page, devices, found, place, piece, wider)
     return found
 
 
@@ -190,13 +194,12 @@ def _run_piece(
     found: SheetRuns,
     place: int,
     piece: PieceFacts,
-    seed: tuple[int, int],
     wider: Wider,
 ) -> None:
     cutter, luck, runs, paper = devices.cutter, found.luck, found.runs, plan.job.paper
     where = np.array([piece.at_mm])
-    lint = near_lint(luck, paper, where[0]) if cutter.lint else np.zeros(runs, bool)
-    hold = np.where(lint, np.minimum(cutter.hold, LINT_HOLD), cutter.hold)
+    lint = near_lint(luck, paper, where[0])
+    hold = held(cutter, lint)
     passes = max(piece.passes, 1)
     shared = shared_error(cutter, devices.sensor.read_mm, plan.budget, luck, where)[:, 0]
     # What the marks told of the sheet, beside where the print really lies.
@@ -216,8 +219,7 @@ def _run_piece(
     slipped = (bitten & ~bites(still)) | (bare & ~bares(still))
     shallow, deep, least = _depth(plan, devices, luck, piece, lint, len(found.facts.strokes))
     found.depth_um[:, place] = least
-    held = hold < 1
-    came_off = lifted(luck, place, piece.area_mm2, hold) & held
+    came_off = lifted(luck, place, piece.area_mm2, hold) & (hold < 1)
     tore = torn(cutter, luck, place, piece.corners) & (cutter.tuft > 0)
     of: dict[Spoiling, Booleans] = {
         Spoiling.MARKS_NOT_READ: ~found.read,
@@ -228,7 +230,7 @@ def _run_piece(
         Spoiling.SLIPPED: slipped,
         Spoiling.BITTEN: bitten,
         Spoiling.BARE_RIM: bare,
-        **_print_spoilings(plan, page, devices, piece, found, seed),
+        **_print_spoilings(page, devices, piece, found),
     }
     spoiled = np.zeros(runs, np.uint8)
     for number in range(len(SPOILINGS), 0, -1):
@@ -241,14 +243,14 @@ def _run_piece(
 
 
 def _print_spoilings(
-    plan: Plan, page: Page | None, devices: Devices, piece: PieceFacts, found: SheetRuns, seed: tuple[int, int]
+    page: Page | None, devices: Devices, piece: PieceFacts, found: SheetRuns
 ) -> dict[Spoiling, Booleans]:
     """What is wrong with the print of a piece: the same in every run."""
     wrong = dict.fromkeys((Spoiling.PRINT_MISSING, Spoiling.PRINT_FAULT, Spoiling.PRINT_SCALE), False)
     if page is not None:
         off = max(abs(side - 1) for side in printed_scale(devices.printer, page))
         left, _, right, _ = found.facts.edges[piece.placement].bounds
-        creased = devices.cutter.crease and left < crease_mm(plan, *seed) < right
+        creased = found.crease_mm is not None and left < found.crease_mm < right
         wrong[Spoiling.PRINT_MISSING] = piece.ink_there < LEAST_INK and not devices.printer.lines_mm
         wrong[Spoiling.PRINT_FAULT] = devices.printer.lines_mm > 0 or devices.printer.density < _PALE or creased
         wrong[Spoiling.PRINT_SCALE] = off > MOST_SCALE_OFF + 1e-9

@@ -19,11 +19,11 @@ from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.plan import Plan
-from vamper.core.twin.cutter import LINT_HOLD, near_lint, own_error, shared_error, slid
+from vamper.core.twin.cutter import held, near_lint, own_error, shared_error, slid
 from vamper.core.twin.devices import Devices
 from vamper.core.twin.pieces import PieceFacts
 from vamper.core.twin.printer import Page, at, page_to_pixels
-from vamper.core.twin.rehearse import SPOILINGS, SheetRuns, Spoiling, crease_mm
+from vamper.core.twin.rehearse import SPOILINGS, SheetRuns, Spoiling
 from vamper.core.values.colour import rgb_of
 from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import Points, mirrored
@@ -95,8 +95,7 @@ def _shifts(plan: Plan, devices: Devices, runs: SheetRuns, run: int, piece: Piec
     """What moved a piece in each pass of a run, shape (passes, 2)."""
     cutter, luck = devices.cutter, runs.luck
     where = np.array([piece.at_mm])
-    lint = near_lint(luck, plan.job.paper, where[0]) if cutter.lint else np.zeros(luck.runs, bool)
-    hold = np.where(lint, min(cutter.hold, LINT_HOLD), cutter.hold)
+    hold = held(cutter, near_lint(luck, plan.job.paper, where[0]))
     shared = shared_error(cutter, devices.sensor.read_mm, plan.budget, luck, where)[run, 0]
     own = own_error(cutter, luck, piece.placement, max(piece.passes, 1), piece.area_mm2, hold)[run]
     moved: Points = own + shared + slid(cutter, luck, piece.last)[run]
@@ -187,8 +186,8 @@ def result_scan(plan: Plan, devices: Devices, runs: SheetRuns, page: Page | None
         if Spoiling.LIFTED in piece.happened:
             _moved_piece(table, image, face, piece)
     _cut_lines(table, image, pieces, landed)
-    if devices.cutter.crease:
-        _crease(table, image, crease_mm(plan, 1, 0))
+    if runs.crease_mm is not None:
+        _crease(table, image, runs.crease_mm)
     return _lit(table, image, plan.job.stock.gloss)
 
 

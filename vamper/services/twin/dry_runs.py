@@ -182,9 +182,11 @@ def what_helps(found: Rehearsal, on_tried: Callable[[int, int], None] = lambda _
             page, facts = _read(plan, number, found.pictures, devices, found.seed)
         return rehearse(plan, number, page, facts, devices, before.runs, found.seed, trial.wider)
 
+    taken = set[str]()
+
     def round_from(trial: Trial, runs: SheetRuns, first: bool) -> list[tuple[TwinRemedy, SheetRuns, Trial]]:
         helped = []
-        remedies = remedies_for(plan, trial.devices, summed_up(items, [runs]))
+        remedies = [one for one in remedies_for(plan, trial.devices, summed_up(items, [runs])) if one.key not in taken]
         for done, remedy in enumerate(remedies):
             if first:
                 on_tried(done, len(remedies) + _MOST_THEN)
@@ -203,7 +205,8 @@ def what_helps(found: Rehearsal, on_tried: Callable[[int, int], None] = lambda _
     then = list[tuple[TwinRemedy, Chances]]()
     while helped and len(then) < _MOST_THEN and float(helped[0][1].sheet_good.mean()) < _GOOD_ENOUGH:
         on_tried(len(each) + len(then), len(each) + _MOST_THEN)
-        _, runs, trial = helped[0]
+        best, runs, trial = helped[0]
+        taken.add(best.key)
         helped = round_from(trial, runs, first=False)
         then += [(remedy, _chances(after)) for remedy, after, _ in helped[:1]]
     return Helps(each, tuple(then))
