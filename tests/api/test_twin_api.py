@@ -57,6 +57,7 @@ def test_a_dry_run_goes_round_and_its_remedy_is_taken(client: TestClient, job: i
     assert rail(client, job)["figure"].endswith("in 100")
     sheet = outcome["sheets"][0]
     assert len(sheet["pieces"]) == 6
+    assert all(bool(piece["path"]) == (piece["spoiled"] is not None) for piece in sheet["pieces"])
     image = client.get(
         f"/api/jobs/{job}/dry-run/sheets/1/result.jpg",
         params={"number": outcome["number"], "ppi": 100, "box": "10,10,50,40"},

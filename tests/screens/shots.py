@@ -109,6 +109,8 @@ def _cutting(screen: Screen) -> None:
 
 def _twin(screen: Screen) -> None:
     """A dry run that goes wrong, and a photo of a print held against its plan."""
+    screen.open("/jobs/11/sheet")
+    _packed(screen)
     screen.open("/jobs/11/dry-run")
     screen.button("Run it dry").click()
     screen.wait(lambda: "Run it dry again" in screen.text(), "the dry run")

@@ -6006,6 +6006,8 @@ export interface components {
       item_number: number;
       /** Miss P95 Mm */
       miss_p95_mm: number | null;
+      /** Path */
+      path: string;
       /** Placement */
       placement: number;
       spoiled: components['schemas']['Spoiling'] | null;

@@ -50,6 +50,8 @@ class TwinPieceOut(BaseModel):
     cut_clean: float
     miss_p95_mm: float | None
     spoiled: Spoiling | None
+    path: str
+    """Its edge as it was planned then, in the frame of the files; left empty where it came out good."""
     words: str
 
 

@@ -17,9 +17,12 @@ from vamper.core.twin.dry_run import PieceOutcome
 from vamper.core.twin.remedies import CAUSE_NAMES, CAUSE_WORDS, TwinRemedy
 from vamper.core.twin.scan import spoiling_of, typical_run
 from vamper.core.values.lengths import mm
+from vamper.formats.svg_path import shape_path
 from vamper.services.twin.desk import Asked, DryRunning
 from vamper.services.twin.dry_runs import Chances, Rehearsal
 
+# A hundredth of a millimetre is finer than a screen shows.
+_PATH_DECIMALS = 2
 NOT_ASKED = Asked(DryRunIn().runs)
 
 
@@ -94,7 +97,8 @@ def _sheet(found: Rehearsal, number: int) -> TwinSheetOut:
             bitten=piece.bitten,
             cut_clean=piece.cut_clean,
             miss_p95_mm=piece.miss_p95_mm,
-            spoiled=spoiling_of(sheet, run, piece.placement),
+            spoiled=(spoiled := spoiling_of(sheet, run, piece.placement)),
+            path="" if spoiled is None else shape_path(sheet.facts.edges[piece.placement], _PATH_DECIMALS),
             words=_piece_words(piece),
         )
         for piece in found.outcome.of_sheet(number)

@@ -1,7 +1,6 @@
 import { type Outcome, resultUrl } from '../../api/twin';
 import type { Schemas } from '../../api/client';
 import type { Plan } from '../../api/view';
-import { lying } from '../../look/SheetView';
 
 interface Props {
   jobId: number;
@@ -39,26 +38,18 @@ export function ResultOver(props: Props) {
           height={height}
           preserveAspectRatio="none"
         />
-        {spoiled.map(({ placement }) => {
-          const lies = plan.sheets[sheet]?.placements[placement];
-          const item = plan.items.find((one) => one.number === lies?.item_number);
-          return (
-            lies &&
-            item && (
-              <path
-                key={placement}
-                d={item.edge_path}
-                transform={`${plan.mirror ? `translate(${width} 0) scale(-1 1) ` : ''}${lying(lies)}`}
-                fill={placement === chosen ? 'var(--d-stop)' : 'none'}
-                fillOpacity={0.12}
-                stroke="var(--d-stop)"
-                strokeWidth={placement === chosen ? 3.5 : 1.4}
-                strokeDasharray={placement === chosen ? undefined : '4 3'}
-                vectorEffect="non-scaling-stroke"
-              />
-            )
-          );
-        })}
+        {spoiled.map(({ placement, path }) => (
+          <path
+            key={placement}
+            d={path}
+            fill={placement === chosen ? 'var(--d-stop)' : 'none'}
+            fillOpacity={0.12}
+            stroke="var(--d-stop)"
+            strokeWidth={placement === chosen ? 3.5 : 1.4}
+            strokeDasharray={placement === chosen ? undefined : '4 3'}
+            vectorEffect="non-scaling-stroke"
+          />
+        ))}
       </g>
       {share > 0 && share < 1 && (
         <line
