@@ -49,6 +49,7 @@ def test_any_affine_map_is_found_back(a, b, c, d, e, f, more) -> None:  # type: 
     found = fit(readings_of(matrix, places))
     assert np.array(found.map) == pytest.approx(matrix, abs=1e-8)
     assert found.residual_mm == pytest.approx(0, abs=1e-9)
+    assert 0.02 < found.left_mm < 0.042
     assert found.stretch == pytest.approx((math.hypot(1 + a, d), math.hypot(b, 1 + e)))
     calibration = Calibration(found.map)
     points = np.random.default_rng(0).uniform(0, 280, (20, 2))
@@ -79,13 +80,14 @@ def test_a_misread_tick_is_named(number: int) -> None:
     assert found.worst.reading == number
     assert found.worst.by_mm == pytest.approx(0.9, abs=0.25)
     assert found.residual_mm is not None
-    assert found.residual_mm > 0.2
+    assert found.residual_mm > found.left_mm > 0.1
 
 
 def test_with_three_readings_nothing_is_left_to_check_by() -> None:
     readings = readings_of(np.array([[1.001, 0.002, 0.4], [0, 0.999, -0.2]]), CORNERS[:3])
     found = fit(readings)
     assert (found.residual_mm, found.worst) == (None, None)
+    assert found.left_mm == pytest.approx(0.042)
 
 
 @pytest.mark.parametrize(

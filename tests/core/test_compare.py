@@ -16,6 +16,7 @@ from vamper.core.ledger.compare_print import compare_print
 from vamper.core.ledger.loose import loose_pieces
 from vamper.core.ledger.planned import PlannedItem, PlannedMark, PlannedPiece, PlannedSheet
 from vamper.core.ledger.straighten import by_corners, straighten
+from vamper.core.ledger.weeded import weeded_sheet
 from vamper.core.plan import Plan, page_of
 from vamper.core.twin.devices import devices_of
 from vamper.core.twin.photo import Camera, on_table, photographed
@@ -167,6 +168,40 @@ def test_loose_pieces_are_told_with_their_miss() -> None:
         assert np.hypot(*(np.array(piece.off_mm) - miss)) < 0.3
         assert shapely.get_coordinates(piece.pose.of(edge.centroid))[0] == pytest.approx(middle, abs=0.3)
         assert piece.area_share == pytest.approx(1, abs=0.02)
+
+
+@pytest.mark.parametrize("tilted", [False, True])
+def test_a_weeded_sheet_shows_every_piece_and_its_miss(tilted: bool) -> None:
+    plan = made()
+    runs, _ = ran(plan)
+    page = with_ink(a_page(plan, ARROW), devices_of(plan).printer, [], ())
+    picture = result_scan(plan, devices_of(plan), runs, page, typical_run(runs), 250)
+    if tilted:
+        camera = Camera(tilt_deg=4.0, towards_deg=30.0, turn_deg=183.0, uneven=0.3)
+        picture, _ = photographed(picture, camera, 2600, 2)
+    sheet = planned(plan)
+    found = weeded_sheet(picture, sheet, straighten(picture, sheet))
+    assert (len(found.pieces), found.gone, found.unclear) == (6, (), ())
+    for placement, piece in found.pieces:
+        turn = np.radians(plan.sheets[0].placements[placement].turn_deg)
+        back = np.array([[np.cos(turn), np.sin(turn)], [-np.sin(turn), np.cos(turn)]])
+        assert piece.off_mm is not None
+        # Pages are drawn at 120 ppi in tests.
+        assert np.hypot(*(np.array(piece.off_mm) - back @ runs.miss_mm[0, placement])) < 0.3
+
+
+def test_a_piece_that_came_off_with_the_waste_is_gone() -> None:
+    plan = made()
+    runs, _ = ran(plan)
+    page = with_ink(a_page(plan, ARROW), devices_of(plan).printer, [], ())
+    picture = result_scan(plan, devices_of(plan), runs, page, 0, 200)
+    sheet = planned(plan)
+    lost = sheet.pieces[2]
+    backing = picture[:, picture.shape[1] // 2][int(picture.shape[0] * 0.8)]
+    left, top, right, bottom = (round(side * 200 / 25.4) for side in lost.edge.buffer(0.9).bounds)
+    picture[top:bottom, left:right] = backing
+    found = weeded_sheet(picture, sheet, straighten(picture, sheet))
+    assert found.gone == (lost.placement,)
 
 
 def test_a_thing_that_is_no_design_is_unknown_and_an_empty_ground_a_sentence() -> None:

@@ -23,6 +23,9 @@ def compare(
     pieces: Annotated[
         bool, typer.Option("--pieces", help="Cut pieces on a plain ground unlike them, in a flat scan.")
     ] = False,
+    weeded: Annotated[
+        bool, typer.Option("--weeded", help="The weeded sheet, its pieces in their places, its marks in sight.")
+    ] = False,
 ) -> None:
     """Hold a picture against its plan, as in: vamper compare out/plan.json scan.png --sheet 1 --ppi 300
 
@@ -30,7 +33,9 @@ def compare(
     as JSON; ends with 3 where print is missing, 2 for bad input.
     """
     from vamper.core.ledger.loose import loose_pieces
-    from vamper.formats.compare_file import pieces_document, print_document
+    from vamper.core.ledger.straighten import straighten
+    from vamper.core.ledger.weeded import weeded_sheet
+    from vamper.formats.compare_file import pieces_document, print_document, weeded_document
     from vamper.formats.plan_in import planned_sheet, read_plan
     from vamper.services.twin.comparing import compared_print, read_picture
 
@@ -41,6 +46,10 @@ def compare(
             if ppi is None:
                 raise BadInput("say how many pixels an inch the scan of the pieces has", "--ppi")
             typer.echo(json.dumps(pieces_document(loose_pieces(seen, ppi, planned)), indent=1))
+            return
+        if weeded:
+            lying = straighten(seen, planned)
+            typer.echo(json.dumps(weeded_document(weeded_sheet(seen, planned, lying)), indent=1))
             return
         found = compared_print(seen, planned)
     typer.echo(json.dumps(print_document(found, planned, ppi), indent=1))

@@ -3,8 +3,9 @@
 from typing import Any
 
 from vamper.core.ledger.compare_print import Comparison, PrintedPiece
-from vamper.core.ledger.loose import LoosePieces
+from vamper.core.ledger.loose import LoosePiece, LoosePieces
 from vamper.core.ledger.planned import PlannedSheet
+from vamper.core.ledger.weeded import WeededSheet
 
 
 def print_document(found: Comparison, sheet: PlannedSheet, ppi: float | None) -> dict[str, Any]:
@@ -30,19 +31,26 @@ def _printed(piece: PrintedPiece) -> dict[str, Any]:
 
 def pieces_document(found: LoosePieces) -> dict[str, Any]:
     """Loose pieces beside their designs."""
+    return {"pieces": [_cut(piece) for piece in found.pieces], "unknown": len(found.unknown)}
+
+
+def weeded_document(found: WeededSheet) -> dict[str, Any]:
+    """A weeded sheet beside its plan; pieces are placed on the sheet, `gone` and `unclear` are placements."""
     return {
-        "pieces": [
-            {
-                "item": piece.item,
-                "x_mm": round(piece.pose.x_mm, 3),
-                "y_mm": round(piece.pose.y_mm, 3),
-                "turn_deg": round(piece.pose.turn_deg % 360, 3),
-                "dx_mm": None if piece.off_mm is None else round(piece.off_mm[0], 3),
-                "dy_mm": None if piece.off_mm is None else round(piece.off_mm[1], 3),
-                "border_least_mm": round(piece.border_least_mm, 3),
-                "area_share": round(piece.area_share, 4),
-            }
-            for piece in found.pieces
-        ],
-        "unknown": len(found.unknown),
+        "pieces": [{"placement": placement, **_cut(piece)} for placement, piece in found.pieces],
+        "gone": list(found.gone),
+        "unclear": list(found.unclear),
+    }
+
+
+def _cut(piece: LoosePiece) -> dict[str, Any]:
+    return {
+        "item": piece.item,
+        "x_mm": round(piece.pose.x_mm, 3),
+        "y_mm": round(piece.pose.y_mm, 3),
+        "turn_deg": round(piece.pose.turn_deg % 360, 3),
+        "dx_mm": None if piece.off_mm is None else round(piece.off_mm[0], 3),
+        "dy_mm": None if piece.off_mm is None else round(piece.off_mm[1], 3),
+        "border_least_mm": round(piece.border_least_mm, 3),
+        "area_share": round(piece.area_share, 4),
     }

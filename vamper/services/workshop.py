@@ -1,7 +1,7 @@
 """The workshop: one file with its jobs, art and machines, and what works on them while the program runs."""
 
 import threading
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from contextlib import suppress
 from dataclasses import dataclass, replace
 from pathlib import Path
@@ -29,6 +29,7 @@ from vamper.services.design.designer import Designer
 from vamper.services.design.job_design import Design, design_job
 from vamper.services.design.kept_designs import KeptDesigns
 from vamper.services.handoff.desk import HandOffs
+from vamper.services.handoff.files import Pictures
 from vamper.services.jobs.composing import Compositions
 from vamper.services.jobs.items import Items
 from vamper.services.jobs.jobs import Jobs, JobState
@@ -50,7 +51,6 @@ from vamper.services.twin.desk import DryRunDesk
 from vamper.services.twin.dry_runs import SENSED_PPI
 from vamper.services.twin.photo_checks import PhotoChecks
 from vamper.services.twin.practice import practice_drop, practice_machines, practice_vernier
-from vamper.services.twin.samples import PIECES_PPI, sample_photo, sample_pieces
 from vamper.services.work.cache import Cache
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions, open_database
@@ -271,14 +271,12 @@ class Workshop:
         metres = sum(each) / len(each) * sheets
         self.shop.care.ran(document.cutter_id, metres, sheets if cutter.feed is Feed.MAT else 0)
 
-    def sample(self, state: JobState, sheet: int, pieces: bool) -> tuple[Pixels, float | None]:
-        """A sample picture of a sheet (from 0), and its pixels an inch where it is a flat scan."""
+    def sample(self, state: JobState, sheet: int, draw: Callable[[Plan, int, Pictures], Pixels]) -> Pixels:
+        """A sample picture of a sheet (from 0)."""
         plan = self.plan(state).plan
         if not 0 <= sheet < len(plan.sheets):
             raise NotFound("this job has no such sheet")
-        if pieces:
-            return sample_pieces(plan, sheet, self.shown_of), PIECES_PPI
-        return sample_photo(plan, sheet, self.shown_of), None
+        return draw(plan, sheet, self.shown_of)
 
     def practise(self, job_id: int) -> None:
         """Make a job on the workshop's simulated machines."""

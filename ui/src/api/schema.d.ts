@@ -4661,10 +4661,10 @@ export interface components {
     };
     /**
      * PhotoKind
-     * @description What a picture shows: a printed sheet, or cut pieces on a plain ground.
+     * @description What a picture shows: a printed sheet, a weeded one, or cut pieces on a plain ground.
      * @enum {string}
      */
-    PhotoKind: 'print' | 'pieces';
+    PhotoKind: 'print' | 'weeded' | 'pieces';
     /** PhraseOut */
     PhraseOut: {
       /** Key */

@@ -1,24 +1,30 @@
 """What a photo or scan told, as the screen shows it."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
+
+from shapely.geometry.base import BaseGeometry
 
 from vamper.api.twin.schemas import CheckedPieceOut, LooseOut, PhotoCheckOut, PhotoKind, PrintState
 from vamper.core.ledger.compare_print import PrintedPiece
 from vamper.core.ledger.loose import LoosePiece
+from vamper.core.ledger.weeded import PX_A_MM as WEEDED_PX_A_MM
 from vamper.core.plan import Plan
+from vamper.core.values.geometry import placed
 from vamper.core.values.lengths import mm
 from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.units import MM_PER_INCH
 from vamper.formats.svg_path import shape_path
 from vamper.services.brief.words import plural
-from vamper.services.twin.photo_checks import PiecesCheck, PrintCheck
+from vamper.services.twin.photo_checks import AnyCheck, PiecesCheck, PrintCheck, WeededCheck
 
 _FAR_MM = 0.5
 
 
-def photo_check_out(check: PrintCheck | PiecesCheck, plan: Plan) -> PhotoCheckOut:
-    return _print_out(check, plan) if isinstance(check, PrintCheck) else _pieces_out(check, plan)
+def photo_check_out(check: AnyCheck, plan: Plan) -> PhotoCheckOut:
+    if isinstance(check, PrintCheck):
+        return _print_out(check, plan)
+    return _weeded_out(check, plan) if isinstance(check, WeededCheck) else _pieces_out(check, plan)
 
 
 def _print_out(check: PrintCheck, plan: Plan) -> PhotoCheckOut:
@@ -86,18 +92,76 @@ def _printed_words(piece: PrintedPiece) -> str:
     return words
 
 
-def _pieces_out(check: PiecesCheck, plan: Plan) -> PhotoCheckOut:
-    found, numbers = check.found, [item.number for item in plan.items]
-    edges = {item.item: item.edge for item in check.planned.items}
-    offs = [math.hypot(*piece.off_mm) for piece in found.pieces if piece.off_mm is not None]
+def _weeded_out(check: WeededCheck, plan: Plan) -> PhotoCheckOut:
+    found, planned = check.found, check.planned
+    numbers = [item.number for item in plan.items]
+    edges = {item.item: item.edge for item in planned.items}
+    turns = {piece.placement: piece.turn_deg for piece in planned.pieces}
+    gone = plural(len(found.gone), "piece")
+    lines = _cut_lines([piece for _, piece in found.pieces])
+    if found.unclear:
+        lines.append(f"{plural(len(found.unclear), 'piece')} could not be told from the backing.")
+    height, width = found.sheet_picture.shape[:2]
+    return PhotoCheckOut(
+        number=check.number,
+        kind=PhotoKind.WEEDED,
+        sheet=check.sheet + 1,
+        verdict=f"{gone} came off with the waste." if found.gone else "Every piece is still in its place.",
+        lines=lines,
+        width_mm=width / WEEDED_PX_A_MM,
+        height_mm=height / WEEDED_PX_A_MM,
+        pieces=[
+            CheckedPieceOut(
+                placement=piece.placement,
+                item_number=numbers[piece.item],
+                state=PrintState.MISSING if piece.placement in found.gone else PrintState.UNSEEN,
+                words="not there any more" if piece.placement in found.gone else "could not be told from the backing",
+                path=shape_path(placed(edges[piece.item], piece.x_mm, piece.y_mm, piece.turn_deg)),
+            )
+            for piece in planned.pieces
+            if piece.placement in found.gone or piece.placement in found.unclear
+        ],
+        loose=[_loose_out(piece, numbers, edges) for _, piece in found.pieces],
+        unknown=0,
+        misses=[
+            _in_sheet(piece.off_mm, turns[placement])
+            for placement, piece in found.pieces
+            if piece.off_mm is not None and not planned.mirror
+        ],
+    )
+
+
+def _cut_lines(pieces: Sequence[LoosePiece]) -> list[str]:
+    """How far cuts lie from their prints, and what border they left."""
+    offs = [math.hypot(*piece.off_mm) for piece in pieces if piece.off_mm is not None]
     lines = []
     if offs:
         mean = sum(offs) / len(offs)
         lines.append(f"The farthest was cut {mm(max(offs), 2)} off its print, in the mean {mm(mean, 2)}.")
-    if found.pieces:
-        least = min(piece.border_least_mm for piece in found.pieces)
+    if pieces:
+        least = min(piece.border_least_mm for piece in pieces)
         bitten = f"A drawing is bitten by {mm(-least, 2)}."
         lines.append(f"The least border left is {mm(least, 2)}." if least >= 0 else bitten)
+    return lines
+
+
+def _loose_out(piece: LoosePiece, numbers: Sequence[int], edges: Mapping[int, BaseGeometry]) -> LooseOut:
+    return LooseOut(
+        item_number=numbers[piece.item],
+        path=shape_path(piece.outline),
+        edge_path=shape_path(piece.pose.of(edges[piece.item])),
+        words=_loose_words(piece),
+        dx_mm=None if piece.off_mm is None else piece.off_mm[0],
+        dy_mm=None if piece.off_mm is None else piece.off_mm[1],
+        border_least_mm=piece.border_least_mm,
+        area_share=piece.area_share,
+    )
+
+
+def _pieces_out(check: PiecesCheck, plan: Plan) -> PhotoCheckOut:
+    found, numbers = check.found, [item.number for item in plan.items]
+    edges = {item.item: item.edge for item in check.planned.items}
+    lines = _cut_lines(found.pieces)
     if found.unknown:
         lines.append(f"{plural(len(found.unknown), 'thing')} fit no design of this sheet.")
     height, width = check.picture.shape[:2]
@@ -110,19 +174,7 @@ def _pieces_out(check: PiecesCheck, plan: Plan) -> PhotoCheckOut:
         width_mm=width / check.ppi * MM_PER_INCH,
         height_mm=height / check.ppi * MM_PER_INCH,
         pieces=[],
-        loose=[
-            LooseOut(
-                item_number=numbers[piece.item],
-                path=shape_path(piece.outline),
-                edge_path=shape_path(piece.pose.of(edges[piece.item])),
-                words=_loose_words(piece),
-                dx_mm=None if piece.off_mm is None else piece.off_mm[0],
-                dy_mm=None if piece.off_mm is None else piece.off_mm[1],
-                border_least_mm=piece.border_least_mm,
-                area_share=piece.area_share,
-            )
-            for piece in found.pieces
-        ],
+        loose=[_loose_out(piece, numbers, edges) for piece in found.pieces],
         unknown=len(found.unknown),
         misses=list(_misses(check)),
     )
@@ -140,7 +192,12 @@ def _misses(check: PiecesCheck) -> Iterator[LoggedMiss]:
         turns = {round(one.turn_deg, 1) for one in check.planned.pieces if one.item == piece.item}
         if piece.off_mm is None or len(turns) != 1 or check.planned.mirror:
             continue
-        turn, (dx, dy) = math.radians(turns.pop()), piece.off_mm
-        yield LoggedMiss(
-            round(dx * math.cos(turn) - dy * math.sin(turn), 3), round(dx * math.sin(turn) + dy * math.cos(turn), 3)
-        )
+        yield _in_sheet(piece.off_mm, turns.pop())
+
+
+def _in_sheet(off_mm: tuple[float, float], turn_deg: float) -> LoggedMiss:
+    """A miss in a design's own frame, as the design lies on the sheet."""
+    turn, (dx, dy) = math.radians(turn_deg), off_mm
+    return LoggedMiss(
+        round(dx * math.cos(turn) - dy * math.sin(turn), 3), round(dx * math.sin(turn) + dy * math.cos(turn), 3)
+    )

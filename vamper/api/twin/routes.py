@@ -18,13 +18,16 @@ from vamper.core.values.findings import BadInput
 from vamper.formats.out.picture_files import write_jpeg
 from vamper.services.twin.comparing import read_picture
 from vamper.services.twin.desk import Asked, part_of
-from vamper.services.twin.photo_checks import PiecesCheck, PrintCheck
+from vamper.services.twin.photo_checks import AnyCheck, PiecesCheck
 from vamper.services.twin.practice import VERNIER_PPI, practice_ruler
-from vamper.services.twin.samples import PHOTO_PPI
+from vamper.services.twin.samples import PHOTO_PPI, PIECES_PPI, sample_photo, sample_pieces, sample_weeded
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
 
 router = door_router("twin")
+
+_SAMPLES = {PhotoKind.PRINT: sample_photo, PhotoKind.WEEDED: sample_weeded, PhotoKind.PIECES: sample_pieces}
+_SAMPLE_PPI = {PhotoKind.PRINT: None, PhotoKind.WEEDED: None, PhotoKind.PIECES: PIECES_PPI}
 
 Ppi = Annotated[int, Ge(50), Le(400)]
 # Left, top, width, height, mm.
@@ -140,8 +143,8 @@ async def check_sample(here: Here, job_id: Id, sheet: Number, sample: SampleIn) 
     """The same with a sample picture that the simulated devices draw."""
 
     def check() -> PhotoCheckOut:
-        picture, ppi = here.sample(here.jobs.get(job_id), sheet - 1, sample.kind is PhotoKind.PIECES)
-        return _checked(here, job_id, sheet, sample.kind, picture, ppi, None)
+        picture = here.sample(here.jobs.get(job_id), sheet - 1, _SAMPLES[sample.kind])
+        return _checked(here, job_id, sheet, sample.kind, picture, _SAMPLE_PPI[sample.kind], None)
 
     return await in_turn(check)
 
@@ -151,8 +154,8 @@ async def get_sample(here: Here, job_id: Id, sheet: Number, kind: PhotoKind) -> 
     """A sample picture to keep, drawn by the simulated devices."""
 
     def draw() -> Response:
-        picture, ppi = here.sample(here.jobs.get(job_id), sheet - 1, kind is PhotoKind.PIECES)
-        return download(write_jpeg(picture, ppi or PHOTO_PPI, 80), "image/jpeg", f"sample-{kind}.jpg")
+        picture = here.sample(here.jobs.get(job_id), sheet - 1, _SAMPLES[kind])
+        return download(write_jpeg(picture, _SAMPLE_PPI[kind] or PHOTO_PPI, 80), "image/jpeg", f"sample-{kind}.jpg")
 
     return await in_turn(draw)
 
@@ -170,7 +173,7 @@ def get_photo_picture(here: Here, job_id: Id, number: Id) -> Response:
     check = here.photo_checks.look(job_id)
     if check is None or check.number != number:
         raise NotFound("this picture is gone; look at it again")
-    shown = check.found.sheet_picture if isinstance(check, PrintCheck) else check.picture
+    shown = check.picture if isinstance(check, PiecesCheck) else check.found.sheet_picture
     return _jpeg(shown, PHOTO_PPI)
 
 
@@ -178,7 +181,7 @@ def _checked(
     here: Workshop, job_id: int, sheet: int, kind: PhotoKind, picture: Pixels, ppi: float | None, corners: str | None
 ) -> PhotoCheckOut:
     plan, checks = here.plan(here.jobs.get(job_id)).plan, here.photo_checks
-    check: PrintCheck | PiecesCheck
+    check: AnyCheck
     if kind is PhotoKind.PIECES:
         if ppi is None:
             raise BadInput("say how many pixels an inch the scan of the pieces has", "ppi")
@@ -186,5 +189,8 @@ def _checked(
     else:
         sides = _sides(corners) if corners else None
         at = tuple(zip(sides[::2], sides[1::2], strict=True)) if sides else None
-        check = checks.check_print(job_id, plan, sheet - 1, here.shown_of, picture, ppi, at)
+        if kind is PhotoKind.WEEDED:
+            check = checks.check_weeded(job_id, plan, sheet - 1, here.shown_of, picture, at)
+        else:
+            check = checks.check_print(job_id, plan, sheet - 1, here.shown_of, picture, ppi, at)
     return photo_check_out(check, plan)

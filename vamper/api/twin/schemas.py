@@ -15,9 +15,10 @@ from vamper.services.twin.dry_runs import MOST_RUNS
 
 
 class PhotoKind(StrEnum):
-    """What a picture shows: a printed sheet, or cut pieces on a plain ground."""
+    """What a picture shows: a printed sheet, a weeded one, or cut pieces on a plain ground."""
 
     PRINT = "print"
+    WEEDED = "weeded"
     PIECES = "pieces"
 
 

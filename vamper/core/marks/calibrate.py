@@ -31,6 +31,9 @@ _LEAST_SPREAD_MM = 5.0
 _NO_FREEDOM = 1e-9
 # From this share of the largest on, readings are equally far off.
 _ALIKE = 0.999
+# σ of a reading to the nearest tenth of a millimetre by eye (0.03 for the eye, 0.1/√12 for the tenth), and how many
+# readings' worth of knowledge that is (the mean of an inverse-χ² belief about the variance).
+_EYE_MM, _EYE_WEIGHS = 0.042, 4
 _AXES: tuple[Axis, Axis] = ("x", "y")
 
 
@@ -65,7 +68,9 @@ class Worst:
 
 @dataclass(frozen=True, slots=True)
 class Fit:
-    """The map and its parts in words. `residual_mm` is None where no reading is left to check the others by."""
+    """The map and its parts in words. `residual_mm` is None where no reading is left to check the others by; `left_mm`
+    is what to reckon with, σ an axis: a few readings may agree by luck, so it is drawn towards how well an eye reads.
+    """
 
     map: AffineMap
     offset_mm: tuple[float, float]
@@ -73,6 +78,7 @@ class Fit:
     stretch: tuple[float, float]
     shear_deg: float
     residual_mm: float | None
+    left_mm: float
     worst: Worst | None
 
 
@@ -119,6 +125,7 @@ def fit(readings: Sequence[Reading]) -> Fit:
         (math.hypot(matrix[0, 0], matrix[1, 0]), math.hypot(matrix[0, 1], matrix[1, 1])),
         across - down,
         math.sqrt(squares / freedom) if freedom else None,
+        math.sqrt((squares + _EYE_WEIGHS * _EYE_MM**2) / (freedom + _EYE_WEIGHS)),
         _worst(suspects),
     )
 

@@ -16,6 +16,7 @@ import numpy.typing as npt
 
 from vamper.core.marks.mark import Mark
 from vamper.core.marks.reading import Scene, scene_of
+from vamper.core.marks.spots import spots_of
 from vamper.core.plan import Plan
 from vamper.core.twin.devices import TwinPrinter, TwinSensor
 from vamper.core.twin.printer import Page
@@ -25,9 +26,6 @@ from vamper.core.values.pixels import top_of, window_of
 Floats = npt.NDArray[np.float64]
 
 _PX_A_MM = 5.0
-_RIM_MM = 1.0
-# A larger mark is looked at in its corners.
-_LARGE_MM, _CORNER_MM = 40.0, 12.0
 _AGREE_MM = 1.0
 _MOST_STRETCH = 0.05
 _FINER = 4
@@ -68,14 +66,11 @@ def features_of(marks: Sequence[Mark]) -> list[Feature]:
     found = []
     for number, mark in enumerate(marks):
         box = mark.box_mm
-        if max(box.width_mm, box.height_mm) <= _LARGE_MM:
-            middles = [(box.x_mm + box.width_mm / 2, box.y_mm + box.height_mm / 2)]
-            half = max(box.width_mm, box.height_mm) / 2 + _RIM_MM
-        else:
-            right, bottom = box.x_mm + box.width_mm, box.y_mm + box.height_mm
-            middles = [(x, y) for y in (box.y_mm, bottom) for x in (box.x_mm, right)]
-            half = _CORNER_MM / 2
-        found += [Feature(number, x, y, half, _cover(mark, x, y, half)) for x, y in middles]
+        spots = spots_of((box.x_mm, box.y_mm, box.x_mm + box.width_mm, box.y_mm + box.height_mm))
+        found += [
+            Feature(number, one.x_mm, one.y_mm, one.half_mm, _cover(mark, one.x_mm, one.y_mm, one.half_mm))
+            for one in spots
+        ]
     return found
 
 

@@ -62,7 +62,7 @@ class Record:
 
     @classmethod
     def of(cls, fit: Fit, readings: Sequence[Reading], check: NarrowSide, versions: str, paper: str) -> "Record":
-        calibration = Calibration(fit.map, fit.residual_mm)
+        calibration = Calibration(fit.map, fit.left_mm)
         return cls(calibration, fit.offset_mm, fit.turn_deg, fit.stretch, tuple(readings), check, versions, paper)
 
 

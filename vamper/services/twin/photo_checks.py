@@ -13,7 +13,8 @@ import numpy as np
 from vamper.core.ledger.compare_print import Comparison, compare_print
 from vamper.core.ledger.loose import LoosePieces, loose_pieces
 from vamper.core.ledger.planned import Pixels, PlannedSheet
-from vamper.core.ledger.straighten import by_corners
+from vamper.core.ledger.straighten import Straightened, by_corners, straighten
+from vamper.core.ledger.weeded import WeededSheet, weeded_sheet
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
 from vamper.formats.plan_file import write_plan
@@ -23,7 +24,7 @@ from vamper.services.twin.comparing import compared_print
 from vamper.services.twin.drafts import drafted
 
 _KEPT = 8
-Check = TypeVar("Check", "PrintCheck", "PiecesCheck")
+Corners = tuple[tuple[float, float], ...]
 
 
 @dataclass(frozen=True)
@@ -38,6 +39,17 @@ class PrintCheck:
 
 
 @dataclass(frozen=True)
+class WeededCheck:
+    """A weeded sheet beside its plan."""
+
+    number: int
+    sheet: int
+    planned: PlannedSheet
+    found: WeededSheet
+    straightened: Straightened
+
+
+@dataclass(frozen=True)
 class PiecesCheck:
     """Loose pieces beside their designs; `picture` is the scan, `ppi` its resolution."""
 
@@ -49,15 +61,19 @@ class PiecesCheck:
     ppi: float
 
 
+AnyCheck = PrintCheck | WeededCheck | PiecesCheck
+Check = TypeVar("Check", PrintCheck, WeededCheck, PiecesCheck)
+
+
 class PhotoChecks:
     """The last check of each job."""
 
     def __init__(self) -> None:
-        self._of: dict[int, PrintCheck | PiecesCheck] = {}
+        self._of: dict[int, AnyCheck] = {}
         self._count = itertools.count(1)
         self._guard = threading.Lock()
 
-    def look(self, job_id: int) -> PrintCheck | PiecesCheck | None:
+    def look(self, job_id: int) -> AnyCheck | None:
         return self._of.get(job_id)
 
     def check_print(
@@ -68,7 +84,7 @@ class PhotoChecks:
         pictures: Pictures,
         picture: Pixels,
         ppi: float | None,
-        corners: tuple[tuple[float, float], ...] | None = None,
+        corners: Corners | None = None,
     ) -> PrintCheck:
         """Hold a picture of a printed sheet (from 0) against the plan; `corners` show where it lies, as shares of the
         picture from its top left round, where its marks are not found.
@@ -82,9 +98,29 @@ class PhotoChecks:
         if corners is None:
             found = compared_print(picture, planned)
         else:
-            at = np.array(corners) * (picture.shape[1], picture.shape[0])
-            found = compare_print(picture, planned, by_corners(picture, planned, at))
+            found = compare_print(picture, planned, _lying(picture, planned, corners))
         return self._keep(job_id, PrintCheck(next(self._count), sheet, planned, found, ppi))
+
+    def check_weeded(
+        self,
+        job_id: int,
+        plan: Plan,
+        sheet: int,
+        pictures: Pictures,
+        picture: Pixels,
+        corners: Corners | None = None,
+    ) -> WeededCheck:
+        """Hold a picture of a weeded sheet (from 0) against the plan; `corners` as for a print.
+
+        Raises
+        ------
+        BadInput
+            If the sheet is not in sight, or its pieces cannot be told from their backing.
+        """
+        planned = _planned(plan, sheet, pictures)
+        lying = straighten(picture, planned) if corners is None else _lying(picture, planned, corners)
+        found = weeded_sheet(picture, planned, lying)
+        return self._keep(job_id, WeededCheck(next(self._count), sheet, planned, found, lying))
 
     def check_pieces(
         self, job_id: int, plan: Plan, sheet: int, pictures: Pictures, picture: Pixels, ppi: float
@@ -104,6 +140,10 @@ class PhotoChecks:
             for old in list(self._of)[:-_KEPT]:
                 del self._of[old]
         return check
+
+
+def _lying(picture: Pixels, planned: PlannedSheet, corners: Corners) -> Straightened:
+    return by_corners(picture, planned, np.array(corners) * (picture.shape[1], picture.shape[0]))
 
 
 def _planned(plan: Plan, sheet: int, pictures: Pictures) -> PlannedSheet:

@@ -1,4 +1,5 @@
-"""Sample pictures drawn by the twin, to try the photo check with: a sheet photographed on a table, a scan of pieces.
+"""Sample pictures drawn by the twin, to try the photo check with: a print and a weeded sheet photographed on a table,
+a scan of pieces.
 
 Something is wrong on each, as one meets it: a picture that was lost, cuts that lie off.
 """
@@ -16,7 +17,7 @@ from vamper.core.values.twin import FaultKey
 from vamper.core.values.units import MM_PER_INCH
 from vamper.services.handoff.files import Pictures
 from vamper.services.twin.dry_runs import devices_for, dry_run
-from vamper.services.twin.pictures import page_at
+from vamper.services.twin.pictures import page_at, scanned
 
 PHOTO_PPI, PIECES_PPI = 150, 200
 _LONGEST_PX = 1900
@@ -40,6 +41,20 @@ def sample_photo(plan: Plan, sheet: int, pictures: Pictures) -> Pixels:
     assert page is not None
     scan = print_scan(found.plan, devices, found.sheets[sheet], page, 0, PHOTO_PPI)
     return photographed(scan, _CAMERA, _LONGEST_PX, 3)[0]
+
+
+def sample_weeded(plan: Plan, sheet: int, pictures: Pictures) -> Pixels:
+    """A photo of a weeded sheet (from 0) on a table, as its usual run came out.
+
+    Raises
+    ------
+    BadInput
+        If the pieces of the stock do not stay on a backing.
+    """
+    if not plan.job.stock.has_backing:
+        raise BadInput("the pieces of this stock do not stay on a backing; lay them on a plain ground", "stock")
+    found = dry_run(plan, pictures, 5, 4)
+    return photographed(scanned(found, sheet, PHOTO_PPI), _CAMERA, _LONGEST_PX, 4)[0]
 
 
 def sample_pieces(plan: Plan, sheet: int, pictures: Pictures) -> Pixels:

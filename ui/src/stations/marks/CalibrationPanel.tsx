@@ -92,7 +92,7 @@ function History({ calibration }: { calibration: Schemas['CalibrationOut'] }) {
             {one.holds && <span className="font-bold text-moss"> · holds</span>}
             <br />
             {one.words}
-            {one.residual_mm !== null && `; agrees to ${showLength(one.residual_mm, unit, 2)}`}
+            {one.residual_mm !== null && `; good to about ${showLength(one.residual_mm, unit, 2)}`}
             {one.versions && <span className="block text-soft">{one.versions}</span>}
             <Button look="bare" className="px-1 text-soft" onClick={() => forget.mutate(one.id)}>
               Remove

@@ -23,6 +23,11 @@ const KINDS: readonly (readonly [PhotoKind, string, string])[] = [
     'A photo or scan of the whole sheet, at least three of its marks in sight.',
   ],
   [
+    'weeded',
+    'A weeded sheet',
+    'A photo or scan of the sheet once its waste is peeled off, the rim with its marks still there; else help by its corners.',
+  ],
+  [
     'pieces',
     'Cut pieces',
     'A flat scan of pieces on a plain ground unlike the stock, none touching another.',
@@ -54,7 +59,7 @@ export function PhotoScreen({ jobId, plan, sheet }: { jobId: number; plan: Plan;
     if (picture) look(picture);
   };
   const found: PhotoCheck | null = busy || check.error ? null : last?.sheet === sheet + 1 ? last : null;
-  const lost = check.error !== null && file !== null && kind === 'print' && !busy;
+  const lost = check.error !== null && file !== null && kind !== 'pieces' && !busy;
   return (
     <div className="flex h-full flex-col gap-3 overflow-y-auto p-4">
       <h2 className="font-head text-lg leading-tight font-bold">Hold a picture against the plan</h2>

@@ -1,0 +1,158 @@
+"""A weeded sheet: its pieces still where they were cut, the waste round them peeled off.
+
+The sheet is straightened first, by the marks on the rim that was left, or by its corners. A piece then lies about
+where the plan has it; its outline is taken from what differs from the backing close round it, so that uneven light does
+not matter. A piece that is not there any more came off with the waste.
+"""
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+import numpy.typing as npt
+import shapely
+from shapely import affinity
+from shapely.geometry import Polygon
+from shapely.geometry.base import BaseGeometry
+
+from vamper.core.ledger.fitting import outer, settled
+from vamper.core.ledger.loose import LoosePiece, read_piece
+from vamper.core.ledger.outlined import Field, Ground, Lab, away_from, ground_of, lab_field, outlines
+from vamper.core.ledger.planned import Pixels, PlannedSheet
+from vamper.core.ledger.print_under import Print, grey_of, item_picture
+from vamper.core.ledger.straighten import Straightened
+from vamper.core.values.findings import BadInput
+from vamper.core.values.geometry import placed
+from vamper.core.values.pixels import filled
+
+PX_A_MM = 10.0
+# The backing shows between these distances from an edge, whatever the miss of its cut.
+_BARE_FROM_MM, _BARE_TO_MM = 0.8, 1.6
+# A cut farther from its place than this is not looked for.
+_NEAR_MM = 1.5
+_FEWEST_PX = 60
+# A piece with less than this share of its area in sight is not there, or not told from what it lies on.
+_THERE_FROM = 0.5
+_SHAPE_MM = 0.9
+_RIM_MM = 0.7
+_SOFT_MM = 0.12
+# A rim that differs less from its backing than this cannot be told from it.
+_LEAST_SIGMAS, _RIM_TELLS_DE = 3.0, 2.5
+_HARDLY_TOLD = (
+    "the pieces can hardly be told from their backing in this picture; lay them on a dark ground and take them as cut "
+    "pieces"
+)
+
+
+@dataclass(frozen=True)
+class WeededSheet:
+    """A weeded sheet beside its plan: every piece in sight by its placement, those that are `gone`, those that cannot
+    be told from the backing (`unclear`), and the straightened picture, as the plan reads.
+    """
+
+    pieces: tuple[tuple[int, LoosePiece], ...]
+    gone: tuple[int, ...]
+    unclear: tuple[int, ...]
+    sheet_picture: Pixels
+
+
+def weeded_sheet(picture: Pixels, sheet: PlannedSheet, found: Straightened) -> WeededSheet:
+    """Hold a picture of a weeded sheet, shape (h, w, 3), against its plan.
+
+    Raises
+    ------
+    BadInput
+        If the pieces cannot be told from what they lie on.
+    """
+    straight = found.sheet_picture(picture, sheet, PX_A_MM)
+    if sheet.mirror:
+        # Designs are told as they read.
+        straight = np.ascontiguousarray(straight[:, ::-1])
+    lab = np.asarray(cv2.GaussianBlur(lab_field(straight), (0, 0), _SOFT_MM * PX_A_MM), dtype=np.float32)
+    grey = grey_of(straight)
+    items = {item.item: item for item in sheet.items}
+    prints: dict[int, Print | None] = {item.item: item_picture(sheet, item) for item in sheet.items}
+    edges = [placed(items[one.item].edge, one.x_mm, one.y_mm, one.turn_deg) for one in sheet.pieces]
+    every = shapely.STRtree(edges)
+    seen, gone, unclear = list[tuple[int, LoosePiece]](), list[int](), list[int]()
+    for piece, edge in zip(sheet.pieces, edges, strict=True):
+        near = [edges[int(one)] for one in every.query(edge.buffer(2 * _BARE_TO_MM)) if edges[int(one)] is not edge]
+        there = _thing(lab, edge, near)
+        if there is None:
+            gone.append(piece.placement)
+            continue
+        thing, cut = there, settled(there, items[piece.item], piece.turn_deg)
+        if cut[0] > _SHAPE_MM or not _whole(thing, edge):
+            unclear.append(piece.placement)
+            continue
+        meant = prints[piece.item]
+        seen.append((piece.placement, read_piece(grey, PX_A_MM, meant, items[piece.item], thing, cut[1])))
+    if sheet.pieces and len(unclear) > len(sheet.pieces) / 2:
+        raise BadInput(_HARDLY_TOLD, "picture")
+    return WeededSheet(tuple(seen), tuple(gone), tuple(unclear), straight)
+
+
+def _whole(thing: Polygon, edge: BaseGeometry) -> bool:
+    return bool(_THERE_FROM < thing.area / max(outer(edge).area, 1e-9) < 1 / _THERE_FROM)
+
+
+def _thing(lab: Lab, edge: BaseGeometry, near: list[BaseGeometry]) -> Polygon | None:
+    """The outline (mm) of what lies where a piece should, None where only the backing is."""
+    x0, y0, x1, y1 = _window(edge, lab.shape)
+    here = lab[y0:y1, x0:x1]
+    if min(here.shape[:2]) < 3:
+        return None
+    ground = _backing(here, _local(edge, x0, y0), [_local(one, x0, y0) for one in near])
+    if ground is None:
+        return None
+    rim = _rim(here, _local(edge, x0, y0))
+    if rim is None:
+        return None
+    # A rim darker than its backing throws no shadow that could be taken for it.
+    away = away_from(here, ground, shaded=bool(rim[0] > ground.lab[0]))
+    apart = float(np.sqrt(((rim - ground.lab) ** 2).sum()))
+    told = apart > _RIM_TELLS_DE
+    least_de = max(_LEAST_SIGMAS * ground.usual_de, apart / 2) if told else ground.least_de
+    away = away * (filled(_local(edge.buffer(_NEAR_MM), x0, y0), away.shape) > 0.5)
+    for other in near:
+        away = away * (filled(_local(other.buffer(_BARE_FROM_MM), x0, y0), away.shape) < 0.5)
+    return _largest(away, least_de, edge, x0, y0)
+
+
+def _largest(away: Field, least_de: float, edge: BaseGeometry, x0: int, y0: int) -> Polygon | None:
+    to_sheet = (1, 0, 0, 1, x0 / PX_A_MM, y0 / PX_A_MM)
+    found = [affinity.affine_transform(one, to_sheet) for one, _ in outlines(away, least_de, PX_A_MM)]
+    return max(found, key=lambda one: float(shapely.area(shapely.intersection(one, edge))), default=None)
+
+
+def _rim(here: Lab, edge: BaseGeometry) -> npt.NDArray[np.float64] | None:
+    """The colour of a piece just inside its edge."""
+    rim = filled(edge, here.shape[:2]) > 0.5
+    rim &= filled(edge.buffer(-_RIM_MM * PX_A_MM), here.shape[:2]) < 0.5
+    return np.median(here[rim], axis=0).astype(float) if rim.any() else None
+
+
+def _backing(here: Lab, edge: BaseGeometry, near: list[BaseGeometry]) -> Ground | None:
+    """The colour of the backing close round a piece."""
+    far = filled(edge.buffer(_BARE_TO_MM * PX_A_MM), here.shape[:2]) > 0.5
+    bare = far & (filled(edge.buffer(_BARE_FROM_MM * PX_A_MM), here.shape[:2]) < 0.5)
+    for other in near:
+        bare &= filled(other.buffer(_BARE_FROM_MM * PX_A_MM), here.shape[:2]) < 0.5
+    if int(bare.sum()) < _FEWEST_PX:
+        return None
+    return ground_of(here[bare])
+
+
+def _window(edge: BaseGeometry, size: tuple[int, ...]) -> tuple[int, int, int, int]:
+    left, top, right, bottom = (side * PX_A_MM for side in edge.bounds)
+    rim = 2 * _BARE_TO_MM * PX_A_MM
+    return (
+        max(0, int(left - rim)),
+        max(0, int(top - rim)),
+        min(size[1], int(right + rim) + 1),
+        min(size[0], int(bottom + rim) + 1),
+    )
+
+
+def _local(shape: BaseGeometry, x0: int, y0: int) -> BaseGeometry:
+    return shapely.transform(shape, lambda points: points * PX_A_MM - (x0, y0))
