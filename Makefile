@@ -1,5 +1,5 @@
 # One command each; everything they need is set up on the way.
-.PHONY: demo test dev bench faults shots setup ui client lock check-tools schema
+.PHONY: demo test dev bench faults shots samples setup ui client lock check-tools schema
 PY := .venv/bin/python
 SETUP := .venv/.installed
 UI := ui/dist/index.html
@@ -30,6 +30,9 @@ faults: $(SETUP) .venv/.installed-dev ## deliberate faults in core, and how many
 shots: $(SETUP) .venv/.installed-dev $(UI) ## docs/screenshots from the demo workshop
 	@$(PY) tests/screens/browser.py
 	$(PY) -m tests.screens.shots
+
+samples: $(SETUP) ## docs/samples: a plan, and pictures of what became of it
+	$(PY) -m vamper.demo.samples docs/samples
 
 setup: $(SETUP) $(UI)
 

@@ -328,3 +328,15 @@ def test_compare_tells_a_print_from_its_plan(folder: Path) -> None:
     assert "at least three of its marks" in refused.stderr
     pieces = vamper("compare", out / "plan.json", folder / "scan.png", "--pieces", folder=folder)
     assert (pieces.returncode, pieces.stderr) == (2, "--ppi: say how many pixels an inch the scan of the pieces has\n")
+
+
+def test_the_samples_that_ship_show_what_they_say(tmp_path: Path) -> None:
+    samples = Path(__file__).parents[1] / "docs" / "samples"
+    printed = vamper("compare", samples / "plan.json", samples / "print.jpg", folder=tmp_path)
+    assert (printed.returncode, len(json.loads(printed.stdout)["missing"])) == (3, 1)
+    weeded = json.loads(
+        vamper("compare", samples / "plan.json", samples / "weeded.jpg", "--weeded", folder=tmp_path).stdout
+    )
+    assert (len(weeded["pieces"]), weeded["gone"], weeded["unclear"]) == (6, [], [])
+    pieces = vamper("compare", samples / "plan.json", samples / "pieces.jpg", "--pieces", "--ppi", 200, folder=tmp_path)
+    assert sorted(one["item"] for one in json.loads(pieces.stdout)["pieces"]) == [0, 0, 0, 1, 1, 1]

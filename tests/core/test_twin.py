@@ -29,6 +29,7 @@ from vamper.core.values.cut import Cut
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.paper import Paper
+from vamper.core.values.pixels import filled
 from vamper.core.values.printer import Scale
 from vamper.core.values.reading import Black, RoomLight
 from vamper.core.values.twin import FaultKey, TwinSpec
@@ -307,3 +308,14 @@ def test_low_black_is_what_the_sensor_meets() -> None:
     devices = devices_of(plan)
     low = replace(devices, printer=replace(devices.printer, black=Black.LOW))
     assert outcome(plan, low, runs=300).marks_read < outcome(plan, devices, runs=300).marks_read - 0.2
+
+
+def test_a_lost_picture_takes_nothing_of_its_neighbour() -> None:
+    one = shapely.Polygon([(2, 2), (18, 2), (2, 18)])
+    other = shapely.Polygon([(18, 4), (18, 18), (4, 18)])
+    ink = np.zeros((80, 80, 4), np.uint8)
+    ink[filled(shapely.transform(one.union(other), lambda points: points * 4), (80, 80)) > 0.5] = (30, 60, 90, 255)
+    page = with_ink(Page(ink, 101.6, Paper(20, 20), Scale()), TwinPrinter(), [one, other], (0,))
+    kept = page.rgba[..., 3] > 0
+    assert kept[filled(shapely.transform(other, lambda points: points * 4), (80, 80)) > 0.5].mean() > 0.98
+    assert not kept[20:30, 20:30].any()

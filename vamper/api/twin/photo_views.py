@@ -100,7 +100,9 @@ def _weeded_out(check: WeededCheck, plan: Plan) -> PhotoCheckOut:
     gone = plural(len(found.gone), "piece")
     lines = _cut_lines([piece for _, piece in found.pieces])
     if found.unclear:
-        lines.append(f"{plural(len(found.unclear), 'piece')} could not be told from the backing.")
+        lines.append(
+            f"{plural(len(found.unclear), 'piece')} told nothing of their cut: too like the backing, or at the rim."
+        )
     height, width = found.sheet_picture.shape[:2]
     return PhotoCheckOut(
         number=check.number,
@@ -115,7 +117,7 @@ def _weeded_out(check: WeededCheck, plan: Plan) -> PhotoCheckOut:
                 placement=piece.placement,
                 item_number=numbers[piece.item],
                 state=PrintState.MISSING if piece.placement in found.gone else PrintState.UNSEEN,
-                words="not there any more" if piece.placement in found.gone else "could not be told from the backing",
+                words="not there any more" if piece.placement in found.gone else "its outline could not be told",
                 path=shape_path(placed(edges[piece.item], piece.x_mm, piece.y_mm, piece.turn_deg)),
             )
             for piece in planned.pieces

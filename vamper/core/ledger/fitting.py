@@ -27,6 +27,7 @@ _OUTLINE_POINTS = 360
 _STEPS, _LINE_STEPS = 16, 8
 # So much of an outline is surely the piece's own where something may touch it.
 _SURE_SHARE = 0.8
+_FEWEST_POINTS = 60
 # A thing whose outline lies farther from a design's than this, in the mean, is another thing.
 _SAME_MM = 0.9
 # Outlines that differ less than this are alike, and so are turns.
@@ -54,11 +55,12 @@ def _spread(ring: Any, count: int = _OUTLINE_POINTS) -> Points:
 class _Seen:
     """A ring that was seen: points along it, and which way it faces there."""
 
-    def __init__(self, ring: Any) -> None:
+    def __init__(self, ring: Any, within: BaseGeometry | None = None) -> None:
         points = _spread(ring, 2 * _OUTLINE_POINTS)
         along = np.roll(points, -1, axis=0) - np.roll(points, 1, axis=0)
-        self.normals = np.column_stack([along[:, 1], -along[:, 0]]) / np.hypot(*along.T)[:, None]
-        self.tree = cKDTree(points)
+        normals = np.column_stack([along[:, 1], -along[:, 0]]) / np.hypot(*along.T)[:, None]
+        keep = slice(None) if within is None else shapely.contains_xy(within, points)
+        self.normals, self.tree = normals[keep], cKDTree(points[keep])
 
 
 def outer(shape: BaseGeometry) -> Polygon:
@@ -101,16 +103,20 @@ def rotation(turn: float) -> Floats:
     return np.array([[math.cos(turn), -math.sin(turn)], [math.sin(turn), math.cos(turn)]])
 
 
-def settled(thing: Polygon, item: PlannedItem, turn_deg: float) -> tuple[float, Pose]:
-    """How well a thing that lies turned about so is a design, mm in the mean, and where that lies then; a part of its
-    outline may be something else's.
+def settled(thing: Polygon, item: PlannedItem, lying: Pose, sure: BaseGeometry) -> tuple[float, Pose]:
+    """How well a thing that lies about so is a design, mm in the mean, and where that lies then; what of its outline is
+    not within `sure` may be something else's, and a little more of it as well.
     """
     edge = outer(item.edge)
-    middle, there = np.array(edge.centroid.coords[0]), np.array(thing.centroid.coords[0])
-    own, seen = _spread(edge.exterior), _Seen(thing.exterior)
-    _, about = _settled(own, seen, middle, there, math.radians(turn_deg))
-    there = np.array(about.of(shapely.Point(middle)).coords[0])
-    return _settled(own, seen, middle, there, math.radians(about.turn_deg), _SURE_SHARE)
+    middle = np.array(edge.centroid.coords[0])
+    own, seen = _spread(edge.exterior), _Seen(thing.exterior, sure)
+    if seen.tree.n < _FEWEST_POINTS:
+        return math.inf, lying
+    there = np.array(lying.of(shapely.Point(middle)).coords[0])
+    for count in (1.0, _SURE_SHARE):
+        away, pose = _settled(own, seen, middle, there, math.radians(lying.turn_deg), count)
+        there, lying = np.array(pose.of(shapely.Point(middle)).coords[0]), pose
+    return away, pose
 
 
 def _settled(

@@ -6,6 +6,7 @@ just inside its own rim.
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Any
 
 import contourpy
 import cv2
@@ -43,6 +44,16 @@ class Ground:
         return max(_LEAST_APART_DE, _GROUND_SIGMAS * self.usual_de)
 
     @property
+    def lighter(self) -> npt.NDArray[np.float64]:
+        """The way a colour goes in more light, as a unit vector."""
+        return np.asarray(self.lab / max(float(np.linalg.norm(self.lab)), 1e-6))
+
+    def shade_of(self, apart: npt.NDArray[Any]) -> npt.NDArray[Any]:
+        """How much of a difference from the ground, shape (..., 3), may be a shadow on it: 0 or less."""
+        along = apart @ self.lighter.astype(apart.dtype)
+        return np.where((along < 0) & (along > -_SHADOW_L), along, 0)
+
+    @property
     def is_rough(self) -> bool:
         return self.usual_de > _ROUGH_DE
 
@@ -59,12 +70,12 @@ def ground_of(pixels: Lab) -> Ground:
 
 
 def away_from(lab: Lab, ground: Ground, shaded: bool = False) -> Field:
-    """How far each pixel is from the ground (ΔE), a little softened; where things lighter than the ground throw a
-    shadow on it (`shaded`), what is only a little darker is ground.
+    """How far each pixel is from the ground (ΔE), a little softened; `shaded` ground counts as ground: a shadow takes
+    all of a colour's L*, a* and b* down together.
     """
     apart = lab - ground.lab.astype(np.float32)
     if shaded:
-        apart[..., 0] = np.where((apart[..., 0] < 0) & (apart[..., 0] > -_SHADOW_L), 0, apart[..., 0])
+        apart -= ground.shade_of(apart)[..., None] * ground.lighter.astype(np.float32)
     return np.asarray(cv2.GaussianBlur(np.sqrt(np.einsum("hwc,hwc->hw", apart, apart)), (0, 0), _SOFT_PX))
 
 

@@ -15,7 +15,7 @@ from shapely import affinity
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
-from vamper.core.ledger.fitting import outer, settled
+from vamper.core.ledger.fitting import Pose, outer, settled
 from vamper.core.ledger.loose import LoosePiece, read_piece
 from vamper.core.ledger.outlined import Field, Ground, Lab, away_from, ground_of, lab_field, outlines
 from vamper.core.ledger.planned import Pixels, PlannedSheet
@@ -25,22 +25,25 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import placed
 from vamper.core.values.pixels import filled
 
+Mask = npt.NDArray[np.bool_]
+
 PX_A_MM = 10.0
 # The backing shows between these distances from an edge, whatever the miss of its cut.
 _BARE_FROM_MM, _BARE_TO_MM = 0.8, 1.6
 # A cut farther from its place than this is not looked for.
-_NEAR_MM = 1.5
+_NEAR_MM, _BLURRED_MM = 1.5, 0.3
 _FEWEST_PX = 60
 # A piece with less than this share of its area in sight is not there, or not told from what it lies on.
 _THERE_FROM = 0.5
-_SHAPE_MM = 0.9
+# An outline farther from a piece's than this, in the mean, is not its own alone, and tells no miss.
+_SHAPE_MM = 0.1
 _RIM_MM = 0.7
-_SOFT_MM = 0.12
+_SOFT_MM = 0.2
 # A rim that differs less from its backing than this cannot be told from it.
-_LEAST_SIGMAS, _RIM_TELLS_DE = 3.0, 2.5
+_LEAST_SIGMAS, _RIM_TELLS_DE = 2.0, 1.2
 _HARDLY_TOLD = (
-    "the pieces can hardly be told from their backing in this picture; lay them on a dark ground and take them as cut "
-    "pieces"
+    "the pieces can hardly be told from their backing and its shadows in this picture; take a flat scan, or lay them "
+    "on a dark ground and take them as cut pieces"
 )
 
 
@@ -81,7 +84,8 @@ def weeded_sheet(picture: Pixels, sheet: PlannedSheet, found: Straightened) -> W
         if there is None:
             gone.append(piece.placement)
             continue
-        thing, cut = there, settled(there, items[piece.item], piece.turn_deg)
+        lying = Pose(piece.x_mm, piece.y_mm, piece.turn_deg)
+        thing, cut = there, settled(there, items[piece.item], lying, edge.buffer(_NEAR_MM - _BLURRED_MM))
         if cut[0] > _SHAPE_MM or not _whole(thing, edge):
             unclear.append(piece.placement)
             continue
@@ -102,17 +106,11 @@ def _thing(lab: Lab, edge: BaseGeometry, near: list[BaseGeometry]) -> Polygon | 
     here = lab[y0:y1, x0:x1]
     if min(here.shape[:2]) < 3:
         return None
-    ground = _backing(here, _local(edge, x0, y0), [_local(one, x0, y0) for one in near])
-    if ground is None:
-        return None
+    bare = _bare(here, _local(edge, x0, y0), [_local(one, x0, y0) for one in near])
     rim = _rim(here, _local(edge, x0, y0))
-    if rim is None:
+    if rim is None or int(bare.sum()) < _FEWEST_PX:
         return None
-    # A rim darker than its backing throws no shadow that could be taken for it.
-    away = away_from(here, ground, shaded=bool(rim[0] > ground.lab[0]))
-    apart = float(np.sqrt(((rim - ground.lab) ** 2).sum()))
-    told = apart > _RIM_TELLS_DE
-    least_de = max(_LEAST_SIGMAS * ground.usual_de, apart / 2) if told else ground.least_de
+    away, least_de = _field(here, ground_of(here[bare]), rim, bare)
     away = away * (filled(_local(edge.buffer(_NEAR_MM), x0, y0), away.shape) > 0.5)
     for other in near:
         away = away * (filled(_local(other.buffer(_BARE_FROM_MM), x0, y0), away.shape) < 0.5)
@@ -132,15 +130,26 @@ def _rim(here: Lab, edge: BaseGeometry) -> npt.NDArray[np.float64] | None:
     return np.median(here[rim], axis=0).astype(float) if rim.any() else None
 
 
-def _backing(here: Lab, edge: BaseGeometry, near: list[BaseGeometry]) -> Ground | None:
-    """The colour of the backing close round a piece."""
-    far = filled(edge.buffer(_BARE_TO_MM * PX_A_MM), here.shape[:2]) > 0.5
-    bare = far & (filled(edge.buffer(_BARE_FROM_MM * PX_A_MM), here.shape[:2]) < 0.5)
-    for other in near:
-        bare &= filled(other.buffer(_BARE_FROM_MM * PX_A_MM), here.shape[:2]) < 0.5
-    if int(bare.sum()) < _FEWEST_PX:
-        return None
-    return ground_of(here[bare])
+def _field(here: Lab, ground: Ground, rim: npt.NDArray[np.float64], bare: Mask) -> tuple[Field, float]:
+    """How far every pixel is from the backing, and from where on it is a piece."""
+    unlike = rim - ground.lab
+    in_light = float(np.linalg.norm(unlike - ground.shade_of(unlike) * ground.lighter))
+    away = away_from(here, ground, shaded=True)
+    if in_light > max(_RIM_TELLS_DE, _LEAST_SIGMAS * float(np.median(away[bare]))):
+        return away, in_light / 2
+    # A rim of the backing's own colour, only darker, can be told from it, but not from a shadow.
+    away, apart = away_from(here, ground), float(np.linalg.norm(unlike))
+    if apart > max(_RIM_TELLS_DE, _LEAST_SIGMAS * ground.usual_de):
+        return away, apart / 2
+    return away, ground.least_de
+
+
+def _bare(here: Lab, edge: BaseGeometry, near: list[BaseGeometry]) -> Mask:
+    """Where the backing shows close round a piece."""
+    bare = filled(edge.buffer(_BARE_TO_MM * PX_A_MM), here.shape[:2]) > 0.5
+    for shape in (edge, *near):
+        bare &= filled(shape.buffer(_BARE_FROM_MM * PX_A_MM), here.shape[:2]) < 0.5
+    return np.asarray(bare)
 
 
 def _window(edge: BaseGeometry, size: tuple[int, ...]) -> tuple[int, int, int, int]:

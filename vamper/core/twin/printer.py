@@ -11,11 +11,13 @@ from dataclasses import dataclass, replace
 import cv2
 import numpy as np
 import numpy.typing as npt
+import shapely
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.twin.devices import TwinPrinter
 from vamper.core.values.geometry import Points
 from vamper.core.values.paper import Paper
+from vamper.core.values.pixels import filled
 from vamper.core.values.printer import Scale
 from vamper.core.values.units import MM_PER_INCH
 
@@ -57,11 +59,9 @@ def with_ink(page: Page, printer: TwinPrinter, pictures: Sequence[BaseGeometry],
     rgba, margins = page.rgba, printer.margins
     alpha = rgba[..., 3].astype(np.float32)
     if lost:
-        gone = np.zeros(alpha.shape, np.uint8)
         for number in lost:
-            left, top, right, bottom = (round(side * page.px_a_mm) for side in pictures[number].bounds)
-            gone[max(top, 0) : bottom, max(left, 0) : right] = 1
-        alpha = np.where(gone > 0, 0, alpha)
+            clip = shapely.transform(pictures[number], lambda points: points * page.px_a_mm)
+            alpha = np.where(filled(clip, alpha.shape) > 0, 0, alpha)
     if printer.density < 1:
         spread = _SPREAD_MM * (1 - printer.density) * page.px_a_mm
         alpha = cv2.GaussianBlur(alpha, (0, 0), max(spread, 0.3)) * np.float32(printer.density)

@@ -1,5 +1,5 @@
-"""Sample pictures drawn by the twin, to try the photo check with: a print and a weeded sheet photographed on a table,
-a scan of pieces.
+"""Sample pictures drawn by the twin, to try the photo check with: a print photographed on a table, a scan of the weeded
+sheet, one of pieces.
 
 Something is wrong on each, as one meets it: a picture that was lost, cuts that lie off.
 """
@@ -44,7 +44,7 @@ def sample_photo(plan: Plan, sheet: int, pictures: Pictures) -> Pixels:
 
 
 def sample_weeded(plan: Plan, sheet: int, pictures: Pictures) -> Pixels:
-    """A photo of a weeded sheet (from 0) on a table, as its usual run came out.
+    """A scan of a weeded sheet (from 0), as its usual run came out.
 
     Raises
     ------
@@ -54,7 +54,7 @@ def sample_weeded(plan: Plan, sheet: int, pictures: Pictures) -> Pixels:
     if not plan.job.stock.has_backing:
         raise BadInput("the pieces of this stock do not stay on a backing; lay them on a plain ground", "stock")
     found = dry_run(plan, pictures, 5, 4)
-    return photographed(scanned(found, sheet, PHOTO_PPI), _CAMERA, _LONGEST_PX, 4)[0]
+    return scanned(found, sheet, PIECES_PPI)
 
 
 def sample_pieces(plan: Plan, sheet: int, pictures: Pictures) -> Pixels:

@@ -25,7 +25,7 @@ const KINDS: readonly (readonly [PhotoKind, string, string])[] = [
   [
     'weeded',
     'A weeded sheet',
-    'A photo or scan of the sheet once its waste is peeled off, the rim with its marks still there; else help by its corners.',
+    'A flat scan, or a photo in even light, once the waste is peeled off. Leave the rim with its marks; else help by the corners.',
   ],
   [
     'pieces',
