@@ -237,6 +237,13 @@ def test_a_result_shows_the_cut_the_marks_and_the_waste_that_stays() -> None:
     assert stays[beside].mean() > good[beside].mean() + 4
 
 
+def test_an_island_in_a_hole_is_drawn_whichever_comes_first() -> None:
+    ring, island = shapely.box(2, 2, 38, 38).difference(shapely.box(6, 6, 34, 34)), shapely.box(15, 15, 25, 25)
+    for order in ([ring, island], [island, ring]):
+        cover = filled(shapely.MultiPolygon(order), (40, 40))
+        assert cover.sum() == pytest.approx(ring.area + island.area, rel=0.05)
+
+
 def test_a_drawn_shape_is_as_large_as_it_is_and_peaks_lie_between_pixels() -> None:
     shape = shapely.Point(40.3, 37.8).buffer(20).difference(shapely.box(30, 30, 41.5, 36.25))
     cover = filled(shape, (80, 90))

@@ -10,7 +10,7 @@ from tests.screens.test_marks_print import axe
 
 pytestmark = pytest.mark.screens
 
-HULL, NEWCOMERS = 4, 11
+HULL, GLOSSY, NEWCOMERS = 4, 7, 11
 
 
 def pressed(screen: Screen, words: str) -> None:
@@ -54,6 +54,25 @@ def test_a_sheet_is_ruined_on_the_screen_and_then_good(screen: Screen) -> None:
     rail = httpx.get(f"{screen.base}/api/jobs/{NEWCOMERS}").json()["stations"][-1]
     assert rail["station"] == "dry-run"
     assert rail["state"] in ("look", "stop")
+
+
+def test_a_remedy_is_taken_and_the_sheet_is_seen_good(screen: Screen) -> None:
+    screen.open(f"/jobs/{GLOSSY}/dry-run")
+    screen.says("This is the plan")
+    run(screen)
+    told = httpx.get(f"{screen.base}/api/jobs/{GLOSSY}/dry-run").json()["outcome"]
+    assert int(told["sheet_good"]) < 50
+    assert told["causes"][0]["cause"] == "marks-not-read"
+    screen.says(told["causes"][0]["name"])
+    pressed(screen, "Take it")
+
+    def good() -> bool:
+        after = httpx.get(f"{screen.base}/api/jobs/{GLOSSY}/dry-run").json()["outcome"]
+        return after is not None and after["number"] != told["number"] and after["sheet_good"].startswith(">")
+
+    screen.wait(good, "the run with the remedy", 120)
+    screen.says("came out good")
+    assert screen.errors() == []
 
 
 def test_faults_are_switched_on_and_off_by_keyboard(screen: Screen) -> None:

@@ -9,7 +9,12 @@ type Keys = readonly (readonly unknown[])[];
 export function useDoing<Asked = void, Answer = unknown>(
   touched: Keys | null,
   what: (asked: Asked) => Promise<Answer>,
-  more: { key?: readonly unknown[]; scope?: string; done?: (answer: Answer) => void } = {},
+  more: {
+    key?: readonly unknown[];
+    scope?: string;
+    done?: (answer: Answer) => void;
+    saidInPlace?: boolean;
+  } = {},
 ) {
   const queries = useQueryClient();
   const tell = useNotices((state) => state.tell);
@@ -22,6 +27,8 @@ export function useDoing<Asked = void, Answer = unknown>(
       else await Promise.all(touched.map((queryKey) => queries.invalidateQueries({ queryKey })));
       more.done?.(answer);
     },
-    onError: (error) => tell(error.message),
+    onError: (error) => {
+      if (!more.saidInPlace) tell(error.message);
+    },
   });
 }

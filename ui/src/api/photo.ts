@@ -53,7 +53,7 @@ export function useCheckPhoto(jobId: number, sheet: number) {
         }),
       );
     },
-    { done: (found) => queries.setQueryData(key(jobId), found) },
+    { saidInPlace: true, done: (found) => queries.setQueryData(key(jobId), found) },
   );
 }
 

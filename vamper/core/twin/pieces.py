@@ -155,8 +155,7 @@ def facts_of(
         there, off = (1.0, (0.0, 0.0))
         rim = NO_ROOM
         if looks is not None:
-            inked = picture if item.bleed.width_mm else _inked(printed, drawings[place], picture)
-            there, off = looks.at(inked)
+            there, off = looks.at(_inked(printed, drawings[place], picture))
             if item.bleed.width_mm:
                 rim = _rim_room(looks, region if region is not None else edge, picture)
         at = _farthest(plan, points)
@@ -193,7 +192,7 @@ def _design_room(item: DesignedItem) -> Floats:
 
 
 def _inked(page: PrintPage, drawing: BaseGeometry, clip: BaseGeometry) -> BaseGeometry:
-    """What is inked of a piece that does not bleed: its drawing and its coloured borders."""
+    """What is inked of a piece whether it bleeds or not: its drawing and its coloured borders."""
     near = [border.shape for border in page.borders if border.shape.intersects(clip)]
     return shapely.intersection(shapely.union_all([drawing, *near]), clip)
 

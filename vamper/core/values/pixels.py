@@ -7,6 +7,7 @@ import cv2
 import numpy as np
 import numpy.typing as npt
 import shapely
+from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.values.geometry import parts
@@ -28,7 +29,8 @@ def filled(shape: BaseGeometry, size: tuple[int, ...]) -> Cover:
     if x1 <= x0 or y1 <= y0:
         return cover
     fine = np.zeros(((y1 - y0) * _FINER, (x1 - x0) * _FINER), np.uint8)
-    for part in parts(shape):
+    # What lies in a hole is drawn after the hole was cleared.
+    for part in sorted(parts(shape), key=lambda one: -Polygon(one.exterior).area):
         for ring, value in [(part.exterior, _FULL), *((hole, 0) for hole in part.interiors)]:
             # A pixel's middle is half a pixel from its corner.
             points = (shapely.get_coordinates(ring) - (x0, y0)) * _FINER - 0.5

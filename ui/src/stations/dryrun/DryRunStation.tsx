@@ -34,7 +34,7 @@ function Running({ view, change, plan }: StationProps & { plan: Plan }) {
   return (
     <Frame
       foot={
-        <div className="flex items-center gap-8">
+        <div className="flex flex-wrap items-center gap-x-8 gap-y-2">
           <SheetRow plan={plan} />
           {outcome && <Figures outcome={outcome} />}
         </div>
@@ -48,7 +48,7 @@ function Running({ view, change, plan }: StationProps & { plan: Plan }) {
         mode={plan.mirror ? 'print' : 'plan'}
         bar={
           there ? (
-            <div className="flex items-center gap-3">
+            <div className="flex flex-wrap items-center gap-3">
               <Button
                 look={share === 1 ? 'act' : 'bare'}
                 aria-pressed={share === 1}
