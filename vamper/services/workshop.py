@@ -47,7 +47,8 @@ from vamper.services.shop.shop import Shop
 from vamper.services.shop.styles import Styles
 from vamper.services.shop.tried import CutRecord, JudgedDrop, RecordKind, blade_then, check_outcome
 from vamper.services.shop.usual import UsualMachines
-from vamper.services.twin.desk import DryRunDesk
+from vamper.services.twin.desk import Asked as AskedRun
+from vamper.services.twin.desk import DryRunDesk, DryRunning
 from vamper.services.twin.dry_runs import SENSED_PPI
 from vamper.services.twin.photo_checks import PhotoChecks
 from vamper.services.twin.practice import practice_drop, practice_machines, practice_vernier
@@ -277,6 +278,15 @@ class Workshop:
         if not 0 <= sheet < len(plan.sheets):
             raise NotFound("this job has no such sheet")
         return draw(plan, sheet, self.shown_of)
+
+    def begin_dry_run(self, job_id: int, asked: AskedRun) -> DryRunning:
+        """Run a job dry, in the background, once its packing has ended."""
+
+        def latest() -> tuple[Plan, bool]:
+            now = self.plan(self.jobs.get(job_id))
+            return now.plan, now.packing.is_under_way
+
+        return self.dry_runs.begin(job_id, latest()[0], self.shown_of, asked, latest)
 
     def practise(self, job_id: int) -> None:
         """Make a job on the workshop's simulated machines."""

@@ -50,9 +50,9 @@ def get_dry_run(here: Here, job_id: Id) -> DryRunOut:
 @router.post("/jobs/{job_id}/dry-run", status_code=202)
 def begin_dry_run(here: Here, job_id: Id, asked: DryRunIn) -> DryRunOut:
     """Run a job as it is now on the simulated devices, in the background."""
-    plan = here.plan(here.jobs.get(job_id)).plan
     how = Asked(asked.runs, asked.unsure, tuple(dict.fromkeys(asked.faults)), asked.seed)
-    return dry_run_out(here.dry_runs.begin(job_id, plan, here.shown_of, how), plan)
+    told = here.begin_dry_run(job_id, how)
+    return dry_run_out(told, told.plan)
 
 
 @router.delete("/jobs/{job_id}/dry-run", status_code=204)

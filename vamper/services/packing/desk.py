@@ -72,6 +72,10 @@ class Packing:
     layout_id: str
     """A name for one layout of one state of a job; whoever acts on it by hand says which one they saw."""
 
+    @property
+    def is_under_way(self) -> bool:
+        return self.state in _UNDER_WAY
+
 
 @dataclass
 class _Run:

@@ -30,6 +30,10 @@ _LOG = logging.getLogger(__name__)
 # Pictures and runs of so many jobs are kept; the oldest goes.
 _KEPT = 6
 _SCAN_BYTES = 120 * 2**20
+# Packing is waited for in so many steps, each so long.
+_LAYOUT_STEPS, _LAYOUT_STEP_S = 100, 0.3
+# What gives the plan as it is now, and whether its packing is still under way.
+Latest = Callable[[], tuple[Plan, bool]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,8 +81,11 @@ class DryRunDesk:
         self._count = itertools.count(1)
         self._scans: Cache[Pixels] = Cache(_SCAN_BYTES, lambda scan: scan.nbytes)
 
-    def begin(self, job_id: int, plan: Plan, pictures: Pictures, asked: Asked) -> DryRunning:
-        """Run a job's plan, in the background; one that is still running is stopped.
+    def begin(
+        self, job_id: int, plan: Plan, pictures: Pictures, asked: Asked, latest: Latest | None = None
+    ) -> DryRunning:
+        """Run a job's plan, in the background; one that is still running is stopped. Where `latest` is given, packing
+        may end first, for a while: a run of a layout that is replaced at once would tell of another sheet.
 
         Raises
         ------
@@ -98,7 +105,7 @@ class DryRunDesk:
             for old in list(self._of)[:-_KEPT]:
                 self._of.pop(old).stopped.set()
         threading.Thread(
-            target=_run, args=(job_id, told, pictures, next(self._count)), daemon=True, name=f"dry-run-{job_id}"
+            target=_run, args=(job_id, told, pictures, next(self._count), latest), daemon=True, name=f"dry-run-{job_id}"
         ).start()
         return told
 
@@ -147,7 +154,19 @@ def _devices(plan: Plan, asked: Asked) -> Devices:
     return with_faults(devices_for(plan, asked.unsure), asked.faults)
 
 
-def _run(job_id: int, told: DryRunning, pictures: Pictures, number: int) -> None:
+def _packed(told: DryRunning, latest: Latest) -> Plan:
+    """The plan once its packing has ended, or has gone on for long enough."""
+    for step in range(_LAYOUT_STEPS):
+        plan, is_packing = latest()
+        if not is_packing:
+            return plan
+        told.doing, told.done, told.of = "packing, which may still find a fuller layout", step, 3 * _LAYOUT_STEPS
+        if told.stopped.wait(_LAYOUT_STEP_S):
+            raise Stopped
+    return latest()[0]
+
+
+def _run(job_id: int, told: DryRunning, pictures: Pictures, number: int, latest: Latest | None) -> None:
     def step(doing: str) -> Callable[[int, int], None]:
         def report(done: int, of: int) -> None:
             if told.stopped.is_set():
@@ -157,6 +176,8 @@ def _run(job_id: int, told: DryRunning, pictures: Pictures, number: int) -> None
         return report
 
     try:
+        if latest is not None:
+            told.plan = _packed(told, latest)
         found = dry_run(
             told.plan,
             pictures,
