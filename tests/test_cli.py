@@ -6,7 +6,9 @@ import subprocess
 import sys
 import urllib.request
 from pathlib import Path
+from xml.etree import ElementTree
 
+import icalendar
 import pytest
 import shapely
 from PIL import Image
@@ -340,3 +342,72 @@ def test_the_samples_that_ship_show_what_they_say(tmp_path: Path) -> None:
     assert (len(weeded["pieces"]), weeded["gone"], weeded["unclear"]) == (6, [], [])
     pieces = vamper("compare", samples / "plan.json", samples / "pieces.jpg", "--pieces", "--ppi", 200, folder=tmp_path)
     assert sorted(one["item"] for one in json.loads(pieces.stdout)["pieces"]) == [0, 0, 0, 1, 1, 1]
+
+
+def test_a_timetable_is_planned_and_written_as_a_calendar(tmp_path: Path) -> None:
+    step = {"name": "coat", "minutes": 4, "hands_on": True, "occupies": ["spray"]}
+    evening = {
+        "start": "2026-05-02T18:00",
+        "away": [{"from": "2026-05-02T18:10", "to": "2026-05-02T19:00"}],
+        "places": {"oven": 1, "spray": 1},
+        "batches": [
+            {"name": "mugs", "process": "water-slide", "pieces": 3, "school": "B", "coats": 2},
+            {"name": "tags", "steps": [step, {**step, "wait_least": 20}]},
+        ],
+    }
+    (tmp_path / "evening.json").write_text(json.dumps(evening))
+    done = vamper("timetable", "evening.json", "--ics", "evening.ics", folder=tmp_path)
+    assert done.returncode == 0, done.stderr
+    found = json.loads(done.stdout)
+    assert found["optimal"]
+    assert found["ends"] == found["bound_ends"] == max(one["end"] for one in found["steps"])
+    hands = [one for one in found["steps"] if one["hands_on"]]
+    assert all(not ("2026-05-02T18:10" < one["end"] <= "2026-05-02T19:00") for one in hands)
+    events = icalendar.Calendar.from_ical((tmp_path / "evening.ics").read_bytes()).walk("VEVENT")
+    assert sorted(event["dtstart"].dt.isoformat(timespec="minutes") for event in events) == sorted(
+        one["start"] for one in hands
+    )
+    for change, words in (
+        ({"places": {"oven": 1}}, "there is no spray"),
+        ({"away": [{"from": "2026-05-02T18:10", "to": "2026-05-02T18:00"}]}, "ends before it begins"),
+        ({"batches": [{"name": "tags", "process": "magic"}]}, "there is no process"),
+        (
+            {"batches": [{"name": "t", "steps": [step, {**step, "wait_least": 9, "wait_most": 3}]}]},
+            "t, coat: its greatest",
+        ),
+    ):
+        (tmp_path / "bad.json").write_text(json.dumps(evening | change))
+        refused = vamper("timetable", "bad.json", folder=tmp_path)
+        assert refused.returncode == 2
+        assert words in refused.stderr
+        assert refused.stderr.count("\n") == 1
+
+
+def test_wrap_bends_art_and_its_edge(tmp_path: Path) -> None:
+    Image.new("RGBA", (400, 200), (20, 90, 140, 255)).save(tmp_path / "art.png")
+    cup = ("--top", 84, "--bottom", 60, "--slant", 105)
+    done = vamper(
+        *("wrap", *cup, "--width", 70, "--height", 35, "--up", 50, "--art", "art.png", "--out", "bent.svg"),
+        folder=tmp_path,
+    )
+    assert done.returncode == 0, done.stderr
+    found = json.loads(done.stdout)
+    assert found["kind"] == "taper"
+    assert found["sheet"]["outer_radius_mm"] == pytest.approx(367.5)
+    paths = ElementTree.parse(tmp_path / "bent.svg").findall(".//{*}g[@id='edge']/{*}path")
+    assert len(paths) == 1
+    assert paths[0].get("d", "").count("Z") == 1
+    refused = vamper("wrap", "--top", 84, "--bottom", 60, "--slant", 12, "--width", 70, "--height", 35, folder=tmp_path)
+    assert (refused.returncode, "too short" in refused.stderr) == (2, True)
+
+
+def test_shrink_says_how_large_to_print(tmp_path: Path) -> None:
+    bar = ("--before", "100x25", "--after", "44.1x11.6")
+    found = json.loads(vamper("shrink", *bar, "--wanted", "40x30", "--hole", 4, folder=tmp_path).stdout)
+    assert found["print_mm"]["width"] == pytest.approx(40 / 0.441, abs=1e-3)
+    assert found["punch_mm"] == pytest.approx(4 / ((0.441 + 0.464) / 2), abs=1e-3)
+    refused = vamper("shrink", "--before", "100", "--after", "44x11", "--wanted", "40x30", folder=tmp_path)
+    assert (refused.returncode, refused.stderr) == (
+        2,
+        "--before: “100” is no size; write width x height in mm, as in 100x25\n",
+    )

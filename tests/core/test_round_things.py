@@ -1,0 +1,114 @@
+"""Round things and things that shrink, against their formulas."""
+
+import math
+
+import numpy as np
+import pytest
+import shapely
+from hypothesis import given
+from hypothesis import strategies as st
+
+from vamper.core.finishing.bent_picture import bent_edge, bent_picture
+from vamper.core.finishing.round_things import Bend, RoundThing, from_around, wrap
+from vamper.core.finishing.shrink import Bar, shrink_of
+from vamper.core.values.findings import BadInput
+
+CUP = RoundThing(84, 60, 105)
+points = st.tuples(st.floats(-60, 60), st.floats(-25, 25))
+
+
+def on_the_wall(thing: RoundThing, flat: np.ndarray, middle: tuple[float, float], up: float) -> np.ndarray:
+    """Where a point of the unrolled sheet comes to lie on the cone: (turn in radians, height along the wall)."""
+    radius = thing.radius_at(up)
+    x, y = flat[:, 0] - middle[0], radius - (flat[:, 1] - middle[1])
+    turn = np.arctan2(x, y) / thing.angle_rad * 2 * math.pi
+    return np.column_stack([turn, np.hypot(x, y) - thing.inner_radius_mm])
+
+
+def test_a_sheet_unrolls_to_its_sector() -> None:
+    assert CUP.outer_radius_mm == pytest.approx(105 * 84 / 24)
+    assert CUP.around_mm(105) == pytest.approx(math.pi * 84)
+    assert CUP.around_mm(0) == pytest.approx(math.pi * 60)
+    upside = RoundThing(60, 84, 105)
+    assert upside.around_mm(105) == pytest.approx(math.pi * 60)
+    assert from_around(math.pi * 84, math.pi * 60, 105).outer_radius_mm == pytest.approx(CUP.outer_radius_mm)
+
+
+@given(st.lists(points, min_size=1, max_size=20))
+def test_bent_art_stands_straight_on_the_cup(some: list[tuple[float, float]]) -> None:
+    flat, up = np.array(some), 50.0
+    bend = Bend.of(CUP, (0.0, 0.0), up)
+    there = on_the_wall(CUP, bend.points(flat), (0.0, 0.0), up)
+    # Heights along the wall are those of the flat art, and a plumb line stays one.
+    assert there[:, 1] == pytest.approx(up - flat[:, 1], abs=1e-9)
+    assert there[:, 0] == pytest.approx(flat[:, 0] / (CUP.around_mm(up) / (2 * math.pi)), abs=1e-9)
+    assert bend.flat(bend.points(flat)) == pytest.approx(flat, abs=1e-9)
+
+
+@pytest.mark.parametrize("thing", [CUP, RoundThing(60, 84, 105)])
+def test_bent_outlines_are_arcs_within_a_fiftieth_of_a_millimetre(thing: RoundThing) -> None:
+    bend = Bend.of(thing, (35.0, 20.0), 50.0)
+    ring = shapely.get_coordinates(bend.shape(shapely.box(0, 0, 70, 40)).exterior)
+    sign = 1 if thing.opens_upward else -1
+    centre = np.array([35.0, 20.0 + sign * bend.radius_mm])
+    dense = shapely.get_coordinates(shapely.segmentize(shapely.LinearRing(ring), 0.05))
+    away = np.hypot(*(dense - centre).T)
+    turn = np.arctan2(dense[:, 0] - 35.0, sign * (centre[1] - dense[:, 1])) * bend.radius_mm
+    on_arc = np.minimum(abs(away - (bend.radius_mm + 20)), abs(away - (bend.radius_mm - 20)))
+    on_side = np.minimum(abs(turn - 35), abs(turn + 35))
+    assert np.minimum(on_arc, on_side).max() <= 0.02
+
+
+def test_sag_and_the_largest_flat_width_agree() -> None:
+    found = wrap(CUP, 70, 40, 30)
+    radius = CUP.radius_at(30)
+    assert found.sag_mm == pytest.approx(radius - math.sqrt(radius**2 - 35**2))
+    assert found.flat_width_most_mm is not None
+    assert wrap(CUP, found.flat_width_most_mm, 40, 30).sag_mm == pytest.approx(1.0)
+    assert wrap(RoundThing(82, 82), 70, 40).sag_mm == 0
+
+
+def test_art_too_wide_is_split_where_it_is_emptiest() -> None:
+    ink = np.ones(300)
+    ink[170:175] = 0
+    found = wrap(RoundThing(60, 60), 300, 40, ink=ink)
+    assert 170 < found.pieces[0].to_mm < 175
+    most = math.pi * 60 + 3
+    assert all(one.to_mm - one.from_mm <= most for one in found.pieces)
+    assert not wrap(RoundThing(82, 82), 200, 40).is_split
+
+
+@pytest.mark.parametrize(
+    ("make", "words"),
+    [
+        (lambda: RoundThing(84, 60, 12), "too short"),
+        (lambda: RoundThing(84, 60), "slant"),
+        (lambda: wrap(CUP, 70, 40, 95), "past a rim"),
+        (lambda: shrink_of(Bar(100, 25), Bar(120, 10)), "gets smaller"),
+    ],
+)
+def test_what_cannot_be_is_a_sentence(make, words: str) -> None:  # type: ignore[no-untyped-def]
+    with pytest.raises(BadInput, match=words):
+        make()
+
+
+def test_a_bent_picture_lies_under_its_bent_outline() -> None:
+    rgba = np.zeros((200, 400, 4), np.uint8)
+    rgba[40:160, 50:350] = (20, 90, 140, 255)
+    bend = Bend.of(CUP, (30.0, 12.0), 50.0)
+    bent = bent_picture(rgba, (50.0, 40.0), 0.2, bend)
+    edge = bent_edge(shapely.box(0, 0, 60, 24), 0.0, bend)
+    inked = (bent.rgba[..., 3] > 127).sum() * bent.mm_per_px**2
+    assert inked == pytest.approx(edge.area, rel=0.01)
+    rows, columns = np.nonzero(bent.rgba[..., 3] > 127)
+    there = np.column_stack([columns, rows]) * bent.mm_per_px + 0.5 * bent.mm_per_px + (bent.left_mm, bent.top_mm)
+    assert edge.buffer(0.15).covers(shapely.MultiPoint(there[::37]))
+    assert np.abs(bent.rgba[rows, columns, :3].astype(int) - (20, 90, 140)).max() <= 2
+
+
+def test_what_shrinks_is_printed_larger() -> None:
+    found = shrink_of(Bar(100, 25), Bar(44.1, 11.6))
+    printed = found.printed(Bar(40, 30))
+    assert found.finished(printed) == Bar(pytest.approx(40), pytest.approx(30))
+    assert found.punch_mm(4) == pytest.approx(4 / ((0.441 + 0.464) / 2))
+    assert found.thickness == pytest.approx(1 / (0.441 * 0.464))

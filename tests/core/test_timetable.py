@@ -1,0 +1,166 @@
+"""Timetables, held against every constraint by a checker that knows nothing of the solver."""
+
+from dataclasses import replace
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from vamper.core.finishing.process import (
+    CAUTIONS,
+    LABELS,
+    MOST_CAUTIONS,
+    PROCESSES,
+    School,
+    Work,
+    batch_of,
+    cautions_of,
+    processes_for,
+    steps_of,
+    usual_process,
+)
+from vamper.core.finishing.timetable import Away, Batch, Evening, Proof, TimedStep, Timetable, plan_evening
+from vamper.core.values.findings import BadInput
+from vamper.core.values.stock import STARTER_STOCKS, STOCK_BY_KEY
+
+PLACES = {"oven": 1, "press": 1, "rack": 3}
+
+
+def broken(found: Timetable) -> list[str]:
+    """What a timetable does not keep, minute by minute."""
+    evening, wrong = found.evening, list[str]()
+    by = {(one.batch, one.step): one for one in found.steps}
+    assert len(by) == len(found.steps) == sum(len(batch.steps) for batch in evening.batches)
+    at_work = dict[int, str]()
+    taken = dict[tuple[str, int], int]()
+    for (number, place), one in by.items():
+        step = evening.batches[number].steps[place]
+        if one.end - one.start != step.minutes or one.start < 0:
+            wrong.append(f"{step.name} does not take its time")
+        if place:
+            wait = one.start - by[number, place - 1].end
+            if wait < step.wait_least or (step.wait_most is not None and wait > step.wait_most):
+                wrong.append(f"{step.name} waits {wait}")
+        for minute in range(one.start, one.end):
+            if step.hands_on:
+                if minute in at_work:
+                    wrong.append(f"{step.name} and {at_work[minute]} at once")
+                at_work[minute] = step.name
+                if any(hours.start <= minute < hours.end for hours in evening.away):
+                    wrong.append(f"{step.name} while away")
+            for where in step.occupies:
+                taken[where, minute] = taken.get((where, minute), 0) + 1
+    wrong += [f"{where} is too full" for (where, _), many in taken.items() if many > evening.places[where]]
+    return wrong
+
+
+@st.composite
+def evenings(draw: st.DrawFn) -> Evening:
+    batches = []
+    for number in range(draw(st.integers(1, 4))):
+        steps = []
+        for place in range(draw(st.integers(1, 5))):
+            least = draw(st.sampled_from([0, 0, 5, 20]))
+            most = draw(st.sampled_from([None, None, least + 5, least + 30]))
+            where = draw(st.sampled_from([(), (), ("oven",), ("press",), ("rack",)]))
+            step = TimedStep(f"{number}.{place}", draw(st.integers(1, 30)), draw(st.booleans()), where, least, most)
+            steps.append(step)
+        batches.append(Batch(f"b{number}", tuple(steps)))
+    gone = draw(st.lists(st.tuples(st.integers(0, 200), st.integers(1, 120)), max_size=2))
+    return Evening(tuple(batches), PLACES, tuple(Away(start, start + length) for start, length in gone))
+
+
+@settings(max_examples=25, deadline=None)
+@given(evenings())
+def test_every_constraint_is_kept(evening: Evening) -> None:
+    found = plan_evening(evening, 4)
+    assert broken(found) == []
+    assert not found.broken
+    assert found.bound <= found.ends == max(one.end for one in found.steps)
+
+
+def test_two_batches_use_each_others_waits() -> None:
+    batch = (TimedStep("coat", 5, True), TimedStep("dry", 30), TimedStep("coat again", 5, True))
+    found = plan_evening(Evening((Batch("a", batch), Batch("b", batch)), {}))
+    # One after the other would take 80.
+    assert (found.ends, found.proof, found.hands_on_minutes) == (45, Proof.OPTIMAL, 20)
+
+
+def test_hands_stay_off_while_away_and_what_only_waits_runs_on() -> None:
+    steps = (TimedStep("coat", 10, True), TimedStep("dry", 60), TimedStep("cut", 10, True))
+    found = plan_evening(Evening((Batch("a", steps),), {}, (Away(20, 100),)))
+    assert [one.start for one in found.steps] == [0, 10, 100]
+
+
+def test_a_greatest_wait_under_its_least_is_named() -> None:
+    steps = (TimedStep("soak", 5), TimedStep("place", 10, True, (), 8, 4))
+    with pytest.raises(BadInput, match="a, place: its greatest wait"):
+        plan_evening(Evening((Batch("a", steps),), {}))
+
+
+def test_a_place_that_is_not_there_is_named() -> None:
+    with pytest.raises(BadInput, match="there is no kiln"):
+        plan_evening(Evening((Batch("a", (TimedStep("fire", 5, False, ("kiln",)),)),), {"oven": 1}))
+    with pytest.raises(BadInput, match="2 places of the oven, which holds 1"):
+        plan_evening(Evening((Batch("a", (TimedStep("bake", 5, False, ("oven", "oven")),)),), {"oven": 1}))
+
+
+def test_a_step_that_slips_moves_the_rest_and_says_what_it_breaks() -> None:
+    mug = (TimedStep("soak", 5), TimedStep("place", 10, True, (), 0, 2))
+    before = plan_evening(Evening((Batch("a", mug), Batch("b", mug)), {}))
+    assert not before.broken
+    slipped = (replace(mug[0], began=0, ended=5), replace(mug[1], began=None))
+    after = plan_evening(replace(before.evening, batches=(Batch("a", slipped), Batch("b", mug)), now=30))
+    assert [(one.batch, one.step) for one in after.broken] == [(0, 1)]
+    assert after.of(0, 1).start == 30
+    assert after.of(1, 1).start - after.of(1, 0).end <= 2
+
+
+@pytest.mark.parametrize("process", PROCESSES.values(), ids=PROCESSES)
+def test_every_process_can_be_planned_in_each_school(process) -> None:  # type: ignore[no-untyped-def]
+    places = {place: 1 for step in process.steps for place in step.places}
+    for school in (*process.schools, None):
+        batch = batch_of(process.name, process, Work(pieces=3, sheets=2, school=school))
+        assert broken(plan_evening(Evening((batch,), places), 4)) == []
+    assert set(process.label_keys()) <= set(LABELS)
+    for step in process.steps:
+        assert set(step.cautions) <= set(CAUTIONS)
+        assert step.check
+        assert step.least <= step.minutes
+    assert len(cautions_of(process.steps)) <= MOST_CAUTIONS
+
+
+def test_schools_differ_in_when_it_is_cut() -> None:
+    process = PROCESSES["water-slide"]
+    order = {
+        school: [one.step.key.partition("-")[0] for one in steps_of(process, Work(school=school))] for school in School
+    }
+    assert order[School.A].index("cut") > order[School.A].index("coat")
+    assert order[School.B].index("cut") < order[School.B].index("coat")
+
+
+def test_a_label_says_how_many_coats_and_how_long() -> None:
+    work = Work(label={"coats": 2, "coat_minutes": 45})
+    steps = steps_of(PROCESSES["water-slide"], work)
+    assert [one.timed.minutes for one in steps if one.step.key == "between"] == [45, 45]
+
+
+def test_what_must_follow_at_once_stays_with_its_piece() -> None:
+    keys = [one.step.key for one in steps_of(PROCESSES["water-slide"], Work(pieces=2))]
+    at = keys.index("soak")
+    assert keys[at : at + 4] == ["soak", "place", "soak", "place"]
+
+
+@pytest.mark.parametrize("stock", STARTER_STOCKS, ids=lambda stock: stock.key)
+def test_every_stock_has_a_process(stock) -> None:  # type: ignore[no-untyped-def]
+    assert usual_process(stock, "laptop", False, False) in processes_for(stock)
+
+
+def test_the_process_follows_from_stock_and_use() -> None:
+    vinyl = STOCK_BY_KEY["satin-vinyl"]
+    assert usual_process(vinyl, "laptop", False, False).key == "sticker"
+    assert usual_process(vinyl, "laptop", True, False).key == "sealed-coat"
+    assert usual_process(vinyl, "laptop", False, True).key == "sealed-laminate"
+    assert usual_process(vinyl, "vehicle", False, False).key == "vehicle"
+    assert usual_process(STOCK_BY_KEY["dark-transfer"], "cloth", False, False).key == "dark-transfer"
+    assert usual_process(STOCK_BY_KEY["colour-flex"], "cloth", False, False).key == "colour-flex"

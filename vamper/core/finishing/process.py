@@ -1,0 +1,297 @@
+"""Processes: what is done to a stock after it is printed, step by step, as `processes.toml` tells it.
+
+A process becomes the steps of one batch by the work in it: so many sheets, pieces, coats and platefuls. Coats and their
+waits come by turns; what is done piece by piece stays together with what must follow it at once (soak, then place).
+The minutes are starters until the product's label says otherwise.
+"""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+from enum import StrEnum
+from typing import Annotated, Any, ClassVar
+
+from annotated_types import Ge, Le
+
+from vamper.core.finishing.timetable import Batch, TimedStep
+from vamper.core.values.findings import BadInput
+from vamper.core.values.limits import STRICT
+from vamper.core.values.stock import Stock, StockClass
+from vamper.core.values.tables import table
+
+_TABLE = table(__package__, "processes.toml")
+MOST_CAUTIONS = 3
+
+
+class Each(StrEnum):
+    """What a step is done for, once each."""
+
+    BATCH = "batch"
+    SHEET = "sheet"
+    PIECE = "piece"
+    COAT = "coat"
+    PLATE = "plate"
+
+
+class School(StrEnum):
+    """Where makers do it in two ways."""
+
+    A = "A"
+    B = "B"
+
+
+@dataclass(frozen=True, slots=True)
+class Label:
+    """A figure that the product's label must say."""
+
+    key: str
+    name: str
+    unit: str
+    ask: str
+    most: float
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One step of a process. Minutes are those of one `each`; `least` those it takes at least."""
+
+    key: str
+    do: str
+    minutes: int
+    least: int
+    hands_on: bool
+    each: Each
+    places: tuple[str, ...]
+    after: int
+    within: int | None
+    check: str
+    label: tuple[str, ...]
+    cautions: tuple[str, ...]
+    school: School | None
+
+
+@dataclass(frozen=True, slots=True)
+class Process:
+    """What is done to a stock after it is printed."""
+
+    key: str
+    name: str
+    words: str
+    classes: tuple[StockClass, ...]
+    steps: tuple[Step, ...]
+    coats: int
+    schools: Mapping[School, str]
+    purposes: tuple[str, ...]
+    needs: tuple[str, ...]
+    coated: bool
+    bare: bool
+    mirrored: bool
+    later: str
+
+    def label_keys(self) -> tuple[str, ...]:
+        """The figures that its products' labels must say."""
+        return tuple(dict.fromkeys(key for step in self.steps for key in step.label))
+
+    def of(self, school: School | None) -> tuple[Step, ...]:
+        """Its steps in one school; the first where none is named."""
+        chosen = school if school in self.schools else next(iter(self.schools), None)
+        return tuple(step for step in self.steps if step.school in (None, chosen))
+
+
+def _step(data: Mapping[str, Any]) -> Step:
+    hands = "hands" in data
+    minutes = int(data["hands"] if hands else data["rest"])
+    return Step(
+        data["key"],
+        data["do"],
+        minutes,
+        int(data.get("least", minutes)),
+        hands,
+        Each(data.get("each", Each.BATCH)),
+        tuple(data.get("at", ())),
+        int(data.get("after", 0)),
+        data.get("within"),
+        data["check"],
+        tuple(data.get("label", ())),
+        tuple(data.get("care", ())),
+        School(data["school"]) if "school" in data else None,
+    )
+
+
+def _process(key: str, data: Mapping[str, Any]) -> Process:
+    return Process(
+        key,
+        data["name"],
+        data["words"],
+        tuple(StockClass(one) for one in data["classes"]),
+        tuple(_step(one) for one in data["steps"]),
+        int(data.get("coats", 0)),
+        {School(one): words for one, words in data.get("schools", {}).items()},
+        tuple(data.get("purposes", ())),
+        tuple(data["need"]),
+        bool(data.get("coated", False)),
+        bool(data.get("bare", False)),
+        bool(data.get("mirrored", False)),
+        data.get("later", ""),
+    )
+
+
+PROCESSES: dict[str, Process] = {key: _process(key, data) for key, data in _TABLE["processes"].items()}
+LABELS: dict[str, Label] = {key: Label(key, **data) for key, data in _TABLE["label"].items()}
+CAUTIONS: dict[str, str] = dict(_TABLE["cautions"])
+ALWAYS = "The label of your product and your local rules come before this."
+
+
+@dataclass(frozen=True, slots=True)
+class Work:
+    """How much of it there is: pieces, sheets, coats (None: the process' own), and pieces a plate or oven holds."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    pieces: Annotated[int, Ge(1), Le(10_000)] = 1
+    sheets: Annotated[int, Ge(1), Le(1000)] = 1
+    coats: Annotated[int, Ge(0), Le(12)] | None = None
+    plate: Annotated[int, Ge(1), Le(1000)] = 6
+    school: School | None = None
+    label: Mapping[str, float] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class WorkStep:
+    """One step of a batch: what it is in its process, its place in time, and which of how many it is (from 1)."""
+
+    step: Step
+    timed: TimedStep
+    number: int
+    of: int
+
+
+def process_of(key: str) -> Process:
+    """A process by its key.
+
+    Raises
+    ------
+    BadInput
+        If there is none.
+    """
+    if key not in PROCESSES:
+        raise BadInput(f'there is no process "{key}"; there are {", ".join(PROCESSES)}', "process")
+    return PROCESSES[key]
+
+
+def processes_for(stock: Stock) -> tuple[Process, ...]:
+    """The processes that a stock can go through, the usual one first."""
+    fit = [
+        one
+        for one in PROCESSES.values()
+        if stock.stock_class in one.classes
+        and one.bare == (not stock.printable and stock.stock_class in (StockClass.VINYL, StockClass.FLEX))
+        and (stock.stock_class is not StockClass.TRANSFER or one.mirrored == stock.mirrored)
+    ]
+    return tuple(fit)
+
+
+def usual_process(stock: Stock, purpose: str, coated: bool, laminated: bool) -> Process:
+    """The process that follows from what a job is made of and what it is for."""
+    fit = processes_for(stock)
+    if laminated:
+        fit = tuple(one for one in fit if one.key == "sealed-laminate") or fit
+    elif coated:
+        fit = tuple(one for one in fit if one.coated) or fit
+    else:
+        fit = tuple(one for one in fit if purpose in one.purposes) or fit
+    return fit[0]
+
+
+def steps_of(process: Process, work: Work) -> tuple[WorkStep, ...]:
+    """The steps of one batch in their order."""
+    found = list[WorkStep]()
+    for group in _groups(process.of(work.school)):
+        times = 1 if _is_in_one_go(group) else _times(group[0].each, process, work)
+        for number in range(times):
+            for step in group:
+                found.append(_timed(step, number + 1, times, work, not found, _is_in_one_go(group)))
+    return tuple(found)
+
+
+def batch_of(name: str, process: Process, work: Work) -> Batch:
+    """The same as a batch to be planned."""
+    return Batch(name, tuple(one.timed for one in steps_of(process, work)))
+
+
+def cautions_of(steps: Iterable[Step]) -> list[str]:
+    """The cautions of some steps, never more than three, the ones that hurt most first."""
+    keys = {key for step in steps for key in step.cautions}
+    return [text for key, text in CAUTIONS.items() if key in keys][:MOST_CAUTIONS]
+
+
+def _groups(steps: Sequence[Step]) -> list[list[Step]]:
+    """Neighbours that are repeated together: coats with their waits, and what must follow at once."""
+    groups = list[list[Step]]()
+    for step in steps:
+        last = groups[-1][-1] if groups else None
+        joined = (
+            last is not None
+            and last.each is step.each
+            and (step.each is Each.COAT or (step.within is not None and step.each in (Each.PIECE, Each.PLATE)))
+        )
+        if joined:
+            groups[-1].append(step)
+        else:
+            groups.append([step])
+    return groups
+
+
+def _is_in_one_go(group: Sequence[Step]) -> bool:
+    """Whether a step that is done piece by piece has nothing that must follow each piece at once."""
+    return len(group) == 1 and group[0].each in (Each.PIECE, Each.SHEET)
+
+
+def _times(each: Each, process: Process, work: Work) -> int:
+    match each:
+        case Each.BATCH:
+            return 1
+        case Each.SHEET:
+            return work.sheets
+        case Each.COAT:
+            return max(0, int(work.label.get("coats", work.coats if work.coats is not None else process.coats)))
+        case Each.PIECE:
+            return work.pieces
+        case Each.PLATE:
+            return -(-work.pieces // work.plate)
+
+
+_SECONDS = 60.0
+
+
+def _minutes(step: Step, work: Work, in_one_go: bool) -> int:
+    """How long one of a step takes: by the label, where it says so."""
+    many = {Each.SHEET: work.sheets, Each.PIECE: work.pieces}.get(step.each, 1) if in_one_go else 1
+    usual = step.minutes * many
+    for key in step.label:
+        if key not in work.label:
+            continue
+        unit = LABELS[key].unit
+        if unit == "min":
+            return max(1, round(work.label[key]))
+        if unit == "s" and key == "soak_s":
+            return max(1, -(-int(work.label[key]) // int(_SECONDS)))
+        if key == "press_s":
+            return max(step.minutes, -(-int(work.label[key]) // int(_SECONDS)))
+    return usual
+
+
+def _timed(step: Step, number: int, of: int, work: Work, is_first: bool, in_one_go: bool) -> WorkStep:
+    name = f"{step.do} ({number} of {of})" if of > 1 else step.do
+    return WorkStep(
+        step,
+        TimedStep(
+            name,
+            _minutes(step, work, in_one_go),
+            step.hands_on,
+            step.places,
+            step.after,
+            None if is_first else step.within,
+        ),
+        number,
+        of,
+    )

@@ -1,0 +1,143 @@
+"""Batches to be planned as JSON, and the timetable that comes of them."""
+
+from dataclasses import dataclass, field
+from datetime import datetime, timedelta
+from typing import Annotated, Any, ClassVar
+
+from annotated_types import Ge, Le, Len
+from pydantic import TypeAdapter
+
+from vamper.core.finishing.process import School, Work, batch_of, process_of
+from vamper.core.finishing.timetable import Away, Batch, Evening, PlannedStep, Proof, TimedStep, Timetable, Words
+from vamper.core.values.findings import BadInput
+from vamper.core.values.limits import STRICT
+from vamper.formats.json_object import object_in
+from vamper.formats.sentences import read_as
+
+# Where Vamper's own processes go, beside the places that a file names.
+_OWN_PLACES = {"mat": 1, "rack": 99}
+Count = Annotated[int, Ge(0), Le(1000)]
+
+
+@dataclass(frozen=True)
+class _AwayIn:
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    start: datetime
+    end: datetime
+
+
+@dataclass(frozen=True)
+class _BatchIn:
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    name: Words
+    steps: Annotated[tuple[TimedStep, ...], Len(1, 200)] | None = None
+    process: str | None = None
+    pieces: Annotated[int, Ge(1), Le(10_000)] = 1
+    sheets: Annotated[int, Ge(1), Le(1000)] = 1
+    coats: Annotated[int, Ge(0), Le(12)] | None = None
+    plate: Annotated[int, Ge(1), Le(1000)] = 6
+    school: School | None = None
+    label: dict[str, float] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class _FileIn:
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    start: datetime
+    batches: Annotated[tuple[_BatchIn, ...], Len(1, 100)]
+    places: dict[str, Count] = field(default_factory=dict)
+    away: tuple[dict[str, Any], ...] = ()
+
+
+_FILE, _AWAY = TypeAdapter(_FileIn), TypeAdapter(_AwayIn)
+
+
+def read_batches(text: str | bytes) -> tuple[Evening, datetime]:
+    """What is to be planned, and when it begins.
+
+    Raises
+    ------
+    BadInput
+        Names the field that cannot be used, and what it should be.
+    """
+    data = read_as(_FILE, object_in(text, "the batches file"))
+    start = _whole(data.start, "start")
+    away = tuple(_away(one, number, start) for number, one in enumerate(data.away))
+    batches = tuple(_batch(one) for one in data.batches)
+    names = [one.name for one in batches]
+    twice = next((name for name in names if names.count(name) > 1), None)
+    if twice is not None:
+        raise BadInput(f"two batches are called “{twice}”; give each its own name", "batches")
+    return Evening(batches, {**_OWN_PLACES, **data.places}, away), start
+
+
+def _whole(time: datetime, where: str) -> datetime:
+    if time.second or time.microsecond:
+        raise BadInput("times are whole minutes", where)
+    return time
+
+
+def _away(raw: dict[str, Any], number: int, start: datetime) -> Away:
+    where = f"away.{number}"
+    # "from" is no name a field can have.
+    renamed = {{"from": "start", "to": "end"}.get(key, f"{key} "): value for key, value in raw.items()}
+    try:
+        data = read_as(_AWAY, renamed)
+    except BadInput as bad:
+        sentence = bad.sentence.replace("start", "from").replace("end", "to")
+        raise BadInput(f"{sentence} (a time each for from and to)", where) from None
+    return Away(_minutes(_whole(data.start, where), start, where), _minutes(_whole(data.end, where), start, where))
+
+
+def _minutes(time: datetime, start: datetime, where: str) -> int:
+    if (time.tzinfo is None) != (start.tzinfo is None):
+        raise BadInput("has a time zone where start has none, or the other way round; write both alike", where)
+    return int((time - start).total_seconds() // 60)
+
+
+def _batch(one: _BatchIn) -> Batch:
+    if (one.steps is None) == (one.process is None):
+        raise BadInput("needs either its steps or the name of a process", one.name)
+    if one.steps is not None:
+        if any(step.began is not None or step.ended is not None for step in one.steps):
+            raise BadInput("a plan says when steps begin and end; leave began and ended out", one.name)
+        return Batch(one.name, one.steps)
+    assert one.process is not None
+    work = Work(one.pieces, one.sheets, one.coats, one.plate, one.school, one.label)
+    return batch_of(one.name, process_of(one.process), work)
+
+
+def timetable_document(found: Timetable, start: datetime) -> dict[str, Any]:
+    """A timetable as data, its steps in the order in which they begin."""
+    return {
+        "steps": [_step(found, one, start) for one in in_order(found)],
+        "ends": _at(start, found.ends),
+        "optimal": found.proof is Proof.OPTIMAL,
+        "bound_ends": _at(start, found.bound),
+        "hands_on_minutes": found.hands_on_minutes,
+    }
+
+
+def in_order(found: Timetable) -> list[PlannedStep]:
+    """Its steps as they begin."""
+    return sorted(found.steps, key=lambda one: (one.start, one.end, one.batch, one.step))
+
+
+def _step(found: Timetable, one: PlannedStep, start: datetime) -> dict[str, Any]:
+    batch = found.evening.batches[one.batch]
+    step = batch.steps[one.step]
+    return {
+        "batch": batch.name,
+        "name": step.name,
+        "start": _at(start, one.start),
+        "end": _at(start, one.end),
+        "hands_on": step.hands_on,
+        "occupies": list(step.occupies),
+    }
+
+
+def _at(start: datetime, minutes: int) -> str:
+    return (start + timedelta(minutes=minutes)).isoformat(timespec="minutes")
