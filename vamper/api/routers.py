@@ -4,6 +4,7 @@ from vamper.api import catalog
 from vamper.api.art import routes as art
 from vamper.api.compose import routes as compose
 from vamper.api.cut import routes as cut
+from vamper.api.finish import routes as finish
 from vamper.api.handoff import routes as handoff
 from vamper.api.jobs import routes as jobs
 from vamper.api.lan import routes as lan
@@ -27,6 +28,7 @@ ROUTERS = (
     printing.router,
     cut.router,
     twin.router,
+    finish.router,
     handoff.router,
     lan.router,
     catalog.router,

@@ -7,9 +7,10 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Ge, Le, Len
 from pydantic import TypeAdapter
 
-from vamper.core.finishing.process import School, Work, batch_of, process_of
+from vamper.core.finishing.process import Work, batch_of, process_of
 from vamper.core.finishing.timetable import Away, Batch, Evening, PlannedStep, Proof, TimedStep, Timetable, Words
 from vamper.core.values.findings import BadInput
+from vamper.core.values.finish import School
 from vamper.core.values.limits import STRICT
 from vamper.formats.json_object import object_in
 from vamper.formats.sentences import read_as

@@ -28,6 +28,9 @@ from vamper.services.design.arts import Arts
 from vamper.services.design.designer import Designer
 from vamper.services.design.job_design import Design, design_job
 from vamper.services.design.kept_designs import KeptDesigns
+from vamper.services.finish.evening import Evenings
+from vamper.services.finish.finishing import Finishing, finishing_of
+from vamper.services.finish.labels import FinishLabels
 from vamper.services.handoff.desk import HandOffs
 from vamper.services.handoff.files import Pictures
 from vamper.services.jobs.composing import Compositions
@@ -112,6 +115,8 @@ class Workshop:
         self.dry_runs = DryRunDesk()
         self.photo_checks = PhotoChecks()
         self._verniers: Cache[Pixels] = Cache(1)
+        self.finish_labels = FinishLabels(self.sessions)
+        self.evenings = Evenings(self.sessions)
 
     def close(self) -> None:
         self._closing.set()
@@ -278,6 +283,15 @@ class Workshop:
         if not 0 <= sheet < len(plan.sheets):
             raise NotFound("this job has no such sheet")
         return draw(plan, sheet, self.shown_of)
+
+    def finishing(self, plan: Plan) -> Finishing | None:
+        """How a planned job is finished, by what is known of its stock's label."""
+        return finishing_of(plan, self.finish_labels.of(plan.job.stock.key))
+
+    def finish_tonight(self, job_id: int) -> None:
+        """Put a job's pieces into the evening."""
+        plan = self.plan(self.jobs.get(job_id)).plan
+        self.evenings.add(job_id, plan.job.title, plan, self.finish_labels.of(plan.job.stock.key))
 
     def begin_dry_run(self, job_id: int, asked: AskedRun) -> DryRunning:
         """Run a job dry, in the background, once its packing has ended."""

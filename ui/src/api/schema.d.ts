@@ -287,6 +287,94 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/evening': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Evening
+     * @description The evening with its plan, as it stands now.
+     */
+    get: operations['get_evening_api_evening_get'];
+    /**
+     * Change Evening
+     * @description Set its times, its places and the hours when nobody is there.
+     */
+    put: operations['change_evening_api_evening_put'];
+    post?: never;
+    /**
+     * Clear Evening
+     * @description Begin a new evening.
+     */
+    delete: operations['clear_evening_api_evening_delete'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/evening.ics': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Calendar
+     * @description The steps with a person at them, as a calendar.
+     */
+    get: operations['get_calendar_api_evening_ics_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/evening/batches/{number}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    /**
+     * Remove Batch
+     * @description Take a batch out of the evening.
+     */
+    delete: operations['remove_batch_api_evening_batches__number__delete'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/evening/batches/{number}/steps/{step}/{doing}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Do Step
+     * @description A step begins, is done, or was neither after all.
+     */
+    post: operations['do_step_api_evening_batches__number__steps__step___doing__post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/example': {
     parameters: {
       query?: never;
@@ -694,6 +782,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/evening': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Add To Evening
+     * @description Put a job into the evening.
+     */
+    post: operations['add_to_evening_api_jobs__job_id__evening_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/events': {
     parameters: {
       query?: never;
@@ -748,6 +856,46 @@ export interface paths {
      * @description Fill what is left with a design in a range of sizes.
      */
     post: operations['fill_with_api_jobs__job_id__fillers_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/finish': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Finish
+     * @description What is done to a job's pieces after the print, step by step; nothing while no piece lies on a sheet.
+     */
+    get: operations['get_finish_api_jobs__job_id__finish_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/finish/labels': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /**
+     * Put Labels
+     * @description Keep what the label of this job's stock says.
+     */
+    put: operations['put_labels_api_jobs__job_id__finish_labels_put'];
+    post?: never;
     delete?: never;
     options?: never;
     head?: never;
@@ -2530,6 +2678,19 @@ export interface components {
       /** Y Mm */
       y_mm: number;
     };
+    /** AwayOut */
+    AwayOut: {
+      /**
+       * Begins
+       * Format: date-time
+       */
+      begins: string;
+      /**
+       * Ends
+       * Format: date-time
+       */
+      ends: string;
+    };
     /**
      * BandOut
      * @description How likely one outcome is along the scale of force.
@@ -3320,6 +3481,104 @@ export interface components {
       /** Name */
       name: string;
     };
+    /** EveningBatchOut */
+    EveningBatchOut: {
+      /** Job Id */
+      job_id: number | null;
+      /** Name */
+      name: string;
+      /** Number */
+      number: number;
+      /** Process */
+      process: string;
+      /** Steps */
+      steps: components['schemas']['EveningStepOut'][];
+    };
+    /**
+     * EveningIn
+     * @description When it begins, the wish when it ends, what the places hold, when nobody is there.
+     */
+    EveningIn: {
+      /** Away */
+      away?: components['schemas']['AwayOut'][] | null;
+      /** Begins */
+      begins?: string | null;
+      /** Done By */
+      done_by?: string | null;
+      /** Places */
+      places?: {
+        [key: string]: number;
+      } | null;
+    };
+    /**
+     * EveningOut
+     * @description The evening as it stands. `proven` says that no plan ends sooner.
+     */
+    EveningOut: {
+      /** Always */
+      always: string;
+      /** Away */
+      away: components['schemas']['AwayOut'][];
+      /** Batches */
+      batches: components['schemas']['EveningBatchOut'][];
+      /** Begins */
+      begins: string | null;
+      /** Done By */
+      done_by: string | null;
+      /** Ends */
+      ends: string | null;
+      next: components['schemas']['NextOut'] | null;
+      /** Notes */
+      notes: string[];
+      /**
+       * Now
+       * Format: date-time
+       */
+      now: string;
+      /** Places */
+      places: {
+        [key: string]: number;
+      };
+      /** Proven */
+      proven: boolean;
+      /**
+       * Starts
+       * Format: date-time
+       */
+      starts: string;
+      /** Verdict */
+      verdict: string;
+    };
+    /** EveningStepOut */
+    EveningStepOut: {
+      /** Cautions */
+      cautions: string[];
+      /** Check */
+      check: string;
+      /**
+       * Ends
+       * Format: date-time
+       */
+      ends: string;
+      /** Hands On */
+      hands_on: boolean;
+      /** Labels */
+      labels: string[];
+      /** Name */
+      name: string;
+      /** Places */
+      places: string[];
+      /**
+       * Starts
+       * Format: date-time
+       */
+      starts: string;
+      state: components['schemas']['StepState'];
+      /** Step */
+      step: number;
+      /** Too Late */
+      too_late: boolean;
+    };
     /**
      * FaultKey
      * @description What can be made to go wrong on purpose.
@@ -3408,6 +3667,88 @@ export interface components {
       text: string;
       /** Title */
       title: string;
+    };
+    /**
+     * FinishOut
+     * @description How a job is finished, begun now and alone.
+     */
+    FinishOut: {
+      /** Always */
+      always: string;
+      /** Coats */
+      coats: number | null;
+      /**
+       * Done At
+       * Format: date-time
+       */
+      done_at: string;
+      /** Hands On */
+      hands_on: string;
+      /** Labels */
+      labels: components['schemas']['LabelOut'][];
+      /** Later */
+      later: string;
+      /** Missing */
+      missing: string[];
+      /** Needs */
+      needs: string[];
+      /** Plate */
+      plate: number;
+      process: components['schemas']['ProcessOut'];
+      /** Processes */
+      processes: components['schemas']['ProcessOut'][];
+      school: components['schemas']['School'] | null;
+      /** Schools */
+      schools: components['schemas']['vamper__api__finish__schemas__SchoolOut'][];
+      /** Steps */
+      steps: components['schemas']['FinishStepOut'][];
+      /** Takes */
+      takes: string;
+      /** Tonight */
+      tonight: boolean;
+    };
+    /**
+     * FinishSpec
+     * @description `process` is a key of the table of processes, `coats` their number where the label says otherwise, `plate` how
+     *     many pieces the press or the oven holds at once.
+     */
+    FinishSpec: {
+      /** Coats */
+      coats?: number | null;
+      /**
+       * Plate
+       * @default 6
+       */
+      plate: number;
+      /** Process */
+      process?: string | null;
+      school?: components['schemas']['School'] | null;
+    };
+    /**
+     * FinishStepOut
+     * @description One step of a job's process.
+     */
+    FinishStepOut: {
+      /** Cautions */
+      cautions: string[];
+      /** Check */
+      check: string;
+      /** Do */
+      do: string;
+      /** Hands On */
+      hands_on: boolean;
+      /** Key */
+      key: string;
+      /** Labels */
+      labels: string[];
+      /** Minutes */
+      minutes: number;
+      /** Places */
+      places: string[];
+      /** Times */
+      times: number;
+      /** Within */
+      within: number | null;
     };
     /**
      * FitOut
@@ -3929,6 +4270,12 @@ export interface components {
       /** Cutter Id */
       cutter_id: number;
       /**
+       * @default {
+       *       "plate": 6
+       *     }
+       */
+      finish: components['schemas']['FinishSpec'];
+      /**
        * From Inside
        * @default false
        */
@@ -4074,6 +4421,31 @@ export interface components {
        * @default
        */
       versions: string;
+    };
+    /**
+     * LabelOut
+     * @description A figure that the product's label says; `value` None where nobody has read it yet.
+     */
+    LabelOut: {
+      /** Ask */
+      ask: string;
+      /** Key */
+      key: string;
+      /** Most */
+      most: number;
+      /** Name */
+      name: string;
+      /** Unit */
+      unit: string;
+      /** Value */
+      value: number | null;
+    };
+    /** LabelsIn */
+    LabelsIn: {
+      /** Figures */
+      figures: {
+        [key: string]: number | null;
+      };
     };
     /** LadderIn */
     LadderIn: {
@@ -4473,6 +4845,16 @@ export interface components {
       /** Pounds */
       pounds?: number | null;
       stock_class: components['schemas']['StockClass'];
+    };
+    /**
+     * NextOut
+     * @description What hands do next, or do now.
+     */
+    NextOut: {
+      /** Batch */
+      batch: number;
+      /** Step */
+      step: number;
     };
     /** Nudge */
     Nudge: {
@@ -4911,11 +5293,20 @@ export interface components {
       /** School */
       school: string;
       /** Schools */
-      schools: components['schemas']['SchoolOut'][];
+      schools: components['schemas']['vamper__api__printing__schemas__SchoolOut'][];
       /** Sheet Left Mm */
       sheet_left_mm: number;
       /** Source */
       source: string;
+    };
+    /** ProcessOut */
+    ProcessOut: {
+      /** Key */
+      key: string;
+      /** Name */
+      name: string;
+      /** Words */
+      words: string;
     };
     /**
      * ProofIn
@@ -5260,18 +5651,15 @@ export interface components {
       /** Threshold */
       threshold: number;
     };
+    /**
+     * School
+     * @description Where makers do it in two ways.
+     * @enum {string}
+     */
+    School: 'A' | 'B';
     /** SchoolIn */
     SchoolIn: {
       school: components['schemas']['CalibrationSchool'];
-    };
-    /** SchoolOut */
-    SchoolOut: {
-      /** Key */
-      key: string;
-      /** Name */
-      name: string;
-      /** Why */
-      why: string;
     };
     /**
      * SeenIn
@@ -5607,7 +5995,7 @@ export interface components {
      * @description Where something is decided, in the order of the work.
      * @enum {string}
      */
-    Station: 'art' | 'edge' | 'sheet' | 'marks' | 'print' | 'cut' | 'dry-run';
+    Station: 'art' | 'edge' | 'sheet' | 'marks' | 'print' | 'cut' | 'dry-run' | 'finish';
     /** StationOut */
     StationOut: {
       /** Detail */
@@ -5642,6 +6030,11 @@ export interface components {
       seen: components['schemas']['StepSeen'][];
     };
     /**
+     * StepDoing
+     * @enum {string}
+     */
+    StepDoing: 'begin' | 'end' | 'undo';
+    /**
      * StepSeen
      * @description What a step did: on which stock, how that was cut, what it looked like, and how worn the blade was then (metres
      *     times abrasion).
@@ -5661,6 +6054,12 @@ export interface components {
       passes: number;
       stock: components['schemas']['Stock'];
     };
+    /**
+     * StepState
+     * @description How a step of the evening stands.
+     * @enum {string}
+     */
+    StepState: 'to come' | 'running' | 'over' | 'done';
     /**
      * Stock
      * @description One sheet material. `gloss` is how much its face shines (matte 0, glass 1); `takes` are the printers, `inks` the
@@ -6162,6 +6561,21 @@ export interface components {
       notches: boolean;
       /** Seen */
       seen: string[];
+    };
+    /** SchoolOut */
+    vamper__api__finish__schemas__SchoolOut: {
+      key: components['schemas']['School'];
+      /** Words */
+      words: string;
+    };
+    /** SchoolOut */
+    vamper__api__printing__schemas__SchoolOut: {
+      /** Key */
+      key: string;
+      /** Name */
+      name: string;
+      /** Why */
+      why: string;
     };
     /**
      * StepOut
@@ -6757,6 +7171,157 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_evening_api_evening_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['EveningOut'];
+        };
+      };
+    };
+  };
+  change_evening_api_evening_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['EveningIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['EveningOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  clear_evening_api_evening_delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+    };
+  };
+  get_calendar_api_evening_ics_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+    };
+  };
+  remove_batch_api_evening_batches__number__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  do_step_api_evening_batches__number__steps__step___doing__post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+        step: number;
+        doing: components['schemas']['StepDoing'];
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['EveningOut'];
+        };
       };
       /** @description Validation Error */
       422: {
@@ -7554,6 +8119,37 @@ export interface operations {
       };
     };
   };
+  add_to_evening_api_jobs__job_id__evening_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['EveningOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   events_api_jobs__job_id__events_get: {
     parameters: {
       query?: {
@@ -7639,6 +8235,70 @@ export interface operations {
         content: {
           'application/json': components['schemas']['JobOut'];
         };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_finish_api_jobs__job_id__finish_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['FinishOut'] | null;
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  put_labels_api_jobs__job_id__finish_labels_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['LabelsIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Validation Error */
       422: {

@@ -1,3 +1,4 @@
+import { lazy, Suspense } from 'react';
 import { Route, Switch } from 'wouter';
 
 import type { StationKey } from '../api/client';
@@ -7,12 +8,19 @@ import { BenchPage } from '../phone/BenchPage';
 import { PhonePage } from '../phone/PhonePage';
 import { NoticeTray } from './NoticeTray';
 
+const TonightPage = lazy(() => import('../tonight/TonightPage'));
+
 export function App() {
   return (
     <>
       <Switch>
         <Route path="/phone">
           <PhonePage />
+        </Route>
+        <Route path="/tonight">
+          <Suspense>
+            <TonightPage />
+          </Suspense>
         </Route>
         <Route path="/jobs/:id/bench">{(at) => <BenchPage key={at.id} jobId={Number(at.id)} />}</Route>
         <Route path="/jobs/:id/:station">

@@ -50,6 +50,7 @@ export function JobList() {
           <Logo />
           <span className="flex gap-2">
             <FromThePhone />
+            <Button onClick={() => go('/tonight')}>Tonight</Button>
             <Button look="main" onClick={() => begin([])} disabled={create.isPending}>
               New job
             </Button>

@@ -11,6 +11,7 @@ const NAMES: Record<Schemas['Station'], string> = {
   print: 'Print',
   cut: 'Cut',
   'dry-run': 'Dry run',
+  finish: 'Finish',
 };
 
 interface Props {

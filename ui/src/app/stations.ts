@@ -13,6 +13,7 @@ import { SheetStation } from '../stations/sheet/SheetStation';
 
 /** Seldom opened, so loaded when it is. */
 const DryRunStation = lazy(() => import('../stations/dryrun/DryRunStation'));
+const FinishStation = lazy(() => import('../stations/finish/FinishStation'));
 
 export const STATIONS: Record<StationKey, ComponentType<StationProps>> = {
   art: ArtStation,
@@ -22,4 +23,5 @@ export const STATIONS: Record<StationKey, ComponentType<StationProps>> = {
   print: PrintStation,
   cut: CutStation,
   'dry-run': DryRunStation,
+  finish: FinishStation,
 };

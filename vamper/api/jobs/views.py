@@ -23,7 +23,7 @@ from vamper.core.values.findings import BadInput, Finding
 from vamper.core.values.job import Job
 from vamper.core.values.placement import Pin
 from vamper.services.brief.brief import brief
-from vamper.services.brief.rail import dry_run_figure, empty_stations, stations
+from vamper.services.brief.rail import dry_run_figure, empty_stations, finish_figure, stations
 from vamper.services.jobs.jobs import JobState
 from vamper.services.packing.desk import Packing
 from vamper.services.work.cache import Cache
@@ -81,10 +81,11 @@ class Views:
             )
         head = self._head(planned)
         dry_run = dry_run_figure(self._workshop.dry_runs.look(state.id), planned.plan)
+        finish = finish_figure(self._workshop.finishing(planned.plan), self._workshop.evenings.now())
         return ViewOut(
             job=job_out(state),
             brief=phrases,
-            stations=[*head.stations, StationOut(**_fields(dry_run))],
+            stations=[*head.stations, StationOut(**_fields(dry_run)), StationOut(**_fields(finish))],
             findings=head.findings,
             problem=None,
             parts=PartsOut(

@@ -14,12 +14,15 @@ from annotated_types import Ge, Le
 
 from vamper.core.finishing.timetable import Batch, TimedStep
 from vamper.core.values.findings import BadInput
+from vamper.core.values.finish import FinishSpec, School
 from vamper.core.values.limits import STRICT
 from vamper.core.values.stock import Stock, StockClass
 from vamper.core.values.tables import table
 
 _TABLE = table(__package__, "processes.toml")
 MOST_CAUTIONS = 3
+# More repetitions than this are one step to plan with.
+_MOST_REPEATS = 8
 
 
 class Each(StrEnum):
@@ -30,13 +33,6 @@ class Each(StrEnum):
     PIECE = "piece"
     COAT = "coat"
     PLATE = "plate"
-
-
-class School(StrEnum):
-    """Where makers do it in two ways."""
-
-    A = "A"
-    B = "B"
 
 
 @dataclass(frozen=True, slots=True)
@@ -202,11 +198,21 @@ def usual_process(stock: Stock, purpose: str, coated: bool, laminated: bool) -> 
     return fit[0]
 
 
+def finish_of(spec: FinishSpec, stock: Stock, purpose: str, coated: bool, laminated: bool) -> Process:
+    """The process of a job: the one that was chosen, where its stock can go through it, else what follows."""
+    fit = processes_for(stock)
+    chosen = next((one for one in fit if one.key == spec.process), None)
+    return chosen or usual_process(stock, purpose, coated, laminated)
+
+
 def steps_of(process: Process, work: Work) -> tuple[WorkStep, ...]:
     """The steps of one batch in their order."""
     found = list[WorkStep]()
     for group in _groups(process.of(work.school)):
         times = 1 if _is_in_one_go(group) else _times(group[0].each, process, work)
+        if times > _MOST_REPEATS and group[0].each in (Each.PIECE, Each.PLATE):
+            found.append(_lot(group, times, work, not found))
+            continue
         for number in range(times):
             for step in group:
                 found.append(_timed(step, number + 1, times, work, not found, _is_in_one_go(group)))
@@ -239,6 +245,25 @@ def _groups(steps: Sequence[Step]) -> list[list[Step]]:
         else:
             groups.append([step])
     return groups
+
+
+def _lot(group: Sequence[Step], times: int, work: Work, is_first: bool) -> WorkStep:
+    """Many repetitions as one step: whoever does it goes from one piece to the next."""
+    first = group[0]
+    name = f"{', then '.join(_as_next(number, step.do) for number, step in enumerate(group))}: {times} times"
+    minutes = times * sum(_minutes(step, work, False) for step in group)
+    places = tuple(dict.fromkeys(place for step in group for place in step.places))
+    timed = TimedStep(name[:100], minutes, True, places, first.after, None if is_first else first.within)
+    return WorkStep(first, timed, 1, 1)
+
+
+def _as_next(number: int, do: str) -> str:
+    return do if number == 0 else do[0].lower() + do[1:]
+
+
+def minutes_of(steps: Sequence[WorkStep]) -> int:
+    """How long a batch takes with nothing else in its way."""
+    return sum(one.timed.minutes + (one.timed.wait_least if number else 0) for number, one in enumerate(steps))
 
 
 def _is_in_one_go(group: Sequence[Step]) -> bool:

@@ -49,6 +49,7 @@ class Station(StrEnum):
     PRINT = "print"
     CUT = "cut"
     DRY_RUN = "dry-run"
+    FINISH = "finish"
 
 
 class FixTarget(StrEnum):

@@ -14,6 +14,7 @@ from vamper.core.values.calibration import Calibration
 from vamper.core.values.composition import ComposedSpec
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput
+from vamper.core.values.finish import FinishSpec
 from vamper.core.values.item import MOST_PIECES, ItemSpec
 from vamper.core.values.limits import STRICT, Colour, Title
 from vamper.core.values.marks import NO_MARKS, MarksSpec
@@ -33,7 +34,7 @@ Tries = Annotated[tuple[Try, ...], Len(0, 2000)]
 MOST_ITEMS = 1000
 MOST_SHEETS = 1000
 # What is not said.
-_PRINTER, _CUTTER, _MARKS, _PACKING = Printer(), Cutter(), MarksSpec(), PackingSpec()
+_PRINTER, _CUTTER, _MARKS, _PACKING, _FINISH = Printer(), Cutter(), MarksSpec(), PackingSpec(), FinishSpec()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -46,7 +47,7 @@ class Job:
     into the waste. `overcut_mm` is how far a loop runs on past its beginning. `laminate_um` is the film over the face,
     `passes` how many are wanted where it is not left to the setting, `blade` and `mat` what is in the machine; `tries`
     and `runs` are what was seen of this stock on this cutter. `twin` is what simulated devices do, where that is
-    not what is believed of the real ones.
+    not what is believed of the real ones. `finish` is how it is made ready after the cut.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -75,6 +76,7 @@ class Job:
     twin: TwinSpec | None = None
     copies: Annotated[int, Ge(1), Le(MOST_SHEETS)] = 1
     packing: PackingSpec = _PACKING
+    finish: FinishSpec = _FINISH
     items: Annotated[tuple[ItemSpec, ...], Len(0, MOST_ITEMS)] = ()
     composed: Annotated[tuple[ComposedSpec, ...], Len(0, 100)] = ()
     held: Annotated[tuple[Sheet, ...], Len(0, MOST_SHEETS)] = ()

@@ -5,6 +5,7 @@ A station's state is that of its most serious finding.
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
 from enum import StrEnum
 
 from vamper.core.edge.kind import kind_of
@@ -16,7 +17,8 @@ from vamper.core.values.findings import Finding, Severity, Station
 from vamper.core.values.lengths import bare_mm, mm
 from vamper.core.values.marks import NO_MARKS
 from vamper.core.values.printer import TRUE_SCALE
-from vamper.services.brief.words import plural
+from vamper.services.brief.words import plural, span
+from vamper.services.finish.finishing import Finishing
 from vamper.services.twin.desk import DryRunning
 
 
@@ -83,6 +85,16 @@ def dry_run_figure(told: DryRunning | None, plan: Plan) -> StationFigure:
     good = told.found.outcome.sheet_good
     state = next(state for least, state in _GOOD_FROM if good >= least)
     return StationFigure(Station.DRY_RUN, figure, "of these sheets good", state)
+
+
+def finish_figure(finishing: Finishing | None, now: datetime) -> StationFigure:
+    """How long a job takes after it is printed, and when it would be done if it began now."""
+    if finishing is None:
+        return StationFigure(Station.FINISH, "–", "empty", StationState.NOT_YET)
+    done = now + timedelta(minutes=finishing.minutes)
+    later = "" if done.date() == now.date() else f" {done:%a}"
+    state = StationState.LOOK if finishing.missing else StationState.SETTLED
+    return StationFigure(Station.FINISH, span(finishing.minutes), f"begun now, done{later} {done:%H:%M}", state)
 
 
 def empty_stations() -> list[StationFigure]:

@@ -25,3 +25,11 @@ CALIBRATION_SCHOOL_WORDS = {school: _TABLE["calibration_schools"][school] for sc
 
 def plural(count: int, one: str, many: str | None = None) -> str:
     return f"{count} {one if count == 1 else many or one + 's'}"
+
+
+def span(minutes: int) -> str:
+    """A span of time as it is said: 35 min, 2 h, 2 h 40."""
+    hours, rest = divmod(minutes, 60)
+    if not hours:
+        return f"{rest} min"
+    return f"{hours} h {rest:02d}" if rest else f"{hours} h"

@@ -18,6 +18,7 @@ from vamper.core.edge.kind import KINDS, along_with_kind
 from vamper.core.values.art import SIDES, Purpose
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
+from vamper.core.values.finish import FinishSpec
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.job import MOST_ITEMS, MOST_SHEETS, LaminateUm
 from vamper.core.values.limits import ONE_LINE, STRICT, Colour
@@ -34,9 +35,9 @@ from vamper.formats.sentences import read_as
 RowId = Annotated[int, Ge(1), Lt(2**63)]
 # A job of this title is named after the first art that comes into it.
 UNTITLED = "New job"
-_MARKS, _PACKING = MarksSpec(), PackingSpec()
+_MARKS, _PACKING, _FINISH = MarksSpec(), PackingSpec(), FinishSpec()
 # Nothing is made on these: a title tells nobody how to lay a piece.
-_BESIDE = {"title", "last_number"}
+_BESIDE = {"title", "last_number", "finish"}
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -63,6 +64,7 @@ class JobDocument:
     passes: Passes | None = None
     marks: MarksSpec = _MARKS
     packing: PackingSpec = _PACKING
+    finish: FinishSpec = _FINISH
     items: Annotated[tuple[ItemSpec, ...], Len(0, MOST_ITEMS)] = ()
     held: Annotated[tuple[Sheet, ...], Len(0, MOST_SHEETS)] = ()
     last_number: Annotated[int, Ge(0), Le(1_000_000)] = 0

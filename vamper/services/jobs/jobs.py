@@ -136,6 +136,7 @@ class Jobs:
             room_light=document.room_light,
             stock_colour=document.stock_colour,
             job_line=document.job_line,
+            finish=document.finish,
             laminate_um=document.laminate_um,
             passes=document.passes,
             blade=None if blade is None else blade.value,

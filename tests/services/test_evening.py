@@ -1,0 +1,157 @@
+"""An evening, run with a driven clock: what is planned, what slips, and what a restart finds again."""
+
+from datetime import datetime, timedelta
+from itertools import pairwise
+
+import pytest
+
+from tests.scenes import item, scene
+from vamper.core.plan import Plan
+from vamper.core.values.findings import BadInput
+from vamper.services.finish.evening import AwayTime, Evenings, next_step
+from vamper.services.finish.labels import FinishLabels
+from vamper.services.workshop import Workshop
+
+SIX = datetime(2026, 5, 2, 18, 0)
+
+
+class Clock:
+    def __init__(self) -> None:
+        self.time = SIX
+
+    def __call__(self) -> datetime:
+        return self.time
+
+    def on(self, minutes: int) -> None:
+        self.time += timedelta(minutes=minutes)
+
+
+@pytest.fixture
+def clock() -> Clock:
+    return Clock()
+
+
+@pytest.fixture
+def evenings(workshop: Workshop, clock: Clock) -> Evenings:
+    return Evenings(workshop.sessions, clock)
+
+
+def plan_of(stock: str, pieces: int = 2) -> Plan:
+    return scene(item(1, quantity=pieces, width_mm=20.0), stock=stock).plan()
+
+
+MUGS, SHIRTS = plan_of("water-slide-white"), plan_of("dark-transfer")
+
+
+def test_two_batches_share_one_person(evenings: Evenings) -> None:
+    evenings.add(1, "Mugs", MUGS, {})
+    evenings.add(2, "Shirts", SHIRTS, {})
+    now = evenings.look()
+    assert now.plan is not None
+    hands = sorted((one.start, one.end) for one in now.plan.steps if now.steps[one.batch][one.step].timed.hands_on)
+    assert all(before[1] <= after[0] for before, after in pairwise(hands))
+    alone = sum(one.timed.minutes for steps in now.steps for one in steps)
+    assert now.plan.ends < alone
+
+
+def test_an_evening_is_worked_through_to_its_end(evenings: Evenings, clock: Clock) -> None:
+    evenings.add(1, "Mugs", MUGS, {})
+    evenings.add(2, "Shirts", SHIRTS, {})
+    for _ in range(200):
+        now = evenings.look()
+        assert now.plan is not None
+        assert not now.plan.broken
+        todo = next_step(now)
+        if todo is None:
+            break
+        batch = now.document.batches[todo.batch]
+        starts = now.time(todo.start)
+        clock.time = max(clock.time, starts)
+        evenings.begin(batch.number, todo.step)
+        clock.on(now.steps[todo.batch][todo.step].timed.minutes)
+        if now.steps[todo.batch][todo.step].timed.hands_on:
+            evenings.end(batch.number, todo.step)
+    else:
+        pytest.fail("the evening never ended")
+    clock.on(600)
+    for batch, steps in zip(evenings.look().document.batches, now.steps, strict=True):
+        assert len(batch.happened) == len(steps)
+        for place in range(1, len(steps)):
+            before, one = batch.at(place - 1), batch.at(place)
+            assert before.ended is not None
+            assert one.began is not None
+            assert one.began >= before.ended
+            if steps[place].timed.wait_most is not None:
+                assert one.began - before.ended <= timedelta(minutes=steps[place].timed.wait_most)
+
+
+def test_what_slips_moves_the_rest(evenings: Evenings, clock: Clock) -> None:
+    evenings.add(2, "Shirts", SHIRTS, {})
+    number = evenings.look().document.batches[0].number
+    evenings.begin(number, 0)
+    before = evenings.look()
+    assert before.plan is not None
+    clock.on(before.plan.of(0, 1).start + 25)
+    after = evenings.look()
+    assert after.plan is not None
+    assert after.time(after.plan.of(0, 1).start) >= clock.time
+    assert after.plan.ends >= before.plan.ends + 20
+
+
+def test_a_restart_finds_everything_again(workshop: Workshop, evenings: Evenings, clock: Clock) -> None:
+    evenings.add(1, "Mugs", MUGS, {})
+    number = evenings.look().document.batches[0].number
+    evenings.begin(number, 0)
+    clock.on(31)
+    again = Evenings(workshop.sessions, clock)
+    assert again.look().document == evenings.look().document
+    again.begin(number, 1)
+    batch = again.look().document.batches[0]
+    assert batch.at(0).ended == clock.time
+    again.undo(number, 1)
+    assert again.look().document.batches[0].at(1).began is None
+
+
+def test_steps_come_in_their_order(evenings: Evenings) -> None:
+    evenings.add(1, "Mugs", MUGS, {})
+    number = evenings.look().document.batches[0].number
+    with pytest.raises(BadInput, match="comes first"):
+        evenings.begin(number, 3)
+
+
+def test_rests_begin_by_themselves_when_hands_are_done(evenings: Evenings, clock: Clock) -> None:
+    evenings.add(1, "Mugs", MUGS, {})
+    now = evenings.look()
+    number, steps = now.document.batches[0].number, now.steps[0]
+    evenings.begin(number, 0)
+    clock.on(30)
+    spray = next(place for place, one in enumerate(steps) if one.step.key == "coat")
+    evenings.begin(number, spray)
+    clock.on(3)
+    evenings.end(number, spray)
+    assert evenings.look().document.batches[0].at(spray + 1).began == clock.time
+
+
+def test_away_hours_keep_hands_off(evenings: Evenings) -> None:
+    evenings.add(2, "Shirts", SHIRTS, {})
+    gone = AwayTime(SIX + timedelta(minutes=15), SIX + timedelta(minutes=120))
+    evenings.change(SIX, None, None, (gone,))
+    now = evenings.look()
+    assert now.plan is not None
+    for one in now.plan.steps:
+        if now.steps[one.batch][one.step].timed.hands_on:
+            assert now.time(one.end) <= gone.begins or now.time(one.start) >= gone.ends
+    with pytest.raises(BadInput, match="ends before it begins"):
+        evenings.change(SIX, None, None, (AwayTime(gone.ends, gone.begins),))
+
+
+def test_labels_are_kept_with_their_stock(workshop: Workshop) -> None:
+    labels = FinishLabels(workshop.sessions)
+    assert labels.change("satin-vinyl", {"coats": 2.0}) == {"coats": 2.0}
+    labels.change("satin-vinyl", {"coat_minutes": 45.0})
+    assert FinishLabels(workshop.sessions).of("satin-vinyl") == {"coats": 2.0, "coat_minutes": 45.0}
+    assert labels.of("gloss-vinyl") == {}
+    assert labels.change("satin-vinyl", {"coats": None}) == {"coat_minutes": 45.0}
+    for wrong in ({"coats": 99.0}, {"magic": 1.0}):
+        with pytest.raises(BadInput):
+            labels.change("satin-vinyl", wrong)

@@ -1,0 +1,68 @@
+import { Link } from 'wouter';
+
+import { useAddToEvening, useFinish } from '../../api/finish';
+import { clockTime } from '../../kit/clock';
+import { Button } from '../../kit/Button';
+import { Empty, Figure, Frame } from '../../look/Frame';
+import type { StationProps } from '../../look/station';
+import { FinishPanel } from './FinishPanel';
+import { StepRow } from './StepRow';
+
+/** What happens after the print: every step with its time, its check and its caution, in order. */
+export default function FinishStation({ view, change, add }: StationProps) {
+  const jobId = view.job.id;
+  const { finish: spec, stock, purpose, coated, laminate_um, copies } = view.job.document;
+  const laid = view.stations.find((one) => one.station === 'sheet');
+  const from = JSON.stringify([spec, stock, purpose, coated, laminate_um, copies, laid]);
+  const finish = useFinish(jobId, from).data ?? null;
+  const tonight = useAddToEvening();
+  if (!finish) return <Frame foot={null} side={null} children={<Empty view={view} add={add} />} />;
+  const longest = Math.max(...finish.steps.map((step) => step.minutes));
+  return (
+    <Frame
+      foot={
+        <div className="flex flex-wrap items-center gap-x-8 gap-y-2">
+          <Figure name="Takes">{finish.takes}</Figure>
+          <Figure name="Begun now, done">{clockTime(finish.done_at)}</Figure>
+          <Figure name="Of it by hand">{finish.hands_on}</Figure>
+          <span className="ml-auto flex items-center gap-3">
+            {finish.tonight && <span className="text-sm font-bold text-moss">in tonight’s plan</span>}
+            <Button look={finish.tonight ? 'plain' : 'act'} onClick={() => tonight.mutate(jobId)}>
+              {finish.tonight ? 'Put it in anew' : 'Plan it for tonight'}
+            </Button>
+            <Link href="/tonight" className="text-sm font-bold text-kingfisher underline">
+              Tonight
+            </Link>
+          </span>
+        </div>
+      }
+      side={<FinishPanel jobId={jobId} finish={finish} change={change} />}
+    >
+      <div className="absolute inset-0 overflow-y-auto p-5" tabIndex={0} aria-label="The steps">
+        <div className="mx-auto flex max-w-3xl flex-col gap-4">
+          <header>
+            <h2 className="font-head text-xl leading-tight font-bold">{finish.process.name}</h2>
+            <p className="text-soft">{finish.process.words}</p>
+          </header>
+          {finish.needs.length > 0 && (
+            <section aria-label="At hand before you begin" className="panel p-3">
+              <h3 className="font-bold">At hand before you begin</h3>
+              <ul className="mt-1 flex flex-wrap gap-x-6 gap-y-0.5 text-sm">
+                {finish.needs.map((need) => (
+                  <li key={need}>{need}</li>
+                ))}
+              </ul>
+            </section>
+          )}
+          <ol className="flex flex-col">
+            {finish.steps.map((step, index) => (
+              <StepRow key={step.key} step={step} number={index + 1} longest={longest} />
+            ))}
+          </ol>
+          {finish.later && <p className="text-sm">{finish.later}</p>}
+          <p className="text-sm font-bold">{finish.always}</p>
+        </div>
+      </div>
+    </Frame>
+  );
+}

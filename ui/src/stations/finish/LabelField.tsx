@@ -1,0 +1,41 @@
+import { useId, useState } from 'react';
+
+import type { Label } from '../../api/finish';
+
+/** One figure of the label; empty until somebody has read it. */
+export function LabelField({ label, put }: { label: Label; put: (value: number | null) => void }) {
+  const id = useId();
+  const [draft, setDraft] = useState<string | null>(null);
+  const kept = label.value === null ? '' : String(label.value);
+  const take = () => {
+    const typed = (draft ?? '').trim().replace(',', '.');
+    setDraft(null);
+    if (draft === null || typed === kept) return;
+    if (typed === '') put(null);
+    else if (Number.isFinite(Number(typed))) put(Number(typed));
+  };
+  return (
+    <span className="flex items-center justify-between gap-3">
+      <label htmlFor={id} className="text-sm">
+        {label.ask}
+      </label>
+      <span className="flex shrink-0 items-baseline gap-1.5">
+        <input
+          id={id}
+          inputMode="decimal"
+          className="field figure w-16"
+          placeholder="–"
+          value={draft ?? kept}
+          onChange={(event) => setDraft(event.target.value)}
+          onBlur={take}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter') return;
+            event.preventDefault();
+            take();
+          }}
+        />
+        <span className="w-10 text-sm text-soft">{label.unit}</span>
+      </span>
+    </span>
+  );
+}

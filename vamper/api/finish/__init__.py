@@ -1,0 +1,1 @@
+"""Finish: a job's steps after the cut, and the evening that several jobs share."""

@@ -1,0 +1,111 @@
+"""How a job is finished, and the evening that several jobs share."""
+
+from fastapi import Response
+
+from vamper.api.door import Id, in_turn
+from vamper.api.door import router as door_router
+from vamper.api.downloads import download
+from vamper.api.finish.schemas import EveningIn, EveningOut, FinishOut, LabelsIn, StepDoing
+from vamper.api.finish.views import evening_out, finish_out
+from vamper.api.here import Here
+from vamper.core.finishing.process import ALWAYS
+from vamper.formats.out.calendar import write_calendar
+from vamper.services.finish.evening import AwayTime
+from vamper.services.workshop import Workshop
+
+router = door_router("finish")
+
+
+@router.get("/jobs/{job_id}/finish")
+def get_finish(here: Here, job_id: Id) -> FinishOut | None:
+    """What is done to a job's pieces after the print, step by step; nothing while no piece lies on a sheet."""
+    plan = here.plan(here.jobs.get(job_id)).plan
+    found = here.finishing(plan)
+    if found is None:
+        return None
+    tonight = any(one.job_id == job_id for one in here.evenings.look().document.batches)
+    return finish_out(found, plan, here.evenings.now(), tonight)
+
+
+@router.put("/jobs/{job_id}/finish/labels", status_code=204)
+def put_labels(here: Here, job_id: Id, labels: LabelsIn) -> None:
+    """Keep what the label of this job's stock says."""
+    here.finish_labels.change(here.jobs.get(job_id).document.stock, labels.figures)
+
+
+@router.post("/jobs/{job_id}/evening", status_code=201)
+async def add_to_evening(here: Here, job_id: Id) -> EveningOut:
+    """Put a job into the evening."""
+
+    def add() -> EveningOut:
+        here.finish_tonight(job_id)
+        return _evening(here)
+
+    return await in_turn(add)
+
+
+@router.get("/evening")
+async def get_evening(here: Here) -> EveningOut:
+    """The evening with its plan, as it stands now."""
+    return await in_turn(lambda: _evening(here))
+
+
+@router.put("/evening")
+async def change_evening(here: Here, asked: EveningIn) -> EveningOut:
+    """Set its times, its places and the hours when nobody is there."""
+
+    def change() -> EveningOut:
+        away = None if asked.away is None else tuple(AwayTime(one.begins, one.ends) for one in asked.away)
+        here.evenings.change(asked.begins, asked.done_by, asked.places, away)
+        return _evening(here)
+
+    return await in_turn(change)
+
+
+@router.delete("/evening", status_code=204)
+def clear_evening(here: Here) -> None:
+    """Begin a new evening."""
+    here.evenings.clear()
+
+
+@router.delete("/evening/batches/{number}", status_code=204)
+def remove_batch(here: Here, number: Id) -> None:
+    """Take a batch out of the evening."""
+    here.evenings.remove(number)
+
+
+@router.post("/evening/batches/{number}/steps/{step}/{doing}")
+async def do_step(here: Here, number: Id, step: int, doing: StepDoing) -> EveningOut:
+    """A step begins, is done, or was neither after all."""
+
+    def do() -> EveningOut:
+        acts = {
+            StepDoing.BEGIN: here.evenings.begin,
+            StepDoing.END: here.evenings.end,
+            StepDoing.UNDO: here.evenings.undo,
+        }
+        acts[doing](number, step)
+        return _evening(here)
+
+    return await in_turn(do)
+
+
+@router.get("/evening.ics", response_class=Response)
+async def get_calendar(here: Here) -> Response:
+    """The steps with a person at them, as a calendar."""
+
+    def write() -> Response:
+        now = here.evenings.look()
+        details = {
+            (number, place): f"{one.step.check}. {ALWAYS}"
+            for number, steps in enumerate(now.steps)
+            for place, one in enumerate(steps)
+        }
+        data = b"" if now.plan is None else write_calendar(now.plan, now.starts, "Tonight at the bench", details)
+        return download(data, "text/calendar", "tonight.ics")
+
+    return await in_turn(write)
+
+
+def _evening(here: Workshop) -> EveningOut:
+    return evening_out(here.evenings.look())

@@ -1,0 +1,155 @@
+"""What is told of finishing, and what may be asked of it."""
+
+from datetime import datetime
+from enum import StrEnum
+from typing import Annotated
+
+from annotated_types import Ge, Le, Len
+from pydantic import BaseModel, ConfigDict
+
+from vamper.core.values.finish import School
+
+
+class LabelOut(BaseModel):
+    """A figure that the product's label says; `value` None where nobody has read it yet."""
+
+    key: str
+    name: str
+    unit: str
+    ask: str
+    most: float
+    value: float | None
+
+
+class FinishStepOut(BaseModel):
+    """One step of a job's process."""
+
+    key: str
+    do: str
+    minutes: int
+    times: int
+    hands_on: bool
+    places: list[str]
+    check: str
+    labels: list[str]
+    cautions: list[str]
+    within: int | None
+
+
+class ProcessOut(BaseModel):
+    key: str
+    name: str
+    words: str
+
+
+class SchoolOut(BaseModel):
+    key: School
+    words: str
+
+
+class FinishOut(BaseModel):
+    """How a job is finished, begun now and alone."""
+
+    process: ProcessOut
+    processes: list[ProcessOut]
+    schools: list[SchoolOut]
+    school: School | None
+    coats: int | None
+    plate: int
+    takes: str
+    done_at: datetime
+    hands_on: str
+    steps: list[FinishStepOut]
+    needs: list[str]
+    later: str
+    always: str
+    labels: list[LabelOut]
+    missing: list[str]
+    tonight: bool
+
+
+class LabelsIn(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+    figures: dict[str, Annotated[float, Ge(0), Le(100_000)] | None]
+
+
+class StepState(StrEnum):
+    """How a step of the evening stands."""
+
+    TO_COME = "to come"
+    RUNNING = "running"
+    OVER = "over"
+    """It has rested for as long as it should, and waits for its check."""
+    DONE = "done"
+
+
+class EveningStepOut(BaseModel):
+    step: int
+    name: str
+    check: str
+    cautions: list[str]
+    labels: list[str]
+    hands_on: bool
+    places: list[str]
+    starts: datetime
+    ends: datetime
+    state: StepState
+    too_late: bool
+
+
+class EveningBatchOut(BaseModel):
+    number: int
+    job_id: int | None
+    name: str
+    process: str
+    steps: list[EveningStepOut]
+
+
+class AwayOut(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+    begins: datetime
+    ends: datetime
+
+
+class NextOut(BaseModel):
+    """What hands do next, or do now."""
+
+    batch: int
+    step: int
+
+
+class EveningOut(BaseModel):
+    """The evening as it stands. `proven` says that no plan ends sooner."""
+
+    begins: datetime | None
+    done_by: datetime | None
+    now: datetime
+    starts: datetime
+    ends: datetime | None
+    proven: bool
+    verdict: str
+    notes: list[str]
+    places: dict[str, int]
+    away: list[AwayOut]
+    batches: list[EveningBatchOut]
+    next: NextOut | None
+    always: str
+
+
+class EveningIn(BaseModel):
+    """When it begins, the wish when it ends, what the places hold, when nobody is there."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    begins: datetime | None = None
+    done_by: datetime | None = None
+    places: dict[str, Annotated[int, Ge(0), Le(100)]] | None = None
+    away: Annotated[list[AwayOut], Len(0, 20)] | None = None
+
+
+class StepDoing(StrEnum):
+    BEGIN = "begin"
+    END = "end"
+    UNDO = "undo"

@@ -1,0 +1,190 @@
+"""A job's finish and the evening, as the screen shows them."""
+
+from collections.abc import Mapping
+from datetime import datetime, timedelta
+
+from vamper.api.finish.schemas import (
+    AwayOut,
+    EveningBatchOut,
+    EveningOut,
+    EveningStepOut,
+    FinishOut,
+    FinishStepOut,
+    LabelOut,
+    NextOut,
+    ProcessOut,
+    SchoolOut,
+    StepState,
+)
+from vamper.core.finishing.process import ALWAYS, LABELS, Process, Step, WorkStep, cautions_of, processes_for
+from vamper.core.finishing.timetable import PlannedStep, Proof
+from vamper.core.plan import Plan
+from vamper.services.brief.words import span
+from vamper.services.finish.evening import EveningNow, Happened, next_step
+from vamper.services.finish.finishing import Finishing
+
+
+def finish_out(found: Finishing, plan: Plan, now: datetime, tonight: bool) -> FinishOut:
+    process, label = found.process, found.work.label
+    shown = dict[str, FinishStepOut]()
+    for one in found.steps:
+        if one.step.key not in shown:
+            shown[one.step.key] = _step_out(one, label)
+    hands = sum(one.timed.minutes for one in found.steps if one.timed.hands_on)
+    school = found.work.school if found.work.school in process.schools else next(iter(process.schools), None)
+    return FinishOut(
+        process=_process_out(process),
+        processes=[_process_out(one) for one in processes_for(plan.job.stock)],
+        schools=[SchoolOut(key=key, words=words) for key, words in process.schools.items()],
+        school=school,
+        coats=found.work.coats if found.work.coats is not None else (process.coats or None),
+        plate=found.work.plate,
+        takes=span(found.minutes),
+        done_at=now + timedelta(minutes=found.minutes),
+        hands_on=span(hands),
+        steps=list(shown.values()),
+        needs=list(process.needs),
+        later=process.later,
+        always=ALWAYS,
+        labels=[
+            LabelOut(
+                key=key,
+                name=LABELS[key].name,
+                unit=LABELS[key].unit,
+                ask=LABELS[key].ask,
+                most=LABELS[key].most,
+                value=label.get(key),
+            )
+            for key in process.label_keys()
+        ],
+        missing=[one.name for one in found.missing],
+        tonight=tonight,
+    )
+
+
+def _process_out(process: Process) -> ProcessOut:
+    return ProcessOut(key=process.key, name=process.name, words=process.words)
+
+
+def _step_out(one: WorkStep, label: Mapping[str, float]) -> FinishStepOut:
+    return FinishStepOut(
+        key=one.step.key,
+        do=one.timed.name if one.of == 1 else one.step.do,
+        minutes=one.timed.minutes,
+        times=one.of,
+        hands_on=one.timed.hands_on,
+        places=list(one.step.places),
+        check=one.step.check,
+        labels=_said(one.step, label),
+        cautions=cautions_of([one.step]),
+        within=one.step.within,
+    )
+
+
+def _said(step: Step, label: Mapping[str, float]) -> list[str]:
+    """What the label says of a step, or that it must be read first."""
+    return [
+        f"{LABELS[key].name}: {label[key]:g} {LABELS[key].unit}".strip()
+        if key in label
+        else f"{LABELS[key].name}: starter, read your label"
+        for key in step.label
+    ]
+
+
+def evening_out(now: EveningNow) -> EveningOut:
+    plan = now.plan
+    late = {(one.batch, one.step) for one in plan.broken} if plan is not None else set()
+    at = {(one.batch, one.step): one for one in plan.steps} if plan is not None else {}
+    upcoming = next_step(now)
+    document = now.document
+    batches = [
+        EveningBatchOut(
+            number=batch.number,
+            job_id=batch.job_id,
+            name=batch.name,
+            process=batch.process,
+            steps=[
+                _evening_step(now, one, at[number, place], batch.at(place), (number, place) in late, batch.work.label)
+                for place, one in enumerate(now.steps[number])
+            ],
+        )
+        for number, batch in enumerate(document.batches)
+    ]
+    ends = now.time(plan.ends) if plan is not None else None
+    return EveningOut(
+        begins=document.begins,
+        done_by=document.done_by,
+        now=now.now,
+        starts=now.starts,
+        ends=ends,
+        proven=plan is not None and plan.proof is Proof.OPTIMAL,
+        verdict=_verdict(now, ends),
+        notes=_notes(now),
+        places=document.places,
+        away=[AwayOut(begins=one.begins, ends=one.ends) for one in document.away],
+        batches=batches,
+        next=None if upcoming is None else NextOut(batch=document.batches[upcoming.batch].number, step=upcoming.step),
+        always=ALWAYS,
+    )
+
+
+def _evening_step(
+    now: EveningNow, one: WorkStep, planned: PlannedStep, happened: Happened, late: bool, label: Mapping[str, float]
+) -> EveningStepOut:
+    ends = now.time(planned.end)
+    state = StepState.TO_COME
+    if happened.ended is not None:
+        state = StepState.DONE
+    elif happened.began is not None:
+        due = happened.began + timedelta(minutes=one.timed.minutes)
+        state, ends = (StepState.OVER if due <= now.now else StepState.RUNNING), due
+    return EveningStepOut(
+        step=planned.step,
+        name=one.timed.name,
+        check=one.step.check,
+        cautions=cautions_of([one.step]),
+        labels=_said(one.step, label),
+        hands_on=one.timed.hands_on,
+        places=list(one.step.places),
+        starts=now.time(planned.start),
+        ends=ends,
+        state=state,
+        too_late=late,
+    )
+
+
+def _verdict(now: EveningNow, ends: datetime | None) -> str:
+    if now.plan is None or ends is None:
+        return "Nothing is to be done tonight."
+    day = "" if ends.date() == now.now.date() else f"{ends:%A} "
+    words = f"All done {day}at {ends:%H:%M}, {span(now.plan.hands_on_minutes)} of it by hand."
+    if now.plan.proof is not Proof.OPTIMAL:
+        best = now.time(now.plan.bound)
+        words += f" No plan ends before {best:%H:%M}."
+    return words
+
+
+def _notes(now: EveningNow) -> list[str]:
+    """What the maker should know of this plan."""
+    plan, document = now.plan, now.document
+    if plan is None:
+        return []
+    notes = []
+    for one in plan.broken:
+        step, before = now.steps[one.batch][one.step], now.steps[one.batch][one.step - 1]
+        notes.append(
+            f"{document.batches[one.batch].name}: “{step.timed.name}” should begin within {step.timed.wait_most} min "
+            f"of “{before.timed.name}”, and can only at {now.time(one.start):%H:%M}. Look at the piece first."
+        )
+    ends = now.time(plan.ends)
+    if document.done_by is not None and ends > document.done_by:
+        notes.append(
+            f"You wished to be done by {document.done_by:%H:%M}; take a batch out, begin "
+            f"{span(int((ends - document.done_by).total_seconds() // 60))} sooner, or add a place."
+        )
+    for batch, steps in zip(document.batches, now.steps, strict=True):
+        missing = {key for one in steps for key in one.step.label if key not in batch.work.label}
+        if missing:
+            names = ", ".join(sorted({LABELS[key].name for key in missing}))
+            notes.append(f"{batch.name}: times are starters; read on the label: {names}.")
+    return notes

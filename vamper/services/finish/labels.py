@@ -1,0 +1,44 @@
+"""What the labels of this workshop's products say, kept with the stock they are for."""
+
+from collections.abc import Mapping
+
+from vamper.core.finishing.process import LABELS
+from vamper.core.values.findings import BadInput
+from vamper.store.database import Sessions
+from vamper.store.tables import PreferenceRow
+
+_KEY = "finish labels"
+
+
+class FinishLabels:
+    """The figures of one workshop, by stock."""
+
+    def __init__(self, sessions: Sessions) -> None:
+        self._sessions = sessions
+
+    def of(self, stock: str) -> dict[str, float]:
+        with self._sessions() as session:
+            row = session.get(PreferenceRow, _KEY)
+            return {} if row is None else dict(row.value.get(stock, {}))
+
+    def change(self, stock: str, figures: Mapping[str, float | None]) -> dict[str, float]:
+        """Keep some figures; None forgets one.
+
+        Raises
+        ------
+        BadInput
+            For a figure that no label has, or one out of range.
+        """
+        for key, value in figures.items():
+            if key not in LABELS:
+                raise BadInput(f"no label says “{key[:40]}”; known are {', '.join(LABELS)}", "label")
+            label = LABELS[key]
+            if value is not None and not 0 <= value <= label.most:
+                raise BadInput(f"{label.name} is between 0 and {label.most:g} {label.unit}; read the label again", key)
+        with self._sessions.begin() as session:
+            row = session.get(PreferenceRow, _KEY)
+            kept = {} if row is None else dict(row.value)
+            mine = dict(kept.get(stock, {})) | dict(figures)
+            kept[stock] = {key: value for key, value in mine.items() if value is not None}
+            session.merge(PreferenceRow(key=_KEY, value=kept))
+            return dict(kept[stock])
