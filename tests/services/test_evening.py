@@ -8,7 +8,7 @@ import pytest
 from tests.scenes import item, scene
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
-from vamper.services.finish.evening import AwayTime, Evenings, next_step
+from vamper.services.finish.evening import AwayTime, Evenings, next_step, unread_labels
 from vamper.services.finish.labels import FinishLabels
 from vamper.services.workshop import Workshop
 
@@ -67,6 +67,11 @@ def test_an_evening_is_worked_through_to_its_end(evenings: Evenings, clock: Cloc
         batch = now.document.batches[todo.batch]
         starts = now.time(todo.start)
         clock.time = max(clock.time, starts)
+        unread = unread_labels(now.steps[todo.batch][todo.step], batch)
+        if unread:
+            with pytest.raises(BadInput, match="read the product's label first"):
+                evenings.begin(batch.number, todo.step)
+            evenings.read_label(batch.number, {label.key: 2.0 for label in unread})
         evenings.begin(batch.number, todo.step)
         clock.on(now.steps[todo.batch][todo.step].timed.minutes)
         if now.steps[todo.batch][todo.step].timed.hands_on:

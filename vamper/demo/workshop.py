@@ -122,6 +122,10 @@ ART: dict[str, Callable[[], bytes]] = {
 }
 
 
+# What the club finishes together this evening: mugs, shirts, key rings, sealed labels.
+_TONIGHT = (1, 12, 13, 14)
+
+
 def _name(art: str) -> str:
     return art.rpartition(".")[0].replace("-", " ")
 
@@ -150,6 +154,7 @@ def _jobs(
         "stock": "water-slide-clear",
         "purpose": "drinkware",
         "packing": {"max_sheets": 1},
+        "finish": {"school": "B"},
         "items": [
             item("reach-lettering.svg", 1, 85, 4, edge={"distance_mm": 0.4, "smooth_mm": 1, "join": False}),
             item("evening.png", 2, 60, 4, edge={"kind": "circle", "distance_mm": 1}),
@@ -287,7 +292,37 @@ def _jobs(
         "room_light": "dim",
         "items": [item("bow-wave.png", 1, 62, 4), item("life-buoy.png", 2, 44, 4), item("seabird.png", 3, 56, 3)],
     }
-    jobs = (chandlery, mug, tides, hull, burgees, tags, shimmer, kit_labels, pearl, shed, newcomers, ready)
+    shirts = {
+        "title": "Crew shirts, dark cloth",
+        "paper": letter,
+        **machines,
+        "stock": "dark-transfer",
+        "purpose": "cloth",
+        "finish": {"plate": 1},
+        "items": [item("pennant.png", 1, 90, 2, edge={"distance_mm": 1.5})],
+    }
+    keyrings = {
+        "title": "Key rings for the juniors",
+        "paper": letter,
+        **machines,
+        "stock": "shrink-film",
+        "purpose": "blank",
+        "finish": {"plate": 8},
+        "items": [item("oyster.png", 1, 70, 4, edge={"distance_mm": 3}), item("lantern.png", 2, 60, 4)],
+    }
+    sealed = {
+        "title": "Sealed labels for the tea locker",
+        "paper": letter,
+        **machines,
+        "stock": "gloss-label",
+        "purpose": "planner",
+        "coated": True,
+        "items": [item("tide-label.svg", 1, 54, 8, edge={"kind": "rounded", "distance_mm": 2, "corner_mm": 4})],
+    }
+    jobs = (
+        *(chandlery, mug, tides, hull, burgees, tags, shimmer, kit_labels, pearl, shed, newcomers, ready),
+        *(shirts, keyrings, sealed),
+    )
     return [read_document(job) for job in jobs]
 
 
@@ -305,6 +340,8 @@ def fill(workshop: Workshop) -> None:
     jobs = _jobs(digests, measure(workshop), own_stock, borrowed, practice)
     numbers = [workshop.jobs.add(job) for job in jobs]
     workshop.record_hand_off(workshop.jobs.get(numbers[2]))
+    for number in _TONIGHT:
+        workshop.finish_tonight(numbers[number])
 
 
 def add_example(workshop: Workshop) -> int:

@@ -28,6 +28,7 @@ from vamper.services.design.arts import Arts
 from vamper.services.design.designer import Designer
 from vamper.services.design.job_design import Design, design_job
 from vamper.services.design.kept_designs import KeptDesigns
+from vamper.services.finish.clock import workshop_clock
 from vamper.services.finish.evening import Evenings
 from vamper.services.finish.finishing import Finishing, finishing_of
 from vamper.services.finish.labels import FinishLabels
@@ -116,7 +117,7 @@ class Workshop:
         self.photo_checks = PhotoChecks()
         self._verniers: Cache[Pixels] = Cache(1)
         self.finish_labels = FinishLabels(self.sessions)
-        self.evenings = Evenings(self.sessions)
+        self.evenings = Evenings(self.sessions, workshop_clock())
 
     def close(self) -> None:
         self._closing.set()
@@ -292,6 +293,19 @@ class Workshop:
         """Put a job's pieces into the evening."""
         plan = self.plan(self.jobs.get(job_id)).plan
         self.evenings.add(job_id, plan.job.title, plan, self.finish_labels.of(plan.job.stock.key))
+
+    def read_label(self, batch: int, figures: Mapping[str, float]) -> None:
+        """Keep what a label says with the stock it is for, and go by it tonight.
+
+        Raises
+        ------
+        BadInput
+            For a figure that is unknown or out of range.
+        """
+        job_id = self.evenings.look().document.batch(batch).job_id
+        if job_id is not None:
+            self.finish_labels.change(self.jobs.get(job_id).document.stock, figures)
+        self.evenings.read_label(batch, figures)
 
     def begin_dry_run(self, job_id: int, asked: AskedRun) -> DryRunning:
         """Run a job dry, in the background, once its packing has ended."""

@@ -59,6 +59,16 @@ export const useDoStep = () =>
     ),
   );
 
+export const useReadLabel = () =>
+  useEveningDoing(({ number, figures }: { number: number; figures: Record<string, number> }) =>
+    ask(
+      client.PUT('/api/evening/batches/{number}/labels', {
+        params: { path: { number } },
+        body: { figures },
+      }),
+    ),
+  );
+
 export const useChangeEvening = () =>
   useEveningDoing((body: EveningTimes) => ask(client.PUT('/api/evening', { body })));
 

@@ -355,6 +355,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/evening/batches/{number}/labels': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /**
+     * Read Label
+     * @description What the product's label says: kept with the stock, and gone by tonight.
+     */
+    put: operations['read_label_api_evening_batches__number__labels_put'];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/evening/batches/{number}/steps/{step}/{doing}': {
     parameters: {
       query?: never;
@@ -3578,6 +3598,8 @@ export interface components {
       step: number;
       /** Too Late */
       too_late: boolean;
+      /** Unread */
+      unread: components['schemas']['LabelOut'][];
     };
     /**
      * FaultKey
@@ -3624,6 +3646,13 @@ export interface components {
      * @enum {string}
      */
     Feed: 'mat' | 'roller' | 'hand';
+    /** FiguresIn */
+    FiguresIn: {
+      /** Figures */
+      figures: {
+        [key: string]: number;
+      };
+    };
     /**
      * FileOut
      * @description A file that each sheet is handed over as: what its name ends in, and what it is.
@@ -7289,6 +7318,41 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  read_label_api_evening_batches__number__labels_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['FiguresIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['EveningOut'];
+        };
       };
       /** @description Validation Error */
       422: {

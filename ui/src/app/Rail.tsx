@@ -36,7 +36,7 @@ export function Rail({ jobId, stations, current }: Props) {
             <Link
               href={`/jobs/${jobId}/${station}`}
               aria-current={station === current ? 'step' : undefined}
-              className={`flex gap-3 border-l-[3px] py-2 pr-2 pl-3 hover:bg-tray ${
+              className={`flex gap-3 border-l-[3px] py-1.5 pr-2 pl-3 hover:bg-tray ${
                 station === current ? 'border-kingfisher bg-paper' : 'border-transparent'
               }`}
             >

@@ -31,12 +31,14 @@ export function left(ms: number) {
   return `${Math.floor(seconds / 60)}:${pad(seconds % 60)}`;
 }
 
-/** The time, every second. */
-export function useClock() {
+/** The workshop's own time, every second: `told` is what it said when the page heard it at `heard` (ms). */
+export function useClock(told: string | undefined, heard: number) {
   const [now, setNow] = useState(() => new Date());
   useEffect(() => {
-    const ticking = setInterval(() => setNow(new Date()), 1000);
+    const tick = () => setNow(new Date(told ? timeOf(told).getTime() + Date.now() - heard : Date.now()));
+    tick();
+    const ticking = setInterval(tick, 1000);
     return () => clearInterval(ticking);
-  }, []);
+  }, [told, heard]);
   return now;
 }

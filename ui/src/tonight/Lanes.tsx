@@ -26,8 +26,8 @@ export function Lanes({ evening, now }: Props) {
   );
   return (
     <section aria-label="The hours as lanes" className="panel overflow-x-auto p-3 print:hidden" tabIndex={0}>
-      <div className="min-w-[44rem]">
-        <div className="relative ml-32 h-5">
+      <div className="min-w-[52rem]">
+        <div className="relative ml-48 h-5">
           {ticks.map((tick) => (
             <span
               key={tick}
@@ -72,7 +72,7 @@ export function Lanes({ evening, now }: Props) {
               ))}
             </Lane>
           ))}
-          <span aria-hidden className="pointer-events-none absolute inset-y-0 right-0 left-32">
+          <span aria-hidden className="pointer-events-none absolute inset-y-0 right-0 left-48">
             {ticks.map((tick) => (
               <span
                 key={tick}
@@ -110,7 +110,7 @@ function Lane({
 }) {
   return (
     <div className="flex border-t border-rule" style={{ height: ROW }}>
-      <span className={`flex w-32 shrink-0 items-center gap-1 pr-2 text-sm ${bold ? 'font-bold' : ''}`}>
+      <span className={`flex w-48 shrink-0 items-center gap-1 pr-2 text-sm ${bold ? 'font-bold' : ''}`}>
         <span className="min-w-0 flex-1 truncate">{name}</span>
         {act}
       </span>
@@ -132,7 +132,7 @@ function Block({
   const look = step.too_late
     ? 'border-rowan border-2 bg-paper'
     : step.hands_on
-      ? 'border-kingfisher bg-kingfisher text-on-kingfisher'
+      ? 'border-paper bg-kingfisher text-on-kingfisher'
       : 'border-rule bg-tray';
   return (
     <span

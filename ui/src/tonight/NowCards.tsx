@@ -1,4 +1,5 @@
-import { type Evening, type EveningBatch, type EveningStep, useDoStep } from '../api/finish';
+import { type Evening, type EveningBatch, type EveningStep, useDoStep, useReadLabel } from '../api/finish';
+import { LabelField } from '../kit/LabelField';
 import { clockTime, left, timeOf } from '../kit/clock';
 
 interface Props {
@@ -8,11 +9,12 @@ interface Props {
 }
 
 const BIG =
-  'flex w-full items-center justify-center rounded-[6px] border px-4 py-3.5 text-lg leading-tight font-bold';
+  'flex w-full items-center justify-center rounded-[6px] border px-4 py-3.5 text-lg leading-tight font-bold disabled:opacity-60';
 
 /** The step of now, large, with its check and its caution; beside it what rests meanwhile, and until when. */
 export function NowCards({ evening, now, ringing }: Props) {
   const doing = useDoStep();
+  const read = useReadLabel();
   const act = (batch: EveningBatch, step: EveningStep, what: 'begin' | 'end' | 'undo') =>
     doing.mutate({ number: batch.number, step: step.step, doing: what });
   const next = evening.next && find(evening, evening.next.batch, evening.next.step);
@@ -44,6 +46,21 @@ export function NowCards({ evening, now, ringing }: Props) {
               {caution}
             </p>
           ))}
+          {next.step.unread.length > 0 && (
+            <div className="flex max-w-md flex-col gap-2 border-l-[3px] border-bracken pl-2.5">
+              <p className="font-bold">Read the label of your product first:</p>
+              {next.step.unread.map((label) => (
+                <LabelField
+                  key={label.key}
+                  label={label}
+                  put={(value) =>
+                    value !== null &&
+                    read.mutate({ number: next.batch.number, figures: { [label.key]: value } })
+                  }
+                />
+              ))}
+            </div>
+          )}
           {next.step.state === 'running' || next.step.state === 'over' ? (
             <button
               type="button"
@@ -57,7 +74,7 @@ export function NowCards({ evening, now, ringing }: Props) {
             <button
               type="button"
               className={`${BIG} border-kingfisher bg-kingfisher text-on-kingfisher`}
-              disabled={doing.isPending}
+              disabled={doing.isPending || next.step.unread.length > 0}
               onClick={() => act(next.batch, next.step, 'begin')}
             >
               {next.step.hands_on ? 'I begin' : 'It rests from now'}

@@ -16,7 +16,7 @@ export default function TonightPage() {
   const query = useEvening();
   const evening = query.data;
   const clear = useClearEvening();
-  const now = useClock();
+  const now = useClock(evening?.now, query.dataUpdatedAt);
   const chime = useChime(evening, now);
   useEffect(() => {
     document.title = `${chime.ringing ? '● ' : ''}Tonight · Vamper`;

@@ -1,5 +1,5 @@
 /** What rings: a rest whose time is up, hands whose time has come. Seen as well as heard; once for each. */
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 
 import type { Evening } from '../api/finish';
 import { timeOf } from '../kit/clock';
@@ -10,14 +10,15 @@ const SOUND = '/chime.wav';
 export function useChime(evening: Evening | undefined, now: Date) {
   const [on, setOn] = useState(() => localStorage.getItem(KEY) !== 'off');
   const rung = useRef(new Set<string>());
-  const due = useMemo(() => (evening ? dueNow(evening, now) : []), [evening, now]);
+  const due = evening ? dueNow(evening, now) : [];
+  const names = due.join('; ');
   useEffect(() => {
-    const fresh = due.filter((one) => !rung.current.has(one));
+    const fresh = names.split('; ').filter((one) => one && !rung.current.has(one));
     if (!fresh.length) return;
     fresh.forEach((one) => rung.current.add(one));
     // A browser may refuse sound until something was pressed; the page shows it all the same.
     if (on) void new Audio(SOUND).play().catch(() => undefined);
-  }, [due, on]);
+  }, [names, on]);
   const toggle = () => {
     localStorage.setItem(KEY, on ? 'off' : 'on');
     setOn(!on);

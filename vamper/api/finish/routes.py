@@ -5,7 +5,7 @@ from fastapi import Response
 from vamper.api.door import Id, in_turn
 from vamper.api.door import router as door_router
 from vamper.api.downloads import download
-from vamper.api.finish.schemas import EveningIn, EveningOut, FinishOut, LabelsIn, StepDoing
+from vamper.api.finish.schemas import EveningIn, EveningOut, FiguresIn, FinishOut, LabelsIn, StepDoing
 from vamper.api.finish.views import evening_out, finish_out
 from vamper.api.here import Here
 from vamper.core.finishing.process import ALWAYS
@@ -72,6 +72,17 @@ def clear_evening(here: Here) -> None:
 def remove_batch(here: Here, number: Id) -> None:
     """Take a batch out of the evening."""
     here.evenings.remove(number)
+
+
+@router.put("/evening/batches/{number}/labels")
+async def read_label(here: Here, number: Id, labels: FiguresIn) -> EveningOut:
+    """What the product's label says: kept with the stock, and gone by tonight."""
+
+    def read() -> EveningOut:
+        here.read_label(number, labels.figures)
+        return _evening(here)
+
+    return await in_turn(read)
 
 
 @router.post("/evening/batches/{number}/steps/{step}/{doing}")

@@ -96,6 +96,8 @@ class EveningStepOut(BaseModel):
     ends: datetime
     state: StepState
     too_late: bool
+    unread: list[LabelOut]
+    """What the label must say before this is begun."""
 
 
 class EveningBatchOut(BaseModel):
@@ -111,6 +113,12 @@ class AwayOut(BaseModel):
 
     begins: datetime
     ends: datetime
+
+
+class FiguresIn(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+    figures: dict[str, Annotated[float, Ge(0), Le(100_000)]]
 
 
 class NextOut(BaseModel):

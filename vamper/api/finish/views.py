@@ -16,11 +16,21 @@ from vamper.api.finish.schemas import (
     SchoolOut,
     StepState,
 )
-from vamper.core.finishing.process import ALWAYS, LABELS, Process, Step, WorkStep, cautions_of, processes_for
+from vamper.core.finishing.process import (
+    ALWAYS,
+    LABELS,
+    PLACES,
+    Label,
+    Process,
+    Step,
+    WorkStep,
+    cautions_of,
+    processes_for,
+)
 from vamper.core.finishing.timetable import PlannedStep, Proof
 from vamper.core.plan import Plan
 from vamper.services.brief.words import span
-from vamper.services.finish.evening import EveningNow, Happened, next_step
+from vamper.services.finish.evening import EveningBatch, EveningNow, next_step, unread_labels
 from vamper.services.finish.finishing import Finishing
 
 
@@ -46,20 +56,14 @@ def finish_out(found: Finishing, plan: Plan, now: datetime, tonight: bool) -> Fi
         needs=list(process.needs),
         later=process.later,
         always=ALWAYS,
-        labels=[
-            LabelOut(
-                key=key,
-                name=LABELS[key].name,
-                unit=LABELS[key].unit,
-                ask=LABELS[key].ask,
-                most=LABELS[key].most,
-                value=label.get(key),
-            )
-            for key in process.label_keys()
-        ],
+        labels=[_label_out(LABELS[key], label.get(key)) for key in process.label_keys()],
         missing=[one.name for one in found.missing],
         tonight=tonight,
     )
+
+
+def _label_out(label: Label, value: float | None) -> LabelOut:
+    return LabelOut(key=label.key, name=label.name, unit=label.unit, ask=label.ask, most=label.most, value=value)
 
 
 def _process_out(process: Process) -> ProcessOut:
@@ -73,7 +77,7 @@ def _step_out(one: WorkStep, label: Mapping[str, float]) -> FinishStepOut:
         minutes=one.timed.minutes,
         times=one.of,
         hands_on=one.timed.hands_on,
-        places=list(one.step.places),
+        places=[PLACES.get(place, place) for place in one.step.places],
         check=one.step.check,
         labels=_said(one.step, label),
         cautions=cautions_of([one.step]),
@@ -104,7 +108,7 @@ def evening_out(now: EveningNow) -> EveningOut:
             name=batch.name,
             process=batch.process,
             steps=[
-                _evening_step(now, one, at[number, place], batch.at(place), (number, place) in late, batch.work.label)
+                _evening_step(now, one, at[number, place], batch, (number, place) in late)
                 for place, one in enumerate(now.steps[number])
             ],
         )
@@ -114,7 +118,7 @@ def evening_out(now: EveningNow) -> EveningOut:
     return EveningOut(
         begins=document.begins,
         done_by=document.done_by,
-        now=now.now,
+        now=now.clock,
         starts=now.starts,
         ends=ends,
         proven=plan is not None and plan.proof is Proof.OPTIMAL,
@@ -129,8 +133,9 @@ def evening_out(now: EveningNow) -> EveningOut:
 
 
 def _evening_step(
-    now: EveningNow, one: WorkStep, planned: PlannedStep, happened: Happened, late: bool, label: Mapping[str, float]
+    now: EveningNow, one: WorkStep, planned: PlannedStep, batch: EveningBatch, late: bool
 ) -> EveningStepOut:
+    happened = batch.at(planned.step)
     ends = now.time(planned.end)
     state = StepState.TO_COME
     if happened.ended is not None:
@@ -143,13 +148,14 @@ def _evening_step(
         name=one.timed.name,
         check=one.step.check,
         cautions=cautions_of([one.step]),
-        labels=_said(one.step, label),
+        labels=_said(one.step, batch.work.label),
         hands_on=one.timed.hands_on,
-        places=list(one.step.places),
+        places=[PLACES.get(place, place) for place in one.step.places],
         starts=now.time(planned.start),
         ends=ends,
         state=state,
         too_late=late,
+        unread=[_label_out(label, None) for label in unread_labels(one, batch)],
     )
 
 

@@ -37,13 +37,14 @@ class Each(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Label:
-    """A figure that the product's label must say."""
+    """A figure that the product's label must say, `first` where nothing is begun before it is known."""
 
     key: str
     name: str
     unit: str
     ask: str
     most: float
+    first: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -134,6 +135,7 @@ def _process(key: str, data: Mapping[str, Any]) -> Process:
 PROCESSES: dict[str, Process] = {key: _process(key, data) for key, data in _TABLE["processes"].items()}
 LABELS: dict[str, Label] = {key: Label(key, **data) for key, data in _TABLE["label"].items()}
 CAUTIONS: dict[str, str] = dict(_TABLE["cautions"])
+PLACES: dict[str, str] = dict(_TABLE["places"])
 ALWAYS = "The label of your product and your local rules come before this."
 
 

@@ -94,7 +94,7 @@ def finish_figure(finishing: Finishing | None, now: datetime) -> StationFigure:
     done = now + timedelta(minutes=finishing.minutes)
     later = "" if done.date() == now.date() else f" {done:%a}"
     state = StationState.LOOK if finishing.missing else StationState.SETTLED
-    return StationFigure(Station.FINISH, span(finishing.minutes), f"begun now, done{later} {done:%H:%M}", state)
+    return StationFigure(Station.FINISH, span(finishing.minutes), f"done{later} {done:%H:%M}", state)
 
 
 def empty_stations() -> list[StationFigure]:

@@ -6,7 +6,7 @@ before it is done; what hands do is begun by the one whose hands they are.
 """
 
 import threading
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 from datetime import datetime, timedelta
 from typing import Annotated, Any, ClassVar
@@ -14,7 +14,7 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Ge, Le, Len
 from pydantic import TypeAdapter
 
-from vamper.core.finishing.process import Work, WorkStep, process_of, steps_of
+from vamper.core.finishing.process import LABELS, Label, Work, WorkStep, process_of, steps_of
 from vamper.core.finishing.timetable import Away, Batch, Evening, PlannedStep, Timetable, plan_evening
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
@@ -85,17 +85,26 @@ class EveningDocument:
     away: tuple[AwayTime, ...] = ()
     batches: tuple[EveningBatch, ...] = ()
 
+    def batch(self, number: int) -> EveningBatch:
+        for one in self.batches:
+            if one.number == number:
+                return one
+        raise NotFound("this batch is not in the evening any more")
+
 
 _DOCUMENT = TypeAdapter(EveningDocument)
 
 
 @dataclass(frozen=True)
 class EveningNow:
-    """The evening as it stands: `starts` is minute 0 of its plan, None for a plan where there is nothing to do."""
+    """The evening as it stands: `starts` is minute 0 of its plan, which is None where there is nothing to do; `now` is
+    in whole minutes, `clock` to the second.
+    """
 
     document: EveningDocument
     starts: datetime
     now: datetime
+    clock: datetime
     steps: tuple[tuple[WorkStep, ...], ...]
     plan: Timetable | None
 
@@ -123,7 +132,7 @@ class Evenings:
             starts = document.begins if document.begins is not None else now
             steps = tuple(_steps(batch) for batch in document.batches)
             plan = self._planned(document, starts, now, steps) if document.batches else None
-            return EveningNow(document, starts, now, steps, plan)
+            return EveningNow(document, starts, now, self._clock(), steps, plan)
 
     def _planned(
         self, document: EveningDocument, starts: datetime, now: datetime, steps: tuple[tuple[WorkStep, ...], ...]
@@ -167,10 +176,20 @@ class Evenings:
             batch = EveningBatch(number, job_id, title, found.process.key, found.work)
             self._write(replace(document, batches=(*others, batch)))
 
+    def read_label(self, number: int, figures: Mapping[str, float]) -> None:
+        """Go by what a product's label says, in a batch."""
+        with self._lock:
+            document = self._read()
+            batch = document.batch(number)
+            work = replace(batch.work, label={**batch.work.label, **figures})
+            if len(steps_of(process_of(batch.process), work)) != len(_steps(batch)) and batch.happened:
+                raise BadInput("the number of coats cannot change once a batch has begun", "coats")
+            self._put(document, replace(batch, work=work))
+
     def remove(self, number: int) -> None:
         with self._lock:
             document = self._read()
-            self._batch(document, number)
+            document.batch(number)
             self._write(replace(document, batches=tuple(one for one in document.batches if one.number != number)))
 
     def clear(self) -> None:
@@ -203,9 +222,16 @@ class Evenings:
         with self._lock:
             document = self._read()
             now = self.now()
-            batch = self._batch(document, number)
+            batch = document.batch(number)
             steps = _steps(batch)
             self._known(steps, step)
+            unread = unread_labels(steps[step], batch)
+            if unread:
+                raise BadInput(
+                    f"read the product's label first: {', '.join(one.name for one in unread)}; heat is never set by a "
+                    "starter figure",
+                    "label",
+                )
             for place in range(step):
                 one = batch.at(place)
                 if one.ended is None:
@@ -220,7 +246,7 @@ class Evenings:
         with self._lock:
             document = self._read()
             now = self.now()
-            batch = self._batch(document, number)
+            batch = document.batch(number)
             steps = _steps(batch)
             self._known(steps, step)
             one = batch.at(step)
@@ -245,7 +271,7 @@ class Evenings:
         """A step has not begun, or is not done, after all; nor has what follows."""
         with self._lock:
             document = self._read()
-            batch = self._batch(document, number)
+            batch = document.batch(number)
             self._known(_steps(batch), step)
             one = batch.at(step)
             back = Happened(step, one.began) if one.ended is not None else Happened(step)
@@ -256,12 +282,6 @@ class Evenings:
     def _known(self, steps: tuple[WorkStep, ...], step: int) -> None:
         if not 0 <= step < len(steps):
             raise NotFound("this batch has no such step")
-
-    def _batch(self, document: EveningDocument, number: int) -> EveningBatch:
-        for one in document.batches:
-            if one.number == number:
-                return one
-        raise NotFound("this batch is not in the evening any more")
 
     def _put(self, document: EveningDocument, batch: EveningBatch) -> None:
         begins = document.begins
@@ -285,6 +305,11 @@ class Evenings:
 
 def _steps(batch: EveningBatch) -> tuple[WorkStep, ...]:
     return steps_of(process_of(batch.process), batch.work)
+
+
+def unread_labels(one: WorkStep, batch: EveningBatch) -> list[Label]:
+    """What the label must say before a step is begun, and nobody has read yet."""
+    return [LABELS[key] for key in one.step.label if LABELS[key].first and key not in batch.work.label]
 
 
 def _rolled(batch: EveningBatch, now: datetime) -> EveningBatch:

@@ -1,8 +1,8 @@
 import type { Changer } from '../../api/changes';
 import { type Finish, usePutLabels } from '../../api/finish';
 import { Options } from '../../kit/Options';
+import { LabelField } from '../../kit/LabelField';
 import { NumberField } from '../../kit/NumberField';
-import { LabelField } from './LabelField';
 
 interface Props {
   jobId: number;

@@ -45,7 +45,7 @@ export function StepRow({ step, number, longest }: Props) {
         {(step.places.length > 0 || step.within !== null) && (
           <span className="text-sm text-soft">
             {[
-              step.places.length ? `on the ${step.places.join(', ')}` : '',
+              step.places.length ? `takes the ${step.places.join(', ')}` : '',
               step.within !== null ? `within ${step.within} min` : '',
             ]
               .filter(Boolean)

@@ -1,9 +1,12 @@
 import { useId, useState } from 'react';
 
-import type { Label } from '../../api/finish';
+interface Props {
+  label: { ask: string; unit: string; value: number | null };
+  put: (value: number | null) => void;
+}
 
-/** One figure of the label; empty until somebody has read it. */
-export function LabelField({ label, put }: { label: Label; put: (value: number | null) => void }) {
+/** One figure of a product's label; empty until somebody has read it. */
+export function LabelField({ label, put }: Props) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const kept = label.value === null ? '' : String(label.value);

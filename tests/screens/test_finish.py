@@ -1,0 +1,87 @@
+"""Finish in a real browser: a job's steps, and an evening run at speed, in which something slips."""
+
+import httpx
+import pytest
+from selenium.webdriver.chrome.webdriver import WebDriver
+from selenium.webdriver.common.by import By
+
+from tests.demo_file import demo_file
+from tests.screens.conftest import Screen, running
+from tests.screens.test_marks_print import axe
+from vamper.services.packing.nesting_process import ProcessNester
+
+pytestmark = pytest.mark.screens
+
+MUGS, LABELS = 2, 10
+
+
+def pressed(screen: Screen, words: str) -> None:
+    button = screen.button(words)
+    screen.driver.execute_script("arguments[0].scrollIntoView({block: 'center'})", button)
+    button.click()
+
+
+def test_a_job_says_how_it_is_finished(screen: Screen) -> None:
+    screen.open(f"/jobs/{MUGS}/finish")
+    screen.says("Water-slide decals")
+    screen.says("Spray and resin fumes")
+    screen.says("The label of your product and your local rules come before this.")
+    assert axe(screen) == []
+    screen.find('[role="radio"]:not([data-checked])').click()
+    order = "return [...document.querySelectorAll('ol li b')].map((one) => one.textContent)"
+
+    def cut_comes_first() -> bool:
+        steps = screen.driver.execute_script(order)
+        names = [one.partition(" ·")[0] for one in steps]
+        return "Cut" in names and names.index("Cut") < names.index("Spray a thin coat")
+
+    screen.wait(cut_comes_first, "the other school")
+    fields = screen.driver.find_elements(By.CSS_SELECTOR, "aside input")
+    next(one for one in fields if not one.get_attribute("value")).send_keys("2\n")
+
+    def kept() -> bool:
+        return bool(httpx.get(f"{screen.base}/api/jobs/{MUGS}/finish").json()["labels"][0]["value"] == 2)
+
+    screen.wait(kept, "the label's figure")
+    assert screen.errors() == []
+
+
+def test_an_evening_at_speed_and_a_step_that_slips(
+    tmp_path_factory: pytest.TempPathFactory, nester: ProcessNester, monkeypatch: pytest.MonkeyPatch, driver: WebDriver
+) -> None:
+    clock = tmp_path_factory.mktemp("clock") / "minutes"
+    clock.write_text("0")
+    monkeypatch.setenv("VAMPER_CLOCK", str(clock))
+    with running("serve", demo_file(tmp_path_factory, nester)) as base:
+        driver.get_log("browser")
+        screen = Screen(driver, base)
+        for job in (MUGS, LABELS):
+            screen.open(f"/jobs/{job}/finish")
+            pressed(screen, "Plan it for tonight")
+            screen.says("in tonight’s plan")
+        screen.open("/tonight")
+        screen.says("All done")
+        assert axe(screen) == []
+        before = httpx.get(f"{base}/api/evening").json()
+        first = before["next"]
+        pressed(screen, "It rests from now")
+        screen.wait(lambda: httpx.get(f"{base}/api/evening").json()["next"] != first, "the next step")
+        # Nobody comes for an hour and a half: all that was to come moves.
+        clock.write_text("90")
+        driver.refresh()
+        screen.says("time is up")
+        after = httpx.get(f"{base}/api/evening").json()
+        assert after["ends"] > before["ends"]
+        coming = [step for batch in after["batches"] for step in batch["steps"] if step["state"] == "to come"]
+        assert all(step["starts"] >= after["now"][:16] for step in coming)
+        # A reload loses nothing; the rest that is over still waits for its check.
+        driver.refresh()
+        screen.says("time is up")
+        pressed(screen, "The check is right: done")
+
+        def is_done() -> bool:
+            batches = httpx.get(f"{base}/api/evening").json()["batches"]
+            return any(step["state"] == "done" for batch in batches for step in batch["steps"])
+
+        screen.wait(is_done, "the step to be done")
+        assert screen.errors() == []
