@@ -2,7 +2,20 @@
 
 import platform
 
-from tests.bench import by_hand, cutting, exactness, fuzz, load, measures, over_http, packing, resistance, speed, twin
+from tests.bench import (
+    by_hand,
+    cutting,
+    exactness,
+    finish,
+    fuzz,
+    load,
+    measures,
+    over_http,
+    packing,
+    resistance,
+    speed,
+    twin,
+)
 from tests.bench.table import Row, show
 from vamper.services.packing.nesting_process import ProcessNester
 
@@ -20,6 +33,8 @@ def main() -> None:
     show("The twin beside its plan", twin.truth())
     show("Pictures beside what they show", [*twin.compared(), *twin.loose()])
     show("A dry run", twin.times())
+    show("Timetables", [*finish.timetables(), *finish.slipped()])
+    show("Bending", finish.bending())
     show("Art and edge", [*speed.art_and_edge(), *speed.findings()])
     show("Growth with the picture, beside the smallest", speed.growth())
     show("Over HTTP", [*over_http.slider(), *over_http.many()])
