@@ -9,9 +9,9 @@ import numpy as np
 import shapely
 
 from tests.bench.table import Row
-from vamper.core.finishing.bent_picture import bent_picture
+from vamper.core.art.bent import bent_picture
 from vamper.core.finishing.process import PROCESSES, Work, batch_of
-from vamper.core.finishing.round_things import Bend, RoundThing
+from vamper.core.finishing.round_things import RoundThing, bend_on
 from vamper.core.finishing.timetable import Away, Batch, Evening, Proof, TimedStep, plan_evening
 
 INSTANCES = 50
@@ -155,7 +155,7 @@ def slipped() -> list[Row]:
 
 def bending() -> list[Row]:
     rgba = np.random.default_rng(1).integers(0, 255, (3000, 3000, 4), dtype=np.uint8)
-    bend = Bend.of(RoundThing(84, 60, 105), (37.5, 37.5), 50.0)
+    bend = bend_on(RoundThing(84, 60, 105), (37.5, 37.5), 50.0)
     started = time.perf_counter()
     bent_picture(rgba, (0.0, 0.0), 75 / 3000, bend)
     spent = time.perf_counter() - started

@@ -8,10 +8,14 @@ import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 
-from vamper.core.finishing.bent_picture import bent_edge, bent_picture
-from vamper.core.finishing.round_things import Bend, RoundThing, from_around, wrap
+from tests.scenes import item, scene
+from vamper.core.art.bent import bent_picture
+from vamper.core.finishing.round_things import RoundThing, bend_on, bent_edge, from_around, wrap
 from vamper.core.finishing.shrink import Bar, shrink_of
+from vamper.core.inspect import findings_of
+from vamper.core.values.art import Purpose
 from vamper.core.values.findings import BadInput
+from vamper.core.values.finish import WrapSpec
 
 CUP = RoundThing(84, 60, 105)
 points = st.tuples(st.floats(-60, 60), st.floats(-25, 25))
@@ -37,7 +41,7 @@ def test_a_sheet_unrolls_to_its_sector() -> None:
 @given(st.lists(points, min_size=1, max_size=20))
 def test_bent_art_stands_straight_on_the_cup(some: list[tuple[float, float]]) -> None:
     flat, up = np.array(some), 50.0
-    bend = Bend.of(CUP, (0.0, 0.0), up)
+    bend = bend_on(CUP, (0.0, 0.0), up)
     there = on_the_wall(CUP, bend.points(flat), (0.0, 0.0), up)
     # Heights along the wall are those of the flat art, and a plumb line stays one.
     assert there[:, 1] == pytest.approx(up - flat[:, 1], abs=1e-9)
@@ -47,7 +51,7 @@ def test_bent_art_stands_straight_on_the_cup(some: list[tuple[float, float]]) ->
 
 @pytest.mark.parametrize("thing", [CUP, RoundThing(60, 84, 105)])
 def test_bent_outlines_are_arcs_within_a_fiftieth_of_a_millimetre(thing: RoundThing) -> None:
-    bend = Bend.of(thing, (35.0, 20.0), 50.0)
+    bend = bend_on(thing, (35.0, 20.0), 50.0)
     ring = shapely.get_coordinates(bend.shape(shapely.box(0, 0, 70, 40)).exterior)
     sign = 1 if thing.opens_upward else -1
     centre = np.array([35.0, 20.0 + sign * bend.radius_mm])
@@ -95,7 +99,7 @@ def test_what_cannot_be_is_a_sentence(make, words: str) -> None:  # type: ignore
 def test_a_bent_picture_lies_under_its_bent_outline() -> None:
     rgba = np.zeros((200, 400, 4), np.uint8)
     rgba[40:160, 50:350] = (20, 90, 140, 255)
-    bend = Bend.of(CUP, (30.0, 12.0), 50.0)
+    bend = bend_on(CUP, (30.0, 12.0), 50.0)
     bent = bent_picture(rgba, (50.0, 40.0), 0.2, bend)
     edge = bent_edge(shapely.box(0, 0, 60, 24), 0.0, bend)
     inked = (bent.rgba[..., 3] > 127).sum() * bent.mm_per_px**2
@@ -112,3 +116,17 @@ def test_what_shrinks_is_printed_larger() -> None:
     assert found.finished(printed) == Bar(pytest.approx(40), pytest.approx(30))
     assert found.punch_mm(4) == pytest.approx(4 / ((0.441 + 0.464) / 2))
     assert found.thickness == pytest.approx(1 / (0.441 * 0.464))
+
+
+def test_what_is_wrong_on_a_cup_is_found() -> None:
+    def codes(**wrap: float) -> set[str]:
+        spec = item(1, width_mm=60.0, wrap=WrapSpec(**wrap))  # type: ignore[arg-type]
+        plan = scene(spec, stock="water-slide-white", purpose=Purpose.DRINKWARE).plan()
+        return {one.code for one in findings_of(plan) if one.code.startswith("finish.")}
+
+    mug = {"top_mm": 82.0, "bottom_mm": 82.0, "slant_mm": 140.0}
+    assert codes(**mug) == set()
+    assert codes(**mug, up_mm=95.0) == {"finish.rim"}
+    assert codes(**mug, up_mm=130.0) == {"finish.too-high"}
+    assert codes(top_mm=15.0, bottom_mm=15.0, slant_mm=140.0) == {"finish.too-wide"}
+    assert codes(top_mm=21.0, bottom_mm=21.0, slant_mm=140.0) == {"finish.seam"}

@@ -10,6 +10,7 @@ from vamper.api.sheet.schemas import ScaleToFill
 from vamper.core.art.prepare import START_LIFT_DE
 from vamper.core.cutting.neighbours import BASES
 from vamper.core.edge.kind import KINDS, SLIDERS_MM
+from vamper.core.finishing.process import CUPS
 from vamper.core.marks.mark import FAMILIES
 from vamper.core.sheet.pack.mode import MODES
 from vamper.core.values.art import Preparation, Purpose
@@ -18,6 +19,7 @@ from vamper.core.values.composition import NAME, Base, BaseShape, Composition, F
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Mat
 from vamper.core.values.edge import EdgeSpec, RingSpec
+from vamper.core.values.finish import WrapSpec
 from vamper.core.values.item import Tabs, Turn
 from vamper.core.values.lengths import size_mm
 from vamper.core.values.marks import MarksSpec
@@ -126,6 +128,13 @@ class Limits(BaseModel):
     endings: list[str]
 
 
+class CupOut(BaseModel):
+    """A thing to wrap, to begin with."""
+
+    name: str
+    wrap: WrapSpec
+
+
 class CatalogOut(BaseModel):
     """The facts and choices the interface shows; known in one place, here."""
 
@@ -156,6 +165,7 @@ class CatalogOut(BaseModel):
     sensor_figures: dict[str, Sensor]
     most_room: float
     start_lift_de: float
+    cups: list[CupOut]
     start: StartsOut
     ranges: dict[str, RangeOut]
     """By field, dotted as in changes."""
@@ -228,6 +238,7 @@ def _catalog() -> CatalogOut:
         sensor_figures={word.value: sensor for word, sensor in SENSORS.items()},
         most_room=1.5,
         start_lift_de=START_LIFT_DE,
+        cups=[CupOut(name=name, wrap=cup) for name, cup in CUPS.items()],
         start=StartsOut(
             edge=EdgeSpec(),
             ring=_START_RING,

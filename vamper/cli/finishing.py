@@ -124,9 +124,9 @@ def _round_thing(diameter: float | None, top: float | None, bottom: float | None
 
 
 def _bent(thing: "RoundThing", art: Path, width: float, up: float, distance: float) -> str:
+    from vamper.core.art.bent import bent_picture
     from vamper.core.art.outline import outline_at, trace
-    from vamper.core.finishing.bent_picture import bent_edge, bent_picture
-    from vamper.core.finishing.round_things import Bend
+    from vamper.core.finishing.round_things import bend_on, bent_edge
     from vamper.core.values.art import SizeSpec
     from vamper.formats.art_in.art_file import read_art
     from vamper.formats.finish_file import bent_svg
@@ -137,7 +137,7 @@ def _bent(thing: "RoundThing", art: Path, width: float, up: float, distance: flo
     picture = read_art(read_input(art, str(art)), art.name, size)
     outline = outline_at(trace(picture), size)
     across, down = outline.size_mm
-    bend = Bend.of(thing, (across / 2, down / 2), up)
+    bend = bend_on(thing, (across / 2, down / 2), up)
     bent = bent_picture(picture.rgba, outline.origin_px, outline.mm_per_px, bend)
     return bent_svg(bent, bent_edge(outline.shape, distance, bend))
 

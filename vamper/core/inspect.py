@@ -13,6 +13,7 @@ from vamper.core.cutting.inspect import (
 )
 from vamper.core.design import DesignedItem
 from vamper.core.edge.inspect import counter_findings, edge_findings, hand_findings
+from vamper.core.finishing.on_cup import cup_findings
 from vamper.core.marks.inspect import covered_findings, drift_findings, marks_findings, reading_findings
 from vamper.core.plan import Plan
 from vamper.core.printing.inspect import bleed_findings, print_findings
@@ -55,6 +56,7 @@ def item_findings(item: DesignedItem, purpose: Purpose, stock: Stock) -> list[Fi
     """What the stations find on one design before it lies on a sheet."""
     art = art_findings(item.outline, item.spec, item.number, purpose, item.facts, stock)
     edge = edge_findings(item.outline, item.edge, item.spec, item.number, item.edge_facts, item.miss_mm)
+    edge += cup_findings(item, purpose)
     if not stock.printable:
         counters = counter_findings(item.outline, item.edge, item.number)
         return art + edge + counters + colour_findings(item.facts.flat_colours, item.number)

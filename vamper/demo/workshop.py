@@ -310,6 +310,24 @@ def _jobs(
         "finish": {"plate": 8},
         "items": [item("oyster.png", 1, 70, 4, edge={"distance_mm": 3}), item("lantern.png", 2, 60, 4)],
     }
+    cups = {
+        "title": "Tapered cups for the regatta",
+        "paper": letter,
+        **machines,
+        "stock": "water-slide-white",
+        "purpose": "drinkware",
+        "finish": {"school": "B"},
+        "items": [
+            item(
+                "bow-wave.png",
+                1,
+                70,
+                4,
+                edge={"distance_mm": 1},
+                wrap={"top_mm": 84, "bottom_mm": 60, "slant_mm": 105, "up_mm": 50},
+            )
+        ],
+    }
     sealed = {
         "title": "Sealed labels for the tea locker",
         "paper": letter,
@@ -321,7 +339,7 @@ def _jobs(
     }
     jobs = (
         *(chandlery, mug, tides, hull, burgees, tags, shimmer, kit_labels, pearl, shed, newcomers, ready),
-        *(shirts, keyrings, sealed),
+        *(shirts, keyrings, sealed, cups),
     )
     return [read_document(job) for job in jobs]
 

@@ -8,7 +8,7 @@ import numpy as np
 import shapely
 from shapely.geometry.base import BaseGeometry
 
-from vamper.core.finishing.bent_picture import BentPicture
+from vamper.core.art.bent import BentPicture
 from vamper.core.finishing.round_things import Wrap
 from vamper.core.finishing.shrink import INK_SHARE, Bar, Shrink
 from vamper.core.values.units import MM_PER_INCH

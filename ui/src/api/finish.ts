@@ -7,6 +7,7 @@ import { useDoing } from './doing';
 export type Finish = Schemas['FinishOut'];
 export type FinishStep = Schemas['FinishStepOut'];
 export type Label = Schemas['LabelOut'];
+export type OnCup = Schemas['OnCupOut'];
 export type Evening = Schemas['EveningOut'];
 export type EveningBatch = Schemas['EveningBatchOut'];
 export type EveningStep = Schemas['EveningStepOut'];
@@ -24,6 +25,19 @@ export const useFinish = (jobId: number, from: string) =>
     queryKey: ['job', jobId, 'finish', from],
     placeholderData: (before) => before,
     queryFn: () => ask(client.GET('/api/jobs/{job_id}/finish', job(jobId))).then((found) => found ?? null),
+  });
+
+/** Where a design comes to lie on its cup; read anew when its shape or its cup changes. */
+export const useCup = (jobId: number, number: number, from: string) =>
+  useQuery({
+    queryKey: ['job', jobId, 'cup', number, from],
+    placeholderData: (before) => before,
+    queryFn: () =>
+      ask(
+        client.GET('/api/jobs/{job_id}/items/{number}/cup', {
+          params: { path: { job_id: jobId, number } },
+        }),
+      ).then((found) => found ?? null),
   });
 
 export const usePutLabels = (jobId: number) =>

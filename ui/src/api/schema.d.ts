@@ -1166,6 +1166,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/items/{number}/cup': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Cup
+     * @description Where a design comes to lie on its cup; nothing where it goes round nothing.
+     */
+    get: operations['get_cup_api_jobs__job_id__items__number__cup_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/items/{number}/groups': {
     parameters: {
       query?: never;
@@ -2945,6 +2965,8 @@ export interface components {
       blade_angles: components['schemas']['NamedOut'][];
       /** Calibration Schools */
       calibration_schools: components['schemas']['NamedOut'][];
+      /** Cups */
+      cups: components['schemas']['CupOut'][];
       /** Cuts */
       cuts: components['schemas']['NamedOut'][];
       /** Edge Kinds */
@@ -3154,6 +3176,15 @@ export interface components {
       rows: components['schemas']['SizeCountOut'][];
       /** Size Mm */
       size_mm: number;
+    };
+    /**
+     * CupOut
+     * @description A thing to wrap, to begin with.
+     */
+    CupOut: {
+      /** Name */
+      name: string;
+      wrap: components['schemas']['WrapSpec'];
     };
     /**
      * Cut
@@ -4216,6 +4247,7 @@ export interface components {
      *     `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour` (#RRGGBB) keeps
      *     it on sheets of that colour, for drawings that are cut one colour a sheet. `tile` makes it one part of a piece that
      *     is too large for a sheet; its size is still that of the whole. `tabs` hold it where it is cut through.
+     *     `wrap` is the cup or bottle it goes round: on a taper its art is bent to stand straight there.
      */
     ItemSpec: {
       /** Art */
@@ -4279,6 +4311,7 @@ export interface components {
       width_mm?: number | null;
       /** Wish */
       wish?: number | null;
+      wrap?: components['schemas']['WrapSpec'] | null;
     };
     /**
      * JobDocument
@@ -4914,6 +4947,51 @@ export interface components {
       width_mm: number;
     };
     /**
+     * OnCupOut
+     * @description A design on what it goes round. Rings are pairs of turn (degrees from its middle) and height (mm up the wall).
+     */
+    OnCupOut: {
+      /** Angle Deg */
+      angle_deg: number | null;
+      /** Around Mm */
+      around_mm: number;
+      /** Below Rim Mm */
+      below_rim_mm: number;
+      /** Bottom Mm */
+      bottom_mm: number;
+      /** Drawing */
+      drawing: number[][][];
+      /** Edge */
+      edge: number[][][];
+      /** Flat Width Most Mm */
+      flat_width_most_mm: number | null;
+      /** Height Mm */
+      height_mm: number;
+      /** Inner Radius Mm */
+      inner_radius_mm: number | null;
+      /**
+       * Kind
+       * @enum {string}
+       */
+      kind: 'cylinder' | 'taper';
+      /** Lines */
+      lines: string[];
+      /** Outer Radius Mm */
+      outer_radius_mm: number | null;
+      /** Overlap Mm */
+      overlap_mm: number;
+      /** Sag Mm */
+      sag_mm: number | null;
+      /** Slant Mm */
+      slant_mm: number;
+      /** Top Mm */
+      top_mm: number;
+      /** Up Mm */
+      up_mm: number;
+      /** Width Mm */
+      width_mm: number;
+    };
+    /**
      * OneComposed
      * @description A composition for one name.
      */
@@ -5197,9 +5275,13 @@ export interface components {
      *
      *     `page` is that of a PDF, from 1. `threshold` is the least alpha (0..1) that counts as inked. `lift_de` lifts the
      *     background: everything joined to the rim whose colour is within this ΔE of the rim's. `crop` keeps one part of the
-     *     picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly inside.
+     *     picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly inside. `bend_deg` bends it
+     *     to stand straight on a cone: how far its inked width turns about the tip; negative where the narrow rim is the upper
+     *     one. For a design that goes on a cup it follows from the cup.
      */
     Preparation: {
+      /** Bend Deg */
+      bend_deg?: number | null;
       /** Crop */
       crop?: number[] | null;
       /** Lift De */
@@ -6570,6 +6652,27 @@ export interface components {
       wanted_tack: string;
     };
     /**
+     * WrapSpec
+     * @description What a design goes round: its diameters at the upper and the lower rim, and the height along its wall, mm.
+     *     `up_mm` is how far the art's middle lies above the lower rim, along the wall (else half way); its ends lie
+     *     `overlap_mm` over each other where it goes all round, or that far apart where that is negative.
+     */
+    WrapSpec: {
+      /** Bottom Mm */
+      bottom_mm: number;
+      /**
+       * Overlap Mm
+       * @default 3
+       */
+      overlap_mm: number;
+      /** Slant Mm */
+      slant_mm: number;
+      /** Top Mm */
+      top_mm: number;
+      /** Up Mm */
+      up_mm?: number | null;
+    };
+    /**
      * StepOut
      * @description A step of the machine's dialect, where it lies on the scale of force, and its chance of a clean cut.
      */
@@ -6648,6 +6751,7 @@ export interface operations {
         page?: number;
         lift?: number | null;
         crop?: string | null;
+        bend?: number | null;
       };
       header?: never;
       path: {
@@ -8800,6 +8904,38 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['JobOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_cup_api_jobs__job_id__items__number__cup_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['OnCupOut'] | null;
         };
       };
       /** @description Validation Error */

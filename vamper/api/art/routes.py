@@ -47,10 +47,11 @@ def art_preview(
     page: Annotated[int, Query(ge=1, le=10_000)] = 1,
     lift: Annotated[float | None, Query(ge=0.5, le=60)] = None,
     crop: str | None = None,
+    bend: Annotated[float | None, Query(ge=-300, le=300)] = None,
 ) -> Response:
     """The prepared picture, at most `px` at its longer side. Content never changes under the same address."""
     return Response(
-        here.arts.preview(digest, px, Preparation(page=page, lift_de=lift, crop=_crop(crop))),
+        here.arts.preview(digest, px, Preparation(page=page, lift_de=lift, crop=_crop(crop), bend_deg=bend)),
         media_type="image/png",
         headers={"cache-control": "private, max-age=31536000, immutable"},
     )

@@ -26,6 +26,8 @@ def picture_address(digest: str, prepare: Preparation) -> str:
         query["lift"] = prepare.lift_de
     if prepare.crop is not None:
         query["crop"] = ",".join(f"{side:g}" for side in prepare.crop)
+    if prepare.bend_deg is not None:
+        query["bend"] = prepare.bend_deg
     return f"/api/art/{digest}.png?{urlencode(query)}"
 
 

@@ -2,15 +2,17 @@
 
 from fastapi import Response
 
-from vamper.api.door import Id, in_turn
+from vamper.api.door import Id, Number, in_turn
 from vamper.api.door import router as door_router
 from vamper.api.downloads import download
-from vamper.api.finish.schemas import EveningIn, EveningOut, FiguresIn, FinishOut, LabelsIn, StepDoing
+from vamper.api.finish.cup_view import cup_out
+from vamper.api.finish.schemas import EveningIn, EveningOut, FiguresIn, FinishOut, LabelsIn, OnCupOut, StepDoing
 from vamper.api.finish.views import evening_out, finish_out
 from vamper.api.here import Here
 from vamper.core.finishing.process import ALWAYS
 from vamper.formats.out.calendar import write_calendar
 from vamper.services.finish.evening import AwayTime
+from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
 
 router = door_router("finish")
@@ -25,6 +27,16 @@ def get_finish(here: Here, job_id: Id) -> FinishOut | None:
         return None
     tonight = any(one.job_id == job_id for one in here.evenings.look().document.batches)
     return finish_out(found, plan, here.evenings.now(), tonight)
+
+
+@router.get("/jobs/{job_id}/items/{number}/cup")
+def get_cup(here: Here, job_id: Id, number: Number) -> OnCupOut | None:
+    """Where a design comes to lie on its cup; nothing where it goes round nothing."""
+    plan = here.plan(here.jobs.get(job_id)).plan
+    item = next((one for one in plan.items if one.number == number), None)
+    if item is None:
+        raise NotFound("this design is no longer in the job")
+    return cup_out(item)
 
 
 @router.put("/jobs/{job_id}/finish/labels", status_code=204)

@@ -2,7 +2,7 @@
 
 from datetime import datetime
 from enum import StrEnum
-from typing import Annotated
+from typing import Annotated, Literal
 
 from annotated_types import Ge, Le, Len
 from pydantic import BaseModel, ConfigDict
@@ -161,3 +161,26 @@ class StepDoing(StrEnum):
     BEGIN = "begin"
     END = "end"
     UNDO = "undo"
+
+
+class OnCupOut(BaseModel):
+    """A design on what it goes round. Rings are pairs of turn (degrees from its middle) and height (mm up the wall)."""
+
+    kind: Literal["cylinder", "taper"]
+    top_mm: float
+    bottom_mm: float
+    slant_mm: float
+    up_mm: float
+    overlap_mm: float
+    around_mm: float
+    width_mm: float
+    height_mm: float
+    below_rim_mm: float
+    sag_mm: float | None
+    flat_width_most_mm: float | None
+    outer_radius_mm: float | None
+    inner_radius_mm: float | None
+    angle_deg: float | None
+    edge: list[list[list[float]]]
+    drawing: list[list[list[float]]]
+    lines: list[str]

@@ -81,7 +81,7 @@ class Views:
             )
         head = self._head(planned)
         dry_run = dry_run_figure(self._workshop.dry_runs.look(state.id), planned.plan)
-        finish = finish_figure(self._workshop.finishing(planned.plan), self._workshop.evenings.now())
+        finish = finish_figure(self._workshop.finishing(planned.plan), self._workshop.evenings.now(), planned.findings)
         return ViewOut(
             job=job_out(state),
             brief=phrases,

@@ -6,6 +6,8 @@ are mixtures of drawing and ground: each gets the alpha that explains its colour
 drawing's, and the drawing's colour, so that the outline stays at sub-pixel precision and no halo is printed.
 
 **Crop.** A box in shares of the picture's sides; of what is drawn, only parts wholly inside it stay.
+
+**Bend.** What goes on a tapering cup is bent to stand straight there; see `bent`.
 """
 
 from dataclasses import dataclass, replace
@@ -14,6 +16,7 @@ import numpy as np
 import numpy.typing as npt
 from scipy import ndimage
 
+from vamper.core.art.bent import bent
 from vamper.core.art.picture import Picture, Pixels
 from vamper.core.values.art import Preparation
 from vamper.core.values.colour import Rgb, difference, lab_of, lab_of_one
@@ -55,6 +58,8 @@ def prepared(picture: Picture, preparation: Preparation) -> Picture:
         picture = lifted(picture, preparation.lift_de)
     if preparation.crop is not None:
         picture = cropped(picture, preparation.crop)
+    if preparation.bend_deg:
+        picture = bent(picture, preparation.bend_deg)
     return picture
 
 

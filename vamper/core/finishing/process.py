@@ -14,7 +14,7 @@ from annotated_types import Ge, Le
 
 from vamper.core.finishing.timetable import Batch, TimedStep
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import FinishSpec, School
+from vamper.core.values.finish import FinishSpec, School, WrapSpec
 from vamper.core.values.limits import STRICT
 from vamper.core.values.stock import Stock, StockClass
 from vamper.core.values.tables import table
@@ -135,6 +135,10 @@ def _process(key: str, data: Mapping[str, Any]) -> Process:
 PROCESSES: dict[str, Process] = {key: _process(key, data) for key, data in _TABLE["processes"].items()}
 LABELS: dict[str, Label] = {key: Label(key, **data) for key, data in _TABLE["label"].items()}
 CAUTIONS: dict[str, str] = dict(_TABLE["cautions"])
+CUPS: dict[str, WrapSpec] = {
+    cup["name"]: WrapSpec(float(cup["top_mm"]), float(cup["bottom_mm"]), float(cup["slant_mm"]))
+    for cup in _TABLE["cups"].values()
+}
 PLACES: dict[str, str] = dict(_TABLE["places"])
 ALWAYS = "The label of your product and your local rules come before this."
 

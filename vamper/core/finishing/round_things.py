@@ -19,8 +19,10 @@ import shapely
 from annotated_types import Gt, Le
 from shapely.geometry.base import BaseGeometry
 
+from vamper.core.art.bent import Bend
 from vamper.core.values.findings import BadInput
-from vamper.core.values.geometry import Points
+from vamper.core.values.finish import WrapSpec
+from vamper.core.values.geometry import parts
 from vamper.core.values.limits import STRICT
 
 Floats = npt.NDArray[np.float64]
@@ -28,8 +30,6 @@ Diameter = Annotated[float, Gt(0), Le(2000)]
 
 OVERLAP_MM, RIM_MM = 3.0, 20.0
 FLAT_SAG_MM = 1.0
-# Points of a bent outline lie no farther apart than this, so that arcs stay round.
-_STEP_MM = 0.5
 _SAME_MM = 1e-9
 
 
@@ -185,40 +185,28 @@ def _split(width_mm: float, most_mm: float, ink: Sequence[float]) -> tuple[Span,
     return tuple(Span(a, b) for a, b in pairwise(seams))
 
 
-@dataclass(frozen=True, slots=True)
-class Bend:
-    """A map from flat art to the sheet that a taper unrolls to. `middle` is the art's middle in its own frame (y down),
-    `radius_mm` the radius there; `upward` says that the wider rim is the upper one.
-    """
+def bend_on(thing: RoundThing, middle: tuple[float, float], up_mm: float) -> Bend:
+    """The bend of art whose middle comes to lie `up_mm` above the lower rim."""
+    return Bend(middle, thing.radius_at(up_mm), thing.opens_upward)
 
-    middle: tuple[float, float]
-    radius_mm: float
-    upward: bool
 
-    @classmethod
-    def of(cls, thing: RoundThing, middle: tuple[float, float], up_mm: float) -> "Bend":
-        """The bend of art whose middle comes to lie `up_mm` above the lower rim."""
-        return cls(middle, thing.radius_at(up_mm), thing.opens_upward)
+def bend_deg(thing: RoundThing, width_mm: float, up_mm: float) -> float:
+    """How far art of this width turns about the tip of the cone; negative where the narrow rim is the upper one."""
+    turned = math.degrees(width_mm / thing.radius_at(up_mm))
+    return turned if thing.opens_upward else -turned
 
-    def points(self, flat: Points) -> Points:
-        """Points (n, 2) of the flat art, bent; the art's middle stays where it is."""
-        sign = 1.0 if self.upward else -1.0
-        angle = (flat[:, 0] - self.middle[0]) / self.radius_mm
-        radius = self.radius_mm - sign * (flat[:, 1] - self.middle[1])
-        x = radius * np.sin(angle)
-        y = sign * (self.radius_mm - radius * np.cos(angle))
-        return np.column_stack([x + self.middle[0], y + self.middle[1]])
 
-    def flat(self, bent: Points) -> Points:
-        """The points (n, 2) of the flat art that were bent to these."""
-        sign = 1.0 if self.upward else -1.0
-        x = bent[:, 0] - self.middle[0]
-        y = self.radius_mm - sign * (bent[:, 1] - self.middle[1])
-        radius, angle = np.hypot(x, y), np.arctan2(x, y)
-        return np.column_stack(
-            [angle * self.radius_mm + self.middle[0], sign * (self.radius_mm - radius) + self.middle[1]]
-        )
+def bent_edge(outline: BaseGeometry, distance_mm: float, bend: Bend) -> BaseGeometry:
+    """The edge of bent art: its outline grown, without holes, bent."""
+    grown = outline.buffer(distance_mm, quad_segs=32) if distance_mm else outline
+    return bend.shape(shapely.union_all([shapely.Polygon(part.exterior) for part in parts(grown)]))
 
-    def shape(self, flat: BaseGeometry) -> BaseGeometry:
-        """A shape, bent; long sides get points enough to be round."""
-        return shapely.transform(shapely.segmentize(flat, _STEP_MM), self.points)
+
+def thing_of(spec: WrapSpec) -> RoundThing:
+    """The cup or bottle a design goes round."""
+    return RoundThing(spec.top_mm, spec.bottom_mm, spec.slant_mm)
+
+
+def middle_up_mm(spec: WrapSpec) -> float:
+    """How far the art's middle lies above the lower rim, along the wall."""
+    return spec.slant_mm / 2 if spec.up_mm is None else spec.up_mm

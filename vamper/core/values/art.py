@@ -80,7 +80,9 @@ class Preparation:
 
     `page` is that of a PDF, from 1. `threshold` is the least alpha (0..1) that counts as inked. `lift_de` lifts the
     background: everything joined to the rim whose colour is within this ΔE of the rim's. `crop` keeps one part of the
-    picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly inside.
+    picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly inside. `bend_deg` bends it
+    to stand straight on a cone: how far its inked width turns about the tip; negative where the narrow rim is the upper
+    one. For a design that goes on a cup it follows from the cup.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -89,6 +91,13 @@ class Preparation:
     threshold: Annotated[float, Ge(0.05), Le(0.95)] = 0.5
     lift_de: LiftTolerance | None = None
     crop: Box | None = None
+    bend_deg: Annotated[float, Ge(-300), Le(300)] | None = None
+
+    @property
+    def changes(self) -> tuple[object, ...]:
+        """What is done to its pixels; nothing of it for a picture that is used as it came."""
+        found = (self.lift_de, self.crop, self.bend_deg)
+        return () if found == (None, None, None) else found
 
     def __post_init__(self) -> None:
         if self.crop and (self.crop[0] >= self.crop[2] or self.crop[1] >= self.crop[3]):

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Annotated, Any, ClassVar
 
-from annotated_types import Ge, Le, Len
+from annotated_types import Ge, Gt, Le, Len
 
 from vamper.core.values.limits import ONE_LINE, STRICT
 
@@ -28,3 +28,30 @@ class FinishSpec:
     school: School | None = None
     coats: Annotated[int, Ge(0), Le(12)] | None = None
     plate: Annotated[int, Ge(1), Le(1000)] = 6
+
+
+Diameter = Annotated[float, Gt(0), Le(2000)]
+
+
+@dataclass(frozen=True, slots=True)
+class WrapSpec:
+    """What a design goes round: its diameters at the upper and the lower rim, and the height along its wall, mm.
+    `up_mm` is how far the art's middle lies above the lower rim, along the wall (else half way); its ends lie
+    `overlap_mm` over each other where it goes all round, or that far apart where that is negative.
+    """
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    top_mm: Diameter
+    bottom_mm: Diameter
+    slant_mm: Diameter
+    up_mm: Annotated[float, Gt(0), Le(2000)] | None = None
+    overlap_mm: Annotated[float, Ge(-500), Le(500)] = 3.0
+
+    def __post_init__(self) -> None:
+        half = abs(self.top_mm - self.bottom_mm) / 2
+        if self.slant_mm <= half:
+            raise ValueError(
+                f"a slant of {self.slant_mm:g} mm is too short for these diameters: it must be more than half their "
+                f"difference, {half:g} mm; measure it along the wall"
+            )

@@ -9,6 +9,7 @@ from annotated_types import Ge, Gt, Le, Len
 from vamper.core.values.art import Preparation, SizedOver, SizeSpec
 from vamper.core.values.cut import Cut
 from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.finish import WrapSpec
 from vamper.core.values.limits import ONE_LINE, STRICT, ArtName, Colour, Length
 
 MOST_PIECES = 10_000
@@ -64,6 +65,7 @@ class ItemSpec:
     `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour` (#RRGGBB) keeps
     it on sheets of that colour, for drawings that are cut one colour a sheet. `tile` makes it one part of a piece that
     is too large for a sheet; its size is still that of the whole. `tabs` hold it where it is cut through.
+    `wrap` is the cup or bottle it goes round: on a taper its art is bent to stand straight there.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -87,6 +89,7 @@ class ItemSpec:
     sheet_colour: Colour | None = None
     tile: Tile | None = None
     tabs: Tabs | None = None
+    wrap: WrapSpec | None = None
 
     def __post_init__(self) -> None:
         # That exactly one side is given is the size's own rule.

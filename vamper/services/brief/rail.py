@@ -87,13 +87,20 @@ def dry_run_figure(told: DryRunning | None, plan: Plan) -> StationFigure:
     return StationFigure(Station.DRY_RUN, figure, "of these sheets good", state)
 
 
-def finish_figure(finishing: Finishing | None, now: datetime) -> StationFigure:
+def finish_figure(finishing: Finishing | None, now: datetime, findings: Sequence[Finding] = ()) -> StationFigure:
     """How long a job takes after it is printed, and when it would be done if it began now."""
     if finishing is None:
         return StationFigure(Station.FINISH, "–", "empty", StationState.NOT_YET)
     done = now + timedelta(minutes=finishing.minutes)
     later = "" if done.date() == now.date() else f" {done:%a}"
-    state = StationState.LOOK if finishing.missing else StationState.SETTLED
+    worst = min(
+        (one.severity for one in findings if one.station is Station.FINISH),
+        key=lambda one: one.rank,
+        default=Severity.NOTE,
+    )
+    state = _STATE_OF[worst]
+    if state is StationState.SETTLED and finishing.missing:
+        state = StationState.LOOK
     return StationFigure(Station.FINISH, span(finishing.minutes), f"done{later} {done:%H:%M}", state)
 
 

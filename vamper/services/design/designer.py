@@ -22,6 +22,7 @@ from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.edge.inspect import EdgeFacts, look_along
 from vamper.core.edge.tile import tiled
 from vamper.core.edge.two_sided import back_edge
+from vamper.core.finishing.round_things import bend_deg, bend_on, middle_up_mm, thing_of
 from vamper.core.printing.bleed import Bleed, bleed_for
 from vamper.core.values.art import Preparation, SizedOver, SizeSpec
 from vamper.core.values.edge import EdgeSpec, RingSpec
@@ -145,9 +146,9 @@ class Designer:
     def picture(self, art: ArtFile, size: SizeSpec, preparation: Preparation = AS_IT_CAME) -> Picture:
         """The art's pixels, prepared."""
         decoded = self.decoded(art, size, preparation.page)
-        if preparation.lift_de is None and preparation.crop is None:
+        if not preparation.changes:
             return decoded
-        key = (pixels_key(art, size, preparation.page), preparation.lift_de, preparation.crop)
+        key = (pixels_key(art, size, preparation.page), *preparation.changes)
         return self._pictures.get(key, lambda: self._read(art, prepared, decoded, preparation))
 
     def picture_of(self, item: DesignedItem, art: ArtFile) -> Picture:
@@ -190,6 +191,7 @@ class Designer:
         BadInput
             If the art cannot be read, holds nothing inked, or vanishes at the wanted size.
         """
+        spec = self._on_its_cup(spec, art, stock)
         made_from: tuple[Any, ...] = (
             art.digest,
             spec.size,
@@ -207,6 +209,20 @@ class Designer:
 
         found = self._designs.get(made_from, make)
         return DesignedItem(spec, found.size, found.outline, found.edge, found.facts, found.edge_facts, found.bleed)
+
+    def _on_its_cup(self, spec: ItemSpec, art: ArtFile, stock: Stock) -> ItemSpec:
+        """A design that goes on a tapering cup, bent: its art holds its width along its middle."""
+        thing = None if spec.wrap is None else thing_of(spec.wrap)
+        if spec.wrap is None or thing is None or thing.is_cylinder:
+            return spec
+        size = self._inked_size(spec, art, stock.least_neck_mm)
+        outline = self.outline(art, size, spec.prepare)
+        across, down = outline.size_mm
+        up = middle_up_mm(spec.wrap)
+        left, _, right, _ = bend_on(thing, (across / 2, down / 2), up).shape(outline.shape).bounds
+        prepare = replace(spec.prepare, bend_deg=round(bend_deg(thing, across, up), 4))
+        width = round(right - left, 4)
+        return replace(spec, prepare=prepare, width_mm=width, height_mm=None, longest_mm=None, size_over=SizedOver.INK)
 
     def as_back(self, item: DesignedItem, front: DesignedItem, art: ArtFile, stock: Stock) -> DesignedItem:
         """A design cut to its front's edge, turned over."""
@@ -241,7 +257,7 @@ class Designer:
             lambda: look_along(outline, edge, spec.edge, stock.least_neck_mm),
         )
         picture = self.picture(art, size, prepare)
-        if prepare.lift_de is not None or prepare.crop is not None:
+        if prepare.changes:
             self._showing.submit(self._show, art, prepare, picture)
         bleed = bleed_for(picture, outline, edge, spec.edge, stock.colour, spec.bleed_mm)
         return _Designed(size, outline, edge, facts, edge_facts, bleed)
@@ -255,10 +271,10 @@ class Designer:
         seen = self._read(art, studied, art.data, art.name, size, prepare)
         self._tracings.get((pixels, prepare), lambda: seen.tracing)
         self._outlines.get((art.digest, size, prepare), lambda: seen.outline)
-        if prepare.lift_de is None and prepare.crop is None:
+        if not prepare.changes:
             self._decoded.get(pixels, lambda: seen.picture)
         else:
-            self._pictures.get((pixels, prepare.lift_de, prepare.crop), lambda: seen.picture)
+            self._pictures.get((pixels, *prepare.changes), lambda: seen.picture)
         return seen.facts
 
     def _inked_size(self, spec: ItemSpec, art: ArtFile, neck_mm: float) -> SizeSpec:
@@ -287,7 +303,7 @@ class Designer:
 
 def _preview_key(art: ArtFile, longest_px: int, preparation: Preparation) -> tuple[object, ...]:
     """What a preview follows from: the threshold changes no pixel."""
-    return art.digest, longest_px, preparation.page, preparation.lift_de, preparation.crop
+    return (art.digest, longest_px, preparation.page, *preparation.changes)
 
 
 def _weight(picture: Picture) -> float:

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { Link } from 'wouter';
 
 import { useAddToEvening, useFinish } from '../../api/finish';
@@ -5,6 +6,10 @@ import { clockTime } from '../../kit/clock';
 import { Button } from '../../kit/Button';
 import { Empty, Figure, Frame } from '../../look/Frame';
 import type { StationProps } from '../../look/station';
+import { Findings } from '../../look/Findings';
+import { ItemStrip, useItem } from '../../look/ItemStrip';
+import { Looks } from '../../look/Looks';
+import { CupScreen } from './CupScreen';
 import { FinishPanel } from './FinishPanel';
 import { StepRow } from './StepRow';
 
@@ -16,6 +21,9 @@ export default function FinishStation({ view, change, add }: StationProps) {
   const from = JSON.stringify([spec, stock, purpose, coated, laminate_um, copies, laid]);
   const finish = useFinish(jobId, from).data ?? null;
   const tonight = useAddToEvening();
+  const item = useItem(view);
+  const [look, setLook] = useState<'steps' | 'cup'>('steps');
+  const own = view.findings.filter((finding) => finding.station === 'finish');
   if (!finish) return <Frame foot={null} side={null} children={<Empty view={view} add={add} />} />;
   const longest = Math.max(...finish.steps.map((step) => step.minutes));
   return (
@@ -36,32 +44,59 @@ export default function FinishStation({ view, change, add }: StationProps) {
           </span>
         </div>
       }
-      side={<FinishPanel jobId={jobId} finish={finish} change={change} />}
-    >
-      <div className="absolute inset-0 overflow-y-auto p-5" tabIndex={0} aria-label="The steps">
-        <div className="mx-auto flex max-w-3xl flex-col gap-4">
-          <header>
-            <h2 className="font-head text-xl leading-tight font-bold">{finish.process.name}</h2>
-            <p className="text-soft">{finish.process.words}</p>
-          </header>
-          {finish.needs.length > 0 && (
-            <section aria-label="At hand before you begin" className="panel p-3">
-              <h3 className="font-bold">At hand before you begin</h3>
-              <ul className="mt-1 flex flex-wrap gap-x-6 gap-y-0.5 text-sm">
-                {finish.needs.map((need) => (
-                  <li key={need}>{need}</li>
-                ))}
-              </ul>
-            </section>
+      side={
+        <>
+          {own.length > 0 && (
+            <Findings findings={own} items={view.job.document.items ?? []} jobId={jobId} change={change} />
           )}
-          <ol className="flex flex-col">
-            {finish.steps.map((step, index) => (
-              <StepRow key={step.key} step={step} number={index + 1} longest={longest} />
-            ))}
-          </ol>
-          {finish.later && <p className="text-sm">{finish.later}</p>}
-          <p className="text-sm font-bold">{finish.always}</p>
-        </div>
+          <FinishPanel jobId={jobId} finish={finish} change={change} />
+        </>
+      }
+    >
+      <div className="absolute inset-0 flex flex-col">
+        <Looks
+          looks={[
+            ['steps', 'The steps'],
+            ['cup', 'On a cup'],
+          ]}
+          look={look}
+          choose={setLook}
+        />
+        {look === 'cup' && item && (
+          <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} aria-label="On a cup">
+            <div className="px-5 pt-3">
+              <ItemStrip view={view} chosen={item} />
+            </div>
+            <CupScreen key={item.number} view={view} item={item} change={change} />
+          </div>
+        )}
+        {look === 'steps' && (
+          <div className="min-h-0 flex-1 overflow-y-auto p-5" tabIndex={0} aria-label="The steps">
+            <div className="mx-auto flex max-w-3xl flex-col gap-4">
+              <header>
+                <h2 className="font-head text-xl leading-tight font-bold">{finish.process.name}</h2>
+                <p className="text-soft">{finish.process.words}</p>
+              </header>
+              {finish.needs.length > 0 && (
+                <section aria-label="At hand before you begin" className="panel p-3">
+                  <h3 className="font-bold">At hand before you begin</h3>
+                  <ul className="mt-1 flex flex-wrap gap-x-6 gap-y-0.5 text-sm">
+                    {finish.needs.map((need) => (
+                      <li key={need}>{need}</li>
+                    ))}
+                  </ul>
+                </section>
+              )}
+              <ol className="flex flex-col">
+                {finish.steps.map((step, index) => (
+                  <StepRow key={step.key} step={step} number={index + 1} longest={longest} />
+                ))}
+              </ol>
+              {finish.later && <p className="text-sm">{finish.later}</p>}
+              <p className="text-sm font-bold">{finish.always}</p>
+            </div>
+          </div>
+        )}
       </div>
     </Frame>
   );

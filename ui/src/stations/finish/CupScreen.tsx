@@ -1,0 +1,103 @@
+import { useState } from 'react';
+
+import type { Changer } from '../../api/changes';
+import type { Schemas } from '../../api/client';
+import { useCatalog } from '../../api/jobs';
+import { useCup } from '../../api/finish';
+import type { Item, View } from '../../api/view';
+import { Button } from '../../kit/Button';
+import { LengthField } from '../../kit/LengthField';
+import { CupPicture } from './CupPicture';
+import { CupSheet } from './CupSheet';
+
+type Wrap = Schemas['WrapSpec'];
+interface Props {
+  view: View;
+  item: Item;
+  change: Changer;
+}
+
+/** What a design goes round: measured, unrolled, and turned under the hand. */
+export function CupScreen({ view, item, change }: Props) {
+  const document = view.job.document.items?.find((one) => one.number === item.number);
+  const wrap = document?.wrap ?? null;
+  const cup = useCup(view.job.id, item.number, JSON.stringify(document)).data ?? null;
+  const cups = useCatalog().data?.cups ?? [];
+  const [dimension, setDimension] = useState<'around' | 'up' | null>(null);
+  const put = (next: Wrap | null) =>
+    change({ label: 'cup', numbers: [item.number], changes: { wrap: next } });
+  if (!wrap)
+    return (
+      <div className="flex max-w-xl flex-col gap-3 p-5">
+        <h2 className="font-head text-xl font-bold">Does {item.name} go round something?</h2>
+        <p>
+          Measure it: the diameters at both rims, and the height along the wall. On a cup that tapers the art
+          is bent, edge and all, so that it stands straight there.
+        </p>
+        <div className="flex flex-wrap gap-2">
+          {cups.map(({ name, wrap: begin }) => (
+            <Button key={name} look="act" onClick={() => put(begin)}>
+              {name}
+            </Button>
+          ))}
+        </div>
+      </div>
+    );
+  const round = (mm: number) => Number(mm.toFixed(3));
+  const over = (key: keyof Wrap) => (mm: number) => put({ ...wrap, [key]: round(mm) });
+  const circle = (key: 'top_mm' | 'bottom_mm') => (mm: number) =>
+    put({ ...wrap, [key]: round(mm / Math.PI) });
+  return (
+    <div className="flex flex-col gap-4 p-5">
+      <header className="flex flex-wrap items-baseline justify-between gap-3">
+        <h2 className="font-head text-xl font-bold">{item.name} on its cup</h2>
+        <Button look="bare" onClick={() => put(null)}>
+          It goes round nothing
+        </Button>
+      </header>
+      <div className="flex flex-wrap gap-x-5 gap-y-3">
+        <LengthField label="Across the top" value={wrap.top_mm} onChange={over('top_mm')} />
+        <LengthField label="Across the bottom" value={wrap.bottom_mm} onChange={over('bottom_mm')} />
+        <LengthField
+          label="or a strip round the top"
+          value={round(wrap.top_mm * Math.PI)}
+          onChange={circle('top_mm')}
+        />
+        <LengthField
+          label="or round the bottom"
+          value={round(wrap.bottom_mm * Math.PI)}
+          onChange={circle('bottom_mm')}
+        />
+        <LengthField label="Height along the wall" value={wrap.slant_mm} onChange={over('slant_mm')} />
+        <span onFocus={() => setDimension('up')} onBlur={() => setDimension(null)}>
+          <LengthField
+            label="Middle above the bottom"
+            value={wrap.up_mm ?? wrap.slant_mm / 2}
+            onChange={over('up_mm')}
+          />
+        </span>
+        <span onFocus={() => setDimension('around')} onBlur={() => setDimension(null)}>
+          <LengthField label="Overlap" value={wrap.overlap_mm} onChange={over('overlap_mm')} />
+        </span>
+      </div>
+      {cup && (
+        <>
+          <div className="grid grid-cols-2 items-start gap-5 max-[60rem]:grid-cols-1">
+            <CupPicture cup={cup} dimension={dimension} />
+            <figure className="flex flex-col gap-1.5">
+              <CupSheet cup={cup} dimension={dimension} />
+              <figcaption className="text-sm text-soft">
+                The wall laid flat, with the piece as the sheet packs it.
+              </figcaption>
+            </figure>
+          </div>
+          <ul className="flex flex-col gap-1">
+            {cup.lines.map((line) => (
+              <li key={line}>{line}</li>
+            ))}
+          </ul>
+        </>
+      )}
+    </div>
+  );
+}
