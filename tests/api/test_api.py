@@ -14,6 +14,7 @@ from tests.view import plan_of
 from vamper.api.app import create_app
 from vamper.api.openapi import description
 from vamper.core.edge.kind import KINDS
+from vamper.core.values.findings import Station
 from vamper.formats.job_file import read_job
 from vamper.services.workshop import Workshop
 
@@ -108,7 +109,7 @@ def test_too_big_offers_a_size_that_fits(client: TestClient, job: int) -> None:
 
 def test_stations_and_choices(client: TestClient, job: int) -> None:
     view = client.get(f"/api/jobs/{job}").json()
-    assert [s["station"] for s in view["stations"]] == ["art", "edge", "sheet", "marks", "print", "cut", "dry-run"]
+    assert [s["station"] for s in view["stations"]] == [station.value for station in Station]
     for phrase in (p["key"] for p in view["brief"] if p["key"]):
         options = client.get(f"/api/jobs/{job}/choices/{phrase}").json()
         assert sum(option["chosen"] for option in options) in (0, 1)

@@ -5,7 +5,7 @@ from itertools import pairwise
 import numpy as np
 import pytest
 import shapely
-from hypothesis import example, given
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from tests.conftest import picture_of
@@ -54,6 +54,7 @@ def test_as_few_parts_as_fit(room: tuple[float, float], turn: Turn, counts: tupl
     assert tile_counts(edge, room, turn, 3) == counts
 
 
+@settings(deadline=None)
 @given(st.floats(150, 480), st.floats(0, 20))
 @example(253.0, 0.0)
 @example(170.75, 3.0)

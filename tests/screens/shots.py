@@ -41,7 +41,7 @@ def main() -> None:
             _sheets(screen)
             _compose(screen)
             driver.save_screenshot(str(FOLDER / "compose.png"))
-            _stocks(screen)
+            _finish(screen)
             _bench(screen)
         finally:
             driver.quit()
@@ -76,22 +76,17 @@ def _pictures(screen: Screen) -> None:
 
 
 def _measures(screen: Screen) -> None:
-    """A vernier scale being read, and a proof."""
+    """A vernier scale being read."""
     screen.open("/jobs/4/marks")
     screen.button("Calibration").click()
     screen.says("1 of 8")
     screen.find('[role="slider"][aria-label^="Scale"]').send_keys(Keys.ARROW_UP, Keys.ARROW_RIGHT * 3)
     time.sleep(0.7)
     screen.driver.save_screenshot(str(FOLDER / "vernier.png"))
-    screen.open("/jobs/8/print")
-    screen.button("Proof").click()
-    screen.says("What should be there")
-    _pictures(screen)
-    screen.driver.save_screenshot(str(FOLDER / "proof.png"))
 
 
 def _cutting(screen: Screen) -> None:
-    """The blade half way round a sheet, a machine that speaks in steps, and the card for the bench."""
+    """The blade half way round a sheet."""
     screen.open("/jobs/4/cut")
     screen.button("The blade").click()
     slider = screen.find('input[aria-label="Time at the machine"]')
@@ -99,12 +94,6 @@ def _cutting(screen: Screen) -> None:
     slider.send_keys(Keys.HOME, Keys.PAGE_UP * 6)
     _pictures(screen)
     screen.driver.save_screenshot(str(FOLDER / "blade-way.png"))
-    screen.open("/jobs/10/cut")
-    for look, words, name in (("Your machine", "paper, second line", "steps"), ("Bench card", "unload", "bench-card")):
-        screen.button(look).click()
-        screen.says(words)
-        _pictures(screen)
-        screen.driver.save_screenshot(str(FOLDER / f"{name}.png"))
 
 
 def _twin(screen: Screen) -> None:
@@ -155,23 +144,36 @@ def _compose(screen: Screen) -> None:
     time.sleep(2)
 
 
-def _stocks(screen: Screen) -> None:
-    """The stock, chosen from the brief."""
-    screen.open("/jobs/4/sheet")
-    screen.button("satin vinyl").click()
-    screen.says("Mugs, glass and models")
-    time.sleep(0.5)
-    screen.driver.save_screenshot(str(FOLDER / "stocks.png"))
+def _finish(screen: Screen) -> None:
+    """A job's steps, a cup with what goes on it, and the evening."""
+    screen.open("/jobs/2/finish")
+    screen.says("Spray a thin coat")
+    time.sleep(1)
+    screen.driver.save_screenshot(str(FOLDER / "finish.png"))
+    screen.open("/jobs/16/finish")
+    screen.button("On a cup").click()
+    screen.says("The wall laid flat")
+    time.sleep(1)
+    screen.driver.save_screenshot(str(FOLDER / "cup.png"))
+    screen.open("/tonight")
+    screen.says("All done")
+    screen.button("It rests from now").click()
+    time.sleep(2)
+    screen.driver.save_screenshot(str(FOLDER / "tonight.png"))
 
 
 def _bench(screen: Screen) -> None:
-    """A job at the bench, as a phone shows it."""
+    """A job at the bench, and the evening, as a phone shows them."""
     metrics = {"width": 390, "height": 800, "deviceScaleFactor": 1, "mobile": True}
     screen.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
     screen.open("/jobs/4/bench")
     screen.says("Print")
     _pictures(screen)
     screen.driver.save_screenshot(str(FOLDER / "bench.png"))
+    screen.open("/tonight")
+    screen.says("Tonight at the bench")
+    time.sleep(1)
+    screen.driver.save_screenshot(str(FOLDER / "tonight-phone.png"))
 
 
 def _first_run(data: Path) -> None:

@@ -4,6 +4,7 @@ import httpx
 import pytest
 from selenium.webdriver.chrome.webdriver import WebDriver
 from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
 
 from tests.demo_file import demo_file
 from tests.screens.conftest import Screen, running
@@ -55,6 +56,7 @@ def test_an_evening_at_speed_and_a_step_that_slips(
     with running("serve", demo_file(tmp_path_factory, nester)) as base:
         driver.get_log("browser")
         screen = Screen(driver, base)
+        httpx.delete(f"{base}/api/evening")
         for job in (MUGS, LABELS):
             screen.open(f"/jobs/{job}/finish")
             pressed(screen, "Plan it for tonight")
@@ -85,3 +87,24 @@ def test_an_evening_at_speed_and_a_step_that_slips(
 
         screen.wait(is_done, "the step to be done")
         assert screen.errors() == []
+
+
+def test_a_design_goes_on_a_cup_and_the_sheet_packs_it_bent(screen: Screen) -> None:
+    screen.open(f"/jobs/{MUGS}/finish")
+    pressed(screen, "On a cup")
+    number = httpx.get(f"{screen.base}/api/jobs/{MUGS}").json()["job"]["document"]["items"][0]["number"]
+    assert httpx.get(f"{screen.base}/api/jobs/{MUGS}/items/{number}/cup").json() is None
+    pressed(screen, "A cup that tapers")
+    screen.says("so it is bent, edge and all")
+    cup = httpx.get(f"{screen.base}/api/jobs/{MUGS}/items/{number}/cup").json()
+    assert (cup["kind"], round(cup["outer_radius_mm"], 1)) == ("taper", 367.5)
+    turning = screen.find('input[type="range"]')
+    turning.send_keys(Keys.ARROW_RIGHT * 30)
+    screen.find('svg[aria-label="The piece on its cup, turned by 30 degrees"]')
+    assert axe(screen) == []
+    fields = screen.driver.find_elements(By.CSS_SELECTOR, "input")
+    field = next(one for one in fields if one.get_attribute("value") == "105")
+    field.send_keys(Keys.CONTROL, "a")
+    field.send_keys("10", Keys.ENTER)
+    screen.says("too short for these diameters")
+    assert screen.errors() == []

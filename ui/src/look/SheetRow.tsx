@@ -7,7 +7,7 @@ export function SheetRow({ plan }: { plan: Plan }) {
   const showSheet = useLook((state) => state.showSheet);
   if (plan.sheets.length === 0) return null;
   return (
-    <div className="flex min-w-13 gap-2 overflow-x-auto py-0.5" role="group" aria-label="Sheets">
+    <div className="flex min-w-0 gap-2 overflow-x-auto py-0.5" role="group" aria-label="Sheets">
       {plan.sheets.map((one, index) => (
         <button
           key={index}

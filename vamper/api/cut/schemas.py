@@ -14,6 +14,7 @@ from vamper.core.values.limits import ONE_LINE, Length
 from vamper.core.values.mat import MatIn
 from vamper.core.values.stock import StockKey
 from vamper.core.values.tried import Gf, Outcome, Passes
+from vamper.services.jobs.document import RowId
 from vamper.services.shop.tried import RecordKind
 
 Name = Annotated[str, Field(min_length=1, max_length=80), ONE_LINE]
@@ -296,4 +297,4 @@ class ThingId(BaseModel):
 
 
 class CutterId(BaseModel):
-    cutter_id: int
+    cutter_id: RowId

@@ -35,7 +35,9 @@ function Running({ view, change, plan }: StationProps & { plan: Plan }) {
     <Frame
       foot={
         <div className="flex flex-wrap items-center gap-x-8 gap-y-2">
-          <SheetRow plan={plan} />
+          <span className="min-w-13">
+            <SheetRow plan={plan} />
+          </span>
           {outcome && <Figures outcome={outcome} />}
         </div>
       }
