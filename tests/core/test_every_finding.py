@@ -13,11 +13,13 @@ import pytest
 import vamper.core
 from tests.conftest import disc_alpha, picture_of
 from tests.scenes import DISC, Scene, bars, item, lying, masked, scene
+from vamper.core.values.art import Purpose
 from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed, ForceRange
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import Severity, Station
+from vamper.core.values.finish import WrapSpec
 from vamper.core.values.granted import Belief, Granted
 from vamper.core.values.marks import NO_MARKS, MarksSpec
 from vamper.core.values.mat import MatIn
@@ -40,6 +42,13 @@ TAKEN = Granted(215.9, 279.4, Belief(190), Belief(250))
 BACK = item(2, back_of=1, quantity=1)
 SHIMMER, DYE = "shimmer-vinyl", "dye-paper"
 DRIFTED = tuple(LoggedMiss(0.4, 0.0) for _ in range(5))
+
+
+def on_mug(across_mm: float = 82.0, up_mm: float = 70.0) -> Scene:
+    """A design of 46 mm with its border on a mug 140 mm high."""
+    wrap = WrapSpec(across_mm, across_mm, 140.0, up_mm)
+    return scene(item(wrap=wrap), stock="water-slide-white", purpose=Purpose.DRINKWARE)
+
 
 # Code, where it is answered, how much it matters, a scene that has it, and the nearest one that has not.
 CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
@@ -259,6 +268,10 @@ CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
         scene(stock="card"),
         scene(item(cut=Cut.THROUGH), stock="card"),
     ),
+    "finish.rim": (Station.FINISH, Severity.LOOK, on_mug(up_mm=100.0), on_mug(up_mm=90.0)),
+    "finish.too-high": (Station.FINISH, Severity.STOP, on_mug(up_mm=130.0), on_mug(up_mm=110.0)),
+    "finish.too-wide": (Station.FINISH, Severity.STOP, on_mug(13.0), on_mug(16.0)),
+    "finish.seam": (Station.FINISH, Severity.NOTE, on_mug(14.3), on_mug(20.0)),
 }
 # Held against pictures, each with its fix, in `test_art_findings` and `test_sheets`.
 ON_ART = {
