@@ -164,3 +164,34 @@ def test_the_process_follows_from_stock_and_use() -> None:
     assert usual_process(vinyl, "vehicle", False, False).key == "vehicle"
     assert usual_process(STOCK_BY_KEY["dark-transfer"], "cloth", False, False).key == "dark-transfer"
     assert usual_process(STOCK_BY_KEY["colour-flex"], "cloth", False, False).key == "colour-flex"
+
+
+def test_many_repetitions_keep_every_label_and_caution_of_what_they_hold() -> None:
+    many = steps_of(PROCESSES["dark-transfer"], Work(pieces=30))
+    lot = next(one for one in many if "30 times" in one.timed.name)
+    assert {"press_c", "press_s", "pressure"} <= set(lot.step.label)
+    assert "plastics" in lot.step.cautions
+    few = steps_of(PROCESSES["dark-transfer"], Work(pieces=2))
+    assert {key for one in few for key in one.step.label} == {key for one in many for key in one.step.label}
+
+
+def test_the_figure_that_says_how_long_is_named_by_the_step() -> None:
+    def minutes(process: str, key: str, **label: float) -> int:
+        return next(one.timed.minutes for one in steps_of(PROCESSES[process], Work(label=label)) if one.step.key == key)
+
+    assert minutes("water-slide", "into", oven_minutes=45.0) == PROCESSES["water-slide"].step("into").minutes
+    assert minutes("water-slide", "set", oven_minutes=45.0) == 45
+    assert minutes("water-slide", "soak", soak_s=90.0) == 2
+    # Hands never take less than usual: they lay it in and take it out as well.
+    assert minutes("dark-transfer", "press", press_s=15.0) == PROCESSES["dark-transfer"].step("press").minutes
+    assert minutes("dark-transfer", "press", press_s=300.0) == 5
+
+
+def test_before_heat_every_figure_of_it_is_asked_for() -> None:
+    first = {key for key, label in LABELS.items() if label.first}
+    for process in PROCESSES.values():
+        for step in process.steps:
+            if set(step.label) & first and not step.hands_on:
+                # A rest begins by itself: what it needs was asked by the hands before it.
+                before = process.steps[process.steps.index(step) - 1]
+                assert set(step.label) & first <= set(before.label), step.key

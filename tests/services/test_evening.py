@@ -44,8 +44,8 @@ MUGS, SHIRTS = plan_of("water-slide-white"), plan_of("dark-transfer")
 
 
 def test_two_batches_share_one_person(evenings: Evenings) -> None:
-    evenings.add(1, "Mugs", MUGS, {})
-    evenings.add(2, "Shirts", SHIRTS, {})
+    evenings.add(1, MUGS, {})
+    evenings.add(2, SHIRTS, {})
     now = evenings.look()
     assert now.plan is not None
     hands = sorted((one.start, one.end) for one in now.plan.steps if now.steps[one.batch][one.step].timed.hands_on)
@@ -55,8 +55,8 @@ def test_two_batches_share_one_person(evenings: Evenings) -> None:
 
 
 def test_an_evening_is_worked_through_to_its_end(evenings: Evenings, clock: Clock) -> None:
-    evenings.add(1, "Mugs", MUGS, {})
-    evenings.add(2, "Shirts", SHIRTS, {})
+    evenings.add(1, MUGS, {})
+    evenings.add(2, SHIRTS, {})
     for _ in range(200):
         now = evenings.look()
         assert now.plan is not None
@@ -91,7 +91,7 @@ def test_an_evening_is_worked_through_to_its_end(evenings: Evenings, clock: Cloc
 
 
 def test_what_slips_moves_the_rest(evenings: Evenings, clock: Clock) -> None:
-    evenings.add(2, "Shirts", SHIRTS, {})
+    evenings.add(2, SHIRTS, {})
     number = evenings.look().document.batches[0].number
     evenings.begin(number, 0)
     before = evenings.look()
@@ -104,7 +104,7 @@ def test_what_slips_moves_the_rest(evenings: Evenings, clock: Clock) -> None:
 
 
 def test_a_restart_finds_everything_again(workshop: Workshop, evenings: Evenings, clock: Clock) -> None:
-    evenings.add(1, "Mugs", MUGS, {})
+    evenings.add(1, MUGS, {})
     number = evenings.look().document.batches[0].number
     evenings.begin(number, 0)
     clock.on(31)
@@ -113,19 +113,21 @@ def test_a_restart_finds_everything_again(workshop: Workshop, evenings: Evenings
     again.begin(number, 1)
     batch = again.look().document.batches[0]
     assert batch.at(0).ended == clock.time
+    again.begin(number, 1)
+    assert again.look().document.batches[0] == batch
     again.undo(number, 1)
     assert again.look().document.batches[0].at(1).began is None
 
 
 def test_steps_come_in_their_order(evenings: Evenings) -> None:
-    evenings.add(1, "Mugs", MUGS, {})
+    evenings.add(1, MUGS, {})
     number = evenings.look().document.batches[0].number
     with pytest.raises(BadInput, match="comes first"):
         evenings.begin(number, 3)
 
 
 def test_rests_begin_by_themselves_when_hands_are_done(evenings: Evenings, clock: Clock) -> None:
-    evenings.add(1, "Mugs", MUGS, {})
+    evenings.add(1, MUGS, {})
     now = evenings.look()
     number, steps = now.document.batches[0].number, now.steps[0]
     evenings.begin(number, 0)
@@ -138,7 +140,7 @@ def test_rests_begin_by_themselves_when_hands_are_done(evenings: Evenings, clock
 
 
 def test_away_hours_keep_hands_off(evenings: Evenings) -> None:
-    evenings.add(2, "Shirts", SHIRTS, {})
+    evenings.add(2, SHIRTS, {})
     gone = AwayTime(SIX + timedelta(minutes=15), SIX + timedelta(minutes=120))
     evenings.change(SIX, None, None, (gone,))
     now = evenings.look()
@@ -160,3 +162,68 @@ def test_labels_are_kept_with_their_stock(workshop: Workshop) -> None:
     for wrong in ({"coats": 99.0}, {"magic": 1.0}):
         with pytest.raises(BadInput):
             labels.change("satin-vinyl", wrong)
+
+
+def test_heat_is_not_begun_without_its_figures_however_many_pieces(evenings: Evenings, clock: Clock) -> None:
+    evenings.add(2, plan_of("dark-transfer", 12), {})
+    number = evenings.look().document.batches[0].number
+    evenings.begin(number, 0)
+    clock.on(10)
+    evenings.begin(number, 1)
+    clock.on(7)
+    evenings.end(number, 1)
+    for doing in (evenings.begin, evenings.end):
+        with pytest.raises(BadInput, match="read the product's label first: press heat"):
+            doing(number, 2)
+
+
+def test_a_rest_is_not_over_before_its_label_says(evenings: Evenings, clock: Clock) -> None:
+    evenings.add(1, MUGS, {"coat_minutes": 40.0})
+    now = evenings.look()
+    number, steps = now.document.batches[0].number, now.steps[0]
+    evenings.begin(number, 0)
+    clock.on(10)
+    with pytest.raises(BadInput, match="15 min at least"):
+        evenings.end(number, 0)
+    clock.on(6)
+    evenings.end(number, 0)
+    coat = next(place for place, one in enumerate(steps) if one.step.key == "coat")
+    evenings.begin(number, coat)
+    clock.on(3)
+    evenings.end(number, coat)
+    clock.on(25)
+    with pytest.raises(BadInput, match="40 min at least"):
+        evenings.begin(number, coat + 2)
+    clock.on(15)
+    evenings.begin(number, coat + 2)
+
+
+def test_a_place_that_is_needed_is_not_taken_away(evenings: Evenings) -> None:
+    evenings.add(1, MUGS, {})
+    with pytest.raises(BadInput, match="there is no oven"):
+        evenings.change(None, None, {"oven": 0}, None)
+    assert evenings.look().plan is not None
+    evenings.change(None, None, {"press": 0}, None)
+    with pytest.raises(BadInput, match="there is no press"):
+        evenings.add(2, SHIRTS, {})
+
+
+def test_times_lie_about_now(evenings: Evenings) -> None:
+    for far in (datetime(1, 1, 1), datetime(9999, 12, 31)):
+        with pytest.raises(BadInput, match="within a month"):
+            evenings.change(far, None, None, None)
+        with pytest.raises(BadInput, match="within a month"):
+            evenings.change(None, None, None, (AwayTime(min(far, SIX), max(far, SIX)),))
+
+
+def test_what_has_not_changed_is_not_planned_again(evenings: Evenings, clock: Clock) -> None:
+    evenings.add(1, MUGS, {})
+    first = evenings.look().plan
+    clock.on(3)
+    # Nothing has begun, so all of it only begins later.
+    assert evenings.look().plan is first
+    evenings.begin(evenings.look().document.batches[0].number, 0)
+    clock.on(50)
+    # The rest is over and nobody came: planned anew, once a minute.
+    late = evenings.look().plan
+    assert evenings.look().plan is late

@@ -7,7 +7,7 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Ge, Le, Len
 from pydantic import TypeAdapter
 
-from vamper.core.finishing.process import Work, batch_of, process_of
+from vamper.core.finishing.process import STARTER_PLACES, Work, batch_of, process_of
 from vamper.core.finishing.timetable import Away, Batch, Evening, PlannedStep, Proof, TimedStep, Timetable, Words
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import School
@@ -15,8 +15,8 @@ from vamper.core.values.limits import STRICT
 from vamper.formats.json_object import object_in
 from vamper.formats.sentences import read_as
 
-# Where Vamper's own processes go, beside the places that a file names.
-_OWN_PLACES = {"mat": 1, "rack": 99}
+# What every workshop has, beside the places that a file names.
+_OWN_PLACES = {place: STARTER_PLACES[place] for place in ("mat", "rack")}
 Count = Annotated[int, Ge(0), Le(1000)]
 
 

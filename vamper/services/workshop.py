@@ -292,7 +292,7 @@ class Workshop:
     def finish_tonight(self, job_id: int) -> None:
         """Put a job's pieces into the evening."""
         plan = self.plan(self.jobs.get(job_id)).plan
-        self.evenings.add(job_id, plan.job.title, plan, self.finish_labels.of(plan.job.stock.key))
+        self.evenings.add(job_id, plan, self.finish_labels.of(plan.job.stock.key))
 
     def read_label(self, batch: int, figures: Mapping[str, float]) -> None:
         """Keep what a label says with the stock it is for, and go by it tonight.
@@ -302,9 +302,7 @@ class Workshop:
         BadInput
             For a figure that is unknown or out of range.
         """
-        job_id = self.evenings.look().document.batch(batch).job_id
-        if job_id is not None:
-            self.finish_labels.change(self.jobs.get(job_id).document.stock, figures)
+        self.finish_labels.change(self.evenings.document().batch(batch).stock, figures)
         self.evenings.read_label(batch, figures)
 
     def begin_dry_run(self, job_id: int, asked: AskedRun) -> DryRunning:

@@ -25,7 +25,7 @@ def get_finish(here: Here, job_id: Id) -> FinishOut | None:
     found = here.finishing(plan)
     if found is None:
         return None
-    tonight = any(one.job_id == job_id for one in here.evenings.look().document.batches)
+    tonight = any(one.job_id == job_id for one in here.evenings.document().batches)
     return finish_out(found, plan, here.evenings.now(), tonight)
 
 

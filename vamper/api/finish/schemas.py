@@ -5,7 +5,7 @@ from enum import StrEnum
 from typing import Annotated, Literal
 
 from annotated_types import Ge, Le, Len
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, NaiveDatetime
 
 from vamper.core.values.finish import School
 
@@ -111,8 +111,8 @@ class EveningBatchOut(BaseModel):
 class AwayOut(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
-    begins: datetime
-    ends: datetime
+    begins: NaiveDatetime
+    ends: NaiveDatetime
 
 
 class FiguresIn(BaseModel):
@@ -151,8 +151,8 @@ class EveningIn(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    begins: datetime | None = None
-    done_by: datetime | None = None
+    begins: NaiveDatetime | None = None
+    done_by: NaiveDatetime | None = None
     places: dict[str, Annotated[int, Ge(0), Le(100)]] | None = None
     away: Annotated[list[AwayOut], Len(0, 20)] | None = None
 

@@ -5,8 +5,9 @@ waits come by turns; what is done piece by piece stays together with what must f
 The minutes are starters until the product's label says otherwise.
 """
 
+import math
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from typing import Annotated, Any, ClassVar
 
@@ -23,6 +24,7 @@ _TABLE = table(__package__, "processes.toml")
 MOST_CAUTIONS = 3
 # More repetitions than this are one step to plan with.
 _MOST_REPEATS = 8
+_SECONDS_OF = {"s": 1, "min": 60}
 
 
 class Each(StrEnum):
@@ -49,7 +51,9 @@ class Label:
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """One step of a process. Minutes are those of one `each`; `least` those it takes at least."""
+    """One step of a process. Minutes are those of one `each`, `least` those it takes at least; `lasts` is the figure of
+    the label that says how long it takes.
+    """
 
     key: str
     do: str
@@ -58,10 +62,10 @@ class Step:
     hands_on: bool
     each: Each
     places: tuple[str, ...]
-    after: int
     within: int | None
     check: str
     label: tuple[str, ...]
+    lasts: str | None
     cautions: tuple[str, ...]
     school: School | None
 
@@ -88,6 +92,9 @@ class Process:
         """The figures that its products' labels must say."""
         return tuple(dict.fromkeys(key for step in self.steps for key in step.label))
 
+    def step(self, key: str) -> Step:
+        return next(step for step in self.steps if step.key == key)
+
     def of(self, school: School | None) -> tuple[Step, ...]:
         """Its steps in one school; the first where none is named."""
         chosen = school if school in self.schools else next(iter(self.schools), None)
@@ -105,10 +112,10 @@ def _step(data: Mapping[str, Any]) -> Step:
         hands,
         Each(data.get("each", Each.BATCH)),
         tuple(data.get("at", ())),
-        int(data.get("after", 0)),
         data.get("within"),
         data["check"],
         tuple(data.get("label", ())),
+        data.get("lasts"),
         tuple(data.get("care", ())),
         School(data["school"]) if "school" in data else None,
     )
@@ -139,7 +146,8 @@ CUPS: dict[str, WrapSpec] = {
     cup["name"]: WrapSpec(float(cup["top_mm"]), float(cup["bottom_mm"]), float(cup["slant_mm"]))
     for cup in _TABLE["cups"].values()
 }
-PLACES: dict[str, str] = dict(_TABLE["places"])
+PLACES: dict[str, str] = {key: place["name"] for key, place in _TABLE["places"].items()}
+STARTER_PLACES: dict[str, int] = {key: place["holds"] for key, place in _TABLE["places"].items()}
 ALWAYS = "The label of your product and your local rules come before this."
 
 
@@ -159,11 +167,13 @@ class Work:
 
 @dataclass(frozen=True, slots=True)
 class WorkStep:
-    """One step of a batch: what it is in its process, its place in time, and which of how many it is (from 1)."""
+    """One step of a batch: what it is in its process, what is planned of it, how many minutes it takes at least, and
+    how many of it there are.
+    """
 
     step: Step
     timed: TimedStep
-    number: int
+    least: int
     of: int
 
 
@@ -215,13 +225,15 @@ def steps_of(process: Process, work: Work) -> tuple[WorkStep, ...]:
     """The steps of one batch in their order."""
     found = list[WorkStep]()
     for group in _groups(process.of(work.school)):
-        times = 1 if _is_in_one_go(group) else _times(group[0].each, process, work)
-        if times > _MOST_REPEATS and group[0].each in (Each.PIECE, Each.PLATE):
-            found.append(_lot(group, times, work, not found))
-            continue
-        for number in range(times):
-            for step in group:
-                found.append(_timed(step, number + 1, times, work, not found, _is_in_one_go(group)))
+        each = group[0].each
+        times = _times(each, process, work)
+        if len(group) == 1 and each in (Each.PIECE, Each.SHEET):
+            # Nothing must follow each of them at once, so they are done in one go.
+            found.append(_timed(group[0], times, 1, 1, work))
+        elif times > _MOST_REPEATS and each in (Each.PIECE, Each.PLATE):
+            found.append(_lot(group, times, work))
+        else:
+            found += [_timed(step, 1, number + 1, times, work) for number in range(times) for step in group]
     return tuple(found)
 
 
@@ -253,14 +265,23 @@ def _groups(steps: Sequence[Step]) -> list[list[Step]]:
     return groups
 
 
-def _lot(group: Sequence[Step], times: int, work: Work, is_first: bool) -> WorkStep:
-    """Many repetitions as one step: whoever does it goes from one piece to the next."""
-    first = group[0]
-    name = f"{', then '.join(_as_next(number, step.do) for number, step in enumerate(group))}: {times} times"
-    minutes = times * sum(_minutes(step, work, False) for step in group)
-    places = tuple(dict.fromkeys(place for step in group for place in step.places))
-    timed = TimedStep(name[:100], minutes, True, places, first.after, None if is_first else first.within)
-    return WorkStep(first, timed, 1, 1)
+def _lot(group: Sequence[Step], times: int, work: Work) -> WorkStep:
+    """Many repetitions as one step: whoever does it goes from one piece to the next, and has read all it needs."""
+    name = f"{times} times: {', then '.join(_as_next(number, step.do) for number, step in enumerate(group))}"
+    whole = replace(
+        group[0],
+        hands_on=True,
+        check="; ".join(step.check for step in group),
+        places=_all_of(step.places for step in group),
+        label=_all_of(step.label for step in group),
+        cautions=_all_of(step.cautions for step in group),
+    )
+    minutes = times * sum(_minutes(step, work) for step in group)
+    return WorkStep(whole, TimedStep(name[:100], minutes, True, whole.places, 0, whole.within), 0, 1)
+
+
+def _all_of(several: Iterable[tuple[str, ...]]) -> tuple[str, ...]:
+    return tuple(dict.fromkeys(one for some in several for one in some))
 
 
 def _as_next(number: int, do: str) -> str:
@@ -269,12 +290,7 @@ def _as_next(number: int, do: str) -> str:
 
 def minutes_of(steps: Sequence[WorkStep]) -> int:
     """How long a batch takes with nothing else in its way."""
-    return sum(one.timed.minutes + (one.timed.wait_least if number else 0) for number, one in enumerate(steps))
-
-
-def _is_in_one_go(group: Sequence[Step]) -> bool:
-    """Whether a step that is done piece by piece has nothing that must follow each piece at once."""
-    return len(group) == 1 and group[0].each in (Each.PIECE, Each.SHEET)
+    return sum(one.timed.minutes for one in steps)
 
 
 def _times(each: Each, process: Process, work: Work) -> int:
@@ -291,38 +307,26 @@ def _times(each: Each, process: Process, work: Work) -> int:
             return -(-work.pieces // work.plate)
 
 
-_SECONDS = 60.0
+def _by_label(step: Step, work: Work) -> int | None:
+    """How many minutes the label says, seconds rounded up; None where it has not been read."""
+    if step.lasts is None or step.lasts not in work.label:
+        return None
+    seconds = work.label[step.lasts] * _SECONDS_OF[LABELS[step.lasts].unit]
+    return max(1, math.ceil(seconds / _SECONDS_OF["min"]))
 
 
-def _minutes(step: Step, work: Work, in_one_go: bool) -> int:
-    """How long one of a step takes: by the label, where it says so."""
-    many = {Each.SHEET: work.sheets, Each.PIECE: work.pieces}.get(step.each, 1) if in_one_go else 1
-    usual = step.minutes * many
-    for key in step.label:
-        if key not in work.label:
-            continue
-        unit = LABELS[key].unit
-        if unit == "min":
-            return max(1, round(work.label[key]))
-        if unit == "s" and key == "soak_s":
-            return max(1, -(-int(work.label[key]) // int(_SECONDS)))
-        if key == "press_s":
-            return max(step.minutes, -(-int(work.label[key]) // int(_SECONDS)))
-    return usual
+def _minutes(step: Step, work: Work) -> int:
+    """How long one of a step takes; hands never take less than usual, they lay it in and take it out as well."""
+    said = _by_label(step, work)
+    if said is None:
+        return step.minutes
+    return max(said, step.minutes) if step.hands_on else said
 
 
-def _timed(step: Step, number: int, of: int, work: Work, is_first: bool, in_one_go: bool) -> WorkStep:
+def _timed(step: Step, many: int, number: int, of: int, work: Work) -> WorkStep:
+    """One step; `many` of it are done in one go, or it is one `of` several."""
     name = f"{step.do} ({number} of {of})" if of > 1 else step.do
-    return WorkStep(
-        step,
-        TimedStep(
-            name,
-            _minutes(step, work, in_one_go),
-            step.hands_on,
-            step.places,
-            step.after,
-            None if is_first else step.within,
-        ),
-        number,
-        of,
-    )
+    said = _by_label(step, work)
+    timed = TimedStep(name, many * _minutes(step, work), step.hands_on, step.places, 0, step.within)
+    # What only rests is not over before its label says, whatever a touch tells.
+    return WorkStep(step, timed, 0 if step.hands_on else step.least if said is None else said, of)

@@ -14,21 +14,22 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Ge, Le, Len
 from pydantic import TypeAdapter
 
-from vamper.core.finishing.process import LABELS, Label, Work, WorkStep, process_of, steps_of
-from vamper.core.finishing.timetable import Away, Batch, Evening, PlannedStep, Timetable, plan_evening
+from vamper.core.finishing.process import LABELS, STARTER_PLACES, Label, Work, WorkStep, process_of, steps_of
+from vamper.core.finishing.timetable import Away, Batch, Evening, PlannedStep, TimedStep, Timetable, check, plan_evening
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
 from vamper.core.values.limits import ONE_LINE, STRICT
+from vamper.core.values.stock import StockKey
 from vamper.services.finish.finishing import finishing_of
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions
 from vamper.store.tables import PreferenceRow
 
 _KEY = "evening"
-STARTER_PLACES: dict[str, int] = {"oven": 1, "press": 1, "spray": 1, "mat": 1, "rack": 9}
 PLAN_SECONDS = 2.0
-_DAY = 24 * 60
 MOST_BATCHES = 20
+# Times lie no farther from now than this.
+_ABOUT_NOW = timedelta(days=31)
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,16 +45,21 @@ class Happened:
 
 @dataclass(frozen=True, slots=True)
 class EveningBatch:
-    """One batch: the job it is of, its process and the work in it, and what has happened so far."""
+    """One batch: the job it is of, its stock, its process and the work in it, and what has happened so far."""
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
     number: Annotated[int, Ge(1)]
-    job_id: int | None
+    job_id: int
+    stock: StockKey
     name: Annotated[str, Len(1, 100), ONE_LINE]
     process: str
     work: Work
     happened: tuple[Happened, ...] = ()
+
+    @property
+    def steps(self) -> tuple[WorkStep, ...]:
+        return steps_of(process_of(self.process), self.work)
 
     def at(self, step: int) -> Happened:
         return next((one for one in self.happened if one.step == step), Happened(step))
@@ -119,10 +125,15 @@ class Evenings:
         self._sessions = sessions
         self._clock = clock
         self._lock = threading.RLock()
-        self._last: tuple[object, Timetable] | None = None
+        self._last: Timetable | None = None
 
     def now(self) -> datetime:
         return self._clock().replace(second=0, microsecond=0)
+
+    def document(self) -> EveningDocument:
+        """What is in the evening; nothing is planned for it."""
+        with self._lock:
+            return self._read()
 
     def look(self) -> EveningNow:
         """The evening with its plan, made again where something slipped."""
@@ -130,36 +141,27 @@ class Evenings:
             document = self._read()
             now = self.now()
             starts = document.begins if document.begins is not None else now
-            steps = tuple(_steps(batch) for batch in document.batches)
-            plan = self._planned(document, starts, now, steps) if document.batches else None
+            evening = _evening(document, starts, now)
+            plan = self._planned(evening) if document.batches else None
+            steps = tuple(batch.steps for batch in document.batches)
             return EveningNow(document, starts, now, self._clock(), steps, plan)
 
-    def _planned(
-        self, document: EveningDocument, starts: datetime, now: datetime, steps: tuple[tuple[WorkStep, ...], ...]
-    ) -> Timetable:
-        minute = max(0, _minutes(now - starts))
-        known = (tuple(sorted(document.places.items())), document.away, document.batches, starts)
-        if self._last is not None and self._last[0] == known and not _has_slipped(self._last[1], minute):
-            return self._last[1]
-        away = tuple(Away(_minutes(one.begins - starts), _minutes(one.ends - starts)) for one in document.away)
-        batches = tuple(
-            Batch(
-                batch.name,
-                tuple(_timed(one, batch.at(place), starts) for place, one in enumerate(of_batch)),
-            )
-            for batch, of_batch in zip(document.batches, steps, strict=True)
-        )
-        plan = plan_evening(Evening(batches, document.places, away, minute), PLAN_SECONDS)
-        self._last = (known, plan)
-        return plan
+    def _planned(self, evening: Evening) -> Timetable:
+        last = self._last
+        same = last is not None and replace(last.evening, now=evening.now) == evening
+        # What slipped is planned anew, once a minute.
+        if last is not None and same and (last.evening.now == evening.now or not _has_slipped(last, evening.now)):
+            return last
+        self._last = plan_evening(evening, PLAN_SECONDS)
+        return self._last
 
-    def add(self, job_id: int, name: str, plan: Plan, label: dict[str, float]) -> None:
+    def add(self, job_id: int, plan: Plan, label: Mapping[str, float]) -> None:
         """Put a job's pieces into the evening; a job that is in it already is put in anew.
 
         Raises
         ------
         BadInput
-            If nothing lies on its sheets, or too much is in the evening.
+            If nothing lies on its sheets, too much is in the evening, or a place it needs is not there.
         """
         found = finishing_of(plan, label)
         if found is None:
@@ -170,10 +172,10 @@ class Evenings:
             if len(others) >= MOST_BATCHES:
                 raise BadInput(f"an evening holds {MOST_BATCHES} batches; take one out first", "batches")
             number = 1 + max((one.number for one in document.batches), default=0)
-            taken = {one.name for one in others}
-            title = name[:90] or "job"
-            title = title if title not in taken else f"{title} ({number})"
-            batch = EveningBatch(number, job_id, title, found.process.key, found.work)
+            title = plan.job.title[:90] or "job"
+            if title in {one.name for one in others}:
+                title = f"{title} ({number})"
+            batch = EveningBatch(number, job_id, plan.job.stock.key, title, found.process.key, found.work)
             self._write(replace(document, batches=(*others, batch)))
 
     def read_label(self, number: int, figures: Mapping[str, float]) -> None:
@@ -181,10 +183,10 @@ class Evenings:
         with self._lock:
             document = self._read()
             batch = document.batch(number)
-            work = replace(batch.work, label={**batch.work.label, **figures})
-            if len(steps_of(process_of(batch.process), work)) != len(_steps(batch)) and batch.happened:
+            after = replace(batch, work=replace(batch.work, label={**batch.work.label, **figures}))
+            if batch.happened and len(after.steps) != len(batch.steps):
                 raise BadInput("the number of coats cannot change once a batch has begun", "coats")
-            self._put(document, replace(batch, work=work))
+            self._put(document, after)
 
     def remove(self, number: int) -> None:
         with self._lock:
@@ -205,9 +207,9 @@ class Evenings:
         away: tuple[AwayTime, ...] | None,
     ) -> None:
         """Set when it begins, the wish when it ends, what the places hold, and when nobody is there."""
-        for one in away or ():
-            if one.ends <= one.begins:
-                raise BadInput("it ends before it begins; give the later time second", "away")
+        for time in (begins, done_by, *(side for one in away or () for side in (one.begins, one.ends))):
+            if time is not None and abs(time - self.now()) > _ABOUT_NOW:
+                raise BadInput(f"{time:%Y-%m-%d} is not within a month of today; look at the year", "times")
         with self._lock:
             document = self._read()
             data = replace(document, begins=begins, done_by=done_by)
@@ -218,70 +220,68 @@ class Evenings:
             self._write(data)
 
     def begin(self, number: int, step: int) -> None:
-        """A step begins now; what rested before it is over."""
+        """A step begins now; what rested before it is over. One that has begun already, on another screen, goes on."""
         with self._lock:
             document = self._read()
-            now = self.now()
             batch = document.batch(number)
-            steps = _steps(batch)
-            self._known(steps, step)
-            unread = unread_labels(steps[step], batch)
-            if unread:
-                raise BadInput(
-                    f"read the product's label first: {', '.join(one.name for one in unread)}; heat is never set by a "
-                    "starter figure",
-                    "label",
-                )
-            for place in range(step):
-                one = batch.at(place)
-                if one.ended is None:
-                    if one.began is None or steps[place].timed.hands_on:
-                        raise BadInput(f"“{steps[place].timed.name}” comes first; say when it is done", "step")
-                    batch = batch.with_step(replace(one, ended=now))
-            batch = batch.with_step(Happened(step, now))
-            self._put(document, batch)
+            _known(batch, step)
+            if batch.at(step).began is None:
+                self._put(document, self._begun(batch, step))
 
     def end(self, number: int, step: int) -> None:
-        """A step is done now; what rests after it begins by itself."""
+        """A step is done now; what rests after it begins by itself. One that is done already stays so."""
         with self._lock:
             document = self._read()
-            now = self.now()
             batch = document.batch(number)
-            steps = _steps(batch)
-            self._known(steps, step)
-            one = batch.at(step)
-            if step and batch.at(step - 1).ended is None:
-                batch = self._ended_before(batch, steps, step, now)
-            batch = batch.with_step(replace(one, began=one.began or now, ended=now))
+            _known(batch, step)
+            if batch.at(step).ended is not None:
+                return
+            if batch.at(step).began is None:
+                batch = self._begun(batch, step)
+            batch = self._ended(batch, step)
             after = step + 1
-            if after < len(steps) and not steps[after].timed.hands_on and batch.at(after).began is None:
-                batch = batch.with_step(Happened(after, now))
+            if after < len(batch.steps) and not batch.steps[after].timed.hands_on and batch.at(after).began is None:
+                batch = batch.with_step(Happened(after, self.now()))
             self._put(document, batch)
 
-    def _ended_before(self, batch: EveningBatch, steps: tuple[WorkStep, ...], step: int, now: datetime) -> EveningBatch:
+    def _begun(self, batch: EveningBatch, step: int) -> EveningBatch:
+        unread = unread_labels(batch.steps[step], batch)
+        if unread:
+            raise BadInput(
+                f"read the product's label first: {', '.join(one.name for one in unread)}; heat is never set by a "
+                "starter figure",
+                "label",
+            )
         for place in range(step):
             one = batch.at(place)
             if one.ended is None:
-                if one.began is None:
-                    raise BadInput(f"“{steps[place].timed.name}” comes first; say when it is done", "step")
-                batch = batch.with_step(replace(one, ended=now))
-        return batch
+                if one.began is None or batch.steps[place].timed.hands_on:
+                    raise BadInput(f"“{batch.steps[place].timed.name}” comes first; say when it is done", "step")
+                batch = self._ended(batch, place)
+        return batch.with_step(Happened(step, self.now()))
+
+    def _ended(self, batch: EveningBatch, step: int) -> EveningBatch:
+        one, rest = batch.at(step), batch.steps[step]
+        now = self.now()
+        if one.began is not None and now - one.began < timedelta(minutes=rest.least):
+            raise BadInput(
+                f"“{rest.timed.name}” needs {rest.least} min at least, and {_minutes(now - one.began)} are gone; a "
+                "check that is right too soon does not count",
+                "step",
+            )
+        return batch.with_step(replace(one, ended=now))
 
     def undo(self, number: int, step: int) -> None:
         """A step has not begun, or is not done, after all; nor has what follows."""
         with self._lock:
             document = self._read()
             batch = document.batch(number)
-            self._known(_steps(batch), step)
+            _known(batch, step)
             one = batch.at(step)
             back = Happened(step, one.began) if one.ended is not None else Happened(step)
             for later in [other.step for other in batch.happened if other.step > step]:
                 batch = batch.with_step(Happened(later))
             self._put(document, batch.with_step(back))
-
-    def _known(self, steps: tuple[WorkStep, ...], step: int) -> None:
-        if not 0 <= step < len(steps):
-            raise NotFound("this batch has no such step")
 
     def _put(self, document: EveningDocument, batch: EveningBatch) -> None:
         begins = document.begins
@@ -299,12 +299,31 @@ class Evenings:
         return replace(kept, batches=tuple(_rolled(batch, now) for batch in kept.batches))
 
     def _write(self, document: EveningDocument) -> None:
+        """Keep an evening that can be planned.
+
+        Raises
+        ------
+        BadInput
+            If a place that is needed is not there, or hours end before they begin.
+        """
+        check(_evening(document, document.begins or self.now(), self.now()))
         with self._sessions.begin() as session:
             session.merge(PreferenceRow(key=_KEY, value=_DOCUMENT.dump_python(document, mode="json")))
 
 
-def _steps(batch: EveningBatch) -> tuple[WorkStep, ...]:
-    return steps_of(process_of(batch.process), batch.work)
+def _known(batch: EveningBatch, step: int) -> None:
+    if not 0 <= step < len(batch.steps):
+        raise NotFound("this batch has no such step")
+
+
+def _evening(document: EveningDocument, starts: datetime, now: datetime) -> Evening:
+    """What is to be planned, in minutes from its start."""
+    away = tuple(Away(_minutes(one.begins - starts), _minutes(one.ends - starts)) for one in document.away)
+    batches = tuple(
+        Batch(batch.name, tuple(_timed(one, batch.at(place), starts) for place, one in enumerate(batch.steps)))
+        for batch in document.batches
+    )
+    return Evening(batches, document.places, away, max(0, _minutes(now - starts)))
 
 
 def unread_labels(one: WorkStep, batch: EveningBatch) -> list[Label]:
@@ -314,7 +333,7 @@ def unread_labels(one: WorkStep, batch: EveningBatch) -> list[Label]:
 
 def _rolled(batch: EveningBatch, now: datetime) -> EveningBatch:
     """One rest goes over into the next by itself, when its time has passed."""
-    steps = _steps(batch)
+    steps = batch.steps
     for place in range(len(steps) - 1):
         one = batch.at(place)
         if one.began is None or one.ended is not None or steps[place].timed.hands_on or steps[place + 1].timed.hands_on:
@@ -325,7 +344,7 @@ def _rolled(batch: EveningBatch, now: datetime) -> EveningBatch:
     return batch
 
 
-def _timed(one: WorkStep, happened: Happened, starts: datetime) -> Any:
+def _timed(one: WorkStep, happened: Happened, starts: datetime) -> TimedStep:
     began = None if happened.began is None else max(0, _minutes(happened.began - starts))
     ended = None if happened.ended is None else max(0, _minutes(happened.ended - starts))
     return replace(one.timed, began=began, ended=ended)
