@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from tests.scenes import item, scene
 from vamper.core.art.bent import bent_picture
-from vamper.core.finishing.round_things import RoundThing, bend_on, bent_edge, from_around, wrap
+from vamper.core.finishing.round_things import RoundThing, bend_on, bent_edge, check_height, diameter_of, wrap
 from vamper.core.finishing.shrink import Bar, shrink_of
 from vamper.core.inspect import findings_of
 from vamper.core.values.art import Purpose
@@ -35,7 +35,7 @@ def test_a_sheet_unrolls_to_its_sector() -> None:
     assert CUP.around_mm(0) == pytest.approx(math.pi * 60)
     upside = RoundThing(60, 84, 105)
     assert upside.around_mm(105) == pytest.approx(math.pi * 60)
-    assert from_around(math.pi * 84, math.pi * 60, 105).outer_radius_mm == pytest.approx(CUP.outer_radius_mm)
+    assert diameter_of(math.pi * 84) == pytest.approx(84)
 
 
 @given(st.lists(points, min_size=1, max_size=20))
@@ -63,12 +63,24 @@ def test_bent_outlines_are_arcs_within_a_fiftieth_of_a_millimetre(thing: RoundTh
     assert np.minimum(on_arc, on_side).max() <= 0.02
 
 
+@pytest.mark.parametrize("thing", [CUP, RoundThing(60, 84, 105), RoundThing(82, 82, 95)])
+def test_a_wall_laid_flat_is_as_long_and_as_high_as_it_is(thing: RoundThing) -> None:
+    assert thing.slant_mm is not None
+    for up in (0.0, 40.0, thing.slant_mm):
+        level = thing.unrolled(np.column_stack([np.linspace(-180, 180, 2001), np.full(2001, up)]))
+        assert np.hypot(*np.diff(level, axis=0).T).sum() == pytest.approx(thing.around_mm(up), rel=1e-5)
+    plumb = thing.unrolled(np.array([[30.0, 0.0], [30.0, thing.slant_mm]]))
+    assert np.hypot(*(plumb[1] - plumb[0])) == pytest.approx(thing.slant_mm)
+    # Up is up.
+    assert thing.unrolled(np.array([[0.0, 90.0]]))[0, 1] < thing.unrolled(np.array([[0.0, 10.0]]))[0, 1]
+
+
 def test_sag_and_the_largest_flat_width_agree() -> None:
-    found = wrap(CUP, 70, 40, 30)
+    found = wrap(CUP, 70, 30)
     radius = CUP.radius_at(30)
     assert found.sag_mm == pytest.approx(radius - math.sqrt(radius**2 - 35**2))
     assert found.flat_width_most_mm is not None
-    assert wrap(CUP, found.flat_width_most_mm, 40, 30).sag_mm == pytest.approx(1.0)
+    assert wrap(CUP, found.flat_width_most_mm, 30).sag_mm == pytest.approx(1.0)
     assert wrap(RoundThing(82, 82), 70, 40).sag_mm == 0
 
 
@@ -79,7 +91,7 @@ def test_art_too_wide_is_split_where_it_is_emptiest() -> None:
     assert 170 < found.pieces[0].to_mm < 175
     most = math.pi * 60 + 3
     assert all(one.to_mm - one.from_mm <= most for one in found.pieces)
-    assert not wrap(RoundThing(82, 82), 200, 40).is_split
+    assert len(wrap(RoundThing(82, 82), 200, 40).pieces) == 1
 
 
 @pytest.mark.parametrize(
@@ -87,12 +99,14 @@ def test_art_too_wide_is_split_where_it_is_emptiest() -> None:
     [
         (lambda: RoundThing(84, 60, 12), "too short"),
         (lambda: RoundThing(84, 60), "slant"),
-        (lambda: wrap(CUP, 70, 40, 95), "past a rim"),
+        (lambda: check_height(CUP, 40, 95), "past a rim"),
+        (lambda: wrap(RoundThing(10, 10), 70, 40, -40), "leaves nothing"),
+        (lambda: WrapSpec(84, 60, 105, 900), "above the wall"),
         (lambda: shrink_of(Bar(100, 25), Bar(120, 10)), "gets smaller"),
     ],
 )
 def test_what_cannot_be_is_a_sentence(make, words: str) -> None:  # type: ignore[no-untyped-def]
-    with pytest.raises(BadInput, match=words):
+    with pytest.raises((BadInput, ValueError), match=words):
         make()
 
 

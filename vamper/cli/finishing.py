@@ -59,6 +59,7 @@ def wrap(
 
     Prints what was worked out as JSON; with --art and --out also writes the art bent to stand straight on a taper.
     """
+    from vamper.core.finishing.round_things import check_height, half_way_mm
     from vamper.core.finishing.round_things import wrap as wrapped
     from vamper.formats.finish_file import wrap_document
 
@@ -67,11 +68,12 @@ def wrap(
             if not 0 < value <= 3000:
                 raise BadInput("must be more than 0 mm and at most 3000", name)
         thing = _round_thing(diameter, top, bottom, slant)
-        found = wrapped(thing, width, height, up, overlap)
+        middle_up = half_way_mm(thing, height) if up is None else up
+        check_height(thing, height, middle_up)
+        found = wrapped(thing, width, middle_up, overlap)
         if (art is None) != (out is None):
             raise BadInput("give both --art and --out, or neither", "--art")
         if art is not None and out is not None:
-            middle_up = up if up is not None else (thing.slant_mm or height) / 2
             _write(out, _bent(thing, art, width, middle_up, distance).encode())
     typer.echo(json.dumps(wrap_document(found), indent=1))
 

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass, replace
 
+from vamper.core.art.bent import Bend
 from vamper.core.art.inspect import ArtFacts
 from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import Edge
@@ -17,7 +18,8 @@ from vamper.core.values.miss import STARTER_MISS_MM
 class DesignedItem:
     """An item with its outline and edge, what was seen on it, and its bleed. `size` is that of its inked area, from
     which its picture can be had again: pixels take too much room to be kept with every design. `miss_mm` is what 95 of
-    100 of its pieces miss by less than: the sheet's worst before packing, that of its own pieces afterwards.
+    100 of its pieces miss by less than: the sheet's worst before packing, that of its own pieces afterwards. `bend` is
+    how it was bent for the cup it goes on, in its own frame.
     """
 
     spec: ItemSpec
@@ -28,6 +30,7 @@ class DesignedItem:
     edge_facts: EdgeFacts
     bleed: Bleed
     miss_mm: float = STARTER_MISS_MM
+    bend: Bend | None = None
 
     def missing_by(self, miss_mm: float) -> "DesignedItem":
         """The same where its pieces miss by so much."""

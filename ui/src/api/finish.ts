@@ -40,6 +40,17 @@ export const useCup = (jobId: number, number: number, from: string) =>
       ).then((found) => found ?? null),
   });
 
+/** A cup measured by paper strips round its rims. */
+export const useStrips = (jobId: number, number: number) =>
+  useDoing([['job', jobId]], (body: Schemas['StripsIn']) =>
+    ask(
+      client.POST('/api/jobs/{job_id}/items/{number}/cup/strips', {
+        params: { path: { job_id: jobId, number } },
+        body,
+      }),
+    ),
+  );
+
 export const usePutLabels = (jobId: number) =>
   useDoing([['job', jobId]], (figures: Record<string, number | null>) =>
     ask(client.PUT('/api/jobs/{job_id}/finish/labels', { ...job(jobId), body: { figures } })),

@@ -1186,6 +1186,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/items/{number}/cup/strips': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Measure By Strips
+     * @description A cup measured by paper strips laid round its rims.
+     */
+    post: operations['measure_by_strips_api_jobs__job_id__items__number__cup_strips_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/items/{number}/groups': {
     parameters: {
       query?: never;
@@ -3805,6 +3825,8 @@ export interface components {
       minutes: number;
       /** Places */
       places: string[];
+      /** Takes */
+      takes: string;
       /** Times */
       times: number;
       /** Within */
@@ -3848,6 +3870,24 @@ export interface components {
      * @enum {string}
      */
     FixTarget: 'item' | 'job' | 'split' | 'colours' | 'tiles';
+    /**
+     * FlatWallOut
+     * @description The wall laid flat, as SVG paths in mm: its rim, the piece as the sheet packs it, and two measures to show.
+     */
+    FlatWallOut: {
+      /** Around */
+      around: string;
+      /** Box */
+      box: number[];
+      /** Drawing */
+      drawing: string;
+      /** Edge */
+      edge: string;
+      /** Up */
+      up: string;
+      /** Wall */
+      wall: string;
+    };
     /** FontFamily */
     FontFamily: {
       /** Family */
@@ -4951,24 +4991,15 @@ export interface components {
      * @description A design on what it goes round. Rings are pairs of turn (degrees from its middle) and height (mm up the wall).
      */
     OnCupOut: {
-      /** Angle Deg */
-      angle_deg: number | null;
-      /** Around Mm */
-      around_mm: number;
-      /** Below Rim Mm */
-      below_rim_mm: number;
+      /** Bottom Around Mm */
+      bottom_around_mm: number;
       /** Bottom Mm */
       bottom_mm: number;
       /** Drawing */
       drawing: number[][][];
       /** Edge */
       edge: number[][][];
-      /** Flat Width Most Mm */
-      flat_width_most_mm: number | null;
-      /** Height Mm */
-      height_mm: number;
-      /** Inner Radius Mm */
-      inner_radius_mm: number | null;
+      flat: components['schemas']['FlatWallOut'];
       /**
        * Kind
        * @enum {string}
@@ -4976,20 +5007,16 @@ export interface components {
       kind: 'cylinder' | 'taper';
       /** Lines */
       lines: string[];
-      /** Outer Radius Mm */
-      outer_radius_mm: number | null;
-      /** Overlap Mm */
-      overlap_mm: number;
-      /** Sag Mm */
-      sag_mm: number | null;
       /** Slant Mm */
       slant_mm: number;
+      /** Top Around Mm */
+      top_around_mm: number;
       /** Top Mm */
       top_mm: number;
       /** Up Mm */
       up_mm: number;
-      /** Width Mm */
-      width_mm: number;
+      /** Upright Mm */
+      upright_mm: number;
     };
     /**
      * OneComposed
@@ -6321,6 +6348,16 @@ export interface components {
       printable: boolean;
       /** Stock Class */
       stock_class: string;
+    };
+    /**
+     * StripsIn
+     * @description The ways round that a paper strip measured; what was not measured stays.
+     */
+    StripsIn: {
+      /** Bottom Around Mm */
+      bottom_around_mm?: number | null;
+      /** Top Around Mm */
+      top_around_mm?: number | null;
     };
     /**
      * Tabs
@@ -8937,6 +8974,40 @@ export interface operations {
         content: {
           'application/json': components['schemas']['OnCupOut'] | null;
         };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  measure_by_strips_api_jobs__job_id__items__number__cup_strips_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['StripsIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Validation Error */
       422: {

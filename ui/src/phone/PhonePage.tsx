@@ -33,6 +33,9 @@ export function PhonePage() {
   return (
     <main className="mx-auto flex max-w-lg flex-col gap-5 p-4">
       <h1 className="font-head text-2xl font-bold">From the phone</h1>
+      <Link href="/tonight" className={`${BIG} border border-kingfisher text-kingfisher`}>
+        Tonight at the bench
+      </Link>
       <section aria-label="Send pictures" className="panel flex flex-col gap-3 p-4">
         <label className="flex flex-col gap-1 font-bold">
           Into

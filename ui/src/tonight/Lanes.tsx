@@ -1,6 +1,6 @@
 import { type Evening, type EveningBatch, type EveningStep, useRemoveBatch } from '../api/finish';
 import { Button } from '../kit/Button';
-import { clockTime, minutesBetween, timeOf } from '../kit/clock';
+import { clockTime, timeOf } from '../kit/clock';
 
 const ROW = 34;
 const TICKS = [5, 10, 15, 30, 60, 120, 240] as const;
@@ -138,7 +138,7 @@ function Block({
     <span
       className={`absolute inset-y-0 overflow-hidden rounded-[3px] border px-1 text-sm leading-[1.35rem] whitespace-nowrap ${look} ${step.state === 'done' ? DONE : ''}`}
       style={{ left: `${at(step.starts)}%`, width: `max(3px, ${wide}%)` }}
-      title={`${batch.name}: ${step.name}, ${clockTime(step.starts)} to ${clockTime(step.ends)} (${Math.round(minutesBetween(step.starts, step.ends))} min)`}
+      title={`${batch.name}: ${step.name}, ${clockTime(step.starts)} to ${clockTime(step.ends)}`}
     >
       {wide > 9 ? step.name : ''}
     </span>

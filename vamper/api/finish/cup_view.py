@@ -1,42 +1,43 @@
-"""A design on its cup, as the screen draws it: rings by turn and height, and what to know in sentences."""
+"""A design on its cup, as the screen draws it: rings by turn and height, the wall laid flat, and what to know."""
 
-import math
 from collections.abc import Iterator
 
-from vamper.api.finish.schemas import OnCupOut
+import numpy as np
+
+from vamper.api.finish.schemas import FlatWallOut, OnCupOut
 from vamper.core.design import DesignedItem
 from vamper.core.finishing.on_cup import OnCup, on_cup
 from vamper.core.finishing.round_things import FLAT_SAG_MM, RIM_MM
 from vamper.core.values.geometry import Points
 from vamper.core.values.lengths import mm
+from vamper.formats.svg_path import closed_path, open_path
 
 _MOST_POINTS = 400
+_RIM_POINTS = 61
+_PAD_MM = 6.0
+_DECIMALS = 2
+# Where on the wall the height of the piece is shown, degrees from its middle.
+_MEASURED_AT_DEG = -150.0
 
 
 def cup_out(item: DesignedItem) -> OnCupOut | None:
     found = on_cup(item)
-    if found is None or item.spec.wrap is None:
+    if found is None:
         return None
-    thing, wrap = found.thing, found.wrap
-    taper = not thing.is_cylinder
+    thing = found.thing
+    upright = thing.upright_mm
     return OnCupOut(
-        kind="taper" if taper else "cylinder",
+        kind="cylinder" if thing.is_cylinder else "taper",
         top_mm=thing.top_mm,
         bottom_mm=thing.bottom_mm,
-        slant_mm=item.spec.wrap.slant_mm,
+        slant_mm=found.slant_mm,
+        upright_mm=found.slant_mm if upright is None else upright,
+        top_around_mm=thing.around_mm(found.slant_mm),
+        bottom_around_mm=thing.around_mm(0.0),
         up_mm=found.up_mm,
-        overlap_mm=item.spec.wrap.overlap_mm,
-        around_mm=thing.around_mm(found.up_mm),
-        width_mm=found.width_mm,
-        height_mm=found.height_mm,
-        below_rim_mm=found.below_rim_mm,
-        sag_mm=wrap.sag_mm if taper and wrap is not None else None,
-        flat_width_most_mm=None if wrap is None else wrap.flat_width_most_mm,
-        outer_radius_mm=thing.outer_radius_mm if taper else None,
-        inner_radius_mm=thing.inner_radius_mm if taper else None,
-        angle_deg=math.degrees(thing.angle_rad) if taper else None,
         edge=[_thinned(ring) for ring in found.edge],
         drawing=[_thinned(ring) for ring in found.drawing],
+        flat=_flat(found),
         lines=list(_lines(found)),
     )
 
@@ -46,14 +47,34 @@ def _thinned(ring: Points) -> list[list[float]]:
     return [[round(float(turn), 3), round(float(up), 3)] for turn, up in ring[::every]]
 
 
+def _flat(found: OnCup) -> FlatWallOut:
+    def level(up_mm: float) -> Points:
+        """All the way round at one height."""
+        turns = np.linspace(-180, 180, _RIM_POINTS)
+        return found.thing.unrolled(np.column_stack([turns, np.full(_RIM_POINTS, up_mm)]))
+
+    def rings(on_wall: tuple[Points, ...]) -> str:
+        return " ".join(closed_path(found.thing.unrolled(ring), _DECIMALS) for ring in on_wall)
+
+    wall = np.concatenate([level(0.0), level(found.slant_mm)[::-1]])
+    low, size = wall.min(axis=0) - _PAD_MM, np.ptp(wall, axis=0) + 2 * _PAD_MM
+    plumb = np.array([[_MEASURED_AT_DEG, 0.0], [_MEASURED_AT_DEG, found.up_mm]])
+    return FlatWallOut(
+        box=[*low.tolist(), *size.tolist()],
+        wall=closed_path(wall, _DECIMALS),
+        edge=rings(found.edge),
+        drawing=rings(found.drawing),
+        around=open_path(level(found.up_mm), _DECIMALS),
+        up=open_path(found.thing.unrolled(plumb), _DECIMALS),
+    )
+
+
 def _lines(found: OnCup) -> Iterator[str]:
-    around = found.thing.around_mm(found.up_mm)
+    around, most = found.wrap.around_mm, found.wrap.flat_width_most_mm
     share = found.width_mm / around * 100
     yield f"The way round there is {mm(around, 1)}; the piece takes {mm(found.width_mm, 1)} of it ({share:.0f} %)."
-    if not found.thing.is_cylinder and found.wrap is not None:
-        most = found.wrap.flat_width_most_mm
+    if most is not None:
         yield f"Unbent, its ends would hang {mm(found.wrap.sag_mm, 1)} off a level line; so it is bent, edge and all."
-        if most is not None:
-            yield f"Up to {mm(most, 0)} wide it could stay flat: no more than {mm(FLAT_SAG_MM)} off."
+        yield f"Up to {mm(most, 0)} wide it could stay flat: no more than {mm(FLAT_SAG_MM)} off."
     if found.below_rim_mm >= RIM_MM:
         yield f"{mm(found.below_rim_mm, 0)} stay free below the rim; {mm(RIM_MM)} are enough where people drink."

@@ -6,10 +6,20 @@ from vamper.api.door import Id, Number, in_turn
 from vamper.api.door import router as door_router
 from vamper.api.downloads import download
 from vamper.api.finish.cup_view import cup_out
-from vamper.api.finish.schemas import EveningIn, EveningOut, FiguresIn, FinishOut, LabelsIn, OnCupOut, StepDoing
+from vamper.api.finish.schemas import (
+    EveningIn,
+    EveningOut,
+    FiguresIn,
+    FinishOut,
+    LabelsIn,
+    OnCupOut,
+    StepDoing,
+    StripsIn,
+)
 from vamper.api.finish.views import evening_out, finish_out
 from vamper.api.here import Here
 from vamper.core.finishing.process import ALWAYS
+from vamper.core.finishing.round_things import diameter_of
 from vamper.formats.out.calendar import write_calendar
 from vamper.services.finish.evening import AwayTime
 from vamper.services.work.not_found import NotFound
@@ -37,6 +47,14 @@ def get_cup(here: Here, job_id: Id, number: Number) -> OnCupOut | None:
     if item is None:
         raise NotFound("this design is no longer in the job")
     return cup_out(item)
+
+
+@router.post("/jobs/{job_id}/items/{number}/cup/strips", status_code=204)
+def measure_by_strips(here: Here, job_id: Id, number: Number, strips: StripsIn) -> None:
+    """A cup measured by paper strips laid round its rims."""
+    asked = {"top_mm": strips.top_around_mm, "bottom_mm": strips.bottom_around_mm}
+    changes = {f"wrap.{side}": diameter_of(around) for side, around in asked.items() if around is not None}
+    here.jobs.change_items(job_id, "cup", (number,), changes)
 
 
 @router.put("/jobs/{job_id}/finish/labels", status_code=204)

@@ -4,7 +4,7 @@ from datetime import datetime
 from enum import StrEnum
 from typing import Annotated, Literal
 
-from annotated_types import Ge, Le, Len
+from annotated_types import Ge, Gt, Le, Len
 from pydantic import BaseModel, ConfigDict, NaiveDatetime
 
 from vamper.core.values.finish import School
@@ -27,6 +27,7 @@ class FinishStepOut(BaseModel):
     key: str
     do: str
     minutes: int
+    takes: str
     times: int
     hands_on: bool
     places: list[str]
@@ -163,6 +164,17 @@ class StepDoing(StrEnum):
     UNDO = "undo"
 
 
+class FlatWallOut(BaseModel):
+    """The wall laid flat, as SVG paths in mm: its rim, the piece as the sheet packs it, and two measures to show."""
+
+    box: list[float]
+    wall: str
+    edge: str
+    drawing: str
+    around: str
+    up: str
+
+
 class OnCupOut(BaseModel):
     """A design on what it goes round. Rings are pairs of turn (degrees from its middle) and height (mm up the wall)."""
 
@@ -170,17 +182,20 @@ class OnCupOut(BaseModel):
     top_mm: float
     bottom_mm: float
     slant_mm: float
+    upright_mm: float
+    top_around_mm: float
+    bottom_around_mm: float
     up_mm: float
-    overlap_mm: float
-    around_mm: float
-    width_mm: float
-    height_mm: float
-    below_rim_mm: float
-    sag_mm: float | None
-    flat_width_most_mm: float | None
-    outer_radius_mm: float | None
-    inner_radius_mm: float | None
-    angle_deg: float | None
     edge: list[list[list[float]]]
     drawing: list[list[list[float]]]
+    flat: FlatWallOut
     lines: list[str]
+
+
+class StripsIn(BaseModel):
+    """The ways round that a paper strip measured; what was not measured stays."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    top_around_mm: Annotated[float, Gt(0), Le(6000)] | None = None
+    bottom_around_mm: Annotated[float, Gt(0), Le(6000)] | None = None

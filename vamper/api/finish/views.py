@@ -75,6 +75,7 @@ def _step_out(one: WorkStep, label: Mapping[str, float]) -> FinishStepOut:
         key=one.step.key,
         do=one.timed.name if one.of == 1 else one.step.do,
         minutes=one.timed.minutes,
+        takes=span(one.timed.minutes),
         times=one.of,
         hands_on=one.timed.hands_on,
         places=[PLACES.get(place, place) for place in one.step.places],

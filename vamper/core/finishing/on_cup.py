@@ -1,7 +1,6 @@
 """Where a design comes to lie on what it goes round: its rings by turn and height, and what is found there."""
 
-import math
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
@@ -9,14 +8,15 @@ import shapely
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.design import DesignedItem
-from vamper.core.finishing.round_things import RIM_MM, RoundThing, Wrap, bend_on, middle_up_mm, thing_of, wrap
+from vamper.core.finishing.round_things import RIM_MM, RoundThing, Wrap, middle_up_mm, thing_of, wrap
 from vamper.core.values.art import Purpose
-from vamper.core.values.findings import BadInput, Finding, Severity
+from vamper.core.values.findings import Finding, Severity
 from vamper.core.values.geometry import Points, parts
 from vamper.core.values.lengths import mm
 
 _FINE_MM = 0.4
-_HALVINGS, _ROUNDS = 40, 4
+# Ends nearer to each other than this are seen as one seam.
+_MEETS_MM = 1.0
 
 
 @dataclass(frozen=True)
@@ -26,7 +26,9 @@ class OnCup:
     """
 
     thing: RoundThing
-    wrap: Wrap | None
+    wrap: Wrap
+    slant_mm: float
+    overlap_mm: float
     up_mm: float
     width_mm: float
     height_mm: float
@@ -35,8 +37,11 @@ class OnCup:
 
     @property
     def below_rim_mm(self) -> float:
-        assert self.thing.slant_mm is not None
-        return self.thing.slant_mm - self.up_mm - self.height_mm / 2
+        return self.slant_mm - self.up_mm - self.height_mm / 2
+
+    @property
+    def above_foot_mm(self) -> float:
+        return self.up_mm - self.height_mm / 2
 
 
 def on_cup(item: DesignedItem) -> OnCup | None:
@@ -46,67 +51,32 @@ def on_cup(item: DesignedItem) -> OnCup | None:
         return None
     thing, up = thing_of(spec), middle_up_mm(spec)
     left, top, right, bottom = item.outline.shape.bounds
-    middle = ((left + right) / 2, (top + bottom) / 2)
-    if not thing.is_cylinder:
-        middle = _bent_middle(item, thing, up)
+    middle = np.array([(left + right) / 2, (top + bottom) / 2] if item.bend is None else item.bend.middle)
 
-    def laid(points: Points) -> Points:
-        """Points of the piece, flat again, with the art's middle as their origin."""
-        flat = points if thing.is_cylinder else bend_on(thing, middle, up).flat(points)
-        return np.asarray(flat - middle)
+    def laid(ring: BaseGeometry) -> Points:
+        """A ring of the piece, flat again, with the art's middle as its origin."""
+        points = shapely.get_coordinates(shapely.segmentize(ring, _FINE_MM))
+        return np.asarray((points if item.bend is None else item.bend.flat(points)) - middle)
 
-    def rings(shape: BaseGeometry) -> tuple[Points, ...]:
-        found = []
-        for part in parts(shape):
-            for ring in (part.exterior, *part.interiors):
-                flat = laid(shapely.get_coordinates(shapely.segmentize(ring, _FINE_MM)))
-                turn = flat[:, 0] / thing.around_mm(up) * 360
-                found.append(np.column_stack([turn, up - flat[:, 1]]))
-        return tuple(found)
+    def flat_rings(shape: BaseGeometry) -> tuple[Points, ...]:
+        return tuple(laid(ring) for part in parts(shape) for ring in (part.exterior, *part.interiors))
 
-    flat = np.concatenate([laid(shapely.get_coordinates(part.exterior)) for part in parts(item.edge.shape)])
-    width, height = (float(side) for side in np.ptp(flat, axis=0))
-    try:
-        found = wrap(thing, width, height, up, spec.overlap_mm)
-    except BadInput:
-        found = None
-    return OnCup(thing, found, up, width, height, rings(item.edge.shape), rings(item.outline.shape))
+    def on_wall(flat: Points) -> Points:
+        return np.column_stack([flat[:, 0] / thing.around_mm(up) * 360, up - flat[:, 1]])
 
-
-def _bent_middle(item: DesignedItem, thing: RoundThing, up: float) -> tuple[float, float]:
-    """Where the middle of the flat art lies in the frame of the bent one: as much of it lies above as below the arc
-    through it, and turns as far to the left as to the right.
-    """
-    left, top, right, bottom = item.outline.shape.bounds
-    radius = thing.radius_at(up)
-    sign = 1.0 if thing.opens_upward else -1.0
-    points = shapely.get_coordinates(item.outline.shape)
-    across, down = (left + right) / 2, (top + bottom) / 2
-
-    def too_low(at: float) -> bool:
-        away = np.hypot(points[:, 0] - across, points[:, 1] - (at + sign * radius))
-        return bool(((away.max() + away.min()) / 2 > radius) == (sign > 0))
-
-    def too_far(at: float) -> bool:
-        turn = np.arctan2(points[:, 0] - at, sign * (down + sign * radius - points[:, 1]))
-        return bool(turn.max() + turn.min() < 0)
-
-    for _ in range(_ROUNDS):
-        down = _halved(too_low, top, bottom)
-        across = _halved(too_far, left, right)
-    return across, down
-
-
-def _halved(too_much: Callable[[float], bool], low: float, high: float) -> float:
-    """Where a question turns from no to yes, a span's width beyond either end."""
-    low, high = low - (high - low), high + (high - low)
-    for _ in range(_HALVINGS):
-        middle = (low + high) / 2
-        if too_much(middle):
-            high = middle
-        else:
-            low = middle
-    return (low + high) / 2
+    edge = flat_rings(item.edge.shape)
+    width, height = (float(side) for side in np.ptp(np.concatenate(edge), axis=0))
+    return OnCup(
+        thing,
+        wrap(thing, width, up, spec.overlap_mm),
+        spec.slant_mm,
+        spec.overlap_mm,
+        up,
+        width,
+        height,
+        tuple(on_wall(ring) for ring in edge),
+        tuple(on_wall(ring) for ring in flat_rings(item.outline.shape)),
+    )
 
 
 def cup_findings(item: DesignedItem, purpose: Purpose) -> Iterator[Finding]:
@@ -115,9 +85,8 @@ def cup_findings(item: DesignedItem, purpose: Purpose) -> Iterator[Finding]:
     if found is None:
         return
     number = item.number
-    around = found.thing.around_mm(found.up_mm)
-    overlap = item.spec.wrap.overlap_mm if item.spec.wrap is not None else 0.0
-    if found.below_rim_mm < 0 or found.up_mm - found.height_mm / 2 < 0:
+    around, overlap, count = found.wrap.around_mm, found.overlap_mm, len(found.wrap.pieces)
+    if min(found.below_rim_mm, found.above_foot_mm) < 0:
         yield Finding(
             "finish.too-high",
             Severity.STOP,
@@ -136,8 +105,7 @@ def cup_findings(item: DesignedItem, purpose: Purpose) -> Iterator[Finding]:
             {"below_rim_mm": found.below_rim_mm},
             item=number,
         )
-    if found.width_mm > around + overlap:
-        count = math.ceil(found.width_mm / (around + overlap))
+    if count > 1:
         yield Finding(
             "finish.too-wide",
             Severity.STOP,
@@ -147,7 +115,7 @@ def cup_findings(item: DesignedItem, purpose: Purpose) -> Iterator[Finding]:
             {"width_mm": found.width_mm, "around_mm": around},
             item=number,
         )
-    elif found.width_mm > around - 1:
+    elif found.width_mm > around - _MEETS_MM:
         yield Finding(
             "finish.seam",
             Severity.NOTE,

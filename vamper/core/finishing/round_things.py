@@ -11,22 +11,20 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
-from typing import Annotated, Any, ClassVar
+from typing import TypeVar
 
 import numpy as np
 import numpy.typing as npt
 import shapely
-from annotated_types import Gt, Le
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.art.bent import Bend
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import WrapSpec
-from vamper.core.values.geometry import parts
-from vamper.core.values.limits import STRICT
+from vamper.core.values.finish import LEAST_AROUND_MM, Diameter, WrapSpec, too_short
+from vamper.core.values.geometry import Points, parts
 
 Floats = npt.NDArray[np.float64]
-Diameter = Annotated[float, Gt(0), Le(2000)]
+Height = TypeVar("Height", float, Floats)
 
 OVERLAP_MM, RIM_MM = 3.0, 20.0
 FLAT_SAG_MM = 1.0
@@ -37,23 +35,17 @@ _SAME_MM = 1e-9
 class RoundThing:
     """What is wrapped: its diameters at the upper and lower rim, and the slant along its wall (None: a cylinder)."""
 
-    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
-
     top_mm: Diameter
     bottom_mm: Diameter
-    slant_mm: Annotated[float, Gt(0), Le(2000)] | None = None
+    slant_mm: Diameter | None = None
 
     def __post_init__(self) -> None:
         if self.is_cylinder:
             return
         if self.slant_mm is None:
             raise BadInput("a taper needs its slant: the height measured along the wall", "slant")
-        if self.slant_mm <= abs(self.top_mm - self.bottom_mm) / 2:
-            raise BadInput(
-                f"a slant of {self.slant_mm:g} mm is too short for these diameters: it must be more than half their "
-                f"difference, {abs(self.top_mm - self.bottom_mm) / 2:g} mm; measure it along the wall",
-                "slant",
-            )
+        if short := too_short(self.top_mm, self.bottom_mm, self.slant_mm):
+            raise BadInput(short, "slant")
 
     @property
     def is_cylinder(self) -> bool:
@@ -80,7 +72,7 @@ class RoundThing:
         """What the unrolled sheet spans, π·D/R."""
         return math.pi * max(self.top_mm, self.bottom_mm) / self.outer_radius_mm
 
-    def radius_at(self, up_mm: float) -> float:
+    def radius_at(self, up_mm: Height) -> Height:
         """The radius on the unrolled sheet so far above the lower rim, along the wall."""
         return self.inner_radius_mm + up_mm if self.opens_upward else self.outer_radius_mm - up_mm
 
@@ -90,10 +82,27 @@ class RoundThing:
             return math.pi * self.top_mm
         return self.radius_at(up_mm) * self.angle_rad
 
+    @property
+    def upright_mm(self) -> float | None:
+        """How high it stands, None where its wall was not measured."""
+        if self.slant_mm is None:
+            return None
+        return math.sqrt(self.slant_mm**2 - ((self.top_mm - self.bottom_mm) / 2) ** 2)
 
-def from_around(top_mm: float, bottom_mm: float, slant_mm: float | None) -> RoundThing:
-    """The same from the ways round that a paper strip measures."""
-    return RoundThing(top_mm / math.pi, bottom_mm / math.pi, slant_mm)
+    def unrolled(self, wall: Points) -> Points:
+        """Places on the wall (turn in degrees, height along it) as they lie when it is laid flat, y down."""
+        turn, up = np.radians(wall[:, 0]), wall[:, 1]
+        if self.is_cylinder:
+            return np.column_stack([turn * self.top_mm / 2, -up])
+        sign = -1.0 if self.opens_upward else 1.0
+        angle = turn * self.angle_rad / (2 * math.pi)
+        radius = self.radius_at(up)
+        return np.column_stack([radius * np.sin(angle), sign * radius * np.cos(angle)])
+
+
+def diameter_of(around_mm: float) -> float:
+    """The diameter of what a paper strip measures the way round of."""
+    return around_mm / math.pi
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,20 +125,27 @@ class Wrap:
     flat_width_most_mm: float | None
     pieces: tuple[Span, ...]
 
-    @property
-    def is_split(self) -> bool:
-        return len(self.pieces) > 1
+
+def check_height(thing: RoundThing, height_mm: float, up_mm: float) -> None:
+    """Refuse art that does not lie on the wall; of a cylinder whose height is not known there is nothing to refuse.
+
+    Raises
+    ------
+    BadInput
+        If it reaches past a rim.
+    """
+    if thing.slant_mm is not None and not height_mm / 2 <= up_mm <= thing.slant_mm - height_mm / 2:
+        raise BadInput(
+            f"art {height_mm:g} mm high with its middle {up_mm:g} mm up reaches past a rim; the wall is "
+            f"{thing.slant_mm:g} mm",
+            "up",
+        )
 
 
 def wrap(
-    thing: RoundThing,
-    width_mm: float,
-    height_mm: float,
-    up_mm: float | None = None,
-    overlap_mm: float = OVERLAP_MM,
-    ink: Sequence[float] = (),
+    thing: RoundThing, width_mm: float, up_mm: float, overlap_mm: float = OVERLAP_MM, ink: Sequence[float] = ()
 ) -> Wrap:
-    """How art of this size goes round a thing, its middle `up_mm` above the lower rim (else half way).
+    """How art of this width goes round a thing, its middle `up_mm` above the lower rim along the wall.
 
     Parameters
     ----------
@@ -141,23 +157,15 @@ def wrap(
     Raises
     ------
     BadInput
-        If it reaches past a rim.
+        If the gap leaves nothing of the way round.
     """
-    if not thing.is_cylinder and thing.slant_mm is not None:
-        up = thing.slant_mm / 2 if up_mm is None else up_mm
-        if up - height_mm / 2 < 0 or up + height_mm / 2 > thing.slant_mm:
-            raise BadInput(
-                f"art {height_mm:g} mm high with its middle {up:g} mm up reaches past a rim; the wall is "
-                f"{thing.slant_mm:g} mm",
-                "up",
-            )
-    else:
-        up = up_mm if up_mm is not None else height_mm / 2
-    around = thing.around_mm(up)
+    around = thing.around_mm(up_mm)
+    if around + overlap_mm < LEAST_AROUND_MM:
+        raise BadInput(f"a gap of {-overlap_mm:g} mm leaves nothing of the way round; make it smaller", "overlap")
     pieces = _split(width_mm, around + overlap_mm, ink)
     if thing.is_cylinder:
         return Wrap(thing, around, 0.0, None, pieces)
-    radius = thing.radius_at(up)
+    radius = thing.radius_at(up_mm)
     sag = radius - math.sqrt(max(0.0, radius**2 - width_mm**2 / 4))
     flat = 2 * math.sqrt(max(0.0, 2 * radius * FLAT_SAG_MM - FLAT_SAG_MM**2))
     return Wrap(thing, around, sag, flat, pieces)
@@ -165,7 +173,7 @@ def wrap(
 
 def _split(width_mm: float, most_mm: float, ink: Sequence[float]) -> tuple[Span, ...]:
     """The art in as few parts as fit round, parted where it is emptiest near even parts."""
-    count = max(1, math.ceil(width_mm / max(most_mm, 1e-9) - 1e-9))
+    count = max(1, math.ceil(width_mm / most_mm - 1e-9))
     seams = [0.0]
     column = width_mm / len(ink) if len(ink) else 0.0
     for number in range(1, count):
@@ -188,6 +196,11 @@ def _split(width_mm: float, most_mm: float, ink: Sequence[float]) -> tuple[Span,
 def bend_on(thing: RoundThing, middle: tuple[float, float], up_mm: float) -> Bend:
     """The bend of art whose middle comes to lie `up_mm` above the lower rim."""
     return Bend(middle, thing.radius_at(up_mm), thing.opens_upward)
+
+
+def half_way_mm(thing: RoundThing, height_mm: float) -> float:
+    """Where the art's middle goes when nobody says: half way up the wall, or as it stands on the lower rim."""
+    return thing.slant_mm / 2 if thing.slant_mm is not None else height_mm / 2
 
 
 def bend_deg(thing: RoundThing, width_mm: float, up_mm: float) -> float:

@@ -1,5 +1,6 @@
 """How a job is finished after the cut, where that is not left to what follows from its stock and its use."""
 
+import math
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Annotated, Any, ClassVar
@@ -30,6 +31,19 @@ class FinishSpec:
     plate: Annotated[int, Ge(1), Le(1000)] = 6
 
 
+def too_short(top_mm: float, bottom_mm: float, slant_mm: float) -> str:
+    """Why a wall cannot be so short, "" where it can."""
+    half = abs(top_mm - bottom_mm) / 2
+    if slant_mm > half:
+        return ""
+    return (
+        f"a slant of {slant_mm:g} mm is too short for these diameters: it must be more than half their difference, "
+        f"{half:g} mm; measure it along the wall"
+    )
+
+
+# Less of a way round than this holds nothing.
+LEAST_AROUND_MM = 1.0
 Diameter = Annotated[float, Gt(0), Le(2000)]
 
 
@@ -49,9 +63,9 @@ class WrapSpec:
     overlap_mm: Annotated[float, Ge(-500), Le(500)] = 3.0
 
     def __post_init__(self) -> None:
-        half = abs(self.top_mm - self.bottom_mm) / 2
-        if self.slant_mm <= half:
-            raise ValueError(
-                f"a slant of {self.slant_mm:g} mm is too short for these diameters: it must be more than half their "
-                f"difference, {half:g} mm; measure it along the wall"
-            )
+        if short := too_short(self.top_mm, self.bottom_mm, self.slant_mm):
+            raise ValueError(short)
+        if self.up_mm is not None and self.up_mm >= self.slant_mm:
+            raise ValueError(f"its middle, {self.up_mm:g} mm up, lies above the wall of {self.slant_mm:g} mm")
+        if math.pi * min(self.top_mm, self.bottom_mm) + self.overlap_mm < LEAST_AROUND_MM:
+            raise ValueError(f"a gap of {-self.overlap_mm:g} mm leaves nothing of the way round; make it smaller")

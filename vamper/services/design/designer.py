@@ -13,6 +13,7 @@ from typing import Any, TypeVar
 
 import shapely
 
+from vamper.core.art.bent import Bend
 from vamper.core.art.inspect import ArtFacts, look_over
 from vamper.core.art.outline import Outline, Tracing, outline_at, trace
 from vamper.core.art.picture import Picture
@@ -94,6 +95,7 @@ class Designer:
         self._edges: Cache[Edge] = Cache(_SHAPES)
         self._edge_facts: Cache[EdgeFacts] = Cache(_SHAPES)
         self._sizes: Cache[SizeSpec] = Cache(_SHAPES)
+        self._bends: Cache[tuple[float, float, Bend]] = Cache(_SHAPES)
         self._previews: Cache[bytes] = Cache(_PREVIEW_BYTES, len)
         self._showing = ThreadPoolExecutor(1, thread_name_prefix="previews")
 
@@ -191,7 +193,7 @@ class Designer:
         BadInput
             If the art cannot be read, holds nothing inked, or vanishes at the wanted size.
         """
-        spec = self._on_its_cup(spec, art, stock)
+        spec, bend = self._on_its_cup(spec, art, stock)
         made_from: tuple[Any, ...] = (
             art.digest,
             spec.size,
@@ -208,21 +210,29 @@ class Designer:
             return self._kept.get(_Designed, made_from, lambda: self._work_out(spec, art, stock))
 
         found = self._designs.get(made_from, make)
-        return DesignedItem(spec, found.size, found.outline, found.edge, found.facts, found.edge_facts, found.bleed)
+        return DesignedItem(
+            spec, found.size, found.outline, found.edge, found.facts, found.edge_facts, found.bleed, bend=bend
+        )
 
-    def _on_its_cup(self, spec: ItemSpec, art: ArtFile, stock: Stock) -> ItemSpec:
+    def _on_its_cup(self, spec: ItemSpec, art: ArtFile, stock: Stock) -> tuple[ItemSpec, Bend | None]:
         """A design that goes on a tapering cup, bent: its art holds its width along its middle."""
-        thing = None if spec.wrap is None else thing_of(spec.wrap)
-        if spec.wrap is None or thing is None or thing.is_cylinder:
-            return spec
-        size = self._inked_size(spec, art, stock.least_neck_mm)
-        outline = self.outline(art, size, spec.prepare)
-        across, down = outline.size_mm
-        up = middle_up_mm(spec.wrap)
-        left, _, right, _ = bend_on(thing, (across / 2, down / 2), up).shape(outline.shape).bounds
-        prepare = replace(spec.prepare, bend_deg=round(bend_deg(thing, across, up), 4))
-        width = round(right - left, 4)
-        return replace(spec, prepare=prepare, width_mm=width, height_mm=None, longest_mm=None, size_over=SizedOver.INK)
+        if spec.wrap is None or (thing := thing_of(spec.wrap)).is_cylinder:
+            return spec, None
+        size, up = self._inked_size(spec, art, stock.least_neck_mm), middle_up_mm(spec.wrap)
+
+        def make() -> tuple[float, float, Bend]:
+            outline = self.outline(art, size, spec.prepare)
+            across, down = outline.size_mm
+            flat = bend_on(thing, (across / 2, down / 2), up)
+            left, top, right, _ = flat.shape(outline.shape).bounds
+            # The bent art's own frame begins at its top left.
+            there = replace(flat, middle=(flat.middle[0] - left, flat.middle[1] - top))
+            return bend_deg(thing, across, up), right - left, there
+
+        turned, width, bend = self._bends.get((art.digest, size, spec.prepare, spec.wrap), make)
+        prepare, width = replace(spec.prepare, bend_deg=round(turned, 4)), round(width, 4)
+        wide = replace(spec, width_mm=width, height_mm=None, longest_mm=None, size_over=SizedOver.INK)
+        return replace(wide, prepare=prepare), bend
 
     def as_back(self, item: DesignedItem, front: DesignedItem, art: ArtFile, stock: Stock) -> DesignedItem:
         """A design cut to its front's edge, turned over."""

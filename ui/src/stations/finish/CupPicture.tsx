@@ -1,6 +1,7 @@
 import { useState } from 'react';
 
 import type { OnCup } from '../../api/finish';
+import { PieceRings } from './PieceRings';
 
 /** Where the eye is: so far above the level, degrees. */
 const TILT = (14 * Math.PI) / 180;
@@ -12,14 +13,14 @@ const STEPS = 72;
 export function CupPicture({ cup, dimension }: { cup: OnCup; dimension: 'around' | 'up' | null }) {
   const [turn, setTurn] = useState(0);
   const [grip, setGrip] = useState<number | null>(null);
-  const half = (cup.top_mm - cup.bottom_mm) / 2;
-  const upright = Math.sqrt(Math.max(cup.slant_mm ** 2 - half ** 2, 1)) / cup.slant_mm;
+  /** As the eye sees a place on the wall. */
   const at = (degrees: number, up: number): [number, number] => {
-    const radius = cup.bottom_mm / 2 + (half * up) / cup.slant_mm;
+    const share = up / cup.slant_mm;
+    const radius = (cup.bottom_mm + (cup.top_mm - cup.bottom_mm) * share) / 2;
     const angle = (degrees * Math.PI) / 180;
     return [
       radius * Math.sin(angle),
-      -up * upright * Math.cos(TILT) + radius * Math.cos(angle) * Math.sin(TILT),
+      -share * cup.upright_mm * Math.cos(TILT) + radius * Math.cos(angle) * Math.sin(TILT),
     ];
   };
   const circle = (up: number, from = 0, to = 360) =>
@@ -33,8 +34,12 @@ export function CupPicture({ cup, dimension }: { cup: OnCup; dimension: 'around'
       true,
     );
   };
+  const measures = {
+    around: circle(cup.up_mm, -90, 90),
+    up: [at(-60, 0), at(-60, cup.up_mm)],
+  };
   const wide = Math.max(cup.top_mm, cup.bottom_mm);
-  const high = cup.slant_mm * upright * Math.cos(TILT);
+  const high = cup.upright_mm * Math.cos(TILT);
   const lip = (wide / 2) * Math.sin(TILT);
   const box = [-wide / 2 - 14, -high - lip - 8, wide + 28, high + 2 * lip + 16] as const;
   return (
@@ -69,38 +74,11 @@ export function CupPicture({ cup, dimension }: { cup: OnCup; dimension: 'around'
           strokeWidth="1.2"
           vectorEffect="non-scaling-stroke"
         />
-        <path
-          d={cup.edge.map(ring).join(' ')}
-          fill="#fff"
-          fillRule="evenodd"
-          stroke="var(--d-edge)"
-          strokeWidth="1.2"
-          vectorEffect="non-scaling-stroke"
+        <PieceRings
+          edge={cup.edge.map(ring).join(' ')}
+          drawing={cup.drawing.map(ring).join(' ')}
+          measure={dimension && path(measures[dimension], false)}
         />
-        <path
-          d={cup.drawing.map(ring).join(' ')}
-          fill="var(--d-edge)"
-          fillOpacity="0.75"
-          fillRule="evenodd"
-        />
-        {dimension === 'around' && (
-          <path
-            d={path(circle(cup.up_mm, -90, 90), false)}
-            fill="none"
-            stroke="var(--d-look)"
-            strokeWidth="2.4"
-            vectorEffect="non-scaling-stroke"
-          />
-        )}
-        {dimension === 'up' && (
-          <path
-            d={path([at(-60, 0), at(-60, cup.up_mm)], false)}
-            fill="none"
-            stroke="var(--d-look)"
-            strokeWidth="2.4"
-            vectorEffect="non-scaling-stroke"
-          />
-        )}
       </svg>
       <figcaption>
         <label className="flex items-center gap-3 text-sm">

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Changer } from '../../api/changes';
 import type { Schemas } from '../../api/client';
 import { useCatalog } from '../../api/jobs';
-import { useCup } from '../../api/finish';
+import { useCup, useStrips } from '../../api/finish';
 import type { Item, View } from '../../api/view';
 import { Button } from '../../kit/Button';
 import { LengthField } from '../../kit/LengthField';
@@ -22,6 +22,7 @@ export function CupScreen({ view, item, change }: Props) {
   const document = view.job.document.items?.find((one) => one.number === item.number);
   const wrap = document?.wrap ?? null;
   const cup = useCup(view.job.id, item.number, JSON.stringify(document)).data ?? null;
+  const strips = useStrips(view.job.id, item.number);
   const cups = useCatalog().data?.cups ?? [];
   const [dimension, setDimension] = useState<'around' | 'up' | null>(null);
   const put = (next: Wrap | null) =>
@@ -43,10 +44,7 @@ export function CupScreen({ view, item, change }: Props) {
         </div>
       </div>
     );
-  const round = (mm: number) => Number(mm.toFixed(3));
-  const over = (key: keyof Wrap) => (mm: number) => put({ ...wrap, [key]: round(mm) });
-  const circle = (key: 'top_mm' | 'bottom_mm') => (mm: number) =>
-    put({ ...wrap, [key]: round(mm / Math.PI) });
+  const over = (key: keyof Wrap) => (mm: number) => put({ ...wrap, [key]: mm });
   return (
     <div className="flex flex-col gap-4 p-5">
       <header className="flex flex-wrap items-baseline justify-between gap-3">
@@ -58,16 +56,20 @@ export function CupScreen({ view, item, change }: Props) {
       <div className="flex flex-wrap gap-x-5 gap-y-3">
         <LengthField label="Across the top" value={wrap.top_mm} onChange={over('top_mm')} />
         <LengthField label="Across the bottom" value={wrap.bottom_mm} onChange={over('bottom_mm')} />
-        <LengthField
-          label="or a strip round the top"
-          value={round(wrap.top_mm * Math.PI)}
-          onChange={circle('top_mm')}
-        />
-        <LengthField
-          label="or round the bottom"
-          value={round(wrap.bottom_mm * Math.PI)}
-          onChange={circle('bottom_mm')}
-        />
+        {cup && (
+          <>
+            <LengthField
+              label="or a strip round the top"
+              value={cup.top_around_mm}
+              onChange={(mm) => strips.mutate({ top_around_mm: mm })}
+            />
+            <LengthField
+              label="or round the bottom"
+              value={cup.bottom_around_mm}
+              onChange={(mm) => strips.mutate({ bottom_around_mm: mm })}
+            />
+          </>
+        )}
         <LengthField label="Height along the wall" value={wrap.slant_mm} onChange={over('slant_mm')} />
         <span onFocus={() => setDimension('up')} onBlur={() => setDimension(null)}>
           <LengthField

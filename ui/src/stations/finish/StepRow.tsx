@@ -1,5 +1,4 @@
 import type { FinishStep } from '../../api/finish';
-import { span } from '../../kit/clock';
 
 interface Props {
   step: FinishStep;
@@ -33,7 +32,7 @@ export function StepRow({ step, number, longest }: Props) {
       </div>
       <div className="flex flex-col gap-1 max-[60rem]:col-start-2 max-[60rem]:mt-1">
         <span className="figure text-sm">
-          {span(step.minutes)}
+          {step.takes}
           <span className="text-soft"> {step.hands_on ? 'by hand' : 'rest'}</span>
         </span>
         <span aria-hidden className="h-2 w-full overflow-hidden rounded-full bg-tray">
