@@ -1,6 +1,6 @@
 """Whole plans made by formula, in core alone: what a test needs of a job, its art and its layout, and nothing read."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Any
 
@@ -17,6 +17,7 @@ from vamper.core.edge.edge import derive_edge
 from vamper.core.edge.inspect import EdgeFacts, look_along
 from vamper.core.edge.tile import tiled, tiles_of
 from vamper.core.edge.two_sided import back_edge
+from vamper.core.finishing.on_cup import parts_round
 from vamper.core.inspect import findings_of
 from vamper.core.made import as_made
 from vamper.core.plan import Plan, complete, pack_problem, set_up_sheet
@@ -24,7 +25,7 @@ from vamper.core.printing.bleed import bleed_for
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.pack.in_rows import in_rows
 from vamper.core.values.findings import Finding, Fix, FixTarget
-from vamper.core.values.item import ItemSpec
+from vamper.core.values.item import ItemSpec, Tile
 from vamper.core.values.job import Job
 from vamper.core.values.paper import Paper
 from vamper.core.values.placement import Pin, Placement
@@ -92,6 +93,9 @@ class Scene:
             return replace(self, job=replace(self.job, items=items))
         if fix.target is FixTarget.TILES:
             return self._in_tiles(finding.item, float(fix.changes["overlap_mm"]))  # type: ignore[arg-type]
+        if fix.target is FixTarget.CUP:
+            job = as_made(self.job)
+            return self._in_parts(job, finding.item, parts_round(self._designed(job, job.item(finding.item or 0))))
         assert fix.target is FixTarget.JOB
         data = _JOB.dump_python(self.job, mode="json")
         for path, value in fix.changes.items():
@@ -108,6 +112,10 @@ class Scene:
         spec = job.item(number or 0)
         whole, room = self._designed(job, spec), set_up_sheet(job).live.room_mm
         tiles = tiles_of(whole.outline, whole.edge, room, spec.turn or job.packing.turn, overlap_mm)
+        return self._in_parts(job, number, tiles)
+
+    def _in_parts(self, job: Job, number: int | None, tiles: Sequence[Tile]) -> "Scene":
+        spec = job.item(number or 0)
         first = 1 + max(one.number for one in job.items)
         parts = tuple(replace(spec, number=first + n, tile=tile) for n, tile in enumerate(tiles))
         others = tuple(one for one in self.job.items if one.number != number)

@@ -19,7 +19,17 @@ from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed, ForceRange
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import Severity, Station
-from vamper.core.values.finish import WrapSpec
+from vamper.core.values.finish import (
+    Bar,
+    BlankSpec,
+    ClothSpec,
+    Fibre,
+    FinishSpec,
+    LabelFigure,
+    ShrinkSpec,
+    Target,
+    WrapSpec,
+)
 from vamper.core.values.granted import Belief, Granted
 from vamper.core.values.marks import NO_MARKS, MarksSpec
 from vamper.core.values.mat import MatIn
@@ -40,6 +50,7 @@ BY_HAND = Cutter(feed=Feed.HAND)
 CORNERED = bars((20, 100, 380, 300), (180, 20, 220, 380))
 TAKEN = Granted(215.9, 279.4, Belief(190), Belief(250))
 BACK = item(2, back_of=1, quantity=1)
+PRESS_READ = tuple(LabelFigure(key, value) for key, value in (("press_c", 160), ("press_s", 30), ("pressure", 2)))
 SHIMMER, DYE = "shimmer-vinyl", "dye-paper"
 DRIFTED = tuple(LoggedMiss(0.4, 0.0) for _ in range(5))
 
@@ -48,6 +59,11 @@ def on_mug(across_mm: float = 82.0, up_mm: float = 70.0) -> Scene:
     """A design of 46 mm with its border on a mug 140 mm high."""
     wrap = WrapSpec(across_mm, across_mm, 140.0, up_mm)
     return scene(item(wrap=wrap), stock="water-slide-white", purpose=Purpose.DRINKWARE)
+
+
+def on_taper(*, bent: bool = True) -> Scene:
+    wrap = WrapSpec(84.0, 60.0, 140.0, 70.0, bent=bent)
+    return scene(item(width_mm=60.0, wrap=wrap), stock="water-slide-white")
 
 
 # Code, where it is answered, how much it matters, a scene that has it, and the nearest one that has not.
@@ -271,6 +287,49 @@ CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
     "finish.rim": (Station.FINISH, Severity.LOOK, on_mug(up_mm=100.0), on_mug(up_mm=90.0)),
     "finish.too-high": (Station.FINISH, Severity.STOP, on_mug(up_mm=130.0), on_mug(up_mm=110.0)),
     "finish.too-wide": (Station.FINISH, Severity.STOP, on_mug(13.0), on_mug(16.0)),
+    "finish.sag": (Station.FINISH, Severity.LOOK, on_taper(bent=False), on_taper()),
+    "finish.label": (
+        Station.FINISH,
+        Severity.LOOK,
+        scene(item(), stock="dark-transfer"),
+        scene(item(), stock="dark-transfer", finish=FinishSpec(label=PRESS_READ)),
+    ),
+    "finish.coats": (
+        Station.FINISH,
+        Severity.STOP,
+        scene(item(), stock="water-slide-white", finish=FinishSpec(coats=0)),
+        scene(item(), stock="water-slide-white", finish=FinishSpec(coats=1)),
+    ),
+    "finish.oven": (
+        Station.FINISH,
+        Severity.STOP,
+        scene(item(), stock="water-slide-white", target=Target.BOTTLE, finish=FinishSpec(process="water-slide")),
+        scene(item(), stock="water-slide-white", target=Target.BOTTLE),
+    ),
+    "finish.cloth": (
+        Station.FINISH,
+        Severity.STOP,
+        scene(item(), stock="dark-transfer", finish=FinishSpec(cloth=ClothSpec(Fibre.POLYESTER))),
+        scene(item(), stock="dark-transfer", finish=FinishSpec(cloth=ClothSpec(Fibre.BLEND))),
+    ),
+    "finish.cloth-dark": (
+        Station.FINISH,
+        Severity.STOP,
+        scene(item(), stock="light-transfer", finish=FinishSpec(cloth=ClothSpec(dark=True))),
+        scene(item(), stock="dark-transfer", finish=FinishSpec(cloth=ClothSpec(dark=True))),
+    ),
+    "finish.shrink": (
+        Station.FINISH,
+        Severity.LOOK,
+        scene(item(cut=Cut.THROUGH), stock="shrink-film"),
+        scene(item(cut=Cut.THROUGH), stock="shrink-film", shrink=ShrinkSpec(Bar(100, 25), Bar(44, 11.6))),
+    ),
+    "finish.blank": (
+        Station.FINISH,
+        Severity.STOP,
+        scene(item(), stock=DYE, finish=FinishSpec(blank=BlankSpec(36.1, 36))),
+        scene(item(), stock=DYE, finish=FinishSpec(blank=BlankSpec(35.9, 35))),
+    ),
     "finish.seam": (Station.FINISH, Severity.NOTE, on_mug(14.3), on_mug(20.0)),
 }
 # Held against pictures, each with its fix, in `test_art_findings` and `test_sheets`.

@@ -153,17 +153,17 @@ def test_what_must_follow_at_once_stays_with_its_piece() -> None:
 
 @pytest.mark.parametrize("stock", STARTER_STOCKS, ids=lambda stock: stock.key)
 def test_every_stock_has_a_process(stock) -> None:  # type: ignore[no-untyped-def]
-    assert usual_process(stock, "laptop", False, False) in processes_for(stock)
+    assert usual_process(stock, "laptop", None, False, False) in processes_for(stock)
 
 
 def test_the_process_follows_from_stock_and_use() -> None:
     vinyl = STOCK_BY_KEY["satin-vinyl"]
-    assert usual_process(vinyl, "laptop", False, False).key == "sticker"
-    assert usual_process(vinyl, "laptop", True, False).key == "sealed-coat"
-    assert usual_process(vinyl, "laptop", False, True).key == "sealed-laminate"
-    assert usual_process(vinyl, "vehicle", False, False).key == "vehicle"
-    assert usual_process(STOCK_BY_KEY["dark-transfer"], "cloth", False, False).key == "dark-transfer"
-    assert usual_process(STOCK_BY_KEY["colour-flex"], "cloth", False, False).key == "colour-flex"
+    assert usual_process(vinyl, "laptop", None, False, False).key == "sticker"
+    assert usual_process(vinyl, "laptop", None, True, False).key == "sealed-coat"
+    assert usual_process(vinyl, "laptop", None, False, True).key == "sealed-laminate"
+    assert usual_process(vinyl, "vehicle", None, False, False).key == "vehicle"
+    assert usual_process(STOCK_BY_KEY["dark-transfer"], "cloth", None, False, False).key == "dark-transfer"
+    assert usual_process(STOCK_BY_KEY["colour-flex"], "cloth", None, False, False).key == "colour-flex"
 
 
 def test_many_repetitions_keep_every_label_and_caution_of_what_they_hold() -> None:

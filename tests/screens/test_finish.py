@@ -13,7 +13,7 @@ from vamper.services.packing.nesting_process import ProcessNester
 
 pytestmark = pytest.mark.screens
 
-MUGS, LABELS = 2, 10
+MUGS, LABELS, SHIRTS, KEY_RINGS = 2, 10, 13, 14
 
 
 def pressed(screen: Screen, words: str) -> None:
@@ -28,7 +28,8 @@ def test_a_job_says_how_it_is_finished(screen: Screen) -> None:
     screen.says("Spray and resin fumes")
     screen.says("The label of your product and your local rules come before this.")
     assert axe(screen) == []
-    screen.find('[role="radio"]:not([data-checked])').click()
+    radios = screen.driver.find_elements(By.CSS_SELECTOR, '[role="radio"]')
+    next(one for one in radios if one.text == "cut first, then coat").click()
     order = "return [...document.querySelectorAll('ol li b')].map((one) => one.textContent)"
 
     def cut_comes_first() -> bool:
@@ -97,7 +98,7 @@ def test_a_design_goes_on_a_cup_and_the_sheet_packs_it_bent(screen: Screen) -> N
     pressed(screen, "A cup that tapers")
     screen.says("so it is bent, edge and all")
     cup = httpx.get(f"{screen.base}/api/jobs/{MUGS}/items/{number}/cup").json()
-    assert (cup["kind"], round(cup["outer_radius_mm"], 1)) == ("taper", 367.5)
+    assert (cup["kind"], round(cup["top_around_mm"], 1)) == ("taper", 263.9)
     turning = screen.find('input[type="range"]')
     turning.send_keys(Keys.ARROW_RIGHT * 30)
     screen.find('svg[aria-label="The piece on its cup, turned by 30 degrees"]')
@@ -107,4 +108,55 @@ def test_a_design_goes_on_a_cup_and_the_sheet_packs_it_bent(screen: Screen) -> N
     field.send_keys(Keys.CONTROL, "a")
     field.send_keys("10", Keys.ENTER)
     screen.says("too short for these diameters")
+    assert screen.errors() == []
+
+
+def test_it_is_pressed_in_patches_and_placed_on_the_cloth(screen: Screen) -> None:
+    screen.open(f"/jobs/{SHIRTS}/finish")
+    screen.says("below the collar")
+    pressed(screen, "Under the press")
+    screen.says("set down 2 times")
+    pressed(screen, "Second, turned")
+    assert axe(screen) == []
+    pressed(screen, "What presses")
+    radios = screen.driver.find_elements(By.CSS_SELECTOR, '[role="radio"]')
+    next(one for one in radios if one.text == "A press").click()
+    screen.says("Closed once")
+    select = screen.find("aside select")
+    select.send_keys("polyester")
+    screen.says("Dye wanders on this cloth")
+    template = httpx.get(f"{screen.base}/api/jobs/{SHIRTS}/placing.pdf")
+    assert template.content.startswith(b"%PDF")
+    assert screen.errors() == []
+
+
+def test_a_test_bar_makes_the_print_larger(screen: Screen) -> None:
+    screen.open(f"/jobs/{KEY_RINGS}/finish")
+    pressed(screen, "As it shrinks")
+    screen.says("Punch before it shrinks")
+    assert axe(screen) == []
+
+    def printed() -> float:
+        pieces = httpx.get(f"{screen.base}/api/jobs/{KEY_RINGS}/finish/pieces").json()["shrink"]
+        return float(pieces["designs"][0]["printed"].split()[0])
+
+    before = printed()
+    fields = screen.driver.find_elements(By.CSS_SELECTOR, "main input")
+    baked = next(one for one in fields if one.get_attribute("value") == "44.1")
+    baked.send_keys(Keys.CONTROL, "a")
+    baked.send_keys("50", Keys.ENTER)
+    screen.wait(lambda: printed() < before, "a smaller print")
+    baked.send_keys(Keys.CONTROL, "a")
+    baked.send_keys("150", Keys.ENTER)
+    screen.says("shrink film gets smaller")
+    assert screen.errors() == []
+
+
+def test_where_it_lives_decides_how_it_is_finished(screen: Screen) -> None:
+    screen.open(f"/jobs/{MUGS}/finish")
+    pressed(screen, "a mug or a bottle")
+    screen.says("is not the usual stock")
+    assert axe(screen) == []
+    pressed(screen, "a drinking bottle")
+    screen.says("Lay the top coat over it")
     assert screen.errors() == []

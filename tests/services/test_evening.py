@@ -1,15 +1,18 @@
 """An evening, run with a driven clock: what is planned, what slips, and what a restart finds again."""
 
+from dataclasses import replace
 from datetime import datetime, timedelta
 from itertools import pairwise
 
 import pytest
 
 from tests.scenes import item, scene
+from vamper.api.finish.views import evening_out
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
+from vamper.core.values.finish import AddedStep, LabelFigure
 from vamper.services.finish.evening import AwayTime, Evenings, next_step, unread_labels
-from vamper.services.finish.labels import FinishLabels
+from vamper.services.shop.labels import Labels
 from vamper.services.workshop import Workshop
 
 SIX = datetime(2026, 5, 2, 18, 0)
@@ -44,8 +47,8 @@ MUGS, SHIRTS = plan_of("water-slide-white"), plan_of("dark-transfer")
 
 
 def test_two_batches_share_one_person(evenings: Evenings) -> None:
-    evenings.add(1, MUGS, {})
-    evenings.add(2, SHIRTS, {})
+    evenings.add(1, MUGS)
+    evenings.add(2, SHIRTS)
     now = evenings.look()
     assert now.plan is not None
     hands = sorted((one.start, one.end) for one in now.plan.steps if now.steps[one.batch][one.step].timed.hands_on)
@@ -55,8 +58,8 @@ def test_two_batches_share_one_person(evenings: Evenings) -> None:
 
 
 def test_an_evening_is_worked_through_to_its_end(evenings: Evenings, clock: Clock) -> None:
-    evenings.add(1, MUGS, {})
-    evenings.add(2, SHIRTS, {})
+    evenings.add(1, MUGS)
+    evenings.add(2, SHIRTS)
     for _ in range(200):
         now = evenings.look()
         assert now.plan is not None
@@ -91,7 +94,7 @@ def test_an_evening_is_worked_through_to_its_end(evenings: Evenings, clock: Cloc
 
 
 def test_what_slips_moves_the_rest(evenings: Evenings, clock: Clock) -> None:
-    evenings.add(2, SHIRTS, {})
+    evenings.add(2, SHIRTS)
     number = evenings.look().document.batches[0].number
     evenings.begin(number, 0)
     before = evenings.look()
@@ -104,7 +107,7 @@ def test_what_slips_moves_the_rest(evenings: Evenings, clock: Clock) -> None:
 
 
 def test_a_restart_finds_everything_again(workshop: Workshop, evenings: Evenings, clock: Clock) -> None:
-    evenings.add(1, MUGS, {})
+    evenings.add(1, MUGS)
     number = evenings.look().document.batches[0].number
     evenings.begin(number, 0)
     clock.on(31)
@@ -120,14 +123,14 @@ def test_a_restart_finds_everything_again(workshop: Workshop, evenings: Evenings
 
 
 def test_steps_come_in_their_order(evenings: Evenings) -> None:
-    evenings.add(1, MUGS, {})
+    evenings.add(1, MUGS)
     number = evenings.look().document.batches[0].number
     with pytest.raises(BadInput, match="comes first"):
         evenings.begin(number, 3)
 
 
 def test_rests_begin_by_themselves_when_hands_are_done(evenings: Evenings, clock: Clock) -> None:
-    evenings.add(1, MUGS, {})
+    evenings.add(1, MUGS)
     now = evenings.look()
     number, steps = now.document.batches[0].number, now.steps[0]
     evenings.begin(number, 0)
@@ -140,7 +143,7 @@ def test_rests_begin_by_themselves_when_hands_are_done(evenings: Evenings, clock
 
 
 def test_away_hours_keep_hands_off(evenings: Evenings) -> None:
-    evenings.add(2, SHIRTS, {})
+    evenings.add(2, SHIRTS)
     gone = AwayTime(SIX + timedelta(minutes=15), SIX + timedelta(minutes=120))
     evenings.change(SIX, None, None, (gone,))
     now = evenings.look()
@@ -153,10 +156,10 @@ def test_away_hours_keep_hands_off(evenings: Evenings) -> None:
 
 
 def test_labels_are_kept_with_their_stock(workshop: Workshop) -> None:
-    labels = FinishLabels(workshop.sessions)
+    labels = Labels(workshop.sessions)
     assert labels.change("satin-vinyl", {"coats": 2.0}) == {"coats": 2.0}
     labels.change("satin-vinyl", {"coat_minutes": 45.0})
-    assert FinishLabels(workshop.sessions).of("satin-vinyl") == {"coats": 2.0, "coat_minutes": 45.0}
+    assert Labels(workshop.sessions).of("satin-vinyl") == {"coats": 2.0, "coat_minutes": 45.0}
     assert labels.of("gloss-vinyl") == {}
     assert labels.change("satin-vinyl", {"coats": None}) == {"coat_minutes": 45.0}
     for wrong in ({"coats": 99.0}, {"magic": 1.0}):
@@ -165,7 +168,7 @@ def test_labels_are_kept_with_their_stock(workshop: Workshop) -> None:
 
 
 def test_heat_is_not_begun_without_its_figures_however_many_pieces(evenings: Evenings, clock: Clock) -> None:
-    evenings.add(2, plan_of("dark-transfer", 12), {})
+    evenings.add(2, plan_of("dark-transfer", 12))
     number = evenings.look().document.batches[0].number
     evenings.begin(number, 0)
     clock.on(10)
@@ -178,7 +181,8 @@ def test_heat_is_not_begun_without_its_figures_however_many_pieces(evenings: Eve
 
 
 def test_a_rest_is_not_over_before_its_label_says(evenings: Evenings, clock: Clock) -> None:
-    evenings.add(1, MUGS, {"coat_minutes": 40.0})
+    spec = replace(MUGS.asked.finish, label=(LabelFigure("coat_minutes", 40.0),))
+    evenings.add(1, replace(MUGS, asked=replace(MUGS.asked, finish=spec)))
     now = evenings.look()
     number, steps = now.document.batches[0].number, now.steps[0]
     evenings.begin(number, 0)
@@ -199,13 +203,13 @@ def test_a_rest_is_not_over_before_its_label_says(evenings: Evenings, clock: Clo
 
 
 def test_a_place_that_is_needed_is_not_taken_away(evenings: Evenings) -> None:
-    evenings.add(1, MUGS, {})
+    evenings.add(1, MUGS)
     with pytest.raises(BadInput, match="there is no oven"):
         evenings.change(None, None, {"oven": 0}, None)
     assert evenings.look().plan is not None
     evenings.change(None, None, {"press": 0}, None)
     with pytest.raises(BadInput, match="there is no press"):
-        evenings.add(2, SHIRTS, {})
+        evenings.add(2, SHIRTS)
 
 
 def test_times_lie_about_now(evenings: Evenings) -> None:
@@ -217,7 +221,7 @@ def test_times_lie_about_now(evenings: Evenings) -> None:
 
 
 def test_what_has_not_changed_is_not_planned_again(evenings: Evenings, clock: Clock) -> None:
-    evenings.add(1, MUGS, {})
+    evenings.add(1, MUGS)
     first = evenings.look().plan
     clock.on(3)
     # Nothing has begun, so all of it only begins later.
@@ -227,3 +231,78 @@ def test_what_has_not_changed_is_not_planned_again(evenings: Evenings, clock: Cl
     # The rest is over and nobody came: planned anew, once a minute.
     late = evenings.look().plan
     assert evenings.look().plan is late
+
+
+def test_a_paused_step_waits_and_what_was_done_of_it_counts(evenings: Evenings, clock: Clock) -> None:
+    evenings.add(2, SHIRTS)
+    number = evenings.look().document.batches[0].number
+    with pytest.raises(BadInput, match="rests by itself and cannot be paused"):
+        evenings.pause(number, 0)
+    evenings.begin(number, 0)
+    clock.on(10)
+    with pytest.raises(BadInput, match="not being worked on"):
+        evenings.pause(number, 1)
+    evenings.begin(number, 1)
+    clock.on(4)
+    evenings.pause(number, 1)
+    clock.on(30)
+    now = evenings.look()
+    assert now.plan is not None
+    cutting = now.steps[0][1].timed.minutes
+    paused = now.plan.of(0, 1)
+    # What is left of it comes whenever hands come back, and all else after it.
+    assert (now.time(paused.start), paused.end - paused.start) == (now.now, cutting - 4)
+    assert now.plan.of(0, 2).start >= paused.end
+    assert not now.plan.broken
+    evenings.begin(number, 1)
+    clock.on(1)
+    going_on = evenings.look()
+    assert going_on.plan is not None
+    assert going_on.plan.of(0, 1).end - going_on.plan.of(0, 1).start == cutting
+    assert going_on.time(going_on.plan.of(0, 1).end) == going_on.now + timedelta(minutes=cutting - 5)
+    evenings.end(number, 1)
+    assert evenings.look().document.batches[0].at(1).paused is None
+
+
+def test_while_one_is_paused_hands_do_another(evenings: Evenings, clock: Clock) -> None:
+    evenings.add(1, MUGS)
+    evenings.add(2, SHIRTS)
+    mugs, shirts = (one.number for one in evenings.look().document.batches)
+    evenings.begin(mugs, 0)
+    evenings.begin(shirts, 0)
+    clock.on(10)
+    evenings.begin(shirts, 1)
+    evenings.pause(shirts, 1)
+    clock.on(25)
+    evenings.begin(mugs, 1)
+    now = evenings.look()
+    assert now.plan is not None
+    mine, other = now.plan.of(0, 1), now.plan.of(1, 1)
+    assert mine.end <= other.start or other.end <= mine.start
+
+
+def test_a_rest_that_ends_while_nobody_is_there_says_what_to_start_later(evenings: Evenings, clock: Clock) -> None:
+    evenings.add(1, MUGS)
+    now = evenings.look()
+    number, steps = now.document.batches[0].number, now.steps[0]
+    soak = next(place for place, one in enumerate(steps) if one.step.key == "soak")
+    for step in range(soak):
+        evenings.begin(number, step)
+        clock.on(steps[step].timed.minutes)
+        evenings.end(number, step)
+    evenings.begin(number, soak)
+    away = AwayTime(clock.time, clock.time + timedelta(hours=8))
+    evenings.change(None, None, None, (away,))
+    found = [note for note in evening_out(evenings.look()).notes if note.code == "finish.away"]
+    assert len(found) == 1
+    assert "Nobody is there" in found[0].text
+    assert f"{away.ends - timedelta(minutes=1):%H:%M} or later" in found[0].text
+
+
+def test_a_step_of_ones_own_stands_where_it_was_put(evenings: Evenings) -> None:
+    added = (AddedStep("white pen on the rims", 12, "cut"), AddedStep("photograph them", 3, "gone"))
+    spec = replace(SHIRTS.asked.finish, added=added)
+    evenings.add(2, replace(SHIRTS, asked=replace(SHIRTS.asked, finish=spec)))
+    names = [one.timed.name for one in evenings.look().steps[0]]
+    assert names.index("white pen on the rims") == names.index("Cut and peel off the backing") + 1
+    assert names[-1] == "photograph them"

@@ -1,14 +1,16 @@
 """A design for a cup, from its picture to its piece: bent before it is packed, straight where it stands."""
 
 from dataclasses import replace
+from itertools import pairwise
 
 import numpy as np
 import pytest
 
 from tests.scenes import bars, item
-from vamper.core.finishing.on_cup import on_cup
+from vamper.core.finishing.on_cup import OnCup, on_cup, parts_round
 from vamper.core.values.edge import EdgeSpec
-from vamper.core.values.finish import WrapSpec
+from vamper.core.values.findings import BadInput
+from vamper.core.values.finish import Bar, ShrinkSpec, WrapSpec
 from vamper.core.values.stock import STOCK_BY_KEY
 from vamper.formats.out.picture_files import write_png
 from vamper.services.design.designer import ArtFile, Designer
@@ -43,3 +45,72 @@ def test_on_a_cylinder_nothing_is_bent() -> None:
     designer, spec = Designer(), item(1, width_mm=60.0)
     mug = replace(spec, wrap=WrapSpec(82, 82, 95))
     assert designer.design(mug, ART, FILM).outline == designer.design(spec, ART, FILM).outline
+
+
+def around(found: OnCup | None) -> np.ndarray:
+    """The places of a piece's edge round its cup, mm from the middle of the whole."""
+    assert found is not None
+    return np.concatenate(found.edge)[:, 0] / 360 * found.wrap.around_mm
+
+
+@pytest.mark.parametrize("cup", [WrapSpec(82, 82, 105), WrapSpec(84, 60, 105), WrapSpec(60, 84, 105, bent=False)])
+@pytest.mark.parametrize("seams", [(), (5.0,), (-8.0, 9.0)])
+def test_parts_go_round_one_after_the_other(cup: WrapSpec, seams: tuple[float, ...]) -> None:
+    designer, spec = Designer(), item(1, width_mm=60.0, wrap=cup, edge=EdgeSpec(distance_mm=2.0))
+    whole = designer.design(spec, ART, FILM)
+    tiles = parts_round(whole, seams)
+    assert len(tiles) == (len(seams) + 1 if seams else 2)
+    spans = [around(on_cup(designer.design(replace(spec, tile=tile), ART, FILM))) for tile in tiles]
+    every = around(on_cup(whole))
+    assert (spans[0].min(), spans[-1].max()) == pytest.approx((every.min(), every.max()), abs=0.3)
+    # What is laid on unbent has its seams askew on the wall.
+    near = 0.3 if cup.bent else 2.0
+    for number, (one, other) in enumerate(pairwise(spans)):
+        # Neighbours lie over each other by the overlap, about the seam.
+        assert one.max() - other.min() == pytest.approx(cup.overlap_mm, abs=near)
+        if seams:
+            assert (one.max() + other.min()) / 2 == pytest.approx(seams[number], abs=near)
+
+
+def test_what_cannot_be_parted_is_said() -> None:
+    designer, cup = Designer(), WrapSpec(82, 82, 105)
+    flat = designer.design(item(1, width_mm=60.0), ART, FILM)
+    with pytest.raises(BadInput, match="say first what it goes round"):
+        parts_round(flat)
+    whole = designer.design(item(1, width_mm=60.0, wrap=cup), ART, FILM)
+    with pytest.raises(BadInput, match="a seam must lie inside the piece"):
+        parts_round(whole, (80.0,))
+    narrow = designer.design(item(1, width_mm=60.0, wrap=WrapSpec(20, 20, 105, handle_mm=20.0)), ART, FILM)
+    with pytest.raises(BadInput, match="wider than the way round"):
+        parts_round(narrow, (25.0,))
+    with pytest.raises(ValueError, match="a handle of 300 mm leaves nothing"):
+        WrapSpec(82, 82, 105, handle_mm=300.0)
+
+
+def test_what_shrinks_is_designed_as_large_as_it_is_printed() -> None:
+    shrink = ShrinkSpec(Bar(100, 25), Bar(44.1, 11.6))
+    designer, spec = Designer(), item(1, width_mm=30.0, edge=EdgeSpec(distance_mm=1.5))
+    film = STOCK_BY_KEY["shrink-film"]
+    flat, large = designer.design(spec, ART, film), designer.design(spec, ART, film.shrinking(shrink))
+    width, height = large.outline.size_mm
+    assert (width * shrink.x, height * shrink.y) == pytest.approx(flat.outline.size_mm, abs=0.1)
+    border = (large.edge.size_mm[0] - width) / 2
+    assert border * shrink.mean == pytest.approx(1.5, abs=0.02)
+    # What is narrow in the end is looked for where it is still wide.
+    assert large.edge_facts.neck_mm == pytest.approx(film.least_neck_mm / shrink.mean)
+    # The same ink is there in the end, so less of it is printed.
+    before, after = designer.picture_of(flat, ART), designer.picture_of(large, ART)
+    inked = [255 - picture.rgba[picture.alpha > 250][:, :3].mean() for picture in (before, after)]
+    assert inked[1] / inked[0] == pytest.approx(shrink.ink_share, abs=0.02)
+    # Sizes that are asked for by another side, or over the border, come out just so.
+    for asked in (
+        replace(spec, width_mm=None, height_mm=24.0),
+        replace(spec, width_mm=None, longest_mm=33.0),
+        replace(spec, size_over="border"),
+    ):
+        flat, large = designer.design(asked, ART, film), designer.design(asked, ART, film.shrinking(shrink))
+        finished = (large.outline.size_mm[0] * shrink.x, large.outline.size_mm[1] * shrink.y)
+        assert finished == pytest.approx(flat.outline.size_mm, abs=0.15)
+    with pytest.raises(ValueError, match="gets smaller"):
+        ShrinkSpec(Bar(100, 25), Bar(120, 11))
+    assert STOCK_BY_KEY["card"].shrinking(shrink) == STOCK_BY_KEY["card"]

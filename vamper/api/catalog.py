@@ -19,7 +19,7 @@ from vamper.core.values.composition import NAME, Base, BaseShape, Composition, F
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Mat
 from vamper.core.values.edge import EdgeSpec, RingSpec
-from vamper.core.values.finish import WrapSpec
+from vamper.core.values.finish import Bar, BlankSpec, HeatSpec, ShrinkSpec, WrapSpec
 from vamper.core.values.item import Tabs, Turn
 from vamper.core.values.lengths import size_mm
 from vamper.core.values.marks import MarksSpec
@@ -60,6 +60,9 @@ FAR_NUDGE_MM = 5.0
 # What a new ring, and the window of a mat that is first measured, start with.
 _START_RING = RingSpec(1.0, "#22303A")
 _START_MAT = Mat(305.0, 305.0)
+_START_SHRINK = ShrinkSpec(Bar(100.0, 25.0), Bar(45.0, 11.5))
+_START_BLANK = BlankSpec(95.0, 95.0)
+_START_IRON = HeatSpec(iron=True, width_mm=200.0, height_mm=110.0)
 _START_COMPOSITION = Composition(
     Base(BaseShape.ROUNDED, 60.0, 30.0, "#DCE8EA", 5.0), lines=(TextLine(NAME, 9.0, 30.0, 15.0, bold=True),)
 )
@@ -110,6 +113,10 @@ class StartsOut(BaseModel):
     count_size_mm: float
     filler_mm: tuple[float, float]
     tabs: Tabs
+    shrink: ShrinkSpec
+    blank: BlankSpec
+    iron: HeatSpec
+    press: HeatSpec
     offcut: OffcutIn
 
 
@@ -252,6 +259,10 @@ def _catalog() -> CatalogOut:
             count_size_mm=50.0,
             filler_mm=(20.0, 30.0),
             tabs=Tabs(3, 0.6),
+            shrink=_START_SHRINK,
+            blank=_START_BLANK,
+            iron=_START_IRON,
+            press=HeatSpec(),
             offcut=OffcutIn(width_mm=60.0, height_mm=30.0),
         ),
         ranges=_ranges(),

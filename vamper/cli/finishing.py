@@ -13,7 +13,7 @@ from vamper.core.values.findings import BadInput
 
 if TYPE_CHECKING:
     from vamper.core.finishing.round_things import RoundThing
-    from vamper.core.finishing.shrink import Bar
+    from vamper.core.values.finish import Bar
 
 _SIZE = re.compile(r"^([0-9.]+)[xX×]([0-9.]+)$")
 _ART_PPI = 300.0
@@ -96,7 +96,7 @@ def shrink(
 
 
 def _bar(text: str, where: str) -> "Bar":
-    from vamper.core.finishing.shrink import Bar
+    from vamper.core.values.finish import Bar
 
     found = _SIZE.match(text.strip())
     try:

@@ -19,7 +19,8 @@ class DesignedItem:
     """An item with its outline and edge, what was seen on it, and its bleed. `size` is that of its inked area, from
     which its picture can be had again: pixels take too much room to be kept with every design. `miss_mm` is what 95 of
     100 of its pieces miss by less than: the sheet's worst before packing, that of its own pieces afterwards. `bend` is
-    how it was bent for the cup it goes on, in its own frame.
+    how it was bent for the cup it goes on, in its own frame. Where `spec` was bent or enlarged so, `asked` is what the
+    maker asked for. `middle` is that of the whole drawing, for a part of one.
     """
 
     spec: ItemSpec
@@ -31,12 +32,19 @@ class DesignedItem:
     bleed: Bleed
     miss_mm: float = STARTER_MISS_MM
     bend: Bend | None = None
+    middle: tuple[float, float] | None = None
+    asked: ItemSpec | None = None
 
     def missing_by(self, miss_mm: float) -> "DesignedItem":
         """The same where its pieces miss by so much."""
         if miss_mm == self.miss_mm:
             return self
         return replace(self, miss_mm=miss_mm, bleed=self.bleed.for_miss(miss_mm))
+
+    @property
+    def as_asked(self) -> ItemSpec:
+        """What the maker asked for."""
+        return self.asked or self.spec
 
     @property
     def number(self) -> int:

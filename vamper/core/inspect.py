@@ -1,8 +1,9 @@
 """Everything that was found on a plan: each station's own findings, listed."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
-from vamper.core.art.inspect import art_findings, colour_findings
+from vamper.core.art.inspect import art_findings, colour_findings, size_fix
 from vamper.core.cutting.inspect import (
     blade_findings,
     cut_findings,
@@ -13,7 +14,7 @@ from vamper.core.cutting.inspect import (
 )
 from vamper.core.design import DesignedItem
 from vamper.core.edge.inspect import counter_findings, edge_findings, hand_findings
-from vamper.core.finishing.on_cup import cup_findings
+from vamper.core.finishing.inspect import cup_findings, finish_findings
 from vamper.core.marks.inspect import covered_findings, drift_findings, marks_findings, reading_findings
 from vamper.core.plan import Plan
 from vamper.core.printing.inspect import bleed_findings, print_findings
@@ -27,10 +28,10 @@ from vamper.core.sheet.inspect import (
 )
 from vamper.core.sheet.layout import WhyNot
 from vamper.core.sheet.live_area import printer_bound
-from vamper.core.values.art import Purpose
+from vamper.core.values.art import SIDES, Purpose
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Feed
-from vamper.core.values.findings import Finding, most_serious_first
+from vamper.core.values.findings import Finding, Fix, most_serious_first
 from vamper.core.values.stock import Stock
 
 
@@ -50,17 +51,36 @@ def _all(plan: Plan) -> Iterator[Finding]:
     yield from _sheet(plan)
     yield from _cut(plan)
     yield from print_findings(job)
+    yield from finish_findings(plan.asked, plan.items)
 
 
 def item_findings(item: DesignedItem, purpose: Purpose, stock: Stock) -> list[Finding]:
     """What the stations find on one design before it lies on a sheet."""
-    art = art_findings(item.outline, item.spec, item.number, purpose, item.facts, stock)
+    art = _for_the_maker(item, art_findings(item.outline, item.spec, item.number, purpose, item.facts, stock))
     edge = edge_findings(item.outline, item.edge, item.spec, item.number, item.edge_facts, item.miss_mm)
     edge += cup_findings(item, purpose)
     if not stock.printable:
         counters = counter_findings(item.outline, item.edge, item.number)
         return art + edge + counters + colour_findings(item.facts.flat_colours, item.number)
     return art + edge + bleed_findings(item.bleed, item.number, stock, item.miss_mm)
+
+
+def _for_the_maker(item: DesignedItem, findings: list[Finding]) -> list[Finding]:
+    """Findings of a design whose size differs from what was asked (bent for a cup, enlarged before it shrinks): the
+    sizes that they offer are those of what was asked.
+    """
+    asked, made = item.as_asked.size, item.spec.size
+    if asked == made:
+        return findings
+    ratio = asked.wanted_mm / made.wanted_mm
+
+    def in_asked(fix: Fix) -> Fix:
+        side = next((side for side in SIDES if side in fix.changes), None)
+        if side is None:
+            return fix
+        return size_fix(item.as_asked, int(float(str(fix.changes[side])) * ratio * 10) / 10, fix.effect)
+
+    return [replace(one, fixes=tuple(in_asked(fix) for fix in one.fixes)) for one in findings]
 
 
 def _sheet(plan: Plan) -> Iterator[Finding]:
@@ -70,7 +90,7 @@ def _sheet(plan: Plan) -> Iterator[Finding]:
         item = plan.item(unplaced.item)
         if unplaced.reason is WhyNot.TOO_BIG:
             turn, neck = item.spec.turn or job.packing.turn, job.stock.least_neck_mm
-            yield too_big(item.spec, item.outline, item.edge, plan.setup.live, turn, neck)
+            yield from _for_the_maker(item, [too_big(item.spec, item.outline, item.edge, plan.setup.live, turn, neck)])
         else:
             yield unplaced_finding(unplaced, item.spec, job.packing, len(plan.sheets))
     if job.for_own_program:

@@ -1,6 +1,7 @@
 """The job as it is really made: what stock and cutter decide over the maker's head, worked out once.
 
-A stock without a backing is cut through, whatever was asked for; a laminate adds to its face; marks are printed only
+A stock without a backing is cut through, whatever was asked for; a laminate adds to its face, and what shrinks is made
+larger; marks are printed only
 where something is printed and something looks for them, as thick and as far inside as their remedies ask; scissors cut
 straight rows of rounder edges.
 Everything that follows works from this job; only findings look back at what was asked for.
@@ -32,7 +33,7 @@ def as_made(job: Job) -> Job:
         stock = replace(stock, colour=job.stock_colour, reflectance=None)
     items = tuple(item_as_made(item, job.stock, job.cutter) for item in job.items)
     made = replace(job, marks=marks, packing=packing, items=items, stock=stock.under(job.laminate_um))
-    return replace(made, laminate_um=0.0)
+    return replace(made, laminate_um=0.0, stock=made.stock.shrinking(job.shrink), shrink=None)
 
 
 def item_as_made(item: ItemSpec, stock: Stock, cutter: Cutter) -> ItemSpec:

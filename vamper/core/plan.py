@@ -4,6 +4,7 @@ Data goes one way. `set_up_sheet` and `DesignedItem`s come first, the layout is 
 the pieces and settles the cutter. Pages and cut plans of single sheets follow from a plan, findings from all of it.
 """
 
+from collections import Counter
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -22,6 +23,7 @@ from vamper.core.marks.sheet_marks import marks_bound, marks_for
 from vamper.core.printing.bleed import carried_outward
 from vamper.core.printing.page import PrintItem, PrintPage, compose_page
 from vamper.core.printing.page_box import page_for
+from vamper.core.printing.pair_numbers import pair_numbers
 from vamper.core.printing.proof import job_line
 from vamper.core.sheet.laid import LaidSheet, lay
 from vamper.core.sheet.layout import Layout
@@ -30,6 +32,7 @@ from vamper.core.sheet.pack.area_bound import AreaBound
 from vamper.core.sheet.pack.groups import bound_of
 from vamper.core.sheet.pack.problem import PackProblem
 from vamper.core.values.cut import Cut
+from vamper.core.values.drawing import Drawing
 from vamper.core.values.geometry import mirrored
 from vamper.core.values.job import Job
 
@@ -213,11 +216,26 @@ def page_of(plan: Plan, sheet: int, line: str = "") -> PrintPage:
         not plan.job.cutter.is_machine,
     )
     page = replace(page, box=page_for(plan.job.paper, plan.job.printer), scale=plan.job.printer.scale)
+    numbered = _numbered_pairs(plan, sheet)
+    if numbered is not None:
+        page = replace(page, over=(numbered,))
     if not line:
         return page
     live = plan.sheets[sheet].live.shape
     drawn = job_line(page, mirrored(live, plan.job.paper.width_mm) if plan.mirror else live, line)
-    return page if drawn is None else replace(page, over=(drawn,))
+    return page if drawn is None else replace(page, over=(*page.over, drawn))
+
+
+def _numbered_pairs(plan: Plan, sheet: int) -> Drawing | None:
+    """The numbers of pairs on double-sided blanks; None where there are none, or no rim to print them in."""
+    blank = plan.asked.finish.blank
+    backs = {item.spec.back_of for item in plan.items} - {None}
+    if blank is None or not blank.past_mm or not backs:
+        return None
+    paired = [item for item in plan.items if item.number in backs or item.spec.back_of is not None]
+    boxes = {item.number: item.edge.shape.bounds for item in paired}
+    before = Counter(one.item for earlier in plan.sheets[:sheet] for one in earlier.placements)
+    return pair_numbers(plan.job.paper, plan.sheets[sheet].placements, before, boxes, blank.past_mm, plan.mirror)
 
 
 def proof_of(plan: Plan, sheet: int) -> PrintPage:

@@ -298,7 +298,12 @@ def _jobs(
         **machines,
         "stock": "dark-transfer",
         "purpose": "cloth",
-        "finish": {"plate": 1},
+        "target": "dark-shirt",
+        "finish": {
+            "plate": 1,
+            "cloth": {"fibre": "cotton", "dark": True, "panel_mm": 460},
+            "heat": {"iron": True, "width_mm": 200, "height_mm": 110},
+        },
         "items": [item("pennant.png", 1, 90, 2, edge={"distance_mm": 1.5})],
     }
     keyrings = {
@@ -306,9 +311,14 @@ def _jobs(
         "paper": letter,
         **machines,
         "stock": "shrink-film",
-        "purpose": "blank",
+        "purpose": "planner",
+        "target": "key-ring",
         "finish": {"plate": 8},
-        "items": [item("oyster.png", 1, 70, 4, edge={"distance_mm": 3}), item("lantern.png", 2, 60, 4)],
+        "shrink": {"before": {"width_mm": 100, "height_mm": 25}, "after": {"width_mm": 44.1, "height_mm": 11.6}},
+        "items": [
+            item("oyster.png", 1, 31, 4, edge={"distance_mm": 1.4}),
+            item("lantern.png", 2, 27, 4, edge={"distance_mm": 1.4}),
+        ],
     }
     cups = {
         "title": "Tapered cups for the regatta",
@@ -316,6 +326,7 @@ def _jobs(
         **machines,
         "stock": "water-slide-white",
         "purpose": "drinkware",
+        "target": "cup",
         "finish": {"school": "B"},
         "items": [
             item(

@@ -10,7 +10,8 @@ from shapely.geometry.base import BaseGeometry
 
 from vamper.core.art.bent import BentPicture
 from vamper.core.finishing.round_things import Wrap
-from vamper.core.finishing.shrink import INK_SHARE, Bar, Shrink
+from vamper.core.finishing.shrink import printed, punch_mm, thickness
+from vamper.core.values.finish import Bar, ShrinkSpec
 from vamper.core.values.units import MM_PER_INCH
 from vamper.formats.out.picture_files import write_png
 from vamper.formats.svg_path import shape_path
@@ -36,15 +37,15 @@ def wrap_document(found: Wrap) -> dict[str, Any]:
     }
 
 
-def shrink_document(found: Shrink, wanted: Bar, hole_mm: float | None) -> dict[str, Any]:
+def shrink_document(found: ShrinkSpec, wanted: Bar, hole_mm: float | None) -> dict[str, Any]:
     """How large to print and to punch what shrinks."""
-    printed = found.printed(wanted)
+    size = printed(found, wanted)
     return {
         "factor": {"x": round(found.x, 5), "y": round(found.y, 5)},
-        "print_mm": {"width": round(printed.width_mm, 3), "height": round(printed.height_mm, 3)},
-        "punch_mm": None if hole_mm is None else round(found.punch_mm(hole_mm), 3),
-        "thickness_factor": round(found.thickness, 4),
-        "ink_share": INK_SHARE,
+        "print_mm": {"width": round(size.width_mm, 3), "height": round(size.height_mm, 3)},
+        "punch_mm": None if hole_mm is None else round(punch_mm(found, hole_mm), 3),
+        "thickness_factor": round(thickness(found), 4),
+        "ink_share": found.ink_share,
     }
 
 

@@ -202,6 +202,15 @@ def _page(plan: Plan) -> dict[str, float]:
     return {**asdict(page), "scale_x": scale.x, "scale_y": scale.y}
 
 
+def _finished(plan: Plan, item: DesignedItem) -> dict[str, list[float]]:
+    """How large a design is in the end, where its film shrinks."""
+    shrink = plan.job.stock.shrink
+    if shrink is None:
+        return {}
+    width, height = item.outline.size_mm
+    return {"finished_mm": [round(width * shrink.x, 3), round(height * shrink.y, 3)]}
+
+
 def plan_document(plan: Plan, findings: Sequence[Finding], inks: Sequence[InkUse] = ()) -> dict[str, Any]:
     """The data of `plan.json`; designs go by their place. `inks` are those of its sheets, where they are known."""
     places = {item.number: place for place, item in enumerate(plan.items)}
@@ -230,6 +239,7 @@ def plan_document(plan: Plan, findings: Sequence[Finding], inks: Sequence[InkUse
                 "size_mm": [round(side, 3) for side in item.outline.size_mm],
                 "ppi": round(item.outline.ppi, 1),
                 "cut": item.spec.cut.value,
+                **_finished(plan, item),
                 "outline": shape_document(item.outline.shape),
                 "edge": shape_document(item.edge.shape),
             }

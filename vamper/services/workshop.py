@@ -30,8 +30,6 @@ from vamper.services.design.job_design import Design, design_job
 from vamper.services.design.kept_designs import KeptDesigns
 from vamper.services.finish.clock import workshop_clock
 from vamper.services.finish.evening import Evenings
-from vamper.services.finish.finishing import Finishing, finishing_of
-from vamper.services.finish.labels import FinishLabels
 from vamper.services.handoff.desk import HandOffs
 from vamper.services.handoff.files import Pictures
 from vamper.services.jobs.composing import Compositions
@@ -116,7 +114,6 @@ class Workshop:
         self.dry_runs = DryRunDesk()
         self.photo_checks = PhotoChecks()
         self._verniers: Cache[Pixels] = Cache(1)
-        self.finish_labels = FinishLabels(self.sessions)
         self.evenings = Evenings(self.sessions, workshop_clock())
 
     def close(self) -> None:
@@ -285,14 +282,9 @@ class Workshop:
             raise NotFound("this job has no such sheet")
         return draw(plan, sheet, self.shown_of)
 
-    def finishing(self, plan: Plan) -> Finishing | None:
-        """How a planned job is finished, by what is known of its stock's label."""
-        return finishing_of(plan, self.finish_labels.of(plan.job.stock.key))
-
     def finish_tonight(self, job_id: int) -> None:
         """Put a job's pieces into the evening."""
-        plan = self.plan(self.jobs.get(job_id)).plan
-        self.evenings.add(job_id, plan, self.finish_labels.of(plan.job.stock.key))
+        self.evenings.add(job_id, self.plan(self.jobs.get(job_id)).plan)
 
     def read_label(self, batch: int, figures: Mapping[str, float]) -> None:
         """Keep what a label says with the stock it is for, and go by it tonight.
@@ -302,7 +294,7 @@ class Workshop:
         BadInput
             For a figure that is unknown or out of range.
         """
-        self.finish_labels.change(self.evenings.document().batch(batch).stock, figures)
+        self.shop.labels.change(self.evenings.document().batch(batch).stock, figures)
         self.evenings.read_label(batch, figures)
 
     def begin_dry_run(self, job_id: int, asked: AskedRun) -> DryRunning:

@@ -7,6 +7,7 @@ import { useDoing } from './doing';
 export type Finish = Schemas['FinishOut'];
 export type FinishStep = Schemas['FinishStepOut'];
 export type Label = Schemas['LabelOut'];
+export type Pieces = Schemas['PiecesOut'];
 export type OnCup = Schemas['OnCupOut'];
 export type Evening = Schemas['EveningOut'];
 export type EveningBatch = Schemas['EveningBatchOut'];
@@ -26,6 +27,27 @@ export const useFinish = (jobId: number, from: string) =>
     placeholderData: (before) => before,
     queryFn: () => ask(client.GET('/api/jobs/{job_id}/finish', job(jobId))).then((found) => found ?? null),
   });
+
+/** How the pieces are pressed, placed, shrunk and layered; read anew whenever what it follows from changes. */
+export const usePieces = (jobId: number, from: string) =>
+  useQuery({
+    queryKey: ['job', jobId, 'pieces', from],
+    placeholderData: (before) => before,
+    queryFn: () => ask(client.GET('/api/jobs/{job_id}/finish/pieces', job(jobId))),
+  });
+
+/** A design made in parts that go round one after the other. */
+export const useCupParts = (jobId: number) =>
+  useDoing([['job', jobId]], ({ number, seams_mm }: { number: number; seams_mm: number[] }) =>
+    ask(
+      client.POST('/api/jobs/{job_id}/items/{number}/cup/parts', {
+        params: { path: { job_id: jobId, number } },
+        body: { seams_mm },
+      }),
+    ),
+  );
+
+export const placingUrl = (jobId: number) => `/api/jobs/${jobId}/placing.pdf`;
 
 /** Where a design comes to lie on its cup; read anew when its shape or its cup changes. */
 export const useCup = (jobId: number, number: number, from: string) =>

@@ -922,6 +922,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/finish/pieces': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Pieces
+     * @description How the pieces are pressed, where they go on cloth, how they shrink, which layer comes first.
+     */
+    get: operations['get_pieces_api_jobs__job_id__finish_pieces_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/force': {
     parameters: {
       query?: never;
@@ -1180,6 +1200,26 @@ export interface paths {
     get: operations['get_cup_api_jobs__job_id__items__number__cup_get'];
     put?: never;
     post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/items/{number}/cup/parts': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Make In Cup Parts
+     * @description A design that goes round a thing made in parts, each a design of its own.
+     */
+    post: operations['make_in_cup_parts_api_jobs__job_id__items__number__cup_parts_post'];
     delete?: never;
     options?: never;
     head?: never;
@@ -1666,6 +1706,26 @@ export interface paths {
      * @description The picture that was looked at, straightened.
      */
     get: operations['get_photo_picture_api_jobs__job_id__photo__number__jpg_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/placing.pdf': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Placing
+     * @description True-size paper templates to find a piece's place with.
+     */
+    get: operations['get_placing_api_jobs__job_id__placing_pdf_get'];
     put?: never;
     post?: never;
     delete?: never;
@@ -2696,6 +2756,18 @@ export interface components {
       /** Number */
       number: number;
     };
+    /**
+     * AddedStep
+     * @description A step by hand that a process does not have of itself, done after one that it has: pens, metallic paint.
+     */
+    AddedStep: {
+      /** After */
+      after: string;
+      /** Do */
+      do: string;
+      /** Minutes */
+      minutes: number;
+    };
     /** AlignPieces */
     AlignPieces: {
       /**
@@ -2759,6 +2831,16 @@ export interface components {
       /** Chances */
       chances: number[];
       outcome: components['schemas']['Outcome'];
+    };
+    /**
+     * Bar
+     * @description A test bar, or a thing: width and height, mm.
+     */
+    Bar: {
+      /** Height Mm */
+      height_mm: number;
+      /** Width Mm */
+      width_mm: number;
     };
     /**
      * Base
@@ -2868,6 +2950,29 @@ export interface components {
       blade: components['schemas']['BladeIn'];
       /** Name */
       name: string;
+    };
+    /** BlankOut */
+    BlankOut: {
+      /** Lines */
+      lines: string[];
+      /** Per Plate */
+      per_plate: number | null;
+      spec: components['schemas']['BlankSpec'] | null;
+    };
+    /**
+     * BlankSpec
+     * @description A blank that is printed all over: its sides, mm, and how far the print reaches past it all round.
+     */
+    BlankSpec: {
+      /** Height Mm */
+      height_mm: number;
+      /**
+       * Past Mm
+       * @default 2
+       */
+      past_mm: number;
+      /** Width Mm */
+      width_mm: number;
     };
     /** Body_add_art_api_jobs__job_id__art_post */
     Body_add_art_api_jobs__job_id__art_post: {
@@ -3121,6 +3226,40 @@ export interface components {
       question: components['schemas']['QuestionOut'] | null;
       /** Use */
       use: string;
+    };
+    /**
+     * ClothOut
+     * @description What a job is pressed on; `lines` say how wide, how far down, and where on the fold.
+     */
+    ClothOut: {
+      /** Art Width Mm */
+      art_width_mm: number | null;
+      /** Fibres */
+      fibres: components['schemas']['FibreOut'][];
+      /** Lines */
+      lines: string[];
+      spec: components['schemas']['ClothSpec'];
+    };
+    /**
+     * ClothSpec
+     * @description What a motif is pressed on: its fibre, whether it is dark, and the panel it goes on, measured across, mm.
+     *     `centre` is the part of the art that comes to lie on the fold line, as a share of its width from the left.
+     */
+    ClothSpec: {
+      /**
+       * Centre
+       * @default 0.5
+       */
+      centre: number;
+      /**
+       * Dark
+       * @default false
+       */
+      dark: boolean;
+      /** @default cotton */
+      fibre: components['schemas']['Fibre'];
+      /** Panel Mm */
+      panel_mm?: number | null;
     };
     /**
      * ComparedOut
@@ -3582,6 +3721,16 @@ export interface components {
       } | null;
     };
     /**
+     * EveningNoteOut
+     * @description Something to know of an evening; its code is that of a finding.
+     */
+    EveningNoteOut: {
+      /** Code */
+      code: string;
+      /** Text */
+      text: string;
+    };
+    /**
      * EveningOut
      * @description The evening as it stands. `proven` says that no plan ends sooner.
      */
@@ -3600,7 +3749,7 @@ export interface components {
       ends: string | null;
       next: components['schemas']['NextOut'] | null;
       /** Notes */
-      notes: string[];
+      notes: components['schemas']['EveningNoteOut'][];
       /**
        * Now
        * Format: date-time
@@ -3697,6 +3846,19 @@ export interface components {
      * @enum {string}
      */
     Feed: 'mat' | 'roller' | 'hand';
+    /**
+     * Fibre
+     * @description What a cloth is woven of.
+     * @enum {string}
+     */
+    Fibre: 'cotton' | 'blend' | 'polyester';
+    /** FibreOut */
+    FibreOut: {
+      /** Key */
+      key: string;
+      /** Name */
+      name: string;
+    };
     /** FiguresIn */
     FiguresIn: {
       /** Figures */
@@ -3790,11 +3952,31 @@ export interface components {
     /**
      * FinishSpec
      * @description `process` is a key of the table of processes, `coats` their number where the label says otherwise, `plate` how
-     *     many pieces the press or the oven holds at once.
+     *     many pieces the press or the oven holds at once, `label` what has been read on the labels of what is used.
      */
     FinishSpec: {
+      /**
+       * Added
+       * @default []
+       */
+      added: components['schemas']['AddedStep'][];
+      blank?: components['schemas']['BlankSpec'] | null;
+      cloth?: components['schemas']['ClothSpec'] | null;
       /** Coats */
       coats?: number | null;
+      /**
+       * @default {
+       *       "height_mm": 380,
+       *       "iron": false,
+       *       "width_mm": 380
+       *     }
+       */
+      heat: components['schemas']['HeatSpec'];
+      /**
+       * Label
+       * @default []
+       */
+      label: components['schemas']['LabelFigure'][];
       /**
        * Plate
        * @default 6
@@ -3869,7 +4051,7 @@ export interface components {
      *     one for each drawing in it or one for each colour, or makes it in parts.
      * @enum {string}
      */
-    FixTarget: 'item' | 'job' | 'split' | 'colours' | 'tiles';
+    FixTarget: 'item' | 'job' | 'split' | 'colours' | 'tiles' | 'cup';
     /**
      * FlatWallOut
      * @description The wall laid flat, as SVG paths in mm: its rim, the piece as the sheet packs it, and two measures to show.
@@ -3883,6 +4065,8 @@ export interface components {
       drawing: string;
       /** Edge */
       edge: string;
+      /** Handle */
+      handle: string;
       /** Up */
       up: string;
       /** Wall */
@@ -4158,6 +4342,27 @@ export interface components {
       y_mm: number;
     };
     /**
+     * HeatSpec
+     * @description What presses: the plate of a press, or the sole of an `iron`, mm.
+     */
+    HeatSpec: {
+      /**
+       * Height Mm
+       * @default 380
+       */
+      height_mm: number;
+      /**
+       * Iron
+       * @default false
+       */
+      iron: boolean;
+      /**
+       * Width Mm
+       * @default 380
+       */
+      width_mm: number;
+    };
+    /**
      * HelperOut
      * @description A helper as it lies on the sheet; `problem` says why it cannot be drawn.
      */
@@ -4179,20 +4384,6 @@ export interface components {
     HiddenIn: {
       /** Hidden */
       hidden: boolean;
-    };
-    /**
-     * HoleOut
-     * @description A hole of the drawing: whether the blade cuts it out, and the fields that change that.
-     */
-    HoleOut: {
-      /** Open */
-      open: boolean;
-      /** Path */
-      path: string;
-      /** Toggle */
-      toggle: {
-        [key: string]: unknown;
-      };
     };
     /**
      * Ink
@@ -4248,7 +4439,7 @@ export interface components {
       edge_path: string;
       edge_size: components['schemas']['SizeOut'];
       /** Holes */
-      holes: components['schemas']['HoleOut'][];
+      holes: components['schemas']['vamper__api__art__schemas__HoleOut'][];
       /** Is Vector */
       is_vector: boolean;
       /** Least Border Mm */
@@ -4373,6 +4564,13 @@ export interface components {
       cutter_id: number;
       /**
        * @default {
+       *       "added": [],
+       *       "heat": {
+       *         "height_mm": 380,
+       *         "iron": false,
+       *         "width_mm": 380
+       *       },
+       *       "label": [],
        *       "plate": 6
        *     }
        */
@@ -4446,6 +4644,7 @@ export interface components {
        * @default usual
        */
       room_light: components['schemas']['RoomLight'] | number;
+      shrink?: components['schemas']['ShrinkSpec'] | null;
       /**
        * Stock
        * @default satin-vinyl
@@ -4453,6 +4652,7 @@ export interface components {
       stock: string;
       /** Stock Colour */
       stock_colour?: string | null;
+      target?: components['schemas']['Target'] | null;
       /**
        * Title
        * @default New job
@@ -4525,6 +4725,16 @@ export interface components {
       versions: string;
     };
     /**
+     * LabelFigure
+     * @description A figure that the label of a product says, by its key in the table of labels.
+     */
+    LabelFigure: {
+      /** Key */
+      key: string;
+      /** Value */
+      value: number;
+    };
+    /**
      * LabelOut
      * @description A figure that the product's label says; `value` None where nobody has read it yet.
      */
@@ -4582,6 +4792,15 @@ export interface components {
       code: string;
       /** Side */
       side: number;
+    };
+    /** LayerOut */
+    LayerOut: {
+      /** Colour */
+      colour: string;
+      /** Name */
+      name: string;
+      /** Number */
+      number: number;
     };
     /** LayoutName */
     LayoutName: {
@@ -5000,6 +5219,8 @@ export interface components {
       /** Edge */
       edge: number[][][];
       flat: components['schemas']['FlatWallOut'];
+      /** Handle */
+      handle: number[][][];
       /**
        * Kind
        * @enum {string}
@@ -5149,6 +5370,22 @@ export interface components {
       proposed: boolean;
     };
     /**
+     * PatchOut
+     * @description One set-down of iron or plate, in the piece's frame, mm; `round` counts from 1.
+     */
+    PatchOut: {
+      /** Height Mm */
+      height_mm: number;
+      /** Round */
+      round: number;
+      /** Width Mm */
+      width_mm: number;
+      /** X Mm */
+      x_mm: number;
+      /** Y Mm */
+      y_mm: number;
+    };
+    /**
      * PhotoCheckOut
      * @description What a picture told. `width_mm` and `height_mm` are those of the picture that is shown of it.
      */
@@ -5187,6 +5424,24 @@ export interface components {
       key: string | null;
       /** Text */
       text: string;
+    };
+    /**
+     * PiecesOut
+     * @description What holds for the pieces of a job after the cut; None where it does not concern them.
+     */
+    PiecesOut: {
+      blank: components['schemas']['BlankOut'] | null;
+      cloth: components['schemas']['ClothOut'] | null;
+      /** Goes Round */
+      goes_round: boolean;
+      /** Layer Words */
+      layer_words: string[];
+      /** Layers */
+      layers: components['schemas']['LayerOut'][];
+      press: components['schemas']['PressOut'] | null;
+      shrink: components['schemas']['ShrinkOut'] | null;
+      /** Shrinks */
+      shrinks: boolean;
     };
     /**
      * Pin
@@ -5304,13 +5559,16 @@ export interface components {
      *     background: everything joined to the rim whose colour is within this ΔE of the rim's. `crop` keeps one part of the
      *     picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly inside. `bend_deg` bends it
      *     to stand straight on a cone: how far its inked width turns about the tip; negative where the narrow rim is the upper
-     *     one. For a design that goes on a cup it follows from the cup.
+     *     one. For a design that goes on a cup it follows from the cup. `stretch` makes it so much wider for its height and
+     *     `ink_share` prints it with so much of its ink; for a film that shrinks both follow from its test bar.
      */
     Preparation: {
       /** Bend Deg */
       bend_deg?: number | null;
       /** Crop */
       crop?: number[] | null;
+      /** Ink Share */
+      ink_share?: number | null;
       /** Lift De */
       lift_de?: number | null;
       /**
@@ -5318,11 +5576,41 @@ export interface components {
        * @default 1
        */
       page: number;
+      /** Stretch */
+      stretch?: number | null;
       /**
        * Threshold
        * @default 0.5
        */
       threshold: number;
+    };
+    /** PressOut */
+    PressOut: {
+      /** Designs */
+      designs: components['schemas']['PressedOut'][];
+      heat: components['schemas']['HeatSpec'];
+      /** Lines */
+      lines: string[];
+    };
+    /**
+     * PressedOut
+     * @description One design under the press: its edge and drawing as SVG paths, and the patches in their order.
+     */
+    PressedOut: {
+      /** Box */
+      box: number[];
+      /** Drawing */
+      drawing: string;
+      /** Edge */
+      edge: string;
+      /** Name */
+      name: string;
+      /** Number */
+      number: number;
+      /** Patches */
+      patches: components['schemas']['PatchOut'][];
+      /** Words */
+      words: string;
     };
     /**
      * PrintChoiceIn
@@ -5800,6 +6088,17 @@ export interface components {
       school: components['schemas']['CalibrationSchool'];
     };
     /**
+     * SeamsIn
+     * @description Where a design is parted, mm from its middle to the right; where the least is drawn, if nothing is said.
+     */
+    SeamsIn: {
+      /**
+       * Seams Mm
+       * @default []
+       */
+      seams_mm: number[];
+    };
+    /**
      * SeenIn
      * @description What a step of the machine did on a stock.
      */
@@ -5999,6 +6298,43 @@ export interface components {
       width_mm: number;
     };
     /**
+     * ShrinkOut
+     * @description How a film shrinks; nothing of it while no test bar was measured.
+     */
+    ShrinkOut: {
+      /** Designs */
+      designs: components['schemas']['ShrunkOut'][];
+      /** Holes */
+      holes: components['schemas']['vamper__api__finish__pieces_schemas__HoleOut'][];
+      /** Lines */
+      lines: string[];
+    };
+    /**
+     * ShrinkSpec
+     * @description How a film shrinks: a test bar before and after the oven, mm, the same way round, and how much of the ink is
+     *     printed, since it gathers on less of an area.
+     */
+    ShrinkSpec: {
+      after: components['schemas']['Bar'];
+      before: components['schemas']['Bar'];
+      /**
+       * Ink Share
+       * @default 0.6
+       */
+      ink_share: number;
+    };
+    /** ShrunkOut */
+    ShrunkOut: {
+      /** Finished */
+      finished: string;
+      /** Name */
+      name: string;
+      /** Number */
+      number: number;
+      /** Printed */
+      printed: string;
+    };
+    /**
      * Side
      * @description A side of a sheet as it lies before the maker.
      * @enum {string}
@@ -6113,6 +6449,7 @@ export interface components {
     StartsOut: {
       /** Arc Mm */
       arc_mm: number;
+      blank: components['schemas']['BlankSpec'];
       composition: components['schemas']['Composition'];
       /** Count Size Mm */
       count_size_mm: number;
@@ -6121,11 +6458,14 @@ export interface components {
       /** Filler Mm */
       filler_mm: [number, number];
       free_box: components['schemas']['FreeBox'];
+      iron: components['schemas']['HeatSpec'];
       line: components['schemas']['TextLine'];
       mat: components['schemas']['Mat'];
       offcut: components['schemas']['OffcutIn'];
+      press: components['schemas']['HeatSpec'];
       printer: components['schemas']['Printer'];
       ring: components['schemas']['RingSpec'];
+      shrink: components['schemas']['ShrinkSpec'];
       tabs: components['schemas']['Tabs'];
     };
     /**
@@ -6171,7 +6511,7 @@ export interface components {
      * StepDoing
      * @enum {string}
      */
-    StepDoing: 'begin' | 'end' | 'undo';
+    StepDoing: 'begin' | 'pause' | 'end' | 'undo';
     /**
      * StepSeen
      * @description What a step did: on which stock, how that was cut, what it looked like, and how worn the blade was then (metres
@@ -6197,12 +6537,12 @@ export interface components {
      * @description How a step of the evening stands.
      * @enum {string}
      */
-    StepState: 'to come' | 'running' | 'over' | 'done';
+    StepState: 'to come' | 'running' | 'over' | 'paused' | 'done';
     /**
      * Stock
      * @description One sheet material. `gloss` is how much its face shines (matte 0, glass 1); `takes` are the printers, `inks` the
      *     inks that it is made for. `use` says what it is for, `grams_m2` is its weight where it is sold by that, and `like`
-     *     names the stocks that the setting of one's own was taken from.
+     *     names the stocks that the setting of one's own was taken from, `shrink` is how it shrinks in the oven.
      */
     Stock: {
       /** Abrasion */
@@ -6257,6 +6597,7 @@ export interface components {
       printable: boolean;
       /** Reflectance */
       reflectance?: number | null;
+      shrink?: components['schemas']['ShrinkSpec'] | null;
       /**
        * Soft Backing
        * @default false
@@ -6375,6 +6716,26 @@ export interface components {
      * @enum {string}
      */
     Tack: 'low' | 'medium' | 'high';
+    /**
+     * Target
+     * @description What a piece goes on, finer than its purpose: it decides how it is finished and what it must stand.
+     * @enum {string}
+     */
+    Target:
+      | 'planner'
+      | 'laptop'
+      | 'mug'
+      | 'cup'
+      | 'bottle'
+      | 'glass'
+      | 'shirt'
+      | 'dark-shirt'
+      | 'bag'
+      | 'blank'
+      | 'key-ring'
+      | 'window'
+      | 'vehicle'
+      | 'boat';
     /**
      * TextLine
      * @description One line of text, its middle at a place; it is set smaller where it would not fit the base.
@@ -6692,11 +7053,22 @@ export interface components {
      * WrapSpec
      * @description What a design goes round: its diameters at the upper and the lower rim, and the height along its wall, mm.
      *     `up_mm` is how far the art's middle lies above the lower rim, along the wall (else half way); its ends lie
-     *     `overlap_mm` over each other where it goes all round, or that far apart where that is negative.
+     *     `overlap_mm` over each other where it goes all round, or that far apart where that is negative. `handle_mm` is kept
+     *     free for a handle, opposite the art's middle; where art is not `bent`, it is laid on a taper as flat as it is.
      */
     WrapSpec: {
+      /**
+       * Bent
+       * @default true
+       */
+      bent: boolean;
       /** Bottom Mm */
       bottom_mm: number;
+      /**
+       * Handle Mm
+       * @default 0
+       */
+      handle_mm: number;
       /**
        * Overlap Mm
        * @default 3
@@ -6708,6 +7080,20 @@ export interface components {
       top_mm: number;
       /** Up Mm */
       up_mm?: number | null;
+    };
+    /**
+     * HoleOut
+     * @description A hole of the drawing: whether the blade cuts it out, and the fields that change that.
+     */
+    vamper__api__art__schemas__HoleOut: {
+      /** Open */
+      open: boolean;
+      /** Path */
+      path: string;
+      /** Toggle */
+      toggle: {
+        [key: string]: unknown;
+      };
     };
     /**
      * StepOut
@@ -6730,6 +7116,13 @@ export interface components {
       notches: boolean;
       /** Seen */
       seen: string[];
+    };
+    /** HoleOut */
+    vamper__api__finish__pieces_schemas__HoleOut: {
+      /** Hole */
+      hole: string;
+      /** Punch */
+      punch: string;
     };
     /** SchoolOut */
     vamper__api__finish__schemas__SchoolOut: {
@@ -6789,6 +7182,8 @@ export interface operations {
         lift?: number | null;
         crop?: string | null;
         bend?: number | null;
+        stretch?: number | null;
+        ink?: number | null;
       };
       header?: never;
       path: {
@@ -8516,6 +8911,37 @@ export interface operations {
       };
     };
   };
+  get_pieces_api_jobs__job_id__finish_pieces_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['PiecesOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   get_force_api_jobs__job_id__force_get: {
     parameters: {
       query?: {
@@ -8973,6 +9399,42 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['OnCupOut'] | null;
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  make_in_cup_parts_api_jobs__job_id__items__number__cup_parts_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SeamsIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobOut'];
         };
       };
       /** @description Validation Error */
@@ -9848,6 +10310,35 @@ export interface operations {
       path: {
         job_id: number;
         number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_placing_api_jobs__job_id__placing_pdf_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
       };
       cookie?: never;
     };

@@ -1,6 +1,7 @@
 import type { Finding, ItemDocument } from '../api/client';
 import { type Changer } from '../api/changes';
 import { useSplit, useTiles } from '../api/designs';
+import { useCupParts } from '../api/finish';
 import { useByColour } from '../api/sheets';
 import { Bead } from '../kit/Bead';
 import { Button } from '../kit/Button';
@@ -78,6 +79,7 @@ interface CardProps {
 function FindingCard({ finding, name, jobId, change }: CardProps) {
   const split = useSplit(jobId);
   const tiles = useTiles(jobId);
+  const cupParts = useCupParts(jobId);
   const byColour = useByColour(jobId);
   const point = useLook((state) => state.point);
   const showItem = useLook((state) => state.showItem);
@@ -89,6 +91,10 @@ function FindingCard({ finding, name, jobId, change }: CardProps) {
     }
     if (fix.target === 'tiles' && finding.item_number !== null) {
       tiles.mutate({ number: finding.item_number, overlap_mm: Number(fix.changes.overlap_mm) });
+      return;
+    }
+    if (fix.target === 'cup' && finding.item_number !== null) {
+      cupParts.mutate({ number: finding.item_number, seams_mm: [] });
       return;
     }
     if (fix.target === 'colours' && finding.item_number !== null) {

@@ -1,4 +1,11 @@
-import { type Evening, type EveningBatch, type EveningStep, useDoStep, useReadLabel } from '../api/finish';
+import {
+  type Evening,
+  type EveningBatch,
+  type EveningStep,
+  type StepDoing,
+  useDoStep,
+  useReadLabel,
+} from '../api/finish';
 import { LabelField } from '../kit/LabelField';
 import { clockTime, left, timeOf } from '../kit/clock';
 
@@ -15,12 +22,17 @@ const BIG =
 export function NowCards({ evening, now, ringing }: Props) {
   const doing = useDoStep();
   const read = useReadLabel();
-  const act = (batch: EveningBatch, step: EveningStep, what: 'begin' | 'end' | 'undo') =>
+  const act = (batch: EveningBatch, step: EveningStep, what: StepDoing) =>
     doing.mutate({ number: batch.number, step: step.step, doing: what });
   const next = evening.next && find(evening, evening.next.batch, evening.next.step);
   const resting = evening.batches.flatMap((batch) =>
     batch.steps
       .filter((step) => !step.hands_on && (step.state === 'running' || step.state === 'over'))
+      .map((step) => ({ batch, step })),
+  );
+  const paused = evening.batches.flatMap((batch) =>
+    batch.steps
+      .filter((step) => step.state === 'paused' && step !== next?.step)
       .map((step) => ({ batch, step })),
   );
   return (
@@ -62,14 +74,26 @@ export function NowCards({ evening, now, ringing }: Props) {
             </div>
           )}
           {next.step.state === 'running' || next.step.state === 'over' ? (
-            <button
-              type="button"
-              className={`${BIG} border-kingfisher bg-kingfisher text-on-kingfisher`}
-              disabled={doing.isPending}
-              onClick={() => act(next.batch, next.step, 'end')}
-            >
-              It is done
-            </button>
+            <div className="flex gap-3">
+              <button
+                type="button"
+                className={`${BIG} border-kingfisher bg-kingfisher text-on-kingfisher`}
+                disabled={doing.isPending}
+                onClick={() => act(next.batch, next.step, 'end')}
+              >
+                It is done
+              </button>
+              {next.step.hands_on && (
+                <button
+                  type="button"
+                  className={`${BIG} max-w-40 border-rule bg-paper`}
+                  disabled={doing.isPending}
+                  onClick={() => act(next.batch, next.step, 'pause')}
+                >
+                  Pause
+                </button>
+              )}
+            </div>
           ) : (
             <button
               type="button"
@@ -77,7 +101,11 @@ export function NowCards({ evening, now, ringing }: Props) {
               disabled={doing.isPending || next.step.unread.length > 0}
               onClick={() => act(next.batch, next.step, 'begin')}
             >
-              {next.step.hands_on ? 'I begin' : 'It rests from now'}
+              {next.step.state === 'paused'
+                ? 'I go on'
+                : next.step.hands_on
+                  ? 'I begin'
+                  : 'It rests from now'}
             </button>
           )}
           <Back evening={evening} act={act} />
@@ -89,6 +117,20 @@ export function NowCards({ evening, now, ringing }: Props) {
         </section>
       )}
       <section aria-label="Resting" className="flex flex-col gap-2">
+        {paused.map(({ batch, step }) => (
+          <div key={`${batch.number}.${step.step}`} className="panel p-3">
+            <p className="truncate text-soft">{batch.name}</p>
+            <b className="leading-tight">{step.name}</b>
+            <p className="text-sm">paused</p>
+            <button
+              type="button"
+              className="mt-1 text-sm font-bold text-kingfisher underline"
+              onClick={() => act(batch, step, 'begin')}
+            >
+              I go on with it
+            </button>
+          </div>
+        ))}
         {resting.length === 0 && <p className="text-sm text-soft">Nothing rests at the moment.</p>}
         {resting.map(({ batch, step }) => (
           <div
@@ -136,7 +178,7 @@ function Back({
   act,
 }: {
   evening: Evening;
-  act: (batch: EveningBatch, step: EveningStep, what: 'undo') => void;
+  act: (batch: EveningBatch, step: EveningStep, what: StepDoing) => void;
 }) {
   const touched = evening.batches
     .map((batch) => ({ batch, step: batch.steps.findLast((one) => one.state !== 'to come' && one.hands_on) }))

@@ -64,8 +64,8 @@ export default function TonightPage() {
           {evening.notes.length > 0 && (
             <ul className="flex flex-col gap-1 print:hidden" aria-label="What to know">
               {evening.notes.map((note) => (
-                <li key={note} className="border-l-[3px] border-bracken pl-2.5 text-sm">
-                  {note}
+                <li key={note.text} className="border-l-[3px] border-bracken pl-2.5 text-sm">
+                  {note.text}
                 </li>
               ))}
             </ul>

@@ -48,10 +48,13 @@ def art_preview(
     lift: Annotated[float | None, Query(ge=0.5, le=60)] = None,
     crop: str | None = None,
     bend: Annotated[float | None, Query(ge=-300, le=300)] = None,
+    stretch: Annotated[float | None, Query(ge=0.2, le=5)] = None,
+    ink: Annotated[float | None, Query(ge=0.1, le=1)] = None,
 ) -> Response:
     """The prepared picture, at most `px` at its longer side. Content never changes under the same address."""
+    preparation = Preparation(page=page, lift_de=lift, crop=_crop(crop), bend_deg=bend, stretch=stretch, ink_share=ink)
     return Response(
-        here.arts.preview(digest, px, Preparation(page=page, lift_de=lift, crop=_crop(crop), bend_deg=bend)),
+        here.arts.preview(digest, px, preparation),
         media_type="image/png",
         headers={"cache-control": "private, max-age=31536000, immutable"},
     )

@@ -28,6 +28,10 @@ def picture_address(digest: str, prepare: Preparation) -> str:
         query["crop"] = ",".join(f"{side:g}" for side in prepare.crop)
     if prepare.bend_deg is not None:
         query["bend"] = prepare.bend_deg
+    if prepare.stretch is not None:
+        query["stretch"] = prepare.stretch
+    if prepare.ink_share is not None:
+        query["ink"] = prepare.ink_share
     return f"/api/art/{digest}.png?{urlencode(query)}"
 
 

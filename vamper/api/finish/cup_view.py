@@ -37,8 +37,9 @@ def cup_out(item: DesignedItem) -> OnCupOut | None:
         up_mm=found.up_mm,
         edge=[_thinned(ring) for ring in found.edge],
         drawing=[_thinned(ring) for ring in found.drawing],
+        handle=[_thinned(_handle(found))] if found.handle_mm else [],
         flat=_flat(found),
-        lines=list(_lines(found)),
+        lines=list(_lines(found, item.as_asked.wrap is None or item.as_asked.wrap.bent)),
     )
 
 
@@ -64,16 +65,46 @@ def _flat(found: OnCup) -> FlatWallOut:
         wall=closed_path(wall, _DECIMALS),
         edge=rings(found.edge),
         drawing=rings(found.drawing),
+        handle=" ".join(closed_path(thing_half, _DECIMALS) for thing_half in _handle_flat(found)),
         around=open_path(level(found.up_mm), _DECIMALS),
         up=open_path(found.thing.unrolled(plumb), _DECIMALS),
     )
 
 
-def _lines(found: OnCup) -> Iterator[str]:
+def _handle(found: OnCup) -> Points:
+    """What is kept free for the handle, opposite the art's middle: turns go past 180 degrees there."""
+    half = found.handle_mm / found.wrap.around_mm * 180
+    across = np.linspace(180 - half, 180 + half, 9)
+    up = np.column_stack([across, np.full(9, 0.0)])
+    back = np.column_stack([across[::-1], np.full(9, found.slant_mm)])
+    return np.concatenate([up, back])
+
+
+def _handle_flat(found: OnCup) -> list[Points]:
+    """The same on the wall laid flat: half of it at either end."""
+    if not found.handle_mm:
+        return []
+    half = found.handle_mm / found.wrap.around_mm * 180
+    ends = []
+    for first, last in ((-180.0, -180 + half), (180 - half, 180.0)):
+        corners = np.array([(first, 0.0), (last, 0.0), (last, found.slant_mm), (first, found.slant_mm)])
+        ends.append(found.thing.unrolled(corners))
+    return ends
+
+
+def _lines(found: OnCup, bent: bool) -> Iterator[str]:
     around, most = found.wrap.around_mm, found.wrap.flat_width_most_mm
     share = found.width_mm / around * 100
     yield f"The way round there is {mm(around, 1)}; the piece takes {mm(found.width_mm, 1)} of it ({share:.0f} %)."
-    if most is not None:
+    if found.handle_mm:
+        left = (found.room_mm - found.width_mm) / 2
+        yield (
+            f"{mm(found.handle_mm, 1)} are kept free for the handle, opposite its middle; {mm(left, 1)} are left "
+            "on either side."
+        )
+    if most is not None and not bent:
+        yield f"It is laid on as flat as it is: a level line as wide sags by {mm(found.wrap.sag_mm, 1)}."
+    elif most is not None:
         yield f"Unbent, its ends would hang {mm(found.wrap.sag_mm, 1)} off a level line; so it is bent, edge and all."
         yield f"Up to {mm(most, 0)} wide it could stay flat: no more than {mm(FLAT_SAG_MM)} off."
     if found.below_rim_mm >= RIM_MM:

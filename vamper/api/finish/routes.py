@@ -1,11 +1,14 @@
 """How a job is finished, and the evening that several jobs share."""
 
-from fastapi import Response
+from fastapi import Request, Response
+from starlette.datastructures import Headers
 
 from vamper.api.door import Id, Number, in_turn
 from vamper.api.door import router as door_router
 from vamper.api.downloads import download
 from vamper.api.finish.cup_view import cup_out
+from vamper.api.finish.pieces_schemas import PiecesOut
+from vamper.api.finish.pieces_view import pieces_out
 from vamper.api.finish.schemas import (
     EveningIn,
     EveningOut,
@@ -13,15 +16,23 @@ from vamper.api.finish.schemas import (
     FinishOut,
     LabelsIn,
     OnCupOut,
+    SeamsIn,
     StepDoing,
     StripsIn,
 )
 from vamper.api.finish.views import evening_out, finish_out
 from vamper.api.here import Here
+from vamper.api.jobs.schemas import JobOut
+from vamper.api.jobs.views import job_out
+from vamper.api.units import unit_of
+from vamper.core.finishing.placing import placing_pages
 from vamper.core.finishing.process import ALWAYS
 from vamper.core.finishing.round_things import diameter_of
+from vamper.core.values.findings import BadInput
 from vamper.formats.out.calendar import write_calendar
+from vamper.formats.out.drawing_pdf import write_drawings_pdf
 from vamper.services.finish.evening import AwayTime
+from vamper.services.finish.finishing import finishing_of
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
 
@@ -32,11 +43,32 @@ router = door_router("finish")
 def get_finish(here: Here, job_id: Id) -> FinishOut | None:
     """What is done to a job's pieces after the print, step by step; nothing while no piece lies on a sheet."""
     plan = here.plan(here.jobs.get(job_id)).plan
-    found = here.finishing(plan)
+    found = finishing_of(plan)
     if found is None:
         return None
     tonight = any(one.job_id == job_id for one in here.evenings.document().batches)
     return finish_out(found, plan, here.evenings.now(), tonight)
+
+
+@router.get("/jobs/{job_id}/finish/pieces")
+def get_pieces(here: Here, job_id: Id) -> PiecesOut:
+    """How the pieces are pressed, where they go on cloth, how they shrink, which layer comes first."""
+    return pieces_out(here.plan(here.jobs.get(job_id)).plan)
+
+
+@router.get("/jobs/{job_id}/placing.pdf", response_class=Response)
+async def get_placing(here: Here, job_id: Id, request: Request) -> Response:
+    """True-size paper templates to find a piece's place with."""
+    unit = unit_of(Headers(scope=request.scope))
+
+    def draw() -> Response:
+        plan = here.plan(here.jobs.get(job_id)).plan
+        if not plan.items:
+            raise BadInput("there is nothing to place yet; add art first", "items")
+        data = write_drawings_pdf(placing_pages(plan), unit)
+        return download(data, "application/pdf", f"{plan.job.title}-placing.pdf")
+
+    return await in_turn(draw)
 
 
 @router.get("/jobs/{job_id}/items/{number}/cup")
@@ -57,10 +89,16 @@ def measure_by_strips(here: Here, job_id: Id, number: Number, strips: StripsIn) 
     here.jobs.change_items(job_id, "cup", (number,), changes)
 
 
+@router.post("/jobs/{job_id}/items/{number}/cup/parts")
+def make_in_cup_parts(here: Here, job_id: Id, number: Number, seams: SeamsIn) -> JobOut:
+    """A design that goes round a thing made in parts, each a design of its own."""
+    return job_out(here.items.in_cup_parts(here.jobs.get(job_id), number, seams.seams_mm))
+
+
 @router.put("/jobs/{job_id}/finish/labels", status_code=204)
 def put_labels(here: Here, job_id: Id, labels: LabelsIn) -> None:
     """Keep what the label of this job's stock says."""
-    here.finish_labels.change(here.jobs.get(job_id).document.stock, labels.figures)
+    here.shop.labels.change(here.jobs.get(job_id).document.stock, labels.figures)
 
 
 @router.post("/jobs/{job_id}/evening", status_code=201)
@@ -122,6 +160,7 @@ async def do_step(here: Here, number: Id, step: int, doing: StepDoing) -> Evenin
     def do() -> EveningOut:
         acts = {
             StepDoing.BEGIN: here.evenings.begin,
+            StepDoing.PAUSE: here.evenings.pause,
             StepDoing.END: here.evenings.end,
             StepDoing.UNDO: here.evenings.undo,
         }

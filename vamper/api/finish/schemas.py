@@ -82,6 +82,8 @@ class StepState(StrEnum):
     RUNNING = "running"
     OVER = "over"
     """It has rested for as long as it should, and waits for its check."""
+    PAUSED = "paused"
+    """Hands are off it for a while."""
     DONE = "done"
 
 
@@ -129,6 +131,13 @@ class NextOut(BaseModel):
     step: int
 
 
+class EveningNoteOut(BaseModel):
+    """Something to know of an evening; its code is that of a finding."""
+
+    code: str
+    text: str
+
+
 class EveningOut(BaseModel):
     """The evening as it stands. `proven` says that no plan ends sooner."""
 
@@ -139,7 +148,7 @@ class EveningOut(BaseModel):
     ends: datetime | None
     proven: bool
     verdict: str
-    notes: list[str]
+    notes: list[EveningNoteOut]
     places: dict[str, int]
     away: list[AwayOut]
     batches: list[EveningBatchOut]
@@ -160,6 +169,7 @@ class EveningIn(BaseModel):
 
 class StepDoing(StrEnum):
     BEGIN = "begin"
+    PAUSE = "pause"
     END = "end"
     UNDO = "undo"
 
@@ -171,6 +181,7 @@ class FlatWallOut(BaseModel):
     wall: str
     edge: str
     drawing: str
+    handle: str
     around: str
     up: str
 
@@ -188,8 +199,17 @@ class OnCupOut(BaseModel):
     up_mm: float
     edge: list[list[list[float]]]
     drawing: list[list[list[float]]]
+    handle: list[list[list[float]]]
     flat: FlatWallOut
     lines: list[str]
+
+
+class SeamsIn(BaseModel):
+    """Where a design is parted, mm from its middle to the right; where the least is drawn, if nothing is said."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    seams_mm: Annotated[list[Annotated[float, Ge(-3000), Le(3000)]], Len(0, 11)] = []
 
 
 class StripsIn(BaseModel):

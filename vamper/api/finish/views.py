@@ -1,11 +1,12 @@
 """A job's finish and the evening, as the screen shows them."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from datetime import datetime, timedelta
 
 from vamper.api.finish.schemas import (
     AwayOut,
     EveningBatchOut,
+    EveningNoteOut,
     EveningOut,
     EveningStepOut,
     FinishOut,
@@ -141,6 +142,8 @@ def _evening_step(
     state = StepState.TO_COME
     if happened.ended is not None:
         state = StepState.DONE
+    elif happened.paused is not None:
+        state = StepState.PAUSED
     elif happened.began is not None:
         due = happened.began + timedelta(minutes=one.timed.minutes)
         state, ends = (StepState.OVER if due <= now.now else StepState.RUNNING), due
@@ -171,27 +174,44 @@ def _verdict(now: EveningNow, ends: datetime | None) -> str:
     return words
 
 
-def _notes(now: EveningNow) -> list[str]:
+def _notes(now: EveningNow) -> list[EveningNoteOut]:
     """What the maker should know of this plan."""
+    return [EveningNoteOut(code=code, text=text) for code, text in _noted(now)]
+
+
+def _noted(now: EveningNow) -> Iterator[tuple[str, str]]:
     plan, document = now.plan, now.document
     if plan is None:
-        return []
-    notes = []
+        return
     for one in plan.broken:
         step, before = now.steps[one.batch][one.step], now.steps[one.batch][one.step - 1]
-        notes.append(
-            f"{document.batches[one.batch].name}: “{step.timed.name}” should begin within {step.timed.wait_most} min "
-            f"of “{before.timed.name}”, and can only at {now.time(one.start):%H:%M}. Look at the piece first."
+        name, most = document.batches[one.batch].name, step.timed.wait_most
+        text = (
+            f"{name}: “{step.timed.name}” should begin within {most} min of “{before.timed.name}”, and can only at "
+            f"{now.time(one.start):%H:%M}. Look at the piece first."
+        )
+        due = now.time(plan.of(one.batch, one.step - 1).end)
+        away = next(
+            (away for away in document.away if away.begins <= due + timedelta(minutes=most or 0) < away.ends), None
+        )
+        if away is None:
+            yield "finish.late", text
+            continue
+        later = max(away.ends - timedelta(minutes=before.timed.minutes), away.begins)
+        yield (
+            "finish.away",
+            f"{text} Nobody is there from {away.begins:%H:%M} to {away.ends:%H:%M}: another time start "
+            f"“{before.timed.name}” so that it ends after that, at {later:%H:%M} or later.",
         )
     ends = now.time(plan.ends)
     if document.done_by is not None and ends > document.done_by:
-        notes.append(
+        yield (
+            "finish.done-by",
             f"You wished to be done by {document.done_by:%H:%M}; take a batch out, begin "
-            f"{span(int((ends - document.done_by).total_seconds() // 60))} sooner, or add a place."
+            f"{span(int((ends - document.done_by).total_seconds() // 60))} sooner, or add a place.",
         )
     for batch, steps in zip(document.batches, now.steps, strict=True):
         missing = {key for one in steps for key in one.step.label if key not in batch.work.label}
         if missing:
             names = ", ".join(sorted({LABELS[key].name for key in missing}))
-            notes.append(f"{batch.name}: times are starters; read on the label: {names}.")
-    return notes
+            yield "finish.label", f"{batch.name}: times are starters; read on the label: {names}."

@@ -24,6 +24,7 @@ from vamper.core.values.job import Job
 from vamper.core.values.placement import Pin
 from vamper.services.brief.brief import brief
 from vamper.services.brief.rail import dry_run_figure, empty_stations, finish_figure, stations
+from vamper.services.finish.finishing import finishing_of
 from vamper.services.jobs.jobs import JobState
 from vamper.services.packing.desk import Packing
 from vamper.services.work.cache import Cache
@@ -81,7 +82,7 @@ class Views:
             )
         head = self._head(planned)
         dry_run = dry_run_figure(self._workshop.dry_runs.look(state.id), planned.plan)
-        finish = finish_figure(self._workshop.finishing(planned.plan), self._workshop.evenings.now(), planned.findings)
+        finish = finish_figure(finishing_of(planned.plan), self._workshop.evenings.now(), planned.findings)
         return ViewOut(
             job=job_out(state),
             brief=phrases,

@@ -79,9 +79,9 @@ def bent_picture(rgba: Pixels, origin_px: tuple[float, float], mm_per_px: float,
     left, top, right, bottom = bend.shape(rim).bounds
     size = (max(1, round((right - left) / mm_per_px)), max(1, round((bottom - top) / mm_per_px)))
     taken = _taken_from(size, lambda at: bend.flat(at * mm_per_px + (left, top)) / mm_per_px + corner - 0.5)
-    weighed = _weighed(rgba) if rgba[..., 3].min() < _OPAQUE else rgba
-    drawn = cv2.remap(weighed, taken[..., 0], taken[..., 1], cv2.INTER_LINEAR, borderMode=cv2.BORDER_CONSTANT)
-    bent = _straight(drawn)
+    flat = weighed(rgba) if rgba[..., 3].min() < _OPAQUE else rgba
+    drawn = cv2.remap(flat, taken[..., 0], taken[..., 1], cv2.INTER_LINEAR, borderMode=cv2.BORDER_CONSTANT)
+    bent = straight(drawn)
     return BentPicture(bent, float(left), float(top), mm_per_px)
 
 
@@ -97,13 +97,13 @@ def _taken_from(size: tuple[int, int], of: Callable[[Points], Points]) -> npt.ND
     return np.asarray(fine[_EVERY_PX : _EVERY_PX + size[1], _EVERY_PX : _EVERY_PX + size[0]])
 
 
-def _weighed(rgba: Pixels) -> Pixels:
+def weighed(rgba: Pixels) -> Pixels:
     """Colours weighed by how much of them is there (premultiplied)."""
     colours = cv2.multiply(rgba[..., :3], cv2.merge([rgba[..., 3]] * 3), scale=1 / _OPAQUE)
     return np.asarray(cv2.merge([*cv2.split(colours), rgba[..., 3]]), dtype=np.uint8)
 
 
-def _straight(rgba: npt.NDArray[Any]) -> Pixels:
+def straight(rgba: npt.NDArray[Any]) -> Pixels:
     """The same the other way round."""
     colours = cv2.divide(rgba[..., :3], cv2.merge([rgba[..., 3]] * 3), scale=_OPAQUE)
     return np.asarray(cv2.merge([*cv2.split(colours), rgba[..., 3]]), dtype=np.uint8)

@@ -3,10 +3,13 @@
 A flat colour is one that many inked pixels have exactly; every other pixel (the soft rims between two of them) goes to
 the flat colour that looks nearest. Each layer is then outlined on its own. Two keys, hooks of the same size at the same
 places, are put on every layer: laid on each other they bring the layers into register. They sit where no colour is
-drawn, in the drawing's corners if these are empty, else below it. A key is never round, so that it cannot turn.
+drawn, inside its box or beside it, where the boxes of all layers grow least. A key is never round, so that it cannot
+turn.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import combinations
 
 import numpy as np
 import numpy.typing as npt
@@ -19,13 +22,15 @@ from vamper.core.art.picture import Picture
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.colour import lab_of
 from vamper.core.values.findings import BadInput
-from vamper.core.values.geometry import as_multi, opening, parts
+from vamper.core.values.geometry import Points, as_multi, opening, parts
 
 KEY_MM = 6.0
 _KEY_GAP_MM = 2.0
 _TIP_MM = 0.6
 # A hook has no symmetry, so that a layer laid upside down shows it; in shares of its size about its middle.
 _HOOK = ((-0.3, -0.4), (-0.05, -0.4), (-0.05, 0.15), (0.45, 0.15), (0.3, 0.4), (-0.3, 0.4))
+# Places that are tried along each side.
+_KEY_PLACES = 7
 _LEAST_SHARE = 0.01
 _MOST_COLOURS = 10
 _LOOK_PX = 400
@@ -97,7 +102,7 @@ def layers_of(picture: Picture, size: SizeSpec) -> tuple[Layer, ...]:
                 )
             )
         )
-    keys = _keys(whole.shape)
+    keys = _keys(whole.shape, shapes)
     return tuple(
         Layer(colour, as_multi(parts(shapely.union_all([shape, *keys]))))
         for colour, shape in zip(colours, shapes, strict=True)
@@ -115,17 +120,33 @@ def _labels(picture: Picture, colours: list[str]) -> npt.NDArray[np.int16]:
     return labels
 
 
-def _keys(drawing: MultiPolygon) -> list[Polygon]:
-    """Two hooks where nothing is drawn: the emptiest two corners, else below the drawing."""
-    left, top, right, bottom = drawing.bounds
+def _keys(drawing: MultiPolygon, layers: Sequence[MultiPolygon]) -> list[Polygon]:
+    """Two hooks far enough from each other and from the drawing, where the layers' boxes grow least together."""
     r = KEY_MM / 2
-    corners = [(left + r, bottom - r), (right - r, bottom - r), (left + r, top + r), (right - r, top + r)]
-    free = [c for c in corners if drawing.distance(shapely.Point(c)) > r + _KEY_GAP_MM]
-    if len(free) < 2 or right - left < 3 * KEY_MM:
-        y = bottom + r + _KEY_GAP_MM
-        across = max(right - left, 3 * KEY_MM)
-        free = [(left + r, y), (left + across - r, y)]
-    return [_hook(*free[0]), _hook(*free[-1])]
+    far = r + _KEY_GAP_MM
+    left, top, right, bottom = drawing.bounds
+    xs, ys = _places(left, right, far), _places(top, bottom, far)
+    grid = np.array([(x, y) for x in xs for y in ys])
+    free = grid[shapely.distance(drawing, shapely.points(grid)) > far]
+    boxes = np.array([layer.bounds for layer in layers])
+
+    def grown(one: Points, other: Points) -> float:
+        low = np.minimum(boxes[:, :2], np.minimum(one, other) - r)
+        high = np.maximum(boxes[:, 2:], np.maximum(one, other) + r)
+        return float(np.prod(high - low, axis=1).sum())
+
+    apart = 3 * KEY_MM
+    pairs = [(one, other) for one, other in combinations(free, 2) if np.hypot(*(one - other)) >= apart]
+    one, other = min(pairs, key=lambda pair: grown(*pair))
+    return [_hook(*one.tolist()), _hook(*other.tolist())]
+
+
+def _places(low: float, high: float, far: float) -> list[float]:
+    """Where a key may sit along one side: outside either end, inside it, and evenly between."""
+    inside = (
+        np.linspace(low + KEY_MM / 2, high - KEY_MM / 2, _KEY_PLACES) if high - low > KEY_MM else [low + KEY_MM / 2]
+    )
+    return [low - far - _TIP_MM, *(float(x) for x in inside), max(high, low + 3 * KEY_MM) + far + _TIP_MM]
 
 
 def _hook(x: float, y: float) -> Polygon:

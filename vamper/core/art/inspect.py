@@ -77,7 +77,9 @@ def art_findings(
         _several(outline, number, facts.groups),
         _base(outline, item, number, facts.surface),
         _white(outline, number, facts.surface, stock),
-        _resolution(outline, item, number, purpose, facts.is_vector),
+        _resolution(
+            outline, item, number, purpose, facts.is_vector, 1.0 if stock.shrink is None else stock.shrink.mean
+        ),
         _fringe(outline, item, number, facts.surface),
         _fonts(facts.other_fonts, number),
         _specks(outline, number),
@@ -281,8 +283,11 @@ def _margin(outline: Outline, number: int) -> Finding | None:
     )
 
 
-def _resolution(outline: Outline, item: ItemSpec, number: int, purpose: Purpose, is_vector: bool) -> Finding | None:
-    needed = need_of(purpose)
+def _resolution(
+    outline: Outline, item: ItemSpec, number: int, purpose: Purpose, is_vector: bool, shrinks: float
+) -> Finding | None:
+    # Pixels move together with the film, so fewer are needed while it is large.
+    needed = need_of(purpose) * shrinks
     if is_vector or outline.ppi >= needed:
         return None
     soft = outline.ppi >= SOFT_SHARE * needed
@@ -365,7 +370,7 @@ def colour_findings(colours: Sequence[str], number: int) -> list[Finding]:
             Severity.LOOK,
             f"{len(colours)} colours in one drawing",
             "This stock is not printed, so it has one colour a sheet. Taken apart, each colour is a design with sheets "
-            "of its own, and two stars on every layer bring them into register.",
+            "of its own, and two hooks on every layer bring them into register.",
             {"colours": len(colours)},
             item=number,
             fixes=(Fix("One sheet a colour", f"{len(colours)} designs instead of this one", FixTarget.COLOURS, {}),),

@@ -8,15 +8,19 @@ drawing's, and the drawing's colour, so that the outline stays at sub-pixel prec
 **Crop.** A box in shares of the picture's sides; of what is drawn, only parts wholly inside it stay.
 
 **Bend.** What goes on a tapering cup is bent to stand straight there; see `bent`.
+
+**Stretch and lighten.** What goes on a film that shrinks more one way than the other is drawn out the other way, and
+printed with less ink, since what there is gathers on less of an area.
 """
 
 from dataclasses import dataclass, replace
 
+import cv2
 import numpy as np
 import numpy.typing as npt
 from scipy import ndimage
 
-from vamper.core.art.bent import bent
+from vamper.core.art.bent import bent, straight, weighed
 from vamper.core.art.picture import Picture, Pixels
 from vamper.core.values.art import Preparation
 from vamper.core.values.colour import Rgb, difference, lab_of, lab_of_one
@@ -60,7 +64,26 @@ def prepared(picture: Picture, preparation: Preparation) -> Picture:
         picture = cropped(picture, preparation.crop)
     if preparation.bend_deg:
         picture = bent(picture, preparation.bend_deg)
+    if preparation.stretch is not None:
+        picture = stretched(picture, preparation.stretch)
+    if preparation.ink_share is not None:
+        picture = lightened(picture, preparation.ink_share)
     return picture
+
+
+def stretched(picture: Picture, ratio: float) -> Picture:
+    """The picture so much wider for its height: one side is drawn out, so that no pixel is lost."""
+    height, width = picture.rgba.shape[:2]
+    size = (round(width * ratio), height) if ratio >= 1 else (width, round(height / ratio))
+    drawn = cv2.resize(weighed(picture.rgba), size, interpolation=cv2.INTER_LINEAR)
+    return replace(picture, rgba=straight(drawn))
+
+
+def lightened(picture: Picture, share: float) -> Picture:
+    """The picture printed with so much of its ink: what is white stays white."""
+    rgba = picture.rgba.copy()
+    rgba[..., :3] = cv2.convertScaleAbs(rgba[..., :3], alpha=share, beta=255 * (1 - share))
+    return replace(picture, rgba=rgba)
 
 
 def lifted(picture: Picture, tolerance_de: float) -> Picture:

@@ -4,7 +4,7 @@ Each kind is a module in `kinds`; adding one touches nothing else.
 """
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
@@ -83,6 +83,18 @@ KINDS: Registry[EdgeKind] = Registry(EDGE_KINDS)
 
 def kind_of(spec: EdgeSpec) -> EdgeKind:
     return KINDS[spec.kind]
+
+
+def enlarged(spec: EdgeSpec, factor: float) -> EdgeSpec:
+    """The same edge round a drawing that is so many times as large."""
+    return replace(
+        spec,
+        distance_mm=spec.distance_mm * factor,
+        smooth_mm=spec.smooth_mm * factor,
+        corner_mm=spec.corner_mm * factor,
+        blunt_mm=spec.blunt_mm * factor,
+        rings=tuple(replace(ring, width_mm=ring.width_mm * factor) for ring in spec.rings),
+    )
 
 
 def along_with_kind(before: EdgeSpec, kind: EdgeKind) -> dict[str, object]:

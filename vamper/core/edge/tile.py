@@ -11,13 +11,14 @@ from dataclasses import replace
 import numpy as np
 import numpy.typing as npt
 import shapely
-from shapely.geometry import MultiPolygon
+from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
+from vamper.core.art.bent import Bend
 from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import Edge
 from vamper.core.values.findings import BadInput
-from vamper.core.values.geometry import as_multi, clockwise_on_screen, parts
+from vamper.core.values.geometry import as_multi, clockwise_on_screen, parts, ring_points
 from vamper.core.values.item import Tile, Turn
 
 OVERLAP_MM = 3.0
@@ -27,6 +28,8 @@ MOST_TILES = 12
 _COLUMNS = 240
 # A window's open side reaches beyond every border.
 _FAR_MM = 1e4
+# How far a bent window reaches round the tip and towards it, in radii.
+_NEARLY_ROUND, _NEARLY_ALL = 3.0, 0.98
 
 
 def tile_counts(edge: Edge, room_mm: tuple[float, float], turn: Turn, overlap_mm: float) -> tuple[int, int] | None:
@@ -76,7 +79,7 @@ def _seams(
     side = outline.size_mm[axis]
     first, last = edge.shape.bounds[axis], edge.shape.bounds[axis + 2]
     at = np.linspace(max(first, 0.0), min(last, side), _COLUMNS)
-    ink = _ink(outline.shape, axis, at)
+    ink = ink_along(outline.shape, axis, at)
     spread = max(1, round(overlap / (at[1] - at[0])))
     cost = np.convolve(ink, np.ones(spread) / spread, mode="same")
     # The cheapest way to lay seams one after the other, each tile no longer than the room (dynamic programming). Where
@@ -111,7 +114,7 @@ def _uneven(length: npt.NDArray[np.float64], even: float) -> npt.NDArray[np.floa
     return 1e-3 * (length - even) ** 2 / even
 
 
-def _ink(shape: MultiPolygon, axis: int, at: npt.NDArray[np.float64]) -> npt.NDArray[np.float64]:
+def ink_along(shape: BaseGeometry, axis: int, at: npt.NDArray[np.float64]) -> npt.NDArray[np.float64]:
     """How much is drawn along each line across an axis, mm."""
     far = _FAR_MM
     ends = [[(x, -far), (x, far)] if axis == 0 else [(-far, x), (far, x)] for x in at.tolist()]
@@ -119,21 +122,40 @@ def _ink(shape: MultiPolygon, axis: int, at: npt.NDArray[np.float64]) -> npt.NDA
     return found
 
 
-def tiled(outline: Outline, edge: Edge, tile: Tile) -> tuple[Outline, Edge]:
-    """The outline and edge that a window shows, in a frame of their own.
+def _window(outline: Outline, tile: Tile) -> Polygon:
+    width, height = outline.size_mm
+    return shapely.box(
+        -_FAR_MM if tile.left == 0 else tile.left * width,
+        -_FAR_MM if tile.top == 0 else tile.top * height,
+        _FAR_MM if tile.right == 1 else tile.right * width,
+        _FAR_MM if tile.bottom == 1 else tile.bottom * height,
+    )
+
+
+def _bent_window(outline: Outline, tile: Tile, bend: Bend) -> BaseGeometry:
+    """A window on a drawing that was bent, in shares of its flat width; open sides reach as far as the bend goes."""
+    across = np.concatenate([bend.flat(ring_points(part.exterior)) for part in parts(outline.shape)])[:, 0]
+    first, width = float(across.min()), float(np.ptp(across))
+    far_x, far_y = bend.radius_mm * _NEARLY_ROUND, bend.radius_mm * _NEARLY_ALL
+    return bend.shape(
+        shapely.box(
+            bend.middle[0] - far_x if tile.left == 0 else first + tile.left * width,
+            bend.middle[1] - far_y,
+            bend.middle[0] + far_x if tile.right == 1 else first + tile.right * width,
+            bend.middle[1] + far_y,
+        )
+    )
+
+
+def tiled(outline: Outline, edge: Edge, tile: Tile, bend: Bend | None = None) -> tuple[Outline, Edge]:
+    """The outline and edge that a window shows, in a frame of their own; the window is bent with what was bent.
 
     Raises
     ------
     BadInput
         If nothing is drawn in the window.
     """
-    width, height = outline.size_mm
-    window = shapely.box(
-        -_FAR_MM if tile.left == 0 else tile.left * width,
-        -_FAR_MM if tile.top == 0 else tile.top * height,
-        _FAR_MM if tile.right == 1 else tile.right * width,
-        _FAR_MM if tile.bottom == 1 else tile.bottom * height,
-    )
+    window = _window(outline, tile) if bend is None else _bent_window(outline, tile, bend)
     shown = shapely.intersection(outline.shape, window)
     if not parts(shown):
         raise BadInput("nothing is drawn in this part of the piece; remove it", "tile")

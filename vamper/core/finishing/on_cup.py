@@ -1,22 +1,25 @@
-"""Where a design comes to lie on what it goes round: its rings by turn and height, and what is found there."""
+"""Where a design comes to lie on what it goes round: its rings by turn and height."""
 
-from collections.abc import Iterator
+from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 import shapely
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.design import DesignedItem
-from vamper.core.finishing.round_things import RIM_MM, RoundThing, Wrap, middle_up_mm, thing_of, wrap
-from vamper.core.values.art import Purpose
-from vamper.core.values.findings import Finding, Severity
+from vamper.core.edge.tile import ink_along
+from vamper.core.finishing.round_things import RoundThing, Wrap, bend_on, middle_up_mm, split, thing_of, wrap
+from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import Points, parts
+from vamper.core.values.item import Tile
 from vamper.core.values.lengths import mm
 
 _FINE_MM = 0.4
-# Ends nearer to each other than this are seen as one seam.
-_MEETS_MM = 1.0
+LEAST_PART_MM = 5.0
+# Columns in which ink is measured to find where a piece is parted.
+_INK_COLUMNS = 400
 
 
 @dataclass(frozen=True)
@@ -29,11 +32,17 @@ class OnCup:
     wrap: Wrap
     slant_mm: float
     overlap_mm: float
+    handle_mm: float
     up_mm: float
     width_mm: float
     height_mm: float
     edge: tuple[Points, ...]
     drawing: tuple[Points, ...]
+
+    @property
+    def room_mm(self) -> float:
+        """How wide one piece may be: all round, or as far as the handle leaves room."""
+        return self.wrap.around_mm - self.handle_mm if self.handle_mm else self.wrap.around_mm + self.overlap_mm
 
     @property
     def below_rim_mm(self) -> float:
@@ -51,12 +60,15 @@ def on_cup(item: DesignedItem) -> OnCup | None:
         return None
     thing, up = thing_of(spec), middle_up_mm(spec)
     left, top, right, bottom = item.outline.shape.bounds
-    middle = np.array([(left + right) / 2, (top + bottom) / 2] if item.bend is None else item.bend.middle)
+    at = item.middle or ((left + right) / 2, (top + bottom) / 2)
+    # Laid on a taper as flat as it is, it comes to lie as if it had been bent the other way.
+    bend = item.bend or (None if thing.is_cylinder else bend_on(thing, at, up))
+    middle = np.array(at if bend is None else bend.middle)
 
     def laid(ring: BaseGeometry) -> Points:
         """A ring of the piece, flat again, with the art's middle as its origin."""
         points = shapely.get_coordinates(shapely.segmentize(ring, _FINE_MM))
-        return np.asarray((points if item.bend is None else item.bend.flat(points)) - middle)
+        return np.asarray((points if bend is None else bend.flat(points)) - middle)
 
     def flat_rings(shape: BaseGeometry) -> tuple[Points, ...]:
         return tuple(laid(ring) for part in parts(shape) for ring in (part.exterior, *part.interiors))
@@ -68,9 +80,10 @@ def on_cup(item: DesignedItem) -> OnCup | None:
     width, height = (float(side) for side in np.ptp(np.concatenate(edge), axis=0))
     return OnCup(
         thing,
-        wrap(thing, width, up, spec.overlap_mm),
+        wrap(thing, width, up, spec.overlap_mm, handle_mm=spec.handle_mm),
         spec.slant_mm,
         spec.overlap_mm,
+        spec.handle_mm,
         up,
         width,
         height,
@@ -79,49 +92,56 @@ def on_cup(item: DesignedItem) -> OnCup | None:
     )
 
 
-def cup_findings(item: DesignedItem, purpose: Purpose) -> Iterator[Finding]:
-    """What is found where a design goes round a thing."""
+def parts_round(item: DesignedItem, seams_mm: Sequence[float] = ()) -> tuple[Tile, ...]:
+    """A design in parts that go round one after the other, as windows on its drawing that lie over each other by the
+    overlap: parted at these seams (mm from its middle), or where the least is drawn.
+
+    Raises
+    ------
+    BadInput
+        If it goes round nothing, a seam lies outside it, or a part would not fit round.
+    """
     found = on_cup(item)
     if found is None:
-        return
-    number = item.number
-    around, overlap, count = found.wrap.around_mm, found.overlap_mm, len(found.wrap.pieces)
-    if min(found.below_rim_mm, found.above_foot_mm) < 0:
-        yield Finding(
-            "finish.too-high",
-            Severity.STOP,
-            "It reaches past a rim",
-            f"The piece is {mm(found.height_mm, 1)} high with its middle {mm(found.up_mm, 1)} up the wall; make it "
-            "smaller, or move it.",
-            {"height_mm": found.height_mm},
-            item=number,
+        raise BadInput("say first what it goes round", "wrap")
+    around = found.wrap.around_mm
+    drawn = np.concatenate(found.drawing)[:, 0] / 360 * around
+    edge = np.concatenate(found.edge)[:, 0] / 360 * around
+    first, last = float(edge.min()), float(edge.max())
+    over, most = max(found.overlap_mm, 0.0), found.room_mm
+    if seams_mm:
+        at = [first, *sorted(seams_mm), last]
+        spans = tuple(pairwise(at))
+        if min(b - a for a, b in spans) < LEAST_PART_MM:
+            raise BadInput(
+                f"a seam must lie inside the piece, and parts be {mm(LEAST_PART_MM)} wide at least; it reaches from "
+                f"{mm(first, 1)} to {mm(last, 1)} of its middle",
+                "seams_mm",
+            )
+        if max(b - a for a, b in spans) + over > most:
+            raise BadInput(f"a part would be wider than the way round, {mm(most, 1)}; set one more seam", "seams_mm")
+    else:
+        middles = first + (np.arange(_INK_COLUMNS) + 0.5) * (last - first) / _INK_COLUMNS
+        flat = (np.column_stack([ring[:, 0] / 360 * around, -ring[:, 1]]) for ring in found.drawing)
+        # A hole lies in its shell, so what is in both is in neither.
+        shape: BaseGeometry = shapely.Point()
+        for ring in flat:
+            shape = shapely.symmetric_difference(shape, shapely.Polygon(ring).buffer(0))
+        ink = ink_along(shape, 0, middles).tolist()
+        spans = tuple(
+            (first + one.from_mm, first + one.to_mm) for one in split(last - first, most - over, ink, least=2)
         )
-    elif found.below_rim_mm < RIM_MM and purpose is Purpose.DRINKWARE:
-        yield Finding(
-            "finish.rim",
-            Severity.LOOK,
-            "Close to the rim people drink from",
-            f"It comes to {mm(found.below_rim_mm, 1)} below the rim; keep {mm(RIM_MM)} free, outside only, hand wash.",
-            {"below_rim_mm": found.below_rim_mm},
-            item=number,
+    left, width = float(drawn.min()), float(np.ptp(drawn))
+
+    def share(at_mm: float) -> float:
+        return round(min(max((at_mm - left) / width, 0.0), 1.0), 6)
+
+    return tuple(
+        Tile(
+            0.0 if place == 0 else share(a - over / 2),
+            0.0,
+            1.0 if place == len(spans) - 1 else share(b + over / 2),
+            1.0,
         )
-    if count > 1:
-        yield Finding(
-            "finish.too-wide",
-            Severity.STOP,
-            "Wider than the way round",
-            f"The piece is {mm(found.width_mm, 1)} wide and the way round is {mm(around, 1)} with {mm(overlap, 1)} of "
-            f"overlap: it would take {count} parts. Make it smaller, or split it.",
-            {"width_mm": found.width_mm, "around_mm": around},
-            item=number,
-        )
-    elif found.width_mm > around - _MEETS_MM:
-        yield Finding(
-            "finish.seam",
-            Severity.NOTE,
-            "Its ends meet",
-            f"It goes all round ({mm(around, 1)}); its ends lie {mm(found.width_mm - around, 1)} over each other. Put "
-            "the seam opposite the side that is looked at, by the handle.",
-            {"over_mm": found.width_mm - around},
-            item=number,
-        )
+        for place, (a, b) in enumerate(spans)
+    )

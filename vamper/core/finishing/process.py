@@ -14,8 +14,10 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Ge, Le
 
 from vamper.core.finishing.timetable import Batch, TimedStep
+from vamper.core.values.art import Purpose
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import FinishSpec, School, WrapSpec
+from vamper.core.values.finish import AddedStep, Fibre, FinishSpec, School, Target, WrapSpec
+from vamper.core.values.job import Job
 from vamper.core.values.limits import STRICT
 from vamper.core.values.stock import Stock, StockClass
 from vamper.core.values.tables import table
@@ -24,6 +26,8 @@ _TABLE = table(__package__, "processes.toml")
 MOST_CAUTIONS = 3
 # More repetitions than this are one step to plan with.
 _MOST_REPEATS = 8
+# The time of one place under the press or the iron.
+_PRESSED = "press_s"
 _SECONDS_OF = {"s": 1, "min": 60}
 
 
@@ -87,6 +91,17 @@ class Process:
     bare: bool
     mirrored: bool
     later: str
+    fibres: tuple[Fibre, ...]
+    wanders: tuple[Fibre, ...]
+    pale: bool
+
+    @property
+    def on_cloth(self) -> bool:
+        return bool(self.fibres)
+
+    def takes(self, place: str) -> bool:
+        """Whether one of its steps takes a place: the oven, the press."""
+        return any(place in step.places for step in self.steps)
 
     def label_keys(self) -> tuple[str, ...]:
         """The figures that its products' labels must say."""
@@ -136,6 +151,9 @@ def _process(key: str, data: Mapping[str, Any]) -> Process:
         bool(data.get("bare", False)),
         bool(data.get("mirrored", False)),
         data.get("later", ""),
+        tuple(Fibre(one) for one in data.get("fibres", ())),
+        tuple(Fibre(one) for one in data.get("wanders", ())),
+        bool(data.get("pale", False)),
     )
 
 
@@ -148,12 +166,53 @@ CUPS: dict[str, WrapSpec] = {
 }
 PLACES: dict[str, str] = {key: place["name"] for key, place in _TABLE["places"].items()}
 STARTER_PLACES: dict[str, int] = {key: place["holds"] for key, place in _TABLE["places"].items()}
+ADDED_CHECK = "tried on a scrap of the same stock first; dry before the next step"
 ALWAYS = "The label of your product and your local rules come before this."
 
 
 @dataclass(frozen=True, slots=True)
+class ClothFacts:
+    """Starters for motifs on cloth: their share of the panel's width, how far below the collar, mm, on a panel of
+    `panel_mm`, and how much patches of an iron lie over each other.
+    """
+
+    art_share: float
+    drop_mm: float
+    panel_mm: float
+    patch_overlap: float
+
+
+CLOTH = ClothFacts(**_TABLE["cloth"])
+
+
+@dataclass(frozen=True, slots=True)
+class TargetFacts:
+    """What a piece goes on: in words, its purpose, the processes for it, the usual one first, whether it stands an
+    oven (None where nobody puts it in one), its starter among the cups, and whether it is cloth, and dark.
+    """
+
+    words: str
+    purpose: Purpose
+    processes: tuple[str, ...]
+    heat: bool | None = None
+    cup: str | None = None
+    cloth: bool = False
+    dark: bool = False
+
+
+TARGETS: dict[Target, TargetFacts] = {
+    target: TargetFacts(
+        **{**data, "purpose": Purpose(data["purpose"]), "processes": tuple(data["processes"])},
+    )
+    for target, data in ((one, _TABLE["targets"][one]) for one in Target)
+}
+
+
+@dataclass(frozen=True, slots=True)
 class Work:
-    """How much of it there is: pieces, sheets, coats (None: the process' own), and pieces a plate or oven holds."""
+    """How much of it there is: pieces, sheets, coats (None: the process' own), pieces a plate or oven holds, and in how
+    many patches a piece is pressed.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
@@ -163,6 +222,8 @@ class Work:
     plate: Annotated[int, Ge(1), Le(1000)] = 6
     school: School | None = None
     label: Mapping[str, float] = field(default_factory=dict)
+    added: tuple[AddedStep, ...] = ()
+    patches: Annotated[int, Ge(1), Le(1000)] = 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -202,29 +263,42 @@ def processes_for(stock: Stock) -> tuple[Process, ...]:
     return tuple(fit)
 
 
-def usual_process(stock: Stock, purpose: str, coated: bool, laminated: bool) -> Process:
-    """The process that follows from what a job is made of and what it is for."""
+def usual_process(stock: Stock, purpose: str, target: Target | None, coated: bool, laminated: bool) -> Process:
+    """The process that follows from what a job is made of, what it goes on and what it is for."""
     fit = processes_for(stock)
+    meant = TARGETS[target].processes if target is not None else ()
     if laminated:
         fit = tuple(one for one in fit if one.key == "sealed-laminate") or fit
     elif coated:
         fit = tuple(one for one in fit if one.coated) or fit
     else:
-        fit = tuple(one for one in fit if purpose in one.purposes) or fit
+        fit = (
+            tuple(sorted((one for one in fit if one.key in meant), key=lambda one: meant.index(one.key)))
+            or tuple(one for one in fit if purpose in one.purposes)
+            or fit
+        )
     return fit[0]
 
 
-def finish_of(spec: FinishSpec, stock: Stock, purpose: str, coated: bool, laminated: bool) -> Process:
+def finish_of(
+    spec: FinishSpec, stock: Stock, purpose: str, target: Target | None, coated: bool, laminated: bool
+) -> Process:
     """The process of a job: the one that was chosen, where its stock can go through it, else what follows."""
     fit = processes_for(stock)
     chosen = next((one for one in fit if one.key == spec.process), None)
-    return chosen or usual_process(stock, purpose, coated, laminated)
+    return chosen or usual_process(stock, purpose, target, coated, laminated)
+
+
+def process_of_job(job: Job) -> Process:
+    """How a job is finished. A laminate counts as such whether it is still said of the job or of its stock."""
+    laminated = job.laminate_um > 0
+    return finish_of(job.finish, job.stock, job.purpose, job.target, job.coated, laminated)
 
 
 def steps_of(process: Process, work: Work) -> tuple[WorkStep, ...]:
     """The steps of one batch in their order."""
     found = list[WorkStep]()
-    for group in _groups(process.of(work.school)):
+    for group in _groups(_with_added(process.of(work.school), work.added)):
         each = group[0].each
         times = _times(each, process, work)
         if len(group) == 1 and each in (Each.PIECE, Each.SHEET):
@@ -263,6 +337,21 @@ def _groups(steps: Sequence[Step]) -> list[list[Step]]:
         else:
             groups.append([step])
     return groups
+
+
+def _with_added(steps: Sequence[Step], added: Sequence[AddedStep]) -> list[Step]:
+    """The steps with those that a maker put between them; those after a step that is not there come at the end."""
+    keys = {step.key for step in steps}
+    found, last = list[Step](), [one for one in added if one.after not in keys]
+    for step in steps:
+        found += [step, *(_by_hand(one) for one in added if one.after == step.key)]
+    return found + [_by_hand(one) for one in last]
+
+
+def _by_hand(one: AddedStep) -> Step:
+    return Step(
+        f"added-{one.do}", one.do, one.minutes, one.minutes, True, Each.SHEET, (), None, ADDED_CHECK, (), None, (), None
+    )
 
 
 def _lot(group: Sequence[Step], times: int, work: Work) -> WorkStep:
@@ -312,6 +401,8 @@ def _by_label(step: Step, work: Work) -> int | None:
     if step.lasts is None or step.lasts not in work.label:
         return None
     seconds = work.label[step.lasts] * _SECONDS_OF[LABELS[step.lasts].unit]
+    if step.lasts == _PRESSED:
+        seconds *= work.patches
     return max(1, math.ceil(seconds / _SECONDS_OF["min"]))
 
 

@@ -143,7 +143,12 @@ def check_height(thing: RoundThing, height_mm: float, up_mm: float) -> None:
 
 
 def wrap(
-    thing: RoundThing, width_mm: float, up_mm: float, overlap_mm: float = OVERLAP_MM, ink: Sequence[float] = ()
+    thing: RoundThing,
+    width_mm: float,
+    up_mm: float,
+    overlap_mm: float = OVERLAP_MM,
+    ink: Sequence[float] = (),
+    handle_mm: float = 0.0,
 ) -> Wrap:
     """How art of this width goes round a thing, its middle `up_mm` above the lower rim along the wall.
 
@@ -153,6 +158,8 @@ def wrap(
         How far its ends lie over each other where it goes all round; negative leaves a gap.
     ink : sequence of float
         How much is inked in each of its columns, from the left, to split it where it is emptiest.
+    handle_mm : float
+        What is kept free for a handle; nothing lies over each other then.
 
     Raises
     ------
@@ -162,7 +169,10 @@ def wrap(
     around = thing.around_mm(up_mm)
     if around + overlap_mm < LEAST_AROUND_MM:
         raise BadInput(f"a gap of {-overlap_mm:g} mm leaves nothing of the way round; make it smaller", "overlap")
-    pieces = _split(width_mm, around + overlap_mm, ink)
+    room = around - handle_mm if handle_mm else around + overlap_mm
+    if room < LEAST_AROUND_MM:
+        raise BadInput(f"a handle of {handle_mm:g} mm leaves nothing of the way round; make it smaller", "handle")
+    pieces = split(width_mm, room, ink)
     if thing.is_cylinder:
         return Wrap(thing, around, 0.0, None, pieces)
     radius = thing.radius_at(up_mm)
@@ -171,15 +181,20 @@ def wrap(
     return Wrap(thing, around, sag, flat, pieces)
 
 
-def _split(width_mm: float, most_mm: float, ink: Sequence[float]) -> tuple[Span, ...]:
-    """The art in as few parts as fit round, parted where it is emptiest near even parts."""
-    count = max(1, math.ceil(width_mm / most_mm - 1e-9))
+def split(width_mm: float, most_mm: float, ink: Sequence[float], least: int = 1) -> tuple[Span, ...]:
+    """The art in as few parts as fit, parted where it is emptiest near even parts. Where `least` asks for more parts
+    than that, none of them is narrower than half an even one.
+    """
+    count = max(least, math.ceil(width_mm / most_mm - 1e-9))
     seams = [0.0]
     column = width_mm / len(ink) if len(ink) else 0.0
     for number in range(1, count):
         even = width_mm * number / count
         left = count - number
         low, high = max(width_mm - left * most_mm, seams[-1]), min(seams[-1] + most_mm, width_mm)
+        if least > 1:
+            half = width_mm / count / 2
+            low, high = max(low, seams[-1] + half), min(high, width_mm - left * half)
         best = even
         if column:
             middles = (np.arange(len(ink)) + 0.5) * column

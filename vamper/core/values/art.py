@@ -82,7 +82,8 @@ class Preparation:
     background: everything joined to the rim whose colour is within this ΔE of the rim's. `crop` keeps one part of the
     picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly inside. `bend_deg` bends it
     to stand straight on a cone: how far its inked width turns about the tip; negative where the narrow rim is the upper
-    one. For a design that goes on a cup it follows from the cup.
+    one. For a design that goes on a cup it follows from the cup. `stretch` makes it so much wider for its height and
+    `ink_share` prints it with so much of its ink; for a film that shrinks both follow from its test bar.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -92,12 +93,14 @@ class Preparation:
     lift_de: LiftTolerance | None = None
     crop: Box | None = None
     bend_deg: Annotated[float, Ge(-300), Le(300)] | None = None
+    stretch: Annotated[float, Ge(0.2), Le(5)] | None = None
+    ink_share: Annotated[float, Ge(0.1), Le(1)] | None = None
 
     @property
     def changes(self) -> tuple[object, ...]:
         """What is done to its pixels; nothing of it for a picture that is used as it came."""
-        found = (self.lift_de, self.crop, self.bend_deg)
-        return () if found == (None, None, None) else found
+        found = (self.lift_de, self.crop, self.bend_deg, self.stretch, self.ink_share)
+        return () if all(one is None for one in found) else found
 
     def __post_init__(self) -> None:
         if self.crop and (self.crop[0] >= self.crop[2] or self.crop[1] >= self.crop[3]):

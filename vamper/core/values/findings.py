@@ -62,6 +62,7 @@ class FixTarget(StrEnum):
     SPLIT = "split"
     COLOURS = "colours"
     TILES = "tiles"
+    CUP = "cup"
 
 
 @dataclass(frozen=True, slots=True)

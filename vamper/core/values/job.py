@@ -14,7 +14,7 @@ from vamper.core.values.calibration import Calibration
 from vamper.core.values.composition import ComposedSpec
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import FinishSpec
+from vamper.core.values.finish import FinishSpec, ShrinkSpec, Target
 from vamper.core.values.item import MOST_PIECES, ItemSpec
 from vamper.core.values.limits import STRICT, Colour, Title
 from vamper.core.values.marks import NO_MARKS, MarksSpec
@@ -47,7 +47,9 @@ class Job:
     into the waste. `overcut_mm` is how far a loop runs on past its beginning. `laminate_um` is the film over the face,
     `passes` how many are wanted where it is not left to the setting, `blade` and `mat` what is in the machine; `tries`
     and `runs` are what was seen of this stock on this cutter. `twin` is what simulated devices do, where that is
-    not what is believed of the real ones. `finish` is how it is made ready after the cut.
+    not what is believed of the real ones. `finish` is how it is made ready after the cut, `target` what it goes on
+    where more is known of that than its purpose. `shrink` is how its film shrinks: sizes and borders are then those of
+    the finished piece.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -77,6 +79,8 @@ class Job:
     copies: Annotated[int, Ge(1), Le(MOST_SHEETS)] = 1
     packing: PackingSpec = _PACKING
     finish: FinishSpec = _FINISH
+    target: Target | None = None
+    shrink: ShrinkSpec | None = None
     items: Annotated[tuple[ItemSpec, ...], Len(0, MOST_ITEMS)] = ()
     composed: Annotated[tuple[ComposedSpec, ...], Len(0, 100)] = ()
     held: Annotated[tuple[Sheet, ...], Len(0, MOST_SHEETS)] = ()

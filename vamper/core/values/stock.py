@@ -13,6 +13,7 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Ge, Gt, Le, Len
 
 from vamper.core.values.cut import Cut
+from vamper.core.values.finish import ShrinkSpec
 from vamper.core.values.limits import ONE_LINE, STRICT, Colour, Share
 from vamper.core.values.printer import Ink, PrinterKind
 from vamper.core.values.reading import reflectance_of
@@ -50,7 +51,7 @@ Micrometres = Annotated[float, Ge(0), Le(5000)]
 class Stock:
     """One sheet material. `gloss` is how much its face shines (matte 0, glass 1); `takes` are the printers, `inks` the
     inks that it is made for. `use` says what it is for, `grams_m2` is its weight where it is sold by that, and `like`
-    names the stocks that the setting of one's own was taken from.
+    names the stocks that the setting of one's own was taken from, `shrink` is how it shrinks in the oven.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -80,6 +81,7 @@ class Stock:
     use: Annotated[str, Len(0, 200), ONE_LINE] = ""
     grams_m2: Annotated[float, Gt(0), Le(2000)] | None = None
     like: Annotated[str, Len(0, 200), ONE_LINE] = ""
+    shrink: ShrinkSpec | None = None
 
     def __post_init__(self) -> None:
         if self.starts is Cut.KISS and not self.backing_um:
@@ -88,6 +90,12 @@ class Stock:
     def under(self, laminate_um: float) -> "Stock":
         """The same with a film over its face."""
         return self if not laminate_um else replace(self, face_um=self.face_um + laminate_um)
+
+    def shrinking(self, shrink: ShrinkSpec | None) -> "Stock":
+        """The same where a test bar shrank so: what is narrow in the end is checked where it is still wide."""
+        if shrink is None or self.stock_class is not StockClass.SHRINK:
+            return self
+        return replace(self, shrink=shrink, least_neck_mm=self.least_neck_mm / shrink.mean)
 
     @property
     def face_reflectance(self) -> float:

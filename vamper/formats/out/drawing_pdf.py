@@ -1,6 +1,8 @@
 """A drawing as PDF, at true size; letters are those of a font that ships, so that it looks the same everywhere."""
 
 import io
+from collections.abc import Sequence
+from dataclasses import replace
 from functools import cache
 
 from reportlab import rl_config
@@ -12,6 +14,7 @@ from reportlab.pdfgen.pathobject import PDFPathObject
 
 from vamper.core.values.drawing import CAP_SHARE, Anchor, Drawing, Words
 from vamper.core.values.geometry import Points
+from vamper.core.values.lengths import Unit, written
 from vamper.core.values.units import MM_PER_POINT, mm_to_points
 from vamper.formats.fonts import FOLDER
 
@@ -46,6 +49,21 @@ def write_drawing_pdf(drawing: Drawing, scale: tuple[float, float] = (1.0, 1.0))
     canvas.translate(-paper.width_mm / 2, -paper.height_mm / 2)
     draw(canvas, drawing)
     canvas.showPage()
+    canvas.save()
+    return out.getvalue()
+
+
+def write_drawings_pdf(drawings: Sequence[Drawing], unit: Unit = Unit.MM) -> bytes:
+    """One page a drawing, at true size, lengths in the unit that is asked for."""
+    out = io.BytesIO()
+    first = drawings[0]
+    canvas = new_canvas(out, first.paper.width_mm, first.paper.height_mm, first.title)
+    for drawing in drawings:
+        canvas.setPageSize((mm_to_points(drawing.paper.width_mm), mm_to_points(drawing.paper.height_mm)))
+        begin_mm(canvas, drawing.paper.height_mm)
+        words = tuple(replace(one, text=written(one.text, unit)) for one in drawing.words)
+        draw(canvas, replace(drawing, words=words))
+        canvas.showPage()
     canvas.save()
     return out.getvalue()
 

@@ -120,8 +120,10 @@ def _art(plan: Plan) -> tuple[str, str]:
 def _edge(plan: Plan) -> tuple[str, str]:
     if not plan.items:
         return "–", "none yet"
-    least = min(item.edge.least_border_mm for item in plan.items)
-    specs = {replace(item.spec.edge, keep_holes=()) for item in plan.items}
+    # As the finished piece has it.
+    shrinks = 1.0 if plan.job.stock.shrink is None else plan.job.stock.shrink.mean
+    least = min(item.edge.least_border_mm for item in plan.items) * shrinks
+    specs = {replace(item.as_asked.edge, keep_holes=()) for item in plan.items}
     detail = f"{len(specs)} kinds"
     if len(specs) == 1:
         (spec,) = specs

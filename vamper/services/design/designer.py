@@ -21,6 +21,7 @@ from vamper.core.art.prepare import prepared
 from vamper.core.design import DesignedItem
 from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.edge.inspect import EdgeFacts, look_along
+from vamper.core.edge.kind import enlarged
 from vamper.core.edge.tile import tiled
 from vamper.core.edge.two_sided import back_edge
 from vamper.core.finishing.round_things import bend_deg, bend_on, middle_up_mm, thing_of
@@ -71,6 +72,7 @@ class _Designed:
     facts: ArtFacts
     edge_facts: EdgeFacts
     bleed: Bleed
+    middle: tuple[float, float] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -193,7 +195,9 @@ class Designer:
         BadInput
             If the art cannot be read, holds nothing inked, or vanishes at the wanted size.
         """
+        asked = spec
         spec, bend = self._on_its_cup(spec, art, stock)
+        spec = self._before_it_shrinks(spec, art, stock)
         made_from: tuple[Any, ...] = (
             art.digest,
             spec.size,
@@ -204,19 +208,44 @@ class Designer:
             stock.least_neck_mm,
         )
         if spec.tile is not None:
-            made_from = (*made_from, spec.tile)
+            made_from = (*made_from, spec.tile, bend)
 
         def make() -> _Designed:
-            return self._kept.get(_Designed, made_from, lambda: self._work_out(spec, art, stock))
+            return self._kept.get(_Designed, made_from, lambda: self._work_out(spec, art, stock, bend))
 
         found = self._designs.get(made_from, make)
         return DesignedItem(
-            spec, found.size, found.outline, found.edge, found.facts, found.edge_facts, found.bleed, bend=bend
+            spec,
+            found.size,
+            found.outline,
+            found.edge,
+            found.facts,
+            found.edge_facts,
+            found.bleed,
+            bend=bend if bend is None or found.middle is None else replace(bend, middle=found.middle),
+            middle=found.middle,
+            asked=None if spec is asked else asked,
+        )
+
+    def _before_it_shrinks(self, spec: ItemSpec, art: ArtFile, stock: Stock) -> ItemSpec:
+        """A design on a film that shrinks, as large as it is printed."""
+        if stock.shrink is None:
+            return spec
+        shrink = stock.shrink
+        across, _ = self.outline(art, self._inked_size(spec, art, stock.least_neck_mm), spec.prepare).size_mm
+        return replace(
+            spec,
+            width_mm=round(across / shrink.x, 4),
+            height_mm=None,
+            longest_mm=None,
+            size_over=SizedOver.INK,
+            edge=enlarged(spec.edge, 1 / shrink.mean),
+            prepare=replace(spec.prepare, stretch=round(shrink.y / shrink.x, 5), ink_share=shrink.ink_share),
         )
 
     def _on_its_cup(self, spec: ItemSpec, art: ArtFile, stock: Stock) -> tuple[ItemSpec, Bend | None]:
         """A design that goes on a tapering cup, bent: its art holds its width along its middle."""
-        if spec.wrap is None or (thing := thing_of(spec.wrap)).is_cylinder:
+        if spec.wrap is None or not spec.wrap.bent or (thing := thing_of(spec.wrap)).is_cylinder:
             return spec, None
         size, up = self._inked_size(spec, art, stock.least_neck_mm), middle_up_mm(spec.wrap)
 
@@ -255,13 +284,16 @@ class Designer:
             bleed=back.bleed,
         )
 
-    def _work_out(self, spec: ItemSpec, art: ArtFile, stock: Stock) -> _Designed:
+    def _work_out(self, spec: ItemSpec, art: ArtFile, stock: Stock, bend: Bend | None) -> _Designed:
         size, prepare = self._inked_size(spec, art, stock.least_neck_mm), spec.prepare
         facts = self._facts.get((art.digest, size, prepare), lambda: self._study(art, size, prepare))
         outline = self.outline(art, size, prepare)
         edge = self.edge(art, size, prepare, spec.edge, stock.least_neck_mm)
+        middle = None
         if spec.tile is not None:
-            outline, edge = tiled(outline, edge, spec.tile)
+            whole = outline
+            outline, edge = tiled(whole, edge, spec.tile, bend)
+            middle = _in_part(whole, outline, bend)
         edge_facts = self._edge_facts.get(
             (art.digest, size, prepare, spec.edge, stock.least_neck_mm, spec.tile),
             lambda: look_along(outline, edge, spec.edge, stock.least_neck_mm),
@@ -270,7 +302,7 @@ class Designer:
         if prepare.changes:
             self._showing.submit(self._show, art, prepare, picture)
         bleed = bleed_for(picture, outline, edge, spec.edge, stock.colour, spec.bleed_mm)
-        return _Designed(size, outline, edge, facts, edge_facts, bleed)
+        return _Designed(size, outline, edge, facts, edge_facts, bleed, middle)
 
     def _study(self, art: ArtFile, size: SizeSpec, prepare: Preparation) -> ArtFacts:
         """What is seen on an art; where nothing is known of it yet, everything else is kept on the way."""
@@ -309,6 +341,14 @@ class Designer:
             return trial
 
         return self._sizes.get((art.digest, size, spec.prepare, spec.edge, neck_mm), make)
+
+
+def _in_part(whole: Outline, part: Outline, bend: Bend | None) -> tuple[float, float]:
+    """Where the middle of a whole drawing lies in the frame of one of its parts."""
+    across, down = whole.size_mm
+    at = (across / 2, down / 2) if bend is None else bend.middle
+    moved = [(mine - all_of) * whole.mm_per_px for mine, all_of in zip(part.origin_px, whole.origin_px, strict=True)]
+    return at[0] - moved[0], at[1] - moved[1]
 
 
 def _preview_key(art: ArtFile, longest_px: int, preparation: Preparation) -> tuple[object, ...]:

@@ -39,9 +39,10 @@ class Trials:
 
     def design(self, spec: ItemSpec, art: ArtFile, stock: Stock) -> DesignedItem:
         """The design with its edge and bleed; its facts are empty."""
-        if spec.size.size_over is SizedOver.BORDER or spec.tile is not None or spec.wrap is not None:
-            # Working back from the border takes several edges, a tile is seen from the whole, and a cup bends it
-            # anew; settled in full.
+        moved = spec.tile is not None or spec.wrap is not None or stock.shrink is not None
+        if moved or spec.size.size_over is SizedOver.BORDER:
+            # Working back from the border takes several edges, a tile is seen from the whole, a cup bends it anew, and
+            # what shrinks is made larger; settled in full.
             return self._designer.design(spec, art, stock)
         outline = self._outline(spec, art)
         edge = derive_edge(outline, spec.edge, stock.least_neck_mm)

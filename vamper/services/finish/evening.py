@@ -34,13 +34,14 @@ _ABOUT_NOW = timedelta(days=31)
 
 @dataclass(frozen=True, slots=True)
 class Happened:
-    """When a step really began and ended; None where it has not."""
+    """When a step really began and ended; None where it has not. `paused` is since when hands are off it."""
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
     step: Annotated[int, Ge(0), Le(10_000)]
     began: datetime | None = None
     ended: datetime | None = None
+    paused: datetime | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -155,7 +156,7 @@ class Evenings:
         self._last = plan_evening(evening, PLAN_SECONDS)
         return self._last
 
-    def add(self, job_id: int, plan: Plan, label: Mapping[str, float]) -> None:
+    def add(self, job_id: int, plan: Plan) -> None:
         """Put a job's pieces into the evening; a job that is in it already is put in anew.
 
         Raises
@@ -163,7 +164,7 @@ class Evenings:
         BadInput
             If nothing lies on its sheets, too much is in the evening, or a place it needs is not there.
         """
-        found = finishing_of(plan, label)
+        found = finishing_of(plan)
         if found is None:
             raise BadInput("nothing lies on a sheet, so there is nothing to finish; add art first", "items")
         with self._lock:
@@ -225,8 +226,34 @@ class Evenings:
             document = self._read()
             batch = document.batch(number)
             _known(batch, step)
-            if batch.at(step).began is None:
+            one = batch.at(step)
+            if one.began is None:
                 self._put(document, self._begun(batch, step))
+            elif one.paused is not None:
+                # The time that was worked on it counts, the pause does not.
+                self._put(document, batch.with_step(Happened(step, self.now() - (one.paused - one.began))))
+
+    def pause(self, number: int, step: int) -> None:
+        """Hands are off a step for a while; beginning it again goes on where it was left.
+
+        Raises
+        ------
+        BadInput
+            If it is not being worked on: what rests goes on resting.
+        """
+        with self._lock:
+            document = self._read()
+            batch = document.batch(number)
+            _known(batch, step)
+            one, timed = batch.at(step), batch.steps[step].timed
+            if not timed.hands_on:
+                raise BadInput(
+                    f"“{timed.name}” rests by itself and cannot be paused; end it when its check is right", "step"
+                )
+            if one.began is None or one.ended is not None:
+                raise BadInput(f"“{timed.name}” is not being worked on, so there is nothing to pause", "step")
+            if one.paused is None:
+                self._put(document, batch.with_step(replace(one, paused=self.now())))
 
     def end(self, number: int, step: int) -> None:
         """A step is done now; what rests after it begins by itself. One that is done already stays so."""
@@ -269,7 +296,7 @@ class Evenings:
                 "check that is right too soon does not count",
                 "step",
             )
-        return batch.with_step(replace(one, ended=now))
+        return batch.with_step(replace(one, ended=now, paused=None))
 
     def undo(self, number: int, step: int) -> None:
         """A step has not begun, or is not done, after all; nor has what follows."""
@@ -345,6 +372,10 @@ def _rolled(batch: EveningBatch, now: datetime) -> EveningBatch:
 
 
 def _timed(one: WorkStep, happened: Happened, starts: datetime) -> TimedStep:
+    if happened.began is not None and happened.paused is not None:
+        # What is left of it is to be done at any time, whatever came before it.
+        left = max(1, one.timed.minutes - _minutes(happened.paused - happened.began))
+        return replace(one.timed, minutes=left, wait_most=None)
     began = None if happened.began is None else max(0, _minutes(happened.began - starts))
     ended = None if happened.ended is None else max(0, _minutes(happened.ended - starts))
     return replace(one.timed, began=began, ended=ended)

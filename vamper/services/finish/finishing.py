@@ -1,9 +1,9 @@
 """How one job is finished: its process, the work in it, its steps, and what is missing before it is done for real."""
 
-from collections.abc import Mapping
 from dataclasses import dataclass
 
-from vamper.core.finishing.process import LABELS, Label, Process, Work, WorkStep, finish_of, minutes_of, steps_of
+from vamper.core.finishing.press_plan import MOST_PATCHES, press_plan
+from vamper.core.finishing.process import LABELS, Label, Process, Work, WorkStep, minutes_of, process_of_job, steps_of
 from vamper.core.plan import Plan
 
 
@@ -18,15 +18,18 @@ class Finishing:
     missing: tuple[Label, ...]
 
 
-def finishing_of(plan: Plan, label: Mapping[str, float]) -> Finishing | None:
+def finishing_of(plan: Plan) -> Finishing | None:
     """How a planned job is finished; None while nothing lies on a sheet."""
     if not plan.sheets:
         return None
-    job = plan.job
-    process = finish_of(job.finish, job.stock, job.purpose, job.coated, job.laminate_um > 0)
+    # As it was asked for: a laminate is no longer said of the job as it is made.
+    job = plan.asked
+    process = process_of_job(job)
     sheets = len(plan.sheets) * job.copies
     pieces = plan.layout.pieces * job.copies
-    work = Work(pieces, sheets, job.finish.coats, job.finish.plate, job.finish.school, dict(label))
+    spec, label = job.finish, job.finish.read
+    patches = max((len(press_plan(*item.edge.size_mm, spec.heat, None).patches) for item in plan.items), default=1)
+    work = Work(pieces, sheets, spec.coats, spec.plate, spec.school, label, spec.added, min(patches, MOST_PATCHES))
     steps = steps_of(process, work)
     missing = tuple(LABELS[key] for key in process.label_keys() if key not in label)
     return Finishing(process, work, steps, minutes_of(steps), missing)

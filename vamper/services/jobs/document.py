@@ -18,7 +18,7 @@ from vamper.core.edge.kind import KINDS, along_with_kind
 from vamper.core.values.art import SIDES, Purpose
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import FinishSpec
+from vamper.core.values.finish import FinishSpec, ShrinkSpec, Target
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.job import MOST_ITEMS, MOST_SHEETS, LaminateUm
 from vamper.core.values.limits import ONE_LINE, STRICT, Colour
@@ -37,7 +37,7 @@ RowId = Annotated[int, Ge(1), Lt(2**63)]
 UNTITLED = "New job"
 _MARKS, _PACKING, _FINISH = MarksSpec(), PackingSpec(), FinishSpec()
 # Nothing is made on these: a title tells nobody how to lay a piece.
-_BESIDE = {"title", "last_number", "finish"}
+_BESIDE = {"title", "last_number", "finish", "target"}
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -65,6 +65,8 @@ class JobDocument:
     marks: MarksSpec = _MARKS
     packing: PackingSpec = _PACKING
     finish: FinishSpec = _FINISH
+    target: Target | None = None
+    shrink: ShrinkSpec | None = None
     items: Annotated[tuple[ItemSpec, ...], Len(0, MOST_ITEMS)] = ()
     held: Annotated[tuple[Sheet, ...], Len(0, MOST_SHEETS)] = ()
     last_number: Annotated[int, Ge(0), Le(1_000_000)] = 0

@@ -1,6 +1,6 @@
 """What is done with one design before it is saved: tried edges, shapes to choose from, several drawings told apart."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -8,6 +8,7 @@ from vamper.core.art.groups import Group, groups_of, start_apart_mm
 from vamper.core.design import DesignedItem
 from vamper.core.edge.handling import Advice, Candidate, Handling, advise, candidates, handling_of
 from vamper.core.edge.tile import tiled, tiles_of
+from vamper.core.finishing.on_cup import parts_round
 from vamper.core.made import as_made, item_as_made
 from vamper.core.plan import set_up_sheet
 from vamper.core.printing.bleed import bleed_box_mm, carried_outward, sketched
@@ -19,6 +20,7 @@ from vamper.formats.art_in.raster import png_bytes
 from vamper.services.design.arts import Arts
 from vamper.services.design.designer import ArtFile, Designer
 from vamper.services.design.trial import Trials
+from vamper.services.jobs.document import JobDocument
 from vamper.services.jobs.jobs import Jobs, JobState
 from vamper.services.work.cache import Cache
 
@@ -71,17 +73,21 @@ class Items:
 
     def _as_back(self, state: JobState, item: DesignedItem, number: int, front: int) -> DesignedItem:
         art = self._arts.file(state.document.item(number).art)
-        return self._designer.as_back(item, self.designed(state, front), art, self._stock(state.document.stock))
+        return self._designer.as_back(item, self.designed(state, front), art, self._made_of(state.document))
 
     def _asked(self, state: JobState, number: int, changes: Mapping[str, Any]) -> tuple[ItemSpec, ArtFile, Stock]:
         document = state.document.items_changed((number,), changes) if changes else state.document
-        item, stock = document.item(number), self._stock(document.stock)
+        item, stock = document.item(number), self._made_of(document)
         return item_as_made(item, stock, self._jobs.cutter(document)), self._arts.file(item.art), stock
+
+    def _made_of(self, document: JobDocument) -> Stock:
+        """A job's stock, as it shrinks."""
+        return self._stock(document.stock).shrinking(document.shrink)
 
     def shapes(self, state: JobState, number: int) -> Shapes:
         """Close, smooth, hull and the other whole shapes round one design, with the stock each takes."""
         item = self.designed(state, number)
-        stock, purpose, coated = self._stock(state.document.stock), state.document.purpose, state.document.coated
+        stock, purpose, coated = self._made_of(state.document), state.document.purpose, state.document.coated
 
         def make() -> Shapes:
             # Shapes to choose from are drawn small: fewer points make them several times faster.
@@ -127,6 +133,24 @@ class Items:
             for place, group in enumerate(groups, 1)
         ]
         return self._jobs.replace_item(state.id, f"split {document.name}", number, parts)
+
+    def in_cup_parts(self, state: JobState, number: int, seams_mm: Sequence[float]) -> JobState:
+        """A design that goes round a thing made in parts, each a design of its own: parted at these seams (mm from its
+        middle, to the right), or where it is emptiest.
+        """
+        document, whole = state.document.item(number), self.designed(state, number)
+        if document.tile is not None:
+            raise BadInput("this is a part of a piece already; undo that first, then make it in other parts", "tile")
+        tiles = parts_round(whole, seams_mm)
+        parts = [
+            {
+                "name": f"{document.name}, part {place} of {len(tiles)}"[:200],
+                "loose": True,
+                "tile": {"left": tile.left, "top": tile.top, "right": tile.right, "bottom": tile.bottom},
+            }
+            for place, tile in enumerate(tiles, 1)
+        ]
+        return self._jobs.replace_item(state.id, f"make {document.name} in {len(tiles)} parts", number, parts)
 
     def in_tiles(self, state: JobState, number: int, overlap_mm: float) -> JobState:
         """A piece that is too large made in parts that lie over each other; each is a design of its own."""

@@ -14,6 +14,7 @@ from vamper.core.values.printer import Printer, Scale
 from vamper.core.values.stock import STARTER_STOCKS, Stock
 from vamper.core.values.tables import row, table
 from vamper.services.shop.care import Care
+from vamper.services.shop.labels import Labels
 from vamper.services.shop.measured import Measured
 from vamper.services.shop.own_stocks import OwnStocks
 from vamper.services.shop.print_choices import PrintChoices
@@ -41,6 +42,7 @@ class Shop:
         self.prints = PrintChoices(sessions)
         self.stocks: Shelf[str, Stock] = Shelf(sessions, StockRow, Stock, "stock", lambda key: JobRow.stock_key == key)
         self.own_stocks = OwnStocks(self.stocks)
+        self.labels = Labels(sessions)
         self.tried = Tried(sessions)
         self.care = Care(sessions)
         self._stock_up()

@@ -8,8 +8,11 @@ export function Choices({ phrase, view, change, close }: PanelProps) {
   return (
     <ul className="flex flex-col gap-1" aria-busy={choices.isPending}>
       {choices.isPending && <li className="text-soft">Working out what each would mean …</li>}
-      {choices.data?.map((choice) => (
+      {choices.data?.map((choice, place, every) => (
         <li key={choice.label}>
+          {choice.group && choice.group !== every[place - 1]?.group && (
+            <h3 className="mt-2 border-t border-rule pt-2 pb-1 font-bold">{choice.group}</h3>
+          )}
           <button
             type="button"
             aria-pressed={choice.chosen}

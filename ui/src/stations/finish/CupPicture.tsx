@@ -74,6 +74,14 @@ export function CupPicture({ cup, dimension }: { cup: OnCup; dimension: 'around'
           strokeWidth="1.2"
           vectorEffect="non-scaling-stroke"
         />
+        <path
+          d={cup.handle.map(ring).join(' ')}
+          fill="var(--d-off)"
+          stroke="var(--d-soft)"
+          strokeDasharray="4 3"
+          strokeWidth="1.2"
+          vectorEffect="non-scaling-stroke"
+        />
         <PieceRings
           edge={cup.edge.map(ring).join(' ')}
           drawing={cup.drawing.map(ring).join(' ')}

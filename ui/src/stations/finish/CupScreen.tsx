@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Changer } from '../../api/changes';
 import type { Schemas } from '../../api/client';
 import { useCatalog } from '../../api/jobs';
-import { useCup, useStrips } from '../../api/finish';
+import { useCup, useCupParts, useStrips } from '../../api/finish';
 import type { Item, View } from '../../api/view';
 import { Button } from '../../kit/Button';
 import { LengthField } from '../../kit/LengthField';
@@ -23,6 +23,8 @@ export function CupScreen({ view, item, change }: Props) {
   const wrap = document?.wrap ?? null;
   const cup = useCup(view.job.id, item.number, JSON.stringify(document)).data ?? null;
   const strips = useStrips(view.job.id, item.number);
+  const parts = useCupParts(view.job.id);
+  const [seam, setSeam] = useState(0);
   const cups = useCatalog().data?.cups ?? [];
   const [dimension, setDimension] = useState<'around' | 'up' | null>(null);
   const put = (next: Wrap | null) =>
@@ -81,6 +83,17 @@ export function CupScreen({ view, item, change }: Props) {
         <span onFocus={() => setDimension('around')} onBlur={() => setDimension(null)}>
           <LengthField label="Overlap" value={wrap.overlap_mm} onChange={over('overlap_mm')} />
         </span>
+        <LengthField label="Kept free for a handle" value={wrap.handle_mm} onChange={over('handle_mm')} />
+        {cup?.kind === 'taper' && (
+          <label className="flex items-center gap-2 self-end pb-1.5 text-sm">
+            <input
+              type="checkbox"
+              checked={wrap.bent}
+              onChange={(event) => put({ ...wrap, bent: event.target.checked })}
+            />
+            Bend it to stand straight
+          </label>
+        )}
       </div>
       {cup && (
         <>
@@ -98,6 +111,24 @@ export function CupScreen({ view, item, change }: Props) {
               <li key={line}>{line}</li>
             ))}
           </ul>
+          {!document?.tile && (
+            <section
+              aria-label="In parts"
+              className="flex flex-wrap items-end gap-x-4 gap-y-2 border-t border-rule pt-3"
+            >
+              <p className="max-w-md text-sm">
+                A piece that reaches far round goes on more easily in two parts. Each becomes a design of its
+                own, and they lie over each other by the overlap.
+              </p>
+              <Button onClick={() => parts.mutate({ number: item.number, seams_mm: [] })}>
+                Part it where the least is drawn
+              </Button>
+              <LengthField label="Seam right of its middle" value={seam} onChange={setSeam} />
+              <Button onClick={() => parts.mutate({ number: item.number, seams_mm: [seam] })}>
+                Part it there
+              </Button>
+            </section>
+          )}
         </>
       )}
     </div>

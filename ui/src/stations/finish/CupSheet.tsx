@@ -19,6 +19,13 @@ export function CupSheet({ cup, dimension }: { cup: OnCup; dimension: 'around' |
         strokeWidth="1.2"
         vectorEffect="non-scaling-stroke"
       />
+      <path
+        d={cup.flat.handle}
+        fill="var(--d-off)"
+        stroke="var(--d-soft)"
+        strokeWidth="1.2"
+        vectorEffect="non-scaling-stroke"
+      />
       <PieceRings edge={edge} drawing={drawing} measure={dimension && cup.flat[dimension]} />
     </svg>
   );

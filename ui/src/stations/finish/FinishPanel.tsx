@@ -1,17 +1,24 @@
 import type { Changer } from '../../api/changes';
-import { type Finish, usePutLabels } from '../../api/finish';
+import type { Schemas } from '../../api/client';
+import { type Finish, type Pieces, usePutLabels } from '../../api/finish';
 import { Options } from '../../kit/Options';
 import { LabelField } from '../../kit/LabelField';
 import { NumberField } from '../../kit/NumberField';
+import { BlankFold } from './BlankFold';
+import { ClothFold } from './ClothFold';
+import { HeatFold } from './HeatFold';
+import { OwnStepsFold } from './OwnStepsFold';
 
 interface Props {
   jobId: number;
   finish: Finish;
+  pieces: Pieces | null;
+  added: Schemas['AddedStep'][];
   change: Changer;
 }
 
 /** The process and what its label says. */
-export function FinishPanel({ jobId, finish, change }: Props) {
+export function FinishPanel({ jobId, finish, pieces, added, change }: Props) {
   const put = usePutLabels(jobId);
   return (
     <>
@@ -50,6 +57,9 @@ export function FinishPanel({ jobId, finish, change }: Props) {
           />
         </div>
       </section>
+      {pieces?.cloth && <ClothFold cloth={pieces.cloth} change={change} />}
+      {pieces?.press && <HeatFold heat={pieces.press.heat} change={change} />}
+      {pieces?.blank && <BlankFold blank={pieces.blank} change={change} />}
       {finish.labels.length > 0 && (
         <section aria-label="What the label says" className="flex flex-col gap-2.5">
           <h2 className="font-head text-base font-bold">What the label says</h2>
@@ -63,6 +73,7 @@ export function FinishPanel({ jobId, finish, change }: Props) {
           ))}
         </section>
       )}
+      <OwnStepsFold finish={finish} added={added} change={change} />
     </>
   );
 }

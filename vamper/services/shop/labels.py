@@ -4,13 +4,14 @@ from collections.abc import Mapping
 
 from vamper.core.finishing.process import LABELS
 from vamper.core.values.findings import BadInput
+from vamper.core.values.finish import LabelFigure
 from vamper.store.database import Sessions
 from vamper.store.tables import PreferenceRow
 
 _KEY = "finish labels"
 
 
-class FinishLabels:
+class Labels:
     """The figures of one workshop, by stock."""
 
     def __init__(self, sessions: Sessions) -> None:
@@ -20,6 +21,10 @@ class FinishLabels:
         with self._sessions() as session:
             row = session.get(PreferenceRow, _KEY)
             return {} if row is None else dict(row.value.get(stock, {}))
+
+    def figures(self, stock: str) -> tuple[LabelFigure, ...]:
+        """The same as a job holds them."""
+        return tuple(LabelFigure(key, value) for key, value in sorted(self.of(stock).items()))
 
     def change(self, stock: str, figures: Mapping[str, float | None]) -> dict[str, float]:
         """Keep some figures; None forgets one.

@@ -1,0 +1,143 @@
+"""What is done with pieces after the cut: pressed, placed, numbered in pairs, brought into register."""
+
+from collections import Counter
+from itertools import pairwise
+
+import numpy as np
+import pytest
+import shapely
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tests.scenes import bars, item, scene
+from vamper.core.art.colours import KEY_MM, layers_of
+from vamper.core.finishing.cloth import on_cloth
+from vamper.core.finishing.ghost import MOST_PAGES, RIM_MM, Ghost, ghost_pages
+from vamper.core.finishing.placing import placing_pages
+from vamper.core.finishing.press_plan import Patch, per_plate, press_plan
+from vamper.core.plan import page_of
+from vamper.core.values.art import SizeSpec
+from vamper.core.values.drawing import rectangle
+from vamper.core.values.finish import BlankSpec, ClothSpec, FinishSpec, HeatSpec, WrapSpec
+from vamper.core.values.paper import PAPER_BY_KEY
+
+SIDE = st.floats(5, 900)
+SOLE = st.floats(60, 400)
+A4 = PAPER_BY_KEY["a4"]
+
+
+def box(patch: Patch) -> shapely.Polygon:
+    return shapely.box(patch.x_mm, patch.y_mm, patch.x_mm + patch.width_mm, patch.y_mm + patch.height_mm)
+
+
+@given(SIDE, SIDE, SOLE, SOLE)
+def test_every_round_covers_the_motif_and_patches_overlap_by_a_third(w: float, h: float, sw: float, sh: float) -> None:
+    plan = press_plan(w, h, HeatSpec(iron=True, width_mm=sw, height_mm=sh), 30.0)
+    assert plan.rounds == 2
+    assert plan.seconds == pytest.approx(30 * len(plan.patches))
+    for number in (1, 2):
+        patches = [one for one in plan.patches if one.round == number]
+        assert shapely.union_all([box(one) for one in patches]).buffer(1e-6).covers(shapely.box(0, 0, w, h))
+        # One after the other lies beside the one before: nobody carries the iron across the motif.
+        for one, other in pairwise(patches):
+            shared = box(one).intersection(box(other)).area / box(one).area
+            assert shared >= 1 / 3 - 1e-3
+        # A patch fewer a side would not do.
+        columns = len({round(one.x_mm, 6) for one in patches})
+        side = patches[0].width_mm
+        assert columns == 1 or side + (columns - 2) * side * 2 / 3 < w + 1e-3
+
+
+def test_a_press_that_holds_the_motif_closes_once() -> None:
+    assert len(press_plan(300, 200, HeatSpec(), None).patches) == 1
+    assert press_plan(300, 200, HeatSpec(), None).seconds is None
+    assert len(press_plan(500, 200, HeatSpec(), 20.0).patches) == 2
+
+
+def test_blanks_are_counted_both_ways_round() -> None:
+    assert per_plate(95, 95, HeatSpec()) == 9
+    assert per_plate(180, 80, HeatSpec(width_mm=380, height_mm=200)) == per_plate(
+        80, 180, HeatSpec(width_mm=380, height_mm=200)
+    )
+    assert per_plate(400, 100, HeatSpec()) == 0
+
+
+@given(st.floats(100, 900), st.floats(10, 500), st.floats(0, 1))
+def test_a_motif_hangs_by_its_chosen_part(panel: float, width: float, centre: float) -> None:
+    placed = on_cloth(ClothSpec(centre=centre), panel, width)
+    assert placed.left_of_fold_mm + placed.right_of_fold_mm == pytest.approx(width)
+    assert placed.left_of_fold_mm == pytest.approx(centre * width)
+    assert placed.art_width_mm == pytest.approx(0.62 * panel)
+    assert placed.drop_mm == pytest.approx(75 * min(1, panel / 480))
+    assert placed.fits is (max(placed.left_of_fold_mm, placed.right_of_fold_mm) <= panel / 2)
+
+
+def test_a_ghost_is_true_to_size_and_goes_over_pages_where_it_must() -> None:
+    small = Ghost("1: tern", (rectangle(0, 0, 60, 40),), (rectangle(3, 3, 54, 34),), 20.0, ("on the fold",))
+    (page,) = ghost_pages(small, A4)
+    edge = next(one for one in page.strokes if one.closed)
+    assert np.ptp(edge.points, axis=0).tolist() == [60, 40]
+    axis = [one for one in page.strokes if not one.closed and np.ptp(one.points[:, 0]) == 0]
+    assert any(one.points[0, 0] == pytest.approx(edge.points[:, 0].min() + 20) for one in axis)
+    assert {"hinge: tape here", "level", "1: tern", "on the fold"} <= {one.text for one in page.words}
+    large = Ghost("2: hull", (rectangle(0, 0, 400, 200),), (), 200.0)
+    pages = ghost_pages(large, A4)
+    assert len(pages) == 3
+    # Laid together at their crosses, the windows are the whole: each is moved on by what a page holds.
+    firsts = [next(one for one in page.strokes if one.closed).points[0, 0] for page in pages]
+    assert np.diff(firsts) == pytest.approx(-(A4.width_mm - 2 * RIM_MM))
+    wall = Ghost("3: wall", (rectangle(0, 0, 5000, 5000),), (), 10.0)
+    assert len(ghost_pages(wall, A4)) == MOST_PAGES
+
+
+def test_templates_tell_where_a_piece_goes() -> None:
+    cup = scene(item(wrap=WrapSpec(82, 82, 95, 40.0, handle_mm=30)), stock="water-slide-white")
+    (page,) = placing_pages(cup.plan())
+    assert any("above the lower rim" in one.text for one in page.words)
+    assert any("opposite the handle" in one.text for one in page.words)
+    shirt = scene(item(), stock="dark-transfer", finish=FinishSpec(cloth=ClothSpec(panel_mm=460, centre=0.25)))
+    (page,) = placing_pages(shirt.plan())
+    assert any("below the collar" in one.text for one in page.words)
+    edge = next(one for one in page.strokes if one.closed)
+    axis = next(one for one in page.strokes if np.ptp(one.points[:, 0]) == 0 and not one.closed)
+    assert axis.points[0, 0] - edge.points[:, 0].min() == pytest.approx(3 + 0.25 * 40, abs=0.1)
+
+
+@pytest.mark.parametrize("stock", ["dye-paper", "card"])
+def test_fronts_and_backs_share_their_numbers_outside_the_blank(stock: str) -> None:
+    front, back = item(1, quantity=3), item(2, back_of=1, quantity=3)
+    made = scene(front, back, stock=stock, finish=FinishSpec(blank=BlankSpec(40, 40, 3.0))).plan()
+    written = Counter[str]()
+    for sheet in range(len(made.sheets)):
+        (numbers,) = page_of(made, sheet).over
+        written.update(one.text for one in numbers.words)
+        edges = shapely.union_all(list(made.sheets[sheet].edges))
+        for fill in numbers.fills:
+            ring = shapely.Polygon(fill.rings[0])
+            if made.mirror:
+                ring = shapely.affinity.scale(ring, -1, 1, origin=(made.job.paper.width_mm / 2, 0))
+            assert edges.buffer(0.01).covers(ring)
+            # The blank ends where the rim begins.
+            assert ring.bounds[3] - ring.bounds[1] < 3.0 or ring.bounds[2] - ring.bounds[0] < 3.0
+    assert written == {"1": 2, "2": 2, "3": 2}
+    plain = scene(front, back, stock=stock).plan()
+    assert page_of(plain, 0).over == ()
+
+
+def test_hooks_lie_where_the_layers_boxes_grow_least() -> None:
+    # A drawing with an empty corner at either end of its diagonal: hooks go in there, and no box grows.
+    blue, red = bars((0, 0, 260, 140)), bars((140, 260, 400, 400))
+    both = blue.rgba | red.rgba
+    both[red.rgba[..., 3] > 0, :3] = (200, 40, 40)
+    layers = layers_of(type(blue)(np.ascontiguousarray(both)), SizeSpec(width_mm=80))
+    drawn = shapely.union_all([shapely.box(0, 0, 52, 28), shapely.box(28, 52, 80, 80)])
+    hooks = [one for one in layers[0].shape.geoms if one.area < KEY_MM**2]
+    assert len(hooks) == 2
+    for hook in hooks:
+        assert shapely.box(0, 0, 80, 80).buffer(0.5).covers(hook)
+        assert hook.distance(drawn) > 1.5
+    # The same place on every layer, and upside down it is another figure.
+    there = layers[1].shape
+    assert all(there.intersection(hook).area > 0.97 * hook.area for hook in hooks)
+    turned = shapely.affinity.rotate(hooks[0], 180)
+    assert turned.intersection(hooks[0]).area / hooks[0].area < 0.9

@@ -1,0 +1,92 @@
+"""What is told of single pieces after the cut: how they are pressed, how they shrink, which layer comes first."""
+
+from pydantic import BaseModel
+
+from vamper.core.values.finish import BlankSpec, ClothSpec, HeatSpec
+
+
+class FibreOut(BaseModel):
+    key: str
+    name: str
+
+
+class PatchOut(BaseModel):
+    """One set-down of iron or plate, in the piece's frame, mm; `round` counts from 1."""
+
+    x_mm: float
+    y_mm: float
+    width_mm: float
+    height_mm: float
+    round: int
+
+
+class PressedOut(BaseModel):
+    """One design under the press: its edge and drawing as SVG paths, and the patches in their order."""
+
+    number: int
+    name: str
+    box: list[float]
+    edge: str
+    drawing: str
+    patches: list[PatchOut]
+    words: str
+
+
+class PressOut(BaseModel):
+    heat: HeatSpec
+    designs: list[PressedOut]
+    lines: list[str]
+
+
+class ClothOut(BaseModel):
+    """What a job is pressed on; `lines` say how wide, how far down, and where on the fold."""
+
+    spec: ClothSpec
+    fibres: list[FibreOut]
+    art_width_mm: float | None
+    lines: list[str]
+
+
+class ShrunkOut(BaseModel):
+    number: int
+    name: str
+    finished: str
+    printed: str
+
+
+class HoleOut(BaseModel):
+    hole: str
+    punch: str
+
+
+class ShrinkOut(BaseModel):
+    """How a film shrinks; nothing of it while no test bar was measured."""
+
+    lines: list[str]
+    designs: list[ShrunkOut]
+    holes: list[HoleOut]
+
+
+class BlankOut(BaseModel):
+    spec: BlankSpec | None
+    per_plate: int | None
+    lines: list[str]
+
+
+class LayerOut(BaseModel):
+    number: int
+    name: str
+    colour: str
+
+
+class PiecesOut(BaseModel):
+    """What holds for the pieces of a job after the cut; None where it does not concern them."""
+
+    goes_round: bool
+    press: PressOut | None
+    cloth: ClothOut | None
+    shrinks: bool
+    shrink: ShrinkOut | None
+    blank: BlankOut | None
+    layers: list[LayerOut]
+    layer_words: list[str]

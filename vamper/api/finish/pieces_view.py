@@ -1,0 +1,200 @@
+"""The pieces of a job after the cut, as the screen shows them."""
+
+from collections.abc import Iterator
+
+from vamper.api.finish.pieces_schemas import (
+    BlankOut,
+    ClothOut,
+    FibreOut,
+    HoleOut,
+    LayerOut,
+    PatchOut,
+    PiecesOut,
+    PressedOut,
+    PressOut,
+    ShrinkOut,
+    ShrunkOut,
+)
+from vamper.core.design import DesignedItem
+from vamper.core.finishing.cloth import OnCloth, on_cloth
+from vamper.core.finishing.press_plan import PressPlan, per_plate, press_plan
+from vamper.core.finishing.process import TARGETS, process_of_job
+from vamper.core.finishing.shrink import finished, punch_mm, thickness
+from vamper.core.plan import Plan
+from vamper.core.values.art import Purpose
+from vamper.core.values.finish import Bar, BlankSpec, ClothSpec, Fibre, HeatSpec, ShrinkSpec
+from vamper.core.values.lengths import mm, size_mm
+from vamper.core.values.stock import StockClass
+from vamper.formats.svg_path import DECIMALS, shape_path
+from vamper.services.brief.words import plural
+
+_FIBRES = {Fibre.COTTON: "cotton", Fibre.BLEND: "cotton and polyester", Fibre.POLYESTER: "polyester"}
+_HOLES_MM = (2.0, 3.0, 4.0, 5.0, 6.0)
+_PAD_MM = 4.0
+_ROUND = {Purpose.DRINKWARE, Purpose.GLASS, Purpose.PLANNER, Purpose.LAPTOP}
+_LAYER_WORDS = {
+    False: (
+        "Lay each so that its two hooks cover those below; the hooks come off at the end.",
+        "Or stack them on the mask, the front layer first.",
+    ),
+    True: (
+        "Lay each so that its two hooks cover those below; let the hooks land on a scrap of carrier.",
+        "A short press for each layer, covered, and the whole time for the last; the hooks come off at the end.",
+    ),
+}
+
+
+def pieces_out(plan: Plan) -> PiecesOut:
+    job = plan.asked
+    process = process_of_job(job)
+    pressed = process.takes("press")
+    shrinks = job.stock.stock_class is StockClass.SHRINK
+    return PiecesOut(
+        goes_round=_goes_round(plan),
+        press=_press(plan) if pressed else None,
+        cloth=_cloth(plan, job.finish.cloth or ClothSpec()) if process.on_cloth and process.key != "dye" else None,
+        shrinks=shrinks,
+        shrink=_shrink(plan, job.shrink) if shrinks and job.shrink is not None else None,
+        blank=_blank(job.finish.blank, job.finish.heat) if job.stock.stock_class is StockClass.DYE else None,
+        layers=_layers(plan),
+        layer_words=list(_LAYER_WORDS[process.on_cloth]),
+    )
+
+
+def _goes_round(plan: Plan) -> bool:
+    """Whether something of the job goes round a thing, or may."""
+    if any(item.as_asked.wrap is not None for item in plan.items):
+        return True
+    target = plan.asked.target
+    return plan.asked.purpose in _ROUND if target is None else TARGETS[target].cup is not None
+
+
+def _press(plan: Plan) -> PressOut:
+    spec = plan.asked.finish
+    seconds = spec.read.get("press_s")
+    return PressOut(
+        heat=spec.heat,
+        designs=[_pressed(item, press_plan(*item.edge.size_mm, spec.heat, seconds)) for item in plan.items],
+        lines=list(_press_lines(spec.heat)),
+    )
+
+
+def _press_lines(heat: HeatSpec) -> Iterator[str]:
+    yield "Lint off, cloth dry and pre-heated, no steam, on a hard flat base."
+    if heat.iron:
+        yield "Patches lie over each other by a third; the second round with the iron turned: its holes leave marks."
+        yield "Pale spots afterwards: the iron’s tip, through paper."
+    yield "The cover sheet decides the sheen: smooth is shiny, paper is matte."
+    yield "Peel as the label says, one corner first; press again where it stays behind."
+
+
+def _pressed(item: DesignedItem, found: PressPlan) -> PressedOut:
+    left, top, right, bottom = item.edge.shape.bounds
+    # Patches are laid over the piece's box.
+    patches = [
+        PatchOut(
+            x_mm=one.x_mm + left, y_mm=one.y_mm + top, width_mm=one.width_mm, height_mm=one.height_mm, round=one.round
+        )
+        for one in found.patches
+    ]
+    x0, y0 = min([left, *(one.x_mm for one in patches)]), min([top, *(one.y_mm for one in patches)])
+    x1 = max([right, *(one.x_mm + one.width_mm for one in patches)])
+    y1 = max([bottom, *(one.y_mm + one.height_mm for one in patches)])
+    return PressedOut(
+        number=item.number,
+        name=item.as_asked.name,
+        box=[x0 - _PAD_MM, y0 - _PAD_MM, x1 - x0 + 2 * _PAD_MM, y1 - y0 + 2 * _PAD_MM],
+        edge=shape_path(item.edge.shape, DECIMALS),
+        drawing=shape_path(item.outline.shape, DECIMALS),
+        patches=patches,
+        words=_pressed_words(found),
+    )
+
+
+def _pressed_words(found: PressPlan) -> str:
+    each = len(found.patches) // found.rounds
+    words = "Closed once" if len(found.patches) == 1 else f"{plural(each, 'patch', 'patches')}"
+    if found.rounds > 1:
+        words += f", {found.rounds} rounds: set down {len(found.patches)} times"
+    if found.seconds is None:
+        return f"{words}; how long, the label says."
+    return f"{words}, {found.seconds_each:g} s each: {found.seconds:.0f} s altogether."
+
+
+def _cloth(plan: Plan, spec: ClothSpec) -> ClothOut:
+    placed = None
+    lines = list[str]()
+    if spec.panel_mm is not None:
+        for item in plan.items:
+            placed = on_cloth(spec, spec.panel_mm, item.outline.size_mm[0])
+            lines.append(f"{item.as_asked.name}: {_placed(placed, item.outline.size_mm[0])}")
+        if placed is not None:
+            lines.insert(0, f"A motif for this panel is about {mm(placed.art_width_mm, 0)} wide, as a starter.")
+    return ClothOut(
+        spec=spec,
+        fibres=[FibreOut(key=fibre, name=name) for fibre, name in _FIBRES.items()],
+        art_width_mm=None if placed is None else round(placed.art_width_mm, 1),
+        lines=lines,
+    )
+
+
+def _placed(placed: OnCloth, width_mm: float) -> str:
+    if not placed.fits:
+        return f"{mm(width_mm, 1)} wide, reaches {mm(placed.off_panel_mm, 1)} past the panel; make it smaller."
+    return (
+        f"{mm(placed.drop_mm, 0)} below the collar, {mm(placed.left_of_fold_mm, 1)} left and "
+        f"{mm(placed.right_of_fold_mm, 1)} right of the fold line."
+    )
+
+
+def _shrink(plan: Plan, shrink: ShrinkSpec) -> ShrinkOut:
+    def shrunk(item: DesignedItem) -> ShrunkOut:
+        printed_at = Bar(*item.edge.size_mm)
+        small = finished(shrink, printed_at)
+        return ShrunkOut(
+            number=item.number,
+            name=item.as_asked.name,
+            finished=size_mm(small.width_mm, small.height_mm, 1),
+            printed=size_mm(printed_at.width_mm, printed_at.height_mm, 1),
+        )
+
+    return ShrinkOut(
+        lines=[
+            f"{shrink.x * 100:.1f} % of its width and {shrink.y * 100:.1f} % of its height are left; it gets "
+            f"{thickness(shrink):.1f} times as thick.",
+            f"Printed with {shrink.ink_share * 100:.0f} % of the ink, as the same ink gathers on less of an area; tune "
+            "it with a swatch.",
+        ],
+        designs=[shrunk(item) for item in plan.items],
+        holes=[HoleOut(hole=mm(hole), punch=mm(punch_mm(shrink, hole), 1)) for hole in _HOLES_MM],
+    )
+
+
+def _blank(spec: BlankSpec | None, heat: HeatSpec) -> BlankOut:
+    if spec is None:
+        return BlankOut(spec=None, per_plate=None, lines=[])
+    count = per_plate(spec.width_mm, spec.height_mm, heat)
+    covered = size_mm(spec.width_mm + 2 * spec.past_mm, spec.height_mm + 2 * spec.past_mm, 1)
+    return BlankOut(
+        spec=spec,
+        per_plate=count,
+        lines=[
+            f"A print for it is at least {covered}.",
+            f"{plural(count, 'blank')} lie on the plate at once."
+            if count
+            else "It is larger than the plate: press it in parts, or take a larger press.",
+            "Fresh paper over and under, used paper never twice. The second side gets its own print; a pair bears the "
+            "same small number outside the blank.",
+        ],
+    )
+
+
+def _layers(plan: Plan) -> list[LayerOut]:
+    """Layers from the back: the largest lies undermost."""
+    layers = [item for item in plan.items if item.spec.sheet_colour is not None]
+    if len({item.spec.sheet_colour for item in layers}) < 2:
+        return []
+    layers.sort(key=lambda item: -item.edge.shape.area)
+    return [
+        LayerOut(number=item.number, name=item.as_asked.name, colour=item.spec.sheet_colour or "") for item in layers
+    ]

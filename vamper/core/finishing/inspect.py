@@ -1,0 +1,234 @@
+"""What can be said about the finish: of a job and its process, and of a design on its cup."""
+
+import math
+from collections.abc import Iterator, Sequence
+
+import numpy as np
+
+from vamper.core.art.inspect import size_fix
+from vamper.core.design import DesignedItem
+from vamper.core.finishing.on_cup import OnCup, on_cup
+from vamper.core.finishing.process import LABELS, PROCESSES, TARGETS, Process, process_of_job
+from vamper.core.finishing.round_things import FLAT_SAG_MM, RIM_MM
+from vamper.core.values.art import Purpose, SizedOver
+from vamper.core.values.findings import Finding, Fix, FixTarget, Severity
+from vamper.core.values.finish import BlankSpec, ClothSpec, WrapSpec
+from vamper.core.values.job import Job
+from vamper.core.values.lengths import mm, size_mm
+from vamper.core.values.printer import PrinterKind
+from vamper.core.values.stock import StockClass
+
+# Ends nearer to each other than this are seen as one seam.
+_MEETS_MM = 1.0
+_NEAR_MM = 0.05
+
+
+def finish_findings(job: Job, items: Sequence[DesignedItem]) -> Iterator[Finding]:
+    """What is found on how a job, as it was asked for, is finished."""
+    process = process_of_job(job)
+    yield from _labels(job, process)
+    yield from _coats(job, process)
+    yield from _oven(job, process)
+    if process.on_cloth and job.finish.cloth is not None:
+        yield from _cloth(process, job.finish.cloth)
+    if job.stock.stock_class is StockClass.SHRINK and job.shrink is None:
+        yield Finding(
+            "finish.shrink",
+            Severity.LOOK,
+            "No test bar of this film",
+            "Sizes are those of the print, and it comes out at a third or a half of them. Bake a test bar, measure it "
+            "before and after, and type both at Finish: sizes are then those of the finished piece.",
+        )
+    if job.finish.blank is not None:
+        for item in items:
+            yield from _blank(item, job.finish.blank)
+
+
+def _labels(job: Job, process: Process) -> Iterator[Finding]:
+    missing = [LABELS[key] for key in process.label_keys() if key not in job.finish.read]
+    first = [label.name for label in missing if label.first]
+    if first:
+        yield Finding(
+            "finish.label",
+            Severity.LOOK,
+            "The label has not been read",
+            f"Before anything gets hot, read on the label of your product and type at Finish: {', '.join(first)}. "
+            "Until then these times are starters.",
+            {"missing": len(missing)},
+        )
+
+
+def _coats(job: Job, process: Process) -> Iterator[Finding]:
+    asked = job.finish.coats
+    wanted = job.finish.read.get("coats", process.coats)
+    if not process.coats or asked is None or asked >= wanted:
+        return
+    runs = asked == 0 and job.printer.kind is PrinterKind.INKJET
+    yield Finding(
+        "finish.coats",
+        Severity.STOP if runs else Severity.LOOK,
+        "No coat over ink that runs" if runs else "Fewer coats than are needed",
+        "Inkjet print runs in water without a coat. Give it the coats of the label."
+        if runs
+        else f"{asked} where {wanted:g} are wanted: let a drop of water stand for a minute on the dry coat; if it "
+        "takes colour when it is wiped off, give it one more.",
+        {"coats": asked, "wanted": wanted},
+        fixes=(Fix(f"Give it {wanted:g} coats", "as the label says", FixTarget.JOB, {"finish.coats": int(wanted)}),),
+    )
+
+
+def _oven(job: Job, process: Process) -> Iterator[Finding]:
+    target = None if job.target is None else TARGETS[job.target]
+    if target is None or target.heat is not False or not process.takes("oven"):
+        return
+    cold = [one for one in target.processes if one != process.key]
+    yield Finding(
+        "finish.oven",
+        Severity.STOP,
+        "This does not stand an oven",
+        f"{process.name} are set in the oven, and {target.words} may hold plastic, paint or seals that give off fumes "
+        "or burst. Nothing that cannot stand heat goes in; take a way without an oven.",
+        fixes=tuple(
+            Fix(f"Finish it as: {PROCESSES[key].name}", "no oven", FixTarget.JOB, {"finish.process": key})
+            for key in cold[:1]
+        ),
+    )
+
+
+def _cloth(process: Process, cloth: ClothSpec) -> Iterator[Finding]:
+    fibre = cloth.fibre.value
+    if cloth.fibre in process.wanders:
+        yield Finding(
+            "finish.cloth",
+            Severity.STOP,
+            "Dye wanders on this cloth",
+            f"{process.name} on {fibre}: dye goes from one into the other under the press or at the first wash. Take a "
+            "stock whose label names this fibre.",
+        )
+    elif cloth.fibre not in process.fibres:
+        yield Finding(
+            "finish.cloth",
+            Severity.LOOK,
+            "Not made for this cloth",
+            f"{process.name} are made for {' and '.join(one.value for one in process.fibres)}, not for {fibre}. Read "
+            "the label, and try a scrap first.",
+        )
+    if process.pale and cloth.dark:
+        yield Finding(
+            "finish.cloth-dark",
+            Severity.STOP,
+            "It will not show on dark cloth",
+            f"{process.name}: the ink is see-through and has no white under it. Take a stock for dark cloth.",
+        )
+
+
+def _blank(item: DesignedItem, blank: BlankSpec) -> Iterator[Finding]:
+    """A print has to cover its blank with something to spare all round."""
+    wanted = (blank.width_mm + 2 * blank.past_mm, blank.height_mm + 2 * blank.past_mm)
+    got = item.outline.size_mm
+    if got[0] >= wanted[0] - _NEAR_MM and got[1] >= wanted[1] - _NEAR_MM:
+        return
+    grow = max(wanted[0] / got[0], wanted[1] / got[1])
+    spec = item.as_asked
+    yield Finding(
+        "finish.blank",
+        Severity.STOP,
+        "The print does not cover its blank",
+        f"It is {size_mm(*got, 1)}, and the blank with {mm(blank.past_mm)} to spare all round is "
+        f"{size_mm(*wanted, 1)}: a pale rim would be left.",
+        {"width_mm": round(got[0], 2), "height_mm": round(got[1], 2)},
+        item=item.number,
+        fixes=(size_fix(spec, math.ceil(spec.size.side_of(*got) * grow * 10) / 10, "covers the blank"),),
+    )
+
+
+def _fits_round(item: DesignedItem, found: OnCup) -> Fix:
+    """The largest size that goes once round; its border keeps its width."""
+    drawn = np.concatenate(found.drawing)[:, 0]
+    inked = float(np.ptp(drawn)) / 360 * found.wrap.around_mm
+    scale = (found.room_mm - (found.width_mm - inked)) / inked
+    spec = item.as_asked
+    border = found.width_mm - inked if spec.size.size_over is SizedOver.BORDER else 0.0
+    side = (spec.size.wanted_mm - border) * max(scale, 0.05)
+    return size_fix(spec, math.floor(side * 10) / 10, "goes round once")
+
+
+def _room(wrap: WrapSpec) -> str:
+    if wrap.handle_mm:
+        return f"with {mm(wrap.handle_mm, 1)} kept free for the handle"
+    return f"with {mm(wrap.overlap_mm, 1)} of overlap"
+
+
+def _sag(found: OnCup, wrap: WrapSpec, number: int) -> Iterator[Finding]:
+    flat = found.wrap.flat_width_most_mm
+    if wrap.bent or flat is None or found.wrap.sag_mm <= FLAT_SAG_MM:
+        return
+    yield Finding(
+        "finish.sag",
+        Severity.LOOK,
+        "It hangs through on this taper",
+        f"Laid flat, a straight line of {mm(found.width_mm, 1)} sags by {mm(found.wrap.sag_mm, 1)} here; up to "
+        f"{mm(flat, 1)} wide it would not be seen.",
+        {"sag_mm": round(found.wrap.sag_mm, 2), "flat_width_most_mm": round(flat, 1)},
+        item=number,
+        fixes=(Fix("Bend it to the cup", "it stands straight there", FixTarget.ITEM, {"wrap.bent": True}),),
+    )
+
+
+def cup_findings(item: DesignedItem, purpose: Purpose) -> Iterator[Finding]:
+    """What is found where a design goes round a thing."""
+    found = on_cup(item)
+    if found is None:
+        return
+    number, wrap = item.number, item.as_asked.wrap
+    assert wrap is not None
+    around, count = found.wrap.around_mm, len(found.wrap.pieces)
+    if min(found.below_rim_mm, found.above_foot_mm) < 0:
+        yield Finding(
+            "finish.too-high",
+            Severity.STOP,
+            "It reaches past a rim",
+            f"The piece is {mm(found.height_mm, 1)} high with its middle {mm(found.up_mm, 1)} up the wall; make it "
+            "smaller, or move it.",
+            {"height_mm": found.height_mm},
+            item=number,
+        )
+    elif found.below_rim_mm < RIM_MM and purpose is Purpose.DRINKWARE:
+        yield Finding(
+            "finish.rim",
+            Severity.LOOK,
+            "Close to the rim people drink from",
+            f"It comes to {mm(found.below_rim_mm, 1)} below the rim; keep {mm(RIM_MM)} free, outside only, hand wash.",
+            {"below_rim_mm": found.below_rim_mm},
+            item=number,
+        )
+    yield from _sag(found, wrap, number)
+    if count > 1:
+        yield Finding(
+            "finish.too-wide",
+            Severity.STOP,
+            "Wider than the way round",
+            f"The piece is {mm(found.width_mm, 1)} wide and the way round is {mm(around, 1)} {_room(wrap)}: it would "
+            f"take {count} parts. Make it smaller, or split it.",
+            {"width_mm": found.width_mm, "around_mm": around, "parts": count},
+            item=number,
+            fixes=(
+                _fits_round(item, found),
+                Fix(
+                    f"Make it in {count} parts",
+                    "parted where the least is drawn",
+                    FixTarget.CUP,
+                    {"seams_mm": []},
+                ),
+            ),
+        )
+    elif not wrap.handle_mm and found.width_mm > around - _MEETS_MM:
+        yield Finding(
+            "finish.seam",
+            Severity.NOTE,
+            "Its ends meet",
+            f"It goes all round ({mm(around, 1)}); its ends lie {mm(found.width_mm - around, 1)} over each other. Put "
+            "the seam opposite the side that is looked at, by the handle.",
+            {"over_mm": found.width_mm - around},
+            item=number,
+        )

@@ -1,0 +1,66 @@
+"""Placing ghosts of a planned job: one for every design, numbered, with the measures of what it goes on."""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from vamper.core.design import DesignedItem
+from vamper.core.finishing.cloth import on_cloth
+from vamper.core.finishing.ghost import Ghost, all_pages
+from vamper.core.finishing.on_cup import on_cup
+from vamper.core.plan import Plan
+from vamper.core.values.drawing import Drawing
+from vamper.core.values.geometry import Points, parts, ring_points
+from vamper.core.values.lengths import mm, size_mm
+
+
+def placing_pages(plan: Plan) -> tuple[Drawing, ...]:
+    """The pages of a job's placing ghosts, on its paper; as finished pieces read."""
+    return all_pages([_ghost(plan, item) for item in plan.items], plan.job.paper)
+
+
+def _ghost(plan: Plan, item: DesignedItem) -> Ghost:
+    shrink, cloth = plan.job.stock.shrink, plan.asked.finish.cloth
+    scale = np.array([1.0, 1.0] if shrink is None else [shrink.x, shrink.y])
+
+    def rings(of: DesignedItem, edge: bool) -> tuple[Points, ...]:
+        shape = of.edge.shape if edge else of.outline.shape
+        return tuple(ring_points(ring) * scale for part in parts(shape) for ring in (part.exterior, *part.interiors))
+
+    width = item.outline.size_mm[0] * scale[0]
+    centre = 0.5 if cloth is None else cloth.centre
+    return Ghost(
+        _name(plan, item),
+        rings(item, True),
+        rings(item, False),
+        float(centre * width),
+        tuple(_measures(plan, item, float(width))),
+    )
+
+
+def _name(plan: Plan, item: DesignedItem) -> str:
+    """Its number and name; a pair shares its number, and a layer is told by its colour."""
+    spec = item.as_asked
+    if spec.back_of is not None:
+        return f"{spec.back_of} back: {spec.name}"
+    side = " front" if any(one.as_asked.back_of == spec.number for one in plan.items) else ""
+    layer = f" ({spec.sheet_colour})" if spec.sheet_colour else ""
+    return f"{spec.number}{side}: {spec.name}{layer}"
+
+
+def _measures(plan: Plan, item: DesignedItem, width_mm: float) -> Iterator[str]:
+    yield f"{size_mm(*item.edge.size_mm, 1)} on the sheet, {item.as_asked.quantity * plan.asked.copies} of it"
+    cloth, cup = plan.asked.finish.cloth, on_cup(item)
+    if cloth is not None and cloth.panel_mm is not None:
+        placed = on_cloth(cloth, cloth.panel_mm, width_mm)
+        yield (
+            f"panel {mm(cloth.panel_mm)}: its top {mm(placed.drop_mm)} below the collar, the upright line on the fold; "
+            f"{mm(placed.left_of_fold_mm, 1)} of it lie left of the fold"
+        )
+    if cup is not None:
+        yield (
+            f"its level line {mm(cup.up_mm, 1)} above the lower rim, along the wall; {mm(cup.below_rim_mm, 1)} stay "
+            "free below the upper one"
+        )
+        if cup.handle_mm:
+            yield f"the upright line opposite the handle; {mm(cup.handle_mm)} are kept free for it"
