@@ -1,5 +1,7 @@
 import { useId, useState } from 'react';
 
+import { heatUnit, plainHeat, readHeat, useUnit } from './units';
+
 interface Props {
   label: { ask: string; unit: string; value: number | null };
   put: (value: number | null) => void;
@@ -9,13 +11,19 @@ interface Props {
 export function LabelField({ label, put }: Props) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
-  const kept = label.value === null ? '' : String(label.value);
+  const unit = useUnit((state) => state.unit);
+  const isHeat = label.unit === '°C';
+  const plain = (value: number) => (isHeat ? plainHeat(value, unit) : String(value));
+  const kept = label.value === null ? '' : plain(label.value);
   const take = () => {
-    const typed = (draft ?? '').trim().replace(',', '.');
+    const typed = (draft ?? '').trim();
     setDraft(null);
     if (draft === null || typed === kept) return;
     if (typed === '') put(null);
-    else if (Number.isFinite(Number(typed))) put(Number(typed));
+    else {
+      const read = isHeat ? readHeat(typed, unit) : Number(typed.replace(',', '.'));
+      if (read !== null && Number.isFinite(read)) put(read);
+    }
   };
   return (
     <span className="flex items-center justify-between gap-3">
@@ -37,7 +45,7 @@ export function LabelField({ label, put }: Props) {
             take();
           }}
         />
-        <span className="w-10 text-sm text-soft">{label.unit}</span>
+        <span className="w-10 text-sm text-soft">{isHeat ? heatUnit(unit) : label.unit}</span>
       </span>
     </span>
   );

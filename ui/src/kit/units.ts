@@ -68,6 +68,26 @@ export function plainLength(mm: number, unit: Unit): string {
   return String(Number(value.toFixed(unit === 'mm' ? 2 : 3)));
 }
 
+const FAHRENHEIT = { factor: 1.8, offset: 32 };
+
+/** What a heat is read and typed in. */
+export const heatUnit = (unit: Unit) => (unit === 'mm' ? '°C' : '°F');
+
+/** A heat for a field. */
+export const plainHeat = (celsius: number, unit: Unit): string =>
+  String(
+    unit === 'mm' ? Number(celsius.toFixed(1)) : Math.round(celsius * FAHRENHEIT.factor + FAHRENHEIT.offset),
+  );
+
+/** Degrees Celsius of a typed heat ("160", "320 F", "160 °C"), null if it is none. */
+export function readHeat(text: string, unit: Unit): number | null {
+  const match = /^\s*(\d+(?:[.,]\d+)?)\s*°?\s*([CF])?\s*$/i.exec(text);
+  if (!match) return null;
+  const value = Number(match[1]?.replace(',', '.'));
+  const isFahrenheit = (match[2] ?? heatUnit(unit).slice(1)).toUpperCase() === 'F';
+  return isFahrenheit ? Number(((value - FAHRENHEIT.offset) / FAHRENHEIT.factor).toFixed(2)) : value;
+}
+
 const SCALES: Record<string, number> = {
   mm: 1,
   cm: 10,

@@ -19,6 +19,7 @@ from vamper.api.finish.schemas import (
 )
 from vamper.core.finishing.process import (
     ALWAYS,
+    HEAT_UNIT,
     LABELS,
     PLACES,
     Label,
@@ -30,6 +31,7 @@ from vamper.core.finishing.process import (
 )
 from vamper.core.finishing.timetable import PlannedStep, Proof
 from vamper.core.plan import Plan
+from vamper.core.values.lengths import figure
 from vamper.services.brief.words import span
 from vamper.services.finish.evening import EveningBatch, EveningNow, next_step, unread_labels
 from vamper.services.finish.finishing import Finishing
@@ -87,10 +89,15 @@ def _step_out(one: WorkStep, label: Mapping[str, float]) -> FinishStepOut:
     )
 
 
+def _figure(value: float, unit: str) -> str:
+    """Heat in the maker's own degrees, all else as it is."""
+    return figure(value, unit) if unit == HEAT_UNIT else f"{value:g} {unit}".strip()
+
+
 def _said(step: Step, label: Mapping[str, float]) -> list[str]:
     """What the label says of a step, or that it must be read first."""
     return [
-        f"{LABELS[key].name}: {label[key]:g} {LABELS[key].unit}".strip()
+        f"{LABELS[key].name}: {_figure(label[key], LABELS[key].unit)}"
         if key in label
         else f"{LABELS[key].name}: starter, read your label"
         for key in step.label

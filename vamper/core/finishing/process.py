@@ -166,6 +166,7 @@ CUPS: dict[str, WrapSpec] = {
 }
 PLACES: dict[str, str] = {key: place["name"] for key, place in _TABLE["places"].items()}
 STARTER_PLACES: dict[str, int] = {key: place["holds"] for key, place in _TABLE["places"].items()}
+HEAT_UNIT = "°C"
 ADDED_CHECK = "tried on a scrap of the same stock first; dry before the next step"
 ALWAYS = "The label of your product and your local rules come before this."
 
