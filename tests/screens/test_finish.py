@@ -146,6 +146,7 @@ def test_a_test_bar_makes_the_print_larger(screen: Screen) -> None:
     baked.send_keys(Keys.CONTROL, "a")
     baked.send_keys("50", Keys.ENTER)
     screen.wait(lambda: printed() < before, "a smaller print")
+    screen.wait(lambda: float(screen.find("table td + td").text.split()[0]) == printed(), "it on the screen")
     baked.send_keys(Keys.CONTROL, "a")
     baked.send_keys("150", Keys.ENTER)
     screen.says("shrink film gets smaller")
