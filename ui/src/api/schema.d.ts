@@ -3238,6 +3238,7 @@ export interface components {
       fibres: components['schemas']['FibreOut'][];
       /** Lines */
       lines: string[];
+      picture: components['schemas']['OnClothOut'] | null;
       spec: components['schemas']['ClothSpec'];
     };
     /**
@@ -5204,6 +5205,18 @@ export interface components {
       height_mm: number;
       /** Width Mm */
       width_mm: number;
+    };
+    /**
+     * OnClothOut
+     * @description Designs on their panel, mm, as SVG paths: `box` is what to show; the fold is x = 0, the collar y = 0.
+     */
+    OnClothOut: {
+      /** Box */
+      box: number[];
+      /** Motifs */
+      motifs: string;
+      /** Panel */
+      panel: string;
     };
     /**
      * OnCupOut

@@ -30,6 +30,7 @@ export function NowCards({ evening, now, ringing }: Props) {
       .filter((step) => !step.hands_on && (step.state === 'running' || step.state === 'over'))
       .map((step) => ({ batch, step })),
   );
+  const allDone = evening.batches.every((batch) => batch.steps.every((step) => step.state === 'done'));
   const paused = evening.batches.flatMap((batch) =>
     batch.steps
       .filter((step) => step.state === 'paused' && step !== next?.step)
@@ -112,8 +113,10 @@ export function NowCards({ evening, now, ringing }: Props) {
         </section>
       ) : (
         <section aria-label="Now" className="panel p-5">
-          <h2 className="font-head text-2xl font-bold">Your hands are free.</h2>
-          <p>What is left only rests.</p>
+          <h2 className="font-head text-2xl font-bold">
+            {allDone ? 'Everything is done.' : 'Your hands are free.'}
+          </h2>
+          {!allDone && <p>What is left only rests.</p>}
         </section>
       )}
       <section aria-label="Resting" className="flex flex-col gap-2">

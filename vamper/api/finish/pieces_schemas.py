@@ -38,12 +38,21 @@ class PressOut(BaseModel):
     lines: list[str]
 
 
+class OnClothOut(BaseModel):
+    """Designs on their panel, mm, as SVG paths: `box` is what to show; the fold is x = 0, the collar y = 0."""
+
+    box: list[float]
+    panel: str
+    motifs: str
+
+
 class ClothOut(BaseModel):
     """What a job is pressed on; `lines` say how wide, how far down, and where on the fold."""
 
     spec: ClothSpec
     fibres: list[FibreOut]
     art_width_mm: float | None
+    picture: OnClothOut | None
     lines: list[str]
 
 

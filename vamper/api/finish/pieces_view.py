@@ -2,12 +2,16 @@
 
 from collections.abc import Iterator
 
+import numpy as np
+import shapely
+
 from vamper.api.finish.pieces_schemas import (
     BlankOut,
     ClothOut,
     FibreOut,
     HoleOut,
     LayerOut,
+    OnClothOut,
     PatchOut,
     PiecesOut,
     PressedOut,
@@ -25,12 +29,14 @@ from vamper.core.values.art import Purpose
 from vamper.core.values.finish import Bar, BlankSpec, ClothSpec, Fibre, HeatSpec, ShrinkSpec
 from vamper.core.values.lengths import mm, size_mm
 from vamper.core.values.stock import StockClass
-from vamper.formats.svg_path import DECIMALS, shape_path
+from vamper.formats.svg_path import DECIMALS, closed_path, shape_path
 from vamper.services.brief.words import plural
 
 _FIBRES = {Fibre.COTTON: "cotton", Fibre.BLEND: "cotton and polyester", Fibre.POLYESTER: "polyester"}
 _HOLES_MM = (2.0, 3.0, 4.0, 5.0, 6.0)
 _PAD_MM = 4.0
+# A panel as it is drawn: height and half the neck beside its width, the neck's depth, mm between motifs.
+_PANEL_HIGH, _NECK, _NECK_DEEP, _BETWEEN_MM = 1.1, 0.18, 0.55, 15.0
 _ROUND = {Purpose.DRINKWARE, Purpose.GLASS, Purpose.PLANNER, Purpose.LAPTOP}
 _LAYER_WORDS = {
     False: (
@@ -133,9 +139,30 @@ def _cloth(plan: Plan, spec: ClothSpec) -> ClothOut:
     return ClothOut(
         spec=spec,
         fibres=[FibreOut(key=fibre, name=name) for fibre, name in _FIBRES.items()],
+        picture=None if spec.panel_mm is None else _on_panel(plan, spec, spec.panel_mm),
         art_width_mm=None if placed is None else round(placed.art_width_mm, 1),
         lines=lines,
     )
+
+
+def _on_panel(plan: Plan, spec: ClothSpec, panel_mm: float) -> OnClothOut:
+    """A panel seen from the front, its collar a shallow arc, with the motifs one below the other."""
+    half, high = panel_mm / 2, panel_mm * _PANEL_HIGH
+    neck = panel_mm * _NECK
+    turn = np.linspace(0, np.pi, 25)
+    collar = np.column_stack([neck * np.cos(turn), neck * _NECK_DEEP * (np.sin(turn) - 1)])
+    top = -neck * _NECK_DEEP
+    panel = np.concatenate([[(half, high), (half, top)], collar, [(-half, top), (-half, high)]])
+    down, motifs = 0.0, list[str]()
+    for item in plan.items:
+        width, height = item.outline.size_mm
+        placed = on_cloth(spec, panel_mm, width)
+        down = down or placed.drop_mm
+        moved = shapely.affinity.translate(item.outline.shape, -placed.left_of_fold_mm, down)
+        motifs.append(shape_path(moved, DECIMALS))
+        down += height + _BETWEEN_MM
+    box = [-half - _PAD_MM, top - _PAD_MM, panel_mm + 2 * _PAD_MM, high - top + 2 * _PAD_MM]
+    return OnClothOut(box=box, panel=closed_path(panel, DECIMALS), motifs=" ".join(motifs))
 
 
 def _placed(placed: OnCloth, width_mm: float) -> str:

@@ -89,6 +89,7 @@ class Process:
     needs: tuple[str, ...]
     coated: bool
     bare: bool
+    layered: bool
     mirrored: bool
     later: str
     fibres: tuple[Fibre, ...]
@@ -149,6 +150,7 @@ def _process(key: str, data: Mapping[str, Any]) -> Process:
         tuple(data["need"]),
         bool(data.get("coated", False)),
         bool(data.get("bare", False)),
+        bool(data.get("layered", False)),
         bool(data.get("mirrored", False)),
         data.get("later", ""),
         tuple(Fibre(one) for one in data.get("fibres", ())),
@@ -266,7 +268,7 @@ def processes_for(stock: Stock) -> tuple[Process, ...]:
 
 def usual_process(stock: Stock, purpose: str, target: Target | None, coated: bool, laminated: bool) -> Process:
     """The process that follows from what a job is made of, what it goes on and what it is for."""
-    fit = processes_for(stock)
+    fit = tuple(one for one in processes_for(stock) if not one.layered)
     meant = TARGETS[target].processes if target is not None else ()
     if laminated:
         fit = tuple(one for one in fit if one.key == "sealed-laminate") or fit
@@ -293,7 +295,10 @@ def finish_of(
 def process_of_job(job: Job) -> Process:
     """How a job is finished. A laminate counts as such whether it is still said of the job or of its stock."""
     laminated = job.laminate_um > 0
-    return finish_of(job.finish, job.stock, job.purpose, job.target, job.coated, laminated)
+    found = finish_of(job.finish, job.stock, job.purpose, job.target, job.coated, laminated)
+    if job.finish.process is None and len({item.sheet_colour for item in job.items}) > 1:
+        return next((one for one in processes_for(job.stock) if one.layered), found)
+    return found
 
 
 def steps_of(process: Process, work: Work) -> tuple[WorkStep, ...]:

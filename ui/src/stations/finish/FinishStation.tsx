@@ -83,7 +83,7 @@ export default function FinishStation({ view, change, add }: StationProps) {
         )}
         {shown === 'press' && pieces?.press && (
           <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} aria-label="Under the press">
-            <PressScreen press={pieces.press} />
+            <PressScreen press={pieces.press} cloth={pieces.cloth} />
           </div>
         )}
         {shown === 'shrink' && pieces && start && (

@@ -6,7 +6,7 @@ import { Button } from '../../kit/Button';
 type Press = NonNullable<Pieces['press']>;
 
 /** Where iron or press is set down on each design, in order. */
-export function PressScreen({ press }: { press: Press }) {
+export function PressScreen({ press, cloth }: { press: Press; cloth: Pieces['cloth'] }) {
   const [round, setRound] = useState(1);
   const rounds = Math.max(1, ...press.designs.flatMap((one) => one.patches.map((patch) => patch.round)));
   const shown = Math.min(round, rounds);
@@ -39,6 +39,40 @@ export function PressScreen({ press }: { press: Press }) {
         ))}
       </ul>
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(17rem,1fr))] gap-4">
+        {cloth?.picture && (
+          <li>
+            <figure className="flex flex-col gap-1.5">
+              <svg
+                viewBox={cloth.picture.box.join(' ')}
+                className="drawing h-64 w-full"
+                role="img"
+                aria-label="The motif on its panel"
+              >
+                <path
+                  d={cloth.picture.panel}
+                  fill="var(--d-paper)"
+                  stroke="var(--d-soft)"
+                  strokeWidth="1.3"
+                  vectorEffect="non-scaling-stroke"
+                />
+                <line
+                  x1="0"
+                  x2="0"
+                  y1="0"
+                  y2={(cloth.picture.box[1] ?? 0) + (cloth.picture.box[3] ?? 0)}
+                  stroke="var(--d-look)"
+                  strokeDasharray="5 4"
+                  strokeWidth="1.2"
+                  vectorEffect="non-scaling-stroke"
+                />
+                <path d={cloth.picture.motifs} fill="var(--d-edge)" fillOpacity="0.75" fillRule="evenodd" />
+              </svg>
+              <figcaption className="text-sm">
+                <b>On the panel</b>; the dashed line is the fold.
+              </figcaption>
+            </figure>
+          </li>
+        )}
         {press.designs.map((design) => (
           <li key={design.number}>
             <figure className="flex flex-col gap-1.5">
