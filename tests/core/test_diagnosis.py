@@ -1,0 +1,142 @@
+"""What went wrong: the network is whole, its figures are those of Bayes, and checks tell what they should."""
+
+from itertools import product
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from vamper.core.ledger.diagnosis import (
+    CAUSE_BY_KEY,
+    CAUSES,
+    CHECKS,
+    FACTS,
+    FALSE_YES,
+    SLIP,
+    SYMPTOMS,
+    USUAL,
+    YES,
+    Seen,
+    diagnose,
+    priors,
+    yes_chances,
+)
+from vamper.core.values.findings import BadInput
+
+CODES = st.lists(st.sampled_from(sorted(SYMPTOMS)), min_size=1, max_size=4, unique=True)
+KNOWN = st.lists(st.sampled_from(sorted(FACTS)), max_size=5, unique=True)
+ANSWERS = st.dictionaries(st.sampled_from(sorted(CHECKS)), st.booleans(), max_size=4)
+
+
+def test_the_network_is_whole() -> None:
+    assert len(CAUSES) >= 35
+    assert set(SYMPTOMS) == {code for cause in CAUSES for code in cause.seen}
+    assert set(FACTS) == {code for cause in CAUSES for code in cause.facts} == set(USUAL)
+    assert set(CHECKS) == {cause.check for cause in CAUSES}
+    for cause in CAUSES:
+        assert set(cause.also) <= CAUSE_BY_KEY.keys()
+        for share, why in (*cause.seen.values(), *cause.facts.values()):
+            assert 0 < share < 1
+            assert why
+        assert cause.text.endswith(".")
+        assert cause.remedy
+        assert cause.keep
+    assert all(check.minutes > 0 and check.ask.endswith("?") for check in CHECKS.values())
+
+
+@given(CODES, KNOWN, ANSWERS)
+@settings(max_examples=60)
+def test_chances_are_those_of_bayes_and_add_up(seen: list[str], facts: list[str], checked: dict[str, bool]) -> None:
+    found = diagnose(Seen(tuple(seen), tuple(facts), checked))
+    total = sum(cause.prior for cause in CAUSES)
+    weights = {}
+    for cause in CAUSES:
+        weight = cause.prior / total
+        for code in seen:
+            weight *= cause.seen[code][0] if code in cause.seen else SLIP
+        for code in facts:
+            weight *= cause.facts[code][0] if code in cause.facts else USUAL[code]
+        for code, answer in checked.items():
+            yes = yes_chances(code)[CAUSES.index(cause)]
+            weight *= yes if answer else 1 - yes
+        weights[cause.key] = weight
+    whole = sum(weights.values())
+    for one in found.suspects:
+        assert one.chance == pytest.approx(weights[one.cause.key] / whole, abs=1e-4)
+    assert sum(one.chance for one in found.suspects) == pytest.approx(1, abs=1e-9)
+    assert [one.chance for one in found.suspects] == sorted((one.chance for one in found.suspects), reverse=True)
+    assert found.next_check is None or found.next_check.key not in checked
+
+
+@given(CODES, KNOWN)
+@settings(max_examples=40)
+def test_yes_speaks_for_its_cause_and_no_against_it(seen: list[str], facts: list[str]) -> None:
+    before = {one.cause.key: one for one in diagnose(Seen(tuple(seen), tuple(facts))).suspects}
+    cause = next(iter(before.values())).cause
+    answers = {
+        answer: next(
+            one.chance
+            for one in diagnose(Seen(tuple(seen), tuple(facts), {cause.check: answer})).suspects
+            if one.cause is cause
+        )
+        for answer in (True, False)
+    }
+    assert answers[True] >= before[cause.key].chance >= answers[False]
+
+
+def test_the_next_check_takes_away_most_doubt_for_its_minutes() -> None:
+    seen = Seen(("not-through",), ("new-material",))
+    chances = np.array([next(s.chance for s in diagnose(seen).suspects if s.cause is cause) for cause in CAUSES])
+
+    def doubt(weights: np.ndarray) -> float:
+        shares = weights[weights > 0] / weights.sum()
+        return float(-(shares * np.log2(shares)).sum())
+
+    def worth(key: str) -> float:
+        left = sum(
+            float((chances * yes).sum()) * doubt(chances * yes) for yes in (yes_chances(key), 1 - yes_chances(key))
+        )
+        return (doubt(chances) - left) / CHECKS[key].minutes
+
+    best = diagnose(seen).next_check
+    assert best is not None
+    assert worth(best.key) == pytest.approx(max(worth(key) for key in CHECKS), rel=1e-3)
+
+
+def test_what_it_turned_out_to_be_shifts_the_priors() -> None:
+    plain, shifted = priors({}), priors({"tuft-on-tip": 30})
+    place = CAUSES.index(CAUSE_BY_KEY["tuft-on-tip"])
+    assert shifted[place] == pytest.approx((plain[place] + 1) / 2)
+    assert shifted.sum() == pytest.approx(1)
+    seen = ("corners-torn",)
+    first = [diagnose(Seen(seen, found=found)).suspects[0].cause.key for found in ({}, {"too-fast": 40})]
+    assert first == ["blunt-blade", "too-fast"]
+
+
+@pytest.mark.parametrize(
+    ("seen", "facts", "cause"),
+    [
+        (("marks-not-found",), ("metallic", "gloss"), "gloss-blinds"),
+        (("marks-not-found",), ("dark-stock",), "dark-stock-marks"),
+        (("cut-off-even",), ("not-calibrated",), "never-calibrated"),
+        (("print-scaled", "cut-off-growing"), ("fit-to-page",), "fit-to-page"),
+        (("backing-cut",), ("steep-blade",), "steep-on-soft"),
+        (("ink-runs-wet",), ("few-coats",), "too-few-coats"),
+        (("film-curled",), ("cold-water",), "water-not-warm"),
+        (("pieces-lifted",), ("old-mat",), "mat-lost-tack"),
+    ],
+)
+def test_plain_cases_are_told(seen: tuple[str, ...], facts: tuple[str, ...], cause: str) -> None:
+    assert diagnose(Seen(seen, facts)).suspects[0].cause.key == cause
+    assert diagnose(Seen(seen, facts)).suspects[0].why
+
+
+def test_bad_codes_are_named() -> None:
+    for wrong in (Seen(()), Seen(("nonsense",)), Seen(("not-through",), ("nonsense",))):
+        with pytest.raises(BadInput):
+            diagnose(wrong)
+    with pytest.raises(BadInput, match="--codes"):
+        diagnose(Seen(("not-through",), (), {"nonsense": True}))
+    assert all(yes_chances(key).min() >= FALSE_YES for key in CHECKS)
+    assert all(yes_chances(key).max() == YES for key, _ in product(CHECKS, [0]))

@@ -1,0 +1,238 @@
+"""What went wrong: from what is seen and known to causes with their chances, and the check that is worth its minutes.
+
+One cause at a time is taken to be at work. By Bayes its chance is proportional to its prior times how often it shows
+each symptom that was seen, comes with each fact that is known, and answers each check as it was answered; a symptom
+that a cause does not name is a slip of the eye, a fact that it does not name is as common as anywhere. What was not
+seen is not held against a cause: makers tell what struck them. The next check is the one that is expected to take away
+most uncertainty (entropy, bits) for a minute of effort.
+"""
+
+import math
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+import numpy.typing as npt
+
+from vamper.core.values.findings import BadInput
+from vamper.core.values.tables import table
+
+_TABLE = table(__package__, "causes.toml")
+# How often a symptom is told of a cause that does not show it.
+SLIP = 0.006
+# How often a check answers yes where its cause is at work, and where another one is.
+YES, FALSE_YES = 0.9, 1 / 14
+# Priors weigh as much as so many causes that were found here.
+_PRIOR_RUNS = 30.0
+_DECIMALS = 6
+
+Floats = npt.NDArray[np.float64]
+
+
+@dataclass(frozen=True, slots=True)
+class Cause:
+    """One cause: symptoms and facts with their shares and reasons."""
+
+    key: str
+    text: str
+    prior: float
+    seen: Mapping[str, tuple[float, str]]
+    facts: Mapping[str, tuple[float, str]]
+    check: str
+    also: Mapping[str, float]
+    remedy: str
+    keep: str
+
+
+@dataclass(frozen=True, slots=True)
+class Check:
+    """A question that a maker can answer in so many minutes; yes speaks for a cause."""
+
+    key: str
+    ask: str
+    minutes: float
+
+
+SYMPTOMS: dict[str, str] = dict(_TABLE["symptoms"])
+FACTS: dict[str, str] = {key: fact["text"] for key, fact in _TABLE["facts"].items()}
+USUAL: dict[str, float] = {key: fact["usual"] for key, fact in _TABLE["facts"].items()}
+CHECKS: dict[str, Check] = {key: Check(key, **check) for key, check in _TABLE["checks"].items()}
+CAUSES: tuple[Cause, ...] = tuple(
+    Cause(
+        key,
+        data["text"],
+        float(data["prior"]),
+        {one: (float(share), why) for one, (share, why) in data["seen"].items()},
+        {one: (float(share), why) for one, (share, why) in data["facts"].items()},
+        data["check"],
+        dict(data.get("also", {})),
+        data["remedy"],
+        data["keep"],
+    )
+    for key, data in _TABLE["cause"].items()
+)
+CAUSE_BY_KEY = {cause.key: cause for cause in CAUSES}
+
+
+@dataclass(frozen=True)
+class Seen:
+    """What is known of a spoiled sheet: symptoms, facts, and checks with their answers; `found` counts what it turned
+    out to be in this workshop before.
+    """
+
+    symptoms: tuple[str, ...]
+    facts: tuple[str, ...] = ()
+    checked: Mapping[str, bool] = field(default_factory=dict)
+    found: Mapping[str, int] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class Suspect:
+    """A cause with its chance (0..1), what speaks for it, and what would tell."""
+
+    cause: Cause
+    chance: float
+    why: tuple[str, ...]
+    next_check: Check | None
+
+
+@dataclass(frozen=True)
+class Diagnosis:
+    """All causes, the likeliest first, and the check to do next, None where none would tell more."""
+
+    suspects: tuple[Suspect, ...]
+    next_check: Check | None
+
+
+def diagnose(seen: Seen) -> Diagnosis:
+    """What may have gone wrong.
+
+    Raises
+    ------
+    BadInput
+        If nothing was seen, or a code is unknown.
+    """
+    _known(seen)
+    chances = _chances(seen)
+    order = np.argsort(-chances, kind="stable")
+    rounded = _adding_up(chances[order])
+    suspects = tuple(
+        Suspect(CAUSES[place], chance, _why(CAUSES[place], seen), _own_check(CAUSES[place], seen.checked))
+        for place, chance in zip(order.tolist(), rounded, strict=True)
+    )
+    return Diagnosis(suspects, _next_check(chances, seen.checked))
+
+
+def priors(found: Mapping[str, int]) -> Floats:
+    """How common each cause is here: the table's, shifted by what it turned out to be (a Dirichlet's mean)."""
+    common = np.array([cause.prior for cause in CAUSES])
+    counts = np.array([float(found.get(cause.key, 0)) for cause in CAUSES])
+    shifted = common / common.sum() * _PRIOR_RUNS + counts
+    return np.asarray(shifted / shifted.sum())
+
+
+def yes_chances(check: str) -> Floats:
+    """How often a check answers yes, for each cause."""
+    return np.array(
+        [
+            YES
+            if cause.check == check
+            else max(
+                FALSE_YES,
+                max((one.also.get(cause.key, 0.0) for one in CAUSES if one.check == check), default=0.0),
+            )
+            for cause in CAUSES
+        ]
+    )
+
+
+_YES = {key: yes_chances(key) for key in CHECKS}
+
+
+def _known(seen: Seen) -> None:
+    if not seen.symptoms:
+        raise BadInput("say at least one thing that is seen; `vamper diagnose --codes` lists them", "seen")
+    for codes, there, name in (
+        (seen.symptoms, SYMPTOMS, "seen"),
+        (seen.facts, FACTS, "fact"),
+        (tuple(seen.checked), CHECKS, "checked"),
+    ):
+        for code in codes:
+            if code not in there:
+                raise BadInput(f"“{code[:40]}” is none of its codes; `vamper diagnose --codes` lists them", name)
+
+
+def _chances(seen: Seen) -> Floats:
+    logs = np.log(priors(seen.found))
+    for code in dict.fromkeys(seen.symptoms):
+        logs += np.log([cause.seen.get(code, (SLIP, ""))[0] for cause in CAUSES])
+    for code in dict.fromkeys(seen.facts):
+        logs += np.log([cause.facts.get(code, (USUAL[code], ""))[0] for cause in CAUSES])
+    for code, answer in seen.checked.items():
+        logs += np.log(_YES[code] if answer else 1 - _YES[code])
+    weights = np.exp(logs - logs.max())
+    return np.asarray(weights / weights.sum())
+
+
+def _adding_up(chances: Floats) -> list[float]:
+    """Chances rounded so that they still add up to 1: the likeliest takes what is left over."""
+    rounded = [round(float(one), _DECIMALS) for one in chances]
+    rounded[0] = round(1.0 - sum(rounded[1:]), _DECIMALS)
+    return rounded
+
+
+def _why(cause: Cause, seen: Seen) -> tuple[str, ...]:
+    """What speaks for a cause, the strongest first."""
+    reasons = [(cause.seen[one][0] / SLIP, cause.seen[one][1]) for one in seen.symptoms if one in cause.seen]
+    reasons += [
+        (share / USUAL[one], why)
+        for one in seen.facts
+        if one in cause.facts
+        for share, why in (cause.facts[one],)
+        if share > USUAL[one]
+    ]
+    if seen.checked.get(cause.check):
+        reasons.append((YES / FALSE_YES, f"checked: {CHECKS[cause.check].ask.rpartition(': ')[2].rstrip('?')}"))
+    return tuple(why for _, why in sorted(reasons, key=lambda one: -one[0]))
+
+
+def _own_check(cause: Cause, checked: Mapping[str, bool]) -> Check | None:
+    return None if cause.check in checked else CHECKS[cause.check]
+
+
+def _next_check(chances: Floats, checked: Mapping[str, bool]) -> Check | None:
+    before = _entropy(chances)
+    worth = {
+        key: (before - _after(chances, _YES[key])) / check.minutes
+        for key, check in CHECKS.items()
+        if key not in checked
+    }
+    best = max(worth, key=lambda key: worth[key], default=None)
+    return None if best is None or worth[best] <= 0 else CHECKS[best]
+
+
+def _entropy(chances: Floats) -> float:
+    there = chances[chances > 0]
+    return float(-(there * np.log2(there)).sum())
+
+
+def _after(chances: Floats, yes: Floats) -> float:
+    """The uncertainty that is expected to be left once a check is answered."""
+    left = 0.0
+    for answer in (yes, 1 - yes):
+        weights = chances * answer
+        total = float(weights.sum())
+        if total > 0:
+            left += total * _entropy(weights / total)
+    return left
+
+
+def minutes_of(keys: Iterable[str]) -> float:
+    """How long some checks take."""
+    return math.fsum(CHECKS[key].minutes for key in keys)
+
+
+def fixed_checklist(symptoms: Sequence[str]) -> list[Check]:
+    """The checks of every cause that shows one of these symptoms, the commonest cause first: what one does by hand."""
+    causes = sorted((one for one in CAUSES if set(one.seen) & set(symptoms)), key=lambda one: -one.prior)
+    return [CHECKS[key] for key in dict.fromkeys(one.check for one in causes)]
