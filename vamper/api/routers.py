@@ -8,6 +8,7 @@ from vamper.api.finish import routes as finish
 from vamper.api.handoff import routes as handoff
 from vamper.api.jobs import routes as jobs
 from vamper.api.lan import routes as lan
+from vamper.api.ledger import routes as ledger
 from vamper.api.marks import routes as marks
 from vamper.api.printing import routes as printing
 from vamper.api.sheet import hand_routes as hand
@@ -29,6 +30,7 @@ ROUTERS = (
     cut.router,
     twin.router,
     finish.router,
+    ledger.router,
     handoff.router,
     lan.router,
     catalog.router,

@@ -5,7 +5,7 @@ from typing import Annotated
 
 import typer
 
-from vamper.cli.app import app, bad_input_is_one_line
+from vamper.cli.app import DEFAULT_DATA, Data, app, bad_input_is_one_line
 from vamper.core.values.findings import BadInput
 
 
@@ -39,3 +39,29 @@ def _answer(text: str) -> tuple[str, bool]:
             f"“{text[:60]}” is no answer; write the check's code and yes or no, as in blade-lens=yes", "checked"
         )
     return code, answer == "yes"
+
+
+@app.command()
+def runs(
+    data: Data = DEFAULT_DATA,
+    csv: Annotated[bool, typer.Option("--csv", help="As a table for a spreadsheet instead of JSON.")] = False,
+) -> None:
+    """All runs of a workshop, as in: vamper runs --data club.db --csv
+
+    Prints JSON; with --csv a table in which no text is run as a formula.
+    """
+    import sys
+
+    from vamper.formats.runs_file import write_ledger_json, write_runs_csv
+    from vamper.services.ledger.runs import Runs
+    from vamper.store.database import Sessions, open_database
+
+    with bad_input_is_one_line():
+        if not data.exists():
+            raise BadInput("there is no workshop in this file; name one with --data", str(data))
+        engine = open_database(data)
+        try:
+            dated = [(one.made_at, one.run) for one in Runs(Sessions(engine)).all()]
+        finally:
+            engine.dispose()
+    sys.stdout.buffer.write(write_runs_csv(dated) if csv else write_ledger_json(dated))

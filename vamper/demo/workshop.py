@@ -16,6 +16,7 @@ from vamper.core.values.art import SizeSpec
 from vamper.demo import drawings
 from vamper.demo.cutting import prepare_cutting
 from vamper.demo.measured import measure
+from vamper.demo.season import shipped_season
 from vamper.formats.art_in.raster import png_bytes
 from vamper.formats.art_in.svg import read_svg
 from vamper.formats.job_file import spelt_out_edge
@@ -369,6 +370,7 @@ def fill(workshop: Workshop) -> None:
     jobs = _jobs(digests, measure(workshop), own_stock, borrowed, practice)
     numbers = [workshop.jobs.add(job) for job in jobs]
     workshop.record_hand_off(workshop.jobs.get(numbers[2]))
+    workshop.runs.add_all(shipped_season())
     for number in _TONIGHT:
         workshop.finish_tonight(numbers[number])
 

@@ -9,6 +9,7 @@ from pathlib import Path
 from vamper.core.art.picture import Picture
 from vamper.core.design import DesignedItem
 from vamper.core.inspect import findings_of
+from vamper.core.ledger.run import Run
 from vamper.core.plan import Plan, metres_of
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.pack.nesting import Nester
@@ -37,6 +38,8 @@ from vamper.services.jobs.items import Items
 from vamper.services.jobs.jobs import Jobs, JobState
 from vamper.services.jobs.variants import Variants
 from vamper.services.lan.passphrase import Passphrase
+from vamper.services.ledger.logging import cut_outcomes, misses_of
+from vamper.services.ledger.runs import Runs
 from vamper.services.packing.by_hand import ByHand
 from vamper.services.packing.counting import Counting
 from vamper.services.packing.desk import SEARCH_SECONDS, Packing, PackingDesk, PackingState
@@ -114,6 +117,7 @@ class Workshop:
         self.dry_runs = DryRunDesk()
         self.photo_checks = PhotoChecks()
         self._verniers: Cache[Pixels] = Cache(1)
+        self.runs = Runs(self.sessions)
         self.evenings = Evenings(self.sessions, workshop_clock())
 
     def close(self) -> None:
@@ -274,6 +278,21 @@ class Workshop:
         each = [metres_of(plan, sheet) for sheet in range(len(plan.sheets))]
         metres = sum(each) / len(each) * sheets
         self.shop.care.ran(document.cutter_id, metres, sheets if cutter.feed is Feed.MAT else 0)
+
+    def log_outcome(self, job_id: int, run: Run, again: bool = False) -> int:
+        """A run of a job's sheet as it came out: kept, and from it follow belief, blade, mat and misses. A run that was
+        logged already changes nothing unless it was made `again`.
+        """
+        state = self.jobs.get(job_id)
+        plan = self.plan(state).plan
+        handed = self.runs.last_hand_off(job_id)
+        number = self.runs.add(run, job_id, None if handed is None else handed[0], again)
+        outcomes = cut_outcomes(plan, run)
+        if outcomes:
+            self.log_run(state, run.sheets, outcomes)
+        if misses := misses_of(run):
+            self.shop.measured.log(state.document.printer_id, state.document.cutter_id, misses)
+        return number
 
     def sample(self, state: JobState, sheet: int, draw: Callable[[Plan, int, Pictures], Pixels]) -> Pixels:
         """A sample picture of a sheet (from 0)."""

@@ -252,6 +252,30 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/diagnosis': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Begin Diagnosis
+     * @description What can be seen and known; what is known already of a run or a job is ticked.
+     */
+    get: operations['begin_diagnosis_api_diagnosis_get'];
+    put?: never;
+    /**
+     * Ask Diagnosis
+     * @description Causes with their chances, and the check that is worth its minutes.
+     */
+    post: operations['ask_diagnosis_api_diagnosis_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/edge-styles': {
     parameters: {
       query?: never;
@@ -657,6 +681,30 @@ export interface paths {
      * @description What readings come to; nothing is kept.
      */
     post: operations['try_calibration_api_jobs__job_id__calibration_fit_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/came-out': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Question
+     * @description What is still to be asked of a job's sheets, and what of them can be tapped.
+     */
+    get: operations['get_question_api_jobs__job_id__came_out_get'];
+    put?: never;
+    /**
+     * Log Outcome
+     * @description How a sheet came out: kept, and belief, blade, mat and misses follow.
+     */
+    post: operations['log_outcome_api_jobs__job_id__came_out_post'];
     delete?: never;
     options?: never;
     head?: never;
@@ -2514,6 +2562,126 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/ledger': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Ledger
+     * @description The newest runs, all recipes, and what is due to be looked at again.
+     */
+    get: operations['get_ledger_api_ledger_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/ledger/ledger.json': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Json
+     * @description All of the ledger.
+     */
+    get: operations['get_json_api_ledger_ledger_json_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/ledger/runs': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Take Runs
+     * @description Runs from a CSV or JSON; those that are here already stay as they are.
+     */
+    post: operations['take_runs_api_ledger_runs_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/ledger/runs.csv': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Csv
+     * @description All runs as a table.
+     */
+    get: operations['get_csv_api_ledger_runs_csv_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/ledger/runs/{run_id}/cause': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Found Cause
+     * @description What turned out to be at work; it is thought of sooner from then on.
+     */
+    post: operations['found_cause_api_ledger_runs__run_id__cause_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/ledger/runs/{run_id}/later': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Look Later
+     * @description How it held when somebody looked again.
+     */
+    post: operations['look_later_api_ledger_runs__run_id__later_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/mats': {
     parameters: {
       query?: never;
@@ -2995,6 +3163,11 @@ export interface components {
       /** Ppi */
       ppi?: number | null;
     };
+    /** Body_take_runs_api_ledger_runs_post */
+    Body_take_runs_api_ledger_runs_post: {
+      /** File */
+      file: string;
+    };
     /** BoundOut */
     BoundOut: {
       /** Bottom Mm */
@@ -3050,6 +3223,66 @@ export interface components {
      * @enum {string}
      */
     CalibrationSchool: 'every job' | 'when off' | 'drift';
+    /**
+     * CameOut
+     * @description How a sheet came out.
+     * @enum {string}
+     */
+    CameOut: 'all good' | 'some spoiled' | 'not run';
+    /**
+     * CameOutIn
+     * @description How a sheet (from 1) came out.
+     */
+    CameOutIn: {
+      /**
+       * Again
+       * @default false
+       */
+      again: boolean;
+      came_out: components['schemas']['CameOut'];
+      /**
+       * Lot
+       * @default
+       */
+      lot: string;
+      /** Minutes */
+      minutes?: number | null;
+      /**
+       * Note
+       * @default
+       */
+      note: string;
+      /** Sheet */
+      sheet: number;
+      /**
+       * Sheets
+       * @default 1
+       */
+      sheets: number;
+      /**
+       * Spoilt
+       * @default []
+       */
+      spoilt: components['schemas']['SpoiltPiece'][];
+    };
+    /**
+     * CameOutQuestion
+     * @description What a hand-off still has to be asked: how each of its sheets came out.
+     */
+    CameOutQuestion: {
+      /** Handed Off At */
+      handed_off_at: string | null;
+      /** Height Mm */
+      height_mm: number;
+      /** Sheets */
+      sheets: components['schemas']['LaidSheetOut'][];
+      /** Spoilt */
+      spoilt: components['schemas']['SpoiltWordOut'][];
+      /** Width Mm */
+      width_mm: number;
+      /** Words */
+      words: string;
+    };
     /** CandidateOut */
     CandidateOut: {
       /** Area Cm2 */
@@ -3187,6 +3420,15 @@ export interface components {
     /** ChangeIn */
     ChangeIn: {
       what: components['schemas']['MachineChange'];
+    };
+    /** CheckOut */
+    CheckOut: {
+      /** Ask */
+      ask: string;
+      /** Key */
+      key: string;
+      /** Minutes */
+      minutes: number;
     };
     /**
      * CheckedPieceOut
@@ -3518,6 +3760,47 @@ export interface components {
      * @enum {string}
      */
     Device: 'printer' | 'sensor' | 'cutter';
+    /** DiagnosisIn */
+    DiagnosisIn: {
+      /**
+       * Checked
+       * @default {}
+       */
+      checked: {
+        [key: string]: boolean;
+      };
+      /**
+       * Facts
+       * @default []
+       */
+      facts: string[];
+      /** Seen */
+      seen: string[];
+    };
+    /** DiagnosisOut */
+    DiagnosisOut: {
+      /** Asked */
+      asked: components['schemas']['SentenceOut'][];
+      next_check: components['schemas']['CheckOut'] | null;
+      /** Suspects */
+      suspects: components['schemas']['SuspectOut'][];
+    };
+    /**
+     * DiagnosisStartOut
+     * @description All that can be ticked, and what is ticked already of a run.
+     */
+    DiagnosisStartOut: {
+      /** Facts */
+      facts: components['schemas']['SentenceOut'][];
+      /** Known */
+      known: string[];
+      /** Seen */
+      seen: string[];
+      /** Symptoms */
+      symptoms: components['schemas']['SentenceOut'][];
+      /** Title */
+      title: string | null;
+    };
     /**
      * DistanceOut
      * @description From a neighbour (`other`) or, with None, the live area's rim to a piece in hand; the two nearest points.
@@ -4187,6 +4470,11 @@ export interface components {
       /** Width Px */
       width_px: number;
     };
+    /** FoundIn */
+    FoundIn: {
+      /** Cause */
+      cause: string | null;
+    };
     /**
      * FreeBox
      * @description A light box kept free for handwriting.
@@ -4781,6 +5069,29 @@ export interface components {
       slits: string[];
     };
     /**
+     * LaidPieceOut
+     * @description One piece as it lies on the sheet, mm, as an SVG path.
+     */
+    LaidPieceOut: {
+      /** Drawing */
+      drawing: string;
+      /** Name */
+      name: string;
+      /** Path */
+      path: string;
+      /** Placement */
+      placement: number;
+    };
+    /** LaidSheetOut */
+    LaidSheetOut: {
+      /** Logged */
+      logged: number | null;
+      /** Number */
+      number: number;
+      /** Pieces */
+      pieces: components['schemas']['LaidPieceOut'][];
+    };
+    /**
      * LanOut
      * @description `code` is the QR code of the address as one path of unit squares, `side` its width with the blank round it.
      */
@@ -4793,6 +5104,36 @@ export interface components {
       code: string;
       /** Side */
       side: number;
+    };
+    /** LaterIn */
+    LaterIn: {
+      /** Held */
+      held: boolean;
+      kind: components['schemas']['LaterKind'];
+      /**
+       * Note
+       * @default
+       */
+      note: string;
+    };
+    /**
+     * LaterKind
+     * @description When one looks again.
+     * @enum {string}
+     */
+    LaterKind: 'first wash' | 'a month outdoors' | 'a year';
+    /** LaterOut */
+    LaterOut: {
+      /**
+       * Due
+       * Format: date-time
+       */
+      due: string;
+      /** Held */
+      held: boolean | null;
+      /** Is Due */
+      is_due: boolean;
+      kind: components['schemas']['LaterKind'];
     };
     /** LayerOut */
     LayerOut: {
@@ -4836,6 +5177,19 @@ export interface components {
       sheets_at_least: number;
       /** Unplaced */
       unplaced: components['schemas']['UnplacedOut'][];
+    };
+    /** LedgerOut */
+    LedgerOut: {
+      /** Due */
+      due: number[];
+      /** Machines */
+      machines: components['schemas']['MachineMissesOut'][];
+      /** Recipes */
+      recipes: components['schemas']['RecipeOut'][];
+      /** Runs */
+      runs: components['schemas']['RunOut'][];
+      /** Total */
+      total: number;
     };
     /**
      * Limits
@@ -4920,6 +5274,18 @@ export interface components {
       | "the cutter's program"
       | 'a page size'
       | 'the blade holder';
+    /**
+     * MachineMissesOut
+     * @description What pieces were off by on one machine, right and down, mm, the newest last.
+     */
+    MachineMissesOut: {
+      /** Cutter */
+      cutter: string;
+      /** Misses */
+      misses: number[][];
+      /** Simulated */
+      simulated: boolean;
+    };
     /**
      * Margins
      * @description The strips along the paper's sides that a printer leaves blank, mm.
@@ -5838,6 +6204,41 @@ export interface components {
       words: string;
     };
     /**
+     * RecipeOut
+     * @description How often a setting went well: shares 0..1, the interval holds 90 of 100 beliefs.
+     */
+    RecipeOut: {
+      /** Blade */
+      blade: string;
+      cut: components['schemas']['Cut'];
+      /** Cutter */
+      cutter: string;
+      /** Drifted */
+      drifted: boolean;
+      /** High */
+      high: number;
+      /** Lately */
+      lately: number;
+      /** Low */
+      low: number;
+      /** Next Setting */
+      next_setting: string | null;
+      /** Runs */
+      runs: number;
+      /** Setting */
+      setting: string;
+      /** Share */
+      share: number;
+      /** Simulated */
+      simulated: boolean;
+      /** Stock */
+      stock: string;
+      /** Why */
+      why: string;
+      /** Words */
+      words: string;
+    };
+    /**
      * RecordKind
      * @description A ladder of drops, one reading without a ladder, or what a real run came to.
      * @enum {string}
@@ -5968,6 +6369,11 @@ export interface components {
       /** Name */
       name: string;
     };
+    /** RunId */
+    RunId: {
+      /** Id */
+      id: number;
+    };
     /**
      * RunIn
      * @description So many sheets were cut; `blade_id` is the blade that was confirmed to be in the machine.
@@ -5984,6 +6390,45 @@ export interface components {
        * @default 1
        */
       sheets: number;
+    };
+    /** RunOut */
+    RunOut: {
+      came_out: components['schemas']['CameOut'];
+      /** Cause */
+      cause: string | null;
+      /** Cutter */
+      cutter: string;
+      /** Good */
+      good: number;
+      /** Id */
+      id: number;
+      /** Job Id */
+      job_id: number | null;
+      /** Later */
+      later: components['schemas']['LaterOut'][];
+      /**
+       * Made At
+       * Format: date-time
+       */
+      made_at: string;
+      /** Note */
+      note: string;
+      /** Pieces */
+      pieces: number;
+      /** Settings */
+      settings: string;
+      /** Sheet */
+      sheet: number;
+      /** Sheets */
+      sheets: number;
+      /** Simulated */
+      simulated: boolean;
+      /** Spoilt */
+      spoilt: string;
+      /** Stock */
+      stock: string;
+      /** Title */
+      title: string;
     };
     /** SampleIn */
     SampleIn: {
@@ -6195,6 +6640,13 @@ export interface components {
      * @enum {string}
      */
     SensorWord: 'weak' | 'usual' | 'strong';
+    /** SentenceOut */
+    SentenceOut: {
+      /** Key */
+      key: string;
+      /** Words */
+      words: string;
+    };
     /** SettingOut */
     SettingOut: {
       blade: components['schemas']['Blade'];
@@ -6456,6 +6908,29 @@ export interface components {
       | 'bitten'
       | 'bare-rim';
     /**
+     * Spoilt
+     * @description What happened to a piece.
+     * @enum {string}
+     */
+    Spoilt: 'not-through' | 'backing-through' | 'torn' | 'off' | 'print-fault' | 'lifted';
+    /**
+     * SpoiltPiece
+     * @description One piece of a sheet that is no good: its place on it (from 0) and what happened; `off` is how far its cut lies
+     *     from its print.
+     */
+    SpoiltPiece: {
+      off?: components['schemas']['LoggedMiss'] | null;
+      /** Placement */
+      placement: number;
+      what: components['schemas']['Spoilt'];
+    };
+    /** SpoiltWordOut */
+    SpoiltWordOut: {
+      key: components['schemas']['Spoilt'];
+      /** Words */
+      words: string;
+    };
+    /**
      * StartsOut
      * @description What a new thing of each sort starts with, and what windows first ask about.
      */
@@ -6713,6 +7188,22 @@ export interface components {
       /** Top Around Mm */
       top_around_mm?: number | null;
     };
+    /** SuspectOut */
+    SuspectOut: {
+      /** Chance */
+      chance: number;
+      check: components['schemas']['CheckOut'] | null;
+      /** Keep */
+      keep: string;
+      /** Key */
+      key: string;
+      /** Remedy */
+      remedy: string;
+      /** Text */
+      text: string;
+      /** Why */
+      why: string[];
+    };
     /**
      * Tabs
      * @description Bridges that hold a piece that is cut through: how many, and how wide, mm.
@@ -6729,6 +7220,13 @@ export interface components {
      * @enum {string}
      */
     Tack: 'low' | 'medium' | 'high';
+    /** TakenOut */
+    TakenOut: {
+      /** Known */
+      known: number;
+      /** Taken */
+      taken: number;
+    };
     /**
      * Target
      * @description What a piece goes on, finer than its purpose: it decides how it is finished and what it must stand.
@@ -7681,6 +8179,71 @@ export interface operations {
       };
     };
   };
+  begin_diagnosis_api_diagnosis_get: {
+    parameters: {
+      query?: {
+        run?: number | null;
+        job?: number | null;
+      };
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['DiagnosisStartOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  ask_diagnosis_api_diagnosis_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['DiagnosisIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['DiagnosisOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   list_styles_api_edge_styles_get: {
     parameters: {
       query?: never;
@@ -8426,6 +8989,72 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['FitOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_question_api_jobs__job_id__came_out_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['CameOutQuestion'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  log_outcome_api_jobs__job_id__came_out_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['CameOutIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['RunId'];
         };
       };
       /** @description Validation Error */
@@ -11705,6 +12334,161 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['LanOut'] | null;
+        };
+      };
+    };
+  };
+  get_ledger_api_ledger_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['LedgerOut'];
+        };
+      };
+    };
+  };
+  get_json_api_ledger_ledger_json_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+    };
+  };
+  take_runs_api_ledger_runs_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'multipart/form-data': components['schemas']['Body_take_runs_api_ledger_runs_post'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['TakenOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_csv_api_ledger_runs_csv_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+    };
+  };
+  found_cause_api_ledger_runs__run_id__cause_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        run_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['FoundIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  look_later_api_ledger_runs__run_id__later_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        run_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['LaterIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
         };
       };
     };

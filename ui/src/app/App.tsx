@@ -9,6 +9,8 @@ import { PhonePage } from '../phone/PhonePage';
 import { NoticeTray } from './NoticeTray';
 
 const TonightPage = lazy(() => import('../tonight/TonightPage'));
+const LedgerPage = lazy(() => import('../ledger/LedgerPage'));
+const WrongPage = lazy(() => import('../ledger/WrongPage'));
 
 export function App() {
   return (
@@ -20,6 +22,16 @@ export function App() {
         <Route path="/tonight">
           <Suspense>
             <TonightPage />
+          </Suspense>
+        </Route>
+        <Route path="/ledger">
+          <Suspense>
+            <LedgerPage />
+          </Suspense>
+        </Route>
+        <Route path="/wrong">
+          <Suspense>
+            <WrongPage />
           </Suspense>
         </Route>
         <Route path="/jobs/:id/bench">{(at) => <BenchPage key={at.id} jobId={Number(at.id)} />}</Route>

@@ -51,6 +51,8 @@ export function JobList() {
           <span className="flex gap-2">
             <FromThePhone />
             <Button onClick={() => go('/tonight')}>Tonight</Button>
+            <Button onClick={() => go('/ledger')}>Ledger</Button>
+            <Button onClick={() => go('/wrong')}>What went wrong?</Button>
             <Button look="main" onClick={() => begin([])} disabled={create.isPending}>
               New job
             </Button>

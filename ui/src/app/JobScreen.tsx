@@ -11,6 +11,7 @@ import { useUnit } from '../kit/units';
 import { asSentence } from '../kit/words';
 import { STATIONS } from './stations';
 import { ArtPicker } from '../look/ArtPicker';
+import { CameOut } from '../ledger/CameOut';
 import { Brief } from './Brief';
 import { HandOff } from './HandOff';
 import { Incoming } from './Incoming';
@@ -104,6 +105,7 @@ function OpenJob({ view, station, change, saving }: Props) {
         keys={() => setKeys(true)}
       />
       <Brief view={view} change={change} />
+      <CameOut view={view} />
       <div className="flex min-h-0 flex-1">
         <Rail jobId={jobId} stations={view.stations} current={station} />
         <main className="relative flex min-w-0 flex-1" aria-label={station}>

@@ -1,0 +1,183 @@
+"""Runs, how sure they make one, and the files they go through."""
+
+import csv
+import io
+from collections import Counter
+from datetime import UTC, datetime
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from scipy.integrate import quad
+from scipy.special import beta as beta_of
+
+from vamper.core.ledger.recipe import recipes_of
+from vamper.core.ledger.run import (
+    CameOut,
+    LaterCheck,
+    LaterKind,
+    Run,
+    Spoilt,
+    SpoiltPiece,
+    UsedSetting,
+    outcome_of,
+    symptoms_of,
+)
+from vamper.core.ledger.success import success_of
+from vamper.core.values.cut import Cut
+from vamper.core.values.findings import BadInput
+from vamper.core.values.miss import LoggedMiss
+from vamper.core.values.tried import Outcome
+from vamper.formats.runs_file import read_ledger_json, read_runs_csv, write_ledger_json, write_runs_csv
+
+AT = datetime(2026, 5, 2, 18, 0, tzinfo=UTC)
+KISS = UsedSetting(Cut.KISS, 96.0, 1, 80.0, "45")
+
+
+def run_with(*spoilt: SpoiltPiece, **fields: object) -> Run:
+    base = {
+        "title": "Regatta stickers",
+        "sheet": 1,
+        "pieces": 9,
+        "came_out": CameOut.SPOILED if spoilt else CameOut.GOOD,
+        "spoilt": spoilt,
+        "stock": "satin-vinyl",
+        "stock_name": "satin vinyl",
+        "printer": "inkjet",
+        "cutter": "mat cutter",
+        "settings": (KISS,),
+    }
+    return Run(**(base | fields))  # type: ignore[arg-type]
+
+
+def torn(*places: int) -> tuple[SpoiltPiece, ...]:
+    return tuple(SpoiltPiece(place, Spoilt.TORN) for place in places)
+
+
+@given(st.integers(0, 60), st.integers(0, 60))
+@settings(max_examples=40)
+def test_the_interval_holds_ninety_of_a_hundred_beliefs(good: int, bad: int) -> None:
+    found = success_of(good, bad)
+    assert found.share == pytest.approx((good + 1) / (good + bad + 2))
+    assert 0 <= found.low < found.share < found.high <= 1
+
+    def density(share: float) -> float:
+        return float(share**good * (1 - share) ** bad / beta_of(good + 1, bad + 1))
+
+    for low, high in ((0, found.low), (found.high, 1)):
+        assert quad(density, low, high)[0] == pytest.approx(0.05, abs=1e-4)
+
+
+def test_a_setting_is_judged_by_its_cut_alone() -> None:
+    off = SpoiltPiece(2, Spoilt.OFF, LoggedMiss(0.4, 0.1))
+    runs = [
+        (1, run_with()),
+        (2, run_with(*torn(0))),
+        (3, run_with(off)),
+        (4, run_with(came_out=CameOut.NOT_RUN)),
+        (5, run_with(*torn(1), simulated=True)),
+    ]
+    real, simulated = sorted(recipes_of(runs), key=lambda one: one.what.simulated)
+    assert (real.success.good, real.success.bad, real.runs) == (2, 1, (1, 2, 3))
+    assert (simulated.success.good, simulated.success.bad) == (0, 1)
+    assert real.pieces == 27
+
+
+def test_what_went_well_and_does_not_any_more_has_drifted() -> None:
+    good, bad = [(n, run_with()) for n in range(8)], [(n + 8, run_with(*torn(0))) for n in range(5)]
+    assert recipes_of([*good, *bad])[0].drifted
+    assert not recipes_of(good)[0].drifted
+    assert not recipes_of(bad)[0].drifted
+
+
+@given(st.lists(st.tuples(st.sampled_from(list(Spoilt)), st.integers(0, 8)), max_size=9))
+def test_figures_equal_a_recount(pieces: list[tuple[Spoilt, int]]) -> None:
+    spoilt = tuple(SpoiltPiece(place, what) for place, what in {place: what for what, place in pieces}.items())
+    run = run_with(*spoilt, sheets=2)
+    assert run.made_pieces == 18
+    assert run.good_pieces == 18 - len(spoilt)
+    counts = Counter(one.what for one in spoilt)
+    cut = {
+        outcome: counts[what]
+        for what, outcome in (
+            (Spoilt.NOT_THROUGH, Outcome.NOT_THROUGH),
+            (Spoilt.BACKING_THROUGH, Outcome.BACKING_THROUGH),
+            (Spoilt.TORN, Outcome.TORN),
+        )
+    }
+    found = outcome_of(spoilt, 9)
+    assert found is Outcome.CLEAN or (cut[found] == max(cut.values()) and cut[found] * 3 >= 9)
+    assert (found is Outcome.CLEAN) == (max(cut.values()) * 3 < 9)
+    assert len(symptoms_of(run)) == len(counts)
+
+
+def test_all_of_a_sheet_is_another_symptom_than_some_of_it() -> None:
+    some = run_with(SpoiltPiece(0, Spoilt.NOT_THROUGH))
+    every = run_with(*(SpoiltPiece(place, Spoilt.NOT_THROUGH) for place in range(9)))
+    assert symptoms_of(some) == ("not-through-places",)
+    assert symptoms_of(every) == ("not-through",)
+    with pytest.raises(ValueError, match="only a piece that is cut off its place"):
+        SpoiltPiece(0, Spoilt.TORN, LoggedMiss(0.1, 0.1))
+
+
+WORDS = st.text("abc 123;,\"'=+-@äß→", max_size=30).map(lambda text: " ".join(text.split()))
+SOME = st.builds(
+    run_with,
+    st.just(SpoiltPiece(3, Spoilt.OFF, LoggedMiss(0.25, -0.1))),
+    st.just(SpoiltPiece(4, Spoilt.TORN)),
+    title=WORDS,
+    lot=WORDS,
+    note=WORDS,
+    light=WORDS,
+    coats=st.none() | st.integers(0, 12),
+    minutes=st.none() | st.floats(0, 900).map(lambda one: round(one, 2)),
+    simulated=st.booleans(),
+    cause=st.none() | st.just("blunt-blade"),
+    later=st.just((LaterCheck(LaterKind.WASH, True), LaterCheck(LaterKind.YEAR))),
+)
+
+
+@given(st.lists(SOME, max_size=4))
+@settings(max_examples=40)
+def test_a_ledger_comes_back_as_it_was_written(runs: list[Run]) -> None:
+    dated = [(AT, run) for run in runs]
+    assert read_ledger_json(write_ledger_json(dated)) == dated
+    assert read_runs_csv(write_runs_csv(dated)) == dated
+
+
+def test_a_table_that_a_spreadsheet_saved_is_read() -> None:
+    first = run_with(SpoiltPiece(3, Spoilt.OFF, LoggedMiss(0.25, -0.1)), minutes=12.5, note="=1+2; quite")
+    rows = list(csv.reader(io.StringIO(write_runs_csv([(AT, first)]).decode())))
+    out = io.StringIO()
+    csv.writer(out, delimiter=";").writerows(
+        [rows[0], [cell.replace("12.5", "12,5").replace("0.25", "0,25") for cell in rows[1]]]
+    )
+    assert read_runs_csv("\ufeff".encode() + out.getvalue().encode()) == [(AT, first)]
+    assert read_runs_csv(out.getvalue().replace("quite", "grün").encode("cp1252"))[0][1].note == "=1+2; grün"
+
+
+def test_no_text_is_run_as_a_formula() -> None:
+    evil = run_with(title='=HYPERLINK("x")', note="@sum", lot="-1+1", light="+1")
+    (row,) = csv.DictReader(io.StringIO(write_runs_csv([(AT, evil)]).decode()))
+    assert all(not cell.startswith(("=", "@", "+", "-")) for cell in row.values())
+    assert read_runs_csv(write_runs_csv([(AT, evil)]))[0][1] == evil
+
+
+@pytest.mark.parametrize(
+    ("change", "says"),
+    [
+        (lambda text: text.replace("made_at,title", "made_at,name"), "no title"),
+        (lambda text: text.replace("2026-05-02T18:00:00+00:00", "yesterday"), "line 2, made_at"),
+        (lambda text: text.replace("all good", "so so"), "line 2"),
+        (lambda text: text.replace("kiss 96 gf", "kiss hard"), "line 2, settings"),
+        (lambda text: text.replace(",1,1,9,", ",one,1,9,"), "line 2, sheet"),
+    ],
+)
+def test_what_is_wrong_in_a_table_is_named(change, says: str) -> None:  # type: ignore[no-untyped-def]
+    text = write_runs_csv([(AT, run_with())]).decode()
+    assert change(text) != text
+    with pytest.raises(BadInput, match=says):
+        read_runs_csv(change(text).encode())
+    for data in (b"[]", b"{", b'{"format": "vamper-ledger", "version": 1, "runs": [{}]}'):
+        with pytest.raises(BadInput):
+            read_ledger_json(data)

@@ -1,0 +1,1 @@
+"""The ledger on the wire: runs, recipes, and what went wrong."""

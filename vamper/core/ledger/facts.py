@@ -1,0 +1,81 @@
+"""What is known of a sheet before anybody looks at it: the facts of the diagnosis that follow from its plan."""
+
+from collections.abc import Iterator
+
+from vamper.core.finishing.process import process_of_job
+from vamper.core.plan import Plan, detail_of
+from vamper.core.values.blade import Blade
+from vamper.core.values.cutter import Feed
+from vamper.core.values.finish import School
+from vamper.core.values.job import Job
+from vamper.core.values.reading import DARK_FACE, Black, RoomLight
+
+_GLOSS, _MATTE = 0.5, 0.15
+_FINE_MM = 1.0
+_BLUNT = 0.75
+_OLD_LOADS, _FRESH_LOADS = 8, 0
+_NEAR_RIM_MM = 8.0
+# Faces that throw light back like metal, in the word that stocks are told by.
+_METALLIC = "metallic"
+
+
+def facts_of(plan: Plan) -> tuple[str, ...]:
+    """The codes of what is known of a plan's sheets."""
+    return tuple(dict.fromkeys((*_of_stock(plan.asked), *_of_machine(plan), *_of_work(plan))))
+
+
+def _of_stock(job: Job) -> Iterator[str]:
+    stock = job.stock
+    if stock.gloss >= _GLOSS:
+        yield "gloss"
+    if stock.gloss <= _MATTE:
+        yield "matte"
+    if _METALLIC in stock.faces:
+        yield "metallic"
+    if stock.face_reflectance <= DARK_FACE:
+        yield "dark-stock"
+    if not job.tries and not job.runs:
+        yield "new-material"
+
+
+def _of_machine(plan: Plan) -> Iterator[str]:
+    job = plan.job
+    if job.calibration is None:
+        yield "not-calibrated"
+    if job.cutter.feed is Feed.ROLLER:
+        yield "roller"
+    if job.blade is not None:
+        if job.blade.sharpness <= _BLUNT:
+            yield "old-blade"
+        if job.blade.tuft:
+            yield "tuft"
+        if job.blade.angle is Blade.STEEP:
+            yield "steep-blade"
+    if job.mat is not None:
+        if job.mat.loads >= _OLD_LOADS:
+            yield "old-mat"
+        if job.mat.loads <= _FRESH_LOADS:
+            yield "fresh-mat"
+        if job.mat.lint:
+            yield "lint"
+
+
+def _of_work(plan: Plan) -> Iterator[str]:
+    job = plan.asked
+    light = {RoomLight.DIM: "dim-light", RoomLight.BRIGHT: "bright-light"}
+    if isinstance(job.room_light, RoomLight) and job.room_light in light:
+        yield light[job.room_light]
+    if job.printer.black is Black.LOW:
+        yield "low-black"
+    if job.laminate_um:
+        yield "laminated"
+    process = process_of_job(job)
+    if process.coats and job.finish.school is not School.B:
+        yield "coated-before"
+    wanted = job.finish.read.get("coats", process.coats)
+    if process.coats and job.finish.coats is not None and job.finish.coats < wanted:
+        yield "few-coats"
+    if plan.setup.marks and job.marks.inset_mm < _NEAR_RIM_MM:
+        yield "small-inset"
+    if detail_of(plan.items).radius_mm < _FINE_MM:
+        yield "fine-detail"

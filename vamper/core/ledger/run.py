@@ -1,0 +1,193 @@
+"""A run: one sheet, or several alike, that was really made, with everything that was set, and how each piece came out.
+
+It is kept by value. What it was made of is named as it was then, so that it stays readable when a stock is renamed, a
+blade is thrown away or the job goes on.
+"""
+
+from collections import Counter
+from collections.abc import Iterable
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Annotated, Any, ClassVar
+
+from annotated_types import Ge, Le, Len
+
+from vamper.core.values.cut import Cut
+from vamper.core.values.limits import ONE_LINE, STRICT
+from vamper.core.values.miss import LoggedMiss
+from vamper.core.values.tried import Outcome
+
+Words = Annotated[str, Len(0, 200), ONE_LINE]
+Note = Annotated[str, Len(0, 2000)]
+Sheets = Annotated[int, Ge(1), Le(1000)]
+
+
+class CameOut(StrEnum):
+    """How a sheet came out."""
+
+    GOOD = "all good"
+    SPOILED = "some spoiled"
+    NOT_RUN = "not run"
+
+
+class Spoilt(StrEnum):
+    """What happened to a piece."""
+
+    NOT_THROUGH = "not-through"
+    BACKING_THROUGH = "backing-through"
+    TORN = "torn"
+    OFF = "off"
+    PRINT_FAULT = "print-fault"
+    LIFTED = "lifted"
+
+
+SPOILT_WORDS: dict[Spoilt, str] = {
+    Spoilt.NOT_THROUGH: "not through",
+    Spoilt.BACKING_THROUGH: "backing cut through",
+    Spoilt.TORN: "torn",
+    Spoilt.OFF: "cut off its place",
+    Spoilt.PRINT_FAULT: "print fault",
+    Spoilt.LIFTED: "lifted while it cut",
+}
+# What is seen first of a piece that came out so, in the words of the diagnosis.
+SYMPTOM_OF: dict[Spoilt, str] = {
+    Spoilt.NOT_THROUGH: "not-through-places",
+    Spoilt.BACKING_THROUGH: "backing-cut",
+    Spoilt.TORN: "corners-torn",
+    Spoilt.OFF: "cut-off-even",
+    Spoilt.PRINT_FAULT: "print-missing",
+    Spoilt.LIFTED: "pieces-lifted",
+}
+# Where every piece is so, it is another thing that is seen.
+SYMPTOM_OF_ALL: dict[Spoilt, str] = SYMPTOM_OF | {Spoilt.NOT_THROUGH: "not-through"}
+_AS_OUTCOME: dict[Spoilt, Outcome] = {
+    Spoilt.NOT_THROUGH: Outcome.NOT_THROUGH,
+    Spoilt.BACKING_THROUGH: Outcome.BACKING_THROUGH,
+    Spoilt.TORN: Outcome.TORN,
+}
+
+
+@dataclass(frozen=True, slots=True)
+class SpoiltPiece:
+    """One piece of a sheet that is no good: its place on it (from 0) and what happened; `off` is how far its cut lies
+    from its print.
+    """
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    placement: Annotated[int, Ge(0), Le(10_000)]
+    what: Spoilt
+    off: LoggedMiss | None = None
+
+    def __post_init__(self) -> None:
+        if self.off is not None and self.what is not Spoilt.OFF:
+            raise ValueError("off: only a piece that is cut off its place is off by something")
+
+
+@dataclass(frozen=True, slots=True)
+class UsedSetting:
+    """What a cut was made with."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    cut: Cut
+    force_gf: float
+    passes: int
+    speed_mm_s: float
+    blade: Words
+
+
+class LaterKind(StrEnum):
+    """When one looks again."""
+
+    WASH = "first wash"
+    MONTH = "a month outdoors"
+    YEAR = "a year"
+
+
+DAYS_LATER: dict[LaterKind, int] = {LaterKind.WASH: 2, LaterKind.MONTH: 30, LaterKind.YEAR: 365}
+
+
+@dataclass(frozen=True, slots=True)
+class LaterCheck:
+    """A look at it later, so many days after the run: how it held, None until somebody looked."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    kind: LaterKind
+    held: bool | None = None
+    note: Note = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Run:
+    """One run. `sheet` counts from 1, `sheets` is how many alike were made of it, `pieces` how many lie on one.
+    `came_out` and `spoilt` say how; `simulated` that it was made on the practice bench. `lot` tells one package of a
+    stock from another. `cause` is what turned out to be at work.
+    """
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    title: Words
+    sheet: Sheets
+    sheets: Sheets = 1
+    pieces: Annotated[int, Ge(0), Le(10_000)]
+    came_out: CameOut
+    spoilt: Annotated[tuple[SpoiltPiece, ...], Len(0, 10_000)] = ()
+    stock: Words
+    stock_name: Words
+    lot: Words = ""
+    printer: Words
+    cutter: Words
+    blade: Words = ""
+    blade_metres: Annotated[float, Ge(0), Le(1e6)] = 0.0
+    mat: Words = ""
+    settings: Annotated[tuple[UsedSetting, ...], Len(0, 4)] = ()
+    light: Words = ""
+    remedies: Annotated[tuple[Words, ...], Len(0, 20)] = ()
+    media: Words = ""
+    quality: Words = ""
+    process: Words = ""
+    coats: Annotated[int, Ge(0), Le(12)] | None = None
+    minutes: Annotated[float, Ge(0), Le(100_000)] | None = None
+    simulated: bool = False
+    cause: Words | None = None
+    later: Annotated[tuple[LaterCheck, ...], Len(0, 10)] = ()
+    note: Note = ""
+
+    @property
+    def good_pieces(self) -> int:
+        """Pieces that came out well, on all its sheets."""
+        return 0 if self.came_out is CameOut.NOT_RUN else (self.pieces * self.sheets - len(self.spoilt))
+
+    @property
+    def made_pieces(self) -> int:
+        return 0 if self.came_out is CameOut.NOT_RUN else self.pieces * self.sheets
+
+    @property
+    def is_good(self) -> bool:
+        return self.came_out is CameOut.GOOD
+
+    @property
+    def cut_is_good(self) -> bool:
+        """Whether the cut did what it should, whatever became of the print."""
+        return not any(one.what in _AS_OUTCOME for one in self.spoilt)
+
+
+def outcome_of(spoilt: Iterable[SpoiltPiece], pieces: int) -> Outcome:
+    """What the cut of a whole sheet looks like: clean unless at least a third of its pieces say otherwise.
+
+    A force that is wrong is wrong for most of a sheet; a single piece has causes of its own.
+    """
+    counts = Counter(_AS_OUTCOME[one.what] for one in spoilt if one.what in _AS_OUTCOME)
+    if not counts or pieces == 0:
+        return Outcome.CLEAN
+    outcome, many = counts.most_common(1)[0]
+    return outcome if many * 3 >= pieces else Outcome.CLEAN
+
+
+def symptoms_of(run: Run) -> tuple[str, ...]:
+    """What was seen on a run, in the words of the diagnosis, the commonest first."""
+    counts = Counter(one.what for one in run.spoilt)
+    whole = run.pieces * run.sheets
+    return tuple((SYMPTOM_OF_ALL if many >= whole else SYMPTOM_OF)[what] for what, many in counts.most_common())

@@ -1,0 +1,236 @@
+"""The ledger as open files: runs as CSV for a spreadsheet and as JSON, both ways.
+
+Spreadsheets write what their country writes: semicolons for commas, commas for points, a byte-order mark in front. All
+of that is read. A text that a spreadsheet would run as a formula is written behind an apostrophe, which it takes as
+"this is text"; the same apostrophe is taken away when the file comes back.
+"""
+
+import csv
+import io
+import json
+import re
+from collections.abc import Callable, Iterable, Sequence
+from datetime import UTC, datetime
+from typing import Any
+
+from pydantic import TypeAdapter, ValidationError
+
+from vamper.core.ledger.run import LaterCheck, LaterKind, Run, SpoiltPiece, UsedSetting
+from vamper.core.values.findings import BadInput
+from vamper.formats.sentences import read_as
+
+FORMAT, VERSION = "vamper-ledger", 1
+MOST_ROWS = 100_000
+_RUN = TypeAdapter(Run)
+_FORMULA = ("=", "+", "-", "@", "\t", "\r")
+_NUMBER = re.compile(r"^-?\d+(?:[.,]\d+)?$")
+_PLAIN = ("title", "sheet", "sheets", "pieces", "came_out", "stock", "stock_name", "lot", "printer", "cutter", "blade")
+_MORE = (
+    "blade_metres",
+    "mat",
+    "light",
+    "media",
+    "quality",
+    "process",
+    "coats",
+    "minutes",
+    "simulated",
+    "cause",
+    "note",
+)
+_NUMBERS = {"sheet", "sheets", "pieces", "blade_metres", "coats", "minutes"}
+COLUMNS = ("made_at", *_PLAIN, "spoilt", "settings", "remedies", "later", *_MORE)
+
+Dated = tuple[datetime, Run]
+
+
+def write_runs_csv(runs: Iterable[Dated]) -> bytes:
+    """All runs, a line each; UTF-8."""
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\r\n")
+    writer.writerow(COLUMNS)
+    for made_at, run in runs:
+        cells = {name: getattr(run, name) for name in (*_PLAIN, *_MORE)}
+        cells |= {
+            "made_at": made_at.astimezone(UTC).isoformat(),
+            "spoilt": "; ".join(_spoilt_words(one) for one in run.spoilt),
+            "settings": "; ".join(_setting_words(one) for one in run.settings),
+            "remedies": "; ".join(run.remedies),
+            "later": "; ".join(_later_words(one) for one in run.later),
+        }
+        writer.writerow([_cell(cells[name]) for name in COLUMNS])
+    return out.getvalue().encode()
+
+
+def _cell(value: Any) -> str:
+    if value is None:
+        return ""
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, (int, float)):
+        return f"{value:g}"
+    text = str(value)
+    return f"'{text}" if text.startswith(_FORMULA) or text.startswith("'") else text
+
+
+def _spoilt_words(one: SpoiltPiece) -> str:
+    off = "" if one.off is None else f" {one.off.dx_mm:g} {one.off.dy_mm:g}"
+    return f"{one.placement} {one.what.value}{off}"
+
+
+def _setting_words(one: UsedSetting) -> str:
+    return f"{one.cut.value} {one.force_gf:g} gf x {one.passes} at {one.speed_mm_s:g} blade {one.blade}"
+
+
+def _later_words(one: LaterCheck) -> str:
+    held = "" if one.held is None else f" = {'held' if one.held else 'failed'}"
+    return f"{one.kind.value}{held}"
+
+
+def read_runs_csv(data: bytes) -> list[Dated]:
+    """Runs from a CSV, as written here or as a spreadsheet saved it again.
+
+    Raises
+    ------
+    BadInput
+        Naming the line and the column that cannot be used.
+    """
+    try:
+        text = data.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        text = data.decode("cp1252", errors="replace")
+    head = text.split("\n", 1)[0]
+    separator = max(",;\t", key=head.count)
+    rows = csv.DictReader(io.StringIO(text, newline=""), delimiter=separator)
+    missing = {"made_at", "title", "sheet", "pieces", "came_out", "stock"} - set(rows.fieldnames or ())
+    if missing:
+        raise BadInput(f"this is no ledger: its first line has no {', '.join(sorted(missing))}", "csv")
+    found = list[Dated]()
+    try:
+        for line, row in enumerate(rows, 2):
+            if line > MOST_ROWS:
+                raise BadInput(f"more than {MOST_ROWS} lines; split the file", "csv")
+            found.append(_of_row({name: value or "" for name, value in row.items() if name}, line))
+    except csv.Error as error:
+        raise BadInput(f"this cannot be read as a table: {error}", "csv") from None
+    return found
+
+
+def _of_row(row: dict[str, str], line: int) -> Dated:
+    cells = {name: _text(row.get(name, "")) for name in COLUMNS}
+
+    def part(name: str, read: Callable[[str], Any]) -> list[Any]:
+        pieces = [one.strip() for one in cells[name].split(";") if one.strip()]
+        try:
+            return [read(one) for one in pieces]
+        except (ValueError, IndexError, KeyError):
+            raise BadInput(f"“{cells[name][:60]}” cannot be read", f"line {line}, {name}") from None
+
+    data: dict[str, Any] = {name: cells[name] for name in (*_PLAIN, *_MORE)}
+    for name in _NUMBERS:
+        data[name] = _number(cells[name], f"line {line}, {name}")
+    for name in ("sheet", "sheets", "pieces", "coats"):
+        data[name] = None if data[name] is None else int(data[name])
+    data["sheets"] = data["sheets"] or 1
+    data["blade_metres"] = data["blade_metres"] or 0.0
+    data["simulated"] = cells["simulated"].lower() in ("yes", "true", "1")
+    data["cause"] = cells["cause"] or None
+    data["spoilt"] = part("spoilt", _spoilt_of)
+    data["settings"] = part("settings", _setting_of)
+    data["later"] = part("later", _later_of)
+    data["remedies"] = part("remedies", str)
+    try:
+        made_at = datetime.fromisoformat(cells["made_at"])
+    except ValueError:
+        raise BadInput(
+            f"“{cells['made_at'][:40]}” is no time; write it as 2026-05-02T18:00", f"line {line}, made_at"
+        ) from None
+    return _aware(made_at), read_as(_RUN, data, f"line {line}")
+
+
+def _text(cell: str) -> str:
+    quoted = cell.startswith("'") and len(cell) > 1 and (cell[1] in _FORMULA or cell[1] == "'")
+    return cell[1:] if quoted else cell
+
+
+def _number(cell: str, where: str) -> float | None:
+    if not cell.strip():
+        return None
+    if not _NUMBER.match(cell.strip()):
+        raise BadInput(f"“{cell[:40]}” is no number", where)
+    return float(cell.strip().replace(",", "."))
+
+
+def _spoilt_of(text: str) -> dict[str, Any]:
+    place, what, *off = text.split()
+    piece: dict[str, Any] = {"placement": int(place), "what": what}
+    if off:
+        piece["off"] = {"dx_mm": float(off[0].replace(",", ".")), "dy_mm": float(off[1].replace(",", "."))}
+    return piece
+
+
+_SETTING = re.compile(r"^(\S+) (\S+) gf x (\d+) at (\S+) blade (.*)$")
+
+
+def _setting_of(text: str) -> dict[str, Any]:
+    found = _SETTING.match(text)
+    if found is None:
+        raise ValueError(text)
+    cut, force, passes, speed, blade = found.groups()
+    return {
+        "cut": cut,
+        "force_gf": float(force.replace(",", ".")),
+        "passes": int(passes),
+        "speed_mm_s": float(speed.replace(",", ".")),
+        "blade": blade,
+    }
+
+
+def _later_of(text: str) -> dict[str, Any]:
+    kind, _, held = (one.strip() for one in text.partition("="))
+    return {"kind": LaterKind(kind), "held": None if not held else held == "held"}
+
+
+def write_ledger_json(runs: Sequence[Dated]) -> bytes:
+    """All of the ledger as JSON."""
+    document = {
+        "format": FORMAT,
+        "version": VERSION,
+        "runs": [{"made_at": made_at.isoformat(), **_RUN.dump_python(run, mode="json")} for made_at, run in runs],
+    }
+    return json.dumps(document, indent=1, ensure_ascii=False).encode() + b"\n"
+
+
+def read_ledger_json(data: bytes) -> list[Dated]:
+    """Runs from the ledger's JSON.
+
+    Raises
+    ------
+    BadInput
+        Naming the run and the field that cannot be used.
+    """
+    try:
+        document = json.loads(data)
+    except ValueError:
+        raise BadInput("this is no JSON", "ledger") from None
+    if not isinstance(document, dict) or document.get("format") != FORMAT or document.get("version") != VERSION:
+        raise BadInput(f"this is no {FORMAT} of version {VERSION}", "ledger")
+    runs = document.get("runs")
+    if not isinstance(runs, list) or len(runs) > MOST_ROWS:
+        raise BadInput(f"must be a list of at most {MOST_ROWS}", "runs")
+    found = []
+    for place, one in enumerate(runs):
+        entry = dict(one) if isinstance(one, dict) else {}
+        try:
+            made_at = _aware(_WHEN.validate_python(entry.pop("made_at", None)))
+        except ValidationError:
+            raise BadInput("is no time", f"runs.{place}.made_at") from None
+        found.append((made_at, read_as(_RUN, entry, f"runs.{place}")))
+    return found
+
+
+_WHEN = TypeAdapter(datetime)
+
+
+def _aware(time: datetime) -> datetime:
+    return time if time.tzinfo else time.replace(tzinfo=UTC)

@@ -1,0 +1,1 @@
+"""The ledger: runs, recipes, and what went wrong."""

@@ -1,0 +1,179 @@
+"""The runs of one workshop: logged once, looked up, and written out."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+from pydantic import TypeAdapter
+from sqlalchemy import func, select
+
+from vamper.core.ledger.diagnosis import CAUSE_BY_KEY
+from vamper.core.ledger.recipe import Recipe, recipes_of
+from vamper.core.ledger.run import DAYS_LATER, LaterCheck, LaterKind, Run
+from vamper.core.values.findings import BadInput
+from vamper.services.work.not_found import NotFound
+from vamper.store.database import Sessions
+from vamper.store.tables import HandOffRow, RunRow, now
+
+_RUN = TypeAdapter(Run)
+
+
+class LoggedAlready(BadInput):
+    """A run of this sheet was logged before; it may be another one, or the same again."""
+
+
+@dataclass(frozen=True, slots=True)
+class KeptRun:
+    """A run as it is kept. The hand-off is that whose plan it was made by."""
+
+    id: int
+    job_id: int | None
+    hand_off_id: int | None
+    made_at: datetime
+    run: Run
+
+
+class Runs:
+    """All runs, the newest last. They are read once and kept: ten thousand of them are a few megabytes."""
+
+    def __init__(self, sessions: Sessions) -> None:
+        self._sessions = sessions
+        self._kept: tuple[KeptRun, ...] | None = None
+        self._recipes: tuple[Recipe, ...] | None = None
+
+    def all(self) -> tuple[KeptRun, ...]:
+        if self._kept is None:
+            with self._sessions() as session:
+                rows = session.scalars(select(RunRow).order_by(RunRow.id)).all()
+                self._kept = tuple(_kept(row) for row in rows)
+        return self._kept
+
+    def get(self, run_id: int) -> KeptRun:
+        for one in self.all():
+            if one.id == run_id:
+                return one
+        raise NotFound("this run is not in the ledger any more")
+
+    def of_job(self, job_id: int) -> tuple[KeptRun, ...]:
+        return tuple(one for one in self.all() if one.job_id == job_id)
+
+    def recipes(self) -> tuple[Recipe, ...]:
+        """What the runs say of each setting."""
+        if self._recipes is None:
+            self._recipes = recipes_of((one.id, one.run) for one in self.all())
+        return self._recipes
+
+    def add(
+        self,
+        run: Run,
+        job_id: int | None,
+        hand_off_id: int | None,
+        again: bool = False,
+        made_at: datetime | None = None,
+    ) -> int:
+        """Log a run; returns its number.
+
+        Raises
+        ------
+        LoggedAlready
+            If this sheet of this hand-off is in the ledger already, and nobody said that it was made again.
+        """
+        if hand_off_id is not None and not again:
+            before = [one for one in self.all() if one.hand_off_id == hand_off_id and one.run.sheet == run.sheet]
+            if before:
+                raise LoggedAlready(
+                    f"sheet {run.sheet} of this hand-off is in the ledger already; say that it was made once more, or "
+                    "leave it",
+                    "sheet",
+                )
+        with self._sessions.begin() as session:
+            row = RunRow(
+                job_id=job_id,
+                hand_off_id=hand_off_id,
+                sheet=run.sheet,
+                made_at=made_at or now(),
+                value=_RUN.dump_python(run, mode="json"),
+            )
+            session.add(row)
+            session.flush()
+            number = row.id
+        self._forget()
+        return number
+
+    def add_all(self, runs: list[tuple[datetime, Run]]) -> int:
+        """Many runs at once, as from a file; those that are here already are left out. Returns how many came in."""
+        there = {(one.made_at, one.run) for one in self.all()}
+        new = [(made_at, run) for made_at, run in runs if (made_at, run) not in there]
+        with self._sessions.begin() as session:
+            for made_at, run in new:
+                value = _RUN.dump_python(run, mode="json")
+                session.add(RunRow(sheet=run.sheet, made_at=made_at, value=value))
+        self._forget()
+        return len(new)
+
+    def found(self, run_id: int, cause: str | None) -> None:
+        """What turned out to be at work; it shifts what is thought of first from then on."""
+        if cause is not None and cause not in CAUSE_BY_KEY:
+            raise BadInput("there is no such cause; `vamper diagnose --codes` lists them", "cause")
+        self._change(run_id, lambda run: replace(run, cause=cause))
+
+    def looked_later(self, run_id: int, kind: LaterKind, held: bool, note: str) -> None:
+        """How it held when somebody looked again."""
+
+        def looked(run: Run) -> Run:
+            others = tuple(one for one in run.later if one.kind is not kind)
+            return replace(run, later=(*others, LaterCheck(kind, held, note)))
+
+        self._change(run_id, looked)
+
+    def due(self, at: datetime) -> list[tuple[KeptRun, LaterKind]]:
+        """The looks that are due and were not taken."""
+        return [
+            (one, check.kind)
+            for one in self.all()
+            for check in one.run.later
+            if check.held is None and one.made_at + timedelta(days=DAYS_LATER[check.kind]) <= at
+        ]
+
+    def causes_found(self) -> Mapping[str, int]:
+        """How often each cause was found here, on real machines."""
+        counts: dict[str, int] = {}
+        for one in self.all():
+            if one.run.cause is not None and not one.run.simulated:
+                counts[one.run.cause] = counts.get(one.run.cause, 0) + 1
+        return counts
+
+    def last_hand_off(self, job_id: int) -> tuple[int, datetime] | None:
+        """The newest hand-off of a job."""
+        with self._sessions() as session:
+            row = session.execute(
+                select(HandOffRow.id, HandOffRow.made_at)
+                .where(HandOffRow.job_id == job_id)
+                .order_by(HandOffRow.id.desc())
+                .limit(1)
+            ).first()
+        return None if row is None else (row.id, _aware(row.made_at))
+
+    def count(self) -> int:
+        with self._sessions() as session:
+            return session.scalar(select(func.count()).select_from(RunRow)) or 0
+
+    def _change(self, run_id: int, change: Any) -> None:
+        with self._sessions.begin() as session:
+            row = session.get(RunRow, run_id)
+            if row is None:
+                raise NotFound("this run is not in the ledger any more")
+            row.value = _RUN.dump_python(change(_RUN.validate_python(row.value)), mode="json")
+        self._forget()
+
+    def _forget(self) -> None:
+        self._kept = self._recipes = None
+
+
+def _kept(row: RunRow) -> KeptRun:
+    return KeptRun(row.id, row.job_id, row.hand_off_id, _aware(row.made_at), _RUN.validate_python(row.value))
+
+
+def _aware(time: datetime) -> datetime:
+    return time if time.tzinfo else time.replace(tzinfo=UTC)

@@ -1,0 +1,31 @@
+"""The ledger: runs, and what is kept on the shelf."""
+
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import JSON, DateTime, ForeignKey
+from sqlalchemy.orm import Mapped, mapped_column
+
+from vamper.store.tables.base import Base, now
+
+
+class RunRow(Base):
+    """A run that was logged: `value` is all of it. It outlives its job, and points at the plan it was made by."""
+
+    __tablename__ = "run"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    job_id: Mapped[int | None] = mapped_column(ForeignKey("job.id", ondelete="SET NULL"), index=True)
+    hand_off_id: Mapped[int | None] = mapped_column(ForeignKey("hand_off.id", ondelete="SET NULL"))
+    sheet: Mapped[int]
+    made_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
+    value: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class SupplyRow(Base):
+    """Something that is used up: `value` is what it is, what was bought and spent."""
+
+    __tablename__ = "supply"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    value: Mapped[dict[str, Any]] = mapped_column(JSON)
