@@ -22,7 +22,7 @@ TOLD = json.loads((FILES / "workshop-0004.json").read_text())
 # Said only where it matters by now.
 SAID_LESS = {"art.margin", "print.mirror"}
 # Said since.
-SAID_MORE = {"cut.unsure", "cut.small-detail"}
+SAID_MORE = {"finish.label", "finish.shrink", "cut.unsure", "cut.small-detail"}
 
 
 @pytest.fixture
