@@ -7,11 +7,14 @@ import pytest
 from tests.conftest import disc_alpha, picture_of
 from vamper.core.ledger.facts import facts_of
 from vamper.core.ledger.run import CameOut, LaterKind, Run, Spoilt, SpoiltPiece, symptoms_of
+from vamper.core.ledger.supply import Pack
 from vamper.core.values.findings import BadInput
 from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.tried import Outcome
 from vamper.formats.out.picture_files import write_png
+from vamper.services.brief.brief import brief
 from vamper.services.jobs.document import JobDocument, written
+from vamper.services.ledger.costing import work_of
 from vamper.services.ledger.logging import run_of
 from vamper.services.ledger.runs import LoggedAlready, Runs
 from vamper.services.work.not_found import NotFound
@@ -141,3 +144,34 @@ def test_runs_come_in_once(workshop: Workshop, job: int) -> None:
     run, at = made(workshop, job), workshop.jobs.get(job).changed_at
     assert workshop.runs.add_all([(at, run), (at, run)]) >= 1
     assert workshop.runs.add_all([(at, run)]) == 0
+
+
+def test_runs_take_their_sheets_off_the_shelf(workshop: Workshop, job: int) -> None:
+    assert workshop.supplies.of("satin-vinyl") is None
+    pack = workshop.supplies.buy(Pack("satin-vinyl", 10, 12.0))
+    workshop.log_outcome(job, made(workshop, job))
+    workshop.log_outcome(job, made(workshop, job, CameOut.NOT_RUN), again=True)
+    shelf = workshop.supplies.of("satin-vinyl")
+    assert shelf is not None
+    assert (shelf.bought, shelf.spent, shelf.left, shelf.sheet_price) == (10, 1, 9, 1.2)
+    told = "".join(phrase.text for phrase in brief(workshop.told(workshop.jobs.get(job))))
+    assert "satin vinyl (9 sheets left)" in told
+    workshop.supplies.remove(pack)
+    assert workshop.supplies.of("satin-vinyl") is None
+
+
+def test_prices_below_nothing_are_refused(workshop: Workshop) -> None:
+    workshop.supplies.change_rates({"hour": 12, "currency": "gannets"})
+    for wrong in ({"hour": -1}, {"margin": 1}, {"nonsense": 3}):
+        with pytest.raises(BadInput):
+            workshop.supplies.change_rates(wrong)
+    assert (workshop.supplies.rates().hour, workshop.supplies.rates().currency) == (12, "gannets")
+
+
+def test_what_is_spoilt_makes_the_good_ones_dearer(workshop: Workshop, job: int) -> None:
+    plan = workshop.plan(workshop.jobs.get(job)).plan
+    assert work_of(plan, None, workshop.runs, 0.0, simulated=False).good == 1.0
+    workshop.log_outcome(job, made(workshop, job, CameOut.SPOILED, *torn(3)))
+    work = work_of(plan, None, workshop.runs, 0.0, simulated=False)
+    assert work.good == pytest.approx(7 / 11)
+    assert work_of(plan, None, workshop.runs, 0.0, simulated=True).good == 1.0

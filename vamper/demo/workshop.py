@@ -12,6 +12,7 @@ from PIL import Image
 from reportlab.lib.colors import HexColor
 from reportlab.pdfgen.canvas import Canvas
 
+from vamper.core.ledger.supply import Pack
 from vamper.core.values.art import SizeSpec
 from vamper.demo import drawings
 from vamper.demo.cutting import prepare_cutting
@@ -356,6 +357,11 @@ def _jobs(
     return [read_document(job) for job in jobs]
 
 
+# Made-up prices in a made-up currency; of one stock hardly any is left.
+_PACKS = (Pack("satin-vinyl", 20, 24.0), Pack("shimmer-vinyl", 2, 6.0), Pack("water-slide-white", 10, 18.0))
+_RATES = {"currency": "gannets", "hour": 12.0, "ink_ml": 0.35, "coat": 0.15, "blade": 9.0, "laminate_m2": 6.0}
+
+
 def fill(workshop: Workshop) -> None:
     """Put the club's art and jobs into a workshop that has no jobs yet."""
     if workshop.jobs.all():
@@ -371,6 +377,9 @@ def fill(workshop: Workshop) -> None:
     numbers = [workshop.jobs.add(job) for job in jobs]
     workshop.record_hand_off(workshop.jobs.get(numbers[2]))
     workshop.runs.add_all(shipped_season())
+    for pack in _PACKS:
+        workshop.supplies.buy(pack)
+    workshop.supplies.change_rates(dict(_RATES))
     for number in _TONIGHT:
         workshop.finish_tonight(numbers[number])
 

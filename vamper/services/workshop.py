@@ -40,6 +40,7 @@ from vamper.services.jobs.variants import Variants
 from vamper.services.lan.passphrase import Passphrase
 from vamper.services.ledger.logging import cut_outcomes, misses_of
 from vamper.services.ledger.runs import Runs
+from vamper.services.ledger.supplies import Supplies
 from vamper.services.packing.by_hand import ByHand
 from vamper.services.packing.counting import Counting
 from vamper.services.packing.desk import SEARCH_SECONDS, Packing, PackingDesk, PackingState
@@ -118,6 +119,7 @@ class Workshop:
         self.photo_checks = PhotoChecks()
         self._verniers: Cache[Pixels] = Cache(1)
         self.runs = Runs(self.sessions)
+        self.supplies = Supplies(self.sessions, self.runs)
         self.evenings = Evenings(self.sessions, workshop_clock())
 
     def close(self) -> None:
@@ -350,7 +352,9 @@ class Workshop:
         printer, cutter = self.shop.printers.get(document.printer_id), self.shop.cutters.get(document.cutter_id)
         usual = self.usual.get()
         for_now = {"printer": usual.printer_id is None, "cutter": usual.cutter_id is None}
-        return Told(document, self.jobs.core_job(state), printer.name, cutter.name, for_now)
+        shelf = self.supplies.of(document.stock)
+        left = None if shelf is None else shelf.left
+        return Told(document, self.jobs.core_job(state), printer.name, cutter.name, for_now, left)
 
     def choices(self, state: JobState, phrase: str) -> list[Choice]:
         """What a phrase of a job's brief can be changed to."""

@@ -12,10 +12,13 @@ export type RunAsked = Schemas['CameOutIn'];
 export type Ledger = Schemas['LedgerOut'];
 export type LoggedRun = Schemas['RunOut'];
 export type Recipe = Schemas['RecipeOut'];
+export type Supplies = Schemas['SuppliesOut'];
+export type Cost = Schemas['CostOut'];
 export type Diagnosis = Schemas['DiagnosisOut'];
 export type DiagnosisAsked = Schemas['DiagnosisIn'];
 
 const LEDGER = ['ledger'];
+const SUPPLIES = ['supplies'];
 
 /** What is still to be asked after a hand-off; read anew when the job or its hand-off changes. */
 export const useCameOut = (jobId: number, from: string, wanted: boolean) =>
@@ -84,6 +87,25 @@ export const useDiagnosis = (asked: DiagnosisAsked) =>
     enabled: asked.seen.length > 0,
     placeholderData: (before) => before,
     queryFn: () => ask(client.POST('/api/diagnosis', { body: asked })),
+  });
+
+export const useSupplies = () =>
+  useQuery({ queryKey: SUPPLIES, queryFn: () => ask(client.GET('/api/supplies')) });
+
+export const useBuy = () =>
+  useDoing([SUPPLIES, ['job']], (body: Schemas['Pack']) => ask(client.POST('/api/supplies', { body })));
+
+export const useChangeRates = () =>
+  useDoing([SUPPLIES, ['job']], (rates: Record<string, number | string>) =>
+    ask(client.PUT('/api/supplies/rates', { body: { rates } })),
+  );
+
+/** What a job costs; read anew whenever what it follows from changes. */
+export const useCost = (jobId: number, from: string) =>
+  useQuery({
+    queryKey: ['job', jobId, 'cost', from],
+    placeholderData: (before) => before,
+    queryFn: () => ask(client.GET('/api/jobs/{job_id}/cost', { params: { path: { job_id: jobId } } })),
   });
 
 export const CSV_URL = '/api/ledger/runs.csv';

@@ -802,6 +802,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/cost': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Cost
+     * @description What a job's pieces cost, and what to ask for them.
+     */
+    get: operations['get_cost_api_jobs__job_id__cost_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/dry-run': {
     parameters: {
       query?: never;
@@ -2872,6 +2892,50 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/supplies': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Supplies
+     * @description What is on the shelf, and what things cost.
+     */
+    get: operations['get_supplies_api_supplies_get'];
+    put?: never;
+    /**
+     * Buy
+     * @description A pack of stock comes onto the shelf.
+     */
+    post: operations['buy_api_supplies_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/supplies/rates': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /**
+     * Change Rates
+     * @description Set what things cost.
+     */
+    put: operations['change_rates_api_supplies_rates_put'];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/trial.png': {
     parameters: {
       query?: never;
@@ -3569,6 +3633,30 @@ export interface components {
        * @default []
        */
       lines: components['schemas']['TextLine'][];
+    };
+    /**
+     * CostOut
+     * @description What a job costs; nothing can be said while no price is known.
+     */
+    CostOut: {
+      /** Known */
+      known: boolean;
+      /** Lines */
+      lines: string[];
+      /** Pieces */
+      pieces: components['schemas']['PieceCostOut'][];
+      /** Tax Line */
+      tax_line: string;
+      /** Total */
+      total: string;
+    };
+    /** CostPartOut */
+    CostPartOut: {
+      /** Cost */
+      cost: string;
+      part: components['schemas']['Part'];
+      /** Share */
+      share: number;
     };
     /** CountedOut */
     CountedOut: {
@@ -5647,6 +5735,26 @@ export interface components {
       /** Overlap Mm */
       overlap_mm: number;
     };
+    /**
+     * Pack
+     * @description Sheets of a stock that were bought together, for a price.
+     */
+    Pack: {
+      /**
+       * Lot
+       * @default
+       */
+      lot: string;
+      /**
+       * Price
+       * @default 0
+       */
+      price: number;
+      /** Sheets */
+      sheets: number;
+      /** Stock */
+      stock: string;
+    };
     /** PackingOut */
     PackingOut: {
       /** Held */
@@ -5713,6 +5821,12 @@ export interface components {
       /** Width Mm */
       width_mm: number;
     };
+    /**
+     * Part
+     * @description What a cost is made of.
+     * @enum {string}
+     */
+    Part: 'stock' | 'ink' | 'laminate' | 'coat' | 'blade' | 'blank' | 'hands' | 'waste';
     /**
      * PartsOut
      * @description The revisions of the parts of a view; a part is asked for by its revision, and only where it is another one.
@@ -5803,6 +5917,23 @@ export interface components {
       key: string | null;
       /** Text */
       text: string;
+    };
+    /** PieceCostOut */
+    PieceCostOut: {
+      /** By Hour */
+      by_hour: string;
+      /** By Margin */
+      by_margin: string;
+      /** Cost */
+      cost: string;
+      /** Count */
+      count: number;
+      /** Name */
+      name: string;
+      /** Number */
+      number: number;
+      /** Parts */
+      parts: components['schemas']['CostPartOut'][];
     };
     /**
      * PiecesOut
@@ -6163,6 +6294,71 @@ export interface components {
       least: number;
       /** Most */
       most: number;
+    };
+    /**
+     * Rates
+     * @description What things cost in this workshop, in its currency as typed: an hour of hands, a ml of ink, a m² of laminate, a
+     *     coat of one sheet, a blank, a blade. `margin` is the share of a price that is to be kept, `tax_line` is written
+     *     below a price as it is.
+     */
+    Rates: {
+      /**
+       * Blade
+       * @default 0
+       */
+      blade: number;
+      /**
+       * Blank
+       * @default 0
+       */
+      blank: number;
+      /**
+       * Coat
+       * @default 0
+       */
+      coat: number;
+      /**
+       * Currency
+       * @default
+       */
+      currency: string;
+      /**
+       * Hour
+       * @default 0
+       */
+      hour: number;
+      /**
+       * Ink Ml
+       * @default 0
+       */
+      ink_ml: number;
+      /**
+       * Laminate M2
+       * @default 0
+       */
+      laminate_m2: number;
+      /**
+       * Margin
+       * @default 0.4
+       */
+      margin: number;
+      /** @default by area */
+      shared: components['schemas']['SharedBy'];
+      /**
+       * Tax Line
+       * @default
+       */
+      tax_line: string;
+    };
+    /**
+     * RatesIn
+     * @description What to set of what things cost; what is not said stays.
+     */
+    RatesIn: {
+      /** Rates */
+      rates: {
+        [key: string]: number | string;
+      };
     };
     /**
      * Reach
@@ -6709,6 +6905,12 @@ export interface components {
       /** Why */
       why: string;
     };
+    /**
+     * SharedBy
+     * @description How a sheet is shared among its pieces.
+     * @enum {string}
+     */
+    SharedBy: 'by area' | 'evenly';
     /** SheetOut */
     SheetOut: {
       /** Colour */
@@ -6761,6 +6963,26 @@ export interface components {
       stock: components['schemas']['StockOut'];
       /** Width Mm */
       width_mm: number;
+    };
+    /**
+     * ShelfOut
+     * @description A stock on the shelf.
+     */
+    ShelfOut: {
+      /** Bought */
+      bought: number;
+      /** Left */
+      left: number;
+      /** Low */
+      low: boolean;
+      /** Name */
+      name: string;
+      /** Sheet Price */
+      sheet_price: string;
+      /** Spent */
+      spent: number;
+      /** Stock */
+      stock: string;
     };
     /**
      * ShrinkOut
@@ -7187,6 +7409,14 @@ export interface components {
       bottom_around_mm?: number | null;
       /** Top Around Mm */
       top_around_mm?: number | null;
+    };
+    /** SuppliesOut */
+    SuppliesOut: {
+      /** Can Buy */
+      can_buy: components['schemas']['SentenceOut'][];
+      rates: components['schemas']['Rates'];
+      /** Stocks */
+      stocks: components['schemas']['ShelfOut'][];
     };
     /** SuspectOut */
     SuspectOut: {
@@ -9219,6 +9449,37 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['JobId'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_cost_api_jobs__job_id__cost_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['CostOut'];
         };
       };
       /** @description Validation Error */
@@ -12936,6 +13197,92 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_supplies_api_supplies_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['SuppliesOut'];
+        };
+      };
+    };
+  };
+  buy_api_supplies_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['Pack'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['RunId'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  change_rates_api_supplies_rates_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['RatesIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['SuppliesOut'];
+        };
       };
       /** @description Validation Error */
       422: {

@@ -7,6 +7,7 @@ import { asSentence } from '../kit/words';
 import { MissPlot } from './MissPlot';
 import { RecipeTable } from './RecipeTable';
 import { RunList } from './RunList';
+import { ShelfPart } from './ShelfPart';
 
 const FILE =
   'inline-flex items-center rounded-[6px] border border-rule bg-paper px-3 py-1.5 text-sm leading-tight hover:border-kingfisher';
@@ -83,6 +84,7 @@ export default function LedgerPage() {
           </div>
         </>
       )}
+      <ShelfPart />
     </main>
   );
 }

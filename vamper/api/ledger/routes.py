@@ -8,24 +8,30 @@ from vamper.api.door import Id, in_turn
 from vamper.api.door import router as door_router
 from vamper.api.downloads import download
 from vamper.api.here import Here
+from vamper.api.ledger.cost_views import check_stock, cost_out, supplies_out
 from vamper.api.ledger.schemas import (
     CameOutIn,
     CameOutQuestion,
+    CostOut,
     DiagnosisIn,
     DiagnosisOut,
     DiagnosisStartOut,
     FoundIn,
     LaterIn,
     LedgerOut,
+    RatesIn,
     RunId,
     SentenceOut,
+    SuppliesOut,
     TakenOut,
 )
 from vamper.api.ledger.views import diagnosis_out, ledger_out, question_out
 from vamper.core.ledger.diagnosis import FACTS, SYMPTOMS, Seen, diagnose
 from vamper.core.ledger.facts import facts_of
 from vamper.core.ledger.run import symptoms_of
+from vamper.core.ledger.supply import Pack
 from vamper.formats.runs_file import read_ledger_json, read_runs_csv, write_ledger_json, write_runs_csv
+from vamper.services.handoff.files import sheet_ink
 from vamper.services.ledger.logging import run_of
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
@@ -112,6 +118,40 @@ async def take_runs(here: Here, file: Annotated[UploadFile, File()]) -> TakenOut
         return TakenOut(taken=taken, known=len(runs) - taken)
 
     return await in_turn(take)
+
+
+@router.get("/supplies")
+def get_supplies(here: Here) -> SuppliesOut:
+    """What is on the shelf, and what things cost."""
+    return supplies_out(here)
+
+
+@router.post("/supplies", status_code=201)
+def buy(here: Here, pack: Pack) -> RunId:
+    """A pack of stock comes onto the shelf."""
+    check_stock(here, pack.stock)
+    return RunId(id=here.supplies.buy(pack))
+
+
+@router.put("/supplies/rates")
+def change_rates(here: Here, asked: RatesIn) -> SuppliesOut:
+    """Set what things cost."""
+    here.supplies.change_rates(dict(asked.rates))
+    return supplies_out(here)
+
+
+@router.get("/jobs/{job_id}/cost")
+async def get_cost(here: Here, job_id: Id) -> CostOut:
+    """What a job's pieces cost, and what to ask for them."""
+
+    def reckon() -> CostOut:
+        plan = here.plan(here.jobs.get(job_id)).plan
+        ink = 0.0
+        if plan.job.stock.printable and here.supplies.rates().ink_ml:
+            ink = sum(sheet_ink(plan, sheet, here.picture_of).ml for sheet in range(len(plan.sheets)))
+        return cost_out(here, plan, ink)
+
+    return await in_turn(reckon)
 
 
 @router.get("/diagnosis")

@@ -6,6 +6,7 @@ from typing import Annotated
 from annotated_types import Ge, Le, Len
 from pydantic import BaseModel, ConfigDict
 
+from vamper.core.ledger.cost import Part, Rates
 from vamper.core.ledger.run import CameOut, LaterKind, Note, Sheets, Spoilt, SpoiltPiece, Words
 from vamper.core.values.cut import Cut
 
@@ -126,6 +127,63 @@ class LedgerOut(BaseModel):
     machines: list[MachineMissesOut]
 
 
+class SentenceOut(BaseModel):
+    key: str
+    words: str
+
+
+class ShelfOut(BaseModel):
+    """A stock on the shelf."""
+
+    stock: str
+    name: str
+    bought: int
+    spent: int
+    left: int
+    low: bool
+    sheet_price: str
+
+
+class SuppliesOut(BaseModel):
+    stocks: list[ShelfOut]
+    can_buy: list[SentenceOut]
+    rates: Rates
+
+
+class RatesIn(BaseModel):
+    """What to set of what things cost; what is not said stays."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    rates: dict[Code, float | str]
+
+
+class CostPartOut(BaseModel):
+    part: Part
+    cost: str
+    share: float
+
+
+class PieceCostOut(BaseModel):
+    number: int
+    name: str
+    count: int
+    cost: str
+    by_margin: str
+    by_hour: str
+    parts: list[CostPartOut]
+
+
+class CostOut(BaseModel):
+    """What a job costs; nothing can be said while no price is known."""
+
+    known: bool
+    pieces: list[PieceCostOut]
+    total: str
+    lines: list[str]
+    tax_line: str
+
+
 class LaterIn(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
@@ -143,11 +201,6 @@ class FoundIn(BaseModel):
 class TakenOut(BaseModel):
     taken: int
     known: int
-
-
-class SentenceOut(BaseModel):
-    key: str
-    words: str
 
 
 class DiagnosisStartOut(BaseModel):

@@ -21,7 +21,7 @@ from vamper.services.shop.shop import Shop
 @dataclass(frozen=True, slots=True)
 class Told:
     """What the brief is told from: the document, the job by value, what its machines are called, and whether each was
-    only taken for now because nobody named one.
+    only taken for now because nobody named one; `sheets_left` of its stock, where that is known.
     """
 
     document: JobDocument
@@ -29,6 +29,7 @@ class Told:
     printer: str
     cutter: str
     for_now: Mapping[str, bool]
+    sheets_left: int | None = None
 
     def machine(self, kind: str, name: str) -> str:
         return f"{name} (taken for now)" if self.for_now[kind] else name

@@ -13,6 +13,7 @@ import { SheetRow, useSheet } from '../../look/SheetRow';
 import { SheetView } from '../../look/SheetView';
 import { Empty, Figure, Frame } from '../../look/Frame';
 import type { StationProps } from '../../look/station';
+import { CostFold } from './CostFold';
 import { DesignsFold } from './DesignsFold';
 import { HandBar } from './HandBar';
 import { HandPieces } from './HandPieces';
@@ -34,6 +35,7 @@ export function SheetStation({ view, change, add }: StationProps) {
             <div className="flex flex-col gap-2">
               <LiveAreaFold plan={plan} />
               <DesignsFold view={view} change={change} />
+              <CostFold jobId={view.job.id} from={costFrom(view)} />
             </div>
           )}
         </>
@@ -44,6 +46,16 @@ export function SheetStation({ view, change, add }: StationProps) {
     </Frame>
   );
 }
+
+/** What a cost follows from: the sheets as they lie, what they are made of, and how they are finished. */
+const costFrom = (view: View) =>
+  JSON.stringify([
+    view.stations.find((one) => one.station === 'sheet'),
+    view.job.document.stock,
+    view.job.document.finish,
+    view.job.document.copies,
+    view.job.document.laminate_um,
+  ]);
 
 /** The sheet with its pieces, to be moved by pointer and by keys. */
 function Table({ view, plan, change }: { view: View; plan: Plan; change: Changer }) {

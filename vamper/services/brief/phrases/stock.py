@@ -16,7 +16,9 @@ _EDGE_FIELDS = ("kind", "distance_mm", "fill_holes", "join", "rings", "colour")
 
 
 def say(told: Told) -> tuple[str, str]:
-    return " out of ", told.job.stock.name
+    if told.sheets_left is None:
+        return " out of ", told.job.stock.name
+    return " out of ", f"{told.job.stock.name} ({plural(told.sheets_left, 'sheet')} left)"
 
 
 def choices(asked: Asked) -> list[Choice]:

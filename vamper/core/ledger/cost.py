@@ -1,0 +1,165 @@
+"""What a piece costs, what to ask for it, and what a fuller sheet saves.
+
+A sheet costs its stock, its ink, what lies over it and what it takes of the blade. A piece has its share of that by
+area or evenly; what is spoilt is spread over what is good, so all of it is divided by the share of good pieces. Hands
+cost minutes × rate. Asked by margin, a price is cost / (1 − margin); asked by the hour it is the material and the
+minutes. One more piece on a sheet of n saves each of them S/n − S/(n + 1).
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Annotated, Any, ClassVar
+
+from annotated_types import Ge, Le, Len, Lt
+
+from vamper.core.values.blade import BLADE_METRES
+from vamper.core.values.limits import ONE_LINE, STRICT
+
+Money = Annotated[float, Ge(0), Le(1_000_000)]
+_MINUTES_AN_HOUR = 60.0
+
+
+class SharedBy(StrEnum):
+    """How a sheet is shared among its pieces."""
+
+    AREA = "by area"
+    EVEN = "evenly"
+
+
+@dataclass(frozen=True, slots=True)
+class Rates:
+    """What things cost in this workshop, in its currency as typed: an hour of hands, a ml of ink, a m² of laminate, a
+    coat of one sheet, a blank, a blade. `margin` is the share of a price that is to be kept, `tax_line` is written
+    below a price as it is.
+    """
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    currency: Annotated[str, Len(0, 12), ONE_LINE] = ""
+    hour: Money = 0.0
+    ink_ml: Money = 0.0
+    laminate_m2: Money = 0.0
+    coat: Money = 0.0
+    blank: Money = 0.0
+    blade: Money = 0.0
+    margin: Annotated[float, Ge(0), Lt(1)] = 0.4
+    shared: SharedBy = SharedBy.AREA
+    tax_line: Annotated[str, Len(0, 120), ONE_LINE] = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Made:
+    """What is made of one design: how many in all, and the area of one, mm²."""
+
+    number: int
+    count: int
+    area_mm2: float
+
+
+@dataclass(frozen=True, slots=True)
+class Work:
+    """What a job takes: sheets with the price of one, ink and blade over all of them, m² under a laminate, coats a
+    sheet, minutes of hands; `good` is the share of pieces that come out well.
+    """
+
+    designs: tuple[Made, ...]
+    sheets: int
+    sheet_price: float
+    ink_ml: float = 0.0
+    blade_metres: float = 0.0
+    laminate_m2: float = 0.0
+    coats: int = 0
+    on_blanks: bool = False
+    minutes: float = 0.0
+    good: float = 1.0
+
+
+class Part(StrEnum):
+    """What a cost is made of."""
+
+    STOCK = "stock"
+    INK = "ink"
+    LAMINATE = "laminate"
+    COAT = "coat"
+    BLADE = "blade"
+    BLANK = "blank"
+    HANDS = "hands"
+    WASTE = "waste"
+
+
+@dataclass(frozen=True, slots=True)
+class PieceCost:
+    """What one piece of a design costs, by part, and what to ask for it."""
+
+    number: int
+    parts: tuple[tuple[Part, float], ...]
+    by_margin: float
+    by_hour: float
+
+    @property
+    def total(self) -> float:
+        return math.fsum(cost for _, cost in self.parts)
+
+
+@dataclass(frozen=True, slots=True)
+class Costing:
+    """What a job costs; `one_more_saves` each piece where every sheet held one more of them."""
+
+    pieces: tuple[PieceCost, ...]
+    total: float
+    one_more_saves: float
+
+
+def costs_of(work: Work, rates: Rates) -> Costing:
+    """What every design of a job costs a piece."""
+    count = sum(one.count for one in work.designs)
+    if not count:
+        return Costing((), 0.0, 0.0)
+    over_all = {
+        Part.STOCK: work.sheets * work.sheet_price,
+        Part.INK: work.ink_ml * rates.ink_ml,
+        Part.LAMINATE: work.laminate_m2 * rates.laminate_m2,
+        Part.COAT: work.coats * work.sheets * rates.coat,
+        Part.BLADE: work.blade_metres / BLADE_METRES * rates.blade,
+    }
+    hands = work.minutes / _MINUTES_AN_HOUR * rates.hour / count
+    blank = rates.blank if work.on_blanks else 0.0
+    shares = _shares(work.designs, rates.shared)
+    pieces = tuple(
+        _piece(one.number, {part: cost * share for part, cost in over_all.items()}, blank, hands, work.good, rates)
+        for one, share in zip(work.designs, shares, strict=True)
+        if one.count
+    )
+    counts = {one.number: one.count for one in work.designs}
+    sheet = math.fsum(over_all.values())
+    each = count / work.sheets if work.sheets else 0.0
+    saves = sheet / count - sheet / (work.sheets * (each + 1)) if work.sheets else 0.0
+    return Costing(pieces, math.fsum(one.total * counts[one.number] for one in pieces), saves / work.good)
+
+
+def _shares(designs: Sequence[Made], shared: SharedBy) -> list[float]:
+    """What one piece of each design has of all sheets together."""
+    weights = [one.area_mm2 if shared is SharedBy.AREA else 1.0 for one in designs]
+    whole = math.fsum(weight * one.count for weight, one in zip(weights, designs, strict=True))
+    return [weight / whole if whole else 0.0 for weight in weights]
+
+
+def _piece(number: int, shared: dict[Part, float], blank: float, hands: float, good: float, rates: Rates) -> PieceCost:
+    parts = {**shared, Part.BLANK: blank, Part.HANDS: hands}
+    plain = math.fsum(parts.values())
+    parts[Part.WASTE] = plain / good - plain
+    material = (plain - hands) / good
+    return PieceCost(
+        number,
+        tuple((part, cost) for part, cost in parts.items() if cost),
+        material / (1 - rates.margin),
+        material + hands / good,
+    )
+
+
+def break_even(pack_price: float, price: float, other_cost: float) -> int | None:
+    """How many pieces at a price pay for a pack of stock, where each costs so much besides; None where none ever do."""
+    left = price - other_cost
+    return None if left <= 0 else math.ceil(pack_price / left - 1e-9)

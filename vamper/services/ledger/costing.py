@@ -1,0 +1,49 @@
+"""What a planned job costs: its work, taken from the plan, the shelf and the runs."""
+
+from collections import Counter
+
+from vamper.core.finishing.process import process_of_job
+from vamper.core.ledger.cost import Made, Work
+from vamper.core.ledger.run import CameOut
+from vamper.core.ledger.success import success_of
+from vamper.core.ledger.supply import OnShelf
+from vamper.core.plan import Plan, metres_of
+from vamper.core.values.stock import StockClass
+from vamper.services.finish.finishing import finishing_of
+from vamper.services.ledger.runs import Runs
+
+_MM2_IN_M2 = 1e6
+
+
+def work_of(plan: Plan, shelf: OnShelf | None, runs: Runs, ink_ml: float, simulated: bool) -> Work:
+    """What a job takes; what is likely to be spoilt follows from the runs on its stock."""
+    job = plan.asked
+    counts = Counter(one.item for sheet in plan.sheets for one in sheet.placements)
+    sheets = len(plan.sheets) * job.copies
+    process = process_of_job(job)
+    finishing = finishing_of(plan)
+    hands = 0 if finishing is None else sum(one.timed.minutes for one in finishing.steps if one.timed.hands_on)
+    coats = job.finish.coats if job.finish.coats is not None else process.coats
+    paper = job.paper.width_mm * job.paper.height_mm / _MM2_IN_M2
+    return Work(
+        tuple(Made(item.number, counts.get(item.number, 0) * job.copies, item.edge.shape.area) for item in plan.items),
+        sheets,
+        0.0 if shelf is None else shelf.sheet_price,
+        ink_ml * job.copies,
+        sum(metres_of(plan, number) for number in range(len(plan.sheets))) * job.copies,
+        paper * sheets if job.laminate_um else 0.0,
+        coats if process.coats else 0,
+        job.stock.stock_class is StockClass.DYE,
+        hands,
+        good_share(runs, job.stock.key, simulated),
+    )
+
+
+def good_share(runs: Runs, stock: str, simulated: bool) -> float:
+    """The share of pieces that come out well on a stock; all of them while nothing is known."""
+    made = [one.run for one in runs.all() if one.run.stock == stock and one.run.simulated == simulated]
+    ran = [run for run in made if run.came_out is not CameOut.NOT_RUN]
+    if not ran:
+        return 1.0
+    good, all_of = sum(run.good_pieces for run in ran), sum(run.made_pieces for run in ran)
+    return success_of(good, all_of - good).share
