@@ -5,9 +5,11 @@ import platform
 from tests.bench import (
     by_hand,
     cutting,
+    diagnosis,
     exactness,
     finish,
     fuzz,
+    ledger,
     load,
     measures,
     over_http,
@@ -35,6 +37,8 @@ def main() -> None:
     show("A dry run", twin.times())
     show("Timetables", [*finish.timetables(), *finish.slipped()])
     show("Bending", finish.bending())
+    show("What went wrong", diagnosis.diagnosis())
+    show("The ledger", ledger.ledger())
     show("Art and edge", [*speed.art_and_edge(), *speed.findings()])
     show("Growth with the picture, beside the smallest", speed.growth())
     show("Over HTTP", [*over_http.slider(), *over_http.many()])

@@ -4,7 +4,6 @@ import tempfile
 import time
 from pathlib import Path
 
-from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
 from tests.screens.browser import open_browser
@@ -35,13 +34,12 @@ def main() -> None:
                 screen.wait(lambda: "Opening" not in screen.text() and len(screen.text()) > 60, name)
                 _pictures(screen)
                 driver.save_screenshot(str(FOLDER / f"{name}.png"))
-            _measures(screen)
             _cutting(screen)
             _twin(screen)
-            _sheets(screen)
             _compose(screen)
             driver.save_screenshot(str(FOLDER / "compose.png"))
             _finish(screen)
+            _ledger(screen)
             _bench(screen)
         finally:
             driver.quit()
@@ -75,16 +73,6 @@ def _pictures(screen: Screen) -> None:
     time.sleep(1.0)
 
 
-def _measures(screen: Screen) -> None:
-    """A vernier scale being read."""
-    screen.open("/jobs/4/marks")
-    screen.button("Calibration").click()
-    screen.says("1 of 8")
-    screen.find('[role="slider"][aria-label^="Scale"]').send_keys(Keys.ARROW_UP, Keys.ARROW_RIGHT * 3)
-    time.sleep(0.7)
-    screen.driver.save_screenshot(str(FOLDER / "vernier.png"))
-
-
 def _cutting(screen: Screen) -> None:
     """The blade half way round a sheet."""
     screen.open("/jobs/4/cut")
@@ -111,20 +99,6 @@ def _twin(screen: Screen) -> None:
     screen.says("without print")
     _pictures(screen)
     screen.driver.save_screenshot(str(FOLDER / "photo-check.png"))
-
-
-def _sheets(screen: Screen) -> None:
-    """A piece in hand with its distances."""
-    screen.open("/jobs/4/sheet")
-    screen.wait(screen.pieces, "the sheet")
-    time.sleep(1.5)
-    held = screen.driver.find_elements("css selector", "[data-piece]")[7]
-    chain = ActionChains(screen.driver).move_to_element(held).click_and_hold()
-    chain.move_by_offset(-6, 8).move_by_offset(-4, 4).perform()
-    screen.find('[data-testid="distances"]')
-    time.sleep(0.5)
-    screen.driver.save_screenshot(str(FOLDER / "by-hand.png"))
-    ActionChains(screen.driver).release().perform()
 
 
 def _compose(screen: Screen) -> None:
@@ -160,6 +134,21 @@ def _finish(screen: Screen) -> None:
     screen.button("It rests from now").click()
     time.sleep(2)
     screen.driver.save_screenshot(str(FOLDER / "tonight.png"))
+
+
+def _ledger(screen: Screen) -> None:
+    """A season of runs, and what went wrong with one of them."""
+    screen.open("/ledger")
+    screen.says("What works")
+    time.sleep(1)
+    screen.driver.save_screenshot(str(FOLDER / "ledger.png"))
+    screen.button("What went wrong?").click()
+    screen.says("Tick what you see")
+    for words in ("Not through, in places", "the blade has many metres"):
+        screen.driver.find_element("xpath", f"//label[contains(., '{words}')]").click()
+    screen.says("This tells most for its time")
+    time.sleep(1)
+    screen.driver.save_screenshot(str(FOLDER / "wrong.png"))
 
 
 def _bench(screen: Screen) -> None:

@@ -170,7 +170,8 @@ class Workshop:
         return design, self.desk.look(state.id, posed).layout
 
     def warm_up(self) -> None:
-        """Work out the designs of the jobs that were changed last, so that they open at once."""
+        """Read the ledger, and work out the designs of the jobs that were changed last, so that they open at once."""
+        self.runs.all()
         for summary in self.jobs.all()[:_KEPT_JOBS]:
             if self._closing.is_set():
                 return

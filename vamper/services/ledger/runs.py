@@ -1,5 +1,6 @@
 """The runs of one workshop: logged once, looked up, and written out."""
 
+import threading
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime, timedelta
@@ -17,6 +18,8 @@ from vamper.store.database import Sessions
 from vamper.store.tables import HandOffRow, RunRow, now
 
 _RUN = TypeAdapter(Run)
+# Stock, cutter, whether it was simulated.
+_Group = tuple[str, str, bool]
 
 
 class LoggedAlready(BadInput):
@@ -35,19 +38,23 @@ class KeptRun:
 
 
 class Runs:
-    """All runs, the newest last. They are read once and kept: ten thousand of them are a few megabytes."""
+    """All runs, the newest last. They are read once and kept: ten thousand of them are a few megabytes. What is logged
+    is put behind them, and only the recipes that it belongs to are counted again.
+    """
 
     def __init__(self, sessions: Sessions) -> None:
         self._sessions = sessions
+        self._lock = threading.RLock()
         self._kept: tuple[KeptRun, ...] | None = None
-        self._recipes: tuple[Recipe, ...] | None = None
+        self._book: dict[_Group, tuple[Recipe, ...]] = {}
 
     def all(self) -> tuple[KeptRun, ...]:
-        if self._kept is None:
-            with self._sessions() as session:
-                rows = session.scalars(select(RunRow).order_by(RunRow.id)).all()
-                self._kept = tuple(_kept(row) for row in rows)
-        return self._kept
+        with self._lock:
+            if self._kept is None:
+                with self._sessions() as session:
+                    rows = session.scalars(select(RunRow).order_by(RunRow.id)).all()
+                    self._kept = tuple(_kept(row) for row in rows)
+            return self._kept
 
     def get(self, run_id: int) -> KeptRun:
         for one in self.all():
@@ -59,10 +66,16 @@ class Runs:
         return tuple(one for one in self.all() if one.job_id == job_id)
 
     def recipes(self) -> tuple[Recipe, ...]:
-        """What the runs say of each setting."""
-        if self._recipes is None:
-            self._recipes = recipes_of((one.id, one.run) for one in self.all())
-        return self._recipes
+        """What the runs say of each setting, those that were used last first."""
+        with self._lock:
+            groups: dict[_Group, list[tuple[int, Run]]] = {}
+            for one in self.all():
+                groups.setdefault(_group(one.run), []).append((one.id, one.run))
+            for key, runs in groups.items():
+                if key not in self._book:
+                    self._book[key] = recipes_of(runs)
+            every = (one for key in groups for one in self._book[key])
+            return tuple(sorted(every, key=lambda one: -one.runs[-1]))
 
     def add(
         self,
@@ -79,38 +92,46 @@ class Runs:
         LoggedAlready
             If this sheet of this hand-off is in the ledger already, and nobody said that it was made again.
         """
-        if hand_off_id is not None and not again:
-            before = [one for one in self.all() if one.hand_off_id == hand_off_id and one.run.sheet == run.sheet]
-            if before:
-                raise LoggedAlready(
-                    f"sheet {run.sheet} of this hand-off is in the ledger already; say that it was made once more, or "
-                    "leave it",
-                    "sheet",
+        with self._lock:
+            self._ask_if_logged(run, hand_off_id, again)
+            with self._sessions.begin() as session:
+                row = RunRow(
+                    job_id=job_id,
+                    hand_off_id=hand_off_id,
+                    sheet=run.sheet,
+                    made_at=made_at or now(),
+                    value=_RUN.dump_python(run, mode="json"),
                 )
-        with self._sessions.begin() as session:
-            row = RunRow(
-                job_id=job_id,
-                hand_off_id=hand_off_id,
-                sheet=run.sheet,
-                made_at=made_at or now(),
-                value=_RUN.dump_python(run, mode="json"),
+                session.add(row)
+                session.flush()
+                kept = _kept(row)
+            # Where nobody has read them yet, it is among those that will be read.
+            if self._kept is not None:
+                self._kept = (*self._kept, kept)
+            self._book.pop(_group(run), None)
+            return kept.id
+
+    def _ask_if_logged(self, run: Run, hand_off_id: int | None, again: bool) -> None:
+        same = (one for one in self.all() if one.hand_off_id == hand_off_id and one.run.sheet == run.sheet)
+        if hand_off_id is not None and not again and any(same):
+            raise LoggedAlready(
+                f"sheet {run.sheet} of this hand-off is in the ledger already; say that it was made once more, or "
+                "leave it",
+                "sheet",
             )
-            session.add(row)
-            session.flush()
-            number = row.id
-        self._forget()
-        return number
 
     def add_all(self, runs: list[tuple[datetime, Run]]) -> int:
         """Many runs at once, as from a file; those that are here already are left out. Returns how many came in."""
-        there = {(one.made_at, one.run) for one in self.all()}
-        new = [(made_at, run) for made_at, run in runs if (made_at, run) not in there]
-        with self._sessions.begin() as session:
-            for made_at, run in new:
-                value = _RUN.dump_python(run, mode="json")
-                session.add(RunRow(sheet=run.sheet, made_at=made_at, value=value))
-        self._forget()
-        return len(new)
+        with self._lock:
+            there = {(one.made_at, one.run) for one in self.all()}
+            new = list(dict.fromkeys(dated for dated in runs if dated not in there))
+            with self._sessions.begin() as session:
+                for made_at, run in new:
+                    value = _RUN.dump_python(run, mode="json")
+                    session.add(RunRow(sheet=run.sheet, made_at=made_at, value=value))
+            self._kept = None
+            self._book.clear()
+            return len(new)
 
     def found(self, run_id: int, cause: str | None) -> None:
         """What turned out to be at work; it shifts what is thought of first from then on."""
@@ -160,15 +181,22 @@ class Runs:
             return session.scalar(select(func.count()).select_from(RunRow)) or 0
 
     def _change(self, run_id: int, change: Any) -> None:
-        with self._sessions.begin() as session:
-            row = session.get(RunRow, run_id)
-            if row is None:
-                raise NotFound("this run is not in the ledger any more")
-            row.value = _RUN.dump_python(change(_RUN.validate_python(row.value)), mode="json")
-        self._forget()
+        with self._lock:
+            with self._sessions.begin() as session:
+                row = session.get(RunRow, run_id)
+                if row is None:
+                    raise NotFound("this run is not in the ledger any more")
+                row.value = _RUN.dump_python(change(_RUN.validate_python(row.value)), mode="json")
+                session.flush()
+                after = _kept(row)
+            if self._kept is not None:
+                self._kept = tuple(after if one.id == run_id else one for one in self._kept)
+            self._book.pop(_group(after.run), None)
 
-    def _forget(self) -> None:
-        self._kept = self._recipes = None
+
+def _group(run: Run) -> _Group:
+    """What runs are counted together by, roughly: no recipe is of two of these."""
+    return run.stock, run.cutter, run.simulated
 
 
 def _kept(row: RunRow) -> KeptRun:
