@@ -15,6 +15,10 @@ from PIL import Image
 
 from tests.conftest import disc_png
 from vamper.core.values.geometry import placed
+from vamper.demo.season import shipped_season
+from vamper.formats.runs_file import read_runs_csv
+from vamper.services.packing.nesting_process import ProcessNester
+from vamper.services.workshop import Workshop
 
 JOB = {
     "format": "vamper-job",
@@ -411,3 +415,31 @@ def test_shrink_says_how_large_to_print(tmp_path: Path) -> None:
         2,
         "--before: “100” is no size; write width x height in mm, as in 100x25\n",
     )
+
+
+def test_diagnose_says_what_may_have_gone_wrong(tmp_path: Path) -> None:
+    found = json.loads(vamper("diagnose", "--seen", "backing-cut", "--fact", "steep-blade", folder=tmp_path).stdout)
+    assert found["causes"][0]["code"] == "steep-on-soft"
+    assert sum(one["chance"] for one in found["causes"]) == pytest.approx(1)
+    check = found["causes"][0]["next_check"]["code"]
+    args = ("diagnose", "--seen", "backing-cut", "--fact", "steep-blade", "--checked")
+    after = json.loads(vamper(*args, f"{check}=no", folder=tmp_path).stdout)
+    before, now = (
+        next(one["chance"] for one in run["causes"] if one["code"] == "steep-on-soft") for run in (found, after)
+    )
+    assert now < before
+    refused = vamper(*args, f"{check}=perhaps", folder=tmp_path)
+    assert refused.returncode == 2
+    assert "yes or no" in refused.stderr
+    assert "blade-lens" in json.loads(vamper("diagnose", "--codes", folder=tmp_path).stdout)["checks"]
+
+
+def test_runs_come_out_as_a_table(tmp_path: Path) -> None:
+    missing = vamper("runs", "--data", "none.db", "--csv", folder=tmp_path)
+    assert missing.returncode == 2
+    workshop = Workshop(tmp_path / "club.db", ProcessNester())
+    workshop.runs.add_all(shipped_season())
+    workshop.close()
+    table = vamper("runs", "--data", "club.db", "--csv", folder=tmp_path).stdout
+    assert [run for _, run in read_runs_csv(table.encode())] == [run for _, run in shipped_season()]
+    assert len(json.loads(vamper("runs", "--data", "club.db", folder=tmp_path).stdout)["runs"]) == len(shipped_season())

@@ -21,7 +21,7 @@ def test_a_sum_made_by_hand() -> None:
     share = 3000 / (6 * 3000 + 3 * 1000)
     assert first.total == pytest.approx((sheet * share + 1.5 + hands) / 0.9)
     assert second.total == pytest.approx((sheet * share / 3 + 1.5 + hands) / 0.9)
-    assert first.by_margin == pytest.approx((sheet * share + 1.5) / 0.9 / 0.6)
+    assert first.by_margin == pytest.approx(first.total / 0.6)
     assert first.by_hour == pytest.approx((sheet * share + 1.5 + hands) / 0.9)
     assert found.total == pytest.approx(6 * first.total + 3 * second.total)
     assert found.one_more_saves == pytest.approx((sheet / 9 - sheet / (2 * 5.5)) / 0.9)

@@ -23,7 +23,7 @@ FORMAT, VERSION = "vamper-ledger", 1
 MOST_ROWS = 100_000
 _RUN = TypeAdapter(Run)
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")
-_NUMBER = re.compile(r"^-?\d+(?:[.,]\d+)?$")
+_NUMBER = re.compile(r"^-?\d+(?:[.,]\d+)?(?:e[-+]?\d+)?$")
 _PLAIN = ("title", "sheet", "sheets", "pieces", "came_out", "stock", "stock_name", "lot", "printer", "cutter", "blade")
 _MORE = (
     "blade_metres",
@@ -68,18 +68,24 @@ def _cell(value: Any) -> str:
     if isinstance(value, bool):
         return "yes" if value else "no"
     if isinstance(value, (int, float)):
-        return f"{value:g}"
+        return _exactly(value)
     text = str(value)
     return f"'{text}" if text.startswith(_FORMULA) or text.startswith("'") else text
 
 
+def _exactly(value: float) -> str:
+    """A number that reads back as the same one."""
+    return f"{value:.17g}" if float(f"{value:.12g}") != value else f"{value:.12g}"
+
+
 def _spoilt_words(one: SpoiltPiece) -> str:
-    off = "" if one.off is None else f" {one.off.dx_mm:g} {one.off.dy_mm:g}"
+    off = "" if one.off is None else f" {_exactly(one.off.dx_mm)} {_exactly(one.off.dy_mm)}"
     return f"{one.placement} {one.what.value}{off}"
 
 
 def _setting_words(one: UsedSetting) -> str:
-    return f"{one.cut.value} {one.force_gf:g} gf x {one.passes} at {one.speed_mm_s:g} blade {one.blade}"
+    force, speed = _exactly(one.force_gf), _exactly(one.speed_mm_s)
+    return f"{one.cut.value} {force} gf x {one.passes} at {speed} blade {one.blade}"
 
 
 def _later_words(one: LaterCheck) -> str:

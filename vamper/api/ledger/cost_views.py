@@ -12,7 +12,9 @@ from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
 
 # Fewer sheets than this share of what was bought are few.
-_LOW = 0.2
+_LOW, _FEW = 0.2, 2
+# Less than this is nothing when it is written down.
+_SEEN = 0.005
 
 
 def money(value: float, rates: Rates) -> str:
@@ -30,7 +32,7 @@ def supplies_out(workshop: Workshop) -> SuppliesOut:
                 bought=one.bought,
                 spent=one.spent,
                 left=one.left,
-                low=one.left < _LOW * one.bought,
+                low=one.left <= max(_FEW, _LOW * one.bought),
                 sheet_price=money(one.sheet_price, rates),
             )
             for one in workshop.supplies.stocks()
@@ -67,6 +69,7 @@ def _piece_out(one: PieceCost, name: str, count: int, rates: Rates) -> PieceCost
         parts=[
             CostPartOut(part=part, cost=money(cost, rates), share=cost / one.total if one.total else 0.0)
             for part, cost in one.parts
+            if cost >= _SEEN
         ],
     )
 
@@ -74,7 +77,7 @@ def _piece_out(one: PieceCost, name: str, count: int, rates: Rates) -> PieceCost
 def _lines(found: Costing, work: Work, shelf: OnShelf | None, rates: Rates) -> Iterator[str]:
     if not found.pieces:
         return
-    if found.one_more_saves > 0:
+    if found.one_more_saves >= _SEEN:
         yield f"One more on each sheet saves {money(found.one_more_saves, rates)} a piece."
     if work.good < 1:
         yield f"{(1 - work.good) * 100:.0f} % are reckoned to be spoilt, by the runs on this stock."

@@ -2,8 +2,8 @@
 
 A sheet costs its stock, its ink, what lies over it and what it takes of the blade. A piece has its share of that by
 area or evenly; what is spoilt is spread over what is good, so all of it is divided by the share of good pieces. Hands
-cost minutes × rate. Asked by margin, a price is cost / (1 − margin); asked by the hour it is the material and the
-minutes. One more piece on a sheet of n saves each of them S/n − S/(n + 1).
+cost minutes × rate. Asked by the hour, a price is just that: the material and the minutes; asked by margin it is
+cost / (1 − margin). One more piece on a sheet of n saves each of them S/n − S/(n + 1).
 """
 
 import math
@@ -150,12 +150,11 @@ def _piece(number: int, shared: dict[Part, float], blank: float, hands: float, g
     parts = {**shared, Part.BLANK: blank, Part.HANDS: hands}
     plain = math.fsum(parts.values())
     parts[Part.WASTE] = plain / good - plain
-    material = (plain - hands) / good
     return PieceCost(
         number,
         tuple((part, cost) for part, cost in parts.items() if cost),
-        material / (1 - rates.margin),
-        material + hands / good,
+        plain / good / (1 - rates.margin),
+        plain / good,
     )
 
 
