@@ -51,6 +51,8 @@ def test_from_a_hand_off_over_a_spoilt_sheet_to_its_cause(screen: Screen) -> Non
     assert runs[0]["came_out"] == "some spoiled"
     assert runs[0]["cause"]
     assert proposed() != before
+    screen.open("/")
+    screen.says("sheet 1: 0 of 12 good")
     assert screen.errors() == []
 
 

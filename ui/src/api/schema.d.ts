@@ -5073,6 +5073,8 @@ export interface components {
       handed_off_at: string | null;
       /** Id */
       id: number;
+      /** Last Run */
+      last_run: string | null;
       /** Pieces */
       pieces: number;
       /** Stock */

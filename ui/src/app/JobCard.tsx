@@ -52,7 +52,7 @@ export function JobCard({ job }: { job: Schemas['JobSummaryOut'] }) {
             {job.handed_off_at
               ? `handed off ${when.format(new Date(job.handed_off_at))}`
               : 'not handed off yet'}
-            , changed {when.format(new Date(job.changed_at))}
+            {job.last_run ? `; ${job.last_run}` : ''}, changed {when.format(new Date(job.changed_at))}
           </span>
         </span>
       </Link>

@@ -42,7 +42,8 @@ export function JobList() {
   });
   const begin = (files: File[]) => create.mutate(files);
   useKeys({ '/': () => find.current?.focus() });
-  const shown = jobs.data?.filter((job) => job.title.toLowerCase().includes(words.toLowerCase())) ?? [];
+  const shown =
+    jobs.data?.filter((job) => `${job.title} ${job.stock}`.toLowerCase().includes(words.toLowerCase())) ?? [];
   return (
     <Incoming take={begin} words="Drop to begin a job with these" className="min-h-full">
       <main className="mx-auto flex min-h-full max-w-5xl flex-col gap-5 px-6 py-6">
@@ -86,7 +87,7 @@ export function JobList() {
         {jobs.data?.length === 0 && <FirstRun pick={() => picker.current?.click()} />}
         <Questions />
         {jobs.data && jobs.data.length > 0 && shown.length === 0 && (
-          <p className="panel p-4">No job has “{words}” in its title.</p>
+          <p className="panel p-4">No job has “{words}” in its title or its stock.</p>
         )}
       </main>
       <ArtPicker picker={picker} take={begin} />

@@ -28,7 +28,7 @@ from vamper.api.jobs.schemas import (
     PackingEvent,
     ViewOut,
 )
-from vamper.api.jobs.views import job_out
+from vamper.api.jobs.views import job_out, last_run_words
 from vamper.api.sheet.schemas import LayoutPart, SheetPart
 from vamper.core.bench_card import bench_steps
 from vamper.core.values.findings import BadInput
@@ -43,9 +43,12 @@ _HEARTBEAT_S = 10.0
 
 @router.get("/jobs", tags=["jobs"])
 def list_jobs(here: Here) -> list[JobSummaryOut]:
+    ran = {one.job_id: last_run_words(one) for one in here.runs.all()}
     return [
         JobSummaryOut(
-            **{name: getattr(job, name) for name in JobSummaryOut.model_fields if name != "arts"}, arts=list(job.arts)
+            **{name: getattr(job, name) for name in JobSummaryOut.model_fields if name not in ("arts", "last_run")},
+            arts=list(job.arts),
+            last_run=ran.get(job.id),
         )
         for job in here.jobs.all()
     ]

@@ -23,6 +23,8 @@ class JobSummaryOut(BaseModel):
     changed_at: datetime
     handed_off_at: datetime | None
     arts: list[str]
+    last_run: str | None
+    """How its last sheet came out."""
 
 
 class GlanceShape(BaseModel):

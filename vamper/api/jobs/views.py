@@ -18,6 +18,7 @@ from vamper.api.places import place_out
 from vamper.api.sheet.schemas import LayoutPart, SheetPart
 from vamper.api.sheet.views import layout_part, sheet_part
 from vamper.core.design import DesignedItem
+from vamper.core.ledger.run import CameOut
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput, Finding
 from vamper.core.values.job import Job
@@ -26,6 +27,7 @@ from vamper.services.brief.brief import brief
 from vamper.services.brief.rail import dry_run_figure, empty_stations, finish_figure, stations
 from vamper.services.finish.finishing import finishing_of
 from vamper.services.jobs.jobs import JobState
+from vamper.services.ledger.runs import KeptRun
 from vamper.services.packing.desk import Packing
 from vamper.services.work.cache import Cache
 from vamper.services.workshop import ArtNotes, Planned, Workshop
@@ -205,3 +207,11 @@ def _packing_out(plan: Plan, packing: Packing) -> PackingOut:
         time_limited=plan.layout.time_limited,
         held=sum(one.pin is not Pin.FREE for sheet in plan.layout.sheets for one in sheet),
     )
+
+
+def last_run_words(kept: KeptRun) -> str:
+    """How a run came out, in a few words."""
+    run = kept.run
+    if run.came_out is CameOut.NOT_RUN:
+        return f"sheet {run.sheet} was not run"
+    return f"sheet {run.sheet}: {run.good_pieces} of {run.made_pieces} good"
