@@ -1,6 +1,9 @@
 """How well causes are told: cases drawn from the network itself, worked through check by check."""
 
 import sys
+from collections import Counter
+from dataclasses import replace
+from functools import partial
 
 import numpy as np
 
@@ -19,6 +22,11 @@ from vamper.core.ledger.diagnosis import (
     priors,
     yes_chances,
 )
+from vamper.core.ledger.facts import facts_of
+from vamper.core.twin.rehearse import SPOILINGS, SheetRuns, Spoiling
+from vamper.core.values.twin import FaultKey, TwinSpec
+from vamper.demo.season import picture_of, planned
+from vamper.services.twin.dry_runs import dry_run
 
 CASES, MOST_CHECKS, SURE = 1000, 3, 0.8
 
@@ -66,6 +74,94 @@ def diagnosis(cases: int = CASES) -> list[Row]:
     ]
 
 
+# What a maker sees where a simulated device spoils a piece; faults of the print look as the printer makes them.
+_LOOKS = {
+    Spoiling.MARKS_NOT_READ: "marks-not-found",
+    Spoiling.PRINT_MISSING: "print-missing",
+    Spoiling.PRINT_SCALE: "print-scaled",
+    Spoiling.TORN: "corners-torn",
+    Spoiling.LIFTED: "pieces-lifted",
+    Spoiling.NOT_THROUGH: "not-through",
+    Spoiling.BACKING_CUT: "backing-cut",
+    Spoiling.SLIPPED: "cut-off-later",
+    Spoiling.BITTEN: "cut-off-even",
+    Spoiling.BARE_RIM: "white-rim",
+}
+_PRINT_LOOKS = {
+    FaultKey.LINES: "print-lines",
+    FaultKey.WRONG_SIDE: "ink-smears",
+    FaultKey.ROLLER_CREASE: "sheet-creased",
+}
+# The causes that a fault stands for.
+_CAUSES: dict[FaultKey, set[str]] = {
+    FaultKey.LOST_PICTURE: {"art-lost", "margin-cuts"},
+    FaultKey.WRONG_SIDE: {"wrong-side"},
+    FaultKey.LINES: {"nozzles-clogged"},
+    FaultKey.PAGE_SIZE_RESET: {"page-size-reset", "fit-to-page"},
+    FaultKey.STRETCHED_PRINT: {"fit-to-page", "printer-off-scale"},
+    FaultKey.LOW_BLACK: {"pale-marks"},
+    FaultKey.BRIGHT_LIGHT: {"room-light", "gloss-blinds"},
+    FaultKey.COVERED_MARK: {"marks-covered", "mark-lost"},
+    FaultKey.NOT_CALIBRATED: {"never-calibrated"},
+    FaultKey.BLADE_OFFSET: {"new-holder-offset", "never-calibrated"},
+    FaultKey.SLIPPING_STOCK: {"stock-slips"},
+    FaultKey.CABLE_BEHIND: {"cable-behind", "feed-creeps"},
+    FaultKey.TIRED_MAT: {"mat-lost-tack"},
+    FaultKey.LINT: {"lint-under"},
+    FaultKey.DULL_BLADE: {"blunt-blade"},
+    FaultKey.TUFT: {"tuft-on-tip"},
+    FaultKey.HARDER_STOCK: {"too-little-force"},
+    FaultKey.SOFTER_STOCK: {"too-much-force"},
+    FaultKey.UNLOADED_BETWEEN: {"unloaded-between"},
+    FaultKey.ROLLER_CREASE: {"roller-creases"},
+}
+_FAULT_RUNS = 30
+
+
+def from_faults() -> list[Row]:
+    """Each fault switched on alone: what came of it is told as a maker sees it, and checks are answered truly."""
+    plan, arts, designer = planned("satin-vinyl")
+    first = three = cases = 0
+    unseen, missed = [], []
+    for fault, causes in _CAUSES.items():
+        spoilt = replace(plan, job=replace(plan.job, twin=TwinSpec(faults=(fault,))))
+        made = dry_run(spoilt, partial(picture_of, designer, arts), _FAULT_RUNS, 3).sheets[0]
+        seen = _seen_of(fault, made)
+        if not seen:
+            unseen.append(fault.value)
+            continue
+        answers: dict[str, bool] = {}
+        found = diagnose(Seen(seen, facts_of(spoilt)))
+        while found.suspects[0].chance < SURE and len(answers) < MOST_CHECKS and found.next_check is not None:
+            key = found.next_check.key
+            answers[key] = any(one.check == key for one in CAUSES if one.key in causes)
+            found = diagnose(Seen(seen, facts_of(spoilt), answers))
+        cases += 1
+        hit = found.suspects[0].cause.key in causes
+        first += hit
+        three += any(one.cause.key in causes for one in found.suspects[:3])
+        if not hit:
+            missed.append(fault.value)
+    return [
+        Row(f"right cause first, {cases} faults of the twin", f"{first / cases:.0%}", "≥ 70 %"),
+        Row("right cause among three", f"{three / cases:.0%}", "≥ 92 %"),
+        Row("not first", ", ".join(missed) or "none", ""),
+        Row("spoils nothing on this sheet", ", ".join(unseen) or "none", ""),
+    ]
+
+
+def _seen_of(fault: FaultKey, made: SheetRuns) -> tuple[str, ...]:
+    """The two things that are seen most of all runs."""
+    if not made.read.any():
+        return ("marks-not-found",)
+    counts = Counter(int(one) for one in made.spoiled[made.spoiled > 0])
+    named = [SPOILINGS[one - 1] for one, _ in counts.most_common(2)]
+    codes = [_PRINT_LOOKS.get(fault, "print-lines") if one is Spoiling.PRINT_FAULT else _LOOKS[one] for one in named]
+    whole = made.spoiled.size
+    places = counts and counts.most_common(1)[0][1] < whole * 0.8
+    return tuple("not-through-places" if places and code == "not-through" else code for code in codes)
+
+
 if __name__ == "__main__":
-    for row in diagnosis():
+    for row in [*diagnosis(), *from_faults()]:
         sys.stdout.write(f"{row}\n")

@@ -37,7 +37,7 @@ def main() -> None:
     show("A dry run", twin.times())
     show("Timetables", [*finish.timetables(), *finish.slipped()])
     show("Bending", finish.bending())
-    show("What went wrong", diagnosis.diagnosis())
+    show("What went wrong", [*diagnosis.diagnosis(), *diagnosis.from_faults()])
     show("The ledger", ledger.ledger())
     show("Art and edge", [*speed.art_and_edge(), *speed.findings()])
     show("Growth with the picture, beside the smallest", speed.growth())

@@ -104,7 +104,8 @@ _SEASON = (
 )
 
 
-def _planned(stock: str) -> tuple[Plan, dict[str, ArtFile], Designer]:
+def planned(stock: str) -> tuple[Plan, dict[str, ArtFile], Designer]:
+    """The sheet of the season on a stock, with its art and who designed it."""
     job = {
         "format": "vamper-job",
         "version": 1,
@@ -129,9 +130,9 @@ def season() -> list[tuple[datetime, Run]]:
     began = dict[tuple[str, str], datetime]()
     plans = dict[str, tuple[Plan, dict[str, ArtFile], Designer]]()
     for number, spell in enumerate(_SEASON):
-        plan, arts, designer = plans.setdefault(spell.stock, _planned(spell.stock))
+        plan, arts, designer = plans.setdefault(spell.stock, planned(spell.stock))
         twin = replace(plan, job=replace(plan.job, twin=spell.twin))
-        pictures = partial(_picture, designer, arts)
+        pictures = partial(picture_of, designer, arts)
         made = dry_run(twin, pictures, spell.runs, _SEED + number).sheets[0]
         at = began.get((spell.stock, spell.cutter), _BEGAN + timedelta(days=3 * number))
         for one in _runs(spell, plan, made):
@@ -141,7 +142,8 @@ def season() -> list[tuple[datetime, Run]]:
     return sorted(found, key=lambda dated: dated[0])
 
 
-def _picture(designer: Designer, arts: Mapping[str, ArtFile], item: DesignedItem) -> Picture:
+def picture_of(designer: Designer, arts: Mapping[str, ArtFile], item: DesignedItem) -> Picture:
+    """The pixels of one of its designs."""
     return designer.picture_of(item, arts[item.spec.art])
 
 

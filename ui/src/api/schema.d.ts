@@ -3544,6 +3544,8 @@ export interface components {
       fibres: components['schemas']['FibreOut'][];
       /** Lines */
       lines: string[];
+      /** Numbers */
+      numbers: number[];
       picture: components['schemas']['OnClothOut'] | null;
       spec: components['schemas']['ClothSpec'];
     };

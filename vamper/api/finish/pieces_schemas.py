@@ -52,6 +52,8 @@ class ClothOut(BaseModel):
     spec: ClothSpec
     fibres: list[FibreOut]
     art_width_mm: float | None
+    numbers: list[int]
+    """The designs that may be made so wide."""
     picture: OnClothOut | None
     lines: list[str]
 

@@ -140,6 +140,7 @@ def _cloth(plan: Plan, spec: ClothSpec) -> ClothOut:
         spec=spec,
         fibres=[FibreOut(key=fibre, name=name) for fibre, name in _FIBRES.items()],
         picture=None if spec.panel_mm is None else _on_panel(plan, spec, spec.panel_mm),
+        numbers=[item.number for item in plan.items],
         art_width_mm=None if placed is None else round(placed.art_width_mm, 1),
         lines=lines,
     )
