@@ -26,9 +26,6 @@ export function BenchPage({ jobId }: { jobId: number }) {
   return (
     <main className="mx-auto flex min-h-full max-w-lg flex-col gap-4 p-4">
       <p className="flex justify-between gap-3 text-soft">
-        <Link href={`/wrong?job=${jobId}`} className="font-bold whitespace-nowrap text-kingfisher underline">
-          What went wrong?
-        </Link>
         <Link href="/phone" className="font-bold whitespace-nowrap text-kingfisher underline">
           All jobs
         </Link>
@@ -85,6 +82,11 @@ export function BenchPage({ jobId }: { jobId: number }) {
           )}
         </div>
       )}
+      <p className="mt-auto pt-4">
+        <Link href={`/wrong?job=${jobId}`} className="font-bold text-kingfisher underline">
+          What went wrong?
+        </Link>
+      </p>
     </main>
   );
 }
