@@ -14,9 +14,11 @@ from vamper.core.values.calibration import Calibration
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
 from vamper.core.values.twin import FaultKey
+from vamper.demo.workshop import PRACTICE_SEED
 from vamper.services.shop.tried import CutRecord, JudgedDrop, RecordKind
 from vamper.services.twin.desk import Asked, DryRunning
 from vamper.services.twin.dry_runs import devices_for, dry_run
+from vamper.services.twin.practice import practice_machines
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
 
@@ -99,6 +101,8 @@ def test_calibrating_the_practice_bench_makes_the_miss_fall(workshop: Workshop, 
 
 def test_practice_drops_look_like_their_depth_and_machines_stay_apart(workshop: Workshop, job: int) -> None:
     usual = workshop.usual.machines()
+    # A bench whose stock is about as hard as it should be: on a much harder one the middle drop is not through either.
+    practice_machines(workshop.shop, PRACTICE_SEED)
     workshop.practise(job)
     assert workshop.usual.machines() == usual
     state = workshop.jobs.get(job)
