@@ -205,7 +205,9 @@ def test_the_live_area_is_explained_and_machines_are_changed(screen: Screen, job
     reach.send_keys(Keys.CONTROL, "a")
     reach.send_keys("150", Keys.TAB)
     screen.button("Save").click()
-    screen.says(f"a short one {job}")
+    # The list of cutters names it before the job is made on it.
+    phrase = '[data-phrase="cutter"]'
+    screen.wait(lambda: screen.find(phrase).text == f"a short one {job}", "the job to be made on it")
     screen.open(f"/jobs/{job}/sheet")
     screen.says("139.2 mm")
 
