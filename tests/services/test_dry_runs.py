@@ -64,7 +64,7 @@ def test_a_stopped_run_leaves_what_came_of_the_one_before(workshop: Workshop, jo
     plan = workshop.plan(workshop.jobs.get(job)).plan
     second = workshop.dry_runs.begin(job, plan, workshop.shown_of, Asked(2000, False))
     workshop.dry_runs.stop(job)
-    for _ in range(200):
+    for _ in range(1200):
         if not second.running:
             break
         time.sleep(0.05)
