@@ -16,9 +16,9 @@ from vamper.core.ledger.diagnosis import (
     SYMPTOMS,
     USUAL,
     Cause,
+    Check,
     Seen,
     diagnose,
-    fixed_checklist,
     priors,
     yes_chances,
 )
@@ -38,6 +38,12 @@ def drawn(rng: np.random.Generator, cause: Cause) -> Seen:
         symptoms = tuple(code for code in SYMPTOMS if rng.random() < cause.seen.get(code, (SLIP, ""))[0])
     facts = tuple(code for code in FACTS if rng.random() < cause.facts.get(code, (USUAL[code], ""))[0])
     return Seen(symptoms, facts)
+
+
+def fixed_checklist(symptoms: tuple[str, ...]) -> list[Check]:
+    """The checks of every cause that shows one of these symptoms, the commonest cause first: what one does by hand."""
+    causes = sorted((one for one in CAUSES if set(one.seen) & set(symptoms)), key=lambda one: -one.prior)
+    return [CHECKS[key] for key in dict.fromkeys(one.check for one in causes)]
 
 
 def diagnosis(cases: int = CASES) -> list[Row]:

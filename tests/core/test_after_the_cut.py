@@ -14,14 +14,14 @@ from vamper.core.art.colours import KEY_MM, layers_of
 from vamper.core.finishing.cloth import on_cloth
 from vamper.core.finishing.ghost import MOST_PAGES, RIM_MM, Ghost, ghost_pages
 from vamper.core.finishing.placing import placing_pages
-from vamper.core.finishing.press_plan import Patch, per_plate, press_plan
+from vamper.core.finishing.press_plan import MOST_PATCHES, Patch, patch_count, per_plate, press_plan
 from vamper.core.plan import page_of
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.drawing import rectangle
 from vamper.core.values.finish import BlankSpec, ClothSpec, FinishSpec, HeatSpec, WrapSpec
 from vamper.core.values.paper import PAPER_BY_KEY
 
-SIDE = st.floats(5, 900)
+SIDE = st.floats(5, 400)
 SOLE = st.floats(60, 400)
 A4 = PAPER_BY_KEY["a4"]
 
@@ -52,6 +52,16 @@ def test_a_press_that_holds_the_motif_closes_once() -> None:
     assert len(press_plan(300, 200, HeatSpec(), None).patches) == 1
     assert press_plan(300, 200, HeatSpec(), None).seconds is None
     assert len(press_plan(500, 200, HeatSpec(), 20.0).patches) == 2
+
+
+@given(SIDE, SIDE, SOLE, SOLE, st.booleans())
+def test_patches_are_counted_without_laying_them_out(w: float, h: float, sw: float, sh: float, iron: bool) -> None:
+    heat = HeatSpec(iron, sw, sh)
+    plan = press_plan(w, h, heat, 2.0)
+    assert plan.count == patch_count(w, h, heat)
+    assert len(plan.patches) == min(plan.count, MOST_PATCHES)
+    # A sole that was mistyped holds nobody up.
+    assert len(press_plan(3000, 3000, HeatSpec(iron, 20, 20), None).patches) == MOST_PATCHES
 
 
 def test_blanks_are_counted_both_ways_round() -> None:

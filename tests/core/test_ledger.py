@@ -55,7 +55,7 @@ def torn(*places: int) -> tuple[SpoiltPiece, ...]:
 
 
 @given(st.integers(0, 60), st.integers(0, 60))
-@settings(max_examples=40)
+@settings(max_examples=40, deadline=None)
 def test_the_interval_holds_ninety_of_a_hundred_beliefs(good: int, bad: int) -> None:
     found = success_of(good, bad)
     assert found.share == pytest.approx((good + 1) / (good + bad + 2))
@@ -139,7 +139,7 @@ SOME = st.builds(
 
 
 @given(st.lists(SOME, max_size=4))
-@settings(max_examples=40)
+@settings(max_examples=40, deadline=None)
 def test_a_ledger_comes_back_as_it_was_written(runs: list[Run]) -> None:
     dated = [(AT, run) for run in runs]
     assert read_ledger_json(write_ledger_json(dated)) == dated

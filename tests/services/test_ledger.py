@@ -83,9 +83,9 @@ def test_a_run_logged_twice_is_asked_about(workshop: Workshop, job: int) -> None
     with pytest.raises(LoggedAlready, match="in the ledger already"):
         workshop.log_outcome(job, run)
     # What was refused taught nothing.
-    assert (workshop.runs.count(), len(workshop.shop.tried.of(1, "satin-vinyl").runs)) == (1, tries)
+    assert (len(workshop.runs.all()), len(workshop.shop.tried.of(1, "satin-vinyl").runs)) == (1, tries)
     workshop.log_outcome(job, run, again=True)
-    assert workshop.runs.count() == 2
+    assert len(workshop.runs.all()) == 2
 
 
 def test_a_sheet_that_was_not_run_teaches_nothing(workshop: Workshop, job: int) -> None:
@@ -175,3 +175,12 @@ def test_what_is_spoilt_makes_the_good_ones_dearer(workshop: Workshop, job: int)
     work = work_of(plan, None, workshop.runs, 0.0, simulated=False)
     assert work.good == pytest.approx(7 / 11)
     assert work_of(plan, None, workshop.runs, 0.0, simulated=True).good == 1.0
+
+
+def test_a_log_that_cannot_be_keeps_nothing(workshop: Workshop, job: int) -> None:
+    """A stock without a backing has none to cut through: said before anything is kept, not after."""
+    workshop.jobs.change(job, "card", {"stock": "card"})
+    run = made(workshop, job, CameOut.SPOILED, *torn(9, Spoilt.BACKING_THROUGH))
+    with pytest.raises(BadInput, match="there is no backing"):
+        workshop.log_outcome(job, run)
+    assert workshop.runs.all() == ()

@@ -14,6 +14,8 @@ from vamper.core.values.finish import Bar, ShrinkSpec, WrapSpec
 from vamper.core.values.stock import STOCK_BY_KEY
 from vamper.formats.out.picture_files import write_png
 from vamper.services.design.designer import ArtFile, Designer
+from vamper.services.jobs.document import read_document
+from vamper.services.workshop import Workshop
 
 PICTURE = bars((60, 150, 260, 230), (240, 60, 300, 330))
 ART = ArtFile.of("1.png", write_png(PICTURE.rgba, 300))
@@ -114,3 +116,31 @@ def test_what_shrinks_is_designed_as_large_as_it_is_printed() -> None:
     with pytest.raises(ValueError, match="gets smaller"):
         ShrinkSpec(Bar(100, 25), Bar(120, 11))
     assert STOCK_BY_KEY["card"].shrinking(shrink) == STOCK_BY_KEY["card"]
+
+
+def test_what_is_bent_or_shrinks_is_split_at_the_size_that_was_asked_for(workshop: Workshop) -> None:
+    two = write_png(bars((20, 150, 160, 250), (240, 100, 380, 300)).rgba, 300)
+    shrink = {"before": {"width_mm": 100, "height_mm": 25}, "after": {"width_mm": 44.1, "height_mm": 11.6}}
+    for stock, fields, wrap in (
+        ("shrink-film", {"shrink": shrink}, None),
+        ("water-slide-white", {}, {"top_mm": 84, "bottom_mm": 60, "slant_mm": 105}),
+    ):
+        job = workshop.jobs.add(read_document({"printer_id": 1, "cutter_id": 1, "stock": stock, **fields}))
+        art = workshop.arts.take_in("two.png", two)
+        workshop.jobs.add_items(job, "add", [{"name": "two", "art": art.digest, "width_mm": 60.0, "wrap": wrap}])
+        workshop.items.split(workshop.jobs.get(job), 1, 3.0)
+        widths = [item.width_mm for item in workshop.jobs.get(job).document.items]
+        assert widths == pytest.approx([140 / 360 * 60] * 2, abs=0.2)
+
+
+def test_what_is_bent_is_not_tiled_along_the_sheet(workshop: Workshop) -> None:
+    job = workshop.jobs.add(read_document({"printer_id": 1, "cutter_id": 1, "stock": "water-slide-white"}))
+    art = workshop.arts.take_in("1.png", ART.data)
+    wrap = {"top_mm": 184, "bottom_mm": 160, "slant_mm": 205}
+    design = {"name": "wide", "art": art.digest, "width_mm": 280.0, "wrap": wrap}
+    workshop.jobs.add_items(job, "add", [design])
+    state = workshop.jobs.get(job)
+    (finding,) = (one for one in workshop.plan(state).findings if one.code == "art.too-big")
+    assert [fix.target.value for fix in finding.fixes] == ["item"]
+    with pytest.raises(BadInput, match="part it there, at Finish"):
+        workshop.items.in_tiles(state, 1, 3.0)

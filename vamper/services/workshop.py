@@ -288,9 +288,8 @@ class Workshop:
         """
         state = self.jobs.get(job_id)
         plan = self.plan(state).plan
-        handed = self.runs.last_hand_off(job_id)
+        handed, outcomes = self.runs.last_hand_off(job_id), cut_outcomes(plan, run)
         number = self.runs.add(run, job_id, None if handed is None else handed[0], again)
-        outcomes = cut_outcomes(plan, run)
         if outcomes:
             self.log_run(state, run.sheets, outcomes)
         if misses := misses_of(run):

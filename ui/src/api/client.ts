@@ -10,7 +10,15 @@ export type EdgeSpec = Schemas['EdgeSpec'];
 export type Finding = Schemas['FindingOut'];
 export type StationKey = Schemas['Station'];
 
-export class Problem extends Error {}
+export class Problem extends Error {
+  constructor(
+    sentence: string,
+    /** The field that it is about, where it is about one. */
+    readonly where = '',
+  ) {
+    super(sentence);
+  }
+}
 
 /** The workshop's file could not be written; the same will do later. */
 export class Unsaved extends Problem {}
@@ -33,9 +41,11 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
     throw new Problem('Vamper does not answer; is it still running? What you did so far is saved.');
   }
   if (!answer.response.ok) {
-    const detail = (answer.error as { detail?: unknown } | undefined)?.detail;
+    const { detail, where } = (answer.error ?? {}) as { detail?: unknown; where?: unknown };
     const sentence = typeof detail === 'string' ? detail : 'Something went wrong; try again.';
-    throw answer.response.status === UNSAVED ? new Unsaved(sentence) : new Problem(sentence);
+    throw answer.response.status === UNSAVED
+      ? new Unsaved(sentence)
+      : new Problem(sentence, String(where ?? ''));
   }
   return answer.data as T;
 }

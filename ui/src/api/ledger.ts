@@ -95,6 +95,11 @@ export const useSupplies = () =>
 export const useBuy = () =>
   useDoing([SUPPLIES, ['job']], (body: Schemas['Pack']) => ask(client.POST('/api/supplies', { body })));
 
+export const useTakeBack = () =>
+  useDoing([SUPPLIES, ['job']], (pack_id: number) =>
+    ask(client.DELETE('/api/supplies/{pack_id}', { params: { path: { pack_id } } })),
+  );
+
 export const useChangeRates = () =>
   useDoing([SUPPLIES, ['job']], (rates: Record<string, number | string>) =>
     ask(client.PUT('/api/supplies/rates', { body: { rates } })),

@@ -2936,6 +2936,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/supplies/{pack_id}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    /**
+     * Take Back
+     * @description A pack was not bought after all.
+     */
+    delete: operations['take_back_api_supplies__pack_id__delete'];
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/trial.png': {
     parameters: {
       query?: never;
@@ -3334,6 +3354,8 @@ export interface components {
      * @description What a hand-off still has to be asked: how each of its sheets came out.
      */
     CameOutQuestion: {
+      /** Copies */
+      copies: number;
       /** Handed Off At */
       handed_off_at: string | null;
       /** Height Mm */
@@ -4379,6 +4401,8 @@ export interface components {
       labels: string[];
       /** Minutes */
       minutes: number;
+      /** Own */
+      own: boolean;
       /** Places */
       places: string[];
       /** Takes */
@@ -6981,6 +7005,8 @@ export interface components {
       low: boolean;
       /** Name */
       name: string;
+      /** Newest Pack */
+      newest_pack: number;
       /** Sheet Price */
       sheet_price: string;
       /** Spent */
@@ -13287,6 +13313,35 @@ export interface operations {
         content: {
           'application/json': components['schemas']['SuppliesOut'];
         };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  take_back_api_supplies__pack_id__delete: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        pack_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Validation Error */
       422: {

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'wouter';
 
+import { Problem } from '../api/client';
 import {
   type CameOutQuestion,
   type LaidSheet,
@@ -31,7 +32,15 @@ export function CameOut({ view }: { view: View }) {
     </Window>
   );
   const say = (sheet: LaidSheet, came_out: 'all good' | 'not run') =>
-    log.mutate({ sheet: sheet.number, sheets: 1, came_out, spoilt: [], note: '', lot: '', again: false });
+    log.mutate({
+      sheet: sheet.number,
+      sheets: question.copies,
+      came_out,
+      spoilt: [],
+      note: '',
+      lot: '',
+      again: false,
+    });
   return (
     <>
       {question.words && open && !later && (
@@ -52,11 +61,25 @@ export function CameOut({ view }: { view: View }) {
           <Button look="bare" className="ml-auto" onClick={() => setLater(true)}>
             Ask me later
           </Button>
-          {log.error && <p className="w-full text-sm text-rowan">{asSentence(log.error.message)}</p>}
+          <Refused log={log} />
         </section>
       )}
       {window}
     </>
+  );
+}
+
+/** Why it was not logged, and the way on for a sheet that was made once more. */
+function Refused({ log }: { log: ReturnType<typeof useLogOutcome> }) {
+  if (!log.error || !log.variables) return null;
+  const asked = log.variables;
+  return (
+    <p className="flex w-full flex-wrap items-center gap-3 text-sm text-rowan">
+      {asSentence(log.error.message)}
+      {log.error instanceof Problem && log.error.where === 'again' && (
+        <Button onClick={() => log.mutate({ ...asked, again: true })}>It was made once more</Button>
+      )}
+    </p>
   );
 }
 
@@ -73,7 +96,7 @@ function Tapping({ question, sheet, jobId, close }: TappingProps) {
   const [what, setWhat] = useState<Spoilt>(question.spoilt[0]?.key ?? 'not-through');
   const [spoilt, setSpoilt] = useState<Record<number, SpoiltPiece>>({});
   const [note, setNote] = useState('');
-  const [logged, setLogged] = useState<number | null>(null);
+  const logged = log.data?.id ?? null;
   const pieces = Object.values(spoilt);
   const tap = (placement: number) => {
     const { [placement]: there, ...others } = spoilt;
@@ -130,24 +153,21 @@ function Tapping({ question, sheet, jobId, close }: TappingProps) {
           onChange={(event) => setNote(event.target.value)}
         />
       </label>
-      {log.error && <p className="text-sm text-rowan">{asSentence(log.error.message)}</p>}
+      <Refused log={log} />
       <Button
         look="main"
         className="self-start"
         disabled={pieces.length === 0 || log.isPending}
         onClick={() =>
-          log.mutate(
-            {
-              sheet: sheet.number,
-              sheets: 1,
-              came_out: 'some spoiled',
-              spoilt: pieces,
-              note,
-              lot: '',
-              again: false,
-            },
-            { onSuccess: ({ id }) => setLogged(id) },
-          )
+          log.mutate({
+            sheet: sheet.number,
+            sheets: question.copies,
+            came_out: 'some spoiled',
+            spoilt: pieces,
+            note,
+            lot: '',
+            again: false,
+          })
         }
       >
         {`Log ${pieces.length} spoilt ${pieces.length === 1 ? 'piece' : 'pieces'}`}

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 
-import { type Supplies, useBuy, useChangeRates, useSupplies } from '../api/ledger';
+import { type Supplies, useBuy, useTakeBack, useChangeRates, useSupplies } from '../api/ledger';
 import { Button } from '../kit/Button';
 import { Fold } from '../kit/Fold';
 import { NumberField } from '../kit/NumberField';
@@ -9,6 +9,7 @@ import { Select } from '../kit/Select';
 /** What lies on the shelf, and what things cost. */
 export function ShelfPart() {
   const supplies = useSupplies().data;
+  const takeBack = useTakeBack();
   if (!supplies) return null;
   return (
     <section aria-label="On the shelf" className="flex flex-col gap-3">
@@ -34,6 +35,9 @@ export function ShelfPart() {
               </span>
               {one.low && <b className="text-bracken">runs low</b>}
               <span className="ml-auto text-soft">{one.sheet_price} a sheet</span>
+              <Button look="bare" onClick={() => takeBack.mutate(one.newest_pack)}>
+                Take the last pack back
+              </Button>
             </li>
           ))}
         </ul>

@@ -22,8 +22,9 @@ from vamper.api.finish.pieces_schemas import (
 from vamper.core.design import DesignedItem
 from vamper.core.finishing.cloth import OnCloth, on_cloth
 from vamper.core.finishing.press_plan import PressPlan, per_plate, press_plan
-from vamper.core.finishing.process import TARGETS, process_of_job
+from vamper.core.finishing.process import process_of_job
 from vamper.core.finishing.shrink import finished, punch_mm, thickness
+from vamper.core.finishing.targets import TARGETS
 from vamper.core.plan import Plan
 from vamper.core.values.art import Purpose
 from vamper.core.values.finish import Bar, BlankSpec, ClothSpec, Fibre, HeatSpec, ShrinkSpec
@@ -118,10 +119,10 @@ def _pressed(item: DesignedItem, found: PressPlan) -> PressedOut:
 
 
 def _pressed_words(found: PressPlan) -> str:
-    each = len(found.patches) // found.rounds
-    words = "Closed once" if len(found.patches) == 1 else f"{plural(each, 'patch', 'patches')}"
+    each = found.count // found.rounds
+    words = "Closed once" if found.count == 1 else f"{plural(each, 'patch', 'patches')}"
     if found.rounds > 1:
-        words += f", {found.rounds} rounds: set down {len(found.patches)} times"
+        words += f", {found.rounds} rounds: set down {found.count} times"
     if found.seconds is None:
         return f"{words}; how long, the label says."
     return f"{words}, {found.seconds_each:g} s each: {found.seconds:.0f} s altogether."

@@ -35,6 +35,8 @@ class FinishStepOut(BaseModel):
     labels: list[str]
     cautions: list[str]
     within: int | None
+    own: bool
+    """The maker put it in."""
 
 
 class ProcessOut(BaseModel):

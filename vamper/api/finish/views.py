@@ -86,6 +86,7 @@ def _step_out(one: WorkStep, label: Mapping[str, float]) -> FinishStepOut:
         labels=_said(one.step, label),
         cautions=cautions_of([one.step]),
         within=one.step.within,
+        own=one.step.own,
     )
 
 

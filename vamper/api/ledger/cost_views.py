@@ -34,6 +34,7 @@ def supplies_out(workshop: Workshop) -> SuppliesOut:
                 left=one.left,
                 low=one.left <= max(_FEW, _LOW * one.bought),
                 sheet_price=money(one.sheet_price, rates),
+                newest_pack=one.newest_pack,
             )
             for one in workshop.supplies.stocks()
         ],

@@ -133,6 +133,12 @@ def buy(here: Here, pack: Pack) -> RunId:
     return RunId(id=here.supplies.buy(pack))
 
 
+@router.delete("/supplies/{pack_id}", status_code=204)
+def take_back(here: Here, pack_id: Id) -> None:
+    """A pack was not bought after all."""
+    here.supplies.remove(pack_id)
+
+
 @router.put("/supplies/rates")
 def change_rates(here: Here, asked: RatesIn) -> SuppliesOut:
     """Set what things cost."""

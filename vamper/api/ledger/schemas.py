@@ -41,6 +41,8 @@ class CameOutQuestion(BaseModel):
     words: str
     width_mm: float
     height_mm: float
+    copies: int
+    """How often each sheet is made."""
     sheets: list[LaidSheetOut]
     spoilt: list[SpoiltWordOut]
 
@@ -142,6 +144,7 @@ class ShelfOut(BaseModel):
     left: int
     low: bool
     sheet_price: str
+    newest_pack: int
 
 
 class SuppliesOut(BaseModel):

@@ -20,7 +20,7 @@ from vamper.api.ledger.schemas import (
 from vamper.core.cutting.setting import Known, settings_for
 from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, CHECKS, Check, Diagnosis
 from vamper.core.ledger.recipe import Recipe
-from vamper.core.ledger.run import DAYS_LATER, SPOILT_WORDS, CameOut, Run, UsedSetting
+from vamper.core.ledger.run import DAYS_LATER, SPOILT_WORDS, CameOut, Run, Spoilt, UsedSetting
 from vamper.core.plan import Plan
 from vamper.core.values.cut import Cut
 from vamper.formats.svg_path import DECIMALS, shape_path
@@ -57,7 +57,12 @@ def question_out(plan: Plan, handed: tuple[int, datetime] | None, logged: tuple[
             )
             for sheet in plan.sheets
         ],
-        spoilt=[SpoiltWordOut(key=key, words=words) for key, words in SPOILT_WORDS.items()],
+        copies=plan.asked.copies,
+        spoilt=[
+            SpoiltWordOut(key=key, words=words)
+            for key, words in SPOILT_WORDS.items()
+            if key is not Spoilt.BACKING_THROUGH or plan.job.stock.has_backing
+        ],
     )
 
 

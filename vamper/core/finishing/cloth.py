@@ -7,7 +7,7 @@ line: a word or a face is seldom in the middle of its drawing.
 
 from dataclasses import dataclass
 
-from vamper.core.finishing.process import CLOTH
+from vamper.core.finishing.targets import CLOTH
 from vamper.core.values.finish import ClothSpec
 
 

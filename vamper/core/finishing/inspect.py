@@ -8,8 +8,9 @@ import numpy as np
 from vamper.core.art.inspect import size_fix
 from vamper.core.design import DesignedItem
 from vamper.core.finishing.on_cup import OnCup, on_cup
-from vamper.core.finishing.process import LABELS, PROCESSES, TARGETS, Process, process_of_job
+from vamper.core.finishing.process import LABELS, PROCESSES, Process, process_of_job
 from vamper.core.finishing.round_things import FLAT_SAG_MM, RIM_MM
+from vamper.core.finishing.targets import TARGETS
 from vamper.core.values.art import Purpose, SizedOver
 from vamper.core.values.findings import Finding, Fix, FixTarget, Severity
 from vamper.core.values.finish import BlankSpec, ClothSpec, WrapSpec

@@ -8,11 +8,12 @@ closed once; one that is too small is set down like an iron, but not turned.
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import islice
 
-from vamper.core.finishing.process import CLOTH
+from vamper.core.finishing.targets import CLOTH
 from vamper.core.values.finish import HeatSpec
 
-# More patches than these are a sign that the sole was mistyped, and nobody irons them.
+# More patches than these are a sign that the sole was mistyped, and nobody looks at them.
 MOST_PATCHES = 400
 
 
@@ -29,31 +30,37 @@ class Patch:
 
 @dataclass(frozen=True, slots=True)
 class PressPlan:
-    """The patches in their order; `seconds` for all of them, None while the label's time is not known."""
+    """The patches in their order, `MOST_PATCHES` at most of the `count` there are; `seconds` for all of them, None
+    while the label's time is not known.
+    """
 
     patches: tuple[Patch, ...]
+    count: int
     rounds: int
     seconds_each: float | None
 
     @property
     def seconds(self) -> float | None:
-        return None if self.seconds_each is None else self.seconds_each * len(self.patches)
+        return None if self.seconds_each is None else self.seconds_each * self.count
 
 
 def press_plan(width_mm: float, height_mm: float, heat: HeatSpec, seconds_each: float | None) -> PressPlan:
     """How a motif is pressed; `seconds_each` is the label's time for one place."""
-    rounds = 2 if heat.iron else 1
-    patches = tuple(
-        patch
-        for number in range(1, rounds + 1)
-        for patch in _round(
-            width_mm,
-            height_mm,
-            *((heat.width_mm, heat.height_mm) if number == 1 else (heat.height_mm, heat.width_mm)),
-            number,
-        )
-    )
-    return PressPlan(patches, rounds, seconds_each)
+    soles = _soles(heat)
+    every = (patch for number, sole in enumerate(soles, 1) for patch in _round(width_mm, height_mm, *sole, number))
+    count = patch_count(width_mm, height_mm, heat)
+    return PressPlan(tuple(islice(every, MOST_PATCHES)), count, len(soles), seconds_each)
+
+
+def patch_count(width_mm: float, height_mm: float, heat: HeatSpec) -> int:
+    """How often a motif is pressed, all rounds together."""
+    return sum(_many(width_mm, across) * _many(height_mm, down) for across, down in _soles(heat))
+
+
+def _soles(heat: HeatSpec) -> tuple[tuple[float, float], ...]:
+    """How plate or sole lie in each round, width and height."""
+    sole = (heat.width_mm, heat.height_mm)
+    return (sole, sole[::-1]) if heat.iron else (sole,)
 
 
 def _round(width: float, height: float, sole_width: float, sole_height: float, number: int) -> Iterator[Patch]:
@@ -65,12 +72,17 @@ def _round(width: float, height: float, sole_width: float, sole_height: float, n
 
 def _starts(length: float, sole: float) -> list[float]:
     """Where patches begin along one side: evenly, over each other by the share or more, about the motif's middle."""
-    if length <= sole:
+    count = _many(length, sole)
+    if count == 1:
         return [(length - sole) / 2]
-    step = sole * (1 - CLOTH.patch_overlap)
-    count = math.ceil((length - sole) / step - 1e-9) + 1
-    count = min(count, MOST_PATCHES)
     return [(length - sole) * n / (count - 1) for n in range(count)]
+
+
+def _many(length: float, sole: float) -> int:
+    """How many patches a side takes."""
+    if length <= sole:
+        return 1
+    return math.ceil((length - sole) / (sole * (1 - CLOTH.patch_overlap)) - 1e-9) + 1
 
 
 def per_plate(width_mm: float, height_mm: float, heat: HeatSpec, gap_mm: float = 10.0) -> int:

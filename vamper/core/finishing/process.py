@@ -13,8 +13,8 @@ from typing import Annotated, Any, ClassVar
 
 from annotated_types import Ge, Le
 
+from vamper.core.finishing.targets import TARGETS
 from vamper.core.finishing.timetable import Batch, TimedStep
-from vamper.core.values.art import Purpose
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import AddedStep, Fibre, FinishSpec, School, Target, WrapSpec
 from vamper.core.values.job import Job
@@ -72,6 +72,7 @@ class Step:
     lasts: str | None
     cautions: tuple[str, ...]
     school: School | None
+    own: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -171,44 +172,6 @@ STARTER_PLACES: dict[str, int] = {key: place["holds"] for key, place in _TABLE["
 HEAT_UNIT = "°C"
 ADDED_CHECK = "tried on a scrap of the same stock first; dry before the next step"
 ALWAYS = "The label of your product and your local rules come before this."
-
-
-@dataclass(frozen=True, slots=True)
-class ClothFacts:
-    """Starters for motifs on cloth: their share of the panel's width, how far below the collar, mm, on a panel of
-    `panel_mm`, and how much patches of an iron lie over each other.
-    """
-
-    art_share: float
-    drop_mm: float
-    panel_mm: float
-    patch_overlap: float
-
-
-CLOTH = ClothFacts(**_TABLE["cloth"])
-
-
-@dataclass(frozen=True, slots=True)
-class TargetFacts:
-    """What a piece goes on: in words, its purpose, the processes for it, the usual one first, whether it stands an
-    oven (None where nobody puts it in one), its starter among the cups, and whether it is cloth, and dark.
-    """
-
-    words: str
-    purpose: Purpose
-    processes: tuple[str, ...]
-    heat: bool | None = None
-    cup: str | None = None
-    cloth: bool = False
-    dark: bool = False
-
-
-TARGETS: dict[Target, TargetFacts] = {
-    target: TargetFacts(
-        **{**data, "purpose": Purpose(data["purpose"]), "processes": tuple(data["processes"])},
-    )
-    for target, data in ((one, _TABLE["targets"][one]) for one in Target)
-}
 
 
 @dataclass(frozen=True, slots=True)
@@ -355,9 +318,8 @@ def _with_added(steps: Sequence[Step], added: Sequence[AddedStep]) -> list[Step]
 
 
 def _by_hand(one: AddedStep) -> Step:
-    return Step(
-        f"added-{one.do}", one.do, one.minutes, one.minutes, True, Each.SHEET, (), None, ADDED_CHECK, (), None, (), None
-    )
+    key, minutes = f"added-{one.do}", one.minutes
+    return Step(key, one.do, minutes, minutes, True, Each.SHEET, (), None, ADDED_CHECK, (), None, (), None, own=True)
 
 
 def _lot(group: Sequence[Step], times: int, work: Work) -> WorkStep:

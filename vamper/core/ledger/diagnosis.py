@@ -7,8 +7,7 @@ seen is not held against a cause: makers tell what struck them. The next check i
 most uncertainty (entropy, bits) for a minute of effort.
 """
 
-import math
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -225,14 +224,3 @@ def _after(chances: Floats, yes: Floats) -> float:
         if total > 0:
             left += total * _entropy(weights / total)
     return left
-
-
-def minutes_of(keys: Iterable[str]) -> float:
-    """How long some checks take."""
-    return math.fsum(CHECKS[key].minutes for key in keys)
-
-
-def fixed_checklist(symptoms: Sequence[str]) -> list[Check]:
-    """The checks of every cause that shows one of these symptoms, the commonest cause first: what one does by hand."""
-    causes = sorted((one for one in CAUSES if set(one.seen) & set(symptoms)), key=lambda one: -one.prior)
-    return [CHECKS[key] for key in dict.fromkeys(one.check for one in causes)]

@@ -165,10 +165,6 @@ class Run:
         return 0 if self.came_out is CameOut.NOT_RUN else self.pieces * self.sheets
 
     @property
-    def is_good(self) -> bool:
-        return self.came_out is CameOut.GOOD
-
-    @property
     def cut_is_good(self) -> bool:
         """Whether the cut did what it should, whatever became of the print."""
         return not any(one.what in _AS_OUTCOME for one in self.spoilt)

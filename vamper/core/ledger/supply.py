@@ -26,13 +26,16 @@ class Pack:
 
 @dataclass(frozen=True, slots=True)
 class OnShelf:
-    """A stock as it lies on the shelf: bought, spent and left, the price of a sheet, that of the newest pack."""
+    """A stock as it lies on the shelf: bought, spent and left, the price of a sheet, that of the newest pack,
+    and the number of that pack.
+    """
 
     stock: str
     bought: int
     spent: int
     sheet_price: float
     pack_price: float
+    newest_pack: int = 0
 
     @property
     def left(self) -> int:

@@ -159,7 +159,8 @@ def too_big(spec: ItemSpec, outline: Outline, edge: Edge, live: LiveArea, turn: 
     if 1 <= largest < size:
         fixes = (size_fix(spec, largest, "the largest that fits"),)
     counts = None if spec.back_of is not None else tile_counts(edge, live.room_mm, turn, OVERLAP_MM)
-    if counts is not None and spec.tile is None:
+    # What is bent for a cup is parted along the cup, not along the sheet.
+    if counts is not None and spec.tile is None and spec.prepare.bend_deg is None:
         across, down = counts
         way = (
             f"{across} beside each other"

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from vamper.core.finishing.press_plan import MOST_PATCHES, press_plan
+from vamper.core.finishing.press_plan import MOST_PATCHES, patch_count
 from vamper.core.finishing.process import LABELS, Label, Process, Work, WorkStep, minutes_of, process_of_job, steps_of
 from vamper.core.plan import Plan
 
@@ -28,7 +28,7 @@ def finishing_of(plan: Plan) -> Finishing | None:
     sheets = len(plan.sheets) * job.copies
     pieces = plan.layout.pieces * job.copies
     spec, label = job.finish, job.finish.read
-    patches = max((len(press_plan(*item.edge.size_mm, spec.heat, None).patches) for item in plan.items), default=1)
+    patches = max((patch_count(*item.edge.size_mm, spec.heat) for item in plan.items), default=1)
     work = Work(pieces, sheets, spec.coats, spec.plate, spec.school, label, spec.added, min(patches, MOST_PATCHES))
     steps = steps_of(process, work)
     missing = tuple(LABELS[key] for key in process.label_keys() if key not in label)

@@ -80,6 +80,11 @@ class Items:
         item, stock = document.item(number), self._made_of(document)
         return item_as_made(item, stock, self._jobs.cutter(document)), self._arts.file(item.art), stock
 
+    def _as_it_came(self, state: JobState, number: int) -> DesignedItem:
+        """A design at the size that was asked for, neither bent for a cup nor enlarged before it shrinks."""
+        item, art, _ = self._asked(state, number, {"wrap": None})
+        return self._designer.design(item, art, self._stock(state.document.stock))
+
     def _made_of(self, document: JobDocument) -> Stock:
         """A job's stock, as it shrinks."""
         return self._stock(document.stock).shrinking(document.shrink)
@@ -111,13 +116,13 @@ class Items:
 
     def groups(self, state: JobState, number: int, apart_mm: float | None) -> tuple[float, tuple[Group, ...]]:
         """The drawings in one design's picture, and the distance that tells them apart."""
-        outline = self.designed(state, number).outline
+        outline = self._as_it_came(state, number).outline
         apart = start_apart_mm(outline) if apart_mm is None else apart_mm
         return apart, groups_of(outline, apart)
 
     def split(self, state: JobState, number: int, apart_mm: float) -> JobState:
         """Each drawing in the design's picture a design of its own, in reading order and at the same scale."""
-        design, document = self.designed(state, number), state.document.item(number)
+        design, document = self._as_it_came(state, number), state.document.item(number)
         groups = groups_of(design.outline, apart_mm)
         if len(groups) < 2:
             raise BadInput("at this distance the picture is one drawing; take a smaller one", "apart_mm")
@@ -157,6 +162,8 @@ class Items:
         document, whole = state.document.item(number), self.designed(state, number)
         if document.tile is not None:
             raise BadInput("this is a part of a piece already; undo that first, then make it in other parts", "tile")
+        if whole.bend is not None:
+            raise BadInput("it is bent for its cup; part it there, at Finish, so that its seams stand upright", "tile")
         job = self._jobs.core_job(state)
         room = set_up_sheet(as_made(replace(job, items=(), held=()))).live.room_mm
         tiles = tiles_of(whole.outline, whole.edge, room, document.turn or state.document.packing.turn, overlap_mm)

@@ -13,6 +13,7 @@ from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.tried import Outcome
 from vamper.services.jobs.document import JobDocument
 from vamper.services.shop.shop import Shop
+from vamper.services.shop.tried import check_outcome
 
 _WASHED = {"light-transfer", "dark-transfer", "print-flex", "colour-flex", "layered-flex"}
 _OUTDOORS = {"vehicle", "window"}
@@ -96,15 +97,24 @@ def _later(process: str, purpose: str) -> tuple[LaterCheck, ...]:
 
 
 def cut_outcomes(plan: Plan, run: Run) -> dict[Cut, Outcome]:
-    """What the cuts of a run look like, for the belief in the stock's hardness; nothing where nothing was run."""
+    """What the cuts of a run look like, for the belief in the stock's hardness; nothing where nothing was run.
+
+    Raises
+    ------
+    BadInput
+        If a cut cannot look like that: there is no backing to go through.
+    """
     if run.came_out is CameOut.NOT_RUN or not plan.job.cutter.is_machine:
         return {}
     placements = plan.sheets[run.sheet - 1].placements
     cuts = [plan.item(one.item).spec.cut for one in placements]
     counts = Counter(cuts)
-    return {
+    found = {
         cut: outcome_of((one for one in run.spoilt if cuts[one.placement] is cut), many) for cut, many in counts.items()
     }
+    for cut, outcome in found.items():
+        check_outcome(plan.job.stock, cut, outcome)
+    return found
 
 
 def misses_of(run: Run) -> list[LoggedMiss]:

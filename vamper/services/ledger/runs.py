@@ -7,7 +7,7 @@ from datetime import UTC, datetime, timedelta
 from typing import Any
 
 from pydantic import TypeAdapter
-from sqlalchemy import func, select
+from sqlalchemy import select
 
 from vamper.core.ledger.diagnosis import CAUSE_BY_KEY
 from vamper.core.ledger.recipe import Recipe, recipes_of
@@ -117,7 +117,7 @@ class Runs:
             raise LoggedAlready(
                 f"sheet {run.sheet} of this hand-off is in the ledger already; say that it was made once more, or "
                 "leave it",
-                "sheet",
+                "again",
             )
 
     def add_all(self, runs: list[tuple[datetime, Run]]) -> int:
@@ -175,10 +175,6 @@ class Runs:
                 .limit(1)
             ).first()
         return None if row is None else (row.id, _aware(row.made_at))
-
-    def count(self) -> int:
-        with self._sessions() as session:
-            return session.scalar(select(func.count()).select_from(RunRow)) or 0
 
     def _change(self, run_id: int, change: Any) -> None:
         with self._lock:

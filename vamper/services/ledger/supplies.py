@@ -1,5 +1,6 @@
 """Packs of stock on this workshop's shelf, and what things cost here."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -61,18 +62,29 @@ class Supplies:
 
     def of(self, stock: str) -> OnShelf | None:
         """A stock on the shelf; None where nobody said that it was bought."""
-        packs = [one for one in self.packs() if one.pack.stock == stock]
+        return self._shelf(stock, [one for one in self.packs() if one.pack.stock == stock])
+
+    def _shelf(self, stock: str, packs: Sequence[KeptPack]) -> OnShelf | None:
         if not packs:
             return None
         first = min(one.bought_at for one in packs)
         spent = spent_in((one.run for one in self._runs.all() if one.made_at >= first), stock)
         newest = packs[-1].pack
-        return OnShelf(stock, sum(one.pack.sheets for one in packs), spent, newest.price / newest.sheets, newest.price)
+        return OnShelf(
+            stock,
+            sum(one.pack.sheets for one in packs),
+            spent,
+            newest.price / newest.sheets,
+            newest.price,
+            packs[-1].id,
+        )
 
     def stocks(self) -> tuple[OnShelf, ...]:
         """All stocks that were bought, those that run low first."""
-        keys = dict.fromkeys(one.pack.stock for one in self.packs())
-        found = [shelf for key in keys if (shelf := self.of(key)) is not None]
+        packs: dict[str, list[KeptPack]] = {}
+        for one in self.packs():
+            packs.setdefault(one.pack.stock, []).append(one)
+        found = [shelf for key, those in packs.items() if (shelf := self._shelf(key, those)) is not None]
         return tuple(sorted(found, key=lambda one: one.left / one.bought))
 
     def rates(self) -> Rates:

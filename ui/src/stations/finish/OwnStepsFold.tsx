@@ -21,7 +21,7 @@ export function OwnStepsFold({ finish, added, change }: Props) {
   const [minutes, setMinutes] = useState(10);
   const [after, setAfter] = useState<string | null>(null);
   const put = (next: Added[]) => change({ label: 'steps of one’s own', changes: { 'finish.added': next } });
-  const steps = finish.steps.filter((step) => !step.key.startsWith('added-'));
+  const steps = finish.steps.filter((step) => !step.own);
   const place = after ?? steps[0]?.key ?? '';
   return (
     <Fold title="Steps of your own" summary={added.length ? `${added.length}` : 'none'}>

@@ -3,7 +3,8 @@
 from dataclasses import asdict, replace
 
 from vamper.core.art.resolution import need_of, seen_from
-from vamper.core.finishing.process import TARGETS, process_of_job, processes_for, usual_process
+from vamper.core.finishing.process import process_of_job, processes_for, usual_process
+from vamper.core.finishing.targets import TARGETS
 from vamper.core.values.art import Purpose
 from vamper.core.values.finish import ClothSpec, Target
 from vamper.services.brief.phrase import Asked, Choice, PhraseKind, Told
