@@ -5,6 +5,8 @@ from pathlib import Path
 
 import pytest
 
+from vamper.core.ledger.diagnosis import SYMPTOMS
+
 SOURCE = Path(__file__).parents[1] / "ui" / "src"
 # Lowest first; `kit` and `api` stand beside each other on the ground.
 ROOMS = {"kit": 0, "api": 0, "look": 1, "shop": 2, "stations": 3, "phone": 4, "tonight": 4, "ledger": 4, "app": 5}
@@ -49,3 +51,8 @@ def test_nothing_goes_round_in_a_circle() -> None:
 
     for path in FILES:
         walk(path, ())
+
+
+def test_every_symptom_has_a_picture() -> None:
+    drawn = set(re.findall(r"^  '([a-z-]+)':", (SOURCE / "ledger" / "SymptomPicture.tsx").read_text(), re.MULTILINE))
+    assert drawn == SYMPTOMS.keys()

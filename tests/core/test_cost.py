@@ -5,6 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from vamper.core.ledger.cost import Made, Part, Rates, SharedBy, Work, break_even, costs_of
+from vamper.core.ledger.run import Took
 from vamper.core.ledger.supply import OnShelf
 from vamper.core.values.blade import BLADE_METRES
 
@@ -13,7 +14,7 @@ TWO = (Made(1, 6, 3000.0), Made(2, 3, 1000.0))
 
 
 def test_a_sum_made_by_hand() -> None:
-    work = Work(TWO, 2, 1.2, 3.0, 60.0, 0.1, 3, True, 30.0, 0.9)
+    work = Work(TWO, 2, 1.2, Took(3.0, 60.0, 0.1, 6, 9), 30.0, 0.9)
     found = costs_of(work, RATES)
     sheet = 2 * 1.2 + 3 * 0.5 + 0.1 * 6 + 3 * 2 * 0.2 + 60 / BLADE_METRES * 9
     first, second = found.pieces

@@ -35,6 +35,7 @@ from vamper.core.values.marks import NO_MARKS, MarksSpec
 from vamper.core.values.mat import MatIn
 from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.packing import PackingSpec
+from vamper.core.values.paper import Paper
 from vamper.core.values.printer import Ink, Margins, Printer, Scale, TraySize
 from vamper.core.values.reading import Black, RoomLight
 from vamper.core.values.tried import Outcome, Try
@@ -52,6 +53,8 @@ TAKEN = Granted(215.9, 279.4, Belief(190), Belief(250))
 BACK = item(2, back_of=1, quantity=1)
 PRESS_READ = tuple(LabelFigure(key, value) for key, value in (("press_c", 160), ("press_s", 30), ("pressure", 2)))
 SHIMMER, DYE = "shimmer-vinyl", "dye-paper"
+# A letter sheet whose corner mark was printed before.
+USED_PAPER = Paper(215.9, 279.4, gone=((8.0, 8.0, 18.0, 8.0, 18.0, 18.0, 8.0, 18.0),), margin_mm=1.0)
 DRIFTED = tuple(LoggedMiss(0.4, 0.0) for _ in range(5))
 
 
@@ -73,6 +76,12 @@ CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
         Severity.STOP,
         scene(item(), stock=SHIMMER, room_light=RoomLight.BRIGHT),
         scene(item(), stock=SHIMMER, room_light=RoomLight.DIM),
+    ),
+    "marks.over-used": (
+        Station.MARKS,
+        Severity.LOOK,
+        scene(item(quantity=2), paper=USED_PAPER),
+        scene(item(quantity=2), paper=replace(USED_PAPER, gone=((100.0, 100.0, 140.0, 100.0, 140.0, 140.0),))),
     ),
     "marks.covered": (
         Station.MARKS,

@@ -5,8 +5,8 @@ import time
 from tests.services.test_jobs import job_with_disc
 from vamper.core.plan import Plan
 from vamper.core.values.placement import Pin
+from vamper.formats.layout_document import layout_document, layout_of
 from vamper.services.packing.desk import Packing, PackingState
-from vamper.services.packing.kept_layouts import layout_document, layout_of
 from vamper.services.workshop import Workshop
 
 

@@ -11,6 +11,7 @@ from vamper.core.art.prepare import START_LIFT_DE
 from vamper.core.cutting.neighbours import BASES
 from vamper.core.edge.kind import KINDS, SLIDERS_MM
 from vamper.core.finishing.process import CUPS
+from vamper.core.ledger.rest import FEED_ERROR_MM
 from vamper.core.marks.mark import FAMILIES
 from vamper.core.sheet.pack.mode import MODES
 from vamper.core.values.art import Preparation, Purpose
@@ -24,7 +25,7 @@ from vamper.core.values.item import Tabs, Turn
 from vamper.core.values.lengths import size_mm
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.packing import PackingSpec
-from vamper.core.values.paper import NAMED_PAPERS
+from vamper.core.values.paper import NAMED_PAPERS, USUAL_PAPER, Paper
 from vamper.core.values.printer import Ink, PageBox, Printer, PrinterKind
 from vamper.core.values.reading import (
     BLACK_WORDS,
@@ -152,6 +153,8 @@ class CatalogOut(BaseModel):
     feeds: list[NamedOut]
     printer_kinds: list[NamedOut]
     papers: list[NamedOut]
+    usual_paper: Paper
+    feed_error_mm: float
     nudge_mm: float
     far_nudge_mm: float
     mark_families: list[NamedOut]
@@ -223,6 +226,8 @@ def _catalog() -> CatalogOut:
         ],
         nudge_mm=NUDGE_MM,
         far_nudge_mm=FAR_NUDGE_MM,
+        usual_paper=USUAL_PAPER,
+        feed_error_mm=FEED_ERROR_MM,
         mark_families=[NamedOut(key=f.key, name=f.name, hint=f.hint) for f in FAMILIES],
         purposes=[NamedOut(key=p, name=PURPOSE_PHRASES[p], hint=hint(p)) for p in Purpose],
         sensors=[NamedOut(key=one, name=one, hint=SENSOR_WORDS[one].partition(": ")[2]) for one in SensorWord],

@@ -9,6 +9,7 @@ from vamper.api.handoff import routes as handoff
 from vamper.api.jobs import routes as jobs
 from vamper.api.lan import routes as lan
 from vamper.api.ledger import routes as ledger
+from vamper.api.ledger import supply_routes as supplies
 from vamper.api.marks import routes as marks
 from vamper.api.printing import routes as printing
 from vamper.api.sheet import hand_routes as hand
@@ -31,6 +32,7 @@ ROUTERS = (
     twin.router,
     finish.router,
     ledger.router,
+    supplies.router,
     handoff.router,
     lan.router,
     catalog.router,

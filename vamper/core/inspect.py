@@ -15,7 +15,13 @@ from vamper.core.cutting.inspect import (
 from vamper.core.design import DesignedItem
 from vamper.core.edge.inspect import counter_findings, edge_findings, hand_findings
 from vamper.core.finishing.inspect import cup_findings, finish_findings
-from vamper.core.marks.inspect import covered_findings, drift_findings, marks_findings, reading_findings
+from vamper.core.marks.inspect import (
+    covered_findings,
+    drift_findings,
+    marks_findings,
+    old_marks_findings,
+    reading_findings,
+)
 from vamper.core.plan import Plan
 from vamper.core.printing.inspect import bleed_findings, print_findings
 from vamper.core.sheet.inspect import (
@@ -45,6 +51,7 @@ def _all(plan: Plan) -> Iterator[Finding]:
     yield from marks_findings(job.paper, job.marks, printer_bound(job.paper, job.printer))
     yield from reading_findings(plan.reading, job.marks)
     yield from covered_findings(job.stock, job.coated, plan.setup.marks)
+    yield from old_marks_findings(job.paper, job.marks, plan.setup.marks)
     yield from drift_findings(job.misses)
     for item in plan.items:
         yield from item_findings(item, job.purpose, job.stock)

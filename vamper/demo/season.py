@@ -19,6 +19,7 @@ from vamper.core.art.picture import Picture
 from vamper.core.design import DesignedItem
 from vamper.core.ledger.run import CameOut, LaterCheck, LaterKind, Run, Spoilt, SpoiltPiece, UsedSetting
 from vamper.core.plan import Plan
+from vamper.core.printing.advice import advice_for
 from vamper.core.twin.rehearse import SPOILINGS, SheetRuns, Spoiling
 from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.twin import TwinSpec
@@ -26,6 +27,8 @@ from vamper.demo.drawings import lighthouse, seabird, svg
 from vamper.formats.job_file import read_job
 from vamper.formats.runs_file import read_ledger_json, write_ledger_json
 from vamper.services.design.designer import ArtFile, Designer
+from vamper.services.handoff.files import sheet_ink
+from vamper.services.ledger.costing import took_of
 from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.packing.planning import plan_job
 from vamper.services.twin.dry_runs import dry_run
@@ -83,7 +86,7 @@ _SEASON = (
         lot="May",
         runs=6,
         every_days=5,
-        twin=TwinSpec(sharpness=0.92),
+        twin=TwinSpec(sharpness=0.84),
         note="the blade has done the whole season",
         **_MACHINES,
     ),
@@ -135,7 +138,8 @@ def season() -> list[tuple[datetime, Run]]:
         pictures = partial(picture_of, designer, arts)
         made = dry_run(twin, pictures, spell.runs, _SEED + number).sheets[0]
         at = began.get((spell.stock, spell.cutter), _BEGAN + timedelta(days=3 * number))
-        for one in _runs(spell, plan, made):
+        ink_ml = round(sheet_ink(plan, 0, pictures).ml, 3)
+        for one in _runs(spell, plan, made, ink_ml):
             found.append((at, one))
             at += timedelta(days=spell.every_days, minutes=37)
         began[spell.stock, spell.cutter] = at
@@ -147,8 +151,8 @@ def picture_of(designer: Designer, arts: Mapping[str, ArtFile], item: DesignedIt
     return designer.picture_of(item, arts[item.spec.art])
 
 
-def _runs(spell: _Spell, plan: Plan, made: SheetRuns) -> Iterator[Run]:
-    job = plan.job
+def _runs(spell: _Spell, plan: Plan, made: SheetRuns, ink_ml: float) -> Iterator[Run]:
+    job, advice = plan.job, advice_for(plan.job.stock, plan.job.printer)
     for run in range(made.runs):
         spoilt = tuple(
             SpoiltPiece(place, what, _off(made, run, place) if what is Spoilt.OFF else None)
@@ -173,7 +177,11 @@ def _runs(spell: _Spell, plan: Plan, made: SheetRuns) -> Iterator[Run]:
                 if any(plan.item(piece.item).spec.cut is cut for piece in plan.sheets[0].placements)
             ),
             light="usual",
+            marks=job.marks.family,
+            media=advice.media,
+            quality=advice.quality,
             process="sticker",
+            took=took_of(plan, (0,), 1, ink_ml),
             simulated=True,
             later=(LaterCheck(LaterKind.MONTH),) if run == 0 and spell is _SEASON[0] else (),
             note=spell.note if run == 0 else "",

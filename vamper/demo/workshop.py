@@ -12,8 +12,9 @@ from PIL import Image
 from reportlab.lib.colors import HexColor
 from reportlab.pdfgen.canvas import Canvas
 
-from vamper.core.ledger.supply import Pack
+from vamper.core.ledger.supply import Bought, Offcut, Pack, Thing
 from vamper.core.values.art import SizeSpec
+from vamper.core.values.paper import Paper
 from vamper.demo import drawings
 from vamper.demo.cutting import prepare_cutting
 from vamper.demo.measured import measure
@@ -151,6 +152,7 @@ def _jobs(
     machines = {"printer_id": 1, "cutter_id": 1}
     mug = {
         "title": "Mug decal for the club supper",
+        "customer": "the supper committee",
         "paper": letter,
         **machines,
         "stock": "water-slide-clear",
@@ -199,6 +201,7 @@ def _jobs(
     }
     chandlery = {
         "title": "Odds and ends for the chandlery",
+        "customer": "the chandlery",
         "paper": letter,
         **machines,
         "stock": "gloss-vinyl",
@@ -310,6 +313,7 @@ def _jobs(
     }
     keyrings = {
         "title": "Key rings for the juniors",
+        "customer": "the junior crew",
         "paper": letter,
         **machines,
         "stock": "shrink-film",
@@ -359,7 +363,18 @@ def _jobs(
 
 # Made-up prices in a made-up currency; of one stock hardly any is left.
 _PACKS = (Pack("satin-vinyl", 20, 24.0), Pack("shimmer-vinyl", 2, 6.0), Pack("water-slide-white", 10, 18.0))
-_RATES = {"currency": "gannets", "hour": 12.0, "ink_ml": 0.35, "coat": 0.15, "blade": 9.0, "laminate_m2": 6.0}
+_BOUGHT = (
+    Bought(Thing.INK, 60.0, 21.0, "black and colours"),
+    Bought(Thing.BLADE, 5, 45.0),
+    Bought(Thing.LAMINATE, 3, 18.0),
+)
+_RATES = {"currency": "gannets", "hour": 12.0, "coat": 0.15}
+# The rest of a sheet from the spring: its upper third is used.
+_OFFCUT = Offcut(
+    "satin-vinyl",
+    Paper(215.9, 279.4, gone=((0.0, 0.0, 215.9, 0.0, 215.9, 96.0, 0.0, 96.0),), margin_mm=1.5),
+    "Rest of the hull stickers",
+)
 
 
 def fill(workshop: Workshop) -> None:
@@ -377,8 +392,9 @@ def fill(workshop: Workshop) -> None:
     numbers = [workshop.jobs.add(job) for job in jobs]
     workshop.record_hand_off(workshop.jobs.get(numbers[2]))
     workshop.runs.add_all(shipped_season())
-    for pack in _PACKS:
-        workshop.supplies.buy(pack)
+    for bought in (*_PACKS, *_BOUGHT):
+        workshop.supplies.buy(bought)
+    workshop.supplies.keep_offcut(_OFFCUT)
     workshop.supplies.change_rates(dict(_RATES))
     for number in _TONIGHT:
         workshop.finish_tonight(numbers[number])

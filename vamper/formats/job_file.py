@@ -191,7 +191,7 @@ def job_document(job: Job) -> dict[str, Any]:
     data: dict[str, Any] = _JOB.dump_python(job, mode="json")
     places = {item.number: place for place, item in enumerate(job.items)}
     name = named(job.paper)
-    if name is not None and job.paper.spent is None:
+    if name is not None and not job.paper.is_used:
         data["paper"] = name.key
     if STOCK_BY_KEY.get(job.stock.key) == job.stock:
         data["stock"] = job.stock.key

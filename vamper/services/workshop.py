@@ -1,16 +1,21 @@
 """The workshop: one file with its jobs, art and machines, and what works on them while the program runs."""
 
 import threading
-from collections.abc import Callable, Mapping
-from contextlib import suppress
+from collections.abc import Callable, Iterable, Iterator, Mapping
+from contextlib import contextmanager, suppress
 from dataclasses import dataclass, replace
+from functools import partial
 from pathlib import Path
+from typing import Any
 
 from vamper.core.art.picture import Picture
 from vamper.core.design import DesignedItem
 from vamper.core.inspect import findings_of
-from vamper.core.ledger.run import Run
+from vamper.core.ledger.rest import rest_of
+from vamper.core.ledger.run import CameOut
+from vamper.core.ledger.supply import Offcut
 from vamper.core.plan import Plan, metres_of
+from vamper.core.printing.advice import Advice, advice_for
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.pack.nesting import Nester
 from vamper.core.twin.scan import Pixels
@@ -19,7 +24,7 @@ from vamper.core.values.cutter import Feed
 from vamper.core.values.findings import BadInput, Finding
 from vamper.core.values.job import Job
 from vamper.core.values.stock import Stock
-from vamper.core.values.tried import Outcome
+from vamper.core.values.tried import Outcome, SetThen
 from vamper.core.values.units import pixels_at
 from vamper.formats.art_in.raster import shown_pixels
 from vamper.services.brief.brief import choices
@@ -32,15 +37,19 @@ from vamper.services.design.kept_designs import KeptDesigns
 from vamper.services.finish.clock import workshop_clock
 from vamper.services.finish.evening import Evenings
 from vamper.services.handoff.desk import HandOffs
-from vamper.services.handoff.files import Pictures
+from vamper.services.handoff.files import Pictures, sheet_ink
 from vamper.services.jobs.composing import Compositions
+from vamper.services.jobs.document import JobDocument
 from vamper.services.jobs.items import Items
 from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.jobs.jobs import again as titled_again
 from vamper.services.jobs.variants import Variants
 from vamper.services.lan.passphrase import Passphrase
-from vamper.services.ledger.logging import cut_outcomes, misses_of
+from vamper.services.ledger.handed import HandedOff, HandedOffs
+from vamper.services.ledger.logging import Said, cut_outcomes, is_simulated, misses_of, run_of
 from vamper.services.ledger.runs import Runs
 from vamper.services.ledger.supplies import Supplies
+from vamper.services.ledger.taught import Machines, print_learnt, taught
 from vamper.services.packing.by_hand import ByHand
 from vamper.services.packing.counting import Counting
 from vamper.services.packing.desk import SEARCH_SECONDS, Packing, PackingDesk, PackingState
@@ -64,6 +73,8 @@ from vamper.store.database import Sessions, open_database
 
 # Jobs as they were planned last; one that nobody changed is not planned again.
 _KEPT_JOBS = 24
+# Sheets whose ink was measured.
+_KEPT_INK = 400
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,7 +108,9 @@ class Workshop:
         self.shop = Shop(self.sessions)
         self.passphrase = Passphrase(self.sessions)
         self.usual = UsualMachines(self.sessions, self.shop)
-        self.jobs = Jobs(self.sessions, self.shop, self.usual)
+        self._ink: Cache[float] = Cache(_KEPT_INK)
+        self.runs = Runs(self.sessions)
+        self.jobs = Jobs(self.sessions, self.shop, self.usual, self._taught)
         self.styles = Styles(self.sessions)
         self.own_fonts = OwnFonts(self.sessions)
         self.compositions = Compositions(self.sessions, self.arts, self.jobs, self.designer, self.own_fonts)
@@ -112,13 +125,13 @@ class Workshop:
         self.tables = Tables()
         self.by_hand = ByHand(self.jobs)
         self.layouts = Layouts(self.sessions, self.jobs)
-        self.hand_offs = HandOffs(self.sessions, self.arts, self.designer)
+        self.hand_offs = HandOffs(self.arts, self.designer)
+        self.handed_offs = HandedOffs(self.sessions, self.arts, self.designer)
         self.variants = Variants(self.jobs, self.arts, self.designer)
         self.scalings = ScalingDesk(nester)
         self.dry_runs = DryRunDesk()
         self.photo_checks = PhotoChecks()
         self._verniers: Cache[Pixels] = Cache(1)
-        self.runs = Runs(self.sessions)
         self.supplies = Supplies(self.sessions, self.runs)
         self.evenings = Evenings(self.sessions, workshop_clock())
 
@@ -252,8 +265,9 @@ class Workshop:
     def record_hand_off(self, state: JobState) -> None:
         """The job was handed over as it is: that stays known, whatever becomes of it."""
         planned = self.plan(state)
-        self.hand_offs.record(state.id, planned.plan, planned.findings)
-        self.jobs.mark_handed_off(state.id)
+        with self.sessions.together():
+            self.handed_offs.record(state.id, state.document, planned.plan, planned.findings)
+            self.jobs.mark_handed_off(state.id)
 
     def log_run(self, state: JobState, sheets: int, outcomes: Mapping[Cut, Outcome]) -> None:
         """So many sheets of a job were cut, and this is what they look like: the belief, the blade and the mat follow.
@@ -263,38 +277,142 @@ class Workshop:
         BadInput
             If nothing lies on a sheet, or an outcome is none that this cut can have.
         """
-        plan, document = self.plan(state).plan, state.document
+        plan = self.plan(state).plan
         if not plan.sheets:
             raise BadInput("nothing lies on a sheet yet, so nothing was cut; add art first", "items")
-        stock, cutter = self.stock(document.stock), plan.job.cutter
+        each = [metres_of(plan, sheet) for sheet in range(len(plan.sheets))]
+        self._keep_cut(plan, state.document, sheets, outcomes, sum(each) / len(each) * sheets)
+
+    def _keep_cut(
+        self, plan: Plan, document: JobDocument, sheets: int, outcomes: Mapping[Cut, Outcome], metres: float
+    ) -> None:
+        """What the cuts of so many sheets looked like, and the metres that their blade went."""
+        stock, cutter = self.stock(document.stock), self.shop.cutters.get(document.cutter_id).value
         # Nothing is kept of a run of which one part cannot be.
         for cut, outcome in outcomes.items():
             if cut not in plan.settings:
                 raise BadInput(f"{stock.name} has no backing to kiss: say what the cut through looks like", "outcomes")
             check_outcome(stock, cut, outcome)
-        for cut, outcome in outcomes.items():
-            setting = plan.settings[cut]
-            blade, metres = blade_then(plan.job.blade, setting.blade)
-            drop = JudgedDrop(setting.force_gf, setting.passes, outcome)
-            record = CutRecord(RecordKind.RUN, cut, (drop,), blade, metres)
-            self.shop.tried.keep(document.cutter_id, stock, cutter.force_gf, record)
-        each = [metres_of(plan, sheet) for sheet in range(len(plan.sheets))]
-        metres = sum(each) / len(each) * sheets
-        self.shop.care.ran(document.cutter_id, metres, sheets if cutter.feed is Feed.MAT else 0)
+        with self._keeping():
+            for cut, outcome in outcomes.items():
+                setting = plan.settings[cut]
+                blade, worn = blade_then(plan.job.blade, setting.blade)
+                drop = JudgedDrop(setting.force_gf, setting.passes, outcome)
+                record = CutRecord(RecordKind.RUN, cut, (drop,), blade, worn)
+                self.shop.tried.keep(document.cutter_id, stock, cutter.force_gf, record)
+            self.shop.care.ran(document.cutter_id, metres, sheets if cutter.feed is Feed.MAT else 0)
 
-    def log_outcome(self, job_id: int, run: Run, again: bool = False) -> int:
-        """A run of a job's sheet as it came out: kept, and from it follow belief, blade, mat and misses. A run that was
+    @contextmanager
+    def _keeping(self) -> Iterator[None]:
+        """All that is kept of a run is kept together, or nothing of it."""
+        try:
+            with self.sessions.together():
+                yield
+        finally:
+            self.shop.forget_read()
+
+    def last_handed(self, job_id: int) -> HandedOff:
+        """A job as it was handed over last; as it stands, where it never was or no longer can be told."""
+        newest = self.handed_offs.newest(job_id)
+        handed = None if newest is None else self.handed_offs.get(newest[0])
+        if handed is not None:
+            return handed
+        state = self.jobs.get(job_id)
+        number, made_at = newest or (None, None)
+        return HandedOff(number, job_id, made_at, state.document, self.plan(state).plan)
+
+    def log_outcome(self, job_id: int, said: Said, again: bool = False) -> int:
+        """How a sheet that was handed over came out: kept, and with it belief, blade, mat and misses. A run that was
         logged already changes nothing unless it was made `again`.
         """
-        state = self.jobs.get(job_id)
-        plan = self.plan(state).plan
-        handed, outcomes = self.runs.last_hand_off(job_id), cut_outcomes(plan, run)
-        number = self.runs.add(run, job_id, None if handed is None else handed[0], again)
-        if outcomes:
-            self.log_run(state, run.sheets, outcomes)
-        if misses := misses_of(run):
-            self.shop.measured.log(state.document.printer_id, state.document.cutter_id, misses)
-        return number
+        handed = self.last_handed(job_id)
+        plan, document = handed.plan, handed.document
+        offcut = self.supplies.offcut_of(document.stock, document.paper) if said.sheet == 1 else None
+        used = offcut is not None or (said.sheet == 1 and document.paper.is_used)
+        advice = self.print_advice(document, plan.asked) if plan.job.stock.printable else None
+        run = run_of(handed, self.shop, said, advice, self.ink_ml(plan, [said.sheet - 1]), used)
+        outcomes, misses = cut_outcomes(plan, run), misses_of(run)
+
+        def keep_along() -> None:
+            if run.came_out is CameOut.NOT_RUN:
+                return
+            if offcut is not None:
+                self.supplies.use_offcut(offcut)
+            # What was removed meanwhile learns nothing.
+            if outcomes and document.cutter_id in self.shop.cutters.all() and document.stock in self.shop.stocks.all():
+                self._keep_cut(plan, document, run.sheets, outcomes, run.took.metres)
+            if misses:
+                self.shop.measured.log(document.printer_id, document.cutter_id, misses)
+
+        try:
+            return self.runs.add(run, job_id, handed.number, again, along=keep_along)
+        finally:
+            self.shop.forget_read()
+
+    def _taught(self, document: JobDocument, job: Job) -> Mapping[str, Any]:
+        """What the runs have taught a job on its stock and machines."""
+        return taught(self.runs, document.stock, self._machines(document), job)
+
+    def _machines(self, document: JobDocument) -> Machines:
+        printer, cutter = self.shop.printers.get(document.printer_id), self.shop.cutters.get(document.cutter_id)
+        return Machines(printer.name, cutter.name)
+
+    def print_advice(self, document: JobDocument, job: Job) -> Advice:
+        """What to choose in the printer's dialog: what a job is printed with."""
+        choice = self.shop.prints.get(document.printer_id, document.stock)
+        printer = self.shop.printers.all().get(document.printer_id)
+        learnt = print_learnt(self.runs, document.stock, printer.name, is_simulated(job)) if printer else None
+        return advice_for(job.stock, job.printer, choice, learnt)
+
+    def ink_ml(self, plan: Plan, sheets: Iterable[int]) -> float:
+        """What some sheets (from 0) of a plan take of ink; measured on their pages, once each."""
+        if not plan.job.stock.printable:
+            return 0.0
+
+        def measured(sheet: int) -> float:
+            return sheet_ink(plan, sheet, self.picture_of).ml
+
+        there = (sheet for sheet in sheets if 0 <= sheet < len(plan.sheets))
+        return sum(
+            self._ink.get((plan.asked, plan.sheets[sheet].placements), partial(measured, sheet)) for sheet in there
+        )
+
+    def keep_rest(self, run_id: int, name: str) -> int:
+        """What is left of the sheet of a run is an offcut from now on; returns its number.
+
+        Raises
+        ------
+        BadInput
+            If the run came without its plan.
+        """
+        kept = self.runs.get(run_id)
+        handed = None if kept.hand_off_id is None else self.handed_offs.get(kept.hand_off_id)
+        if handed is None:
+            raise BadInput("the plan of this run is not kept; say what is left of the sheet by hand", "run")
+        paper = rest_of(handed.plan, kept.run.sheet - 1)
+        return self.supplies.keep_offcut(Offcut(handed.document.stock, paper, name))
+
+    def run_again(self, hand_off: int, sheets: int) -> int:
+        """A new job, exactly as one was handed over: its layout, its counts and what was set, on so many sheets.
+
+        Raises
+        ------
+        BadInput
+            If a machine or its stock is no longer in the workshop.
+        """
+        handed = self.handed_offs.get(hand_off)
+        if handed is None:
+            raise NotFound("this hand-off is not kept any more; open its job and copy it")
+        then = tuple(SetThen(cut, one.force_gf, one.passes) for cut, one in handed.plan.settings.items())
+        document = replace(
+            handed.document,
+            title=titled_again(handed.document.title),
+            copies=sheets,
+            set_then=then if handed.plan.job.cutter.is_machine else (),
+        )
+        job_id = self.jobs.add(document)
+        self.desk.adopt(job_id, self._posed(self.jobs.get(job_id))[1], handed.plan.layout)
+        return job_id
 
     def sample(self, state: JobState, sheet: int, draw: Callable[[Plan, int, Pictures], Pixels]) -> Pixels:
         """A sample picture of a sheet (from 0)."""
@@ -346,15 +464,16 @@ class Workshop:
             raise NotFound("this ladder has no such drop")
         return practice_drop(plan, record.cut, record.drops[drop], drop)
 
-    def told(self, state: JobState) -> Told:
-        """What the brief of a job is told from."""
+    def told(self, state: JobState, plan: Plan | None = None) -> Told:
+        """What the brief of a job is told from; with its plan it also says whether there is enough of its stock."""
         document = state.document
         printer, cutter = self.shop.printers.get(document.printer_id), self.shop.cutters.get(document.cutter_id)
         usual = self.usual.get()
         for_now = {"printer": usual.printer_id is None, "cutter": usual.cutter_id is None}
         shelf = self.supplies.of(document.stock)
         left = None if shelf is None else shelf.left
-        return Told(document, self.jobs.core_job(state), printer.name, cutter.name, for_now, left)
+        needed = 0 if plan is None else len(plan.sheets) * document.copies - document.paper.is_used
+        return Told(document, self.jobs.core_job(state), printer.name, cutter.name, for_now, left, needed)
 
     def choices(self, state: JobState, phrase: str) -> list[Choice]:
         """What a phrase of a job's brief can be changed to."""
@@ -362,7 +481,8 @@ class Workshop:
             design = self.design(state)
         except BadInput:
             design = None
-        return choices(Asked(state.document, self.jobs.core_job(state), design, self.shop), phrase)
+        offcuts = self.supplies.offcuts(state.document.stock)
+        return choices(Asked(state.document, self.jobs.core_job(state), design, self.shop, offcuts), phrase)
 
     def art_notes(self, digests: set[str]) -> dict[str, ArtNotes]:
         composed = self.compositions.composed_among(digests)

@@ -6,7 +6,9 @@ changes, however many changes come at once.
 
 import os
 import sqlite3
-from contextlib import AbstractContextManager, closing
+from collections.abc import Iterator
+from contextlib import AbstractContextManager, closing, contextmanager
+from contextvars import ContextVar
 from pathlib import Path
 
 from alembic import command
@@ -90,17 +92,41 @@ def migrate(engine: Engine) -> None:
 
 
 class Sessions:
-    """Sessions on one workshop's file: call it for reading, `begin` a transaction for writing."""
+    """Sessions on one workshop's file: call it for reading, `begin` a transaction for writing.
+
+    What is read and written within `together` is one transaction, whoever asks for it; what is remembered of it by
+    those who wrote is to be forgotten once it has ended, well or not.
+    """
 
     def __init__(self, engine: Engine) -> None:
         self._reading = sessionmaker(engine, expire_on_commit=False)
         self._writing = sessionmaker(engine.execution_options(**{_WRITES: True}), expire_on_commit=False)
+        self._joined: ContextVar[Session | None] = ContextVar("joined", default=None)
 
-    def __call__(self) -> Session:
-        return self._reading()
+    def __call__(self) -> AbstractContextManager[Session]:
+        joined = self._joined.get()
+        return self._reading() if joined is None else _within(joined)
 
     def begin(self) -> AbstractContextManager[Session]:
-        return self._writing.begin()
+        joined = self._joined.get()
+        return self._writing.begin() if joined is None else _within(joined)
+
+    @contextmanager
+    def together(self) -> Iterator[Session]:
+        """One transaction for all that is written in it."""
+        with self.begin() as session:
+            before = self._joined.set(session)
+            try:
+                yield session
+            finally:
+                self._joined.reset(before)
+
+
+@contextmanager
+def _within(session: Session) -> Iterator[Session]:
+    """A part of a transaction that somebody else ends."""
+    yield session
+    session.flush()
 
 
 def copy_database(source: Path, target: Path) -> None:

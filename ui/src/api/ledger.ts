@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 
 import { ask, client, type Schemas } from './client';
 import { useDoing } from './doing';
+import { type Corners, cornersText } from './photo';
 
 export type CameOutQuestion = Schemas['CameOutQuestion'];
 export type LaidSheet = Schemas['LaidSheetOut'];
@@ -14,11 +15,14 @@ export type LoggedRun = Schemas['RunOut'];
 export type Recipe = Schemas['RecipeOut'];
 export type Supplies = Schemas['SuppliesOut'];
 export type Cost = Schemas['CostOut'];
+export type Offcut = Schemas['OffcutOut'];
+export type Paper = Schemas['Paper'];
 export type Diagnosis = Schemas['DiagnosisOut'];
 export type DiagnosisAsked = Schemas['DiagnosisIn'];
 
 const LEDGER = ['ledger'];
 const SUPPLIES = ['supplies'];
+const OFFCUTS = ['offcuts'];
 
 /** What is still to be asked after a hand-off; read anew when the job or its hand-off changes. */
 export const useCameOut = (jobId: number, from: string, wanted: boolean) =>
@@ -89,15 +93,48 @@ export const useDiagnosis = (asked: DiagnosisAsked) =>
     queryFn: () => ask(client.POST('/api/diagnosis', { body: asked })),
   });
 
+/** Make the job of a run once more, as it was; answers with the new job's number. */
+export const useMakeAgain = () =>
+  useDoing([['jobs']], ({ run, sheets }: { run: number; sheets: number }) =>
+    ask(
+      client.POST('/api/ledger/runs/{run_id}/again', { params: { path: { run_id: run } }, body: { sheets } }),
+    ),
+  );
+
+/** The spoilt pieces of a sheet as a picture of it shows them; without a file, as the practice bench made it. */
+export const useLookAtPhoto = (jobId: number, sheet: number) =>
+  useDoing(
+    [],
+    ({ file, kind, corners }: { file: File | null; kind: Schemas['PhotoKind']; corners: Corners | null }) => {
+      const body = new FormData();
+      body.append('kind', kind);
+      if (file) body.append('file', file);
+      if (corners) body.append('corners', cornersText(corners));
+      return ask(
+        client.POST('/api/jobs/{job_id}/came-out/{sheet}/photo', {
+          params: { path: { job_id: jobId, sheet } },
+          body: body as never,
+          bodySerializer: (form: unknown) => form as FormData,
+        }),
+      );
+    },
+    { saidInPlace: true },
+  );
+
 export const useSupplies = () =>
   useQuery({ queryKey: SUPPLIES, queryFn: () => ask(client.GET('/api/supplies')) });
 
 export const useBuy = () =>
   useDoing([SUPPLIES, ['job']], (body: Schemas['Pack']) => ask(client.POST('/api/supplies', { body })));
 
+export const useBuyThing = () =>
+  useDoing([SUPPLIES, ['job']], (body: Schemas['Bought']) =>
+    ask(client.POST('/api/supplies/things', { body })),
+  );
+
 export const useTakeBack = () =>
-  useDoing([SUPPLIES, ['job']], (pack_id: number) =>
-    ask(client.DELETE('/api/supplies/{pack_id}', { params: { path: { pack_id } } })),
+  useDoing([SUPPLIES, ['job']], (number: number) =>
+    ask(client.DELETE('/api/supplies/{number}', { params: { path: { number } } })),
   );
 
 export const useChangeRates = () =>
@@ -105,9 +142,46 @@ export const useChangeRates = () =>
     ask(client.PUT('/api/supplies/rates', { body: { rates } })),
   );
 
+export const useOffcuts = () =>
+  useQuery({ queryKey: OFFCUTS, queryFn: () => ask(client.GET('/api/offcuts')) });
+
+export const useKeepOffcut = () =>
+  useDoing([OFFCUTS, ['job']], (body: Schemas['Offcut']) => ask(client.POST('/api/offcuts', { body })), {
+    saidInPlace: true,
+  });
+
+export const useKeepRest = () =>
+  useDoing([OFFCUTS, ['job']], (body: Schemas['RestIn']) => ask(client.POST('/api/offcuts/rest', { body })));
+
+export const useDropOffcut = () =>
+  useDoing([OFFCUTS, ['job']], (number: number) =>
+    ask(client.DELETE('/api/offcuts/{number}', { params: { path: { number } } })),
+  );
+
+/** What is gone of a used sheet, by a picture of it and where its corners are in it. */
+export const useLookAtSheet = () =>
+  useDoing(
+    [],
+    (asked: { file: File; width_mm: number; height_mm: number; corners: Corners }) => {
+      const body = new FormData();
+      body.append('file', asked.file);
+      body.append('width_mm', String(asked.width_mm));
+      body.append('height_mm', String(asked.height_mm));
+      body.append('corners', cornersText(asked.corners));
+      return ask(
+        client.POST('/api/offcuts/look', {
+          body: body as never,
+          bodySerializer: (form: unknown) => form as FormData,
+        }),
+      );
+    },
+    { saidInPlace: true },
+  );
+
 /** What a job costs; read anew whenever what it follows from changes. */
-export const useCost = (jobId: number, from: string) =>
+export const useCost = (jobId: number, from: string, wanted = true) =>
   useQuery({
+    enabled: wanted,
     queryKey: ['job', jobId, 'cost', from],
     placeholderData: (before) => before,
     queryFn: () => ask(client.GET('/api/jobs/{job_id}/cost', { params: { path: { job_id: jobId } } })),

@@ -8,6 +8,13 @@ export type PhotoCheck = Schemas['PhotoCheckOut'];
 export type PhotoKind = Schemas['PhotoKind'];
 export type Corners = readonly (readonly [number, number])[];
 
+/** Corners as they are sent. */
+export const cornersText = (corners: Corners) =>
+  corners
+    .flat()
+    .map((at) => at.toFixed(5))
+    .join(',');
+
 export interface Photo {
   file: File;
   kind: PhotoKind;
@@ -37,14 +44,7 @@ export function useCheckPhoto(jobId: number, sheet: number) {
       body.append('file', photo.file);
       body.append('kind', photo.kind);
       if (photo.ppi !== null) body.append('ppi', String(photo.ppi));
-      if (photo.corners)
-        body.append(
-          'corners',
-          photo.corners
-            .flat()
-            .map((at) => at.toFixed(5))
-            .join(','),
-        );
+      if (photo.corners) body.append('corners', cornersText(photo.corners));
       return ask(
         client.POST('/api/jobs/{job_id}/sheets/{sheet}/photo', {
           params: { path: { job_id: jobId, sheet: sheet + 1 } },

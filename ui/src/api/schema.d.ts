@@ -711,6 +711,27 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/came-out/{sheet}/photo': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Look At Photo
+     * @description The spoilt pieces of a sheet as a photo or scan of it shows them; without a file, as the practice bench made it.
+     *     `corners` are shares of the picture, top left first, clockwise.
+     */
+    post: operations['look_at_photo_api_jobs__job_id__came_out__sheet__photo_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/care': {
     parameters: {
       query?: never;
@@ -2465,6 +2486,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/shelf': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Put On Shelf
+     * @description Put a job aside or get it back; make it a template or a job again.
+     */
+    post: operations['put_on_shelf_api_jobs__job_id__shelf_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/steps': {
     parameters: {
       query?: never;
@@ -2662,6 +2703,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/ledger/runs/{run_id}/again': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Make Again
+     * @description The job of a run as a new one, exactly as it was handed over.
+     */
+    post: operations['make_again_api_ledger_runs__run_id__again_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/ledger/runs/{run_id}/cause': {
     parameters: {
       query?: never;
@@ -2772,6 +2833,90 @@ export interface paths {
      */
     post: operations['wash_mat_api_mats__number__washed_post'];
     delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/offcuts': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Offcuts
+     * @description Offcuts that were not used yet, the newest first.
+     */
+    get: operations['get_offcuts_api_offcuts_get'];
+    put?: never;
+    /**
+     * Keep Offcut
+     * @description What is left of a sheet, as it is said here.
+     */
+    post: operations['keep_offcut_api_offcuts_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/offcuts/look': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Look At Sheet
+     * @description What is gone of a used sheet, by a photo or scan of it whose `corners` are shown.
+     */
+    post: operations['look_at_sheet_api_offcuts_look_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/offcuts/rest': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Keep Rest
+     * @description What is left of the sheet of a run, by its plan.
+     */
+    post: operations['keep_rest_api_offcuts_rest_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/offcuts/{number}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    post?: never;
+    /**
+     * Drop Offcut
+     * @description It is used up, or thrown away.
+     */
+    delete: operations['drop_offcut_api_offcuts__number__delete'];
     options?: never;
     head?: never;
     patch?: never;
@@ -2936,7 +3081,27 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
-  '/api/supplies/{pack_id}': {
+  '/api/supplies/things': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Buy Thing
+     * @description Something else that is used up comes onto the shelf.
+     */
+    post: operations['buy_thing_api_supplies_things_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/supplies/{number}': {
     parameters: {
       query?: never;
       header?: never;
@@ -2948,9 +3113,9 @@ export interface paths {
     post?: never;
     /**
      * Take Back
-     * @description A pack was not bought after all.
+     * @description What was bought was not, after all.
      */
-    delete: operations['take_back_api_supplies__pack_id__delete'];
+    delete: operations['take_back_api_supplies__number__delete'];
     options?: never;
     head?: never;
     patch?: never;
@@ -3247,10 +3412,48 @@ export interface components {
       /** Ppi */
       ppi?: number | null;
     };
+    /** Body_look_at_photo_api_jobs__job_id__came_out__sheet__photo_post */
+    Body_look_at_photo_api_jobs__job_id__came_out__sheet__photo_post: {
+      /** Corners */
+      corners?: string | null;
+      /** File */
+      file?: string | null;
+      kind: components['schemas']['PhotoKind'];
+    };
+    /** Body_look_at_sheet_api_offcuts_look_post */
+    Body_look_at_sheet_api_offcuts_look_post: {
+      /** Corners */
+      corners: string;
+      /** File */
+      file: string;
+      /** Height Mm */
+      height_mm: number;
+      /** Width Mm */
+      width_mm: number;
+    };
     /** Body_take_runs_api_ledger_runs_post */
     Body_take_runs_api_ledger_runs_post: {
       /** File */
       file: string;
+    };
+    /**
+     * Bought
+     * @description So much of a thing that was bought together, for a price.
+     */
+    Bought: {
+      /** Amount */
+      amount: number;
+      /**
+       * Name
+       * @default
+       */
+      name: string;
+      /**
+       * Price
+       * @default 0
+       */
+      price: number;
+      thing: components['schemas']['Thing'];
     };
     /** BoundOut */
     BoundOut: {
@@ -3360,8 +3563,12 @@ export interface components {
       handed_off_at: string | null;
       /** Height Mm */
       height_mm: number;
+      /** Lots */
+      lots: string[];
       /** Sheets */
       sheets: components['schemas']['LaidSheetOut'][];
+      /** Simulated */
+      simulated: boolean;
       /** Spoilt */
       spoilt: components['schemas']['SpoiltWordOut'][];
       /** Width Mm */
@@ -3417,6 +3624,8 @@ export interface components {
       edge_kinds: components['schemas']['EdgeKindOut'][];
       /** Far Nudge Mm */
       far_nudge_mm: number;
+      /** Feed Error Mm */
+      feed_error_mm: number;
       /** Feeds */
       feeds: components['schemas']['NamedOut'][];
       /** Inks */
@@ -3467,6 +3676,7 @@ export interface components {
       tacks: components['schemas']['NamedOut'][];
       /** Turns */
       turns: components['schemas']['NamedOut'][];
+      usual_paper: components['schemas']['Paper'];
     };
     /**
      * Cause
@@ -3599,6 +3809,8 @@ export interface components {
     ComparedOut: {
       /** Broken */
       broken: number;
+      /** Cost A Piece */
+      cost_a_piece: string;
       /** Cut Length Mm */
       cut_length_mm: number;
       /** Name */
@@ -3663,6 +3875,8 @@ export interface components {
      * @description What a job costs; nothing can be said while no price is known.
      */
     CostOut: {
+      /** A Piece */
+      a_piece: string;
       /** Known */
       known: boolean;
       /** Lines */
@@ -4642,6 +4856,16 @@ export interface components {
       picture_box: components['schemas']['PlaceOut'];
     };
     /**
+     * GoneOut
+     * @description What is gone of a used sheet, by a picture of it.
+     */
+    GoneOut: {
+      /** Gone */
+      gone: number[][];
+      /** Words */
+      words: string;
+    };
+    /**
      * Granted
      * @description What is known of one paper, by its size.
      */
@@ -4787,6 +5011,22 @@ export interface components {
     HiddenIn: {
       /** Hidden */
       hidden: boolean;
+    };
+    /**
+     * InMachineOut
+     * @description A blade or a mat that is in use, and what it went through.
+     */
+    InMachineOut: {
+      /** Machine */
+      machine: string;
+      /** Name */
+      name: string;
+      /** Share Left */
+      share_left: number | null;
+      /** What */
+      what: string;
+      /** Words */
+      words: string;
     };
     /**
      * Ink
@@ -4963,6 +5203,11 @@ export interface components {
        * @default 1
        */
       copies: number;
+      /**
+       * Customer
+       * @default
+       */
+      customer: string;
       /** Cutter Id */
       cutter_id: number;
       /**
@@ -5031,7 +5276,9 @@ export interface components {
       packing: components['schemas']['PackingSpec'];
       /**
        * @default {
+       *       "gone": [],
        *       "height_mm": 279.4,
+       *       "margin_mm": 0,
        *       "width_mm": 215.9
        *     }
        */
@@ -5047,6 +5294,11 @@ export interface components {
        * @default usual
        */
       room_light: components['schemas']['RoomLight'] | number;
+      /**
+       * Set Then
+       * @default []
+       */
+      set_then: components['schemas']['SetThen'][];
       shrink?: components['schemas']['ShrinkSpec'] | null;
       /**
        * Stock
@@ -5086,6 +5338,8 @@ export interface components {
     };
     /** JobSummaryOut */
     JobSummaryOut: {
+      /** Archived At */
+      archived_at: string | null;
       /** Arts */
       arts: string[];
       /**
@@ -5093,14 +5347,20 @@ export interface components {
        * Format: date-time
        */
       changed_at: string;
+      /** Customer */
+      customer: string;
       /** Designs */
       designs: number;
       /** Handed Off At */
       handed_off_at: string | null;
       /** Id */
       id: number;
+      /** Is Template */
+      is_template: boolean;
       /** Last Run */
       last_run: string | null;
+      /** Names */
+      names: string[];
       /** Pieces */
       pieces: number;
       /** Stock */
@@ -5300,6 +5560,8 @@ export interface components {
       due: number[];
       /** Machines */
       machines: components['schemas']['MachineMissesOut'][];
+      /** Over Time */
+      over_time: components['schemas']['OverTimeOut'][];
       /** Recipes */
       recipes: components['schemas']['RecipeOut'][];
       /** Runs */
@@ -5401,6 +5663,14 @@ export interface components {
       misses: number[][];
       /** Simulated */
       simulated: boolean;
+    };
+    /**
+     * MadeAgainIn
+     * @description Make a run's job once more, on so many sheets.
+     */
+    MadeAgainIn: {
+      /** Sheets */
+      sheets: number;
     };
     /**
      * Margins
@@ -5623,6 +5893,11 @@ export interface components {
       /** Name */
       name: string;
     };
+    /** NewId */
+    NewId: {
+      /** Id */
+      id: number;
+    };
     /**
      * NewJob
      * @description Without a title, a job is named after the first art that comes into it.
@@ -5679,6 +5954,17 @@ export interface components {
       sheet: number;
     };
     /**
+     * Offcut
+     * @description What is left of a sheet, to be used once more: its paper with what is gone of it, and where it came from.
+     */
+    Offcut: {
+      /** Name */
+      name: string;
+      paper: components['schemas']['Paper'];
+      /** Stock */
+      stock: string;
+    };
+    /**
      * OffcutIn
      * @description A piece of the same stock that is left over.
      */
@@ -5687,6 +5973,30 @@ export interface components {
       height_mm: number;
       /** Width Mm */
       width_mm: number;
+    };
+    /**
+     * OffcutOut
+     * @description An offcut on the shelf, with what is gone of it as an SVG path; `room` says what is left in one piece.
+     */
+    OffcutOut: {
+      /** Id */
+      id: number;
+      /**
+       * Kept At
+       * Format: date-time
+       */
+      kept_at: string;
+      /** Name */
+      name: string;
+      paper: components['schemas']['Paper'];
+      /** Path */
+      path: string;
+      /** Room */
+      room: string;
+      /** Stock */
+      stock: string;
+      /** Stock Name */
+      stock_name: string;
     };
     /**
      * OnClothOut
@@ -5758,6 +6068,20 @@ export interface components {
      * @enum {string}
      */
     Outcome: 'not-through' | 'clean' | 'backing-marked' | 'backing-through' | 'torn';
+    /**
+     * OverTimeOut
+     * @description How the runs on a stock and machine came out, the oldest first.
+     */
+    OverTimeOut: {
+      /** Cutter */
+      cutter: string;
+      /** Runs */
+      runs: components['schemas']['SharePoint'][];
+      /** Simulated */
+      simulated: boolean;
+      /** Stock */
+      stock: string;
+    };
     /** Overlap */
     Overlap: {
       /** Overlap Mm */
@@ -5840,11 +6164,22 @@ export interface components {
     PageBox: 'sheet' | 'named, centred' | 'named, at the left' | 'named, at the right';
     /**
      * Paper
-     * @description A sheet's size. `spent` is what is gone of the first one, where it was used before.
+     * @description A sheet's size. `spent` is what is gone of the first one, where it was used before, and so are the shapes in
+     *     `gone`; round these `margin_mm` are kept, since no printer draws a sheet in twice alike.
      */
     Paper: {
+      /**
+       * Gone
+       * @default []
+       */
+      gone: number[][];
       /** Height Mm */
       height_mm: number;
+      /**
+       * Margin Mm
+       * @default 0
+       */
+      margin_mm: number;
       spent?: components['schemas']['Spent'] | null;
       /** Width Mm */
       width_mm: number;
@@ -6151,6 +6486,20 @@ export interface components {
       words: string;
     };
     /**
+     * PriceOut
+     * @description A price of the workshop: the one that was typed, and the one that is reckoned with.
+     */
+    PriceOut: {
+      /** Key */
+      key: string;
+      /** Typed */
+      typed: number;
+      /** Used */
+      used: number;
+      /** Words */
+      words: string;
+    };
+    /**
      * PrintChoiceIn
      * @description What is remembered from now on; what is left out stays.
      */
@@ -6428,23 +6777,27 @@ export interface components {
       words: string;
     };
     /**
+     * RecipeKind
+     * @description What a recipe is of.
+     * @enum {string}
+     */
+    RecipeKind: 'print' | 'marks' | 'cut' | 'finish';
+    /**
      * RecipeOut
-     * @description How often a setting went well: shares 0..1, the interval holds 90 of 100 beliefs.
+     * @description How often a way went well: shares 0..1, the interval holds 90 of 100 beliefs.
      */
     RecipeOut: {
-      /** Blade */
-      blade: string;
-      cut: components['schemas']['Cut'];
-      /** Cutter */
-      cutter: string;
       /** Drifted */
       drifted: boolean;
       /** High */
       high: number;
+      kind: components['schemas']['RecipeKind'];
       /** Lately */
       lately: number;
       /** Low */
       low: number;
+      /** Machine */
+      machine: string;
       /** Next Setting */
       next_setting: string | null;
       /** Runs */
@@ -6457,6 +6810,8 @@ export interface components {
       simulated: boolean;
       /** Stock */
       stock: string;
+      /** What */
+      what: string;
       /** Why */
       why: string;
       /** Words */
@@ -6554,6 +6909,16 @@ export interface components {
       travel_mm: number;
     };
     /**
+     * RestIn
+     * @description What is left of a sheet of a run, or of a hand-off that was not run yet.
+     */
+    RestIn: {
+      /** Name */
+      name: string;
+      /** Run */
+      run: number;
+    };
+    /**
      * RingOut
      * @description One ring of the border with all inside it, outermost first; `colour` None for bare stock.
      */
@@ -6593,11 +6958,6 @@ export interface components {
       /** Name */
       name: string;
     };
-    /** RunId */
-    RunId: {
-      /** Id */
-      id: number;
-    };
     /**
      * RunIn
      * @description So many sheets were cut; `blade_id` is the blade that was confirmed to be in the machine.
@@ -6617,9 +6977,13 @@ export interface components {
     };
     /** RunOut */
     RunOut: {
+      /** Again */
+      again: boolean;
       came_out: components['schemas']['CameOut'];
       /** Cause */
       cause: string | null;
+      /** Customer */
+      customer: string;
       /** Cutter */
       cutter: string;
       /** Good */
@@ -6630,6 +6994,8 @@ export interface components {
       job_id: number | null;
       /** Later */
       later: components['schemas']['LaterOut'][];
+      /** Lot */
+      lot: string;
       /**
        * Made At
        * Format: date-time
@@ -6871,6 +7237,17 @@ export interface components {
       /** Words */
       words: string;
     };
+    /**
+     * SetThen
+     * @description What a cut was set to in a run that is to be made again exactly.
+     */
+    SetThen: {
+      cut: components['schemas']['Cut'];
+      /** Force Gf */
+      force_gf: number;
+      /** Passes */
+      passes: number;
+    };
     /** SettingOut */
     SettingOut: {
       blade: components['schemas']['Blade'];
@@ -6934,6 +7311,19 @@ export interface components {
       why: string;
     };
     /**
+     * SharePoint
+     * @description The share of good pieces in one run, and when it was.
+     */
+    SharePoint: {
+      /**
+       * At
+       * Format: date-time
+       */
+      at: string;
+      /** Share */
+      share: number;
+    };
+    /**
      * SharedBy
      * @description How a sheet is shared among its pieces.
      * @enum {string}
@@ -6991,6 +7381,16 @@ export interface components {
       stock: components['schemas']['StockOut'];
       /** Width Mm */
       width_mm: number;
+    };
+    /**
+     * ShelfIn
+     * @description Where a job stands on the shelf: put aside, and whether others are begun from it; what is not said stays.
+     */
+    ShelfIn: {
+      /** Archived */
+      archived?: boolean | null;
+      /** Is Template */
+      is_template?: boolean | null;
     };
     /**
      * ShelfOut
@@ -7165,6 +7565,16 @@ export interface components {
      * @enum {string}
      */
     Spoilt: 'not-through' | 'backing-through' | 'torn' | 'off' | 'print-fault' | 'lifted';
+    /**
+     * SpoiltInPicture
+     * @description What a picture of the sheet shows, to be looked over.
+     */
+    SpoiltInPicture: {
+      /** Spoilt */
+      spoilt: components['schemas']['SpoiltPiece'][];
+      /** Words */
+      words: string;
+    };
     /**
      * SpoiltPiece
      * @description One piece of a sheet that is no good: its place on it (from 0) and what happened; `off` is how far its cut lies
@@ -7431,6 +7841,25 @@ export interface components {
       stock_class: string;
     };
     /**
+     * StoredOut
+     * @description Something else on the shelf, in its own unit; `words` say how much of it is left.
+     */
+    StoredOut: {
+      /** Low */
+      low: boolean;
+      /** Name */
+      name: string;
+      /** Newest */
+      newest: number;
+      /** Price */
+      price: string;
+      /** Share Left */
+      share_left: number;
+      thing: components['schemas']['Thing'];
+      /** Words */
+      words: string;
+    };
+    /**
      * StripsIn
      * @description The ways round that a paper strip measured; what was not measured stays.
      */
@@ -7444,9 +7873,19 @@ export interface components {
     SuppliesOut: {
       /** Can Buy */
       can_buy: components['schemas']['SentenceOut'][];
+      /** Can Buy Things */
+      can_buy_things: components['schemas']['ThingOut'][];
+      /** In Machines */
+      in_machines: components['schemas']['InMachineOut'][];
+      /** Prices */
+      prices: components['schemas']['PriceOut'][];
       rates: components['schemas']['Rates'];
+      /** Shares */
+      shares: components['schemas']['SharedBy'][];
       /** Stocks */
       stocks: components['schemas']['ShelfOut'][];
+      /** Things */
+      things: components['schemas']['StoredOut'][];
     };
     /** SuspectOut */
     SuspectOut: {
@@ -7547,10 +7986,29 @@ export interface components {
      * @enum {string}
      */
     Thickness: 'thin' | 'medium' | 'thick';
+    /**
+     * Thing
+     * @description What is bought beside stock.
+     * @enum {string}
+     */
+    Thing: 'ink' | 'laminate' | 'coat' | 'blank' | 'blade';
     /** ThingId */
     ThingId: {
       /** Id */
       id: number;
+    };
+    /**
+     * ThingOut
+     * @description Something that can be bought, and what it is bought by.
+     */
+    ThingOut: {
+      /** Bought By */
+      bought_by: string;
+      key: components['schemas']['Thing'];
+      /** Name */
+      name: string;
+      /** Unit */
+      unit: string;
     };
     /**
      * Tile
@@ -9314,7 +9772,43 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['RunId'];
+          'application/json': components['schemas']['NewId'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  look_at_photo_api_jobs__job_id__came_out__sheet__photo_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'multipart/form-data': components['schemas']['Body_look_at_photo_api_jobs__job_id__came_out__sheet__photo_post'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['SpoiltInPicture'];
         };
       };
       /** @description Validation Error */
@@ -12451,6 +12945,39 @@ export interface operations {
       };
     };
   };
+  put_on_shelf_api_jobs__job_id__shelf_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ShelfIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   tell_step_api_jobs__job_id__steps_post: {
     parameters: {
       query?: never;
@@ -12718,6 +13245,41 @@ export interface operations {
       };
     };
   };
+  make_again_api_ledger_runs__run_id__again_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        run_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MadeAgainIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['NewId'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   found_cause_api_ledger_runs__run_id__cause_post: {
     parameters: {
       query?: never;
@@ -12913,6 +13475,165 @@ export interface operations {
     };
   };
   wash_mat_api_mats__number__washed_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_offcuts_api_offcuts_get: {
+    parameters: {
+      query?: {
+        stock?: string | null;
+      };
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['OffcutOut'][];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  keep_offcut_api_offcuts_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['Offcut'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['NewId'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  look_at_sheet_api_offcuts_look_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'multipart/form-data': components['schemas']['Body_look_at_sheet_api_offcuts_look_post'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['GoneOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  keep_rest_api_offcuts_rest_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['RestIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['NewId'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  drop_offcut_api_offcuts__number__delete: {
     parameters: {
       query?: never;
       header?: never;
@@ -13278,7 +13999,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['RunId'];
+          'application/json': components['schemas']['NewId'];
         };
       };
       /** @description Validation Error */
@@ -13325,12 +14046,45 @@ export interface operations {
       };
     };
   };
-  take_back_api_supplies__pack_id__delete: {
+  buy_thing_api_supplies_things_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['Bought'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['NewId'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  take_back_api_supplies__number__delete: {
     parameters: {
       query?: never;
       header?: never;
       path: {
-        pack_id: number;
+        number: number;
       };
       cookie?: never;
     };

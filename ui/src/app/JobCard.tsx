@@ -2,8 +2,11 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Link } from 'wouter';
 
 import { ask, artUrl, client, type Schemas } from '../api/client';
+import { useDoing } from '../api/doing';
+import { useCost } from '../api/ledger';
 import { useNotices } from '../api/notices';
 import { Button } from '../kit/Button';
+import { Choose } from '../kit/Choose';
 import { SheetGlance, useGlance } from '../look/SheetGlance';
 
 const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
@@ -30,6 +33,11 @@ export function JobCard({ job }: { job: Schemas['JobSummaryOut'] }) {
     mutationFn: () => ask(client.POST('/api/jobs/{job_id}/copy', path)),
     onSettled: again,
   });
+  const shelf = useDoing([['jobs']], (body: Schemas['ShelfIn']) =>
+    ask(client.POST('/api/jobs/{job_id}/shelf', { ...path, body })),
+  );
+  const cost = useCost(job.id, job.changed_at, job.designs > 0).data;
+  const aside = job.archived_at !== null;
   return (
     <li className="panel flex flex-wrap items-center gap-x-5 gap-y-2 px-4 py-3">
       <Link href={`/jobs/${job.id}/sheet`} className="group flex min-w-0 flex-1 items-center gap-5">
@@ -43,11 +51,15 @@ export function JobCard({ job }: { job: Schemas['JobSummaryOut'] }) {
         <span className="min-w-0">
           <span className="line-clamp-2 font-head text-lg font-bold group-hover:text-kingfisher">
             {job.title}
+            {job.customer && <span className="font-sans text-base font-normal"> for {job.customer}</span>}
           </span>
           <span className="block text-soft">
             {count(job.pieces, 'piece')} of {count(job.designs, 'design')}, {job.stock}
           </span>
-          <span className="block text-soft">{glance && sheets(glance)}</span>
+          <span className="block text-soft">
+            {glance && sheets(glance)}
+            {cost?.a_piece && `, ${cost.a_piece} a piece`}
+          </span>
           <span className="block text-sm text-soft">
             {job.handed_off_at
               ? `handed off ${when.format(new Date(job.handed_off_at))}`
@@ -61,10 +73,29 @@ export function JobCard({ job }: { job: Schemas['JobSummaryOut'] }) {
           <img key={art} src={artUrl(art, 160)} alt="" className="h-11 w-11 object-contain" />
         ))}
       </span>
-      <span className="flex gap-2">
-        <Button onClick={() => copy.mutate()} aria-label={`Copy ${job.title}`}>
-          Copy
+      <span className="flex items-center gap-2">
+        <Button
+          onClick={() => copy.mutate()}
+          aria-label={`${job.is_template ? 'Begin from' : 'Copy'} ${job.title}`}
+        >
+          {job.is_template ? 'Begin from it' : 'Copy'}
         </Button>
+        <Choose
+          label={`More for ${job.title}`}
+          name="More"
+          choices={[
+            {
+              words: job.is_template ? 'No longer a template' : 'Keep as a template',
+              chosen: false,
+              do: () => shelf.mutate({ is_template: !job.is_template }),
+            },
+            {
+              words: aside ? 'Back on the table' : 'Put it aside',
+              chosen: false,
+              do: () => shelf.mutate({ archived: !aside }),
+            },
+          ]}
+        />
         <Button onClick={() => remove.mutate()} aria-label={`Remove ${job.title}`}>
           Remove
         </Button>

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useLocation } from 'wouter';
 
-import { ask, client } from '../api/client';
+import { ask, client, type Schemas } from '../api/client';
 import { useJobs } from '../api/jobs';
 import { useNotices } from '../api/notices';
 import { useUploads } from '../api/uploads';
@@ -14,6 +14,20 @@ import { FromThePhone } from './FromThePhone';
 import { Incoming } from './Incoming';
 import { JobCard } from './JobCard';
 import { Logo } from './Logo';
+
+type Summary = Schemas['JobSummaryOut'];
+type Shelf = 'open' | 'templates' | 'aside';
+
+const SHELVES: readonly (readonly [Shelf, string])[] = [
+  ['open', 'On the table'],
+  ['templates', 'Templates'],
+  ['aside', 'Put aside'],
+];
+
+const shelfOf = (job: Summary): Shelf => (job.archived_at ? 'aside' : job.is_template ? 'templates' : 'open');
+
+/** Everything that a job can be found by. */
+const searched = (job: Summary) => [job.title, job.customer, job.stock, ...job.names].join(' ').toLowerCase();
 
 /** All jobs, the one changed last first. */
 export function JobList() {
@@ -42,8 +56,12 @@ export function JobList() {
   });
   const begin = (files: File[]) => create.mutate(files);
   useKeys({ '/': () => find.current?.focus() });
-  const shown =
-    jobs.data?.filter((job) => `${job.title} ${job.stock}`.toLowerCase().includes(words.toLowerCase())) ?? [];
+  const [put, setPut] = useState<Shelf>('open');
+  const wanted = words.toLowerCase();
+  const found = jobs.data?.filter((job) => searched(job).includes(wanted)) ?? [];
+  const shown = found.filter((job) => shelfOf(job) === put);
+  const count = (shelf: Shelf) => found.filter((job) => shelfOf(job) === shelf).length;
+  const others = SHELVES.filter(([key]) => jobs.data?.some((job) => shelfOf(job) === key));
   return (
     <Incoming take={begin} words="Drop to begin a job with these" className="min-h-full">
       <main className="mx-auto flex min-h-full max-w-5xl flex-col gap-5 px-6 py-6">
@@ -78,6 +96,22 @@ export function JobList() {
             </label>
           )}
         </div>
+        {(others.length > 1 || put !== 'open') && (
+          <nav aria-label="Shelves" className="flex gap-1.5">
+            {SHELVES.filter(
+              ([key]) => key === put || key === 'open' || others.some(([one]) => one === key),
+            ).map(([key, name]) => (
+              <Button
+                key={key}
+                look={key === put ? 'act' : 'bare'}
+                aria-current={key === put ? 'page' : undefined}
+                onClick={() => setPut(key)}
+              >
+                {`${name} · ${count(key)}`}
+              </Button>
+            ))}
+          </nav>
+        )}
         {jobs.error && <p className="panel p-4 text-rowan">{jobs.error.message}</p>}
         <ul className="grid grid-cols-1 gap-3">
           {shown.map((job) => (
@@ -87,7 +121,11 @@ export function JobList() {
         {jobs.data?.length === 0 && <FirstRun pick={() => picker.current?.click()} />}
         <Questions />
         {jobs.data && jobs.data.length > 0 && shown.length === 0 && (
-          <p className="panel p-4">No job has “{words}” in its title or its stock.</p>
+          <p className="panel p-4">
+            {words
+              ? `Nothing here has “${words}” in its title, its stock, its designs or whom it is for.`
+              : 'Nothing is on this shelf.'}
+          </p>
         )}
       </main>
       <ArtPicker picker={picker} take={begin} />

@@ -14,6 +14,7 @@ import type { View } from '../api/view';
 import { Button } from '../kit/Button';
 import { Window } from '../kit/Window';
 import { asSentence } from '../kit/words';
+import { FromPhoto } from './FromPhoto';
 import { SpoiltSheet } from './SpoiltSheet';
 
 /** After a hand-off, one question: how did the sheet come out? */
@@ -24,11 +25,18 @@ export function CameOut({ view }: { view: View }) {
   // The window stays with its sheet, also when that is logged and no longer asked about.
   const [tapping, setTapping] = useState<LaidSheet | null>(null);
   const [later, setLater] = useState(false);
+  const [lot, setLot] = useState<string | null>(null);
   const open = question?.sheets.find((sheet) => sheet.logged === null);
   if (!question) return null;
   const window = tapping && (
     <Window wide title={`What happened on sheet ${tapping.number}?`} open close={() => setTapping(null)}>
-      <Tapping question={question} sheet={tapping} jobId={view.job.id} close={() => setTapping(null)} />
+      <Tapping
+        question={question}
+        sheet={tapping}
+        jobId={view.job.id}
+        lot={lot ?? question.lots[0] ?? ''}
+        close={() => setTapping(null)}
+      />
     </Window>
   );
   const say = (sheet: LaidSheet, came_out: 'all good' | 'not run') =>
@@ -38,7 +46,7 @@ export function CameOut({ view }: { view: View }) {
       came_out,
       spoilt: [],
       note: '',
-      lot: '',
+      lot: lot ?? question.lots[0] ?? '',
       again: false,
     });
   return (
@@ -58,7 +66,23 @@ export function CameOut({ view }: { view: View }) {
           <Button look="bare" disabled={log.isPending} onClick={() => say(open, 'not run')}>
             Not run
           </Button>
-          <Button look="bare" className="ml-auto" onClick={() => setLater(true)}>
+          <label className="ml-auto flex items-center gap-1.5 text-sm">
+            Lot
+            <input
+              className="field w-28"
+              list="lots"
+              value={lot ?? question.lots[0] ?? ''}
+              maxLength={100}
+              placeholder="not said"
+              onChange={(event) => setLot(event.target.value)}
+            />
+            <datalist id="lots">
+              {question.lots.map((one) => (
+                <option key={one} value={one} />
+              ))}
+            </datalist>
+          </label>
+          <Button look="bare" onClick={() => setLater(true)}>
             Ask me later
           </Button>
           <Refused log={log} />
@@ -87,11 +111,12 @@ interface TappingProps {
   question: CameOutQuestion;
   sheet: LaidSheet;
   jobId: number;
+  lot: string;
   close: () => void;
 }
 
 /** The spoilt pieces are tapped on the sheet's own drawing, each as what happened to it. */
-function Tapping({ question, sheet, jobId, close }: TappingProps) {
+function Tapping({ question, sheet, jobId, lot, close }: TappingProps) {
   const log = useLogOutcome(jobId);
   const [what, setWhat] = useState<Spoilt>(question.spoilt[0]?.key ?? 'not-through');
   const [spoilt, setSpoilt] = useState<Record<number, SpoiltPiece>>({});
@@ -117,6 +142,12 @@ function Tapping({ question, sheet, jobId, close }: TappingProps) {
     );
   return (
     <div className="flex flex-col gap-3">
+      <FromPhoto
+        jobId={jobId}
+        sheet={sheet}
+        simulated={question.simulated}
+        found={(pieces) => setSpoilt(Object.fromEntries(pieces.map((one) => [one.placement, one])))}
+      />
       <div role="group" aria-label="What happened" className="flex flex-wrap gap-1.5">
         {question.spoilt.map((one) => (
           <Button
@@ -165,7 +196,7 @@ function Tapping({ question, sheet, jobId, close }: TappingProps) {
             came_out: 'some spoiled',
             spoilt: pieces,
             note,
-            lot: '',
+            lot,
             again: false,
           })
         }

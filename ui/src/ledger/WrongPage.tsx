@@ -4,6 +4,7 @@ import { Link, useSearch } from 'wouter';
 import { type Diagnosis, useDiagnosis, useDiagnosisStart, useFoundCause } from '../api/ledger';
 import { Button } from '../kit/Button';
 import { asSentence } from '../kit/words';
+import { SymptomPicture } from './SymptomPicture';
 
 /** What was seen and is known, the causes with their chances, and the check that is worth its minutes. */
 export default function WrongPage() {
@@ -51,6 +52,7 @@ function Asking({ start, run }: AskingProps) {
           title="What do you see?"
           all={start.symptoms}
           ticked={seen}
+          pictures
           toggle={(key) => {
             setSeen(toggle(seen, key));
             setChecked({});
@@ -82,11 +84,12 @@ interface TicksProps {
   title: string;
   all: { key: string; words: string }[];
   ticked: string[];
+  pictures?: boolean;
   toggle: (key: string) => void;
 }
 
 /** What is ticked first, all others below. */
-function Ticks({ title, all, ticked, toggle }: TicksProps) {
+function Ticks({ title, all, ticked, pictures = false, toggle }: TicksProps) {
   const [words, setWords] = useState('');
   const shown = all.filter(
     (one) => !ticked.includes(one.key) && one.words.toLowerCase().includes(words.toLowerCase()),
@@ -100,7 +103,7 @@ function Ticks({ title, all, ticked, toggle }: TicksProps) {
       {all
         .filter((one) => ticked.includes(one.key))
         .map((one) => (
-          <Tick key={one.key} words={one.words} on set={() => toggle(one.key)} />
+          <Tick key={one.key} one={one} picture={pictures} on set={() => toggle(one.key)} />
         ))}
       <input
         className="field my-1"
@@ -109,20 +112,32 @@ function Ticks({ title, all, ticked, toggle }: TicksProps) {
         value={words}
         onChange={(event) => setWords(event.target.value)}
       />
-      <div className="flex max-h-72 flex-col gap-0.5 overflow-y-auto" tabIndex={0} aria-label={title}>
+      <div
+        className={`flex flex-col gap-0.5 overflow-y-auto ${pictures ? 'max-h-96' : 'max-h-56'}`}
+        tabIndex={0}
+        aria-label={title}
+      >
         {shown.map((one) => (
-          <Tick key={one.key} words={one.words} on={false} set={() => toggle(one.key)} />
+          <Tick key={one.key} one={one} picture={pictures} on={false} set={() => toggle(one.key)} />
         ))}
       </div>
     </fieldset>
   );
 }
 
-function Tick({ words, on, set }: { words: string; on: boolean; set: () => void }) {
+interface TickProps {
+  one: { key: string; words: string };
+  picture: boolean;
+  on: boolean;
+  set: () => void;
+}
+
+function Tick({ one, picture, on, set }: TickProps) {
   return (
-    <label className="flex gap-2 text-sm leading-snug">
-      <input type="checkbox" className="mt-0.5 accent-kingfisher" checked={on} onChange={set} />
-      {words}
+    <label className="flex items-center gap-2 text-sm leading-snug">
+      <input type="checkbox" className="shrink-0 accent-kingfisher" checked={on} onChange={set} />
+      {picture && <SymptomPicture symptom={one.key} />}
+      {one.words}
     </label>
   );
 }

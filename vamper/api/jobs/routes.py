@@ -26,6 +26,7 @@ from vamper.api.jobs.schemas import (
     JobSummaryOut,
     NewJob,
     PackingEvent,
+    ShelfIn,
     ViewOut,
 )
 from vamper.api.jobs.views import job_out, last_run_words
@@ -39,6 +40,8 @@ router = door_router()
 
 Revision = Annotated[str, Len(1, 64)]
 _HEARTBEAT_S = 10.0
+# What a summary says in other words than the list of jobs.
+_OWN = {"arts", "names", "last_run"}
 
 
 @router.get("/jobs", tags=["jobs"])
@@ -46,8 +49,9 @@ def list_jobs(here: Here) -> list[JobSummaryOut]:
     ran = {one.job_id: last_run_words(one) for one in here.runs.all()}
     return [
         JobSummaryOut(
-            **{name: getattr(job, name) for name in JobSummaryOut.model_fields if name not in ("arts", "last_run")},
+            **{name: getattr(job, name) for name in JobSummaryOut.model_fields if name not in _OWN},
             arts=list(job.arts),
+            names=list(job.names),
             last_run=ran.get(job.id),
         )
         for job in here.jobs.all()
@@ -126,6 +130,15 @@ def put_back_job(here: Here, job_id: Id) -> None:
 @router.post("/jobs/{job_id}/copy", tags=["jobs"], status_code=201)
 def copy_job(here: Here, job_id: Id) -> JobId:
     return JobId(id=here.jobs.copy(job_id))
+
+
+@router.post("/jobs/{job_id}/shelf", tags=["jobs"], status_code=204)
+def put_on_shelf(here: Here, job_id: Id, asked: ShelfIn) -> None:
+    """Put a job aside or get it back; make it a template or a job again."""
+    if asked.archived is not None:
+        here.jobs.put_aside(job_id, asked.archived)
+    if asked.is_template is not None:
+        here.jobs.make_template(job_id, asked.is_template)
 
 
 @router.post("/jobs/{job_id}/changes", tags=["changes"])

@@ -3,7 +3,7 @@
 from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 
 from vamper.api.door import Number
 from vamper.api.places import PlaceOut
@@ -23,8 +23,22 @@ class JobSummaryOut(BaseModel):
     changed_at: datetime
     handed_off_at: datetime | None
     arts: list[str]
+    customer: str
+    names: list[str]
+    """What its designs are called."""
+    is_template: bool
+    archived_at: datetime | None
     last_run: str | None
     """How its last sheet came out."""
+
+
+class ShelfIn(BaseModel):
+    """Where a job stands on the shelf: put aside, and whether others are begun from it; what is not said stays."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    archived: bool | None = None
+    is_template: bool | None = None
 
 
 class GlanceShape(BaseModel):

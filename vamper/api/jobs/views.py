@@ -20,14 +20,16 @@ from vamper.api.sheet.views import layout_part, sheet_part
 from vamper.core.design import DesignedItem
 from vamper.core.ledger.run import CameOut
 from vamper.core.plan import Plan
-from vamper.core.values.findings import BadInput, Finding
+from vamper.core.values.findings import BadInput, Finding, most_serious_first
 from vamper.core.values.job import Job
 from vamper.core.values.placement import Pin
 from vamper.services.brief.brief import brief
+from vamper.services.brief.phrase import Told
 from vamper.services.brief.rail import dry_run_figure, empty_stations, finish_figure, stations
 from vamper.services.finish.finishing import finishing_of
 from vamper.services.jobs.jobs import JobState
 from vamper.services.ledger.runs import KeptRun
+from vamper.services.ledger.shelf_findings import shelf_findings
 from vamper.services.packing.desk import Packing
 from vamper.services.work.cache import Cache
 from vamper.services.workshop import ArtNotes, Planned, Workshop
@@ -74,15 +76,16 @@ class Views:
 
     def view(self, state: JobState) -> ViewOut:
         """The job; where it cannot be planned, the sentence that says why."""
-        phrases = [PhraseOut(text=p.text, key=p.key) for p in brief(self._workshop.told(state))]
         try:
             planned = self._workshop.plan(state)
         except BadInput as bad:
+            phrases = _brief(self._workshop.told(state))
             rail = [StationOut(**_fields(figure)) for figure in empty_stations()]
             return ViewOut(
                 job=job_out(state), brief=phrases, stations=rail, findings=[], problem=bad.sentence, parts=None
             )
-        head = self._head(planned)
+        phrases = _brief(self._workshop.told(state, planned.plan))
+        head = self._head(planned, tuple(shelf_findings(planned.plan, self._workshop.supplies)))
         dry_run = dry_run_figure(self._workshop.dry_runs.look(state.id), planned.plan)
         finish = finish_figure(finishing_of(planned.plan), self._workshop.evenings.now(), planned.findings)
         return ViewOut(
@@ -123,24 +126,25 @@ class Views:
     def _design(self, item: DesignedItem, revision: str, notes: ArtNotes) -> ItemOut:
         return self._items.get(revision, lambda: item_out(item, revision, notes))
 
-    def _head(self, planned: Planned) -> _Head:
+    def _head(self, planned: Planned, shelf: tuple[Finding, ...] = ()) -> _Head:
+        """The head, with what the shelf says besides; that is no part of any revision."""
         plan, packing = planned.plan, planned.packing
-        job = plan.asked
+        job, findings = plan.asked, most_serious_first((*planned.findings, *shelf))
 
         def make() -> _Head:
             frame = _digest(
                 job.paper, job.printer, job.cutter, job.marks, job.stock, job.calibration, job.misses, *_seen(job)
             )
             return _Head(
-                [StationOut(**_fields(figure)) for figure in stations(plan, planned.findings)],
-                [finding_out(finding) for finding in planned.findings],
+                [StationOut(**_fields(figure)) for figure in stations(plan, findings)],
+                [finding_out(finding) for finding in findings],
                 frame,
                 {item.number: _digest(*_drawn_from(plan, item)) for item in plan.items},
                 _digest(packing.layout_id, frame),
                 _digest(job.stock, job.cutter, sorted({item.spec.cut for item in plan.items}), plan.settings),
             )
 
-        return self._heads.get((job, packing.layout_id), make)
+        return self._heads.get((job, packing.layout_id, tuple(one.title + one.text for one in shelf)), make)
 
     def _part(
         self,
@@ -158,6 +162,10 @@ class Views:
                 return None
             return kept.get(key, lambda: draw(planned.plan, revision))
         return kept.get(key, lambda: draw(self._workshop.plan(state).plan, revision))
+
+
+def _brief(told: Told) -> list[PhraseOut]:
+    return [PhraseOut(text=phrase.text, key=phrase.key) for phrase in brief(told)]
 
 
 def _drawn_from(plan: Plan, item: DesignedItem) -> tuple[Any, ...]:

@@ -2,17 +2,30 @@
 
 from collections.abc import Iterator
 
-from vamper.api.ledger.schemas import CostOut, CostPartOut, PieceCostOut, SentenceOut, ShelfOut, SuppliesOut
-from vamper.core.ledger.cost import Costing, PieceCost, Rates, Work, break_even, costs_of
-from vamper.core.ledger.supply import OnShelf
+from vamper.api.ledger.schemas import (
+    CostOut,
+    CostPartOut,
+    InMachineOut,
+    PieceCostOut,
+    PriceOut,
+    SentenceOut,
+    ShelfOut,
+    StoredOut,
+    SuppliesOut,
+    ThingOut,
+)
+from vamper.core.ledger.cost import RATE_WORDS, Costing, PieceCost, Rates, SharedBy, Work, break_even, costs_of
+from vamper.core.ledger.supply import LOW_SHARE, THINGS, OnShelf, Stored
 from vamper.core.plan import Plan
+from vamper.core.values.blade import BLADE_METRES
 from vamper.services.brief.words import plural
 from vamper.services.ledger.costing import work_of
+from vamper.services.ledger.logging import is_simulated
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
 
-# Fewer sheets than this share of what was bought are few.
-_LOW, _FEW = 0.2, 2
+# So few sheets are few, however many were bought.
+_FEW = 2
 # Less than this is nothing when it is written down.
 _SEEN = 0.005
 
@@ -22,7 +35,7 @@ def money(value: float, rates: Rates) -> str:
 
 
 def supplies_out(workshop: Workshop) -> SuppliesOut:
-    rates = workshop.supplies.rates()
+    typed, used = workshop.supplies.rates(), workshop.supplies.prices()
     kept = workshop.shop.stocks.all()
     return SuppliesOut(
         stocks=[
@@ -32,31 +45,96 @@ def supplies_out(workshop: Workshop) -> SuppliesOut:
                 bought=one.bought,
                 spent=one.spent,
                 left=one.left,
-                low=one.left <= max(_FEW, _LOW * one.bought),
-                sheet_price=money(one.sheet_price, rates),
+                low=one.left <= max(_FEW, LOW_SHARE * one.bought),
+                sheet_price=money(one.sheet_price, used),
                 newest_pack=one.newest_pack,
             )
             for one in workshop.supplies.stocks()
         ],
+        things=[_stored_out(one, used) for one in workshop.supplies.stored()],
+        in_machines=list(_in_machines(workshop)),
         can_buy=[SentenceOut(key=key, words=one.name) for key, one in kept.items()],
-        rates=rates,
+        can_buy_things=[
+            ThingOut(key=key, name=one.name, bought_by=one.bought_by, unit=one.unit) for key, one in THINGS.items()
+        ],
+        rates=typed,
+        prices=[
+            PriceOut(key=key, words=words, typed=getattr(typed, key), used=round(getattr(used, key), 4))
+            for key, words in RATE_WORDS.items()
+        ],
+        shares=list(SharedBy),
     )
 
 
-def cost_out(workshop: Workshop, plan: Plan, ink_ml: float) -> CostOut:
-    rates, shelf = workshop.supplies.rates(), workshop.supplies.of(plan.asked.stock.key)
-    simulated = plan.job.cutter.practice is not None
-    work = work_of(plan, shelf, workshop.runs, ink_ml, simulated)
-    found = costs_of(work, rates)
+def _stored_out(one: Stored, rates: Rates) -> StoredOut:
+    words = THINGS[one.thing]
+    return StoredOut(
+        thing=one.thing,
+        name=one.name or words.name,
+        words=f"{one.left:.3g} of {one.bought:.4g} {words.unit} left",
+        share_left=one.left / one.bought,
+        low=one.is_low,
+        price=money(one.price, rates),
+        newest=one.newest,
+    )
+
+
+def _in_machines(workshop: Workshop) -> Iterator[InMachineOut]:
+    """Blades and mats that are in use, and what they went through."""
+    cutters, care = workshop.shop.cutters.all(), workshop.shop.care
+    for blade in care.blades.all():
+        if blade.cutter_id in cutters:
+            left = max(0.0, 1 - blade.value.metres / BLADE_METRES)
+            words = f"{blade.value.metres:.0f} of about {BLADE_METRES:.0f} m cut"
+            yield InMachineOut(
+                what="blade", name=blade.name, machine=cutters[blade.cutter_id].name, words=words, share_left=left
+            )
+    for mat in care.mats.all():
+        if mat.cutter_id in cutters:
+            words = f"{plural(mat.value.loads, 'load')} since it was washed, {plural(mat.value.washings, 'washing')}"
+            yield InMachineOut(
+                what="mat", name=mat.name, machine=cutters[mat.cutter_id].name, words=words, share_left=None
+            )
+
+
+def cost_out(workshop: Workshop, plan: Plan) -> CostOut:
+    rates, found, work, shelf = _costed(workshop, plan, _ink_ml(workshop, plan))
     names = {item.number: item.as_asked.name for item in plan.items}
     counts = {one.number: one.count for one in work.designs}
     return CostOut(
         known=found.total > 0,
         pieces=[_piece_out(one, names[one.number], counts[one.number], rates) for one in found.pieces],
         total=money(found.total, rates),
+        a_piece=_a_piece(found, work, rates),
         lines=list(_lines(found, work, shelf, rates)),
         tax_line=rates.tax_line,
     )
+
+
+def cost_a_piece(workshop: Workshop, plan: Plan, laid: Plan) -> str:
+    """What a piece costs in another layout of a plan, in the mean; "" while no price is known. Its ink is that of the
+    plan, by the number of pieces.
+    """
+    share = laid.layout.pieces / plan.layout.pieces if plan.layout.pieces else 0.0
+    rates, found, work, _ = _costed(workshop, laid, _ink_ml(workshop, plan) * share)
+    return _a_piece(found, work, rates)
+
+
+def _a_piece(found: Costing, work: Work, rates: Rates) -> str:
+    count = sum(one.count for one in work.designs)
+    return money(found.total / count, rates) if found.total and count else ""
+
+
+def _ink_ml(workshop: Workshop, plan: Plan) -> float:
+    """Measured only where ink has a price."""
+    return workshop.ink_ml(plan, range(len(plan.sheets))) if workshop.supplies.prices().ink_ml else 0.0
+
+
+def _costed(workshop: Workshop, plan: Plan, ink_ml: float) -> tuple[Rates, Costing, Work, OnShelf | None]:
+    """What a planned job costs, with what that was reckoned from."""
+    rates, shelf = workshop.supplies.prices(), workshop.supplies.of(plan.asked.stock.key)
+    work = work_of(plan, shelf, workshop.runs, ink_ml, is_simulated(plan.asked))
+    return rates, costs_of(work, rates), work, shelf
 
 
 def _piece_out(one: PieceCost, name: str, count: int, rates: Rates) -> PieceCostOut:

@@ -2,40 +2,45 @@
 
 from typing import Annotated
 
-from fastapi import File, Query, Response, UploadFile
+from fastapi import File, Form, Query, Response, UploadFile
 
-from vamper.api.door import Id, in_turn
+from vamper.api.door import MOST_FILE_BODY, Id, Number, in_turn
 from vamper.api.door import router as door_router
 from vamper.api.downloads import download
 from vamper.api.here import Here
-from vamper.api.ledger.cost_views import check_stock, cost_out, supplies_out
 from vamper.api.ledger.schemas import (
     CameOutIn,
     CameOutQuestion,
-    CostOut,
     DiagnosisIn,
     DiagnosisOut,
     DiagnosisStartOut,
     FoundIn,
     LaterIn,
     LedgerOut,
-    RatesIn,
-    RunId,
+    MadeAgainIn,
+    NewId,
     SentenceOut,
-    SuppliesOut,
+    SpoiltInPicture,
     TakenOut,
 )
 from vamper.api.ledger.views import diagnosis_out, ledger_out, question_out
+from vamper.api.places import CORNERS, corners_of
+from vamper.api.twin.schemas import PhotoKind
 from vamper.core.ledger.diagnosis import FACTS, SYMPTOMS, Seen, diagnose
 from vamper.core.ledger.facts import facts_of
 from vamper.core.ledger.run import symptoms_of
-from vamper.core.ledger.supply import Pack
+from vamper.core.values.findings import BadInput
 from vamper.formats.runs_file import read_ledger_json, read_runs_csv, write_ledger_json, write_runs_csv
-from vamper.services.handoff.files import sheet_ink
-from vamper.services.ledger.logging import run_of
+from vamper.services.brief.words import plural
+from vamper.services.ledger.from_photo import spoilt_in
+from vamper.services.ledger.logging import Said, is_simulated
+from vamper.services.twin.comparing import read_picture
+from vamper.services.twin.samples import sample_photo, sample_weeded
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
 from vamper.store.tables import now
+
+_SAMPLES = {PhotoKind.PRINT: sample_photo, PhotoKind.WEEDED: sample_weeded}
 
 router = door_router("ledger")
 
@@ -45,34 +50,55 @@ async def get_question(here: Here, job_id: Id) -> CameOutQuestion:
     """What is still to be asked of a job's sheets, and what of them can be tapped."""
 
     def ask() -> CameOutQuestion:
-        plan = here.plan(here.jobs.get(job_id)).plan
-        return question_out(plan, here.runs.last_hand_off(job_id), here.runs.of_job(job_id))
+        handed = here.last_handed(job_id)
+        shelf = here.supplies.of(handed.document.stock)
+        return question_out(handed, here.runs.of_job(job_id), () if shelf is None else shelf.lots)
 
     return await in_turn(ask)
 
 
 @router.post("/jobs/{job_id}/came-out", status_code=201)
-async def log_outcome(here: Here, job_id: Id, asked: CameOutIn) -> RunId:
+async def log_outcome(here: Here, job_id: Id, asked: CameOutIn) -> NewId:
     """How a sheet came out: kept, and belief, blade, mat and misses follow."""
+    said = Said(
+        asked.sheet, asked.sheets, asked.came_out, tuple(asked.spoilt), asked.note, asked.minutes, asked.lot.strip()
+    )
+    return NewId(id=await in_turn(lambda: here.log_outcome(job_id, said, asked.again)))
 
-    def log() -> RunId:
-        state = here.jobs.get(job_id)
-        plan = here.plan(state).plan
-        run = run_of(
-            plan,
-            state.document,
-            here.shop,
-            asked.sheet,
-            asked.sheets,
-            asked.came_out,
-            asked.spoilt,
-            asked.note,
-            asked.minutes,
-            asked.lot,
-        )
-        return RunId(id=here.log_outcome(job_id, run, asked.again))
 
-    return await in_turn(log)
+@router.post("/jobs/{job_id}/came-out/{sheet}/photo", max_body_size=MOST_FILE_BODY)
+async def look_at_photo(
+    here: Here,
+    job_id: Id,
+    sheet: Number,
+    kind: Annotated[PhotoKind, Form()],
+    file: UploadFile | None = None,
+    corners: Annotated[str | None, Form(pattern=CORNERS, max_length=200)] = None,
+) -> SpoiltInPicture:
+    """The spoilt pieces of a sheet as a photo or scan of it shows them; without a file, as the practice bench made it.
+    `corners` are shares of the picture, top left first, clockwise.
+    """
+
+    def look() -> SpoiltInPicture:
+        plan, checks = here.last_handed(job_id).plan, here.photo_checks
+        if not 1 <= sheet <= len(plan.sheets):
+            raise NotFound("this job has no such sheet")
+        if file is not None:
+            picture = read_picture(file.file.read(), file.filename or "picture", here.designer.room)
+        elif is_simulated(plan.asked):
+            picture = _SAMPLES[kind](plan, sheet - 1, here.shown_of)
+        else:
+            raise BadInput("choose a picture of the sheet", "file")
+        at = corners_of(corners)
+        if kind is PhotoKind.WEEDED:
+            spoilt = spoilt_in(checks.check_weeded(job_id, plan, sheet - 1, here.shown_of, picture, at))
+        else:
+            spoilt = spoilt_in(checks.check_print(job_id, plan, sheet - 1, here.shown_of, picture, None, at))
+        seen = plural(len(plan.sheets[sheet - 1].placements), "piece")
+        words = f"{len(spoilt)} of {seen} look spoilt in this picture." if spoilt else f"All {seen} look good."
+        return SpoiltInPicture(words=f"{words} Look them over before you log them.", spoilt=list(spoilt))
+
+    return await in_turn(look)
 
 
 @router.get("/ledger")
@@ -91,6 +117,15 @@ def look_later(here: Here, run_id: Id, asked: LaterIn) -> None:
 def found_cause(here: Here, run_id: Id, asked: FoundIn) -> None:
     """What turned out to be at work; it is thought of sooner from then on."""
     here.runs.found(run_id, asked.cause)
+
+
+@router.post("/ledger/runs/{run_id}/again", status_code=201)
+async def make_again(here: Here, run_id: Id, asked: MadeAgainIn) -> NewId:
+    """The job of a run as a new one, exactly as it was handed over."""
+    hand_off = here.runs.get(run_id).hand_off_id
+    if hand_off is None:
+        raise BadInput("this run came from a file, without its job; begin a new one", "run")
+    return NewId(id=await in_turn(lambda: here.run_again(hand_off, asked.sheets)))
 
 
 @router.get("/ledger/runs.csv", response_class=Response)
@@ -118,46 +153,6 @@ async def take_runs(here: Here, file: Annotated[UploadFile, File()]) -> TakenOut
         return TakenOut(taken=taken, known=len(runs) - taken)
 
     return await in_turn(take)
-
-
-@router.get("/supplies")
-def get_supplies(here: Here) -> SuppliesOut:
-    """What is on the shelf, and what things cost."""
-    return supplies_out(here)
-
-
-@router.post("/supplies", status_code=201)
-def buy(here: Here, pack: Pack) -> RunId:
-    """A pack of stock comes onto the shelf."""
-    check_stock(here, pack.stock)
-    return RunId(id=here.supplies.buy(pack))
-
-
-@router.delete("/supplies/{pack_id}", status_code=204)
-def take_back(here: Here, pack_id: Id) -> None:
-    """A pack was not bought after all."""
-    here.supplies.remove(pack_id)
-
-
-@router.put("/supplies/rates")
-def change_rates(here: Here, asked: RatesIn) -> SuppliesOut:
-    """Set what things cost."""
-    here.supplies.change_rates(dict(asked.rates))
-    return supplies_out(here)
-
-
-@router.get("/jobs/{job_id}/cost")
-async def get_cost(here: Here, job_id: Id) -> CostOut:
-    """What a job's pieces cost, and what to ask for them."""
-
-    def reckon() -> CostOut:
-        plan = here.plan(here.jobs.get(job_id)).plan
-        ink = 0.0
-        if plan.job.stock.printable and here.supplies.rates().ink_ml:
-            ink = sum(sheet_ink(plan, sheet, here.picture_of).ml for sheet in range(len(plan.sheets)))
-        return cost_out(here, plan, ink)
-
-    return await in_turn(reckon)
 
 
 @router.get("/diagnosis")

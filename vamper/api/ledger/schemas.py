@@ -6,9 +6,11 @@ from typing import Annotated
 from annotated_types import Ge, Le, Len
 from pydantic import BaseModel, ConfigDict
 
-from vamper.core.ledger.cost import Part, Rates
+from vamper.core.ledger.cost import Part, Rates, SharedBy
+from vamper.core.ledger.recipe import RecipeKind
 from vamper.core.ledger.run import CameOut, LaterKind, Note, Sheets, Spoilt, SpoiltPiece, Words
-from vamper.core.values.cut import Cut
+from vamper.core.ledger.supply import Thing
+from vamper.core.values.paper import Gone, Paper
 
 Code = Annotated[str, Len(1, 60)]
 
@@ -43,6 +45,9 @@ class CameOutQuestion(BaseModel):
     height_mm: float
     copies: int
     """How often each sheet is made."""
+    lots: list[str]
+    """The lots of its stock that were bought, the newest first."""
+    simulated: bool
     sheets: list[LaidSheetOut]
     spoilt: list[SpoiltWordOut]
 
@@ -62,8 +67,23 @@ class CameOutIn(BaseModel):
     again: bool = False
 
 
-class RunId(BaseModel):
+class SpoiltInPicture(BaseModel):
+    """What a picture of the sheet shows, to be looked over."""
+
+    words: str
+    spoilt: list[SpoiltPiece]
+
+
+class NewId(BaseModel):
     id: int
+
+
+class MadeAgainIn(BaseModel):
+    """Make a run's job once more, on so many sheets."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    sheets: Sheets
 
 
 class LaterOut(BaseModel):
@@ -76,8 +96,12 @@ class LaterOut(BaseModel):
 class RunOut(BaseModel):
     id: int
     job_id: int | None
+    again: bool
+    """Whether it can be made again exactly."""
     made_at: datetime
     title: str
+    customer: str
+    lot: str
     sheet: int
     sheets: int
     pieces: int
@@ -94,12 +118,13 @@ class RunOut(BaseModel):
 
 
 class RecipeOut(BaseModel):
-    """How often a setting went well: shares 0..1, the interval holds 90 of 100 beliefs."""
+    """How often a way went well: shares 0..1, the interval holds 90 of 100 beliefs."""
 
+    kind: RecipeKind
     stock: str
-    cutter: str
-    cut: Cut
-    blade: str
+    machine: str
+    what: str
+    """What of the machine: a cut and its blade."""
     setting: str
     simulated: bool
     runs: int
@@ -111,6 +136,22 @@ class RecipeOut(BaseModel):
     words: str
     next_setting: str | None
     why: str
+
+
+class SharePoint(BaseModel):
+    """The share of good pieces in one run, and when it was."""
+
+    at: datetime
+    share: float
+
+
+class OverTimeOut(BaseModel):
+    """How the runs on a stock and machine came out, the oldest first."""
+
+    stock: str
+    cutter: str
+    simulated: bool
+    runs: list[SharePoint]
 
 
 class MachineMissesOut(BaseModel):
@@ -127,6 +168,7 @@ class LedgerOut(BaseModel):
     recipes: list[RecipeOut]
     due: list[int]
     machines: list[MachineMissesOut]
+    over_time: list[OverTimeOut]
 
 
 class SentenceOut(BaseModel):
@@ -147,10 +189,55 @@ class ShelfOut(BaseModel):
     newest_pack: int
 
 
+class StoredOut(BaseModel):
+    """Something else on the shelf, in its own unit; `words` say how much of it is left."""
+
+    thing: Thing
+    name: str
+    words: str
+    share_left: float
+    low: bool
+    price: str
+    newest: int
+
+
+class InMachineOut(BaseModel):
+    """A blade or a mat that is in use, and what it went through."""
+
+    what: str
+    name: str
+    machine: str
+    words: str
+    share_left: float | None
+
+
+class ThingOut(BaseModel):
+    """Something that can be bought, and what it is bought by."""
+
+    key: Thing
+    name: str
+    bought_by: str
+    unit: str
+
+
+class PriceOut(BaseModel):
+    """A price of the workshop: the one that was typed, and the one that is reckoned with."""
+
+    key: str
+    words: str
+    typed: float
+    used: float
+
+
 class SuppliesOut(BaseModel):
     stocks: list[ShelfOut]
+    things: list[StoredOut]
+    in_machines: list[InMachineOut]
     can_buy: list[SentenceOut]
+    can_buy_things: list[ThingOut]
     rates: Rates
+    prices: list[PriceOut]
+    shares: list[SharedBy]
 
 
 class RatesIn(BaseModel):
@@ -159,6 +246,35 @@ class RatesIn(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     rates: dict[Code, float | str]
+
+
+class OffcutOut(BaseModel):
+    """An offcut on the shelf, with what is gone of it as an SVG path; `room` says what is left in one piece."""
+
+    id: int
+    name: str
+    stock: str
+    stock_name: str
+    kept_at: datetime
+    paper: Paper
+    path: str
+    room: str
+
+
+class RestIn(BaseModel):
+    """What is left of a sheet of a run, or of a hand-off that was not run yet."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    run: int
+    name: Annotated[str, Len(1, 120)]
+
+
+class GoneOut(BaseModel):
+    """What is gone of a used sheet, by a picture of it."""
+
+    gone: list[Gone]
+    words: str
 
 
 class CostPartOut(BaseModel):
@@ -183,6 +299,7 @@ class CostOut(BaseModel):
     known: bool
     pieces: list[PieceCostOut]
     total: str
+    a_piece: str
     lines: list[str]
     tax_line: str
 

@@ -11,34 +11,40 @@ from vamper.api.ledger.schemas import (
     LaterOut,
     LedgerOut,
     MachineMissesOut,
+    OverTimeOut,
     RecipeOut,
     RunOut,
     SentenceOut,
+    SharePoint,
     SpoiltWordOut,
     SuspectOut,
 )
 from vamper.core.cutting.setting import Known, settings_for
 from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, CHECKS, Check, Diagnosis
-from vamper.core.ledger.recipe import Recipe
-from vamper.core.ledger.run import DAYS_LATER, SPOILT_WORDS, CameOut, Run, Spoilt, UsedSetting
-from vamper.core.plan import Plan
+from vamper.core.ledger.recipe import Recipe, RecipeKind, setting_words
+from vamper.core.ledger.run import DAYS_LATER, SPOILT_WORDS, CameOut, Run, Spoilt
 from vamper.core.values.cut import Cut
 from vamper.formats.svg_path import DECIMALS, shape_path
 from vamper.services.brief.words import plural
+from vamper.services.ledger.handed import HandedOff
+from vamper.services.ledger.logging import is_simulated
 from vamper.services.ledger.runs import KeptRun
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
 
 MOST_SHOWN, MOST_SUSPECTS, MOST_MISSES = 200, 6, 200
+MOST_POINTS, MOST_PLOTS = 60, 12
 
 
-def question_out(plan: Plan, handed: tuple[int, datetime] | None, logged: tuple[KeptRun, ...]) -> CameOutQuestion:
-    runs = {one.run.sheet: one.id for one in logged if handed is not None and one.hand_off_id == handed[0]}
+def question_out(handed: HandedOff, logged: tuple[KeptRun, ...], lots: tuple[str, ...]) -> CameOutQuestion:
+    """What a hand-off is still to be asked, on the sheets as they were handed off."""
+    plan, number = handed.plan, handed.number
+    runs = {one.run.sheet: one.id for one in logged if number is not None and one.hand_off_id == number}
     names = {item.number: item.as_asked.name for item in plan.items}
     open_sheets = [sheet.number + 1 for sheet in plan.sheets if sheet.number + 1 not in runs]
     return CameOutQuestion(
-        handed_off_at=None if handed is None else handed[1],
-        words=f"How did sheet {open_sheets[0]} come out?" if open_sheets and handed is not None else "",
+        handed_off_at=handed.made_at,
+        words=f"How did sheet {open_sheets[0]} come out?" if open_sheets and number is not None else "",
         width_mm=plan.job.paper.width_mm,
         height_mm=plan.job.paper.height_mm,
         sheets=[
@@ -58,6 +64,8 @@ def question_out(plan: Plan, handed: tuple[int, datetime] | None, logged: tuple[
             for sheet in plan.sheets
         ],
         copies=plan.asked.copies,
+        lots=list(lots),
+        simulated=is_simulated(plan.asked),
         spoilt=[
             SpoiltWordOut(key=key, words=words)
             for key, words in SPOILT_WORDS.items()
@@ -75,7 +83,23 @@ def ledger_out(workshop: Workshop, at: datetime) -> LedgerOut:
         recipes=[_recipe_out(workshop, one) for one in workshop.runs.recipes()],
         due=[one.id for one, _ in due],
         machines=_machines(runs),
+        over_time=_over_time(runs),
     )
+
+
+def _over_time(runs: tuple[KeptRun, ...]) -> list[OverTimeOut]:
+    """How runs came out on each stock and machine, those with the newest run first."""
+    found: dict[tuple[str, str, bool], list[SharePoint]] = {}
+    for kept in reversed(runs):
+        run = kept.run
+        points = found.setdefault((run.stock_name, run.cutter, run.simulated), [])
+        if run.made_pieces and len(points) < MOST_POINTS:
+            points.append(SharePoint(at=kept.made_at, share=run.good_pieces / run.made_pieces))
+    return [
+        OverTimeOut(stock=stock, cutter=cutter, simulated=simulated, runs=points[::-1])
+        for (stock, cutter, simulated), points in list(found.items())[:MOST_PLOTS]
+        if len(points) > 1
+    ]
 
 
 def _machines(runs: tuple[KeptRun, ...]) -> list[MachineMissesOut]:
@@ -96,8 +120,11 @@ def run_out(kept: KeptRun, at: datetime) -> RunOut:
     return RunOut(
         id=kept.id,
         job_id=kept.job_id,
+        again=kept.hand_off_id is not None,
         made_at=kept.made_at,
         title=run.title,
+        customer=run.customer,
+        lot=run.lot,
         sheet=run.sheet,
         sheets=run.sheets,
         pieces=run.made_pieces,
@@ -105,7 +132,7 @@ def run_out(kept: KeptRun, at: datetime) -> RunOut:
         came_out=run.came_out,
         stock=run.stock_name,
         cutter=run.cutter,
-        settings="; ".join(_setting_words(one) for one in run.settings),
+        settings="; ".join(setting_words(one) for one in run.settings),
         spoilt=_spoilt_words(run),
         cause=None if run.cause is None else CAUSE_BY_KEY[run.cause].text,
         simulated=run.simulated,
@@ -129,19 +156,16 @@ def _spoilt_words(run: Run) -> str:
     return ", ".join(f"{many} {SPOILT_WORDS[what]}" for what, many in counts.items() if many)
 
 
-def _setting_words(one: UsedSetting) -> str:
-    return f"{one.cut.value} {one.force_gf:g} gf × {one.passes}"
-
-
 def _recipe_out(workshop: Workshop, one: Recipe) -> RecipeOut:
     what, success = one.what, one.success
-    following, why = _next(workshop, one)
+    following, why = _next_cut(workshop, one) if what.kind is RecipeKind.CUT else _next_way(one)
+    went = plural(success.good + success.bad, "run")
     return RecipeOut(
+        kind=what.kind,
         stock=what.stock_name,
-        cutter=what.cutter,
-        cut=what.cut,
-        blade=what.blade,
-        setting=_setting_words(one.setting),
+        machine=what.machine,
+        what=f"{what.blade}° blade" if what.blade else "",
+        setting=one.way,
         simulated=what.simulated,
         runs=len(one.runs),
         share=success.share,
@@ -149,29 +173,45 @@ def _recipe_out(workshop: Workshop, one: Recipe) -> RecipeOut:
         high=success.high,
         lately=one.lately.share,
         drifted=one.drifted,
-        words=f"{success.good} of {plural(success.good + success.bad, 'run')} cut as they should",
+        words=f"{success.good} of {went} {_WENT[what.kind]}",
         next_setting=following,
         why=why,
     )
 
 
-def _next(workshop: Workshop, one: Recipe) -> tuple[str | None, str]:
+_WENT = {
+    RecipeKind.CUT: "cut as they should",
+    RecipeKind.PRINT: "printed well",
+    RecipeKind.MARKS: "with every piece in its place",
+    RecipeKind.FINISH: "came out well and held",
+}
+
+
+def _next_way(one: Recipe) -> tuple[str | None, str]:
+    """Another way that went better, or that this one stands."""
+    if one.better is None:
+        return None, "stands as it is; new jobs on this stock begin with it"
+    better = one.better.success
+    return one.better.words, f"it went well in {better.good} of {plural(better.good + better.bad, 'run')}"
+
+
+def _next_cut(workshop: Workshop, one: Recipe) -> tuple[str | None, str]:
     """What Cut proposes now, and why that is another setting than the one that was used last."""
     cutters = {kept.name: (key, kept.value) for key, kept in workshop.shop.cutters.all().items()}
-    found = cutters.get(one.what.cutter)
+    found, setting, cut = cutters.get(one.what.machine), one.setting, one.what.cut
     try:
         stock = workshop.stock(one.what.stock)
     except NotFound:
         return None, "this stock is not in the workshop any more"
-    if found is None:
+    if found is None or setting is None or cut is None:
         return None, "this machine is not in the workshop any more"
     key, cutter = found
     tried, blade = workshop.shop.tried.of(key, one.what.stock), workshop.shop.care.blades.in_machine(key)
     known = Known(tried.tries, tried.runs, None if blade is None else blade.value)
     settings = settings_for(stock, cutter, known=known)
-    proposed = settings.get(one.what.cut) or settings[Cut.THROUGH]
+    proposed = settings.get(cut) or settings[Cut.THROUGH]
     words = f"{proposed.cut.value} {proposed.force_gf:g} gf × {proposed.passes}"
-    if (proposed.force_gf, proposed.passes) == (one.setting.force_gf, one.setting.passes):
+    if (proposed.force_gf, proposed.passes) == (setting.force_gf, setting.passes):
         if one.drifted:
             return None, "stands as it is, though it went worse lately: change the blade, or run a ladder"
         return None, "stands as it is"

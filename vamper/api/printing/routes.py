@@ -11,7 +11,7 @@ from vamper.api.downloads import download
 from vamper.api.here import Here
 from vamper.api.printing.schemas import InkOut, LineOut, PrintChoiceIn, PrintingOut, ProofIn, ProofOut, SchoolOut
 from vamper.core.plan import Plan
-from vamper.core.printing.advice import SCHOOLS, Advice, PrintChoice, advice_for
+from vamper.core.printing.advice import SCHOOLS, Advice, PrintChoice
 from vamper.core.printing.ink import dry_minutes
 from vamper.core.printing.page_box import page_for
 from vamper.core.printing.proof import scale_of
@@ -41,7 +41,7 @@ def _planned(here: Workshop, job_id: Id, sheet: Number | None = None) -> Plan:
 
 def _advice(here: Workshop, state: JobState, plan: Plan) -> tuple[Advice, PrintChoice]:
     choice = here.shop.prints.get(state.document.printer_id, state.document.stock)
-    return advice_for(plan.job.stock, plan.job.printer, choice), choice
+    return here.print_advice(state.document, plan.job), choice
 
 
 @router.get("/jobs/{job_id}/printing")

@@ -9,6 +9,7 @@ from vamper.api.door import router as door_router
 from vamper.api.here import Here
 from vamper.api.jobs.schemas import JobOut
 from vamper.api.jobs.views import job_out
+from vamper.api.ledger.cost_views import cost_a_piece
 from vamper.api.sheet.schemas import (
     ComparedOut,
     CountedOut,
@@ -87,24 +88,29 @@ async def count_together(
 
 
 @router.get("/jobs/{job_id}/layouts", tags=["sheets"])
-def get_layouts(here: Here, job_id: Id) -> list[ComparedOut]:
+async def get_layouts(here: Here, job_id: Id) -> list[ComparedOut]:
     """The layout on the table, those kept under a name, and straight rows, with the same figures for each."""
-    state = here.jobs.get(job_id)
-    plan = here.plan(state).plan
-    return [
-        ComparedOut(
-            name=one.name,
-            origin=one.origin,
-            sheets=[pieces_out(sheet) for sheet in one.layout.sheets],
-            pins=PINS,
-            pieces=one.pieces,
-            used=one.used,
-            cut_length_mm=one.cut_length_mm,
-            broken=one.broken,
-            saved_at=one.saved_at,
-        )
-        for one in here.layouts.all(job_id, here.design(state), plan)
-    ]
+
+    def compare() -> list[ComparedOut]:
+        state = here.jobs.get(job_id)
+        plan = here.plan(state).plan
+        return [
+            ComparedOut(
+                name=one.name,
+                origin=one.origin,
+                sheets=[pieces_out(sheet) for sheet in one.layout.sheets],
+                pins=PINS,
+                pieces=one.pieces,
+                used=one.used,
+                cut_length_mm=one.cut_length_mm,
+                cost_a_piece=cost_a_piece(here, plan, one.plan),
+                broken=one.broken,
+                saved_at=one.saved_at,
+            )
+            for one in here.layouts.all(job_id, here.design(state), plan)
+        ]
+
+    return await in_turn(compare)
 
 
 @router.post("/jobs/{job_id}/layouts", tags=["sheets"], status_code=201)

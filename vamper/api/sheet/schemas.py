@@ -161,6 +161,8 @@ class ComparedOut(BaseModel):
     pieces: int
     used: float
     cut_length_mm: float
+    cost_a_piece: str
+    """In the workshop's currency; empty while no price is known."""
     broken: int
     saved_at: datetime | None
 

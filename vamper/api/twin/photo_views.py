@@ -12,7 +12,7 @@ from vamper.core.ledger.weeded import PX_A_MM as WEEDED_PX_A_MM
 from vamper.core.plan import Plan
 from vamper.core.values.geometry import placed
 from vamper.core.values.lengths import mm
-from vamper.core.values.miss import LoggedMiss
+from vamper.core.values.miss import LoggedMiss, miss_on_sheet
 from vamper.core.values.units import MM_PER_INCH
 from vamper.formats.svg_path import shape_path
 from vamper.services.brief.words import plural
@@ -126,7 +126,7 @@ def _weeded_out(check: WeededCheck, plan: Plan) -> PhotoCheckOut:
         loose=[_loose_out(piece, numbers, edges) for _, piece in found.pieces],
         unknown=0,
         misses=[
-            _in_sheet(piece.off_mm, turns[placement])
+            miss_on_sheet(piece.off_mm, turns[placement])
             for placement, piece in found.pieces
             if piece.off_mm is not None and not planned.mirror
         ],
@@ -194,12 +194,4 @@ def _misses(check: PiecesCheck) -> Iterator[LoggedMiss]:
         turns = {round(one.turn_deg, 1) for one in check.planned.pieces if one.item == piece.item}
         if piece.off_mm is None or len(turns) != 1 or check.planned.mirror:
             continue
-        yield _in_sheet(piece.off_mm, turns.pop())
-
-
-def _in_sheet(off_mm: tuple[float, float], turn_deg: float) -> LoggedMiss:
-    """A miss in a design's own frame, as the design lies on the sheet."""
-    turn, (dx, dy) = math.radians(turn_deg), off_mm
-    return LoggedMiss(
-        round(dx * math.cos(turn) - dy * math.sin(turn), 3), round(dx * math.sin(turn) + dy * math.cos(turn), 3)
-    )
+        yield miss_on_sheet(piece.off_mm, turns.pop())

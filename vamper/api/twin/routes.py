@@ -9,6 +9,7 @@ from vamper.api.door import MOST_FILE_BODY, Id, Number, in_turn
 from vamper.api.door import router as door_router
 from vamper.api.downloads import download
 from vamper.api.here import Here
+from vamper.api.places import CORNERS, corners_of
 from vamper.api.twin.photo_views import photo_check_out
 from vamper.api.twin.schemas import DryRunIn, DryRunOut, FaultOut, PhotoCheckOut, PhotoKind, SampleIn
 from vamper.api.twin.views import dry_run_out
@@ -127,7 +128,7 @@ async def check_photo(
     file: UploadFile,
     kind: Annotated[PhotoKind, Form()] = PhotoKind.PRINT,
     ppi: Annotated[float | None, Form(ge=50, le=2400)] = None,
-    corners: Annotated[str | None, Form(pattern=r"^[0-9.]+(,[0-9.]+){7}$", max_length=200)] = None,
+    corners: Annotated[str | None, Form(pattern=CORNERS, max_length=200)] = None,
 ) -> PhotoCheckOut:
     """Hold a photo or scan against a sheet; `corners` are shares of the picture, top left first, clockwise."""
 
@@ -187,8 +188,7 @@ def _checked(
             raise BadInput("say how many pixels an inch the scan of the pieces has", "ppi")
         check = checks.check_pieces(job_id, plan, sheet - 1, here.shown_of, picture, ppi)
     else:
-        sides = _sides(corners) if corners else None
-        at = tuple(zip(sides[::2], sides[1::2], strict=True)) if sides else None
+        at = corners_of(corners)
         if kind is PhotoKind.WEEDED:
             check = checks.check_weeded(job_id, plan, sheet - 1, here.shown_of, picture, at)
         else:

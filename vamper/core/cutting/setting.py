@@ -20,7 +20,7 @@ from vamper.core.values.cutter import Cutter, Feed
 from vamper.core.values.job import Job
 from vamper.core.values.lengths import figure, mm
 from vamper.core.values.stock import Stock, Tack
-from vamper.core.values.tried import MOST_PASSES, Outcome, Try
+from vamper.core.values.tried import MOST_PASSES, Outcome, SetThen, Try
 
 STEEP_THICKNESS_UM = 250.0
 STEEP_RADIUS_MM = 0.7
@@ -47,18 +47,24 @@ class Detail:
 
 @dataclass(frozen=True, slots=True)
 class Known:
-    """What is known of a stock on a machine: what was tried and run, the blade in the machine, and how many passes are
-    wanted where that is not left open.
+    """What is known of a stock on a machine: what was tried and run, the blade in the machine, how many passes are
+    wanted where that is not left open, and what was set in a run that is made again exactly.
     """
 
     tries: tuple[Try, ...] = ()
     runs: tuple[Try, ...] = ()
     blade: BladeIn | None = None
     passes: int | None = None
+    then: tuple[SetThen, ...] = ()
 
     @classmethod
     def of(cls, job: Job) -> "Known":
-        return cls(job.tries, job.runs, job.blade, job.passes)
+        return cls(job.tries, job.runs, job.blade, job.passes, job.set_then)
+
+    def set_then(self, cut: Cut, cutter: Cutter) -> SetThen | None:
+        """What a cut was set to in the run that is made again, as far as this machine goes there."""
+        found = next((one for one in self.then if one.cut is cut), None)
+        return found if found is not None and cutter.force_gf.min <= found.force_gf <= cutter.force_gf.max else None
 
     @property
     def has_seen(self) -> bool:
@@ -117,6 +123,11 @@ def propose(
     force, passes, chance = best.force_gf, best.passes, best.chance
     if known.passes and passes != least:
         why_passes = f"{passes} pass{'es' if passes > 1 else ''}, as you chose; {least} would be proposed"
+    if (then := known.set_then(cut, cutter)) is not None:
+        if (then.force_gf, then.passes) != (force, passes):
+            why_passes = f"set as in the run that is made again; {force:g} gf × {passes} would be proposed now"
+        force, passes = then.force_gf, then.passes
+        chance = float(belief.chance(force, passes, bands.of(Outcome.CLEAN))[0])
     middle = float(belief.quantile(0.5))
     needed = _needed_gf(belief, MOST_PASSES)
     reached = depth_um(force, passes, stock, blade, belief.sharpness) * stock.hardness_gf_per_um / middle
@@ -170,7 +181,7 @@ def most_passes(stock: Stock, cutter: Cutter, known: Known = NOTHING_KNOWN) -> i
         for cut in Cut
         if stock.has_backing or cut is Cut.THROUGH
     )
-    return max(_passes(belief, cutter, Detail())[0] for belief in beliefs)
+    return max(*(_passes(belief, cutter, Detail())[0] for belief in beliefs), *(one.passes for one in known.then), 1)
 
 
 def in_passes(belief: Belief, cutter: Cutter, passes: int, seen: bool) -> Proposal:

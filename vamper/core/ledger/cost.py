@@ -14,11 +14,13 @@ from typing import Annotated, Any, ClassVar
 
 from annotated_types import Ge, Le, Len, Lt
 
+from vamper.core.ledger.run import Took
 from vamper.core.values.blade import BLADE_METRES
 from vamper.core.values.limits import ONE_LINE, STRICT
 
 Money = Annotated[float, Ge(0), Le(1_000_000)]
 _MINUTES_AN_HOUR = 60.0
+_NOTHING = Took()
 
 
 class SharedBy(StrEnum):
@@ -60,20 +62,27 @@ class Made:
 
 @dataclass(frozen=True, slots=True)
 class Work:
-    """What a job takes: sheets with the price of one, ink and blade over all of them, m² under a laminate, coats a
-    sheet, minutes of hands; `good` is the share of pieces that come out well.
+    """What a job takes: sheets with the price of one, all else over all of them, minutes of hands; `good` is the share
+    of pieces that come out well.
     """
 
     designs: tuple[Made, ...]
     sheets: int
     sheet_price: float
-    ink_ml: float = 0.0
-    blade_metres: float = 0.0
-    laminate_m2: float = 0.0
-    coats: int = 0
-    on_blanks: bool = False
+    took: Took = _NOTHING
     minutes: float = 0.0
     good: float = 1.0
+
+
+# What a rate is of, in words.
+RATE_WORDS: dict[str, str] = {
+    "hour": "An hour of hands",
+    "ink_ml": "A millilitre of ink",
+    "laminate_m2": "A square metre of laminate",
+    "coat": "A coat of one sheet",
+    "blank": "A blank",
+    "blade": "A blade",
+}
 
 
 class Part(StrEnum):
@@ -119,13 +128,13 @@ def costs_of(work: Work, rates: Rates) -> Costing:
         return Costing((), 0.0, 0.0)
     over_all = {
         Part.STOCK: work.sheets * work.sheet_price,
-        Part.INK: work.ink_ml * rates.ink_ml,
-        Part.LAMINATE: work.laminate_m2 * rates.laminate_m2,
-        Part.COAT: work.coats * work.sheets * rates.coat,
-        Part.BLADE: work.blade_metres / BLADE_METRES * rates.blade,
+        Part.INK: work.took.ink_ml * rates.ink_ml,
+        Part.LAMINATE: work.took.laminate_m2 * rates.laminate_m2,
+        Part.COAT: work.took.coats * rates.coat,
+        Part.BLADE: work.took.metres / BLADE_METRES * rates.blade,
     }
     hands = work.minutes / _MINUTES_AN_HOUR * rates.hour / count
-    blank = rates.blank if work.on_blanks else 0.0
+    blank = work.took.blanks / count * rates.blank
     shares = _shares(work.designs, rates.shared)
     pieces = tuple(
         _piece(one.number, {part: cost * share for part, cost in over_all.items()}, blank, hands, work.good, rates)

@@ -1,14 +1,17 @@
-"""Recipes: how often a setting went well for a stock on a machine, with a blade, for a kind of cut.
+"""Recipes: how often a way of doing something went well, for a stock on a machine.
 
-A recipe is never written by anybody: it is what the runs say. Real and simulated runs are counted apart, and the newest
-run is what stands now.
+A recipe is never written by anybody: it is what the runs say. Real and simulated runs are counted apart. A cut is what
+is set on the machine for one kind of cut with one blade; its newest run is what stands, and what it changes to is for
+the belief in the stock to say. Printing, marks and finishing are ways that are told in words, and each way is counted
+by itself: the one that stands is the one that is taken now, and one that went clearly better comes before it.
 """
 
 from collections import defaultdict
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
+from enum import StrEnum
 
-from vamper.core.ledger.run import CameOut, Run, UsedSetting
+from vamper.core.ledger.run import CameOut, Run, Spoilt, UsedSetting
 from vamper.core.ledger.success import Success, success_of
 from vamper.core.values.cut import Cut
 
@@ -16,52 +19,154 @@ from vamper.core.values.cut import Cut
 _NEWEST = 5
 # Lower by so much than before, and it has drifted.
 _DRIFT = 0.25
+# A way is better where it was taken so often, and its share is higher by so much.
+_TAKEN, _BETTER = 2, 0.15
+NO_REMEDY = "no remedy"
+
+
+class RecipeKind(StrEnum):
+    """What a recipe is of."""
+
+    PRINT = "print"
+    MARKS = "marks"
+    CUT = "cut"
+    FINISH = "finish"
 
 
 @dataclass(frozen=True, slots=True)
 class RecipeFor:
-    """What a recipe is for."""
+    """What a recipe is for; `cut` and `blade` only where it is of a cut."""
 
+    kind: RecipeKind
     stock: str
     stock_name: str
-    cutter: str
-    blade: str
-    cut: Cut
+    machine: str
     simulated: bool
+    cut: Cut | None = None
+    blade: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """One way of doing it, in words, and how often it went well; `newest` is the last run that took it."""
+
+    words: str
+    success: Success
+    newest: int
 
 
 @dataclass(frozen=True, slots=True)
 class Recipe:
-    """`setting` is the one that was used last; `success` counts all its runs, `drifted` says that the newest went worse
-    than those before.
+    """`way` is the one that was taken last, for a cut with its `setting`. `success` counts all runs of a cut, of others
+    those of that way; `drifted` says that the newest went worse than those before, `better` names another way that went
+    clearly better.
     """
 
     what: RecipeFor
-    setting: UsedSetting
+    way: str
+    setting: UsedSetting | None
     success: Success
     lately: Success
     drifted: bool
+    better: Way | None
     runs: tuple[int, ...]
     pieces: int
 
 
+@dataclass(frozen=True, slots=True)
+class _Entry:
+    number: int
+    run: Run
+    way: str
+    good: bool
+    setting: UsedSetting | None = None
+
+
 def recipes_of(runs: Iterable[tuple[int, Run]]) -> tuple[Recipe, ...]:
     """The recipes of numbered runs, the oldest first; those that were used last come first."""
-    groups = defaultdict[RecipeFor, list[tuple[int, Run, UsedSetting]]](list)
+    groups = defaultdict[RecipeFor, list[_Entry]](list)
     for number, run in runs:
         if run.came_out is CameOut.NOT_RUN:
             continue
-        for setting in run.settings:
-            key = RecipeFor(run.stock, run.stock_name, run.cutter, setting.blade, setting.cut, run.simulated)
-            groups[key].append((number, run, setting))
+        for what, entry in _entries(number, run):
+            groups[what].append(entry)
     found = [_recipe(what, entries) for what, entries in groups.items()]
     return tuple(sorted(found, key=lambda one: -one.runs[-1]))
 
 
-def _recipe(what: RecipeFor, entries: Sequence[tuple[int, Run, UsedSetting]]) -> Recipe:
-    good = [run.cut_is_good for _, run, _ in entries]
+def _entries(number: int, run: Run) -> Iterator[tuple[RecipeFor, _Entry]]:
+    """What a run says of each station."""
+
+    def on(kind: RecipeKind, machine: str) -> RecipeFor:
+        return RecipeFor(kind, run.stock, run.stock_name, machine, run.simulated)
+
+    for setting in run.settings:
+        what = RecipeFor(
+            RecipeKind.CUT, run.stock, run.stock_name, run.cutter, run.simulated, setting.cut, setting.blade
+        )
+        yield what, _Entry(number, run, setting_words(setting), run.cut_is_good, setting)
+    if run.media:
+        way = ", ".join(filter(None, (run.media, run.quality)))
+        yield on(RecipeKind.PRINT, run.printer), _Entry(number, run, way, not run.has(Spoilt.PRINT_FAULT))
+    if run.marks:
+        yield on(RecipeKind.MARKS, run.cutter), _Entry(number, run, marks_way(run), not run.has(Spoilt.OFF))
+    if run.process:
+        # What was looked at later says more than the evening itself.
+        held = not any(check.held is False for check in run.later)
+        yield on(RecipeKind.FINISH, ""), _Entry(number, run, finish_way(run), held and not run.has(Spoilt.PRINT_FAULT))
+
+
+def setting_words(one: UsedSetting) -> str:
+    return f"{one.cut.value} {one.force_gf:g} gf × {one.passes}"
+
+
+def marks_way(run: Run) -> str:
+    """How a run's marks were read, in words."""
+    return f"{run.light} light, {', '.join(run.remedies).replace('-', ' ') or NO_REMEDY}"
+
+
+def finish_way(run: Run) -> str:
+    """How a run was finished, in words, with the figures of its labels."""
+    coats = f"{run.coats} coats" if run.coats else ""
+    school = f"school {run.school}" if run.school else ""
+    figures = ", ".join(f"{one.key.replace('_', ' ')} {one.value:g}" for one in run.figures)
+    return ", ".join(filter(None, (run.process.replace("-", " "), school, coats, figures)))
+
+
+def _recipe(what: RecipeFor, entries: Sequence[_Entry]) -> Recipe:
+    newest = entries[-1]
+    mine = entries if what.kind is RecipeKind.CUT else [one for one in entries if one.way == newest.way]
+    good = [one.good for one in mine]
     lately, before = good[-_NEWEST:], good[:-_NEWEST]
-    whole, new = success_of(sum(good), len(good) - sum(good)), success_of(sum(lately), len(lately) - sum(lately))
-    drifted = bool(before) and sum(lately) / len(lately) < sum(before) / len(before) - _DRIFT
-    numbers = tuple(number for number, _, _ in entries)
-    return Recipe(what, entries[-1][2], whole, new, drifted, numbers, sum(run.made_pieces for _, run, _ in entries))
+    success = success_of(sum(good), len(good) - sum(good))
+    return Recipe(
+        what,
+        newest.way,
+        newest.setting,
+        success,
+        success_of(sum(lately), len(lately) - sum(lately)),
+        bool(before) and sum(lately) / len(lately) < sum(before) / len(before) - _DRIFT,
+        None if what.kind is RecipeKind.CUT else _better(entries, newest.way, success),
+        tuple(one.number for one in mine),
+        sum(one.run.made_pieces for one in mine),
+    )
+
+
+def _better(entries: Sequence[_Entry], way: str, success: Success) -> Way | None:
+    """Another way that was taken more than once and went clearly better."""
+    others = defaultdict[str, list[_Entry]](list)
+    for one in entries:
+        if one.way != way:
+            others[one.way].append(one)
+    ways = [
+        Way(words, success_of(good := sum(one.good for one in those), len(those) - good), those[-1].number)
+        for words, those in others.items()
+        if len(those) >= _TAKEN
+    ]
+    best = max(ways, key=lambda one: one.success.share, default=None)
+    return best if best is not None and best.success.share > success.share + _BETTER else None
+
+
+def standing(recipe: Recipe) -> int:
+    """The run whose way is to be taken from now on."""
+    return recipe.runs[-1] if recipe.better is None else recipe.better.newest

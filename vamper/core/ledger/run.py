@@ -13,6 +13,7 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Ge, Le, Len
 
 from vamper.core.values.cut import Cut
+from vamper.core.values.finish import LabelFigure
 from vamper.core.values.limits import ONE_LINE, STRICT
 from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.tried import Outcome
@@ -97,6 +98,24 @@ class UsedSetting:
     blade: Words
 
 
+Amount = Annotated[float, Ge(0), Le(1e6)]
+
+
+@dataclass(frozen=True, slots=True)
+class Took:
+    """What a run took beside its stock, on all its sheets: ml of ink, metres of a blade (times abrasion), m² of
+    laminate, coats of a sheet, and blanks.
+    """
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    ink_ml: Amount = 0.0
+    metres: Amount = 0.0
+    laminate_m2: Amount = 0.0
+    coats: Amount = 0.0
+    blanks: Amount = 0.0
+
+
 class LaterKind(StrEnum):
     """When one looks again."""
 
@@ -105,6 +124,7 @@ class LaterKind(StrEnum):
     YEAR = "a year"
 
 
+_NOTHING_TAKEN = Took()
 DAYS_LATER: dict[LaterKind, int] = {LaterKind.WASH: 2, LaterKind.MONTH: 30, LaterKind.YEAR: 365}
 
 
@@ -123,7 +143,8 @@ class LaterCheck:
 class Run:
     """One run. `sheet` counts from 1, `sheets` is how many alike were made of it, `pieces` how many lie on one.
     `came_out` and `spoilt` say how; `simulated` that it was made on the practice bench. `lot` tells one package of a
-    stock from another. `cause` is what turned out to be at work.
+    stock from another, `figures` are what the labels of its products said: the heat and the time of the press, waits
+    between coats. `from_offcut` says that no new sheet was taken for it. `cause` is what turned out to be at work.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -144,11 +165,17 @@ class Run:
     mat: Words = ""
     settings: Annotated[tuple[UsedSetting, ...], Len(0, 4)] = ()
     light: Words = ""
+    marks: Words = ""
     remedies: Annotated[tuple[Words, ...], Len(0, 20)] = ()
     media: Words = ""
     quality: Words = ""
     process: Words = ""
+    school: Words = ""
     coats: Annotated[int, Ge(0), Le(12)] | None = None
+    figures: Annotated[tuple[LabelFigure, ...], Len(0, 40)] = ()
+    customer: Words = ""
+    took: Took = _NOTHING_TAKEN
+    from_offcut: bool = False
     minutes: Annotated[float, Ge(0), Le(100_000)] | None = None
     simulated: bool = False
     cause: Words | None = None
@@ -168,6 +195,15 @@ class Run:
     def cut_is_good(self) -> bool:
         """Whether the cut did what it should, whatever became of the print."""
         return not any(one.what in _AS_OUTCOME for one in self.spoilt)
+
+    @property
+    def sheets_spent(self) -> int:
+        """Sheets that it took off the shelf."""
+        taken = 0 if self.came_out is CameOut.NOT_RUN else self.sheets
+        return max(0, taken - 1) if self.from_offcut else taken
+
+    def has(self, what: Spoilt) -> bool:
+        return any(one.what is what for one in self.spoilt)
 
 
 def outcome_of(spoilt: Iterable[SpoiltPiece], pieces: int) -> Outcome:

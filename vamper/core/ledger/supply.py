@@ -1,15 +1,24 @@
-"""What is used up: packs of stock that were bought, and how many sheets of them are left."""
+"""What is used up: packs of stock, and everything else that was bought, with how much of each is left.
 
-from collections.abc import Iterable
+Nobody counts what is spent: it follows from the runs since the first purchase.
+"""
+
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from enum import StrEnum
 from typing import Annotated, Any, ClassVar
 
-from annotated_types import Ge, Le
+from annotated_types import Ge, Gt, Le, Len
 
 from vamper.core.ledger.cost import Money
-from vamper.core.ledger.run import CameOut, Run, Words
-from vamper.core.values.limits import STRICT
+from vamper.core.ledger.run import CameOut, Run, Took, Words
+from vamper.core.values.blade import BLADE_METRES
+from vamper.core.values.limits import ONE_LINE, STRICT
+from vamper.core.values.paper import Paper
 from vamper.core.values.stock import StockKey
+
+# Less than this share of what was bought is little.
+LOW_SHARE = 0.2
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,8 +35,8 @@ class Pack:
 
 @dataclass(frozen=True, slots=True)
 class OnShelf:
-    """A stock as it lies on the shelf: bought, spent and left, the price of a sheet, that of the newest pack,
-    and the number of that pack.
+    """A stock as it lies on the shelf: bought, spent and left, the price of a sheet, that of the newest pack, its
+    number, and the lot that its packs come from, the newest first.
     """
 
     stock: str
@@ -36,6 +45,7 @@ class OnShelf:
     sheet_price: float
     pack_price: float
     newest_pack: int = 0
+    lots: tuple[str, ...] = ()
 
     @property
     def left(self) -> int:
@@ -44,6 +54,94 @@ class OnShelf:
 
 def spent_in(runs: Iterable[Run], stock: str) -> int:
     """Sheets of a stock that real runs took."""
-    return sum(
-        run.sheets for run in runs if run.stock == stock and not run.simulated and run.came_out is not CameOut.NOT_RUN
-    )
+    return sum(run.sheets_spent for run in runs if run.stock == stock and not run.simulated)
+
+
+class Thing(StrEnum):
+    """What is bought beside stock."""
+
+    INK = "ink"
+    LAMINATE = "laminate"
+    COAT = "coat"
+    BLANK = "blank"
+    BLADE = "blade"
+
+
+@dataclass(frozen=True, slots=True)
+class ThingWords:
+    """What a thing is called, what it is bought by, and how that is written."""
+
+    name: str
+    bought_by: str
+    unit: str
+
+
+THINGS: dict[Thing, ThingWords] = {
+    Thing.INK: ThingWords("ink", "millilitres in the bottle or cartridge", "ml"),
+    Thing.LAMINATE: ThingWords("laminate", "square metres on the roll", "m²"),
+    Thing.COAT: ThingWords("coat", "coats of one sheet in the can", "coats"),
+    Thing.BLANK: ThingWords("blanks", "pieces", "pieces"),
+    Thing.BLADE: ThingWords("blades", "pieces", "blades"),
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Bought:
+    """So much of a thing that was bought together, for a price."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    thing: Thing
+    amount: Annotated[float, Gt(0), Le(1_000_000)]
+    price: Money = 0.0
+    name: Words = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Stored:
+    """A thing as it lies on the shelf, in its own unit, and what one of that cost the last time."""
+
+    thing: Thing
+    bought: float
+    spent: float
+    price: float
+    newest: int = 0
+    name: str = ""
+
+    @property
+    def left(self) -> float:
+        return max(0.0, self.bought - self.spent)
+
+    @property
+    def is_low(self) -> bool:
+        return self.left <= LOW_SHARE * self.bought
+
+
+_TAKES: dict[Thing, Callable[[Took], float]] = {
+    Thing.INK: lambda took: took.ink_ml,
+    Thing.LAMINATE: lambda took: took.laminate_m2,
+    Thing.COAT: lambda took: took.coats,
+    Thing.BLANK: lambda took: took.blanks,
+    Thing.BLADE: lambda took: took.metres / BLADE_METRES,
+}
+
+
+def takes(thing: Thing, took: Took) -> float:
+    """What is taken of a thing, in its own unit."""
+    return _TAKES[thing](took)
+
+
+def taken_of(thing: Thing, runs: Iterable[Run]) -> float:
+    """What real runs took of a thing, in its own unit."""
+    return sum(takes(thing, run.took) for run in runs if not run.simulated and run.came_out is not CameOut.NOT_RUN)
+
+
+@dataclass(frozen=True, slots=True)
+class Offcut:
+    """What is left of a sheet, to be used once more: its paper with what is gone of it, and where it came from."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    stock: StockKey
+    paper: Paper
+    name: Annotated[str, Len(1, 120), ONE_LINE]

@@ -1,14 +1,18 @@
 """What can be said about a sheet's marks: where they cannot be printed, whether they will be read, what covers them."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 
+import shapely
 from shapely.geometry import box
+from shapely.geometry.base import BaseGeometry
 
 from vamper.core.marks.budget import drifted
 from vamper.core.marks.mark import Mark
 from vamper.core.marks.reading import CAUSE_WORDS, REMEDIES, Cause, Reading
+from vamper.core.marks.sheet_marks import marks_for
 from vamper.core.sheet.live_area import Bound
-from vamper.core.values.findings import Finding, Fix, FixTarget, Severity
+from vamper.core.values.findings import BadInput, Finding, Fix, FixTarget, Severity
 from vamper.core.values.lengths import mm
 from vamper.core.values.marks import LEAST_INSET_MM, NO_MARKS, MarksSpec
 from vamper.core.values.miss import LoggedMiss
@@ -19,6 +23,8 @@ from vamper.core.values.stock import Stock, StockClass
 LIKELY = 0.95
 _CERTAIN = 0.99
 UNLIKELY = 0.5
+# How far marks are moved in at a time, away from those of a first trip, and how often that is tried.
+_INSET_STEP_MM, _MOST_STEPS = 1.0, 60
 
 
 def reading_findings(reading: Reading | None, spec: MarksSpec) -> list[Finding]:
@@ -100,6 +106,44 @@ def drift_findings(misses: Sequence[LoggedMiss]) -> list[Finding]:
             {"dx_mm": round(dx, 3), "dy_mm": round(dy, 3)},
         )
     ]
+
+
+def old_marks_findings(paper: Paper, spec: MarksSpec, marks: Sequence[Mark]) -> list[Finding]:
+    """Marks that would be printed over what was printed on a used sheet before: a sensor would see both."""
+    if not paper.gone or not marks:
+        return []
+    used = shapely.union_all([shapely.make_valid(shapely.Polygon(ring)) for ring in paper.gone_rings])
+    over = [mark for mark in marks if _near(mark, spec).intersects(used)]
+    if not over:
+        return []
+    steps = (spec.inset_mm + step * _INSET_STEP_MM for step in range(1, _MOST_STEPS))
+    free = next((inset for inset in steps if _is_free(paper, replace(spec, inset_mm=inset), used)), None)
+    fixes = () if free is None else (_inset_fix(free),)
+    return [
+        Finding(
+            "marks.over-used",
+            Severity.LOOK,
+            f"{len(over)} of {len(marks)} marks on what is used already",
+            "The sheet was printed before, and new marks over old ones confuse a sensor. Set them farther in, or cover "
+            "the old ones with matte white tape before it is printed.",
+            {"marks": float(len(over))},
+            places=tuple(mark.box_mm for mark in over),
+            fixes=fixes,
+        )
+    ]
+
+
+def _near(mark: Mark, spec: MarksSpec) -> BaseGeometry:
+    """Where nothing else may be printed for a mark to be seen."""
+    place = mark.box_mm
+    return box(place.x_mm, place.y_mm, place.x_mm + place.width_mm, place.y_mm + place.height_mm).buffer(spec.clear_mm)
+
+
+def _is_free(paper: Paper, spec: MarksSpec, used: BaseGeometry) -> bool:
+    try:
+        return not any(_near(mark, spec).intersects(used) for mark in marks_for(paper, spec))
+    except BadInput:
+        return False
 
 
 def marks_findings(paper: Paper, spec: MarksSpec, printable: Bound) -> list[Finding]:

@@ -44,6 +44,15 @@ class PrintChoice:
 
 
 @dataclass(frozen=True, slots=True)
+class Learnt:
+    """Settings that went better in this workshop's own runs, and how that is known."""
+
+    media: str
+    quality: str
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
 class Advice:
     """What to choose, and what to expect; `source` says whose word the media preset is."""
 
@@ -65,8 +74,12 @@ SCHOOLS = {key: School(key, **data) for key, data in _TABLE["schools"].items()}
 _MEDIA_OF = {"plain": "plain paper", "photo": ""}
 
 
-def advice_for(stock: Stock, printer: Printer, choice: PrintChoice | None = None) -> Advice:
-    """The settings to choose for a stock on a printer."""
+def advice_for(
+    stock: Stock, printer: Printer, choice: PrintChoice | None = None, learnt: Learnt | None = None
+) -> Advice:
+    """The settings to choose for a stock on a printer. What was learnt comes before what a label says, and only a
+    maker's own word before that.
+    """
     data = {**_TABLE["classes"][stock.stock_class.value], **_TABLE["stocks"].get(stock.key, {})}
     schools = tuple(SCHOOLS[key] for key in data.pop("schools"))
     advice = Advice(schools=schools, **data)
@@ -82,14 +95,16 @@ def advice_for(stock: Stock, printer: Printer, choice: PrintChoice | None = None
         )
     elif printer.ink is Ink.DYE and Ink.DYE in stock.inks:
         advice = replace(advice, ink="dye ink, as the paper wants")
-    return advice if choice is None else _outranked(advice, choice)
+    return _outranked(advice, choice or PrintChoice(), learnt)
 
 
-def _outranked(advice: Advice, choice: PrintChoice) -> Advice:
+def _outranked(advice: Advice, choice: PrintChoice, learnt: Learnt | None) -> Advice:
     if choice.dry_minutes is not None:
         advice = replace(advice, dry_minutes=choice.dry_minutes)
     if choice.own:
         return replace(advice, media=choice.own, source="your own choice for this printer and stock")
+    if learnt is not None:
+        return replace(advice, media=learnt.media, quality=learnt.quality or advice.quality, source=learnt.source)
     if choice.label:
         return replace(advice, media=choice.label, source="the package's own label")
     if choice.school in SCHOOLS:

@@ -20,6 +20,8 @@ from vamper.core.values.paper import Paper
 from vamper.core.values.printer import Printer
 
 LEAST_SIDE_MM = 5.0
+# Half the width of what joins the parts of a used sheet.
+_THREAD_MM = 0.005
 
 
 @dataclass(frozen=True, slots=True)
@@ -129,19 +131,23 @@ def granted_bound(paper: Paper, cutter: Cutter, others: Sequence[Bound]) -> Boun
 
 def spent_bound(paper: Paper) -> Bound | None:
     """What a part-used sheet still has, None for a whole one."""
-    if paper.spent is None:
+    if not paper.is_used:
         return None
-    gone = paper.spent
-    region = shapely.difference(
-        _region(0, 0, paper.width_mm, paper.height_mm),
-        shapely.box(gone.left_mm, gone.top_mm, gone.left_mm + gone.width_mm, gone.top_mm + gone.height_mm),
-    )
-    return Bound(
-        "spent",
-        f"{size_mm(gone.width_mm, gone.height_mm)} of the first sheet are used already, from {mm(gone.left_mm)} "
-        f"right and {mm(gone.top_mm)} down",
-        as_multi(parts(region)),
-    )
+    reasons, gone = list[str](), list[BaseGeometry]()
+    if (spent := paper.spent) is not None:
+        right, bottom = spent.left_mm + spent.width_mm, spent.top_mm + spent.height_mm
+        gone.append(shapely.box(spent.left_mm, spent.top_mm, right, bottom))
+        reasons.append(
+            f"{size_mm(spent.width_mm, spent.height_mm)} of the first sheet are used already, from "
+            f"{mm(spent.left_mm)} right and {mm(spent.top_mm)} down"
+        )
+    if paper.gone:
+        shapes = shapely.union_all([shapely.make_valid(Polygon(ring)) for ring in paper.gone_rings])
+        gone.append(shapes.buffer(paper.margin_mm, quad_segs=4))
+        kept = f", with {mm(paper.margin_mm)} kept free round them" if paper.margin_mm else ""
+        reasons.append(f"{len(paper.gone)} parts of the first sheet are used already{kept}")
+    region = shapely.difference(_region(0, 0, paper.width_mm, paper.height_mm), shapely.union_all(gone))
+    return Bound("spent", "; ".join(reasons), as_multi(parts(region)))
 
 
 def common_part(paper: Paper, bounds: Sequence[Bound]) -> BaseGeometry:
@@ -169,6 +175,24 @@ def live_area(paper: Paper, bounds: Sequence[Bound]) -> LiveArea:
             "Take a larger sheet or smaller marks",
             "paper",
         )
-    # A used-up strip across the sheet leaves two parts: the larger one is worked on.
-    largest = max(parts(shape), key=lambda part: part.area)
-    return LiveArea(clockwise_on_screen(largest), tuple(bounds))
+    return LiveArea(clockwise_on_screen(_joined(parts(shape))), tuple(bounds))
+
+
+def _joined(found: Sequence[Polygon]) -> Polygon:
+    """The parts of a sheet as one ring: what is used up may leave several, and threads too thin for any piece join
+    those that are worth working on. Parts too small to hold anything are left out.
+    """
+    left = [part for part in found if min(_sides(part)) >= LEAST_SIDE_MM]
+    whole = max(left or found, key=lambda part: part.area)
+    for part in sorted(left, key=lambda one: -one.area):
+        if part is whole or whole.contains(part):
+            continue
+        thread = shapely.shortest_line(whole, part)
+        longer = thread.buffer(_THREAD_MM, cap_style="square")
+        whole = max(parts(shapely.union_all([whole, part, longer])), key=lambda one: one.area)
+    return whole
+
+
+def _sides(part: Polygon) -> tuple[float, float]:
+    left, top, right, bottom = part.bounds
+    return right - left, bottom - top

@@ -26,9 +26,10 @@ from vamper.core.values.placement import Sheet
 from vamper.core.values.printer import Printer
 from vamper.core.values.reading import Light, RoomLight
 from vamper.core.values.stock import Stock
-from vamper.core.values.tried import Passes, Try
+from vamper.core.values.tried import Passes, SetThen, Try
 from vamper.core.values.twin import TwinSpec
 
+SettingsThen = Annotated[tuple[SetThen, ...], Len(0, 4)]
 LaminateUm = Annotated[float, Ge(0), Le(1000)]
 Tries = Annotated[tuple[Try, ...], Len(0, 2000)]
 MOST_ITEMS = 1000
@@ -39,15 +40,16 @@ _PRINTER, _CUTTER, _MARKS, _PACKING, _FINISH = Printer(), Cutter(), MarksSpec(),
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Job:
-    """`held` pieces lie where they are, sheet by sheet; the others are packed round them. `scale_to_fill` asks for all
-    sizes to be scaled together to the largest at which everything fits on so many sheets. `copies` is how often its
-    sheets are made, `coated` says that a coat or resin goes over the pieces. `stock_colour` is the face of a stock that
-    comes in several colours. `from_inside` is for clear decals that are read through a pane. `calibration` is that of
-    this printer with this cutter, `misses` what runs on them were off by. `job_line` prints a line of facts and a bar
-    into the waste. `overcut_mm` is how far a loop runs on past its beginning. `laminate_um` is the film over the face,
-    `passes` how many are wanted where it is not left to the setting, `blade` and `mat` what is in the machine; `tries`
-    and `runs` are what was seen of this stock on this cutter. `twin` is what simulated devices do, where that is
-    not what is believed of the real ones. `finish` is how it is made ready after the cut, `target` what it goes on
+    """`customer` is whom it is for, and what they call it. `held` pieces lie where they are, sheet by sheet; the others
+    are packed round them. `scale_to_fill` asks for all sizes to be scaled together to the largest at which everything
+    fits on so many sheets. `copies` is how often its sheets are made, `coated` says that a coat or resin goes over the
+    pieces. `stock_colour` is the face of a stock that comes in several colours. `from_inside` is for clear decals that
+    are read through a pane. `calibration` is that of this printer with this cutter, `misses` what runs on them were off
+    by. `job_line` prints a line of facts and a bar into the waste. `overcut_mm` is how far a loop runs on past its
+    beginning. `laminate_um` is the film over the face, `passes` how many are wanted where it is not left to the
+    setting, `set_then` what was set in a run that is made again exactly, `blade` and `mat` what is in the machine;
+    `tries` and `runs` are what was seen of this stock on this cutter. `twin` is what simulated devices do, where that
+    is not what is believed of the real ones. `finish` is how it is made ready after the cut, `target` what it goes on
     where more is known of that than its purpose. `shrink` is how its film shrinks: sizes and borders are then those of
     the finished piece.
     """
@@ -55,6 +57,7 @@ class Job:
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
     title: Title = "Untitled job"
+    customer: Title = ""
     paper: Paper
     printer: Printer = _PRINTER
     cutter: Cutter = _CUTTER
@@ -71,6 +74,7 @@ class Job:
     overcut_mm: Annotated[float, Ge(0), Le(10)] = 0.5
     laminate_um: LaminateUm = 0.0
     passes: Passes | None = None
+    set_then: SettingsThen = ()
     blade: BladeIn | None = None
     mat: MatIn | None = None
     tries: Tries = ()

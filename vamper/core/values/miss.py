@@ -4,6 +4,7 @@ Errors are normal along either axis. Where both have the same σ, the length of 
 100 stay under σ · √(−2 ln 0.05) = 2.448 σ.
 """
 
+import math
 from dataclasses import dataclass
 from typing import Annotated, Any, ClassVar
 
@@ -26,3 +27,11 @@ class LoggedMiss:
 
     dx_mm: Annotated[float, Ge(-20), Le(20)]
     dy_mm: Annotated[float, Ge(-20), Le(20)]
+
+
+def miss_on_sheet(off_mm: tuple[float, float], turn_deg: float) -> LoggedMiss:
+    """A miss in a design's own frame, as the design lies on the sheet, turned clockwise on screen."""
+    turn, (dx, dy) = math.radians(turn_deg), off_mm
+    return LoggedMiss(
+        round(dx * math.cos(turn) - dy * math.sin(turn), 3), round(dx * math.sin(turn) + dy * math.cos(turn), 3)
+    )

@@ -1,9 +1,16 @@
 """Paper: a sheet's size, what is gone of one that was used before, and the sizes that have a name."""
 
-from dataclasses import dataclass
-from typing import Any, ClassVar
+from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import Annotated, Any, ClassVar
+
+from annotated_types import Ge, Le, Len
 
 from vamper.core.values.limits import STRICT, Distance, Length
+
+OnPaper = Annotated[float, Ge(-100), Le(3000)]
+# Round what is gone, x and y of each corner in turn, mm from the sheet's top left.
+Gone = Annotated[tuple[OnPaper, ...], Len(6, 4000)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -18,15 +25,37 @@ class Spent:
     top_mm: Distance = 0.0
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Paper:
-    """A sheet's size. `spent` is what is gone of the first one, where it was used before."""
+    """A sheet's size. `spent` is what is gone of the first one, where it was used before, and so are the shapes in
+    `gone`; round these `margin_mm` are kept, since no printer draws a sheet in twice alike.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
     width_mm: Length
     height_mm: Length
     spent: Spent | None = None
+    gone: Annotated[tuple[Gone, ...], Len(0, 500)] = ()
+    margin_mm: Annotated[float, Ge(0), Le(20)] = 0.0
+
+    def __post_init__(self) -> None:
+        if any(len(ring) % 2 for ring in self.gone):
+            raise ValueError("gone: each corner has two numbers, how far it is from the left and from the top")
+
+    @cached_property
+    def gone_rings(self) -> tuple[tuple[tuple[float, float], ...], ...]:
+        """The corners of each shape that is gone."""
+        return tuple(tuple(zip(ring[::2], ring[1::2], strict=True)) for ring in self.gone)
+
+    @property
+    def is_used(self) -> bool:
+        return self.spent is not None or bool(self.gone)
+
+    @property
+    def whole(self) -> "Paper":
+        """The sheet before anything of it was used."""
+        return replace(self, spent=None, gone=(), margin_mm=0.0)
 
 
 @dataclass(frozen=True, slots=True)

@@ -39,3 +39,14 @@ class Try:
     cut: Cut | None = None
     blade: Blade | None = None
     metres: WornMetres | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class SetThen:
+    """What a cut was set to in a run that is to be made again exactly."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    cut: Cut
+    force_gf: Gf
+    passes: Passes

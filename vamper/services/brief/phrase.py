@@ -15,13 +15,15 @@ from vamper.core.values.lengths import size_mm
 from vamper.core.values.registry import Registry
 from vamper.services.design.job_design import Design
 from vamper.services.jobs.document import JobDocument
+from vamper.services.ledger.supplies import KeptOffcut
 from vamper.services.shop.shop import Shop
 
 
 @dataclass(frozen=True, slots=True)
 class Told:
     """What the brief is told from: the document, the job by value, what its machines are called, and whether each was
-    only taken for now because nobody named one; `sheets_left` of its stock, where that is known.
+    only taken for now because nobody named one; `sheets_left` of its stock, where that is known, and how many the job
+    takes, 0 where nobody has planned it.
     """
 
     document: JobDocument
@@ -30,6 +32,7 @@ class Told:
     cutter: str
     for_now: Mapping[str, bool]
     sheets_left: int | None = None
+    sheets_needed: int = 0
 
     def machine(self, kind: str, name: str) -> str:
         return f"{name} (taken for now)" if self.for_now[kind] else name
@@ -37,12 +40,15 @@ class Told:
 
 @dataclass(frozen=True, slots=True)
 class Asked:
-    """What choices are worked out from; `design` is None where the job cannot be designed as it stands."""
+    """What choices are worked out from; `design` is None where the job cannot be designed as it stands, `offcuts` are
+    those of its stock.
+    """
 
     document: JobDocument
     job: Job
     design: Design | None
     shop: Shop
+    offcuts: tuple[KeptOffcut, ...] = ()
 
     @property
     def designed(self) -> Design | None:

@@ -1,28 +1,20 @@
-"""What is handed over: everything in one zip, and a record of it that nothing changes afterwards."""
+"""What is handed over: everything in one zip."""
 
-import zlib
 from collections.abc import Sequence
 from dataclasses import replace
 
-from sqlalchemy import select
-
 from vamper.core.plan import Plan
 from vamper.core.values.findings import Finding
-from vamper.formats.job_file import job_document
-from vamper.formats.plan_file import write_plan
 from vamper.formats.safe_file_name import safe_file_name
 from vamper.services.design.arts import Arts
 from vamper.services.design.designer import ArtFile, Designer
 from vamper.services.handoff.files import bundle, is_own_name
-from vamper.store.database import Sessions
-from vamper.store.tables import HandOffRow
 
 
 class HandOffs:
     """The hand-offs of one workshop."""
 
-    def __init__(self, sessions: Sessions, arts: Arts, designer: Designer) -> None:
-        self._sessions = sessions
+    def __init__(self, arts: Arts, designer: Designer) -> None:
         self._arts = arts
         self._designer = designer
 
@@ -54,18 +46,6 @@ class HandOffs:
             taken.add(name.lower())
             named[name] = art
         return named
-
-    def record(self, job_id: int, plan: Plan, findings: Sequence[Finding]) -> None:
-        """Keep what was handed over: the job by value, with its stock and machines, and its plan."""
-        packed = zlib.compress(write_plan(plan, findings), 6)
-        with self._sessions.begin() as session:
-            session.add(HandOffRow(job_id=job_id, job=job_document(plan.asked), plan=packed))
-
-    def of_job(self, job_id: int) -> list[HandOffRow]:
-        """What was handed over of a job, the newest first."""
-        with self._sessions() as session:
-            rows = select(HandOffRow).where(HandOffRow.job_id == job_id).order_by(HandOffRow.id.desc())
-            return list(session.scalars(rows))
 
 
 def _with_art(plan: Plan, name_of: dict[str, str]) -> Plan:

@@ -20,8 +20,8 @@ from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import FinishSpec, ShrinkSpec, Target
 from vamper.core.values.item import ItemSpec
-from vamper.core.values.job import MOST_ITEMS, MOST_SHEETS, LaminateUm
-from vamper.core.values.limits import ONE_LINE, STRICT, Colour
+from vamper.core.values.job import MOST_ITEMS, MOST_SHEETS, LaminateUm, SettingsThen
+from vamper.core.values.limits import ONE_LINE, STRICT, Colour, Title
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import USUAL_PAPER, Paper
@@ -37,7 +37,7 @@ RowId = Annotated[int, Ge(1), Lt(2**63)]
 UNTITLED = "New job"
 _MARKS, _PACKING, _FINISH = MarksSpec(), PackingSpec(), FinishSpec()
 # Nothing is made on these: a title tells nobody how to lay a piece.
-_BESIDE = {"title", "last_number", "finish", "target"}
+_BESIDE = {"title", "customer", "last_number", "finish", "target"}
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -49,6 +49,7 @@ class JobDocument:
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
     title: Annotated[str, Len(1, 200), ONE_LINE] = UNTITLED
+    customer: Title = ""
     paper: Paper = USUAL_PAPER
     printer_id: RowId
     cutter_id: RowId
@@ -62,6 +63,7 @@ class JobDocument:
     job_line: bool = False
     laminate_um: LaminateUm = 0.0
     passes: Passes | None = None
+    set_then: SettingsThen = ()
     marks: MarksSpec = _MARKS
     packing: PackingSpec = _PACKING
     finish: FinishSpec = _FINISH

@@ -1,6 +1,6 @@
 """Jobs in the workshop: every change is one transaction and one step of the job's history."""
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 from types import MappingProxyType
@@ -29,6 +29,10 @@ _KEPT_DOCUMENTS = 50
 NOTHING: Mapping[str, Any] = MappingProxyType({})
 
 Edit = Callable[[JobDocument], JobDocument]
+# What runs have taught a job of that document; fields with their values.
+Taught = Callable[[JobDocument, Job], Mapping[str, Any]]
+# With these comes what was learnt of them.
+_TAUGHT_WITH = {"stock", "cutter_id"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,15 +61,22 @@ class JobSummary:
     changed_at: datetime
     handed_off_at: datetime | None
     arts: tuple[str, ...]
+    customer: str
+    names: tuple[str, ...]
+    is_template: bool
+    archived_at: datetime | None
 
 
 class Jobs:
     """All jobs of one workshop."""
 
-    def __init__(self, sessions: Sessions, shop: Shop, usual: UsualMachines) -> None:
+    def __init__(
+        self, sessions: Sessions, shop: Shop, usual: UsualMachines, taught: Taught = lambda _document, _job: NOTHING
+    ) -> None:
         self._sessions = sessions
         self._shop = shop
         self._usual = usual
+        self._taught = taught
         self._documents: Cache[JobDocument] = Cache(_KEPT_DOCUMENTS)
 
     def all(self) -> list[JobSummary]:
@@ -87,6 +98,10 @@ class Jobs:
                     aware(row.changed_at),
                     aware(row.handed_off_at) if row.handed_off_at else None,
                     tuple(row.arts),
+                    row.customer,
+                    tuple(row.names),
+                    row.is_template,
+                    aware(row.archived_at) if row.archived_at else None,
                 )
                 for row, stock in rows
             ]
@@ -94,7 +109,12 @@ class Jobs:
     def create(self, title: str) -> int:
         """A new, empty job on the usual printer and cutter; returns its number."""
         printer, cutter = self._usual.machines()
-        return self.add(JobDocument(title=title, printer_id=printer, cutter_id=cutter))
+        return self.add(self._learned(JobDocument(title=title, printer_id=printer, cutter_id=cutter)))
+
+    def _learned(self, document: JobDocument, but: Iterable[str] = ()) -> JobDocument:
+        """A job with what runs have taught of its stock and machines, `but` for fields that were set on purpose."""
+        changes = self._taught(document, self.made_by(document))
+        return document.changed({name: value for name, value in changes.items() if name not in but})
 
     def add(self, document: JobDocument) -> int:
         """A new job as given; returns its number."""
@@ -119,7 +139,10 @@ class Jobs:
 
     def core_job(self, state: JobState) -> Job:
         """The job as core plans it: what it is made with, by value."""
-        document = state.document
+        return self.made_by(state.document)
+
+    def made_by(self, document: JobDocument) -> Job:
+        """The job that a document says, by value."""
         stock = self._shop.stocks.get(document.stock).value
         measured = self._shop.measured.of(document.printer_id, document.cutter_id, stock)
         tried, care = self._shop.tried.of(document.cutter_id, document.stock), self._shop.care
@@ -127,6 +150,7 @@ class Jobs:
         mat = care.mats.in_machine(document.cutter_id)
         return Job(
             title=document.title,
+            customer=document.customer,
             paper=document.paper,
             printer=self._shop.printers.get(document.printer_id).value,
             cutter=self._shop.cutters.get(document.cutter_id).value,
@@ -141,6 +165,7 @@ class Jobs:
             shrink=document.shrink,
             laminate_um=document.laminate_um,
             passes=document.passes,
+            set_then=document.set_then,
             blade=None if blade is None else blade.value,
             mat=None if mat is None else mat.value,
             tries=tried.tries,
@@ -164,6 +189,8 @@ class Jobs:
 
         def edit(document: JobDocument) -> JobDocument:
             after = document.changed(changes)
+            if _TAUGHT_WITH & changes.keys():
+                after = self._learned(after, changes)
             return after.items_changed(tuple(item.number for item in after.items), each) if each else after
 
         after = self.edit(job_id, label, edit, ",".join(sorted((*changes, *each))))
@@ -271,9 +298,28 @@ class Jobs:
             row.removed_at = None
 
     def copy(self, job_id: int) -> int:
-        """A new job with the same content."""
-        document = self.get(job_id).document
-        return self.add(replace(document, title=f"{document.title}, again"[:200]))
+        """A new job with the same content; one that is begun from a template keeps its title."""
+        document, is_template = self.get(job_id).document, self._is_template(job_id)
+        return self.add(document if is_template else replace(document, title=again(document.title)))
+
+    def _is_template(self, job_id: int) -> bool:
+        with self._sessions() as session:
+            return _row(session, job_id).is_template
+
+    def put_aside(self, job_id: int, away: bool) -> None:
+        """Take a job out of the way, or get it back; nothing else of it changes."""
+        with self._sessions.begin() as session:
+            _row(session, job_id).archived_at = now() if away else None
+
+    def make_template(self, job_id: int, yes: bool) -> None:
+        """Others are begun from a template as copies."""
+        with self._sessions.begin() as session:
+            _row(session, job_id).is_template = yes
+
+
+def again(title: str) -> str:
+    """What a job is called that is made once more."""
+    return f"{title}, again"[:200]
 
 
 def _titled(name: str) -> str:
@@ -312,6 +358,7 @@ def _write(session: Session, row: JobRow, document: JobDocument) -> None:
     row.printer_id, row.cutter_id = document.printer_id, document.cutter_id
     row.pieces, row.designs = sum(item.quantity for item in document.items), len(document.items)
     row.arts = [item.art for item in document.items]
+    row.customer, row.names = document.customer, [item.name for item in document.items]
     row.changed_at = now()
 
 

@@ -1,10 +1,11 @@
 """What a planned job costs: its work, taken from the plan, the shelf and the runs."""
 
 from collections import Counter
+from collections.abc import Sequence
 
 from vamper.core.finishing.process import process_of_job
 from vamper.core.ledger.cost import Made, Work
-from vamper.core.ledger.run import CameOut
+from vamper.core.ledger.run import CameOut, Took
 from vamper.core.ledger.success import success_of
 from vamper.core.ledger.supply import OnShelf
 from vamper.core.plan import Plan, metres_of
@@ -15,25 +16,33 @@ from vamper.services.ledger.runs import Runs
 _MM2_IN_M2 = 1e6
 
 
+def took_of(plan: Plan, sheets: Sequence[int], times: int, ink_ml: float) -> Took:
+    """What some sheets (from 0) of a plan take, each made so many times, with the ink of all of them."""
+    job, process = plan.asked, process_of_job(plan.asked)
+    made = len(sheets) * times
+    paper = job.paper.width_mm * job.paper.height_mm / _MM2_IN_M2
+    coats = job.finish.coats if job.finish.coats is not None else process.coats
+    on_blanks = job.stock.stock_class is StockClass.DYE
+    return Took(
+        ink_ml=ink_ml * times,
+        metres=sum(metres_of(plan, number) for number in sheets) * times if job.cutter.is_machine else 0.0,
+        laminate_m2=paper * made if job.laminate_um else 0.0,
+        coats=coats * made if process.coats else 0.0,
+        blanks=sum(len(plan.sheets[number].placements) for number in sheets) * times if on_blanks else 0.0,
+    )
+
+
 def work_of(plan: Plan, shelf: OnShelf | None, runs: Runs, ink_ml: float, simulated: bool) -> Work:
     """What a job takes; what is likely to be spoilt follows from the runs on its stock."""
     job = plan.asked
     counts = Counter(one.item for sheet in plan.sheets for one in sheet.placements)
-    sheets = len(plan.sheets) * job.copies
-    process = process_of_job(job)
     finishing = finishing_of(plan)
     hands = 0 if finishing is None else sum(one.timed.minutes for one in finishing.steps if one.timed.hands_on)
-    coats = job.finish.coats if job.finish.coats is not None else process.coats
-    paper = job.paper.width_mm * job.paper.height_mm / _MM2_IN_M2
     return Work(
         tuple(Made(item.number, counts.get(item.number, 0) * job.copies, item.edge.shape.area) for item in plan.items),
-        sheets,
+        len(plan.sheets) * job.copies,
         0.0 if shelf is None else shelf.sheet_price,
-        ink_ml * job.copies,
-        sum(metres_of(plan, number) for number in range(len(plan.sheets))) * job.copies,
-        paper * sheets if job.laminate_um else 0.0,
-        coats if process.coats else 0,
-        job.stock.stock_class is StockClass.DYE,
+        took_of(plan, range(len(plan.sheets)), job.copies, ink_ml),
         hands,
         good_share(runs, job.stock.key, simulated),
     )

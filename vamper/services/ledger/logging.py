@@ -1,17 +1,20 @@
 """Logging a run: what is known of it is there already, only how it came out is asked."""
 
 from collections import Counter
-from collections.abc import Iterable
+from dataclasses import dataclass
 
 from vamper.core.finishing.process import process_of_job
 from vamper.core.ledger.run import CameOut, LaterCheck, LaterKind, Run, Spoilt, SpoiltPiece, UsedSetting, outcome_of
 from vamper.core.plan import Plan
-from vamper.core.printing.advice import advice_for
+from vamper.core.printing.advice import Advice
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
+from vamper.core.values.job import Job
+from vamper.core.values.marks import NO_MARKS
 from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.tried import Outcome
-from vamper.services.jobs.document import JobDocument
+from vamper.services.ledger.costing import took_of
+from vamper.services.ledger.handed import HandedOff
 from vamper.services.shop.shop import Shop
 from vamper.services.shop.tried import check_outcome
 
@@ -19,52 +22,63 @@ _WASHED = {"light-transfer", "dark-transfer", "print-flex", "colour-flex", "laye
 _OUTDOORS = {"vehicle", "window"}
 
 
+@dataclass(frozen=True, slots=True)
+class Said:
+    """What a maker says of a sheet (from 1) after it was made; all else is known."""
+
+    sheet: int
+    sheets: int
+    came_out: CameOut
+    spoilt: tuple[SpoiltPiece, ...] = ()
+    note: str = ""
+    minutes: float | None = None
+    lot: str = ""
+
+
 def run_of(
-    plan: Plan,
-    document: JobDocument,
+    handed: HandedOff,
     shop: Shop,
-    sheet: int,
-    sheets: int,
-    came_out: CameOut,
-    spoilt: Iterable[SpoiltPiece] = (),
-    note: str = "",
-    minutes: float | None = None,
-    lot: str = "",
+    said: Said,
+    printed: Advice | None = None,
+    ink_ml: float = 0.0,
+    from_offcut: bool = False,
 ) -> Run:
-    """A run of one sheet (from 1) of a plan.
+    """The run of a sheet that was handed over; `printed` is what was chosen for its print, `ink_ml` what one of it
+    takes.
 
     Raises
     ------
     BadInput
         If the plan has no such sheet, a spoilt piece does not lie on it, or what is said does not go together.
     """
-    if not 1 <= sheet <= len(plan.sheets):
-        raise BadInput(f"this plan has {len(plan.sheets)} sheets, and no sheet {sheet}", "sheet")
-    placements = plan.sheets[sheet - 1].placements
-    pieces = tuple(dict.fromkeys(spoilt))
+    plan, document = handed.plan, handed.document
+    if not 1 <= said.sheet <= len(plan.sheets):
+        raise BadInput(f"this plan has {len(plan.sheets)} sheets, and no sheet {said.sheet}", "sheet")
+    placements = plan.sheets[said.sheet - 1].placements
+    pieces = tuple(dict.fromkeys(said.spoilt))
     if any(one.placement >= len(placements) for one in pieces):
         raise BadInput("a spoilt piece is named that does not lie on this sheet; look at it again", "spoilt")
-    if (came_out is CameOut.SPOILED) != bool(pieces):
+    if (said.came_out is CameOut.SPOILED) != bool(pieces):
         raise BadInput("tap the pieces that are spoilt, or say that all are good", "spoilt")
     job = plan.asked
-    stock = shop.stocks.get(document.stock)
+    stocks, printers, cutters = shop.stocks.all(), shop.printers.all(), shop.cutters.all()
     blade = shop.care.blades.in_machine(document.cutter_id)
     mat = shop.care.mats.in_machine(document.cutter_id)
     used = {plan.item(one.item).spec.cut for one in placements}
     process = process_of_job(job)
-    advice = advice_for(job.stock, job.printer) if job.stock.printable else None
     return Run(
         title=document.title,
-        sheet=sheet,
-        sheets=sheets,
+        customer=document.customer,
+        sheet=said.sheet,
+        sheets=said.sheets,
         pieces=len(placements),
-        came_out=came_out,
+        came_out=said.came_out,
         spoilt=pieces,
         stock=document.stock,
-        stock_name=stock.name,
-        lot=lot,
-        printer=shop.printers.get(document.printer_id).name,
-        cutter=shop.cutters.get(document.cutter_id).name,
+        stock_name=stocks[document.stock].name if document.stock in stocks else job.stock.name,
+        lot=said.lot,
+        printer=printers[document.printer_id].name if document.printer_id in printers else "",
+        cutter=cutters[document.cutter_id].name if document.cutter_id in cutters else "",
         blade="" if blade is None else blade.name,
         blade_metres=0.0 if blade is None else blade.value.metres,
         mat="" if mat is None else mat.name,
@@ -74,16 +88,26 @@ def run_of(
             if cut in used and job.cutter.is_machine
         ),
         light=str(job.room_light),
+        marks="" if plan.job.marks.family == NO_MARKS else plan.job.marks.family,
         remedies=tuple(str(one) for one in job.marks.remedies),
-        media="" if advice is None else advice.media,
-        quality="" if advice is None else advice.quality,
+        media="" if printed is None else printed.media,
+        quality="" if printed is None else printed.quality,
         process=process.key,
+        school="" if job.finish.school is None else str(job.finish.school.value),
         coats=job.finish.coats if job.finish.coats is not None else (process.coats or None),
-        minutes=minutes,
-        simulated=job.cutter.practice is not None or job.printer.practice is not None,
-        later=() if came_out is CameOut.NOT_RUN else _later(process.key, str(job.purpose)),
-        note=note,
+        figures=tuple(one for one in job.finish.label if one.key in process.label_keys()),
+        took=took_of(plan, (said.sheet - 1,), said.sheets, ink_ml),
+        from_offcut=from_offcut,
+        minutes=said.minutes,
+        simulated=is_simulated(job),
+        later=() if said.came_out is CameOut.NOT_RUN else _later(process.key, str(job.purpose)),
+        note=said.note,
     )
+
+
+def is_simulated(job: Job) -> bool:
+    """Whether a job is made on the practice bench."""
+    return job.cutter.practice is not None or job.printer.practice is not None
 
 
 def _later(process: str, purpose: str) -> tuple[LaterCheck, ...]:

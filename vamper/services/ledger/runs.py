@@ -1,7 +1,7 @@
 """The runs of one workshop: logged once, looked up, and written out."""
 
 import threading
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime, timedelta
 from typing import Any
@@ -15,7 +15,7 @@ from vamper.core.ledger.run import DAYS_LATER, LaterCheck, LaterKind, Run
 from vamper.core.values.findings import BadInput
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions
-from vamper.store.tables import HandOffRow, RunRow, now
+from vamper.store.tables import RunRow, now
 
 _RUN = TypeAdapter(Run)
 # Stock, cutter, whether it was simulated.
@@ -84,8 +84,9 @@ class Runs:
         hand_off_id: int | None,
         again: bool = False,
         made_at: datetime | None = None,
+        along: Callable[[], None] = lambda: None,
     ) -> int:
-        """Log a run; returns its number.
+        """Log a run, with what is written `along` with it in the same transaction; returns its number.
 
         Raises
         ------
@@ -94,7 +95,7 @@ class Runs:
         """
         with self._lock:
             self._ask_if_logged(run, hand_off_id, again)
-            with self._sessions.begin() as session:
+            with self._sessions.together() as session:
                 row = RunRow(
                     job_id=job_id,
                     hand_off_id=hand_off_id,
@@ -105,6 +106,7 @@ class Runs:
                 session.add(row)
                 session.flush()
                 kept = _kept(row)
+                along()
             # Where nobody has read them yet, it is among those that will be read.
             if self._kept is not None:
                 self._kept = (*self._kept, kept)
@@ -164,17 +166,6 @@ class Runs:
             if one.run.cause is not None and not one.run.simulated:
                 counts[one.run.cause] = counts.get(one.run.cause, 0) + 1
         return counts
-
-    def last_hand_off(self, job_id: int) -> tuple[int, datetime] | None:
-        """The newest hand-off of a job."""
-        with self._sessions() as session:
-            row = session.execute(
-                select(HandOffRow.id, HandOffRow.made_at)
-                .where(HandOffRow.job_id == job_id)
-                .order_by(HandOffRow.id.desc())
-                .limit(1)
-            ).first()
-        return None if row is None else (row.id, _aware(row.made_at))
 
     def _change(self, run_id: int, change: Any) -> None:
         with self._lock:

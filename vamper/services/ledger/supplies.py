@@ -1,4 +1,4 @@
-"""Packs of stock on this workshop's shelf, and what things cost here."""
+"""What lies on this workshop's shelf: packs of stock, all else that is used up, offcuts; and what things cost."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -9,15 +9,27 @@ from pydantic import TypeAdapter
 from sqlalchemy import select
 
 from vamper.core.ledger.cost import Rates
-from vamper.core.ledger.supply import OnShelf, Pack, spent_in
+from vamper.core.ledger.run import Took
+from vamper.core.ledger.supply import THINGS, Bought, Offcut, OnShelf, Pack, Stored, Thing, spent_in, taken_of, takes
+from vamper.core.values.paper import Paper
 from vamper.formats.sentences import read_as
+from vamper.services.jobs.history import aware
 from vamper.services.ledger.runs import Runs
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions
-from vamper.store.tables import PreferenceRow, SupplyRow, now
+from vamper.store.tables import OffcutRow, PreferenceRow, SupplyRow, now
 
-_PACK, _RATES = TypeAdapter(Pack), TypeAdapter(Rates)
+_PACK, _BOUGHT, _OFFCUT, _RATES = TypeAdapter(Pack), TypeAdapter(Bought), TypeAdapter(Offcut), TypeAdapter(Rates)
 _KEY = "rates"
+# What a rate is known from where nobody typed it: the price of the thing that was bought last.
+_RATE_OF = {
+    Thing.INK: "ink_ml",
+    Thing.LAMINATE: "laminate_m2",
+    Thing.COAT: "coat",
+    Thing.BLANK: "blank",
+    Thing.BLADE: "blade",
+}
+_LEAST_SHORT = 0.01
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,6 +39,29 @@ class KeptPack:
     pack: Pack
 
 
+@dataclass(frozen=True, slots=True)
+class KeptBought:
+    id: int
+    bought_at: datetime
+    bought: Bought
+
+
+@dataclass(frozen=True, slots=True)
+class KeptOffcut:
+    id: int
+    kept_at: datetime
+    offcut: Offcut
+
+
+@dataclass(frozen=True, slots=True)
+class Short:
+    """What there is not enough of for a job: its name, what the job takes, and what is left, both with their unit."""
+
+    name: str
+    needed: str
+    left: str
+
+
 class Supplies:
     """What was bought; what is left follows from the runs."""
 
@@ -34,31 +69,98 @@ class Supplies:
         self._sessions = sessions
         self._runs = runs
 
-    def packs(self) -> tuple[KeptPack, ...]:
+    def _rows(self) -> Sequence[SupplyRow]:
         with self._sessions() as session:
-            rows = session.scalars(select(SupplyRow).order_by(SupplyRow.id)).all()
-            return tuple(
-                KeptPack(
-                    row.id, datetime.fromisoformat(row.value["bought_at"]), _PACK.validate_python(row.value["pack"])
-                )
-                for row in rows
-            )
+            return session.scalars(select(SupplyRow).order_by(SupplyRow.id)).all()
 
-    def buy(self, pack: Pack, bought_at: datetime | None = None) -> int:
-        """A pack comes onto the shelf; returns its number."""
-        value = {"bought_at": (bought_at or now()).isoformat(), "pack": _PACK.dump_python(pack, mode="json")}
+    def packs(self) -> tuple[KeptPack, ...]:
+        return tuple(
+            KeptPack(row.id, datetime.fromisoformat(row.value["bought_at"]), _PACK.validate_python(row.value["pack"]))
+            for row in self._rows()
+            if "pack" in row.value
+        )
+
+    def bought(self) -> tuple[KeptBought, ...]:
+        return tuple(
+            KeptBought(
+                row.id, datetime.fromisoformat(row.value["bought_at"]), _BOUGHT.validate_python(row.value["bought"])
+            )
+            for row in self._rows()
+            if "bought" in row.value
+        )
+
+    def buy(self, what: Pack | Bought, bought_at: datetime | None = None) -> int:
+        """A pack of stock, or something else, comes onto the shelf; returns its number."""
+        if isinstance(what, Pack):
+            value = {"pack": _PACK.dump_python(what, mode="json")}
+        else:
+            value = {"bought": _BOUGHT.dump_python(what, mode="json")}
         with self._sessions.begin() as session:
-            row = SupplyRow(value=value)
+            row = SupplyRow(value={"bought_at": (bought_at or now()).isoformat(), **value})
             session.add(row)
             session.flush()
             return row.id
 
-    def remove(self, pack_id: int) -> None:
+    def remove(self, number: int) -> None:
+        """What was bought was not, after all."""
         with self._sessions.begin() as session:
-            row = session.get(SupplyRow, pack_id)
+            row = session.get(SupplyRow, number)
             if row is None:
-                raise NotFound("this pack is not on the shelf any more")
+                raise NotFound("this is not on the shelf any more")
             session.delete(row)
+
+    def stored(self) -> tuple[Stored, ...]:
+        """Everything beside stock that was bought, those that run low first."""
+        of: dict[Thing, list[KeptBought]] = {}
+        for one in self.bought():
+            of.setdefault(one.bought.thing, []).append(one)
+        found = []
+        for thing, those in of.items():
+            first, newest = min(one.bought_at for one in those), those[-1]
+            spent = taken_of(thing, (one.run for one in self._runs.all() if one.made_at >= first))
+            amount = sum(one.bought.amount for one in those)
+            each = newest.bought.price / newest.bought.amount
+            found.append(Stored(thing, amount, spent, each, newest.id, newest.bought.name))
+        return tuple(sorted(found, key=lambda one: one.left / one.bought))
+
+    def short_of(self, stock: str, sheets: int, took: Took) -> tuple[Short, ...]:
+        """What is not enough for a job that takes so much; what nobody said was bought is never short."""
+        found = list[Short]()
+        shelf = self.of(stock)
+        if shelf is not None and shelf.left < sheets:
+            found.append(Short("stock", f"{sheets} sheets", f"{shelf.left}"))
+        for one in self.stored():
+            needed, words = takes(one.thing, took), THINGS[one.thing]
+            if needed > one.left + _LEAST_SHORT:
+                found.append(Short(words.name, f"{needed:.3g} {words.unit}", f"{one.left:.3g}"))
+        return tuple(found)
+
+    def offcuts(self, stock: str | None = None) -> tuple[KeptOffcut, ...]:
+        """Offcuts that were not used yet, the newest first."""
+        rows = select(OffcutRow).where(OffcutRow.used_at.is_(None)).order_by(OffcutRow.id.desc())
+        with self._sessions() as session:
+            found = session.scalars(rows if stock is None else rows.where(OffcutRow.stock_key == stock)).all()
+        return tuple(KeptOffcut(row.id, aware(row.kept_at), _OFFCUT.validate_python(row.value)) for row in found)
+
+    def keep_offcut(self, offcut: Offcut) -> int:
+        """What is left of a sheet is kept to be used once more; returns its number."""
+        with self._sessions.begin() as session:
+            row = OffcutRow(stock_key=offcut.stock, value=_OFFCUT.dump_python(offcut, mode="json"))
+            session.add(row)
+            session.flush()
+            return row.id
+
+    def use_offcut(self, number: int) -> None:
+        """It is used up, or thrown away."""
+        with self._sessions.begin() as session:
+            row = session.get(OffcutRow, number)
+            if row is None:
+                raise NotFound("this offcut is not kept any more")
+            row.used_at = now()
+
+    def offcut_of(self, stock: str, paper: Paper) -> int | None:
+        """The offcut that a job's paper is; None where it is none of them."""
+        return next((one.id for one in self.offcuts(stock) if one.offcut.paper == paper), None)
 
     def of(self, stock: str) -> OnShelf | None:
         """A stock on the shelf; None where nobody said that it was bought."""
@@ -77,6 +179,7 @@ class Supplies:
             newest.price / newest.sheets,
             newest.price,
             packs[-1].id,
+            tuple(dict.fromkeys(one.pack.lot for one in reversed(packs) if one.pack.lot)),
         )
 
     def stocks(self) -> tuple[OnShelf, ...]:
@@ -91,6 +194,12 @@ class Supplies:
         with self._sessions() as session:
             row = session.get(PreferenceRow, _KEY)
             return Rates() if row is None else _RATES.validate_python(row.value)
+
+    def prices(self) -> Rates:
+        """What things cost: as it was typed, and where it was not, as the thing was bought last."""
+        typed = self.rates()
+        known = {_RATE_OF[one.thing]: one.price for one in self.stored() if not getattr(typed, _RATE_OF[one.thing])}
+        return _RATES.validate_python(_RATES.dump_python(typed, mode="json") | known)
 
     def change_rates(self, changes: dict[str, Any]) -> Rates:
         """Set some of what things cost.

@@ -22,7 +22,8 @@ from vamper.core.sheet.pack.in_rows import in_rows
 from vamper.core.sheet.pack.nesting import Nester
 from vamper.core.sheet.pack.pack import pack
 from vamper.core.sheet.pack.problem import PackProblem
-from vamper.services.packing.kept_layouts import KEPT_LAYOUTS, KeptLayouts, layout_document
+from vamper.formats.layout_document import layout_document
+from vamper.services.packing.kept_layouts import KEPT_LAYOUTS, KeptLayouts
 from vamper.services.packing.planning import TimedWatch
 from vamper.services.packing.posed import Posed
 from vamper.services.work.cache import Cache

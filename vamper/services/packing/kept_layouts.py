@@ -1,15 +1,14 @@
 """Layouts in the workshop's file: the best one found for each state of a job, written down as it is found."""
 
 import logging
-from collections.abc import Mapping, Sequence
-from typing import Any
+from collections.abc import Mapping
 
 from sqlalchemy import delete, select
 from sqlalchemy.dialects.sqlite import insert
 from sqlalchemy.orm import Session
 
-from vamper.core.sheet.layout import Layout, Unplaced, WhyNot
-from vamper.core.values.placement import Pin, Placement
+from vamper.core.sheet.layout import Layout
+from vamper.formats.layout_document import layout_document, layout_of
 from vamper.services.packing.older_keys import older_key_of
 from vamper.services.packing.posed import Posed
 from vamper.store.database import Sessions
@@ -68,28 +67,3 @@ def _older(session: Session, job_id: int, posed: Posed) -> LayoutRow | None:
         return None
     row = session.get(LayoutRow, (job_id, older_key_of(posed.problem)))
     return row if row is not None and row.version < _VERSION else None
-
-
-def layout_document(layout: Layout) -> dict[str, Any]:
-    """A layout as data, exact to the last digit."""
-    return {
-        "sheets": [[[p.item, p.x_mm, p.y_mm, p.turn_deg, p.pin.value] for p in sheet] for sheet in layout.sheets],
-        "unplaced": [[u.item, u.quantity, u.reason.value] for u in layout.unplaced],
-        "time_limited": layout.time_limited,
-    }
-
-
-def layout_of(document: Mapping[str, Any], numbers: Sequence[int] | None = None) -> Layout:
-    """The inverse of `layout_document`; `numbers` are those of the designs, where they are named by place."""
-
-    def number(item: int) -> int:
-        return item if numbers is None else numbers[item]
-
-    return Layout(
-        tuple(
-            tuple(Placement(number(item), x, y, turn, Pin(pin)) for item, x, y, turn, pin in sheet)
-            for sheet in document["sheets"]
-        ),
-        tuple(Unplaced(number(item), count, WhyNot(reason)) for item, count, reason in document["unplaced"]),
-        bool(document["time_limited"]),
-    )

@@ -45,11 +45,12 @@ class Origin(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Compared:
-    """One layout with its figures; `broken` counts rules that it would break by now."""
+    """One layout with its figures, and the plan that it makes; `broken` counts rules that it would break by now."""
 
     name: str
     origin: Origin
     layout: Layout
+    plan: Plan
     pieces: int
     used: float
     cut_length_mm: float
@@ -166,6 +167,7 @@ def _figures(name: str, origin: Origin, plan: Plan, layout: Layout) -> Compared:
         name,
         origin,
         layout,
+        trial,
         layout.pieces,
         covered / live if live else 0.0,
         sum(cut_of(trial, sheet.number).length_mm for sheet in trial.sheets),

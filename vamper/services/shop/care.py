@@ -39,6 +39,9 @@ class Drawer(Generic[Thing]):
         self._what = what
         self._kept: list[KeptThing[Thing]] | None = None
 
+    def forget_read(self) -> None:
+        self._kept = None
+
     def all(self) -> list[KeptThing[Thing]]:
         if self._kept is None:
             with self._sessions() as session:
@@ -113,6 +116,10 @@ class Care:
     def __init__(self, sessions: Sessions) -> None:
         self.blades: Drawer[BladeIn] = Drawer(sessions, BladeRow, BladeIn, "blade")
         self.mats: Drawer[MatIn] = Drawer(sessions, MatRow, MatIn, "mat")
+
+    def forget_read(self) -> None:
+        self.blades.forget_read()
+        self.mats.forget_read()
 
     def ran(self, cutter_id: int, metres: float, loads: int) -> None:
         """A run was made: the blade has cut so many metres more (times abrasion), the mat carried so many sheets."""

@@ -109,6 +109,9 @@ class Measured:
         misses = tuple(miss for made_at, miss in kept.misses if made_at >= since)
         return MeasuredFor(None if newest is None else newest.record.calibration, misses)
 
+    def forget_read(self) -> None:
+        self._kept.clear()
+
     def history(self, printer_id: int, cutter_id: int) -> tuple[KeptRecord, ...]:
         """All calibrations of a printer with a cutter, the newest first."""
         return self._all(printer_id, cutter_id).records

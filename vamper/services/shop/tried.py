@@ -158,6 +158,9 @@ class Tried:
         self._kept.clear()
         return number
 
+    def forget_read(self) -> None:
+        self._kept.clear()
+
     def get(self, record_id: int) -> CutRecord:
         """One record."""
         with self._sessions() as session:

@@ -5,7 +5,7 @@ columns beside it are there to look things up and to list them.
 from vamper.store.tables.art import ArtRow, CompositionRow, ComputedRow, OwnFontRow, PreviewRow
 from vamper.store.tables.base import Base, now
 from vamper.store.tables.jobs import HandOffRow, JobRow, LayoutRow, NamedLayoutRow, StepRow
-from vamper.store.tables.ledger import RunRow, SupplyRow
+from vamper.store.tables.ledger import OffcutRow, RunRow, SupplyRow
 from vamper.store.tables.shop import (
     BladeRow,
     CalibrationRow,
@@ -38,6 +38,7 @@ __all__ = [
     "MachineEventRow",
     "MatRow",
     "NamedLayoutRow",
+    "OffcutRow",
     "OwnFontRow",
     "PreferenceRow",
     "PreviewRow",

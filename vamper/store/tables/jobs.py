@@ -12,7 +12,8 @@ from vamper.store.tables.base import Base, now
 class JobRow(Base):
     """A job as it stands: `document`, in the shape of `version`; `step` is where in its history it stands.
 
-    The other columns say the same once more: `title` to `arts` for the list of jobs, the keys of what it is made with
+    The other columns say the same once more: `title` to `arts`, `customer` and the `names` of its designs
+    for the list of jobs, the keys of what it is made with
     so that nothing is removed that a job needs.
     """
 
@@ -33,6 +34,10 @@ class JobRow(Base):
     changed_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
     handed_off_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True), default=None)
     removed_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True), default=None)
+    customer: Mapped[str] = mapped_column(default="")
+    names: Mapped[list[str]] = mapped_column(JSON, default=list)
+    is_template: Mapped[bool] = mapped_column(default=False)
+    archived_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True), default=None)
 
 
 class StepRow(Base):
@@ -82,7 +87,8 @@ class NamedLayoutRow(Base):
 class HandOffRow(Base):
     """What was handed over, never changed afterwards: the job by value, with its layout, as it was planned then.
 
-    `job` is a job file's data, `plan` that of `plan.json`, packed.
+    `job` is a job file's data, `plan` that of `plan.json`, packed. `document` is the job as it was kept, in the shape
+    of `version`, and `layout` its layout to the last digit; a hand-off of an older workshop has neither.
     """
 
     __tablename__ = "hand_off"
@@ -92,3 +98,6 @@ class HandOffRow(Base):
     made_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
     job: Mapped[dict[str, Any]] = mapped_column(JSON)
     plan: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
+    document: Mapped[dict[str, Any] | None] = mapped_column(JSON, default=None)
+    version: Mapped[int | None] = mapped_column(default=None)
+    layout: Mapped[dict[str, Any] | None] = mapped_column(JSON, default=None)

@@ -23,9 +23,21 @@ class RunRow(Base):
 
 
 class SupplyRow(Base):
-    """Something that is used up: `value` is what it is, what was bought and spent."""
+    """Something that is used up: `value` is what was bought, and when."""
 
     __tablename__ = "supply"
 
     id: Mapped[int] = mapped_column(primary_key=True)
+    value: Mapped[dict[str, Any]] = mapped_column(JSON)
+
+
+class OffcutRow(Base):
+    """What is left of a sheet: `value` is what it is. Once it was used it is kept for the record, and not offered."""
+
+    __tablename__ = "offcut"
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    stock_key: Mapped[str] = mapped_column(ForeignKey("stock.key", ondelete="CASCADE"), index=True)
+    kept_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
+    used_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True), default=None)
     value: Mapped[dict[str, Any]] = mapped_column(JSON)

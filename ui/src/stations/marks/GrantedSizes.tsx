@@ -15,7 +15,7 @@ type Side = Schemas['GrantedSideOut'];
 export function GrantedSizes({ view, plan }: { view: View; plan: Plan }) {
   const forget = useForgetGranted(view.job.document.cutter_id);
   const unit = useUnit((state) => state.unit);
-  const paper = { width_mm: plan.width_mm, height_mm: plan.height_mm };
+  const paper = { width_mm: plan.width_mm, height_mm: plan.height_mm, gone: [], margin_mm: 0 };
   const [width, height] = plan.granted.map((side) => side.try_mm ?? side.taken_mm ?? 0);
   const known = plan.granted.some((side) => side.taken_mm !== null || side.refused_mm !== null);
   return (

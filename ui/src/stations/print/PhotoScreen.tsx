@@ -12,7 +12,7 @@ import type { Plan } from '../../api/view';
 import { Button } from '../../kit/Button';
 import { NumberField } from '../../kit/NumberField';
 import { asSentence } from '../../kit/words';
-import { CornerHelp } from './CornerHelp';
+import { CornerHelp } from '../../look/CornerHelp';
 import { PhotoPicture } from './PhotoPicture';
 import { PhotoResult } from './PhotoResult';
 

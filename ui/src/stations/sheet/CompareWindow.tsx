@@ -143,7 +143,7 @@ function Side({ jobId, plan, one, all, against, height, choose, close }: SidePro
           {(one.cut_length_mm / 1000).toFixed(1)} m
         </Figure>
         <Figure name="cost a piece" good={false}>
-          not known yet
+          {one.cost_a_piece || 'no prices yet'}
         </Figure>
       </dl>
       {one.broken > 0 && (

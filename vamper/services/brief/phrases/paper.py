@@ -8,27 +8,43 @@ from vamper.core.sheet.pack.area_bound import area_bound
 from vamper.core.values.findings import BadInput
 from vamper.core.values.job import Job
 from vamper.core.values.lengths import size_mm
-from vamper.core.values.paper import NAMED_PAPERS, Paper, named
+from vamper.core.values.paper import NAMED_PAPERS, named
 from vamper.services.brief.phrase import Asked, Choice, PhraseKind, Told, room
 from vamper.services.design.job_design import Design
+from vamper.services.ledger.supplies import KeptOffcut
+
+_MOST_OFFCUTS = 12
+_OFFCUTS, _WHOLE = "Offcuts of this stock", "Whole sheets"
 
 
 def say(told: Told) -> tuple[str, str]:
     paper = told.document.paper
     size = named(paper)
     words = size.words if size else size_mm(paper.width_mm, paper.height_mm)
-    return ", ", f"{words}, part used" if paper.spent else words
+    return ", ", f"{words}, part used" if paper.is_used else words
 
 
 def choices(asked: Asked) -> list[Choice]:
-    now = Paper(asked.job.paper.width_mm, asked.job.paper.height_mm)
-    found = []
+    paper = asked.job.paper
+    now = paper.whole
+    found = [_of_offcut(asked, kept) for kept in asked.offcuts[:_MOST_OFFCUTS]]
     for size in NAMED_PAPERS:
         trial = replace(asked.job, paper=size.paper)
         consequence = _at_most(trial, asked.designed) if asked.designed else None
         changes = {"paper": {name: value for name, value in asdict(size.paper).items() if value is not None}}
-        found.append(Choice(size.words, consequence or room(trial), changes, now == size.paper))
-    return found
+        is_now = now == size.paper and not any(choice.chosen for choice in found)
+        found.append(Choice(size.words, consequence or room(trial), changes, is_now, group=_WHOLE))
+    return found if asked.offcuts else [replace(one, group="") for one in found]
+
+
+def _of_offcut(asked: Asked, kept: KeptOffcut) -> Choice:
+    """An offcut of the stock, with what goes on it."""
+    paper = kept.offcut.paper
+    trial = replace(asked.job, paper=paper)
+    consequence = _at_most(trial, asked.designed) if asked.designed else None
+    return Choice(
+        kept.offcut.name, consequence or room(trial), {"paper": asdict(paper)}, asked.job.paper == paper, group=_OFFCUTS
+    )
 
 
 def _at_most(job: Job, design: Design) -> str | None:
@@ -37,7 +53,7 @@ def _at_most(job: Job, design: Design) -> str | None:
     except BadInput:
         return None
     problem = pack_problem(design.job, setup, design.items)
-    bound = area_bound(setup.live.shape, problem.pieces, job.packing.gap_mm)
+    bound = area_bound((setup.first or setup.live).shape, problem.pieces, job.packing.gap_mm)
     return f"{room(job)}, at most {bound.pieces_at_most} a sheet"
 
 

@@ -18,7 +18,8 @@ _EDGE_FIELDS = ("kind", "distance_mm", "fill_holes", "join", "rings", "colour")
 def say(told: Told) -> tuple[str, str]:
     if told.sheets_left is None:
         return " out of ", told.job.stock.name
-    return " out of ", f"{told.job.stock.name} ({plural(told.sheets_left, 'sheet')} left)"
+    short = f", {told.sheets_needed} needed" if told.sheets_needed > told.sheets_left else ""
+    return " out of ", f"{told.job.stock.name} ({plural(told.sheets_left, 'sheet')} left{short})"
 
 
 def choices(asked: Asked) -> list[Choice]:

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 
-import type { Corners } from '../../api/photo';
-import { Button } from '../../kit/Button';
+import type { Corners } from '../api/photo';
+import { Button } from '../kit/Button';
 
 const NAMES = ['top left', 'top right', 'bottom right', 'bottom left'] as const;
 const START: Corners = [

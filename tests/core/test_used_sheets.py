@@ -1,0 +1,112 @@
+"""Used sheets: what is gone stays free of new pieces, what is left of a sheet, and what a picture shows of it."""
+
+import numpy as np
+import pytest
+import shapely
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from shapely.geometry import Polygon
+
+from tests.scenes import item, scene
+from vamper.core.ledger.blank_parts import gone_parts
+from vamper.core.ledger.rest import FEED_ERROR_MM, rest_of
+from vamper.core.sheet.live_area import live_area, spent_bound
+from vamper.core.values.findings import BadInput
+from vamper.core.values.paper import Paper
+
+WIDTH, HEIGHT = 200.0, 280.0
+PX_A_MM = 4.0
+
+corner = st.floats(0, 260)
+boxes = st.lists(st.tuples(corner, corner, st.floats(5, 90), st.floats(5, 90)), min_size=1, max_size=6)
+
+
+def ring(left: float, top: float, wide: float, high: float) -> tuple[float, ...]:
+    return (left, top, left + wide, top, left + wide, top + high, left, top + high)
+
+
+def used(*gone: tuple[float, ...], margin_mm: float = 0.0) -> Paper:
+    return Paper(WIDTH, HEIGHT, gone=gone, margin_mm=margin_mm)
+
+
+def sheet_picture(*boxes_mm: tuple[float, float, float, float], slope: float = 0.0) -> np.ndarray:
+    """A white sheet in uneven light with dark boxes on it."""
+    high, wide = int(HEIGHT * PX_A_MM), int(WIDTH * PX_A_MM)
+    light = 1 - slope * np.linspace(0, 1, wide)[None, :, None] - slope / 2 * np.linspace(0, 1, high)[:, None, None]
+    picture = np.full((high, wide, 3), 240.0) * light
+    for left, top, width, height in boxes_mm:
+        rows, columns = (slice(round(a * PX_A_MM), round((a + b) * PX_A_MM)) for a, b in ((top, height), (left, width)))
+        picture[rows, columns] = (40, 90, 110)
+    noise = np.random.default_rng(5).normal(0, 2, picture.shape)
+    return np.clip(picture + noise, 0, 255).astype(np.uint8)
+
+
+@given(boxes, st.floats(0, 5))
+@settings(deadline=None)
+def test_nothing_lives_on_what_is_gone(those: list[tuple[float, float, float, float]], margin: float) -> None:
+    paper = used(*(ring(*one) for one in those), margin_mm=margin)
+    bound = spent_bound(paper)
+    assert bound is not None
+    try:
+        live = live_area(paper, [bound])
+    except BadInput:
+        return
+    gone = shapely.union_all([shapely.box(x, y, x + w, y + h) for x, y, w, h in those])
+    # The threads that join parts have no area worth the name.
+    assert live.shape.intersection(gone.buffer(margin, quad_segs=4)).area < 0.2
+    assert live.shape.is_valid
+
+
+def test_parts_on_both_sides_of_what_is_gone_are_worked_on() -> None:
+    paper = used(ring(80, 0, 40, HEIGHT))
+    bound = spent_bound(paper)
+    assert bound is not None
+    live = live_area(paper, [bound])
+    assert live.area_mm2 == pytest.approx(2 * 80 * HEIGHT, rel=1e-3)
+
+
+def test_pieces_go_round_what_is_gone_on_the_first_sheet_only() -> None:
+    fresh = scene(item(quantity=12)).plan()
+    paper = rest_of(fresh, 0)
+    assert paper.margin_mm == FEED_ERROR_MM
+    again = scene(item(quantity=12), paper=paper).plan()
+    gone = shapely.union_all([Polygon(one) for one in paper.gone_rings])
+    first = shapely.union_all(again.sheets[0].edges)
+    assert again.layout.pieces == 12
+    assert first.distance(gone) >= FEED_ERROR_MM - 0.05
+
+
+def test_the_rest_of_a_mirrored_sheet_is_as_it_is_loaded() -> None:
+    plan = scene(item(quantity=1), stock="light-transfer").plan()
+    assert plan.mirror
+    rest = rest_of(plan, 0)
+    boxes_mm = [Polygon(one).bounds for one in rest.gone_rings]
+    left = plan.job.paper.width_mm - plan.sheets[0].edges[0].bounds[2]
+    assert min(abs(box[0] - left) for box in boxes_mm) < 2.5
+
+
+def test_an_odd_number_says_what_a_corner_is() -> None:
+    with pytest.raises(ValueError, match="each corner has two numbers"):
+        used((1.0, 2.0, 3.0, 4.0, 5.0, 6.0, 7.0))
+
+
+def test_what_is_gone_is_found_in_uneven_light() -> None:
+    there = ((20.0, 30.0, 60.0, 40.0), (120.0, 150.0, 50.0, 90.0))
+    found = gone_parts(sheet_picture(*there, slope=0.25), PX_A_MM)
+    assert len(found) == 2
+    for ring_found in found:
+        shape = Polygon(list(zip(ring_found[::2], ring_found[1::2], strict=True)))
+        nearest = min(
+            shape.symmetric_difference(shapely.box(x, y, x + w, y + h)).area / (w * h) for x, y, w, h in there
+        )
+        assert nearest < 0.04
+
+
+def test_a_whole_sheet_has_nothing_gone() -> None:
+    assert gone_parts(sheet_picture(slope=0.3), PX_A_MM) == ()
+
+
+def test_a_picture_of_no_sheet_is_refused() -> None:
+    noise = np.random.default_rng(1).integers(0, 255, (200, 200, 3)).astype(np.uint8)
+    with pytest.raises(BadInput, match="no bare stock"):
+        gone_parts(noise, 1.0)

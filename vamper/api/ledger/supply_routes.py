@@ -1,0 +1,113 @@
+"""The shelf, offcuts, and what a job costs."""
+
+from typing import Annotated
+
+from annotated_types import Gt, Le
+from fastapi import Form, Query, UploadFile
+
+from vamper.api.door import MOST_FILE_BODY, Id, in_turn
+from vamper.api.door import router as door_router
+from vamper.api.here import Here
+from vamper.api.ledger.cost_views import check_stock, cost_out, supplies_out
+from vamper.api.ledger.offcut_views import offcut_out
+from vamper.api.ledger.schemas import CostOut, GoneOut, NewId, OffcutOut, RatesIn, RestIn, SuppliesOut
+from vamper.api.places import CORNERS, corners_of
+from vamper.core.ledger.supply import Bought, Offcut, Pack
+from vamper.core.values.findings import BadInput
+from vamper.core.values.stock import StockKey
+from vamper.services.brief.words import plural
+from vamper.services.twin.comparing import read_picture
+from vamper.services.twin.used_sheets import gone_in
+
+router = door_router("ledger")
+
+Side = Annotated[float, Form(), Gt(0), Le(3000)]
+
+
+@router.get("/supplies")
+def get_supplies(here: Here) -> SuppliesOut:
+    """What is on the shelf, and what things cost."""
+    return supplies_out(here)
+
+
+@router.post("/supplies", status_code=201)
+def buy(here: Here, pack: Pack) -> NewId:
+    """A pack of stock comes onto the shelf."""
+    check_stock(here, pack.stock)
+    return NewId(id=here.supplies.buy(pack))
+
+
+@router.post("/supplies/things", status_code=201)
+def buy_thing(here: Here, bought: Bought) -> NewId:
+    """Something else that is used up comes onto the shelf."""
+    return NewId(id=here.supplies.buy(bought))
+
+
+@router.delete("/supplies/{number}", status_code=204)
+def take_back(here: Here, number: Id) -> None:
+    """What was bought was not, after all."""
+    here.supplies.remove(number)
+
+
+@router.put("/supplies/rates")
+def change_rates(here: Here, asked: RatesIn) -> SuppliesOut:
+    """Set what things cost."""
+    here.supplies.change_rates(dict(asked.rates))
+    return supplies_out(here)
+
+
+@router.get("/jobs/{job_id}/cost")
+async def get_cost(here: Here, job_id: Id) -> CostOut:
+    """What a job's pieces cost, and what to ask for them."""
+
+    def reckon() -> CostOut:
+        return cost_out(here, here.plan(here.jobs.get(job_id)).plan)
+
+    return await in_turn(reckon)
+
+
+@router.get("/offcuts")
+def get_offcuts(here: Here, stock: Annotated[StockKey | None, Query()] = None) -> list[OffcutOut]:
+    """Offcuts that were not used yet, the newest first."""
+    return [offcut_out(kept, here.shop) for kept in here.supplies.offcuts(stock)]
+
+
+@router.post("/offcuts", status_code=201)
+def keep_offcut(here: Here, offcut: Offcut) -> NewId:
+    """What is left of a sheet, as it is said here."""
+    check_stock(here, offcut.stock)
+    return NewId(id=here.supplies.keep_offcut(offcut))
+
+
+@router.post("/offcuts/rest", status_code=201)
+async def keep_rest(here: Here, asked: RestIn) -> NewId:
+    """What is left of the sheet of a run, by its plan."""
+    return NewId(id=await in_turn(lambda: here.keep_rest(asked.run, asked.name)))
+
+
+@router.delete("/offcuts/{number}", status_code=204)
+def drop_offcut(here: Here, number: Id) -> None:
+    """It is used up, or thrown away."""
+    here.supplies.use_offcut(number)
+
+
+@router.post("/offcuts/look", max_body_size=MOST_FILE_BODY)
+async def look_at_sheet(
+    here: Here,
+    file: UploadFile,
+    width_mm: Side,
+    height_mm: Side,
+    corners: Annotated[str, Form(pattern=CORNERS, max_length=200)],
+) -> GoneOut:
+    """What is gone of a used sheet, by a photo or scan of it whose `corners` are shown."""
+
+    def look() -> GoneOut:
+        at = corners_of(corners)
+        if at is None:
+            raise BadInput("show the four corners of the sheet", "corners")
+        picture = read_picture(file.file.read(), file.filename or "picture", here.designer.room)
+        gone = gone_in(picture, width_mm, height_mm, at)
+        words = f"{plural(len(gone), 'part')} of the sheet look used." if gone else "The whole sheet looks unused."
+        return GoneOut(gone=list(gone), words=words)
+
+    return await in_turn(look)

@@ -1,0 +1,39 @@
+"""What is left of a sheet that was made: the sheet with what was printed and cut on it gone.
+
+Its marks are gone as well: where new ones were printed over old ones a sensor would see both.
+"""
+
+import shapely
+from shapely.geometry import Polygon
+
+from vamper.core.plan import Plan
+from vamper.core.values.geometry import mirrored, parts, ring_points
+from vamper.core.values.paper import Gone, Paper
+
+# How far a printer draws a sheet in differently from one time to the next, mm; a starter.
+FEED_ERROR_MM = 1.5
+_ROUGH_MM = 0.2
+
+
+def rest_of(plan: Plan, sheet: int, margin_mm: float = FEED_ERROR_MM) -> Paper:
+    """The paper that is left of a sheet (from 0), in the frame in which it is loaded."""
+    before, laid = plan.job.paper, plan.sheets[sheet]
+    bleed = {item.number: item.bleed.width_mm for item in plan.items}
+    shapes = [
+        edge.buffer(bleed[one.item]) if bleed[one.item] else edge
+        for one, edge in zip(laid.placements, laid.edges, strict=True)
+    ]
+    used = shapely.union_all(shapes)
+    if plan.mirror:
+        used = mirrored(used, before.width_mm)
+    boxes = (mark.box_mm for mark in plan.setup.marks)
+    marks = [shapely.box(b.x_mm, b.y_mm, b.x_mm + b.width_mm, b.y_mm + b.height_mm) for b in boxes]
+    rings = [_ring(part) for part in parts(shapely.union_all([used, *marks]))]
+    kept = before.gone if sheet == 0 else ()
+    spent = before.spent if sheet == 0 else None
+    return Paper(before.width_mm, before.height_mm, spent, (*kept, *rings), margin_mm)
+
+
+def _ring(part: Polygon) -> Gone:
+    outer = part.exterior.simplify(_ROUGH_MM)
+    return tuple(round(float(side), 2) for corner in ring_points(outer) for side in corner)

@@ -1,0 +1,67 @@
+"""What the runs have taught a new job: how it is printed, how its marks are read, and how it is finished.
+
+The cut follows by itself, from the belief in the stock. These are the other ways of a recipe, and they are taken over
+when a job gets its stock or its cutter, as one would do it from memory.
+"""
+
+from dataclasses import dataclass
+from typing import Any
+
+from vamper.core.finishing.process import process_of_job
+from vamper.core.ledger.recipe import Recipe, RecipeKind, standing
+from vamper.core.ledger.run import Run
+from vamper.core.printing.advice import Learnt
+from vamper.core.values.job import Job
+from vamper.core.values.reading import Remedy, RoomLight
+from vamper.services.ledger.logging import is_simulated
+from vamper.services.ledger.runs import Runs
+
+
+@dataclass(frozen=True, slots=True)
+class Machines:
+    """The names that runs know a job's machines by."""
+
+    printer: str
+    cutter: str
+
+
+def taught(runs: Runs, stock: str, machines: Machines, job: Job) -> dict[str, Any]:
+    """Fields of a job as the runs would have them; nothing where nothing was learnt."""
+    changes: dict[str, Any] = {}
+    marks = _standing(runs, RecipeKind.MARKS, stock, machines.cutter, is_simulated(job))
+    if marks is not None:
+        known = {str(one) for one in Remedy}
+        changes["marks.remedies"] = [one for one in marks.remedies if one in known]
+        if marks.light in {str(one) for one in RoomLight}:
+            changes["room_light"] = marks.light
+    finish = _standing(runs, RecipeKind.FINISH, stock, "", is_simulated(job))
+    if finish is not None and finish.process == process_of_job(job).key:
+        changes |= {"finish.coats": finish.coats, "finish.school": finish.school or None}
+    return changes
+
+
+def print_learnt(runs: Runs, stock: str, printer: str, simulated: bool) -> Learnt | None:
+    """The print settings that went clearly better than those that are used now."""
+    found = _recipe(runs, RecipeKind.PRINT, stock, printer, simulated)
+    if found is None or found.better is None:
+        return None
+    run, success = runs.get(found.better.newest).run, found.better.success
+    worse = f"{found.success.good} of {found.success.good + found.success.bad}"
+    source = f"good in {success.good} of {success.good + success.bad} runs here; “{found.way}” in {worse}"
+    return Learnt(run.media, run.quality, source)
+
+
+def _recipe(runs: Runs, kind: RecipeKind, stock: str, machine: str, simulated: bool) -> Recipe | None:
+    for one in runs.recipes():
+        what = one.what
+        if (what.kind, what.stock, what.machine, what.simulated) == (kind, stock, machine, simulated):
+            return one
+    return None
+
+
+def _standing(runs: Runs, kind: RecipeKind, stock: str, machine: str, simulated: bool) -> Run | None:
+    """The run that is to be followed; none where the newest way never went well and nothing better is known."""
+    found = _recipe(runs, kind, stock, machine, simulated)
+    if found is None or (found.better is None and not found.success.good):
+        return None
+    return runs.get(standing(found)).run

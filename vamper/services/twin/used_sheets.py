@@ -1,0 +1,25 @@
+"""A photo or scan of a used sheet, straightened by its corners: what of it is gone."""
+
+import numpy as np
+
+from vamper.core.ledger.blank_parts import gone_parts
+from vamper.core.ledger.planned import Pixels, PlannedSheet
+from vamper.core.ledger.straighten import by_corners
+from vamper.core.values.paper import Gone
+from vamper.services.twin.photo_checks import Corners
+
+_WHITE = (255, 255, 255)
+_PX_A_MM = 4.0
+
+
+def gone_in(picture: Pixels, width_mm: float, height_mm: float, corners: Corners) -> tuple[Gone, ...]:
+    """Rings round what is gone, mm; `corners` are shares of the picture, top left first, clockwise.
+
+    Raises
+    ------
+    BadInput
+        If the corners cannot be those of a sheet, or no bare stock is to be seen.
+    """
+    sheet = PlannedSheet(width_mm, height_mm, _WHITE, (), (), ())
+    lying = by_corners(picture, sheet, np.array(corners) * (picture.shape[1], picture.shape[0]))
+    return gone_parts(lying.sheet_picture(picture, sheet, _PX_A_MM), _PX_A_MM)
