@@ -392,23 +392,25 @@ class Workshop:
         paper = rest_of(handed.plan, kept.run.sheet - 1)
         return self.supplies.keep_offcut(Offcut(handed.document.stock, paper, name))
 
-    def run_again(self, hand_off: int, sheets: int) -> int:
-        """A new job, exactly as one was handed over: its layout, its counts and what was set, on so many sheets.
+    def run_again(self, run_id: int, sheets: int) -> int:
+        """A new job, exactly as that of a run was handed over: its layout, its counts and what was set, on so many
+        sheets. Settings that did not cut as they should are not kept; those follow what was learnt.
 
         Raises
         ------
         BadInput
-            If a machine or its stock is no longer in the workshop.
+            If the run came without its plan, or a machine or its stock is no longer in the workshop.
         """
-        handed = self.handed_offs.get(hand_off)
+        kept = self.runs.get(run_id)
+        handed = None if kept.hand_off_id is None else self.handed_offs.get(kept.hand_off_id)
         if handed is None:
-            raise NotFound("this hand-off is not kept any more; open its job and copy it")
+            raise BadInput("the plan of this run is not kept; open its job and copy it, or begin a new one", "run")
         then = tuple(SetThen(cut, one.force_gf, one.passes) for cut, one in handed.plan.settings.items())
         document = replace(
             handed.document,
             title=titled_again(handed.document.title),
             copies=sheets,
-            set_then=then if handed.plan.job.cutter.is_machine else (),
+            set_then=then if handed.plan.job.cutter.is_machine and kept.run.cut_is_good else (),
         )
         job_id = self.jobs.add(document)
         self.desk.adopt(job_id, self._posed(self.jobs.get(job_id))[1], handed.plan.layout)

@@ -3559,6 +3559,10 @@ export interface components {
     CameOutQuestion: {
       /** Copies */
       copies: number;
+      /** Designs */
+      designs: {
+        [key: string]: components['schemas']['LaidDesignOut'];
+      };
       /** Handed Off At */
       handed_off_at: string | null;
       /** Height Mm */
@@ -5445,18 +5449,33 @@ export interface components {
       slits: string[];
     };
     /**
+     * LaidDesignOut
+     * @description The picture of a design, in its own frame, mm.
+     */
+    LaidDesignOut: {
+      box: components['schemas']['PlaceOut'];
+      /** Picture */
+      picture: string;
+    };
+    /**
      * LaidPieceOut
-     * @description One piece as it lies on the sheet, mm, as an SVG path.
+     * @description One piece as it lies on the sheet, mm, as an SVG path; its picture is put there by x, y and the turn.
      */
     LaidPieceOut: {
-      /** Drawing */
-      drawing: string;
+      /** Design */
+      design: number;
       /** Name */
       name: string;
       /** Path */
       path: string;
       /** Placement */
       placement: number;
+      /** Turn Deg */
+      turn_deg: number;
+      /** X Mm */
+      x_mm: number;
+      /** Y Mm */
+      y_mm: number;
     };
     /** LaidSheetOut */
     LaidSheetOut: {
@@ -7007,6 +7026,8 @@ export interface components {
       pieces: number;
       /** Settings */
       settings: string;
+      /** Settings Held */
+      settings_held: boolean;
       /** Sheet */
       sheet: number;
       /** Sheets */
@@ -7262,6 +7283,8 @@ export interface components {
       exposure_mm: number;
       /** Force Gf */
       force_gf: number;
+      /** Instead */
+      instead: string;
       /** Least Um */
       least_um: number;
       /** Mat */

@@ -123,6 +123,7 @@ function Tapping({ question, sheet, jobId, lot, close }: TappingProps) {
   const [note, setNote] = useState('');
   const logged = log.data?.id ?? null;
   const pieces = Object.values(spoilt);
+  const words = question.spoilt.find((one) => one.key === what)?.words ?? '';
   const tap = (placement: number) => {
     const { [placement]: there, ...others } = spoilt;
     setSpoilt(there?.what === what ? others : { ...others, [placement]: { placement, what, off: null } });
@@ -165,6 +166,19 @@ function Tapping({ question, sheet, jobId, lot, close }: TappingProps) {
           ? 'Drag each piece the way its cut line lies from the print; or tap it, where you cannot say how far.'
           : 'Tap each piece that came out so; tap it again to take it back.'}
       </p>
+      <Button
+        look="bare"
+        className="self-start"
+        onClick={() =>
+          setSpoilt(
+            Object.fromEntries(
+              sheet.pieces.map(({ placement }) => [placement, { placement, what, off: null }]),
+            ),
+          )
+        }
+      >
+        {`All ${sheet.pieces.length} of them: ${words}`}
+      </Button>
       <SpoiltSheet
         question={question}
         sheet={sheet}

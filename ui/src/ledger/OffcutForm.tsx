@@ -36,7 +36,13 @@ export function OffcutForm({ close }: { close: () => void }) {
           value={stock ?? stocks[0]?.key ?? ''}
           onChange={setStock}
         />
-        <WordsField label="What it is called" value={name} onChange={setName} hint="half a sheet of gold" />
+        <WordsField
+          label="What it is called"
+          value={name}
+          onChange={setName}
+          hint="half a sheet of gold"
+          wide
+        />
         <div className="flex gap-4">
           <LengthField
             label="Width"

@@ -133,7 +133,7 @@ function Again({ run }: { run: LoggedRun }) {
     );
   return (
     <span className="flex flex-wrap items-center gap-2">
-      exactly as it was, on
+      {run.settings_held ? 'exactly as it was, on' : 'as it was, with the settings learnt since, on'}
       <CountField label="Sheets" value={sheets} most={MOST_SHEETS} onChange={setSheets} />
       {sheets === 1 ? 'sheet' : 'sheets'}
       <Button

@@ -36,7 +36,7 @@ export function ShelfPart() {
               words={one.words}
               share={one.share_left}
               low={one.low}
-              price={`${one.price} each`}
+              price={one.price}
               back={() => takeBack.mutate(one.newest)}
             />
           ))}

@@ -8,6 +8,8 @@ const TAP_MM = 1.5;
 const FINER = 10;
 const KEY_STEP_MM = 0.1;
 
+type Design = CameOutQuestion['designs'][string];
+
 interface Props {
   question: CameOutQuestion;
   sheet: LaidSheet;
@@ -31,7 +33,7 @@ export function SpoiltSheet({ question, sheet, spoilt, what, tap, drag }: Props)
     <svg
       ref={svg}
       viewBox={`-2 -2 ${question.width_mm + 4} ${question.height_mm + 4}`}
-      className="drawing h-[min(52vh,32rem)] w-full touch-none"
+      className="drawing h-[min(40vh,32rem)] w-full touch-none"
       role="group"
       aria-label={`Sheet ${sheet.number} as it was laid`}
     >
@@ -95,7 +97,7 @@ export function SpoiltSheet({ question, sheet, spoilt, what, tap, drag }: Props)
               strokeWidth={found ? 2.4 : 1.2}
               vectorEffect="non-scaling-stroke"
             />
-            <path d={piece.drawing} fillRule="evenodd" fill="var(--d-edge)" fillOpacity="0.3" />
+            <Drawing piece={piece} design={question.designs[piece.design]} />
             {off && (
               <path
                 d={piece.path}
@@ -111,5 +113,23 @@ export function SpoiltSheet({ question, sheet, spoilt, what, tap, drag }: Props)
         );
       })}
     </svg>
+  );
+}
+
+/** The art of a piece, as it lies; it takes no part in pressing. */
+function Drawing({ piece, design }: { piece: LaidSheet['pieces'][number]; design: Design | undefined }) {
+  if (!design) return null;
+  return (
+    <image
+      href={`${design.picture}&px=320`}
+      x={design.box.x_mm}
+      y={design.box.y_mm}
+      width={design.box.width_mm}
+      height={design.box.height_mm}
+      preserveAspectRatio="none"
+      opacity="0.75"
+      pointerEvents="none"
+      transform={`translate(${piece.x_mm} ${piece.y_mm}) rotate(${piece.turn_deg})`}
+    />
   );
 }

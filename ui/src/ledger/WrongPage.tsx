@@ -44,20 +44,17 @@ function Asking({ start, run }: AskingProps) {
   const found = useDiagnosis({ seen, facts, checked }).data;
   const toggle = (list: string[], key: string) =>
     list.includes(key) ? list.filter((one) => one !== key) : [...list, key];
+  const see = (key: string) => {
+    setSeen(toggle(seen, key));
+    setChecked({});
+  };
   return (
     <div className="grid grid-cols-[21rem_minmax(0,1fr)] items-start gap-6 max-[60rem]:grid-cols-1">
       <div className="flex flex-col gap-4">
         {start.title && <p className="font-bold">{start.title}</p>}
-        <Ticks
-          title="What do you see?"
-          all={start.symptoms}
-          ticked={seen}
-          pictures
-          toggle={(key) => {
-            setSeen(toggle(seen, key));
-            setChecked({});
-          }}
-        />
+        {seen.length > 0 && (
+          <Ticks title="What do you see?" all={start.symptoms} ticked={seen} pictures toggle={see} />
+        )}
         <Ticks
           title="What is known"
           all={start.facts}
@@ -66,7 +63,7 @@ function Asking({ start, run }: AskingProps) {
         />
       </div>
       {seen.length === 0 || !found ? (
-        <p className="panel max-w-xl p-5">Tick what you see; one thing is enough to begin with.</p>
+        <Looks all={start.symptoms} see={see} />
       ) : (
         <Answer
           found={found}
@@ -77,6 +74,29 @@ function Asking({ start, run }: AskingProps) {
         />
       )}
     </div>
+  );
+}
+
+/** Everything that can be seen, as pictures; the first one that is pressed begins. */
+function Looks({ all, see }: { all: { key: string; words: string }[]; see: (key: string) => void }) {
+  return (
+    <section aria-label="What do you see?" className="flex flex-col gap-3">
+      <p>Press what you see; one thing is enough to begin with, more make it surer.</p>
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(13rem,1fr))] gap-2">
+        {all.map((one) => (
+          <li key={one.key}>
+            <button
+              type="button"
+              className="panel flex h-full w-full items-center gap-2 p-2 text-left text-sm leading-snug hover:border-kingfisher"
+              onClick={() => see(one.key)}
+            >
+              <SymptomPicture symptom={one.key} />
+              {one.words}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

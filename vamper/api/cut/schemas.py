@@ -37,6 +37,8 @@ class SettingOut(BaseModel):
     depth_per_pass_um: list[float]
     chance: float
     chance_words: str
+    instead: str
+    """What would be proposed, where it is set as in a run that is made again."""
     seen: bool
     """Whether anything was tried on this stock yet; else it is a starter."""
     outcomes: list[Outcome]

@@ -80,6 +80,7 @@ def _setting(plan: Plan, setting: CutSetting, used: bool) -> SettingOut:
         outcomes=_outcomes(setting),
         spoken=setting.spoken.words,
         why=list(setting.why),
+        instead=setting.instead,
     )
 
 

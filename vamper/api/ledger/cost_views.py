@@ -74,7 +74,7 @@ def _stored_out(one: Stored, rates: Rates) -> StoredOut:
         words=f"{one.left:.3g} of {one.bought:.4g} {words.unit} left",
         share_left=one.left / one.bought,
         low=one.is_low,
-        price=money(one.price, rates),
+        price=f"{money(one.price, rates)} {words.each}",
         newest=one.newest,
     )
 

@@ -122,10 +122,7 @@ def found_cause(here: Here, run_id: Id, asked: FoundIn) -> None:
 @router.post("/ledger/runs/{run_id}/again", status_code=201)
 async def make_again(here: Here, run_id: Id, asked: MadeAgainIn) -> NewId:
     """The job of a run as a new one, exactly as it was handed over."""
-    hand_off = here.runs.get(run_id).hand_off_id
-    if hand_off is None:
-        raise BadInput("this run came from a file, without its job; begin a new one", "run")
-    return NewId(id=await in_turn(lambda: here.run_again(hand_off, asked.sheets)))
+    return NewId(id=await in_turn(lambda: here.run_again(run_id, asked.sheets)))
 
 
 @router.get("/ledger/runs.csv", response_class=Response)

@@ -6,6 +6,7 @@ from typing import Annotated
 from annotated_types import Ge, Le, Len
 from pydantic import BaseModel, ConfigDict
 
+from vamper.api.places import PlaceOut
 from vamper.core.ledger.cost import Part, Rates, SharedBy
 from vamper.core.ledger.recipe import RecipeKind
 from vamper.core.ledger.run import CameOut, LaterKind, Note, Sheets, Spoilt, SpoiltPiece, Words
@@ -21,12 +22,22 @@ class SpoiltWordOut(BaseModel):
 
 
 class LaidPieceOut(BaseModel):
-    """One piece as it lies on the sheet, mm, as an SVG path."""
+    """One piece as it lies on the sheet, mm, as an SVG path; its picture is put there by x, y and the turn."""
 
     placement: int
+    design: int
     name: str
     path: str
-    drawing: str
+    x_mm: float
+    y_mm: float
+    turn_deg: float
+
+
+class LaidDesignOut(BaseModel):
+    """The picture of a design, in its own frame, mm."""
+
+    picture: str
+    box: PlaceOut
 
 
 class LaidSheetOut(BaseModel):
@@ -48,6 +59,7 @@ class CameOutQuestion(BaseModel):
     lots: list[str]
     """The lots of its stock that were bought, the newest first."""
     simulated: bool
+    designs: dict[int, LaidDesignOut]
     sheets: list[LaidSheetOut]
     spoilt: list[SpoiltWordOut]
 
@@ -98,6 +110,8 @@ class RunOut(BaseModel):
     job_id: int | None
     again: bool
     """Whether it can be made again exactly."""
+    settings_held: bool
+    """Whether its settings would be kept then: they cut as they should."""
     made_at: datetime
     title: str
     customer: str

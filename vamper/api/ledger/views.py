@@ -2,10 +2,12 @@
 
 from datetime import datetime, timedelta
 
+from vamper.api.art.views import picture_address
 from vamper.api.ledger.schemas import (
     CameOutQuestion,
     CheckOut,
     DiagnosisOut,
+    LaidDesignOut,
     LaidPieceOut,
     LaidSheetOut,
     LaterOut,
@@ -19,11 +21,13 @@ from vamper.api.ledger.schemas import (
     SpoiltWordOut,
     SuspectOut,
 )
+from vamper.api.places import place_out
 from vamper.core.cutting.setting import Known, settings_for
 from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, CHECKS, Check, Diagnosis
 from vamper.core.ledger.recipe import Recipe, RecipeKind, setting_words
 from vamper.core.ledger.run import DAYS_LATER, SPOILT_WORDS, CameOut, Run, Spoilt
 from vamper.core.values.cut import Cut
+from vamper.core.values.findings import Place
 from vamper.formats.svg_path import DECIMALS, shape_path
 from vamper.services.brief.words import plural
 from vamper.services.ledger.handed import HandedOff
@@ -53,9 +57,12 @@ def question_out(handed: HandedOff, logged: tuple[KeptRun, ...], lots: tuple[str
                 pieces=[
                     LaidPieceOut(
                         placement=place,
+                        design=one.item,
                         name=names[one.item],
                         path=shape_path(edge, DECIMALS),
-                        drawing=shape_path(one.of(plan.item(one.item).outline.shape), DECIMALS),
+                        x_mm=one.x_mm,
+                        y_mm=one.y_mm,
+                        turn_deg=one.turn_deg,
                     )
                     for place, (one, edge) in enumerate(zip(sheet.placements, sheet.edges, strict=True))
                 ],
@@ -66,6 +73,13 @@ def question_out(handed: HandedOff, logged: tuple[KeptRun, ...], lots: tuple[str
         copies=plan.asked.copies,
         lots=list(lots),
         simulated=is_simulated(plan.asked),
+        designs={
+            item.number: LaidDesignOut(
+                picture=picture_address(item.spec.art, item.spec.prepare),
+                box=place_out(Place(*item.outline.picture_box_mm)),
+            )
+            for item in plan.items
+        },
         spoilt=[
             SpoiltWordOut(key=key, words=words)
             for key, words in SPOILT_WORDS.items()
@@ -121,6 +135,7 @@ def run_out(kept: KeptRun, at: datetime) -> RunOut:
         id=kept.id,
         job_id=kept.job_id,
         again=kept.hand_off_id is not None,
+        settings_held=run.cut_is_good,
         made_at=kept.made_at,
         title=run.title,
         customer=run.customer,

@@ -79,7 +79,7 @@ class CutSetting:
     """What to set on the machine. `reached_um` is the depth the model expects of it, `chance` that of a clean cut in a
     run; `least_passes` what detail and force ask for, `needed_gf` the force that reaches the target in the most passes
     there are, and `is_too_hard` says that even this is more than the machine can be relied on for. `belief` is what it
-    was taken from, `seen` whether anything was tried.
+    was taken from, `seen` whether anything was tried, `instead` what would be proposed where a run is made again.
     """
 
     cut: Cut
@@ -99,6 +99,7 @@ class CutSetting:
     is_too_hard: bool
     belief: Belief = field(repr=False)
     cutter: Cutter = field(repr=False)
+    instead: str = ""
 
     @cached_property
     def spoken(self) -> Spoken:
@@ -123,9 +124,10 @@ def propose(
     force, passes, chance = best.force_gf, best.passes, best.chance
     if known.passes and passes != least:
         why_passes = f"{passes} pass{'es' if passes > 1 else ''}, as you chose; {least} would be proposed"
+    instead = ""
     if (then := known.set_then(cut, cutter)) is not None:
-        if (then.force_gf, then.passes) != (force, passes):
-            why_passes = f"set as in the run that is made again; {force:g} gf × {passes} would be proposed now"
+        instead = f"{force:g} gf × {passes}"
+        why_passes = f"set as in the run that is made again; {instead} would be proposed now"
         force, passes = then.force_gf, then.passes
         chance = float(belief.chance(force, passes, bands.of(Outcome.CLEAN))[0])
     middle = float(belief.quantile(0.5))
@@ -162,6 +164,7 @@ def propose(
         needed > COMFORTABLE_SHARE * cutter.force_gf.max,
         belief,
         cutter,
+        instead,
     )
 
 

@@ -69,19 +69,20 @@ class Thing(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class ThingWords:
-    """What a thing is called, what it is bought by, and how that is written."""
+    """What a thing is called, what it is bought by, how much of it is written, and what one of it is."""
 
     name: str
     bought_by: str
     unit: str
+    each: str
 
 
 THINGS: dict[Thing, ThingWords] = {
-    Thing.INK: ThingWords("ink", "millilitres in the bottle or cartridge", "ml"),
-    Thing.LAMINATE: ThingWords("laminate", "square metres on the roll", "m²"),
-    Thing.COAT: ThingWords("coat", "coats of one sheet in the can", "coats"),
-    Thing.BLANK: ThingWords("blanks", "pieces", "pieces"),
-    Thing.BLADE: ThingWords("blades", "pieces", "blades"),
+    Thing.INK: ThingWords("ink", "millilitres in the bottle or cartridge", "ml", "a ml"),
+    Thing.LAMINATE: ThingWords("laminate", "square metres on the roll", "m²", "a m²"),
+    Thing.COAT: ThingWords("coat", "coats of one sheet in the can", "coats", "a coat"),
+    Thing.BLANK: ThingWords("blanks", "pieces", "pieces", "each"),
+    Thing.BLADE: ThingWords("blades", "pieces", "blades", "a blade"),
 }
 
 

@@ -109,9 +109,11 @@ PHRASES: Registry[PhraseKind] = Registry("vamper.services.brief.phrases")
 
 
 def room(job: Job) -> str:
-    """The live area of a job's sheet in words."""
+    """The live area of a job's sheet in words; of a used one what is left of it in one piece."""
     try:
-        width, height = set_up_sheet(as_made(replace(job, items=(), held=()))).live.size_mm
+        setup = set_up_sheet(as_made(replace(job, items=(), held=())))
     except BadInput:
         return "too small for its marks"
-    return f"live area {size_mm(width, height, 0)}"
+    if setup.first is not None:
+        return f"{size_mm(*setup.first.room_mm, 0)} of it free in one piece"
+    return f"live area {size_mm(*setup.live.size_mm, 0)}"

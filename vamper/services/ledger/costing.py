@@ -33,15 +33,18 @@ def took_of(plan: Plan, sheets: Sequence[int], times: int, ink_ml: float) -> Too
 
 
 def work_of(plan: Plan, shelf: OnShelf | None, runs: Runs, ink_ml: float, simulated: bool) -> Work:
-    """What a job takes; what is likely to be spoilt follows from the runs on its stock."""
+    """What a job takes; what is likely to be spoilt follows from the runs on its stock. A used sheet was paid for by
+    what was made of it first.
+    """
     job = plan.asked
     counts = Counter(one.item for sheet in plan.sheets for one in sheet.placements)
     finishing = finishing_of(plan)
     hands = 0 if finishing is None else sum(one.timed.minutes for one in finishing.steps if one.timed.hands_on)
+    sheets, price = len(plan.sheets) * job.copies, 0.0 if shelf is None else shelf.sheet_price
     return Work(
         tuple(Made(item.number, counts.get(item.number, 0) * job.copies, item.edge.shape.area) for item in plan.items),
-        len(plan.sheets) * job.copies,
-        0.0 if shelf is None else shelf.sheet_price,
+        sheets,
+        price * (sheets - job.paper.is_used) / sheets if sheets else 0.0,
         took_of(plan, range(len(plan.sheets)), job.copies, ink_ml),
         hands,
         good_share(runs, job.stock.key, simulated),

@@ -1,4 +1,5 @@
 /** The paper: one that has a name, a size of its own, a sheet that was used before. */
+import { Button } from '../../kit/Button';
 import { LengthField } from '../../kit/LengthField';
 import { Choices } from './Choices';
 import type { PanelProps } from './phrase';
@@ -9,6 +10,7 @@ export default function PaperPanel(props: PanelProps) {
       <Choices {...props} />
       <OwnPaper {...props} />
       <SpentPaper {...props} />
+      <GonePaper {...props} />
     </>
   );
 }
@@ -78,6 +80,24 @@ function SpentPaper({ view, change }: PanelProps) {
           ))}
         </div>
       )}
+    </div>
+  );
+}
+
+/** An offcut or a used sheet: its shapes that are gone, and what is kept free round them. */
+function GonePaper({ view, change }: PanelProps) {
+  const paper = view.job.document.paper;
+  if (paper.gone.length === 0) return null;
+  return (
+    <div className="flex flex-wrap items-end gap-4 border-t border-rule pt-3">
+      <LengthField
+        label="Kept free round what is gone"
+        value={paper.margin_mm}
+        onChange={(mm) => change({ label: 'margin round what is gone', changes: { 'paper.margin_mm': mm } })}
+      />
+      <Button onClick={() => change({ label: 'whole sheet', changes: { 'paper.gone': [] } })}>
+        It is a whole sheet
+      </Button>
     </div>
   );
 }

@@ -56,9 +56,23 @@ export function ForcePanel({ view, plan, setting, force, change, sheet }: Props)
             </ol>
           </div>
         )}
-        <Button className="self-start" onClick={() => setRunning(true)}>
-          Log a run
-        </Button>
+        {setting.instead && (
+          <p className="flex flex-col items-start gap-1.5 text-sm">
+            Set as in the run that is made again; {setting.instead} would be proposed now.
+            <Button onClick={() => change({ label: 'settings as proposed', changes: { set_then: [] } })}>
+              Take what is proposed
+            </Button>
+          </p>
+        )}
+        {view.job.handed_off_at === null ? (
+          <Button className="self-start" onClick={() => setRunning(true)}>
+            Log a run
+          </Button>
+        ) : (
+          <p className="text-sm text-soft">
+            Above it is asked how each sheet of a hand-off came out; that counts here.
+          </p>
+        )}
         <LogRun view={view} plan={plan} open={running} close={() => setRunning(false)} />
       </section>
       <Passes force={force} setting={setting} change={change} chosen={view.job.document.passes ?? null} />

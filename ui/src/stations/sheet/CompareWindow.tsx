@@ -190,7 +190,7 @@ function Small({
       aria-label={`Sheet ${number + 1}: ${sheet.length} pieces`}
     >
       <rect width={plan.width_mm} height={plan.height_mm} fill="var(--d-off)" />
-      <path d={plan.live_path} fill="var(--d-paper)" fillRule="evenodd" />
+      <path d={plan.sheets[number]?.live_path ?? plan.live_path} fill="var(--d-paper)" fillRule="evenodd" />
       {sheet.map((placement, index) => (
         <path
           key={index}

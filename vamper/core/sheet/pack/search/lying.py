@@ -1,12 +1,14 @@
 """Sheets that are not empty rectangles: with held pieces, notches or used-up parts. They come first, then bare ones."""
 
 from collections import Counter
+from dataclasses import replace
 
 import numpy as np
 import shapely
 
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.pack.ground import Ground
+from vamper.core.sheet.pack.rows import rows_of_boxes
 from vamper.core.sheet.pack.search.attempts import fill_one_by_one
 from vamper.core.sheet.pack.search.equal import lattice_sheet
 from vamper.core.sheet.pack.search.run import EASY_FILL, HOPELESS_FILL, Run
@@ -42,6 +44,9 @@ def packed_on(run: Run, ground: Ground, remaining: Counter[int], before: list[Sh
     """The new pieces of one sheet: a lattice or the engine in its largest rectangle, or all piece by piece; the
     fullest one.
     """
+    if (rows := _rows_on(run, ground, remaining)) and len(rows) == remaining.total():
+        # Where everything goes on in plain rows, nothing is neater, and what stays free is in one piece.
+        return rows
     order = run.largest_first(remaining)
     whole = shapely.difference(
         ground.live, shapely.union_all([one.of(run.by_item[one.item].edge) for one in ground.held])
@@ -62,6 +67,15 @@ def packed_on(run: Run, ground: Ground, remaining: Counter[int], before: list[Sh
         choices.append(run.topped_up(ground, nested, remaining - Counter(one.item for one in nested)))
         run.clocked = True
     return max(choices, key=lambda sheet: (len(sheet), run.load_of([one.item for one in sheet])))
+
+
+def _rows_on(run: Run, ground: Ground, remaining: Counter[int]) -> Sheet:
+    """Plain rows in a sheet's largest free rectangle."""
+    if ground.room.is_empty:
+        return ()
+    pieces = [replace(run.by_item[item], quantity=count) for item, count in (+remaining).items()]
+    rows = rows_of_boxes(pieces, ground.room, run.problem.spec.gap_mm, run.problem.spec.turn, 1)
+    return rows[0] if rows else ()
 
 
 def ground_rest(run: Run, sheets: int, remaining: Counter[int]) -> tuple[Sheet, ...]:
