@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 from scipy.integrate import quad
 from scipy.special import beta as beta_of
 
+from vamper.core.ledger.cost import Rates
 from vamper.core.ledger.recipe import recipes_of
 from vamper.core.ledger.run import (
     CameOut,
@@ -19,16 +20,21 @@ from vamper.core.ledger.run import (
     Run,
     Spoilt,
     SpoiltPiece,
+    Took,
     UsedSetting,
     outcome_of,
     symptoms_of,
 )
 from vamper.core.ledger.success import success_of
+from vamper.core.ledger.supply import Bought, Offcut, Pack, Thing
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
+from vamper.core.values.finish import LabelFigure
 from vamper.core.values.miss import LoggedMiss
+from vamper.core.values.paper import Paper
 from vamper.core.values.tried import Outcome
-from vamper.formats.runs_file import read_ledger_json, read_runs_csv, write_ledger_json, write_runs_csv
+from vamper.formats.ledger_file import Ledger, read_ledger_json, write_ledger_json
+from vamper.formats.runs_file import read_runs_csv, write_runs_csv
 
 AT = datetime(2026, 5, 2, 18, 0, tzinfo=UTC)
 KISS = UsedSetting(Cut.KISS, 96.0, 1, 80.0, "45")
@@ -134,6 +140,12 @@ SOME = st.builds(
     blade_metres=st.floats(0, 1e5),
     simulated=st.booleans(),
     cause=st.none() | st.just("blunt-blade"),
+    customer=WORDS,
+    marks=st.sampled_from(["", "corner"]),
+    school=st.sampled_from(["", "A"]),
+    from_offcut=st.booleans(),
+    figures=st.just((LabelFigure("press_c", 160.0), LabelFigure("press_s", 12.5))),
+    took=st.builds(Took, ink_ml=st.floats(0, 9), blanks=st.just(3.0)),
     later=st.just((LaterCheck(LaterKind.WASH, True), LaterCheck(LaterKind.YEAR))),
 )
 
@@ -142,7 +154,13 @@ SOME = st.builds(
 @settings(max_examples=40, deadline=None)
 def test_a_ledger_comes_back_as_it_was_written(runs: list[Run]) -> None:
     dated = [(AT, run) for run in runs]
-    assert read_ledger_json(write_ledger_json(dated)) == dated
+    whole = Ledger(
+        tuple(dated),
+        ((AT, Pack("card", 10, 2.5, "May")), (AT, Bought(Thing.INK, 60.0, 21.0))),
+        ((AT, Offcut("card", Paper(100, 80, gone=((0.0, 0.0, 9.0, 0.0, 9.0, 9.0),)), "a corner")),),
+        Rates("gannets", hour=12),
+    )
+    assert read_ledger_json(write_ledger_json(whole)) == whole
     assert read_runs_csv(write_runs_csv(dated)) == dated
 
 

@@ -1,22 +1,33 @@
 """A run from its one question to what the next job starts with."""
 
+from dataclasses import replace
 from datetime import timedelta
+from pathlib import Path
 
 import pytest
 
 from tests.conftest import disc_alpha, picture_of
 from vamper.core.ledger.facts import facts_of
-from vamper.core.ledger.run import CameOut, LaterKind, Run, Spoilt, SpoiltPiece, symptoms_of
-from vamper.core.ledger.supply import Pack
-from vamper.core.values.findings import BadInput
+from vamper.core.ledger.recipe import RecipeKind
+from vamper.core.ledger.run import CameOut, LaterKind, Run, Spoilt, SpoiltPiece, Took, symptoms_of
+from vamper.core.ledger.supply import Bought, Offcut, Pack, Thing
+from vamper.core.values.blade import BladeIn
+from vamper.core.values.cut import Cut
+from vamper.core.values.findings import BadInput, Severity
 from vamper.core.values.miss import LoggedMiss
+from vamper.core.values.paper import Paper
+from vamper.core.values.reading import Remedy, RoomLight
 from vamper.core.values.tried import Outcome
 from vamper.formats.out.picture_files import write_png
 from vamper.services.brief.brief import brief
 from vamper.services.jobs.document import JobDocument, written
 from vamper.services.ledger.costing import work_of
+from vamper.services.ledger.from_photo import spoilt_in
+from vamper.services.ledger.handed import HandedOffs
 from vamper.services.ledger.logging import Said, run_of
 from vamper.services.ledger.runs import LoggedAlready, Runs
+from vamper.services.ledger.shelf_findings import shelf_findings
+from vamper.services.twin.samples import sample_photo
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
 
@@ -186,3 +197,201 @@ def test_a_log_that_cannot_be_keeps_nothing(workshop: Workshop, job: int) -> Non
     with pytest.raises(BadInput, match="there is no backing"):
         workshop.log_outcome(job, said(CameOut.SPOILED, *torn(9, Spoilt.BACKING_THROUGH)))
     assert workshop.runs.all() == ()
+
+
+def test_sheets_are_asked_about_as_they_were_handed_off(workshop: Workshop, job: int) -> None:
+    workshop.record_hand_off(workshop.jobs.get(job))
+    before = workshop.last_handed(job)
+    workshop.jobs.change_items(job, "count", (1,), {"quantity": 2})
+    after = workshop.last_handed(job)
+    assert len(after.plan.sheets[0].placements) == 9
+    assert after.plan.layout == before.plan.layout
+    assert (after.document.copies, after.number) == (1, before.number)
+    assert made(workshop, job).pieces == 9
+
+
+def test_a_hand_off_is_worked_out_anew_after_a_restart(workshop: Workshop, job: int) -> None:
+    state = workshop.jobs.get(job)
+    workshop.record_hand_off(state)
+    plan = workshop.plan(state).plan
+    again = HandedOffs(workshop.sessions, workshop.arts, workshop.designer).get(1)
+    assert again is not None
+    assert again.plan.layout == plan.layout
+    assert {cut: one.force_gf for cut, one in again.plan.settings.items()} == {
+        cut: one.force_gf for cut, one in plan.settings.items()
+    }
+    assert [edge.wkt for edge in again.plan.sheets[0].edges] == [edge.wkt for edge in plan.sheets[0].edges]
+
+
+def test_a_run_is_kept_whole_or_not_at_all(workshop: Workshop, job: int, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Belief, blade, mat and misses are written with it: where the last of them fails, there is nothing of any."""
+    blade = workshop.shop.care.blades.keep("May", BladeIn())
+    workshop.shop.care.blades.put_in(blade, 1)
+
+    def fails(*_: object) -> None:
+        raise RuntimeError("the disk is full")
+
+    monkeypatch.setattr(workshop.shop.measured, "log", fails)
+    off = SpoiltPiece(0, Spoilt.OFF, LoggedMiss(0.4, -0.1))
+    with pytest.raises(RuntimeError):
+        workshop.log_outcome(job, said(CameOut.SPOILED, off))
+    assert workshop.runs.all() == Runs(workshop.sessions).all() == ()
+    assert workshop.shop.tried.of(1, "satin-vinyl").runs == ()
+    assert workshop.shop.care.blades.get(blade).value.metres == 0
+
+
+def test_a_good_run_is_made_again_exactly(workshop: Workshop, job: int) -> None:
+    workshop.record_hand_off(workshop.jobs.get(job))
+    run = workshop.log_outcome(job, said())
+    then = workshop.last_handed(job).plan
+    # What was learnt since changes what is proposed, and not what was set then.
+    for _ in range(3):
+        workshop.log_outcome(job, said(CameOut.SPOILED, *torn(9, Spoilt.NOT_THROUGH)), again=True)
+    again = workshop.jobs.get(workshop.run_again(run, 4))
+    plan = workshop.plan(again).plan
+    assert plan.layout == then.layout
+    assert again.document.copies == 4
+    assert {cut: (one.force_gf, one.passes) for cut, one in plan.settings.items()} == {
+        cut: (one.force_gf, one.passes) for cut, one in then.settings.items()
+    }
+    assert plan.settings[Cut.KISS].instead
+    let_go = workshop.plan(workshop.jobs.change(again.id, "as proposed", {"set_then": []})).plan
+    assert let_go.settings[Cut.KISS].force_gf > plan.settings[Cut.KISS].force_gf
+
+
+def test_a_run_that_was_not_through_is_made_again_with_what_it_taught(workshop: Workshop, job: int) -> None:
+    workshop.record_hand_off(workshop.jobs.get(job))
+    run = workshop.log_outcome(job, said(CameOut.SPOILED, *torn(9, Spoilt.NOT_THROUGH)))
+    again = workshop.jobs.get(workshop.run_again(run, 1))
+    assert again.document.set_then == ()
+    workshop.runs.add_all([(again.changed_at, workshop.runs.get(run).run)])
+    with pytest.raises(BadInput, match="the plan of this run is not kept"):
+        workshop.run_again(workshop.runs.all()[-1].id, 1)
+
+
+def test_new_jobs_begin_with_the_remedies_light_and_coats_that_went_well(workshop: Workshop, job: int) -> None:
+    workshop.jobs.change(job, "tape", {"marks.remedies": ["matte-tape"], "room_light": "dim", "finish.coats": 5})
+    for _ in range(2):
+        workshop.log_outcome(job, said(), again=True)
+    new = workshop.jobs.get(workshop.jobs.create("second"))
+    assert new.document.marks.remedies == (Remedy.MATTE_TAPE,)
+    assert new.document.room_light is RoomLight.DIM
+    # Nothing is known of another stock, so what stood stays; back on the first one it is as it was learnt.
+    there = workshop.jobs.change(new.id, "stock", {"stock": "gloss-vinyl", "marks.remedies": []})
+    assert there.document.marks.remedies == ()
+    assert workshop.jobs.change(new.id, "stock", {"stock": "satin-vinyl"}).document.marks.remedies != ()
+    # What is said with the stock is said on purpose.
+    own = {"stock": "satin-vinyl", "marks.remedies": []}
+    assert workshop.jobs.change(new.id, "stock", own).document.marks.remedies == ()
+    assert {one.what.kind for one in workshop.runs.recipes()} == set(RecipeKind)
+
+
+def test_a_print_setting_that_went_better_is_proposed(workshop: Workshop, job: int) -> None:
+    def printed_on(media: str, *spoilt: SpoiltPiece) -> None:
+        workshop.shop.prints.change(1, "satin-vinyl", {"own": media})
+        workshop.log_outcome(job, said(CameOut.SPOILED if spoilt else CameOut.GOOD, *spoilt), again=True)
+
+    for _ in range(3):
+        printed_on("photo, slow")
+    for _ in range(3):
+        printed_on("plain, fast", *torn(9, Spoilt.PRINT_FAULT))
+    workshop.shop.prints.change(1, "satin-vinyl", {"own": ""})
+    advice = workshop.print_advice(workshop.jobs.get(job).document, workshop.plan(workshop.jobs.get(job)).plan.job)
+    assert advice.media == "photo, slow"
+    assert "good in 3 of 3 runs here" in advice.source
+
+
+def test_everything_that_is_used_up_goes_down_with_the_runs(workshop: Workshop, job: int) -> None:
+    workshop.supplies.buy(Bought(Thing.INK, 10.0, 5.0))
+    workshop.supplies.buy(Bought(Thing.BLADE, 2, 18.0))
+    workshop.log_outcome(job, said())
+    took = workshop.runs.all()[0].run.took
+    assert took.ink_ml > 0
+    ink = next(one for one in workshop.supplies.stored() if one.thing is Thing.INK)
+    assert ink.left == pytest.approx(10 - took.ink_ml)
+    assert workshop.supplies.prices().ink_ml == pytest.approx(0.5)
+    assert workshop.supplies.rates().ink_ml == 0
+    short = workshop.supplies.short_of("satin-vinyl", 1, Took(ink_ml=11))
+    assert [one.name for one in short] == ["ink"]
+
+
+def test_there_is_not_enough_for_the_job(workshop: Workshop, job: int) -> None:
+    workshop.jobs.change(job, "often", {"copies": 5})
+    plan = workshop.plan(workshop.jobs.get(job)).plan
+    assert list(shelf_findings(plan, workshop.supplies)) == []
+    workshop.supplies.buy(Pack("satin-vinyl", 3, 3.0))
+    (finding,) = shelf_findings(plan, workshop.supplies)
+    assert (finding.code, finding.severity) == ("sheet.short", Severity.LOOK)
+    told = "".join(phrase.text for phrase in brief(workshop.told(workshop.jobs.get(job), plan)))
+    assert "(3 sheets left, 5 needed)" in told
+
+
+def test_an_offcut_that_holds_the_job_is_its_sheet(workshop: Workshop, job: int) -> None:
+    workshop.supplies.buy(Pack("satin-vinyl", 10, 10.0))
+    workshop.record_hand_off(workshop.jobs.get(job))
+    run = workshop.log_outcome(job, said())
+    workshop.jobs.change_items(job, "count", (1,), {"quantity": 4})
+    number = workshop.keep_rest(run, "rest of the discs")
+    (finding,) = shelf_findings(workshop.plan(workshop.jobs.get(job)).plan, workshop.supplies)
+    assert finding.code == "sheet.offcut"
+    after = workshop.jobs.change(job, "offcut", dict(finding.fixes[0].changes))
+    assert after.document.paper == workshop.supplies.offcuts()[0].offcut.paper
+    plan = workshop.plan(after).plan
+    assert plan.layout.pieces == 4
+    assert work_of(plan, workshop.supplies.of("satin-vinyl"), workshop.runs, 0.0, simulated=False).sheet_price == 0
+    # Made on it, it is gone, and no sheet was taken for it.
+    workshop.record_hand_off(after)
+    workshop.log_outcome(job, said())
+    assert [one.id for one in workshop.supplies.offcuts()] == []
+    assert number == 1
+    shelf = workshop.supplies.of("satin-vinyl")
+    assert shelf is not None
+    assert shelf.spent == 1
+
+
+def test_a_whole_ledger_comes_into_another_workshop(workshop: Workshop, tmp_path: Path) -> None:
+    workshop.supplies.buy(Pack("satin-vinyl", 10, 10.0, "May"))
+    workshop.supplies.buy(Bought(Thing.INK, 10.0, 5.0))
+    workshop.supplies.keep_offcut(Offcut("satin-vinyl", Paper(80, 100), "a corner"))
+    workshop.supplies.change_rates({"currency": "gannets"})
+    written_out = workshop.supplies.written()
+    assert workshop.supplies.take_in(written_out, workshop.shop.stocks.all()) == 0
+    other = Workshop(tmp_path / "other.db", workshop.nester)
+    try:
+        assert other.supplies.take_in(written_out, other.shop.stocks.all()) == 3
+        assert other.supplies.written() == written_out
+    finally:
+        other.close()
+
+
+def test_jobs_are_put_aside_and_begun_from_templates(workshop: Workshop, job: int) -> None:
+    workshop.jobs.change(job, "for", {"customer": "the junior crew"})
+    workshop.jobs.make_template(job, yes=True)
+    begun = workshop.jobs.copy(job)
+    workshop.jobs.put_aside(job, away=True)
+    kept, new = (next(one for one in workshop.jobs.all() if one.id == number) for number in (job, begun))
+    assert (kept.customer, kept.names, kept.is_template) == ("the junior crew", ("disc",), True)
+    assert kept.archived_at is not None
+    assert (new.title, new.is_template, new.archived_at) == (kept.title, False, None)
+    workshop.jobs.put_aside(job, away=False)
+    assert all(one.archived_at is None for one in workshop.jobs.all())
+
+
+def test_a_photo_says_which_pieces_are_spoilt(workshop: Workshop, job: int) -> None:
+    plan = workshop.plan(workshop.jobs.get(job)).plan
+    picture = sample_photo(plan, 0, workshop.shown_of)
+    # One picture was lost on it.
+    check = workshop.photo_checks.check_print(job, plan, 0, workshop.shown_of, picture, None)
+    (lost,) = check.found.missing
+    assert spoilt_in(check) == (SpoiltPiece(lost.placement, Spoilt.PRINT_FAULT),)
+    whole = tuple(replace(one, ink_there=1.0, strength=1.0, off_mm=(0.1, 0.0)) for one in check.found.pieces)
+    assert spoilt_in(replace(check, found=replace(check.found, pieces=whole))) == ()
+    shifted = (replace(whole[0], off_mm=(1.2, 0.0)), *whole[1:])
+    aside = spoilt_in(replace(check, found=replace(check.found, pieces=shifted)))
+    assert aside == (SpoiltPiece(whole[0].placement, Spoilt.PRINT_FAULT),)
+
+
+def test_misses_of_a_mirrored_sheet_are_kept_as_it_is_loaded(workshop: Workshop, job: int) -> None:
+    workshop.jobs.change(job, "transfer", {"stock": "light-transfer"})
+    workshop.log_outcome(job, said(CameOut.SPOILED, SpoiltPiece(0, Spoilt.OFF, LoggedMiss(0.4, -0.1))))
+    assert workshop.shop.measured.of(1, 1, workshop.stock("light-transfer")).misses == (LoggedMiss(-0.4, -0.1),)

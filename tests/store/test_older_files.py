@@ -4,12 +4,16 @@ import json
 import sqlite3
 from pathlib import Path
 
+import pytest
 from alembic import command
 from alembic.config import Config
 from sqlalchemy import create_engine
 
 from tests.conftest import disc_png
+from vamper.core.ledger.run import CameOut
+from vamper.core.values.findings import BadInput
 from vamper.services.design.designer import ArtFile
+from vamper.services.ledger.logging import Said
 from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.workshop import Workshop
 from vamper.store.workshop_file import MIGRATIONS
@@ -76,3 +80,39 @@ def test_a_first_version_workshop_opens_with_everything(tmp_path: Path, nester: 
         assert workshop.jobs.undo(1).document == state.document
     finally:
         workshop.close()
+
+
+def test_a_file_of_the_version_before_keeps_its_runs_and_finds_its_designs(tmp_path: Path) -> None:
+    path = tmp_path / "before.db"
+    workshop = Workshop(path, ProcessNester())
+    art = workshop.arts.take_in("disc.png", disc_png())
+    job = workshop.jobs.create("Before")
+    workshop.jobs.add_item(job, art.digest, "disc of the club", 30.0, {})
+    workshop.record_hand_off(workshop.jobs.get(job))
+    workshop.log_outcome(job, Said(1, 1, CameOut.GOOD))
+    before = workshop.runs.all()
+    workshop.close()
+    _migrated(path, "0009")
+    again = Workshop(path, ProcessNester())
+    try:
+        assert again.runs.all() == before
+        (kept,) = again.jobs.all()
+        assert (kept.names, kept.customer, kept.is_template) == (("disc of the club",), "", False)
+        # What was handed over before its layout was kept is asked about as the job stands, and cannot be made again.
+        handed = again.last_handed(job)
+        assert handed.number == before[0].hand_off_id
+        with pytest.raises(BadInput, match="the plan of this run is not kept"):
+            again.run_again(before[0].id, 1)
+    finally:
+        again.close()
+
+
+def _migrated(path: Path, revision: str) -> None:
+    """Take a file back to what an older version made."""
+    engine = create_engine(f"sqlite:///{path}")
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    with engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.downgrade(config, revision)
+    engine.dispose()

@@ -52,7 +52,8 @@ def runs(
     """
     import sys
 
-    from vamper.formats.runs_file import write_ledger_json, write_runs_csv
+    from vamper.formats.ledger_file import Ledger, write_ledger_json
+    from vamper.formats.runs_file import write_runs_csv
     from vamper.services.ledger.runs import Runs
     from vamper.store.database import Sessions, open_database
 
@@ -61,7 +62,7 @@ def runs(
             raise BadInput("there is no workshop in this file; name one with --data", str(data))
         engine = open_database(data)
         try:
-            dated = [(one.made_at, one.run) for one in Runs(Sessions(engine)).all()]
+            dated = tuple((one.made_at, one.run) for one in Runs(Sessions(engine)).all())
         finally:
             engine.dispose()
-    sys.stdout.buffer.write(write_runs_csv(dated) if csv else write_ledger_json(dated))
+    sys.stdout.buffer.write(write_runs_csv(dated) if csv else write_ledger_json(Ledger(dated)))

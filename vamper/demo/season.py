@@ -25,7 +25,7 @@ from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.twin import TwinSpec
 from vamper.demo.drawings import lighthouse, seabird, svg
 from vamper.formats.job_file import read_job
-from vamper.formats.runs_file import read_ledger_json, write_ledger_json
+from vamper.formats.ledger_file import Ledger, read_ledger_json, write_ledger_json
 from vamper.services.design.designer import ArtFile, Designer
 from vamper.services.handoff.files import sheet_ink
 from vamper.services.ledger.costing import took_of
@@ -202,8 +202,8 @@ def _off(made: SheetRuns, run: int, place: int) -> LoggedMiss:
 
 def shipped_season() -> list[tuple[datetime, Run]]:
     """The season as it ships."""
-    return read_ledger_json((resources.files(__package__) / FILE).read_bytes())
+    return list(read_ledger_json((resources.files(__package__) / FILE).read_bytes()).runs)
 
 
 if __name__ == "__main__":
-    (Path(__file__).parent / FILE).write_bytes(write_ledger_json(season()))
+    (Path(__file__).parent / FILE).write_bytes(write_ledger_json(Ledger(tuple(season()))))

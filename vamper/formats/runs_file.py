@@ -1,4 +1,4 @@
-"""The ledger as open files: runs as CSV for a spreadsheet and as JSON, both ways.
+"""Runs as a table for a spreadsheet, both ways.
 
 Spreadsheets write what their country writes: semicolons for commas, commas for points, a byte-order mark in front. All
 of that is read. A text that a spreadsheet would run as a formula is written behind an apostrophe, which it takes as
@@ -7,19 +7,18 @@ of that is read. A text that a spreadsheet would run as a formula is written beh
 
 import csv
 import io
-import json
 import re
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable
+from dataclasses import asdict
 from datetime import UTC, datetime
 from typing import Any
 
-from pydantic import TypeAdapter, ValidationError
+from pydantic import TypeAdapter
 
 from vamper.core.ledger.run import LaterCheck, LaterKind, Run, SpoiltPiece, UsedSetting
 from vamper.core.values.findings import BadInput
 from vamper.formats.sentences import read_as
 
-FORMAT, VERSION = "vamper-ledger", 1
 MOST_ROWS = 100_000
 _RUN = TypeAdapter(Run)
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")
@@ -29,17 +28,22 @@ _MORE = (
     "blade_metres",
     "mat",
     "light",
+    "marks",
     "media",
     "quality",
     "process",
+    "school",
     "coats",
+    "customer",
     "minutes",
+    "from_offcut",
     "simulated",
     "cause",
     "note",
 )
 _NUMBERS = {"sheet", "sheets", "pieces", "blade_metres", "coats", "minutes"}
-COLUMNS = ("made_at", *_PLAIN, "spoilt", "settings", "remedies", "later", *_MORE)
+_YES_OR_NO = ("simulated", "from_offcut")
+COLUMNS = ("made_at", *_PLAIN, "spoilt", "settings", "remedies", "later", "figures", "took", *_MORE)
 
 Dated = tuple[datetime, Run]
 
@@ -57,6 +61,8 @@ def write_runs_csv(runs: Iterable[Dated]) -> bytes:
             "settings": "; ".join(_setting_words(one) for one in run.settings),
             "remedies": "; ".join(run.remedies),
             "later": "; ".join(_later_words(one) for one in run.later),
+            "figures": "; ".join(f"{one.key} {_exactly(one.value)}" for one in run.figures),
+            "took": "; ".join(f"{name} {_exactly(value)}" for name, value in asdict(run.took).items() if value),
         }
         writer.writerow([_cell(cells[name]) for name in COLUMNS])
     return out.getvalue().encode()
@@ -139,12 +145,15 @@ def _of_row(row: dict[str, str], line: int) -> Dated:
         data[name] = None if data[name] is None else int(data[name])
     data["sheets"] = data["sheets"] or 1
     data["blade_metres"] = data["blade_metres"] or 0.0
-    data["simulated"] = cells["simulated"].lower() in ("yes", "true", "1")
+    for name in _YES_OR_NO:
+        data[name] = cells[name].lower() in ("yes", "true", "1")
     data["cause"] = cells["cause"] or None
     data["spoilt"] = part("spoilt", _spoilt_of)
     data["settings"] = part("settings", _setting_of)
     data["later"] = part("later", _later_of)
     data["remedies"] = part("remedies", str)
+    data["figures"] = [{"key": key, "value": value} for key, value in part("figures", _figure_of)]
+    data["took"] = dict(part("took", _figure_of))
     try:
         made_at = datetime.fromisoformat(cells["made_at"])
     except ValueError:
@@ -192,50 +201,14 @@ def _setting_of(text: str) -> dict[str, Any]:
     }
 
 
+def _figure_of(text: str) -> tuple[str, float]:
+    key, value = text.split()
+    return key, float(value.replace(",", "."))
+
+
 def _later_of(text: str) -> dict[str, Any]:
     kind, _, held = (one.strip() for one in text.partition("="))
     return {"kind": LaterKind(kind), "held": None if not held else held == "held"}
-
-
-def write_ledger_json(runs: Sequence[Dated]) -> bytes:
-    """All of the ledger as JSON."""
-    document = {
-        "format": FORMAT,
-        "version": VERSION,
-        "runs": [{"made_at": made_at.isoformat(), **_RUN.dump_python(run, mode="json")} for made_at, run in runs],
-    }
-    return json.dumps(document, indent=1, ensure_ascii=False).encode() + b"\n"
-
-
-def read_ledger_json(data: bytes) -> list[Dated]:
-    """Runs from the ledger's JSON.
-
-    Raises
-    ------
-    BadInput
-        Naming the run and the field that cannot be used.
-    """
-    try:
-        document = json.loads(data)
-    except ValueError:
-        raise BadInput("this is no JSON", "ledger") from None
-    if not isinstance(document, dict) or document.get("format") != FORMAT or document.get("version") != VERSION:
-        raise BadInput(f"this is no {FORMAT} of version {VERSION}", "ledger")
-    runs = document.get("runs")
-    if not isinstance(runs, list) or len(runs) > MOST_ROWS:
-        raise BadInput(f"must be a list of at most {MOST_ROWS}", "runs")
-    found = []
-    for place, one in enumerate(runs):
-        entry = dict(one) if isinstance(one, dict) else {}
-        try:
-            made_at = _aware(_WHEN.validate_python(entry.pop("made_at", None)))
-        except ValidationError:
-            raise BadInput("is no time", f"runs.{place}.made_at") from None
-        found.append((made_at, read_as(_RUN, entry, f"runs.{place}")))
-    return found
-
-
-_WHEN = TypeAdapter(datetime)
 
 
 def _aware(time: datetime) -> datetime:

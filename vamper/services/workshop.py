@@ -331,7 +331,7 @@ class Workshop:
         used = offcut is not None or (said.sheet == 1 and document.paper.is_used)
         advice = self.print_advice(document, plan.asked) if plan.job.stock.printable else None
         run = run_of(handed, self.shop, said, advice, self.ink_ml(plan, [said.sheet - 1]), used)
-        outcomes, misses = cut_outcomes(plan, run), misses_of(run)
+        outcomes, misses = cut_outcomes(plan, run), misses_of(run, plan.mirror)
 
         def keep_along() -> None:
             if run.came_out is CameOut.NOT_RUN:

@@ -2674,7 +2674,7 @@ export interface paths {
     put?: never;
     /**
      * Take Runs
-     * @description Runs from a CSV or JSON; those that are here already stay as they are.
+     * @description Runs from a CSV, or a whole ledger from a JSON; what is here already stays as it is.
      */
     post: operations['take_runs_api_ledger_runs_post'];
     delete?: never;
@@ -7946,6 +7946,8 @@ export interface components {
     TakenOut: {
       /** Known */
       known: number;
+      /** On Shelf */
+      on_shelf: number;
       /** Taken */
       taken: number;
     };

@@ -86,6 +86,7 @@ export default function LedgerPage() {
       {take.data && (
         <p className="panel p-3" role="status">
           {take.data.taken} runs came in; {take.data.known} were here already.
+          {take.data.on_shelf > 0 && ` ${take.data.on_shelf} more things are on the shelf.`}
         </p>
       )}
       {ledger && ledger.total === 0 && part !== 'shelf' && (

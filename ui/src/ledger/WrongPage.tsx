@@ -80,7 +80,7 @@ function Asking({ start, run }: AskingProps) {
 /** Everything that can be seen, as pictures; the first one that is pressed begins. */
 function Looks({ all, see }: { all: { key: string; words: string }[]; see: (key: string) => void }) {
   return (
-    <section aria-label="What do you see?" className="flex flex-col gap-3">
+    <section aria-label="What do you see?" className="flex flex-col gap-3 max-[60rem]:order-first">
       <p>Press what you see; one thing is enough to begin with, more make it surer.</p>
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(13rem,1fr))] gap-2">
         {all.map((one) => (

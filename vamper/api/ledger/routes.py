@@ -1,5 +1,6 @@
 """Logging runs, what they say, and what went wrong."""
 
+from dataclasses import replace
 from typing import Annotated
 
 from fastapi import File, Form, Query, Response, UploadFile
@@ -30,7 +31,8 @@ from vamper.core.ledger.diagnosis import FACTS, SYMPTOMS, Seen, diagnose
 from vamper.core.ledger.facts import facts_of
 from vamper.core.ledger.run import symptoms_of
 from vamper.core.values.findings import BadInput
-from vamper.formats.runs_file import read_ledger_json, read_runs_csv, write_ledger_json, write_runs_csv
+from vamper.formats.ledger_file import Ledger, read_ledger_json, write_ledger_json
+from vamper.formats.runs_file import read_runs_csv, write_runs_csv
 from vamper.services.brief.words import plural
 from vamper.services.ledger.from_photo import spoilt_in
 from vamper.services.ledger.logging import Said, is_simulated
@@ -135,19 +137,22 @@ def get_csv(here: Here) -> Response:
 @router.get("/ledger/ledger.json", response_class=Response)
 def get_json(here: Here) -> Response:
     """All of the ledger."""
-    dated = [(one.made_at, one.run) for one in here.runs.all()]
-    return download(write_ledger_json(dated), "application/json", "ledger.json")
+    dated = tuple((one.made_at, one.run) for one in here.runs.all())
+    ledger = replace(here.supplies.written(), runs=dated)
+    return download(write_ledger_json(ledger), "application/json", "ledger.json")
 
 
 @router.post("/ledger/runs", status_code=201)
 async def take_runs(here: Here, file: Annotated[UploadFile, File()]) -> TakenOut:
-    """Runs from a CSV or JSON; those that are here already stay as they are."""
+    """Runs from a CSV, or a whole ledger from a JSON; what is here already stays as it is."""
     data = await file.read()
 
     def take() -> TakenOut:
-        runs = read_ledger_json(data) if data.lstrip().startswith(b"{") else read_runs_csv(data)
-        taken = here.runs.add_all(runs)
-        return TakenOut(taken=taken, known=len(runs) - taken)
+        is_json = data.lstrip().startswith(b"{")
+        ledger = read_ledger_json(data) if is_json else Ledger(tuple(read_runs_csv(data)))
+        taken = here.runs.add_all(list(ledger.runs))
+        on_shelf = here.supplies.take_in(ledger, here.shop.stocks.all())
+        return TakenOut(taken=taken, known=len(ledger.runs) - taken, on_shelf=on_shelf)
 
     return await in_turn(take)
 

@@ -335,6 +335,8 @@ class FoundIn(BaseModel):
 class TakenOut(BaseModel):
     taken: int
     known: int
+    on_shelf: int
+    """Packs, things and offcuts that came onto the shelf."""
 
 
 class DiagnosisStartOut(BaseModel):

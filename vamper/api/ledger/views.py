@@ -230,7 +230,11 @@ def _next_cut(workshop: Workshop, one: Recipe) -> tuple[str | None, str]:
         if one.drifted:
             return None, "stands as it is, though it went worse lately: change the blade, or run a ladder"
         return None, "stands as it is"
-    return words, "; ".join(proposed.why[:2])
+    belief = proposed.belief
+    harder = float(belief.quantile(0.5)) / belief.stock.hardness_gf_per_um - 1
+    taken = f"{abs(harder) * 100:.0f} % {'harder' if harder > 0 else 'softer'} than the starter"
+    seen = f"by what was seen of it, the stock is taken for {taken}" if known.has_seen else "by the starter"
+    return words, f"{seen}; clean in {proposed.likely * 100:.0f} of 100"
 
 
 def diagnosis_out(found: Diagnosis, checked: dict[str, bool]) -> DiagnosisOut:

@@ -82,16 +82,34 @@ class _Entry:
     setting: UsedSetting | None = None
 
 
+class Tally:
+    """Runs counted by what they are of; one more only touches its own recipes."""
+
+    def __init__(self, runs: Iterable[tuple[int, Run]] = ()) -> None:
+        self._entries = defaultdict[RecipeFor, list[_Entry]](list)
+        self._found: dict[RecipeFor, Recipe] = {}
+        for number, run in runs:
+            self.add(number, run)
+
+    def add(self, number: int, run: Run) -> None:
+        """One more run, newer than all before."""
+        if run.came_out is CameOut.NOT_RUN:
+            return
+        for what, entry in _entries(number, run):
+            self._entries[what].append(entry)
+            self._found.pop(what, None)
+
+    def recipes(self) -> tuple[Recipe, ...]:
+        """Those that were used last come first."""
+        for what, entries in self._entries.items():
+            if what not in self._found:
+                self._found[what] = _recipe(what, entries)
+        return tuple(sorted(self._found.values(), key=lambda one: -one.runs[-1]))
+
+
 def recipes_of(runs: Iterable[tuple[int, Run]]) -> tuple[Recipe, ...]:
     """The recipes of numbered runs, the oldest first; those that were used last come first."""
-    groups = defaultdict[RecipeFor, list[_Entry]](list)
-    for number, run in runs:
-        if run.came_out is CameOut.NOT_RUN:
-            continue
-        for what, entry in _entries(number, run):
-            groups[what].append(entry)
-    found = [_recipe(what, entries) for what, entries in groups.items()]
-    return tuple(sorted(found, key=lambda one: -one.runs[-1]))
+    return Tally(runs).recipes()
 
 
 def _entries(number: int, run: Run) -> Iterator[tuple[RecipeFor, _Entry]]:

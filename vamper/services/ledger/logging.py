@@ -141,6 +141,7 @@ def cut_outcomes(plan: Plan, run: Run) -> dict[Cut, Outcome]:
     return found
 
 
-def misses_of(run: Run) -> list[LoggedMiss]:
-    """What its pieces were off by, where that was said."""
-    return [one.off for one in run.spoilt if one.what is Spoilt.OFF and one.off is not None]
+def misses_of(run: Run, mirrored: bool) -> list[LoggedMiss]:
+    """What its pieces were off by, where that was said, on the sheet as it is loaded; it was told as pieces read."""
+    off = [one.off for one in run.spoilt if one.what is Spoilt.OFF and one.off is not None]
+    return [LoggedMiss(-one.dx_mm, one.dy_mm) for one in off] if mirrored else off

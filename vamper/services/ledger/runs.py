@@ -10,7 +10,7 @@ from pydantic import TypeAdapter
 from sqlalchemy import select
 
 from vamper.core.ledger.diagnosis import CAUSE_BY_KEY
-from vamper.core.ledger.recipe import Recipe, recipes_of
+from vamper.core.ledger.recipe import Recipe, Tally
 from vamper.core.ledger.run import DAYS_LATER, LaterCheck, LaterKind, Run
 from vamper.core.values.findings import BadInput
 from vamper.services.work.not_found import NotFound
@@ -18,8 +18,6 @@ from vamper.store.database import Sessions
 from vamper.store.tables import RunRow, now
 
 _RUN = TypeAdapter(Run)
-# Stock, cutter, whether it was simulated.
-_Group = tuple[str, str, bool]
 
 
 class LoggedAlready(BadInput):
@@ -46,7 +44,7 @@ class Runs:
         self._sessions = sessions
         self._lock = threading.RLock()
         self._kept: tuple[KeptRun, ...] | None = None
-        self._book: dict[_Group, tuple[Recipe, ...]] = {}
+        self._tally: Tally | None = None
 
     def all(self) -> tuple[KeptRun, ...]:
         with self._lock:
@@ -66,16 +64,11 @@ class Runs:
         return tuple(one for one in self.all() if one.job_id == job_id)
 
     def recipes(self) -> tuple[Recipe, ...]:
-        """What the runs say of each setting, those that were used last first."""
+        """What the runs say of each way of doing things, those that were used last first."""
         with self._lock:
-            groups: dict[_Group, list[tuple[int, Run]]] = {}
-            for one in self.all():
-                groups.setdefault(_group(one.run), []).append((one.id, one.run))
-            for key, runs in groups.items():
-                if key not in self._book:
-                    self._book[key] = recipes_of(runs)
-            every = (one for key in groups for one in self._book[key])
-            return tuple(sorted(every, key=lambda one: -one.runs[-1]))
+            if self._tally is None:
+                self._tally = Tally((one.id, one.run) for one in self.all())
+            return self._tally.recipes()
 
     def add(
         self,
@@ -110,7 +103,8 @@ class Runs:
             # Where nobody has read them yet, it is among those that will be read.
             if self._kept is not None:
                 self._kept = (*self._kept, kept)
-            self._book.pop(_group(run), None)
+            if self._tally is not None:
+                self._tally.add(kept.id, run)
             return kept.id
 
     def _ask_if_logged(self, run: Run, hand_off_id: int | None, again: bool) -> None:
@@ -132,7 +126,7 @@ class Runs:
                     value = _RUN.dump_python(run, mode="json")
                     session.add(RunRow(sheet=run.sheet, made_at=made_at, value=value))
             self._kept = None
-            self._book.clear()
+            self._tally = None
             return len(new)
 
     def found(self, run_id: int, cause: str | None) -> None:
@@ -178,12 +172,7 @@ class Runs:
                 after = _kept(row)
             if self._kept is not None:
                 self._kept = tuple(after if one.id == run_id else one for one in self._kept)
-            self._book.pop(_group(after.run), None)
-
-
-def _group(run: Run) -> _Group:
-    """What runs are counted together by, roughly: no recipe is of two of these."""
-    return run.stock, run.cutter, run.simulated
+            self._tally = None
 
 
 def _kept(row: RunRow) -> KeptRun:

@@ -1,6 +1,6 @@
 """What lies on this workshop's shelf: packs of stock, all else that is used up, offcuts; and what things cost."""
 
-from collections.abc import Sequence
+from collections.abc import Container, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -12,6 +12,7 @@ from vamper.core.ledger.cost import Rates
 from vamper.core.ledger.run import Took
 from vamper.core.ledger.supply import THINGS, Bought, Offcut, OnShelf, Pack, Stored, Thing, spent_in, taken_of, takes
 from vamper.core.values.paper import Paper
+from vamper.formats.ledger_file import Ledger
 from vamper.formats.sentences import read_as
 from vamper.services.jobs.history import aware
 from vamper.services.ledger.runs import Runs
@@ -142,10 +143,11 @@ class Supplies:
             found = session.scalars(rows if stock is None else rows.where(OffcutRow.stock_key == stock)).all()
         return tuple(KeptOffcut(row.id, aware(row.kept_at), _OFFCUT.validate_python(row.value)) for row in found)
 
-    def keep_offcut(self, offcut: Offcut) -> int:
+    def keep_offcut(self, offcut: Offcut, kept_at: datetime | None = None) -> int:
         """What is left of a sheet is kept to be used once more; returns its number."""
         with self._sessions.begin() as session:
-            row = OffcutRow(stock_key=offcut.stock, value=_OFFCUT.dump_python(offcut, mode="json"))
+            value = _OFFCUT.dump_python(offcut, mode="json")
+            row = OffcutRow(stock_key=offcut.stock, kept_at=kept_at or now(), value=value)
             session.add(row)
             session.flush()
             return row.id
@@ -189,6 +191,38 @@ class Supplies:
             packs.setdefault(one.pack.stock, []).append(one)
         found = [shelf for key, those in packs.items() if (shelf := self._shelf(key, those)) is not None]
         return tuple(sorted(found, key=lambda one: one.left / one.bought))
+
+    def written(self) -> Ledger:
+        """All of the shelf, as a file holds it."""
+        entries: list[tuple[int, datetime, Pack | Bought]] = [
+            *((one.id, one.bought_at, one.pack) for one in self.packs()),
+            *((one.id, one.bought_at, one.bought) for one in self.bought()),
+        ]
+        return Ledger(
+            bought=tuple((at, what) for _, at, what in sorted(entries, key=lambda entry: entry[0])),
+            offcuts=tuple((one.kept_at, one.offcut) for one in reversed(self.offcuts())),
+            rates=self.rates(),
+        )
+
+    def take_in(self, ledger: Ledger, stocks: Container[str]) -> int:
+        """What a file has that is not on the shelf yet; returns how much that was. Prices are only taken where none
+        were said here, and offcuts only of stocks that are here.
+        """
+        here = self.written()
+        with self._sessions.together():
+            bought = [entry for entry in dict.fromkeys(ledger.bought) if entry not in here.bought]
+            for at, what in bought:
+                self.buy(what, at)
+            offcuts = [
+                entry
+                for entry in dict.fromkeys(ledger.offcuts)
+                if entry not in here.offcuts and entry[1].stock in stocks
+            ]
+            for at, offcut in offcuts:
+                self.keep_offcut(offcut, at)
+            if ledger.rates is not None and here.rates == Rates():
+                self.change_rates(_RATES.dump_python(ledger.rates, mode="json"))
+        return len(bought) + len(offcuts)
 
     def rates(self) -> Rates:
         with self._sessions() as session:
