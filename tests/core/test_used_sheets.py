@@ -12,6 +12,7 @@ from vamper.core.ledger.blank_parts import gone_parts
 from vamper.core.ledger.rest import FEED_ERROR_MM, rest_of
 from vamper.core.sheet.live_area import live_area, spent_bound
 from vamper.core.values.findings import BadInput
+from vamper.core.values.marks import MarksSpec
 from vamper.core.values.paper import Paper
 
 WIDTH, HEIGHT = 200.0, 280.0
@@ -83,6 +84,17 @@ def test_the_rest_of_a_mirrored_sheet_is_as_it_is_loaded() -> None:
     boxes_mm = [Polygon(one).bounds for one in rest.gone_rings]
     left = plan.job.paper.width_mm - plan.sheets[0].edges[0].bounds[2]
     assert min(abs(box[0] - left) for box in boxes_mm) < 2.5
+
+
+def test_what_lies_inside_a_frame_of_marks_is_left() -> None:
+    plan = scene(item(quantity=1), marks=MarksSpec("frame")).plan()
+    paper = rest_of(plan, 0)
+    bound = spent_bound(paper)
+    assert bound is not None
+    whole = paper.width_mm * paper.height_mm
+    assert live_area(paper, [bound]).area_mm2 > 0.7 * whole
+    inked = shapely.union_all([mark.shape for mark in plan.setup.marks])
+    assert bound.region.intersection(inked).area < 1e-6 * whole
 
 
 def test_an_odd_number_says_what_a_corner_is() -> None:

@@ -1,9 +1,12 @@
 """The ledger in a real browser: from a hand-off over a spoilt piece to its cause, and to the changed proposal."""
 
+import cv2
 import httpx
+import numpy as np
 import pytest
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import Select
 
 from tests.screens.conftest import Screen
 from tests.screens.test_finish import pressed
@@ -42,11 +45,13 @@ def test_from_a_hand_off_over_a_spoilt_sheet_to_its_cause(screen: Screen) -> Non
     screen.says("Take the answers back")
     pressed(screen, "It was this")
     screen.says("Noted")
-    screen.open("/ledger")
+    screen.open("/ledger?part=runs")
     screen.says("It was this:")
     assert axe(screen) == []
     screen.open(f"/jobs/{HANDED_OFF}/cut")
     assert "How did sheet 1 come out?" not in screen.text()
+    # Where the ledger asks, Cut does not ask once more.
+    screen.says("Above it is asked how each sheet of a hand-off came out")
     runs = httpx.get(f"{screen.base}/api/ledger").json()["runs"]
     assert runs[0]["came_out"] == "some spoiled"
     assert runs[0]["cause"]
@@ -56,11 +61,86 @@ def test_from_a_hand_off_over_a_spoilt_sheet_to_its_cause(screen: Screen) -> Non
     assert screen.errors() == []
 
 
+def test_a_sheet_is_made_again_and_its_rest_is_the_sheet_of_another(screen: Screen) -> None:
+    # Fewer than would fit, so that something is left of the sheet.
+    change = {"label": "few", "numbers": [1], "changes": {"quantity": 3}}
+    job = f"{screen.base}/api/jobs/{HANDED_OFF}"
+    httpx.post(f"{job}/changes", json=change).raise_for_status()
+    httpx.post(f"{job}/hand-off", timeout=60).raise_for_status()
+    httpx.post(f"{job}/came-out", json={"sheet": 1, "came_out": "all good"}, timeout=60).raise_for_status()
+    screen.open("/ledger?part=runs")
+    pressed(screen, "Keep the rest of the sheet")
+    screen.says("Its rest is kept")
+    pressed(screen, "Make it again")
+    screen.says("exactly as it was, on")
+    assert axe(screen) == []
+    pressed(screen, "Make it again")
+    screen.wait(lambda: "/sheet" in screen.driver.current_url, "the new job")
+    screen.wait(lambda: screen.pieces() == 3, "its pieces")
+    # All of it would go on what is left: that is offered, and taken.
+    pressed(screen, "note")
+    pressed(screen, "Use the offcut")
+    screen.says("part used")
+    screen.wait(lambda: screen.pieces() == 3, "its pieces on the offcut")
+    assert screen.errors() == []
+
+
+def test_the_shelf_takes_what_was_bought_and_a_used_sheet(screen: Screen) -> None:
+    screen.open("/ledger?part=shelf")
+    screen.says("On the shelf")
+    assert axe(screen) == []
+    Select(screen.find('[aria-label="What was bought"] select')).select_by_value("ink")
+    screen.says("millilitres in the bottle")
+    pressed(screen, "Put it on the shelf")
+    screen.says("of 70 ml left")
+    pressed(screen, "Add an offcut")
+    screen.says("Drag over what is used")
+    assert axe(screen) == []
+    screen.find('input[placeholder="half a sheet of gold"]').send_keys("half of it" + Keys.ENTER)
+    pressed(screen, "Mark as used")
+    screen.wait(lambda: screen.driver.find_elements(By.CSS_SELECTOR, "svg polygon"), "what is used")
+    screen.find('[role="dialog"]').find_elements(By.XPATH, ".//button[.='Put it on the shelf']")[0].click()
+    screen.says("half of it")
+    offcut = httpx.get(f"{screen.base}/api/offcuts").json()[0]
+    assert offcut["paper"]["gone"] == [[0, 0, 50, 0, 50, 50, 0, 50]]
+    assert screen.errors() == []
+
+
+def test_what_is_gone_of_a_sheet_is_found_in_a_picture(screen: Screen) -> None:
+    picture = np.full((560, 400, 3), 235, np.uint8)
+    picture[100:200, 60:240] = (30, 90, 110)
+    found = httpx.post(
+        f"{screen.base}/api/offcuts/look",
+        data={"width_mm": 200, "height_mm": 280, "corners": "0,0,1,0,1,1,0,1"},
+        files={"file": ("sheet.png", cv2.imencode(".png", picture[..., ::-1])[1].tobytes())},
+    ).json()
+    (ring,) = found["gone"]
+    assert [min(ring[::2]), min(ring[1::2]), max(ring[::2]), max(ring[1::2])] == pytest.approx(
+        [30, 50, 120, 100], abs=0.6
+    )
+    assert found["words"] == "1 part of the sheet look used."
+
+
+def test_jobs_are_found_by_whom_they_are_for(screen: Screen) -> None:
+    screen.open("/")
+    screen.says("for the junior crew")
+    screen.find("label input.field").send_keys("junior crew")
+    screen.wait(lambda: len(screen.driver.find_elements(By.CSS_SELECTOR, "main li.panel")) == 1, "one job")
+    pressed(screen, "More")
+    screen.says("Put it aside")
+    pressed(screen, "Put it aside")
+    screen.says("Put aside · 1")
+    pressed(screen, "Put aside · 1")
+    screen.says("for the junior crew")
+    assert axe(screen) == []
+    assert screen.errors() == []
+
+
 def test_a_table_goes_out_and_comes_back(screen: Screen) -> None:
     table = httpx.get(f"{screen.base}/api/ledger/runs.csv").content
     before = httpx.get(f"{screen.base}/api/ledger").json()["total"]
     sent = httpx.post(f"{screen.base}/api/ledger/runs", files={"file": ("runs.csv", table)})
-    assert sent.json() == {"taken": 0, "known": before}
+    assert sent.json() == {"taken": 0, "known": before, "on_shelf": 0}
     broken = httpx.post(f"{screen.base}/api/ledger/runs", files={"file": ("runs.csv", b"a;b\n1;2\n")})
     assert broken.status_code == 422
     assert "this is no ledger" in broken.json()["detail"]

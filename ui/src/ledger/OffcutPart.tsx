@@ -71,7 +71,7 @@ function One({ offcut }: { offcut: Offcut }) {
           look="bare"
           className="mt-auto self-start"
           disabled={drop.isPending}
-          aria-label={`Throw ${offcut.name} away`}
+          aria-label={`Throw it away: ${offcut.name}`}
           onClick={() => drop.mutate(offcut.id)}
         >
           Throw it away

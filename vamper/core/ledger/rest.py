@@ -3,6 +3,8 @@
 Its marks are gone as well: where new ones were printed over old ones a sensor would see both.
 """
 
+from collections.abc import Iterator
+
 import shapely
 from shapely.geometry import Polygon
 
@@ -26,12 +28,24 @@ def rest_of(plan: Plan, sheet: int, margin_mm: float = FEED_ERROR_MM) -> Paper:
     used = shapely.union_all(shapes)
     if plan.mirror:
         used = mirrored(used, before.width_mm)
-    boxes = (mark.box_mm for mark in plan.setup.marks)
-    marks = [shapely.box(b.x_mm, b.y_mm, b.x_mm + b.width_mm, b.y_mm + b.height_mm) for b in boxes]
-    rings = [_ring(part) for part in parts(shapely.union_all([used, *marks]))]
+    pieces = [Polygon(part.exterior) for part in parts(used)]
+    marks = [part for mark in plan.setup.marks for whole in parts(mark.shape) for part in _without_holes(whole)]
+    rings = [_ring(part) for part in (*pieces, *marks)]
     kept = before.gone if sheet == 0 else ()
     spent = before.spent if sheet == 0 else None
     return Paper(before.width_mm, before.height_mm, spent, (*kept, *rings), margin_mm)
+
+
+def _without_holes(part: Polygon) -> Iterator[Polygon]:
+    """The same in parts that have no hole: what lies inside a frame is not gone."""
+    if not part.interiors:
+        yield part
+        return
+    left, top, right, bottom = part.bounds
+    middle = part.interiors[0].centroid.x
+    for box in (shapely.box(left, top, middle, bottom), shapely.box(middle, top, right, bottom)):
+        for half in parts(shapely.intersection(part, box)):
+            yield from _without_holes(half)
 
 
 def _ring(part: Polygon) -> Gone:

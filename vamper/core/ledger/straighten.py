@@ -125,6 +125,8 @@ def by_corners(picture: Pixels, sheet: PlannedSheet, corners: Points) -> Straigh
     """
     w, h = sheet.width_mm, sheet.height_mm
     to_px = homography(np.array([(0, 0), (w, 0), (w, h), (0, h)], dtype=float), corners)
+    if not sheet.marks:
+        return Straightened(to_px, 0, 0, None)
     refined = _refined(cv2.cvtColor(picture, cv2.COLOR_RGB2GRAY), to_px, sheet)
     if refined is None:
         return Straightened(to_px, 0, len(features_of(sheet)), None)
