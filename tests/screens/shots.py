@@ -143,9 +143,9 @@ def _ledger(screen: Screen) -> None:
     time.sleep(1)
     screen.driver.save_screenshot(str(FOLDER / "ledger.png"))
     screen.button("What went wrong?").click()
-    screen.says("Tick what you see")
-    for words in ("Not through, in places", "the blade has many metres"):
-        screen.driver.find_element("xpath", f"//label[contains(., '{words}')]").click()
+    screen.says("Press what you see")
+    screen.button("Not through, in places").click()
+    screen.driver.find_element("xpath", "//label[contains(., 'the blade has many metres')]").click()
     screen.says("This tells most for its time")
     time.sleep(1)
     screen.driver.save_screenshot(str(FOLDER / "wrong.png"))
