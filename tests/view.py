@@ -41,3 +41,10 @@ def placements(pieces: list[float], pins: list[str]) -> list[dict[str, Any]]:
     """Pieces out of their numbers, five each."""
     rows = [pieces[n : n + 5] for n in range(0, len(pieces), 5)]
     return [dict(zip(FIELDS, (int(a), x, y, turn, pins[int(pin)]), strict=True)) for a, x, y, turn, pin in rows]
+
+
+def figures_of(client: httpx.Client, job: int) -> dict[str, Any]:
+    """How good its layout is, which the front end asks for once that is drawn."""
+    revision = view_of(client, job)["parts"]["layout"]
+    found: dict[str, Any] = client.get(f"/api/jobs/{job}/parts/figures/{revision}").json()
+    return found

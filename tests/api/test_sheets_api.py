@@ -7,7 +7,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from tests.api.test_api import add, change
-from tests.view import plan_of
+from tests.view import figures_of, plan_of
 from vamper.api.app import create_app
 from vamper.services.workshop import Workshop
 
@@ -76,7 +76,7 @@ def test_what_cannot_be_done_by_hand_is_a_sentence(
 
 
 def test_layouts_counts_and_bounds(client: TestClient, job: int) -> None:
-    assert plan(client, job)["sheets_at_least"] == 1
+    assert figures_of(client, job)["sheets_at_least"] == 1
     assert client.post(f"/api/jobs/{job}/layouts", json={"name": "one"}).status_code == 201
     names = [one["name"] for one in client.get(f"/api/jobs/{job}/layouts").json()]
     assert names == ["on the table", "one", "straight rows"]

@@ -49,7 +49,7 @@ def test_brief_findings_bounds_and_bench_follow_the_unit(client: TestClient, job
 
 def test_numbers_stay_millimetres_and_fields_keep_their_names(client: TestClient, job: int) -> None:
     paper = json.loads(asked(client, f"/api/jobs/{job}", "in"))["job"]["document"]["paper"]
-    assert paper == {"width_mm": 215.9, "height_mm": 279.4, "spent": None}
+    assert paper == {"width_mm": 215.9, "height_mm": 279.4, "spent": None, "gone": [], "margin_mm": 0.0}
 
 
 def test_refusals_follow_the_unit(client: TestClient, job: int) -> None:

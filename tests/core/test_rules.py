@@ -404,11 +404,15 @@ def test_the_turn_of_a_design_counts_before_that_of_the_job() -> None:
     assert "art.too-big" in scene(item(width_mm=200.0, turn=Turn.UPRIGHT), **upright).codes()
 
 
-def test_of_two_parts_that_are_left_the_larger_one_is_the_live_area() -> None:
+def test_all_parts_that_are_left_and_hold_anything_are_the_live_area() -> None:
     paper = Paper(100, 100, Spent(100, 10, top_mm=60))
     gone = spent_bound(paper)
     assert gone is not None
-    assert live_area(paper, [gone]).shape.bounds == (0, 0, 100, 60)
+    assert live_area(paper, [gone]).shape.bounds == (0, 0, 100, 100)
+    assert live_area(paper, [gone]).area_mm2 == pytest.approx(9000, rel=1e-4)
+    narrow = spent_bound(Paper(100, 100, Spent(100, 10, top_mm=87)))
+    assert narrow is not None
+    assert live_area(paper, [narrow]).shape.bounds == (0, 0, 100, 87)
     assert live_area(Paper(5, 100), []).size_mm == (5, 100)
     with pytest.raises(BadInput, match="nothing is left"):
         live_area(Paper(4.9, 100), [])

@@ -53,8 +53,8 @@ def test_nothing_lives_on_what_is_gone(those: list[tuple[float, float, float, fl
     except BadInput:
         return
     gone = shapely.union_all([shapely.box(x, y, x + w, y + h) for x, y, w, h in those])
-    # The threads that join parts have no area worth the name.
-    assert live.shape.intersection(gone.buffer(margin, quad_segs=4)).area < 0.2
+    # The threads that join parts are too thin for anything.
+    assert live.shape.buffer(-0.01).intersection(gone.buffer(margin, quad_segs=4)).area < 1e-6
     assert live.shape.is_valid
 
 

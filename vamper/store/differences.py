@@ -28,13 +28,19 @@ def difference(before: Any, after: Any) -> Difference:
 
 def _of_lists(before: list[Any], after: list[Any]) -> Difference:
     if len(before) == len(after):
-        changed = {str(place): difference(*pair) for place, pair in enumerate(zip(before, after, strict=True))}
+        pairs = enumerate(zip(before, after, strict=True))
+        changed = {str(place): difference(*pair) for place, pair in pairs if not _is_same(*pair)}
         kept = {place: one for place, one in changed.items() if one is not None}
         return {"at": kept} if kept else None
     most = min(len(before), len(after))
     start = next((n for n in range(most) if difference(before[n], after[n])), most)
     end = next((n for n in range(most - start) if difference(before[-1 - n], after[-1 - n])), most - start)
     return {"from": start, "cut": len(before) - start - end, "put": after[start : len(after) - end]}
+
+
+def _is_same(before: Any, after: Any) -> bool:
+    """Whether two entries are the same to the letter; most of a long list are, and this tells it at once."""
+    return bool(before == after) and repr(before) == repr(after)
 
 
 def applied(before: Any, change: Difference) -> Any:

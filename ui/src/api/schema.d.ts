@@ -1723,6 +1723,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/parts/figures/{revision}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Figures
+     * @description How good the layout is, by the layout's revision; it takes longer than to draw it, so it comes after it.
+     */
+    get: operations['get_figures_api_jobs__job_id__parts_figures__revision__get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/parts/layout/{revision}': {
     parameters: {
       query?: never;
@@ -4481,6 +4501,25 @@ export interface components {
       };
     };
     /**
+     * FiguresPart
+     * @description How good a layout is: figures that are looked at, and nothing is drawn from. They have the layout's revision.
+     */
+    FiguresPart: {
+      /** Nearest Mm */
+      nearest_mm: (number | null)[];
+      offcut: components['schemas']['PlaceOut'];
+      /** Pieces At Most */
+      pieces_at_most: number;
+      /** Revision */
+      revision: string;
+      /** Row Pieces */
+      row_pieces: number;
+      /** Row Sheets */
+      row_sheets: number;
+      /** Sheets At Least */
+      sheets_at_least: number;
+    };
+    /**
      * FileOut
      * @description A file that each sheet is handed over as: what its name ends in, and what it is.
      */
@@ -5546,14 +5585,11 @@ export interface components {
     };
     /**
      * LayoutPart
-     * @description A job's layout with its figures.
+     * @description A job's layout: what lies where.
      */
     LayoutPart: {
       /** Extra Pieces */
       extra_pieces: number;
-      offcut: components['schemas']['PlaceOut'];
-      /** Pieces At Most */
-      pieces_at_most: number;
       /** Pins */
       pins: components['schemas']['Pin'][];
       /** Placed */
@@ -5562,14 +5598,8 @@ export interface components {
       };
       /** Revision */
       revision: string;
-      /** Row Pieces */
-      row_pieces: number;
-      /** Row Sheets */
-      row_sheets: number;
       /** Sheets */
       sheets: components['schemas']['SheetOut'][];
-      /** Sheets At Least */
-      sheets_at_least: number;
       /** Unplaced */
       unplaced: components['schemas']['UnplacedOut'][];
     };
@@ -7362,8 +7392,6 @@ export interface components {
       guides: string;
       /** Live Path */
       live_path: string;
-      /** Nearest Mm */
-      nearest_mm: number | null;
       /** Pieces */
       pieces: number[];
       /** Used */
@@ -11647,6 +11675,38 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['ItemOut'][];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_figures_api_jobs__job_id__parts_figures__revision__get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        revision: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['FiguresPart'] | null;
         };
       };
       /** @description Validation Error */

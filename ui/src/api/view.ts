@@ -27,7 +27,11 @@ export type Plan = Omit<Schemas['SheetPart'], 'revision'> &
     sheets: Sheet[];
     settings: Schemas['SettingOut'][];
     packing: Schemas['PackingOut'];
+    /** The revision of its layout: its figures are asked for by it. */
+    layoutRevision: string;
   };
+
+export type Figures = Schemas['FiguresPart'];
 
 export type View = Omit<Head, 'parts'> & { plan: Plan | null };
 
@@ -130,6 +134,7 @@ async function planOf(jobId: number, head: Head, parts: Parts): Promise<Plan> {
     ...layout,
     settings: cut.settings,
     packing: parts.packing,
+    layoutRevision: parts.layout,
     items: items.map((item) => ({
       ...item,
       placed: layout.placed[item.number] ?? 0,
@@ -156,3 +161,14 @@ export const useView = (jobId: number) =>
     queryFn: () => viewOf(jobId),
     placeholderData: keepPreviousData,
   });
+
+/** How good a layout is; it comes after the drawing, and until then the figures of the layout before stand. */
+export const useFigures = (jobId: number, plan: Plan) =>
+  useQuery({
+    queryKey: ['figures', jobId, plan.layoutRevision],
+    queryFn: async () =>
+      (await ask(
+        client.GET('/api/jobs/{job_id}/parts/figures/{revision}', at(jobId, plan.layoutRevision)),
+      )) ?? null,
+    placeholderData: keepPreviousData,
+  }).data ?? null;

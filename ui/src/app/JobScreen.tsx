@@ -144,34 +144,36 @@ function Header({ view, change, saving, act, add, handOff, keys }: HeaderProps) 
       <span aria-hidden className="text-soft">
         /
       </span>
-      <h1 className="min-w-0 flex-[2]">
+      <div className="-m-1 flex min-w-0 flex-1 items-center gap-2 overflow-hidden p-1">
+        <h1 className="min-w-0 flex-[2]">
+          <input
+            key={title}
+            aria-label="Title of the job"
+            className="w-full truncate rounded-[6px] border border-transparent bg-transparent px-1.5 py-0.5 font-bold hover:border-rule focus:bg-paper"
+            defaultValue={title}
+            onBlur={(event) => {
+              const next = event.target.value.trim();
+              if (next && next !== title) change({ label: 'title', changes: { title: next } });
+              else event.target.value = title;
+            }}
+            onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
+          />
+        </h1>
         <input
-          key={title}
-          aria-label="Title of the job"
-          className="w-full truncate rounded-[6px] border border-transparent bg-transparent px-1.5 py-0.5 font-bold hover:border-rule focus:bg-paper"
-          defaultValue={title}
+          key={`for ${view.job.document.customer}`}
+          aria-label="Whom it is for"
+          placeholder="for whom?"
+          maxLength={200}
+          className="min-w-0 flex-1 truncate rounded-[6px] border border-transparent bg-transparent px-1.5 py-0.5 text-soft hover:border-rule focus:bg-paper"
+          defaultValue={view.job.document.customer}
           onBlur={(event) => {
             const next = event.target.value.trim();
-            if (next && next !== title) change({ label: 'title', changes: { title: next } });
-            else event.target.value = title;
+            if (next !== view.job.document.customer)
+              change({ label: 'whom it is for', changes: { customer: next } });
           }}
           onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
         />
-      </h1>
-      <input
-        key={`for ${view.job.document.customer}`}
-        aria-label="Whom it is for"
-        placeholder="for whom?"
-        maxLength={200}
-        className="min-w-0 flex-1 truncate rounded-[6px] border border-transparent bg-transparent px-1.5 py-0.5 text-soft hover:border-rule focus:bg-paper"
-        defaultValue={view.job.document.customer}
-        onBlur={(event) => {
-          const next = event.target.value.trim();
-          if (next !== view.job.document.customer)
-            change({ label: 'whom it is for', changes: { customer: next } });
-        }}
-        onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
-      />
+      </div>
       <span
         className={`text-right text-sm ${unsaved ? 'font-bold text-rowan' : 'w-14 text-soft'}`}
         role="status"

@@ -30,7 +30,7 @@ from vamper.api.jobs.schemas import (
     ViewOut,
 )
 from vamper.api.jobs.views import job_out, last_run_words
-from vamper.api.sheet.schemas import LayoutPart, SheetPart
+from vamper.api.sheet.schemas import FiguresPart, LayoutPart, SheetPart
 from vamper.core.bench_card import bench_steps
 from vamper.core.values.findings import BadInput
 from vamper.demo.workshop import add_example
@@ -81,6 +81,12 @@ def get_sheet(here: Here, shown: Shown, job_id: Id, revision: Revision) -> Sheet
 def get_layout(here: Here, shown: Shown, job_id: Id, revision: Revision) -> LayoutPart | None:
     """The layout with its figures; nothing where the job was changed since its head was read."""
     return shown.layout(here.jobs.get(job_id), revision)
+
+
+@router.get("/jobs/{job_id}/parts/figures/{revision}", tags=["jobs"])
+async def get_figures(here: Here, shown: Shown, job_id: Id, revision: Revision) -> FiguresPart | None:
+    """How good the layout is, by the layout's revision; it takes longer than to draw it, so it comes after it."""
+    return await in_turn(lambda: shown.figures(here.jobs.get(job_id), revision))
 
 
 @router.get("/jobs/{job_id}/parts/cut/{revision}", tags=["jobs"])

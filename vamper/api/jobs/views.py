@@ -15,8 +15,8 @@ from vamper.api.cut.schemas import CutPart
 from vamper.api.cut.views import cut_part
 from vamper.api.jobs.schemas import FindingOut, FixOut, JobOut, PackingOut, PartsOut, PhraseOut, StationOut, ViewOut
 from vamper.api.places import place_out
-from vamper.api.sheet.schemas import LayoutPart, SheetPart
-from vamper.api.sheet.views import layout_part, sheet_part
+from vamper.api.sheet.schemas import FiguresPart, LayoutPart, SheetPart
+from vamper.api.sheet.views import figures_part, layout_part, sheet_part
 from vamper.core.design import DesignedItem
 from vamper.core.ledger.run import CameOut
 from vamper.core.plan import Plan
@@ -71,6 +71,7 @@ class Views:
         self._heads: Cache[_Head] = Cache(_KEPT)
         self._sheets: Cache[SheetPart] = Cache(_KEPT)
         self._layouts: Cache[LayoutPart] = Cache(_KEPT)
+        self._figures: Cache[FiguresPart] = Cache(_KEPT)
         self._cuts: Cache[CutPart] = Cache(_KEPT)
         self._items: Cache[ItemOut] = Cache(_KEPT_ITEMS)
 
@@ -110,6 +111,10 @@ class Views:
     def layout(self, state: JobState, revision: str) -> LayoutPart | None:
         """The layout with its figures."""
         return self._part(state, revision, self._layouts, lambda head: head.layout, layout_part)
+
+    def figures(self, state: JobState, revision: str) -> FiguresPart | None:
+        """How good the layout of that revision is."""
+        return self._part(state, revision, self._figures, lambda head: head.layout, figures_part)
 
     def cut(self, state: JobState, revision: str) -> CutPart | None:
         """What the cutter is set to."""

@@ -55,7 +55,6 @@ class SheetOut(BaseModel):
     """Five numbers a piece: its design, x, y (mm), turn (degrees), and how firmly it lies (in the order of `pins`)."""
     used: float
     cut_length_mm: float
-    nearest_mm: float | None
     live_path: str
     """The live area of this very sheet; the first one may be used up in part."""
     colour: str | None
@@ -107,7 +106,7 @@ class SheetPart(BaseModel):
 
 
 class LayoutPart(BaseModel):
-    """A job's layout with its figures."""
+    """A job's layout: what lies where."""
 
     revision: str
     pins: list[Pin]
@@ -115,12 +114,20 @@ class LayoutPart(BaseModel):
     placed: dict[int, int]
     """How many pieces of each design lie on sheets."""
     unplaced: list[UnplacedOut]
+    extra_pieces: int
+
+
+class FiguresPart(BaseModel):
+    """How good a layout is: figures that are looked at, and nothing is drawn from. They have the layout's revision."""
+
+    revision: str
     pieces_at_most: int
     sheets_at_least: int
     row_sheets: int
     row_pieces: int
     """What plain rows of boxes hold on as many sheets as the layout has."""
-    extra_pieces: int
+    nearest_mm: list[float | None]
+    """The least distance between two pieces of each sheet."""
     offcut: PlaceOut
     """The largest free rectangle of the last sheet."""
 

@@ -6,6 +6,7 @@ from dataclasses import asdict
 from vamper.api.places import PlaceOut, size_out
 from vamper.api.sheet.schemas import (
     BoundOut,
+    FiguresPart,
     FileOut,
     GrantedSideOut,
     LayoutPart,
@@ -96,21 +97,29 @@ def stock_out(stock: Stock) -> StockOut:
 
 
 def layout_part(plan: Plan, revision: str) -> LayoutPart:
-    """The layout with its figures."""
+    """What lies where."""
     placed = Counter(placement.item for sheet in plan.layout.sheets for placement in sheet)
-    rows = plain_rows(pack_problem(plan.job, plan.setup, plan.items))
-    offcut = plan.sheets[-1].offcut(plan.job.packing.gap_mm) if plan.sheets else NOTHING
     return LayoutPart(
         revision=revision,
         pins=PINS,
         sheets=_sheets(plan),
         placed=dict(placed),
         unplaced=[UnplacedOut(item_number=u.item, quantity=u.quantity, reason=u.reason) for u in plan.layout.unplaced],
+        extra_pieces=sum(max(0, placed[item.number] - item.spec.quantity) for item in plan.items),
+    )
+
+
+def figures_part(plan: Plan, revision: str) -> FiguresPart:
+    """How good the layout is."""
+    rows = plain_rows(pack_problem(plan.job, plan.setup, plan.items))
+    offcut = plan.sheets[-1].offcut(plan.job.packing.gap_mm) if plan.sheets else NOTHING
+    return FiguresPart(
+        revision=revision,
         pieces_at_most=plan.bound.pieces_at_most,
         sheets_at_least=plan.bound.sheets_at_least,
         row_sheets=len(rows),
         row_pieces=sum(len(sheet) for sheet in rows[: len(plan.sheets)]),
-        extra_pieces=sum(max(0, placed[item.number] - item.spec.quantity) for item in plan.items),
+        nearest_mm=[sheet.nearest_mm for sheet in plan.sheets],
         offcut=PlaceOut(x_mm=offcut.left_mm, y_mm=offcut.top_mm, width_mm=offcut.width_mm, height_mm=offcut.height_mm),
     )
 
@@ -127,7 +136,6 @@ def _sheets(plan: Plan) -> list[SheetOut]:
             pieces=pieces_out(sheet.placements),
             used=sheet.used_share,
             cut_length_mm=sum(length[one.item] for one in sheet.placements),
-            nearest_mm=sheet.nearest_mm,
             live_path=shape_path(sheet.live.shape, DECIMALS),
             colour=plan.sheet_colour(sheet.number),
             guides="" if plan.job.cutter.is_machine else _guides(sheet),

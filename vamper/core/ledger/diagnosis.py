@@ -174,10 +174,15 @@ def _chances(seen: Seen) -> Floats:
 
 
 def _adding_up(chances: Floats) -> list[float]:
-    """Chances rounded so that they still add up to 1: the likeliest takes what is left over."""
-    rounded = [round(float(one), _DECIMALS) for one in chances]
-    rounded[0] = round(1.0 - sum(rounded[1:]), _DECIMALS)
-    return rounded
+    """Chances rounded so that they still add up to 1, in the same order: what is left over goes to those that lost the
+    most by rounding.
+    """
+    whole = 10**_DECIMALS
+    exact = chances * whole
+    units = np.floor(exact).astype(np.int64)
+    left = whole - int(units.sum())
+    units[np.argsort(units - exact, kind="stable")[:left]] += 1
+    return [int(one) / whole for one in units]
 
 
 def _why(cause: Cause, seen: Seen) -> tuple[str, ...]:

@@ -175,10 +175,10 @@ def live_area(paper: Paper, bounds: Sequence[Bound]) -> LiveArea:
             "Take a larger sheet or smaller marks",
             "paper",
         )
-    return LiveArea(clockwise_on_screen(_joined(parts(shape))), tuple(bounds))
+    return LiveArea(clockwise_on_screen(_joined(parts(shape), paper)), tuple(bounds))
 
 
-def _joined(found: Sequence[Polygon]) -> Polygon:
+def _joined(found: Sequence[Polygon], paper: Paper) -> Polygon:
     """The parts of a sheet as one ring: what is used up may leave several, and threads too thin for any piece join
     those that are worth working on. Parts too small to hold anything are left out.
     """
@@ -188,9 +188,13 @@ def _joined(found: Sequence[Polygon]) -> Polygon:
         if part is whole or whole.contains(part):
             continue
         thread = shapely.shortest_line(whole, part)
-        longer = thread.buffer(_THREAD_MM, cap_style="square")
+        longer = shapely.clip_by_rect(thread.buffer(_THREAD_MM, cap_style="square"), 0, 0, *_size(paper))
         whole = max(parts(shapely.union_all([whole, part, longer])), key=lambda one: one.area)
     return whole
+
+
+def _size(paper: Paper) -> tuple[float, float]:
+    return paper.width_mm, paper.height_mm
 
 
 def _sides(part: Polygon) -> tuple[float, float]:

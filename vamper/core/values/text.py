@@ -1,6 +1,7 @@
 """Text of one line: no control signs, no signs that turn the direction of writing, no halves of letters."""
 
 import unicodedata
+from functools import lru_cache
 
 # These join letters and pictures; everything else that is invisible goes.
 _JOINERS = "\u200c\u200d"
@@ -20,6 +21,7 @@ def one_line(text: str) -> str:
     return " ".join("".join(kept).split())
 
 
+@lru_cache(maxsize=4096)
 def is_plain(text: str) -> bool:
     """Whether all signs of a text are visible ones, plain spaces among them."""
     return all(sign in _JOINERS or unicodedata.category(sign) not in (*_DROPPED, *_SPACES) for sign in text)

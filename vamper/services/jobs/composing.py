@@ -8,6 +8,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 from pydantic import TypeAdapter
+from sqlalchemy import select
 
 from vamper.core.made import start_edge
 from vamper.core.values.art import Preparation, SizeSpec
@@ -149,7 +150,7 @@ class Compositions:
     def composed_among(self, digests: set[str]) -> set[str]:
         """Which of some arts were composed."""
         with self._sessions() as session:
-            return {digest for digest in digests if session.get(CompositionRow, digest) is not None}
+            return set(session.scalars(select(CompositionRow.digest).where(CompositionRow.digest.in_(digests))))
 
     def add(self, job_id: int, composed: ComposedSpec, stem: str) -> JobState:
         """A design for each name, as one step."""

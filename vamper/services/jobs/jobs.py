@@ -113,7 +113,11 @@ class Jobs:
 
     def _learned(self, document: JobDocument, but: Iterable[str] = ()) -> JobDocument:
         """A job with what runs have taught of its stock and machines, `but` for fields that were set on purpose."""
-        changes = self._taught(document, self.made_by(document))
+        try:
+            changes = self._taught(document, self.made_by(document))
+        except NotFound:
+            # Nothing is known of what is not there; whoever keeps the job says so.
+            return document
         return document.changed({name: value for name, value in changes.items() if name not in but})
 
     def add(self, document: JobDocument) -> int:
@@ -129,9 +133,12 @@ class Jobs:
     def get(self, job_id: int) -> JobState:
         with self._sessions() as session:
             row = _row(session, job_id)
-            # What was written at that moment is what is there; a job is mostly read.
-            written_at = (row.id, row.step, row.changed_at)
-            return _state(session, row, self._documents.get(written_at, lambda: document_of(row)))
+            return _state(session, row, self._document(row))
+
+    def _document(self, row: JobRow) -> JobDocument:
+        """What was written at that moment is what is there; a job is mostly read."""
+        written_at = (row.id, row.step, aware(row.changed_at))
+        return self._documents.get(written_at, lambda: document_of(row))
 
     def cutter(self, document: JobDocument) -> Cutter:
         """The job's cutter as core knows it."""
@@ -253,7 +260,7 @@ class Jobs:
         """
         with self._sessions.begin() as session:
             row = _row(session, job_id)
-            before = document_of(row)
+            before = self._document(row)
             if on is not None and before.revision != on:
                 raise BadInput("the job was changed meanwhile; nothing was done, look and try it once more", "job")
             after = edit(before).consistent()
@@ -279,7 +286,8 @@ class Jobs:
     def _written(self, session: Session, row: JobRow, document: JobDocument) -> JobState:
         _write(session, row, document)
         session.flush()
-        return _state(session, row, document_of(row))
+        # Read as it was written: it is what everybody gets from now on.
+        return _state(session, row, self._document(row))
 
     def mark_handed_off(self, job_id: int) -> None:
         with self._sessions.begin() as session:

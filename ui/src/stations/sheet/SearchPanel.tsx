@@ -1,4 +1,4 @@
-import type { Plan } from '../../api/view';
+import { type Figures, type Plan, useFigures } from '../../api/view';
 import { useIsStopping, useJobAction } from '../../api/jobs';
 import { Button } from '../../kit/Button';
 import { showSize, useUnit } from '../../kit/units';
@@ -29,9 +29,7 @@ export function SearchPanel({ plan, jobId, children }: Props) {
   const { state, seconds_left, seconds, version, held } = plan.packing;
   const placed = plan.sheets.reduce((sum, sheet) => sum + sheet.placements.length, 0);
   const wanted = plan.items.reduce((sum, item) => sum + item.wanted, 0);
-  const saved = plan.row_sheets - plan.sheets.length;
-  const more = placed - plan.row_pieces;
-  const offcut = plan.offcut;
+  const figures = useFigures(jobId, plan);
   return (
     <div className="flex w-[min(11.5rem,15vw)] shrink-0 flex-col gap-2.5 overflow-y-auto p-3">
       <p className="text-sm" role="status" data-testid="packing-state">
@@ -73,18 +71,14 @@ export function SearchPanel({ plan, jobId, children }: Props) {
           {placed - plan.extra_pieces} of {wanted}
           {plan.extra_pieces > 0 && ` + ${plan.extra_pieces}`}
         </Fact>
-        <Fact name="a sheet holds at most">{plan.pieces_at_most}</Fact>
-        <Fact name="sheets at least">{plan.sheets_at_least}</Fact>
+        <Fact name="a sheet holds at most">{figures?.pieces_at_most ?? '…'}</Fact>
+        <Fact name="sheets at least">{figures?.sheets_at_least ?? '…'}</Fact>
         <Fact name="against rows of boxes">
-          {saved > 0
-            ? `${sheets(saved)} saved`
-            : more > 0
-              ? `${more} more piece${more === 1 ? '' : 's'}`
-              : 'no more, no less'}
+          {figures ? against(figures, plan.sheets.length, placed) : '…'}
         </Fact>
-        {offcut.width_mm > 0 && (
+        {figures && figures.offcut.width_mm > 0 && (
           <Fact name="free rectangle on the last">
-            {showSize(offcut.width_mm, offcut.height_mm, unit, 0)}
+            {showSize(figures.offcut.width_mm, figures.offcut.height_mm, unit, 0)}
           </Fact>
         )}
       </dl>
@@ -101,6 +95,13 @@ export function SearchPanel({ plan, jobId, children }: Props) {
       {children}
     </div>
   );
+}
+
+function against(figures: Figures, laid: number, placed: number): string {
+  const saved = figures.row_sheets - laid;
+  const more = placed - figures.row_pieces;
+  if (saved > 0) return `${sheets(saved)} saved`;
+  return more > 0 ? `${more} more piece${more === 1 ? '' : 's'}` : 'no more, no less';
 }
 
 function Fact({ name, children }: { name: string; children: React.ReactNode }) {

@@ -1,6 +1,6 @@
 import { useCallback } from 'react';
 
-import type { Plan, View } from '../../api/view';
+import { type Plan, type View, useFigures } from '../../api/view';
 import { type Deed, useHand, useTakeUp } from '../../api/hand';
 import { type Changer } from '../../api/changes';
 import { useCatalog } from '../../api/jobs';
@@ -40,7 +40,7 @@ export function SheetStation({ view, change, add }: StationProps) {
           )}
         </>
       }
-      foot={there ? <SheetFigures plan={plan} /> : null}
+      foot={there ? <SheetFigures jobId={view.job.id} plan={plan} /> : null}
     >
       {there ? <Table view={view} plan={plan} change={change} /> : <Empty view={view} add={add} />}
     </Frame>
@@ -149,10 +149,11 @@ function Table({ view, plan, change }: { view: View; plan: Plan; change: Changer
   );
 }
 
-function SheetFigures({ plan }: { plan: Plan }) {
+function SheetFigures({ jobId, plan }: { jobId: number; plan: Plan }) {
   const unit = useUnit((state) => state.unit);
   const number = useSheet(plan);
   const sheet = plan.sheets[number];
+  const nearest = useFigures(jobId, plan)?.nearest_mm[number];
   return (
     <div className="flex min-w-0 items-center gap-7">
       <SheetRow plan={plan} />
@@ -161,7 +162,7 @@ function SheetFigures({ plan }: { plan: Plan }) {
           <Figure name={`on sheet ${number + 1}`}>{sheet.placements.length} pieces</Figure>
           <Figure name="used of live area">{Math.round(sheet.used * 100)} %</Figure>
           <Figure name="nearest neighbour">
-            {sheet.nearest_mm === null ? '–' : showLength(sheet.nearest_mm, unit)}
+            {typeof nearest === 'number' ? showLength(nearest, unit) : '–'}
           </Figure>
           <Figure name="cut length">{(sheet.cut_length_mm / 1000).toFixed(1)} m</Figure>
         </>
