@@ -59,8 +59,9 @@ def views() -> list[Row]:
     with workshop_file() as data:
         jobs = _filled(data)
         with started(data) as (client, _process):
+            # All are opened first: what the server warms up after its start is none of the changes'.
+            opened = {job: _timed(client, job) for job in jobs.values()}
             for name, job in jobs.items():
-                first = _timed(client, job)
 
                 def after(changes: dict[str, object], numbers: list[int] | None = None, job: int = job) -> float:
                     body = {"label": "bench", "changes": changes, "numbers": numbers}
@@ -70,7 +71,7 @@ def views() -> list[Row]:
                 named = after({"name": "another name"}, [1])
                 moved = after({"packing.gap_mm": 2.5})
                 again = min(_timed(client, job) for _ in range(3))
-                figures = f"{first:.2f} s, {named * 1000:.0f}, {moved * 1000:.0f}, {again * 1000:.0f} ms"
+                figures = f"{opened[job]:.2f} s, {named * 1000:.0f}, {moved * 1000:.0f}, {again * 1000:.0f} ms"
                 rows.append(Row(f"{name}: first, a name changed, the gap changed, nothing changed", figures))
     return rows
 

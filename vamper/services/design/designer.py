@@ -81,6 +81,15 @@ class _Back:
     bleed: Bleed
 
 
+@dataclass(frozen=True, slots=True)
+class _Bent:
+    """Art bent for a cup: by how many degrees, how wide it is then, and its map in its own frame."""
+
+    turned_deg: float
+    width_mm: float
+    bend: Bend
+
+
 class Designer:
     """Designs items; safe to share between threads."""
 
@@ -97,7 +106,8 @@ class Designer:
         self._edges: Cache[Edge] = Cache(_SHAPES)
         self._edge_facts: Cache[EdgeFacts] = Cache(_SHAPES)
         self._sizes: Cache[SizeSpec] = Cache(_SHAPES)
-        self._bends: Cache[tuple[float, float, Bend]] = Cache(_SHAPES)
+        self._bends: Cache[_Bent] = Cache(_SHAPES)
+        self._across: Cache[float] = Cache(_SHAPES)
         self._previews: Cache[bytes] = Cache(_PREVIEW_BYTES, len)
         self._showing = ThreadPoolExecutor(1, thread_name_prefix="previews")
 
@@ -232,7 +242,13 @@ class Designer:
         if stock.shrink is None:
             return spec
         shrink = stock.shrink
-        across, _ = self.outline(art, self._inked_size(spec, art, stock.least_neck_mm), spec.prepare).size_mm
+        size = self._inked_size(spec, art, stock.least_neck_mm)
+
+        def make() -> float:
+            return self.outline(art, size, spec.prepare).size_mm[0]
+
+        made_from = (art.digest, size, spec.prepare)
+        across = self._across.get(made_from, lambda: self._kept.get(float, ("across", *made_from), make))
         return replace(
             spec,
             width_mm=round(across / shrink.x, 4),
@@ -249,19 +265,20 @@ class Designer:
             return spec, None
         size, up = self._inked_size(spec, art, stock.least_neck_mm), middle_up_mm(spec.wrap)
 
-        def make() -> tuple[float, float, Bend]:
+        def make() -> _Bent:
             outline = self.outline(art, size, spec.prepare)
             across, down = outline.size_mm
             flat = bend_on(thing, (across / 2, down / 2), up)
             left, top, right, _ = flat.shape(outline.shape).bounds
             # The bent art's own frame begins at its top left.
             there = replace(flat, middle=(flat.middle[0] - left, flat.middle[1] - top))
-            return bend_deg(thing, across, up), right - left, there
+            return _Bent(bend_deg(thing, across, up), right - left, there)
 
-        turned, width, bend = self._bends.get((art.digest, size, spec.prepare, spec.wrap), make)
-        prepare, width = replace(spec.prepare, bend_deg=round(turned, 4)), round(width, 4)
+        made_from = (art.digest, size, spec.prepare, spec.wrap)
+        bent = self._bends.get(made_from, lambda: self._kept.get(_Bent, made_from, make))
+        prepare, width = replace(spec.prepare, bend_deg=round(bent.turned_deg, 4)), round(bent.width_mm, 4)
         wide = replace(spec, width_mm=width, height_mm=None, longest_mm=None, size_over=SizedOver.INK)
-        return replace(wide, prepare=prepare), bend
+        return replace(wide, prepare=prepare), bent.bend
 
     def as_back(self, item: DesignedItem, front: DesignedItem, art: ArtFile, stock: Stock) -> DesignedItem:
         """A design cut to its front's edge, turned over."""
@@ -340,7 +357,8 @@ class Designer:
                 inked = max(inked + off, wanted / 20)
             return trial
 
-        return self._sizes.get((art.digest, size, spec.prepare, spec.edge, neck_mm), make)
+        made_from = (art.digest, size, spec.prepare, spec.edge, neck_mm)
+        return self._sizes.get(made_from, lambda: self._kept.get(SizeSpec, made_from, make))
 
 
 def _in_part(whole: Outline, part: Outline, bend: Bend | None) -> tuple[float, float]:

@@ -23,7 +23,14 @@ from vamper.store.trouble import StoreTrouble
 T = TypeVar("T")
 _LOG = logging.getLogger(__name__)
 MOST_KEPT = 2000
-_PLACES = ("vamper.core.art", "vamper.core.edge", "vamper.core.printing", "vamper.core.values", "vamper.formats")
+_PLACES = (
+    "vamper.core.art",
+    "vamper.core.edge",
+    "vamper.core.finishing",
+    "vamper.core.printing",
+    "vamper.core.values",
+    "vamper.formats",
+)
 
 
 @cache
