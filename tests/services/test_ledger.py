@@ -5,6 +5,8 @@ from datetime import timedelta
 from pathlib import Path
 
 import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
 
 from tests.conftest import disc_alpha, picture_of
 from vamper.core.ledger.facts import facts_of
@@ -56,12 +58,27 @@ def torn(count: int, what: Spoilt = Spoilt.TORN) -> tuple[SpoiltPiece, ...]:
     return tuple(SpoiltPiece(place, what) for place in range(count))
 
 
-def test_logging_never_changes_the_job(workshop: Workshop, job: int) -> None:
+@given(
+    st.lists(st.tuples(st.integers(0, 8), st.sampled_from(list(Spoilt))), max_size=9),
+    st.sampled_from([CameOut.GOOD, CameOut.NOT_RUN]),
+)
+@settings(max_examples=12, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+def test_logging_never_changes_the_job_or_its_layout(
+    workshop: Workshop, job: int, spoilt: list[tuple[int, Spoilt]], other: CameOut
+) -> None:
     before = written(workshop.jobs.get(job).document)
     layout = workshop.plan(workshop.jobs.get(job)).plan.layout
-    workshop.log_outcome(job, said(CameOut.SPOILED, *torn(9, Spoilt.NOT_THROUGH)))
+    pieces = tuple(SpoiltPiece(place, what) for place, what in dict(spoilt).items())
+    workshop.log_outcome(job, said(CameOut.SPOILED if pieces else other, *pieces), again=True)
     assert written(workshop.jobs.get(job).document) == before
     assert workshop.plan(workshop.jobs.get(job)).plan.layout == layout
+
+
+def test_a_sheet_of_a_job_that_was_removed_is_still_logged_with_its_plan(workshop: Workshop, job: int) -> None:
+    workshop.record_hand_off(workshop.jobs.get(job))
+    workshop.jobs.remove(job)
+    number = workshop.log_outcome(job, said(CameOut.SPOILED, *torn(2)))
+    assert workshop.runs.get(number).run.pieces == 9
 
 
 def test_the_second_job_starts_with_what_the_first_taught(workshop: Workshop, job: int) -> None:

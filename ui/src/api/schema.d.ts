@@ -6857,6 +6857,8 @@ export interface components {
       share: number;
       /** Simulated */
       simulated: boolean;
+      /** Source */
+      source: string;
       /** Stock */
       stock: string;
       /** What */

@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { Link } from 'wouter';
+import { Link, useLocation } from 'wouter';
 
 import { ask, artUrl, client, type Schemas } from '../api/client';
 import { useDoing } from '../api/doing';
@@ -15,6 +15,7 @@ const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle
 /** One job of the list: its sheet, its art, what becomes of it, and what can be done to it as a whole. */
 export function JobCard({ job }: { job: Schemas['JobSummaryOut'] }) {
   const queries = useQueryClient();
+  const [, go] = useLocation();
   const tell = useNotices((state) => state.tell);
   const glance = useGlance(job).data ?? null;
   const again = () => queries.invalidateQueries({ queryKey: ['jobs'] });
@@ -84,14 +85,20 @@ export function JobCard({ job }: { job: Schemas['JobSummaryOut'] }) {
           label={`More for ${job.title}`}
           name="More"
           choices={[
+            ...(job.last_run
+              ? [
+                  {
+                    words: 'Its runs: make one again',
+                    do: () => go(`/ledger?part=runs&find=${encodeURIComponent(job.title)}`),
+                  },
+                ]
+              : []),
             {
               words: job.is_template ? 'No longer a template' : 'Keep as a template',
-              chosen: false,
               do: () => shelf.mutate({ is_template: !job.is_template }),
             },
             {
               words: aside ? 'Back on the table' : 'Put it aside',
-              chosen: false,
               do: () => shelf.mutate({ archived: !aside }),
             },
           ]}

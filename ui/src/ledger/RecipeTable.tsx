@@ -69,7 +69,9 @@ export function RecipeTable({ recipes }: { recipes: Recipe[] }) {
                     {one.next_setting && (
                       <b className={`block ${one.kind === 'cut' ? 'figure' : ''}`}>{one.next_setting}</b>
                     )}
-                    <span className="text-soft">{one.why}</span>
+                    <span className="text-soft">
+                      {one.why} ({one.source})
+                    </span>
                   </td>
                 </tr>
               ))}

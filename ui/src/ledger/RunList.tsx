@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Link, useLocation } from 'wouter';
+import { Link, useLocation, useSearch } from 'wouter';
 
 import { type Ledger, type LoggedRun, useKeepRest, useLookLater, useMakeAgain } from '../api/ledger';
 import { useNotices } from '../api/notices';
@@ -14,7 +14,7 @@ const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', y
 /** Every run, the newest first. */
 export function RunList({ ledger }: { ledger: Ledger }) {
   const due = ledger.runs.filter((run) => ledger.due.includes(run.id));
-  const [words, setWords] = useState('');
+  const [words, setWords] = useState(new URLSearchParams(useSearch()).get('find') ?? '');
   const wanted = words.toLowerCase();
   const shown = ledger.runs.filter((run) => searched(run).includes(wanted));
   return (

@@ -148,6 +148,8 @@ class RecipeOut(BaseModel):
     lately: float
     drifted: bool
     words: str
+    source: str
+    """What the setting that stands is known from: the starter, ladders, runs."""
     next_setting: str | None
     why: str
 

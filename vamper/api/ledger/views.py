@@ -173,7 +173,7 @@ def _spoilt_words(run: Run) -> str:
 
 def _recipe_out(workshop: Workshop, one: Recipe) -> RecipeOut:
     what, success = one.what, one.success
-    following, why = _next_cut(workshop, one) if what.kind is RecipeKind.CUT else _next_way(one)
+    following, why, source = _next_cut(workshop, one) if what.kind is RecipeKind.CUT else _next_way(one)
     went = plural(success.good + success.bad, "run")
     return RecipeOut(
         kind=what.kind,
@@ -189,6 +189,7 @@ def _recipe_out(workshop: Workshop, one: Recipe) -> RecipeOut:
         lately=one.lately.share,
         drifted=one.drifted,
         words=f"{success.good} of {went} {_WENT[what.kind]}",
+        source=source,
         next_setting=following,
         why=why,
     )
@@ -202,39 +203,44 @@ _WENT = {
 }
 
 
-def _next_way(one: Recipe) -> tuple[str | None, str]:
-    """Another way that went better, or that this one stands."""
+def _next_way(one: Recipe) -> tuple[str | None, str, str]:
+    """Another way that went better, or that this one stands; and where that is known from."""
+    source = f"by {plural(len(one.runs), 'run')}"
     if one.better is None:
-        return None, "stands as it is; new jobs on this stock begin with it"
+        return None, "stands as it is; new jobs on this stock begin with it", source
     better = one.better.success
-    return one.better.words, f"it went well in {better.good} of {plural(better.good + better.bad, 'run')}"
+    return one.better.words, f"it went well in {better.good} of {plural(better.good + better.bad, 'run')}", source
 
 
-def _next_cut(workshop: Workshop, one: Recipe) -> tuple[str | None, str]:
-    """What Cut proposes now, and why that is another setting than the one that was used last."""
+def _next_cut(workshop: Workshop, one: Recipe) -> tuple[str | None, str, str]:
+    """What Cut proposes now, why that is another setting than the one that was used last, and what it is known from."""
     cutters = {kept.name: (key, kept.value) for key, kept in workshop.shop.cutters.all().items()}
     found, setting, cut = cutters.get(one.what.machine), one.setting, one.what.cut
+    counted = f"by {plural(len(one.runs), 'run')}"
     try:
         stock = workshop.stock(one.what.stock)
     except NotFound:
-        return None, "this stock is not in the workshop any more"
+        return None, "this stock is not in the workshop any more", counted
     if found is None or setting is None or cut is None:
-        return None, "this machine is not in the workshop any more"
+        return None, "this machine is not in the workshop any more", counted
     key, cutter = found
     tried, blade = workshop.shop.tried.of(key, one.what.stock), workshop.shop.care.blades.in_machine(key)
     known = Known(tried.tries, tried.runs, None if blade is None else blade.value)
+    seen_in = [plural(len(tried.ladders), "ladder")] if tried.ladders else []
+    seen_in += [plural(len(tried.runs), "run")] if tried.runs else []
+    source = f"by {' and '.join(seen_in)}" if seen_in else "by the starter"
     settings = settings_for(stock, cutter, known=known)
     proposed = settings.get(cut) or settings[Cut.THROUGH]
     words = f"{proposed.cut.value} {proposed.force_gf:g} gf × {proposed.passes}"
     if (proposed.force_gf, proposed.passes) == (setting.force_gf, setting.passes):
         if one.drifted:
-            return None, "stands as it is, though it went worse lately: change the blade, or run a ladder"
-        return None, "stands as it is"
+            return None, "stands as it is, though it went worse lately: change the blade, or run a ladder", source
+        return None, "stands as it is", source
     belief = proposed.belief
     harder = float(belief.quantile(0.5)) / belief.stock.hardness_gf_per_um - 1
     taken = f"{abs(harder) * 100:.0f} % {'harder' if harder > 0 else 'softer'} than the starter"
     seen = f"by what was seen of it, the stock is taken for {taken}" if known.has_seen else "by the starter"
-    return words, f"{seen}; clean in {proposed.likely * 100:.0f} of 100"
+    return words, f"{seen}; clean in {proposed.likely * 100:.0f} of 100", source
 
 
 def diagnosis_out(found: Diagnosis, checked: dict[str, bool]) -> DiagnosisOut:
