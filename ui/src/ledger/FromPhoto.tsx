@@ -1,8 +1,9 @@
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 
 import { type LaidSheet, type SpoiltPiece, useLookAtPhoto } from '../api/ledger';
 import type { Corners, PhotoKind } from '../api/photo';
 import { Button } from '../kit/Button';
+import { FileButton } from '../kit/FileButton';
 import { asSentence } from '../kit/words';
 import { CornerHelp } from '../look/CornerHelp';
 
@@ -21,7 +22,6 @@ interface Props {
 /** A photo or scan of the sheet taps the spoilt pieces; they are looked over before they are logged. */
 export function FromPhoto({ jobId, sheet, simulated, found }: Props) {
   const look = useLookAtPhoto(jobId, sheet.number);
-  const picker = useRef<HTMLInputElement>(null);
   const [kind, setKind] = useState<PhotoKind>('weeded');
   const [file, setFile] = useState<File | null>(null);
   const ask = (picture: File | null, corners: Corners | null = null) => {
@@ -44,27 +44,18 @@ export function FromPhoto({ jobId, sheet, simulated, found }: Props) {
             {words}
           </label>
         ))}
-        <Button onClick={() => picker.current?.click()} disabled={look.isPending}>
-          {look.isPending ? 'Looking …' : 'Choose a picture'}
-        </Button>
+        <FileButton
+          words={look.isPending ? 'Looking …' : 'Choose a picture'}
+          label="A picture of the sheet"
+          accept="image/*"
+          disabled={look.isPending}
+          take={(picture) => ask(picture)}
+        />
         {simulated && (
           <Button look="bare" onClick={() => ask(null)} disabled={look.isPending}>
             Look at the practice sheet
           </Button>
         )}
-        <input
-          ref={picker}
-          type="file"
-          accept="image/*"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="A picture of the sheet"
-          onChange={(event) => {
-            const picture = event.target.files?.[0];
-            event.target.value = '';
-            if (picture) ask(picture);
-          }}
-        />
       </div>
       {look.data && (
         <p role="status" className="text-sm">

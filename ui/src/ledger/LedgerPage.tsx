@@ -1,8 +1,9 @@
-import { useEffect, useRef } from 'react';
+import { useEffect } from 'react';
 import { Link, useLocation, useSearch } from 'wouter';
 
 import { CSV_URL, JSON_URL, type Ledger, useLedger, useTakeRuns } from '../api/ledger';
 import { Button } from '../kit/Button';
+import { FileButton } from '../kit/FileButton';
 import { asSentence } from '../kit/words';
 import { MissPlot } from './MissPlot';
 import { OffcutPart } from './OffcutPart';
@@ -25,7 +26,6 @@ export default function LedgerPage() {
   const query = useLedger();
   const ledger = query.data;
   const take = useTakeRuns();
-  const picker = useRef<HTMLInputElement>(null);
   const [, go] = useLocation();
   const asked = new URLSearchParams(useSearch()).get('part');
   const part = PARTS.find(([key]) => key === asked)?.[0] ?? 'works';
@@ -48,21 +48,12 @@ export default function LedgerPage() {
           <a href={JSON_URL} download className={FILE}>
             All of it (JSON)
           </a>
-          <Button look="bare" onClick={() => picker.current?.click()}>
-            Take runs in from a file
-          </Button>
-          <input
-            ref={picker}
-            type="file"
+          <FileButton
+            look="bare"
+            words="Take runs in from a file"
+            label="A table of runs, or a whole ledger"
             accept=".csv,.json"
-            className="sr-only"
-            tabIndex={-1}
-            aria-label="A table of runs"
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) take.mutate(file);
-              event.target.value = '';
-            }}
+            take={(file) => take.mutate(file)}
           />
         </span>
       </header>

@@ -1,8 +1,9 @@
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 
 import { useKeepOffcut, useLookAtSheet, useSupplies } from '../api/ledger';
 import { useCatalog } from '../api/jobs';
 import { Button } from '../kit/Button';
+import { FileButton } from '../kit/FileButton';
 import { LengthField } from '../kit/LengthField';
 import { Select } from '../kit/Select';
 import { WordsField } from '../kit/WordsField';
@@ -16,7 +17,6 @@ export function OffcutForm({ close }: { close: () => void }) {
   const catalog = useCatalog().data;
   const keep = useKeepOffcut();
   const look = useLookAtSheet();
-  const picker = useRef<HTMLInputElement>(null);
   const [stock, setStock] = useState<string | null>(null);
   const [name, setName] = useState('');
   const [size, setSize] = useState<{ width_mm: number; height_mm: number } | null>(null);
@@ -61,20 +61,12 @@ export function OffcutForm({ close }: { close: () => void }) {
           onChange={setMargin}
           hint="No printer draws a sheet in twice alike."
         />
-        <Button onClick={() => picker.current?.click()} disabled={look.isPending}>
-          {look.isPending ? 'Looking …' : 'Find what is gone in a photo'}
-        </Button>
-        <input
-          ref={picker}
-          type="file"
+        <FileButton
+          words={look.isPending ? 'Looking …' : 'Find what is gone in a photo'}
+          label="A photo or scan of the sheet"
           accept="image/*"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="A photo or scan of the sheet"
-          onChange={(event) => {
-            setFile(event.target.files?.[0] ?? null);
-            event.target.value = '';
-          }}
+          disabled={look.isPending}
+          take={setFile}
         />
         {look.data && !file && (
           <p className="text-sm">{look.data.words} Look it over, and add what it missed.</p>

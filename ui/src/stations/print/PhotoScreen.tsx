@@ -1,4 +1,4 @@
-import { type DragEvent, useRef, useState } from 'react';
+import { type DragEvent, useState } from 'react';
 
 import {
   type Corners,
@@ -10,6 +10,7 @@ import {
 } from '../../api/photo';
 import type { Plan } from '../../api/view';
 import { Button } from '../../kit/Button';
+import { FileButton } from '../../kit/FileButton';
 import { NumberField } from '../../kit/NumberField';
 import { asSentence } from '../../kit/words';
 import { CornerHelp } from '../../look/CornerHelp';
@@ -40,7 +41,6 @@ export function PhotoScreen({ jobId, plan, sheet }: { jobId: number; plan: Plan;
   const last = usePhotoCheck(jobId).data ?? null;
   const check = useCheckPhoto(jobId, sheet);
   const sample = useCheckSample(jobId, sheet);
-  const picker = useRef<HTMLInputElement>(null);
   const [kind, setKind] = useState<PhotoKind>('print');
   const [flat, setFlat] = useState(false);
   const [ppi, setPpi] = useState(USUAL_PPI);
@@ -100,25 +100,18 @@ export function PhotoScreen({ jobId, plan, sheet }: { jobId: number; plan: Plan;
         onDrop={drop}
         className={`flex flex-wrap items-center gap-3 rounded-[6px] border-2 border-dashed p-3 ${over ? 'border-kingfisher bg-tray' : 'border-rule'}`}
       >
-        <Button look="main" onClick={() => picker.current?.click()} disabled={busy}>
-          {busy ? 'Looking …' : 'Choose a picture'}
-        </Button>
+        <FileButton
+          look="main"
+          words={busy ? 'Looking …' : 'Choose a picture'}
+          label="A picture of what was made"
+          accept="image/*"
+          disabled={busy}
+          take={(picture) => look(picture)}
+        />
         <span className="text-sm">or drop it here.</span>
         <Button onClick={() => sample.mutate(kind)} disabled={busy}>
           Try it with a sample
         </Button>
-        <input
-          ref={picker}
-          type="file"
-          accept="image/*"
-          className="sr-only"
-          aria-label="A picture of what was made"
-          onChange={(event) => {
-            const picture = event.target.files?.[0];
-            event.target.value = '';
-            if (picture) look(picture);
-          }}
-        />
       </div>
       {check.error && !busy && (
         <p className="text-rowan" role="alert">
