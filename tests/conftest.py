@@ -48,3 +48,15 @@ def workshop(tmp_path: Path, nester: ProcessNester) -> Iterator[Workshop]:
     opened = Workshop(tmp_path / "workshop.db", nester, search_seconds=3)
     yield opened
     opened.close()
+
+
+# What drives a browser or starts the program takes longest by far: begun first, it leaves no worker alone at the end.
+_LONGEST = ("tests/screens/", "tests/test_cli.py", "tests/core/test_twin.py", "tests/services/test_right_rules.py")
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    def place(item: pytest.Item) -> int:
+        path = item.path.as_posix()
+        return next((number for number, part in enumerate(_LONGEST) if part in path), len(_LONGEST))
+
+    items.sort(key=place)
