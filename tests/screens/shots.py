@@ -147,6 +147,7 @@ def _ledger(screen: Screen) -> None:
     screen.button("Not through, in places").click()
     screen.driver.find_element("xpath", "//label[contains(., 'the blade has many metres')]").click()
     screen.says("This tells most for its time")
+    screen.driver.execute_script("window.scrollTo(0, 0)")
     time.sleep(1)
     screen.driver.save_screenshot(str(FOLDER / "wrong.png"))
 

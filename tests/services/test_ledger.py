@@ -153,6 +153,20 @@ def test_the_cause_that_was_found_shifts_what_is_thought_of_first(workshop: Work
     assert workshop.runs.causes_found() == {}
 
 
+def test_misses_say_what_kind_they_are(workshop: Workshop, job: int) -> None:
+    workshop.record_hand_off(workshop.jobs.get(job))
+    places = [edge.centroid for edge in workshop.last_handed(job).plan.sheets[0].edges]
+
+    def seen(*off: LoggedMiss) -> tuple[str, ...]:
+        pieces = [SpoiltPiece(place, Spoilt.OFF, one) for place, one in enumerate(off)]
+        number = workshop.log_outcome(job, said(CameOut.SPOILED, *pieces), again=True)
+        return workshop.symptoms_of(workshop.runs.get(number))
+
+    assert seen(*(LoggedMiss(0.5, 0.2) for _ in places)) == ("cut-off-even",)
+    assert seen(*(LoggedMiss(round(0.01 * at.x, 3), 0.0) for at in places)) == ("cut-off-growing",)
+    assert seen(*(LoggedMiss(0.0, round(0.02 * (at.y - places[0].y), 3)) for at in places)) == ("cut-off-feed",)
+
+
 def test_looks_come_back_when_they_are_due(workshop: Workshop, job: int) -> None:
     workshop.jobs.change(job, "outdoors", {"purpose": "vehicle"})
     number = workshop.log_outcome(job, said())

@@ -8,11 +8,14 @@ from functools import partial
 from pathlib import Path
 from typing import Any
 
+import numpy as np
+
 from vamper.core.art.picture import Picture
 from vamper.core.design import DesignedItem
 from vamper.core.inspect import findings_of
+from vamper.core.ledger.miss_kind import EVEN, kind_of_misses
 from vamper.core.ledger.rest import rest_of
-from vamper.core.ledger.run import CameOut
+from vamper.core.ledger.run import CameOut, symptoms_of
 from vamper.core.ledger.supply import Offcut
 from vamper.core.plan import Plan, metres_of
 from vamper.core.printing.advice import Advice, advice_for
@@ -47,7 +50,7 @@ from vamper.services.jobs.variants import Variants
 from vamper.services.lan.passphrase import Passphrase
 from vamper.services.ledger.handed import HandedOff, HandedOffs
 from vamper.services.ledger.logging import Said, cut_outcomes, is_simulated, misses_of, run_of
-from vamper.services.ledger.runs import Runs
+from vamper.services.ledger.runs import KeptRun, Runs
 from vamper.services.ledger.supplies import Supplies
 from vamper.services.ledger.taught import Machines, print_learnt, taught
 from vamper.services.packing.by_hand import ByHand
@@ -376,6 +379,18 @@ class Workshop:
         return sum(
             self._ink.get((plan.asked, plan.sheets[sheet].placements), partial(measured, sheet)) for sheet in there
         )
+
+    def symptoms_of(self, kept: KeptRun) -> tuple[str, ...]:
+        """What was seen on a run; where its misses are known, they tell what kind of miss it is."""
+        seen = symptoms_of(kept.run)
+        handed = None if kept.hand_off_id is None else self.handed_offs.get(kept.hand_off_id)
+        off = {one.placement: one.off for one in kept.run.spoilt if one.off is not None}
+        if EVEN not in seen or handed is None or not off:
+            return seen
+        edges = handed.plan.sheets[kept.run.sheet - 1].edges
+        places = np.array([edges[place].centroid.coords[0] for place in off])
+        kind = kind_of_misses(places, np.array([(one.dx_mm, one.dy_mm) for one in off.values()]))
+        return tuple(kind if one == EVEN else one for one in seen)
 
     def keep_rest(self, run_id: int, name: str) -> int:
         """What is left of the sheet of a run is an offcut from now on; returns its number.

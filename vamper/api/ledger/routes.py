@@ -29,7 +29,6 @@ from vamper.api.places import CORNERS, corners_of
 from vamper.api.twin.schemas import PhotoKind
 from vamper.core.ledger.diagnosis import FACTS, SYMPTOMS, Seen, diagnose
 from vamper.core.ledger.facts import facts_of
-from vamper.core.ledger.run import symptoms_of
 from vamper.core.values.findings import BadInput
 from vamper.formats.ledger_file import Ledger, read_ledger_json, write_ledger_json
 from vamper.formats.runs_file import read_runs_csv, write_runs_csv
@@ -171,7 +170,7 @@ async def begin_diagnosis(
         return DiagnosisStartOut(
             symptoms=[SentenceOut(key=key, words=words) for key, words in SYMPTOMS.items()],
             facts=[SentenceOut(key=key, words=words) for key, words in FACTS.items()],
-            seen=[] if kept is None else list(symptoms_of(kept.run)),
+            seen=[] if kept is None else list(here.symptoms_of(kept)),
             known=[] if number is None else _facts(here, number),
             title=None if kept is None else f"{kept.run.title}, sheet {kept.run.sheet}",
         )
