@@ -51,7 +51,7 @@ def said(came_out: CameOut = CameOut.GOOD, *spoilt: SpoiltPiece) -> Said:
 
 
 def made(workshop: Workshop, job: int, came_out: CameOut = CameOut.GOOD, *spoilt: SpoiltPiece) -> Run:
-    return run_of(workshop.last_handed(job), workshop.shop, said(came_out, *spoilt))
+    return run_of(workshop.made.last_handed(job), workshop.shop, said(came_out, *spoilt))
 
 
 def torn(count: int, what: Spoilt = Spoilt.TORN) -> tuple[SpoiltPiece, ...]:
@@ -69,7 +69,7 @@ def test_logging_never_changes_the_job_or_its_layout(
     before = written(workshop.jobs.get(job).document)
     layout = workshop.plan(workshop.jobs.get(job)).plan.layout
     pieces = tuple(SpoiltPiece(place, what) for place, what in dict(spoilt).items())
-    workshop.log_outcome(job, said(CameOut.SPOILED if pieces else other, *pieces), again=True)
+    workshop.made.log_outcome(job, said(CameOut.SPOILED if pieces else other, *pieces), again=True)
     assert written(workshop.jobs.get(job).document) == before
     assert workshop.plan(workshop.jobs.get(job)).plan.layout == layout
 
@@ -77,7 +77,7 @@ def test_logging_never_changes_the_job_or_its_layout(
 def test_a_sheet_of_a_job_that_was_removed_is_still_logged_with_its_plan(workshop: Workshop, job: int) -> None:
     workshop.record_hand_off(workshop.jobs.get(job))
     workshop.jobs.remove(job)
-    number = workshop.log_outcome(job, said(CameOut.SPOILED, *torn(2)))
+    number = workshop.made.log_outcome(job, said(CameOut.SPOILED, *torn(2)))
     assert workshop.runs.get(number).run.pieces == 9
 
 
@@ -85,7 +85,7 @@ def test_the_second_job_starts_with_what_the_first_taught(workshop: Workshop, jo
     state = workshop.jobs.get(job)
     starter = next(iter(workshop.plan(state).plan.settings.values()))
     for _ in range(2):
-        workshop.log_outcome(job, said(CameOut.SPOILED, *torn(9, Spoilt.NOT_THROUGH)), again=True)
+        workshop.made.log_outcome(job, said(CameOut.SPOILED, *torn(9, Spoilt.NOT_THROUGH)), again=True)
     second = workshop.jobs.add(JobDocument(printer_id=1, cutter_id=1, stock="satin-vinyl"))
     workshop.jobs.add_item(second, workshop.jobs.get(job).document.items[0].art, "disc", 30.0, {})
     learnt = next(iter(workshop.plan(workshop.jobs.get(second)).plan.settings.values()))
@@ -95,32 +95,32 @@ def test_the_second_job_starts_with_what_the_first_taught(workshop: Workshop, jo
 
 
 def test_one_torn_piece_says_nothing_of_the_force(workshop: Workshop, job: int) -> None:
-    workshop.log_outcome(job, said(CameOut.SPOILED, *torn(1)))
+    workshop.made.log_outcome(job, said(CameOut.SPOILED, *torn(1)))
     tries = workshop.shop.tried.of(1, "satin-vinyl").runs
     assert [one.outcome for one in tries] == [Outcome.CLEAN]
 
 
 def test_what_pieces_were_off_by_is_kept_with_the_machines(workshop: Workshop, job: int) -> None:
     off = SpoiltPiece(0, Spoilt.OFF, LoggedMiss(0.4, -0.1))
-    workshop.log_outcome(job, said(CameOut.SPOILED, off))
+    workshop.made.log_outcome(job, said(CameOut.SPOILED, off))
     stock = workshop.stock("satin-vinyl")
     assert workshop.shop.measured.of(1, 1, stock).misses == (LoggedMiss(0.4, -0.1),)
 
 
 def test_a_run_logged_twice_is_asked_about(workshop: Workshop, job: int) -> None:
     workshop.record_hand_off(workshop.jobs.get(job))
-    workshop.log_outcome(job, said())
+    workshop.made.log_outcome(job, said())
     tries = len(workshop.shop.tried.of(1, "satin-vinyl").runs)
     with pytest.raises(LoggedAlready, match="in the ledger already"):
-        workshop.log_outcome(job, said())
+        workshop.made.log_outcome(job, said())
     # What was refused taught nothing.
     assert (len(workshop.runs.all()), len(workshop.shop.tried.of(1, "satin-vinyl").runs)) == (1, tries)
-    workshop.log_outcome(job, said(), again=True)
+    workshop.made.log_outcome(job, said(), again=True)
     assert len(workshop.runs.all()) == 2
 
 
 def test_a_sheet_that_was_not_run_teaches_nothing(workshop: Workshop, job: int) -> None:
-    workshop.log_outcome(job, said(CameOut.NOT_RUN))
+    workshop.made.log_outcome(job, said(CameOut.NOT_RUN))
     assert workshop.shop.tried.of(1, "satin-vinyl").runs == ()
     assert workshop.runs.recipes() == ()
 
@@ -133,11 +133,11 @@ def test_what_does_not_go_together_is_said(workshop: Workshop, job: int) -> None
     with pytest.raises(NotFound):
         workshop.runs.get(7)
     with pytest.raises(BadInput, match="no such cause"):
-        workshop.runs.found(workshop.log_outcome(job, said()), "nonsense")
+        workshop.runs.found(workshop.made.log_outcome(job, said()), "nonsense")
 
 
 def test_a_run_outlives_its_job_and_a_restart(workshop: Workshop, job: int) -> None:
-    number = workshop.log_outcome(job, said(CameOut.SPOILED, *torn(2)))
+    number = workshop.made.log_outcome(job, said(CameOut.SPOILED, *torn(2)))
     workshop.jobs.remove(job)
     kept = Runs(workshop.sessions).get(number)
     assert kept.run.spoilt == torn(2)
@@ -145,7 +145,7 @@ def test_a_run_outlives_its_job_and_a_restart(workshop: Workshop, job: int) -> N
 
 
 def test_the_cause_that_was_found_shifts_what_is_thought_of_first(workshop: Workshop, job: int) -> None:
-    number = workshop.log_outcome(job, said(CameOut.SPOILED, *torn(3)))
+    number = workshop.made.log_outcome(job, said(CameOut.SPOILED, *torn(3)))
     assert symptoms_of(workshop.runs.get(number).run) == ("corners-torn",)
     workshop.runs.found(number, "too-fast")
     assert workshop.runs.causes_found() == {"too-fast": 1}
@@ -155,12 +155,12 @@ def test_the_cause_that_was_found_shifts_what_is_thought_of_first(workshop: Work
 
 def test_misses_say_what_kind_they_are(workshop: Workshop, job: int) -> None:
     workshop.record_hand_off(workshop.jobs.get(job))
-    places = [edge.centroid for edge in workshop.last_handed(job).plan.sheets[0].edges]
+    places = [edge.centroid for edge in workshop.made.last_handed(job).plan.sheets[0].edges]
 
     def seen(*off: LoggedMiss) -> tuple[str, ...]:
         pieces = [SpoiltPiece(place, Spoilt.OFF, one) for place, one in enumerate(off)]
-        number = workshop.log_outcome(job, said(CameOut.SPOILED, *pieces), again=True)
-        return workshop.symptoms_of(workshop.runs.get(number))
+        number = workshop.made.log_outcome(job, said(CameOut.SPOILED, *pieces), again=True)
+        return workshop.made.symptoms_of(workshop.runs.get(number))
 
     assert seen(*(LoggedMiss(0.5, 0.2) for _ in places)) == ("cut-off-even",)
     assert seen(*(LoggedMiss(round(0.01 * at.x, 3), 0.0) for at in places)) == ("cut-off-growing",)
@@ -169,7 +169,7 @@ def test_misses_say_what_kind_they_are(workshop: Workshop, job: int) -> None:
 
 def test_looks_come_back_when_they_are_due(workshop: Workshop, job: int) -> None:
     workshop.jobs.change(job, "outdoors", {"purpose": "vehicle"})
-    number = workshop.log_outcome(job, said())
+    number = workshop.made.log_outcome(job, said())
     at = workshop.runs.get(number).made_at
     assert workshop.runs.due(at + timedelta(days=29)) == []
     assert [kind for _, kind in workshop.runs.due(at + timedelta(days=31))] == [LaterKind.MONTH]
@@ -194,8 +194,8 @@ def test_runs_come_in_once(workshop: Workshop, job: int) -> None:
 def test_runs_take_their_sheets_off_the_shelf(workshop: Workshop, job: int) -> None:
     assert workshop.supplies.of("satin-vinyl") is None
     pack = workshop.supplies.buy(Pack("satin-vinyl", 10, 12.0))
-    workshop.log_outcome(job, said())
-    workshop.log_outcome(job, said(CameOut.NOT_RUN), again=True)
+    workshop.made.log_outcome(job, said())
+    workshop.made.log_outcome(job, said(CameOut.NOT_RUN), again=True)
     shelf = workshop.supplies.of("satin-vinyl")
     assert shelf is not None
     assert (shelf.bought, shelf.spent, shelf.left, shelf.sheet_price) == (10, 1, 9, 1.2)
@@ -216,7 +216,7 @@ def test_prices_below_nothing_are_refused(workshop: Workshop) -> None:
 def test_what_is_spoilt_makes_the_good_ones_dearer(workshop: Workshop, job: int) -> None:
     plan = workshop.plan(workshop.jobs.get(job)).plan
     assert work_of(plan, None, workshop.runs, 0.0, simulated=False).good == 1.0
-    workshop.log_outcome(job, said(CameOut.SPOILED, *torn(3)))
+    workshop.made.log_outcome(job, said(CameOut.SPOILED, *torn(3)))
     work = work_of(plan, None, workshop.runs, 0.0, simulated=False)
     assert work.good == pytest.approx(7 / 11)
     assert work_of(plan, None, workshop.runs, 0.0, simulated=True).good == 1.0
@@ -226,15 +226,15 @@ def test_a_log_that_cannot_be_keeps_nothing(workshop: Workshop, job: int) -> Non
     """A stock without a backing has none to cut through: said before anything is kept, not after."""
     workshop.jobs.change(job, "card", {"stock": "card"})
     with pytest.raises(BadInput, match="there is no backing"):
-        workshop.log_outcome(job, said(CameOut.SPOILED, *torn(9, Spoilt.BACKING_THROUGH)))
+        workshop.made.log_outcome(job, said(CameOut.SPOILED, *torn(9, Spoilt.BACKING_THROUGH)))
     assert workshop.runs.all() == ()
 
 
 def test_sheets_are_asked_about_as_they_were_handed_off(workshop: Workshop, job: int) -> None:
     workshop.record_hand_off(workshop.jobs.get(job))
-    before = workshop.last_handed(job)
+    before = workshop.made.last_handed(job)
     workshop.jobs.change_items(job, "count", (1,), {"quantity": 2})
-    after = workshop.last_handed(job)
+    after = workshop.made.last_handed(job)
     assert len(after.plan.sheets[0].placements) == 9
     assert after.plan.layout == before.plan.layout
     assert (after.document.copies, after.number) == (1, before.number)
@@ -265,7 +265,7 @@ def test_a_run_is_kept_whole_or_not_at_all(workshop: Workshop, job: int, monkeyp
     monkeypatch.setattr(workshop.shop.measured, "log", fails)
     off = SpoiltPiece(0, Spoilt.OFF, LoggedMiss(0.4, -0.1))
     with pytest.raises(RuntimeError):
-        workshop.log_outcome(job, said(CameOut.SPOILED, off))
+        workshop.made.log_outcome(job, said(CameOut.SPOILED, off))
     assert workshop.runs.all() == Runs(workshop.sessions).all() == ()
     assert workshop.shop.tried.of(1, "satin-vinyl").runs == ()
     assert workshop.shop.care.blades.get(blade).value.metres == 0
@@ -273,11 +273,11 @@ def test_a_run_is_kept_whole_or_not_at_all(workshop: Workshop, job: int, monkeyp
 
 def test_a_good_run_is_made_again_exactly(workshop: Workshop, job: int) -> None:
     workshop.record_hand_off(workshop.jobs.get(job))
-    run = workshop.log_outcome(job, said())
-    then = workshop.last_handed(job).plan
+    run = workshop.made.log_outcome(job, said())
+    then = workshop.made.last_handed(job).plan
     # What was learnt since changes what is proposed, and not what was set then.
     for _ in range(3):
-        workshop.log_outcome(job, said(CameOut.SPOILED, *torn(9, Spoilt.NOT_THROUGH)), again=True)
+        workshop.made.log_outcome(job, said(CameOut.SPOILED, *torn(9, Spoilt.NOT_THROUGH)), again=True)
     again = workshop.jobs.get(workshop.run_again(run, 4))
     plan = workshop.plan(again).plan
     assert plan.layout == then.layout
@@ -292,7 +292,7 @@ def test_a_good_run_is_made_again_exactly(workshop: Workshop, job: int) -> None:
 
 def test_a_run_that_was_not_through_is_made_again_with_what_it_taught(workshop: Workshop, job: int) -> None:
     workshop.record_hand_off(workshop.jobs.get(job))
-    run = workshop.log_outcome(job, said(CameOut.SPOILED, *torn(9, Spoilt.NOT_THROUGH)))
+    run = workshop.made.log_outcome(job, said(CameOut.SPOILED, *torn(9, Spoilt.NOT_THROUGH)))
     again = workshop.jobs.get(workshop.run_again(run, 1))
     assert again.document.set_then == ()
     workshop.runs.add_all([(again.changed_at, workshop.runs.get(run).run)])
@@ -303,7 +303,7 @@ def test_a_run_that_was_not_through_is_made_again_with_what_it_taught(workshop: 
 def test_new_jobs_begin_with_the_remedies_light_and_coats_that_went_well(workshop: Workshop, job: int) -> None:
     workshop.jobs.change(job, "tape", {"marks.remedies": ["matte-tape"], "room_light": "dim", "finish.coats": 5})
     for _ in range(2):
-        workshop.log_outcome(job, said(), again=True)
+        workshop.made.log_outcome(job, said(), again=True)
     new = workshop.jobs.get(workshop.jobs.create("second"))
     assert new.document.marks.remedies == (Remedy.MATTE_TAPE,)
     assert new.document.room_light is RoomLight.DIM
@@ -320,14 +320,14 @@ def test_new_jobs_begin_with_the_remedies_light_and_coats_that_went_well(worksho
 def test_a_print_setting_that_went_better_is_proposed(workshop: Workshop, job: int) -> None:
     def printed_on(media: str, *spoilt: SpoiltPiece) -> None:
         workshop.shop.prints.change(1, "satin-vinyl", {"own": media})
-        workshop.log_outcome(job, said(CameOut.SPOILED if spoilt else CameOut.GOOD, *spoilt), again=True)
+        workshop.made.log_outcome(job, said(CameOut.SPOILED if spoilt else CameOut.GOOD, *spoilt), again=True)
 
     for _ in range(3):
         printed_on("photo, slow")
     for _ in range(3):
         printed_on("plain, fast", *torn(9, Spoilt.PRINT_FAULT))
     workshop.shop.prints.change(1, "satin-vinyl", {"own": ""})
-    advice = workshop.print_advice(workshop.jobs.get(job).document, workshop.plan(workshop.jobs.get(job)).plan.job)
+    advice = workshop.made.print_advice(workshop.jobs.get(job).document, workshop.plan(workshop.jobs.get(job)).plan.job)
     assert advice.media == "photo, slow"
     assert "good in 3 of 3 runs here" in advice.source
 
@@ -335,7 +335,7 @@ def test_a_print_setting_that_went_better_is_proposed(workshop: Workshop, job: i
 def test_everything_that_is_used_up_goes_down_with_the_runs(workshop: Workshop, job: int) -> None:
     workshop.supplies.buy(Bought(Thing.INK, 10.0, 5.0))
     workshop.supplies.buy(Bought(Thing.BLADE, 2, 18.0))
-    workshop.log_outcome(job, said())
+    workshop.made.log_outcome(job, said())
     took = workshop.runs.all()[0].run.took
     assert took.ink_ml > 0
     ink = next(one for one in workshop.supplies.stored() if one.thing is Thing.INK)
@@ -360,9 +360,9 @@ def test_there_is_not_enough_for_the_job(workshop: Workshop, job: int) -> None:
 def test_an_offcut_that_holds_the_job_is_its_sheet(workshop: Workshop, job: int) -> None:
     workshop.supplies.buy(Pack("satin-vinyl", 10, 10.0))
     workshop.record_hand_off(workshop.jobs.get(job))
-    run = workshop.log_outcome(job, said())
+    run = workshop.made.log_outcome(job, said())
     workshop.jobs.change_items(job, "count", (1,), {"quantity": 4})
-    number = workshop.keep_rest(run, "rest of the discs")
+    number = workshop.made.keep_rest(run, "rest of the discs")
     (finding,) = shelf_findings(workshop.plan(workshop.jobs.get(job)).plan, workshop.supplies)
     assert finding.code == "sheet.offcut"
     after = workshop.jobs.change(job, "offcut", dict(finding.fixes[0].changes))
@@ -372,7 +372,7 @@ def test_an_offcut_that_holds_the_job_is_its_sheet(workshop: Workshop, job: int)
     assert work_of(plan, workshop.supplies.of("satin-vinyl"), workshop.runs, 0.0, simulated=False).sheet_price == 0
     # Made on it, it is gone, and no sheet was taken for it.
     workshop.record_hand_off(after)
-    workshop.log_outcome(job, said())
+    workshop.made.log_outcome(job, said())
     assert [one.id for one in workshop.supplies.offcuts()] == []
     assert number == 1
     shelf = workshop.supplies.of("satin-vinyl")
@@ -424,5 +424,5 @@ def test_a_photo_says_which_pieces_are_spoilt(workshop: Workshop, job: int) -> N
 
 def test_misses_of_a_mirrored_sheet_are_kept_as_it_is_loaded(workshop: Workshop, job: int) -> None:
     workshop.jobs.change(job, "transfer", {"stock": "light-transfer"})
-    workshop.log_outcome(job, said(CameOut.SPOILED, SpoiltPiece(0, Spoilt.OFF, LoggedMiss(0.4, -0.1))))
+    workshop.made.log_outcome(job, said(CameOut.SPOILED, SpoiltPiece(0, Spoilt.OFF, LoggedMiss(0.4, -0.1))))
     assert workshop.shop.measured.of(1, 1, workshop.stock("light-transfer")).misses == (LoggedMiss(-0.4, -0.1),)

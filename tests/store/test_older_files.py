@@ -89,7 +89,7 @@ def test_a_file_of_the_version_before_keeps_its_runs_and_finds_its_designs(tmp_p
     job = workshop.jobs.create("Before")
     workshop.jobs.add_item(job, art.digest, "disc of the club", 30.0, {})
     workshop.record_hand_off(workshop.jobs.get(job))
-    workshop.log_outcome(job, Said(1, 1, CameOut.GOOD))
+    workshop.made.log_outcome(job, Said(1, 1, CameOut.GOOD))
     before = workshop.runs.all()
     workshop.close()
     _migrated(path, "0009")
@@ -99,7 +99,7 @@ def test_a_file_of_the_version_before_keeps_its_runs_and_finds_its_designs(tmp_p
         (kept,) = again.jobs.all()
         assert (kept.names, kept.customer, kept.is_template) == (("disc of the club",), "", False)
         # What was handed over before its layout was kept is asked about as the job stands, and cannot be made again.
-        handed = again.last_handed(job)
+        handed = again.made.last_handed(job)
         assert handed.number == before[0].hand_off_id
         with pytest.raises(BadInput, match="the plan of this run is not kept"):
             again.run_again(before[0].id, 1)

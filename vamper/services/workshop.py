@@ -1,29 +1,21 @@
 """The workshop: one file with its jobs, art and machines, and what works on them while the program runs."""
 
 import threading
-from collections.abc import Callable, Iterable, Iterator, Mapping
-from contextlib import contextmanager, suppress
+from collections.abc import Callable, Iterable, Mapping
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from functools import partial
 from pathlib import Path
 from typing import Any
 
-import numpy as np
-
 from vamper.core.art.picture import Picture
 from vamper.core.design import DesignedItem
 from vamper.core.inspect import findings_of
-from vamper.core.ledger.miss_kind import EVEN, kind_of_misses
-from vamper.core.ledger.rest import rest_of
-from vamper.core.ledger.run import CameOut, symptoms_of
-from vamper.core.ledger.supply import Offcut
 from vamper.core.plan import Plan, metres_of
-from vamper.core.printing.advice import Advice, advice_for
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.pack.nesting import Nester
 from vamper.core.twin.scan import Pixels
 from vamper.core.values.cut import Cut
-from vamper.core.values.cutter import Feed
 from vamper.core.values.findings import BadInput, Finding
 from vamper.core.values.job import Job
 from vamper.core.values.stock import Stock
@@ -48,11 +40,11 @@ from vamper.services.jobs.jobs import Jobs, JobState
 from vamper.services.jobs.jobs import again as titled_again
 from vamper.services.jobs.variants import Variants
 from vamper.services.lan.passphrase import Passphrase
-from vamper.services.ledger.handed import HandedOff, HandedOffs
-from vamper.services.ledger.logging import Said, cut_outcomes, is_simulated, misses_of, run_of
-from vamper.services.ledger.runs import KeptRun, Runs
+from vamper.services.ledger.handed import HandedOffs
+from vamper.services.ledger.made_sheets import MadeSheets
+from vamper.services.ledger.runs import Runs
 from vamper.services.ledger.supplies import Supplies
-from vamper.services.ledger.taught import Machines, print_learnt, taught
+from vamper.services.ledger.taught import machines_of, taught
 from vamper.services.packing.by_hand import ByHand
 from vamper.services.packing.counting import Counting
 from vamper.services.packing.desk import SEARCH_SECONDS, Packing, PackingDesk, PackingState
@@ -63,7 +55,6 @@ from vamper.services.packing.tables import Table, Tables
 from vamper.services.shop.own_fonts import OwnFonts
 from vamper.services.shop.shop import Shop
 from vamper.services.shop.styles import Styles
-from vamper.services.shop.tried import CutRecord, JudgedDrop, RecordKind, blade_then, check_outcome
 from vamper.services.shop.usual import UsualMachines
 from vamper.services.twin.desk import Asked as AskedRun
 from vamper.services.twin.desk import DryRunDesk, DryRunning
@@ -136,6 +127,9 @@ class Workshop:
         self.photo_checks = PhotoChecks()
         self._verniers: Cache[Pixels] = Cache(1)
         self.supplies = Supplies(self.sessions, self.runs)
+        self.made = MadeSheets(
+            self.sessions, self.shop, self.runs, self.supplies, self.handed_offs, self._as_it_stands, self.ink_ml
+        )
         self.evenings = Evenings(self.sessions, workshop_clock())
 
     def close(self) -> None:
@@ -284,88 +278,15 @@ class Workshop:
         if not plan.sheets:
             raise BadInput("nothing lies on a sheet yet, so nothing was cut; add art first", "items")
         each = [metres_of(plan, sheet) for sheet in range(len(plan.sheets))]
-        self._keep_cut(plan, state.document, sheets, outcomes, sum(each) / len(each) * sheets)
+        self.made.keep_cut(plan, state.document, sheets, outcomes, sum(each) / len(each) * sheets)
 
-    def _keep_cut(
-        self, plan: Plan, document: JobDocument, sheets: int, outcomes: Mapping[Cut, Outcome], metres: float
-    ) -> None:
-        """What the cuts of so many sheets looked like, and the metres that their blade went."""
-        stock, cutter = self.stock(document.stock), self.shop.cutters.get(document.cutter_id).value
-        # Nothing is kept of a run of which one part cannot be.
-        for cut, outcome in outcomes.items():
-            if cut not in plan.settings:
-                raise BadInput(f"{stock.name} has no backing to kiss: say what the cut through looks like", "outcomes")
-            check_outcome(stock, cut, outcome)
-        with self._keeping():
-            for cut, outcome in outcomes.items():
-                setting = plan.settings[cut]
-                blade, worn = blade_then(plan.job.blade, setting.blade)
-                drop = JudgedDrop(setting.force_gf, setting.passes, outcome)
-                record = CutRecord(RecordKind.RUN, cut, (drop,), blade, worn)
-                self.shop.tried.keep(document.cutter_id, stock, cutter.force_gf, record)
-            self.shop.care.ran(document.cutter_id, metres, sheets if cutter.feed is Feed.MAT else 0)
-
-    @contextmanager
-    def _keeping(self) -> Iterator[None]:
-        """All that is kept of a run is kept together, or nothing of it."""
-        try:
-            with self.sessions.together():
-                yield
-        finally:
-            self.shop.forget_read()
-
-    def last_handed(self, job_id: int) -> HandedOff:
-        """A job as it was handed over last; as it stands, where it never was or no longer can be told."""
-        newest = self.handed_offs.newest(job_id)
-        handed = None if newest is None else self.handed_offs.get(newest[0])
-        if handed is not None:
-            return handed
+    def _as_it_stands(self, job_id: int) -> tuple[JobDocument, Plan]:
         state = self.jobs.get(job_id)
-        number, made_at = newest or (None, None)
-        return HandedOff(number, job_id, made_at, state.document, self.plan(state).plan)
-
-    def log_outcome(self, job_id: int, said: Said, again: bool = False) -> int:
-        """How a sheet that was handed over came out: kept, and with it belief, blade, mat and misses. A run that was
-        logged already changes nothing unless it was made `again`.
-        """
-        handed = self.last_handed(job_id)
-        plan, document = handed.plan, handed.document
-        offcut = self.supplies.offcut_of(document.stock, document.paper) if said.sheet == 1 else None
-        used = offcut is not None or (said.sheet == 1 and document.paper.is_used)
-        advice = self.print_advice(document, plan.asked) if plan.job.stock.printable else None
-        run = run_of(handed, self.shop, said, advice, self.ink_ml(plan, [said.sheet - 1]), used)
-        outcomes, misses = cut_outcomes(plan, run), misses_of(run, plan.mirror)
-
-        def keep_along() -> None:
-            if run.came_out is CameOut.NOT_RUN:
-                return
-            if offcut is not None:
-                self.supplies.use_offcut(offcut)
-            # What was removed meanwhile learns nothing.
-            if outcomes and document.cutter_id in self.shop.cutters.all() and document.stock in self.shop.stocks.all():
-                self._keep_cut(plan, document, run.sheets, outcomes, run.took.metres)
-            if misses:
-                self.shop.measured.log(document.printer_id, document.cutter_id, misses)
-
-        try:
-            return self.runs.add(run, job_id, handed.number, again, along=keep_along)
-        finally:
-            self.shop.forget_read()
+        return state.document, self.plan(state).plan
 
     def _taught(self, document: JobDocument, job: Job) -> Mapping[str, Any]:
         """What the runs have taught a job on its stock and machines."""
-        return taught(self.runs, document.stock, self._machines(document), job)
-
-    def _machines(self, document: JobDocument) -> Machines:
-        printer, cutter = self.shop.printers.get(document.printer_id), self.shop.cutters.get(document.cutter_id)
-        return Machines(printer.name, cutter.name)
-
-    def print_advice(self, document: JobDocument, job: Job) -> Advice:
-        """What to choose in the printer's dialog: what a job is printed with."""
-        choice = self.shop.prints.get(document.printer_id, document.stock)
-        printer = self.shop.printers.all().get(document.printer_id)
-        learnt = print_learnt(self.runs, document.stock, printer.name, is_simulated(job)) if printer else None
-        return advice_for(job.stock, job.printer, choice, learnt)
+        return taught(self.runs, document.stock, machines_of(self.shop, document), job)
 
     def ink_ml(self, plan: Plan, sheets: Iterable[int]) -> float:
         """What some sheets (from 0) of a plan take of ink; measured on their pages, once each."""
@@ -380,33 +301,6 @@ class Workshop:
             self._ink.get((plan.asked, plan.sheets[sheet].placements), partial(measured, sheet)) for sheet in there
         )
 
-    def symptoms_of(self, kept: KeptRun) -> tuple[str, ...]:
-        """What was seen on a run; where its misses are known, they tell what kind of miss it is."""
-        seen = symptoms_of(kept.run)
-        handed = None if kept.hand_off_id is None else self.handed_offs.get(kept.hand_off_id)
-        off = {one.placement: one.off for one in kept.run.spoilt if one.off is not None}
-        if EVEN not in seen or handed is None or not off:
-            return seen
-        edges = handed.plan.sheets[kept.run.sheet - 1].edges
-        places = np.array([edges[place].centroid.coords[0] for place in off])
-        kind = kind_of_misses(places, np.array([(one.dx_mm, one.dy_mm) for one in off.values()]))
-        return tuple(kind if one == EVEN else one for one in seen)
-
-    def keep_rest(self, run_id: int, name: str) -> int:
-        """What is left of the sheet of a run is an offcut from now on; returns its number.
-
-        Raises
-        ------
-        BadInput
-            If the run came without its plan.
-        """
-        kept = self.runs.get(run_id)
-        handed = None if kept.hand_off_id is None else self.handed_offs.get(kept.hand_off_id)
-        if handed is None:
-            raise BadInput("the plan of this run is not kept; say what is left of the sheet by hand", "run")
-        paper = rest_of(handed.plan, kept.run.sheet - 1)
-        return self.supplies.keep_offcut(Offcut(handed.document.stock, paper, name))
-
     def run_again(self, run_id: int, sheets: int) -> int:
         """A new job, exactly as that of a run was handed over: its layout, its counts and what was set, on so many
         sheets. Settings that did not cut as they should are not kept; those follow what was learnt.
@@ -417,7 +311,7 @@ class Workshop:
             If the run came without its plan, or a machine or its stock is no longer in the workshop.
         """
         kept = self.runs.get(run_id)
-        handed = None if kept.hand_off_id is None else self.handed_offs.get(kept.hand_off_id)
+        handed = self.made.handed_of(kept)
         if handed is None:
             raise BadInput("the plan of this run is not kept; open its job and copy it, or begin a new one", "run")
         then = tuple(SetThen(cut, one.force_gf, one.passes) for cut, one in handed.plan.settings.items())

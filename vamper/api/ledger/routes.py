@@ -51,7 +51,7 @@ async def get_question(here: Here, job_id: Id) -> CameOutQuestion:
     """What is still to be asked of a job's sheets, and what of them can be tapped."""
 
     def ask() -> CameOutQuestion:
-        handed = here.last_handed(job_id)
+        handed = here.made.last_handed(job_id)
         shelf = here.supplies.of(handed.document.stock)
         return question_out(handed, here.runs.of_job(job_id), () if shelf is None else shelf.lots)
 
@@ -64,7 +64,7 @@ async def log_outcome(here: Here, job_id: Id, asked: CameOutIn) -> NewId:
     said = Said(
         asked.sheet, asked.sheets, asked.came_out, tuple(asked.spoilt), asked.note, asked.minutes, asked.lot.strip()
     )
-    return NewId(id=await in_turn(lambda: here.log_outcome(job_id, said, asked.again)))
+    return NewId(id=await in_turn(lambda: here.made.log_outcome(job_id, said, asked.again)))
 
 
 @router.post("/jobs/{job_id}/came-out/{sheet}/photo", max_body_size=MOST_FILE_BODY)
@@ -81,7 +81,7 @@ async def look_at_photo(
     """
 
     def look() -> SpoiltInPicture:
-        plan, checks = here.last_handed(job_id).plan, here.photo_checks
+        plan, checks = here.made.last_handed(job_id).plan, here.photo_checks
         if not 1 <= sheet <= len(plan.sheets):
             raise NotFound("this job has no such sheet")
         if file is not None:
@@ -170,7 +170,7 @@ async def begin_diagnosis(
         return DiagnosisStartOut(
             symptoms=[SentenceOut(key=key, words=words) for key, words in SYMPTOMS.items()],
             facts=[SentenceOut(key=key, words=words) for key, words in FACTS.items()],
-            seen=[] if kept is None else list(here.symptoms_of(kept)),
+            seen=[] if kept is None else list(here.made.symptoms_of(kept)),
             known=[] if number is None else _facts(here, number),
             title=None if kept is None else f"{kept.run.title}, sheet {kept.run.sheet}",
         )

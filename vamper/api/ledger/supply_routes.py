@@ -82,7 +82,7 @@ def keep_offcut(here: Here, offcut: Offcut) -> NewId:
 @router.post("/offcuts/rest", status_code=201)
 async def keep_rest(here: Here, asked: RestIn) -> NewId:
     """What is left of the sheet of a run, by its plan."""
-    return NewId(id=await in_turn(lambda: here.keep_rest(asked.run, asked.name)))
+    return NewId(id=await in_turn(lambda: here.made.keep_rest(asked.run, asked.name)))
 
 
 @router.delete("/offcuts/{number}", status_code=204)

@@ -41,7 +41,7 @@ def _planned(here: Workshop, job_id: Id, sheet: Number | None = None) -> Plan:
 
 def _advice(here: Workshop, state: JobState, plan: Plan) -> tuple[Advice, PrintChoice]:
     choice = here.shop.prints.get(state.document.printer_id, state.document.stock)
-    return here.print_advice(state.document, plan.job), choice
+    return here.made.print_advice(state.document, plan.job), choice
 
 
 @router.get("/jobs/{job_id}/printing")

@@ -13,8 +13,10 @@ from vamper.core.ledger.run import Run
 from vamper.core.printing.advice import Learnt
 from vamper.core.values.job import Job
 from vamper.core.values.reading import Remedy, RoomLight
+from vamper.services.jobs.document import JobDocument
 from vamper.services.ledger.logging import is_simulated
 from vamper.services.ledger.runs import Runs
+from vamper.services.shop.shop import Shop
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,6 +25,11 @@ class Machines:
 
     printer: str
     cutter: str
+
+
+def machines_of(shop: Shop, document: JobDocument) -> Machines:
+    """What a job's machines are called."""
+    return Machines(shop.printers.get(document.printer_id).name, shop.cutters.get(document.cutter_id).name)
 
 
 def taught(runs: Runs, stock: str, machines: Machines, job: Job) -> dict[str, Any]:

@@ -1,0 +1,164 @@
+"""Sheets that were made: how they came out, what follows from it, what was seen on them, and what is left of them.
+
+A sheet is looked at as it was handed off, whatever became of its job since; one that was never handed off as the job
+stands.
+"""
+
+from collections.abc import Callable, Iterable, Iterator, Mapping
+from contextlib import contextmanager
+
+import numpy as np
+
+from vamper.core.ledger.miss_kind import EVEN, kind_of_misses
+from vamper.core.ledger.rest import rest_of
+from vamper.core.ledger.run import CameOut, symptoms_of
+from vamper.core.ledger.supply import Offcut
+from vamper.core.plan import Plan
+from vamper.core.printing.advice import Advice, advice_for
+from vamper.core.values.cut import Cut
+from vamper.core.values.cutter import Feed
+from vamper.core.values.findings import BadInput
+from vamper.core.values.job import Job
+from vamper.core.values.tried import Outcome
+from vamper.services.jobs.document import JobDocument
+from vamper.services.ledger.handed import HandedOff, HandedOffs
+from vamper.services.ledger.logging import Said, cut_outcomes, is_simulated, misses_of, run_of
+from vamper.services.ledger.runs import KeptRun, Runs
+from vamper.services.ledger.supplies import Supplies
+from vamper.services.ledger.taught import print_learnt
+from vamper.services.shop.shop import Shop
+from vamper.services.shop.tried import CutRecord, JudgedDrop, RecordKind, blade_then, check_outcome
+from vamper.store.database import Sessions
+
+# A job as it stands, by its number; what some sheets of a plan take of ink.
+AsItStands = Callable[[int], tuple[JobDocument, Plan]]
+InkMl = Callable[[Plan, Iterable[int]], float]
+
+
+class MadeSheets:
+    """The sheets that one workshop has made."""
+
+    def __init__(
+        self,
+        sessions: Sessions,
+        shop: Shop,
+        runs: Runs,
+        supplies: Supplies,
+        handed_offs: HandedOffs,
+        as_it_stands: AsItStands,
+        ink_ml: InkMl,
+    ) -> None:
+        self._sessions = sessions
+        self._shop = shop
+        self._runs = runs
+        self._supplies = supplies
+        self._handed_offs = handed_offs
+        self._as_it_stands = as_it_stands
+        self._ink_ml = ink_ml
+
+    def handed_of(self, kept: KeptRun) -> HandedOff | None:
+        """The hand-off that a run was made by; None where its plan is not kept."""
+        return None if kept.hand_off_id is None else self._handed_offs.get(kept.hand_off_id)
+
+    def keep_cut(
+        self, plan: Plan, document: JobDocument, sheets: int, outcomes: Mapping[Cut, Outcome], metres: float
+    ) -> None:
+        """What the cuts of so many sheets looked like, and the metres that their blade went."""
+        stock, cutter = self._shop.stocks.get(document.stock).value, self._shop.cutters.get(document.cutter_id).value
+        # Nothing is kept of a run of which one part cannot be.
+        for cut, outcome in outcomes.items():
+            if cut not in plan.settings:
+                raise BadInput(f"{stock.name} has no backing to kiss: say what the cut through looks like", "outcomes")
+            check_outcome(stock, cut, outcome)
+        with self._keeping():
+            for cut, outcome in outcomes.items():
+                setting = plan.settings[cut]
+                blade, worn = blade_then(plan.job.blade, setting.blade)
+                drop = JudgedDrop(setting.force_gf, setting.passes, outcome)
+                record = CutRecord(RecordKind.RUN, cut, (drop,), blade, worn)
+                self._shop.tried.keep(document.cutter_id, stock, cutter.force_gf, record)
+            self._shop.care.ran(document.cutter_id, metres, sheets if cutter.feed is Feed.MAT else 0)
+
+    @contextmanager
+    def _keeping(self) -> Iterator[None]:
+        """All that is kept of a run is kept together, or nothing of it."""
+        try:
+            with self._sessions.together():
+                yield
+        finally:
+            self._shop.forget_read()
+
+    def last_handed(self, job_id: int) -> HandedOff:
+        """A job as it was handed over last; as it stands, where it never was or no longer can be told."""
+        newest = self._handed_offs.newest(job_id)
+        handed = None if newest is None else self._handed_offs.get(newest[0])
+        if handed is not None:
+            return handed
+        number, made_at = newest or (None, None)
+        return HandedOff(number, job_id, made_at, *self._as_it_stands(job_id))
+
+    def log_outcome(self, job_id: int, said: Said, again: bool = False) -> int:
+        """How a sheet that was handed over came out: kept, and with it belief, blade, mat and misses. A run that was
+        logged already changes nothing unless it was made `again`.
+        """
+        handed = self.last_handed(job_id)
+        plan, document = handed.plan, handed.document
+        offcut = self._supplies.offcut_of(document.stock, document.paper) if said.sheet == 1 else None
+        used = offcut is not None or (said.sheet == 1 and document.paper.is_used)
+        advice = self.print_advice(document, plan.asked) if plan.job.stock.printable else None
+        run = run_of(handed, self._shop, said, advice, self._ink_ml(plan, [said.sheet - 1]), used)
+        outcomes, misses = cut_outcomes(plan, run), misses_of(run, plan.mirror)
+
+        def keep_along() -> None:
+            if run.came_out is CameOut.NOT_RUN:
+                return
+            if offcut is not None:
+                self._supplies.use_offcut(offcut)
+            # What was removed meanwhile learns nothing.
+            if (
+                outcomes
+                and document.cutter_id in self._shop.cutters.all()
+                and document.stock in self._shop.stocks.all()
+            ):
+                self.keep_cut(plan, document, run.sheets, outcomes, run.took.metres)
+            if misses:
+                self._shop.measured.log(document.printer_id, document.cutter_id, misses)
+
+        try:
+            return self._runs.add(run, job_id, handed.number, again, along=keep_along)
+        finally:
+            self._shop.forget_read()
+
+    def print_advice(self, document: JobDocument, job: Job) -> Advice:
+        """What to choose in the printer's dialog: what a job is printed with."""
+        choice = self._shop.prints.get(document.printer_id, document.stock)
+        printer = self._shop.printers.all().get(document.printer_id)
+        learnt = print_learnt(self._runs, document.stock, printer.name, is_simulated(job)) if printer else None
+        return advice_for(job.stock, job.printer, choice, learnt)
+
+    def symptoms_of(self, kept: KeptRun) -> tuple[str, ...]:
+        """What was seen on a run; where its misses are known, they tell what kind of miss it is."""
+        seen = symptoms_of(kept.run)
+        handed = self.handed_of(kept)
+        off = {one.placement: one.off for one in kept.run.spoilt if one.off is not None}
+        if EVEN not in seen or handed is None or not off:
+            return seen
+        edges = handed.plan.sheets[kept.run.sheet - 1].edges
+        places = np.array([edges[place].centroid.coords[0] for place in off])
+        kind = kind_of_misses(places, np.array([(one.dx_mm, one.dy_mm) for one in off.values()]))
+        return tuple(kind if one == EVEN else one for one in seen)
+
+    def keep_rest(self, run_id: int, name: str) -> int:
+        """What is left of the sheet of a run is an offcut from now on; returns its number.
+
+        Raises
+        ------
+        BadInput
+            If the run came without its plan.
+        """
+        kept = self._runs.get(run_id)
+        handed = self.handed_of(kept)
+        if handed is None:
+            raise BadInput("the plan of this run is not kept; say what is left of the sheet by hand", "run")
+        paper = rest_of(handed.plan, kept.run.sheet - 1)
+        return self._supplies.keep_offcut(Offcut(handed.document.stock, paper, name))
