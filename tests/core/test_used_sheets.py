@@ -77,6 +77,16 @@ def test_pieces_go_round_what_is_gone_on_the_first_sheet_only() -> None:
     assert first.distance(gone) >= FEED_ERROR_MM - 0.05
 
 
+def test_a_sheet_full_of_small_pieces_is_a_few_shapes() -> None:
+    crowded = scene(item(quantity=60, width_mm=12.0)).plan()
+    paper = rest_of(crowded, 0)
+    # Its four marks besides.
+    assert len(paper.gone) < 20
+    edges = shapely.union_all(crowded.sheets[0].edges)
+    gone = shapely.union_all([Polygon(one) for one in paper.gone_rings])
+    assert edges.difference(gone.buffer(0.3)).area == 0
+
+
 def test_the_rest_of_a_mirrored_sheet_is_as_it_is_loaded() -> None:
     plan = scene(item(quantity=1), stock="light-transfer").plan()
     assert plan.mirror

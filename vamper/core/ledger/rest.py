@@ -10,11 +10,11 @@ from shapely.geometry import Polygon
 
 from vamper.core.plan import Plan
 from vamper.core.values.geometry import mirrored, parts, ring_points
-from vamper.core.values.paper import Gone, Paper
+from vamper.core.values.paper import MOST_CORNERS, Gone, Paper
 
 # How far a printer draws a sheet in differently from one time to the next, mm; a starter.
 FEED_ERROR_MM = 1.5
-_ROUGH_MM = 0.2
+_ROUGH_MM, _CLOSED_MM = 0.2, 1.5
 
 
 def rest_of(plan: Plan, sheet: int, margin_mm: float = FEED_ERROR_MM) -> Paper:
@@ -25,7 +25,8 @@ def rest_of(plan: Plan, sheet: int, margin_mm: float = FEED_ERROR_MM) -> Paper:
         edge.buffer(bleed[one.item]) if bleed[one.item] else edge
         for one, edge in zip(laid.placements, laid.edges, strict=True)
     ]
-    used = shapely.union_all(shapes)
+    # Between neighbours nothing can be made; together they are fewer shapes.
+    used = shapely.union_all(shapes).buffer(_CLOSED_MM).buffer(-_CLOSED_MM)
     if plan.mirror:
         used = mirrored(used, before.width_mm)
     pieces = [Polygon(part.exterior) for part in parts(used)]
@@ -49,5 +50,9 @@ def _without_holes(part: Polygon) -> Iterator[Polygon]:
 
 
 def _ring(part: Polygon) -> Gone:
-    outer = part.exterior.simplify(_ROUGH_MM)
+    """The outer ring of a part, as finely as a paper can hold it."""
+    rough, outer = _ROUGH_MM, part.exterior.simplify(_ROUGH_MM)
+    while len(outer.coords) > MOST_CORNERS:
+        rough *= 2
+        outer = part.exterior.simplify(rough)
     return tuple(round(float(side), 2) for corner in ring_points(outer) for side in corner)

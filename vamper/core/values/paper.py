@@ -10,7 +10,8 @@ from vamper.core.values.limits import STRICT, Distance, Length
 
 OnPaper = Annotated[float, Ge(-100), Le(3000)]
 # Round what is gone, x and y of each corner in turn, mm from the sheet's top left.
-Gone = Annotated[tuple[OnPaper, ...], Len(6, 4000)]
+MOST_CORNERS = 2000
+Gone = Annotated[tuple[OnPaper, ...], Len(6, 2 * MOST_CORNERS)]
 
 
 @dataclass(frozen=True, slots=True)
