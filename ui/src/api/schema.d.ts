@@ -5060,6 +5060,8 @@ export interface components {
      * @description A blade or a mat that is in use, and what it went through.
      */
     InMachineOut: {
+      /** Low */
+      low: boolean;
       /** Machine */
       machine: string;
       /** Name */

@@ -1,4 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useRef } from 'react';
 import { Link, useLocation } from 'wouter';
 
 import { ask, artUrl, client, type Schemas } from '../api/client';
@@ -8,6 +9,7 @@ import { useNotices } from '../api/notices';
 import { Button } from '../kit/Button';
 import { Choose } from '../kit/Choose';
 import { SheetGlance, useGlance } from '../look/SheetGlance';
+import { useSeen } from '../look/useSeen';
 
 const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
@@ -37,10 +39,11 @@ export function JobCard({ job }: { job: Schemas['JobSummaryOut'] }) {
   const shelf = useDoing([['jobs']], (body: Schemas['ShelfIn']) =>
     ask(client.POST('/api/jobs/{job_id}/shelf', { ...path, body })),
   );
-  const cost = useCost(job.id, job.changed_at, job.designs > 0).data;
+  const card = useRef<HTMLLIElement>(null);
+  const cost = useCost(job.id, job.changed_at, useSeen(card) && job.designs > 0).data;
   const aside = job.archived_at !== null;
   return (
-    <li className="panel flex flex-wrap items-center gap-x-5 gap-y-2 px-4 py-3">
+    <li ref={card} className="panel flex flex-wrap items-center gap-x-5 gap-y-2 px-4 py-3">
       <Link href={`/jobs/${job.id}/sheet`} className="group flex min-w-0 flex-1 items-center gap-5">
         <span className="flex h-24 w-24 shrink-0 items-center justify-center">
           {glance ? (

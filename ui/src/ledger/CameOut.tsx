@@ -25,16 +25,17 @@ export function CameOut({ view }: { view: View }) {
   // The window stays with its sheet, also when that is logged and no longer asked about.
   const [tapping, setTapping] = useState<LaidSheet | null>(null);
   const [later, setLater] = useState(false);
-  const [lot, setLot] = useState<string | null>(null);
+  const [typed, setLot] = useState<string | null>(null);
   const open = question?.sheets.find((sheet) => sheet.logged === null);
   if (!question) return null;
+  const lot = typed ?? question.lots[0] ?? '';
   const window = tapping && (
     <Window wide title={`What happened on sheet ${tapping.number}?`} open close={() => setTapping(null)}>
       <Tapping
         question={question}
         sheet={tapping}
         jobId={view.job.id}
-        lot={lot ?? question.lots[0] ?? ''}
+        lot={lot}
         close={() => setTapping(null)}
       />
     </Window>
@@ -46,7 +47,7 @@ export function CameOut({ view }: { view: View }) {
       came_out,
       spoilt: [],
       note: '',
-      lot: lot ?? question.lots[0] ?? '',
+      lot,
       again: false,
     });
   return (
@@ -71,7 +72,7 @@ export function CameOut({ view }: { view: View }) {
             <input
               className="field w-28"
               list="lots"
-              value={lot ?? question.lots[0] ?? ''}
+              value={lot}
               maxLength={100}
               placeholder="not said"
               onChange={(event) => setLot(event.target.value)}

@@ -18,6 +18,8 @@ export function GoneSheet({ paper, change }: Props) {
   const svg = useRef<SVGSVGElement>(null);
   const [from, setFrom] = useState<[number, number] | null>(null);
   const [to, setTo] = useState<[number, number] | null>(null);
+  /** The marked part that was pressed. */
+  const [pressed, setPressed] = useState<string | null>(null);
   const [typed, setTyped] = useState(START);
   const at = (event: React.PointerEvent): [number, number] => {
     const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(
@@ -44,6 +46,7 @@ export function GoneSheet({ paper, change }: Props) {
         aria-label="The sheet"
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
+          setPressed((event.target as Element).getAttribute('data-place'));
           setFrom(at(event));
           setTo(at(event));
         }}
@@ -56,10 +59,7 @@ export function GoneSheet({ paper, change }: Props) {
           const drawn = box(from, end);
           if (Math.min(drawn.width, drawn.height) >= LEAST_MM)
             mark(drawn.left, drawn.top, drawn.width, drawn.height);
-          else {
-            const hit = paper.gone.findIndex((ring) => holds(ring, end));
-            if (hit >= 0) change(paper.gone.filter((_, place) => place !== hit));
-          }
+          else if (pressed !== null) change(paper.gone.filter((_, place) => String(place) !== pressed));
         }}
       >
         <rect
@@ -72,6 +72,7 @@ export function GoneSheet({ paper, change }: Props) {
         {paper.gone.map((ring, place) => (
           <polygon
             key={place}
+            data-place={place}
             points={corners(ring)
               .map((corner) => corner.join(','))
               .join(' ')}
@@ -127,13 +128,3 @@ const corners = (ring: number[]) =>
     { length: ring.length / 2 },
     (_, place) => [ring[2 * place] ?? 0, ring[2 * place + 1] ?? 0] as const,
   );
-
-/** Whether a point lies in a ring: how often a line from it to the right crosses the ring. */
-function holds(ring: number[], [x, y]: [number, number]) {
-  const all = corners(ring);
-  return all.reduce((inside, [ax, ay], place) => {
-    const [bx, by] = all[(place + 1) % all.length] ?? [0, 0];
-    const crosses = ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax);
-    return crosses ? !inside : inside;
-  }, false);
-}

@@ -2,13 +2,13 @@ import { useState } from 'react';
 import { Link, useLocation, useSearch } from 'wouter';
 
 import { type Ledger, type LoggedRun, useKeepRest, useLookLater, useMakeAgain } from '../api/ledger';
+import { useRange } from '../api/jobs';
 import { useNotices } from '../api/notices';
 import { Bead } from '../kit/Bead';
 import { Button } from '../kit/Button';
 import { CountField } from '../kit/CountField';
 
 const STATES = { 'all good': 'settled', 'some spoiled': 'stop', 'not run': 'not yet' } as const;
-const MOST_SHEETS = 1000;
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 
 /** Every run, the newest first. */
@@ -104,6 +104,7 @@ function Row({ run }: { run: LoggedRun }) {
 function Again({ run }: { run: LoggedRun }) {
   const again = useMakeAgain();
   const rest = useKeepRest();
+  const most = useRange('copies').max;
   const tell = useNotices((state) => state.tell);
   const [, go] = useLocation();
   const [open, setOpen] = useState(false);
@@ -134,7 +135,7 @@ function Again({ run }: { run: LoggedRun }) {
   return (
     <span className="flex flex-wrap items-center gap-2">
       {run.settings_held ? 'exactly as it was, on' : 'as it was, with the settings learnt since, on'}
-      <CountField label="Sheets" value={sheets} most={MOST_SHEETS} onChange={setSheets} />
+      <CountField label="Sheets" value={sheets} most={most} onChange={setSheets} />
       {sheets === 1 ? 'sheet' : 'sheets'}
       <Button
         look="act"

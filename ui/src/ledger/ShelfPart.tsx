@@ -52,7 +52,7 @@ export function ShelfPart() {
                 name={one.name}
                 words={one.words}
                 share={one.share_left}
-                low={one.share_left !== null && one.share_left < 0.2}
+                low={one.low}
                 price={one.machine}
               />
             ))}

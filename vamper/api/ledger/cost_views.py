@@ -87,13 +87,23 @@ def _in_machines(workshop: Workshop) -> Iterator[InMachineOut]:
             left = max(0.0, 1 - blade.value.metres / BLADE_METRES)
             words = f"{blade.value.metres:.0f} of about {BLADE_METRES:.0f} m cut"
             yield InMachineOut(
-                what="blade", name=blade.name, machine=cutters[blade.cutter_id].name, words=words, share_left=left
+                what="blade",
+                name=blade.name,
+                machine=cutters[blade.cutter_id].name,
+                words=words,
+                share_left=left,
+                low=left <= LOW_SHARE,
             )
     for mat in care.mats.all():
         if mat.cutter_id in cutters:
             words = f"{plural(mat.value.loads, 'load')} since it was washed, {plural(mat.value.washings, 'washing')}"
             yield InMachineOut(
-                what="mat", name=mat.name, machine=cutters[mat.cutter_id].name, words=words, share_left=None
+                what="mat",
+                name=mat.name,
+                machine=cutters[mat.cutter_id].name,
+                words=words,
+                share_left=None,
+                low=False,
             )
 
 

@@ -225,6 +225,7 @@ class InMachineOut(BaseModel):
     machine: str
     words: str
     share_left: float | None
+    low: bool
 
 
 class ThingOut(BaseModel):

@@ -7,7 +7,6 @@ from vamper.core.made import as_made
 from vamper.core.plan import Plan, pack_problem, set_up_sheet
 from vamper.core.sheet.pack.in_rows import in_rows
 from vamper.core.values.findings import BadInput, Finding, Fix, FixTarget, Severity
-from vamper.core.values.lengths import size_mm
 from vamper.core.values.paper import Paper
 from vamper.services.ledger.costing import took_of
 from vamper.services.ledger.supplies import KeptOffcut, Supplies
@@ -73,12 +72,3 @@ def holds(plan: Plan, paper: Paper) -> int:
 def paper_change(paper: Paper) -> dict[str, object]:
     """The paper as a field of a job."""
     return {"paper": asdict(paper)}
-
-
-def room_words(plan: Plan, paper: Paper) -> str:
-    """What is left of a sheet to work on, in words; "" where nothing is."""
-    try:
-        setup = set_up_sheet(as_made(replace(plan.asked, paper=paper)))
-    except BadInput:
-        return ""
-    return size_mm(*(setup.first or setup.live).room_mm, 0)

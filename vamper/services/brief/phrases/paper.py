@@ -1,6 +1,6 @@
 """The paper, each size with what is left of it to work on."""
 
-from dataclasses import asdict, replace
+from dataclasses import replace
 
 from vamper.core.made import as_made
 from vamper.core.plan import pack_problem, set_up_sheet
@@ -11,6 +11,7 @@ from vamper.core.values.lengths import size_mm
 from vamper.core.values.paper import NAMED_PAPERS, named
 from vamper.services.brief.phrase import Asked, Choice, PhraseKind, Told, room
 from vamper.services.design.job_design import Design
+from vamper.services.ledger.shelf_findings import paper_change
 from vamper.services.ledger.supplies import KeptOffcut
 
 _MOST_OFFCUTS = 12
@@ -31,7 +32,7 @@ def choices(asked: Asked) -> list[Choice]:
     for size in NAMED_PAPERS:
         trial = replace(asked.job, paper=size.paper)
         consequence = _at_most(trial, asked.designed) if asked.designed else None
-        changes = {"paper": {name: value for name, value in asdict(size.paper).items() if value is not None}}
+        changes = paper_change(size.paper)
         is_now = now == size.paper and not any(choice.chosen for choice in found)
         found.append(Choice(size.words, consequence or room(trial), changes, is_now, group=_WHOLE))
     return found if asked.offcuts else [replace(one, group="") for one in found]
@@ -43,7 +44,7 @@ def _of_offcut(asked: Asked, kept: KeptOffcut) -> Choice:
     trial = replace(asked.job, paper=paper)
     consequence = _at_most(trial, asked.designed) if asked.designed else None
     return Choice(
-        kept.offcut.name, consequence or room(trial), {"paper": asdict(paper)}, asked.job.paper == paper, group=_OFFCUTS
+        kept.offcut.name, consequence or room(trial), paper_change(paper), asked.job.paper == paper, group=_OFFCUTS
     )
 
 
