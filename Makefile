@@ -24,7 +24,7 @@ test: $(SETUP) .venv/.installed-dev $(UI) ## lint, types, contracts, all tests
 bench: $(SETUP) .venv/.installed-dev .venv/.installed-bench ## exactness and speed, as a table; no pass or fail
 	$(PY) -m tests.bench.run
 
-faults: $(SETUP) .venv/.installed-dev ## deliberate faults in core, and how many of them the tests notice
+faults: $(SETUP) .venv/.installed-dev .venv/.installed-bench ## deliberate faults in core, and how many of them the tests notice
 	$(PY) -m tests.faults.run
 
 shots: $(SETUP) .venv/.installed-dev $(UI) ## docs/screenshots from the demo workshop

@@ -1,8 +1,11 @@
 """Bleed by its rule, carried outward pixel by pixel, and where it may not go."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 import shapely
+from PIL import Image
 from shapely.geometry import box
 
 from tests.conftest import disc_alpha, picture_of
@@ -69,6 +72,25 @@ def test_pixels_are_carried_outward_and_no_farther() -> None:
     assert away.max() == pytest.approx(18.6, abs=0.2)
     ring = (np.abs(away - 18.3)) < 0.2
     assert (carried.rgba[rows[ring], columns[ring]][:, :3] == (40, 90, 160)).all()
+
+
+def test_a_picture_shown_smaller_is_carried_to_the_same_box() -> None:
+    """What is shown, rehearsed or measured from a preview lies where the print lies."""
+    edge, computed = bleed(EdgeSpec("bare", 0))
+    full = carried_outward(PICTURE, OUTLINE, edge, computed.width_mm)
+    # The left half is another colour, so that a picture laid in a corner of the box would be noticed.
+    halved = replace(PICTURE, rgba=PICTURE.rgba.copy())
+    halved.rgba[:, :200, :3] = (200, 30, 30)
+    small = replace(halved, rgba=np.asarray(Image.fromarray(halved.rgba).resize((150, 150), Image.Resampling.BOX)))
+    carried = carried_outward(small, OUTLINE, edge, computed.width_mm)
+    share = 150 / 400
+    assert carried.width_px == pytest.approx(full.width_px * share, abs=1)
+    covered = [float((one.alpha > 127).mean()) for one in (full, carried)]
+    assert covered[1] == pytest.approx(covered[0], abs=0.02)
+    red = carried.rgba[..., 0] > 120
+    middle = carried.width_px // 2
+    assert red[:, : middle - 2][carried.alpha[:, : middle - 2] > 127].all()
+    assert not red[:, middle + 2 :].any()
 
 
 def test_packing_keeps_bleeds_apart() -> None:

@@ -4,7 +4,6 @@ import threading
 from collections.abc import Callable, Iterable, Mapping
 from contextlib import suppress
 from dataclasses import dataclass, replace
-from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -12,6 +11,7 @@ from vamper.core.art.picture import Picture
 from vamper.core.design import DesignedItem
 from vamper.core.inspect import findings_of
 from vamper.core.plan import Plan, metres_of
+from vamper.core.printing.ink import InkUse
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.pack.nesting import Nester
 from vamper.core.twin.scan import Pixels
@@ -102,7 +102,7 @@ class Workshop:
         self.shop = Shop(self.sessions)
         self.passphrase = Passphrase(self.sessions)
         self.usual = UsualMachines(self.sessions, self.shop)
-        self._ink: Cache[float] = Cache(_KEPT_INK)
+        self._ink: Cache[InkUse] = Cache(_KEPT_INK)
         self.runs = Runs(self.sessions)
         self.jobs = Jobs(self.sessions, self.shop, self.usual, self._taught)
         self.styles = Styles(self.sessions)
@@ -288,18 +288,16 @@ class Workshop:
         """What the runs have taught a job on its stock and machines."""
         return taught(self.runs, document.stock, machines_of(self.shop, document), job)
 
+    def ink(self, plan: Plan, sheet: int) -> InkUse:
+        """What one sheet (from 0) of a plan takes; measured on its page, once."""
+        key = plan.asked, plan.sheets[sheet].placements
+        return self._ink.get(key, lambda: sheet_ink(plan, sheet, self.shown_of))
+
     def ink_ml(self, plan: Plan, sheets: Iterable[int]) -> float:
-        """What some sheets (from 0) of a plan take of ink; measured on their pages, once each."""
+        """What some sheets (from 0) of a plan take of ink in all; stock that is not printed takes none."""
         if not plan.job.stock.printable:
             return 0.0
-
-        def measured(sheet: int) -> float:
-            return sheet_ink(plan, sheet, self.picture_of).ml
-
-        there = (sheet for sheet in sheets if 0 <= sheet < len(plan.sheets))
-        return sum(
-            self._ink.get((plan.asked, plan.sheets[sheet].placements), partial(measured, sheet)) for sheet in there
-        )
+        return sum(self.ink(plan, sheet).ml for sheet in sheets if 0 <= sheet < len(plan.sheets))
 
     def run_again(self, run_id: int, sheets: int) -> int:
         """A new job, exactly as that of a run was handed over: its layout, its counts and what was set, on so many

@@ -18,7 +18,7 @@ from vamper.core.printing.proof import scale_of
 from vamper.core.values.findings import BadInput
 from vamper.core.values.units import MM_PER_INCH
 from vamper.services.brief.printing import dialog_lines, mirror_words
-from vamper.services.handoff.files import page_file, proof_file, proof_name, sheet_ink
+from vamper.services.handoff.files import page_file, proof_file, proof_name
 from vamper.services.handoff.measuring import swatch_file
 from vamper.services.jobs.jobs import JobState
 from vamper.services.work.not_found import NotFound
@@ -106,7 +106,7 @@ async def get_ink(here: Here, job_id: Id, sheet: Number) -> InkOut:
     def measure() -> InkOut:
         state = here.jobs.get(job_id)
         plan = _planned(here, job_id, sheet)
-        ink = sheet_ink(plan, sheet - 1, here.picture_of)
+        ink = here.ink(plan, sheet - 1)
         paper = plan.job.paper
         sheet_cm2 = paper.width_mm * paper.height_mm / 100
         usual = _advice(here, state, plan)[0].dry_minutes

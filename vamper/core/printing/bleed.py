@@ -15,7 +15,7 @@ from scipy import ndimage
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.art.outline import Outline
-from vamper.core.art.picture import Picture, Pixels, thinning
+from vamper.core.art.picture import Picture, Pixels
 from vamper.core.edge.edge import Edge
 from vamper.core.values.colour import difference, lab_of, lab_of_one, rgb_of
 from vamper.core.values.edge import EdgeSpec
@@ -131,42 +131,44 @@ def bleed_box_mm(outline: Outline, edge: Edge, width_mm: float) -> tuple[float, 
 def carried_outward(picture: Picture, outline: Outline, edge: Edge, width_mm: float) -> Picture:
     """The picture with its pixels carried `width_mm` past the edge; it then covers `bleed_box`.
 
-    Every pixel in the band takes the nearest pixel inside the edge; where that is bare, so is the bleed.
+    Every pixel in the band takes the nearest pixel inside the edge; where that is bare, so is the bleed. A picture
+    smaller than the one that was traced, which shows all of it, covers the same box with fewer pixels.
     """
     left, top, right, bottom = bleed_box(outline, edge, width_mm)
-    rgba = np.zeros((bottom - top, right - left, 4), dtype=np.uint8)
-    x0, y0 = max(0, left), max(0, top)
-    x1, y1 = min(right, picture.width_px), min(bottom, picture.height_px)
-    if x1 > x0 and y1 > y0:
-        rgba[y0 - top : y1 - top, x0 - left : x1 - left] = picture.rgba[y0:y1, x0:x1]
-    inside = _mask(edge, outline, left, top, rgba.shape[:2])
-    away, (rows, columns) = ndimage.distance_transform_edt(~inside, return_indices=True)
-    band = ~inside & (away * outline.mm_per_px <= width_mm + outline.mm_per_px)
-    rgba[band] = rgba[rows[band], columns[band]]
+    columns, step_across = _pixels_along(left, right, outline.picture_px[0], picture.width_px)
+    rows, step_down = _pixels_along(top, bottom, outline.picture_px[1], picture.height_px)
+    rgba = np.zeros((len(rows), len(columns), 4), dtype=np.uint8)
+    there = np.ix_((rows >= 0) & (rows < picture.height_px), (columns >= 0) & (columns < picture.width_px))
+    rgba[there] = picture.rgba[np.ix_(rows[there[0].ravel()], columns[there[1].ravel()])]
+    inside = _mask(edge, outline, (left, top), (step_across, step_down), rgba.shape[:2])
+    away, (nearest_rows, nearest_columns) = ndimage.distance_transform_edt(~inside, return_indices=True)
+    pixel_mm = outline.mm_per_px * step_across
+    band = ~inside & (away * pixel_mm <= width_mm + pixel_mm)
+    rgba[band] = rgba[nearest_rows[band], nearest_columns[band]]
     return replace(picture, rgba=rgba)
 
 
-def sketched(outline: Outline, longest_px: int) -> Outline:
-    """The outline on a picture thinned out to about `longest_px`, for showing what `carried_outward` makes of it."""
-    every = thinning(outline.picture_px, longest_px)
-    x, y = outline.origin_px
-    across, down = outline.picture_px
-    return replace(
-        outline,
-        mm_per_px=outline.mm_per_px * every,
-        origin_px=(x / every, y / every),
-        picture_px=(across // every, down // every),
-    )
+def _pixels_along(low: int, high: int, traced_px: int, shown_px: int) -> tuple[npt.NDArray[np.int64], float]:
+    """Which pixels of the picture lie from `low` to `high` of the traced one along a side, and how far they step."""
+    share = shown_px / traced_px
+    count = max(1, round((high - low) * share))
+    step = (high - low) / count
+    centres = low + (np.arange(count) + 0.5) * step
+    return np.floor(centres * share).astype(np.int64), step
 
 
-def _mask(edge: Edge, outline: Outline, left: int, top: int, shape: tuple[int, ...]) -> npt.NDArray[np.bool_]:
-    """Which pixels of a box of the picture have their centre inside the edge, one scan line at a time."""
-    x, y = outline.origin_px[0] - left, outline.origin_px[1] - top
+def _mask(
+    edge: Edge, outline: Outline, corner: tuple[int, int], step: tuple[float, float], shape: tuple[int, ...]
+) -> npt.NDArray[np.bool_]:
+    """Which pixels of a box have their centre inside the edge, one scan line at a time.
+
+    `corner` is the box's top left in pixels of the traced picture, `step` how many of these one pixel takes each way.
+    """
     mask = np.zeros(shape, dtype=bool)
     rings = [ring for part in parts(edge.shape) for ring in (part.exterior, *part.interiors)]
+    origin = np.asarray(outline.origin_px, dtype=np.float64) - corner
     for ring in rings:
-        points = shapely.get_coordinates(ring) / outline.mm_per_px + np.array([x, y])
-        _toggle(mask, points)
+        _toggle(mask, (shapely.get_coordinates(ring) / outline.mm_per_px + origin) / step)
     inside: npt.NDArray[np.bool_] = np.logical_xor.accumulate(mask, axis=1)
     return inside
 

@@ -102,7 +102,7 @@ def page_file(plan: Plan, sheet: int, ppi: int, pictures: Pictures) -> bytes:
 
 
 def sheet_ink(plan: Plan, sheet: int, pictures: Pictures) -> InkUse:
-    """What one sheet (from 0) takes of ink."""
+    """What one sheet (from 0) takes of ink; pictures as they are shown are fine enough for it."""
     return page_ink(sheet_file(plan, sheet, PRINT_KEY, pictures), plan.job.printer.ml_per_cm2)
 
 

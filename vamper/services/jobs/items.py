@@ -11,7 +11,7 @@ from vamper.core.edge.tile import tiled, tiles_of
 from vamper.core.finishing.on_cup import parts_round
 from vamper.core.made import as_made, item_as_made
 from vamper.core.plan import set_up_sheet
-from vamper.core.printing.bleed import bleed_box_mm, carried_outward, sketched
+from vamper.core.printing.bleed import bleed_box_mm, carried_outward
 from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import as_multi, parts
 from vamper.core.values.item import ItemSpec, Tile
@@ -41,7 +41,7 @@ class Shapes:
 
 def printed_box(item: DesignedItem) -> tuple[float, float, float, float]:
     """Where the picture of `Items.printed` lies in the item frame: left, top, width, height, mm."""
-    return bleed_box_mm(sketched(item.outline, _SKETCH_PX), item.edge, item.bleed.width_mm)
+    return bleed_box_mm(item.outline, item.edge, item.bleed.width_mm)
 
 
 class Items:
@@ -112,7 +112,7 @@ class Items:
         item = self.designed(state, number)
         whole = self._designer.picture_of(item, self._arts.file(state.document.item(number).art))
         picture, _ = whole.thinned(_SKETCH_PX)
-        return png_bytes(carried_outward(picture, sketched(item.outline, _SKETCH_PX), item.edge, item.bleed.width_mm))
+        return png_bytes(carried_outward(picture, item.outline, item.edge, item.bleed.width_mm))
 
     def groups(self, state: JobState, number: int, apart_mm: float | None) -> tuple[float, tuple[Group, ...]]:
         """The drawings in one design's picture, and the distance that tells them apart."""
