@@ -40,6 +40,8 @@ def demo_file(factory: pytest.TempPathFactory, nester: ProcessNester) -> Path:
 def _fill(path: Path, nester: ProcessNester) -> None:
     workshop = Workshop(path, nester, search_seconds=1)
     fill(workshop)
+    # Designs are kept in the file: no copy has to work them out again.
+    workshop.warm_up()
     workshop.close()
 
 

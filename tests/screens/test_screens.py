@@ -212,6 +212,13 @@ def test_axe_finds_nothing(screen: Screen, path: str) -> None:
     assert not violations, "\n".join(violations)
 
 
+def test_pages_that_were_left_keep_no_connection(screen: Screen) -> None:
+    """A browser has six to one server; pages kept for the way back once held them all, and the next one stood empty."""
+    for station in ("art", "edge", "sheet", "marks", "print", "cut", "art", "sheet"):
+        screen.open(f"/jobs/4/{station}")
+        screen.find('[data-testid="brief"]', seconds=30)
+
+
 def test_an_open_popover_is_accessible_too(screen: Screen) -> None:
     screen.open("/jobs/4/sheet")
     screen.find('[data-phrase="packing"]').click()

@@ -76,11 +76,16 @@ export const useHandedOff = (jobId: number) =>
     ask(client.POST('/api/jobs/{job_id}/hand-off', { params: { path: { job_id: jobId } } })),
   );
 
-/** Follow a job's packing: read the job again whenever its layout got better or its search ended. */
+/**
+ * Follow a job's packing: read the job again whenever its layout got better or its search ended.
+ *
+ * A browser has few connections to one server for all its tabs. One that nobody sees, or that was left and is only
+ * kept for the way back, gives its own up and reads the job when it is seen again.
+ */
 export function usePackingEvents(jobId: number) {
   const queries = useQueryClient();
   useEffect(() => {
-    const source = new EventSource(`/api/jobs/${jobId}/events`);
+    let source: EventSource | null = null;
     // One reading at a time; what happened during one is read after it, so that the last event is never missed.
     let moved = false;
     let reading = false;
@@ -94,7 +99,30 @@ export function usePackingEvents(jobId: number) {
       }
       reading = false;
     };
-    source.addEventListener('packing', () => void read());
-    return () => source.close();
+    const listen = () => {
+      source = new EventSource(`/api/jobs/${jobId}/events`);
+      source.addEventListener('packing', () => void read());
+    };
+    const rest = () => {
+      source?.close();
+      source = null;
+    };
+    const look = () => {
+      if (document.hidden) rest();
+      else if (source === null) {
+        listen();
+        void read();
+      }
+    };
+    if (!document.hidden) listen();
+    document.addEventListener('visibilitychange', look);
+    window.addEventListener('pagehide', rest);
+    window.addEventListener('pageshow', look);
+    return () => {
+      document.removeEventListener('visibilitychange', look);
+      window.removeEventListener('pagehide', rest);
+      window.removeEventListener('pageshow', look);
+      rest();
+    };
   }, [jobId, queries]);
 }

@@ -1,0 +1,87 @@
+"""Which tests reach a line of core: asked of one run of the tests under coverage.
+
+`reached()` runs core's tests, and those of formats and services that hold its rules against files, once, and keeps for
+each line of core the tests that came by it, quickest first. A fault is then tried against these alone: no other test
+could notice it. What a module says once, when it is imported (a table, a limit), no test is seen to come by; such a
+line has the tests of its whole module.
+"""
+
+import subprocess
+import sys
+import tempfile
+from collections import defaultdict
+from pathlib import Path
+from xml.etree import ElementTree
+
+from coverage import CoverageData
+
+from tests.faults.mutants import ROOT
+
+TESTS = ("tests/core", "tests/formats", "tests/services")
+
+
+class Reached:
+    """The tests that come by the lines of core."""
+
+    def __init__(self, data: CoverageData, seconds: dict[str, float]) -> None:
+        self._seconds = seconds
+        self._lines: dict[str, dict[int, list[str]]] = {
+            Path(file).relative_to(ROOT).as_posix(): data.contexts_by_lineno(file) for file in data.measured_files()
+        }
+
+    def all_tests(self) -> list[str]:
+        contexts = {context for lines in self._lines.values() for names in lines.values() for context in names}
+        return sorted({_node(context) for context in contexts} - {""})
+
+    def tests(self, file: str, line: int, most: int, within_s: float) -> list[str]:
+        """Node names of the tests that come by a line, quickest first: `most` of them, in all `within_s` long."""
+        lines = self._lines.get(file, {})
+        names = {_node(context) for context in lines.get(line, [])} - {""}
+        if not names:
+            names = {_node(context) for contexts in lines.values() for context in contexts} - {""}
+        chosen, spent = [], 0.0
+        for name in sorted(names, key=lambda name: (self._seconds.get(name, 1.0), name)):
+            spent += self._seconds.get(name, 1.0)
+            if len(chosen) == most or (chosen and spent > within_s):
+                break
+            chosen.append(name)
+        return chosen
+
+
+def _node(context: str) -> str:
+    return context.split("|")[0]
+
+
+def reached() -> Reached:
+    """Runs the tests once under coverage. Raises RuntimeError where they do not pass as they are."""
+    with tempfile.TemporaryDirectory() as folder:
+        kept, report = Path(folder) / "coverage", Path(folder) / "tests.xml"
+        config = Path(folder) / "coveragerc"
+        config.write_text(f"[run]\ndata_file = {kept}\n")
+        command = [sys.executable, "-m", "pytest", "-n", "2", "--dist", "loadfile", "-q", f"--junitxml={report}",
+                   "--cov=vamper.core", "--cov-context=test", f"--cov-config={config}", "--cov-report="]  # fmt: skip
+        done = subprocess.run([*command, *TESTS], cwd=ROOT, capture_output=True, text=True, check=False)
+        if done.returncode:
+            raise RuntimeError(f"the tests fail without any fault:\n{done.stdout[-2000:]}")
+        data = CoverageData(str(kept))
+        data.read()
+        known = Reached(data, _seconds(report))
+    _check_names(known.all_tests())
+    return known
+
+
+def _check_names(names: list[str]) -> None:
+    """A name that pytest does not know would look like a noticed fault. Raises RuntimeError."""
+    command = [sys.executable, "-m", "pytest", "--collect-only", "-q", *names]
+    done = subprocess.run(command, cwd=ROOT, capture_output=True, text=True, check=False)
+    if done.returncode:
+        raise RuntimeError(f"tests that came by lines are not found again:\n{done.stderr[-2000:]}")
+
+
+def _seconds(report: Path) -> dict[str, float]:
+    """How long each test took, by its node name."""
+    taken: dict[str, float] = defaultdict(float)
+    for case in ElementTree.parse(report).iter("testcase"):
+        file = (case.get("classname") or "").replace(".", "/") + ".py"
+        taken[f"{file}::{case.get('name')}"] += float(case.get("time") or 0)
+    return taken
