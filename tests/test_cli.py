@@ -1,5 +1,6 @@
 """The command line, run as a person runs it."""
 
+import contextlib
 import json
 import os
 import subprocess
@@ -12,8 +13,10 @@ import icalendar
 import pytest
 import shapely
 from PIL import Image
+from typer.testing import CliRunner
 
 from tests.conftest import disc_png
+from vamper.cli import app
 from vamper.core.values.geometry import placed
 from vamper.demo.season import shipped_season
 from vamper.formats.runs_file import read_runs_csv
@@ -33,7 +36,21 @@ JOB = {
 }
 
 
-def vamper(*words: object, folder: Path, hash_seed: str = "random") -> subprocess.CompletedProcess[str]:
+# A search that would go on to its clock.
+BRIEFLY = ("--seconds", 1)
+
+
+def vamper(*words: object, folder: Path) -> subprocess.CompletedProcess[str]:
+    """A command in this process, run in `folder`: what it prints and how it ends, without starting Python anew."""
+    with contextlib.chdir(folder):
+        done = CliRunner().invoke(app, [str(word) for word in words])
+    if done.exception is not None and not isinstance(done.exception, SystemExit):
+        raise done.exception
+    return subprocess.CompletedProcess(words, done.exit_code, done.stdout, done.stderr)
+
+
+def vamper_itself(*words: object, folder: Path, hash_seed: str = "random") -> subprocess.CompletedProcess[str]:
+    """The program as a person starts it."""
     command = [sys.executable, "-m", "vamper", *map(str, words)]
     environment = {**os.environ, "PYTHONPATH": str(Path(__file__).parents[1]), "PYTHONHASHSEED": hash_seed}
     return subprocess.run(
@@ -54,7 +71,7 @@ def write(folder: Path, **changes: object) -> Path:
 
 
 def test_plan_writes_everything(folder: Path) -> None:
-    done = vamper("plan", write(folder), "--out", folder / "out", folder=folder)
+    done = vamper_itself("plan", write(folder), "--out", folder / "out", folder=folder)
     assert (done.returncode, done.stderr) == (0, "")
     plan = json.loads((folder / "out" / "plan.json").read_text())
     (sheet,) = plan["sheets"]
@@ -72,7 +89,7 @@ def test_plan_writes_everything(folder: Path) -> None:
 
 def test_the_same_job_gives_the_same_plan(folder: Path) -> None:
     for out, hash_seed in (("a", "4"), ("b", "5")):
-        vamper("plan", write(folder), "--out", folder / out, folder=folder, hash_seed=hash_seed)
+        vamper_itself("plan", write(folder), "--out", folder / out, folder=folder, hash_seed=hash_seed)
     files = sorted(path.name for path in (folder / "a").iterdir())
     for name in files:
         assert (folder / "a" / name).read_bytes() == (folder / "b" / name).read_bytes()
@@ -194,7 +211,7 @@ def test_sheets_are_planned_as_the_job_file_asks(folder: Path) -> None:
     placed = [{"item": 0, "x_mm": 60, "y_mm": 120, "turn_deg": 0, "pin": "locked"}]
     items = [{"art": "disc.png", "width_mm": 30, "quantity": 5}]
     spent = {"width_mm": 210, "height_mm": 297, "spent": {"width_mm": 210, "height_mm": 100}}
-    done = vamper("plan", write(folder, items=items, placed=placed, paper=spent), "--out", folder / "a", folder=folder)
+    done = vamper("plan", write(folder, items=items, placed=placed, paper=spent), "--out", "a", *BRIEFLY, folder=folder)
     assert done.returncode == 0, done.stderr
     plan = json.loads((folder / "a" / "plan.json").read_text())
     (sheet,) = plan["sheets"]
@@ -203,19 +220,19 @@ def test_sheets_are_planned_as_the_job_file_asks(folder: Path) -> None:
     assert sheet["offcut_mm"]["width_mm"] > 50
 
     by_hand = write(folder, items=items, cutter={"feed": "hand"})
-    assert vamper("plan", by_hand, "--out", folder / "b", folder=folder).returncode in (0, 3)
+    assert vamper("plan", by_hand, "--out", "b", *BRIEFLY, folder=folder).returncode in (0, 3)
     plan = json.loads((folder / "b" / "plan.json").read_text())
     assert plan["marks"] == []
     assert len({round(one["y_mm"], 2) for one in plan["sheets"][0]["placements"]}) == 1
 
     scaled = write(folder, items=items, scale_to_fill=1)
-    assert vamper("plan", scaled, "--out", folder / "c", folder=folder).returncode in (0, 3)
+    assert vamper("plan", scaled, "--out", "c", *BRIEFLY, folder=folder).returncode in (0, 3)
     plan = json.loads((folder / "c" / "plan.json").read_text())
     assert plan["items"][0]["size_mm"][0] > 60
     assert len(plan["sheets"][0]["placements"]) == 5
 
     cut_only = write(folder, items=items, stock="plain-vinyl")
-    assert vamper("plan", cut_only, "--out", folder / "d", folder=folder).returncode == 0
+    assert vamper("plan", cut_only, "--out", "d", *BRIEFLY, folder=folder).returncode == 0
     plan = json.loads((folder / "d" / "plan.json").read_text())
     assert "print" not in plan["sheets"][0]["files"]
     assert not list((folder / "d").glob("sheet-*.pdf"))
@@ -229,12 +246,12 @@ def test_sheets_are_planned_as_the_job_file_asks(folder: Path) -> None:
         (["--new-passphrase"], "add --lan"),
     ],
 )
-def test_other_devices_are_let_in_with_a_passphrase_only(tmp_path: Path, options: list[str], words: str) -> None:
-    command = [sys.executable, "-m", "vamper", "serve", "--data", str(tmp_path / "w.db"), "--port", "8790", *options]
-    environment = {name: value for name, value in os.environ.items() if name != "VAMPER_PASSPHRASE"}
-    ended = subprocess.run(
-        command, capture_output=True, text=True, env=environment, stdin=subprocess.DEVNULL, timeout=60
-    )
+def test_other_devices_are_let_in_with_a_passphrase_only(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch, options: list[str], words: str
+) -> None:
+    monkeypatch.delenv("VAMPER_PASSPHRASE", raising=False)
+    monkeypatch.setattr(sys, "setswitchinterval", lambda _seconds: None)
+    ended = vamper("serve", "--data", tmp_path / "w.db", "--port", 8790, *options, folder=tmp_path)
     assert ended.returncode == 2
     assert words in ended.stderr
 

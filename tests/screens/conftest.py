@@ -10,6 +10,7 @@ from contextlib import contextmanager
 from pathlib import Path
 
 import pytest
+from selenium.common.exceptions import StaleElementReferenceException
 from selenium.webdriver.chrome.webdriver import WebDriver
 from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
@@ -67,7 +68,9 @@ class Screen:
         self.driver.get(self.base + path)
 
     def wait(self, condition, what: str, seconds: float = 90):  # type: ignore[no-untyped-def]
-        return WebDriverWait(self.driver, seconds, 0.05).until(lambda _: condition(), f"waited for {what}")
+        # An element that was drawn anew between finding and asking is found again.
+        waiting = WebDriverWait(self.driver, seconds, 0.05, ignored_exceptions=(StaleElementReferenceException,))
+        return waiting.until(lambda _: condition(), f"waited for {what}")
 
     def find(self, selector: str, seconds: float = 90) -> WebElement:
         def first() -> WebElement | None:
