@@ -9,6 +9,8 @@ plan to the sheet; marks whose places do not agree with each other were no marks
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import Any
 
 import cv2
 import numpy as np
@@ -24,17 +26,20 @@ from vamper.core.values.geometry import Points
 from vamper.core.values.pixels import top_of, window_of
 
 Floats = npt.NDArray[np.float64]
+Pixels = npt.NDArray[Any]
 
 _PX_A_MM = 5.0
 _AGREE_MM = 1.0
 _MOST_STRETCH = 0.05
 _FINER = 4
 _BLUR = 1.0
+# How far from where a rough look finds it a place is looked for finely, pixels.
+_NEAR = 4
 # What lies over a covered mark shines like glass, and lets so much of the contrast through.
 _COVER_GLOSS, _COVER_LETS = 1.0, 0.35
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Feature:
     """One thing that is looked for: the mark it is of, its middle, and how much ink each pixel round that has."""
 
@@ -44,7 +49,22 @@ class Feature:
     half_mm: float
     cover: npt.NDArray[np.float32]
 
-    @property
+    @cached_property
+    def sought(self) -> npt.NDArray[np.float32]:
+        """What is slid over the picture; it sums up to nothing, and agrees with full black by 1.
+
+        A soft picture has one round top, so its place between pixels is told well.
+        """
+        soft = cv2.GaussianBlur(self.cover, (0, 0), _BLUR)
+        even = soft - soft.mean()
+        return np.asarray(even / max(float((even * self.cover).sum()), 1e-6), dtype=np.float32)
+
+    @cached_property
+    def sketch(self) -> npt.NDArray[np.float32]:
+        """`sought` with half as many pixels each way."""
+        return np.asarray(_halved(self.sought), np.float32)
+
+    @cached_property
     def core(self) -> npt.NDArray[np.bool_]:
         """Well inside the ink: what is as dark as the ink is, however finely one looks."""
         inside = cv2.erode((self.cover > 0.99).astype(np.uint8), np.ones((3, 3), np.uint8)) > 0
@@ -104,13 +124,13 @@ def look(
     runs = len(maps)
     features = features_of(marks)
     scene = _scene(plan, printer, sensor)
-    dark, cores = page.darkness, [one.core for one in features]
+    dark = page.darkness
     found, dim = np.zeros((runs, len(features), 2)), np.zeros((runs, len(features)))
     back = _inverse(maps)
     for run in range(runs):
         off = np.zeros(2)
         for place, one in enumerate(features):
-            at, strength = _find(dark, page.px_a_mm, back[run], one, cores[place], off, sensor.search_mm)
+            at, strength = _find(dark, page.px_a_mm, back[run], one, off, sensor.search_mm)
             found[run, place], dim[run, place] = at, strength
             # What was seen of the first mark says where to look for the next.
             if place == 0:
@@ -155,7 +175,6 @@ def _find(
     px_a_mm: float,
     back: Floats,
     one: Feature,
-    core: npt.NDArray[np.bool_],
     off: Floats,
     search_mm: float,
 ) -> tuple[Floats, float]:
@@ -176,14 +195,26 @@ def _find(
         borderMode=cv2.BORDER_CONSTANT,
         borderValue=0,
     )
-    # A soft picture has one round top, so its place between pixels is told well.
-    soft = cv2.GaussianBlur(one.cover, (0, 0), _BLUR)
-    even = soft - soft.mean()
-    agreed = cv2.matchTemplate(window, even, cv2.TM_CCORR) / max(float((even * one.cover).sum()), 1e-6)
-    x, y, _ = top_of(agreed)
+    x, y = _where(window, one)
     at = np.array([left + x / _PX_A_MM + one.half_mm, top + y / _PX_A_MM + one.half_mm])
     row, column = round(y), round(x)
-    return at, float(window[row : row + side, column : column + side][core].mean())
+    return at, float(window[row : row + side, column : column + side][one.core].mean())
+
+
+def _where(window: Pixels, one: Feature) -> tuple[float, float]:
+    """Column and row of the corner where a feature agrees best, between pixels: roughly first, then near there."""
+    rough = cv2.matchTemplate(_halved(window), one.sketch, cv2.TM_CCORR)
+    row, column = (2 * int(place) for place in np.unravel_index(int(rough.argmax()), rough.shape))
+    side, most = one.cover.shape[0], window.shape[0] - one.cover.shape[0]
+    x0, y0 = (min(max(0, place - _NEAR), max(0, most - 2 * _NEAR)) for place in (column, row))
+    near = window[y0 : y0 + side + 2 * _NEAR, x0 : x0 + side + 2 * _NEAR]
+    x, y, _ = top_of(cv2.matchTemplate(near, one.sought, cv2.TM_CCORR))
+    return x0 + x, y0 + y
+
+
+def _halved(picture: Pixels) -> Pixels:
+    height, width = picture.shape
+    return cv2.resize(picture, ((width + 1) // 2, (height + 1) // 2), interpolation=cv2.INTER_AREA)
 
 
 def _fit(meant: Points, found: Floats) -> tuple[Floats, npt.NDArray[np.bool_]]:

@@ -52,7 +52,7 @@ def top_between(three: npt.NDArray[Any]) -> float:
         return 0.0
     a, b, c = (float(one) for one in three)
     bend = a - 2 * b + c
-    return 0.0 if bend >= 0 else float(np.clip((a - c) / 2 / bend, -0.5, 0.5))
+    return 0.0 if bend >= 0 else min(max((a - c) / 2 / bend, -0.5), 0.5)
 
 
 def top_of(agreed: npt.NDArray[Any]) -> tuple[float, float, float]:
