@@ -10,6 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely.geometry import Point, Polygon, box
 
+from tests.scenes import item, scene
 from vamper.core.marks.sheet_marks import marks_bound
 from vamper.core.sheet.breaches import breaches
 from vamper.core.sheet.laid import nearest_mm
@@ -117,6 +118,24 @@ def test_the_bound_is_the_formula_for_equal_pieces() -> None:
     expected = math.floor(LIVE.buffer(1).area / (math.pi * 16**2))
     assert bound.pieces_at_most in (expected, expected + 1)
     assert bound.sheets_at_least == math.ceil(50 / (LIVE.buffer(1).area / (math.pi * 16**2)))
+
+
+@given(st.lists(st.tuples(st.floats(3, 60), st.integers(1, 30)), min_size=2, max_size=4), st.floats(0, 4))
+@settings(deadline=None, max_examples=60)
+def test_no_sheet_of_a_mix_holds_more_than_its_bound(squares: list[tuple[float, int]], gap: float) -> None:
+    """The proportions of everything wanted once said at most 16, and 18 lay there."""
+    pieces = [piece(number, box(0, 0, side, side), count) for number, (side, count) in enumerate(squares)]
+    bound = area_bound(LIVE, pieces, gap)
+    sheets = rows_of_boxes(pieces, LIVE, gap, Turn.UPRIGHT, None)
+    assert max(len(sheet) for sheet in sheets) <= bound.pieces_at_most
+    assert len(sheets) >= bound.sheets_at_least
+
+
+def test_what_is_too_big_for_any_sheet_is_left_out_of_the_bound() -> None:
+    plan = scene(item(1, quantity=8), item(2, quantity=1, width_mm=900.0)).plan()
+    assert plan.layout.pieces == 8
+    assert plan.bound.sheets_at_least == 1
+    assert plan.bound.pieces_at_most >= 8
 
 
 def test_a_long_piece_fits_only_askew() -> None:

@@ -26,7 +26,7 @@ from vamper.core.printing.page_box import page_for
 from vamper.core.printing.pair_numbers import pair_numbers
 from vamper.core.printing.proof import job_line
 from vamper.core.sheet.laid import LaidSheet, lay
-from vamper.core.sheet.layout import Layout
+from vamper.core.sheet.layout import Layout, WhyNot
 from vamper.core.sheet.live_area import LiveArea, cutter_bounds, granted_bound, live_area, printer_bound, spent_bound
 from vamper.core.sheet.pack.area_bound import AreaBound
 from vamper.core.sheet.pack.groups import bound_of
@@ -98,8 +98,16 @@ class Plan:
 
     @cached_property
     def bound(self) -> AreaBound:
-        """What areas allow at best."""
-        return bound_of(pack_problem(self.job, self.setup, self.items))
+        """What areas allow at best, of what goes on a sheet at all and with the extra copies that were laid."""
+        problem = pack_problem(self.job, self.setup, self.items)
+        too_big = {one.item for one in self.layout.unplaced if one.reason is WhyNot.TOO_BIG}
+        laid = Counter(one.item for sheet in self.layout.sheets for one in sheet)
+        pieces = tuple(
+            replace(piece, quantity=max(piece.quantity, laid[piece.item]))
+            for piece in problem.pieces
+            if piece.item not in too_big
+        )
+        return bound_of(replace(problem, pieces=pieces))
 
     def sheet_colour(self, sheet: int) -> str | None:
         """The colour of the stock that a sheet is cut from, where drawings are cut one colour a sheet."""

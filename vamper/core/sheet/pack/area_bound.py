@@ -1,8 +1,8 @@
 """How good a layout could be at best, from areas alone.
 
 No layout holds more than floor((live area grown by gap/2) / area of (edge grown by gap/2)) equal pieces: pieces a gap
-apart stay disjoint when each is grown by half of it. For a mix the areas are summed, so the figure is for pieces in
-the proportions that are wanted.
+apart stay disjoint when each is grown by half of it. For a mix the areas are summed: where all of it would go on one
+sheet, more would go on in the same proportions; where not, no sheet holds more than the smallest pieces that fill it.
 """
 
 import math
@@ -41,5 +41,9 @@ def area_bound(
     if total == 0:
         return AreaBound(0, 0)
     # A hair of slack, so that a sheet filled exactly is not called too full by rounding.
-    at_most = math.floor(room * int(counts.sum()) / total + 1e-9)
+    if total <= room or len(pieces) == 1:
+        at_most = math.floor(room * int(counts.sum()) / total + 1e-9)
+    else:
+        smallest_first = np.sort(np.repeat(areas, counts))
+        at_most = int(np.searchsorted(np.cumsum(smallest_first), room + 1e-9 * room, side="right"))
     return AreaBound(at_most, math.ceil(total / room - 1e-9))
