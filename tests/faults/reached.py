@@ -1,15 +1,14 @@
 """Which tests reach a line of core: asked of one run of the tests under coverage.
 
-`reached()` runs core's tests, and those of formats and services that hold its rules against files, once, and keeps for
-each line of core the tests that came by it, quickest first. A fault is then tried against these alone: no other test
-could notice it. What a module says once, when it is imported (a table, a limit), no test is seen to come by; such a
-line has the tests of its whole module.
+`reached()` runs core's tests, and those of formats and services that hold its rules against files and whole jobs, once.
+It keeps for each line of core the tests that came by it, quickest first. A fault is then tried against these alone: no
+other test could notice it. What a module says once, when it is imported (a table, a limit), no test is seen to come
+by; such a line has the tests of its whole module.
 """
 
 import subprocess
 import sys
 import tempfile
-from collections import defaultdict
 from pathlib import Path
 from xml.etree import ElementTree
 
@@ -17,7 +16,17 @@ from coverage import CoverageData
 
 from tests.faults.mutants import ROOT
 
-TESTS = ("tests/core", "tests/formats", "tests/services")
+TESTS = (
+    "tests/core",
+    "tests/formats",
+    "tests/services/test_ledger.py",
+    "tests/services/test_cutting.py",
+    "tests/services/test_on_cup.py",
+    "tests/services/test_evening.py",
+    "tests/services/test_sheets.py",
+)
+# More failing tests than that, of all: something is wrong with the program, not with a clock.
+_MOST_FAILED = 0.01
 
 
 class Reached:
@@ -31,17 +40,18 @@ class Reached:
 
     def all_tests(self) -> list[str]:
         contexts = {context for lines in self._lines.values() for names in lines.values() for context in names}
-        return sorted({_node(context) for context in contexts} - {""})
+        return sorted({_node(context) for context in contexts} & self._seconds.keys())
 
     def tests(self, file: str, line: int, most: int, within_s: float) -> list[str]:
         """Node names of the tests that come by a line, quickest first: `most` of them, in all `within_s` long."""
         lines = self._lines.get(file, {})
-        names = {_node(context) for context in lines.get(line, [])} - {""}
+        names = {_node(context) for context in lines.get(line, [])} & self._seconds.keys()
         if not names:
-            names = {_node(context) for contexts in lines.values() for context in contexts} - {""}
+            everywhere = {_node(context) for contexts in lines.values() for context in contexts}
+            names = everywhere & self._seconds.keys()
         chosen, spent = [], 0.0
-        for name in sorted(names, key=lambda name: (self._seconds.get(name, 1.0), name)):
-            spent += self._seconds.get(name, 1.0)
+        for name in sorted(names, key=lambda name: (self._seconds[name], name)):
+            spent += self._seconds[name]
             if len(chosen) == most or (chosen and spent > within_s):
                 break
             chosen.append(name)
@@ -61,11 +71,12 @@ def reached() -> Reached:
         command = [sys.executable, "-m", "pytest", "-n", "2", "--dist", "loadfile", "-q", f"--junitxml={report}",
                    "--cov=vamper.core", "--cov-context=test", f"--cov-config={config}", "--cov-report="]  # fmt: skip
         done = subprocess.run([*command, *TESTS], cwd=ROOT, capture_output=True, text=True, check=False)
-        if done.returncode:
+        seconds = _seconds(report)
+        if done.returncode and not (seconds and _failed(report) <= _MOST_FAILED * len(seconds)):
             raise RuntimeError(f"the tests fail without any fault:\n{done.stdout[-2000:]}")
         data = CoverageData(str(kept))
         data.read()
-        known = Reached(data, _seconds(report))
+        known = Reached(data, seconds)
     _check_names(known.all_tests())
     return known
 
@@ -79,9 +90,14 @@ def _check_names(names: list[str]) -> None:
 
 
 def _seconds(report: Path) -> dict[str, float]:
-    """How long each test took, by its node name."""
-    taken: dict[str, float] = defaultdict(float)
+    """How long each test that passed took, by its node name; what fails without a fault can tell nothing of one."""
+    taken: dict[str, float] = {}
     for case in ElementTree.parse(report).iter("testcase"):
         file = (case.get("classname") or "").replace(".", "/") + ".py"
-        taken[f"{file}::{case.get('name')}"] += float(case.get("time") or 0)
+        if case.find("failure") is None and case.find("error") is None:
+            taken[f"{file}::{case.get('name')}"] = float(case.get("time") or 0)
     return taken
+
+
+def _failed(report: Path) -> int:
+    return sum(1 for case in ElementTree.parse(report).iter("testcase") if len(case))

@@ -18,6 +18,7 @@ from vamper.core.ledger.cost import RATE_WORDS, Costing, PieceCost, Rates, Share
 from vamper.core.ledger.supply import LOW_SHARE, THINGS, OnShelf, Stored
 from vamper.core.plan import Plan
 from vamper.core.values.blade import BLADE_METRES
+from vamper.core.values.lengths import figure
 from vamper.services.brief.words import plural
 from vamper.services.ledger.costing import work_of
 from vamper.services.ledger.logging import is_simulated
@@ -85,7 +86,8 @@ def _in_machines(workshop: Workshop) -> Iterator[InMachineOut]:
     for blade in care.blades.all():
         if blade.cutter_id in cutters:
             left = max(0.0, 1 - blade.value.metres / BLADE_METRES)
-            words = f"{blade.value.metres:.0f} of about {BLADE_METRES:.0f} m cut"
+            cut_so_far, lasts = (figure(metres, "m", 0) for metres in (blade.value.metres, BLADE_METRES))
+            words = f"{cut_so_far} of about {lasts} cut"
             yield InMachineOut(
                 what="blade",
                 name=blade.name,

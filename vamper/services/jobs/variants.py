@@ -35,7 +35,9 @@ _COLOUR_WORDS = {
 
 
 class WishMove(StrEnum):
-    """What is done to a wish for more copies: it is the last one, goes before or behind others, or is dropped."""
+    """What is done to a wish for more copies: it shares with the last ones, goes before or behind others, or is
+    dropped.
+    """
 
     ON = "on"
     SOONER = "sooner"
@@ -110,8 +112,8 @@ class Variants:
             now = document.item(number).wish
             last = max((item.wish or 0 for item in document.items), default=0)
             wish = {
-                WishMove.ON: now or last + 1,
-                WishMove.SOONER: max(1, (now or last + 1) - 1),
+                WishMove.ON: now or max(1, last),
+                WishMove.SOONER: max(1, (now or last) - 1),
                 WishMove.LATER: (now or last) + 1,
                 WishMove.OFF: None,
             }[move]

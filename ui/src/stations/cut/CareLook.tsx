@@ -13,6 +13,7 @@ import { useCatalog } from '../../api/jobs';
 import type { View } from '../../api/view';
 import { Button } from '../../kit/Button';
 import { Select } from '../../kit/Select';
+import { showWay, useUnit } from '../../kit/units';
 
 type Advice = Care['blades'][number]['advice'];
 
@@ -20,6 +21,7 @@ type Advice = Care['blades'][number]['advice'];
 export function CareLook({ view }: { view: View }) {
   const care = useCare(view.job.id).data;
   const cutterId = view.job.document.cutter_id;
+  const unit = useUnit((state) => state.unit);
   if (!care) return <p className="p-4 text-soft">Looking at blades and mats …</p>;
   return (
     <div className="absolute inset-0 overflow-y-auto p-4" tabIndex={0} aria-label="Blade and mat">
@@ -28,7 +30,7 @@ export function CareLook({ view }: { view: View }) {
           <h2 className="font-head text-lg font-bold">Blades</h2>
           <p className="text-sm">
             This job wants the <b>{care.wanted_blade}°</b> blade and takes{' '}
-            <b className="figure">{care.metres} m</b> of it (times abrasion).
+            <b className="figure">{showWay(care.metres * 1000, unit)}</b> of it (times abrasion).
           </p>
           <ul className="grid grid-cols-2 gap-3 max-[72rem]:grid-cols-1">
             {care.blades.map((one) => (
@@ -97,6 +99,7 @@ function BladeCard({ one, cutterId }: ThingProps<Care['blades'][number]>) {
   const put = usePutIn('blades');
   const keep = useKeepBlade();
   const remove = useRemoveThing('blades');
+  const unit = useUnit((state) => state.unit);
   const set = (changes: Partial<typeof one.blade>) =>
     keep.mutate({ id: one.id, name: one.name, blade: { ...one.blade, ...changes } });
   return (
@@ -111,7 +114,7 @@ function BladeCard({ one, cutterId }: ThingProps<Care['blades'][number]>) {
       <Gauge
         name="edge left"
         share={one.sharpness}
-        words={`${Math.round(one.sharpness * 100)} %, ${Math.round(one.metres_left)} m to go`}
+        words={`${Math.round(one.sharpness * 100)} %, ${showWay(one.metres_left * 1000, unit)} to go`}
       />
       <Do advice={one.advice} />
       <span className="flex flex-wrap gap-2">

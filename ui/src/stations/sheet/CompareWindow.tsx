@@ -4,6 +4,7 @@ import type { Placement, Plan } from '../../api/view';
 import { type Compared, useKeepLayout, useLayouts, useRemoveLayout, useSaveLayout } from '../../api/sheets';
 import { Button } from '../../kit/Button';
 import { Choose } from '../../kit/Choose';
+import { showWay, useUnit } from '../../kit/units';
 import { Window } from '../../kit/Window';
 import { lying } from '../../look/SheetView';
 
@@ -92,6 +93,7 @@ interface SideProps {
 }
 
 function Side({ jobId, plan, one, all, against, height, choose, close }: SideProps) {
+  const unit = useUnit((state) => state.unit);
   const keep = useKeepLayout(jobId);
   const remove = useRemoveLayout(jobId);
   const better = (mine: number, other: number | undefined) => other !== undefined && mine < other;
@@ -140,7 +142,7 @@ function Side({ jobId, plan, one, all, against, height, choose, close }: SidePro
           {Math.round(one.used * 100)} %
         </Figure>
         <Figure name="cut length" good={false}>
-          {(one.cut_length_mm / 1000).toFixed(1)} m
+          {showWay(one.cut_length_mm, unit)}
         </Figure>
         <Figure name="cost a piece" good={false}>
           {one.cost_a_piece || 'no prices yet'}

@@ -48,8 +48,8 @@ function Wishes({ view, change }: Pick<Props, 'view' | 'change'>) {
         </label>
       </div>
       <p className="mb-2 text-sm text-soft">
-        When all wanted pieces are placed, the rest of each sheet takes extra copies: as many of the first as
-        go in, then of the next.
+        When all wanted pieces are placed, the rest of each sheet takes extra copies. Equal numbers share it
+        evenly; a lower one goes first, with as many as go in.
       </p>
       <ul className="flex flex-col gap-1">
         {[...wished, ...items.filter((item) => item.wish == null)].map((item) => (

@@ -8,7 +8,7 @@ import { useNotices } from '../../api/notices';
 import { Findings } from '../../look/Findings';
 import { useLook } from '../../look/shown';
 import { useKeys } from '../../kit/shortcuts';
-import { showLength, useUnit } from '../../kit/units';
+import { showLength, showWay, useUnit } from '../../kit/units';
 import { SheetRow, useSheet } from '../../look/SheetRow';
 import { SheetView } from '../../look/SheetView';
 import { Empty, Figure, Frame } from '../../look/Frame';
@@ -164,7 +164,7 @@ function SheetFigures({ jobId, plan }: { jobId: number; plan: Plan }) {
           <Figure name="nearest neighbour">
             {typeof nearest === 'number' ? showLength(nearest, unit) : '–'}
           </Figure>
-          <Figure name="cut length">{(sheet.cut_length_mm / 1000).toFixed(1)} m</Figure>
+          <Figure name="cut length">{showWay(sheet.cut_length_mm, unit)}</Figure>
         </>
       )}
     </div>
