@@ -13,6 +13,7 @@ from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput
 from vamper.core.values.printer import Printer
 from vamper.services.handoff.files import plan_files
+from vamper.services.jobs.variants import WishMove
 from vamper.services.packing.counting import PlainShape, how_many, how_many_plain
 from vamper.services.packing.desk import PackingState
 from vamper.services.packing.named import Origin
@@ -129,6 +130,17 @@ def test_fillers_go_into_what_is_left(workshop: Workshop, job: int) -> None:
     workshop.jobs.change(other, "stock", {"stock": "gloss-vinyl"})
     with pytest.raises(BadInput, match="another stock"):
         workshop.variants.fill_with(workshop.jobs.get(job), other, 1, 12, 24)
+
+
+def test_more_of_several_designs_is_shared_evenly_until_one_is_put_before(workshop: Workshop, job: int) -> None:
+    art = workshop.jobs.get(job).document.items[0].art
+    workshop.jobs.add_item(job, art, "another", 20, {})
+    for number in (1, 2):
+        done = workshop.variants.wish(workshop.jobs.get(job), number, WishMove.ON)
+    assert [one.wish for one in done.document.items] == [1, 1]
+    assert done.document.packing.fill
+    moved = [workshop.variants.wish(workshop.jobs.get(job), 2, move) for move in (WishMove.LATER, WishMove.OFF)]
+    assert [[one.wish for one in state.document.items] for state in moved] == [[1, 2], [1, None]]
 
 
 def test_a_back_is_as_many_as_its_front_and_a_mismatch_is_found(workshop: Workshop, job: int) -> None:

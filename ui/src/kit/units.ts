@@ -37,8 +37,8 @@ export function showSize(width: number, height: number, unit: Unit, digits = 1):
 }
 
 /** A way that is measured in metres or feet. */
-export function showWay(mm: number, unit: Unit): string {
-  return unit === 'mm' ? `${(mm / 1000).toFixed(1)} m` : `${(mm / MM_PER_FOOT).toFixed(1)} ft`;
+export function showWay(mm: number, unit: Unit, digits = 1): string {
+  return unit === 'mm' ? `${(mm / 1000).toFixed(digits)} m` : `${(mm / MM_PER_FOOT).toFixed(digits)} ft`;
 }
 
 export function showArea(cm2: number, unit: Unit): string {

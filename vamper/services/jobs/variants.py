@@ -106,7 +106,10 @@ class Variants:
         return self._jobs.edit(state.id, f"fill with {source.name}", edit)
 
     def wish(self, state: JobState, number: int, move: WishMove) -> JobState:
-        """Say whether more copies of a design are fine, and in which order what space is left is offered."""
+        """Say whether more copies of a design are fine, and in which order what space is left is offered.
+
+        The first to be wanted turns filling on.
+        """
 
         def edit(document: JobDocument) -> JobDocument:
             now = document.item(number).wish
@@ -117,7 +120,10 @@ class Variants:
                 WishMove.LATER: (now or last) + 1,
                 WishMove.OFF: None,
             }[move]
-            return document.items_changed((number,), {"wish": wish})
+            wished = document.items_changed((number,), {"wish": wish})
+            # Whoever wants more of something wants the space that is left to be filled.
+            fill = document.packing.fill or move is WishMove.ON
+            return replace(wished, packing=replace(document.packing, fill=fill))
 
         return self._jobs.edit(state.id, f"more of {state.document.item(number).name}", edit)
 

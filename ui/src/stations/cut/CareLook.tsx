@@ -114,7 +114,7 @@ function BladeCard({ one, cutterId }: ThingProps<Care['blades'][number]>) {
       <Gauge
         name="edge left"
         share={one.sharpness}
-        words={`${Math.round(one.sharpness * 100)} %, ${showWay(one.metres_left * 1000, unit)} to go`}
+        words={`${Math.round(one.sharpness * 100)} %, ${showWay(one.metres_left * 1000, unit, 0)} to go`}
       />
       <Do advice={one.advice} />
       <span className="flex flex-wrap gap-2">
