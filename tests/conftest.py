@@ -50,8 +50,9 @@ def workshop(tmp_path: Path, nester: ProcessNester) -> Iterator[Workshop]:
     opened.close()
 
 
-# What drives a browser or starts the program takes longest by far: begun first, it leaves no worker alone at the end.
-_LONGEST = ("tests/screens/", "tests/test_cli.py", "tests/core/test_twin.py", "tests/services/test_right_rules.py")
+# What takes longest is begun first, so that no worker is left alone at the end; one worker begins with what needs no
+# demo workshop, since the other draws it.
+_LONGEST = ("tests/test_cli.py", "tests/screens/", "tests/core/test_twin.py", "tests/services/test_right_rules.py")
 
 
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:

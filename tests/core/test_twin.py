@@ -49,7 +49,7 @@ def a_page(plan: Plan, picture: Picture = DISC) -> Page:
 def run(
     plan: Plan,
     devices: Devices | None = None,
-    runs: int = 400,
+    runs: int = 200,
     strokes: tuple[Stroke, ...] = (),
     picture: Picture = DISC,
 ) -> SheetRuns:
@@ -62,7 +62,7 @@ def run(
     return rehearse(plan, 0, page, facts, devices, runs, 1)
 
 
-def outcome(plan: Plan, devices: Devices | None = None, runs: int = 400, picture: Picture = DISC) -> DryRun:
+def outcome(plan: Plan, devices: Devices | None = None, runs: int = 200, picture: Picture = DISC) -> DryRun:
     return summed_up(tuple(one.number for one in plan.items), [run(plan, devices, runs, picture=picture)])
 
 
