@@ -117,6 +117,18 @@ class TestSeveral:
             round(c.x / 10) for c in centres[3:]
         )
 
+    @pytest.mark.parametrize(("lower_by", "first"), [(25, 300), (50, 100)])
+    def test_a_row_is_what_begins_above_the_middle_of_its_first_drawing(self, lower_by: int, first: int) -> None:
+        """The right one is 80 px tall and lies highest; the left one is read first if it begins in its upper half."""
+        alpha = np.zeros((300, 500))
+        alpha[40:120, 300:380] = 1
+        alpha[40 + lower_by : 140, 100:180] = 1
+        drawn = outline_at(trace(picture_of(alpha)), SizeSpec(width_mm=28))
+        order = groups_of(drawn, 2)
+        assert len(order) == 2
+        is_left_first = order[0].shape.centroid.x < order[1].shape.centroid.x
+        assert is_left_first == (first == 300)
+
     def test_each_crop_keeps_one_drawing(self) -> None:
         for group in groups_of(self.outline(), 5):
             alone = outline_at(trace(prepared(self.picture(), Preparation(crop=group.crop))), SizeSpec(width_mm=16))

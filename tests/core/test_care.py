@@ -71,3 +71,10 @@ def test_a_mat_says_what_it_wants() -> None:
     assert "another mat" in said(mat_advice(MatIn(washings=15), VINYL), Urgency.SOON)
     assert said(mat_advice(MatIn(loads=1), VINYL)) == "nothing to do"
     assert "roll" in said(mat_advice(MatIn(loads=2), VINYL))
+
+
+@pytest.mark.parametrize("washings", [0, 3])
+def test_a_mat_goes_so_many_loads_until_it_holds_six_tenths(washings: int) -> None:
+    left = loads_left(MatIn(loads=0, washings=washings))
+    assert left == math.floor(38 * math.log(0.95**washings / 0.6))
+    assert held_of(MatIn(loads=left, washings=washings)) >= 0.6 > held_of(MatIn(loads=left + 1, washings=washings))

@@ -16,7 +16,7 @@ from vamper.core.cutting.depth import bands_of, depth_um, force_for
 from vamper.core.cutting.inspect import cut_findings
 from vamper.core.cutting.plan import plan_cut
 from vamper.core.cutting.setting import Detail, Known, loop_speed_mm_s, propose
-from vamper.core.edge.bends import tight_places
+from vamper.core.edge.bends import tight_places, tightest_mm
 from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.plan import cut_of, timed_runs, timing_of
 from vamper.core.sheet.laid import LaidSheet, lay
@@ -204,3 +204,13 @@ def test_a_blade_that_was_worn_then_is_not_taken_for_hard_stock() -> None:
     sharp = tuple(Try(160 * math.exp(-0.4), 1, Outcome.CLEAN, Cut.KISS, Blade.GENERAL, 0.0) for _ in range(3))
     found = [propose(vinyl, Cut.KISS, CUTTER, known=Known(tries=tries)).force_gf for tries in (worn, sharp)]
     assert found[0] == pytest.approx(found[1], abs=CUTTER.force_gf.step)
+
+
+@pytest.mark.parametrize(("sides", "is_bend"), [(15, True), (10, False)])
+def test_a_vertex_that_turns_by_more_than_thirty_degrees_is_a_corner(sides: int, is_bend: bool) -> None:
+    turns = np.linspace(0, 2 * np.pi, sides, endpoint=False)
+    ring = 50 * np.column_stack([np.cos(turns), np.sin(turns)])
+    tightest = tightest_mm(ring)
+    assert np.isfinite(tightest) == is_bend
+    if is_bend:
+        assert tightest == pytest.approx(50, rel=0.03)

@@ -59,7 +59,7 @@ def test_drops_lie_in_the_waste_clear_of_everything(discs: list[tuple[float, flo
     drops = shapes([*([tale] if tale else []), *(first or []), *(second or [])])
     for number, drop in enumerate(drops):
         assert LIVE.buffer(1e-6).contains(drop)
-        assert all(drop.distance(one) >= 1 - 0.05 for one in taken)
+        assert all(drop.distance(one) >= 2 - 0.05 for one in taken)
         assert all(drop.distance(other) >= 1 for other in drops[:number])
     assert first is None or len(first) == 6
     assert second is None or first is not None
@@ -70,6 +70,13 @@ def test_the_tell_tale_lies_in_the_corner_without_a_mark() -> None:
     x, y = tell_tale_place(LIVE, MARKS, MARKS) or (0, 0)
     assert (x, y) == pytest.approx((200 - 7, 270 - 7), abs=0.5)
     assert farthest_corner(LIVE, []) == (200, 270)
+
+
+@pytest.mark.parametrize(("strip_mm", "fits"), [(9.3, True), (8.7, False)])
+def test_a_strip_as_wide_as_a_drop_with_its_clearances_is_enough(strip_mm: float, fits: bool) -> None:
+    """Six of drop, two to the piece, one to the rim."""
+    taken = [box(strip_mm, 0, 60, 80)]
+    assert (tell_tale_place(box(0, 0, 60, 80), taken, []) is not None) == fits
 
 
 def test_a_full_sheet_has_no_room_and_says_so() -> None:

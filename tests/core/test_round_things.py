@@ -8,8 +8,9 @@ import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.conftest import picture_of
 from tests.scenes import item, scene
-from vamper.core.art.bent import bent_picture
+from vamper.core.art.bent import Bend, bent, bent_picture
 from vamper.core.finishing.round_things import RoundThing, bend_on, bent_edge, check_height, diameter_of, wrap
 from vamper.core.finishing.shrink import finished, printed, punch_mm, shrink_of, thickness
 from vamper.core.inspect import findings_of
@@ -144,3 +145,22 @@ def test_what_is_wrong_on_a_cup_is_found() -> None:
     assert codes(**mug, up_mm=130.0) == {"finish.too-high"}
     assert codes(top_mm=15.0, bottom_mm=15.0, slant_mm=140.0) == {"finish.too-wide"}
     assert codes(top_mm=21.0, bottom_mm=21.0, slant_mm=140.0) == {"finish.seam"}
+
+
+def test_ink_that_lies_aside_in_its_picture_bends_to_its_sector() -> None:
+    """Its middle turns about the tip of the cone, wherever the picture ends: a band of 200 × 40 px by 60°."""
+    alpha = np.zeros((150, 300))
+    alpha[90:130, 30:230] = 1.0
+    turned = bent(picture_of(alpha), 60.0)
+    rows, columns = np.nonzero(turned.alpha > 127)
+    middle, half = 200 / math.radians(60), math.radians(30)
+    assert np.ptp(columns) + 1 == pytest.approx(2 * (middle + 20) * math.sin(half), abs=2.5)
+    assert np.ptp(rows) + 1 == pytest.approx(middle + 20 - (middle - 20) * math.cos(half), abs=2.5)
+
+
+def test_where_the_art_frame_begins_in_the_picture_changes_nothing_but_the_frame() -> None:
+    rgba = picture_of(np.ones((60, 120))).rgba
+    here = bent_picture(rgba, (0.0, 0.0), 0.5, Bend((30.0, 15.0), 90.0, upward=True))
+    there = bent_picture(rgba, (40.0, 10.0), 0.5, Bend((10.0, 10.0), 90.0, upward=True))
+    assert np.array_equal(here.rgba, there.rgba)
+    assert (here.left_mm - there.left_mm, here.top_mm - there.top_mm) == pytest.approx((20.0, 5.0))

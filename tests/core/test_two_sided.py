@@ -112,6 +112,8 @@ def test_layers_cover_the_drawing_once_and_share_their_keys() -> None:
     # What both have in common is the two hooks, nothing else.
     keys = [part for part in layers[0].shape.intersection(layers[1].shape).geoms if part.area > 1]
     assert len(keys) == 2
+    drawing = layers[0].shape.union(layers[1].shape).difference(keys[0].union(keys[1]).buffer(0.5))
+    assert all(key.distance(drawing) > 1.5 for key in keys)
     assert keys[0].bounds[3] - keys[0].bounds[1] == pytest.approx(KEY_MM * 0.8, rel=0.1)
     # No mirror and no turn but a whole one brings a key over itself.
     key = translate(keys[0], -keys[0].centroid.x, -keys[0].centroid.y)
