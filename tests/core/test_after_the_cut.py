@@ -15,10 +15,11 @@ from vamper.core.finishing.cloth import on_cloth
 from vamper.core.finishing.ghost import MOST_PAGES, RIM_MM, Ghost, ghost_pages
 from vamper.core.finishing.placing import placing_pages
 from vamper.core.finishing.press_plan import MOST_PATCHES, Patch, patch_count, per_plate, press_plan
+from vamper.core.finishing.targets import TARGETS
 from vamper.core.plan import page_of
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.drawing import rectangle
-from vamper.core.values.finish import BlankSpec, ClothSpec, FinishSpec, HeatSpec, WrapSpec
+from vamper.core.values.finish import Bar, BlankSpec, ClothSpec, FinishSpec, HeatSpec, ShrinkSpec, Target, WrapSpec
 from vamper.core.values.paper import PAPER_BY_KEY
 
 SIDE = st.floats(5, 400)
@@ -91,6 +92,8 @@ def test_a_ghost_is_true_to_size_and_goes_over_pages_where_it_must() -> None:
     assert np.ptp(edge.points, axis=0).tolist() == [60, 40]
     axis = [one for one in page.strokes if not one.closed and np.ptp(one.points[:, 0]) == 0]
     assert any(one.points[0, 0] == pytest.approx(edge.points[:, 0].min() + 20) for one in axis)
+    lying = [one.points[0, 1] for one in page.strokes if not one.closed and np.ptp(one.points[:, 1]) == 0]
+    assert any(y == pytest.approx(edge.points[:, 1].min() + 20) for y in lying), "the level runs through its middle"
     assert {"hinge: tape here", "level", "1: tern", "on the fold"} <= {one.text for one in page.words}
     large = Ghost("2: hull", (rectangle(0, 0, 400, 200),), (), 200.0)
     pages = ghost_pages(large, A4)
@@ -98,6 +101,14 @@ def test_a_ghost_is_true_to_size_and_goes_over_pages_where_it_must() -> None:
     # Laid together at their crosses, the windows are the whole: each is moved on by what a page holds.
     firsts = [next(one for one in page.strokes if one.closed).points[0, 0] for page in pages]
     assert np.diff(firsts) == pytest.approx(-(A4.width_mm - 2 * RIM_MM))
+    corners = rectangle(RIM_MM, RIM_MM, A4.width_mm - 2 * RIM_MM, A4.height_mm - 2 * RIM_MM)
+    for upright in (True, False):
+        crosses = {
+            tuple(np.round(one.points.mean(axis=0), 3))
+            for one in pages[0].strokes
+            if len(one.points) == 2 and np.ptp(one.points[:, int(not upright)]) == 0
+        }
+        assert {tuple(np.round(corner, 3)) for corner in corners.tolist()} <= crosses
     wall = Ghost("3: wall", (rectangle(0, 0, 5000, 5000),), (), 10.0)
     assert len(ghost_pages(wall, A4)) == MOST_PAGES
 
@@ -113,6 +124,20 @@ def test_templates_tell_where_a_piece_goes() -> None:
     edge = next(one for one in page.strokes if one.closed)
     axis = next(one for one in page.strokes if np.ptp(one.points[:, 0]) == 0 and not one.closed)
     assert axis.points[0, 0] - edge.points[:, 0].min() == pytest.approx(3 + 0.25 * 40, abs=0.1)
+
+
+def test_the_template_of_what_shrinks_is_as_large_as_the_finished_piece() -> None:
+    shrink = ShrinkSpec(Bar(100, 25), Bar(44, 11.6))
+    plan = scene(item(), stock="shrink-film", shrink=shrink).plan()
+    (page,) = placing_pages(plan)
+    edge = next(one for one in page.strokes if one.closed)
+    asked = plan.items[0].edge.size_mm
+    assert np.ptp(edge.points, axis=0).tolist() == pytest.approx([asked[0] * shrink.x, asked[1] * shrink.y], abs=0.05)
+
+
+def test_only_shirts_and_bags_are_cloth_and_one_of_them_is_dark() -> None:
+    assert {one for one, facts in TARGETS.items() if facts.cloth} == {Target.SHIRT, Target.DARK_SHIRT, Target.BAG}
+    assert {one for one, facts in TARGETS.items() if facts.dark} == {Target.DARK_SHIRT}
 
 
 @pytest.mark.parametrize("stock", ["dye-paper", "card"])

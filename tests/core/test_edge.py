@@ -114,7 +114,15 @@ def test_near_parts_are_tied_without_bridges_and_far_ones_with() -> None:
     assert (len(near.shape.geoms), near.tied, len(near.bridges)) == (1, 3, 0)
     far = derive_edge(outline_of(LETTERS[0], box(60, 0, 65, 10)), EdgeSpec(distance_mm=1), 1.0)
     assert (len(far.shape.geoms), far.tied, len(far.bridges)) == (1, 2, 1)
-    assert min(far.bridges[0].bounds[3] - far.bridges[0].bounds[1], 99) >= 3.9
+    # As wide as twice the smoothing, which is more than the stock's neck and than 3 mm.
+    assert far.bridges[0].bounds[3] - far.bridges[0].bounds[1] == pytest.approx(4, abs=0.1)
+    titles = [
+        one.title
+        for letters, edge in ((LETTERS, near), ((LETTERS[0], box(60, 0, 65, 10)), far))
+        for one in found(outline_of(*letters), edge, EdgeSpec(distance_mm=1))
+        if one.code == "art.pieces"
+    ]
+    assert titles == ["3 parts tied into one", "2 parts tied into one"]
 
 
 def test_left_apart_every_part_is_an_edge_and_a_stop() -> None:

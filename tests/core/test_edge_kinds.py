@@ -14,6 +14,7 @@ from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import derive_edge, least_border
 from vamper.core.edge.handling import Manner, advise, candidates, handling_of
 from vamper.core.edge.inspect import thin_places
+from vamper.core.edge.kind import enlarged
 from vamper.core.values.art import Purpose
 from vamper.core.values.edge import EdgeSpec, RingSpec
 from vamper.core.values.geometry import as_multi, closing, opening, parts
@@ -206,3 +207,10 @@ def test_parts_far_apart_are_bridged_without_trying_every_closing() -> None:
     edge = derive_edge(outline_of(*far), EdgeSpec(distance_mm=1), 1.0)
     assert len(edge.shape.geoms) == 1
     assert len(edge.bridges) == 4
+
+
+def test_a_larger_drawing_has_every_length_of_its_edge_larger() -> None:
+    spec = EdgeSpec(distance_mm=2, smooth_mm=1.5, corner_mm=3, blunt_mm=0.5, rings=(RingSpec(1), RingSpec(2)))
+    large = enlarged(spec, 2.5)
+    assert (large.distance_mm, large.smooth_mm, large.corner_mm, large.blunt_mm) == (5, 3.75, 7.5, 1.25)
+    assert [ring.width_mm for ring in large.rings] == [2.5, 5]

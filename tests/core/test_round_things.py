@@ -164,3 +164,12 @@ def test_where_the_art_frame_begins_in_the_picture_changes_nothing_but_the_frame
     there = bent_picture(rgba, (40.0, 10.0), 0.5, Bend((10.0, 10.0), 90.0, upward=True))
     assert np.array_equal(here.rgba, there.rgba)
     assert (here.left_mm - there.left_mm, here.top_mm - there.top_mm) == pytest.approx((20.0, 5.0))
+
+
+@pytest.mark.parametrize(("up", "lies"), [(19.9, False), (20, True), (85, True), (85.1, False)])
+def test_art_lies_on_the_wall_from_rim_to_rim(up: float, lies: bool) -> None:
+    if lies:
+        check_height(CUP, 40, up)
+    else:
+        with pytest.raises(BadInput, match="past a rim"):
+            check_height(CUP, 40, up)

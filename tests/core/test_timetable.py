@@ -195,3 +195,9 @@ def test_before_heat_every_figure_of_it_is_asked_for() -> None:
                 # A rest begins by itself: what it needs was asked by the hands before it.
                 before = process.steps[process.steps.index(step) - 1]
                 assert set(step.label) & first <= set(before.label), step.key
+
+
+def test_a_short_way_out_within_a_long_one_brings_nobody_back_earlier() -> None:
+    step = TimedStep("coat", 10, True)
+    found = plan_evening(Evening((Batch("b", (step,)),), PLACES, (Away(0, 100), Away(20, 40))), 5)
+    assert [one.start for one in found.steps] == [100]
