@@ -31,6 +31,13 @@ def test_what_changes_along_the_feed_alone_is_told_apart(slope: float, shift: fl
     assert kind_of_misses(PLACES, misses) == ALONG_FEED
 
 
+@pytest.mark.parametrize(("over_sheet_mm", "kind"), [(0.27, EVEN), (0.33, GROWING)])
+def test_a_growth_is_seen_from_three_tenths_over_the_sheet_on(over_sheet_mm: float, kind: str) -> None:
+    misses = np.zeros(PLACES.shape)
+    misses[:, 0] = over_sheet_mm * CENTRED[:, 0] / np.ptp(CENTRED[:, 0])
+    assert kind_of_misses(PLACES, misses) == kind
+
+
 def test_few_pieces_tell_of_a_shift_only() -> None:
     assert kind_of_misses(PLACES[:3], CENTRED[:3]) == EVEN
     assert kind_of_misses(np.tile(PLACES[:1], (6, 1)), NOISE[:6]) == EVEN
