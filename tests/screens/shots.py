@@ -15,7 +15,6 @@ VIEWS = {
     "art": "/jobs/2/art",
     "edge": "/jobs/4/edge",
     "sheet": "/jobs/4/sheet",
-    "marks": "/jobs/7/marks",
     "print": "/jobs/4/print",
     "cut": "/jobs/9/cut",
 }
@@ -34,6 +33,7 @@ def main() -> None:
                 screen.wait(lambda: "Opening" not in screen.text() and len(screen.text()) > 60, name)
                 _pictures(screen)
                 driver.save_screenshot(str(FOLDER / f"{name}.png"))
+            _marks(screen)
             _cutting(screen)
             _twin(screen)
             _compose(screen)
@@ -71,6 +71,17 @@ def _pictures(screen: Screen) -> None:
     """
     screen.driver.execute_async_script(script)
     time.sleep(1.0)
+
+
+def _marks(screen: Screen) -> None:
+    """What the sensor sees, with all families of marks beside it."""
+    screen.open("/jobs/4/marks")
+    screen.says("What the sensor sees")
+    fold = "[...document.querySelectorAll('button')].find(one => one.textContent.includes('The marks'))"
+    screen.wait(lambda: screen.driver.execute_script(f"return !!{fold}"), "the families")
+    screen.driver.execute_script(f"{fold}.scrollIntoView({{block: 'start'}})")
+    _pictures(screen)
+    screen.driver.save_screenshot(str(FOLDER / "marks.png"))
 
 
 def _cutting(screen: Screen) -> None:

@@ -50,7 +50,8 @@ def test_a_sheet_is_ruined_on_the_screen_and_then_good(screen: Screen) -> None:
 
 
 def test_a_remedy_is_taken_and_the_sheet_is_seen_good(screen: Screen) -> None:
-    screen.open(f"/jobs/{GLOSSY}/dry-run")
+    job = httpx.post(f"{screen.base}/api/jobs/{GLOSSY}/copy").json()["id"]
+    screen.open(f"/jobs/{job}/dry-run")
     screen.says("This is the plan")
     # Only what is not known of the sensor is drawn; the stock is as it is believed to be.
     pressed(screen, "How it is run")
@@ -58,14 +59,14 @@ def test_a_remedy_is_taken_and_the_sheet_is_seen_good(screen: Screen) -> None:
     screen.driver.execute_script("arguments[0].focus()", box)
     box.send_keys(Keys.SPACE)
     run(screen)
-    told = httpx.get(f"{screen.base}/api/jobs/{GLOSSY}/dry-run").json()["outcome"]
+    told = httpx.get(f"{screen.base}/api/jobs/{job}/dry-run").json()["outcome"]
     assert int(told["sheet_good"]) < 50
     assert told["causes"][0]["cause"] == "marks-not-read"
     screen.says(told["causes"][0]["name"])
     pressed(screen, "Take it")
 
     def good() -> bool:
-        after = httpx.get(f"{screen.base}/api/jobs/{GLOSSY}/dry-run").json()["outcome"]
+        after = httpx.get(f"{screen.base}/api/jobs/{job}/dry-run").json()["outcome"]
         return after is not None and after["number"] != told["number"] and after["sheet_good"].startswith(">")
 
     screen.wait(good, "the run with the remedy", 120)

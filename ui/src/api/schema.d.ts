@@ -8314,7 +8314,8 @@ export interface components {
     };
     /**
      * WishMove
-     * @description What is done to a wish for more copies: it is the last one, goes before or behind others, or is dropped.
+     * @description What is done to a wish for more copies: it shares with the last ones, goes before or behind others, or is
+     *     dropped.
      * @enum {string}
      */
     WishMove: 'on' | 'sooner' | 'later' | 'off';
