@@ -19,7 +19,7 @@ from tests.faults.reached import Reached, reached
 MOST_A_MODULE = 2
 SECONDS = 150
 MOST_TESTS, TESTS_SECONDS = 60, 60.0
-# Pictures and drawings; the search's tries; the maker's words of a table's shape.
+# The tries of the search, and pictures.
 NO_RULES = (
     "vamper/core/sheet/pack/search/",
     "vamper/core/sheet/pack/lattice_rows.py",
@@ -27,7 +27,6 @@ NO_RULES = (
     "vamper/core/twin/close_up.py",
     "vamper/core/twin/photo.py",
     "vamper/core/twin/scan.py",
-    "vamper/core/twin/room.py",
 )
 
 
