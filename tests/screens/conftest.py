@@ -21,12 +21,15 @@ from tests.screens.browser import open_browser
 from vamper.services.packing.nesting_process import ProcessNester
 
 ROOT = Path(__file__).parents[2]
+# Long enough to see a layout get better; searches go on beside whatever a test does next.
+SEARCH_SECONDS = 4
 
 
 @contextmanager
 def running(what: str, data: Path) -> Iterator[str]:
     """The address of a server: a fresh `demo` workshop, or one that `serve`s what is in a file."""
-    command = [sys.executable, "-u", "-m", "vamper", what, "--data", str(data), "--port", "8600"]
+    command = [sys.executable, "-u", "-m", "vamper", what, "--data", str(data), "--port", "8600",
+               "--search-seconds", str(SEARCH_SECONDS)]  # fmt: skip
     environment = {name: value for name, value in os.environ.items() if name not in ("DISPLAY", "WAYLAND_DISPLAY")}
     server = subprocess.Popen(command, stdout=subprocess.PIPE, text=True, cwd=ROOT, env=environment)
     assert server.stdout is not None
@@ -95,7 +98,8 @@ class Screen:
         self.driver.execute_script(script, design)
 
     def text(self) -> str:
-        return self.driver.find_element(By.TAG_NAME, "body").text
+        # What the driver itself calls the text of an element takes it half a second where many pieces are drawn.
+        return str(self.driver.execute_script("return document.body.innerText"))
 
     def says(self, words: str, seconds: float = 90) -> None:
         self.wait(lambda: words in self.text(), f"the words {words!r}", seconds)

@@ -4,18 +4,36 @@ from pathlib import Path
 
 from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
-from sqlalchemy import text
+from sqlalchemy import Engine, create_engine, inspect, text
 
 from vamper.core.values.stock import STARTER_STOCKS
 from vamper.services.workshop import Workshop
-from vamper.store.database import copy_database, open_database
+from vamper.store.database import copy_database, migrate, open_database
 from vamper.store.tables import Base
 
 
-def test_migrations_lead_to_the_models(tmp_path: Path) -> None:
-    engine = open_database(tmp_path / "a.db")
-    with engine.connect() as connection:
-        assert compare_metadata(MigrationContext.configure(connection), Base.metadata) == []
+def shape(engine: Engine) -> dict[str, set[str]]:
+    """The columns of each table, with their kinds."""
+    return {
+        table: {
+            f"{column['name']} {column['type']} {column['nullable']}" for column in inspect(engine).get_columns(table)
+        }
+        for table in inspect(engine).get_table_names()
+    }
+
+
+def test_migrations_lead_to_the_models_and_a_new_file_is_made_like_that(tmp_path: Path) -> None:
+    migrated = create_engine(f"sqlite:///{tmp_path / 'steps.db'}")
+    migrate(migrated)
+    made = open_database(tmp_path / "made.db")
+    revisions = []
+    for engine in (migrated, made):
+        with engine.connect() as connection:
+            context = MigrationContext.configure(connection)
+            assert compare_metadata(context, Base.metadata) == []
+            revisions.append(context.get_current_revision())
+    assert revisions[0] == revisions[1] is not None
+    assert shape(migrated) == shape(made)
 
 
 def test_pragmas(tmp_path: Path) -> None:

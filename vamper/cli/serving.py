@@ -15,6 +15,11 @@ if TYPE_CHECKING:
 
 _PORTS_TRIED = 50
 
+SearchSeconds = Annotated[
+    float | None,
+    typer.Option("--search-seconds", min=1, max=600, help="How long it looks for a better layout after a change."),
+]
+
 
 @app.command()
 def serve(
@@ -25,6 +30,7 @@ def serve(
     new_passphrase: Annotated[bool, typer.Option(help="Choose another passphrase for them.")] = False,
     certificate: Annotated[Path | None, typer.Option(help="Your own certificate (PEM), with --key.")] = None,
     key: Annotated[Path | None, typer.Option(help="The certificate's key (PEM).")] = None,
+    search_seconds: SearchSeconds = None,
 ) -> None:
     """Start the server on this computer and print its address."""
     if reload:
@@ -38,7 +44,7 @@ def serve(
     if not lan and (new_passphrase or certificate or key):
         typer.echo("passphrase and certificate are for other devices; add --lan to let them in", err=True)
         raise typer.Exit(EXIT_BAD_INPUT)
-    _serve(data, port, letting_in=LettingIn(new_passphrase, certificate, key) if lan else None)
+    _serve(data, port, search_seconds, letting_in=LettingIn(new_passphrase, certificate, key) if lan else None)
 
 
 @app.command()
@@ -46,6 +52,7 @@ def demo(
     data: Data = Path("data/demo.db"),
     port: Annotated[int, typer.Option(help="The first port tried; the next free one if it is taken.")] = 8484,
     fresh: Annotated[bool, typer.Option(help="Begin with a new demo workshop.")] = False,
+    search_seconds: SearchSeconds = None,
 ) -> None:
     """Start with the workshop of the Gannet Reach Paddle Club."""
     from vamper.store.database import remove_database
@@ -53,7 +60,7 @@ def demo(
     if fresh:
         with bad_input_is_one_line():
             remove_database(data)
-    _serve(data, port, fill_demo=True)
+    _serve(data, port, search_seconds, fill_demo=True)
 
 
 def development_app() -> "FastAPI":
@@ -67,7 +74,9 @@ def development_app() -> "FastAPI":
     return create_app(Workshop(Path(os.environ["VAMPER_DATA"]), ProcessNester()))
 
 
-def _serve(data: Path, port: int, fill_demo: bool = False, letting_in: LettingIn | None = None) -> None:
+def _serve(
+    data: Path, port: int, search_seconds: float | None, fill_demo: bool = False, letting_in: LettingIn | None = None
+) -> None:
     import os
     import threading
     import webbrowser
@@ -77,6 +86,7 @@ def _serve(data: Path, port: int, fill_demo: bool = False, letting_in: LettingIn
     from vamper.api.app import create_app
     from vamper.api.lan.gate import CAUTION
     from vamper.demo.workshop import fill
+    from vamper.services.packing.desk import SEARCH_SECONDS
     from vamper.services.packing.nesting_process import ProcessNester
     from vamper.services.workshop import Workshop
 
@@ -85,7 +95,7 @@ def _serve(data: Path, port: int, fill_demo: bool = False, letting_in: LettingIn
     nester = ProcessNester()
     with bad_input_is_one_line():
         make_default_folder(data)
-        workshop = Workshop(data, nester)
+        workshop = Workshop(data, nester, search_seconds or SEARCH_SECONDS)
         threading.Thread(target=nester.warm_up, daemon=True).start()
         if fill_demo:
             fill(workshop)

@@ -12,10 +12,13 @@ from contextvars import ContextVar
 from pathlib import Path
 
 from alembic import command
+from alembic.runtime.migration import MigrationContext
+from alembic.script import ScriptDirectory
 from sqlalchemy import URL, Connection, Engine, create_engine, event
 from sqlalchemy.orm import Session, sessionmaker
 
 from vamper.core.values.findings import BadInput
+from vamper.store.tables import Base
 from vamper.store.trouble import StoreTrouble, tell_trouble
 from vamper.store.workshop_file import check_place, check_workshop, config, read_only, revision_of
 
@@ -39,7 +42,10 @@ def open_database(path: Path) -> Engine:
     event.listen(engine, "begin", _begin)
     tell_trouble(engine, path)
     try:
-        migrate(engine)
+        if is_new:
+            make_tables(engine)
+        else:
+            migrate(engine)
     except StoreTrouble as trouble:
         engine.dispose()
         if is_new:
@@ -84,11 +90,18 @@ def _begin(connection: Connection) -> None:
 
 
 def migrate(engine: Engine) -> None:
-    """Bring an empty or older file to the newest shape."""
+    """Bring an older file to the newest shape."""
     steps = config()
     with engine.begin() as connection:
         steps.attributes["connection"] = connection
         command.upgrade(steps, "head")
+
+
+def make_tables(engine: Engine) -> None:
+    """Give an empty file the newest shape at once; a test sees that the steps from the first shape lead to the same."""
+    with engine.begin() as connection:
+        Base.metadata.create_all(connection, checkfirst=False)
+        MigrationContext.configure(connection).stamp(ScriptDirectory.from_config(config()), "head")
 
 
 class Sessions:

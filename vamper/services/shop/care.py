@@ -16,6 +16,7 @@ from vamper.store.database import Sessions
 from vamper.store.tables import BladeRow, CutterRow, MatRow, now
 
 Thing = TypeVar("Thing", BladeIn, MatIn)
+_BLADE, _MAT = TypeAdapter(BladeIn), TypeAdapter(MatIn)
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,10 +33,12 @@ class KeptThing(Generic[Thing]):
 class Drawer(Generic[Thing]):
     """The blades, or the mats, of one workshop."""
 
-    def __init__(self, sessions: Sessions, table: type[BladeRow] | type[MatRow], kind: type[Thing], what: str) -> None:
+    def __init__(
+        self, sessions: Sessions, table: type[BladeRow] | type[MatRow], adapter: TypeAdapter[Thing], what: str
+    ) -> None:
         self._sessions = sessions
         self._table: Any = table
-        self._adapter: TypeAdapter[Thing] = TypeAdapter(kind)
+        self._adapter: TypeAdapter[Thing] = adapter
         self._what = what
         self._kept: list[KeptThing[Thing]] | None = None
 
@@ -114,8 +117,8 @@ class Care:
     """Blades and mats, and what a run does to them."""
 
     def __init__(self, sessions: Sessions) -> None:
-        self.blades: Drawer[BladeIn] = Drawer(sessions, BladeRow, BladeIn, "blade")
-        self.mats: Drawer[MatIn] = Drawer(sessions, MatRow, MatIn, "mat")
+        self.blades: Drawer[BladeIn] = Drawer(sessions, BladeRow, _BLADE, "blade")
+        self.mats: Drawer[MatIn] = Drawer(sessions, MatRow, _MAT, "mat")
 
     def forget_read(self) -> None:
         self.blades.forget_read()

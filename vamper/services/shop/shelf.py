@@ -47,7 +47,7 @@ class Shelf(Generic[Key, Thing]):
         self,
         sessions: Sessions,
         table: Row,
-        kind: type[Thing],
+        adapter: TypeAdapter[Thing],
         what: str,
         used_by: Callable[[Key], ColumnElement[bool]],
     ) -> None:
@@ -55,7 +55,7 @@ class Shelf(Generic[Key, Thing]):
         self._table: Any = table
         self._key: Any = getattr(table, "key" if table is StockRow else "id")
         self._order: Any = StockRow.position if table is StockRow else self._key
-        self._adapter = TypeAdapter(kind)
+        self._adapter = adapter
         self._what = what
         self._used_by: Callable[[Key], ColumnElement[bool]] = used_by
         self._kept: dict[Key, Kept[Thing]] = {}

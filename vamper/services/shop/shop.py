@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 
+from pydantic import TypeAdapter
 from sqlalchemy import select
 
 from vamper.core.values.cutter import Cutter
@@ -25,6 +26,7 @@ from vamper.store.database import Sessions
 from vamper.store.tables import CutterRow, JobRow, PrinterRow, StockRow
 
 _STARTERS = table(__package__, "machines.toml")
+_PRINTER, _CUTTER, _STOCK = TypeAdapter(Printer), TypeAdapter(Cutter), TypeAdapter(Stock)
 
 
 class Shop:
@@ -33,14 +35,14 @@ class Shop:
     def __init__(self, sessions: Sessions) -> None:
         self._sessions = sessions
         self.printers: Shelf[int, Printer] = Shelf(
-            sessions, PrinterRow, Printer, "printer", lambda key: JobRow.printer_id == key
+            sessions, PrinterRow, _PRINTER, "printer", lambda key: JobRow.printer_id == key
         )
         self.cutters: Shelf[int, Cutter] = Shelf(
-            sessions, CutterRow, Cutter, "cutter", lambda key: JobRow.cutter_id == key
+            sessions, CutterRow, _CUTTER, "cutter", lambda key: JobRow.cutter_id == key
         )
         self.measured = Measured(sessions)
         self.prints = PrintChoices(sessions)
-        self.stocks: Shelf[str, Stock] = Shelf(sessions, StockRow, Stock, "stock", lambda key: JobRow.stock_key == key)
+        self.stocks: Shelf[str, Stock] = Shelf(sessions, StockRow, _STOCK, "stock", lambda key: JobRow.stock_key == key)
         self.own_stocks = OwnStocks(self.stocks)
         self.labels = Labels(sessions)
         self.tried = Tried(sessions)
