@@ -2,6 +2,8 @@
 .PHONY: demo test dev bench faults shots samples setup ui client lock check-tools schema
 PY := .venv/bin/python
 SETUP := .venv/.installed
+# Compiled modules are kept, so that nothing that is started compiles all of them again.
+export PYTHONDONTWRITEBYTECODE :=
 UI := ui/dist/index.html
 UI_SOURCES := $(shell find ui/src -type f 2>/dev/null) ui/index.html ui/vite.config.ts ui/package.json
 

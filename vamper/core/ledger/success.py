@@ -7,7 +7,7 @@ interval reaches from its 5th to its 95th hundredth.
 from dataclasses import dataclass
 from functools import lru_cache
 
-from scipy.stats import beta
+from scipy.special import betaincinv
 
 _LOW, _HIGH = 0.05, 0.95
 
@@ -26,5 +26,5 @@ class Success:
 @lru_cache(maxsize=4096)
 def success_of(good: int, bad: int) -> Success:
     """The success after so many good and bad runs."""
-    low, high = (float(one) for one in beta.ppf((_LOW, _HIGH), 1 + good, 1 + bad))
+    low, high = (float(betaincinv(1 + good, 1 + bad, share)) for share in (_LOW, _HIGH))
     return Success(good, bad, (1 + good) / (2 + good + bad), low, high)

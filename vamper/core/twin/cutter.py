@@ -16,7 +16,6 @@ import numpy as np
 import numpy.typing as npt
 import shapely
 from scipy import special
-from scipy.stats import qmc
 
 from vamper.core.cutting.depth import EFFORT, passes_factor
 from vamper.core.marks.budget import MissBudget
@@ -108,6 +107,9 @@ def draw(seed: tuple[int, ...], runs: int, pieces: int, passes: int, marks: int,
 
 def _sobol(seed: tuple[int, ...], runs: int, wide: int) -> Floats:
     """Numbers strictly between 0 and 1, shape (runs, wide)."""
+    # Brings all of SciPy's statistics along, which would be a second of every start.
+    from scipy.stats import qmc
+
     sequence = qmc.Sobol(wide, scramble=True, rng=np.random.default_rng((*seed, 0)))
     # The sequence is even in powers of two.
     found = sequence.random_base2(max(1, math.ceil(math.log2(max(runs, 2)))))[:runs]

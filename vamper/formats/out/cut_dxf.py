@@ -2,16 +2,16 @@
 
 import io
 from collections.abc import Mapping, Sequence
-
-import ezdxf
-from ezdxf import options, units
-from ezdxf.document import Drawing
+from typing import TYPE_CHECKING
 
 from vamper.core.cutting.plan import CutPlan
 from vamper.core.marks.mark import Mark
 from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import Points
 from vamper.core.values.paper import Paper
+
+if TYPE_CHECKING:
+    from ezdxf.document import Drawing
 
 LAYERS = {Cut.KISS: "KISS", Cut.THROUGH: "THROUGH"}
 MARKS_LAYER = "MARKS"
@@ -42,8 +42,12 @@ def write_dxf(plan: CutPlan, marks: Sequence[Mark]) -> bytes:
     return written(document, plan.paper)
 
 
-def new_document(layers: Mapping[str, int]) -> Drawing:
+def new_document(layers: Mapping[str, int]) -> "Drawing":
     """An empty drawing in millimetres with layers of some index colours."""
+    # With the first file that is written, not with every start: it takes half a second to load.
+    import ezdxf
+    from ezdxf import options, units
+
     # Time stamps and random ids would make the same plan a different file each time.
     options.write_fixed_meta_data_for_testing = True
     document = ezdxf.new("R2010", units=units.MM)
@@ -52,7 +56,7 @@ def new_document(layers: Mapping[str, int]) -> Drawing:
     return document
 
 
-def written(document: Drawing, paper: Paper) -> bytes:
+def written(document: "Drawing", paper: Paper) -> bytes:
     """A drawing of a sheet as a file."""
     document.header["$EXTMIN"] = (0, 0, 0)
     document.header["$EXTMAX"] = (paper.width_mm, paper.height_mm, 0)
