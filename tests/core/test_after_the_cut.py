@@ -6,10 +6,11 @@ from itertools import pairwise
 import numpy as np
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.scenes import bars, item, scene
+from tests.tried import tried
 from vamper.core.art.colours import KEY_MM, layers_of
 from vamper.core.finishing.cloth import on_cloth
 from vamper.core.finishing.ghost import MOST_PAGES, RIM_MM, Ghost, ghost_pages
@@ -32,7 +33,7 @@ def box(patch: Patch) -> shapely.Polygon:
 
 
 @given(SIDE, SIDE, SOLE, SOLE)
-@settings(deadline=None)
+@tried(100)
 def test_every_round_covers_the_motif_and_patches_overlap_by_a_third(w: float, h: float, sw: float, sh: float) -> None:
     plan = press_plan(w, h, HeatSpec(iron=True, width_mm=sw, height_mm=sh), 30.0)
     assert plan.rounds == 2
@@ -57,7 +58,7 @@ def test_a_press_that_holds_the_motif_closes_once() -> None:
 
 
 @given(SIDE, SIDE, SOLE, SOLE, st.booleans())
-@settings(deadline=None)
+@tried(100)
 def test_patches_are_counted_without_laying_them_out(w: float, h: float, sw: float, sh: float, iron: bool) -> None:
     heat = HeatSpec(iron, sw, sh)
     plan = press_plan(w, h, heat, 2.0)

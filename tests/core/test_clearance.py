@@ -3,10 +3,11 @@
 import numpy as np
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import Point, Polygon, box
 
+from tests.tried import tried
 from vamper.core.sheet.breaches import breaches
 from vamper.core.sheet.lay.arranging import Side, Way, aligned, box_of, exchanged, spaced, turn_step, turned
 from vamper.core.sheet.lay.clearance import SLIDE_MM, Clearance, Moved
@@ -70,7 +71,7 @@ def test_a_slide_is_about_the_shortest() -> None:
     st.floats(0, 360),
     st.floats(0, 6),
 )
-@settings(max_examples=60, deadline=None)
+@tried(60)
 def test_where_a_piece_slides_to_it_breaks_no_rule(
     others: list[tuple[float, float, int]], x: float, y: float, turn: float, gap: float
 ) -> None:
@@ -99,7 +100,7 @@ ELL = Piece(3, as_multi([Polygon([(0, 0), (10, 0), (10, 30), (40, 30), (40, 40),
 
 
 @given(st.floats(0, 360), st.floats(-90, 90))
-@settings(max_examples=30, deadline=None)
+@tried(30)
 def test_a_turn_keeps_the_middle_of_the_piece(start: float, by: float) -> None:
     pieces = {3: ELL}
     before = Placement(3, 80, 90, start)

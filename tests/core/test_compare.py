@@ -76,8 +76,10 @@ def as_jpeg(picture: np.ndarray) -> np.ndarray:
     return np.asarray(Image.open(out))
 
 
-@pytest.mark.parametrize(("family", "count"), [("corner", 4), ("frame", 4), ("dot", 4), ("cross", 4), ("ring", 3)])
-@pytest.mark.parametrize("turn", [2.0, 184.0])
+@pytest.mark.parametrize(
+    ("family", "count", "turn"),
+    [("corner", 4, 184.0), ("frame", 4, 2.0), ("dot", 4, 184.0), ("cross", 4, 2.0), ("ring", 3, 184.0)],
+)
 def test_a_photo_finds_what_is_missing_and_nothing_else(family: str, count: int, turn: float) -> None:
     plan = made(family, count)
     _, scan = ran(plan, (LOST,))

@@ -6,12 +6,13 @@ import re
 import numpy as np
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import MultiPolygon, box
 
 from tests.core.test_cutting import laid
 from tests.scenes import DISC, bars, item, scene
+from tests.tried import tried
 from vamper.core.cutting.path import _nearest_next, good_start, shortest_way, way_mm
 from vamper.core.cutting.plan import CutLoop, plan_cut
 from vamper.core.plan import cut_of, timing_of
@@ -34,7 +35,7 @@ def test_every_place_once_and_no_longer_than_nearest_neighbour(found: list[tuple
     assert way_mm(where, at, order) <= way_mm(where, at, _nearest_next(where, at)) + 1e-6
 
 
-@settings(max_examples=30)
+@tried(30)
 @given(st.lists(st.tuples(st.integers(0, 300), st.integers(0, 300)), min_size=4, max_size=12, unique=True))
 def test_no_turning_round_makes_the_way_shorter(found: list[tuple[int, int]]) -> None:
     where, at = np.array(found, float), np.zeros(2)

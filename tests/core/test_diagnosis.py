@@ -4,9 +4,10 @@ from itertools import product
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.tried import tried
 from vamper.core.ledger.diagnosis import (
     CAUSE_BY_KEY,
     CAUSES,
@@ -46,7 +47,7 @@ def test_the_network_is_whole() -> None:
 
 
 @given(CODES, KNOWN, ANSWERS)
-@settings(max_examples=60, deadline=None)
+@tried(60)
 def test_chances_are_those_of_bayes_and_add_up(seen: list[str], facts: list[str], checked: dict[str, bool]) -> None:
     found = diagnose(Seen(tuple(seen), tuple(facts), checked))
     total = sum(cause.prior for cause in CAUSES)
@@ -70,7 +71,7 @@ def test_chances_are_those_of_bayes_and_add_up(seen: list[str], facts: list[str]
 
 
 @given(CODES, KNOWN)
-@settings(max_examples=40, deadline=None)
+@tried(40)
 def test_yes_speaks_for_its_cause_and_no_against_it(seen: list[str], facts: list[str]) -> None:
     before = {one.cause.key: one for one in diagnose(Seen(tuple(seen), tuple(facts))).suspects}
     cause = next(iter(before.values())).cause

@@ -5,9 +5,10 @@ import math
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.tried import tried
 from vamper.core.cutting.belief import MISREAD, first_belief, landing
 from vamper.core.cutting.depth import bands_of
 from vamper.core.cutting.dialect import placed
@@ -57,7 +58,7 @@ def test_two_steps_against_all_pairs_of_forces() -> None:
         assert one.force_gf == pytest.approx(expected, rel=0.06)
 
 
-@settings(max_examples=30, deadline=None)
+@tried(30)
 @given(st.lists(st.lists(SEEN, max_size=3), min_size=1, max_size=6))
 def test_steps_never_fall_and_stay_on_the_scale(seen: list[list[StepSeen]]) -> None:
     steps = tuple(Step(f"step {n}", True, tuple(one)) for n, one in enumerate(seen))

@@ -3,10 +3,11 @@
 import numpy as np
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import Point, Polygon, box
 
+from tests.tried import tried
 from vamper.core.cutting.drops import (
     DROP_MM,
     Drop,
@@ -50,7 +51,7 @@ def test_a_drop_is_six_millimetres_tall_with_a_slit_across_its_belly() -> None:
     assert turns.argmax() == 0
 
 
-@settings(max_examples=25, deadline=None)
+@tried(25)
 @given(DISCS)
 def test_drops_lie_in_the_waste_clear_of_everything(discs: list[tuple[float, float, float]]) -> None:
     taken = [Point(x, y).buffer(r) for x, y, r in discs] + MARKS

@@ -5,10 +5,11 @@ import math
 import numpy as np
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import MultiPolygon, Point, Polygon, box
 
+from tests.tried import tried
 from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.edge.inspect import edge_findings, look_along
@@ -66,7 +67,7 @@ def drawings(draw: st.DrawFn) -> Outline:
 
 
 @given(drawings(), st.floats(0.3, 6), st.floats(0, 4))
-@settings(max_examples=60, deadline=None)
+@tried(60)
 def test_follow_joined_is_one_valid_ring_with_its_border(outline: Outline, distance: float, smooth: float) -> None:
     neck = 1.0
     edge = derive_edge(outline, EdgeSpec(distance_mm=distance, smooth_mm=smooth), neck)
@@ -82,7 +83,7 @@ def test_follow_joined_is_one_valid_ring_with_its_border(outline: Outline, dista
 
 
 @given(drawings(), st.floats(0.5, 4))
-@settings(max_examples=25, deadline=None)
+@tried(25)
 def test_the_same_input_gives_the_same_edge(outline: Outline, distance: float) -> None:
     spec = EdgeSpec(distance_mm=distance)
     assert derive_edge(outline, spec, 1.0).shape.equals_exact(derive_edge(outline, spec, 1.0).shape)
@@ -94,7 +95,7 @@ def test_the_same_input_gives_the_same_edge(outline: Outline, distance: float) -
     st.floats(0, 8),
     st.floats(0, 12),
 )
-@settings(max_examples=60, deadline=None)
+@tried(60)
 def test_plain_kinds_keep_the_least_border(outline: Outline, kind: str, distance: float, corner: float) -> None:
     edge = derive_edge(outline, EdgeSpec(kind=kind, distance_mm=distance, corner_mm=corner), 1.0)
     assert edge.least_border_mm >= distance - 0.02

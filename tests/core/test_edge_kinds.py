@@ -5,11 +5,12 @@ import math
 import numpy as np
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import Point, Polygon, box
 
 from tests.core.test_edge import drawings, found, outline_of, star
+from tests.tried import tried
 from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import derive_edge, least_border
 from vamper.core.edge.handling import Manner, advise, candidates, handling_of
@@ -68,7 +69,7 @@ def test_an_inset_that_leaves_nothing_says_the_deepest_one() -> None:
     st.floats(0, 6),
     st.floats(0, 5),
 )
-@settings(max_examples=50, deadline=None)
+@tried(50)
 def test_blunt_corners_keep_the_least_border(outline: Outline, kind: str, distance: float, blunt: float) -> None:
     edge = derive_edge(outline, EdgeSpec(kind, distance, blunt_mm=blunt), 1.0)
     assert len(edge.shape.geoms) == 1
@@ -83,7 +84,7 @@ def test_a_blunt_rectangle_has_corners_of_that_radius() -> None:
 
 
 @given(drawings(), st.floats(0.3, 5), st.floats(0.2, 4))
-@settings(max_examples=40, deadline=None)
+@tried(40)
 def test_concave_corners_are_as_round_as_the_smoothing(outline: Outline, distance: float, smooth: float) -> None:
     """Closing the edge by a little less than the smoothing changes nothing but what rounding leaves."""
     edge = derive_edge(outline, EdgeSpec(distance_mm=distance, smooth_mm=smooth), 1.0).shape
@@ -92,7 +93,7 @@ def test_concave_corners_are_as_round_as_the_smoothing(outline: Outline, distanc
 
 
 @given(drawings(), st.floats(0.3, 5), st.booleans(), st.booleans())
-@settings(max_examples=50, deadline=None)
+@tried(50)
 def test_any_edge_is_sound(outline: Outline, distance: float, fill: bool, join: bool) -> None:
     spec = EdgeSpec(distance_mm=distance, fill_holes=fill, join=join)
     edge = derive_edge(outline, spec, 1.0)
@@ -104,7 +105,7 @@ def test_any_edge_is_sound(outline: Outline, distance: float, fill: bool, join: 
 
 
 @given(drawings(), st.lists(st.floats(0.3, 2), min_size=2, max_size=4))
-@settings(max_examples=30, deadline=None)
+@tried(30)
 def test_rings_lie_in_each_other_and_reach_as_far_as_all_together(outline: Outline, widths: list[float]) -> None:
     spec = EdgeSpec(rings=tuple(RingSpec(width) for width in widths))
     edge = derive_edge(outline, spec, 1.0)

@@ -4,9 +4,10 @@ import math
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.tried import tried
 from vamper.core.cutting.belief import MISREAD, first_belief, landing, told
 from vamper.core.cutting.depth import bands_of, depth_um
 from vamper.core.cutting.ladder import RUNGS, ladder_advice, next_rungs, proposed, settable
@@ -79,7 +80,7 @@ def test_what_is_beyond_the_machine_takes_more_passes() -> None:
     assert found.force_gf <= 0.9 * 70
 
 
-@settings(max_examples=60, deadline=None)
+@tried(60)
 @given(
     st.sampled_from(STARTER_STOCKS),
     st.sampled_from(list(Cut)),

@@ -4,11 +4,12 @@ import math
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from shapely import affinity
 from shapely.geometry import Point, Polygon, box
 
+from tests.tried import tried
 from vamper.core.sheet.breaches import breaches
 from vamper.core.sheet.layout import Piece
 from vamper.core.sheet.pack.how_many import HowMany, Question
@@ -54,7 +55,7 @@ def blob(radii: list[float]) -> Polygon:
 
 
 @given(st.lists(st.floats(6, 30), min_size=5, max_size=12), st.floats(0, 5), st.sampled_from(Turn))
-@settings(max_examples=20, deadline=None)
+@tried(20)
 def test_no_lattice_breaks_a_rule(radii: list[float], gap: float, turn: Turn) -> None:
     one = piece(blob(radii))
     lattice = best_lattice(one, (150, 190), gap, turn)

@@ -6,11 +6,12 @@ from collections import Counter
 from datetime import UTC, datetime
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from scipy.integrate import quad
 from scipy.special import beta as beta_of
 
+from tests.tried import tried
 from vamper.core.ledger.cost import Rates
 from vamper.core.ledger.recipe import recipes_of
 from vamper.core.ledger.run import (
@@ -61,7 +62,7 @@ def torn(*places: int) -> tuple[SpoiltPiece, ...]:
 
 
 @given(st.integers(0, 60), st.integers(0, 60))
-@settings(max_examples=40, deadline=None)
+@tried(40)
 def test_the_interval_holds_ninety_of_a_hundred_beliefs(good: int, bad: int) -> None:
     found = success_of(good, bad)
     assert found.share == pytest.approx((good + 1) / (good + bad + 2))
@@ -151,7 +152,7 @@ SOME = st.builds(
 
 
 @given(st.lists(SOME, max_size=4))
-@settings(max_examples=40, deadline=None)
+@tried(40)
 def test_a_ledger_comes_back_as_it_was_written(runs: list[Run]) -> None:
     dated = [(AT, run) for run in runs]
     whole = Ledger(

@@ -5,11 +5,12 @@ from dataclasses import replace
 
 import pytest
 import shapely
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
 from shapely.geometry import MultiPolygon, Point, Polygon, box
 
 from tests.core.test_sheet import LIVE, Watching, ell, piece
+from tests.tried import tried
 from vamper.core.sheet.breaches import breaches
 from vamper.core.sheet.layout import Layout, Piece, WhyNot
 from vamper.core.sheet.offcut import largest_offcut
@@ -80,7 +81,7 @@ def assert_keeps_rules(problem: PackProblem, layout: Layout) -> None:
     st.floats(0, 4),
     st.booleans(),
 )
-@settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
+@tried(25, suppress_health_check=list(HealthCheck))
 def test_no_layout_ever_breaks_a_rule(
     nester: ProcessNester,
     sizes: list[tuple[float, float, int]],
@@ -246,7 +247,7 @@ def test_the_last_sheet_is_made_compact(nester: ProcessNester) -> None:
 
 
 @given(st.lists(st.tuples(st.floats(15, 170), st.floats(15, 220), st.floats(5, 25)), max_size=6))
-@settings(max_examples=40, deadline=None)
+@tried(40)
 def test_an_offcut_keeps_clear_of_every_piece_and_the_rim(discs: list[tuple[float, float, float]]) -> None:
     edges = [Point(x, y).buffer(r) for x, y, r in discs]
     found = largest_offcut(NOTCHED, edges, 2)

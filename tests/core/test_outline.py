@@ -5,10 +5,11 @@ import math
 import numpy as np
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import disc_alpha, picture_of
+from tests.tried import tried
 from vamper.core.art.outline import SPECK_MM2, outline_at, trace
 from vamper.core.art.picture import Picture
 from vamper.core.values.art import SizeSpec
@@ -18,7 +19,7 @@ PX_600 = 600 / 25.4
 
 
 @given(st.floats(5, 20), st.floats(-0.5, 0.5), st.floats(-0.5, 0.5))
-@settings(max_examples=12, deadline=None)
+@tried(12)
 def test_disc_area_and_radius(diameter: float, dx: float, dy: float) -> None:
     radius = diameter / 2 * PX_600
     size = int(2 * radius) + 8

@@ -6,11 +6,12 @@ from dataclasses import dataclass, field
 
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import Point, Polygon, box
 
 from tests.scenes import item, scene
+from tests.tried import tried
 from vamper.core.marks.sheet_marks import marks_bound
 from vamper.core.sheet.breaches import breaches
 from vamper.core.sheet.laid import nearest_mm
@@ -87,7 +88,7 @@ def test_no_live_area_says_what_took_it() -> None:
     st.sampled_from(Turn),
     st.sampled_from(Cut),
 )
-@settings(max_examples=40, deadline=None)
+@tried(40)
 def test_rows_of_boxes_break_no_rule(sizes: list[tuple[float, float, int]], gap: float, turn: Turn, cut: Cut) -> None:
     pieces = [piece(n, box(0, 0, w, h), q, cut) for n, (w, h, q) in enumerate(sizes)]
     sheets = rows_of_boxes(pieces, LIVE, gap, turn, None)
@@ -121,7 +122,7 @@ def test_the_bound_is_the_formula_for_equal_pieces() -> None:
 
 
 @given(st.lists(st.tuples(st.floats(3, 60), st.integers(1, 30)), min_size=2, max_size=4), st.floats(0, 4))
-@settings(deadline=None, max_examples=60)
+@tried(60)
 def test_no_sheet_of_a_mix_holds_more_than_its_bound(squares: list[tuple[float, int]], gap: float) -> None:
     """The proportions of everything wanted once said at most 16, and 18 lay there."""
     pieces = [piece(number, box(0, 0, side, side), count) for number, (side, count) in enumerate(squares)]
@@ -218,7 +219,7 @@ def test_rounding_of_the_engine_is_caught_by_the_exact_check() -> None:
 
 
 @given(st.lists(st.tuples(st.floats(0, 300), st.floats(0, 300)), min_size=2, max_size=8, unique=True))
-@settings(max_examples=30, deadline=None)
+@tried(30)
 def test_the_nearest_neighbour_is_the_least_of_all_distances(centres: list[tuple[float, float]]) -> None:
     shapes = [Point(x, y).buffer(1) for x, y in centres]
     pairs = [a.distance(b) for n, a in enumerate(shapes) for b in shapes[n + 1 :]]

@@ -5,11 +5,12 @@ from itertools import pairwise
 import numpy as np
 import pytest
 import shapely
-from hypothesis import example, given, settings
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from tests.conftest import picture_of
 from tests.scenes import item, scene
+from tests.tried import tried
 from vamper.core.art.outline import Outline, outline_at, trace
 from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.edge.tile import tile_counts, tiled, tiles_of
@@ -54,7 +55,7 @@ def test_as_few_parts_as_fit(room: tuple[float, float], turn: Turn, counts: tupl
     assert tile_counts(edge, room, turn, 3) == counts
 
 
-@settings(deadline=None)
+@tried(100)
 @given(st.floats(150, 480), st.floats(0, 20))
 @example(253.0, 0.0)
 @example(170.75, 3.0)

@@ -3,9 +3,10 @@
 from dataclasses import replace
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.tried import tried
 from vamper.core.finishing.process import (
     CAUTIONS,
     LABELS,
@@ -70,7 +71,7 @@ def evenings(draw: st.DrawFn) -> Evening:
     return Evening(tuple(batches), PLACES, tuple(Away(start, start + length) for start, length in gone))
 
 
-@settings(max_examples=25, deadline=None)
+@tried(25)
 @given(evenings())
 def test_every_constraint_is_kept(evening: Evening) -> None:
     found = plan_evening(evening, 4)

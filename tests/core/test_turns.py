@@ -4,11 +4,12 @@ import math
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import Polygon, box
 
 from tests.core.test_sheet import LIVE, piece
+from tests.tried import tried
 from vamper.core.sheet.breaches import breaches
 from vamper.core.sheet.lay.turns import best_turn, boxes_at, turns_of
 from vamper.core.sheet.pack.rows import rows_of_boxes
@@ -20,7 +21,7 @@ from vamper.core.values.item import Turn
     st.lists(st.tuples(st.floats(0, 80), st.floats(0, 80)), min_size=3, max_size=7),
     st.lists(st.floats(0, 360), min_size=1, max_size=5),
 )
-@settings(max_examples=40, deadline=None)
+@tried(40)
 def test_boxes_are_those_of_the_turned_shape(points: list[tuple[float, float]], degrees: list[float]) -> None:
     shape = Polygon(points).convex_hull
     if not isinstance(shape, Polygon):

@@ -6,10 +6,11 @@ from functools import cache
 import numpy as np
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.scenes import DISC, bars, item, scene
+from tests.tried import tried
 from vamper.core.art.picture import Picture
 from vamper.core.plan import Plan, cut_of, page_of, printed_picture
 from vamper.core.twin.cutter import draw, trailed
@@ -84,14 +85,14 @@ def causes(found: DryRun) -> set[Spoiling]:
 @pytest.mark.parametrize("plan", [plain, calibrated])
 def test_pieces_miss_as_the_budget_says(plan) -> None:  # type: ignore[no-untyped-def]
     made = plan()
-    found = outcome(made, runs=2000)
+    found = outcome(made, runs=1024)
     for piece, miss in zip(found.pieces, made.misses_mm(0).tolist(), strict=True):
         assert piece.miss_p95_mm == pytest.approx(miss, rel=0.05)
 
 
 def test_three_marks_carry_an_error_farther_where_the_fourth_is_missing() -> None:
     plan = scene(item(1, quantity=12), marks=MarksSpec(count=3)).plan()
-    found, foretold = outcome(plan, runs=2000), plan.misses_mm(0)
+    found, foretold = outcome(plan, runs=1024), plan.misses_mm(0)
     seen = np.array([piece.miss_p95_mm for piece in found.pieces])
     assert seen == pytest.approx(foretold, rel=0.06)
     assert seen.max() > 1.15 * seen.min()
@@ -104,7 +105,7 @@ def test_three_marks_carry_an_error_farther_where_the_fourth_is_missing() -> Non
 def test_marks_are_read_as_often_as_the_plan_says(stock: str, light: RoomLight) -> None:
     plan = scene(item(1, quantity=2), stock=stock, room_light=light).plan()
     assert plan.reading is not None
-    assert outcome(plan, runs=2000).marks_read == pytest.approx(plan.reading.chance, abs=0.025)
+    assert outcome(plan, runs=1024).marks_read == pytest.approx(plan.reading.chance, abs=0.025)
 
 
 @pytest.mark.parametrize("family", ["corner", "frame", "dot", "cross", "ring"])
@@ -139,7 +140,7 @@ def test_a_harder_or_softer_stock_is_cut_as_the_bands_say(factor: float, cause: 
 
 def test_an_unsure_stock_is_cut_as_often_as_its_setting_says() -> None:
     plan = plain()
-    found = outcome(plan, devices_of(plan, unsure=True), runs=2000)
+    found = outcome(plan, devices_of(plan, unsure=True), runs=1024)
     assert found.pieces[0].cut_clean == pytest.approx(plan.settings[Cut.KISS].chance, abs=0.02)
 
 
@@ -200,23 +201,28 @@ def test_a_wrong_print_file_shows() -> None:
     assert all(piece.ink_there == 0 for piece in gone.pieces)
 
 
-@pytest.mark.parametrize("fault", list(FaultKey))
-def test_every_fault_does_what_it_says_and_its_remedy_helps(fault: FaultKey) -> None:
-    square = bars((60, 60, 340, 340))
+SQUARE = bars((60, 60, 340, 340))
+
+
+@cache
+def narrow_borders(stock: str, passes: int | None) -> tuple[Plan, DryRun]:
+    """A sheet that little spoils, and how it comes out."""
     narrow = EdgeSpec(distance_mm=0.4, smooth_mm=0.0)
     specs = (item(1, quantity=13, edge=narrow), item(2, quantity=6, cut=Cut.THROUGH, edge=narrow))
-    dim = (FaultKey.BRIGHT_LIGHT, FaultKey.WEAK_LAMP, FaultKey.LOW_BLACK)
     known = Calibration(residual_mm=0.02, read_mm=0.03, slip_mm=0.03)
-    plan = scene(
-        *specs,
-        stock="gloss-vinyl" if fault in dim else "satin-vinyl",
-        calibration=known,
-        passes=2 if fault is FaultKey.UNLOADED_BETWEEN else None,
-        pictures={1: square, 2: square},
-    ).plan()
-    good = outcome(plan, runs=60, picture=square)
+    pictures = {1: SQUARE, 2: SQUARE}
+    plan = scene(*specs, stock=stock, calibration=known, passes=passes, pictures=pictures).plan()
+    return plan, outcome(plan, runs=32, picture=SQUARE)
+
+
+@pytest.mark.parametrize("fault", list(FaultKey))
+def test_every_fault_does_what_it_says_and_its_remedy_helps(fault: FaultKey) -> None:
+    dim = (FaultKey.BRIGHT_LIGHT, FaultKey.WEAK_LAMP, FaultKey.LOW_BLACK)
+    plan, good = narrow_borders(
+        "gloss-vinyl" if fault in dim else "satin-vinyl", 2 if fault is FaultKey.UNLOADED_BETWEEN else None
+    )
     devices = with_faults(devices_of(plan), (fault,))
-    spoiled = outcome(plan, devices, runs=60, picture=square)
+    spoiled = outcome(plan, devices, runs=32, picture=SQUARE)
     assert FAULTS[fault].name
     assert FAULTS[fault].words
     if fault in (FaultKey.CROOKED_FEED, FaultKey.LOW_BLACK):
@@ -225,8 +231,8 @@ def test_every_fault_does_what_it_says_and_its_remedy_helps(fault: FaultKey) -> 
         return
     assert spoiled.sheet_good < good.sheet_good - 0.05
     assert all(one.cause in CAUSE_NAMES for one in spoiled.causes)
-    tried = (outcome(plan, one.trial.devices, runs=60, picture=square) for one in remedies_for(plan, devices, spoiled))
-    better = max((one.pieces_good_mean for one in tried), default=0.0)
+    found = (outcome(plan, one.trial.devices, runs=32, picture=SQUARE) for one in remedies_for(plan, devices, spoiled))
+    better = max((one.pieces_good_mean for one in found), default=0.0)
     # Nothing makes a weak lamp strong.
     assert better > spoiled.pieces_good_mean + 0.003 or fault is FaultKey.WEAK_LAMP
 
@@ -246,7 +252,7 @@ def test_shared_luck_is_as_even_as_it_is_random() -> None:
 
 
 @given(st.floats(-3, 3), st.floats(-3, 3), st.floats(0.5, 4), st.floats(0, 360), st.booleans())
-@settings(max_examples=60, deadline=None)
+@tried(60)
 def test_room_says_when_a_shift_takes_a_shape_out(
     dx: float, dy: float, border: float, turn: float, mirror: bool
 ) -> None:
@@ -279,7 +285,7 @@ def test_a_tip_that_trails_cuts_corners_short_and_straights_true() -> None:
 
 
 @given(st.integers(1, 2**31 - 1))
-@settings(max_examples=30, deadline=None)
+@tried(30)
 def test_practice_machines_err_by_what_can_be_found(seed: int) -> None:
     paper = Paper(215.9, 279.4)
     cutter = practice_cutter(TwinCutter(), seed, "satin-vinyl", paper)

@@ -3,11 +3,12 @@
 import numpy as np
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
 from tests.scenes import item, scene
+from tests.tried import tried
 from vamper.core.ledger.blank_parts import gone_parts
 from vamper.core.ledger.rest import FEED_ERROR_MM, rest_of
 from vamper.core.sheet.live_area import live_area, spent_bound
@@ -43,7 +44,7 @@ def sheet_picture(*boxes_mm: tuple[float, float, float, float], slope: float = 0
 
 
 @given(boxes, st.floats(0, 5))
-@settings(deadline=None)
+@tried(100)
 def test_nothing_lives_on_what_is_gone(those: list[tuple[float, float, float, float]], margin: float) -> None:
     paper = used(*(ring(*one) for one in those), margin_mm=margin)
     bound = spent_bound(paper)

@@ -2,9 +2,10 @@
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.tried import tried
 from vamper.core.cutting.belief import RUN_SIGMA, first_belief
 from vamper.core.cutting.depth import passes_factor
 from vamper.core.cutting.window import window_of
@@ -17,7 +18,7 @@ WIDE = ForceRange(10, 900, 2)
 VINYL = STOCK_BY_KEY["satin-vinyl"]
 
 
-@settings(max_examples=30, deadline=None)
+@tried(30)
 @given(st.sampled_from(STARTER_STOCKS), st.sampled_from(list(Cut)), st.integers(1, 4), st.floats(0, 500))
 def test_outcomes_fill_the_whole_height_in_order(stock, cut: Cut, passes: int, metres: float) -> None:  # type: ignore[no-untyped-def]
     belief = first_belief(stock, cut, metres=metres)

@@ -13,7 +13,6 @@ from vamper.core.art.outline import outline_at, trace
 from vamper.core.art.picture import Conversion
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.findings import BadInput
-from vamper.demo.workshop import ART
 from vamper.formats.art_in.art_file import page_count, read_art, read_sketch
 
 SIZE = SizeSpec(width_mm=20)
@@ -116,8 +115,3 @@ def test_palettes_keep_their_transparency() -> None:
 def test_fonts_that_are_not_shipped_are_told(style: str, fonts: tuple[str, ...]) -> None:
     svg = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 40"><text x="5" y="30" {style}>Ada</text></svg>'
     assert read_art(svg.encode(), "a.svg", SIZE).other_fonts == fonts
-
-
-def test_all_demo_art_reads() -> None:
-    for name, draw in ART.items():
-        assert read_art(draw(), name, SizeSpec(longest_mm=20)).rgba.ndim == 3

@@ -1,10 +1,11 @@
 """Computed things packed and unpacked: the same to the bit, and nothing else is taken for them."""
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 
 from tests.core.test_edge import drawings
 from tests.scenes import DISC, item, scene
+from tests.tried import tried
 from vamper.core.art.inspect import ArtFacts, look_over
 from vamper.core.art.outline import Outline, outline_at, trace
 from vamper.core.edge.edge import Edge, derive_edge
@@ -15,7 +16,7 @@ from vamper.formats.packed import packed, unpacked
 
 
 @given(drawings())
-@settings(max_examples=25, deadline=None)
+@tried(25)
 def test_outlines_and_edges_come_back_to_the_bit(outline: Outline) -> None:
     spec = EdgeSpec(rings=(RingSpec(1.0), RingSpec(2.0)), keep_holes=((0.5, 0.5),))
     edge = derive_edge(outline, spec, 1.0)

@@ -5,10 +5,11 @@ from datetime import timedelta
 from pathlib import Path
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
 
 from tests.conftest import disc_alpha, picture_of
+from tests.tried import tried
 from vamper.core.ledger.facts import facts_of
 from vamper.core.ledger.recipe import RecipeKind
 from vamper.core.ledger.run import CameOut, LaterKind, Run, Spoilt, SpoiltPiece, Took, symptoms_of
@@ -62,7 +63,7 @@ def torn(count: int, what: Spoilt = Spoilt.TORN) -> tuple[SpoiltPiece, ...]:
     st.lists(st.tuples(st.integers(0, 8), st.sampled_from(list(Spoilt))), max_size=9),
     st.sampled_from([CameOut.GOOD, CameOut.NOT_RUN]),
 )
-@settings(max_examples=12, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@tried(12, suppress_health_check=[HealthCheck.function_scoped_fixture])
 def test_logging_never_changes_the_job_or_its_layout(
     workshop: Workshop, job: int, spoilt: list[tuple[int, Spoilt]], other: CameOut
 ) -> None:

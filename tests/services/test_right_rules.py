@@ -133,10 +133,10 @@ def test_the_tip_looks_out_as_far_as_the_cut_is_deep(workshop: Workshop, stock: 
 )
 def test_the_largest_that_fits_fits_and_hardly_anything_larger_does(workshop: Workshop, kind: str, side: str) -> None:
     job = workshop.jobs.create("Tall")
-    tall = b'<svg xmlns="http://www.w3.org/2000/svg" width="30mm" height="90mm"><rect width="40" height="330"/></svg>'
+    tall = b'<svg xmlns="http://www.w3.org/2000/svg" width="4mm" height="90mm"><rect width="12" height="330"/></svg>'
     art = workshop.arts.take_in("tall.svg", tall)
     workshop.jobs.add_item(job, art.digest, "tall", 60, {"kind": kind, "distance_mm": 4})
-    wanted = {"width_mm": 60, "height_mm": 400, "longest_mm": 400}[side]
+    wanted = {"width_mm": 14, "height_mm": 385, "longest_mm": 385}[side]
     workshop.jobs.change_items(job, "size", (1,), {side: wanted})
 
     def too_big() -> list[tuple[float, dict[str, object]]]:
