@@ -2,7 +2,8 @@
 
 A fault is made on the source of a module: a comparison the other way, a sum for a difference, a constant off by a
 third, an `and` for an `or`, a condition turned round, a smaller for a larger. Docstrings, sentences and the names of
-things are left alone. The faults of a module are the same in every run.
+things are left alone, and so is what no rule is in: the place of a kind in a list, and where the parts of a drawing
+lie. The faults of a module are the same in every run.
 """
 
 import ast
@@ -31,6 +32,8 @@ _WORKED: dict[type[ast.operator], type[ast.operator]] = {
     ast.Mult: ast.Div,
     ast.Div: ast.Mult,
 }
+# What a function that only draws says it gives back.
+_DRAWN = ("Drawing", "list[Stroke]")
 _CALLED = {"min": "max", "max": "min", "any": "all", "all": "any"}
 
 
@@ -68,7 +71,14 @@ class _Making(ast.NodeTransformer):
         node.body = [self.visit(one) for one in node.body]
         return node
 
+    def visit_keyword(self, node: ast.keyword) -> ast.AST:
+        if node.arg != "place":
+            node.value = self.visit(node.value)
+        return node
+
     def visit_FunctionDef(self, node: ast.FunctionDef) -> ast.AST:
+        if node.returns is not None and ast.unparse(node.returns) in _DRAWN:
+            return node
         node.body = [self.visit(one) for one in node.body]
         node.args.defaults = [self.visit(one) for one in node.args.defaults]
         return node

@@ -3,9 +3,11 @@
 `reached()` runs core's tests, and those of formats and services that hold its rules against files and whole jobs, once.
 It keeps for each line of core the tests that came by it, quickest first. A fault is then tried against these alone: no
 other test could notice it. What a module says once, when it is imported (a table, a limit), no test is seen to come
-by; such a line has the tests of its whole module.
+by; such a line has the tests of its whole module. What one run told is kept for the same sources.
 """
 
+import hashlib
+import shutil
 import subprocess
 import sys
 import tempfile
@@ -25,6 +27,7 @@ TESTS = (
     "tests/services/test_evening.py",
     "tests/services/test_sheets.py",
 )
+_KEPT = ROOT / ".faults"
 # More failing tests than that, of all: something is wrong with the program, not with a clock.
 _MOST_FAILED = 0.01
 
@@ -63,22 +66,34 @@ def _node(context: str) -> str:
 
 
 def reached() -> Reached:
-    """Runs the tests once under coverage. Raises RuntimeError where they do not pass as they are."""
-    with tempfile.TemporaryDirectory() as folder:
-        kept, report = Path(folder) / "coverage", Path(folder) / "tests.xml"
-        config = Path(folder) / "coveragerc"
-        config.write_text(f"[run]\ndata_file = {kept}\n")
-        command = [sys.executable, "-m", "pytest", "-n", "2", "--dist", "loadfile", "-q", f"--junitxml={report}",
-                   "--cov=vamper.core", "--cov-context=test", f"--cov-config={config}", "--cov-report="]  # fmt: skip
-        done = subprocess.run([*command, *TESTS], cwd=ROOT, capture_output=True, text=True, check=False)
-        seconds = _seconds(report)
-        if done.returncode and not (seconds and _failed(report) <= _MOST_FAILED * len(seconds)):
-            raise RuntimeError(f"the tests fail without any fault:\n{done.stdout[-2000:]}")
-        data = CoverageData(str(kept))
-        data.read()
-        known = Reached(data, seconds)
+    """What the tests come by, from a run of them or the one before. Raises RuntimeError where they do not pass."""
+    kept = _KEPT / _digest()
+    if not kept.exists():
+        shutil.rmtree(_KEPT, ignore_errors=True)
+        with tempfile.TemporaryDirectory() as folder:
+            _run_under_coverage(Path(folder))
+            shutil.copytree(folder, kept)
+    data = CoverageData(str(kept / "coverage"))
+    data.read()
+    known = Reached(data, _seconds(kept / "tests.xml"))
     _check_names(known.all_tests())
     return known
+
+
+def _digest() -> str:
+    files = sorted(file for folder in ("vamper", "tests") for file in (ROOT / folder).rglob("*.py"))
+    return hashlib.sha256(b"".join(file.read_bytes() for file in files)).hexdigest()[:16]
+
+
+def _run_under_coverage(folder: Path) -> None:
+    report, config = folder / "tests.xml", folder / "coveragerc"
+    config.write_text(f"[run]\ndata_file = {folder / 'coverage'}\n")
+    command = [sys.executable, "-m", "pytest", "-n", "3", "--dist", "loadfile", "-q", f"--junitxml={report}",
+               "--cov=vamper.core", "--cov-context=test", f"--cov-config={config}", "--cov-report="]  # fmt: skip
+    done = subprocess.run([*command, *TESTS], cwd=ROOT, capture_output=True, text=True, check=False)
+    seconds = _seconds(report)
+    if done.returncode and not (seconds and _failed(report) <= _MOST_FAILED * len(seconds)):
+        raise RuntimeError(f"the tests fail without any fault:\n{done.stdout[-2000:]}")
 
 
 def _check_names(names: list[str]) -> None:
