@@ -45,14 +45,21 @@ def nester() -> ProcessNester:
 
 @pytest.fixture
 def workshop(tmp_path: Path, nester: ProcessNester) -> Iterator[Workshop]:
-    opened = Workshop(tmp_path / "workshop.db", nester, search_seconds=3)
+    opened = Workshop(tmp_path / "workshop.db", nester, search_seconds=2)
     yield opened
     opened.close()
 
 
-# What takes longest is begun first, so that no worker is left alone at the end; one worker begins with what needs no
-# demo workshop, since the other draws it.
-_LONGEST = ("tests/test_cli.py", "tests/screens/", "tests/core/test_twin.py", "tests/services/test_right_rules.py")
+# What takes longest is begun first, so that no worker is left alone at the end; while one draws the demo workshop, the
+# others begin with what needs none.
+_LONGEST = (
+    "tests/test_cli.py",
+    "tests/screens/test_screens.py",
+    "tests/core/test_twin.py",
+    "tests/core/test_compare.py",
+    "tests/services/test_right_rules.py",
+    "tests/screens/",
+)
 
 
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:

@@ -162,10 +162,13 @@ def test_packing_gets_better_by_itself_and_can_be_stopped(screen: Screen) -> Non
     job = httpx.post(f"{screen.base}/api/jobs/4/copy").json()["id"]
     change = {"label": "one sheet", "changes": {"packing.max_sheets": 1}}
     numbers = {"label": "many", "changes": {"quantity": 9}, "numbers": [1, 2, 4, 5]}
+    screen.open(f"/jobs/{job}/sheet")
+    screen.wait(lambda: screen.pieces() > 0, "the layout as it was")
+    # The page is there before the search begins, which lasts seconds only.
     for body in (change, numbers):
         assert httpx.post(f"{screen.base}/api/jobs/{job}/changes", json=body).status_code == 200
-    screen.open(f"/jobs/{job}/sheet")
-    first = screen.wait(screen.pieces, "a first layout")
+    screen.says("Not placed")
+    first = screen.pieces()
     screen.wait(lambda: screen.pieces() > first, "a better layout, told by the server")
     screen.driver.find_element(By.TAG_NAME, "body").send_keys("s")
     screen.says("the best so far is kept")
