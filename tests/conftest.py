@@ -50,15 +50,15 @@ def workshop(tmp_path: Path, nester: ProcessNester) -> Iterator[Workshop]:
     opened.close()
 
 
-# What takes longest is begun first, so that no worker is left alone at the end; while one draws the demo workshop, the
-# others begin with what needs none.
+# What takes longest is begun first, so that no worker is left alone at the end. All screens are looked at by one
+# worker: each that looks at some has a demo workshop drawn, a server and a browser started for it.
+_SCREENS = "tests/screens/"
 _LONGEST = (
+    _SCREENS,
     "tests/test_cli.py",
-    "tests/screens/test_screens.py",
     "tests/core/test_twin.py",
     "tests/core/test_compare.py",
     "tests/services/test_right_rules.py",
-    "tests/screens/",
 )
 
 
@@ -68,3 +68,6 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
         return next((number for number, part in enumerate(_LONGEST) if part in path), len(_LONGEST))
 
     items.sort(key=place)
+    for item in items:
+        path = item.path.relative_to(item.config.rootpath).as_posix()
+        item.add_marker(pytest.mark.xdist_group(_SCREENS if path.startswith(_SCREENS) else path))

@@ -276,14 +276,19 @@ EDGES: list[dict[str, object]] = [
 ]
 
 
-@pytest.mark.parametrize("stock", ["satin-vinyl", "plain-vinyl"])
-def test_every_fix_that_is_offered_is_accepted(workshop: Workshop, stock: str) -> None:
+def test_every_fix_that_is_offered_is_accepted(workshop: Workshop) -> None:
     job = workshop.jobs.create("Everything")
     for name in ("seabird-on-white.jpg", "reach-lettering.svg", "harbour-set.png", "paddles-small.png"):
         art = workshop.arts.take_in(name, ART[name]())
         workshop.jobs.add_item(job, art.digest, name, 300 if name == "paddles-small.png" else 40, {})
     numbers = tuple(item.number for item in workshop.jobs.get(job).document.items)
-    workshop.jobs.change(job, "stock", {"stock": stock})
+    for stock in ("satin-vinyl", "plain-vinyl"):
+        workshop.jobs.change(job, "stock", {"stock": stock})
+        assert _fixes_accepted(workshop, job, numbers) >= 20
+
+
+def _fixes_accepted(workshop: Workshop, job: int, numbers: tuple[int, ...]) -> int:
+    """How many fixes are offered over all edges; each must be one that the document takes."""
     tried = 0
     for edge in EDGES:
         start = {"kind": "follow", "rings": [], **edge}
@@ -300,7 +305,7 @@ def test_every_fix_that_is_offered_is_accepted(workshop: Workshop, stock: str) -
         for kind in KINDS:
             changed = document.items_changed(numbers, {"edge.kind": kind.key})
             assert all(item.edge.kind == kind.key for item in changed.items)
-    assert tried >= 20
+    return tried
 
 
 def test_a_cutter_keeps_what_its_window_does_not_show(workshop: Workshop) -> None:
