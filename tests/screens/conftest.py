@@ -10,7 +10,7 @@ from contextlib import contextmanager
 from pathlib import Path
 
 import pytest
-from selenium.common.exceptions import StaleElementReferenceException
+from selenium.common.exceptions import StaleElementReferenceException, TimeoutException
 from selenium.webdriver.chrome.webdriver import WebDriver
 from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
@@ -70,12 +70,16 @@ class Screen:
     def open(self, path: str) -> None:
         self.driver.get(self.base + path)
 
-    def wait(self, condition, what: str, seconds: float = 90):  # type: ignore[no-untyped-def]
+    def wait(self, condition, what: str, seconds: float = 20):  # type: ignore[no-untyped-def]
         # An element that was drawn anew between finding and asking is found again.
         waiting = WebDriverWait(self.driver, seconds, 0.05, ignored_exceptions=(StaleElementReferenceException,))
-        return waiting.until(lambda _: condition(), f"waited for {what}")
+        try:
+            return waiting.until(lambda _: condition(), f"waited for {what}")
+        except TimeoutException:
+            shown = f"{self.driver.current_url} shows:\n{self.text()}\nand complains:\n{self.errors()}"
+            raise AssertionError(f"waited {seconds:g} s for {what}; {shown}") from None
 
-    def find(self, selector: str, seconds: float = 90) -> WebElement:
+    def find(self, selector: str, seconds: float = 20) -> WebElement:
         def first() -> WebElement | None:
             found = self.driver.find_elements(By.CSS_SELECTOR, selector)
             return found[0] if found else None
@@ -101,7 +105,7 @@ class Screen:
         # What the driver itself calls the text of an element takes it half a second where many pieces are drawn.
         return str(self.driver.execute_script("return document.body.innerText"))
 
-    def says(self, words: str, seconds: float = 90) -> None:
+    def says(self, words: str, seconds: float = 20) -> None:
         self.wait(lambda: words in self.text(), f"the words {words!r}", seconds)
 
     def press(self, keys: str) -> None:

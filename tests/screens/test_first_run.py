@@ -91,6 +91,36 @@ def test_a_picture_is_pasted_into_a_job(screen: Screen) -> None:
     assert screen.errors() == []
 
 
+# The first reading of a job is answered late, by what the job was before; no event tells of what came since.
+LATE = """
+window.EventSource = class extends EventTarget { close() {} };
+const asking = window.fetch;
+let late = true;
+window.fetch = async (...asked) => {
+  const answer = await asking(...asked);
+  const path = new URL(asked[0].url ?? asked[0], location.href).pathname;
+  if (late && /^.api.jobs.\\d+$/.test(path)) {
+    late = false;
+    await new Promise((go) => setTimeout(go, 2500));
+  }
+  return answer;
+};
+"""
+
+
+def test_what_comes_in_while_a_job_is_first_read_is_shown(screen: Screen, tmp_path: Path) -> None:
+    picture = tmp_path / "shackle.png"
+    picture.write_bytes(disc_png())
+    script = screen.driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": LATE})
+    try:
+        screen.open("/")
+        screen.find('input[type="file"]').send_keys(str(picture))
+        screen.wait(lambda: "/art" in screen.driver.current_url, "the new job")
+        screen.says("1 piece of 1 design")
+    finally:
+        screen.driver.execute_cdp_cmd("Page.removeScriptToEvaluateOnNewDocument", script)
+
+
 def test_the_example_opens_with_one_press(screen: Screen) -> None:
     # Only a workshop without jobs offers it.
     def removing() -> list[WebElement]:

@@ -2,6 +2,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef } from 'react';
 
+import { readAgain } from './again';
 import { ask, client, type Schemas, Unsaved } from './client';
 import { useNotices } from './notices';
 
@@ -47,7 +48,7 @@ export function useChange(jobId: number) {
               }),
             );
             hold(false);
-            await queries.invalidateQueries({ queryKey: ['job', jobId] });
+            await readAgain(queries, ['job', jobId]);
           }
         } catch (error) {
           tell((error as Error).message);
@@ -59,7 +60,7 @@ export function useChange(jobId: number) {
             await new Promise((settle) => setTimeout(settle, AGAIN_MS));
             return;
           }
-          await queries.invalidateQueries({ queryKey: ['job', jobId] });
+          await readAgain(queries, ['job', jobId]);
         } finally {
           busy.current = false;
           if (waiting.current.size) void drain();

@@ -1,6 +1,7 @@
 /** One way to change what the server holds: do it, read again what it touched, and say it in a sentence where it failed. */
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 
+import { readAgain } from './again';
 import { useNotices } from './notices';
 
 type Keys = readonly (readonly unknown[])[];
@@ -23,8 +24,8 @@ export function useDoing<Asked = void, Answer = unknown>(
     ...(more.key ? { mutationKey: more.key } : {}),
     ...(more.scope ? { scope: { id: more.scope } } : {}),
     onSuccess: async (answer) => {
-      if (touched === null) await queries.invalidateQueries();
-      else await Promise.all(touched.map((queryKey) => queries.invalidateQueries({ queryKey })));
+      if (touched === null) await readAgain(queries);
+      else await Promise.all(touched.map((queryKey) => readAgain(queries, queryKey)));
       more.done?.(answer);
     },
     onError: (error) => {

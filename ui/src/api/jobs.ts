@@ -2,6 +2,7 @@
 import { useIsMutating, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
 
+import { readAgain } from './again';
 import { ask, client } from './client';
 import { useDoing } from './doing';
 import { useNotices } from './notices';
@@ -65,7 +66,7 @@ export function useBeginPacking(view: View) {
   useEffect(() => {
     if (waiting === null || pieces === 0) return;
     ask(client.POST('/api/jobs/{job_id}/pack/begin', { params: { path: { job_id } } }))
-      .then(() => queries.invalidateQueries({ queryKey: ['job', job_id] }))
+      .then(() => readAgain(queries, ['job', job_id]))
       .catch((error: Error) => tell(error.message));
   }, [job_id, waiting, pieces, queries, tell]);
 }
@@ -95,7 +96,7 @@ export function usePackingEvents(jobId: number) {
       reading = true;
       while (moved) {
         moved = false;
-        await queries.invalidateQueries({ queryKey: ['job', jobId] });
+        await readAgain(queries, ['job', jobId]);
       }
       reading = false;
     };

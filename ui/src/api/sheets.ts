@@ -1,6 +1,7 @@
 /** What is asked of a job's sheets: counts, layouts side by side, scaling, fillers, backs, colours. */
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
 
+import { readAgain } from './again';
 import { ask, client, type Schemas } from './client';
 import { useDoing } from './doing';
 import { type Placement, placementsOf } from './view';
@@ -114,7 +115,7 @@ export function useScaling(jobId: number, open: boolean) {
     enabled: open,
     queryFn: async () => {
       const told = await ask(client.GET('/api/jobs/{job_id}/scale-to-fill', at(jobId)));
-      if (told?.state === 'done') await queries.invalidateQueries({ queryKey: ['job', jobId] });
+      if (told?.state === 'done') await readAgain(queries, ['job', jobId]);
       return told ?? null;
     },
     refetchInterval: (query) => (query.state.data?.state === 'working' ? 500 : false),

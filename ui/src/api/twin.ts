@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 
+import { readAgain } from './again';
 import { ask, client, type Schemas } from './client';
 import { useDoing } from './doing';
 
@@ -26,7 +27,7 @@ export function useDryRun(jobId: number) {
   const running = query.data?.running ?? false;
   const was = useRef(false);
   useEffect(() => {
-    if (was.current && !running) void queries.invalidateQueries({ queryKey: ['job', jobId], exact: true });
+    if (was.current && !running) void readAgain(queries, ['job', jobId], true);
     was.current = running;
   }, [running, queries, jobId]);
   return query;

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useLocation } from 'wouter';
 
+import { readAgain } from '../api/again';
 import { ask, client } from '../api/client';
 import { useNotices } from '../api/notices';
 import { useCutters, usePrinters, usePutUsual, useUsual } from '../api/shop';
@@ -18,7 +19,7 @@ export function FirstRun({ pick }: { pick: () => void }) {
   const example = useMutation({
     mutationFn: () => ask(client.POST('/api/example')),
     onSuccess: (job) => {
-      void queries.invalidateQueries({ queryKey: ['jobs'] });
+      void readAgain(queries, ['jobs']);
       go(`/jobs/${job.id}/sheet`);
     },
     onError: (error) => tell(error.message),

@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useRef } from 'react';
 import { Link, useLocation } from 'wouter';
 
+import { readAgain } from '../api/again';
 import { ask, artUrl, client, type Schemas } from '../api/client';
 import { useDoing } from '../api/doing';
 import { useCost } from '../api/ledger';
@@ -20,7 +21,7 @@ export function JobCard({ job }: { job: Schemas['JobSummaryOut'] }) {
   const [, go] = useLocation();
   const tell = useNotices((state) => state.tell);
   const glance = useGlance(job).data ?? null;
-  const again = () => queries.invalidateQueries({ queryKey: ['jobs'] });
+  const again = () => readAgain(queries, ['jobs']);
   const path = { params: { path: { job_id: job.id } } };
   const putBack = useMutation({
     mutationFn: () => ask(client.POST('/api/jobs/{job_id}/put-back', path)),

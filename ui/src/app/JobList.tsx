@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useLocation } from 'wouter';
 
+import { readAgain } from '../api/again';
 import { ask, client, type Schemas } from '../api/client';
 import { useJobs } from '../api/jobs';
 import { useNotices } from '../api/notices';
@@ -48,8 +49,7 @@ export function JobList() {
       job: await ask(client.POST('/api/jobs', { body: {} })),
     }),
     onSuccess: ({ job, files }) => {
-      if (files.length > 0)
-        addUploads(job.id, files, () => void queries.invalidateQueries({ queryKey: ['job', job.id] }));
+      if (files.length > 0) addUploads(job.id, files, () => void readAgain(queries, ['job', job.id]));
       go(`/jobs/${job.id}/art`);
     },
     onError: (error) => tell(error.message),

@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Suspense, useEffect, useRef, useState } from 'react';
 import { Link, useLocation } from 'wouter';
 
+import { readAgain } from '../api/again';
 import type { StationKey } from '../api/client';
 import { useView, type View } from '../api/view';
 import { type Changer, useChange } from '../api/changes';
@@ -70,8 +71,7 @@ function OpenJob({ view, station, change, saving }: Props) {
   const showItem = useLook((state) => state.showItem);
   useEffect(() => showItem(null), [jobId, showItem]);
 
-  const add = (files: File[]) =>
-    addUploads(jobId, files, () => void queries.invalidateQueries({ queryKey: ['job', jobId] }));
+  const add = (files: File[]) => addUploads(jobId, files, () => void readAgain(queries, ['job', jobId]));
   const order = view.stations.map((one) => one.station);
   const step = (by: number) => {
     const next = order[order.indexOf(station) + by];

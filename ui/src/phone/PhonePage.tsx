@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'wouter';
 
+import { readAgain } from '../api/again';
 import { ask, client } from '../api/client';
 import { useJobs } from '../api/jobs';
 import { type Upload, useUploads } from '../api/uploads';
@@ -25,7 +26,7 @@ export function PhonePage() {
   const send = useMutation({
     mutationFn: async (files: File[]) => {
       const job = to === NEW ? (await ask(client.POST('/api/jobs', { body: {} }))).id : Number(to);
-      add(job, files, () => void queries.invalidateQueries({ queryKey: ['jobs'] }));
+      add(job, files, () => void readAgain(queries, ['jobs']));
       return job;
     },
     onSuccess: (job) => setTo(String(job)),
