@@ -68,6 +68,8 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
         return next((number for number, part in enumerate(_LONGEST) if part in path), len(_LONGEST))
 
     items.sort(key=place)
-    for item in items:
-        path = item.path.relative_to(item.config.rootpath).as_posix()
-        item.add_marker(pytest.mark.xdist_group(_SCREENS if path.startswith(_SCREENS) else path))
+
+
+def pytest_itemcollected(item: pytest.Item) -> None:
+    path = item.path.relative_to(item.config.rootpath).as_posix()
+    item.add_marker(pytest.mark.xdist_group(_SCREENS if path.startswith(_SCREENS) else path))
