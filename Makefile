@@ -21,7 +21,7 @@ test: $(SETUP) .venv/.installed-dev $(UI) ## lint, types, contracts, all tests
 	.venv/bin/mypy vamper
 	.venv/bin/lint-imports --no-cache | tail -8
 	cd ui && npm run --silent check
-	$(PY) -m pytest -n 3 --dist loadgroup --no-loadscope-reorder
+	$(PY) -m pytest -n 3 --dist loadfile --no-loadscope-reorder
 
 bench: $(SETUP) .venv/.installed-dev .venv/.installed-bench ## exactness and speed, as a table; no pass or fail
 	$(PY) -m tests.bench.run

@@ -3,6 +3,7 @@
 import io
 from collections.abc import Iterator
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 import pytest
@@ -70,6 +71,14 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     items.sort(key=place)
 
 
-def pytest_itemcollected(item: pytest.Item) -> None:
-    path = item.path.relative_to(item.config.rootpath).as_posix()
-    item.add_marker(pytest.mark.xdist_group(_SCREENS if path.startswith(_SCREENS) else path))
+@pytest.hookimpl(optionalhook=True)
+def pytest_xdist_make_scheduler(config: pytest.Config, log: Any) -> Any:
+    from xdist.scheduler import LoadFileScheduling
+
+    class ByFile(LoadFileScheduling):
+        """A file is done by one worker, and so are all screens."""
+
+        def _split_scope(self, nodeid: str) -> str:
+            return _SCREENS if nodeid.startswith(_SCREENS) else str(super()._split_scope(nodeid))
+
+    return ByFile(config, log)
