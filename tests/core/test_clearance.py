@@ -137,3 +137,15 @@ def test_exchanged_pieces_have_each_others_middles() -> None:
     assert box_of(one, PIECES).middle == pytest.approx(box_of(second, PIECES).middle)
     assert box_of(other, PIECES).middle == pytest.approx(box_of(first, PIECES).middle)
     assert shapely.area(one.of(SQUARE.edge)) == pytest.approx(400)
+
+
+def test_without_a_gap_pieces_touch_but_do_not_overlap() -> None:
+    clearance = Clearance(LIVE, 0, [Placement(0, 50, 50, 0)], PIECES)
+    assert clearance.allows(SQUARE, hand(SQUARE, 70, 50).shape)
+    assert not clearance.allows(SQUARE, hand(SQUARE, 69.5, 50).shape)
+
+
+def test_neighbours_far_away_are_not_told_of() -> None:
+    clearance = Clearance(LIVE, 2, [Placement(0, 50, 50, 0)], PIECES)
+    assert [one.other for one in clearance.distances(SQUARE, hand(SQUARE, 84, 50).shape)] == [0]
+    assert clearance.distances(SQUARE, hand(SQUARE, 87, 50).shape) == []

@@ -2,18 +2,19 @@
 
 import itertools
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
 import shapely
 from hypothesis import given
 from hypothesis import strategies as st
-from shapely.geometry import MultiPolygon, Point, Polygon, box
+from shapely.geometry import LineString, MultiPolygon, Point, Polygon, box
 
 from tests.scenes import item, scene
 from vamper.core.art.outline import Outline
 from vamper.core.cutting.depth import bands_of, depth_um, force_for
-from vamper.core.cutting.inspect import cut_findings
+from vamper.core.cutting.inspect import cut_findings, detail_findings
 from vamper.core.cutting.plan import plan_cut
 from vamper.core.cutting.setting import Detail, Known, loop_speed_mm_s, propose
 from vamper.core.edge.bends import tight_places, tightest_mm
@@ -177,6 +178,20 @@ def test_tight_bends_are_found_where_they_are() -> None:
     assert np.hypot(*(place.mean(axis=0) - (30, 30))) < 0.6
     assert tight_places(points, 0.1) == []
     assert len(tight_places(points, 4.5)) == 4
+
+
+@pytest.mark.parametrize(("radius", "tight_for"), [(0.8, set()), (0.6, {Blade.GENERAL}), (0.25, set(Blade))])
+def test_each_blade_goes_round_bends_of_its_own(radius: float, tight_for: set[Blade]) -> None:
+    plan = scene(item(1)).plan()
+    rounded = LineString([(0, 0), (30, 0)]).buffer(radius, quad_segs=48)
+    edge, spec = replace(plan.items[0].edge, shape=as_multi([rounded])), plan.items[0].spec
+    stock = plan.job.stock
+    told = {
+        blade
+        for blade in Blade
+        if detail_findings(edge, spec, replace(plan.settings[Cut.KISS], blade=blade), stock, spec.number)
+    }
+    assert told == tight_for
 
 
 def test_the_setting_follows_what_was_seen() -> None:

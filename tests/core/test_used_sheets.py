@@ -12,6 +12,7 @@ from tests.tried import tried
 from vamper.core.ledger.blank_parts import gone_parts
 from vamper.core.ledger.rest import FEED_ERROR_MM, rest_of
 from vamper.core.sheet.live_area import live_area, spent_bound
+from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.paper import Paper
@@ -76,6 +77,19 @@ def test_pieces_go_round_what_is_gone_on_the_first_sheet_only() -> None:
     first = shapely.union_all(again.sheets[0].edges)
     assert again.layout.pieces == 12
     assert first.distance(gone) >= FEED_ERROR_MM - 0.05
+
+
+def test_what_bleeds_is_gone_as_far_as_its_colour_goes() -> None:
+    plan = scene(item(quantity=2, edge=EdgeSpec("bare", 0.0))).plan()
+    bleed = plan.items[0].bleed.width_mm
+    gone = shapely.union_all([Polygon(one) for one in rest_of(plan, 0).gone_rings])
+    assert bleed > 0.3
+    for edge in plan.sheets[0].edges:
+        assert edge.buffer(bleed).difference(gone.buffer(0.25)).area == 0
+    # Nothing is gone that was not used: the pieces with their bleed, and the marks.
+    used = sum(edge.buffer(bleed).area for edge in plan.sheets[0].edges)
+    used += sum(mark.shape.area for mark in plan.setup.marks)
+    assert gone.area < 1.05 * used
 
 
 def test_a_sheet_full_of_small_pieces_is_a_few_shapes() -> None:
