@@ -68,6 +68,11 @@ def settled(screen: Screen, before: dict[str, str]) -> dict[str, str]:
     return where(screen)
 
 
+def step(screen: Screen, job: int) -> object:
+    """What the server has of the job; each step changes it."""
+    return httpx.get(f"{screen.base}/api/jobs/{job}").json()["job"]
+
+
 def is_sound(screen: Screen, job: int) -> bool:
     codes = {finding["code"] for finding in httpx.get(f"{screen.base}/api/jobs/{job}").json()["findings"]}
     return not codes & {"sheet.gap", "sheet.overlap", "sheet.outside"}
@@ -105,8 +110,10 @@ def test_drag_collide_slide_undo_reload(screen: Screen, job: int) -> None:
         undo = screen.button("Undo")
         if not undo.is_enabled() or where(screen) == start:
             break
+        before = step(screen, job)
         undo.click()
-        screen.wait(lambda: "saved" in screen.text(), "the step back")
+        # "saved" alone stands there until the press has come through.
+        screen.wait(lambda n=before: step(screen, job) != n and "saved" in screen.text(), "the step back")
     screen.wait(lambda: where(screen) in (start, after_first), "everything as it was")
 
 
