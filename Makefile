@@ -1,5 +1,5 @@
 # One command each; everything they need is set up on the way.
-.PHONY: demo test dev bench faults shots samples setup ui client lock check-tools schema
+.PHONY: demo test check-python check-ui dev bench faults shots samples setup ui client lock check-tools schema
 PY := .venv/bin/python
 SETUP := .venv/.installed
 # Compiled modules are kept, so that nothing that is started compiles all of them again.
@@ -16,12 +16,17 @@ dev: $(SETUP) ui/node_modules/.installed ## server and front end, both reloading
 
 test: $(SETUP) .venv/.installed-dev $(UI) ## lint, types, contracts, all tests
 	@$(PY) tests/screens/browser.py
+	@$(MAKE) --no-print-directory -j2 check-python check-ui
+	$(PY) -m pytest -n 3 --dist loadfile --no-loadscope-reorder
+
+check-python: .venv/.installed-dev
 	.venv/bin/ruff format --check --quiet .
 	.venv/bin/ruff check --quiet .
 	.venv/bin/mypy vamper
 	.venv/bin/lint-imports --no-cache | tail -8
+
+check-ui: ui/node_modules/.installed
 	cd ui && npm run --silent check
-	$(PY) -m pytest -n 3 --dist loadfile --no-loadscope-reorder
 
 bench: $(SETUP) .venv/.installed-dev .venv/.installed-bench ## exactness and speed, as a table; no pass or fail
 	$(PY) -m tests.bench.run
