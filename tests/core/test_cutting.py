@@ -194,6 +194,20 @@ def test_each_blade_goes_round_bends_of_its_own(radius: float, tight_for: set[Bl
     assert told == tight_for
 
 
+def test_one_tight_bend_is_spoken_of_as_one() -> None:
+    plan = scene(item(1)).plan()
+    spec, stock = plan.items[0].spec, plan.job.stock
+    both = LineString([(0, 0), (30, 0)]).buffer(0.6, quad_segs=48)
+    one = both.union(box(15, -10, 35, 10))
+    titles = [
+        detail_findings(replace(plan.items[0].edge, shape=as_multi([shape])), spec, plan.settings[Cut.KISS], stock, 1)[
+            0
+        ].title
+        for shape in (one, both)
+    ]
+    assert titles == ["A bend too tight for this blade", "2 bends too tight for this blade"]
+
+
 def test_the_setting_follows_what_was_seen() -> None:
     vinyl = STOCK_BY_KEY["satin-vinyl"]
     starter = propose(vinyl, Cut.KISS, CUTTER)

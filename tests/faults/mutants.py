@@ -32,6 +32,8 @@ _WORKED: dict[type[ast.operator], type[ast.operator]] = {
     ast.Mult: ast.Div,
     ast.Div: ast.Mult,
 }
+# Where a kind is listed, and what guards against mistakes of ours.
+_NO_RULES = ("place", "strict")
 # What a function that only draws says it gives back.
 _DRAWN = ("Drawing", "list[Stroke]")
 _CALLED = {"min": "max", "max": "min", "any": "all", "all": "any"}
@@ -72,7 +74,17 @@ class _Making(ast.NodeTransformer):
         return node
 
     def visit_keyword(self, node: ast.keyword) -> ast.AST:
-        if node.arg != "place":
+        if node.arg not in _NO_RULES:
+            node.value = self.visit(node.value)
+        return node
+
+    def visit_Assign(self, node: ast.Assign) -> ast.AST:
+        kind = node.value
+        if ast.unparse(node.targets[0]) == "KIND" and isinstance(kind, ast.Call):
+            # A kind's second word is its place in the list.
+            kind.args = [one if n == 1 else self.visit(one) for n, one in enumerate(kind.args)]
+            kind.keywords = [self.visit(one) for one in kind.keywords]
+        else:
             node.value = self.visit(node.value)
         return node
 
@@ -128,7 +140,8 @@ class _Making(ast.NodeTransformer):
             if self._here(node, f"{node.value} → {not node.value}"):
                 return ast.copy_location(ast.Constant(not node.value), node)
         elif isinstance(node.value, int | float) and node.value not in (0, 1, 2, -1):
-            other = node.value * 4 / 3 if isinstance(node.value, float) else node.value + 1
+            # A thing more of a few, or a third more of many.
+            other = node.value * 4 / 3 if isinstance(node.value, float) else node.value + max(1, node.value // 3)
             if self._here(node, f"{node.value:g} → {other:g}"):
                 return ast.copy_location(ast.Constant(other), node)
         return node

@@ -3,7 +3,8 @@
 `reached()` runs core's tests, and those of formats and services that hold its rules against files and whole jobs, once.
 It keeps for each line of core the tests that came by it, quickest first. A fault is then tried against these alone: no
 other test could notice it. What a module says once, when it is imported (a table, a limit), no test is seen to come
-by; such a line has the tests of its whole module. What one run told is kept for the same sources.
+by; such a line has the tests of its whole module and of the files that import from it. What one run told is kept for
+the same sources.
 """
 
 import hashlib
@@ -51,7 +52,7 @@ class Reached:
         names = {_node(context) for context in lines.get(line, [])} & self._seconds.keys()
         if not names:
             everywhere = {_node(context) for contexts in lines.values() for context in contexts}
-            names = everywhere & self._seconds.keys()
+            names = (everywhere & self._seconds.keys()) | self._naming(file)
         chosen, spent = [], 0.0
         for name in sorted(names, key=lambda name: (self._seconds[name], name)):
             spent += self._seconds[name]
@@ -59,6 +60,13 @@ class Reached:
                 break
             chosen.append(name)
         return chosen
+
+    def _naming(self, file: str) -> set[str]:
+        """The tests in files that import from a module: of one that holds a table only, no line is come by."""
+        module = file.removesuffix(".py").replace("/", ".")
+        of_files = {name.partition("::")[0] for name in self._seconds}
+        naming = {one for one in of_files if f"from {module} import" in (ROOT / one).read_text()}
+        return {name for name in self._seconds if name.partition("::")[0] in naming}
 
 
 def _node(context: str) -> str:

@@ -196,3 +196,8 @@ def test_a_long_card_still_is_one_page() -> None:
     assert card_text(small)
     with pytest.raises(BadInput, match="nothing lies on a sheet"):
         bench_card(replace(plan, sheets=()))
+
+
+def test_several_copies_of_a_page_are_said() -> None:
+    assert "2 copies of each" in card_text(made(copies=2))
+    assert "copies of each" not in card_text(made(copies=1))
