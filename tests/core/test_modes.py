@@ -303,3 +303,19 @@ def test_what_still_goes_in_after_the_sharing_goes_in(nester: ProcessNester) -> 
     counts = Counter(p.item for p in layout.sheets[0])
     assert counts[0] >= 2
     assert counts[1] > counts[0] + 1
+
+
+def test_extra_copies_count_after_everything_wanted() -> None:
+    small, large = (Piece(n, MultiPolygon([box(0, 0, s, s)]), 2 - n) for n, s in enumerate((10, 20)))
+    problem = PackProblem((small, large), box(0, 0, 200, 200), PackingSpec())
+
+    def ranked(*items: int) -> tuple[object, ...]:
+        sheet = tuple(Placement(one, 25.0 * n, 10.0, 0.0) for n, one in enumerate(items))
+        return problem.rank(Layout((sheet,), (), False))
+
+    # Two small ones and one large are wanted; what is there besides is extra, by its area.
+    assert ranked(0, 0, 1)[4] == 0
+    assert ranked(0, 0, 1, 0)[4] == pytest.approx(100)
+    assert ranked(0, 0, 1, 1)[4] == pytest.approx(400)
+    assert ranked(0, 0, 0, 0)[:2] < ranked(0, 0, 1)[:2]
+    assert ranked(0, 0, 1) < ranked(0, 0, 1, 0) < ranked(0, 0, 1, 1)

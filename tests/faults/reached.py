@@ -62,11 +62,18 @@ class Reached:
         return chosen
 
     def _naming(self, file: str) -> set[str]:
-        """The tests in files that import from a module: of one that holds a table only, no line is come by."""
+        """The tests in files that import from a module, or from the package that it is a kind of.
+
+        Of a module that holds a table or a kind only, no line is come by.
+        """
         module = file.removesuffix(".py").replace("/", ".")
-        of_files = {name.partition("::")[0] for name in self._seconds}
-        naming = {one for one in of_files if f"from {module} import" in (ROOT / one).read_text()}
-        return {name for name in self._seconds if name.partition("::")[0] in naming}
+        sources = {one: (ROOT / one).read_text() for one in {name.partition("::")[0] for name in self._seconds}}
+        while module.count(".") > 1:
+            naming = {one for one, source in sources.items() if f"from {module}" in source}
+            if naming:
+                return {name for name in self._seconds if name.partition("::")[0] in naming}
+            module = module.rpartition(".")[0]
+        return set()
 
 
 def _node(context: str) -> str:
