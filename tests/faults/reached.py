@@ -12,6 +12,7 @@ import shutil
 import subprocess
 import sys
 import tempfile
+from collections import Counter
 from pathlib import Path
 from xml.etree import ElementTree
 
@@ -47,19 +48,29 @@ class Reached:
         return sorted({_node(context) for context in contexts} & self._seconds.keys())
 
     def tests(self, file: str, line: int, most: int, within_s: float) -> list[str]:
-        """Node names of the tests that come by a line, quickest first: `most` of them, in all `within_s` long."""
+        """Node names of the tests that come by a line: `most` of them, in all `within_s` long."""
         lines = self._lines.get(file, {})
         names = {_node(context) for context in lines.get(line, [])} & self._seconds.keys()
         if not names:
             everywhere = {_node(context) for contexts in lines.values() for context in contexts}
             names = (everywhere & self._seconds.keys()) | self._naming(file)
         chosen, spent = [], 0.0
-        for name in sorted(names, key=lambda name: (self._seconds[name], name)):
+        for name in self._in_turn(names):
             spent += self._seconds[name]
             if len(chosen) == most or (chosen and spent > within_s):
                 break
             chosen.append(name)
         return chosen
+
+    def _in_turn(self, names: set[str]) -> list[str]:
+        """The quickest test of every file, then the second of each, and so on: files look at different things."""
+        seen = Counter[str]()
+        turns = []
+        for name in sorted(names, key=lambda name: (self._seconds[name], name)):
+            file = name.partition("::")[0]
+            turns.append((seen[file], self._seconds[name], name))
+            seen[file] += 1
+        return [name for _, _, name in sorted(turns)]
 
     def _naming(self, file: str) -> set[str]:
         """The tests in files that import from a module, or from the package that it is a kind of.

@@ -70,7 +70,7 @@ class Screen:
     def open(self, path: str) -> None:
         self.driver.get(self.base + path)
 
-    def wait(self, condition, what: str, seconds: float = 60):  # type: ignore[no-untyped-def]
+    def wait(self, condition, what: str, seconds: float = 90):  # type: ignore[no-untyped-def]
         # An element that was drawn anew between finding and asking is found again.
         waiting = WebDriverWait(self.driver, seconds, 0.05, ignored_exceptions=(StaleElementReferenceException,))
         try:
@@ -79,7 +79,7 @@ class Screen:
             shown = f"{self.driver.current_url} shows:\n{self.text()}\nand complains:\n{self.errors()}"
             raise AssertionError(f"waited {seconds:g} s for {what}; {shown}") from None
 
-    def find(self, selector: str, seconds: float = 60) -> WebElement:
+    def find(self, selector: str, seconds: float = 90) -> WebElement:
         def first() -> WebElement | None:
             found = self.driver.find_elements(By.CSS_SELECTOR, selector)
             return found[0] if found else None
@@ -105,7 +105,7 @@ class Screen:
         # What the driver itself calls the text of an element takes it half a second where many pieces are drawn.
         return str(self.driver.execute_script("return document.body.innerText"))
 
-    def says(self, words: str, seconds: float = 60) -> None:
+    def says(self, words: str, seconds: float = 90) -> None:
         self.wait(lambda: words in self.text(), f"the words {words!r}", seconds)
 
     def press(self, keys: str) -> None:

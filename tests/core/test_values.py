@@ -1,0 +1,35 @@
+"""What is taken where nothing is said, and figures that others reckon with."""
+
+import math
+
+import pytest
+
+from vamper.core.values.finish import ClothSpec
+from vamper.core.values.mat import MatIn
+from vamper.core.values.miss import NINETEEN_OF_TWENTY
+from vamper.core.values.packing import PackingSpec
+from vamper.core.values.paper import Paper, named
+from vamper.core.values.printer import Margins, Printer
+
+
+def test_nineteen_of_twenty_is_that_quantile_of_a_rayleigh_distribution() -> None:
+    assert math.sqrt(-2 * math.log(0.05)) == pytest.approx(NINETEEN_OF_TWENTY, abs=5e-4)
+
+
+@pytest.mark.parametrize(
+    ("width", "height", "words"), [(215.9, 279.4, "letter"), (215.9, 355.6, "legal"), (148.0, 210.0, "A5")]
+)
+def test_papers_are_known_by_their_sizes(width: float, height: float, words: str) -> None:
+    found = named(Paper(width, height))
+    assert found is not None
+    assert found.words == words
+    assert named(Paper(width + 5, height)) is None
+
+
+def test_what_is_not_said_is_the_cautious_thing() -> None:
+    assert not PackingSpec().fill
+    assert not MatIn().lint
+    assert not MatIn().taped
+    assert ClothSpec().centre == 0.5
+    # A printer draws the sheet by its foot: it needs more room there.
+    assert Printer().margins_mm == Margins(top=3, right=3, bottom=5, left=3)
