@@ -1,7 +1,7 @@
 """Which tests reach a line of core: asked of one run of the tests under coverage.
 
 `reached()` runs core's tests, and those of formats and services that hold its rules against files and whole jobs, once.
-It keeps for each line of core the tests that came by it, quickest first. A fault is then tried against these alone: no
+It keeps for each line of core the tests that came by it. A fault is then tried against these alone: no
 other test could notice it. What a module says once, when it is imported (a table, a limit), no test is seen to come
 by; such a line has the tests of its whole module and of the files that import from it. What one run told is kept for
 the same sources.

@@ -1,9 +1,9 @@
 """`make faults`: puts deliberate faults into core's rules, one at a time, and counts how many the tests notice.
 
-Each module of rules gets a few faults; each is tried against the tests that come by its line, quickest first. What
-nobody noticed is listed, to be looked at: a few change nothing that anybody could see. Left out are what only makes
-pictures to look at and how the search for a layout goes about its time: other figures there are other tries, not wrong
-ones.
+Each module of rules gets a few faults; each is tried against the tests that come by its line, the quickest
+of every file first. What nobody noticed is listed, to be looked at: a few change nothing that anybody could see. Left
+out are what only makes pictures to look at and how the search for a layout goes about its time: other figures there are
+other tries, not wrong ones.
 """
 
 import os
