@@ -1,5 +1,6 @@
 """Whole plans made by formula, in core alone: what a test needs of a job, its art and its layout, and nothing read."""
 
+import os
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Any
@@ -8,8 +9,8 @@ import numpy as np
 from pydantic import TypeAdapter
 
 from tests.conftest import disc_alpha, picture_of
-from vamper.core.art.inspect import look_over
-from vamper.core.art.outline import outline_at, trace
+from vamper.core.art.inspect import ArtFacts, look_over
+from vamper.core.art.outline import Outline, outline_at, trace
 from vamper.core.art.picture import Picture
 from vamper.core.art.prepare import prepared
 from vamper.core.design import DesignedItem
@@ -24,6 +25,7 @@ from vamper.core.plan import Plan, complete, pack_problem, set_up_sheet
 from vamper.core.printing.bleed import bleed_for
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.pack.in_rows import in_rows
+from vamper.core.values.art import Preparation, SizeSpec
 from vamper.core.values.findings import Finding, Fix, FixTarget
 from vamper.core.values.item import ItemSpec, Tile
 from vamper.core.values.job import Job
@@ -124,13 +126,12 @@ class Scene:
         return replace(self, job=replace(self.job, items=(*others, *parts)), pictures=pictures)
 
     def _designed(self, job: Job, spec: ItemSpec) -> DesignedItem:
-        picture = prepared(self.pictures.get(spec.number, DISC), spec.prepare)
-        outline = outline_at(trace(picture, spec.prepare.threshold), spec.size)
+        picture, outline, facts = _looked_over(self.pictures.get(spec.number, DISC), spec.prepare, spec.size)
         neck = job.stock.least_neck_mm
         edge = derive_edge(outline, spec.edge, neck)
         if spec.tile is not None:
             outline, edge = tiled(outline, edge, spec.tile)
-        facts = look_over(picture, outline, spec.prepare.threshold)
+            facts = look_over(picture, outline, spec.prepare.threshold)
         along = look_along(outline, edge, spec.edge, neck)
         bleed = bleed_for(picture, outline, edge, spec.edge, job.stock.colour, spec.bleed_mm)
         return DesignedItem(spec, spec.size, outline, edge, facts, along, bleed)
@@ -140,6 +141,21 @@ class Scene:
         if held and all(held[piece.item] >= piece.quantity for piece in problem.pieces):
             return Layout(job.held, (), time_limited=False)
         return in_rows(problem)
+
+
+# Every test comes by all that it needs: asked for where it is noted which lines a test comes by.
+_EACH_ALONE = bool(os.environ.get("VAMPER_EACH_TEST_ALONE"))
+# What a picture comes to at a size, once for all tests that have it; kept with the picture, whose place is its name.
+_LOOKED_OVER: dict[tuple[int, Preparation, SizeSpec], tuple[Picture, Picture, Outline, ArtFacts]] = {}
+
+
+def _looked_over(raw: Picture, prepare: Preparation, size: SizeSpec) -> tuple[Picture, Outline, ArtFacts]:
+    key = (id(raw), prepare, size)
+    if key not in _LOOKED_OVER or _EACH_ALONE:
+        picture = prepared(raw, prepare)
+        outline = outline_at(trace(picture, prepare.threshold), size)
+        _LOOKED_OVER[key] = (raw, picture, outline, look_over(picture, outline, prepare.threshold))
+    return _LOOKED_OVER[key][1:]
 
 
 def _back(job: Job, found: Mapping[int, DesignedItem], one: DesignedItem) -> DesignedItem:

@@ -9,6 +9,7 @@ import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.kept import kept
 from tests.scenes import DISC, bars, item, scene
 from tests.tried import tried
 from vamper.core.art.picture import Picture
@@ -42,7 +43,8 @@ from vamper.formats.out.page_png import page_pixels
 PPI = 120
 
 
-def a_page(plan: Plan, picture: Picture = DISC) -> Page:
+@kept
+def a_page(plan: Plan, picture: Picture) -> Page:
     pdf = PRINT.write(plan, 0, lambda number: printed_picture(plan.item(number), picture))
     return Page(page_pixels(pdf, PPI), PPI, plan.job.paper, plan.job.printer.scale)
 
@@ -50,7 +52,7 @@ def a_page(plan: Plan, picture: Picture = DISC) -> Page:
 def run(
     plan: Plan,
     devices: Devices | None = None,
-    runs: int = 200,
+    runs: int = 96,
     strokes: tuple[Stroke, ...] = (),
     picture: Picture = DISC,
 ) -> SheetRuns:
@@ -63,7 +65,7 @@ def run(
     return rehearse(plan, 0, page, facts, devices, runs, 1)
 
 
-def outcome(plan: Plan, devices: Devices | None = None, runs: int = 200, picture: Picture = DISC) -> DryRun:
+def outcome(plan: Plan, devices: Devices | None = None, runs: int = 96, picture: Picture = DISC) -> DryRun:
     return summed_up(tuple(one.number for one in plan.items), [run(plan, devices, runs, picture=picture)])
 
 
@@ -111,7 +113,7 @@ def test_marks_are_read_as_often_as_the_plan_says(stock: str, light: RoomLight) 
 @pytest.mark.parametrize("family", ["corner", "frame", "dot", "cross", "ring"])
 def test_the_sensor_undoes_a_sheet_that_lies_askew(family: str) -> None:
     plan = scene(item(1), marks=MarksSpec(family=family, size_mm=6.0)).plan()
-    page, printer = a_page(plan), TwinPrinter(askew_deg=0.7, feed_mm=1.0)
+    page, printer = a_page(plan, DISC), TwinPrinter(askew_deg=0.7, feed_mm=1.0)
     devices = devices_of(plan)
     luck = draw((3, 0), 20, 1, 1, len(plan.setup.marks), 0)
     maps = printings(printer, plan.job.paper, luck.shift, luck.askew)
@@ -191,7 +193,7 @@ def test_a_wrong_cut_file_shows() -> None:
 
 def test_a_wrong_print_file_shows() -> None:
     plan = plain()
-    page = a_page(plan)
+    page = a_page(plan, DISC)
     moved = replace(page, rgba=np.roll(page.rgba, (0, round(1.0 * page.px_a_mm)), axis=(0, 1)))
     strokes = read_hpgl(HPGL.write(plan, 0, lambda _: DISC), plan.job.paper)
     facts = facts_of(plan, 0, page_of(plan, 0), moved, strokes, TwinCutter())

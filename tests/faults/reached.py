@@ -3,11 +3,12 @@
 `reached()` runs core's tests, and those of formats and services that hold its rules against files and whole jobs, once.
 It keeps for each line of core the tests that came by it. A fault is then tried against these alone: no
 other test could notice it. What a module says once, when it is imported (a table, a limit), no test is seen to come
-by; such a line has the tests of its whole module and of the files that import from it. What one run told is kept for
-the same sources.
+by; such a line has the tests of its whole module and of the files that import from it, and those that hold what is
+published against what the program says. What one run told is kept for the same sources.
 """
 
 import hashlib
+import os
 import shutil
 import subprocess
 import sys
@@ -29,6 +30,11 @@ TESTS = (
     "tests/services/test_evening.py",
     "tests/services/test_sheets.py",
 )
+# They hold limits, defaults and tables against what is published of them, without coming by a line of these.
+PUBLISHED = (
+    "tests/formats/test_jobfile.py::test_the_published_schemas_are_current",
+    "tests/api/test_api.py::test_the_generated_client_is_current",
+)
 _KEPT = ROOT / ".faults"
 # More failing tests than that, of all: something is wrong with the program, not with a clock.
 _MOST_FAILED = 0.01
@@ -48,9 +54,10 @@ class Reached:
         return sorted({_node(context) for context in contexts} & self._seconds.keys())
 
     def tests(self, file: str, line: int, most: int, within_s: float) -> list[str]:
-        """Node names of the tests that come by a line: `most` of them, in all `within_s` long."""
+        """Node names of the tests for a line: `most` that come by it, in all `within_s` long; what is published."""
         lines = self._lines.get(file, {})
         names = {_node(context) for context in lines.get(line, [])} & self._seconds.keys()
+        published = () if names else PUBLISHED
         if not names:
             everywhere = {_node(context) for contexts in lines.values() for context in contexts}
             names = (everywhere & self._seconds.keys()) | self._naming(file)
@@ -60,7 +67,7 @@ class Reached:
             if len(chosen) == most or (chosen and spent > within_s):
                 break
             chosen.append(name)
-        return chosen
+        return [*published, *chosen]
 
     def _in_turn(self, names: set[str]) -> list[str]:
         """The quickest test of every file, then the second of each, and so on: files look at different things."""
@@ -116,7 +123,8 @@ def _run_under_coverage(folder: Path) -> None:
     config.write_text(f"[run]\ndata_file = {folder / 'coverage'}\n")
     command = [sys.executable, "-m", "pytest", "-n", "3", "--dist", "loadfile", "-q", f"--junitxml={report}",
                "--cov=vamper.core", "--cov-context=test", f"--cov-config={config}", "--cov-report="]  # fmt: skip
-    done = subprocess.run([*command, *TESTS], cwd=ROOT, capture_output=True, text=True, check=False)
+    alone = {**os.environ, "VAMPER_EACH_TEST_ALONE": "1"}
+    done = subprocess.run([*command, *TESTS], cwd=ROOT, env=alone, capture_output=True, text=True, check=False)
     seconds = _seconds(report)
     if done.returncode and not (seconds and _failed(report) <= _MOST_FAILED * len(seconds)):
         raise RuntimeError(f"the tests fail without any fault:\n{done.stdout[-2000:]}")

@@ -113,7 +113,7 @@ def test_more_pieces_than_a_job_holds_are_refused() -> None:
         read_job(changed("items", items))
 
 
-@pytest.mark.parametrize("name", ["job", "plan"])
+@pytest.mark.parametrize("name", ["job", "plan", "readings", "calibration", "ladder", "ladder-result", "dry-run"])
 def test_the_published_schemas_are_current(name: str) -> None:
     published = Path(__file__).parents[2] / "docs" / f"{name}.schema.json"
     assert published.read_text() == schema_text(name), "run `make schema`"

@@ -22,6 +22,7 @@ from scipy import ndimage
 
 from vamper.core.art.bent import bent, straight, weighed
 from vamper.core.art.picture import Picture, Pixels
+from vamper.core.values.areas import chosen, labelled, widened
 from vamper.core.values.art import Preparation
 from vamper.core.values.colour import Rgb, difference, lab_of, lab_of_one
 
@@ -100,7 +101,7 @@ def lifted(picture: Picture, tolerance_de: float) -> Picture:
         return picture
     rgba = picture.rgba.copy()
     rgba[ground, 3] = 0
-    box = _box_of(ndimage.binary_dilation(ground, iterations=1) & ~ground)
+    box = _box_of(widened(ground, 1) & ~ground)
     if box is not None:
         _unmix(rgba[box], ground[box], rim)
     return replace(picture, rgba=rgba)
@@ -112,15 +113,15 @@ def cropped(picture: Picture, crop: tuple[float, ...]) -> Picture:
     left, top = int(crop[0] * width + 0.5), int(crop[1] * height + 0.5)
     right, bottom = max(left + 1, int(crop[2] * width + 0.5)), max(top + 1, int(crop[3] * height + 0.5))
     rgba = picture.rgba[top:bottom, left:right].copy()
-    labels, _ = ndimage.label(rgba[:, :, 3] >= _DRAWN_ALPHA, structure=np.ones((3, 3)))
+    labels = labelled(rgba[:, :, 3] >= _DRAWN_ALPHA, corners=True)
     sides = (
         (top > 0, labels[0]),
         (bottom < height, labels[-1]),
         (left > 0, labels[:, 0]),
         (right < width, labels[:, -1]),
     )
-    crossing = np.unique(np.concatenate([np.zeros(1, labels.dtype), *(row for inner, row in sides if inner)]))
-    rgba[np.isin(labels, crossing[crossing > 0]), 3] = 0
+    crossing = np.concatenate([np.zeros(1, labels.dtype), *(row for inner, row in sides if inner)])
+    rgba[chosen(labels, crossing), 3] = 0
     return replace(picture, rgba=rgba)
 
 
@@ -135,12 +136,8 @@ def _near(rgba: Pixels, colour: Rgb, tolerance: float) -> Mask:
 
 
 def _joined_to_rim(near: Mask) -> Mask:
-    labels, _ = ndimage.label(near)
-    rim = np.unique(np.concatenate([labels[0], labels[-1], labels[:, 0], labels[:, -1]]))
-    chosen = np.zeros(int(labels.max()) + 1, dtype=bool)
-    chosen[rim[rim > 0]] = True
-    joined: Mask = chosen[labels]
-    return joined
+    labels = labelled(near)
+    return chosen(labels, np.concatenate([labels[0], labels[-1], labels[:, 0], labels[:, -1]]))
 
 
 def _box_of(mask: Mask) -> tuple[slice, slice] | None:
@@ -156,7 +153,7 @@ def _box_of(mask: Mask) -> tuple[slice, slice] | None:
 
 def _unmix(rgba: Pixels, ground: Mask, rim: Rgb) -> None:
     """Give the pixels next to the ground the alpha and the colour that explain their mixture, in place."""
-    mixed = ndimage.binary_dilation(ground, iterations=_MIXED_PX) & ~ground
+    mixed = widened(ground, _MIXED_PX) & ~ground
     pure = ~ground & ~mixed
     if not pure.any():
         return

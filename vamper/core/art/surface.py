@@ -8,10 +8,10 @@ from dataclasses import dataclass
 
 import numpy as np
 import numpy.typing as npt
-from scipy import ndimage
 
 from vamper.core.art.outline import Outline
 from vamper.core.art.picture import Picture
+from vamper.core.values.areas import chosen, depth_in, labelled, opened, without_holes
 from vamper.core.values.colour import Rgb, difference, lab_of, lab_of_one
 from vamper.core.values.miss import STARTER_MISS_MM
 
@@ -76,8 +76,7 @@ def _fringe(alpha: npt.NDArray[np.uint8], inked: npt.NDArray[np.bool_], step_mm:
     """
     if inked.all():
         return 0.0
-    padded = np.pad(inked, 1)
-    away = np.where(padded, ndimage.distance_transform_edt(padded), ndimage.distance_transform_edt(~padded))[1:-1, 1:-1]
+    away = depth_in(inked) + depth_in(~inked, beyond=True)
     # Distances are to the nearest pixel of the other kind: the boundary itself lies half a pixel nearer.
     from_boundary = (away - 0.5) * step_mm
     band = from_boundary <= BAND_MM / 2
@@ -92,8 +91,8 @@ def _base(
     step_mm: float,
 ) -> Base | None:
     """A flat border along the whole rim, whatever its width, if there is one."""
-    whole = ndimage.binary_fill_holes(np.pad(inked, 1))[1:-1, 1:-1]
-    depth = ndimage.distance_transform_edt(np.pad(whole, 1))[1:-1, 1:-1] * step_mm
+    whole = without_holes(inked)
+    depth = depth_in(whole) * step_mm
     rim = inked & (depth > 0.2) & (depth <= 0.5)
     if rim.sum() < 20:
         return None
@@ -103,17 +102,14 @@ def _base(
     if flat[rim].mean() < FLAT_RIM_SHARE:
         return None
     # What is not flat, or not joined to the rim by flat ground, is the drawing inside.
-    labels, _ = ndimage.label(flat & whole)
-    at_rim = np.zeros(int(labels.max()) + 1, dtype=bool)
-    at_rim[np.unique(labels[rim])] = True
-    at_rim[0] = False
-    drawing = whole & ~at_rim[labels] & (depth > 0.5)
+    ground = labelled(flat & whole)
+    drawing = whole & ~chosen(ground, ground[rim]) & (depth > 0.5)
     # Soft seams between colours are no drawing of their own.
-    drawing = ndimage.binary_opening(drawing, iterations=1)
+    drawing = opened(drawing)
     if drawing.sum() < 50:
         return None
     # From pixel to pixel on both sides: the rims themselves lie half a pixel nearer each.
-    across = ndimage.distance_transform_edt(~drawing) * step_mm + depth - step_mm
+    across = depth_in(~drawing, beyond=True) * step_mm + depth - step_mm
     widths = across[whole & (depth <= 1.5 * step_mm)]
     least = float(np.quantile(widths, _LEAST_SHARE))
     if least <= STARTER_MISS_MM:

@@ -27,8 +27,8 @@ def lab_of(rgb: npt.NDArray[np.uint8]) -> Lab:
 
 def difference(first: Lab, second: Lab) -> npt.NDArray[np.float32]:
     """ΔE (CIE 1976) between colours in Lab."""
-    apart: npt.NDArray[np.float32] = np.sqrt(((first - second) ** 2).sum(axis=-1))
-    return apart
+    apart = first - second
+    return np.asarray(np.sqrt(np.einsum("...i,...i", apart, apart)), np.float32)
 
 
 def luminance(rgb: Rgb) -> float:

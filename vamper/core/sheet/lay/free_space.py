@@ -18,13 +18,13 @@ import numpy as np
 import numpy.typing as npt
 import scipy.fft
 import shapely
-from scipy import ndimage
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.sheet.lay.clearance import Clearance, Moved
 from vamper.core.sheet.lay.turns import best_turn
 from vamper.core.sheet.layout import Piece, gap_between
+from vamper.core.values.areas import widened
 from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import grow, placed
 from vamper.core.values.item import Turn
@@ -36,8 +36,8 @@ _TRIED_PLACES = 6
 # A place counts for less the farther down the sheet it is, so that what is left stays in one piece.
 _DOWNWARD = 0.35
 
-Grid = npt.NDArray[np.float64]
-Spectrum = npt.NDArray[np.complex128]
+Grid = npt.NDArray[np.float32]
+Spectrum = npt.NDArray[np.complex64]
 
 
 @dataclass(frozen=True, slots=True)
@@ -180,8 +180,8 @@ class FreeSpace:
         body = _cells(inner if not inner.is_empty else shape, left - rim * cell, top - rim * cell, rows, columns, cell)
         if not body.any():
             body[rim:-rim, rim:-rim] = True
-        ring = ndimage.binary_dilation(body, iterations=rim) & ~ndimage.binary_dilation(body, iterations=1)
-        padded = np.zeros(self._shape, dtype=complex)
+        ring = widened(body, rim) & ~widened(body, 1)
+        padded = np.zeros(self._shape, dtype=np.complex64)
         if rows <= self._shape[0] and columns <= self._shape[1]:
             padded[:rows, :columns] = body + 1j * ring
         return _Mask(turn_deg, rows, columns, left, top, scipy.fft.fft2(padded), float(max(1, ring.sum())))
@@ -189,7 +189,7 @@ class FreeSpace:
     def _spectrum(self, piece: Piece) -> Spectrum:
         key = (piece.cut, piece.bleed_mm)
         if key not in self._grids:
-            grid = self._outside.astype(float)
+            grid = self._outside.astype(np.float32)
             for other, shape in self._standing:
                 self._take(key, grid, other, shape)
             self._grids[key] = grid
