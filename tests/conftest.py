@@ -46,7 +46,7 @@ def nester() -> ProcessNester:
 
 @pytest.fixture
 def workshop(tmp_path: Path, nester: ProcessNester) -> Iterator[Workshop]:
-    opened = Workshop(tmp_path / "workshop.db", nester, search_seconds=2)
+    opened = Workshop(tmp_path / "workshop.db", nester, search_seconds=0.7)
     yield opened
     opened.close()
 

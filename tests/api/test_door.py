@@ -289,7 +289,7 @@ def requests(draw: st.DrawFn) -> tuple[str, str, dict[str, Any], bytes | None]:
 
 
 @settings(
-    max_examples=int(os.environ.get("VAMPER_FUZZ", "200")),
+    max_examples=int(os.environ.get("VAMPER_FUZZ", "80")),
     deadline=None,
     suppress_health_check=list(HealthCheck),
     derandomize="VAMPER_FUZZ" not in os.environ,

@@ -13,6 +13,8 @@ from tests.conftest import disc_png
 from vamper.api.app import create_app
 from vamper.services.workshop import Workshop
 
+SMALL = {"label": "small", "changes": {"paper": {"width_mm": 150, "height_mm": 190}}}
+
 
 @pytest.fixture
 def client(workshop: Workshop) -> Iterator[TestClient]:
@@ -24,7 +26,9 @@ def client(workshop: Workshop) -> Iterator[TestClient]:
 def job(client: TestClient, workshop: Workshop) -> int:
     number: int = client.post("/api/jobs", json={"title": "Discs"}).json()["id"]
     client.post(f"/api/jobs/{number}/art", files={"file": ("disc.png", disc_png())})
-    client.post(f"/api/jobs/{number}/changes", json={"label": "six", "changes": {"quantity": 6}, "numbers": [1]})
+    six = {"label": "six", "changes": {"quantity": 6, "longest_mm": 40}, "numbers": [1]}
+    client.post(f"/api/jobs/{number}/changes", json=six)
+    client.post(f"/api/jobs/{number}/changes", json=SMALL)
     workshop.begin_packing(workshop.jobs.get(number))
     workshop.desk.stop(number)
     return number
@@ -109,7 +113,8 @@ def test_another_jobs_sheet_is_told_apart(client: TestClient, job: int, workshop
     out = io.BytesIO()
     Image.fromarray(stripes).save(out, "PNG")
     client.post(f"/api/jobs/{other}/art", files={"file": ("stripes.png", out.getvalue())})
-    client.post(f"/api/jobs/{other}/changes", json={"label": "w", "changes": {"width_mm": 150}, "numbers": [1]})
+    client.post(f"/api/jobs/{other}/changes", json={"label": "w", "changes": {"width_mm": 110}, "numbers": [1]})
+    client.post(f"/api/jobs/{other}/changes", json=SMALL)
     workshop.begin_packing(workshop.jobs.get(other))
     workshop.desk.stop(other)
     answer = client.post(f"/api/jobs/{other}/sheets/1/photo", files={"file": ("photo.jpg", sample)})

@@ -94,7 +94,7 @@ def test_pieces_miss_as_the_budget_says(plan) -> None:  # type: ignore[no-untype
 
 def test_three_marks_carry_an_error_farther_where_the_fourth_is_missing() -> None:
     plan = scene(item(1, quantity=12), marks=MarksSpec(count=3)).plan()
-    found, foretold = outcome(plan, runs=1024), plan.misses_mm(0)
+    found, foretold = outcome(plan, runs=512), plan.misses_mm(0)
     seen = np.array([piece.miss_p95_mm for piece in found.pieces])
     assert seen == pytest.approx(foretold, rel=0.06)
     assert seen.max() > 1.15 * seen.min()
@@ -107,7 +107,7 @@ def test_three_marks_carry_an_error_farther_where_the_fourth_is_missing() -> Non
 def test_marks_are_read_as_often_as_the_plan_says(stock: str, light: RoomLight) -> None:
     plan = scene(item(1, quantity=2), stock=stock, room_light=light).plan()
     assert plan.reading is not None
-    assert outcome(plan, runs=1024).marks_read == pytest.approx(plan.reading.chance, abs=0.025)
+    assert outcome(plan, runs=512).marks_read == pytest.approx(plan.reading.chance, abs=0.025)
 
 
 @pytest.mark.parametrize("family", ["corner", "frame", "dot", "cross", "ring"])
@@ -142,7 +142,7 @@ def test_a_harder_or_softer_stock_is_cut_as_the_bands_say(factor: float, cause: 
 
 def test_an_unsure_stock_is_cut_as_often_as_its_setting_says() -> None:
     plan = plain()
-    found = outcome(plan, devices_of(plan, unsure=True), runs=1024)
+    found = outcome(plan, devices_of(plan, unsure=True), runs=512)
     assert found.pieces[0].cut_clean == pytest.approx(plan.settings[Cut.KISS].chance, abs=0.02)
 
 

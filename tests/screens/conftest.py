@@ -22,7 +22,7 @@ from vamper.services.packing.nesting_process import ProcessNester
 
 ROOT = Path(__file__).parents[2]
 # Long enough to see a layout get better; searches go on beside whatever a test does next.
-SEARCH_SECONDS = 10
+SEARCH_SECONDS = 5
 
 
 @contextmanager
