@@ -1,5 +1,5 @@
 # One command each; everything they need is set up on the way.
-.PHONY: demo test check-python check-ui dev bench faults shots samples setup ui client lock check-tools schema
+.PHONY: demo test check-python check-ui dev bench faults approve shots samples setup ui client lock check-tools schema
 PY := .venv/bin/python
 SETUP := .venv/.installed
 # Compiled modules are kept, so that nothing that is started compiles all of them again.
@@ -33,6 +33,9 @@ bench: $(SETUP) .venv/.installed-dev .venv/.installed-bench ## exactness and spe
 
 faults: $(SETUP) .venv/.installed-dev .venv/.installed-bench ## deliberate faults in core, and how many of them the tests notice
 	$(PY) -m tests.faults.run
+
+approve: $(SETUP) .venv/.installed-dev ## tests/approved/kept: what core says now; look the difference through
+	$(PY) -m tests.approved
 
 shots: $(SETUP) .venv/.installed-dev $(UI) ## docs/screenshots from the demo workshop
 	@$(PY) tests/screens/browser.py

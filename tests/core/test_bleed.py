@@ -11,6 +11,7 @@ from shapely.geometry import box
 from tests.conftest import disc_alpha, picture_of
 from tests.core.test_cutting import laid
 from vamper.core.art.outline import outline_at, trace
+from vamper.core.art.picture import Picture
 from vamper.core.edge.edge import derive_edge
 from vamper.core.printing.bleed import bleed_box_mm, bleed_for, carried_outward, is_printed
 from vamper.core.printing.inspect import bleed_findings
@@ -45,6 +46,18 @@ def test_white_on_white_needs_none_and_is_not_printed() -> None:
     assert not is_printed(WHITE, WHITE)
     assert not is_printed(None, WHITE)
     assert is_printed("#2F6F86", WHITE)
+
+
+def test_a_colour_is_bled_from_where_the_eye_sees_it_beside_the_stock() -> None:
+    def width(grey: int) -> float:
+        rgba = PICTURE.rgba.copy()
+        rgba[..., :3] = grey
+        spec = EdgeSpec("bare", 0)
+        return bleed_for(Picture(rgba), OUTLINE, derive_edge(OUTLINE, spec, 1.0), spec, WHITE, None).width_mm
+
+    # A grey of 225 is ΔE 10.7 from white, one of 230 9.
+    assert width(225) == STARTER_MISS_MM
+    assert width(230) == 0
 
 
 def test_the_outermost_ring_decides() -> None:

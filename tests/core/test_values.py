@@ -1,15 +1,18 @@
 """What is taken where nothing is said, and figures that others reckon with."""
 
 import math
+from dataclasses import dataclass
 
 import pytest
 
+from vamper.core.values.edge import EdgeSpec, RingSpec
 from vamper.core.values.finish import ClothSpec
 from vamper.core.values.mat import MatIn
 from vamper.core.values.miss import NINETEEN_OF_TWENTY
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import Paper, named
 from vamper.core.values.printer import Margins, Printer
+from vamper.core.values.tables import row
 
 
 def test_nineteen_of_twenty_is_that_quantile_of_a_rayleigh_distribution() -> None:
@@ -24,6 +27,25 @@ def test_papers_are_known_by_their_sizes(width: float, height: float, words: str
     assert found is not None
     assert found.words == words
     assert named(Paper(width + 5, height)) is None
+
+
+def test_a_border_that_is_not_said_ring_by_ring_is_one() -> None:
+    assert EdgeSpec(distance_mm=2.0, colour="#102030").stack == (RingSpec(2.0, "#102030"),)
+    rings = (RingSpec(1.0), RingSpec(2.0, "#102030"))
+    assert EdgeSpec(rings=rings).stack == rings
+
+
+@dataclass(frozen=True)
+class _Row:
+    margins: Margins | None = None
+    sides: tuple[float, ...] = ()
+
+
+def test_a_row_of_a_table_is_what_its_fields_say() -> None:
+    assert row(_Row, {"margins": {"top": 3}, "sides": [1, 2]}) == _Row(Margins(top=3.0), (1.0, 2.0))
+    assert row(_Row, {}) == _Row()
+    with pytest.raises(TypeError):
+        row(_Row, {"colour": "red"})
 
 
 def test_what_is_not_said_is_the_cautious_thing() -> None:

@@ -3,8 +3,8 @@
 `reached()` runs core's tests, and those of formats and services that hold its rules against files and whole jobs, once.
 It keeps for each line of core the tests that came by it. A fault is then tried against these alone: no
 other test could notice it. What a module says once, when it is imported (a table, a limit), no test is seen to come
-by; such a line has the tests of its whole module and of the files that import from it, and those that hold what is
-published against what the program says. What one run told is kept for the same sources.
+by; such a line has the tests of its whole module and of the files that import from it, and those that hold what was
+published or approved against what the program says. What one run told is kept for the same sources.
 """
 
 import hashlib
@@ -23,6 +23,7 @@ from tests.faults.mutants import ROOT
 
 TESTS = (
     "tests/core",
+    "tests/approved",
     "tests/formats",
     "tests/services/test_ledger.py",
     "tests/services/test_cutting.py",
@@ -30,10 +31,11 @@ TESTS = (
     "tests/services/test_evening.py",
     "tests/services/test_sheets.py",
 )
-# They hold limits, defaults and tables against what is published of them, without coming by a line of these.
+# They hold limits, defaults and tables against what was published or approved, without coming by a line of these.
 PUBLISHED = (
     "tests/formats/test_jobfile.py::test_the_published_schemas_are_current",
     "tests/api/test_api.py::test_the_generated_client_is_current",
+    "tests/approved/test_approved.py",
 )
 _KEPT = ROOT / ".faults"
 # More failing tests than that, of all: something is wrong with the program, not with a clock.
@@ -54,7 +56,7 @@ class Reached:
         return sorted({_node(context) for context in contexts} & self._seconds.keys())
 
     def tests(self, file: str, line: int, most: int, within_s: float) -> list[str]:
-        """Node names of the tests for a line: `most` that come by it, in all `within_s` long; what is published."""
+        """Node names of the tests for a line: `most` that come by it, in all `within_s` long; what was published."""
         lines = self._lines.get(file, {})
         names = {_node(context) for context in lines.get(line, [])} & self._seconds.keys()
         published = () if names else PUBLISHED

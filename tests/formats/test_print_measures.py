@@ -146,6 +146,8 @@ def test_a_slip_of_the_pen_is_asked_about(across: float, down: float, sure: bool
 
 
 def test_bars_that_can_be_are_the_scale() -> None:
+    with pytest.raises(BadInput, match="say that you are sure"):
+        scale_of(88.0, 99.0)
     assert scale_of(99.4, 100.2) == Scale(0.994, 1.002)
     assert scale_of(88.0, 99.0, sure=True) == Scale(0.88, 0.99)
 

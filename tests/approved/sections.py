@@ -1,0 +1,302 @@
+"""What is told of core: a few jobs whole, and what each station says over the range of what it is asked."""
+
+from collections.abc import Callable, Iterator
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+import shapely
+
+from tests.core.test_twin import outcome
+from tests.scenes import bars, item, lying, masked, scene
+from vamper.core.art.groups import groups_of
+from vamper.core.art.outline import outline_at, trace
+from vamper.core.bench_card import bench_steps, loading_picture, tell_tale_of, used_settings
+from vamper.core.cutting.belief import first_belief
+from vamper.core.cutting.care import blade_advice, loads_left, mat_advice, metres_left
+from vamper.core.cutting.drops import drop_outline, drop_slit, ladder_places, offcut_places
+from vamper.core.cutting.ladder import ladder_advice, next_rungs, proposed
+from vamper.core.cutting.neighbours import from_neighbours, micrometres_of
+from vamper.core.cutting.setting import Detail, loop_speed_mm_s, propose
+from vamper.core.cutting.window import window_of
+from vamper.core.edge.edge import derive_edge
+from vamper.core.edge.handling import advise, candidates, handling_of
+from vamper.core.edge.kind import KINDS
+from vamper.core.finishing.cloth import on_cloth
+from vamper.core.finishing.ghost import Ghost, ghost_pages
+from vamper.core.finishing.press_plan import per_plate, press_plan
+from vamper.core.finishing.process import PROCESSES, Work, cautions_of, minutes_of, steps_of
+from vamper.core.finishing.round_things import RoundThing, wrap
+from vamper.core.finishing.shrink import finished, printed, punch_mm, shrink_of, thickness
+from vamper.core.finishing.timetable import Batch, Evening, plan_evening
+from vamper.core.ledger.cost import Made, Rates, costs_of
+from vamper.core.ledger.cost import Work as CostedWork
+from vamper.core.ledger.diagnosis import CHECKS, FACTS, SYMPTOMS, Seen, diagnose
+from vamper.core.ledger.facts import facts_of
+from vamper.core.ledger.miss_kind import kind_of_misses
+from vamper.core.ledger.rest import rest_of
+from vamper.core.ledger.run import Took
+from vamper.core.ledger.success import success_of
+from vamper.core.marks.helpers import HELPERS, HelperScene
+from vamper.core.marks.reading import reading_of, scene_of
+from vamper.core.marks.sensor_view import sensor_view
+from vamper.core.marks.sheet_marks import marks_bound, marks_for
+from vamper.core.marks.vernier import miss_of, vernier_sheet
+from vamper.core.plan import Plan, cut_of, metres_of, page_of, proof_of, timing_of, worst_miss_mm
+from vamper.core.printing.advice import advice_for
+from vamper.core.printing.guides import guides_for
+from vamper.core.printing.page_box import page_for
+from vamper.core.printing.proof import job_line
+from vamper.core.printing.swatch import swatch_sheet
+from vamper.core.sheet.offcut import largest_offcut
+from vamper.core.twin.close_up import outcome_at
+from vamper.core.twin.devices import devices_of
+from vamper.core.twin.faults import with_faults
+from vamper.core.twin.practice import hidden_map, practice_cutter, practice_printer, practice_sensor
+from vamper.core.twin.remedies import remedies_for
+from vamper.core.values.art import SizeSpec
+from vamper.core.values.blade import BladeIn
+from vamper.core.values.calibration import Calibration
+from vamper.core.values.cut import Cut
+from vamper.core.values.cutter import Cutter, Feed
+from vamper.core.values.drawing import rectangle
+from vamper.core.values.edge import EdgeSpec, RingSpec
+from vamper.core.values.finish import Bar, ClothSpec, HeatSpec, School
+from vamper.core.values.marks import MarksSpec
+from vamper.core.values.mat import MatIn, Tack
+from vamper.core.values.paper import PAPER_BY_KEY, Paper
+from vamper.core.values.printer import Ink, Printer, PrinterKind, Scale
+from vamper.core.values.reading import Black, RoomLight
+from vamper.core.values.stock import STARTER_STOCKS, USUAL_STOCK, StockClass
+from vamper.core.values.tried import Outcome, Try
+from vamper.core.values.twin import FaultKey
+
+ARROW = bars((60, 150, 260, 230), (240, 60, 300, 330))
+RING = masked(np.hypot(*(np.mgrid[:400, :400] - 200)) % 170 > 60)
+ART = {1: ARROW, 2: RING, 3: bars((40, 40, 360, 120), (40, 280, 360, 360))}
+SOME_STOCKS = STARTER_STOCKS[::3]
+Told = Iterator[tuple[str, Any]]
+
+
+def _jobs() -> dict[str, Plan]:
+    ringed = EdgeSpec(rings=(RingSpec(1.0, "#FFFFFF"), RingSpec(2.5, "#204080")))
+    on_rollers = Cutter(feed=Feed.ROLLER, head_mm=12.0, tail_mm=20.0)
+    three = (
+        item(1, quantity=4),
+        item(2, quantity=2, edge=ringed, width_mm=55.0),
+        item(3, quantity=2, edge=EdgeSpec(kind="hull")),  # type: ignore[arg-type]
+    )
+    known = Calibration(((1.002, 0.001, 0.6), (-0.001, 0.998, -0.4)), 0.05, 0.1, 0.05, 0.08)
+    worn = {"blade": BladeIn(metres=300.0), "mat": MatIn(Tack.MEDIUM, loads=9)}
+    grey = Printer(scale=Scale(0.99, 1.01), black=Black.LOW)
+    return {
+        "three designs": scene(*three, pictures=ART).plan(),
+        "on rollers, cut through": scene(
+            item(1, quantity=3, cut=Cut.THROUGH), stock="kraft-card", pictures=ART, cutter=on_rollers, **worn
+        ).plan(),
+        "known machines": scene(
+            *three, pictures=ART, printer=grey, calibration=known, room_light=RoomLight.BRIGHT
+        ).plan(),
+        "three marks, laid by hand": scene(
+            item(1, quantity=2), pictures=ART, marks=MarksSpec(count=3), held=lying((1, 60, 60), (1, 120, 200))
+        ).plan(),
+    }
+
+
+def whole_jobs() -> Told:
+    """Everything that a plan says of itself."""
+    for name, plan in _jobs().items():
+        live = plan.setup.live
+        yield (
+            name,
+            {
+                "live": live,
+                "marks": plan.setup.marks,
+                "misses": [plan.misses_mm(0), worst_miss_mm(plan.job, plan.setup)],
+                "settings": used_settings(plan),
+                "reading": plan.reading,
+                "findings": [(one.code, one.text) for one in plan_findings(plan)],
+                "facts": facts_of(plan),
+                "page": page_of(plan, 0, "a line"),
+                "proof": proof_of(plan, 0),
+                "cut": cut_of(plan, 0),
+                "timing": timing_of(plan, cut_of(plan, 0)),
+                "metres": metres_of(plan, 0),
+                "bench": bench_steps(plan),
+                "tell tale": tell_tale_of(plan, 0),
+                "loading": loading_picture(plan),
+                "rest": rest_of(plan, 0),
+                "offcut": largest_offcut(live.shape, plan.sheets[0].edges, 3.0),
+                "guides": guides_for(plan.sheets[0].edges, live.shape),
+                "devices": devices_of(plan),
+                "printer page": page_for(plan.job.paper, plan.job.printer),
+                "line": job_line(page_of(plan, 0), live.shape, "Gannet Reach"),
+            },
+        )
+
+
+def plan_findings(plan: Plan) -> tuple[Any, ...]:
+    from vamper.core.inspect import findings_of
+
+    return findings_of(plan)
+
+
+def edges() -> Told:
+    """Every kind round three drawings, near and far."""
+    for number, picture in ART.items():
+        outline = outline_at(trace(picture), SizeSpec(width_mm=45.0))
+        yield f"groups {number}", groups_of(outline, 2.0)
+        for key in (one.key for one in KINDS):
+            for far in (-0.5, 0.0) if key == "bare" else (1.0, 3.5):
+                edge = derive_edge(outline, EdgeSpec(kind=key, distance_mm=far), 1.0)
+                yield f"{number} {key} {far}", [edge, handling_of(edge.shape)]
+        yield f"candidates {number}", [one.edge.shape for one in candidates(outline, EdgeSpec(), 1.0)]
+    for stock in SOME_STOCKS:
+        yield f"advice {stock.key}", advise(stock, scene().job.purpose)
+
+
+def marks() -> Told:
+    """Families on two papers, how they are read, and the sheets that find how far off the cut is."""
+    for family in ("corner", "frame", "dot", "cross", "ring"):
+        for paper in (PAPER_BY_KEY["letter"], PAPER_BY_KEY["a5"]):
+            spec = MarksSpec(family=family, size_mm=7.0)  # type: ignore[arg-type]
+            found = marks_for(paper, spec)
+            yield f"{family} {paper.width_mm:g}", [found, marks_bound(paper, spec)]
+        job = scene(item(), marks=spec).job
+        found = marks_for(job.paper, spec)
+        yield f"seen {family}", sensor_view(found[0], scene_of(job))
+        there = HelperScene(job.paper, found, spec, (shapely.box(40, 50, 110, 120),))
+        yield f"helpers {family}", {key: one.draw(there) for key, one in HELPERS.items()}
+    for stock in SOME_STOCKS:
+        for room in RoomLight:
+            yield f"read {stock.key} {room.value}", reading_of(scene(item(), stock=stock.key, room_light=room).job)
+    yield "vernier", vernier_sheet(PAPER_BY_KEY["letter"], shapely.box(15, 15, 200, 264), "a sheet")
+    yield "misses", [miss_of(tick, coarse) for tick in (-8, -2, 0, 5) for coarse in (-1.0, 0.0, 1.0)]
+
+
+def printing() -> Told:
+    """What is advised for every stock on both kinds of printer, and the sheets to print."""
+    for stock in SOME_STOCKS:
+        for printer in (Printer(), Printer(kind=PrinterKind.LASER), Printer(ink=Ink.DYE)):
+            yield f"{stock.key} {printer.kind.value} {printer.ink}", advice_for(stock, printer)
+    yield "swatches", swatch_sheet(PAPER_BY_KEY["a4"], 12.0, 12.0, "satin")
+
+
+def cutting() -> Told:
+    """Settings for every stock and cut, what a ladder asks, and when a blade or a mat is done."""
+    cutter = Cutter()
+    for stock in SOME_STOCKS:
+        for cut in Cut:
+            if cut is Cut.KISS and not stock.has_backing:
+                continue
+            for radius in (0.4, 5.0):
+                yield f"{stock.key} {cut.value} {radius}", propose(stock, cut, cutter, Detail(radius, radius))
+            belief = first_belief(stock, cut)
+            seen = belief
+            yield (
+                f"ladder {stock.key} {cut.value}",
+                [
+                    proposed(belief, cutter.force_gf),
+                    next_rungs(belief, cutter.force_gf, 1, first=True),
+                    window_of(seen, belief, cutter.force_gf, 1),
+                    [outcome_at(stock, cut, float(depth)) for depth in range(20, 400, 40)],
+                ],
+            )
+        yield f"speed {stock.key}", [loop_speed_mm_s(stock, cutter, radius) for radius in (0.3, 1.0, 4.0, 20.0)]
+    tries = [Try(80, 1, Outcome.NOT_THROUGH), Try(120, 1, Outcome.CLEAN), Try(170, 1, Outcome.BACKING_THROUGH)]
+    for count in range(1, 4):
+        yield (
+            f"advice after {count}",
+            ladder_advice(first_belief(USUAL_STOCK, Cut.KISS), cutter.force_gf, tries[:count]),
+        )
+    for metres in (0.0, 100.0, 250.0, 420.0):
+        blade = BladeIn(metres=metres)
+        yield f"blade {metres:g}", [blade_advice(blade, USUAL_STOCK, 5.0), metres_left(blade)]
+    for tack in Tack:
+        for loads in (0, 8, 25):
+            mat = MatIn(tack, loads=loads)
+            yield f"mat {tack.value} {loads}", [mat_advice(mat, USUAL_STOCK), loads_left(mat)]
+    for kind, grams in ((StockClass.CARD, 225), (StockClass.VINYL, 110)):
+        yield f"own {kind.value}", [from_neighbours("own", "own", kind, grams), micrometres_of(grams)]
+    yield "drops", [drop_outline(), drop_slit(), offcut_places(Paper(60.0, 40.0))]
+    yield (
+        "places",
+        ladder_places(shapely.box(10, 10, 200, 260), [shapely.box(60, 60, 120, 120)], [shapely.box(10, 10, 18, 18)]),
+    )
+
+
+def finishing() -> Told:
+    """Every process in both schools, presses, things that are round or shrink, and a planned evening."""
+    for key, process in PROCESSES.items():
+        for school in School:
+            steps = steps_of(process, Work(school=school))
+            timed = [(one.timed, one.least, one.of) for one in steps]
+            yield f"{key} {school.value}", [timed, minutes_of(steps), len(cautions_of(one.step for one in steps))]
+    for width, height in ((60, 40), (300, 210), (500, 260)):
+        yield f"press {width}", [press_plan(width, height, HeatSpec(), 20.0), per_plate(width, height, HeatSpec())]
+        yield f"iron {width}", press_plan(width, height, HeatSpec(iron=True, width_mm=200, height_mm=110), 15.0)
+    for thing in (RoundThing(82, 82), RoundThing(90, 60, 110), RoundThing(60, 75, 95)):
+        for width in (50, 160, 300):
+            yield f"round {thing.top_mm:g} {thing.bottom_mm:g} {width}", wrap(thing, width, 40)
+    film = shrink_of(Bar(100, 100), Bar(46, 44))
+    yield "shrink", [film, printed(film, Bar(30, 20)), finished(film, Bar(80, 50)), punch_mm(film, 5), thickness(film)]
+    for centre in (0.5, 0.3):
+        yield f"cloth {centre}", on_cloth(ClothSpec(centre=centre), 460, 250)
+    for width in (120, 420):
+        yield f"ghost {width}", ghost_pages(_ghost(width), PAPER_BY_KEY["a4"])
+    batches = tuple(
+        Batch(key, tuple(one.timed for one in steps_of(PROCESSES[key], Work()))) for key in list(PROCESSES)[:2]
+    )
+    yield "evening", plan_evening(Evening(batches, dict.fromkeys(("rack", "oven", "press", "mat", "spray"), 2)))
+
+
+def _ghost(width: float) -> Ghost:
+    rim, drawn = (rectangle(by, by, width - 2 * by, 150.0 - 2 * by) for by in (0.0, 8.0))
+    return Ghost("panel 1", (rim,), (drawn,), width / 2, ("so wide",))
+
+
+def ledger() -> Told:
+    """What went wrong for every symptom, what a piece costs, and how sure a share is."""
+    for symptom in sorted(SYMPTOMS):
+        plain = diagnose(Seen((symptom,), ()))
+        yield symptom, [(one.cause.key, one.chance) for one in plain.suspects[:6]]
+    facts, checks = tuple(sorted(FACTS)[:4]), {code: n % 2 == 0 for n, code in enumerate(sorted(CHECKS)[:3])}
+    yield "asked", [(one.cause.key, one.chance) for one in diagnose(Seen((min(SYMPTOMS),), facts, checks)).suspects]
+    for good, bad in ((0, 0), (3, 0), (17, 3), (190, 10)):
+        yield f"success {good} {bad}", success_of(good, bad)
+    work = CostedWork((Made(1, 6, 3000.0), Made(2, 3, 1000.0)), 2, 1.2, Took(3.0, 60.0, 0.1, 6, 9), 30.0, 0.9)
+    rates = Rates("g", hour=12, ink_ml=0.5, laminate_m2=6, coat=0.2, blank=1.5, blade=9, margin=0.4)
+    yield "costs", costs_of(work, rates)
+    places = np.array([(x, y) for x in (20.0, 100.0, 190.0) for y in (20.0, 140.0, 250.0)])
+    shifts = {"even": 0 * places + (0.4, -0.2), "growing": places * 0.003, "turning": places[:, ::-1] * (-0.003, 0.003)}
+    for name, misses in shifts.items():
+        yield f"kind {name}", kind_of_misses(places, misses)
+
+
+def twin() -> Told:
+    """A small job run with every fault, what helps then, and the machines one practises on."""
+    narrow = EdgeSpec(distance_mm=0.8)
+    specs = (item(1, quantity=4, edge=narrow), item(2, quantity=2, cut=Cut.THROUGH, edge=narrow))
+    plan = scene(*specs, pictures=ART, paper=Paper(200.0, 150.0)).plan()
+    usual = devices_of(plan)
+    for fault in (None, *FaultKey):
+        devices = with_faults(usual, (fault,) if fault else ())
+        found = outcome(plan, devices, runs=24, picture=ARROW)
+        yield f"fault {fault.value if fault else 'none'}", [found, remedies_for(plan, devices, found)]
+    for seed in (3, 8):
+        yield (
+            f"practice {seed}",
+            [
+                practice_printer(usual.printer, seed),
+                practice_cutter(usual.cutter, seed, "satin-vinyl", plan.job.paper),
+                practice_sensor(usual.sensor, seed),
+                hidden_map(seed, plan.job.paper),
+            ],
+        )
+    worn = replace(usual, cutter=replace(usual.cutter, hardness=(0.8, 1.3), slip_mm=0.4))
+    yield "worn", outcome(plan, worn, runs=24, picture=ARROW)
+
+
+SECTIONS: dict[str, Callable[[], Told]] = {
+    one.__name__: one for one in (whole_jobs, edges, marks, printing, cutting, finishing, ledger, twin)
+}
