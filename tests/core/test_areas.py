@@ -1,13 +1,14 @@
 """Areas of pixels against another library's way to work them out."""
 
 import numpy as np
+import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 from hypothesis.extra import numpy as arrays
 from scipy import ndimage
 
 from tests.tried import tried
-from vamper.core.values.areas import Area, chosen, depth_in, labelled, opened, widened, without_holes
+from vamper.core.values.areas import Area, cells_in, chosen, depth_in, labelled, opened, widened, without_holes
 
 AREAS = arrays.arrays(bool, arrays.array_shapes(min_dims=2, max_dims=2, max_side=24))
 
@@ -43,3 +44,22 @@ def test_what_hangs_together_has_one_number(area: Area, corners: bool) -> None:
 @tried(100)
 def test_holes_are_what_is_enclosed(area: Area) -> None:
     assert (without_holes(area) == ndimage.binary_fill_holes(area)).all()
+
+
+SIDES = st.floats(-5, 25)
+
+
+@given(st.lists(st.tuples(SIDES, SIDES, st.floats(0.3, 9), st.floats(0, 8)), min_size=1, max_size=4), st.floats(0.4, 2))
+@tried(100)
+def test_cells_are_those_whose_middle_a_shape_holds(
+    rings: list[tuple[float, float, float, float]], cell_mm: float
+) -> None:
+    parts = [
+        shapely.Point(x, y).buffer(most).difference(shapely.Point(x, y).buffer(hole)) for x, y, most, hole in rings
+    ]
+    shape = shapely.union_all(parts)
+    rows, columns = 14, 18
+    found = cells_in(shape, 1.0, -2.0, (rows, columns), cell_mm)
+    x, y = np.meshgrid(1.0 + cell_mm * (np.arange(columns) + 0.5), -2.0 + cell_mm * (np.arange(rows) + 0.5))
+    on_rim = shapely.distance(shape.boundary, shapely.points(x, y)) < 1e-9
+    assert (on_rim | (found == shapely.contains_xy(shape, x, y))).all()

@@ -6,30 +6,30 @@ import subprocess
 import sys
 import time
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from pathlib import Path
 
 import pytest
-from selenium.common.exceptions import StaleElementReferenceException, TimeoutException
+from selenium.common.exceptions import NoSuchElementException, StaleElementReferenceException
 from selenium.webdriver.chrome.webdriver import WebDriver
 from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
-from selenium.webdriver.support.ui import WebDriverWait
 
 from tests.demo_file import demo_file
 from tests.screens.browser import open_browser
 from vamper.services.packing.nesting_process import ProcessNester
 
 ROOT = Path(__file__).parents[2]
-# Long enough to see a layout get better; searches go on beside whatever a test does next.
-SEARCH_SECONDS = 5
+# Searches go on beside whatever a test does next.
+_SEARCH_SECONDS = 2
+_SHORTEST_PAUSE_S, _LONGEST_PAUSE_S = 0.03, 0.3
 
 
 @contextmanager
-def running(what: str, data: Path) -> Iterator[str]:
+def running(what: str, data: Path, search_seconds: int = _SEARCH_SECONDS) -> Iterator[str]:
     """The address of a server: a fresh `demo` workshop, or one that `serve`s what is in a file."""
     command = [sys.executable, "-u", "-m", "vamper", what, "--data", str(data), "--port", "8600",
-               "--search-seconds", str(SEARCH_SECONDS)]  # fmt: skip
+               "--search-seconds", str(search_seconds)]  # fmt: skip
     environment = {name: value for name, value in os.environ.items() if name not in ("DISPLAY", "WAYLAND_DISPLAY")}
     server = subprocess.Popen(command, stdout=subprocess.PIPE, text=True, cwd=ROOT, env=environment)
     assert server.stdout is not None
@@ -71,13 +71,18 @@ class Screen:
         self.driver.get(self.base + path)
 
     def wait(self, condition, what: str, seconds: float = 90):  # type: ignore[no-untyped-def]
-        # An element that was drawn anew between finding and asking is found again.
-        waiting = WebDriverWait(self.driver, seconds, 0.05, ignored_exceptions=(StaleElementReferenceException,))
-        try:
-            return waiting.until(lambda _: condition(), f"waited for {what}")
-        except TimeoutException:
-            shown = f"{self.driver.current_url} shows:\n{self.text()}\nand complains:\n{self.errors()}"
-            raise AssertionError(f"waited {seconds:g} s for {what}; {shown}") from None
+        until, pause = time.monotonic() + seconds, _SHORTEST_PAUSE_S
+        while True:
+            # An element that was drawn anew between finding and asking is found again.
+            with suppress(NoSuchElementException, StaleElementReferenceException):
+                if found := condition():
+                    return found
+            if time.monotonic() > until:
+                shown = f"{self.driver.current_url} shows:\n{self.text()}\nand complains:\n{self.errors()}"
+                raise AssertionError(f"waited {seconds:g} s for {what}; {shown}")
+            # Asking takes the page and its driver more than it takes to wait.
+            time.sleep(pause)
+            pause = min(1.4 * pause, _LONGEST_PAUSE_S)
 
     def find(self, selector: str, seconds: float = 90) -> WebElement:
         def first() -> WebElement | None:

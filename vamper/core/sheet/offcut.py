@@ -15,6 +15,7 @@ import shapely
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
+from vamper.core.values.areas import cells_in
 from vamper.core.values.geometry import grow, parts
 
 CELL_MM = 1.0
@@ -121,10 +122,8 @@ def _take(
     window = free[rows, columns]
     if not window.size:
         return
-    x = left + cell_mm * (first_column + 0.5 + np.arange(window.shape[1]))
-    y = top + cell_mm * (first_row + 0.5 + np.arange(window.shape[0]))
-    shapely.prepare(reached)
-    window &= ~shapely.contains_xy(reached, *np.meshgrid(x, y))
+    corner = left + cell_mm * first_column, top + cell_mm * first_row
+    window &= ~cells_in(reached, *corner, (window.shape[0], window.shape[1]), cell_mm)
 
 
 def largest_run(free: npt.NDArray[np.bool_]) -> tuple[int, int, int, int]:

@@ -9,6 +9,10 @@ from typing import Any
 import cv2
 import numpy as np
 import numpy.typing as npt
+import shapely
+from shapely.geometry.base import BaseGeometry
+
+from vamper.core.values.geometry import parts
 
 Area = npt.NDArray[np.bool_]
 
@@ -53,3 +57,29 @@ def chosen(labels: npt.NDArray[np.int32], wanted: npt.NDArray[Any]) -> Area:
     table[wanted] = True
     table[0] = False
     return np.asarray(table[labels], bool)
+
+
+def cells_in(shape: BaseGeometry, left_mm: float, top_mm: float, size: tuple[int, int], cell_mm: float) -> Area:
+    """Which cells of a grid (rows, columns) from a corner on have their middle in a shape.
+
+    A middle is inside where an odd number of rims is crossed on the way to it from the left: all crossings of all rows
+    at once, so that the cost follows the rim and not the cells.
+    """
+    rows, columns = size
+    rims = [shapely.get_coordinates(ring) for part in parts(shape) for ring in (part.exterior, *part.interiors)]
+    if not rims or not rows or not columns:
+        return np.zeros(size, bool)
+    # In cells, counted from the middle of the first.
+    scaled = [(rim - (left_mm, top_mm)) / cell_mm - 0.5 for rim in rims]
+    x0, y0 = np.concatenate([rim[:-1] for rim in scaled]).T
+    x1, y1 = np.concatenate([rim[1:] for rim in scaled]).T
+    first = np.clip(np.ceil(np.minimum(y0, y1)), 0, rows).astype(int)
+    after = np.clip(np.ceil(np.maximum(y0, y1)), 0, rows).astype(int)
+    count = after - first
+    side = np.repeat(np.arange(len(count)), count)
+    row = np.arange(len(side)) - np.repeat(np.cumsum(count) - count, count) + first[side]
+    x = x0[side] + (row - y0[side]) / (y1 - y0)[side] * (x1 - x0)[side]
+    column = np.clip(np.ceil(x), 0, columns).astype(int)
+    crossed = np.bincount(row * (columns + 1) + column, minlength=rows * (columns + 1))
+    odd = (crossed % 2).astype(np.uint8).reshape(rows, columns + 1)
+    return np.bitwise_xor.accumulate(odd, axis=1)[:, :columns] > 0

@@ -17,14 +17,13 @@ from typing import Any
 import numpy as np
 import numpy.typing as npt
 import scipy.fft
-import shapely
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.sheet.lay.clearance import Clearance, Moved
 from vamper.core.sheet.lay.turns import best_turn
 from vamper.core.sheet.layout import Piece, gap_between
-from vamper.core.values.areas import widened
+from vamper.core.values.areas import cells_in, widened
 from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import grow, placed
 from vamper.core.values.item import Turn
@@ -177,7 +176,9 @@ class FreeSpace:
         rows = int(np.ceil((bottom - top) / cell)) + 2 * rim
         columns = int(np.ceil((right - left) / cell)) + 2 * rim
         inner = grow(shape, grown * cell, 0.05)
-        body = _cells(inner if not inner.is_empty else shape, left - rim * cell, top - rim * cell, rows, columns, cell)
+        body = cells_in(
+            inner if not inner.is_empty else shape, left - rim * cell, top - rim * cell, (rows, columns), cell
+        )
         if not body.any():
             body[rim:-rim, rim:-rim] = True
         ring = widened(body, rim) & ~widened(body, 1)
@@ -209,16 +210,8 @@ class FreeSpace:
         r0, r1 = max(0, int((top - y0) / cell)), min(grid.shape[0], int((bottom - y0) / cell) + 2)
         if c1 <= c0 or r1 <= r0:
             return
-        inside = _cells(shape, x0 + c0 * cell, y0 + r0 * cell, r1 - r0, c1 - c0, cell)
+        inside = cells_in(shape, x0 + c0 * cell, y0 + r0 * cell, (r1 - r0, c1 - c0), cell)
         grid[r0:r1, c0:c1][inside] = value
-
-
-def _cells(shape: BaseGeometry, left: float, top: float, rows: int, columns: int, cell: float) -> npt.NDArray[np.bool_]:
-    """Which cells of a grid have their middle in `shape`."""
-    x = left + cell * (np.arange(columns) + 0.5)
-    y = top + cell * (np.arange(rows) + 0.5)
-    shapely.prepare(shape)
-    return np.asarray(shapely.contains_xy(shape, *np.meshgrid(x, y)), dtype=bool)
 
 
 def cell_for(pieces: Iterable[Piece]) -> float:
