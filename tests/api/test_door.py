@@ -34,6 +34,8 @@ def served(tmp_path_factory: pytest.TempPathFactory, nester: ProcessNester) -> I
         assert job == 1
         for side in (300, 200):
             assert client.post("/api/jobs/1/art", files={"file": ("disc.png", disc_png(side))}).status_code == 201
+        small = {"label": "small", "changes": {"paper": {"width_mm": 120, "height_mm": 180}}}
+        assert client.post("/api/jobs/1/changes", json=small).status_code == 200
         client.post("/api/jobs/1/pack/begin")
         yield client, workshop
 

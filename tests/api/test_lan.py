@@ -1,20 +1,31 @@
 """The workshop from another device: the passphrase, how often one may try, and what stays shut."""
 
+import hashlib
 from collections.abc import Iterator
 
 import pytest
 from fastapi.testclient import TestClient
+from sqlalchemy import select
 
 from tests.conftest import disc_png
 from vamper.api.app import create_app
 from vamper.api.lan.here import Lan
 from vamper.core.values.findings import BadInput
+from vamper.services.lan import passphrase
 from vamper.services.lan.visitors import Visitors, Wait, Wrong
 from vamper.services.workshop import Workshop
+from vamper.store.tables import PreferenceRow
 
 # An address for documentation (RFC 5737).
 ADDRESS = "http://192.0.2.5:8484"
 WORDS = "three green oars"
+
+
+@pytest.fixture(autouse=True)
+def cheap_hash(request: pytest.FixtureRequest, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Guessing is not dear, but where that is looked at."""
+    if "dear" not in request.node.name:
+        monkeypatch.setitem(passphrase._COST, "n", 2**8)
 
 
 class Clock:
@@ -45,6 +56,19 @@ def phone(workshop: Workshop, visitors: Visitors) -> Iterator[TestClient]:
 
 def give(client: TestClient, words: str):  # type: ignore[no-untyped-def]
     return client.post("/enter", data={"passphrase": words}, headers={"origin": ADDRESS})
+
+
+def test_the_passphrase_is_kept_as_a_hash_that_is_dear_to_guess(workshop: Workshop) -> None:
+    workshop.passphrase.choose(WORDS)
+    with workshop.sessions() as session:
+        (row,) = session.scalars(select(PreferenceRow).where(PreferenceRow.key == "passphrase"))
+    salt = bytes.fromhex(row.value["salt"])
+    assert len(salt) == 16
+    # Not less than RFC 7914 has for what is typed in.
+    assert (
+        row.value["hash"] == hashlib.scrypt(WORDS.encode(), salt=salt, n=2**15, r=8, p=1, maxmem=2**26, dklen=32).hex()
+    )
+    assert WORDS not in str(row.value)
 
 
 def test_nothing_is_told_before_the_passphrase(phone: TestClient) -> None:

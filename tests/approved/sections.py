@@ -37,7 +37,7 @@ from vamper.core.ledger.miss_kind import kind_of_misses
 from vamper.core.ledger.rest import rest_of
 from vamper.core.ledger.run import Took
 from vamper.core.ledger.success import success_of
-from vamper.core.marks.helpers import HELPERS, HelperScene
+from vamper.core.marks.printed_helpers import HELPERS, HelperScene
 from vamper.core.marks.reading import reading_of, scene_of
 from vamper.core.marks.sensor_view import sensor_view
 from vamper.core.marks.sheet_marks import marks_bound, marks_for

@@ -14,7 +14,7 @@ import shapely
 
 from tests.scenes import DISC, bars, item, scene
 from vamper.core.made import as_made
-from vamper.core.marks.helpers import HELPERS, HelperScene, cover_trim
+from vamper.core.marks.printed_helpers import HELPERS, HelperScene, cover_trim
 from vamper.core.marks.vernier import vernier_sheet
 from vamper.core.plan import cut_of, page_of, proof_of, set_up_sheet
 from vamper.core.printing.ink import dry_minutes, ink_of

@@ -1,5 +1,6 @@
 """A running demo workshop and a real browser on it."""
 
+import json
 import os
 import re
 import subprocess
@@ -20,6 +21,7 @@ from tests.screens.browser import open_browser
 from vamper.services.packing.nesting_process import ProcessNester
 
 ROOT = Path(__file__).parents[2]
+_AXE = (ROOT / "ui" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 # Searches go on beside whatever a test does next.
 _SEARCH_SECONDS = 2
 _SHORTEST_PAUSE_S, _LONGEST_PAUSE_S = 0.03, 0.3
@@ -115,6 +117,17 @@ class Screen:
 
     def press(self, keys: str) -> None:
         self.driver.switch_to.active_element.send_keys(keys)
+
+    def faults_of_access(self) -> list[str]:
+        """What axe finds wrong with the page as it stands."""
+        script = "axe.run().then(r => arguments[0](JSON.stringify(r.violations)))"
+        if not self.driver.execute_script("return !!window.axe"):
+            self.driver.execute_script(_AXE)
+        return [
+            f"{one['id']}: {node['html'][:160]} {node['failureSummary'][:200]}"
+            for one in json.loads(self.driver.execute_async_script(script))
+            for node in one["nodes"]
+        ]
 
     def pieces(self) -> int:
         return int(self.find('[data-testid="sheet"]').get_attribute("data-pieces") or -1)

@@ -9,7 +9,6 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from tests.screens.conftest import Screen
-from tests.screens.test_marks_print import axe
 from vamper.core.cutting.depth import bands_of, depth_um
 from vamper.core.values.blade import Blade, sharpness_of
 from vamper.core.values.cut import Cut
@@ -68,7 +67,7 @@ def test_two_ladders_find_the_force_and_the_card_follows(screen: Screen) -> None
         chances.append(chance(screen))
     assert chances[0] < 50
     assert chances[-1] > 85
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     heading = screen.find('section[aria-label="kiss cut"] h2').text
     proposed = float(re.search(r"([\d.]+) gf", heading)[1])  # type: ignore[index]
     stock = STOCK_BY_KEY["gloss-vinyl"]
@@ -78,7 +77,7 @@ def test_two_ladders_find_the_force_and_the_card_follows(screen: Screen) -> None
     screen.button("Bench card").click()
     screen.says(f"{proposed:g} gf, one pass")
     assert "Try it first" not in screen.text()
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     assert not screen.errors()
 
 
@@ -99,7 +98,7 @@ def test_the_blade_goes_its_way_under_a_slider(screen: Screen) -> None:
     screen.button("Play").click()
     screen.says("Stop")
     screen.button("Stop").click()
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     tale = httpx.get(screen.base + f"/api/jobs/{PEARL}/sheets/1/tell-tale.hpgl").text
     numbers = np.array([float(one) for one in re.findall(r"-?\d+", re.search(r"PD([\d,]+);", tale)[1])])  # type: ignore[index]
     assert np.ptp(numbers[::2]) < 6 * 40
@@ -110,7 +109,7 @@ def test_a_machine_that_speaks_in_steps(screen: Screen) -> None:
     screen.says("cardboard, thin")
     screen.button("Your machine").click()
     screen.says("paper, second line")
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     before = screen.find('section[aria-label="kiss cut"] h2').text
     row = "//li[.//b[normalize-space(.)='cardboard, thick']]"
     screen.driver.find_element(By.XPATH, row + "//button[contains(., 'It did')]").click()
@@ -125,7 +124,7 @@ def test_a_machine_that_speaks_in_steps(screen: Screen) -> None:
     )
     screen.button("Blade and mat").click()
     screen.says("change the blade")
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     screen.driver.find_element(
         By.XPATH, "//li[.//b[normalize-space(.)='the blade that came with it']]//button[contains(., 'New tip')]"
     ).click()
@@ -147,7 +146,7 @@ def test_a_run_is_logged_once_the_blade_is_confirmed(screen: Screen) -> None:
     )
     clean.click()
     screen.wait(lambda: screen.button("Log the run").is_enabled(), "the button")
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     screen.button("Log the run").click()
     screen.says("1 run")
     assert not screen.errors()
@@ -167,7 +166,7 @@ def test_a_stock_of_ones_own_from_its_weight(screen: Screen) -> None:
     amount.send_keys("240", Keys.ENTER)
     screen.button("Look for its neighbours").click()
     screen.says("Nobody has cut it here yet")
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     screen.button("Keep it and use it here").click()
     screen.wait(lambda: "out of hemp card" in " ".join(screen.text().split()), "the brief")
     kept = {one["key"]: one["stock"] for one in httpx.get(screen.base + "/api/stocks").json()}

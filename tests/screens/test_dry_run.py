@@ -6,7 +6,6 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from tests.screens.conftest import Screen
-from tests.screens.test_marks_print import axe
 
 pytestmark = pytest.mark.screens
 
@@ -41,7 +40,7 @@ def test_a_sheet_is_ruined_on_the_screen_and_then_good(screen: Screen) -> None:
     slider = screen.find('input[aria-label^="How much of the plan"]')
     slider.send_keys(Keys.ARROW_RIGHT * 40)
     assert float(slider.get_attribute("value") or 0) == pytest.approx(0.4, abs=0.02)
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     assert screen.errors() == []
     # Calibration and force of this machine, as its vernier and ladders would tell them: the twin's own are found.
     stations = httpx.get(f"{screen.base}/api/jobs/{NEWCOMERS}").json()["stations"]
@@ -105,5 +104,5 @@ def test_a_sample_photo_shows_the_piece_without_print(screen: Screen) -> None:
     pressed(screen, "Try it with a sample")
     screen.says("1 piece without print", 120)
     screen.find('svg[aria-label^="The picture with the plan over it"]')
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     assert screen.errors() == []

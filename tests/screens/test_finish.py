@@ -8,7 +8,6 @@ from selenium.webdriver.common.keys import Keys
 
 from tests.demo_file import demo_file
 from tests.screens.conftest import Screen, running
-from tests.screens.test_marks_print import axe
 from vamper.services.packing.nesting_process import ProcessNester
 
 pytestmark = pytest.mark.screens
@@ -27,7 +26,7 @@ def test_a_job_says_how_it_is_finished(screen: Screen) -> None:
     screen.says("Water-slide decals")
     screen.says("Spray and resin fumes")
     screen.says("The label of your product and your local rules come before this.")
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     radios = screen.driver.find_elements(By.CSS_SELECTOR, '[role="radio"]')
     next(one for one in radios if one.text == "cut first, then coat").click()
     order = "return [...document.querySelectorAll('ol li b')].map((one) => one.textContent)"
@@ -64,7 +63,7 @@ def test_an_evening_at_speed_and_a_step_that_slips(
             screen.says("in tonight’s plan")
         screen.open("/tonight")
         screen.says("All done")
-        assert axe(screen) == []
+        assert screen.faults_of_access() == []
         before = httpx.get(f"{base}/api/evening").json()
         first = before["next"]
         pressed(screen, "It rests from now")
@@ -102,7 +101,7 @@ def test_a_design_goes_on_a_cup_and_the_sheet_packs_it_bent(screen: Screen) -> N
     turning = screen.find('input[type="range"]')
     turning.send_keys(Keys.ARROW_RIGHT * 30)
     screen.find('svg[aria-label="The piece on its cup, turned by 30 degrees"]')
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     fields = screen.driver.find_elements(By.CSS_SELECTOR, "input")
     field = next(one for one in fields if one.get_attribute("value") == "105")
     field.send_keys(Keys.CONTROL, "a")
@@ -117,7 +116,7 @@ def test_it_is_pressed_in_patches_and_placed_on_the_cloth(screen: Screen) -> Non
     pressed(screen, "Under the press")
     screen.says("set down 2 times")
     pressed(screen, "Second, turned")
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     pressed(screen, "What presses")
     radios = screen.driver.find_elements(By.CSS_SELECTOR, '[role="radio"]')
     next(one for one in radios if one.text == "A press").click()
@@ -134,7 +133,7 @@ def test_a_test_bar_makes_the_print_larger(screen: Screen) -> None:
     screen.open(f"/jobs/{KEY_RINGS}/finish")
     pressed(screen, "As it shrinks")
     screen.says("Punch before it shrinks")
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
 
     def printed() -> float:
         pieces = httpx.get(f"{screen.base}/api/jobs/{KEY_RINGS}/finish/pieces").json()["shrink"]
@@ -157,7 +156,7 @@ def test_where_it_lives_decides_how_it_is_finished(screen: Screen) -> None:
     screen.open(f"/jobs/{MUGS}/finish")
     pressed(screen, "a mug or a bottle")
     screen.says("is not the usual stock")
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     pressed(screen, "a drinking bottle")
     screen.says("Lay the top coat over it")
     assert screen.errors() == []

@@ -11,7 +11,6 @@ from selenium.webdriver.remote.webelement import WebElement
 
 from tests.conftest import disc_png
 from tests.screens.conftest import Screen, running
-from tests.screens.test_screens import AXE
 
 # Long enough to see a layout get better, on a machine that is busy with other things.
 LONG_SEARCH_SECONDS = 20
@@ -29,13 +28,6 @@ def screen(driver: WebDriver, empty: str) -> Screen:
     return Screen(driver, empty)
 
 
-def axe(screen: Screen) -> list[str]:
-    screen.driver.execute_script(AXE)
-    script = "axe.run().then(r => arguments[0](r.violations.map(v => `${v.id}: ${v.nodes[0].html}`)))"
-    found: list[str] = screen.driver.execute_async_script(script)
-    return found
-
-
 def test_questions_are_answered_or_left_and_do_not_come_again(screen: Screen) -> None:
     screen.open("/")
     screen.says("What do you print on?")
@@ -46,7 +38,7 @@ def test_questions_are_answered_or_left_and_do_not_come_again(screen: Screen) ->
         ),
         "the answer to be kept",
     )
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     screen.button("That is all").click()
     screen.wait(lambda: "What do you print on?" not in screen.text(), "the questions to go")
     screen.open("/")
@@ -168,10 +160,10 @@ def test_a_sheet_goes_to_the_machines_own_program(screen: Screen) -> None:
     screen.find('[role=radiogroup][aria-label="Family of marks"]')
     screen.driver.find_elements(By.CSS_SELECTOR, '[aria-label="Family of marks"] [role=radio]')[-1].click()
     screen.says("nothing known yet")
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     screen.button("It was taken").click()
     screen.says("taken up to")
     screen.open(screen.driver.current_url.removeprefix(screen.base).replace("/marks", "/print"))
     screen.says("outlines, at most")
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     assert screen.errors() == []

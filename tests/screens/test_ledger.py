@@ -10,7 +10,6 @@ from selenium.webdriver.support.ui import Select
 
 from tests.screens.conftest import Screen
 from tests.screens.test_finish import pressed
-from tests.screens.test_marks_print import axe
 
 pytestmark = pytest.mark.screens
 
@@ -30,7 +29,7 @@ def test_from_a_hand_off_over_a_spoilt_sheet_to_its_cause(screen: Screen) -> Non
     screen.says("How did sheet 1 come out?")
     pressed(screen, "Some spoiled")
     screen.says("Tap each piece that came out so")
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     for piece in screen.driver.find_elements(By.CSS_SELECTOR, 'g[role="button"]'):
         piece.send_keys(Keys.ENTER)
     pressed(screen, "spoilt pieces")
@@ -38,7 +37,7 @@ def test_from_a_hand_off_over_a_spoilt_sheet_to_its_cause(screen: Screen) -> Non
     pressed(screen, "Find out what went wrong")
     # All were not through, and the stock is known: that is ticked already.
     screen.says("This tells most for its time")
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     ticked = [one.get_attribute("checked") for one in screen.driver.find_elements(By.CSS_SELECTOR, "fieldset input")]
     assert "true" in ticked
     pressed(screen, "Yes")
@@ -47,7 +46,7 @@ def test_from_a_hand_off_over_a_spoilt_sheet_to_its_cause(screen: Screen) -> Non
     screen.says("Noted")
     screen.open("/ledger?part=runs")
     screen.says("It was this:")
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     screen.open(f"/jobs/{HANDED_OFF}/cut")
     assert "How did sheet 1 come out?" not in screen.text()
     # Where the ledger asks, Cut does not ask once more.
@@ -73,7 +72,7 @@ def test_a_sheet_is_made_again_and_its_rest_is_the_sheet_of_another(screen: Scre
     screen.says("Its rest is kept")
     pressed(screen, "Make it again")
     screen.says("exactly as it was, on")
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     pressed(screen, "Make it again")
     screen.wait(lambda: "/sheet" in screen.driver.current_url, "the new job")
     screen.wait(lambda: screen.pieces() == 3, "its pieces")
@@ -88,14 +87,14 @@ def test_a_sheet_is_made_again_and_its_rest_is_the_sheet_of_another(screen: Scre
 def test_the_shelf_takes_what_was_bought_and_a_used_sheet(screen: Screen) -> None:
     screen.open("/ledger?part=shelf")
     screen.says("On the shelf")
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     Select(screen.find('[aria-label="What was bought"] select')).select_by_value("ink")
     screen.says("millilitres in the bottle")
     pressed(screen, "Put it on the shelf")
     screen.says("of 70 ml left")
     pressed(screen, "Add an offcut")
     screen.says("Drag over what is used")
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     screen.find('input[placeholder="half a sheet of gold"]').send_keys("half of it" + Keys.ENTER)
     pressed(screen, "Mark as used")
     screen.wait(lambda: screen.driver.find_elements(By.CSS_SELECTOR, "svg polygon"), "what is used")
@@ -132,7 +131,7 @@ def test_jobs_are_found_by_whom_they_are_for(screen: Screen) -> None:
     screen.says("Put aside · 1")
     pressed(screen, "Put aside · 1")
     screen.says("for the junior crew")
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     assert screen.errors() == []
 
 

@@ -1,6 +1,5 @@
 """Marks and Print in a real browser: what the sensor sees, a vernier sheet read tick by tick, a proof and its bars."""
 
-import json
 import re
 
 import httpx
@@ -10,7 +9,6 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from tests.screens.conftest import Screen
-from tests.screens.test_screens import AXE
 from vamper.core.marks.vernier import COARSE_MM, MOST_TICK, miss_of
 
 pytestmark = pytest.mark.screens
@@ -25,12 +23,6 @@ def click(screen: Screen, selector: str) -> None:
     """Press something small in a drawing."""
     script = "arguments[0].dispatchEvent(new MouseEvent('click', {bubbles: true}))"
     screen.driver.execute_script(script, screen.find(selector))
-
-
-def axe(screen: Screen) -> list[str]:
-    screen.driver.execute_script(AXE)
-    found = screen.driver.execute_async_script("axe.run().then(r => arguments[0](JSON.stringify(r.violations)))")
-    return [f"{one['id']}: {one['nodes'][0]['html'][:160]}" for one in json.loads(found)]
 
 
 def test_a_shiny_sheet_in_bright_light_is_told_and_saved(screen: Screen) -> None:
@@ -51,7 +43,7 @@ def test_a_shiny_sheet_in_bright_light_is_told_and_saved(screen: Screen) -> None
     screen.find('input[type="checkbox"]').click()
     screen.says("Read in more than 99 of 100 tries")
     assert "taken" in screen.text()
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     screen.button("Undo").click()
     assert not screen.errors()
 
@@ -94,7 +86,7 @@ def test_a_vernier_sheet_is_read_and_the_cut_file_moves(screen: Screen) -> None:
     click(screen, f'[data-tick="{right}"]')
     screen.button("Result").click()
     screen.says("Cuts 0.80 mm right and 0.30 mm high")
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     screen.button("even").click()
     screen.button("Keep this calibration").click()
     screen.says("look at the scales once more")
@@ -110,7 +102,7 @@ def test_a_vernier_sheet_is_read_and_the_cut_file_moves(screen: Screen) -> None:
     screen.button("Where cuts land").click()
     screen.says("95 of 100 are less than")
     screen.driver.find_element(By.CSS_SELECTOR, 'use[tabindex="0"]').send_keys(Keys.NULL)
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     httpx.delete(f"{screen.base}/api/calibrations/{_newest(screen, job)}")
     assert _points(httpx.get(address).text) == pytest.approx(before)
 
@@ -126,7 +118,7 @@ def test_helpers_are_drawn_on_the_sheet(screen: Screen) -> None:
     screen.button("Helpers to print").click()
     screen.says("Cover trim")
     screen.button("Show on the sheet").click()
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     link = screen.button("Cover trim, PDF").get_attribute("href")
     assert httpx.get(link or "").content.startswith(b"%PDF")
 
@@ -151,5 +143,5 @@ def test_a_proof_is_measured_asked_about_and_compensated(screen: Screen) -> None
     screen.driver.refresh()
     screen.button("Proof").click()
     screen.says("1 missing")
-    assert axe(screen) == []
+    assert screen.faults_of_access() == []
     assert not screen.errors()

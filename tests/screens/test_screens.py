@@ -1,6 +1,5 @@
 """The built interface in a real browser, from pictures to files, by mouse and by keyboard."""
 
-import json
 import time
 from collections.abc import Callable
 from pathlib import Path
@@ -11,11 +10,10 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from tests.conftest import disc_png
-from tests.screens.conftest import ROOT, Screen
+from tests.screens.conftest import Screen
 
 pytestmark = pytest.mark.screens
 
-AXE = (ROOT / "ui" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 STATIONS = ("art", "edge", "sheet", "marks", "print", "cut")
 
 
@@ -131,9 +129,7 @@ def test_a_piece_is_composed_for_each_name(screen: Screen) -> None:
     screen.button("Compose a piece").click()
     screen.find("textarea").send_keys("Ada\nBo\nCleo")
     screen.find('svg[aria-label="The piece for Ada"]')
-    screen.driver.execute_script(AXE)
-    found = screen.driver.execute_async_script("axe.run().then(r => arguments[0](r.violations.map(v => v.id)))")
-    assert found == []
+    assert screen.faults_of_access() == []
     screen.button("Add to the job").click()
     screen.says("3 pieces of 3 designs")
     screen.choose("name label Cleo")
@@ -189,14 +185,7 @@ def test_stations_by_keyboard_alone(screen: Screen) -> None:
 def test_axe_finds_nothing(screen: Screen, path: str) -> None:
     screen.open(path)
     screen.wait(lambda: len(screen.text()) > 60 and "Opening" not in screen.text(), "the screen")
-    screen.driver.execute_script(AXE)
-    found = screen.driver.execute_async_script("axe.run().then(r => arguments[0](JSON.stringify(r.violations)))")
-    violations = [
-        f"{violation['id']}: {node['html'][:160]} {node['failureSummary'][:200]}"
-        for violation in json.loads(found)
-        for node in violation["nodes"]
-    ]
-    assert not violations, "\n".join(violations)
+    assert screen.faults_of_access() == []
 
 
 def test_pages_that_were_left_keep_no_connection(screen: Screen) -> None:
@@ -210,9 +199,7 @@ def test_an_open_popover_is_accessible_too(screen: Screen) -> None:
     screen.open("/jobs/4/sheet")
     screen.find('[data-phrase="packing"]').click()
     screen.says("as many as needed")
-    screen.driver.execute_script(AXE)
-    found = screen.driver.execute_async_script("axe.run().then(r => arguments[0](r.violations.map(v => v.id)))")
-    assert found == []
+    assert screen.faults_of_access() == []
 
 
 def test_nothing_is_asked_of_other_machines(screen: Screen) -> None:

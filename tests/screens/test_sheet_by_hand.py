@@ -14,7 +14,6 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 
 from tests.screens.conftest import Screen
-from tests.screens.test_screens import AXE
 
 PIECE = "[data-piece]"
 # A point of the drawing, from its middle, where no piece lies.
@@ -176,9 +175,7 @@ def test_every_window_is_accessible(screen: Screen, tool: str, words: str) -> No
     screen.open("/jobs/4/sheet")
     screen.button(tool).click()
     screen.says(words)
-    screen.driver.execute_script(AXE)
-    found = screen.driver.execute_async_script("axe.run().then(r => arguments[0](JSON.stringify(r.violations)))")
-    assert [violation["id"] for violation in json.loads(found)] == []
+    assert screen.faults_of_access() == []
     screen.press(Keys.ESCAPE)
 
 

@@ -28,7 +28,7 @@ from vamper.api.marks.schemas import (
 )
 from vamper.api.marks.views import arrows_out, fit_out, misses_out, reading_out, record_out
 from vamper.core.marks.calibrate import Fit, Reading, fit
-from vamper.core.marks.helpers import HELPERS, cover_trim, helper_paths, size_words
+from vamper.core.marks.printed_helpers import HELPERS, cover_trim, helper_paths, size_words
 from vamper.core.marks.vernier import (
     COARSE_MM,
     CUT_PITCH_MM,

@@ -7,7 +7,7 @@ without any correction, so that what is read is the whole of it.
 from dataclasses import dataclass
 
 from vamper.core.cutting.plan import CutLoop, CutPlan
-from vamper.core.marks.helpers import HELPERS, HelperScene
+from vamper.core.marks.printed_helpers import HELPERS, HelperScene
 from vamper.core.marks.vernier import VernierSheet, vernier_sheet
 from vamper.core.plan import Plan, SheetSetup, page_of
 from vamper.core.printing.swatch import STRIP_MM, swatch_sheet
