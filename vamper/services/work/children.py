@@ -20,6 +20,7 @@ READ_AHEAD = (
     "vamper.services.packing.nesting_process",
     "vamper.services.work.reading_room",
     "vamper.services.design.art_reading",
+    "vamper.services.work.forked_with",
 )
 
 
