@@ -144,10 +144,16 @@ def _seconds(report: Path) -> dict[str, float]:
     """How long each test that passed took, by its node name; what fails without a fault can tell nothing of one."""
     taken: dict[str, float] = {}
     for case in ElementTree.parse(report).iter("testcase"):
-        file = (case.get("classname") or "").replace(".", "/") + ".py"
         if case.find("failure") is None and case.find("error") is None:
-            taken[f"{file}::{case.get('name')}"] = float(case.get("time") or 0)
+            taken[f"{_place(case.get('classname') or '')}::{case.get('name')}"] = float(case.get("time") or 0)
     return taken
+
+
+def _place(dotted: str) -> str:
+    """A file, with the class in it where the report names one."""
+    *names, last = dotted.split(".")
+    file, held = "/".join(names), f"::{last}"
+    return f"{file}.py{held}" if (ROOT / f"{file}.py").exists() else f"{file}/{last}.py"
 
 
 def _failed(report: Path) -> int:

@@ -1,13 +1,26 @@
 """Packing in the background: the first layout at once, better ones after, the best kept through everything."""
 
 import time
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
 
 from tests.services.test_jobs import job_with_disc
 from vamper.core.plan import Plan
 from vamper.core.values.placement import Pin
 from vamper.formats.layout_document import layout_document, layout_of
 from vamper.services.packing.desk import Packing, PackingState
+from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.workshop import Workshop
+
+
+@pytest.fixture
+def patient(tmp_path: Path, nester: ProcessNester) -> Iterator[Workshop]:
+    """One whose searches last until they are stopped."""
+    opened = Workshop(tmp_path / "patient.db", nester, search_seconds=30)
+    yield opened
+    opened.close()
 
 
 def plan(workshop: Workshop, number: int) -> tuple[Plan, Packing]:
@@ -65,38 +78,38 @@ def test_stopping_keeps_the_best_and_a_restart_keeps_it_too(workshop: Workshop) 
     again.close()
 
 
-def test_what_somebody_saw_stays_in_their_hand_though_better_ones_came_since(workshop: Workshop) -> None:
-    number = hard(workshop)
-    seen, packing = plan(workshop, number)
+def test_what_somebody_saw_stays_in_their_hand_though_better_ones_came_since(patient: Workshop) -> None:
+    number = hard(patient)
+    seen, packing = plan(patient, number)
     ends = time.monotonic() + 20
     later = packing
     while later.layout_id == packing.layout_id and time.monotonic() < ends:
         time.sleep(0.02)
-        _, later = plan(workshop, number)
+        _, later = plan(patient, number)
     assert later.layout_id != packing.layout_id
-    workshop.desk.take_up(number, packing.layout_id)
-    held, taken = plan(workshop, number)
+    patient.desk.take_up(number, packing.layout_id)
+    held, taken = plan(patient, number)
     assert (held.layout.sheets, taken.state) == (seen.layout.sheets, PackingState.STOPPED)
     # What the search still finds on its way out does not come in any more, now or after a restart.
     time.sleep(1)
-    assert plan(workshop, number)[1].layout_id == packing.layout_id
-    again = Workshop(workshop.path, workshop.desk._nester, 3)
+    assert plan(patient, number)[1].layout_id == packing.layout_id
+    again = Workshop(patient.path, patient.desk._nester, 3)
     assert plan(again, number)[0].layout.sheets == seen.layout.sheets
     again.close()
 
 
-def test_what_was_stopped_is_filled_all_the_same(workshop: Workshop) -> None:
+def test_what_was_stopped_is_filled_all_the_same(patient: Workshop) -> None:
     def small(planned: Plan) -> int:
         return sum(placement.item == 2 for sheet in planned.layout.sheets for placement in sheet)
 
-    number = hard(workshop)
-    other = job_with_disc(workshop)
-    workshop.variants.fill_with(workshop.jobs.get(number), other, 1, 8, 8)
-    before, packing = plan(workshop, number)
+    number = hard(patient)
+    other = job_with_disc(patient)
+    patient.variants.fill_with(patient.jobs.get(number), other, 1, 8, 8)
+    before, packing = plan(patient, number)
     assert packing.state is PackingState.SEARCHING
     assert small(before) == 0
-    workshop.desk.stop(number)
-    stopped, packing = plan(workshop, number)
+    patient.desk.stop(number)
+    stopped, packing = plan(patient, number)
     assert packing.state is PackingState.STOPPED
     assert small(stopped) > 0
 
