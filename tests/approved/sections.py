@@ -9,11 +9,18 @@ import shapely
 
 from tests.core.test_twin import outcome
 from tests.scenes import bars, item, lying, masked, scene
+from vamper.core.art.colours import flat_colours, layers_of
 from vamper.core.art.groups import groups_of
 from vamper.core.art.outline import outline_at, trace
+from vamper.core.art.picture import Picture
+from vamper.core.art.prepare import prepared
+from vamper.core.art.resolution import need_of, seen_from
+from vamper.core.art.surface import survey
 from vamper.core.bench_card import bench_steps, loading_picture, tell_tale_of, used_settings
 from vamper.core.cutting.belief import first_belief
+from vamper.core.cutting.belief import told as told_of
 from vamper.core.cutting.care import blade_advice, loads_left, mat_advice, metres_left
+from vamper.core.cutting.dialect import placed
 from vamper.core.cutting.drops import drop_outline, drop_slit, ladder_places, offcut_places
 from vamper.core.cutting.ladder import ladder_advice, next_rungs, proposed
 from vamper.core.cutting.neighbours import from_neighbours, micrometres_of
@@ -24,14 +31,16 @@ from vamper.core.edge.handling import advise, candidates, handling_of
 from vamper.core.edge.kind import KINDS
 from vamper.core.finishing.cloth import on_cloth
 from vamper.core.finishing.ghost import Ghost, ghost_pages
+from vamper.core.finishing.on_cup import on_cup, parts_round
 from vamper.core.finishing.press_plan import per_plate, press_plan
-from vamper.core.finishing.process import PROCESSES, Work, cautions_of, minutes_of, steps_of
+from vamper.core.finishing.process import LABELS, PROCESSES, Work, cautions_of, minutes_of, steps_of
 from vamper.core.finishing.round_things import RoundThing, wrap
 from vamper.core.finishing.shrink import finished, printed, punch_mm, shrink_of, thickness
 from vamper.core.finishing.timetable import Batch, Evening, plan_evening
+from vamper.core.inspect import findings_of
 from vamper.core.ledger.cost import Made, Rates, costs_of
 from vamper.core.ledger.cost import Work as CostedWork
-from vamper.core.ledger.diagnosis import CHECKS, FACTS, SYMPTOMS, Seen, diagnose
+from vamper.core.ledger.diagnosis import CHECKS, FACTS, SYMPTOMS, Seen, diagnose, yes_chances
 from vamper.core.ledger.facts import facts_of
 from vamper.core.ledger.miss_kind import kind_of_misses
 from vamper.core.ledger.rest import rest_of
@@ -54,14 +63,15 @@ from vamper.core.twin.devices import devices_of
 from vamper.core.twin.faults import with_faults
 from vamper.core.twin.practice import hidden_map, practice_cutter, practice_printer, practice_sensor
 from vamper.core.twin.remedies import remedies_for
-from vamper.core.values.art import SizeSpec
-from vamper.core.values.blade import BladeIn
+from vamper.core.values.art import Preparation, Purpose, SizeSpec
+from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.calibration import Calibration
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed
+from vamper.core.values.dialect import Step, StepSeen
 from vamper.core.values.drawing import rectangle
 from vamper.core.values.edge import EdgeSpec, RingSpec
-from vamper.core.values.finish import Bar, ClothSpec, HeatSpec, School
+from vamper.core.values.finish import Bar, ClothSpec, FinishSpec, HeatSpec, School, ShrinkSpec, WrapSpec
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.mat import MatIn, Tack
 from vamper.core.values.paper import PAPER_BY_KEY, Paper
@@ -97,6 +107,17 @@ def _jobs() -> dict[str, Plan]:
         "known machines": scene(
             *three, pictures=ART, printer=grey, calibration=known, room_light=RoomLight.BRIGHT
         ).plan(),
+        "what shrinks, coated": scene(
+            item(1, quantity=2, width_mm=120.0),
+            item(3, width_mm=30.0),
+            pictures=ART,
+            stock="shrink-film",
+            shrink=ShrinkSpec(Bar(100, 100), Bar(45, 47)),
+            finish=FinishSpec(school=School.A, coats=1),
+        ).plan(),
+        "laminated, with low black": scene(
+            item(1, quantity=2), pictures=ART, stock="matte-label", laminate_um=60.0, printer=Printer(black=Black.LOW)
+        ).plan(),
         "three marks, laid by hand": scene(
             item(1, quantity=2), pictures=ART, marks=MarksSpec(count=3), held=lying((1, 60, 60), (1, 120, 200))
         ).plan(),
@@ -115,7 +136,7 @@ def whole_jobs() -> Told:
                 "misses": [plan.misses_mm(0), worst_miss_mm(plan.job, plan.setup)],
                 "settings": used_settings(plan),
                 "reading": plan.reading,
-                "findings": [(one.code, one.text) for one in plan_findings(plan)],
+                "findings": [(one.code, one.text) for one in findings_of(plan)],
                 "facts": facts_of(plan),
                 "page": page_of(plan, 0, "a line"),
                 "proof": proof_of(plan, 0),
@@ -135,10 +156,51 @@ def whole_jobs() -> Told:
         )
 
 
-def plan_findings(plan: Plan) -> tuple[Any, ...]:
-    from vamper.core.inspect import findings_of
+def _drawn() -> dict[str, Picture]:
+    """Pictures of every sort: hard and soft rims, a border already there, white parts, shades, on a ground."""
+    away = np.hypot(*(np.mgrid[:400, :400] - 200.0))
+    inside = away < 170
+    bordered, striped, shaded = (np.full((400, 400, 3), grey, np.uint8) for grey in (250, 40, 120))
+    bordered[away < 130], striped[:, ::3] = (30, 60, 120), (200, 180, 20)
+    shaded[...] = (np.mgrid[:400, :400][1][..., None] * (0.6, 0.3, 0.1)).astype(np.uint8)
+    faint = np.full((400, 400, 3), 228, np.uint8)
+    hard = np.where(inside, 255, 0).astype(np.uint8)
+    soft = np.clip((178 - away) * 14, 0, 255).astype(np.uint8)
+    softer = np.clip((185 - away) * 5, 0, 255).astype(np.uint8)
+    ground = np.where(inside[..., None], striped, (244, 238, 240)).astype(np.uint8)
+    return {
+        "plain": masked(inside),
+        "soft": Picture(np.dstack([striped, soft])),
+        "softer": Picture(np.dstack([shaded, softer])),
+        "bordered": Picture(np.dstack([bordered, hard])),
+        "faint": Picture(np.dstack([faint, hard])),
+        "on a ground": Picture(np.dstack([ground, np.full((400, 400), 255, np.uint8)])),
+        "two parts": masked(away % 180 > 140),
+    }
 
-    return findings_of(plan)
+
+def art() -> Told:
+    """What is seen in pictures, what is made of them, and what is found wrong on stocks of every ground."""
+    edits = (
+        Preparation(lift_de=14.0),
+        Preparation(crop=(0.1, 0.0, 0.6, 0.9)),
+        Preparation(stretch=1.3, ink_share=0.6),
+        Preparation(bend_deg=40.0),
+    )
+    grounds = {stock.ground: stock.key for stock in STARTER_STOCKS}
+    for name, picture in _drawn().items():
+        yield f"colours {name}", flat_colours(picture)
+        for number, edit in enumerate(edits):
+            yield f"{name} {number}", prepared(picture, edit).rgba
+        for width in (12.0, 90.0):
+            outline = outline_at(trace(picture), SizeSpec(width_mm=width))
+            yield f"surface {name} {width:g}", [outline.shape, survey(picture, outline, 0.5)]
+        for ground, stock in grounds.items():
+            seen = scene(item(width_mm=70.0), stock=stock, pictures={1: picture}).plan()
+            yield f"{name} on {ground}", [(one.code, one.text) for one in findings_of(seen)]
+    for purpose in Purpose:
+        yield f"seen {purpose.value}", [seen_from(purpose), need_of(purpose)]
+    yield "layers", layers_of(_drawn()["bordered"], SizeSpec(width_mm=60.0))
 
 
 def edges() -> Told:
@@ -218,6 +280,17 @@ def cutting() -> Told:
             yield f"mat {tack.value} {loads}", [mat_advice(mat, USUAL_STOCK), loads_left(mat)]
     for kind, grams in ((StockClass.CARD, 225), (StockClass.VINYL, 110)):
         yield f"own {kind.value}", [from_neighbours("own", "own", kind, grams), micrometres_of(grams)]
+    worn = [Try(150, 1, Outcome.NOT_THROUGH, blade=Blade.STEEP, metres=200.0), Try(230, 2, Outcome.CLEAN, metres=20.0)]
+    known = told_of(first_belief(USUAL_STOCK, Cut.KISS, metres=90.0), worn, worn[1:])
+    yield "told", [proposed(known, cutter.force_gf), [known.quantile(share) for share in (0.1, 0.5, 0.9)]]
+    steps = (
+        Step("soft", seen=(StepSeen(USUAL_STOCK, Cut.KISS, Outcome.NOT_THROUGH),)),
+        Step("middle", notches=True, seen=(StepSeen(USUAL_STOCK, Cut.KISS, Outcome.CLEAN, metres=50.0),)),
+        Step("hard", seen=(StepSeen(STARTER_STOCKS[0], Cut.THROUGH, Outcome.CLEAN, 2),)),
+        Step("hardest"),
+    )
+    for passes in (1, 2):
+        yield f"steps {passes}", placed(steps, known, cutter.force_gf, passes)
     yield "drops", [drop_outline(), drop_slit(), offcut_places(Paper(60.0, 40.0))]
     yield (
         "places",
@@ -231,6 +304,10 @@ def finishing() -> Told:
         for school in School:
             steps = steps_of(process, Work(school=school))
             timed = [(one.timed, one.least, one.of) for one in steps]
+            full = Work(
+                pieces=19, sheets=3, coats=2, plate=4, school=school, label=dict.fromkeys(LABELS, 7.0), patches=2
+            )
+            timed += [(one.timed, one.least, one.of) for one in steps_of(process, full)]
             yield f"{key} {school.value}", [timed, minutes_of(steps), len(cautions_of(one.step for one in steps))]
     for width, height in ((60, 40), (300, 210), (500, 260)):
         yield f"press {width}", [press_plan(width, height, HeatSpec(), 20.0), per_plate(width, height, HeatSpec())]
@@ -242,6 +319,11 @@ def finishing() -> Told:
     yield "shrink", [film, printed(film, Bar(30, 20)), finished(film, Bar(80, 50)), punch_mm(film, 5), thickness(film)]
     for centre in (0.5, 0.3):
         yield f"cloth {centre}", on_cloth(ClothSpec(centre=centre), 460, 250)
+    for number, cup in enumerate((WrapSpec(82, 82, 105), WrapSpec(84, 60, 105, handle_mm=70.0), WrapSpec(60, 84, 90))):
+        plan = scene(item(1, width_mm=70.0, wrap=cup), pictures=ART, stock="water-slide-clear").plan()
+        around = plan.items[0]
+        yield f"cup {number}", [on_cup(around), [(one.code, one.text) for one in findings_of(plan)]]
+        yield f"parts {number}", [parts_round(around), parts_round(around, (6.0,))]
     for width in (120, 420):
         yield f"ghost {width}", ghost_pages(_ghost(width), PAPER_BY_KEY["a4"])
     batches = tuple(
@@ -262,6 +344,7 @@ def ledger() -> Told:
         yield symptom, [(one.cause.key, one.chance) for one in plain.suspects[:6]]
     facts, checks = tuple(sorted(FACTS)[:4]), {code: n % 2 == 0 for n, code in enumerate(sorted(CHECKS)[:3])}
     yield "asked", [(one.cause.key, one.chance) for one in diagnose(Seen((min(SYMPTOMS),), facts, checks)).suspects]
+    yield "yes", {check: yes_chances(check) for check in CHECKS}
     for good, bad in ((0, 0), (3, 0), (17, 3), (190, 10)):
         yield f"success {good} {bad}", success_of(good, bad)
     work = CostedWork((Made(1, 6, 3000.0), Made(2, 3, 1000.0)), 2, 1.2, Took(3.0, 60.0, 0.1, 6, 9), 30.0, 0.9)
@@ -298,5 +381,5 @@ def twin() -> Told:
 
 
 SECTIONS: dict[str, Callable[[], Told]] = {
-    one.__name__: one for one in (whole_jobs, edges, marks, printing, cutting, finishing, ledger, twin)
+    one.__name__: one for one in (whole_jobs, art, edges, marks, printing, cutting, finishing, ledger, twin)
 }
