@@ -54,6 +54,7 @@ from vamper.core.marks.vernier import miss_of, vernier_sheet
 from vamper.core.plan import Plan, cut_of, metres_of, page_of, proof_of, timing_of, worst_miss_mm
 from vamper.core.printing.advice import advice_for
 from vamper.core.printing.guides import guides_for
+from vamper.core.printing.inspect import print_findings
 from vamper.core.printing.page_box import page_for
 from vamper.core.printing.proof import job_line
 from vamper.core.printing.swatch import swatch_sheet
@@ -74,7 +75,7 @@ from vamper.core.values.edge import EdgeSpec, RingSpec
 from vamper.core.values.finish import Bar, ClothSpec, FinishSpec, HeatSpec, School, ShrinkSpec, WrapSpec
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.mat import MatIn, Tack
-from vamper.core.values.paper import PAPER_BY_KEY, Paper
+from vamper.core.values.paper import PAPER_BY_KEY, Paper, Spent
 from vamper.core.values.printer import Ink, Printer, PrinterKind, Scale
 from vamper.core.values.reading import Black, RoomLight
 from vamper.core.values.stock import STARTER_STOCKS, USUAL_STOCK, StockClass
@@ -117,6 +118,13 @@ def _jobs() -> dict[str, Plan]:
         ).plan(),
         "laminated, with low black": scene(
             item(1, quantity=2), pictures=ART, stock="matte-label", laminate_um=60.0, printer=Printer(black=Black.LOW)
+        ).plan(),
+        "as in a mirror, on a part-used sheet": scene(
+            item(1, quantity=3),
+            item(2, quantity=1),
+            pictures=ART,
+            stock="light-transfer",
+            paper=Paper(215.9, 279.4, Spent(80.0, 120.0)),
         ).plan(),
         "three marks, laid by hand": scene(
             item(1, quantity=2), pictures=ART, marks=MarksSpec(count=3), held=lying((1, 60, 60), (1, 120, 200))
@@ -232,6 +240,8 @@ def marks() -> Told:
     for stock in SOME_STOCKS:
         for room in RoomLight:
             yield f"read {stock.key} {room.value}", reading_of(scene(item(), stock=stock.key, room_light=room).job)
+    for inset in (3.0, 5.0):
+        yield f"inset {inset:g}", reading_of(scene(item(), marks=MarksSpec(inset_mm=inset)).job)
     yield "vernier", vernier_sheet(PAPER_BY_KEY["letter"], shapely.box(15, 15, 200, 264), "a sheet")
     yield "misses", [miss_of(tick, coarse) for tick in (-8, -2, 0, 5) for coarse in (-1.0, 0.0, 1.0)]
 
@@ -241,6 +251,12 @@ def printing() -> Told:
     for stock in SOME_STOCKS:
         for printer in (Printer(), Printer(kind=PrinterKind.LASER), Printer(ink=Ink.DYE)):
             yield f"{stock.key} {printer.kind.value} {printer.ink}", advice_for(stock, printer)
+    for stock in STARTER_STOCKS:
+        for printer in (Printer(), Printer(kind=PrinterKind.LASER)):
+            yield (
+                f"found {stock.key} {printer.kind.value}",
+                [(one.code, one.text) for one in print_findings(scene(item(), stock=stock.key, printer=printer).job)],
+            )
     yield "swatches", swatch_sheet(PAPER_BY_KEY["a4"], 12.0, 12.0, "satin")
 
 
@@ -278,8 +294,8 @@ def cutting() -> Told:
         for loads in (0, 8, 25):
             mat = MatIn(tack, loads=loads)
             yield f"mat {tack.value} {loads}", [mat_advice(mat, USUAL_STOCK), loads_left(mat)]
-    for kind, grams in ((StockClass.CARD, 225), (StockClass.VINYL, 110)):
-        yield f"own {kind.value}", [from_neighbours("own", "own", kind, grams), micrometres_of(grams)]
+    for kind, grams in ((StockClass.CARD, 225), *((StockClass.VINYL, face) for face in range(60, 260, 25))):
+        yield f"own {kind.value} {grams}", [from_neighbours("own", "own", kind, grams), micrometres_of(grams)]
     worn = [Try(150, 1, Outcome.NOT_THROUGH, blade=Blade.STEEP, metres=200.0), Try(230, 2, Outcome.CLEAN, metres=20.0)]
     known = told_of(first_belief(USUAL_STOCK, Cut.KISS, metres=90.0), worn, worn[1:])
     yield "told", [proposed(known, cutter.force_gf), [known.quantile(share) for share in (0.1, 0.5, 0.9)]]

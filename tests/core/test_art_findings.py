@@ -167,6 +167,8 @@ def test_white_vanishes_on_what_is_not_white(stock: str, severity: str) -> None:
     twin = finding.fixes[0].changes["stock"]
     assert "art.white-on-clear" not in codes(face, str(twin))
     assert "art.white-on-clear" not in codes(painted((DISC, BLUE)), stock)
+    # What nothing is printed on shows no white either.
+    assert "art.white-on-clear" not in codes(face, "plain-vinyl")
 
 
 def test_a_border_that_is_there_is_found_and_cut_on() -> None:

@@ -98,6 +98,11 @@ def test_readings_that_cannot_fix_a_map_are_refused(places: list[tuple[float, fl
         fit(readings_of(np.array([[1.0, 0, 0.4], [0, 1, 0]]), places))
 
 
+def test_readings_six_millimetres_apart_fix_a_map() -> None:
+    true = np.array([[1.0, 0, 0.4], [0, 1, 0]])
+    assert fit(readings_of(true, [(10, 10), (22, 10), (10, 22), (22, 22)])).map[0][2] == pytest.approx(0.4)
+
+
 @given(st.floats(-3.4, 3.4))
 def test_a_vernier_reads_any_miss_to_half_a_tenth(miss: float) -> None:
     """The printed tick that a cut one meets best, and the place on the comb, as an eye would find them."""

@@ -15,6 +15,7 @@ from tests.kept import kept
 from tests.scenes import bars, item, scene
 from vamper.core.ledger.compare_print import compare_print
 from vamper.core.ledger.loose import loose_pieces
+from vamper.core.ledger.outlined import outlines
 from vamper.core.ledger.planned import PlannedItem, PlannedMark, PlannedPiece, PlannedSheet
 from vamper.core.ledger.straighten import by_corners, straighten
 from vamper.core.ledger.weeded import weeded_sheet
@@ -222,6 +223,14 @@ def test_a_thing_that_is_no_design_is_unknown_and_an_empty_ground_a_sentence() -
         loose_pieces(picture, 150, sheet)
     picture[200:240, 100:700] = 250
     assert len(loose_pieces(picture, 150, sheet).unknown) == 1
+
+
+def test_a_thing_at_the_rim_of_the_picture_is_outlined_where_it_is() -> None:
+    away = np.zeros((200, 300), np.float32)
+    away[1:81, 2:102] = 30.0
+    ((shape, unlike),) = outlines(away, 10.0, 4.0)
+    assert shape.bounds == pytest.approx((0.5, 0.25, 25.5, 20.25), abs=0.3)
+    assert unlike == pytest.approx(30.0)
 
 
 def test_a_result_shows_the_cut_the_marks_and_the_waste_that_stays() -> None:

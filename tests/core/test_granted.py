@@ -72,6 +72,10 @@ def test_without_marks_the_live_area_is_what_was_taken() -> None:
     assert live_size(job(granted)) == pytest.approx((180, 240))
     (bound,) = (b for b in set_up_sheet(as_made(job(granted))).live.bounds if b.name == "granted")
     assert "took" in bound.reason
+    # What was taken one way only is no word on the sheet.
+    half = job(letter(Belief(180), Belief(None, 250)))
+    (bound,) = (b for b in set_up_sheet(as_made(half)).live.bounds if b.name == "granted")
+    assert "may take" in bound.reason
     # With marks of our own the program is not asked; neither is it on another paper, or where nobody cuts by machine.
     plain = job(family="corner")
     assert live_size(job(granted, family="corner")) == live_size(plain)

@@ -110,6 +110,21 @@ def test_fewer_places_are_a_compact_part_of_the_lattice() -> None:
     assert min(len(rows), len(columns)) == 1
 
 
+def test_how_many_does_not_hang_on_where_the_room_lies_and_is_no_less_than_plain_rows() -> None:
+    wedge = Polygon([(0, 0), (1, 0), (0, 1)])
+
+    def edge_at(size: float) -> object:
+        return as_multi([affinity.scale(wedge, size, size, origin=(0, 0))])
+
+    def asked(left: float, top: float, quick: bool = False) -> HowMany:
+        room = box(left, top, left + 160, top + 220)
+        return HowMany(Question(piece(wedge), edge_at, room, 2.0, Turn.ANY), 50, quick)  # type: ignore[arg-type]
+
+    assert asked(0, 0).count(50) == asked(30, 40).count(50)
+    # Two wedges make a square.
+    assert asked(0, 0).count(50) > 1.4 * asked(0, 0, quick=True).count(50)
+
+
 def test_how_many_falls_with_the_size_and_each_line_is_the_largest_of_its_count() -> None:
     def edge_at(size: float) -> object:
         return as_multi([disc(size)])

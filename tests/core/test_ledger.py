@@ -13,7 +13,7 @@ from scipy.special import beta as beta_of
 
 from tests.tried import tried
 from vamper.core.ledger.cost import Rates
-from vamper.core.ledger.recipe import recipes_of
+from vamper.core.ledger.recipe import RecipeKind, recipes_of
 from vamper.core.ledger.run import (
     CameOut,
     LaterCheck,
@@ -55,6 +55,13 @@ def run_with(*spoilt: SpoiltPiece, **fields: object) -> Run:
         "settings": (KISS,),
     }
     return Run(**(base | fields))  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize(("held", "good"), [(None, 1), (True, 1), (False, 0)])
+def test_what_was_looked_at_later_says_whether_the_finish_was_good(held: bool | None, good: int) -> None:
+    run = run_with(process="sealed-coat", later=(LaterCheck(LaterKind.WASH, True), LaterCheck(LaterKind.MONTH, held)))
+    (finish,) = (one for one in recipes_of([(1, run)]) if one.what.kind is RecipeKind.FINISH)
+    assert finish.success.good == good
 
 
 def torn(*places: int) -> tuple[SpoiltPiece, ...]:

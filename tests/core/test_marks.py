@@ -58,6 +58,9 @@ def test_no_family_no_marks() -> None:
 def test_a_sheet_smaller_than_its_marks_is_refused() -> None:
     with pytest.raises(BadInput, match="smaller than its marks"):
         marks_for(Paper(30, 60), MarksSpec())
+    # Too narrow one way is too small.
+    with pytest.raises(BadInput, match="smaller than its marks"):
+        marks_for(Paper(30, 300), MarksSpec())
 
 
 def test_marks_outside_what_prints_or_too_near_the_edge_are_found() -> None:

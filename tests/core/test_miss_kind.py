@@ -40,4 +40,6 @@ def test_a_growth_is_seen_from_three_tenths_over_the_sheet_on(over_sheet_mm: flo
 
 def test_few_pieces_tell_of_a_shift_only() -> None:
     assert kind_of_misses(PLACES[:3], CENTRED[:3]) == EVEN
+    corners = PLACES[[0, 3, 8, 11]]
+    assert kind_of_misses(corners, 0.01 * (corners - corners.mean(axis=0))) == GROWING
     assert kind_of_misses(np.tile(PLACES[:1], (6, 1)), NOISE[:6]) == EVEN

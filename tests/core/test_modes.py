@@ -15,6 +15,7 @@ from vamper.core.sheet.breaches import breaches
 from vamper.core.sheet.layout import Layout, Piece, WhyNot
 from vamper.core.sheet.offcut import largest_offcut
 from vamper.core.sheet.pack.ground import ground_of
+from vamper.core.sheet.pack.in_rows import in_rows
 from vamper.core.sheet.pack.mode import MODES
 from vamper.core.sheet.pack.modes.kits import kits_of
 from vamper.core.sheet.pack.pack import pack
@@ -254,6 +255,33 @@ def test_an_offcut_keeps_clear_of_every_piece_and_the_rim(discs: list[tuple[floa
     shape = box(found.left_mm, found.top_mm, found.left_mm + found.width_mm, found.top_mm + found.height_mm)
     assert NOTCHED.buffer(1e-6, join_style="mitre").covers(shape)
     assert all(edge.distance(shape) >= 2 - 1e-3 for edge in edges)
+
+
+@pytest.mark.parametrize(
+    ("taken", "left"),
+    [
+        (box(10, 10, 110, 60), (10, 62, 100, 48)),
+        (box(10, 60, 110, 110), (10, 10, 100, 48)),
+        (box(10, 10, 60, 110), (62, 10, 48, 100)),
+        (box(60, 10, 110, 110), (10, 10, 48, 100)),
+    ],
+)
+def test_an_offcut_is_what_a_piece_over_one_side_leaves(taken: Polygon, left: tuple[float, ...]) -> None:
+    found = largest_offcut(box(10, 10, 110, 110), [taken], 2)
+    assert (found.left_mm, found.top_mm, found.width_mm, found.height_mm) == pytest.approx(left, abs=1.0)
+    assert taken.distance(box(found.left_mm, found.top_mm, found.left_mm + found.width_mm,
+                              found.top_mm + found.height_mm)) >= 2 - 1e-3  # fmt: skip
+
+
+def test_rows_go_over_as_many_sheets_as_are_needed_and_round_what_is_held() -> None:
+    pieces = (piece(0, box(0, 0, 60, 60), 40),)
+    layout = in_rows(PackProblem(pieces, LIVE, PackingSpec()))
+    assert layout.pieces == 40
+    assert len(layout.sheets) >= 3
+    held = PackProblem(pieces, LIVE, PackingSpec(), held=by_sheet(at(0, 0, 80, 120, 0.0)))
+    round_it = in_rows(held)
+    assert round_it.pieces == 40
+    assert_keeps_rules(held, round_it)
 
 
 def test_an_empty_sheet_is_its_own_offcut() -> None:

@@ -1,5 +1,7 @@
 """Used sheets: what is gone stays free of new pieces, what is left of a sheet, and what a picture shows of it."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 import shapely
@@ -15,7 +17,7 @@ from vamper.core.sheet.live_area import live_area, spent_bound
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
 from vamper.core.values.marks import MarksSpec
-from vamper.core.values.paper import Paper
+from vamper.core.values.paper import Paper, Spent
 
 WIDTH, HEIGHT = 200.0, 280.0
 PX_A_MM = 4.0
@@ -77,6 +79,17 @@ def test_pieces_go_round_what_is_gone_on_the_first_sheet_only() -> None:
     first = shapely.union_all(again.sheets[0].edges)
     assert again.layout.pieces == 12
     assert first.distance(gone) >= FEED_ERROR_MM - 0.05
+
+
+def test_the_rest_of_a_later_sheet_knows_nothing_of_the_first() -> None:
+    paper = replace(rest_of(scene(item(quantity=2)).plan(), 0), spent=Spent(215.9, 50.0))
+    plan = scene(item(quantity=60), paper=paper).plan()
+    assert len(plan.sheets) > 1
+    first, second = rest_of(plan, 0), rest_of(plan, 1)
+    assert (first.spent, second.spent) == (paper.spent, None)
+    assert set(paper.gone) <= set(first.gone)
+    # What was cut out of the first sheet; the marks of both lie at the same places.
+    assert paper.gone[0] not in second.gone
 
 
 def test_what_bleeds_is_gone_as_far_as_its_colour_goes() -> None:
