@@ -65,22 +65,29 @@ from vamper.core.twin.faults import with_faults
 from vamper.core.twin.practice import hidden_map, practice_cutter, practice_printer, practice_sensor
 from vamper.core.twin.remedies import remedies_for
 from vamper.core.values.art import Preparation, Purpose, SizeSpec
-from vamper.core.values.blade import Blade, BladeIn
-from vamper.core.values.calibration import Calibration
+from vamper.core.values.blade import Blade, BladeIn, sharpness_of
+from vamper.core.values.calibration import Calibration, landing, thickness_of, turns_deg
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed
 from vamper.core.values.dialect import Step, StepSeen
 from vamper.core.values.drawing import rectangle
 from vamper.core.values.edge import EdgeSpec, RingSpec
 from vamper.core.values.finish import Bar, ClothSpec, FinishSpec, HeatSpec, School, ShrinkSpec, WrapSpec
+from vamper.core.values.fonts import FONTS
+from vamper.core.values.geometry import closing, grow, grow_far, mirrored, opening
+from vamper.core.values.geometry import placed as geometry_placed
+from vamper.core.values.item import filler_sizes
+from vamper.core.values.lengths import Unit, bare_mm, figure, mm, size_mm, span_mm, written
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.mat import MatIn, Tack
-from vamper.core.values.paper import PAPER_BY_KEY, Paper, Spent
+from vamper.core.values.miss import miss_on_sheet
+from vamper.core.values.paper import NAMED_PAPERS, PAPER_BY_KEY, Paper, Spent
 from vamper.core.values.printer import Ink, Printer, PrinterKind, Scale
-from vamper.core.values.reading import Black, RoomLight
+from vamper.core.values.reading import BLACKS, ROOMS, SENSORS, Black, RoomLight
 from vamper.core.values.stock import STARTER_STOCKS, USUAL_STOCK, StockClass
 from vamper.core.values.tried import Outcome, Try
 from vamper.core.values.twin import FaultKey
+from vamper.core.values.units import pixels_at, ppi
 
 ARROW = bars((60, 150, 260, 230), (240, 60, 300, 330))
 RING = masked(np.hypot(*(np.mgrid[:400, :400] - 200)) % 170 > 60)
@@ -185,6 +192,25 @@ def _drawn() -> dict[str, Picture]:
         "on a ground": Picture(np.dstack([ground, np.full((400, 400), 255, np.uint8)])),
         "two parts": masked(away % 180 > 140),
     }
+
+
+def values() -> Told:
+    """Figures that all stations reckon with, and how they are written in both units."""
+    yield "tables", [NAMED_PAPERS, FONTS, SENSORS, ROOMS, BLACKS, STARTER_STOCKS[::5]]
+    for unit in Unit:
+        lengths = [mm(254.0), mm(3.175), mm(7.0, 1), bare_mm(12.7), size_mm(215.9, 279.4), span_mm(1.0, 25.4)]
+        others = [figure(12.5, name) for name in ("mm²", "cm²", "mm/s", "µm", "kg", "°C", "cm", "m")]
+        yield f"written {unit.value}", [written(one, unit) for one in (*lengths, *others)]
+    yield "worn", [sharpness_of(metres) for metres in (0.0, 150.0, 600.0, 900.0)]
+    yield "thick", [thickness_of(um) for um in (60.0, 110.0, 180.0, 260.0, 400.0)]
+    yield "fillers", filler_sizes(8.0, 30.0)
+    yield "miss", [miss_on_sheet((1.0, 0.4), turn) for turn in (0.0, 30.0, 200.0)]
+    turned = np.array([[1.01, 0.02, 0.5], [-0.02, 0.99, -0.3]])
+    yield "map", [landing(turned, np.array([(10.0, 20.0), (200.0, 250.0)])), turns_deg(turned)]
+    star = shapely.MultiPolygon([one.buffer(3) for one in shapely.points([(0, 0), (9, 4), (4, 12), (20, 20)])])
+    for far in (0.2, 2.0, 9.0):
+        yield f"grown {far:g}", [grow(star, far), grow_far(star, far), opening(star, far), closing(star, far)]
+    yield "moved", [geometry_placed(star, 5.0, -3.0, 40.0), mirrored(star, 50.0), ppi(300, 25.4), pixels_at(40.0, 300)]
 
 
 def art() -> Told:
@@ -392,10 +418,16 @@ def twin() -> Told:
                 hidden_map(seed, plan.job.paper),
             ],
         )
+    pale = replace(usual, printer=replace(usual.printer, density=0.55))
+    yield "pale", outcome(plan, pale, runs=24, picture=ARROW)
+    bled = scene(item(2, quantity=3, edge=EdgeSpec("bare", 0.0), bleed_mm=0.4), pictures=ART).plan()
+    off = with_faults(devices_of(bled), (FaultKey.NOT_CALIBRATED,))
+    found = outcome(bled, off, runs=24, picture=RING)
+    yield "bled", [found, remedies_for(bled, off, found)]
     worn = replace(usual, cutter=replace(usual.cutter, hardness=(0.8, 1.3), slip_mm=0.4))
     yield "worn", outcome(plan, worn, runs=24, picture=ARROW)
 
 
 SECTIONS: dict[str, Callable[[], Told]] = {
-    one.__name__: one for one in (whole_jobs, art, edges, marks, printing, cutting, finishing, ledger, twin)
+    one.__name__: one for one in (whole_jobs, values, art, edges, marks, printing, cutting, finishing, ledger, twin)
 }

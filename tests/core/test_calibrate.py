@@ -98,6 +98,16 @@ def test_readings_that_cannot_fix_a_map_are_refused(places: list[tuple[float, fl
         fit(readings_of(np.array([[1.0, 0, 0.4], [0, 1, 0]]), places))
 
 
+@pytest.mark.parametrize("by", [(0.19, 0.0), (0.0, 0.19)])
+def test_a_sheet_is_a_fifth_from_itself_at_most(by: tuple[float, float]) -> None:
+    def map_of(stretch: float, turn: float) -> tuple[tuple[float, ...], ...]:
+        return (1 + stretch, turn, 0.0), (0.0, 1.0, 0.0)
+
+    assert Calibration(map_of(*by)).map[0][0] == 1 + by[0]
+    with pytest.raises(ValueError, match="map"):
+        Calibration(map_of(by[0] * 1.2, by[1] * 1.2))
+
+
 def test_readings_six_millimetres_apart_fix_a_map() -> None:
     true = np.array([[1.0, 0, 0.4], [0, 1, 0]])
     assert fit(readings_of(true, [(10, 10), (22, 10), (10, 22), (22, 22)])).map[0][2] == pytest.approx(0.4)
