@@ -1,9 +1,9 @@
 """`make faults`: puts deliberate faults into core's rules, one at a time, and counts how many the tests notice.
 
 Each module of rules gets a few faults; each is tried against the tests that come by its line, the quickest
-of every file first. What nobody noticed is listed, to be looked at: a few change nothing that anybody could see. Left
-out are what only makes pictures to look at and how the search for a layout goes about its time: other figures there are
-other tries, not wrong ones.
+of every file first. What nobody noticed is listed, to be looked at: it gets a test, or a line in `no_difference.toml`
+that says why nobody could. Left out are what only makes pictures to look at and how the search for a layout goes about
+its time: other figures there are other tries, not wrong ones.
 """
 
 import os
@@ -13,6 +13,7 @@ from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 
 from tests.faults.mutants import ROOT, Fault, faults_of
+from tests.faults.no_difference import makes_none, no_difference
 from tests.faults.one import fails
 from tests.faults.reached import Reached, reached
 
@@ -47,7 +48,9 @@ def noticed(fault: Fault, known: Reached) -> bool:
 def main(most: int = MOST_A_MODULE, seed: int = 1, within: str = "vamper.core") -> None:
     """Tries `most` faults a module, chosen by `seed`, in the modules whose names begin with `within`."""
     known = reached()
-    faults = [fault for module in modules() if module.startswith(within) for fault in faults_of(module, most, seed)]
+    chosen = [fault for module in modules() if module.startswith(within) for fault in faults_of(module, most, seed)]
+    same = no_difference()
+    faults = [fault for fault in chosen if not makes_none(fault, same)]
 
     def tried(fault: Fault) -> bool:
         was = noticed(fault, known)
@@ -61,6 +64,7 @@ def main(most: int = MOST_A_MODULE, seed: int = 1, within: str = "vamper.core") 
     caught = Counter(station(fault) for fault, was in zip(faults, seen, strict=True) if was)
     for name, count in by_station.items():
         print(f"{name:12} {caught[name]:3} of {count}")
+    print(f"{len(chosen) - len(faults)} of {len(chosen)} make no difference (no_difference.toml says why)")
     print(f"noticed {sum(seen)} of {len(seen)}, {100 * sum(seen) / len(seen):.0f} %")
 
 
