@@ -368,14 +368,18 @@ def finishing() -> Told:
         yield f"parts {number}", [parts_round(around), parts_round(around, (6.0,))]
     for width in (120, 420):
         yield f"ghost {width}", ghost_pages(_ghost(width), PAPER_BY_KEY["a4"])
+    pages = [
+        ghost_pages(_ghost(width, height), PAPER_BY_KEY["a4"]) for width in (120, 180) for height in range(200, 280, 5)
+    ]
+    yield "pages of ghosts", [len(one) for one in pages]
     batches = tuple(
         Batch(key, tuple(one.timed for one in steps_of(PROCESSES[key], Work()))) for key in list(PROCESSES)[:2]
     )
     yield "evening", plan_evening(Evening(batches, dict.fromkeys(("rack", "oven", "press", "mat", "spray"), 2)))
 
 
-def _ghost(width: float) -> Ghost:
-    rim, drawn = (rectangle(by, by, width - 2 * by, 150.0 - 2 * by) for by in (0.0, 8.0))
+def _ghost(width: float, height: float = 150.0) -> Ghost:
+    rim, drawn = (rectangle(by, by, width - 2 * by, height - 2 * by) for by in (0.0, 8.0))
     return Ghost("panel 1", (rim,), (drawn,), width / 2, ("so wide",))
 
 

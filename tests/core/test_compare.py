@@ -3,6 +3,7 @@
 import io
 from dataclasses import replace
 from functools import cache
+from itertools import combinations
 
 import cv2
 import numpy as np
@@ -15,6 +16,7 @@ from tests.kept import kept
 from tests.scenes import bars, item, scene
 from vamper.core.ledger.compare_print import compare_print
 from vamper.core.ledger.loose import loose_pieces
+from vamper.core.ledger.mark_guesses import features_of, guesses, projected
 from vamper.core.ledger.outlined import outlines
 from vamper.core.ledger.planned import PlannedItem, PlannedMark, PlannedPiece, PlannedSheet
 from vamper.core.ledger.straighten import by_corners, straighten
@@ -134,6 +136,27 @@ def test_no_sheet_in_the_picture_is_a_sentence() -> None:
         straighten(noise, planned(made()))
     with pytest.raises(BadInput, match="at least three"):
         straighten(np.full((500, 400, 3), 255, np.uint8), planned(made()))
+
+
+def test_without_the_print_file_a_lost_piece_is_told_in_uneven_light_and_nothing_of_colours() -> None:
+    plan = made()
+    shade = np.linspace(0.55, 1.0, ran(plan, LOST)[1].shape[1])[None, :, None]
+    picture = (ran(plan, LOST)[1] * shade).astype(np.uint8)
+    sheet = replace(planned(plan), print_rgba=None)
+    compared = compare_print(picture, sheet, straighten(picture, sheet))
+    assert [piece.placement for piece in compared.missing] == [*LOST]
+    assert compared.colour_shift_de is None
+
+
+def test_guesses_of_where_the_marks_lie_are_different_ones() -> None:
+    plan = made()
+    grey = cv2.cvtColor(ran(plan, NONE)[1], cv2.COLOR_RGB2GRAY)
+    small = cv2.resize(grey, (700, round(700 * grey.shape[0] / grey.shape[1])), interpolation=cv2.INTER_AREA)
+    meant = np.array([(one.x_mm, one.y_mm) for one in features_of(planned(plan))])
+    found = [projected(to_px, meant) for to_px in guesses(small, planned(plan))]
+    assert found
+    for one, other in combinations(found, 2):
+        assert np.abs(one - other).max() >= 6
 
 
 def test_corners_shown_by_hand_are_enough() -> None:
