@@ -49,15 +49,18 @@ def test_white_on_white_needs_none_and_is_not_printed() -> None:
 
 
 def test_a_colour_is_bled_from_where_the_eye_sees_it_beside_the_stock() -> None:
-    def width(grey: int) -> float:
+    def width(grey: int, alpha: int = 255) -> float:
         rgba = PICTURE.rgba.copy()
-        rgba[..., :3] = grey
+        rgba[..., :3], rgba[..., 3] = grey, alpha
         spec = EdgeSpec("bare", 0)
         return bleed_for(Picture(rgba), OUTLINE, derive_edge(OUTLINE, spec, 1.0), spec, WHITE, None).width_mm
 
     # A grey of 225 is ΔE 10.7 from white, one of 230 9.
     assert width(225) == STARTER_MISS_MM
     assert width(230) == 0
+    # What is half there lets the stock through.
+    assert width(225, 200) == 0
+    assert width(150, 200) == STARTER_MISS_MM
 
 
 def test_the_outermost_ring_decides() -> None:

@@ -225,6 +225,17 @@ def test_a_weeded_sheet_shows_every_piece_and_its_miss(tilted: bool) -> None:
         assert np.hypot(*(np.array(piece.off_mm) - back @ runs.miss_mm[0, placement])) < 0.3
 
 
+def test_a_sheet_on_which_hardly_a_piece_is_told_is_a_sentence() -> None:
+    plan = made()
+    runs, _ = ran(plan, NONE)
+    page = with_ink(a_page(plan, ARROW), devices_of(plan).printer, [], ())
+    picture = result_scan(plan, devices_of(plan), runs, page, 0, 150)
+    sheet = planned(plan)
+    larger = tuple(replace(one, edge=shapely.affinity.scale(one.edge, 1.25, 0.8)) for one in sheet.items)
+    with pytest.raises(BadInput, match="piece"):
+        weeded_sheet(picture, replace(sheet, items=larger), straighten(picture, sheet))
+
+
 def test_a_piece_that_came_off_with_the_waste_is_gone() -> None:
     plan = made()
     runs, _ = ran(plan)

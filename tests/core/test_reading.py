@@ -31,6 +31,14 @@ def reading(stock: str = "matte-label", **fields: object):  # type: ignore[no-un
     return found
 
 
+def test_marks_of_strokes_are_read_by_their_strokes_and_others_are_not() -> None:
+    def chance(family: str, stroke: float) -> float:
+        return reading("shimmer-vinyl", marks=MarksSpec(family, stroke_mm=stroke)).chance  # type: ignore[arg-type]
+
+    assert chance("corner", 0.3) < chance("corner", 1.0)
+    assert chance("dot", 0.3) == chance("dot", 1.0)
+
+
 def test_one_mark_by_hand() -> None:
     scene = Scene(SENSOR, room=0.5, face=0.8, ink=0.1, gloss=0.6)
     signal, noise = 1.2 * 0.7, math.hypot(0.05, 0.2 * 0.6 * 0.5)

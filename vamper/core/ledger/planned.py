@@ -54,6 +54,6 @@ class PlannedSheet:
     marks: tuple[PlannedMark, ...]
     pieces: tuple[PlannedPiece, ...]
     items: tuple[PlannedItem, ...]
-    mirror: bool = False
+    mirror: bool
     print_rgba: Pixels | None = None
     print_px_a_mm: float = 0.0

@@ -20,6 +20,6 @@ def gone_in(picture: Pixels, width_mm: float, height_mm: float, corners: Corners
     BadInput
         If the corners cannot be those of a sheet, or no bare stock is to be seen.
     """
-    sheet = PlannedSheet(width_mm, height_mm, _WHITE, (), (), ())
+    sheet = PlannedSheet(width_mm, height_mm, _WHITE, (), (), (), mirror=False)
     lying = by_corners(picture, sheet, np.array(corners) * (picture.shape[1], picture.shape[0]))
     return gone_parts(lying.sheet_picture(picture, sheet, _PX_A_MM), _PX_A_MM)
