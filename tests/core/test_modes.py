@@ -284,6 +284,20 @@ def test_rows_go_over_as_many_sheets_as_are_needed_and_round_what_is_held() -> N
     assert_keeps_rules(held, round_it)
 
 
+def test_what_is_held_alone_on_its_sheet_stays_there() -> None:
+    held = by_sheet(at(0, 0, 80, 120, 0.0), at(0, 1, 60, 60, 0.0))
+    assert in_rows(PackProblem((piece(0, box(0, 0, 60, 60), 2),), LIVE, PackingSpec(), held=held)).sheets == held
+
+
+@given(st.floats(20, 70), st.floats(8, 40), st.floats(0, 40))
+@tried(30)
+def test_tidy_rows_are_the_better_of_turned_and_as_they_are(width: float, height: float, lean: float) -> None:
+    slanted = Polygon([(0, 0), (width, 0), (width + lean, height), (lean, height)])
+    problem = PackProblem((piece(0, slanted, 60),), LIVE, PackingSpec(mode="tidy", max_sheets=1))  # type: ignore[arg-type]
+    found = MODES["tidy"].pack(problem, None, Watching(5))  # type: ignore[arg-type]
+    assert found.pieces == max(in_rows(problem, as_they_are).pieces for as_they_are in (False, True))
+
+
 def test_an_empty_sheet_is_its_own_offcut() -> None:
     found = largest_offcut(box(10, 10, 110, 60), [], 2)
     assert (found.left_mm, found.top_mm, found.width_mm, found.height_mm) == (10, 10, 100, 50)

@@ -206,6 +206,26 @@ def test_a_wrong_print_file_shows() -> None:
 SQUARE = bars((60, 60, 340, 340))
 
 
+@pytest.mark.parametrize("side", ["left", "top", "right", "bottom"])
+def test_a_strip_of_a_piece_that_is_not_printed_is_missed_on_any_side(side: str) -> None:
+    plan = scene(item(1, quantity=1), pictures={1: SQUARE}).plan()
+    page = a_page(plan, SQUARE)
+    left, top, right, bottom = (round(one * page.px_a_mm) for one in plan.sheets[0].placements[0].of(
+        plan.items[0].outline.shape).bounds)  # fmt: skip
+    strip = round(4 * page.px_a_mm)
+    gone = {
+        "left": np.s_[top:bottom, left : left + strip],
+        "top": np.s_[top : top + strip, left:right],
+        "right": np.s_[top:bottom, right - strip : right],
+        "bottom": np.s_[bottom - strip : bottom, left:right],
+    }[side]
+    rgba = page.rgba.copy()
+    rgba[gone] = 0
+    strokes = read_hpgl(HPGL.write(plan, 0, lambda _: SQUARE), plan.job.paper)
+    (facts,) = facts_of(plan, 0, page_of(plan, 0), replace(page, rgba=rgba), strokes, TwinCutter()).pieces
+    assert facts.ink_there == pytest.approx(0.9, abs=0.02)
+
+
 @cache
 def narrow_borders(stock: str, passes: int | None) -> tuple[Plan, DryRun]:
     """A sheet that little spoils, and how it comes out."""

@@ -119,7 +119,8 @@ LEGITIMATE: dict[str, Callable[[], bytes]] = {
 
 @pytest.mark.parametrize("name", LEGITIMATE)
 def test_what_is_legitimate_still_works(name: str) -> None:
-    assert first_look(name, LEGITIMATE[name]()) >= 1
+    # A machine that is busy with other tests is given longer than a person would wait.
+    assert first_look(name, LEGITIMATE[name](), ReadingRoom(most_seconds=120)) >= 1
 
 
 def test_what_children_read_ahead_is_there() -> None:

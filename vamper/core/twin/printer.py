@@ -15,6 +15,7 @@ import shapely
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.twin.devices import TwinPrinter
+from vamper.core.values.colour import BRIGHTNESS
 from vamper.core.values.geometry import Points
 from vamper.core.values.paper import Paper
 from vamper.core.values.pixels import filled
@@ -48,8 +49,7 @@ class Page:
     @property
     def darkness(self) -> npt.NDArray[np.float32]:
         """How much of the light each pixel's ink takes away, 0..1, as a sensor sees it."""
-        weights = np.array([0.2126, 0.7152, 0.0722], np.float32) / _OPAQUE
-        light = self.rgba[..., :3].astype(np.float32) @ weights
+        light = self.rgba[..., :3].astype(np.float32) @ (BRIGHTNESS / _OPAQUE)
         found = (1 - light) * self.rgba[..., 3].astype(np.float32) / _OPAQUE
         return np.asarray(found, dtype=np.float32)
 

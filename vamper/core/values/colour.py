@@ -10,6 +10,8 @@ _TO_XYZ = np.array(
     [[0.4124564, 0.3575761, 0.1804375], [0.2126729, 0.7151522, 0.0721750], [0.0193339, 0.1191920, 0.9503041]],
     dtype=np.float32,
 )
+# How much of what is seen as brightness each of red, green and blue is.
+BRIGHTNESS = _TO_XYZ[1]
 _WHITE = np.array([0.95047, 1.0, 1.08883], dtype=np.float32)
 _LINEAR = np.array(
     [c / 12.92 if c <= 0.04045 else ((c + 0.055) / 1.055) ** 2.4 for c in np.arange(256) / 255.0], dtype=np.float32
@@ -33,7 +35,7 @@ def difference(first: Lab, second: Lab) -> npt.NDArray[np.float32]:
 
 def luminance(rgb: Rgb) -> float:
     """How bright a colour is beside white: its relative luminance, 0..1."""
-    return float(_LINEAR[list(rgb)] @ _TO_XYZ[1])
+    return float(_LINEAR[list(rgb)] @ BRIGHTNESS)
 
 
 def rgb_of(text: str) -> Rgb:
