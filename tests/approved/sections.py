@@ -273,7 +273,7 @@ def marks() -> Told:
 
 
 def printing() -> Told:
-    """What is advised for every stock on both kinds of printer, and the sheets to print."""
+    """What is advised for some stocks, and found on all, on both kinds of printer, and the sheets to print."""
     for stock in SOME_STOCKS:
         for printer in (Printer(), Printer(kind=PrinterKind.LASER), Printer(ink=Ink.DYE)):
             yield f"{stock.key} {printer.kind.value} {printer.ink}", advice_for(stock, printer)
@@ -287,7 +287,7 @@ def printing() -> Told:
 
 
 def cutting() -> Told:
-    """Settings for every stock and cut, what a ladder asks, and when a blade or a mat is done."""
+    """Settings for some stocks and every cut, what a ladder asks, and when a blade or a mat is done."""
     cutter = Cutter()
     for stock in SOME_STOCKS:
         for cut in Cut:
