@@ -4,6 +4,8 @@ PY := .venv/bin/python
 SETUP := .venv/.installed
 # Compiled modules are kept, so that nothing that is started compiles all of them again.
 export PYTHONDONTWRITEBYTECODE :=
+# As many programs run at once as there are cores; threads of their own would stand in each other's way.
+test: export OPENBLAS_NUM_THREADS := 1
 UI := ui/dist/index.html
 UI_SOURCES := $(shell find ui/src -type f 2>/dev/null) ui/index.html ui/vite.config.ts ui/package.json
 

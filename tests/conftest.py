@@ -1,5 +1,6 @@
 """What all tests share: pictures made by formula, and a workshop in a folder of its own."""
 
+import gc
 import io
 from collections.abc import Iterator
 from pathlib import Path
@@ -12,6 +13,9 @@ from PIL import Image
 from vamper.core.art.picture import Picture
 from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.workshop import Workshop
+
+# As the program itself has it.
+gc.set_threshold(50_000, 20, 20)
 
 
 def disc_alpha(size_px: int, radius_px: float, centre: tuple[float, float]) -> np.ndarray:

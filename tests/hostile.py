@@ -4,6 +4,7 @@ import base64
 import io
 import struct
 import zlib
+from collections.abc import Callable
 
 import numpy as np
 from PIL import Image
@@ -117,20 +118,20 @@ def pages_pdf(count: int) -> bytes:
     return out.getvalue()
 
 
-# Each with a word of the sentence that it gets.
-REFUSED: dict[str, tuple[bytes, str]] = {
-    "groups.svg": (svg("<g>" * 500 + CIRCLE + "</g>" * 500), "nests"),
-    "deep.svg": (svg("<g>" * 90_000 + CIRCLE + "</g>" * 90_000), "nests"),
-    "claims.svg": (embedding(png_that_claims(300_000, 300_000)), "embedded"),
-    "claims-little.svg": (embedding(png_that_claims(9000, 9000), "gif"), "embedded"),
-    "thin.svg": (svg('<rect width="1" height="1000000"/>', 'width="1" height="1000000"'), "times as long"),
-    "thin-box.svg": (svg('<rect width="1" height="10000"/>', 'viewBox="0 0 1 10000"'), "times as long"),
-    "thin-mm.svg": (svg('<rect width="1" height="10000"/>', 'width="1mm" height="100in"'), "times as long"),
-    "thick-lines.svg": (filtered('<feMorphology operator="dilate" radius="50"/>'), "filter"),
-    "blurred.svg": (filtered('<feGaussianBlur stdDeviation="100000"/>'), "filter"),
-    "far.svg": (filtered('<feFlood flood-color="red"/>', 'x="-1000000" width="2000000"'), "filter"),
-    "copies.svg": (copies_of_copies(6), "draws more than"),
-    "itself.svg": (svg(f'<g id="a"><use href="#a"/>{CIRCLE}</g>'), "into itself"),
-    "noise.png": (noise_png(2000), "noise"),
-    "claims.png": (png_that_claims(300_000, 300_000), "megapixel"),
+# Each with a word of the sentence that it gets; drawn when it is asked for.
+REFUSED: dict[str, tuple[Callable[[], bytes], str]] = {
+    "groups.svg": (lambda: svg("<g>" * 500 + CIRCLE + "</g>" * 500), "nests"),
+    "deep.svg": (lambda: svg("<g>" * 90_000 + CIRCLE + "</g>" * 90_000), "nests"),
+    "claims.svg": (lambda: embedding(png_that_claims(300_000, 300_000)), "embedded"),
+    "claims-little.svg": (lambda: embedding(png_that_claims(9000, 9000), "gif"), "embedded"),
+    "thin.svg": (lambda: svg('<rect width="1" height="1000000"/>', 'width="1" height="1000000"'), "times as long"),
+    "thin-box.svg": (lambda: svg('<rect width="1" height="10000"/>', 'viewBox="0 0 1 10000"'), "times as long"),
+    "thin-mm.svg": (lambda: svg('<rect width="1" height="10000"/>', 'width="1mm" height="100in"'), "times as long"),
+    "thick-lines.svg": (lambda: filtered('<feMorphology operator="dilate" radius="50"/>'), "filter"),
+    "blurred.svg": (lambda: filtered('<feGaussianBlur stdDeviation="100000"/>'), "filter"),
+    "far.svg": (lambda: filtered('<feFlood flood-color="red"/>', 'x="-1000000" width="2000000"'), "filter"),
+    "copies.svg": (lambda: copies_of_copies(6), "draws more than"),
+    "itself.svg": (lambda: svg(f'<g id="a"><use href="#a"/>{CIRCLE}</g>'), "into itself"),
+    "noise.png": (lambda: noise_png(2000), "noise"),
+    "claims.png": (lambda: png_that_claims(300_000, 300_000), "megapixel"),
 }

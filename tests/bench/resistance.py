@@ -38,7 +38,8 @@ _HEAVY: dict[str, Callable[[], bytes]] = {
 
 def hostile_art() -> list[Row]:
     """Each file sent to a server while somebody else asks for the list of jobs all the time."""
-    files = {name: data for name, (data, _) in hostile.REFUSED.items()} | {n: make() for n, make in _HEAVY.items()}
+    drawn = {name: make for name, (make, _) in hostile.REFUSED.items()} | _HEAVY
+    files = {name: make() for name, make in drawn.items()}
     rows, every_wait = [], []
     with workshop_file() as data, started(data) as (client, process):
         job = client.post("/api/jobs", json={"title": "Hostile"}).json()["id"]

@@ -25,7 +25,8 @@ def first_look(name: str, data: bytes, room: ReadingRoom | None = None) -> int:
 
 @pytest.mark.parametrize("name", hostile.REFUSED)
 def test_hostile_art_is_refused_with_a_sentence(name: str) -> None:
-    data, word = hostile.REFUSED[name]
+    drawn, word = hostile.REFUSED[name]
+    data = drawn()
     with pytest.raises(BadInput, match=word) as refused:
         first_look(name, data)
     assert refused.value.where == name

@@ -1,5 +1,6 @@
 """Start the server on this computer."""
 
+import gc
 import socket
 import sys
 from pathlib import Path
@@ -112,8 +113,11 @@ def _serve(
             typer.echo(CAUTION)
     if os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY"):
         webbrowser.open(address)
+    served = create_app(workshop, lan=others)
+    # All that is there now stays; it is not looked over for waste while somebody waits for an answer.
+    gc.freeze()
     config = uvicorn.Config(
-        create_app(workshop, lan=others),
+        served,
         log_level="warning",
         timeout_graceful_shutdown=1,
         # Who comes in is told by the connection itself, never by what a request says of it.

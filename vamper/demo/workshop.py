@@ -27,7 +27,8 @@ from vamper.services.shop.usual import Usual
 from vamper.services.twin.practice import practice_machines
 from vamper.services.workshop import Workshop
 
-_PICTURE_MM = 56.0
+# What prints sharp at the sizes the club's jobs ask for, and no more: a first start draws all of them.
+_PICTURE_MM = 36.0
 _NO_ART = "0" * 64
 # The job that a new workshop can look at.
 # Machines that err by most of a millimetre, on vinyl harder than believed.

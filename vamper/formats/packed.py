@@ -40,9 +40,9 @@ def unpacked(kind: type[T], data: bytes) -> T:
 
 def _out(value: Any) -> Any:
     if isinstance(value, BaseGeometry):
-        return base64.b85encode(shapely.to_wkb(value)).decode()
+        return base64.b64encode(shapely.to_wkb(value)).decode()
     if isinstance(value, bytes):
-        return base64.b85encode(value).decode()
+        return base64.b64encode(value).decode()
     if isinstance(value, Enum):
         return value.value
     if is_dataclass(value):
@@ -62,9 +62,9 @@ def _in(kind: Any, value: Any) -> Any:
         kinds = [inner[0]] * len(value) if inner[-1] is Ellipsis else inner
         return tuple(_in(one, part) for one, part in zip(kinds, value, strict=True))
     if kind is bytes:
-        return base64.b85decode(value)
+        return base64.b64decode(value)
     if issubclass(kind, BaseGeometry):
-        return shapely.from_wkb(base64.b85decode(value))
+        return shapely.from_wkb(base64.b64decode(value))
     if is_dataclass(kind):
         make: Any = kind
         return make(**{name: _in(one, part) for (name, one), part in zip(_types(make), value, strict=True)})

@@ -21,7 +21,9 @@ from vamper.formats.art_in.svg_check import Checked, check_svg, kind_of
 from vamper.formats.fonts import font_files
 
 PPI = 600.0
-_SCOUT_PX = 700
+_SCOUT_PX = 280
+# A line far thinner than the scout's pixels is ink too.
+_SCOUT_ALPHA = 32
 # Grounds that lie on each other may take so much together; filters work on several copies, in finer steps.
 _LAYER_BYTES = 600 * 2**20
 _MOST_FILTERED_PX = 6_000_000
@@ -41,7 +43,7 @@ def read_svg(data: bytes, size: SizeSpec) -> Picture:
     drawing = check_svg(data)
     data = _with_fonts_of_today(data, drawing.root)
     scout = _render(data, _across(drawing, _SCOUT_PX**2))
-    inked = scout[:, :, 3] >= 128
+    inked = scout[:, :, 3] >= _SCOUT_ALPHA
     rows, columns = np.flatnonzero(inked.any(axis=1)), np.flatnonzero(inked.any(axis=0))
     if not rows.size:
         raise BadInput("the SVG draws nothing that would be printed")

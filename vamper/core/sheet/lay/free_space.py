@@ -41,7 +41,9 @@ Spectrum = npt.NDArray[np.complex64]
 
 @dataclass(frozen=True, slots=True)
 class _Mask:
-    """A turned piece in cells: the spectra of its body and of its surroundings, and where its frame's origin is."""
+    """A turned piece in cells: the spectra of its body and of its surroundings, as a correlation takes them, and where
+    its frame's origin is.
+    """
 
     turn_deg: float
     rows: int
@@ -138,24 +140,20 @@ class FreeSpace:
         rows, columns = self._shape[0] - mask.rows + 1, self._shape[1] - mask.columns + 1
         if rows <= 0 or columns <= 0:
             return []
-        both = scipy.fft.ifft2(self._spectrum(piece) * np.conj(mask.both))[:rows, :columns]
         # Body and surroundings were put into one transform, as real and imaginary part.
-        free = both.real < 0.5
-        if not free.any():
+        both = _first_of(self._spectrum(piece) * mask.both, rows, columns)
+        row, column = np.divmod(np.flatnonzero(both.real < 0.5), columns)
+        if not row.size:
             return []
-        touching = np.where(free, -both.imag / mask.ring_cells, -1.0)
-        score = touching - _DOWNWARD * (np.arange(rows) / rows)[:, None] - 0.1 * (np.arange(columns) / columns)
-        score[~free] = -np.inf
-        flat = score.ravel()
-        count = min(_TRIED_PLACES, flat.size)
-        best = np.argpartition(-flat, count - 1)[:count]
-        found = []
-        for index in best[np.argsort(-flat[best])]:
-            if not np.isfinite(flat[index]):
-                continue
-            row, column = divmod(int(index), columns)
-            found.append(_Place(float(flat[index]), self._placement(piece, mask, row, column)))
-        return found
+        touching = -both.imag[row, column] / mask.ring_cells
+        score = touching - _DOWNWARD * (row / rows) - 0.1 * (column / columns)
+        if score.size > _TRIED_PLACES:
+            best = np.argpartition(-score, _TRIED_PLACES - 1)[:_TRIED_PLACES]
+            row, column, score = row[best], column[best], score[best]
+        return [
+            _Place(float(score[one]), self._placement(piece, mask, int(row[one]), int(column[one])))
+            for one in np.argsort(-score)
+        ]
 
     def _placement(self, piece: Piece, mask: _Mask, row: int, column: int) -> Placement:
         x = self._origin[0] + (column + self._rim) * self._cell - mask.left_mm
@@ -185,7 +183,7 @@ class FreeSpace:
         padded = np.zeros(self._shape, dtype=np.complex64)
         if rows <= self._shape[0] and columns <= self._shape[1]:
             padded[:rows, :columns] = body + 1j * ring
-        return _Mask(turn_deg, rows, columns, left, top, scipy.fft.fft2(padded), float(max(1, ring.sum())))
+        return _Mask(turn_deg, rows, columns, left, top, np.conj(scipy.fft.fft2(padded)), float(max(1, ring.sum())))
 
     def _spectrum(self, piece: Piece) -> Spectrum:
         key = (piece.cut, piece.bleed_mm)
@@ -212,6 +210,12 @@ class FreeSpace:
             return
         inside = cells_in(shape, x0 + c0 * cell, y0 + r0 * cell, (r1 - r0, c1 - c0), cell)
         grid[r0:r1, c0:c1][inside] = value
+
+
+def _first_of(spectrum: Spectrum, rows: int, columns: int) -> Spectrum:
+    """The first rows and columns of what a spectrum is of."""
+    upright = scipy.fft.ifft(spectrum, axis=0, overwrite_x=True)[:rows]
+    return np.asarray(scipy.fft.ifft(upright, axis=1, overwrite_x=True)[:, :columns])
 
 
 def cell_for(pieces: Iterable[Piece]) -> float:
