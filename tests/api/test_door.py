@@ -2,6 +2,7 @@
 
 import json
 import os
+import re
 import sqlite3
 from collections.abc import Iterator
 from contextlib import closing
@@ -90,6 +91,14 @@ def test_every_answer_carries_the_headers(client: TestClient, monkeypatch: pytes
     assert answer.status_code == 500
     assert "nothing was lost" in answer.json()["detail"]
     assert all(name in answer.headers for name in HEADERS)
+
+
+def test_what_is_named_by_what_it_holds_is_not_asked_for_again(client: TestClient) -> None:
+    page = client.get("/jobs/1/sheet")
+    assert page.headers["cache-control"] == "no-cache"
+    (script,) = re.findall(r'src="(/assets/[^"]+)"', page.text)
+    assert "immutable" in client.get(script).headers["cache-control"]
+    assert "cache-control" not in client.get("/assets/nothing.js").headers
 
 
 @pytest.mark.parametrize(

@@ -17,6 +17,7 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
 
 from tests.demo_file import demo_file
+from tests.screens.asked import ASKED
 from tests.screens.browser import open_browser
 from vamper.services.packing.nesting_process import ProcessNester
 
@@ -51,7 +52,7 @@ def _wait_until_up(base: str) -> None:
 
     for _ in range(1200):
         try:
-            httpx.get(base)
+            ASKED.get(base)
         except httpx.TransportError:
             time.sleep(0.1)
         else:

@@ -2,12 +2,12 @@
 
 import re
 
-import httpx
 import numpy as np
 import pytest
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
+from tests.screens.asked import ASKED
 from tests.screens.conftest import Screen
 from vamper.core.cutting.depth import bands_of, depth_um
 from vamper.core.values.blade import Blade, sharpness_of
@@ -99,7 +99,7 @@ def test_the_blade_goes_its_way_under_a_slider(screen: Screen) -> None:
     screen.says("Stop")
     screen.button("Stop").click()
     assert screen.faults_of_access() == []
-    tale = httpx.get(screen.base + f"/api/jobs/{PEARL}/sheets/1/tell-tale.hpgl").text
+    tale = ASKED.get(screen.base + f"/api/jobs/{PEARL}/sheets/1/tell-tale.hpgl").text
     numbers = np.array([float(one) for one in re.findall(r"-?\d+", re.search(r"PD([\d,]+);", tale)[1])])  # type: ignore[index]
     assert np.ptp(numbers[::2]) < 6 * 40
 
@@ -169,7 +169,7 @@ def test_a_stock_of_ones_own_from_its_weight(screen: Screen) -> None:
     assert screen.faults_of_access() == []
     screen.button("Keep it and use it here").click()
     screen.wait(lambda: "out of hemp card" in " ".join(screen.text().split()), "the brief")
-    kept = {one["key"]: one["stock"] for one in httpx.get(screen.base + "/api/stocks").json()}
+    kept = {one["key"]: one["stock"] for one in ASKED.get(screen.base + "/api/stocks").json()}
     assert kept["hemp-card"]["face_um"] == 300
     screen.button("Undo").click()
     screen.wait(lambda: "out of card, 200" in " ".join(screen.text().split()), "the old stock")

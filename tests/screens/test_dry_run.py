@@ -1,10 +1,10 @@
 """The dry run in a real browser: a sheet ruined on the screen, told why, and good again; the photo check."""
 
-import httpx
 import pytest
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
+from tests.screens.asked import ASKED
 from tests.screens.conftest import Screen
 
 pytestmark = pytest.mark.screens
@@ -27,7 +27,7 @@ def test_a_sheet_is_ruined_on_the_screen_and_then_good(screen: Screen) -> None:
     screen.open(f"/jobs/{NEWCOMERS}/dry-run")
     screen.says("practice cutter")
     run(screen)
-    told = httpx.get(f"{screen.base}/api/jobs/{NEWCOMERS}/dry-run").json()["outcome"]
+    told = ASKED.get(f"{screen.base}/api/jobs/{NEWCOMERS}/dry-run").json()["outcome"]
     assert {one["cause"] for one in told["causes"]} >= {"bitten", "not-through", "bare-rim"}
     shown = {piece["spoiled"] for piece in told["sheets"][0]["pieces"]}
     assert len(shown - {None}) >= 3
@@ -43,13 +43,13 @@ def test_a_sheet_is_ruined_on_the_screen_and_then_good(screen: Screen) -> None:
     assert screen.faults_of_access() == []
     assert screen.errors() == []
     # Calibration and force of this machine, as its vernier and ladders would tell them: the twin's own are found.
-    stations = httpx.get(f"{screen.base}/api/jobs/{NEWCOMERS}").json()["stations"]
+    stations = ASKED.get(f"{screen.base}/api/jobs/{NEWCOMERS}").json()["stations"]
     rail = next(one for one in stations if one["station"] == "dry-run")
     assert rail["state"] in ("look", "stop")
 
 
 def test_a_remedy_is_taken_and_the_sheet_is_seen_good(screen: Screen) -> None:
-    job = httpx.post(f"{screen.base}/api/jobs/{GLOSSY}/copy").json()["id"]
+    job = ASKED.post(f"{screen.base}/api/jobs/{GLOSSY}/copy").json()["id"]
     screen.open(f"/jobs/{job}/dry-run")
     screen.says("This is the plan")
     # Only what is not known of the sensor is drawn; the stock is as it is believed to be.
@@ -58,14 +58,14 @@ def test_a_remedy_is_taken_and_the_sheet_is_seen_good(screen: Screen) -> None:
     screen.driver.execute_script("arguments[0].focus()", box)
     box.send_keys(Keys.SPACE)
     run(screen)
-    told = httpx.get(f"{screen.base}/api/jobs/{job}/dry-run").json()["outcome"]
+    told = ASKED.get(f"{screen.base}/api/jobs/{job}/dry-run").json()["outcome"]
     assert int(told["sheet_good"]) < 50
     assert told["causes"][0]["cause"] == "marks-not-read"
     screen.says(told["causes"][0]["name"])
     pressed(screen, "Take it")
 
     def good() -> bool:
-        after = httpx.get(f"{screen.base}/api/jobs/{job}/dry-run").json()["outcome"]
+        after = ASKED.get(f"{screen.base}/api/jobs/{job}/dry-run").json()["outcome"]
         return after is not None and after["number"] != told["number"] and after["sheet_good"].startswith(">")
 
     screen.wait(good, "the run with the remedy", 120)
@@ -81,7 +81,7 @@ def test_faults_are_switched_on_and_off_by_keyboard(screen: Screen) -> None:
     box.send_keys(Keys.SPACE)
     run(screen)
     screen.says("came out good")
-    good = httpx.get(f"{screen.base}/api/jobs/{HULL}/dry-run").json()["outcome"]
+    good = ASKED.get(f"{screen.base}/api/jobs/{HULL}/dry-run").json()["outcome"]
     assert good["sheet_good"].startswith(">") or int(good["sheet_good"]) > 90
     pressed(screen, "Faults on purpose")
     fault = screen.wait(

@@ -1,12 +1,12 @@
 """Finish in a real browser: a job's steps, and an evening run at speed, in which something slips."""
 
-import httpx
 import pytest
 from selenium.webdriver.chrome.webdriver import WebDriver
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from tests.demo_file import demo_file
+from tests.screens.asked import ASKED
 from tests.screens.conftest import Screen, running
 from vamper.services.packing.nesting_process import ProcessNester
 
@@ -41,7 +41,7 @@ def test_a_job_says_how_it_is_finished(screen: Screen) -> None:
     next(one for one in fields if not one.get_attribute("value")).send_keys("2\n")
 
     def kept() -> bool:
-        return bool(httpx.get(f"{screen.base}/api/jobs/{MUGS}/finish").json()["labels"][0]["value"] == 2)
+        return bool(ASKED.get(f"{screen.base}/api/jobs/{MUGS}/finish").json()["labels"][0]["value"] == 2)
 
     screen.wait(kept, "the label's figure")
     assert screen.errors() == []
@@ -56,7 +56,7 @@ def test_an_evening_at_speed_and_a_step_that_slips(
     with running("serve", demo_file(tmp_path_factory, nester)) as base:
         driver.get_log("browser")
         screen = Screen(driver, base)
-        httpx.delete(f"{base}/api/evening")
+        ASKED.delete(f"{base}/api/evening")
         for job in (MUGS, LABELS):
             screen.open(f"/jobs/{job}/finish")
             pressed(screen, "Plan it for tonight")
@@ -64,15 +64,15 @@ def test_an_evening_at_speed_and_a_step_that_slips(
         screen.open("/tonight")
         screen.says("All done")
         assert screen.faults_of_access() == []
-        before = httpx.get(f"{base}/api/evening").json()
+        before = ASKED.get(f"{base}/api/evening").json()
         first = before["next"]
         pressed(screen, "It rests from now")
-        screen.wait(lambda: httpx.get(f"{base}/api/evening").json()["next"] != first, "the next step")
+        screen.wait(lambda: ASKED.get(f"{base}/api/evening").json()["next"] != first, "the next step")
         # Nobody comes for an hour and a half: all that was to come moves.
         clock.write_text("90")
         driver.refresh()
         screen.says("time is up")
-        after = httpx.get(f"{base}/api/evening").json()
+        after = ASKED.get(f"{base}/api/evening").json()
         assert after["ends"] > before["ends"]
         coming = [step for batch in after["batches"] for step in batch["steps"] if step["state"] == "to come"]
         assert all(step["starts"] >= after["now"][:16] for step in coming)
@@ -82,7 +82,7 @@ def test_an_evening_at_speed_and_a_step_that_slips(
         pressed(screen, "The check is right: done")
 
         def is_done() -> bool:
-            batches = httpx.get(f"{base}/api/evening").json()["batches"]
+            batches = ASKED.get(f"{base}/api/evening").json()["batches"]
             return any(step["state"] == "done" for batch in batches for step in batch["steps"])
 
         screen.wait(is_done, "the step to be done")
@@ -92,11 +92,11 @@ def test_an_evening_at_speed_and_a_step_that_slips(
 def test_a_design_goes_on_a_cup_and_the_sheet_packs_it_bent(screen: Screen) -> None:
     screen.open(f"/jobs/{MUGS}/finish")
     pressed(screen, "On a cup")
-    number = httpx.get(f"{screen.base}/api/jobs/{MUGS}").json()["job"]["document"]["items"][0]["number"]
-    assert httpx.get(f"{screen.base}/api/jobs/{MUGS}/items/{number}/cup").json() is None
+    number = ASKED.get(f"{screen.base}/api/jobs/{MUGS}").json()["job"]["document"]["items"][0]["number"]
+    assert ASKED.get(f"{screen.base}/api/jobs/{MUGS}/items/{number}/cup").json() is None
     pressed(screen, "A cup that tapers")
     screen.says("so it is bent, edge and all")
-    cup = httpx.get(f"{screen.base}/api/jobs/{MUGS}/items/{number}/cup").json()
+    cup = ASKED.get(f"{screen.base}/api/jobs/{MUGS}/items/{number}/cup").json()
     assert (cup["kind"], round(cup["top_around_mm"], 1)) == ("taper", 263.9)
     turning = screen.find('input[type="range"]')
     turning.send_keys(Keys.ARROW_RIGHT * 30)
@@ -124,7 +124,7 @@ def test_it_is_pressed_in_patches_and_placed_on_the_cloth(screen: Screen) -> Non
     select = screen.find("aside select")
     select.send_keys("polyester")
     screen.says("Dye wanders on this cloth")
-    template = httpx.get(f"{screen.base}/api/jobs/{SHIRTS}/placing.pdf")
+    template = ASKED.get(f"{screen.base}/api/jobs/{SHIRTS}/placing.pdf")
     assert template.content.startswith(b"%PDF")
     assert screen.errors() == []
 
@@ -136,7 +136,7 @@ def test_a_test_bar_makes_the_print_larger(screen: Screen) -> None:
     assert screen.faults_of_access() == []
 
     def printed() -> float:
-        pieces = httpx.get(f"{screen.base}/api/jobs/{KEY_RINGS}/finish/pieces").json()["shrink"]
+        pieces = ASKED.get(f"{screen.base}/api/jobs/{KEY_RINGS}/finish/pieces").json()["shrink"]
         return float(pieces["designs"][0]["printed"].split()[0])
 
     before = printed()

@@ -3,13 +3,13 @@
 from collections.abc import Iterator
 from pathlib import Path
 
-import httpx
 import pytest
 from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webdriver import WebDriver
 from selenium.webdriver.remote.webelement import WebElement
 
 from tests.conftest import disc_png
+from tests.screens.asked import ASKED
 from tests.screens.conftest import Screen, running
 
 # Long enough to see a layout get better, on a machine that is busy with other things.
@@ -134,14 +134,14 @@ def test_the_example_opens_with_one_press(screen: Screen) -> None:
 
 
 def test_packing_gets_better_by_itself_and_can_be_stopped(screen: Screen) -> None:
-    job = httpx.post(f"{screen.base}/api/example", timeout=60).json()["id"]
+    job = ASKED.post(f"{screen.base}/api/example").json()["id"]
     change = {"label": "one sheet", "changes": {"packing.max_sheets": 1}}
     numbers = {"label": "many", "changes": {"quantity": 9}, "numbers": [1, 2, 4, 5]}
     screen.open(f"/jobs/{job}/sheet")
     screen.wait(lambda: screen.pieces() > 0, "the first layout")
     # The page is there before the search begins, which lasts seconds only.
     for body in (change, numbers):
-        assert httpx.post(f"{screen.base}/api/jobs/{job}/changes", json=body).status_code == 200
+        assert ASKED.post(f"{screen.base}/api/jobs/{job}/changes", json=body).status_code == 200
     screen.says("Not placed")
     first = screen.pieces()
     screen.wait(lambda: screen.pieces() > first, "a better layout, told by the server")

@@ -1,13 +1,13 @@
 """The ledger in a real browser: from a hand-off over a spoilt piece to its cause, and to the changed proposal."""
 
 import cv2
-import httpx
 import numpy as np
 import pytest
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
+from tests.screens.asked import ASKED
 from tests.screens.conftest import Screen
 from tests.screens.test_finish import pressed
 
@@ -20,7 +20,7 @@ def test_from_a_hand_off_over_a_spoilt_sheet_to_its_cause(screen: Screen) -> Non
     job = f"{screen.base}/api/jobs/{HANDED_OFF}"
 
     def proposed() -> str:
-        stations = httpx.get(job).json()["stations"]
+        stations = ASKED.get(job).json()["stations"]
         return str(next(one["figure"] for one in stations if one["station"] == "cut"))
 
     before = proposed()
@@ -51,7 +51,7 @@ def test_from_a_hand_off_over_a_spoilt_sheet_to_its_cause(screen: Screen) -> Non
     assert "How did sheet 1 come out?" not in screen.text()
     # Where the ledger asks, Cut does not ask once more.
     screen.says("Above it is asked how each sheet of a hand-off came out")
-    runs = httpx.get(f"{screen.base}/api/ledger").json()["runs"]
+    runs = ASKED.get(f"{screen.base}/api/ledger").json()["runs"]
     assert runs[0]["came_out"] == "some spoiled"
     assert runs[0]["cause"]
     assert proposed() != before
@@ -64,9 +64,9 @@ def test_a_sheet_is_made_again_and_its_rest_is_the_sheet_of_another(screen: Scre
     # Fewer than would fit, so that something is left of the sheet.
     change = {"label": "few", "numbers": [1], "changes": {"quantity": 3}}
     job = f"{screen.base}/api/jobs/{HANDED_OFF}"
-    httpx.post(f"{job}/changes", json=change).raise_for_status()
-    httpx.post(f"{job}/hand-off", timeout=60).raise_for_status()
-    httpx.post(f"{job}/came-out", json={"sheet": 1, "came_out": "all good"}, timeout=60).raise_for_status()
+    ASKED.post(f"{job}/changes", json=change).raise_for_status()
+    ASKED.post(f"{job}/hand-off").raise_for_status()
+    ASKED.post(f"{job}/came-out", json={"sheet": 1, "came_out": "all good"}).raise_for_status()
     screen.open("/ledger?part=runs")
     pressed(screen, "Keep the rest of the sheet")
     screen.says("Its rest is kept")
@@ -100,7 +100,7 @@ def test_the_shelf_takes_what_was_bought_and_a_used_sheet(screen: Screen) -> Non
     screen.wait(lambda: screen.driver.find_elements(By.CSS_SELECTOR, "svg polygon"), "what is used")
     screen.find('[role="dialog"]').find_elements(By.XPATH, ".//button[.='Put it on the shelf']")[0].click()
     screen.says("half of it")
-    offcut = httpx.get(f"{screen.base}/api/offcuts").json()[0]
+    offcut = ASKED.get(f"{screen.base}/api/offcuts").json()[0]
     assert offcut["paper"]["gone"] == [[0, 0, 50, 0, 50, 50, 0, 50]]
     assert screen.errors() == []
 
@@ -108,7 +108,7 @@ def test_the_shelf_takes_what_was_bought_and_a_used_sheet(screen: Screen) -> Non
 def test_what_is_gone_of_a_sheet_is_found_in_a_picture(screen: Screen) -> None:
     picture = np.full((560, 400, 3), 235, np.uint8)
     picture[100:200, 60:240] = (30, 90, 110)
-    found = httpx.post(
+    found = ASKED.post(
         f"{screen.base}/api/offcuts/look",
         data={"width_mm": 200, "height_mm": 280, "corners": "0,0,1,0,1,1,0,1"},
         files={"file": ("sheet.png", cv2.imencode(".png", picture[..., ::-1])[1].tobytes())},
@@ -136,10 +136,10 @@ def test_jobs_are_found_by_whom_they_are_for(screen: Screen) -> None:
 
 
 def test_a_table_goes_out_and_comes_back(screen: Screen) -> None:
-    table = httpx.get(f"{screen.base}/api/ledger/runs.csv").content
-    before = httpx.get(f"{screen.base}/api/ledger").json()["total"]
-    sent = httpx.post(f"{screen.base}/api/ledger/runs", files={"file": ("runs.csv", table)})
+    table = ASKED.get(f"{screen.base}/api/ledger/runs.csv").content
+    before = ASKED.get(f"{screen.base}/api/ledger").json()["total"]
+    sent = ASKED.post(f"{screen.base}/api/ledger/runs", files={"file": ("runs.csv", table)})
     assert sent.json() == {"taken": 0, "known": before, "on_shelf": 0}
-    broken = httpx.post(f"{screen.base}/api/ledger/runs", files={"file": ("runs.csv", b"a;b\n1;2\n")})
+    broken = ASKED.post(f"{screen.base}/api/ledger/runs", files={"file": ("runs.csv", b"a;b\n1;2\n")})
     assert broken.status_code == 422
     assert "this is no ledger" in broken.json()["detail"]

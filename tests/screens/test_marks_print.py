@@ -2,12 +2,12 @@
 
 import re
 
-import httpx
 import numpy as np
 import pytest
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
+from tests.screens.asked import ASKED
 from tests.screens.conftest import Screen
 from vamper.core.marks.vernier import COARSE_MM, MOST_TICK, miss_of
 
@@ -54,13 +54,13 @@ def _points(cut: str) -> np.ndarray:
 
 def test_a_vernier_sheet_is_read_and_the_cut_file_moves(screen: Screen) -> None:
     """A machine that cuts 0.8 mm off, on stock of a thickness that nobody calibrated yet."""
-    job = httpx.post(f"{screen.base}/api/jobs/{KIT}/copy").json()["id"]
+    job = ASKED.post(f"{screen.base}/api/jobs/{KIT}/copy").json()["id"]
     address = f"{screen.base}/api/jobs/{job}/sheets/1/cut.svg"
     screen.open(f"/jobs/{job}/marks")
     screen.button("Calibration").click()
     screen.says("Never calibrated on thin stock")
-    before = _points(httpx.get(address).text)
-    scales = httpx.get(f"{screen.base}/api/jobs/{job}/calibration").json()["scales"]
+    before = _points(ASKED.get(address).text)
+    scales = ASKED.get(f"{screen.base}/api/jobs/{job}/calibration").json()["scales"]
     for number, scale in enumerate(scales):
         screen.says(f"{number + 1} of 8")
         off = OFF[scale["axis"]]
@@ -94,7 +94,7 @@ def test_a_vernier_sheet_is_read_and_the_cut_file_moves(screen: Screen) -> None:
     screen.driver.find_element(By.XPATH, path).click()
     screen.button("Keep this calibration").click()
     screen.says("holds")
-    after = _points(httpx.get(address).text)
+    after = _points(ASKED.get(address).text)
     moved = (after - before).reshape(-1, 2)
     marks = np.all(moved == 0, axis=1)
     assert moved[~marks] == pytest.approx(np.tile([-0.8, 0.3], (int((~marks).sum()), 1)), abs=0.01)
@@ -103,12 +103,12 @@ def test_a_vernier_sheet_is_read_and_the_cut_file_moves(screen: Screen) -> None:
     screen.says("95 of 100 are less than")
     screen.driver.find_element(By.CSS_SELECTOR, 'use[tabindex="0"]').send_keys(Keys.NULL)
     assert screen.faults_of_access() == []
-    httpx.delete(f"{screen.base}/api/calibrations/{_newest(screen, job)}")
-    assert _points(httpx.get(address).text) == pytest.approx(before)
+    ASKED.delete(f"{screen.base}/api/calibrations/{_newest(screen, job)}")
+    assert _points(ASKED.get(address).text) == pytest.approx(before)
 
 
 def _newest(screen: Screen, job: int) -> int:
-    history = httpx.get(f"{screen.base}/api/jobs/{job}/calibration").json()["history"]
+    history = ASKED.get(f"{screen.base}/api/jobs/{job}/calibration").json()["history"]
     return next(one["id"] for one in history if one["holds"])
 
 
@@ -120,7 +120,7 @@ def test_helpers_are_drawn_on_the_sheet(screen: Screen) -> None:
     screen.button("Show on the sheet").click()
     assert screen.faults_of_access() == []
     link = screen.button("Cover trim, PDF").get_attribute("href")
-    assert httpx.get(link or "").content.startswith(b"%PDF")
+    assert ASKED.get(link or "").content.startswith(b"%PDF")
 
 
 def test_a_proof_is_measured_asked_about_and_compensated(screen: Screen) -> None:

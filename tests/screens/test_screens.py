@@ -4,12 +4,12 @@ import time
 from collections.abc import Callable
 from pathlib import Path
 
-import httpx
 import pytest
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from tests.conftest import disc_png
+from tests.screens.asked import ASKED
 from tests.screens.conftest import Screen
 
 pytestmark = pytest.mark.screens
@@ -47,7 +47,7 @@ def test_from_pictures_to_files(screen: Screen, tmp_path: Path) -> None:
     screen.wait(lambda: screen.pieces() == 8, "the same after a reload")
     screen.driver.find_element(By.TAG_NAME, "body").send_keys("h")
     link = screen.button("Everything (zip)").get_attribute("href")
-    assert httpx.get(link or "").content.startswith(b"PK")
+    assert ASKED.get(link or "").content.startswith(b"PK")
     assert not screen.errors()
 
 
@@ -96,7 +96,7 @@ def test_the_edge_follows_while_the_slider_moves_and_is_kept_when_it_rests(scree
 
 
 def test_several_designs_are_set_at_once(screen: Screen) -> None:
-    job = httpx.post(f"{screen.base}/api/jobs/4/copy").json()["id"]
+    job = ASKED.post(f"{screen.base}/api/jobs/4/copy").json()["id"]
     screen.open(f"/jobs/{job}/edge")
     screen.button("Pick all").click()
     screen.says("Border of 7 designs")
@@ -106,7 +106,7 @@ def test_several_designs_are_set_at_once(screen: Screen) -> None:
 
 
 def test_splitting_and_lifting_are_one_click(screen: Screen) -> None:
-    job = httpx.post(f"{screen.base}/api/jobs/1/copy").json()["id"]
+    job = ASKED.post(f"{screen.base}/api/jobs/1/copy").json()["id"]
     screen.open(f"/jobs/{job}/art")
     screen.choose("harbour set")
     screen.button("Split into 6 designs").click()
@@ -124,7 +124,7 @@ def test_splitting_and_lifting_are_one_click(screen: Screen) -> None:
 
 
 def test_a_piece_is_composed_for_each_name(screen: Screen) -> None:
-    job = httpx.post(f"{screen.base}/api/jobs", json={"title": "Crew"}).json()["id"]
+    job = ASKED.post(f"{screen.base}/api/jobs", json={"title": "Crew"}).json()["id"]
     screen.open(f"/jobs/{job}/art")
     screen.button("Compose a piece").click()
     screen.find("textarea").send_keys("Ada\nBo\nCleo")

@@ -5,7 +5,6 @@ import json
 import re
 import zipfile
 
-import httpx
 import pytest
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.actions.wheel_input import ScrollOrigin
@@ -13,6 +12,7 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 
+from tests.screens.asked import ASKED
 from tests.screens.conftest import Screen
 
 PIECE = "[data-piece]"
@@ -30,10 +30,10 @@ for (let x = 20; x < box.width; x += 7) for (let y = 20; y < box.height; y += 7)
 @pytest.fixture
 def job(screen: Screen) -> int:
     """A copy of the hull stickers with few enough pieces that there is room to move."""
-    number: int = httpx.post(f"{screen.base}/api/jobs/4/copy").json()["id"]
+    number: int = ASKED.post(f"{screen.base}/api/jobs/4/copy").json()["id"]
     for item in (1, 2, 3, 4, 5, 6, 7):
         body = {"label": "fewer", "numbers": [item], "changes": {"quantity": 2}}
-        assert httpx.post(f"{screen.base}/api/jobs/{number}/changes", json=body).status_code == 200
+        assert ASKED.post(f"{screen.base}/api/jobs/{number}/changes", json=body).status_code == 200
     screen.open(f"/jobs/{number}/sheet")
     screen.wait(lambda: screen.pieces() == 14, "all pieces")
     screen.wait(lambda: "Looking for" not in screen.text(), "packing to end")
@@ -69,11 +69,11 @@ def settled(screen: Screen, before: dict[str, str]) -> dict[str, str]:
 
 def step(screen: Screen, job: int) -> object:
     """What the server has of the job; each step changes it."""
-    return httpx.get(f"{screen.base}/api/jobs/{job}").json()["job"]
+    return ASKED.get(f"{screen.base}/api/jobs/{job}").json()["job"]
 
 
 def is_sound(screen: Screen, job: int) -> bool:
-    codes = {finding["code"] for finding in httpx.get(f"{screen.base}/api/jobs/{job}").json()["findings"]}
+    codes = {finding["code"] for finding in ASKED.get(f"{screen.base}/api/jobs/{job}").json()["findings"]}
     return not codes & {"sheet.gap", "sheet.overlap", "sheet.outside"}
 
 
@@ -218,9 +218,9 @@ def test_the_live_area_is_explained_and_machines_are_changed(screen: Screen, job
 
 def test_24_pieces_are_packed_adjusted_and_handed_over(screen: Screen) -> None:
     """The whole way, as a maker goes it."""
-    job = httpx.post(f"{screen.base}/api/jobs/4/copy").json()["id"]
+    job = ASKED.post(f"{screen.base}/api/jobs/4/copy").json()["id"]
     body = {"label": "24 pieces", "numbers": [7], "changes": {"quantity": 0, "wish": 1}}
-    assert httpx.post(f"{screen.base}/api/jobs/{job}/changes", json=body).status_code == 200
+    assert ASKED.post(f"{screen.base}/api/jobs/{job}/changes", json=body).status_code == 200
     screen.open(f"/jobs/{job}/sheet")
     screen.wait(lambda: "24 of 24" in screen.text(), "all 24 placed")
     # A layout that is still getting better moves away under a click.
@@ -231,7 +231,7 @@ def test_24_pieces_are_packed_adjusted_and_handed_over(screen: Screen) -> None:
     screen.wait(lambda: screen.driver.find_elements(By.CSS_SELECTOR, '[data-pin="locked"]'), "the piece to be locked")
     screen.button("Hand off").click()
     screen.says("Everything (zip)")
-    answer = httpx.get(f"{screen.base}/api/jobs/{job}/hand-off.zip", timeout=120)
+    answer = ASKED.get(f"{screen.base}/api/jobs/{job}/hand-off.zip", timeout=120)
     archive = zipfile.ZipFile(io.BytesIO(answer.content))
     plan = json.loads(archive.read("plan.json"))
     placements = [one for sheet in plan["sheets"] for one in sheet["placements"]]

@@ -3,6 +3,7 @@
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
 from pathlib import Path
+from typing import Any
 
 from fastapi import FastAPI
 from fastapi.responses import FileResponse, HTMLResponse, Response
@@ -57,10 +58,19 @@ def _serve_front_end(app: FastAPI, front_end: Path) -> None:
             return HTMLResponse("<p>The front end is not built yet: run <code>make demo</code>.</p>", 503)
 
         return
-    app.mount("/assets", StaticFiles(directory=front_end / "assets"), name="assets")
+    app.mount("/assets", _Assets(directory=front_end / "assets"), name="assets")
 
     @app.get("/{path:path}", include_in_schema=False)
     def page(path: str) -> Response:
         if path.startswith("api/"):
             raise HTTPException(404)
         return FileResponse(index, headers={"cache-control": "no-cache"})
+
+
+class _Assets(StaticFiles):
+    """Files that are named by what they hold: a browser that has one need not ask for it again."""
+
+    def file_response(self, *args: Any, **more: Any) -> Response:
+        response = super().file_response(*args, **more)
+        response.headers["cache-control"] = "public, max-age=31536000, immutable"
+        return response
