@@ -62,18 +62,21 @@ def photographed(scan: Pixels, camera: Camera, longest_px: int, seed: int) -> tu
     image: npt.NDArray[Any] = np.empty((out_h, out_w, 3), np.float32)
     image[:] = _TABLE
     image += (cv2.GaussianBlur(table, (0, 0), sigmaX=14, sigmaY=1.2) * 60)[..., None]
-    laid = cv2.warpPerspective(scan, to_photo, (out_w, out_h), flags=cv2.INTER_AREA).astype(np.float32)
+    laid = cv2.warpPerspective(scan, to_photo, (out_w, out_h), flags=cv2.INTER_AREA)
     whole = np.full(scan.shape[:2], 255, np.uint8)
     cover = cv2.warpPerspective(whole, to_photo, (out_w, out_h), flags=cv2.INTER_LINEAR).astype(np.float32) / 255
     shade = cv2.GaussianBlur(np.roll(cover, (6, 6), axis=(0, 1)), (0, 0), 7) * (1 - cover) * 0.5
-    image = image * (1 - shade[..., None]) * (1 - cover[..., None]) + laid * cover[..., None]
-    y, x = np.mgrid[0:out_h, 0:out_w].astype(np.float32)
+    image *= ((1 - shade) * (1 - cover))[..., None]
+    image += laid * cover[..., None]
+    x, y = (np.arange(side, dtype=np.float32) / side - np.float32(0.5) for side in (out_w, out_h))
     angle = random.uniform(0, 2 * math.pi)
-    fall = (x / out_w - 0.5) * math.cos(angle) + (y / out_h - 0.5) * math.sin(angle)
-    light = 1 - camera.uneven * (0.28 + 0.5 * fall + 0.35 * (fall + 0.2) ** 2)
+    fall = x * np.float32(math.cos(angle)) + (y * np.float32(math.sin(angle)))[:, None]
+    light = 1 - np.float32(camera.uneven) * (0.28 + 0.5 * fall + 0.35 * (fall + 0.2) ** 2)
     tint = np.array([1 + camera.warmth * 0.06, 1.0, 1 - camera.warmth * 0.09], np.float32)
-    image = image * light[..., None] * tint
-    image = cv2.GaussianBlur(image, (0, 0), 0.6) + random.normal(0, camera.noise, image.shape)
+    image *= light[..., None]
+    image *= tint
+    grain = random.standard_normal(image.shape, np.float32) * np.float32(camera.noise)
+    image = cv2.GaussianBlur(image, (0, 0), 0.6) + grain
     return np.asarray(np.clip(image, 0, 255), dtype=np.uint8), np.asarray(to_photo, dtype=float)
 
 
@@ -112,10 +115,16 @@ def on_table(
         moved = np.column_stack([linear, offset])
         half = np.array([0.5, 0.5])
         pixels = np.column_stack([linear, linear @ half + offset * px_a_mm - half])
-        seen = cv2.warpAffine(scan, pixels, (size[1], size[0]), flags=cv2.INTER_LINEAR).astype(np.float32)
         (a, b), (c, d) = (linear * px_a_mm).tolist()
         region = affinity.affine_transform(piece.region, (a, b, c, d, *(offset * px_a_mm).tolist()))
-        cover = filled(region, size)[..., None]
-        image = image * (1 - cover) + seen * cover
+        # Of the whole picture, only where it comes to lie is touched.
+        x0, y0, x1, y1 = (int(side) for side in region.buffer(2).bounds)
+        window = image[max(0, y0) : y1, max(0, x0) : x1]
+        corner = (max(0, x0), max(0, y0))
+        pixels[:, 2] -= corner
+        seen = cv2.warpAffine(scan, pixels, window.shape[1::-1], flags=cv2.INTER_LINEAR)
+        cover = filled(affinity.translate(region, -corner[0], -corner[1]), window.shape[:2])[..., None]
+        window *= 1 - cover
+        window += seen * cover
         laid.append(LaidPiece(piece.facts.placement, piece.facts.item, moved))
     return np.asarray(np.clip(cv2.GaussianBlur(image, (0, 0), 0.5), 0, 255), dtype=np.uint8), laid

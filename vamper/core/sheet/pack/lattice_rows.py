@@ -15,6 +15,7 @@ Profiles leave pockets in a piece's side unused, so the result is safe and, for 
 
 import math
 from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 import numpy.typing as npt
@@ -188,6 +189,8 @@ def best_rows(cell: Cell, room: Room, shifts: int) -> Rows | None:
         there, back = np.hstack([_swinging(drops), _leaning(drops, cell)])
         least = float((there + back).min())
         tightest = min(tightest, least * pitch / (2 * len(spans)))
+        if best is not None and _most(cell, least, pitch, room) < best.count:
+            continue
         number = np.arange(math.floor(2 * down / least) + 2)
         y = (number // 2) * (there + back)[:, None] + (number % 2) * there[:, None]
         along_at = np.tile(np.arange(shifts) * (pitch / shifts), 2)[:, None]
@@ -200,6 +203,15 @@ def best_rows(cell: Cell, room: Room, shifts: int) -> Rows | None:
             words = _words(bool(leans[which, 0]), which % shifts > 0, len(spans) > 1)
             best = Rows(cell, pitch, along, y[which], found[0], -found[1], 0.0, words)
     return None if best is None else replace(best, tightest_mm2=tightest)
+
+
+def _most(cell: Cell, least: float, pitch: float, room: Room) -> int:
+    """More than so many pieces no rows hold of which two come nearer than `least` to each other's next but one."""
+    across, down = room
+    profile = cell.profile
+    in_a_row = math.floor((across - profile.width) / pitch + _CLOSE_MM) + 1
+    rows = 2 * math.floor((down - profile.height) / least + _CLOSE_MM) + 2
+    return in_a_row * len(cell.offsets) * rows
 
 
 def _words(leaning: bool, shifted: bool, paired: bool) -> str:
@@ -245,11 +257,15 @@ def _endless(cell: Cell, pitch: float, shifts: int) -> tuple[Line, Line]:
 def _drops(upper: Line, lower: Line, shifts: int) -> Line:
     """How far below a row the same row lies, for each of the shifts to the right."""
     size = len(upper)
-    twice = np.concatenate([upper, upper])
-    starts = (size - np.arange(shifts) * (size // shifts)) % size
-    windows = np.lib.stride_tricks.sliding_window_view(twice, size)[starts]
-    drops: Line = np.maximum(0.0, (lower - windows).max(axis=1))
+    drops: Line = np.maximum(0.0, (lower - upper[_shifted(size, shifts)]).max(axis=1))
     return drops
+
+
+@lru_cache(maxsize=64)
+def _shifted(size: int, shifts: int) -> npt.NDArray[np.int64]:
+    """The columns that lie over those of a row of `size`, for each of the shifts to the right."""
+    by = np.arange(shifts) * (size // shifts)
+    return np.asarray((np.arange(size) - by[:, None]) % size)
 
 
 def _swinging(drops: Line) -> Line:
