@@ -15,7 +15,7 @@ from vamper.core.values.stock import STOCK_BY_KEY
 
 if TYPE_CHECKING:
     from vamper.core.plan import Plan
-    from vamper.services.handoff.files import Pictures
+    from vamper.services.handoff.drafts import Pictures
 
 STANDARD_INPUT = Path("-")
 

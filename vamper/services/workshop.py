@@ -32,7 +32,8 @@ from vamper.services.design.kept_designs import KeptDesigns
 from vamper.services.finish.clock import workshop_clock
 from vamper.services.finish.evening import Evenings
 from vamper.services.handoff.desk import HandOffs
-from vamper.services.handoff.files import Pictures, sheet_ink
+from vamper.services.handoff.drafts import Pictures
+from vamper.services.handoff.files import sheet_ink
 from vamper.services.jobs.composing import Compositions
 from vamper.services.jobs.document import JobDocument
 from vamper.services.jobs.items import Items

@@ -25,6 +25,7 @@ from vamper.formats.out.drawing_pdf import begin_mm, draw, new_canvas, path_of
 _CUT_LINE, _CUT_LINE_MM = "#A3261C", 0.2
 # The format's name for this fill rule; the writer wants it as a number.
 _EVEN_ODD = 0
+_CLEAR_WHITE = np.array([255, 255, 255, 0], np.uint8).view(np.uint32)
 
 
 def write_pdf(page: PrintPage, pictures: Callable[[int], Picture], title: str, bars: Bars | None = None) -> bytes:
@@ -109,9 +110,9 @@ def _with_colour_under_transparency(
     clear = rgba[:, :, 3] == 0
     if not clear.any():
         return rgba
-    whitened = rgba.copy()
-    whitened[clear] = (255, 255, 255, 0)
-    return whitened
+    # A pixel as one number: all four of its bytes are set at once.
+    whole = np.ascontiguousarray(rgba).view(np.uint32)
+    return np.where(clear[:, :, None], _CLEAR_WHITE, whole).view(np.uint8)
 
 
 def _rings(shape: BaseGeometry) -> list[Points]:

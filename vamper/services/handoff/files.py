@@ -4,7 +4,6 @@ import re
 from collections.abc import Callable, Mapping, Sequence
 
 from vamper.core.art.picture import Picture
-from vamper.core.design import DesignedItem
 from vamper.core.plan import Plan, printed_picture, proof_of
 from vamper.core.printing.ink import InkUse
 from vamper.core.printing.page_box import page_for
@@ -12,10 +11,11 @@ from vamper.core.printing.proof import bars_for
 from vamper.core.values.findings import BadInput, Finding
 from vamper.formats.job_file import write_job
 from vamper.formats.out.bundle import write_bundle
-from vamper.formats.out.page_png import page_ink, page_png
+from vamper.formats.out.page_png import INK_PPI, page_ink, page_png
 from vamper.formats.out.print_pdf import write_pdf
 from vamper.formats.out.sheet_file import SHEET_FILES, sheet_files, sheet_title
 from vamper.formats.plan_file import write_plan
+from vamper.services.handoff.drafts import Pictures, drafted
 from vamper.services.handoff.found_cut import FoundCut, found_cut
 from vamper.services.handoff.test_cuts import CARD_NAME, bench_card, tell_tale_files
 from vamper.services.work.cache import Cache
@@ -30,8 +30,6 @@ _OWN_NAME = re.compile(
     r"(?:sheet-[0-9]+-(?:print|cut|whole|page|tell-tale)\.[a-z]+|proof-[0-9]+\.pdf|bench-card\.pdf|plan\.json|job\.json)",
     re.IGNORECASE,
 )
-
-Pictures = Callable[[DesignedItem], Picture]
 
 
 def is_own_name(name: str) -> bool:
@@ -102,8 +100,9 @@ def page_file(plan: Plan, sheet: int, ppi: int, pictures: Pictures) -> bytes:
 
 
 def sheet_ink(plan: Plan, sheet: int, pictures: Pictures) -> InkUse:
-    """What one sheet (from 0) takes of ink; pictures as they are shown are fine enough for it."""
-    return page_ink(sheet_file(plan, sheet, PRINT_KEY, pictures), plan.job.printer.ml_per_cm2)
+    """What one sheet (from 0) takes of ink; a draft of it is fine enough for that."""
+    draft = drafted(plan, pictures, INK_PPI)
+    return page_ink(sheet_file(draft[0], sheet, PRINT_KEY, draft[1]), plan.job.printer.ml_per_cm2)
 
 
 def bundle(plan: Plan, findings: Sequence[Finding], arts: Mapping[str, bytes], pictures: Pictures) -> bytes:

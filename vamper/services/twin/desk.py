@@ -19,7 +19,7 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.twin import FaultKey
 from vamper.core.values.units import MM_PER_INCH
 from vamper.formats.out.picture_files import write_jpeg
-from vamper.services.handoff.files import Pictures
+from vamper.services.handoff.drafts import Pictures
 from vamper.services.twin.dry_runs import NOTHING_HELPS, Helps, Rehearsal, Stopped, devices_for, dry_run, what_helps
 from vamper.services.twin.pictures import scanned
 from vamper.services.work.cache import Cache

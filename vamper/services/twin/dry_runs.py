@@ -21,8 +21,8 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.units import MM_PER_INCH
 from vamper.formats.cut_in.hpgl import read_hpgl
 from vamper.formats.out.page_png import page_in
-from vamper.services.handoff.files import PRINT_KEY, Pictures, sheet_file
-from vamper.services.twin.drafts import drafted
+from vamper.services.handoff.drafts import Pictures, drafted
+from vamper.services.handoff.files import PRINT_KEY, sheet_file
 
 CUT_KEY = "cut_hpgl"
 # Fine enough for a sensor to find a mark to a hundredth of a millimetre.

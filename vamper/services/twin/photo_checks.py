@@ -19,9 +19,9 @@ from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
 from vamper.formats.plan_file import write_plan
 from vamper.formats.plan_in import planned_sheet, read_plan
-from vamper.services.handoff.files import PRINT_KEY, Pictures, sheet_file
+from vamper.services.handoff.drafts import Pictures, drafted
+from vamper.services.handoff.files import PRINT_KEY, sheet_file
 from vamper.services.twin.comparing import compared_print
-from vamper.services.twin.drafts import drafted
 
 _KEPT = 8
 Corners = tuple[tuple[float, float], ...]

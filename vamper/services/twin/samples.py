@@ -15,7 +15,7 @@ from vamper.core.twin.scan import Pixels, cut_pieces, print_scan
 from vamper.core.values.findings import BadInput
 from vamper.core.values.twin import FaultKey
 from vamper.core.values.units import MM_PER_INCH
-from vamper.services.handoff.files import Pictures
+from vamper.services.handoff.drafts import Pictures
 from vamper.services.twin.dry_runs import devices_for, dry_run
 from vamper.services.twin.pictures import page_at, scanned
 

@@ -1,9 +1,10 @@
-"""A plan as a draft: the same sheets, drawn from pictures no finer than a scan shows.
+"""A plan as a draft: the same sheets, drawn from pictures no finer than they will be looked at.
 
-A print file for the printer holds each picture at its full resolution, and is mostly that. For the twin the same writer
-writes the same page from pictures of some 220 pixels an inch, in a tenth of the time.
+A print file for the printer holds each picture at its full resolution, and is mostly that. For the twin, and for how
+much ink a sheet takes, the same writer writes the same page from coarser pictures, in a tenth of the time.
 """
 
+from collections.abc import Callable
 from dataclasses import replace
 
 import numpy as np
@@ -13,14 +14,15 @@ from vamper.core.art.picture import Picture
 from vamper.core.design import DesignedItem
 from vamper.core.plan import Plan
 from vamper.core.values.units import pixels_at
-from vamper.services.handoff.files import Pictures
 
-DRAFT_PPI = 220
+Pictures = Callable[[DesignedItem], Picture]
+# What a scan shows.
+DRAFT_PPI = 220.0
 
 
-def drafted(plan: Plan, pictures: Pictures) -> tuple[Plan, Pictures]:
-    """The plan with its designs on smaller pictures, and these."""
-    small = {item.number: _small(pictures(item), item) for item in plan.items if _is_laid(plan, item)}
+def drafted(plan: Plan, pictures: Pictures, ppi: float = DRAFT_PPI) -> tuple[Plan, Pictures]:
+    """The plan with its designs on pictures of at most so many pixels an inch, and these."""
+    small = {item.number: _small(pictures(item), item, ppi) for item in plan.items if _is_laid(plan, item)}
     items = tuple(_on(item, small[item.number]) if item.number in small else item for item in plan.items)
     return replace(plan, items=items), lambda item: small[item.number]
 
@@ -29,9 +31,9 @@ def _is_laid(plan: Plan, item: DesignedItem) -> bool:
     return any(item.number in sheet.counts for sheet in plan.sheets)
 
 
-def _small(picture: Picture, item: DesignedItem) -> Picture:
+def _small(picture: Picture, item: DesignedItem, ppi: float) -> Picture:
     longest_mm = max(item.outline.picture_box_mm[2:])
-    most = pixels_at(longest_mm, DRAFT_PPI)
+    most = pixels_at(longest_mm, ppi)
     longest = max(picture.width_px, picture.height_px)
     if longest <= most:
         return picture
