@@ -182,3 +182,13 @@ def test_the_check_figure_agrees_with_its_neighbours_only() -> None:
 def test_a_map_that_cannot_be_is_refused(map_: tuple[tuple[float, ...], ...]) -> None:
     with pytest.raises(ValueError, match="about as it is"):
         Calibration(map_)
+
+
+@pytest.mark.parametrize(("aside_mm", "tells"), [(0.05, False), (0.2, False), (1.0, True)])
+def test_readings_nearly_on_one_line_tell_no_turn(aside_mm: float, tells: bool) -> None:
+    readings = readings_of(np.eye(2, 3), [(0.0, 0.0), (150.0, aside_mm), (300.0, 0.0)])
+    if tells:
+        assert np.array(fit(readings).map) == pytest.approx(np.eye(2, 3), abs=1e-9)
+    else:
+        with pytest.raises(BadInput, match="on one line"):
+            fit(readings)

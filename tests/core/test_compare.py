@@ -15,10 +15,12 @@ from tests.core.test_twin import a_page
 from tests.kept import kept
 from tests.scenes import bars, item, scene
 from vamper.core.ledger.compare_print import compare_print
+from vamper.core.ledger.fitting import Pose, fits, rotation
 from vamper.core.ledger.loose import loose_pieces
 from vamper.core.ledger.mark_guesses import features_of, guesses, projected
 from vamper.core.ledger.outlined import outlines
 from vamper.core.ledger.planned import PlannedItem, PlannedMark, PlannedPiece, PlannedSheet
+from vamper.core.ledger.print_under import print_pose
 from vamper.core.ledger.straighten import by_corners, straighten
 from vamper.core.ledger.weeded import weeded_sheet
 from vamper.core.plan import Plan, page_of
@@ -305,3 +307,48 @@ def test_a_drawn_shape_is_as_large_as_it_is_and_peaks_lie_between_pixels() -> No
     y, x = np.mgrid[0:9, 0:11]
     column, row, _ = top_of(-((x - 4.3) ** 2) - (y - 5.2) ** 2)
     assert (column, row) == pytest.approx((4.3, 5.2), abs=0.02)
+
+
+def test_a_print_that_lies_beside_its_place_is_told_by_how_much() -> None:
+    plan = made()
+    scan = ran(plan)[1].copy()
+    left, top, right, bottom = (round(side * PPI / 25.4) for side in plan.sheets[0].edges[1].bounds)
+    part = scan[top:bottom, left:right].copy()
+    scan[top:bottom, left:right] = 250
+    # Pixels to the right and up.
+    across, up = 5, 3
+    scan[top - up : bottom - up, left + across : right + across] = part
+    sheet = planned(plan)
+    compared = compare_print(scan, sheet, straighten(scan, sheet))
+    moved, still = (next(one for one in compared.pieces if one.placement == place).off_mm for place in (1, 0))
+    assert moved is not None
+    assert still is not None
+    shift = np.subtract(moved, still)
+    # It is drawn a little towards its place, so that where nothing tells it lies there.
+    assert shift == pytest.approx((across * 25.4 / PPI, -up * 25.4 / PPI), abs=0.15)
+
+
+@pytest.mark.parametrize("turned", [0.0, 5.0, -4.0])
+def test_a_print_is_found_where_it_lies_under_its_cut(turned: float) -> None:
+    """A drawing of soft blots, laid into a scan by the pose that is to be found."""
+    px, left, top = 8.0, -3.0, 2.0
+    blots = cv2.GaussianBlur(np.random.default_rng(2).uniform(0, 255, (160, 200)).astype(np.float32), (0, 0), 6)
+    blots = (blots - blots.min()) * np.float32(255 / np.ptp(blots))
+    true = Pose(31.0, 27.0, 20.0 + turned)
+    linear = rotation(np.radians(true.turn_deg))
+    half = np.array([0.5, 0.5])
+    onto = linear @ (np.array([left, top]) * px) + np.array([true.x_mm, true.y_mm]) * px
+    scan = cv2.warpAffine(blots, np.column_stack([linear, linear @ half + onto - half]), (640, 640), borderValue=128)
+    found = print_pose(scan, px, (blots, np.full(blots.shape, 255, np.uint8), left, top), Pose(30.6, 27.3, 20.0))
+    assert found.turn_deg == pytest.approx(true.turn_deg, abs=0.1)
+    assert (found.x_mm, found.y_mm) == pytest.approx((true.x_mm, true.y_mm), abs=0.06)
+
+
+@pytest.mark.parametrize(("waves_mm", "is_one"), [(1.2, True), (1.7, False)])
+def test_a_thing_is_a_design_whose_outline_is_within_nine_tenths_of_its_own(waves_mm: float, is_one: bool) -> None:
+    """Waves on a circle are off by 2/π of their height in the mean."""
+    turns = np.linspace(0, 2 * np.pi, 1200, endpoint=False)
+    rim = 20 + waves_mm * np.sin(30 * turns)
+    disc, wavy = (np.column_stack([r * np.cos(turns), r * np.sin(turns)]) for r in (np.full(1200, 20.0), rim))
+    edge = shapely.MultiPolygon([shapely.Polygon(wavy)])
+    assert bool(fits(shapely.Polygon(disc), PlannedItem(1, edge, edge))) == is_one

@@ -243,3 +243,11 @@ def test_a_vertex_that_turns_by_more_than_thirty_degrees_is_a_corner(sides: int,
     assert np.isfinite(tightest) == is_bend
     if is_bend:
         assert tightest == pytest.approx(50, rel=0.03)
+
+
+@pytest.mark.parametrize(("radius_mm", "is_tight"), [(2.985, False), (2.976, True)])
+def test_a_bend_is_tight_from_two_hundredths_under_the_limit(radius_mm: float, is_tight: bool) -> None:
+    turns = np.linspace(0, 2 * math.pi, 2000, endpoint=False)
+    circle = radius_mm * np.column_stack([np.cos(turns), np.sin(turns)])
+    assert tightest_mm(circle) == pytest.approx(radius_mm, abs=0.001)
+    assert bool(tight_places(circle, 3.0)) == is_tight

@@ -109,3 +109,14 @@ def test_a_test_cut_is_corrected_like_the_pieces() -> None:
     slit, loop = plain.lines(drop)
     assert loop[0] == pytest.approx(loop[-1])
     assert len(slit) == 2
+
+
+@pytest.mark.parametrize("mark_x", [-60.0, 180.0])
+def test_two_ladders_and_the_tell_tale_go_on_a_strip_as_long_as_they_are(mark_x: float) -> None:
+    """Each drop has a cell of its own, two millimetres wider than it is; the corner without a mark comes first."""
+    cell = DROP_MM + 2
+    strip = box(0, 0, 13 * cell + 1, cell + 0.5)
+    ladders = [ladder_places(strip, [], [Point(mark_x, 4)], before) or [] for before in range(3)]
+    assert [len(places) for places in ladders] == [6, 6, 0]
+    cells = [box(x - 1, y - 1, x + cell - 1, y + cell - 1) for places in ladders for x, y in places]
+    assert shapely.union_all(cells).area == pytest.approx(12 * cell**2)

@@ -27,7 +27,7 @@ from vamper.core.ledger.run import (
     symptoms_of,
 )
 from vamper.core.ledger.success import success_of
-from vamper.core.ledger.supply import Bought, Offcut, Pack, Thing
+from vamper.core.ledger.supply import Bought, Offcut, Pack, Stored, Thing
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import LabelFigure
@@ -208,3 +208,15 @@ def test_what_is_wrong_in_a_table_is_named(change, says: str) -> None:  # type: 
     for data in (b"[]", b"{", b'{"format": "vamper-ledger", "version": 1, "runs": [{}]}'):
         with pytest.raises(BadInput):
             read_ledger_json(data)
+
+
+def test_what_is_down_to_a_fifth_is_low() -> None:
+    assert Stored(Thing.INK, 50.0, 40.0, 0.1).is_low
+    assert not Stored(Thing.INK, 50.0, 39.0, 0.1).is_low
+    assert Stored(Thing.INK, 50.0, 60.0, 0.1).left == 0
+
+
+def test_a_run_takes_new_sheets_unless_its_first_was_an_offcut() -> None:
+    assert run_with(sheets=3).sheets_spent == 3
+    assert run_with(sheets=3, from_offcut=True).sheets_spent == 2
+    assert run_with(came_out=CameOut.NOT_RUN).sheets_spent == 0

@@ -1,5 +1,6 @@
 """Marks: their geometry, their place, what they leave free."""
 
+import numpy as np
 import pytest
 from shapely.geometry import Polygon
 
@@ -96,3 +97,9 @@ def test_one_ring_lacks_its_dot() -> None:
     assert [len(mark.rings) for mark in marks] == [2, 3, 3, 3]
     outer, inner, dot = (Polygon(ring).area for ring in marks[1].rings)
     assert outer > inner > dot > 0
+
+
+def test_a_stroke_as_wide_as_its_ring_leaves_a_speck_of_paper() -> None:
+    outer, inner, *_ = marks_for(A4, MarksSpec("ring", size_mm=6, stroke_mm=3))[1].rings
+    assert float(np.ptp(np.asarray(outer)[:, 0])) == pytest.approx(6, abs=0.01)
+    assert float(np.ptp(np.asarray(inner)[:, 0])) == pytest.approx(0.1, abs=0.001)

@@ -15,11 +15,12 @@ from vamper.core.sheet.breaches import breaches
 from vamper.core.sheet.layout import Layout, Piece, WhyNot
 from vamper.core.sheet.offcut import largest_offcut
 from vamper.core.sheet.pack.ground import ground_of
+from vamper.core.sheet.pack.groups import groups_of
 from vamper.core.sheet.pack.in_rows import in_rows
 from vamper.core.sheet.pack.mode import MODES
 from vamper.core.sheet.pack.modes.kits import kits_of
 from vamper.core.sheet.pack.pack import pack
-from vamper.core.sheet.pack.problem import PackProblem
+from vamper.core.sheet.pack.problem import PackProblem, strip_left
 from vamper.core.values.cut import Cut
 from vamper.core.values.item import Turn
 from vamper.core.values.packing import PackingSpec
@@ -361,3 +362,34 @@ def test_extra_copies_count_after_everything_wanted() -> None:
     assert ranked(0, 0, 1, 1)[4] == pytest.approx(400)
     assert ranked(0, 0, 0, 0)[:2] < ranked(0, 0, 1)[:2]
     assert ranked(0, 0, 1) < ranked(0, 0, 1, 0) < ranked(0, 0, 1, 1)
+
+
+@pytest.mark.parametrize(("sides", "most"), [((20, 41), 48), ((20, 90), 22)])
+def test_tidy_rows_hold_more_one_way_or_the_other(sides: tuple[int, int], most: int) -> None:
+    """The first lie better as they are, the others turned."""
+    problem = PackProblem((piece(0, box(0, 0, *sides), 60),), LIVE, PackingSpec(mode="tidy", max_sheets=1))
+    assert MODES["tidy"].pack(problem, None, Watching(5)).pieces == most  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize(("x", "y", "left"), [(0, 0, 13_000), (80, 0, 13_000), (0, 130, 13_000), (40, 65, 6_500)])
+def test_the_strip_that_is_left_is_the_largest_beside_or_below_all_pieces(x: float, y: float, left: float) -> None:
+    live, square = box(10, 10, 110, 160), piece(0, box(0, 0, 20, 20), 1)
+    assert strip_left([Placement(0, 10 + x, 10 + y)], {0: square}, live) == pytest.approx(left)
+
+
+def test_the_strip_beside_a_column_is_told_too() -> None:
+    live, bar = box(10, 10, 110, 160), piece(0, box(0, 0, 20, 140), 1)
+    assert strip_left([Placement(0, 10, 15)], {0: bar}, live) == pytest.approx(80 * 150)
+    assert strip_left([], {0: bar}, live) == 100 * 150
+
+
+def test_what_is_not_asked_for_is_in_no_group() -> None:
+    asked, filler, none = piece(1, box(0, 0, 9, 9), 2), piece(2, box(0, 0, 9, 9), 0), piece(3, box(0, 0, 9, 9), 0)
+    pieces = (asked, replace(filler, wish=1), none)
+
+    def grouped(fill: bool) -> set[int]:
+        problem = PackProblem(pieces, LIVE, PackingSpec(fill=fill))
+        return {one.item for group in groups_of(problem) for one in group}
+
+    assert grouped(fill=False) == {1}
+    assert grouped(fill=True) == {1, 2}

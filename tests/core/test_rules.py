@@ -469,3 +469,19 @@ def test_a_bare_outline_too_thin_is_offered_the_size_at_which_it_holds() -> None
     # 6 of 360 pixels over 40 mm are 0.67 mm; at the size that is offered no strip is too thin for the stock.
     assert finding.figures["neck_mm"] == 1.0
     assert "art.thin" not in thin.with_fix(finding, fix).codes()
+
+
+def test_the_gap_is_looked_for_as_far_as_the_widest_of_all_goes() -> None:
+    tile = shapely.MultiPolygon([box(0, 0, 10, 10)])
+    pieces = {1: Piece(1, tile, 2, Cut.KISS, 2.5), 2: Piece(2, tile, 1)}
+    sheet = [Placement(1, 0, 0), Placement(1, 14, 0), Placement(2, 30, 0)]
+    (broken,) = breaches(sheet, pieces, box(0, 0, 50, 50), 2.0)
+    assert (broken.first, broken.second, broken.needed_mm) == (0, 1, 5.0)
+
+
+def test_a_colour_of_ones_own_reflects_as_nobody_measured() -> None:
+    kraft = replace(STOCK_BY_KEY["card"], colour="#B08D5E", reflectance=0.4)
+    job = replace(scene(stock="card").job, stock=kraft)
+    assert as_made(replace(job, stock_colour="#B08D5E")).stock.reflectance == 0.4
+    black = as_made(replace(job, stock_colour="#202020")).stock
+    assert (black.colour, black.reflectance) == ("#202020", None)

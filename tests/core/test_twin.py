@@ -296,6 +296,15 @@ def test_room_says_when_a_shift_takes_a_shape_out(
         assert not passed
 
 
+@pytest.mark.parametrize("at", [(0.0, 0.0), (40.0, 25.0), (-60.0, 30.0), (5.0, -70.0)])
+def test_where_a_drawing_touches_its_edge_there_is_room_to_one_side_only(at: tuple[float, float]) -> None:
+    square = shapely.box(0, 0, 10, 10)
+    wide = shapely.Polygon([(-3, -3), (10, -3), (10, 0), (10, 5), (10, 10), (10, 13), (-3, 13)])
+    drawing, edge = (shapely.affinity.translate(shape, *at) for shape in (square, wide))
+    rows = room_between(drawing, edge)[0]
+    assert is_passed(rows, np.array([[-0.05, 0.0], [0.05, 0.0], [0.0, 1.0]])).tolist() == [True, False, False]
+
+
 def test_a_tip_that_trails_cuts_corners_short_and_straights_true() -> None:
     square = np.array([(0.0, 0.0), (30.0, 0.0), (30.0, 30.0), (0.0, 30.0), (0.0, 0.0)])
     cut = trailed(TwinCutter(drag_mm=0.6), square)

@@ -5,7 +5,7 @@ from dataclasses import fields
 import numpy as np
 import pytest
 import shapely
-from shapely.affinity import rotate, translate
+from shapely.affinity import affine_transform, rotate, translate
 from shapely.affinity import scale as scale_by
 from shapely.geometry import Polygon, box
 
@@ -17,11 +17,14 @@ from vamper.core.edge.edge import derive_edge
 from vamper.core.edge.inspect import hand_findings
 from vamper.core.edge.two_sided import back_edge, is_symmetric, turned_over
 from vamper.core.printing.guides import free_lines, guides_for
+from vamper.core.printing.pair_numbers import pair_numbers
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.cutter import HAND_RADIUS_MM
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import as_multi
+from vamper.core.values.paper import Paper
+from vamper.core.values.placement import Placement
 
 
 def _outline(shape: Polygon) -> Outline:
@@ -120,3 +123,18 @@ def test_layers_cover_the_drawing_once_and_share_their_keys() -> None:
     others = [scale_by(key, -1, 1, origin=(0, 0)), scale_by(key, 1, -1, origin=(0, 0))]
     others += [rotate(one, turn, origin=(0, 0)) for one in (key, *others) for turn in range(10, 360, 10)]
     assert min(key.symmetric_difference(one).area for one in others) > 0.1 * key.area
+
+
+@pytest.mark.parametrize("mirror", [False, True])
+def test_a_pairs_number_stands_in_the_rim_of_its_piece_however_that_is_turned(mirror: bool) -> None:
+    paper, print_box = Paper(200.0, 200.0), (-20.0, -10.0, 20.0, 12.0)
+    laid = [Placement(1, 50, 60, 0), Placement(1, 120, 60, 30), Placement(2, 60, 140, 250)]
+    drawn = pair_numbers(paper, laid, {1: 3}, {1: print_box, 2: print_box}, 3.0, mirror)
+    assert [words.text for words in drawn.words] == ["4", "5", "1"]
+    rim = box(-20, 9, 20, 12)
+    for place, label in zip(laid, drawn.fills, strict=True):
+        there = translate(rotate(rim, place.turn_deg, origin=(0, 0)), place.x_mm, place.y_mm)
+        if mirror:
+            there = affine_transform(there, [-1, 0, 0, 1, paper.width_mm, 0])
+        (ring,) = label.rings
+        assert there.buffer(1e-6).covers(Polygon(ring))

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 import pytest
 
+from vamper.core.values.art import Preparation
 from vamper.core.values.edge import EdgeSpec, RingSpec
 from vamper.core.values.finish import ClothSpec
 from vamper.core.values.mat import MatIn
@@ -55,3 +56,8 @@ def test_what_is_not_said_is_the_cautious_thing() -> None:
     assert ClothSpec().centre == 0.5
     # A printer draws the sheet by its foot: it needs more room there.
     assert Printer().margins_mm == Margins(top=3, right=3, bottom=5, left=3)
+
+
+def test_only_what_is_done_to_a_picture_is_a_change() -> None:
+    assert Preparation(page=3, threshold=0.2).changes == ()
+    assert Preparation(lift_de=4.0).changes == (4.0, None, None, None, None)
