@@ -1,7 +1,7 @@
 """What is told of core: a few jobs whole, and what each station says over the range of what it is asked."""
 
 from collections.abc import Callable, Iterator
-from dataclasses import replace
+from dataclasses import fields, replace
 from typing import Any
 
 import numpy as np
@@ -46,6 +46,7 @@ from vamper.core.ledger.miss_kind import kind_of_misses
 from vamper.core.ledger.rest import rest_of
 from vamper.core.ledger.run import Took
 from vamper.core.ledger.success import success_of
+from vamper.core.marks.mark import FAMILIES
 from vamper.core.marks.printed_helpers import HELPERS, HelperScene
 from vamper.core.marks.reading import reading_of, scene_of
 from vamper.core.marks.sensor_view import sensor_view
@@ -59,6 +60,7 @@ from vamper.core.printing.page_box import page_for
 from vamper.core.printing.proof import job_line
 from vamper.core.printing.swatch import swatch_sheet
 from vamper.core.sheet.offcut import largest_offcut
+from vamper.core.sheet.pack.mode import MODES
 from vamper.core.twin.close_up import outcome_at
 from vamper.core.twin.devices import devices_of
 from vamper.core.twin.faults import with_faults
@@ -411,7 +413,7 @@ def twin() -> Told:
     for fault in (None, *FaultKey):
         devices = with_faults(usual, (fault,) if fault else ())
         found = outcome(plan, devices, runs=24, picture=ARROW)
-        yield f"fault {fault.value if fault else 'none'}", [found, remedies_for(plan, devices, found)]
+        yield f"fault {fault.value if fault else 'none'}", [devices, found, remedies_for(plan, devices, found)]
     for seed in (3, 8):
         yield (
             f"practice {seed}",
@@ -432,6 +434,15 @@ def twin() -> Told:
     yield "worn", outcome(plan, worn, runs=24, picture=ARROW)
 
 
+def kinds() -> Told:
+    """What each kind of edge, marks and packing says of itself."""
+    for registry in (KINDS, FAMILIES, MODES):
+        for kind in registry:
+            said = {one.name: getattr(kind, one.name) for one in fields(kind)}
+            yield f"{type(kind).__name__} {kind.key}", {name: what for name, what in said.items() if not callable(what)}
+
+
 SECTIONS: dict[str, Callable[[], Told]] = {
-    one.__name__: one for one in (whole_jobs, values, art, edges, marks, printing, cutting, finishing, ledger, twin)
+    one.__name__: one
+    for one in (kinds, whole_jobs, values, art, edges, marks, printing, cutting, finishing, ledger, twin)
 }

@@ -179,3 +179,8 @@ def test_hooks_lie_where_the_layers_boxes_grow_least() -> None:
     assert all(there.intersection(hook).area > 0.97 * hook.area for hook in hooks)
     turned = shapely.affinity.rotate(hooks[0], 180)
     assert turned.intersection(hooks[0]).area / hooks[0].area < 0.9
+
+
+def test_blanks_are_turned_where_more_go_on_the_plate_so() -> None:
+    assert per_plate(180, 90, HeatSpec(width_mm=200.0, height_mm=300.0)) == 3
+    assert per_plate(90, 180, HeatSpec(width_mm=200.0, height_mm=300.0)) == 3

@@ -63,3 +63,9 @@ def test_cells_are_those_whose_middle_a_shape_holds(
     x, y = np.meshgrid(1.0 + cell_mm * (np.arange(columns) + 0.5), -2.0 + cell_mm * (np.arange(rows) + 0.5))
     on_rim = shapely.distance(shape.boundary, shapely.points(x, y)) < 1e-9
     assert (on_rim | (found == shapely.contains_xy(shape, x, y))).all()
+
+
+def test_what_touches_at_a_corner_hangs_together_only_where_that_is_asked() -> None:
+    corner = np.eye(2, dtype=bool)
+    assert labelled(corner).max() == 2
+    assert labelled(corner, corners=True).max() == 1

@@ -13,7 +13,7 @@ from tests.core.test_edge import drawings, found, outline_of, star
 from tests.tried import tried
 from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import derive_edge, least_border
-from vamper.core.edge.handling import Manner, advise, candidates, handling_of
+from vamper.core.edge.handling import SMOOTH_MM, Manner, advise, candidates, handling_of
 from vamper.core.edge.inspect import thin_places
 from vamper.core.edge.kind import enlarged
 from vamper.core.values.art import Purpose
@@ -215,3 +215,9 @@ def test_a_larger_drawing_has_every_length_of_its_edge_larger() -> None:
     large = enlarged(spec, 2.5)
     assert (large.distance_mm, large.smooth_mm, large.corner_mm, large.blunt_mm) == (5, 3.75, 7.5, 1.25)
     assert [ring.width_mm for ring in large.rings] == [2.5, 5]
+
+
+@pytest.mark.parametrize(("smooth_mm", "name"), [(0.3, "Close"), (SMOOTH_MM, "Smooth"), (4.0, "Smooth")])
+def test_the_candidate_that_is_there_now_is_the_nearest_to_it(smooth_mm: float, name: str) -> None:
+    shapes = candidates(outline_of(box(0, 0, 20, 12)), EdgeSpec(distance_mm=2, smooth_mm=smooth_mm), 1.0)
+    assert [one.name for one in shapes if one.chosen] == [name]

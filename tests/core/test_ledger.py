@@ -27,7 +27,7 @@ from vamper.core.ledger.run import (
     symptoms_of,
 )
 from vamper.core.ledger.success import success_of
-from vamper.core.ledger.supply import Bought, Offcut, Pack, Stored, Thing
+from vamper.core.ledger.supply import Bought, Offcut, Pack, Stored, Thing, taken_of
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import LabelFigure
@@ -220,3 +220,14 @@ def test_a_run_takes_new_sheets_unless_its_first_was_an_offcut() -> None:
     assert run_with(sheets=3).sheets_spent == 3
     assert run_with(sheets=3, from_offcut=True).sheets_spent == 2
     assert run_with(came_out=CameOut.NOT_RUN).sheets_spent == 0
+
+
+def test_what_was_taken_is_what_real_runs_took() -> None:
+    took = Took(ink_ml=1.5)
+    runs = [
+        run_with(took=took),
+        run_with(took=took, simulated=True),
+        run_with(took=took, came_out=CameOut.NOT_RUN),
+        run_with(took=took, simulated=True, came_out=CameOut.NOT_RUN),
+    ]
+    assert taken_of(Thing.INK, runs) == 1.5

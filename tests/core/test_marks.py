@@ -6,6 +6,7 @@ from shapely.geometry import Polygon
 
 from vamper.core.marks.inspect import marks_findings
 from vamper.core.marks.sheet_marks import marks_bound, marks_for
+from vamper.core.marks.spots import spots_of
 from vamper.core.sheet.live_area import printer_bound
 from vamper.core.values.findings import BadInput
 from vamper.core.values.marks import MarksSpec
@@ -103,3 +104,12 @@ def test_a_stroke_as_wide_as_its_ring_leaves_a_speck_of_paper() -> None:
     outer, inner, *_ = marks_for(A4, MarksSpec("ring", size_mm=6, stroke_mm=3))[1].rings
     assert float(np.ptp(np.asarray(outer)[:, 0])) == pytest.approx(6, abs=0.01)
     assert float(np.ptp(np.asarray(inner)[:, 0])) == pytest.approx(0.1, abs=0.001)
+
+
+def test_a_small_mark_is_looked_at_whole_and_a_large_one_at_its_corners() -> None:
+    (whole,) = spots_of((20.0, 30.0, 28.0, 36.0))
+    assert (whole.x_mm, whole.y_mm, whole.is_corner) == (24.0, 33.0, False)
+    assert whole.half_mm > 4
+    corners = spots_of((10.0, 10.0, 200.0, 280.0))
+    assert [(one.x_mm, one.y_mm) for one in corners] == [(10, 10), (200, 10), (10, 280), (200, 280)]
+    assert all(one.is_corner for one in corners)

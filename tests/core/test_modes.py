@@ -393,3 +393,22 @@ def test_what_is_not_asked_for_is_in_no_group() -> None:
 
     assert grouped(fill=False) == {1}
     assert grouped(fill=True) == {1, 2}
+
+
+def test_modes_say_what_they_keep_apart_and_even() -> None:
+    assert {mode.key for mode in MODES if mode.apart} == {"one-per-sheet"}
+    assert {mode.key for mode in MODES if mode.even} == {"kits"}
+
+
+def test_equal_sheets_come_first_only_where_kits_are_wanted() -> None:
+    pieces = (piece(1, box(0, 0, 10, 10), 2), piece(2, box(0, 0, 10, 10), 2))
+
+    def laid(*sheets: tuple[int, ...]) -> Layout:
+        placed = tuple(tuple(Placement(item, 20.0 * n, 20.0) for n, item in enumerate(sheet)) for sheet in sheets)
+        return Layout(placed, (), False)
+
+    even, uneven = laid((1, 2), (1, 2)), laid((1, 1, 2), (2,))
+    kits = PackProblem(pieces, LIVE, PackingSpec(mode="kits"))
+    assert (kits.rank(even)[0], kits.rank(uneven)[0]) == (True, False)
+    mixed = PackProblem(pieces, LIVE, PackingSpec(mode="mixed"))
+    assert not mixed.rank(even)[0]

@@ -96,3 +96,12 @@ def test_pictures_too_large_to_trace_whole_are_pooled_and_stay_exact(monkeypatch
     assert pooled.shape.hausdorff_distance(whole.shape) < 0.25 * 3 * whole.mm_per_px
     assert pooled.ppi == pytest.approx(whole.ppi, rel=0.001)
     assert pooled.picture_box_mm == pytest.approx(whole.picture_box_mm, abs=0.03)
+
+
+def test_every_third_pixel_of_a_picture_three_times_as_large_as_is_wanted() -> None:
+    rgba = np.arange(90 * 60 * 4, dtype=np.uint32).astype(np.uint8).reshape(60, 90, 4)
+    thin, every = Picture(rgba).thinned(30)
+    assert every == 3
+    assert (thin.rgba == rgba[1::3, 1::3]).all()
+    same, once = thin.thinned(30)
+    assert (same is thin, once) == (True, 1)

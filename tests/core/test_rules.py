@@ -9,13 +9,14 @@ from shapely.geometry import box
 
 from tests.core.test_edge import outline_of
 from tests.scenes import Scene, bars, item, lying, scene
-from vamper.core.art.groups import groups_of
+from vamper.core.art.groups import groups_of, start_apart_mm
 from vamper.core.art.outline import outline_at, trace
 from vamper.core.art.resolution import VIEWING_DISTANCE_MM, need_of, needed_ppi
 from vamper.core.cutting.depth import bands_of, depth_um, force_for
 from vamper.core.cutting.setting import Detail, propose
 from vamper.core.edge.edge import derive_edge
 from vamper.core.edge.kind import KINDS, along_with_kind
+from vamper.core.inspect import findings_of
 from vamper.core.made import as_made, cut_made, start_edge
 from vamper.core.marks.mark import FAMILIES
 from vamper.core.marks.sheet_marks import marks_bound, marks_for
@@ -28,7 +29,7 @@ from vamper.core.sheet.layout import Piece, gap_between
 from vamper.core.sheet.live_area import cutter_bounds, live_area, printer_bound, spent_bound
 from vamper.core.sheet.pack.area_bound import AreaBound, area_bound
 from vamper.core.values.art import Purpose, SizeSpec
-from vamper.core.values.blade import Blade
+from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed, ForceRange, Mat, Reach
 from vamper.core.values.edge import EdgeSpec, RingSpec
@@ -424,6 +425,9 @@ def test_areas_bound_how_many_go_on_a_sheet() -> None:
     assert area_bound(box(0, 0, 99.9, 100), [tile], 0.0) == AreaBound(99, 2)
     assert area_bound(box(0, 0, 100, 100), [replace(tile, quantity=101)], 0.0).sheets_at_least == 2
     assert area_bound(box(0, 0, 100, 100), [], 2.0) == AreaBound(0, 0)
+    # Where all go on a sheet with room to spare, as many more sets as it has room for.
+    larger = Piece(2, shapely.MultiPolygon([box(0, 0, 20, 10)]), 1)
+    assert area_bound(box(0, 0, 100, 100), [replace(tile, quantity=1), larger], 0.0) == AreaBound(66, 1)
 
 
 def test_turns_are_tried_in_quarter_degrees_through_half_a_circle() -> None:
@@ -485,3 +489,33 @@ def test_a_colour_of_ones_own_reflects_as_nobody_measured() -> None:
     assert as_made(replace(job, stock_colour="#B08D5E")).stock.reflectance == 0.4
     black = as_made(replace(job, stock_colour="#202020")).stock
     assert (black.colour, black.reflectance) == ("#202020", None)
+
+
+def test_drawings_are_apart_from_a_sixteenth_of_the_longer_side_on() -> None:
+    wide = outline_at(trace(bars((10, 150, 390, 250))), SizeSpec(width_mm=100.0))
+    assert start_apart_mm(wide) == pytest.approx(6.0, abs=0.01)
+    tall = outline_at(trace(bars((150, 10, 250, 390))), SizeSpec(height_mm=100.0))
+    assert start_apart_mm(tall) == pytest.approx(6.0, abs=0.01)
+
+
+def test_a_steep_blade_is_told_where_any_cut_is_a_kiss() -> None:
+    both = scene(
+        item(1, quantity=1), item(2, quantity=1, cut=Cut.THROUGH), stock="print-flex", blade=BladeIn(Blade.STEEP)
+    )
+    assert set(both.plan().settings) == {Cut.KISS, Cut.THROUGH}
+    assert "cut.steep-blade" in both.codes()
+
+
+def test_a_bare_outline_goes_in_by_five_millimetres_at_most() -> None:
+    assert KINDS["bare"].range_mm == (-5.0, 0.0)
+
+
+def test_what_is_printed_larger_than_asked_is_offered_the_size_that_is_asked() -> None:
+    plan = scene(item(width_mm=300.0, cut=Cut.THROUGH, quantity=1), stock="card").plan()
+    (made,) = plan.items
+    doubled = replace(plan, items=(replace(made, asked=replace(made.spec, width_mm=150.0)),))
+    as_made_, as_asked = (
+        next(one for one in findings_of(each) if one.code == "art.too-big").fixes[0].changes for each in (plan, doubled)
+    )
+    assert as_made_["width_mm"] == pytest.approx(188.0, abs=1.0)
+    assert as_asked["width_mm"] == pytest.approx(94.0, abs=0.5)

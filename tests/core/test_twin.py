@@ -16,7 +16,7 @@ from vamper.core.art.picture import Picture
 from vamper.core.plan import Plan, cut_of, page_of, printed_picture
 from vamper.core.twin.cutter import draw, trailed
 from vamper.core.twin.devices import Devices, TwinCutter, TwinPrinter, devices_of
-from vamper.core.twin.dry_run import DryRun, summed_up
+from vamper.core.twin.dry_run import CauseShare, DryRun, PieceOutcome, summed_up
 from vamper.core.twin.faults import FAULTS, with_faults
 from vamper.core.twin.pieces import facts_of
 from vamper.core.twin.practice import hidden_map, practice_cutter, practice_printer
@@ -30,6 +30,7 @@ from vamper.core.values.calibration import Calibration
 from vamper.core.values.cut import Cut
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.marks import MarksSpec
+from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import Paper
 from vamper.core.values.pixels import filled
 from vamper.core.values.printer import Scale
@@ -356,3 +357,17 @@ def test_a_lost_picture_takes_nothing_of_its_neighbour() -> None:
     kept = page.rgba[..., 3] > 0
     assert kept[filled(shapely.transform(other, lambda points: points * 4), (80, 80)) > 0.5].mean() > 0.98
     assert not kept[20:30, 20:30].any()
+
+
+@pytest.mark.parametrize(("gap_mm", "miss_mm", "wider_mm"), [(3.0, 9.0, 0.5), (9.0, 1.4, 0.4), (9.0, 1.05, 0.2)])
+def test_a_bleed_is_widened_by_what_is_missed_and_by_no_more_than_there_is_room(
+    gap_mm: float, miss_mm: float, wider_mm: float
+) -> None:
+    bare = item(1, quantity=2, edge=EdgeSpec("bare", 0), bleed_mm=1.0)
+    plan = scene(bare, packing=PackingSpec(gap_mm=gap_mm)).plan()
+    assert plan.item(1).bleed.width_mm == 1.0
+    seen = PieceOutcome(0, 0, 1, miss_mm, 0.0, 1.0, 0.4, ((Spoiling.BARE_RIM, 0.6),))
+    bad = DryRun(10, (1,), 1.0, 0.4, (seen,), (CauseShare(Spoiling.BARE_RIM, 0.6, 1),), 0.4, miss_mm / 2, miss_mm)
+    (wider,) = (one for one in remedies_for(plan, devices_of(plan), bad) if one.key == "wider-bleed")
+    assert wider.trial.wider.bleed_mm == pytest.approx(wider_mm)
+    assert wider.steps[0].changes == {"bleed_mm": pytest.approx(1.0 + wider_mm)}

@@ -138,3 +138,13 @@ def test_a_pairs_number_stands_in_the_rim_of_its_piece_however_that_is_turned(mi
             there = affine_transform(there, [-1, 0, 0, 1, paper.width_mm, 0])
         (ring,) = label.rings
         assert there.buffer(1e-6).covers(Polygon(ring))
+
+
+def test_a_colour_of_less_than_a_hundredth_is_none() -> None:
+    rgba = np.zeros((100, 100, 4), np.uint8)
+    rgba[...] = (30, 80, 170, 255)
+    rgba[:30] = (180, 40, 40, 255)
+    rgba[:9, :10, :3] = (20, 150, 60)
+    assert flat_colours(Picture(rgba)) == ["#1E50AA", "#B42828"]
+    rgba[:11, :10, :3] = (20, 150, 60)
+    assert flat_colours(Picture(rgba)) == ["#1E50AA", "#B42828", "#14963C"]

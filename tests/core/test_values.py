@@ -14,6 +14,7 @@ from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import Paper, named
 from vamper.core.values.printer import Margins, Printer
 from vamper.core.values.tables import row
+from vamper.core.values.text import is_plain
 
 
 def test_nineteen_of_twenty_is_that_quantile_of_a_rayleigh_distribution() -> None:
@@ -61,3 +62,10 @@ def test_what_is_not_said_is_the_cautious_thing() -> None:
 def test_only_what_is_done_to_a_picture_is_a_change() -> None:
     assert Preparation(page=3, threshold=0.2).changes == ()
     assert Preparation(lift_de=4.0).changes == (4.0, None, None, None, None)
+
+
+@pytest.mark.parametrize(
+    ("text", "plain"), [("Kelp, 12 mm", True), ("Ke\u202elp", False), ("two\nlines", False), ("", True)]
+)
+def test_a_text_is_plain_where_every_sign_of_it_is(text: str, plain: bool) -> None:
+    assert is_plain(text) == plain

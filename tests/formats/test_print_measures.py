@@ -259,6 +259,18 @@ def test_the_cover_trim_covers_all_print_and_no_mark() -> None:
             )
 
 
+@pytest.mark.parametrize(("sides", "whole"), [((210.0, 297.0), "width"), ((297.0, 210.0), "height")])
+def test_a_cover_goes_from_rim_to_rim_the_way_that_leaves_more(sides: tuple[float, float], whole: str) -> None:
+    """Dots in the corners take as much off either way: more is left where the sheet's shorter side stays whole."""
+    paper = Paper(*sides)
+    plan = scene(item(1, quantity=1), marks=MarksSpec("dot"), paper=paper).plan()
+    middle = shapely.box(100, 100, 110, 105)
+    for printed in ((middle,), ()):
+        box = cover_trim(HelperScene(paper, plan.setup.marks, plan.job.marks, printed))
+        is_whole = {"width": box.size_mm[0] == sides[0], "height": box.size_mm[1] == sides[1]}
+        assert is_whole == {"width": whole == "width", "height": whole == "height"}
+
+
 def test_print_beside_a_mark_has_no_straight_cover() -> None:
     plan = scene(item(), marks=MarksSpec("dot")).plan()
     beside = (shapely.box(9, 100, 30, 120), shapely.box(100, 9, 120, 30))
