@@ -1,11 +1,15 @@
 # One command each; everything they need is set up on the way.
-.PHONY: demo test check-python check-ui dev bench faults approve shots samples setup ui client lock check-tools schema
+.PHONY: demo test check-python check-ui check-types check-lint check-look dev bench faults approve shots samples setup ui client lock check-tools schema
 PY := .venv/bin/python
 SETUP := .venv/.installed
 # Compiled modules are kept, so that nothing that is started compiles all of them again.
 export PYTHONDONTWRITEBYTECODE :=
 # As many programs run at once as there are cores; threads of their own would stand in each other's way.
 test: export OPENBLAS_NUM_THREADS := 1
+# Pictures come and go: their room is kept for the next one instead of asked for anew, page by page.
+test: export MALLOC_MMAP_THRESHOLD_ := 536870912
+test: export MALLOC_TRIM_THRESHOLD_ := 1073741824
+test: export MALLOC_TOP_PAD_ := 33554432
 UI := ui/dist/index.html
 UI_SOURCES := $(shell find ui/src -type f 2>/dev/null) ui/index.html ui/vite.config.ts ui/package.json
 
@@ -18,7 +22,7 @@ dev: $(SETUP) ui/node_modules/.installed ## server and front end, both reloading
 
 test: $(SETUP) .venv/.installed-dev $(UI) ## lint, types, contracts, all tests
 	@$(PY) tests/screens/browser.py
-	@$(MAKE) --no-print-directory -j2 check-python check-ui
+	@$(MAKE) --no-print-directory -j3 check-python check-ui
 	$(PY) -m pytest -n 3 --dist loadfile --no-loadscope-reorder
 
 check-python: .venv/.installed-dev
@@ -27,8 +31,10 @@ check-python: .venv/.installed-dev
 	.venv/bin/mypy vamper
 	.venv/bin/lint-imports --no-cache | tail -8
 
-check-ui: ui/node_modules/.installed
-	cd ui && npm run --silent check
+check-ui: check-types check-lint check-look
+
+check-types check-lint check-look: check-%: ui/node_modules/.installed
+	cd ui && npm run --silent $*
 
 bench: $(SETUP) .venv/.installed-dev .venv/.installed-bench ## exactness and speed, as a table; no pass or fail
 	$(PY) -m tests.bench.run
