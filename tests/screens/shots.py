@@ -52,7 +52,8 @@ def _packed(screen: Screen) -> None:
         screen.wait(lambda: "Looking for" not in screen.text() and screen.pieces() > 0, "packing to end", 60)
         if "on 1 sheet" in screen.text():
             return
-        screen.button("Pack again").click()
+        # The page may be drawn anew between finding and pressing.
+        screen.wait(lambda: screen.button("Pack again").click() is None, "packing again")
         time.sleep(2)
 
 
