@@ -20,15 +20,15 @@ Pictures = Callable[[DesignedItem], Picture]
 DRAFT_PPI = 220.0
 
 
-def drafted(plan: Plan, pictures: Pictures, ppi: float = DRAFT_PPI) -> tuple[Plan, Pictures]:
-    """The plan with its designs on pictures of at most so many pixels an inch, and these."""
-    small = {item.number: _small(pictures(item), item, ppi) for item in plan.items if _is_laid(plan, item)}
+def drafted(plan: Plan, pictures: Pictures, ppi: float = DRAFT_PPI, sheet: int | None = None) -> tuple[Plan, Pictures]:
+    """The plan with its designs on pictures of at most so many pixels an inch, and these; of one `sheet` (from 0), only
+    the designs that lie on it.
+    """
+    sheets = plan.sheets if sheet is None else (plan.sheets[sheet],)
+    laid = {number for one in sheets for number in one.counts}
+    small = {item.number: _small(pictures(item), item, ppi) for item in plan.items if item.number in laid}
     items = tuple(_on(item, small[item.number]) if item.number in small else item for item in plan.items)
     return replace(plan, items=items), lambda item: small[item.number]
-
-
-def _is_laid(plan: Plan, item: DesignedItem) -> bool:
-    return any(item.number in sheet.counts for sheet in plan.sheets)
 
 
 def _small(picture: Picture, item: DesignedItem, ppi: float) -> Picture:

@@ -101,8 +101,8 @@ def page_file(plan: Plan, sheet: int, ppi: int, pictures: Pictures) -> bytes:
 
 def sheet_ink(plan: Plan, sheet: int, pictures: Pictures) -> InkUse:
     """What one sheet (from 0) takes of ink; a draft of it is fine enough for that."""
-    draft = drafted(plan, pictures, INK_PPI)
-    return page_ink(sheet_file(draft[0], sheet, PRINT_KEY, draft[1]), plan.job.printer.ml_per_cm2)
+    draft, small = drafted(plan, pictures, INK_PPI, sheet)
+    return page_ink(sheet_file(draft, sheet, PRINT_KEY, small), plan.job.printer.ml_per_cm2)
 
 
 def bundle(plan: Plan, findings: Sequence[Finding], arts: Mapping[str, bytes], pictures: Pictures) -> bytes:
