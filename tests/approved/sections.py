@@ -7,12 +7,13 @@ from typing import Any
 import numpy as np
 import shapely
 
+from tests.approved.drawings import ARROW, ART, RING, drawn
+from tests.approved.sheets import sheets
 from tests.core.test_twin import outcome
-from tests.scenes import bars, item, lying, masked, scene
+from tests.scenes import item, lying, scene
 from vamper.core.art.colours import flat_colours, layers_of
 from vamper.core.art.groups import groups_of
 from vamper.core.art.outline import outline_at, trace
-from vamper.core.art.picture import Picture
 from vamper.core.art.prepare import prepared
 from vamper.core.art.resolution import need_of, seen_from
 from vamper.core.art.surface import survey
@@ -91,9 +92,6 @@ from vamper.core.values.tried import Outcome, Try
 from vamper.core.values.twin import FaultKey
 from vamper.core.values.units import pixels_at, ppi
 
-ARROW = bars((60, 150, 260, 230), (240, 60, 300, 330))
-RING = masked(np.hypot(*(np.mgrid[:400, :400] - 200)) % 170 > 60)
-ART = {1: ARROW, 2: RING, 3: bars((40, 40, 360, 120), (40, 280, 360, 360))}
 SOME_STOCKS = STARTER_STOCKS[::3]
 Told = Iterator[tuple[str, Any]]
 
@@ -173,29 +171,6 @@ def whole_jobs() -> Told:
         )
 
 
-def _drawn() -> dict[str, Picture]:
-    """Pictures of every sort: hard and soft rims, a border already there, white parts, shades, on a ground."""
-    away = np.hypot(*(np.mgrid[:400, :400] - 200.0))
-    inside = away < 170
-    bordered, striped, shaded = (np.full((400, 400, 3), grey, np.uint8) for grey in (250, 40, 120))
-    bordered[away < 130], striped[:, ::3] = (30, 60, 120), (200, 180, 20)
-    shaded[...] = (np.mgrid[:400, :400][1][..., None] * (0.6, 0.3, 0.1)).astype(np.uint8)
-    faint = np.full((400, 400, 3), 228, np.uint8)
-    hard = np.where(inside, 255, 0).astype(np.uint8)
-    soft = np.clip((178 - away) * 14, 0, 255).astype(np.uint8)
-    softer = np.clip((185 - away) * 5, 0, 255).astype(np.uint8)
-    ground = np.where(inside[..., None], striped, (244, 238, 240)).astype(np.uint8)
-    return {
-        "plain": masked(inside),
-        "soft": Picture(np.dstack([striped, soft])),
-        "softer": Picture(np.dstack([shaded, softer])),
-        "bordered": Picture(np.dstack([bordered, hard])),
-        "faint": Picture(np.dstack([faint, hard])),
-        "on a ground": Picture(np.dstack([ground, np.full((400, 400), 255, np.uint8)])),
-        "two parts": masked(away % 180 > 140),
-    }
-
-
 def values() -> Told:
     """Figures that all stations reckon with, and how they are written in both units."""
     yield "tables", [NAMED_PAPERS, FONTS, SENSORS, ROOMS, BLACKS, STARTER_STOCKS[::5]]
@@ -224,7 +199,7 @@ def art() -> Told:
         Preparation(bend_deg=40.0),
     )
     grounds = {stock.ground: stock.key for stock in STARTER_STOCKS}
-    for name, picture in _drawn().items():
+    for name, picture in drawn().items():
         yield f"colours {name}", flat_colours(picture)
         for number, edit in enumerate(edits):
             yield f"{name} {number}", prepared(picture, edit).rgba
@@ -236,7 +211,7 @@ def art() -> Told:
             yield f"{name} on {ground}", [(one.code, one.text) for one in findings_of(seen)]
     for purpose in Purpose:
         yield f"seen {purpose.value}", [seen_from(purpose), need_of(purpose)]
-    yield "layers", layers_of(_drawn()["bordered"], SizeSpec(width_mm=60.0))
+    yield "layers", layers_of(drawn()["bordered"], SizeSpec(width_mm=60.0))
 
 
 def edges() -> Told:
@@ -444,5 +419,5 @@ def kinds() -> Told:
 
 SECTIONS: dict[str, Callable[[], Told]] = {
     one.__name__: one
-    for one in (kinds, whole_jobs, values, art, edges, marks, printing, cutting, finishing, ledger, twin)
+    for one in (kinds, whole_jobs, values, art, edges, sheets, marks, printing, cutting, finishing, ledger, twin)
 }

@@ -2,19 +2,22 @@
 
 import math
 from dataclasses import dataclass
+from typing import Any, ClassVar
 
 import pytest
+from pydantic import TypeAdapter, ValidationError
 
 from vamper.core.values.art import Preparation
 from vamper.core.values.edge import EdgeSpec, RingSpec
 from vamper.core.values.finish import ClothSpec
+from vamper.core.values.limits import STRICT
 from vamper.core.values.mat import MatIn
 from vamper.core.values.miss import NINETEEN_OF_TWENTY
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import Paper, named
 from vamper.core.values.printer import Margins, Printer
 from vamper.core.values.tables import row
-from vamper.core.values.text import is_plain
+from vamper.core.values.text import is_plain, one_line
 
 
 def test_nineteen_of_twenty_is_that_quantile_of_a_rayleigh_distribution() -> None:
@@ -69,3 +72,30 @@ def test_only_what_is_done_to_a_picture_is_a_change() -> None:
 )
 def test_a_text_is_plain_where_every_sign_of_it_is(text: str, plain: bool) -> None:
     assert is_plain(text) == plain
+
+
+@pytest.mark.parametrize(
+    ("text", "line"),
+    [
+        ("  two\n\twords ", "two words"),
+        ("a\u2028b\u00a0c", "a b c"),
+        ("be\u0301 \u202eno\u0007ise", "b\u00e9 noise"),
+        ("\U0001f469\u200d\U0001f680", "\U0001f469\u200d\U0001f680"),
+    ],
+)
+def test_a_line_keeps_what_can_be_seen_and_what_joins_it(text: str, line: str) -> None:
+    assert one_line(text) == line
+
+
+@dataclass(frozen=True)
+class _Bare:
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    length_mm: float
+
+
+@pytest.mark.parametrize("data", [{"length_mm": math.nan}, {"length_mm": math.inf}, {"length_mm": 1.0, "width": 2.0}])
+def test_what_is_strict_refuses_numbers_that_are_none_and_fields_it_has_not(data: dict[str, float]) -> None:
+    assert TypeAdapter(_Bare).validate_python({"length_mm": 1.0}) == _Bare(1.0)
+    with pytest.raises(ValidationError):
+        TypeAdapter(_Bare).validate_python(data)
