@@ -14,7 +14,7 @@ from vamper.core.art.outline import Outline, outline_at, trace
 from vamper.core.art.picture import Picture
 from vamper.core.art.prepare import prepared
 from vamper.core.design import DesignedItem
-from vamper.core.edge.edge import derive_edge
+from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.edge.inspect import EdgeFacts, look_along
 from vamper.core.edge.tile import tiled, tiles_of
 from vamper.core.edge.two_sided import back_edge
@@ -26,6 +26,7 @@ from vamper.core.printing.bleed import bleed_for
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.pack.in_rows import in_rows
 from vamper.core.values.art import Preparation, SizeSpec
+from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import Finding, Fix, FixTarget
 from vamper.core.values.item import ItemSpec, Tile
 from vamper.core.values.job import Job
@@ -128,11 +129,11 @@ class Scene:
     def _designed(self, job: Job, spec: ItemSpec) -> DesignedItem:
         picture, outline, facts = _looked_over(self.pictures.get(spec.number, DISC), spec.prepare, spec.size)
         neck = job.stock.least_neck_mm
-        edge = derive_edge(outline, spec.edge, neck)
+        edge, along = _edged(outline, spec.edge, neck)
         if spec.tile is not None:
             outline, edge = tiled(outline, edge, spec.tile)
             facts = look_over(picture, outline, spec.prepare.threshold)
-        along = look_along(outline, edge, spec.edge, neck)
+            along = look_along(outline, edge, spec.edge, neck)
         bleed = bleed_for(picture, outline, edge, spec.edge, job.stock.colour, spec.bleed_mm)
         return DesignedItem(spec, spec.size, outline, edge, facts, along, bleed)
 
@@ -156,6 +157,18 @@ def _looked_over(raw: Picture, prepare: Preparation, size: SizeSpec) -> tuple[Pi
         outline = outline_at(trace(picture, prepare.threshold), size)
         _LOOKED_OVER[key] = (raw, picture, outline, look_over(picture, outline, prepare.threshold))
     return _LOOKED_OVER[key][1:]
+
+
+# An outline that was edged, with what came of it; the outline is kept, for its place is its name.
+_EDGED: dict[tuple[int, EdgeSpec, float], tuple[Outline, Edge, EdgeFacts]] = {}
+
+
+def _edged(outline: Outline, spec: EdgeSpec, neck_mm: float) -> tuple[Edge, EdgeFacts]:
+    key = (id(outline), spec, neck_mm)
+    if key not in _EDGED or _EACH_ALONE:
+        edge = derive_edge(outline, spec, neck_mm)
+        _EDGED[key] = (outline, edge, look_along(outline, edge, spec, neck_mm))
+    return _EDGED[key][1:]
 
 
 def _back(job: Job, found: Mapping[int, DesignedItem], one: DesignedItem) -> DesignedItem:

@@ -16,7 +16,7 @@ from vamper.services.design.designer import ArtFile, Designer
 from vamper.services.work import children
 from vamper.services.work.reading_room import BROKE_DOWN, TOO_MUCH, TOO_SLOW, ReadingRoom
 
-SIZE = SizeSpec(longest_mm=60)
+SIZE = SizeSpec(longest_mm=30)
 
 
 def first_look(name: str, data: bytes, room: ReadingRoom | None = None) -> int:
@@ -108,8 +108,8 @@ def test_seats_are_taken_in_the_order_of_asking_and_never_more_than_there_are() 
 
 LEGITIMATE: dict[str, Callable[[], bytes]] = {
     "photo.jpg": lambda: hostile.photo(10),
-    "large.png": lambda: hostile.plain_png(99),
-    "segments.svg": lambda: hostile.many_segments(200_000),
+    "large.png": lambda: hostile.plain_png(60),
+    "segments.svg": lambda: hostile.many_segments(100_000),
     "pages.pdf": lambda: hostile.pages_pdf(60),
     "shadow.svg": lambda: hostile.filtered('<feDropShadow dx="2" dy="2" stdDeviation="3"/>'),
     "layers.svg": lambda: hostile.svg('<g opacity="0.99">' * 12 + hostile.CIRCLE + "</g>" * 12),

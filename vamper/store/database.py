@@ -9,13 +9,16 @@ import sqlite3
 from collections.abc import Iterator
 from contextlib import AbstractContextManager, closing, contextmanager
 from contextvars import ContextVar
+from functools import cache
 from pathlib import Path
 
 from alembic import command
 from alembic.runtime.migration import MigrationContext
 from alembic.script import ScriptDirectory
 from sqlalchemy import URL, Connection, Engine, create_engine, event
+from sqlalchemy.dialects import sqlite as sqlite_dialect
 from sqlalchemy.orm import Session, sessionmaker
+from sqlalchemy.schema import CreateIndex, CreateTable, ExecutableDDLElement
 
 from vamper.core.values.findings import BadInput
 from vamper.store.tables import Base
@@ -100,8 +103,27 @@ def migrate(engine: Engine) -> None:
 def make_tables(engine: Engine) -> None:
     """Give an empty file the newest shape at once; a test sees that the steps from the first shape lead to the same."""
     with engine.begin() as connection:
-        Base.metadata.create_all(connection, checkfirst=False)
-        MigrationContext.configure(connection).stamp(ScriptDirectory.from_config(config()), "head")
+        for statement in _newest_shape():
+            connection.exec_driver_sql(statement)
+        MigrationContext.configure(connection).stamp(_steps(), "head")
+
+
+@cache
+def _newest_shape() -> tuple[str, ...]:
+    """The statements that make all tables and their indexes."""
+    dialect = sqlite_dialect.dialect()
+    made: list[ExecutableDDLElement] = []
+    for table in Base.metadata.sorted_tables:
+        made += [
+            CreateTable(table),
+            *(CreateIndex(index) for index in sorted(table.indexes, key=lambda one: one.name or "")),
+        ]
+    return tuple(str(one.compile(dialect=dialect)) for one in made)
+
+
+@cache
+def _steps() -> ScriptDirectory:
+    return ScriptDirectory.from_config(config())
 
 
 class Sessions:
