@@ -2,7 +2,9 @@
 
 import gc
 import io
+import os
 from collections.abc import Iterator
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -58,6 +60,7 @@ def workshop(tmp_path: Path, nester: ProcessNester) -> Iterator[Workshop]:
 # What takes longest is begun first, so that no worker is left alone at the end. All screens are looked at by one
 # worker: each that looks at some has a demo workshop drawn, a server and a browser started for it.
 _SCREENS = "tests/screens/"
+_BESIDE_SCREENS = 5
 _LONGEST = (
     _SCREENS,
     "tests/test_cli.py",
@@ -73,6 +76,17 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
         return next((number for number, part in enumerate(_LONGEST) if part in path), len(_LONGEST))
 
     items.sort(key=place)
+
+
+def pytest_runtest_setup(item: pytest.Item) -> None:
+    if "PYTEST_XDIST_WORKER" in os.environ and not item.nodeid.startswith(_SCREENS):
+        _let_screens_go_first()
+
+
+@cache
+def _let_screens_go_first() -> None:
+    """The screens are one long row that waits for a browser and a server in turn; all else fits in beside it."""
+    os.nice(_BESIDE_SCREENS)
 
 
 @pytest.hookimpl(optionalhook=True)

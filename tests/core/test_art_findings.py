@@ -11,7 +11,7 @@ from vamper.core.art.groups import are_several, groups_of
 from vamper.core.art.inspect import art_findings, look_over
 from vamper.core.art.outline import Outline, outline_at, trace
 from vamper.core.art.picture import Conversion, Picture
-from vamper.core.art.prepare import lifted, prepared, rim_of
+from vamper.core.art.prepare import cropped, lifted, prepared, rim_of
 from vamper.core.values.art import Preparation, Purpose, SizeSpec
 from vamper.core.values.colour import difference, lab_of, lab_of_one
 from vamper.core.values.edge import EdgeSpec
@@ -236,3 +236,31 @@ def test_conversions_and_fonts_are_told() -> None:
     assert one(turned, "art.mode").figures["conversions"] == 2
     lettered = Picture(drawn.rgba, is_vector=True, other_fonts=("Gannet Stencil",))
     assert "Gannet Stencil" in one(lettered, "art.font").text
+
+
+def test_a_crop_begins_and_ends_at_the_nearest_pixel() -> None:
+    wide = Picture(np.zeros((200, 300, 4), np.uint8))
+    for crop, size in (
+        ((0.1, 0.2, 0.6, 0.9), (150, 140)),
+        ((0.0, 0.0, 1.0, 1.0), (300, 200)),
+        ((0.5, 0.5, 0.5, 0.5), (1, 1)),
+    ):
+        cut = cropped(wide, crop)
+        assert (cut.width_px, cut.height_px) == size
+
+
+def test_what_is_lifted_off_is_as_soft_on_all_sides() -> None:
+    away = np.hypot(*(np.mgrid[:201, :201] - 100.0))
+    cover = np.clip(60.5 - away, 0, 1)[..., None]
+    mixed = np.round(np.array(BLUE) * cover + np.array(WHITE) * (1 - cover)).astype(np.uint8)
+    alpha = lifted(Picture(np.dstack([mixed, np.full((201, 201), 255, np.uint8)])), 14.0).alpha
+    assert 0 < np.count_nonzero((alpha > 20) & (alpha < 235)) < 800
+    for turned in (np.flipud(alpha), np.fliplr(alpha), alpha.T):
+        assert np.array_equal(turned, alpha)
+
+
+def test_a_drawing_of_more_pixels_than_are_traced_is_as_large_as_it_was() -> None:
+    alpha = np.zeros((4200, 4200), np.uint8)
+    alpha[600:3000, 300:3900] = 255
+    left, top, right, bottom = trace(Picture(np.dstack([alpha] * 4))).polygons[0].bounds
+    assert (left, top, right, bottom) == pytest.approx((300, 600, 3900, 3000), abs=1.5)

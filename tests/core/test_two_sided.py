@@ -148,3 +148,18 @@ def test_a_colour_of_less_than_a_hundredth_is_none() -> None:
     assert flat_colours(Picture(rgba)) == ["#1E50AA", "#B42828"]
     rgba[:11, :10, :3] = (20, 150, 60)
     assert flat_colours(Picture(rgba)) == ["#1E50AA", "#B42828", "#14963C"]
+
+
+@pytest.mark.parametrize(("count", "flat"), [(10, True), (12, False)])
+def test_more_than_ten_colours_are_no_layers(count: int, flat: bool) -> None:
+    rgba = np.full((100, 120, 4), 255, np.uint8)
+    for number in range(count):
+        hue = np.array([number * 63 % 256, number * 107 % 256, number * 151 % 256])
+        rgba[:, 10 * number : 10 * number + 10, :3] = hue
+    assert len(flat_colours(Picture(rgba[:, : 10 * count].copy()))) == (count if flat else 0)
+
+
+def test_keys_of_a_tiny_drawing_stand_far_enough_apart() -> None:
+    layers = layers_of(flat(), SizeSpec(width_mm=3))
+    keys = sorted(layers[0].shape.geoms, key=lambda part: part.area)[-2:]
+    assert shapely.distance(keys[0].centroid, keys[1].centroid) > 2.5 * KEY_MM
