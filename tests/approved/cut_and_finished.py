@@ -24,12 +24,22 @@ from vamper.core.finishing.inspect import finish_findings
 from vamper.core.finishing.on_cup import on_cup, parts_round
 from vamper.core.finishing.placing import placing_pages
 from vamper.core.finishing.press_plan import per_plate, press_plan
-from vamper.core.finishing.process import LABELS, PROCESSES, Work, cautions_of, minutes_of, steps_of
+from vamper.core.finishing.process import (
+    LABELS,
+    PROCESSES,
+    Work,
+    cautions_of,
+    minutes_of,
+    processes_for,
+    steps_of,
+    usual_process,
+)
 from vamper.core.finishing.round_things import RoundThing, wrap
 from vamper.core.finishing.shrink import finished, printed, punch_mm, shrink_of, thickness
 from vamper.core.finishing.timetable import Batch, Evening, plan_evening
 from vamper.core.inspect import findings_of
 from vamper.core.twin.close_up import outcome_at
+from vamper.core.values.art import Purpose
 from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, ForceRange
@@ -66,7 +76,10 @@ def _cut_with() -> Told:
         for passes in (None, 3):
             small = item(width_mm=18.0, edge=EdgeSpec(distance_mm=0.3, smooth_mm=0.0, join=False))
             plan = scene(small, stock=stock.key, pictures={1: tight}, passes=passes).plan()
-            yield f"cut {stock.key} {passes}", [(one.code, one.text, one.fixes) for one in findings_of(plan)]
+            yield (
+                f"cut {stock.key} {passes}",
+                [(one.code, one.text, one.fixes, one.places) for one in findings_of(plan)],
+            )
     places = np.array([((n * 67) % 190, (n * 113) % 250) for n in range(14)], float)
     way = shortest_way(places, np.zeros(2))
     yield "way", [way, way_mm(places, np.zeros(2), way)]
@@ -146,6 +159,11 @@ def _finished() -> Told:
 
 def finishing() -> Told:
     """Every process in both schools, presses, things that are round or shrink, and a planned evening."""
+    yield "processes", {stock.key: [one.key for one in processes_for(stock)] for stock in STARTER_STOCKS}
+    for purpose in Purpose:
+        for coated, laminated in ((False, False), (True, False), (False, True)):
+            usual = [usual_process(stock, purpose, None, coated, laminated).key for stock in STARTER_STOCKS]
+            yield f"usual {purpose.value} {coated} {laminated}", usual
     for key, process in PROCESSES.items():
         for school in School:
             steps = steps_of(process, Work(school=school))

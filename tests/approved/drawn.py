@@ -118,7 +118,7 @@ def edges() -> Told:
         outline = outline_at(trace(picture), SizeSpec(width_mm=45.0))
         yield f"groups {number}", groups_of(outline, 2.0)
         for key in (one.key for one in KINDS):
-            for far in (-0.5, 0.0) if key == "bare" else (1.0, 3.5):
+            for far in (-30.0, -0.5, 0.0) if key == "bare" else (1.0, 3.5):
                 edge = derive_edge(outline, EdgeSpec(kind=key, distance_mm=far), 1.0)
                 yield f"{number} {key} {far}", [edge, handling_of(edge.shape)]
         yield f"candidates {number}", [one.edge.shape for one in candidates(outline, EdgeSpec(), 1.0)]

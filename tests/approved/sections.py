@@ -16,7 +16,7 @@ from tests.approved.sheets import sheets
 from tests.core.test_twin import outcome
 from tests.scenes import item, lying, scene
 from vamper.core.bench_card import bench_steps, loading_picture, tell_tale_of, used_settings
-from vamper.core.edge.kind import KINDS
+from vamper.core.edge.kind import KINDS, SLIDER_MM, SLIDERS_MM
 from vamper.core.inspect import findings_of
 from vamper.core.ledger.facts import facts_of
 from vamper.core.ledger.rest import rest_of
@@ -183,7 +183,8 @@ def twin() -> Told:
 
 
 def kinds() -> Told:
-    """What each kind of edge, marks and packing says of itself."""
+    """What each kind of edge, marks and packing says of itself, and how far sliders go."""
+    yield "sliders", [SLIDER_MM, SLIDERS_MM]
     for registry in (KINDS, FAMILIES, MODES):
         for kind in registry:
             said = {one.name: getattr(kind, one.name) for one in fields(kind)}

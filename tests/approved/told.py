@@ -6,8 +6,10 @@ rule would move and another machine would not.
 
 from collections.abc import Iterator, Mapping, Sequence
 from collections.abc import Set as AbstractSet
+from contextlib import suppress
 from dataclasses import fields, is_dataclass
 from enum import Enum
+from functools import cached_property
 from pathlib import Path
 from typing import Any
 
@@ -36,7 +38,8 @@ def told(thing: Any) -> Any:
     if isinstance(thing, np.ndarray):
         return _row(thing)
     if is_dataclass(thing) and not isinstance(thing, type):
-        return {field.name: told(getattr(thing, field.name)) for field in fields(thing) if field.repr}
+        said = {field.name: told(getattr(thing, field.name)) for field in fields(thing) if field.repr}
+        return said | {name: told(value) for name, value in _following(thing)}
     if isinstance(thing, Mapping):
         return {str(told(key)): told(value) for key, value in thing.items()}
     if isinstance(thing, AbstractSet):
@@ -45,6 +48,16 @@ def told(thing: Any) -> Any:
         every = [told(one) for one in thing]
         return every if len(every) <= _LONG else _many(every)
     raise TypeError(f"{type(thing).__name__} cannot be told")
+
+
+def _following(thing: Any) -> Iterator[tuple[str, Any]]:
+    """What follows from the fields of a thing, but for others of its kind and what it has not, as a cylinder no tip."""
+    for name, what in vars(type(thing)).items():
+        if isinstance(what, property | cached_property) and not name.startswith("_"):
+            with suppress(AssertionError, ZeroDivisionError):
+                value = getattr(thing, name)
+                if not isinstance(value, type(thing)):
+                    yield name, value
 
 
 def _figure(value: float) -> float | None:
