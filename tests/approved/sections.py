@@ -13,6 +13,7 @@ from tests.approved.drawings import ARROW, ART, RING
 from tests.approved.drawn import art, edges
 from tests.approved.printed import marks, printing
 from tests.approved.sheets import sheets
+from tests.approved.variants import variants
 from tests.core.test_twin import outcome
 from tests.scenes import item, lying, scene
 from vamper.core.bench_card import bench_steps, loading_picture, tell_tale_of, used_settings
@@ -196,6 +197,7 @@ SECTIONS: dict[str, Callable[[], Told]] = {
     for one in (
         kinds,
         whole_jobs,
+        variants,
         values,
         art,
         edges,
