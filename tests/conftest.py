@@ -12,10 +12,12 @@ import numpy as np
 import pytest
 from PIL import Image
 
+from tests.tried import load_usual
 from vamper.core.art.picture import Picture
 from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.workshop import Workshop
 
+load_usual()
 # As the program itself has it.
 gc.set_threshold(50_000, 20, 20)
 

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from tests.core.test_reading import job
 from tests.scenes import bars, item, lying, scene
+from tests.tried import tried
 from vamper.core.made import as_made
 from vamper.core.marks.budget import MissBudget, drifted, nineteen_of_twenty
 from vamper.core.plan import set_up_sheet, worst_miss_mm
@@ -41,10 +42,21 @@ def test_the_formula_by_hand() -> None:
 
 
 @given(st.floats(0.01, 1), st.floats(0.01, 1))
+@tried(30)
 def test_unequal_axes_against_chance(across: float, along: float) -> None:
     drawn = np.random.default_rng(1).normal(size=(40_000, 2)) * (across, along)
     seen = np.quantile(np.hypot(*drawn.T), 0.95)
     assert nineteen_of_twenty(np.array([[across, along]]))[0] == pytest.approx(seen, rel=0.03)
+
+
+@pytest.mark.parametrize("ratio", [0.06, 0.3, 0.5, 0.9])
+def test_unequal_axes_are_between_one_axis_and_two(ratio: float) -> None:
+    """A quarter of the directions, finely summed: what lies beyond the length is one in twenty."""
+    length = float(nineteen_of_twenty(np.array([[ratio, 1.0]]))[0])
+    angles = (np.arange(4000) + 0.5) * math.pi / 8000
+    steep = np.cos(angles) ** 2 + (np.sin(angles) / ratio) ** 2
+    assert float((np.exp(-(length**2) * steep / 2) / steep).mean() / ratio) == pytest.approx(0.05, abs=1e-4)
+    assert 1.9599 < length < 2.4478
 
 
 def test_along_the_feed_it_is_off_by_more() -> None:
