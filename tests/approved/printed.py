@@ -15,7 +15,7 @@ from vamper.core.marks.sensor_view import sensor_view
 from vamper.core.marks.sheet_marks import marks_bound, marks_for
 from vamper.core.marks.vernier import miss_of, vernier_sheet
 from vamper.core.plan import page_of
-from vamper.core.printing.advice import advice_for
+from vamper.core.printing.advice import SCHOOLS, Learnt, PrintChoice, advice_for
 from vamper.core.printing.ink import dry_minutes, ink_of
 from vamper.core.printing.inspect import print_findings
 from vamper.core.printing.page_box import is_set_to, page_for
@@ -72,8 +72,25 @@ def marks() -> Told:
     for inset in (3.0, 5.0):
         yield f"inset {inset:g}", reading_of(scene(item(), marks=MarksSpec(inset_mm=inset)).job)
     yield "vernier", vernier_sheet(PAPER_BY_KEY["letter"], shapely.box(15, 15, 200, 264), "a sheet")
+    notched = shapely.box(12, 12, 204, 268)
+    for corner in ((12, 12), (204, 12), (12, 268)):
+        notched = notched.difference(shapely.box(corner[0] - 25, corner[1] - 22, corner[0] + 25, corner[1] + 22))
+    yield "notched vernier", vernier_sheet(PAPER_BY_KEY["letter"], notched, "a sheet")
+    small = [Paper(width, height) for width, height in ((30.0, 200.0), (200.0, 30.0), (18.0, 18.0))]
+    yield "small", [marks_bound(paper, MarksSpec(family=key)) for paper in small for key in ("corner", "frame")]
     yield "misses", [miss_of(tick, coarse) for tick in (-8, -2, 0, 5) for coarse in (-1.0, 0.0, 1.0)]
     yield from _read_off()
+
+
+def _chosen() -> Told:
+    """Whose word on the settings of a printer counts."""
+    learnt = Learnt("matte photo paper", "", "your own runs")
+    choices = [PrintChoice(school=school) for school in SCHOOLS]
+    choices += [PrintChoice(label="labels", dry_minutes=45), PrintChoice(own="thick paper", label="labels")]
+    for stock in (SOME_STOCKS[0], STARTER_STOCKS[-1]):
+        for number, choice in enumerate(choices):
+            said = [advice_for(stock, Printer(), choice, one) for one in (None, learnt)]
+            yield f"chosen {stock.key} {number}", said
 
 
 def _measured() -> Told:
@@ -109,3 +126,4 @@ def printing() -> Told:
             )
     yield "swatches", swatch_sheet(PAPER_BY_KEY["a4"], 12.0, 12.0, "satin")
     yield from _measured()
+    yield from _chosen()

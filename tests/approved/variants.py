@@ -24,7 +24,7 @@ from vamper.core.values.marks import MarksSpec
 from vamper.core.values.mat import MatIn, Tack
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import PAPER_BY_KEY, Paper, Spent
-from vamper.core.values.printer import Black, Ink, Printer, PrinterKind, Scale
+from vamper.core.values.printer import Black, Ink, Printer, PrinterKind, Scale, TraySize
 from vamper.core.values.reading import Remedy, RoomLight
 from vamper.core.values.stock import USUAL_STOCK
 from vamper.core.values.tried import Outcome, Try
@@ -44,6 +44,8 @@ VARIANTS: dict[str, dict[str, Any]] = {
     **{f"packed {mode}": {"packing": PackingSpec(mode=mode, fill=True)} for mode in ("tidy", "kits", "one-per-sheet")},
     "laser": {"printer": Printer(kind=PrinterKind.LASER)},
     "dye": {"printer": Printer(ink=Ink.DYE, scale=Scale(0.985, 1.02))},
+    "set to other papers": {"printer": Printer(set_to=TraySize(210.0, 297.0))},
+    "set to this paper": {"printer": Printer(set_to=TraySize(215.9, 279.4))},
     "laminated": {"laminate_um": 80.0},
     "coated, from inside": {"coated": True, "from_inside": True, "stock": "clear-vinyl"},
     "on rollers": {"cutter": Cutter(feed=Feed.ROLLER, head_mm=15.0, tail_mm=30.0, feed_mm=0.3)},
