@@ -107,6 +107,7 @@ def _counts(layout: Layout) -> Any:
 def _live_areas() -> Told:
     rollers = Cutter(feed=Feed.ROLLER, head_mm=12.0, tail_mm=25.0)
     seen = Cutter(granted=(Granted(215.9, 279.4, Belief(170.0, 190.0), Belief(None, 240.0)),))
+    taken = Cutter(granted=(Granted(215.9, 279.4, Belief(214.0), Belief(None, None)),))
     cut_into = ((20.0, 30.0, 90.0, 40.0, 60.0, 110.0), (150.0, 200.0, 200.0, 210.0, 180.0, 260.0))
     papers = {
         "whole": LETTER,
@@ -116,13 +117,13 @@ def _live_areas() -> Told:
         "cut into": Paper(215.9, 279.4, gone=cut_into),
     }
     for name, paper in papers.items():
-        for cutter in (Cutter(), rollers, seen):
+        for number, cutter in enumerate((Cutter(), rollers, seen, taken)):
             bounds = [printer_bound(paper, Printer()), *cutter_bounds(paper, cutter)]
             granted, spent = granted_bound(paper, cutter, bounds), spent_bound(paper)
             bounds += [one for one in (granted, spent) if one is not None]
             live = live_area(paper, bounds)
             told = [live, live.area_mm2, live.size_mm, live.room_mm, live.turned_over(paper)]
-            yield f"{name} {cutter.feed.value} {len(bounds)}", [told, granted_finding(paper, cutter, live)]
+            yield f"{name} {number}", [told, granted_finding(paper, cutter, live)]
 
 
 def _offcuts() -> Told:

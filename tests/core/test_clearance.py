@@ -10,7 +10,7 @@ from shapely.geometry import Point, Polygon, box
 from tests.tried import tried
 from vamper.core.sheet.breaches import breaches
 from vamper.core.sheet.lay.arranging import Side, Way, aligned, box_of, exchanged, spaced, turn_step, turned
-from vamper.core.sheet.lay.clearance import SLIDE_MM, Clearance, Moved
+from vamper.core.sheet.lay.clearance import SLIDE_MM, Clearance, Distance, Moved
 from vamper.core.sheet.layout import Piece
 from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import as_multi
@@ -149,3 +149,8 @@ def test_neighbours_far_away_are_not_told_of() -> None:
     clearance = Clearance(LIVE, 2, [Placement(0, 50, 50, 0)], PIECES)
     assert [one.other for one in clearance.distances(SQUARE, hand(SQUARE, 84, 50).shape)] == [0]
     assert clearance.distances(SQUARE, hand(SQUARE, 87, 50).shape) == []
+
+
+@pytest.mark.parametrize(("mm", "broken"), [(2.0, False), (2.0 - 5e-7, False), (1.999, True), (2.1, False)])
+def test_a_distance_is_broken_where_more_than_rounding_is_missing(mm: float, broken: bool) -> None:
+    assert Distance(None, mm, 2.0, ((0.0, 0.0), (0.0, mm))).is_broken is broken

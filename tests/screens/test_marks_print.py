@@ -94,6 +94,8 @@ def test_a_vernier_sheet_is_read_and_the_cut_file_moves(screen: Screen) -> None:
     screen.driver.find_element(By.XPATH, path).click()
     screen.button("Keep this calibration").click()
     screen.says("holds")
+    # "holds" stands elsewhere, too.
+    screen.wait(lambda: not np.array_equal(_points(ASKED.get(address).text), before), "the calibration kept")
     after = _points(ASKED.get(address).text)
     moved = (after - before).reshape(-1, 2)
     marks = np.all(moved == 0, axis=1)
