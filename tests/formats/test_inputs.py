@@ -10,7 +10,7 @@ from reportlab.pdfgen.canvas import Canvas
 
 from tests.formats.test_art_files import RGBA, encoded
 from vamper.core.art.outline import outline_at, trace
-from vamper.core.art.picture import Conversion
+from vamper.core.art.picture import Conversion, Picture
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.findings import BadInput
 from vamper.formats.art_in.art_file import page_count, read_art, read_sketch
@@ -92,6 +92,34 @@ def test_a_profile_is_followed_and_told_and_srgb_is_not_news() -> None:
     assert odd.rgba.shape == (8, 8, 4)
     damaged = read_art(encoded(red, "PNG", icc_profile=b"no profile"), "a.png", SIZE)
     assert damaged.rgba[0, 0].tolist() == [200, 60, 40, 255]
+
+
+def lettered(style: str, sheet: str = "") -> Picture:
+    """A word in a drawing of its own."""
+    text = f'<style>{sheet}</style><text class="word" x="5" y="30" {style}>Ada</text>'
+    return read_art(
+        f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 40">{text}</svg>'.encode(), "a.svg", SIZE
+    )
+
+
+@pytest.mark.parametrize(
+    ("style", "sheet", "as_in"),
+    [
+        ('font-family="cursive"', "", "Caveat"),
+        ('font-family="Gannet Script, cursive"', "", "Caveat"),
+        ('font-family="handwritten"', "", "Caveat"),
+        ("style=\"font-family: 'Caveat', serif\"", "", "Caveat"),
+        ("style=\"font: 16px 'Gannet Script', fantasy\"", "", "Bricolage Grotesque"),
+        ("", ".word { font-family: fantasy !important; fill: black }", "Bricolage Grotesque"),
+        ('font-family="Gannet Stencil"', "", "Atkinson Hyperlegible"),
+        ('font-family="inherit"', "", "Atkinson Hyperlegible"),
+        ("", "", "Atkinson Hyperlegible"),
+    ],
+)
+def test_text_is_drawn_in_the_shipped_font_that_stands_for_what_it_asks_for(style: str, sheet: str, as_in: str) -> None:
+    wanted = lettered(f'font-family="{as_in}"').rgba
+    assert np.array_equal(lettered(style, sheet).rgba, wanted)
+    assert wanted[..., 3].any()
 
 
 def test_palettes_keep_their_transparency() -> None:
