@@ -13,7 +13,7 @@ from tests.core.test_edge import drawings, found, outline_of, star
 from tests.tried import tried
 from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import derive_edge, least_border
-from vamper.core.edge.handling import SMOOTH_MM, Manner, advise, candidates, handling_of
+from vamper.core.edge.handling import SMOOTH_MM, Handling, Manner, advise, candidates, ease, handling_of
 from vamper.core.edge.inspect import thin_places
 from vamper.core.edge.kind import enlarged
 from vamper.core.values.art import Purpose
@@ -221,3 +221,8 @@ def test_a_larger_drawing_has_every_length_of_its_edge_larger() -> None:
 def test_the_candidate_that_is_there_now_is_the_nearest_to_it(smooth_mm: float, name: str) -> None:
     shapes = candidates(outline_of(box(0, 0, 20, 12)), EdgeSpec(distance_mm=2, smooth_mm=smooth_mm), 1.0)
     assert [one.name for one in shapes if one.chosen] == [name]
+
+
+@pytest.mark.parametrize(("roughness", "words"), [(1.0, "even"), (1.7, "some"), (2.9, "some"), (3.1, "many")])
+def test_how_hard_a_piece_is_to_handle_is_said(roughness: float, words: str) -> None:
+    assert ease(Handling(roughness, ())).startswith(words)

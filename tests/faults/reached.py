@@ -38,7 +38,6 @@ PUBLISHED = (
     "tests/approved/test_approved.py",
 )
 _APPROVED = "tests/approved/"
-_MORE = 3
 _KEPT = ROOT / ".faults"
 # More failing tests than that, of all: something is wrong with the program, not with a clock.
 _MOST_FAILED = 0.01
@@ -57,20 +56,18 @@ class Reached:
         contexts = {context for lines in self._lines.values() for names in lines.values() for context in names}
         return sorted({_node(context) for context in contexts} & self._seconds.keys())
 
-    def tests(self, file: str, line: int, most: int, within_s: float) -> list[str]:
-        """Node names of the tests for a line: `most` that come by it, in all `within_s` long; what was published."""
+    def tests(self, file: str, line: int, within_s: float) -> list[str]:
+        """Node names of the tests for a line: those that come by it, in all `within_s` long; what was published."""
         lines = self._lines.get(file, {})
         names = {_node(context) for context in lines.get(line, [])} & self._seconds.keys()
         published = () if names else PUBLISHED
         if not names:
-            # Which of these look at it nobody knows, so more of them are asked.
-            most, within_s = _MORE * most, _MORE * within_s
             everywhere = {_node(context) for contexts in lines.values() for context in contexts}
             names = (everywhere & self._seconds.keys()) | self._naming(file)
         chosen, spent = [], 0.0
         for name in self._in_turn(names):
             spent += self._seconds[name]
-            if len(chosen) == most or (chosen and spent > within_s):
+            if chosen and spent > within_s:
                 break
             chosen.append(name)
         return [*published, *chosen]
