@@ -230,6 +230,11 @@ def test_margin_can_be_cropped_and_nothing_else_changes() -> None:
     assert before.hausdorff_distance(after) < 1e-6
 
 
+@pytest.mark.parametrize(("radius_px", "told"), [(130, False), (110, True)])
+def test_a_margin_is_told_from_three_fifths_of_a_side_on(radius_px: int, told: bool) -> None:
+    assert ("art.margin" in codes(painted((disc_alpha(600, radius_px, (300, 300)), BLUE)))) is told
+
+
 def test_conversions_and_fonts_are_told() -> None:
     drawn = painted((DISC, BLUE))
     turned = Picture(drawn.rgba, conversions=(Conversion.CMYK, Conversion.TURNED))

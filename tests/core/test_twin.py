@@ -254,10 +254,12 @@ def test_every_fault_does_what_it_says_and_its_remedy_helps(fault: FaultKey) -> 
         return
     assert spoiled.sheet_good < good.sheet_good - 0.05
     assert all(one.cause in CAUSE_NAMES for one in spoiled.causes)
-    found = (outcome(plan, one.trial.devices, runs=32, picture=SQUARE) for one in remedies_for(plan, devices, spoiled))
-    better = max((one.pieces_good_mean for one in found), default=0.0)
     # Nothing makes a weak lamp strong.
-    assert better > spoiled.pieces_good_mean + 0.003 or fault is FaultKey.WEAK_LAMP
+    if fault is not FaultKey.WEAK_LAMP:
+        tried = (
+            outcome(plan, one.trial.devices, runs=32, picture=SQUARE) for one in remedies_for(plan, devices, spoiled)
+        )
+        assert any(one.pieces_good_mean > spoiled.pieces_good_mean + 0.003 for one in tried)
 
 
 def test_the_same_seed_is_the_same_run_and_another_is_not() -> None:
