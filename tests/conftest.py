@@ -66,6 +66,7 @@ _BESIDE_SCREENS = 5
 _LONGEST = (
     _SCREENS,
     "tests/test_cli.py",
+    "tests/approved/",
     "tests/core/test_twin.py",
     "tests/core/test_compare.py",
     "tests/services/test_right_rules.py",

@@ -3,8 +3,10 @@
 from collections.abc import Iterator
 from typing import Any
 
+import numpy as np
+
 from tests.approved.drawings import ARROW, ART, RING, drawn
-from tests.scenes import bars, item, scene
+from tests.scenes import bars, item, masked, scene
 from vamper.core.art.colours import flat_colours, layers_of
 from vamper.core.art.groups import groups_of
 from vamper.core.art.outline import Outline, outline_at, trace
@@ -63,7 +65,15 @@ def _backs() -> Told:
 def _along() -> Told:
     """What is found along edges that are thin, tight, or far from even."""
     thin = bars((20, 180, 380, 190), (20, 100, 120, 300), (200, 100, 206, 186), (300, 186, 303, 290))
-    for name, picture, widths in (("arrow", ARROW, (60.0,)), ("ring", RING, (14.0,)), ("thin", thin, (14.0, 60.0))):
+    holed = np.zeros((400, 400), bool)
+    holed[60:340, 20:380], holed[90:150, 60:120], holed[180:320, 200:340] = True, False, False
+    drawings = (
+        ("arrow", ARROW, (60.0,)),
+        ("ring", RING, (14.0,)),
+        ("thin", thin, (14.0, 60.0)),
+        ("holes", masked(holed), (60.0,)),
+    )
+    for name, picture, widths in drawings:
         for width in widths:
             outline = outline_at(trace(picture), SizeSpec(width_mm=width))
             for number, spec in enumerate(
