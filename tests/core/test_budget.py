@@ -12,6 +12,7 @@ from tests.scenes import bars, item, lying, scene
 from tests.tried import tried
 from vamper.core.made import as_made
 from vamper.core.marks.budget import MissBudget, drifted, nineteen_of_twenty
+from vamper.core.marks.inspect import drift_findings
 from vamper.core.plan import set_up_sheet, worst_miss_mm
 from vamper.core.values.calibration import Calibration
 from vamper.core.values.cutter import Cutter
@@ -104,6 +105,8 @@ def test_drift_is_the_mean_of_the_last_five() -> None:
     assert not drifted([LoggedMiss(limit - 0.01, 0)] * 5)
     assert not drifted([LoggedMiss(1, 0)] * 4)
     assert not drifted([LoggedMiss(0.3, 0), LoggedMiss(-0.3, 0)] * 3)
+    (told,) = drift_findings([LoggedMiss(-1.5, 1.0), *[LoggedMiss(0.8, -0.5)] * 5])
+    assert (told.figures["dx_mm"], told.figures["dy_mm"]) == (0.8, -0.5)
 
 
 def test_bleed_is_as_wide_as_the_largest_miss_of_its_pieces() -> None:

@@ -20,7 +20,7 @@ from vamper.core.ledger.loose import loose_pieces
 from vamper.core.ledger.mark_guesses import features_of, guesses, projected
 from vamper.core.ledger.outlined import outlines
 from vamper.core.ledger.planned import PlannedItem, PlannedMark, PlannedPiece, PlannedSheet
-from vamper.core.ledger.print_under import print_pose
+from vamper.core.ledger.print_under import best_by_print, print_pose
 from vamper.core.ledger.straighten import by_corners, straighten, warped
 from vamper.core.ledger.weeded import weeded_sheet
 from vamper.core.plan import Plan, page_of
@@ -362,3 +362,22 @@ def test_a_picture_that_lies_straight_already_stays_as_it_is() -> None:
     assert half.shape == (45, 60, 3)
     blocks = picture.reshape(45, 2, 60, 2, 3).mean(axis=(1, 3))
     assert np.abs(half - blocks).mean() < np.abs(np.roll(half, 1, axis=1) - blocks).mean() / 2
+
+
+def test_of_designs_of_one_outline_the_one_whose_print_is_there_is_told() -> None:
+    """Two blots of one shape: one darker above, one darker below, on paper that grows darker to the right."""
+    rows, columns = np.mgrid[:96, :96].astype(np.float32)
+    mask = np.where(np.hypot(rows - 48, columns - 48) < 40, 255, 0).astype(np.uint8)
+    above, below = 60 + rows, 156 - rows
+    shape = shapely.MultiPolygon([shapely.Point(6, 6).buffer(5)])
+    items = [PlannedItem(number, shape, shape) for number in (1, 2)]
+    prints = {1: (above, mask, 0.0, 0.0), 2: (below, mask, 0.0, 0.0)}
+    alike = [(one, Pose(4.0, 4.0, 0.0)) for one in items]
+    for number, drawn in ((1, above), (2, below)):
+        scan = np.full((200, 200), 230, np.float32) - np.arange(200, dtype=np.float32) / 4
+        part = scan[32:128, 32:128]
+        part[mask > 0] = 0.3 * drawn[mask > 0] + 40
+        # What lies beside it looks like the other one.
+        part[mask == 0] = 255 - drawn[mask == 0]
+        assert best_by_print(scan, 8.0, prints, alike)[0].item == number
+    assert best_by_print(scan, 8.0, {1: None, 2: None}, alike)[0].item == 1

@@ -82,16 +82,9 @@ def warped(picture: Pixels, to_px: Floats, width_mm: float, height_mm: float, px
     into = np.array([[1 / px_a_mm, 0, 0.5 / px_a_mm], [0, 1 / px_a_mm, 0.5 / px_a_mm], [0, 0, 1]])
     back = np.array([[1, 0, -0.5], [0, 1, -0.5], [0, 0, 1.0]])
     size = (max(1, round(width_mm * px_a_mm)), max(1, round(height_mm * px_a_mm)))
-    flags = cv2.INTER_AREA if _px_a_mm(to_px) > px_a_mm else cv2.INTER_LINEAR
-    straight = cv2.warpPerspective(
-        picture, back @ to_px @ into, size, flags=flags | cv2.WARP_INVERSE_MAP, borderMode=cv2.BORDER_REPLICATE
-    )
+    flags = cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP
+    straight = cv2.warpPerspective(picture, back @ to_px @ into, size, flags=flags, borderMode=cv2.BORDER_REPLICATE)
     return np.asarray(straight, dtype=np.uint8)
-
-
-def _px_a_mm(to_px: Floats) -> float:
-    one, other = projected(to_px, np.array([(0.0, 0.0), (10.0, 0.0)]))
-    return float(np.hypot(*(other - one))) / 10
 
 
 def straighten(picture: Pixels, sheet: PlannedSheet) -> Straightened:

@@ -124,7 +124,9 @@ def _across(mark: Mark) -> tuple[tuple[float, float], tuple[float, float]]:
     x = box.x_mm + min(box.width_mm * 0.7, _MOST_MM / 2)
     column = shapely.LineString([(x, box.y_mm - 1), (x, box.y_mm + box.height_mm + 1)])
     met = shapely.intersection(mark.shape, column)
-    top, bottom = (met.bounds[1], met.bounds[3]) if not met.is_empty else (box.y_mm, box.y_mm)
-    first = min((part.bounds for part in getattr(met, "geoms", [met])), key=lambda bounds: bounds[1], default=None)
-    middle = (first[1] + first[3]) / 2 if first is not None and not met.is_empty else (top + bottom) / 2
+    if met.is_empty:
+        middle = box.y_mm
+    else:
+        _, top, _, bottom = min((part.bounds for part in shapely.get_parts(met)), key=lambda bounds: bounds[1])
+        middle = (top + bottom) / 2
     return (x, middle - _TRACE_MM / 2), (x, middle + _TRACE_MM / 2)
