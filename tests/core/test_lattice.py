@@ -47,6 +47,7 @@ def test_known_counts_are_reached(shape: Polygon, turn: Turn, least: int) -> Non
     lattice = best_lattice(piece(shape), (194, 257), 2, turn)
     assert lattice is not None
     assert lattice.count >= least
+    assert all(0 <= p.turn_deg < 360 for p in lattice.placements(0, 0, 0, lattice.count))
 
 
 def blob(radii: list[float]) -> Polygon:
@@ -62,6 +63,7 @@ def test_no_lattice_breaks_a_rule(radii: list[float], gap: float, turn: Turn) ->
     assert lattice is not None
     placements = lattice.placements(0, 10, 20, 1000)
     assert not breaches(placements, {0: one}, box(10, 20, 160, 210), gap)
+    assert all(0 <= p.turn_deg < 360 for p in placements)
     if turn is Turn.UPRIGHT:
         assert {p.turn_deg for p in placements} == {0.0}
     if turn is Turn.QUARTER:
