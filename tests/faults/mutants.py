@@ -36,6 +36,8 @@ _WORKED: dict[type[ast.operator], type[ast.operator]] = {
 _NO_RULES = ("place", "strict")
 # What a function that only draws says it gives back.
 _DRAWN = ("Drawing", "list[Stroke]")
+# What is no larger guards against rounding; a third more of it guards as well.
+_ROUNDING = 1e-5
 _CALLED = {"min": "max", "max": "min", "any": "all", "all": "any"}
 
 
@@ -139,7 +141,7 @@ class _Making(ast.NodeTransformer):
         if isinstance(node.value, bool):
             if self._here(node, f"{node.value} → {not node.value}"):
                 return ast.copy_location(ast.Constant(not node.value), node)
-        elif isinstance(node.value, int | float) and node.value not in (0, 1, 2, -1):
+        elif isinstance(node.value, int | float) and node.value not in (0, 1, 2, -1) and abs(node.value) > _ROUNDING:
             # A thing more of a few, or a third more of many.
             other = node.value * 4 / 3 if isinstance(node.value, float) else node.value + max(1, node.value // 3)
             if self._here(node, f"{node.value:g} → {other:g}"):
