@@ -1,6 +1,7 @@
 """PDF pages, deep and profiled pictures, palettes, fonts of drawings."""
 
 import io
+from concurrent.futures import ThreadPoolExecutor
 
 import numpy as np
 import pytest
@@ -120,6 +121,13 @@ def test_text_is_drawn_in_the_shipped_font_that_stands_for_what_it_asks_for(styl
     wanted = lettered(f'font-family="{as_in}"').rgba
     assert np.array_equal(lettered(style, sheet).rgba, wanted)
     assert wanted[..., 3].any()
+
+
+def test_drawings_are_read_in_any_thread() -> None:
+    with ThreadPoolExecutor(2) as threads:
+        first, second = (one.result() for one in [threads.submit(lettered, "") for _ in range(2)])
+    assert np.array_equal(first.rgba, second.rgba)
+    assert np.array_equal(lettered("").rgba, first.rgba)
 
 
 def test_palettes_keep_their_transparency() -> None:

@@ -5,7 +5,6 @@ A drawing is rendered twice: small, to find how much of it is inked, and at `PPI
 
 import io
 import math
-from functools import cache
 
 import numpy as np
 import resvg
@@ -94,8 +93,8 @@ def _render(svg: str, width_px: int) -> np.ndarray[tuple[int, int, int], np.dtyp
         return np.asarray(image.convert("RGBA"))
 
 
-@cache
 def _options() -> usvg.Options:
+    """Made anew each time: they may not be used in another thread than the one that made them."""
     options = usvg.Options.default()
     # Without a resolution, drawings sized in mm are refused by the renderer.
     options.dpi = 96.0
