@@ -4,8 +4,9 @@ import io
 import json
 import threading
 import zipfile
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import replace
+from pathlib import Path
 
 import pytest
 import shapely
@@ -25,6 +26,7 @@ from vamper.demo.workshop import ART
 from vamper.formats.job_file import read_job
 from vamper.services.brief.brief import brief
 from vamper.services.packing.desk import PackingState
+from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.packing.scaling import ScaleState
 from vamper.services.workshop import Workshop
 
@@ -165,7 +167,16 @@ def test_the_stock_picker_tells_what_the_cut_station_will_say(workshop: Workshop
 # Searches that end badly, or too late
 
 
-def test_kits_show_rows_at_once_and_fill_three_quarters_of_a_sheet(workshop: Workshop) -> None:
+@pytest.fixture
+def patient(tmp_path: Path, nester: ProcessNester) -> Iterator[Workshop]:
+    """A workshop whose searches have time for more than plain rows, on a busy machine as well."""
+    opened = Workshop(tmp_path / "patient.db", nester, search_seconds=6)
+    yield opened
+    opened.close()
+
+
+def test_kits_show_rows_at_once_and_fill_three_quarters_of_a_sheet(patient: Workshop) -> None:
+    workshop = patient
     job = job_with_disc(workshop)
     workshop.jobs.change_items(job, "many", (1,), {"quantity": 26, "longest_mm": 37})
     workshop.jobs.change(job, "kits", {"packing.mode": "kits"})
