@@ -69,7 +69,7 @@ def _jobs() -> dict[str, Plan]:
     known = Calibration(((1.002, 0.001, 0.6), (-0.001, 0.998, -0.4)), 0.05, 0.1, 0.05, 0.08)
     worn = {"blade": BladeIn(metres=300.0), "mat": MatIn(Tack.MEDIUM, loads=9)}
     grey = Printer(scale=Scale(0.99, 1.01), black=Black.LOW)
-    coloured = EdgeSpec(rings=(RingSpec(1.2, "#AA2020"), RingSpec(1.5, "#FFFFFF"), RingSpec(2.0, "#204080")))
+    coloured = EdgeSpec(rings=(RingSpec(1.2, "#AA2020"), RingSpec(1.5, "#204080"), RingSpec(2.0, "#FFFFFF")))
     return {
         "rings of colour": scene(item(1, quantity=2, edge=coloured), pictures=ART).plan(),
         "three designs": scene(*three, pictures=ART).plan(),
