@@ -28,5 +28,15 @@ def sleeps() -> None:
     time.sleep(60)
 
 
+def rests(seconds: float) -> str:
+    time.sleep(seconds)
+    return "rested"
+
+
+def works_on() -> None:
+    while True:
+        pass
+
+
 def twice(array: np.ndarray) -> dict[str, np.ndarray]:
     return {"first": array, "second": array * 2}

@@ -27,7 +27,7 @@ from vamper.demo.drawings import lighthouse, seabird, svg
 from vamper.formats.job_file import read_job
 from vamper.formats.ledger_file import Ledger, read_ledger_json, write_ledger_json
 from vamper.services.design.designer import ArtFile, Designer
-from vamper.services.handoff.files import sheet_ink
+from vamper.services.handoff.ink import Inks
 from vamper.services.ledger.costing import took_of
 from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.packing.planning import plan_job
@@ -138,7 +138,7 @@ def season() -> list[tuple[datetime, Run]]:
         pictures = partial(picture_of, designer, arts)
         made = dry_run(twin, pictures, spell.runs, _SEED + number).sheets[0]
         at = began.get((spell.stock, spell.cutter), _BEGAN + timedelta(days=3 * number))
-        ink_ml = round(sheet_ink(plan, 0, pictures).ml, 3)
+        ink_ml = round(Inks(pictures).of(plan, 0).ml, 3)
         for one in _runs(spell, plan, made, ink_ml):
             found.append((at, one))
             at += timedelta(days=spell.every_days, minutes=37)

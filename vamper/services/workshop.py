@@ -33,7 +33,7 @@ from vamper.services.finish.clock import workshop_clock
 from vamper.services.finish.evening import Evenings
 from vamper.services.handoff.desk import HandOffs
 from vamper.services.handoff.drafts import Pictures
-from vamper.services.handoff.files import sheet_ink
+from vamper.services.handoff.ink import Inks
 from vamper.services.jobs.composing import Compositions
 from vamper.services.jobs.document import JobDocument
 from vamper.services.jobs.items import Items
@@ -68,8 +68,6 @@ from vamper.store.database import Sessions, open_database
 
 # Jobs as they were planned last; one that nobody changed is not planned again.
 _KEPT_JOBS = 24
-# Sheets whose ink was measured.
-_KEPT_INK = 400
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,7 +101,7 @@ class Workshop:
         self.shop = Shop(self.sessions)
         self.passphrase = Passphrase(self.sessions)
         self.usual = UsualMachines(self.sessions, self.shop)
-        self._ink: Cache[InkUse] = Cache(_KEPT_INK)
+        self._inks = Inks(self.shown_of)
         self.runs = Runs(self.sessions)
         self.jobs = Jobs(self.sessions, self.shop, self.usual, self._taught)
         self.styles = Styles(self.sessions)
@@ -290,14 +288,11 @@ class Workshop:
         return taught(self.runs, document.stock, machines_of(self.shop, document), job)
 
     def ink(self, plan: Plan, sheet: int) -> InkUse:
-        """What one sheet (from 0) of a plan takes; measured on its page, once."""
-        key = plan.asked, plan.sheets[sheet].placements
-        return self._ink.get(key, lambda: sheet_ink(plan, sheet, self.shown_of))
+        """What one sheet (from 0) of a plan takes."""
+        return self._inks.of(plan, sheet)
 
     def ink_ml(self, plan: Plan, sheets: Iterable[int]) -> float:
-        """What some sheets (from 0) of a plan take of ink in all; stock that is not printed takes none."""
-        if not plan.job.stock.printable:
-            return 0.0
+        """What some sheets (from 0) of a plan take of ink in all."""
         return sum(self.ink(plan, sheet).ml for sheet in sheets if 0 <= sheet < len(plan.sheets))
 
     def run_again(self, run_id: int, sheets: int) -> int:

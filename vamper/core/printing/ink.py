@@ -5,7 +5,7 @@ on, times its opacity. Summed over the page this is an area of full cover, cm² 
 volume of it.
 """
 
-from dataclasses import dataclass
+from dataclasses import astuple, dataclass
 
 import numpy as np
 import numpy.typing as npt
@@ -26,6 +26,15 @@ class InkUse:
     @property
     def cover_cm2(self) -> float:
         return self.cyan_cm2 + self.magenta_cm2 + self.yellow_cm2 + self.black_cm2
+
+    def __add__(self, other: "InkUse") -> "InkUse":
+        return InkUse(*(a + b for a, b in zip(astuple(self), astuple(other), strict=True)))
+
+    def __mul__(self, count: int) -> "InkUse":
+        return InkUse(*(one * count for one in astuple(self)))
+
+
+NO_INK = InkUse(0.0, 0.0, 0.0, 0.0, 0.0)
 
 
 def ink_of(rgba: npt.NDArray[np.uint8], ppi: float, ml_per_cm2: float) -> InkUse:

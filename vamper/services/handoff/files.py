@@ -11,11 +11,11 @@ from vamper.core.printing.proof import bars_for
 from vamper.core.values.findings import BadInput, Finding
 from vamper.formats.job_file import write_job
 from vamper.formats.out.bundle import write_bundle
-from vamper.formats.out.page_png import INK_PPI, page_ink, page_png
+from vamper.formats.out.page_png import page_ink, page_png
 from vamper.formats.out.print_pdf import write_pdf
 from vamper.formats.out.sheet_file import SHEET_FILES, sheet_files, sheet_title
 from vamper.formats.plan_file import write_plan
-from vamper.services.handoff.drafts import Pictures, drafted
+from vamper.services.handoff.drafts import Pictures
 from vamper.services.handoff.found_cut import FoundCut, found_cut
 from vamper.services.handoff.test_cuts import CARD_NAME, bench_card, tell_tale_files
 from vamper.services.work.cache import Cache
@@ -97,12 +97,6 @@ def page_file(plan: Plan, sheet: int, ppi: int, pictures: Pictures) -> bytes:
     pdf = sheet_file(plan, sheet, PRINT_KEY, pictures)
     box = page_for(plan.job.paper, plan.job.printer)
     return page_png(pdf, (box.width_mm, box.height_mm), ppi)
-
-
-def sheet_ink(plan: Plan, sheet: int, pictures: Pictures) -> InkUse:
-    """What one sheet (from 0) takes of ink; a draft of it is fine enough for that."""
-    draft, small = drafted(plan, pictures, INK_PPI, sheet)
-    return page_ink(sheet_file(draft, sheet, PRINT_KEY, small), plan.job.printer.ml_per_cm2)
 
 
 def bundle(plan: Plan, findings: Sequence[Finding], arts: Mapping[str, bytes], pictures: Pictures) -> bytes:

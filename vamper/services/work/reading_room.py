@@ -1,11 +1,13 @@
 """Where files from outside are read: in a child process with limits, at most two at once, first come, first served.
 
 Whatever a file makes its reader do (take all memory, run for ever, break down) happens to the child. The child is
-ended, and whoever asked gets one sentence. A task is a function of a module, its arguments and its answer travel
-pickled; large arrays among them travel beside the pickle, through files in memory that need no copying.
+ended, and whoever asked gets one sentence. Its time is what it works itself: a machine that is busy or was asleep
+makes no file too slow, as long as somebody would still wait. A task is a function of a module, its arguments and its
+answer travel pickled; large arrays among them travel beside the pickle, through files in memory that need no copying.
 """
 
 import contextlib
+import math
 import mmap
 import os
 import pickle
@@ -27,6 +29,8 @@ T = TypeVar("T")
 MOST_BYTES = 2**30
 MOST_SECONDS = 15.0
 SEATS = 2
+# Waited in all, for each second that a task may work.
+_PATIENCE = 4
 _NICE = 5
 _POLL_S = 0.05
 _OUTSIDE_PICKLE = 2**16
@@ -47,7 +51,8 @@ class ReadingRoom:
     most_bytes : int
         Memory that a task may take.
     most_seconds : float
-        Time that a task may take; waiting for a seat does not count.
+        Time that a task may work, in whole seconds; waiting for a seat or for a busy machine does not count, but
+        nobody waits longer than four times that.
     too_slow : str
         What is said when it takes longer.
     """
@@ -78,9 +83,9 @@ class ReadingRoom:
 
     def _ask(self, task: Callable[..., Any], arguments: tuple[Any, ...]) -> Any:
         here, there = pipe(duplex=True)
-        child = start_child(_work, there, self._most_bytes)
+        child = start_child(_work, there, self._most_bytes, math.ceil(self._most_seconds))
         there.close()
-        ends_at = time.monotonic() + self._most_seconds
+        ends_at = time.monotonic() + _PATIENCE * self._most_seconds
         try:
             assert child.pid is not None
             _send(here, (task, arguments), child.pid)
@@ -90,7 +95,8 @@ class ReadingRoom:
             succeeded, answer = _receive(here)
         except (EOFError, ConnectionError):
             child.join(1)
-            raise BadInput(TOO_MUCH if child.exitcode == -signal.SIGABRT else BROKE_DOWN) from None
+            endings = {-signal.SIGABRT: TOO_MUCH, -signal.SIGXCPU: self._too_slow}
+            raise BadInput(endings.get(child.exitcode or 0, BROKE_DOWN)) from None
         finally:
             child.kill()
             child.join()
@@ -101,12 +107,12 @@ class ReadingRoom:
         return answer
 
 
-def _work(connection: Connection, most_bytes: int) -> None:
+def _work(connection: Connection, most_bytes: int, most_seconds: int) -> None:
     """In the child: take one task, answer, end."""
     os.nice(_NICE)
     try:
         task, arguments = _receive(connection)
-        _limit(most_bytes)
+        _limit(most_bytes, most_seconds)
         answer: tuple[bool, Any] = (True, task(*arguments))
     except (EOFError, ConnectionError):
         return
@@ -122,9 +128,12 @@ def _work(connection: Connection, most_bytes: int) -> None:
     os._exit(0)
 
 
-def _limit(most_bytes: int) -> None:
-    """No more memory than so much beyond what is there now; no core files when that ends badly."""
+def _limit(most_bytes: int, most_seconds: int) -> None:
+    """No more memory than so much beyond what is there now, and no more work; no core files when that ends badly."""
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
+    ends_at = math.ceil(time.process_time()) + most_seconds
+    # At the harder limit, a second later, it is killed without being told why.
+    resource.setrlimit(resource.RLIMIT_CPU, (ends_at, ends_at + 1))
     try:
         with open("/proc/self/statm") as pages:
             now = int(pages.read().split()[0]) * resource.getpagesize()
