@@ -21,6 +21,8 @@ _FLAGS = (
     "--disable-sync",
     "--disable-dev-shm-usage",
     "--hide-scrollbars",
+    # No page lives long enough to be worth compiling better.
+    "--js-flags=--no-maglev,--no-turbofan",
 )
 
 

@@ -24,7 +24,7 @@ from vamper.services.packing.nesting_process import ProcessNester
 ROOT = Path(__file__).parents[2]
 _AXE = (ROOT / "ui" / "node_modules" / "axe-core" / "axe.min.js").read_text()
 # Searches go on beside whatever a test does next.
-_SEARCH_SECONDS = 2
+_SEARCH_SECONDS = 1
 _SHORTEST_PAUSE_S, _LONGEST_PAUSE_S = 0.03, 0.3
 
 
