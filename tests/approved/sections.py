@@ -11,6 +11,8 @@ from tests.approved.books import ledger, photos
 from tests.approved.cut_and_finished import cutting, finishing
 from tests.approved.drawings import ARROW, ART, RING
 from tests.approved.drawn import art, edges
+from tests.approved.figures import small_questions
+from tests.approved.pictures import pictures
 from tests.approved.printed import marks, printing
 from tests.approved.sheets import sheets
 from tests.approved.variants import variants
@@ -210,6 +212,8 @@ SECTIONS: dict[str, Callable[[], Told]] = {
         finishing,
         ledger,
         photos,
+        pictures,
+        small_questions,
         twin,
     )
 }

@@ -1,0 +1,69 @@
+"""What is told of pictures of sheets: weeded ones, used ones, and what lies on them by its print."""
+
+from collections.abc import Iterator
+from dataclasses import replace
+from itertools import islice
+from typing import Any
+
+import cv2
+import numpy as np
+
+from tests.core.test_compare import ARROW, made, planned, ran
+from tests.core.test_twin import a_page
+from tests.core.test_used_sheets import PX_A_MM, sheet_picture
+from vamper.core.ledger.blank_parts import gone_parts
+from vamper.core.ledger.compare_print import compare_print
+from vamper.core.ledger.fitting import fits
+from vamper.core.ledger.mark_guesses import features_of, guesses, projected
+from vamper.core.ledger.outlined import away_from, ground_of, lab_field, outlines, things
+from vamper.core.ledger.straighten import straighten
+from vamper.core.ledger.weeded import weeded_sheet
+from vamper.core.twin.devices import devices_of
+from vamper.core.twin.printer import with_ink
+from vamper.core.twin.scan import result_scan, typical_run
+
+Told = Iterator[tuple[str, Any]]
+_PPI = 200
+
+
+def pictures() -> Told:
+    """Pieces on their backing, what is gone of a used sheet, marks that are guessed, rims and their print."""
+    plan = made()
+    sheet, (runs, scan) = planned(plan), ran(plan)
+    page = with_ink(a_page(plan, ARROW), devices_of(plan).printer, [], ())
+    picture = result_scan(plan, devices_of(plan), runs, page, typical_run(runs), _PPI)
+    lost = sheet.pieces[2]
+    backing = picture[:, picture.shape[1] // 2][int(picture.shape[0] * 0.8)]
+    left, top, right, bottom = (round(side * _PPI / 25.4) for side in lost.edge.buffer(0.9).bounds)
+    picture[top:bottom, left:right] = backing
+    weeded = weeded_sheet(picture, sheet, straighten(picture, sheet))
+    said = [[n, one.item, one.pose, one.off_mm, one.area_share] for n, one in weeded.pieces]
+    yield "weeded", [said, weeded.gone, weeded.unclear]
+    for slope in (0.1, 0.3):
+        used = sheet_picture((20.0, 30.0, 60.0, 40.0), (120.0, 150.0, 50.0, 90.0), (30.0, 200.0, 8.0, 6.0), slope=slope)
+        yield f"gone {slope:g}", gone_parts(used, PX_A_MM)
+    for family, count in (("corner", 4), ("frame", 4)):
+        other = made(family, count)
+        grey = cv2.cvtColor(ran(other)[1], cv2.COLOR_RGB2GRAY)
+        small = cv2.resize(grey, (700, round(700 * grey.shape[0] / grey.shape[1])), interpolation=cv2.INTER_AREA)
+        meant = np.array([(one.x_mm, one.y_mm) for one in features_of(planned(other))])
+        yield f"guesses {family}", [projected(to_px, meant) for to_px in islice(guesses(small, planned(other)), 4)]
+    dimmed = (scan * np.linspace(0.6, 1.0, scan.shape[1])[None, :, None]).astype(np.uint8)
+    by_outline = replace(sheet, print_rgba=None)
+    compared = compare_print(dimmed, by_outline, straighten(dimmed, by_outline))
+    yield "by outline", [compared.pieces, [one.placement for one in compared.missing], compared.colour_shift_de]
+    away = np.zeros((220, 320), np.float32)
+    away[1:81, 2:102], away[100:200, 40:240], away[120:140, 80:90] = 30.0, 12.0, 0.0
+    away = cv2.GaussianBlur(away, (0, 0), 2.0)
+    yield "outlines", list(outlines(away, 10.0, 4.0))
+    ground = np.full((500, 700, 3), (90, 140, 70), np.uint8)
+    ground += (np.mgrid[:500, :700][1][..., None] // 20).astype(np.uint8)
+    for x, y, turn in ((180, 200, 12.0), (480, 260, 205.0)):
+        corners = cv2.boxPoints(((x, y), (190, 120), turn))
+        cv2.fillPoly(ground, [corners.round().astype(np.int32)], (240, 238, 230))
+    lab = lab_field(ground)
+    for shaded in (False, True):
+        yield f"away {shaded}", away_from(lab, ground_of(lab[:8].reshape(-1, 3)), shaded)
+    lying = things(ground, 4.0)
+    yield "things", lying
+    yield "fits", [fits(thing, one) for thing in lying for one in sheet.items]
