@@ -14,7 +14,19 @@ from vamper.core.cutting.drops import ladder_places, offcut_places
 from vamper.core.edge.edge import derive_edge
 from vamper.core.edge.handling import advise
 from vamper.core.edge.tile import tile_counts, tiles_of
-from vamper.core.finishing.round_things import RoundThing, bend_deg, bend_on, bent_edge, diameter_of, half_way_mm, wrap
+from vamper.core.finishing.round_things import (
+    RoundThing,
+    bend_deg,
+    bend_on,
+    bent_edge,
+    check_height,
+    diameter_of,
+    half_way_mm,
+    middle_up_mm,
+    split,
+    thing_of,
+    wrap,
+)
 from vamper.core.marks.budget import budget_of, drifted
 from vamper.core.marks.calibrate import fit
 from vamper.core.marks.inspect import drift_findings, in_100_short, old_marks_findings
@@ -31,6 +43,7 @@ from vamper.core.values.colour import difference, lab_of, luminance
 from vamper.core.values.composition import NAME, Base, BaseShape, Composition, TextLine
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
+from vamper.core.values.finish import WrapSpec
 from vamper.core.values.lengths import Unit, figure, written
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.miss import LoggedMiss
@@ -42,7 +55,7 @@ from vamper.core.values.twin import FaultKey
 
 Told = Iterator[tuple[str, Any]]
 _MISSES = [LoggedMiss(0.3, -0.1), LoggedMiss(0.5, 0.2), *[LoggedMiss(0.8, -0.5)] * 4]
-_BENT = Calibration(((1.004, 0.002, 0.6), (-0.003, 0.996, -0.4)), 0.05, 0.1, 0.002, 0.08)
+_BENT = Calibration(((1.04, 0.05, 0.6), (-0.08, 0.93, -0.4)), 0.05, 0.1, 0.02, 0.08)
 
 
 def _of_values() -> Told:
@@ -79,6 +92,16 @@ def _of_cups() -> Told:
             edge = bent_edge(square, 2.5, bend_on(thing, (0.0, 0.0), 40.0))
             yield f"bent {thing.top_mm:g} {thing.bottom_mm:g}", [bends, edge]
     yield "strip", diameter_of(251.3)
+    yield "split", [split(240.0, most, ink, least) for most in (250.0, 120.0, 90.0) for least in (1, 3, 4)]
+    for middle in (10.0, 16.0, 95.0):
+        try:
+            yield f"height {middle:g}", check_height(things[0], 30.0, middle)
+        except BadInput as bad:
+            yield f"height {middle:g}", bad.sentence
+    for spec in (WrapSpec(84, 60, 105), WrapSpec(84, 60, 105, 40.0)):
+        yield f"stands {spec.up_mm}", [thing_of(spec), middle_up_mm(spec), thing_of(spec).outer_radius_mm]
+    cup = things[0].around_mm(40.0)
+    yield "nearly round", [wrap(things[0], cup + more, 40.0, ink=ink) for more in (-1.0, 2.0, 4.0)]
 
 
 def _of_marks() -> Told:
@@ -119,7 +142,7 @@ def _of_marks() -> Told:
 
 def _of_sheets() -> Told:
     for page in PageBox:
-        papers = Paper(215.9, 279.4), Paper(203.0, 270.0), Paper(120.0, 90.0), Paper(209.0, 297.0)
+        papers = [Paper(wide, high) for wide, high in ((215.9, 279.4), (203.0, 270.0), (198.0, 279.4), (120.0, 90.0))]
         yield f"page {page.value}", [page_for(paper, Printer(page=page)) for paper in papers]
     region, marks = shapely.box(12, 12, 200, 260), [shapely.box(8, 8, 14, 14), shapely.box(200, 8, 206, 14)]
     pieces = [shapely.box(20, 20, 190, 150), shapely.box(60, 150, 190, 235), shapely.box(12, 200, 40, 230)]

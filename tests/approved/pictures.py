@@ -7,6 +7,7 @@ from typing import Any
 
 import cv2
 import numpy as np
+import shapely
 
 from tests.core.test_compare import ARROW, made, planned, ran
 from tests.core.test_twin import a_page
@@ -67,3 +68,7 @@ def pictures() -> Told:
     lying = things(ground, 4.0)
     yield "things", lying
     yield "fits", [fits(thing, one) for thing in lying for one in sheet.items]
+    plain = replace(sheet.items[0], edge=shapely.MultiPolygon([shapely.box(0, 0, 30, 30)]))
+    for turn in (0.0, 20.0, 45.0):
+        square = shapely.affinity.rotate(shapely.box(50, 60, 80, 90), turn)
+        yield f"fits a square {turn:g}", sorted(round(pose.turn_deg) % 90 for _, pose in fits(square, plain))
