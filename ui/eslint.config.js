@@ -1,38 +1,50 @@
+import { readdirSync } from 'node:fs';
+
 import hooks from 'eslint-plugin-react-hooks';
 import ts from 'typescript-eslint';
 
-/** The rooms of the front end, lowest first: each may use those before it, and nothing else. */
-const ROOMS = ['kit', 'api', 'look', 'shop', 'stations', 'phone', 'app'];
-const STATIONS = ['art', 'edge', 'sheet', 'marks', 'print', 'cut', 'dryrun'];
+/** The floors of the front end, lowest first: a room may use those on floors below its own, and nothing else. */
+const FLOORS = [['kit', 'api'], ['look'], ['shop'], ['stations'], ['phone', 'tonight', 'ledger'], ['app']];
+const WHY = {
+  kit: 'The kit knows nothing of Vamper.',
+  api: 'The API knows no screen.',
+  look: 'What is drawn knows neither stations nor the app.',
+  shop: 'The shop knows neither stations nor the app.',
+  stations: 'Stations do not know the app, nor pages beside them.',
+};
+const STATIONS = readdirSync(new URL('src/stations', import.meta.url));
 
-const forbid = (files, rooms, why) => ({
+/** Nothing of these folders, wherever the importing file lies. */
+const forbid = (files, folders, why) => ({
   files,
   rules: {
     'no-restricted-imports': [
       'error',
-      { patterns: [{ group: rooms.flatMap((room) => [`**/${room}/**`, `**/${room}`]), message: why }] },
+      { patterns: [{ regex: `^(\\.\\./)+(${folders.join('|')})(/|$)`, message: why }] },
     ],
   },
 });
 
-/** `kit` and `api` stand beside each other on the ground. */
-const above = (room) => ROOMS.slice(room === 'kit' || room === 'api' ? 2 : ROOMS.indexOf(room) + 1);
+/** What a room may not use: those beside it and all above. */
+const beyond = (room) => {
+  const floor = FLOORS.findIndex((rooms) => rooms.includes(room));
+  return FLOORS.slice(floor)
+    .flat()
+    .filter((other) => other !== room);
+};
 
 export default ts.config(
   { ignores: ['dist', 'src/api/schema.d.ts'] },
   ...ts.configs.strict,
   { plugins: { 'react-hooks': hooks }, rules: { ...hooks.configs.recommended.rules } },
-  forbid(['src/kit/**'], ['api', ...above('kit')], 'The kit knows nothing of Vamper.'),
-  forbid(['src/api/**'], ['kit', ...above('api')], 'The API knows no screen.'),
-  forbid(['src/look/**'], above('look'), 'What is drawn knows neither stations nor the app.'),
-  forbid(['src/shop/**'], above('shop'), 'The shop knows neither stations nor the app.'),
-  forbid(['src/phone/**'], ['stations', 'app'], 'The phone shows no station.'),
+  ...FLOORS.flat()
+    .filter((room) => beyond(room).length)
+    .map((room) => forbid([`src/${room}/**`], beyond(room), WHY[room] ?? 'Pages do not know each other.')),
+  forbid(['src/phone/**'], [...beyond('phone'), 'stations'], 'The phone shows no station.'),
   ...STATIONS.map((station) =>
     forbid(
       [`src/stations/${station}/**`],
-      ['app', ...STATIONS.filter((other) => other !== station).map((other) => `stations/${other}`)].concat(
-        STATIONS.filter((other) => other !== station).map((other) => `../${other}`),
-      ),
+      [...beyond('stations'), ...STATIONS.filter((other) => other !== station)],
       'Stations know neither each other nor the app.',
     ),
   ),
