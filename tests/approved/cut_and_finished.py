@@ -36,7 +36,8 @@ from vamper.core.finishing.process import (
 )
 from vamper.core.finishing.round_things import RoundThing, wrap
 from vamper.core.finishing.shrink import finished, printed, punch_mm, shrink_of, thickness
-from vamper.core.finishing.timetable import Batch, Evening, plan_evening
+from vamper.core.finishing.soonest import plan_evening
+from vamper.core.finishing.timetable import Batch, Evening
 from vamper.core.inspect import findings_of
 from vamper.core.twin.close_up import outcome_at
 from vamper.core.values.art import Purpose

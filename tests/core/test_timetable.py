@@ -20,7 +20,8 @@ from vamper.core.finishing.process import (
     steps_of,
     usual_process,
 )
-from vamper.core.finishing.timetable import Away, Batch, Evening, Proof, TimedStep, Timetable, plan_evening
+from vamper.core.finishing.soonest import plan_evening
+from vamper.core.finishing.timetable import Away, Batch, Evening, Proof, TimedStep, Timetable
 from vamper.core.values.findings import BadInput
 from vamper.core.values.stock import STARTER_STOCKS, STOCK_BY_KEY
 

@@ -29,7 +29,7 @@ def timetable(
 
     Prints the soonest plan as JSON; ends with 2 where a wait cannot be kept or a place is not there.
     """
-    from vamper.core.finishing.timetable import plan_evening
+    from vamper.core.finishing.soonest import plan_evening
     from vamper.formats.batches_file import read_batches, timetable_document
     from vamper.formats.out.calendar import write_calendar
 

@@ -15,7 +15,7 @@ from annotated_types import Ge, Le, Len
 from pydantic import TypeAdapter
 
 from vamper.core.finishing.process import LABELS, STARTER_PLACES, Label, Work, WorkStep, process_of, steps_of
-from vamper.core.finishing.timetable import Away, Batch, Evening, PlannedStep, TimedStep, Timetable, check, plan_evening
+from vamper.core.finishing.timetable import Away, Batch, Evening, PlannedStep, TimedStep, Timetable, check
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
 from vamper.core.values.limits import ONE_LINE, STRICT
@@ -153,6 +153,9 @@ class Evenings:
         # What slipped is planned anew, once a minute.
         if last is not None and same and (last.evening.now == evening.now or not _has_slipped(last, evening.now)):
             return last
+        # Its solver is loaded with the first evening: most workshops plan none.
+        from vamper.core.finishing.soonest import plan_evening
+
         self._last = plan_evening(evening, PLAN_SECONDS)
         return self._last
 
