@@ -85,7 +85,8 @@ def _of_cups() -> Told:
         up = half_way_mm(thing, 30.0)
         wraps = [wrap(thing, width, up, ink=ink) for width in (60.0, 240.0, 500.0)]
         yield f"cup {thing.top_mm:g} {thing.bottom_mm:g}", [up, wraps, thing.unrolled(wall), thing.around_mm(20.0)]
-        handled = wrap(thing, 300.0, up, handle_mm=40.0), wrap(thing, 300.0, up, overlap_mm=-12.0, ink=ink)
+        handled = [wrap(thing, width, up, handle_mm=40.0) for width in (180.0, 210.0, 300.0)]
+        handled.append(wrap(thing, 300.0, up, overlap_mm=-12.0, ink=ink))
         yield f"handled {thing.top_mm:g} {thing.bottom_mm:g}", handled
         if not thing.is_cylinder:
             bends = [bend_deg(thing, width, 40.0) for width in (30.0, 120.0)]

@@ -16,7 +16,7 @@ from vamper.core.finishing.cloth import on_cloth
 from vamper.core.finishing.ghost import MOST_PAGES, RIM_MM, Ghost, ghost_pages
 from vamper.core.finishing.placing import placing_pages
 from vamper.core.finishing.press_plan import MOST_PATCHES, Patch, patch_count, per_plate, press_plan
-from vamper.core.finishing.targets import TARGETS
+from vamper.core.finishing.targets import CLOTH, TARGETS
 from vamper.core.plan import page_of
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.drawing import rectangle
@@ -184,3 +184,12 @@ def test_hooks_lie_where_the_layers_boxes_grow_least() -> None:
 def test_blanks_are_turned_where_more_go_on_the_plate_so() -> None:
     assert per_plate(180, 90, HeatSpec(width_mm=200.0, height_mm=300.0)) == 3
     assert per_plate(90, 180, HeatSpec(width_mm=200.0, height_mm=300.0)) == 3
+
+
+@pytest.mark.parametrize("more", [1, 2, 3])
+def test_what_just_fits_takes_no_patch_more(more: int) -> None:
+    sole = 300.0
+    width = sole + more * (sole * (1 - CLOTH.patch_overlap))
+    heat = HeatSpec(width_mm=sole, height_mm=sole)
+    assert patch_count(width, 100.0, heat) == more + 1
+    assert patch_count(width + 0.01, 100.0, heat) == more + 2

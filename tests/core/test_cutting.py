@@ -251,3 +251,13 @@ def test_a_bend_is_tight_from_two_hundredths_under_the_limit(radius_mm: float, i
     circle = radius_mm * np.column_stack([np.cos(turns), np.sin(turns)])
     assert tightest_mm(circle) == pytest.approx(radius_mm, abs=0.001)
     assert bool(tight_places(circle, 3.0)) == is_tight
+
+
+def test_passes_that_would_be_proposed_are_not_called_chosen() -> None:
+    stock = STOCK_BY_KEY["satin-vinyl"]
+    proposed = propose(stock, Cut.THROUGH, CUTTER, Detail(3.0, 3.0))
+    same, other = (
+        propose(stock, Cut.THROUGH, CUTTER, Detail(3.0, 3.0), Known(passes=proposed.passes + more)) for more in (0, 1)
+    )
+    assert same.why == proposed.why
+    assert f"{proposed.passes + 1} passes, as you chose; {proposed.passes} would be proposed" in other.why

@@ -17,6 +17,7 @@ from vamper.core.edge.tile import tile_counts, tiled, tiles_of
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
+from vamper.core.values.geometry import as_multi
 from vamper.core.values.item import Tile, Turn
 
 
@@ -93,3 +94,12 @@ def test_a_piece_larger_than_the_sheet_offers_parts_beside_a_smaller_size() -> N
     assert labels[0].startswith("Set to ")
     assert labels[1] == "Make it in 4 pieces"
     assert "2 by 2" in finding.fixes[1].effect
+
+
+@pytest.mark.parametrize("count", [2, 3, 5])
+def test_what_just_fits_takes_no_tile_more(count: int) -> None:
+    overlap, room = 10.0, 100.1
+    length = overlap + count * (room - overlap)
+    for more, expected in ((0.0, count), (0.01, count + 1)):
+        just = Edge(as_multi([shapely.box(0, 0, length + more, 50.0)]), 0.0, ())
+        assert tile_counts(just, (room, 60.0), Turn.UPRIGHT, overlap) == (expected, 1)
