@@ -27,8 +27,10 @@ from vamper.core.finishing.round_things import (
     thing_of,
     wrap,
 )
+from vamper.core.ledger.miss_kind import kind_of_misses
+from vamper.core.ledger.run import Spoilt, SpoiltPiece, outcome_of
 from vamper.core.marks.budget import budget_of, drifted
-from vamper.core.marks.calibrate import fit
+from vamper.core.marks.calibrate import Axis, fit
 from vamper.core.marks.inspect import drift_findings, in_100_short, old_marks_findings
 from vamper.core.marks.printed_helpers import HelperScene, cover_trim
 from vamper.core.marks.sheet_marks import marks_for
@@ -54,6 +56,7 @@ from vamper.core.values.stock import STARTER_STOCKS
 from vamper.core.values.twin import FaultKey
 
 Told = Iterator[tuple[str, Any]]
+_AXES: tuple[Axis, Axis] = ("x", "y")
 _MISSES = [LoggedMiss(0.3, -0.1), LoggedMiss(0.5, 0.2), *[LoggedMiss(0.8, -0.5)] * 4]
 _BENT = Calibration(((1.04, 0.05, 0.6), (-0.08, 0.93, -0.4)), 0.05, 0.1, 0.02, 0.08)
 
@@ -165,6 +168,16 @@ def _of_sheets() -> Told:
         yield f"advised clear {purpose.value}", advise(clear, purpose)
 
 
+def _of_runs() -> Told:
+    for pieces in (0, 3, 8, 9, 10, 12):
+        spoilt = [SpoiltPiece(place, Spoilt.NOT_THROUGH) for place in range(min(4, pieces))]
+        yield f"outcome of {pieces}", [outcome_of(spoilt[:many], pieces) for many in range(len(spoilt) + 1)]
+    places = np.array([(x, y) for y in (20.0, 140.0, 260.0) for x in (20.0, 110.0, 200.0)])
+    away = (places - places.mean(axis=0)) / 120
+    kinds = ((0.0, 0.0), (0.2, 0.2), (0.05, 0.4), (0.5, 0.4))
+    yield "kinds of misses", [kind_of_misses(places, away * grown + (0.1, 0.05)) for grown in kinds]
+
+
 def _of_machines() -> Told:
     plan = scene(item(1, quantity=2), pictures=ART, calibration=_BENT).plan()
     usual = devices_of(plan)
@@ -180,4 +193,5 @@ def small_questions() -> Told:
     yield from _of_cups()
     yield from _of_marks()
     yield from _of_sheets()
+    yield from _of_runs()
     yield from _of_machines()

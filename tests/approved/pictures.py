@@ -54,7 +54,7 @@ def pictures() -> Told:
     compared = compare_print(dimmed, by_outline, straighten(dimmed, by_outline))
     yield "by outline", [compared.pieces, [one.placement for one in compared.missing], compared.colour_shift_de]
     away = np.zeros((220, 320), np.float32)
-    away[1:81, 2:102], away[100:200, 40:240], away[120:140, 80:90] = 30.0, 12.0, 0.0
+    away[1:81, 2:102], away[100:200, 40:240], away[120:140, 80:90], away[210:213, 30:260] = 30.0, 12.0, 0.0, 40.0
     away = cv2.GaussianBlur(away, (0, 0), 2.0)
     yield "outlines", list(outlines(away, 10.0, 4.0))
     ground = np.full((500, 700, 3), (90, 140, 70), np.uint8)

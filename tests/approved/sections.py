@@ -12,6 +12,7 @@ from tests.approved.cut_and_finished import cutting, finishing
 from tests.approved.drawings import ARROW, ART, RING
 from tests.approved.drawn import art, edges
 from tests.approved.figures import small_questions
+from tests.approved.limits import limits
 from tests.approved.pictures import pictures
 from tests.approved.printed import marks, printing
 from tests.approved.sheets import sheets
@@ -214,6 +215,7 @@ SECTIONS: dict[str, Callable[[], Told]] = {
         photos,
         pictures,
         small_questions,
+        limits,
         twin,
     )
 }
