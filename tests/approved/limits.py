@@ -23,4 +23,12 @@ def limits() -> Told:
             if "__pydantic_config__" in vars(thing):
                 schema = TypeAdapter(thing).json_schema()
                 schema.pop("$defs", None)
-                yield f"{found.name.removeprefix('vamper.core.')}.{name}", schema
+                yield f"{found.name.removeprefix('vamper.core.')}.{name}", _without_words(schema)
+
+
+def _without_words(schema: Any) -> Any:
+    if isinstance(schema, list):
+        return [_without_words(one) for one in schema]
+    if isinstance(schema, dict):
+        return {key: _without_words(one) for key, one in schema.items() if key not in ("description", "title")}
+    return schema

@@ -14,9 +14,9 @@ from tests.scenes import item, scene
 from tests.tried import tried
 from vamper.core.marks.sheet_marks import marks_bound
 from vamper.core.sheet.breaches import breaches
-from vamper.core.sheet.laid import nearest_mm
+from vamper.core.sheet.laid import lay, nearest_mm
 from vamper.core.sheet.layout import Layout, Piece, WhyNot
-from vamper.core.sheet.live_area import cutter_bounds, live_area, printer_bound
+from vamper.core.sheet.live_area import LiveArea, cutter_bounds, live_area, printer_bound
 from vamper.core.sheet.pack.area_bound import area_bound
 from vamper.core.sheet.pack.pack import pack
 from vamper.core.sheet.pack.problem import PackProblem, fits_alone
@@ -225,3 +225,14 @@ def test_the_nearest_neighbour_is_the_least_of_all_distances(centres: list[tuple
     pairs = [a.distance(b) for n, a in enumerate(shapes) for b in shapes[n + 1 :]]
     assert nearest_mm(shapes, shapes) == pytest.approx(min(pairs))
     assert nearest_mm(shapes[:1], shapes[:1]) is None
+
+
+def test_what_lies_as_before_is_not_worked_out_again_unless_its_edges_are_others() -> None:
+    edges = {1: as_multi([box(0, 0, 20, 20)])}
+    layout = Layout(((Placement(1, 10, 10, 0), Placement(1, 40, 10, 0)),), (), time_limited=False)
+    (first,) = lay(layout, edges, lambda _: LiveArea(LIVE, ()))
+    (again,) = lay(layout, edges, lambda _: LiveArea(LIVE, ()), before=[first])
+    assert again.lying is first.lying
+    wider = {1: as_multi([box(0, 0, 25, 20)])}
+    (other,) = lay(layout, wider, lambda _: LiveArea(LIVE, ()), before=[first])
+    assert other.lying.area_mm2 == pytest.approx(2 * 25 * 20)
