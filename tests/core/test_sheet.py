@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely.geometry import Point, Polygon, box
 
-from tests.scenes import item, scene
+from tests.scenes import item, lying, scene
 from tests.tried import tried
 from vamper.core.marks.sheet_marks import marks_bound
 from vamper.core.sheet.breaches import breaches
@@ -236,3 +236,10 @@ def test_what_lies_as_before_is_not_worked_out_again_unless_its_edges_are_others
     wider = {1: as_multi([box(0, 0, 25, 20)])}
     (other,) = lay(layout, wider, lambda _: LiveArea(LIVE, ()), before=[first])
     assert other.lying.area_mm2 == pytest.approx(2 * 25 * 20)
+
+
+@pytest.mark.parametrize("held", [(), lying((1, 60, 60))])
+def test_rows_take_no_sheet_more_than_they_may(held: tuple) -> None:
+    plan = scene(item(1, quantity=90), packing=PackingSpec(max_sheets=2), held=held).plan()
+    assert len(plan.layout.sheets) == 2
+    assert plan.layout.unplaced
