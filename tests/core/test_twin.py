@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.kept import kept
-from tests.scenes import DISC, bars, item, scene
+from tests.scenes import DISC, bars, item, lying, scene
 from tests.tried import tried
 from vamper.core.art.picture import Picture
 from vamper.core.plan import Plan, cut_of, page_of, printed_picture
@@ -155,6 +155,29 @@ def test_a_cut_that_lands_off_bites_narrow_borders_only() -> None:
 
     assert outcome(made(3.0)).pieces[0].bitten == 0
     assert outcome(made(0.6)).pieces[0].bitten == 1
+
+
+def test_a_bleed_that_is_narrower_than_the_miss_shows_bare_stock() -> None:
+    def made(bleed: float) -> Plan:
+        spec = item(1, edge=EdgeSpec(distance_mm=3.0, colour="#204080"), bleed_mm=bleed)
+        off = TwinSpec(map=((1.0, 0.0, 1.0), (0.0, 1.0, 0.0)), read_mm=0.02, slip_mm=0.02)
+        # In the middle, where nothing takes any of its bleed.
+        return scene(spec, twin=off, held=lying((1, 80, 100))).plan()
+
+    assert causes(outcome(made(0.4))) == {Spoiling.BARE_RIM}
+    assert not causes(outcome(made(1.6)))
+
+
+def test_marks_that_are_not_read_have_the_remedies_that_need_no_other_print() -> None:
+    plan = scene(item(1), stock="shimmer-vinyl", room_light=RoomLight.BRIGHT).plan()
+    assert plan.reading is not None
+    devices = devices_of(plan)
+    found = outcome(plan, devices, runs=24)
+    assert causes(found) == {Spoiling.MARKS_NOT_READ}
+    offered = {one.key: one for one in remedies_for(plan, devices, found)}
+    assert {*offered} == {one.remedy.value for one in plan.reading.remedies} - {"thicker-stroke", "more-inset"}
+    for one in offered.values():
+        assert outcome(plan, one.trial.devices, runs=24).marks_read > found.marks_read
 
 
 def test_the_calibration_that_the_twin_hides_is_made_up_for() -> None:
