@@ -182,7 +182,7 @@ def _of_machines() -> Told:
     plan = scene(item(1, quantity=2), pictures=ART, calibration=_BENT).plan()
     usual = devices_of(plan)
     turned = replace(usual, cutter=replace(usual.cutter, map=_BENT.map))
-    yield "devices", usual
+    yield "devices", [usual, devices_of(scene(item(), misses=tuple(_MISSES)).plan())]
     for fault in FaultKey:
         yield f"fault {fault.value}", with_faults(turned, (fault,))
 

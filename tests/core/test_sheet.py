@@ -90,13 +90,23 @@ def test_no_live_area_says_what_took_it() -> None:
 )
 @tried(40)
 def test_rows_of_boxes_break_no_rule(sizes: list[tuple[float, float, int]], gap: float, turn: Turn, cut: Cut) -> None:
-    pieces = [piece(n, box(0, 0, w, h), q, cut) for n, (w, h, q) in enumerate(sizes)]
+    # Where a drawing has its origin is nobody's business.
+    pieces = [piece(n, box(-9 * n, 7 * n, w - 9 * n, h + 7 * n), q, cut) for n, (w, h, q) in enumerate(sizes)]
     sheets = rows_of_boxes(pieces, LIVE, gap, turn, None)
     assert sum(map(len, sheets)) == sum(p.quantity for p in pieces)
     by_item = {p.item: p for p in pieces}
     for sheet in sheets:
         assert not breaches(sheet, by_item, LIVE, gap)
         assert turn is not Turn.UPRIGHT or all(p.turn_deg == 0 for p in sheet)
+
+
+@pytest.mark.parametrize("left", [0.0, -6.0])
+def test_what_is_a_little_too_wide_lies_in_rows_turned(left: float) -> None:
+    width = LIVE.bounds[2] - LIVE.bounds[0] + 2
+    long = piece(1, box(left, left, left + width, left + 40), 3)
+    (sheet,) = rows_of_boxes([long], LIVE, 2.0, Turn.ANY, None)
+    assert [one.turn_deg % 180 for one in sheet] == [90, 90, 90]
+    assert not breaches(sheet, {1: long}, LIVE, 2.0)
 
 
 def test_breaches_see_overlap_gap_and_outside() -> None:

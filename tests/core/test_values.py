@@ -99,3 +99,12 @@ def test_what_is_strict_refuses_numbers_that_are_none_and_fields_it_has_not(data
     assert TypeAdapter(_Bare).validate_python({"length_mm": 1.0}) == _Bare(1.0)
     with pytest.raises(ValidationError):
         TypeAdapter(_Bare).validate_python(data)
+
+
+@pytest.mark.parametrize(
+    "crop", [(0.5, 0.1, 0.4, 0.9), (0.1, 0.5, 0.9, 0.4), (0.1, 0.1, 0.1, 0.9), (0.1, 0.4, 0.9, 0.4)]
+)
+def test_a_crop_leaves_something_both_ways(crop: tuple[float, float, float, float]) -> None:
+    with pytest.raises(ValueError, match="right and bottom must be the greater ones"):
+        Preparation(crop=crop)
+    assert Preparation(crop=(0.1, 0.1, 0.4, 0.9)).crop is not None
