@@ -54,7 +54,7 @@ def nester() -> ProcessNester:
 
 @pytest.fixture
 def workshop(tmp_path: Path, nester: ProcessNester) -> Iterator[Workshop]:
-    opened = Workshop(tmp_path / "workshop.db", nester, search_seconds=0.7)
+    opened = Workshop(tmp_path / "workshop.db", nester, search_seconds=0.4)
     yield opened
     opened.close()
 

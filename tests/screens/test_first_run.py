@@ -18,7 +18,7 @@ LONG_SEARCH_SECONDS = 8
 
 @pytest.fixture(scope="module")
 def empty(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
-    with running("serve", tmp_path_factory.mktemp("empty") / "new.db", LONG_SEARCH_SECONDS) as base:
+    with running("serve", tmp_path_factory.mktemp("empty") / "new.db") as base:
         yield base
 
 
@@ -26,6 +26,14 @@ def empty(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
 def screen(driver: WebDriver, empty: str) -> Screen:
     driver.get_log("browser")
     return Screen(driver, empty)
+
+
+@pytest.fixture
+def patient(driver: WebDriver, tmp_path: Path) -> Iterator[Screen]:
+    """A workshop of its own, where a search goes on long enough to be seen and stopped."""
+    with running("serve", tmp_path / "new.db", LONG_SEARCH_SECONDS) as base:
+        driver.get_log("browser")
+        yield Screen(driver, base)
 
 
 def test_questions_are_answered_or_left_and_do_not_come_again(screen: Screen) -> None:
@@ -133,7 +141,8 @@ def test_the_example_opens_with_one_press(screen: Screen) -> None:
     assert screen.errors() == []
 
 
-def test_packing_gets_better_by_itself_and_can_be_stopped(screen: Screen) -> None:
+def test_packing_gets_better_by_itself_and_can_be_stopped(patient: Screen) -> None:
+    screen = patient
     job = ASKED.post(f"{screen.base}/api/example").json()["id"]
     change = {"label": "one sheet", "changes": {"packing.max_sheets": 1}}
     numbers = {"label": "many", "changes": {"quantity": 9}, "numbers": [1, 2, 4, 5]}

@@ -4,7 +4,7 @@ import io
 import json
 import threading
 import zipfile
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import replace
 from pathlib import Path
 
@@ -293,15 +293,17 @@ def test_every_fix_that_is_offered_is_accepted(workshop: Workshop) -> None:
         art = workshop.arts.take_in(name, ART[name]())
         workshop.jobs.add_item(job, art.digest, name, 300 if name == "paddles-small.png" else 40, {})
     numbers = tuple(item.number for item in workshop.jobs.get(job).document.items)
-    for stock in ("satin-vinyl", "plain-vinyl"):
+    for stock, edges in (("satin-vinyl", EDGES), ("plain-vinyl", EDGES[:3])):
         workshop.jobs.change(job, "stock", {"stock": stock})
-        assert _fixes_accepted(workshop, job, numbers) >= 20
+        assert _fixes_accepted(workshop, job, numbers, edges) >= 3 * len(edges)
 
 
-def _fixes_accepted(workshop: Workshop, job: int, numbers: tuple[int, ...]) -> int:
-    """How many fixes are offered over all edges; each must be one that the document takes."""
+def _fixes_accepted(
+    workshop: Workshop, job: int, numbers: tuple[int, ...], edges: Sequence[Mapping[str, object]]
+) -> int:
+    """How many fixes are offered over some edges; each must be one that the document takes."""
     tried = 0
-    for edge in EDGES:
+    for edge in edges:
         start = {"kind": "follow", "rings": [], **edge}
         changes = {f"edge.{name}": value for name, value in start.items()}
         document = workshop.jobs.change_items(job, "edge", numbers, changes).document
