@@ -12,6 +12,7 @@ from vamper.core.values.blade import BladeIn
 from vamper.core.values.findings import BadInput
 from vamper.core.values.mat import MatIn
 from vamper.services.work.not_found import NotFound
+from vamper.services.work.remembered import Remembered
 from vamper.store.database import Sessions
 from vamper.store.tables import BladeRow, CutterRow, MatRow, now
 
@@ -40,26 +41,27 @@ class Drawer(Generic[Thing]):
         self._table: Any = table
         self._adapter: TypeAdapter[Thing] = adapter
         self._what = what
-        self._kept: list[KeptThing[Thing]] | None = None
+        self._kept: Remembered[None, list[KeptThing[Thing]]] = Remembered()
 
     def forget_read(self) -> None:
-        self._kept = None
+        self._kept.forget()
 
     def all(self) -> list[KeptThing[Thing]]:
-        if self._kept is None:
-            with self._sessions() as session:
-                rows = session.scalars(select(self._table).order_by(self._table.id)).all()
-                self._kept = [
-                    KeptThing(
-                        row.id,
-                        row.name,
-                        row.cutter_id,
-                        row.confirmed_at and row.confirmed_at.replace(tzinfo=UTC),
-                        self._adapter.validate_python(row.value),
-                    )
-                    for row in rows
-                ]
-        return self._kept
+        return self._kept.get(None, self._read)
+
+    def _read(self) -> list[KeptThing[Thing]]:
+        with self._sessions() as session:
+            rows = session.scalars(select(self._table).order_by(self._table.id)).all()
+            return [
+                KeptThing(
+                    row.id,
+                    row.name,
+                    row.cutter_id,
+                    row.confirmed_at and row.confirmed_at.replace(tzinfo=UTC),
+                    self._adapter.validate_python(row.value),
+                )
+                for row in rows
+            ]
 
     def get(self, number: int) -> KeptThing[Thing]:
         found = next((one for one in self.all() if one.id == number), None)
@@ -85,7 +87,7 @@ class Drawer(Generic[Thing]):
                 kept: int = row.id
         except IntegrityError:
             raise BadInput(f"there is a {self._what} of that name already; give it another one", "name") from None
-        self._kept = None
+        self._kept.forget()
         return kept
 
     def put_in(self, number: int, cutter_id: int) -> None:
@@ -102,7 +104,7 @@ class Drawer(Generic[Thing]):
                 .values(cutter_id=None, confirmed_at=None)
             )
             row.cutter_id, row.confirmed_at = cutter_id, now()
-        self._kept = None
+        self._kept.forget()
 
     def remove(self, number: int) -> None:
         with self._sessions.begin() as session:
@@ -110,7 +112,7 @@ class Drawer(Generic[Thing]):
             if row is None:
                 raise NotFound(f"there is no such {self._what}; it may have been removed")
             session.delete(row)
-        self._kept = None
+        self._kept.forget()
 
 
 class Care:

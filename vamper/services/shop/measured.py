@@ -21,6 +21,7 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.miss import STARTER_MISS_MM, LoggedMiss
 from vamper.core.values.stock import Stock
 from vamper.services.work.not_found import NotFound
+from vamper.services.work.remembered import Remembered
 from vamper.store.database import Sessions
 from vamper.store.tables import CalibrationRow, LoggedMissRow, MachineEventRow, PreferenceRow, now
 
@@ -99,7 +100,7 @@ class Measured:
 
     def __init__(self, sessions: Sessions) -> None:
         self._sessions = sessions
-        self._kept: dict[tuple[int, int], _Kept] = {}
+        self._kept = Remembered[tuple[int, int], _Kept]()
 
     def of(self, printer_id: int, cutter_id: int, stock: Stock) -> MeasuredFor:
         """What holds for a job on a stock."""
@@ -110,7 +111,7 @@ class Measured:
         return MeasuredFor(None if newest is None else newest.record.calibration, misses)
 
     def forget_read(self) -> None:
-        self._kept.clear()
+        self._kept.forget()
 
     def history(self, printer_id: int, cutter_id: int) -> tuple[KeptRecord, ...]:
         """All calibrations of a printer with a cutter, the newest first."""
@@ -132,7 +133,7 @@ class Measured:
                     value=_RECORD.dump_python(record, mode="json"),
                 )
             )
-        self._kept.clear()
+        self._kept.forget()
 
     def forget(self, calibration_id: int) -> None:
         """Take a calibration away; the one before it holds again."""
@@ -141,7 +142,7 @@ class Measured:
             if row is None:
                 raise NotFound("there is no such calibration; it may have been removed")
             session.delete(row)
-        self._kept.clear()
+        self._kept.forget()
 
     def log(self, printer_id: int, cutter_id: int, misses: Sequence[LoggedMiss]) -> None:
         """Keep what pieces of a run were off by."""
@@ -149,14 +150,14 @@ class Measured:
             for miss in misses:
                 value = _MISS.dump_python(miss, mode="json")
                 session.add(LoggedMissRow(printer_id=printer_id, cutter_id=cutter_id, value=value))
-        self._kept.clear()
+        self._kept.forget()
 
     def forget_misses(self, printer_id: int, cutter_id: int) -> None:
         """Begin anew with what runs were off by."""
         with self._sessions.begin() as session:
             mine = (LoggedMissRow.printer_id == printer_id) & (LoggedMissRow.cutter_id == cutter_id)
             session.execute(delete(LoggedMissRow).where(mine))
-        self._kept.clear()
+        self._kept.forget()
 
     def changed(self, cutter_id: int, what: MachineChange) -> None:
         """Something was changed on a cutter."""
@@ -200,29 +201,29 @@ class Measured:
             return None if row is None else (_aware(row.happened_at), row.what)
 
     def _all(self, printer_id: int, cutter_id: int) -> _Kept:
-        key = (printer_id, cutter_id)
-        if key not in self._kept:
-            with self._sessions() as session:
-                records = session.scalars(
-                    select(CalibrationRow)
-                    .where(CalibrationRow.printer_id == printer_id, CalibrationRow.cutter_id == cutter_id)
-                    .order_by(CalibrationRow.made_at.desc(), CalibrationRow.id.desc())
-                ).all()
-                misses = session.scalars(
-                    select(LoggedMissRow)
-                    .where(LoggedMissRow.printer_id == printer_id, LoggedMissRow.cutter_id == cutter_id)
-                    .order_by(LoggedMissRow.id)
-                ).all()
-                self._kept[key] = _Kept(
-                    tuple(
-                        KeptRecord(
-                            row.id, Thickness(row.thickness), _aware(row.made_at), _RECORD.validate_python(row.value)
-                        )
-                        for row in records
-                    ),
-                    tuple((_aware(row.made_at), _MISS.validate_python(row.value)) for row in misses[-_MOST_MISSES:]),
-                )
-        return self._kept[key]
+        return self._kept.get((printer_id, cutter_id), lambda: self._read(printer_id, cutter_id))
+
+    def _read(self, printer_id: int, cutter_id: int) -> _Kept:
+        with self._sessions() as session:
+            records = session.scalars(
+                select(CalibrationRow)
+                .where(CalibrationRow.printer_id == printer_id, CalibrationRow.cutter_id == cutter_id)
+                .order_by(CalibrationRow.made_at.desc(), CalibrationRow.id.desc())
+            ).all()
+            misses = session.scalars(
+                select(LoggedMissRow)
+                .where(LoggedMissRow.printer_id == printer_id, LoggedMissRow.cutter_id == cutter_id)
+                .order_by(LoggedMissRow.id)
+            ).all()
+            return _Kept(
+                tuple(
+                    KeptRecord(
+                        row.id, Thickness(row.thickness), _aware(row.made_at), _RECORD.validate_python(row.value)
+                    )
+                    for row in records
+                ),
+                tuple((_aware(row.made_at), _MISS.validate_python(row.value)) for row in misses[-_MOST_MISSES:]),
+            )
 
 
 def _newest(kept: _Kept, thickness: Thickness) -> KeptRecord | None:

@@ -6,6 +6,7 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.fonts import shipped_font
 from vamper.formats.own_font import family_of
 from vamper.services.work.not_found import NotFound
+from vamper.services.work.remembered import Remembered
 from vamper.store.database import Sessions
 from vamper.store.tables import OwnFontRow
 
@@ -17,7 +18,7 @@ class OwnFonts:
 
     def __init__(self, sessions: Sessions) -> None:
         self._sessions = sessions
-        self._read: dict[str, bytes | None] = {}
+        self._kept = Remembered[str, bytes | None]()
 
     def all(self) -> list[str]:
         with self._sessions() as session:
@@ -38,7 +39,7 @@ class OwnFonts:
             if session.get(OwnFontRow, family) is None and len(self.all()) >= _MOST_FONTS:
                 raise BadInput(f"a workshop keeps {_MOST_FONTS} fonts; remove one first", name)
             session.merge(OwnFontRow(family=family, data=data))
-        self._read.clear()
+        self._kept.forget()
         return family
 
     def remove(self, family: str) -> None:
@@ -48,12 +49,13 @@ class OwnFonts:
             if row is None:
                 raise NotFound("there is no such font; it may have been removed")
             session.delete(row)
-        self._read.clear()
+        self._kept.forget()
 
     def data(self, family: str) -> bytes | None:
         """The file of a family, None for one that was not added."""
-        if family not in self._read:
-            with self._sessions() as session:
-                row = session.get(OwnFontRow, family)
-                self._read[family] = None if row is None else row.data
-        return self._read[family]
+        return self._kept.get(family, lambda: self._read(family))
+
+    def _read(self, family: str) -> bytes | None:
+        with self._sessions() as session:
+            row = session.get(OwnFontRow, family)
+            return None if row is None else row.data

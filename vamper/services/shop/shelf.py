@@ -14,6 +14,7 @@ from sqlalchemy.orm import Session
 
 from vamper.core.values.findings import BadInput
 from vamper.services.work.not_found import NotFound
+from vamper.services.work.remembered import Remembered
 from vamper.store.database import Sessions
 from vamper.store.tables import CutterRow, JobRow, PrinterRow, StockRow
 
@@ -58,24 +59,25 @@ class Shelf(Generic[Key, Thing]):
         self._adapter = adapter
         self._what = what
         self._used_by: Callable[[Key], ColumnElement[bool]] = used_by
-        self._kept: dict[Key, Kept[Thing]] = {}
+        self._kept: Remembered[None, dict[Key, Kept[Thing]]] = Remembered()
 
     def all(self) -> dict[Key, Kept[Thing]]:
         """By key, in the order in which they are listed."""
-        if not self._kept:
-            with self._sessions() as session:
-                rows = session.scalars(select(self._table).order_by(self._order)).all()
-                name = self._key.key
-                self._kept = {
-                    getattr(row, name): Kept(
-                        row.name,
-                        row.revision,
-                        self._adapter.validate_python(row.value),
-                        getattr(row, "hidden", False),
-                    )
-                    for row in rows
-                }
-        return self._kept
+        return self._kept.get(None, self._read)
+
+    def _read(self) -> dict[Key, Kept[Thing]]:
+        with self._sessions() as session:
+            rows = session.scalars(select(self._table).order_by(self._order)).all()
+            name = self._key.key
+            return {
+                getattr(row, name): Kept(
+                    row.name,
+                    row.revision,
+                    self._adapter.validate_python(row.value),
+                    getattr(row, "hidden", False),
+                )
+                for row in rows
+            }
 
     def get(self, key: Key) -> Kept[Thing]:
         found = self.all().get(key)
@@ -95,7 +97,7 @@ class Shelf(Generic[Key, Thing]):
                 kept: Key = getattr(row, self._key.key)
         except IntegrityError:
             raise BadInput(f"there is a {self._what} of that name already; give it another one", "name") from None
-        self._kept = {}
+        self._kept.forget()
         return kept
 
     def add(self, key: Key, name: str, value: Thing) -> None:
@@ -106,7 +108,7 @@ class Shelf(Generic[Key, Thing]):
                 session.add(self._table(key=key, position=last + 1, name=name, value=self.data(value)))
         except IntegrityError:
             raise BadInput(f"there is a {self._what} of that name already; give it another one", "name") from None
-        self._kept = {}
+        self._kept.forget()
 
     def hide(self, key: Key, hidden: bool) -> None:
         """Put a thing aside, or back; jobs that are made with it stay as they are."""
@@ -114,7 +116,7 @@ class Shelf(Generic[Key, Thing]):
             row = self._found(session, key)
             row.hidden = hidden
             row.revision += 1
-        self._kept = {}
+        self._kept.forget()
 
     def remove(self, key: Key) -> None:
         """Take a thing away, unless a job is planned with it or it is the last one."""
@@ -128,7 +130,7 @@ class Shelf(Generic[Key, Thing]):
             if session.scalars(select(self._key).where(self._key != key).limit(1)).first() is None:
                 raise BadInput(f"this is the only {self._what}; add another one first", self._what)
             session.delete(row)
-        self._kept = {}
+        self._kept.forget()
 
     def data(self, value: Thing) -> Any:
         """A thing as it is stored."""

@@ -20,6 +20,7 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.stock import Stock
 from vamper.core.values.tried import Gf, Outcome, Passes, Try
 from vamper.services.work.not_found import NotFound
+from vamper.services.work.remembered import Remembered
 from vamper.store.database import Sessions
 from vamper.store.tables import CutRecordRow, now
 
@@ -105,28 +106,28 @@ class Tried:
 
     def __init__(self, sessions: Sessions) -> None:
         self._sessions = sessions
-        self._kept: dict[tuple[int, str], TriedOn] = {}
+        self._kept = Remembered[tuple[int, str], TriedOn]()
 
     def of(self, cutter_id: int, stock: str) -> TriedOn:
-        key = (cutter_id, stock)
-        if key not in self._kept:
-            with self._sessions() as session:
-                rows = session.scalars(
-                    select(CutRecordRow)
-                    .where(CutRecordRow.cutter_id == cutter_id, CutRecordRow.stock_key == stock)
-                    .order_by(CutRecordRow.id)
-                ).all()
-                self._kept[key] = TriedOn(
-                    tuple(
-                        KeptCutRecord(
-                            row.id,
-                            row.made_at if row.made_at.tzinfo else row.made_at.replace(tzinfo=UTC),
-                            _RECORD.validate_python(row.value),
-                        )
-                        for row in rows
+        return self._kept.get((cutter_id, stock), lambda: self._read(cutter_id, stock))
+
+    def _read(self, cutter_id: int, stock: str) -> TriedOn:
+        with self._sessions() as session:
+            rows = session.scalars(
+                select(CutRecordRow)
+                .where(CutRecordRow.cutter_id == cutter_id, CutRecordRow.stock_key == stock)
+                .order_by(CutRecordRow.id)
+            ).all()
+            return TriedOn(
+                tuple(
+                    KeptCutRecord(
+                        row.id,
+                        row.made_at if row.made_at.tzinfo else row.made_at.replace(tzinfo=UTC),
+                        _RECORD.validate_python(row.value),
                     )
+                    for row in rows
                 )
-        return self._kept[key]
+            )
 
     def keep(
         self, cutter_id: int, stock: Stock, force: ForceRange, record: CutRecord, made_at: datetime | None = None
@@ -155,11 +156,11 @@ class Tried:
             session.add(row)
             session.flush()
             number = row.id
-        self._kept.clear()
+        self._kept.forget()
         return number
 
     def forget_read(self) -> None:
-        self._kept.clear()
+        self._kept.forget()
 
     def get(self, record_id: int) -> CutRecord:
         """One record."""
@@ -177,13 +178,13 @@ class Tried:
             drops = list(record.drops)
             drops[drop] = replace(drops[drop], outcome=outcome)
             row.value = _RECORD.dump_python(replace(record, drops=tuple(drops)), mode="json")
-        self._kept.clear()
+        self._kept.forget()
 
     def forget(self, record_id: int) -> None:
         """Take a record away, as if it had never been."""
         with self._sessions.begin() as session:
             session.delete(_row(session, record_id))
-        self._kept.clear()
+        self._kept.forget()
 
 
 def _row(session: Session, record_id: int) -> CutRecordRow:
