@@ -1,13 +1,13 @@
 """What sheets take of ink, told from their designs, against what their pages take."""
 
 from collections import Counter
-from dataclasses import replace
 
 import pytest
 
 from tests.scenes import DISC, Scene, bars, item, lying, scene
 from vamper.core.art.picture import Picture
 from vamper.core.design import DesignedItem
+from vamper.core.plan import Plan
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.marks import MarksSpec
 from vamper.formats.out.page_png import page_ink
@@ -45,11 +45,20 @@ def test_a_sheet_takes_what_its_page_takes(family: str) -> None:
 
 def test_another_layout_has_no_design_measured_again() -> None:
     inks = Inks(shown := Shown())
-    plan = on_sheet(HERE).plan()
-    first = inks.of(plan, 0)
-    moved = replace(plan, sheets=on_sheet(THERE).plan().sheets)
-    assert inks.of(moved, 0) == first
+    first = inks.of(on_sheet(HERE).plan(), 0)
+    assert inks.of(on_sheet(THERE).plan(), 0) == first
     assert shown.asked == {1: 1, 2: 1}
+
+
+def test_a_back_takes_more_when_its_front_grows() -> None:
+    def with_border(width: float) -> Plan:
+        front = item(1, edge=EdgeSpec(distance_mm=width))
+        back = item(2, edge=EdgeSpec(distance_mm=2.0, colour="#C03040"), back_of=1)
+        return scene(front, back, pictures=PICTURES).plan()
+
+    inks = Inks(Shown())
+    narrow, wide = (inks.of(with_border(width), 0) for width in (2.0, 6.0))
+    assert wide.magenta_cm2 > narrow.magenta_cm2 + 1
 
 
 def test_what_is_not_printed_takes_none() -> None:

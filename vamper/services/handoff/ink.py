@@ -29,12 +29,14 @@ class Inks:
         """What one sheet (from 0) takes; stock that is not printed takes none."""
         if not plan.job.stock.printable:
             return NO_INK
-        job = replace(plan.asked, items=())
+        # What a piece takes hangs neither on the others nor on where they lie; a back's edge is its front's.
+        job = replace(plan.asked, items=(), held=())
         laid = plan.sheets[sheet]
         used = self._kept.get((job, sheet), lambda: _used(_only(plan, sheet, ()), self._pictures))
         for number, count in laid.counts.items():
             item = plan.item(number)
-            key = (job, item.spec, item.bleed)
+            front = None if item.spec.back_of is None else plan.item(item.spec.back_of).spec
+            key = (job, item.spec, item.bleed, front)
             used += self._kept.get(key, self._measuring(plan, sheet, number)) * count
         return used
 
