@@ -24,7 +24,7 @@ from vamper.core.twin.printer import Page, after, at, from_nominal, printings, w
 from vamper.core.twin.rehearse import SheetRuns, Spoiling, lost_pieces, rehearse
 from vamper.core.twin.remedies import CAUSE_NAMES, remedies_for
 from vamper.core.twin.room import is_passed, nearest_only, room_between, turned
-from vamper.core.twin.sensor import look
+from vamper.core.twin.sensor import look, read
 from vamper.core.twin.strokes import Stroke, owned
 from vamper.core.values.calibration import Calibration
 from vamper.core.values.cut import Cut
@@ -118,7 +118,8 @@ def test_the_sensor_undoes_a_sheet_that_lies_askew(family: str) -> None:
     devices = devices_of(plan)
     luck = draw((3, 0), 20, 1, 1, len(plan.setup.marks), 0)
     maps = printings(printer, plan.job.paper, luck.shift, luck.askew)
-    seen = look(plan, page, printer, devices.sensor, maps, luck.marks, luck.edges)
+    found = look(plan.setup.marks, page, maps, devices.sensor.search_mm)
+    seen = read(plan, found, printer, devices.sensor, luck.marks, luck.edges)
     assert seen.read.all()
     corners = np.array([(20.0, 20.0), (190.0, 20.0), (20.0, 250.0), (190.0, 250.0)])
     assert np.abs(at(seen.maps, corners) - at(maps, corners)).max() < 0.08

@@ -30,7 +30,7 @@ from vamper.core.twin.devices import Devices
 from vamper.core.twin.pieces import PieceFacts, SheetFacts
 from vamper.core.twin.printer import Page, after, at, from_nominal, printed_scale, printings
 from vamper.core.twin.room import is_passed
-from vamper.core.twin.sensor import look
+from vamper.core.twin.sensor import Found, look, read
 from vamper.core.values.cut import Cut
 
 Booleans = npt.NDArray[np.bool_]
@@ -92,6 +92,8 @@ class SheetRuns:
         Whether each spoiling befell a piece, whatever it is named for.
     crease_mm : float
         Where a roller ran across the print, None where none did.
+    sighted : Found
+        What the sensor found where; None where nothing was looked for.
     """
 
     sheet: int
@@ -107,6 +109,7 @@ class SheetRuns:
     depth_um: Floats
     happened: Mapping[Spoiling, Booleans]
     crease_mm: float | None
+    sighted: Found | None
 
     @property
     def runs(self) -> int:
@@ -146,6 +149,7 @@ def rehearse(
     runs: int,
     seed: int,
     wider: Wider = NOT_WIDER,
+    sighted: Found | None = None,
 ) -> SheetRuns:
     """Run one sheet (from 0) so many times.
 
@@ -155,23 +159,26 @@ def rehearse(
         The print file with its ink as it comes out; None for stock that is not printed.
     wider : Wider
         What borders and bleed would be wider by.
+    sighted : Found
+        What the sensor found in these very printings, where that is known already.
     """
     pieces, marks = facts.pieces, plan.setup.marks
     passes = max((piece.passes for piece in pieces), default=1) or 1
     luck = draw((seed, sheet), runs, len(pieces), passes, max(len(marks), 1), devices.cutter.lint)
     prints = np.tile(np.eye(2, 3), (runs, 1, 1))
-    maps, read = prints, np.ones(runs, bool)
+    maps, are_read = prints, np.ones(runs, bool)
     if page is not None:
         printed = printings(devices.printer, plan.job.paper, luck.shift, luck.askew)
         prints = maps = after(from_nominal(page), printed)
         if marks:
-            seen = look(plan, page, devices.printer, devices.sensor, printed, luck.marks, luck.edges)
-            maps, read = seen.maps, seen.read
+            sighted = sighted or look(marks, page, printed, devices.sensor.search_mm)
+            seen = read(plan, sighted, devices.printer, devices.sensor, luck.marks, luck.edges)
+            maps, are_read = seen.maps, seen.read
     found = SheetRuns(
         sheet,
         facts,
         luck,
-        read,
+        are_read,
         prints,
         maps,
         np.zeros((runs, len(pieces), 2)),
@@ -181,6 +188,7 @@ def rehearse(
         np.zeros((runs, len(pieces))),
         {one: np.zeros((runs, len(pieces)), bool) for one in SPOILINGS},
         crease_mm(plan, seed, sheet) if devices.cutter.crease else None,
+        sighted,
     )
     for place, piece in enumerate(pieces):
         _run_piece(plan, page, devices, found, place, piece, wider)

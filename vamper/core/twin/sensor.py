@@ -72,9 +72,20 @@ class Feature:
 
 
 @dataclass(frozen=True, slots=True)
+class Found:
+    """What was found where things were looked for, run by run: `places` (runs, features, 2), mm on the sheet, and how
+    `dark` (runs, features) each was beside full black.
+    """
+
+    features: tuple[Feature, ...]
+    places: Floats
+    dark: Floats
+
+
+@dataclass(frozen=True, slots=True)
 class Sightings:
-    """What was found, run by run: whether the marks were `read`, and the `maps` (runs, 2, 3) from plan to sheet that
-    follow, without the error of reading.
+    """What follows from it, run by run: whether the marks were `read`, and the `maps` (runs, 2, 3) from plan to sheet,
+    without the error of reading.
     """
 
     read: npt.NDArray[np.bool_]
@@ -100,16 +111,8 @@ def _cover(mark: Mark, x: float, y: float, half: float) -> npt.NDArray[np.float3
     return np.asarray(cv2.resize(fine, (side, side), interpolation=cv2.INTER_AREA), dtype=np.float32)
 
 
-def look(
-    plan: Plan,
-    page: Page,
-    printer: TwinPrinter,
-    sensor: TwinSensor,
-    maps: Floats,
-    luck: Floats,
-    edges: Floats,
-) -> Sightings:
-    """Look for the marks of each printing.
+def look(marks: Sequence[Mark], page: Page, maps: Floats, search_mm: float) -> Found:
+    """Look for marks in each printing.
 
     Parameters
     ----------
@@ -117,28 +120,36 @@ def look(
         What was printed, with its ink as it came out.
     maps : array (runs, 2, 3)
         Where the page came to lie.
-    luck, edges : array (runs, marks)
-        Drawn from 0..1: one for the noise, one for the paper's edge.
+    search_mm : float
+        How far from where it should be a mark is looked for.
     """
-    marks = plan.setup.marks
-    runs = len(maps)
-    features = features_of(marks)
-    scene = _scene(plan, printer, sensor)
-    dark = page.darkness
-    found, dim = np.zeros((runs, len(features), 2)), np.zeros((runs, len(features)))
+    runs, features = len(maps), tuple(features_of(marks))
+    found, dark = np.zeros((runs, len(features), 2)), np.zeros((runs, len(features)))
+    darkness = page.darkness
     back = _inverse(maps)
     for run in range(runs):
         off = np.zeros(2)
         for place, one in enumerate(features):
-            at, strength = _find(dark, page.px_a_mm, back[run], one, off, sensor.search_mm)
-            found[run, place], dim[run, place] = at, strength
+            found[run, place], dark[run, place] = _find(darkness, page.px_a_mm, back[run], one, off, search_mm)
             # What was seen of the first mark says where to look for the next.
             if place == 0:
-                off = at - (one.x_mm, one.y_mm)
-    of_mark = np.array([one.mark for one in features])
-    each = np.stack([dim[:, of_mark == number].min(axis=1) for number in range(len(marks))], axis=1)
+                off = found[run, 0] - (one.x_mm, one.y_mm)
+    return Found(features, found, dark)
+
+
+def read(plan: Plan, found: Found, printer: TwinPrinter, sensor: TwinSensor, luck: Floats, edges: Floats) -> Sightings:
+    """What a sensor makes of what it found.
+
+    Parameters
+    ----------
+    luck, edges : array (runs, marks)
+        Drawn from 0..1: one for the noise, one for the paper's edge.
+    """
+    scene = _scene(plan, printer, sensor)
+    of_mark = np.array([one.mark for one in found.features])
+    each = np.stack([found.dark[:, of_mark == number].min(axis=1) for number in range(luck.shape[1])], axis=1)
     seen = _told(scene, each, luck, sensor.covered) & (edges < scene.edge_missed)
-    fitted, agree = _fit(np.array([(one.x_mm, one.y_mm) for one in features]), found)
+    fitted, agree = _fit(np.array([(one.x_mm, one.y_mm) for one in found.features]), found.places)
     return Sightings(seen.all(axis=1) & agree, fitted)
 
 

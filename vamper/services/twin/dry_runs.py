@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 
 from vamper.core.plan import Plan, cut_of, page_of
 from vamper.core.printing.page_box import page_for
-from vamper.core.twin.devices import Devices, TwinCutter, devices_of
+from vamper.core.twin.devices import Devices, TwinCutter, TwinPrinter, devices_of
 from vamper.core.twin.dry_run import DryRun, summed_up
 from vamper.core.twin.faults import with_faults
 from vamper.core.twin.pieces import SheetFacts, facts_of
@@ -16,6 +16,7 @@ from vamper.core.twin.practice import practice_cutter, practice_printer, practic
 from vamper.core.twin.printer import Page, with_ink
 from vamper.core.twin.rehearse import SheetRuns, Wider, lost_pieces, rehearse
 from vamper.core.twin.remedies import Trial, TwinRemedy, remedies_for
+from vamper.core.twin.sensor import Found
 from vamper.core.twin.strokes import Stroke
 from vamper.core.values.findings import BadInput
 from vamper.core.values.units import MM_PER_INCH
@@ -122,7 +123,8 @@ def dry_run(
     for number, sheet in enumerate(plan.sheets):
         on_sheet(number, len(plan.sheets))
         if id(sheet.lying) not in known:
-            known[id(sheet.lying)] = _read(plan, number, pictures, devices, seed)
+            printed = inked(plan, number, sheet_page(plan, number, pictures), devices, seed)
+            known[id(sheet.lying)] = printed, _facts(plan, number, pictures, printed, devices)
         page, facts = known[id(sheet.lying)]
         pages.append(page)
         found.append(rehearse(plan, number, page, facts, devices, runs, seed))
@@ -138,13 +140,16 @@ def dry_run(
     )
 
 
-def _read(plan: Plan, sheet: int, pictures: Pictures, devices: Devices, seed: int) -> tuple[Page | None, SheetFacts]:
-    page, printed = sheet_page(plan, sheet, pictures), page_of(plan, sheet)
-    if page is not None:
-        clips = [picture.clip for picture in printed.pictures]
-        page = with_ink(page, devices.printer, clips, lost_pieces(devices, seed, sheet, len(clips)))
-    strokes = sheet_strokes(plan, sheet, pictures)
-    return page, facts_of(plan, sheet, printed, page, strokes, devices.cutter)
+def inked(plan: Plan, sheet: int, page: Page | None, devices: Devices, seed: int) -> Page | None:
+    """The page of a sheet (from 0) as it comes out of the printer."""
+    if page is None:
+        return None
+    clips = [picture.clip for picture in page_of(plan, sheet).pictures]
+    return with_ink(page, devices.printer, clips, lost_pieces(devices, seed, sheet, len(clips)))
+
+
+def _facts(plan: Plan, sheet: int, pictures: Pictures, page: Page | None, devices: Devices) -> SheetFacts:
+    return facts_of(plan, sheet, page_of(plan, sheet), page, sheet_strokes(plan, sheet, pictures), devices.cutter)
 
 
 @dataclass(frozen=True, slots=True)
@@ -176,11 +181,24 @@ def what_helps(found: Rehearsal, on_tried: Callable[[int, int], None] = lambda _
     number = next(place for place, sheet in enumerate(found.sheets) if sheet is before)
     items = tuple(item.number for item in plan.items)
 
+    # What the sensor finds hangs on the printer alone and how far it looks; most remedies leave both.
+    sighted: dict[tuple[TwinPrinter, float], tuple[Page | None, Found | None]] = {}
+
+    def seen_by(devices: Devices) -> tuple[TwinPrinter, float]:
+        return devices.printer, devices.sensor.search_mm
+
+    sighted[seen_by(found.devices)] = found.pages[number], before.sighted
+
     def tried(trial: Trial) -> SheetRuns:
-        devices, page, facts = trial.devices, found.pages[number], before.facts
+        devices, facts = trial.devices, before.facts
+        page, places = sighted.get(seen_by(devices), (None, None))
+        if page is None:
+            page = inked(plan, number, sheet_page(plan, number, found.pictures), devices, found.seed)
         if devices.printer != found.devices.printer or _is_led_otherwise(devices.cutter, found.devices.cutter):
-            page, facts = _read(plan, number, found.pictures, devices, found.seed)
-        return rehearse(plan, number, page, facts, devices, before.runs, found.seed, trial.wider)
+            facts = _facts(plan, number, found.pictures, page, devices)
+        runs = rehearse(plan, number, page, facts, devices, before.runs, found.seed, trial.wider, places)
+        sighted[seen_by(devices)] = page, runs.sighted
+        return runs
 
     taken = set[str]()
 

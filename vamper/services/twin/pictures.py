@@ -1,11 +1,9 @@
 """Pictures of what the simulated devices made."""
 
-from vamper.core.plan import page_of
-from vamper.core.twin.printer import Page, with_ink
-from vamper.core.twin.rehearse import lost_pieces
+from vamper.core.twin.printer import Page
 from vamper.core.twin.scan import Pixels, result_scan, typical_run
 from vamper.formats.out.picture_files import write_png
-from vamper.services.twin.dry_runs import SENSED_PPI, Rehearsal, sheet_page
+from vamper.services.twin.dry_runs import SENSED_PPI, Rehearsal, inked, sheet_page
 
 
 def scanned(found: Rehearsal, sheet: int, ppi: float, run: int | None = None) -> Pixels:
@@ -19,11 +17,7 @@ def page_at(found: Rehearsal, sheet: int, ppi: float) -> Page | None:
     """The printed page fine enough for a picture."""
     if ppi <= SENSED_PPI:
         return found.pages[sheet]
-    page = sheet_page(found.plan, sheet, found.pictures, ppi)
-    if page is None:
-        return None
-    clips = [picture.clip for picture in page_of(found.plan, sheet).pictures]
-    return with_ink(page, found.devices.printer, clips, lost_pieces(found.devices, found.seed, sheet, len(clips)))
+    return inked(found.plan, sheet, sheet_page(found.plan, sheet, found.pictures, ppi), found.devices, found.seed)
 
 
 def result_png(found: Rehearsal, sheet: int, ppi: int) -> bytes:
