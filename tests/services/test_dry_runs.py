@@ -10,6 +10,7 @@ from tests.conftest import disc_png
 from vamper.core.plan import complete
 from vamper.core.twin.devices import TwinCutter
 from vamper.core.twin.practice import hidden_map, practice_cutter
+from vamper.core.twin.rehearse import NOT_WIDER
 from vamper.core.values.calibration import Calibration
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
@@ -53,6 +54,10 @@ def test_a_dry_run_tells_what_spoils_and_what_would_help(workshop: Workshop, job
     # One trouble hides another: what else is wrong is seen once the first is mended.
     assert {remedy.key for remedy, _ in told.helps.then} >= {"clean-tip", "ladder"}
     assert told.helps.then[-1][1].sheet_good > 0.9
+    for remedy, chances in told.helps.each:
+        # What is remembered of the sheet from one trial to the next makes no difference.
+        anew = dry_run(told.found.plan, told.found.pictures, 60, told.found.seed, remedy.trial.devices)
+        assert remedy.trial.wider != NOT_WIDER or float(anew.sheets[0].good.mean()) == chances.pieces_good, remedy.key
     picture = workshop.dry_runs.picture(job, told.found.number, 0, 100, None)
     assert picture[:2] == b"\xff\xd8"
     with pytest.raises(NotFound):
