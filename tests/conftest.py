@@ -81,6 +81,11 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     items.sort(key=place)
 
 
+def pytest_collection_finish() -> None:
+    # As the program itself has it, once it has loaded all it needs.
+    gc.freeze()
+
+
 def pytest_runtest_setup(item: pytest.Item) -> None:
     if "PYTEST_XDIST_WORKER" in os.environ and not item.nodeid.startswith(_SCREENS):
         _let_screens_go_first()
