@@ -28,8 +28,8 @@ from vamper.core.twin.devices import devices_of
 from vamper.core.twin.photo import Camera, on_table, photographed
 from vamper.core.twin.pieces import facts_of
 from vamper.core.twin.printer import at, with_ink
-from vamper.core.twin.rehearse import SheetRuns, rehearse
-from vamper.core.twin.scan import cut_pieces, print_scan, result_scan, spoiling_of, typical_run
+from vamper.core.twin.rehearse import SheetRuns, Spoiling, rehearse
+from vamper.core.twin.scan import cut_pieces, pixels_of, print_scan, result_scan, spoiling_of, typical_run
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
 from vamper.core.values.marks import MarksSpec
@@ -291,6 +291,34 @@ def test_a_result_shows_the_cut_the_marks_and_the_waste_that_stays() -> None:
     x, y = (round(side / 0.254) for side in points[points[:, 1].argmax()])
     beside = (slice(y + 4, y + 8), slice(x - 3, x + 3))
     assert stays[beside].mean() > good[beside].mean() + 4
+
+
+def test_a_part_of_a_result_is_drawn_as_it_is_in_the_whole() -> None:
+    plan = made()
+    sound, page = devices_of(plan), a_page(plan, ARROW)
+    strokes = read_hpgl(HPGL.write(plan, 0, lambda _: ARROW), plan.job.paper)
+    happened = set[str]()
+    for cutter in (
+        replace(sound.cutter, tuft=1.0, crease=True),
+        sound.cutter,
+        replace(sound.cutter, hardness=(1.5,)),
+    ):
+        devices = replace(sound, cutter=cutter)
+        facts = facts_of(plan, 0, page_of(plan, 0), page, strokes, cutter)
+        runs = rehearse(plan, 0, page, facts, devices, 3, 1)
+        if cutter is sound.cutter:
+            runs.happened[Spoiling.LIFTED][:] = True
+        whole = result_scan(plan, devices, runs, page, 0, 150)
+        happened |= {cause for piece in cut_pieces(plan, devices, runs, 0) for cause in piece.happened}
+        left, top, right, bottom = plan.sheets[0].edges[1].buffer(4).bounds
+        for box in ((left, top, right - left, bottom - top), (-5.0, -5.0, 30.0, 40.0), (170.0, 120.0, 60.0, 60.0)):
+            part = result_scan(plan, devices, runs, page, 0, 150, box).astype(float)
+            x0, y0, x1, y1 = pixels_of(box, 150, whole.shape[:2])
+            assert part.shape == (y1 - y0, x1 - x0, 3)
+            # The grain of each picture is its own.
+            apart = cv2.GaussianBlur(part - whole[y0:y1, x0:x1], (0, 0), 3)
+            assert np.abs(apart).max() < 5
+    assert happened >= {"torn", "lifted", "not-through"}
 
 
 def test_an_island_in_a_hole_is_drawn_whichever_comes_first() -> None:

@@ -14,7 +14,7 @@ from vamper.api.twin.photo_views import photo_check_out
 from vamper.api.twin.schemas import DryRunIn, DryRunOut, FaultOut, PhotoCheckOut, PhotoKind, SampleIn
 from vamper.api.twin.views import dry_run_out
 from vamper.core.twin.faults import FAULTS
-from vamper.core.twin.scan import Pixels
+from vamper.core.twin.scan import BoxMm, Pixels
 from vamper.core.values.findings import BadInput
 from vamper.formats.out.picture_files import write_jpeg
 from vamper.services.twin.comparing import read_picture
@@ -32,7 +32,7 @@ _SAMPLE_PPI = {PhotoKind.PRINT: None, PhotoKind.WEEDED: None, PhotoKind.PIECES: 
 
 Ppi = Annotated[int, Ge(50), Le(400)]
 # Left, top, width, height, mm.
-Box = Annotated[str | None, Query(pattern=r"^-?[0-9.]+(,-?[0-9.]+){3}$", max_length=80)]
+Box = Annotated[str | None, Query(pattern=r"^-?\d+(\.\d*)?(,-?\d+(\.\d*)?){3}$", max_length=80)]
 
 
 @router.get("/faults")
@@ -116,8 +116,9 @@ def _jpeg(pixels: Pixels, ppi: float) -> Response:
     return Response(write_jpeg(pixels, ppi, quality=92), media_type="image/jpeg", headers={"cache-control": "no-cache"})
 
 
-def _sides(box: str) -> tuple[float, ...]:
-    return tuple(float(one) for one in box.split(","))
+def _sides(box: str) -> BoxMm:
+    left, top, width, height = (float(one) for one in box.split(","))
+    return left, top, width, height
 
 
 @router.post("/jobs/{job_id}/sheets/{sheet}/photo", status_code=201, max_body_size=MOST_FILE_BODY)

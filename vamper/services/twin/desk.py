@@ -14,13 +14,21 @@ import numpy as np
 from vamper.core.plan import Plan
 from vamper.core.twin.devices import Devices
 from vamper.core.twin.faults import with_faults
-from vamper.core.twin.scan import Pixels
+from vamper.core.twin.scan import BoxMm, Pixels, pixels_of
 from vamper.core.values.findings import BadInput
 from vamper.core.values.twin import FaultKey
-from vamper.core.values.units import MM_PER_INCH
 from vamper.formats.out.picture_files import write_jpeg
 from vamper.services.handoff.drafts import Pictures
-from vamper.services.twin.dry_runs import NOTHING_HELPS, Helps, Rehearsal, Stopped, devices_for, dry_run, what_helps
+from vamper.services.twin.dry_runs import (
+    NOTHING_HELPS,
+    SENSED_PPI,
+    Helps,
+    Rehearsal,
+    Stopped,
+    devices_for,
+    dry_run,
+    what_helps,
+)
 from vamper.services.twin.pictures import scanned
 from vamper.services.work.cache import Cache
 from vamper.services.work.not_found import NotFound
@@ -112,7 +120,7 @@ class DryRunDesk:
     def look(self, job_id: int) -> DryRunning | None:
         return self._of.get(job_id)
 
-    def picture(self, job_id: int, number: int, sheet: int, ppi: int, box_mm: tuple[float, ...] | None) -> bytes:
+    def picture(self, job_id: int, number: int, sheet: int, ppi: int, box_mm: BoxMm | None) -> bytes:
         """A typical run of a sheet (from 0) of a dry run as a scan (JPEG), or the part of it in a box (left, top,
         width, height).
 
@@ -125,6 +133,9 @@ class DryRunDesk:
         found = told.found if told is not None else None
         if found is None or found.number != number or not 0 <= sheet < len(found.sheets):
             raise NotFound("this dry run is gone; run it again")
+        if box_mm is not None and ppi > SENSED_PPI:
+            return write_jpeg(scanned(found, sheet, ppi, box_mm=box_mm), ppi)
+        # The usual picture of a whole sheet is looked at anyway, so parts of it are taken from there.
         scan = self._scans.get((job_id, number, sheet, ppi), lambda: scanned(found, sheet, ppi))
         return write_jpeg(scan if box_mm is None else part_of(scan, ppi, box_mm), ppi)
 
@@ -142,12 +153,10 @@ class DryRunDesk:
             told.stopped.set()
 
 
-def part_of(scan: Pixels, ppi: float, box_mm: tuple[float, ...]) -> Pixels:
+def part_of(scan: Pixels, ppi: float, box_mm: BoxMm) -> Pixels:
     """The part of a scan in a box, at least one pixel of it."""
-    left, top, width, height = (one * ppi / MM_PER_INCH for one in box_mm)
-    x0, y0 = (max(0, min(round(at), side - 1)) for at, side in ((left, scan.shape[1]), (top, scan.shape[0])))
-    x1, y1 = max(x0 + 1, round(left + width)), max(y0 + 1, round(top + height))
-    return np.ascontiguousarray(scan[y0:y1, x0:x1])
+    left, top, right, bottom = pixels_of(box_mm, ppi, (scan.shape[0], scan.shape[1]))
+    return np.ascontiguousarray(scan[top:bottom, left:right])
 
 
 def _devices(plan: Plan, asked: Asked) -> Devices:

@@ -1,16 +1,19 @@
 """Pictures of what the simulated devices made."""
 
 from vamper.core.twin.printer import Page
-from vamper.core.twin.scan import Pixels, result_scan, typical_run
+from vamper.core.twin.scan import BoxMm, Pixels, result_scan, typical_run
 from vamper.formats.out.picture_files import write_png
 from vamper.services.twin.dry_runs import SENSED_PPI, Rehearsal, inked, sheet_page
 
 
-def scanned(found: Rehearsal, sheet: int, ppi: float, run: int | None = None) -> Pixels:
-    """One run of a sheet (from 0) as a scan; the typical one where none is asked for."""
+def scanned(found: Rehearsal, sheet: int, ppi: float, run: int | None = None, box_mm: BoxMm | None = None) -> Pixels:
+    """One run of a sheet (from 0), or of what lies in a box (left, top, width, height) as a scan; the typical run where
+    none is asked for.
+    """
     runs = found.sheets[sheet]
     page = page_at(found, sheet, ppi)
-    return result_scan(found.plan, found.devices, runs, page, typical_run(runs) if run is None else run, ppi)
+    shown = typical_run(runs) if run is None else run
+    return result_scan(found.plan, found.devices, runs, page, shown, ppi, box_mm)
 
 
 def page_at(found: Rehearsal, sheet: int, ppi: float) -> Page | None:
