@@ -138,6 +138,8 @@ def test_pieces_on_a_table_and_their_misses(client: TestClient, job: int) -> Non
 
 def test_the_practice_bench_over_http(client: TestClient, job: int) -> None:
     assert client.get(f"/api/jobs/{job}/practice/bar-across.jpg").status_code == 422
+    no_box = f"/api/jobs/{job}/dry-run/sheets/1/result.jpg?number=1&box=1.2.3,4,5,6"
+    assert client.get(no_box).status_code == 422
     assert client.post(f"/api/jobs/{job}/practice").status_code == 204
     view = client.get(f"/api/jobs/{job}").json()
     assert "simulated" in "".join(phrase["text"] for phrase in view["brief"])

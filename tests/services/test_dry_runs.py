@@ -1,10 +1,12 @@
 """Dry runs as a use-case: progress, stop, remedies that are tried, the practice loop from vernier to a smaller miss."""
 
+import io
 import time
 from dataclasses import replace
 
 import numpy as np
 import pytest
+from PIL import Image
 
 from tests.conftest import disc_png
 from vamper.core.plan import complete
@@ -60,6 +62,8 @@ def test_a_dry_run_tells_what_spoils_and_what_would_help(workshop: Workshop, job
         assert remedy.trial.wider != NOT_WIDER or float(anew.sheets[0].good.mean()) == chances.pieces_good, remedy.key
     picture = workshop.dry_runs.picture(job, told.found.number, 0, 100, None)
     assert picture[:2] == b"\xff\xd8"
+    close = workshop.dry_runs.picture(job, told.found.number, 0, 300, (20.0, 20.0, 30.0, 10.0))
+    assert Image.open(io.BytesIO(close)).size == (355, 118)
     with pytest.raises(NotFound):
         workshop.dry_runs.picture(job, told.found.number + 1, 0, 100, None)
 
