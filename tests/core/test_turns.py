@@ -6,12 +6,13 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from shapely.geometry import Polygon, box
+from shapely import affinity
+from shapely.geometry import Point, Polygon, box
 
 from tests.core.test_sheet import LIVE, piece
 from tests.tried import tried
 from vamper.core.sheet.breaches import breaches
-from vamper.core.sheet.lay.turns import best_turn, boxes_at, turns_of
+from vamper.core.sheet.lay.turns import best_turn, boxes_at, distinct, turns_of
 from vamper.core.sheet.pack.rows import rows_of_boxes
 from vamper.core.values.geometry import as_multi, placed
 from vamper.core.values.item import Turn
@@ -43,6 +44,36 @@ def test_a_bar_lies_along_the_diagonal_it_fits() -> None:
     assert overhang < 0
     assert abs(math.tan(math.radians(turn))) == pytest.approx(257.8 / 194.3, rel=0.25)
     assert best_turn(bar, (194.3, 257.8), Turn.QUARTER)[1] > 40
+
+
+@pytest.mark.parametrize(
+    ("shape", "quarters", "of_sixteen"),
+    [
+        (Point(5, 3).buffer(20, 64), [0], 1),
+        (box(3, 3, 33, 33), [0], 4),
+        (box(3, 3, 50, 33), [0, 90], 8),
+        (Polygon([(0, 0), (40, 0), (0, 20)]), [0, 90, 180, 270], 16),
+        # As wide as it is high, its middle in the middle, and yet not the same on its head.
+        (box(0, 0, 40, 40).difference(box(5, 5, 12, 8)).difference(box(28, 34, 35, 38)), [0, 90, 180, 270], 16),
+    ],
+    ids=["disc", "square", "oblong", "wedge", "notches"],
+)
+def test_turns_in_which_a_piece_is_the_same_count_once(shape: Polygon, quarters: list[int], of_sixteen: int) -> None:
+    assert distinct(as_multi([shape]), [0, 90, 180, 270]) == quarters
+    assert len(distinct(as_multi([shape]), [22.5 * n for n in range(16)])) == of_sixteen
+
+
+@given(st.lists(st.tuples(st.floats(0, 60), st.floats(0, 60)), min_size=3, max_size=6))
+@tried(40)
+def test_a_turn_is_left_out_only_where_another_is_the_same(points: list[tuple[float, float]]) -> None:
+    shape = Polygon(points).convex_hull.buffer(2)
+    all_turns = [0.0, 90.0, 180.0, 270.0]
+    kept = distinct(as_multi([shape]), all_turns)
+    middle = shape.centroid
+    for turn in set(all_turns) - set(kept):
+        lying = affinity.rotate(shape, turn, middle)
+        apart = min(lying.symmetric_difference(affinity.rotate(shape, other, middle)).area for other in kept)
+        assert apart < 0.03 * shape.length
 
 
 def test_rows_lay_askew_what_fits_no_other_way() -> None:

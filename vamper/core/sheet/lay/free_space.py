@@ -21,7 +21,7 @@ from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.sheet.lay.clearance import Clearance, Moved
-from vamper.core.sheet.lay.turns import best_turn
+from vamper.core.sheet.lay.turns import best_turn, distinct
 from vamper.core.sheet.layout import Piece, gap_between
 from vamper.core.values.areas import cells_in, widened
 from vamper.core.values.cut import Cut
@@ -61,14 +61,16 @@ class _Place:
 
 
 def turns_tried(piece: Piece, turn: Turn, room: tuple[float, float]) -> list[float]:
-    """The turns that are looked at: all allowed ones, or for any turn some of them and the one with the least box."""
+    """The turns that are looked at: all allowed ones, or for any turn some of them and the one with the least box. Of
+    turns in which the piece is the same, one.
+    """
     if turn is Turn.UPRIGHT:
         return [0.0]
     if turn is Turn.QUARTER:
-        return [0.0, 90.0, 180.0, 270.0]
+        return distinct(piece.edge, [0.0, 90.0, 180.0, 270.0])
     askew, _ = best_turn(piece.edge, room, turn)
     even = [360.0 / _FREE_TURNS * n for n in range(_FREE_TURNS)]
-    return sorted({*even, askew, (askew + 180.0) % 360.0})
+    return distinct(piece.edge, sorted({*even, askew, (askew + 180.0) % 360.0}))
 
 
 class FreeSpace:
@@ -92,6 +94,7 @@ class FreeSpace:
         self._grids: dict[tuple[Cut, float], Grid] = {}
         self._spectra: dict[tuple[Cut, float], Spectrum] = {}
         self._standing: list[tuple[Piece, BaseGeometry]] = []
+        self._turns: dict[int, list[float]] = {}
         self._masks: dict[tuple[int, float, float], _Mask] = {}
 
     def add(self, piece: Piece, placement: Placement) -> None:
@@ -105,9 +108,7 @@ class FreeSpace:
 
     def place(self, piece: Piece) -> Placement | None:
         """The snuggest place for one more of `piece`, None where there is none; it is not laid down yet."""
-        left, top, right, bottom = self._live.bounds
-        room = right - left, bottom - top
-        turns = turns_tried(piece, piece.turn or self._turn, room)
+        turns = self._turns_of(piece)
         # A mask drawn small finds the tight places, one drawn large those that are free for certain.
         for grown in (-0.5, 0.71):
             found = [place for turn_deg in turns for place in self._places(piece, turn_deg, grown)]
@@ -123,6 +124,12 @@ class FreeSpace:
         if placement is not None:
             self.add(piece, placement)
         return placement
+
+    def _turns_of(self, piece: Piece) -> list[float]:
+        if piece.item not in self._turns:
+            left, top, right, bottom = self._live.bounds
+            self._turns[piece.item] = turns_tried(piece, piece.turn or self._turn, (right - left, bottom - top))
+        return self._turns[piece.item]
 
     def _settled(self, piece: Piece, placement: Placement) -> Placement | None:
         shape = placement.of(piece.edge)

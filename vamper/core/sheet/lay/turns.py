@@ -1,8 +1,11 @@
 """The box of a piece at every turn it may take, and the turn in which it fits a room best."""
 
+from collections.abc import Sequence
+
 import numpy as np
 import numpy.typing as npt
 import shapely
+import shapely.affinity
 from shapely.geometry import MultiPolygon
 from shapely.geometry.base import BaseGeometry
 
@@ -10,6 +13,8 @@ from vamper.core.values.geometry import placed
 from vamper.core.values.item import Turn
 
 _STEP_DEG = 0.25
+# Turned shapes this little apart, on average along their rims, are the same for laying them.
+_SAME_MM = 0.02
 
 
 def turns_of(turn: Turn) -> npt.NDArray[np.float64]:
@@ -33,6 +38,27 @@ def best_turn(edge: MultiPolygon, room: tuple[float, float], turn: Turn) -> tupl
     overhang = (boxes_at(edge, degrees) - room).max(axis=1)
     least = int(overhang.argmin())
     return float(degrees[least]), float(overhang[least])
+
+
+def distinct(edge: MultiPolygon, degrees: Sequence[float]) -> list[float]:
+    """Those of some turns in which a piece is not the same as in an earlier one: of a disc one, of a square one of
+    four quarters, of an oblong two.
+
+    Most turns differ in their boxes already; only what is left is laid on each other.
+    """
+    # Round its middle a box tells both how large a piece is and where the middle lies in it.
+    centred = shapely.affinity.translate(edge, -edge.centroid.x, -edge.centroid.y)
+    most_area = _SAME_MM * edge.length
+    kept: list[tuple[float, BaseGeometry]] = []
+    for turn_deg in degrees:
+        turned = placed(centred, 0, 0, turn_deg)
+        if not any(
+            np.abs(np.subtract(turned.bounds, other.bounds)).max() < 2 * _SAME_MM
+            and shapely.symmetric_difference(turned, other).area < most_area
+            for _, other in kept
+        ):
+            kept.append((turn_deg, turned))
+    return [turn_deg for turn_deg, _ in kept]
 
 
 def turned_box(hull: BaseGeometry, turn_deg: float) -> tuple[float, float, float, float]:
