@@ -14,6 +14,7 @@ from PIL import Image
 
 from tests.tried import load_usual
 from vamper.core.art.picture import Picture
+from vamper.services.design.designer import Designer
 from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.workshop import Workshop
 
@@ -52,9 +53,15 @@ def nester() -> ProcessNester:
     return process_nester
 
 
+@pytest.fixture(scope="session")
+def designer() -> Designer:
+    """Shared by all workshops: most tests lay the same art, and a design goes by all that it was made from."""
+    return Designer()
+
+
 @pytest.fixture
-def workshop(tmp_path: Path, nester: ProcessNester) -> Iterator[Workshop]:
-    opened = Workshop(tmp_path / "workshop.db", nester, search_seconds=0.4)
+def workshop(tmp_path: Path, nester: ProcessNester, designer: Designer) -> Iterator[Workshop]:
+    opened = Workshop(tmp_path / "workshop.db", nester, search_seconds=0.4, designer=designer)
     yield opened
     opened.close()
 

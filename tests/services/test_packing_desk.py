@@ -10,15 +10,16 @@ from tests.services.test_jobs import job_with_disc
 from vamper.core.plan import Plan
 from vamper.core.values.placement import Pin
 from vamper.formats.layout_document import layout_document, layout_of
+from vamper.services.design.designer import Designer
 from vamper.services.packing.desk import Packing, PackingState
 from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.workshop import Workshop
 
 
 @pytest.fixture
-def patient(tmp_path: Path, nester: ProcessNester) -> Iterator[Workshop]:
+def patient(tmp_path: Path, nester: ProcessNester, designer: Designer) -> Iterator[Workshop]:
     """One whose searches last until they are stopped."""
-    opened = Workshop(tmp_path / "patient.db", nester, search_seconds=30)
+    opened = Workshop(tmp_path / "patient.db", nester, search_seconds=30, designer=designer)
     yield opened
     opened.close()
 

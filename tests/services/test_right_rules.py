@@ -25,6 +25,7 @@ from vamper.core.values.stock import STARTER_STOCKS
 from vamper.demo.workshop import ART
 from vamper.formats.job_file import read_job
 from vamper.services.brief.brief import brief
+from vamper.services.design.designer import Designer
 from vamper.services.packing.desk import PackingState
 from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.packing.scaling import ScaleState
@@ -168,9 +169,9 @@ def test_the_stock_picker_tells_what_the_cut_station_will_say(workshop: Workshop
 
 
 @pytest.fixture
-def patient(tmp_path: Path, nester: ProcessNester) -> Iterator[Workshop]:
+def patient(tmp_path: Path, nester: ProcessNester, designer: Designer) -> Iterator[Workshop]:
     """A workshop whose searches have time for more than plain rows, on a busy machine as well."""
-    opened = Workshop(tmp_path / "patient.db", nester, search_seconds=6)
+    opened = Workshop(tmp_path / "patient.db", nester, search_seconds=6, designer=designer)
     yield opened
     opened.close()
 

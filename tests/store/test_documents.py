@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 
 from vamper.core.values.lengths import written
 from vamper.formats.plan_file import plan_document
+from vamper.services.design.designer import Designer
 from vamper.services.jobs.upgrades import VERSION, upgraded
 from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.workshop import Workshop
@@ -26,11 +27,11 @@ SAID_MORE = {"finish.label", "finish.shrink", "cut.unsure", "cut.small-detail"}
 
 
 @pytest.fixture
-def older(tmp_path: Path, nester: ProcessNester) -> Any:
+def older(tmp_path: Path, nester: ProcessNester, designer: Designer) -> Any:
     """A workshop whose file was written in the shape of revision 0004."""
     path = tmp_path / "older.db"
     path.write_bytes(gzip.decompress((FILES / "workshop-0004.db.gz").read_bytes()))
-    opened = Workshop(path, nester, 3)
+    opened = Workshop(path, nester, 3, designer)
     yield opened
     opened.close()
 

@@ -88,15 +88,23 @@ class ArtNotes:
 
 
 class Workshop:
-    """Everything one server works with."""
+    """Everything one server works with.
 
-    def __init__(self, path: Path, nester: Nester, search_seconds: float = SEARCH_SECONDS) -> None:
+    Parameters
+    ----------
+    designer : Designer
+        What designs are worked out with; one that keeps them in this file where none is given.
+    """
+
+    def __init__(
+        self, path: Path, nester: Nester, search_seconds: float = SEARCH_SECONDS, designer: Designer | None = None
+    ) -> None:
         self.path = path
         self._engine = open_database(path)
         self._closing = threading.Event()
         self.sessions = Sessions(self._engine)
         self._kept = KeptDesigns(self.sessions)
-        self.designer = Designer(kept=self._kept)
+        self.designer = designer or Designer(kept=self._kept)
         self.arts = Arts(self.sessions, self.designer)
         self.shop = Shop(self.sessions)
         self.passphrase = Passphrase(self.sessions)
