@@ -56,7 +56,7 @@ def blob(radii: list[float]) -> Polygon:
 
 
 @given(st.lists(st.floats(6, 30), min_size=5, max_size=12), st.floats(0, 5), st.sampled_from(Turn))
-@tried(20)
+@tried(12)
 def test_no_lattice_breaks_a_rule(radii: list[float], gap: float, turn: Turn) -> None:
     one = piece(blob(radii))
     lattice = best_lattice(one, (150, 190), gap, turn)

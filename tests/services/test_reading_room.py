@@ -4,11 +4,13 @@ import threading
 import time
 from collections.abc import Callable
 from importlib.util import find_spec
+from typing import Any, TypeVar
 
 import numpy as np
 import pytest
 
 from tests import hostile
+from tests.conftest import disc_png
 from tests.services import reading_tasks as tasks
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.findings import BadInput
@@ -16,6 +18,7 @@ from vamper.services.design.designer import ArtFile, Designer
 from vamper.services.work import children
 from vamper.services.work.reading_room import BROKE_DOWN, TOO_MUCH, TOO_SLOW, ReadingRoom
 
+T = TypeVar("T")
 SIZE = SizeSpec(longest_mm=30)
 
 
@@ -30,6 +33,26 @@ def test_hostile_art_is_refused_with_a_sentence(name: str) -> None:
     with pytest.raises(BadInput, match=word) as refused:
         first_look(name, data)
     assert refused.value.where == name
+
+
+class Counted(ReadingRoom):
+    """A room that counts what it is asked."""
+
+    asked = 0
+
+    def run(self, task: Callable[..., T], *arguments: Any) -> T:
+        self.asked += 1
+        return super().run(task, *arguments)
+
+
+def test_a_file_that_comes_in_again_is_not_read_again() -> None:
+    room = Counted()
+    designer, data = Designer(room), disc_png()
+    once = designer.first_look(ArtFile.of("disc.png", data), SIZE)
+    again = designer.first_look(ArtFile.of("another name.png", data), SIZE)
+    assert (again, room.asked) == (once, 1)
+    designer.first_look(ArtFile.of("other.png", disc_png(200)), SIZE)
+    assert room.asked == 2
 
 
 def test_a_page_that_draws_for_ever_is_given_up_and_stands_in_nobodys_way() -> None:

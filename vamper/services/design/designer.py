@@ -98,6 +98,7 @@ class Designer:
         self._kept = kept or KeptDesigns()
         self._designs: Cache[_Designed] = Cache(_SHAPES)
         self._backs: Cache[_Back] = Cache(_SHAPES)
+        self._first_looks: Cache[FirstLook] = Cache(_PICTURE_BYTES / 4, lambda seen: _weight(seen.picture))
         self._decoded: Cache[Picture] = Cache(_PICTURE_BYTES, _weight)
         self._pictures: Cache[Picture] = Cache(_PICTURE_BYTES, _weight)
         self._tracings: Cache[Tracing] = Cache(_SHAPES / 10)
@@ -120,9 +121,9 @@ class Designer:
         return self._decoded.get(pixels_key(art, size, page), make)
 
     def first_look(self, art: ArtFile, size: SizeSpec) -> FirstLook:
-        """An art file that has just come in; what is seen of it is kept."""
-        seen = self._read(art, first_look, art.data, art.name, size)
+        """An art file that has just come in; what is seen of it is kept, for it may come in again."""
         key = pixels_key(art, size, AS_IT_CAME.page)
+        seen = self._first_looks.get((art.digest, size), lambda: self._read(art, first_look, art.data, art.name, size))
         self._decoded.get(key, lambda: seen.picture)
         self._tracings.get((key, AS_IT_CAME), lambda: seen.tracing)
         return seen
