@@ -20,7 +20,7 @@ from vamper.core.values.twin import FaultKey
 from vamper.demo.workshop import PRACTICE_SEED
 from vamper.services.shop.tried import CutRecord, JudgedDrop, RecordKind
 from vamper.services.twin.desk import Asked, DryRunning
-from vamper.services.twin.dry_runs import devices_for, dry_run
+from vamper.services.twin.dry_runs import Stopped, devices_for, dry_run
 from vamper.services.twin.practice import practice_machines
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
@@ -82,6 +82,19 @@ def test_a_stopped_run_leaves_what_came_of_the_one_before(workshop: Workshop, jo
     assert second.is_of(plan)
     workshop.jobs.change_items(job, "border", (1,), {"edge.distance_mm": 4.0})
     assert not second.is_of(workshop.plan(workshop.jobs.get(job)).plan)
+
+
+def test_a_dry_run_can_be_stopped_in_the_middle_of_a_sheet(workshop: Workshop, job: int) -> None:
+    told = list[tuple[int, int]]()
+
+    def stops(done: int, of: int) -> None:
+        told.append((done, of))
+        if len(told) == 20:
+            raise Stopped
+
+    with pytest.raises(Stopped):
+        dry_run(workshop.plan(workshop.jobs.get(job)).plan, workshop.shown_of, 100, 1, on_sheet=stops)
+    assert set(told) == {(0, 1)}
 
 
 def test_nothing_on_a_sheet_is_a_sentence(workshop: Workshop) -> None:

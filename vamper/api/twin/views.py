@@ -19,7 +19,8 @@ from vamper.core.twin.scan import spoiling_of, typical_run
 from vamper.core.values.lengths import mm
 from vamper.formats.svg_path import shape_path
 from vamper.services.twin.desk import Asked, DryRunning
-from vamper.services.twin.dry_runs import Chances, Rehearsal
+from vamper.services.twin.dry_runs import Rehearsal
+from vamper.services.twin.helps import Chances
 
 # A hundredth of a millimetre is finer than a screen shows.
 _PATH_DECIMALS = 2

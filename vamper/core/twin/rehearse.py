@@ -4,7 +4,7 @@ What differs from run to run is drawn first; each device then follows its model,
 piece is the first of the spoilings below that holds, in the order in which a person would name it.
 """
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -150,6 +150,7 @@ def rehearse(
     seed: int,
     wider: Wider = NOT_WIDER,
     sighted: Found | None = None,
+    on_run: Callable[[], None] = lambda: None,
 ) -> SheetRuns:
     """Run one sheet (from 0) so many times.
 
@@ -161,6 +162,8 @@ def rehearse(
         What borders and bleed would be wider by.
     sighted : Found
         What the sensor found in these very printings, where that is known already.
+    on_run : callable
+        Called now and then; it may raise to end the runs.
     """
     pieces, marks = facts.pieces, plan.setup.marks
     passes = max((piece.passes for piece in pieces), default=1) or 1
@@ -171,7 +174,7 @@ def rehearse(
         printed = printings(devices.printer, plan.job.paper, luck.shift, luck.askew)
         prints = maps = after(from_nominal(page), printed)
         if marks:
-            sighted = sighted or look(marks, page, printed, devices.sensor.search_mm)
+            sighted = sighted or look(marks, page, printed, devices.sensor.search_mm, on_run)
             seen = read(plan, sighted, devices.printer, devices.sensor, luck.marks, luck.edges)
             maps, are_read = seen.maps, seen.read
     found = SheetRuns(

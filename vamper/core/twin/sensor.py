@@ -7,7 +7,7 @@ the plan says, and a pale, missing, covered or shrunk mark less often. From the 
 plan to the sheet; marks whose places do not agree with each other were no marks.
 """
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any
@@ -111,7 +111,9 @@ def _cover(mark: Mark, x: float, y: float, half: float) -> npt.NDArray[np.float3
     return np.asarray(cv2.resize(fine, (side, side), interpolation=cv2.INTER_AREA), dtype=np.float32)
 
 
-def look(marks: Sequence[Mark], page: Page, maps: Floats, search_mm: float) -> Found:
+def look(
+    marks: Sequence[Mark], page: Page, maps: Floats, search_mm: float, on_run: Callable[[], None] = lambda: None
+) -> Found:
     """Look for marks in each printing.
 
     Parameters
@@ -122,12 +124,15 @@ def look(marks: Sequence[Mark], page: Page, maps: Floats, search_mm: float) -> F
         Where the page came to lie.
     search_mm : float
         How far from where it should be a mark is looked for.
+    on_run : callable
+        Called before each run, as this takes a while; it may raise to end it.
     """
     runs, features = len(maps), tuple(features_of(marks))
     found, dark = np.zeros((runs, len(features), 2)), np.zeros((runs, len(features)))
     darkness = page.darkness
     back = _inverse(maps)
     for run in range(runs):
+        on_run()
         off = np.zeros(2)
         for place, one in enumerate(features):
             found[run, place], dark[run, place] = _find(darkness, page.px_a_mm, back[run], one, off, search_mm)

@@ -19,16 +19,8 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.twin import FaultKey
 from vamper.formats.out.picture_files import write_jpeg
 from vamper.services.handoff.drafts import Pictures
-from vamper.services.twin.dry_runs import (
-    NOTHING_HELPS,
-    SENSED_PPI,
-    Helps,
-    Rehearsal,
-    Stopped,
-    devices_for,
-    dry_run,
-    what_helps,
-)
+from vamper.services.twin.dry_runs import SENSED_PPI, Rehearsal, Stopped, devices_for, dry_run
+from vamper.services.twin.helps import NOTHING_HELPS, Helps, what_helps
 from vamper.services.twin.pictures import scanned
 from vamper.services.work.cache import Cache
 from vamper.services.work.not_found import NotFound

@@ -5,18 +5,17 @@ Sheets on which the same pieces lie the same way are printed and cut from the sa
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import partial
 
 from vamper.core.plan import Plan, cut_of, page_of
 from vamper.core.printing.page_box import page_for
-from vamper.core.twin.devices import Devices, TwinCutter, TwinPrinter, devices_of
+from vamper.core.twin.devices import Devices, devices_of
 from vamper.core.twin.dry_run import DryRun, summed_up
 from vamper.core.twin.faults import with_faults
 from vamper.core.twin.pieces import SheetFacts, facts_of
 from vamper.core.twin.practice import practice_cutter, practice_printer, practice_sensor
 from vamper.core.twin.printer import Page, with_ink
-from vamper.core.twin.rehearse import SheetRuns, Wider, lost_pieces, rehearse
-from vamper.core.twin.remedies import Trial, TwinRemedy, remedies_for
-from vamper.core.twin.sensor import Found
+from vamper.core.twin.rehearse import SheetRuns, lost_pieces, rehearse
 from vamper.core.twin.strokes import Stroke
 from vamper.core.values.findings import BadInput
 from vamper.core.values.units import MM_PER_INCH
@@ -31,10 +30,6 @@ SENSED_PPI = 150
 MOST_RUNS = 2000
 # Pictures are laid on whole pixels of the renderer; what is looked at closely is drawn finer.
 _FINER = 2
-# A remedy that gains less than this is not worth a word.
-_WORTH = 0.01
-# After the best remedy so many more are looked for, until the sheet is as good as this.
-_MOST_THEN, _GOOD_ENOUGH = 3, 0.95
 
 
 class Stopped(Exception):
@@ -107,7 +102,7 @@ def dry_run(
     Parameters
     ----------
     on_sheet : callable
-        Told how many of how many sheets are done; it may raise `Stopped`.
+        Told now and then how many of how many sheets are done; it may raise `Stopped`.
 
     Raises
     ------
@@ -124,10 +119,11 @@ def dry_run(
         on_sheet(number, len(plan.sheets))
         if id(sheet.lying) not in known:
             printed = inked(plan, number, sheet_page(plan, number, pictures), devices, seed)
-            known[id(sheet.lying)] = printed, _facts(plan, number, pictures, printed, devices)
+            known[id(sheet.lying)] = printed, facts_on(plan, number, pictures, printed, devices)
         page, facts = known[id(sheet.lying)]
         pages.append(page)
-        found.append(rehearse(plan, number, page, facts, devices, runs, seed))
+        going_on = partial(on_sheet, number, len(plan.sheets))
+        found.append(rehearse(plan, number, page, facts, devices, runs, seed, on_run=going_on))
     on_sheet(len(plan.sheets), len(plan.sheets))
     return Rehearsal(
         plan,
@@ -148,97 +144,6 @@ def inked(plan: Plan, sheet: int, page: Page | None, devices: Devices, seed: int
     return with_ink(page, devices.printer, clips, lost_pieces(devices, seed, sheet, len(clips)))
 
 
-def _facts(plan: Plan, sheet: int, pictures: Pictures, page: Page | None, devices: Devices) -> SheetFacts:
+def facts_on(plan: Plan, sheet: int, pictures: Pictures, page: Page | None, devices: Devices) -> SheetFacts:
+    """What is known of a sheet (from 0) before anything differs from run to run."""
     return facts_of(plan, sheet, page_of(plan, sheet), page, sheet_strokes(plan, sheet, pictures), devices.cutter)
-
-
-@dataclass(frozen=True, slots=True)
-class Chances:
-    """The shares of good sheets and good pieces."""
-
-    sheet_good: float
-    pieces_good: float
-
-
-@dataclass(frozen=True, slots=True)
-class Helps:
-    """Remedies with what each was seen to do once it is taken, best first; and what to take after the best one, one
-    after the other, with the chances once all before it were taken too.
-    """
-
-    each: tuple[tuple[TwinRemedy, Chances], ...] = ()
-    then: tuple[tuple[TwinRemedy, Chances], ...] = ()
-
-
-NOTHING_HELPS = Helps()
-
-
-def what_helps(found: Rehearsal, on_tried: Callable[[int, int], None] = lambda _done, _all: None) -> Helps:
-    """The remedies that make a dry run better, tried on the sheet that suffers most; best first, cheapest first among
-    equals. One trouble may hide another, so after the best one it is looked once more.
-    """
-    plan, before = found.plan, min(found.sheets, key=lambda sheet: float(sheet.good.mean()))
-    number = next(place for place, sheet in enumerate(found.sheets) if sheet is before)
-    items = tuple(item.number for item in plan.items)
-
-    # What the sensor finds hangs on the printer alone and how far it looks; most remedies leave both.
-    sighted: dict[tuple[TwinPrinter, float], tuple[Page | None, Found | None]] = {}
-
-    def seen_by(devices: Devices) -> tuple[TwinPrinter, float]:
-        return devices.printer, devices.sensor.search_mm
-
-    sighted[seen_by(found.devices)] = found.pages[number], before.sighted
-
-    def tried(trial: Trial) -> SheetRuns:
-        devices, facts = trial.devices, before.facts
-        page, places = sighted.get(seen_by(devices), (None, None))
-        if page is None:
-            page = inked(plan, number, sheet_page(plan, number, found.pictures), devices, found.seed)
-        if devices.printer != found.devices.printer or _is_led_otherwise(devices.cutter, found.devices.cutter):
-            facts = _facts(plan, number, found.pictures, page, devices)
-        runs = rehearse(plan, number, page, facts, devices, before.runs, found.seed, trial.wider, places)
-        sighted[seen_by(devices)] = page, runs.sighted
-        return runs
-
-    taken = set[str]()
-
-    def round_from(trial: Trial, runs: SheetRuns, first: bool) -> list[tuple[TwinRemedy, SheetRuns, Trial]]:
-        helped = []
-        remedies = [one for one in remedies_for(plan, trial.devices, summed_up(items, [runs])) if one.key not in taken]
-        for done, remedy in enumerate(remedies):
-            if first:
-                on_tried(done, len(remedies) + _MOST_THEN)
-            more = Wider(
-                trial.wider.border_mm + remedy.trial.wider.border_mm, trial.wider.bleed_mm + remedy.trial.wider.bleed_mm
-            )
-            next_trial = Trial(remedy.trial.devices, more)
-            after = tried(next_trial)
-            if _gain(after, runs) > _WORTH:
-                helped.append((remedy, after, next_trial))
-        helped.sort(key=lambda one: (-round(float(one[1].sheet_good.mean()), 2), -round(float(one[1].good.mean()), 2)))
-        return helped
-
-    helped = round_from(Trial(found.devices), before, first=True)
-    each = tuple((remedy, _chances(runs)) for remedy, runs, _ in helped)
-    then = list[tuple[TwinRemedy, Chances]]()
-    while helped and len(then) < _MOST_THEN and float(helped[0][1].sheet_good.mean()) < _GOOD_ENOUGH:
-        on_tried(len(each) + len(then), len(each) + _MOST_THEN)
-        best, runs, trial = helped[0]
-        taken.add(best.key)
-        helped = round_from(trial, runs, first=False)
-        then += [(remedy, _chances(after)) for remedy, after, _ in helped[:1]]
-    return Helps(each, tuple(then))
-
-
-def _gain(after: SheetRuns, before: SheetRuns) -> float:
-    sheets = float(after.sheet_good.mean()) - float(before.sheet_good.mean())
-    return max(sheets, float(after.good.mean()) - float(before.good.mean()))
-
-
-def _chances(runs: SheetRuns) -> Chances:
-    return Chances(float(runs.sheet_good.mean()), float(runs.good.mean()))
-
-
-def _is_led_otherwise(one: TwinCutter, other: TwinCutter) -> bool:
-    """Whether strokes land elsewhere before anything that differs from run to run."""
-    return (one.map, one.drag_mm, one.blocked_share) != (other.map, other.drag_mm, other.blocked_share)
