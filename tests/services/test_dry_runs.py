@@ -18,6 +18,7 @@ from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
 from vamper.core.values.twin import FaultKey
 from vamper.demo.workshop import PRACTICE_SEED
+from vamper.services.packing.desk import PackingState
 from vamper.services.shop.tried import CutRecord, JudgedDrop, RecordKind
 from vamper.services.twin.desk import Asked, DryRunning
 from vamper.services.twin.dry_runs import Stopped, devices_for, dry_run
@@ -39,7 +40,10 @@ def job(workshop: Workshop) -> int:
 
 def ran(workshop: Workshop, job: int, asked: Asked) -> DryRunning:
     plan = workshop.plan(workshop.jobs.get(job)).plan
-    told = workshop.dry_runs.begin(job, plan, workshop.shown_of, asked)
+    return ended(workshop.dry_runs.begin(job, plan, workshop.shown_of, asked))
+
+
+def ended(told: DryRunning) -> DryRunning:
     for _ in range(600):
         if not told.running:
             return told
@@ -66,6 +70,17 @@ def test_a_dry_run_tells_what_spoils_and_what_would_help(workshop: Workshop, job
     assert Image.open(io.BytesIO(close)).size == (355, 118)
     with pytest.raises(NotFound):
         workshop.dry_runs.picture(job, told.found.number + 1, 0, 100, None)
+
+
+def test_a_job_that_nobody_has_packed_yet_is_packed_first(workshop: Workshop) -> None:
+    number = workshop.jobs.create("Discs")
+    art = workshop.arts.take_in("disc.png", disc_png())
+    workshop.jobs.add_item(number, art.digest, "disc", 40, {})
+    workshop.jobs.change_items(number, "quantity", (1,), {"quantity": 5})
+    told = ended(workshop.begin_dry_run(number, Asked(5, False)))
+    planned = workshop.plan(workshop.jobs.get(number))
+    assert planned.packing.state is PackingState.DONE
+    assert told.is_of(planned.plan)
 
 
 def test_a_stopped_run_leaves_what_came_of_the_one_before(workshop: Workshop, job: int) -> None:

@@ -350,7 +350,10 @@ class Workshop:
         self.evenings.read_label(batch, figures)
 
     def begin_dry_run(self, job_id: int, asked: AskedRun) -> DryRunning:
-        """Run a job dry, in the background, once its packing has ended."""
+        """Run a job dry, in the background, once its packing has ended; where nobody has packed it yet, that begins."""
+        state = self.jobs.get(job_id)
+        if state.document.items:
+            self.begin_packing(state)
 
         def latest() -> tuple[Plan, bool]:
             now = self.plan(self.jobs.get(job_id))

@@ -1,6 +1,6 @@
 /** Jobs: their list, what is done to a whole one, and its packing. */
 import { useIsMutating, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
 
 import { readAgain } from './again';
 import { ask, client } from './client';
@@ -56,6 +56,9 @@ export const useJobAction = (jobId: number) =>
     { key: jobActionKey(jobId) },
   );
 
+// A page that has just been opened is drawn first: a search takes all the machine has.
+const DRAWN_MS = 600;
+
 /** Where nobody has searched for a layout of the job as it is, ask for it once. */
 export function useBeginPacking(view: View) {
   const queries = useQueryClient();
@@ -63,12 +66,16 @@ export function useBeginPacking(view: View) {
   const { id: job_id } = view.job;
   const waiting = view.plan?.packing.state === 'waiting' ? view.plan.packing.layout : null;
   const pieces = view.plan?.items.length ?? 0;
+  const [openedAt] = useState(() => performance.now());
   useEffect(() => {
     if (waiting === null || pieces === 0) return;
-    ask(client.POST('/api/jobs/{job_id}/pack/begin', { params: { path: { job_id } } }))
-      .then(() => readAgain(queries, ['job', job_id]))
-      .catch((error: Error) => tell(error.message));
-  }, [job_id, waiting, pieces, queries, tell]);
+    const begin = () =>
+      ask(client.POST('/api/jobs/{job_id}/pack/begin', { params: { path: { job_id } } }))
+        .then(() => readAgain(queries, ['job', job_id]))
+        .catch((error: Error) => tell(error.message));
+    const drawn = setTimeout(() => void begin(), openedAt + DRAWN_MS - performance.now());
+    return () => clearTimeout(drawn);
+  }, [job_id, waiting, pieces, openedAt, queries, tell]);
 }
 
 /** The job counts as handed off from now on. */
