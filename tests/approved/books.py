@@ -28,9 +28,9 @@ from vamper.core.ledger.run import (
 from vamper.core.ledger.straighten import by_corners, straighten
 from vamper.core.ledger.success import success_of
 from vamper.core.ledger.supply import Stored, Thing, spent_in, taken_of
+from vamper.core.twin.cut_out import cut_pieces
 from vamper.core.twin.devices import devices_of
 from vamper.core.twin.photo import Camera, on_table, photographed
-from vamper.core.twin.scan import cut_pieces
 from vamper.core.values.cut import Cut
 from vamper.core.values.units import MM_PER_INCH
 

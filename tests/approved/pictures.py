@@ -19,9 +19,10 @@ from vamper.core.ledger.mark_guesses import features_of, guesses, projected
 from vamper.core.ledger.outlined import away_from, ground_of, lab_field, outlines, things
 from vamper.core.ledger.straighten import straighten
 from vamper.core.ledger.weeded import weeded_sheet
+from vamper.core.twin.cut_out import typical_run
 from vamper.core.twin.devices import devices_of
 from vamper.core.twin.printer import with_ink
-from vamper.core.twin.scan import result_scan, typical_run
+from vamper.core.twin.scan import result_scan
 
 Told = Iterator[tuple[str, Any]]
 _PPI = 200

@@ -19,13 +19,14 @@ from vamper.core.ledger.planned import PlannedSheet
 from vamper.core.ledger.straighten import straighten
 from vamper.core.marks.calibrate import Reading, fit
 from vamper.core.plan import Plan
+from vamper.core.twin.cut_out import cut_pieces
 from vamper.core.twin.devices import Devices, devices_of
 from vamper.core.twin.faults import with_faults
 from vamper.core.twin.photo import Camera, on_table, photographed
 from vamper.core.twin.practice import hidden_map
 from vamper.core.twin.printer import at
 from vamper.core.twin.rehearse import lost_pieces
-from vamper.core.twin.scan import cut_pieces, print_scan
+from vamper.core.twin.scan import print_scan
 from vamper.core.values.calibration import Calibration
 from vamper.core.values.cut import Cut
 from vamper.core.values.edge import EdgeSpec

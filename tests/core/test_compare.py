@@ -24,12 +24,13 @@ from vamper.core.ledger.print_under import best_by_print, print_pose
 from vamper.core.ledger.straighten import by_corners, straighten, warped
 from vamper.core.ledger.weeded import weeded_sheet
 from vamper.core.plan import Plan, page_of
+from vamper.core.twin.cut_out import cut_pieces, spoiling_of, typical_run
 from vamper.core.twin.devices import devices_of
 from vamper.core.twin.photo import Camera, on_table, photographed
 from vamper.core.twin.pieces import facts_of
 from vamper.core.twin.printer import at, with_ink
 from vamper.core.twin.rehearse import SheetRuns, Spoiling, rehearse
-from vamper.core.twin.scan import cut_pieces, pixels_of, print_scan, result_scan, spoiling_of, typical_run
+from vamper.core.twin.scan import pixels_of, print_scan, result_scan
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
 from vamper.core.values.marks import MarksSpec

@@ -11,7 +11,7 @@ import numpy.typing as npt
 import shapely
 from shapely import affinity
 
-from vamper.core.twin.scan import CutPiece
+from vamper.core.twin.cut_out import CutPiece
 from vamper.core.values.pixels import filled
 
 Pixels = npt.NDArray[np.uint8]

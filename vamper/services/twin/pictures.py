@@ -1,7 +1,8 @@
 """Pictures of what the simulated devices made."""
 
+from vamper.core.twin.cut_out import typical_run
 from vamper.core.twin.printer import Page
-from vamper.core.twin.scan import BoxMm, Pixels, result_scan, typical_run
+from vamper.core.twin.scan import BoxMm, Pixels, result_scan
 from vamper.formats.out.picture_files import write_png
 from vamper.services.twin.dry_runs import SENSED_PPI, Rehearsal, inked, sheet_page
 

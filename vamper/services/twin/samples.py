@@ -9,9 +9,10 @@ from dataclasses import replace
 import numpy as np
 
 from vamper.core.plan import Plan
+from vamper.core.twin.cut_out import cut_pieces
 from vamper.core.twin.faults import with_faults
 from vamper.core.twin.photo import Camera, on_table, photographed
-from vamper.core.twin.scan import Pixels, cut_pieces, print_scan
+from vamper.core.twin.scan import Pixels, print_scan
 from vamper.core.values.findings import BadInput
 from vamper.core.values.twin import FaultKey
 from vamper.core.values.units import MM_PER_INCH
