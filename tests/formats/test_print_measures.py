@@ -177,6 +177,11 @@ def test_the_ink_of_a_page_and_its_pixels() -> None:
     pixels = page_pixels(pdf, 100)
     assert pixels.shape == (round(279.4 / 25.4 * 100), round(215.9 / 25.4 * 100), 4)
     assert pixels[0, 0, 3] == 0
+    # A part is drawn as in the whole, and blank beyond it.
+    assert (page_pixels(pdf, 100, (40, 30, 200, 150)) == pixels[30:180, 40:240]).all()
+    beyond = page_pixels(pdf, 100, (800, 1000, 100, 150))
+    assert (beyond[:100, :50] == pixels[1000:, 800:]).all()
+    assert not beyond[100:].any()
     used = page_ink(pdf, 0.0012)
     red, green, blue = (255 - np.array([40, 90, 160])) / 255
     black = min(red, green, blue)

@@ -4,6 +4,7 @@ import io
 import time
 from dataclasses import replace
 
+import cv2
 import numpy as np
 import pytest
 from PIL import Image
@@ -11,8 +12,10 @@ from PIL import Image
 from tests.conftest import disc_png
 from vamper.core.plan import complete
 from vamper.core.twin.devices import TwinCutter
+from vamper.core.twin.faults import with_faults
 from vamper.core.twin.practice import hidden_map, practice_cutter
 from vamper.core.twin.rehearse import NOT_WIDER
+from vamper.core.twin.scan import pixels_of
 from vamper.core.values.calibration import Calibration
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
@@ -22,6 +25,7 @@ from vamper.services.packing.desk import PackingState
 from vamper.services.shop.tried import CutRecord, JudgedDrop, RecordKind
 from vamper.services.twin.desk import Asked, DryRunning
 from vamper.services.twin.dry_runs import Stopped, devices_for, dry_run
+from vamper.services.twin.pictures import scanned
 from vamper.services.twin.practice import practice_machines
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
@@ -97,6 +101,24 @@ def test_a_stopped_run_leaves_what_came_of_the_one_before(workshop: Workshop, jo
     assert second.is_of(plan)
     workshop.jobs.change_items(job, "border", (1,), {"edge.distance_mm": 4.0})
     assert not second.is_of(workshop.plan(workshop.jobs.get(job)).plan)
+
+
+@pytest.mark.parametrize(
+    "faults",
+    [(FaultKey.LINES, FaultKey.LOST_PICTURE), (FaultKey.PAGE_SIZE_RESET, FaultKey.WRONG_SIDE), (FaultKey.TUFT,)],
+)
+def test_a_close_look_shows_what_the_whole_sheet_shows(
+    workshop: Workshop, job: int, faults: tuple[FaultKey, ...]
+) -> None:
+    plan = workshop.plan(workshop.jobs.get(job)).plan
+    found = dry_run(plan, workshop.shown_of, 2, 1, with_faults(devices_for(plan), faults))
+    whole = scanned(found, 0, 200, 0)
+    for box in ((5.0, 5.0, 60.0, 50.0), (100.0, 60.0, 45.0, 70.0)):
+        left, top, right, bottom = pixels_of(box, 200, (whole.shape[0], whole.shape[1]))
+        part = scanned(found, 0, 200, 0, box).astype(float)
+        # The grain of each picture is its own.
+        apart = cv2.GaussianBlur(part - whole[top:bottom, left:right], (0, 0), 3)
+        assert np.abs(apart).max() < 4
 
 
 def test_a_dry_run_can_be_stopped_in_the_middle_of_a_sheet(workshop: Workshop, job: int) -> None:

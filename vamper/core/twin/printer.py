@@ -34,13 +34,15 @@ _OPAQUE = 255
 @dataclass(frozen=True, slots=True)
 class Page:
     """A print file as pixels of the sheet that is loaded, shape (h, w, 4), transparent where nothing is printed.
-    `drawn_by` is the scale that it was compensated for.
+    `drawn_by` is the scale that it was compensated for. Where it is only a part of the page, `corner` is where in the
+    whole its first pixel is (x, y).
     """
 
     rgba: Pixels
     ppi: float
     paper: Paper
     drawn_by: Scale
+    corner: tuple[int, int] = (0, 0)
 
     @property
     def px_a_mm(self) -> float:
@@ -60,19 +62,23 @@ def with_ink(page: Page, printer: TwinPrinter, pictures: Sequence[BaseGeometry],
     alpha = rgba[..., 3].astype(np.float32)
     if lost:
         for number in lost:
-            clip = shapely.transform(pictures[number], lambda points: points * page.px_a_mm)
+            clip = shapely.transform(pictures[number], lambda points: points * page.px_a_mm - page.corner)
             alpha = np.where(filled(clip, alpha.shape) > 0, 0, alpha)
     if printer.density < 1:
         spread = _SPREAD_MM * (1 - printer.density) * page.px_a_mm
         alpha = cv2.GaussianBlur(alpha, (0, 0), max(spread, 0.3)) * np.float32(printer.density)
     if printer.lines_mm:
-        rows = np.arange(alpha.shape[0]) / page.px_a_mm
+        rows = (np.arange(alpha.shape[0]) + page.corner[1]) / page.px_a_mm
         alpha[(rows % printer.lines_mm) < _LINE_MM] *= 0.15
-    blank = np.zeros(alpha.shape, bool)
-    top, left = (round(side * page.px_a_mm) for side in (margins.top, margins.left))
-    bottom, right = (round(side * page.px_a_mm) for side in (margins.bottom, margins.right))
-    blank[top : alpha.shape[0] - bottom, left : alpha.shape[1] - right] = True
-    alpha *= blank
+    down, across = (
+        (first + np.arange(size) >= round(before * page.px_a_mm))
+        & (first + np.arange(size) < round(side * page.px_a_mm) - round(behind * page.px_a_mm))
+        for first, size, side, before, behind in (
+            (page.corner[1], alpha.shape[0], page.paper.height_mm, margins.top, margins.bottom),
+            (page.corner[0], alpha.shape[1], page.paper.width_mm, margins.left, margins.right),
+        )
+    )
+    alpha *= down[:, None] & across
     return replace(page, rgba=np.dstack([rgba[..., :3], np.round(alpha).astype(np.uint8)]))
 
 
@@ -122,7 +128,7 @@ def page_to_pixels(page: Page, printed: Floats, px: float) -> Floats:
     linear, offset = linear * px / page.px_a_mm, (offset + printed[:, 2]) * px
     # A pixel's middle is half a pixel from its corner.
     half = np.array([0.5, 0.5])
-    return np.column_stack([linear, linear @ half + offset - half])
+    return np.column_stack([linear, linear @ (half + page.corner) + offset - half])
 
 
 def printed_scale(printer: TwinPrinter, page: Page) -> tuple[float, float]:

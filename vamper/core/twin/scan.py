@@ -52,7 +52,7 @@ _TEAR_MM = 4.0
 _LIFTED_MM, _LIFTED_DEG = 2.2, 7.0
 _LINE_RIM_PX = 4
 # What is this far outside of a part may still be seen in it: a piece that was pushed aside, a shadow.
-_BESIDE_MM = 8.0
+BESIDE_MM = 8.0
 # White paper under the lamp of a scanner is not the brightest there is.
 _LAMP = 0.965
 # How much lighter a weak black is, and a cut edge.
@@ -80,7 +80,7 @@ class _Table:
         if box_mm is None:
             return cls(plan, px, whole, whole, (0, 0), run)
         left, top, right, bottom = pixels_of(box_mm, ppi, whole)
-        beside = math.ceil(_BESIDE_MM * px)
+        beside = math.ceil(BESIDE_MM * px)
         x0, y0 = max(0, left - beside), max(0, top - beside)
         size = min(height, bottom + beside) - y0, min(width, right + beside) - x0
         return cls(plan, px, whole, size, (x0, y0), run)

@@ -24,9 +24,12 @@ INK_PPI = 100
 _POINTS_AN_INCH = 72
 _ONE_AT_A_TIME = threading.Lock()
 
+# Left, top, width and height of a part of a page, pixels.
+Part = tuple[int, int, int, int]
 
-def page_pixels(pdf: bytes, ppi: float) -> npt.NDArray[np.uint8]:
-    """The first page of a PDF, shape (h, w, 4), its colours not multiplied by its opacity.
+
+def page_pixels(pdf: bytes, ppi: float, part: Part | None = None) -> npt.NDArray[np.uint8]:
+    """The first page of a PDF or a part of it, shape (h, w, 4), its colours not multiplied by its opacity.
 
     The page is drawn by a matrix: left to itself the renderer stretches it to whole pixels, which is half a pixel in a
     thousand on most papers.
@@ -36,10 +39,13 @@ def page_pixels(pdf: bytes, ppi: float) -> npt.NDArray[np.uint8]:
         document = pypdfium2.PdfDocument(pdf)
         try:
             page = document[0]
-            width, height = (max(1, math.ceil(round(side * scale, 3))) for side in page.get_size())
+            left, top, width, height = part or (
+                *(0, 0),
+                *(max(1, math.ceil(round(side * scale, 3))) for side in page.get_size()),
+            )
             bitmap = pypdfium2.PdfBitmap.new_native(width, height, raw.FPDFBitmap_BGRA, rev_byteorder=True)
             bitmap.fill_rect((0, 0, 0, 0), 0, 0, width, height)
-            matrix, clip = raw.FS_MATRIX(scale, 0, 0, scale, 0, 0), raw.FS_RECTF(0, 0, width, height)
+            matrix, clip = raw.FS_MATRIX(scale, 0, 0, scale, -left, -top), raw.FS_RECTF(0, 0, width, height)
             raw.FPDF_RenderPageBitmapWithMatrix(bitmap, page, matrix, clip, raw.FPDF_REVERSE_BYTE_ORDER)
             pixels: npt.NDArray[np.uint8] = bitmap.to_numpy().copy()
         finally:
@@ -47,11 +53,12 @@ def page_pixels(pdf: bytes, ppi: float) -> npt.NDArray[np.uint8]:
     return pixels
 
 
-def page_in(pdf: bytes, ppi: float, finer: int) -> npt.NDArray[np.uint8]:
+def page_in(pdf: bytes, ppi: float, finer: int, part: Part | None = None) -> npt.NDArray[np.uint8]:
     """The same, drawn so many times finer and brought together: the renderer lays pictures on whole pixels."""
     if finer == 1:
-        return page_pixels(pdf, ppi)
-    image = Image.fromarray(page_pixels(pdf, ppi * finer)).convert("RGBa").reduce(finer)
+        return page_pixels(pdf, ppi, part)
+    fine = None if part is None else (part[0] * finer, part[1] * finer, part[2] * finer, part[3] * finer)
+    image = Image.fromarray(page_pixels(pdf, ppi * finer, fine)).convert("RGBa").reduce(finer)
     return np.asarray(image.convert("RGBA"))
 
 

@@ -20,7 +20,7 @@ from vamper.core.twin.strokes import Stroke
 from vamper.core.values.findings import BadInput
 from vamper.core.values.units import MM_PER_INCH
 from vamper.formats.cut_in.hpgl import read_hpgl
-from vamper.formats.out.page_png import page_in
+from vamper.formats.out.page_png import Part, page_in
 from vamper.services.handoff.drafts import Pictures, drafted
 from vamper.services.handoff.files import PRINT_KEY, sheet_file
 
@@ -70,15 +70,23 @@ def practised(devices: Devices, plan: Plan) -> Devices:
     return devices
 
 
-def sheet_page(plan: Plan, sheet: int, pictures: Pictures, ppi: float = SENSED_PPI) -> Page | None:
-    """The print file of a sheet (from 0) as the printer gets it; None for stock that is not printed."""
+def sheet_page(
+    plan: Plan, sheet: int, pictures: Pictures, ppi: float = SENSED_PPI, part: Part | None = None
+) -> Page | None:
+    """The print file of a sheet (from 0), or a part of it (pixels of the paper), as the printer gets it; None for stock
+    that is not printed.
+    """
     if not plan.job.stock.printable:
         return None
     paper, box = plan.job.paper, page_for(plan.job.paper, plan.job.printer)
-    rgba = page_in(sheet_file(plan, sheet, PRINT_KEY, pictures), ppi, 1 if ppi <= SENSED_PPI else _FINER)
     left, top = (round(side * ppi / MM_PER_INCH) for side in (box.left_mm, box.top_mm))
-    width, height = (round(side * ppi / MM_PER_INCH) for side in (paper.width_mm, paper.height_mm))
-    return Page(rgba[top : top + height, left : left + width], ppi, paper, plan.job.printer.scale)
+    x, y, width, height = part or (
+        *(0, 0),
+        *(round(side * ppi / MM_PER_INCH) for side in (paper.width_mm, paper.height_mm)),
+    )
+    file, finer = sheet_file(plan, sheet, PRINT_KEY, pictures), 1 if ppi <= SENSED_PPI else _FINER
+    rgba = page_in(file, ppi, finer, (left + x, top + y, width, height))
+    return Page(rgba, ppi, paper, plan.job.printer.scale, (x, y))
 
 
 def sheet_strokes(plan: Plan, sheet: int, pictures: Pictures) -> tuple[Stroke, ...]:

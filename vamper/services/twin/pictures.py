@@ -1,10 +1,19 @@
 """Pictures of what the simulated devices made."""
 
+from itertools import product
+
+import numpy as np
+
 from vamper.core.twin.cut_out import typical_run
-from vamper.core.twin.printer import Page
-from vamper.core.twin.scan import BoxMm, Pixels, result_scan
+from vamper.core.twin.printer import Page, page_to_pixels
+from vamper.core.twin.scan import BESIDE_MM, BoxMm, Pixels, result_scan
+from vamper.core.values.units import MM_PER_INCH
+from vamper.formats.out.page_png import Part
 from vamper.formats.out.picture_files import write_png
 from vamper.services.twin.dry_runs import SENSED_PPI, Rehearsal, inked, sheet_page
+
+# A pixel is mixed from its neighbours.
+_RIM_PX = 3
 
 
 def scanned(found: Rehearsal, sheet: int, ppi: float, run: int | None = None, box_mm: BoxMm | None = None) -> Pixels:
@@ -12,16 +21,33 @@ def scanned(found: Rehearsal, sheet: int, ppi: float, run: int | None = None, bo
     none is asked for.
     """
     runs = found.sheets[sheet]
-    page = page_at(found, sheet, ppi)
     shown = typical_run(runs) if run is None else run
-    return result_scan(found.plan, found.devices, runs, page, shown, ppi, box_mm)
+    part = None if box_mm is None else _part_under(found, sheet, ppi, shown, box_mm)
+    return result_scan(found.plan, found.devices, runs, page_at(found, sheet, ppi, part), shown, ppi, box_mm)
 
 
-def page_at(found: Rehearsal, sheet: int, ppi: float) -> Page | None:
-    """The printed page fine enough for a picture."""
+def page_at(found: Rehearsal, sheet: int, ppi: float, part: Part | None = None) -> Page | None:
+    """The printed page, or a part of it, fine enough for a picture."""
     if ppi <= SENSED_PPI:
         return found.pages[sheet]
-    return inked(found.plan, sheet, sheet_page(found.plan, sheet, found.pictures, ppi), found.devices, found.seed)
+    page = sheet_page(found.plan, sheet, found.pictures, ppi, part)
+    return inked(found.plan, sheet, page, found.devices, found.seed)
+
+
+def _part_under(found: Rehearsal, sheet: int, ppi: float, run: int, box_mm: BoxMm) -> Part:
+    """The part of a page that may be seen in a box of the sheet, or beside it, as it came to lie in a run."""
+    left, top, width, height = box_mm
+    corners = np.array(
+        list(product((left - BESIDE_MM, left + width + BESIDE_MM), (top - BESIDE_MM, top + height + BESIDE_MM)))
+    )
+    job, px = found.plan.job, ppi / MM_PER_INCH
+    whole = Page(np.zeros((1, 1, 4), np.uint8), ppi, job.paper, job.printer.scale)
+    to_sheet = page_to_pixels(whole, found.sheets[sheet].prints[run], px)
+    on_page = (corners * px - to_sheet[:, 2]) @ np.linalg.inv(to_sheet[:, :2]).T
+    size = np.round(np.array([job.paper.width_mm, job.paper.height_mm]) * px).astype(int)
+    first = np.clip(np.floor(on_page.min(axis=0)).astype(int) - _RIM_PX, 0, size - 1)
+    last = np.clip(np.ceil(on_page.max(axis=0)).astype(int) + _RIM_PX, first + 1, size)
+    return int(first[0]), int(first[1]), int(last[0] - first[0]), int(last[1] - first[1])
 
 
 def result_png(found: Rehearsal, sheet: int, ppi: int) -> bytes:
