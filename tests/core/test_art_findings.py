@@ -12,6 +12,7 @@ from vamper.core.art.inspect import art_findings, look_over
 from vamper.core.art.outline import Outline, outline_at, trace
 from vamper.core.art.picture import Conversion, Picture
 from vamper.core.art.prepare import cropped, lifted, prepared, rim_of
+from vamper.core.art.surface import survey
 from vamper.core.values.art import Preparation, Purpose, SizeSpec
 from vamper.core.values.colour import difference, lab_of, lab_of_one
 from vamper.core.values.edge import EdgeSpec
@@ -91,11 +92,15 @@ class TestLift:
         noise = np.random.default_rng(1).integers(0, 255, (60, 60, 3), dtype=np.uint8)
         busy = Picture(np.dstack([noise, np.full((60, 60), 255, np.uint8)]))
         assert not rim_of(busy).is_one_colour
-        assert "prepare.lift_de" not in one(busy, "art.opaque").fixes[0].changes
+        found = one(busy, "art.opaque")
+        assert "prepare.lift_de" not in found.fixes[0].changes
+        assert found.figures["rim_one_colour"] < 0.2
 
     def test_the_finding_offers_it_and_it_takes_the_finding_away(self) -> None:
         picture = painted((DISC, BLUE), ground=WHITE)
-        changes = one(picture, "art.opaque").fixes[0].changes
+        found = one(picture, "art.opaque")
+        assert found.figures["rim_one_colour"] > 0.95
+        changes = found.fixes[0].changes
         assert "art.opaque" not in codes(picture, prepare=Preparation(lift_de=changes["prepare.lift_de"]))  # type: ignore[arg-type]
 
 
@@ -269,3 +274,18 @@ def test_a_drawing_of_more_pixels_than_are_traced_is_as_large_as_it_was() -> Non
     alpha[600:3000, 300:3900] = 255
     left, top, right, bottom = trace(Picture(np.dstack([alpha] * 4))).polygons[0].bounds
     assert (left, top, right, bottom) == pytest.approx((300, 600, 3900, 3000), abs=1.5)
+
+
+def test_an_uneven_coloured_rim_is_a_border_for_certain_only_round_something_busy() -> None:
+    orange, plum, teal = (214, 140, 60), (178, 140, 200), (60, 175, 160)
+    inner = disc_alpha(400, 130, (225, 200))
+    stripes = inner * (np.arange(400) // 20 % 2)[:, None]
+
+    def is_sure(*drawing: tuple[np.ndarray, tuple[int, int, int]]) -> bool:
+        picture = painted((disc_alpha(400, 180, (200, 200)), orange), *drawing)
+        base = survey(picture, outline_at(trace(picture), SizeSpec(longest_mm=60)), 0.5).base
+        assert base is not None
+        return base.sure
+
+    assert not is_sure((inner, plum))
+    assert is_sure((inner, plum), (stripes, teal))

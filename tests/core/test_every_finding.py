@@ -337,7 +337,7 @@ CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
         Station.FINISH,
         Severity.STOP,
         scene(item(), stock=DYE, finish=FinishSpec(blank=BlankSpec(36.1, 36))),
-        scene(item(), stock=DYE, finish=FinishSpec(blank=BlankSpec(35.9, 35))),
+        scene(item(), stock=DYE, finish=FinishSpec(blank=BlankSpec(36.02, 36.02))),
     ),
     "finish.seam": (Station.FINISH, Severity.NOTE, on_mug(14.3), on_mug(20.0)),
 }

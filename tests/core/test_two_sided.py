@@ -13,7 +13,7 @@ from vamper.core.art.colours import KEY_MM, flat_colours, layers_of
 from vamper.core.art.outline import Outline
 from vamper.core.art.picture import Picture
 from vamper.core.edge.by_hand import for_hand
-from vamper.core.edge.edge import derive_edge
+from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.edge.inspect import hand_findings
 from vamper.core.edge.two_sided import back_edge, is_symmetric, turned_over
 from vamper.core.printing.guides import free_lines, guides_for
@@ -35,6 +35,14 @@ def _outline(shape: Polygon) -> Outline:
 
 
 LEANING = Polygon([(0, 0), (30, 0), (50, 40), (0, 40)])
+
+
+@pytest.mark.parametrize(("off_share", "alike"), [(0.008, True), (0.012, False)])
+def test_a_blank_is_symmetric_when_it_is_a_hundredth_off_at_most(off_share: float, alike: bool) -> None:
+    # What is missing at one corner counts on both sides.
+    notch = box(0, 0, 20, 100 * 50 * off_share / 2 / 20)
+    shape = as_multi([box(0, 0, 100, 50).difference(notch)])
+    assert is_symmetric(Edge(shape, 0.0, (shape,))) is alike
 
 
 def test_a_back_is_the_fronts_mirror_image_and_both_areas_are_equal() -> None:

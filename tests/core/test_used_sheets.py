@@ -11,7 +11,7 @@ from shapely.geometry import Polygon
 
 from tests.scenes import item, scene
 from tests.tried import tried
-from vamper.core.ledger.blank_parts import gone_parts
+from vamper.core.ledger.blank_parts import _distance_from_bare, gone_parts
 from vamper.core.ledger.rest import FEED_ERROR_MM, rest_of
 from vamper.core.sheet.live_area import live_area, spent_bound
 from vamper.core.values.edge import EdgeSpec
@@ -160,3 +160,9 @@ def test_a_picture_of_no_sheet_is_refused() -> None:
     noise = np.random.default_rng(1).integers(0, 255, (200, 200, 3)).astype(np.uint8)
     with pytest.raises(BadInput, match="no bare stock"):
         gone_parts(noise, 1.0)
+
+
+def test_light_that_falls_off_makes_no_part_of_a_bare_sheet_look_used() -> None:
+    y, x = np.mgrid[0:300, 0:240] / np.array([300, 240])[:, None, None]
+    lab = np.stack([90 - 24 * x - 12 * y * y, 3 + 2 * y, 6 - 2 * x * y], axis=2)
+    assert _distance_from_bare(lab).max() < 0.5
