@@ -184,7 +184,7 @@ def test_a_map_that_cannot_be_is_refused(map_: tuple[tuple[float, ...], ...]) ->
         Calibration(map_)
 
 
-@pytest.mark.parametrize(("aside_mm", "tells"), [(0.05, False), (0.2, False), (1.0, True)])
+@pytest.mark.parametrize(("aside_mm", "tells"), [(0.05, False), (0.25, False), (0.3, True), (1.0, True)])
 def test_readings_nearly_on_one_line_tell_no_turn(aside_mm: float, tells: bool) -> None:
     readings = readings_of(np.eye(2, 3), [(0.0, 0.0), (150.0, aside_mm), (300.0, 0.0)])
     if tells:

@@ -1,12 +1,15 @@
 """Timetables, held against every constraint by a checker that knows nothing of the solver."""
 
 from dataclasses import replace
+from typing import Any
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from ortools.sat.python import cp_model
 
 from tests.tried import tried
+from vamper.core.finishing import soonest
 from vamper.core.finishing.process import (
     CAUTIONS,
     LABELS,
@@ -86,6 +89,25 @@ def test_two_batches_use_each_others_waits() -> None:
     found = plan_evening(Evening((Batch("a", batch), Batch("b", batch)), {}))
     # One after the other would take 80.
     assert (found.ends, found.proof, found.hands_on_minutes) == (45, Proof.OPTIMAL, 20)
+
+
+class OutOfTime(cp_model.CpSolver):
+    """A solver that never gets to prove that nothing ends sooner, and has shown so much."""
+
+    def solve(self, *asked: Any) -> Any:
+        super().solve(*asked)
+        return cp_model.FEASIBLE
+
+    @property
+    def best_objective_bound(self) -> float:
+        return 40.0000000001
+
+
+def test_a_plan_that_is_not_proven_best_says_what_no_plan_could_beat(monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(soonest, "_solver", lambda _seconds: OutOfTime())
+    batch = (TimedStep("coat", 5, True), TimedStep("dry", 30), TimedStep("coat again", 5, True))
+    found = plan_evening(Evening((Batch("a", batch), Batch("b", batch)), {}))
+    assert (found.ends, found.bound) == (45, 40)
 
 
 def test_hands_stay_off_while_away_and_what_only_waits_runs_on() -> None:
