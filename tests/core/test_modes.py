@@ -165,6 +165,10 @@ def test_colours_never_share_a_sheet(nester: ProcessNester) -> None:
     )
     layout = pack(PackProblem(pieces, LIVE, PackingSpec()), nester, Watching(3))
     assert [{p.item for p in sheet} for sheet in layout.sheets] == [{0}, {1}]
+    # A sheet that something is held on keeps its place before those of colours named earlier.
+    held = by_sheet(at(1, 0, 60, 60, 0.0, Pin.HAND))
+    layout = pack(PackProblem(pieces, LIVE, PackingSpec(), held=held), nester, Watching(3))
+    assert [{p.item for p in sheet} for sheet in layout.sheets] == [{1}, {0}]
 
 
 def test_kits_are_equal_and_what_is_over_is_told(nester: ProcessNester) -> None:

@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 import shapely
-from shapely.geometry import box
+from shapely.geometry import Polygon, box
 
 from tests.core.test_edge import outline_of
 from tests.scenes import Scene, bars, item, lying, scene
@@ -24,9 +24,10 @@ from vamper.core.plan import cut_of, page_of, printed_picture
 from vamper.core.printing.bleed import bleed_box_mm
 from vamper.core.printing.guides import guides_for
 from vamper.core.sheet.breaches import breaches
+from vamper.core.sheet.laid import lay
 from vamper.core.sheet.lay.turns import turns_of
-from vamper.core.sheet.layout import Piece, gap_between
-from vamper.core.sheet.live_area import cutter_bounds, live_area, printer_bound, spent_bound
+from vamper.core.sheet.layout import Layout, Piece, gap_between
+from vamper.core.sheet.live_area import Bound, cutter_bounds, live_area, printer_bound, spent_bound
 from vamper.core.sheet.pack.area_bound import AreaBound, area_bound
 from vamper.core.values.art import Purpose, SizeSpec
 from vamper.core.values.blade import Blade, BladeIn
@@ -34,6 +35,7 @@ from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed, ForceRange, Mat, Reach
 from vamper.core.values.edge import EdgeSpec, RingSpec
 from vamper.core.values.findings import BadInput
+from vamper.core.values.geometry import as_multi
 from vamper.core.values.item import Turn
 from vamper.core.values.lengths import written
 from vamper.core.values.marks import NO_MARKS, MarksSpec
@@ -405,6 +407,12 @@ def test_the_turn_of_a_design_counts_before_that_of_the_job() -> None:
     assert "art.too-big" in scene(item(width_mm=200.0, turn=Turn.UPRIGHT), **upright).codes()
 
 
+@pytest.mark.parametrize("region", [box(60, 0, 64, 100), box(0, 60, 100, 64)])
+def test_a_strip_that_holds_nothing_is_refused_by_name(region: Polygon) -> None:
+    with pytest.raises(BadInput, match="the marks: a strip"):
+        live_area(Paper(100, 100), [Bound("marks", "the marks: a strip", region)])
+
+
 def test_all_parts_that_are_left_and_hold_anything_are_the_live_area() -> None:
     paper = Paper(100, 100, Spent(100, 10, top_mm=60))
     gone = spent_bound(paper)
@@ -519,3 +527,16 @@ def test_what_is_printed_larger_than_asked_is_offered_the_size_that_is_asked() -
     )
     assert as_made_["width_mm"] == pytest.approx(188.0, abs=1.0)
     assert as_asked["width_mm"] == pytest.approx(94.0, abs=0.5)
+
+
+def test_a_sheet_is_laid_anew_when_one_of_its_designs_got_another_edge() -> None:
+    old = {n: as_multi([box(0, 0, side, side)]) for n, side in ((1, 20), (2, 30))}
+    new = {**old, 2: as_multi([box(0, 0, 25, 25)])}
+    sheet = (Placement(1, 10.0, 10.0, 0.0), Placement(2, 50.0, 50.0, 0.0))
+    layout = Layout((sheet,), (), time_limited=False)
+    live = live_area(Paper(100, 100), [])
+    before = lay(layout, old, lambda _: live)
+    (again,) = lay(layout, dict(old), lambda _: live, before=before)
+    assert again.lying is before[0].lying
+    (anew,) = lay(layout, new, lambda _: live, before=before)
+    assert [edge.area for edge in anew.edges] == pytest.approx([400, 625])
