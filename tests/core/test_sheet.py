@@ -56,6 +56,9 @@ def ell(side: float, thick: float) -> Polygon:
     return Polygon([(0, 0), (thick, 0), (thick, side - thick), (side, side - thick), (side, side), (0, side)]).buffer(2)
 
 
+NARROW = (box(30, 30, 80, 120), box(30, 30, 120, 60))
+
+
 def piece(item: int, shape: Polygon, quantity: int, cut: Cut = Cut.KISS) -> Piece:
     return Piece(item, as_multi([shape]), quantity, cut)
 
@@ -151,6 +154,8 @@ def test_what_is_too_big_for_any_sheet_is_left_out_of_the_bound() -> None:
 
 def test_a_long_piece_fits_only_askew() -> None:
     bar = piece(0, box(0, 0, 300, 8), 1)
+    # Where the live area lies makes no difference.
+    assert not any(fits_alone(piece(0, box(9, 9, 69, 49), 1), live, Turn.UPRIGHT) for live in NARROW)
     assert not fits_alone(bar, LIVE, Turn.QUARTER)
     assert fits_alone(bar, LIVE, Turn.ANY)
 

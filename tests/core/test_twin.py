@@ -24,7 +24,7 @@ from vamper.core.twin.printer import Page, after, at, from_nominal, printings, w
 from vamper.core.twin.rehearse import SheetRuns, Spoiling, lost_pieces, rehearse
 from vamper.core.twin.remedies import CAUSE_NAMES, remedies_for
 from vamper.core.twin.room import is_passed, nearest_only, room_between, turned
-from vamper.core.twin.sensor import look, read
+from vamper.core.twin.sensor import Feature, look, read
 from vamper.core.twin.strokes import Stroke, owned
 from vamper.core.values.calibration import Calibration
 from vamper.core.values.cut import Cut
@@ -330,6 +330,20 @@ def test_where_a_drawing_touches_its_edge_there_is_room_to_one_side_only(at: tup
     drawing, edge = (shapely.affinity.translate(shape, *at) for shape in (square, wide))
     rows = room_between(drawing, edge)[0]
     assert is_passed(rows, np.array([[-0.05, 0.0], [0.05, 0.0], [0.0, 1.0]])).tolist() == [True, False, False]
+
+
+def test_where_a_drawing_touches_a_hole_of_its_edge_the_hole_may_only_go_away() -> None:
+    edge = shapely.box(0, 0, 40, 40).difference(shapely.box(10, 10, 30, 30))
+    drawing = shapely.box(5, 5, 35, 35).difference(shapely.box(7, 10, 33, 33))
+    rows = room_between(drawing, edge)[0]
+    assert is_passed(rows, np.array([(0.0, -1.0), (0.0, 1.0)])).tolist() == [True, False]
+
+
+def test_a_mark_too_fine_to_have_an_inside_is_as_dark_as_its_darkest_place() -> None:
+    cover = np.zeros((9, 9), np.float32)
+    cover[4, 2:7], cover[5, 2:7] = 0.8, 0.3
+    core = Feature(0, 0.0, 0.0, 0.9, cover).core
+    assert cover[core].tolist() == pytest.approx([0.8] * 5)
 
 
 def test_a_tip_that_trails_cuts_corners_short_and_straights_true() -> None:
