@@ -139,6 +139,8 @@ def test_nothing_on_a_sheet_is_a_sentence(workshop: Workshop) -> None:
     plan = workshop.plan(workshop.jobs.get(empty)).plan
     with pytest.raises(BadInput, match="nothing lies on a sheet"):
         workshop.dry_runs.begin(empty, plan, workshop.shown_of, Asked(1))
+    with pytest.raises(BadInput, match="nothing lies on a sheet"):
+        workshop.begin_dry_run(empty, Asked(1))
 
 
 def test_calibrating_the_practice_bench_makes_the_miss_fall(workshop: Workshop, job: int) -> None:

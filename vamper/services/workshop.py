@@ -351,9 +351,7 @@ class Workshop:
 
     def begin_dry_run(self, job_id: int, asked: AskedRun) -> DryRunning:
         """Run a job dry, in the background, once its packing has ended; where nobody has packed it yet, that begins."""
-        state = self.jobs.get(job_id)
-        if state.document.items:
-            self.begin_packing(state)
+        self.begin_packing(self.jobs.get(job_id))
 
         def latest() -> tuple[Plan, bool]:
             now = self.plan(self.jobs.get(job_id))

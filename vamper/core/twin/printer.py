@@ -70,16 +70,19 @@ def with_ink(page: Page, printer: TwinPrinter, pictures: Sequence[BaseGeometry],
     if printer.lines_mm:
         rows = (np.arange(alpha.shape[0]) + page.corner[1]) / page.px_a_mm
         alpha[(rows % printer.lines_mm) < _LINE_MM] *= 0.15
-    down, across = (
-        (first + np.arange(size) >= round(before * page.px_a_mm))
-        & (first + np.arange(size) < round(side * page.px_a_mm) - round(behind * page.px_a_mm))
-        for first, size, side, before, behind in (
-            (page.corner[1], alpha.shape[0], page.paper.height_mm, margins.top, margins.bottom),
-            (page.corner[0], alpha.shape[1], page.paper.width_mm, margins.left, margins.right),
-        )
-    )
+    height, width = alpha.shape
+    down = _reached(page, page.corner[1] + np.arange(height), page.paper.height_mm, margins.top, margins.bottom)
+    across = _reached(page, page.corner[0] + np.arange(width), page.paper.width_mm, margins.left, margins.right)
     alpha *= down[:, None] & across
     return replace(page, rgba=np.dstack([rgba[..., :3], np.round(alpha).astype(np.uint8)]))
+
+
+def _reached(
+    page: Page, pixels: npt.NDArray[np.int_], side_mm: float, before_mm: float, behind_mm: float
+) -> npt.NDArray[np.bool_]:
+    """Which rows or columns of a page lie between the margins of a side."""
+    first, last = round(before_mm * page.px_a_mm), round(side_mm * page.px_a_mm) - round(behind_mm * page.px_a_mm)
+    return np.asarray((pixels >= first) & (pixels < last))
 
 
 def printings(printer: TwinPrinter, paper: Paper, shifts: Floats, turns: Floats) -> Floats:

@@ -62,7 +62,7 @@ _GREY_BLACK, _RIM_LIGHT = 45.0, 8.0
 @dataclass(frozen=True)
 class _Table:
     """The picture while it is drawn: `px` pixels a millimetre, its `corner` (x, y) in pixels of the `whole` sheet
-    (h, w).
+    (h, w). Left, top, right and bottom of what is `asked` for lie in it.
     """
 
     plan: Plan
@@ -70,6 +70,7 @@ class _Table:
     whole: tuple[int, int]
     size: tuple[int, int]
     corner: tuple[int, int]
+    asked: tuple[int, int, int, int]
     run: int
 
     @classmethod
@@ -78,18 +79,16 @@ class _Table:
         paper, px = plan.job.paper, ppi / MM_PER_INCH
         height, width = whole = max(1, round(paper.height_mm * px)), max(1, round(paper.width_mm * px))
         if box_mm is None:
-            return cls(plan, px, whole, whole, (0, 0), run)
-        left, top, right, bottom = pixels_of(box_mm, ppi, whole)
+            return cls(plan, px, whole, whole, (0, 0), (0, 0, width, height), run)
+        left, top, right, bottom = asked = pixels_of(box_mm, ppi, whole)
         beside = math.ceil(BESIDE_MM * px)
         x0, y0 = max(0, left - beside), max(0, top - beside)
         size = min(height, bottom + beside) - y0, min(width, right + beside) - x0
-        return cls(plan, px, whole, size, (x0, y0), run)
+        return cls(plan, px, whole, size, (x0, y0), asked, run)
 
-    def cut_to(self, image: Pixels, ppi: float, box_mm: BoxMm | None) -> Pixels:
+    def cut_to(self, image: Pixels) -> Pixels:
         """What was asked for, without what was drawn beside it."""
-        if box_mm is None:
-            return image
-        (x, y), (left, top, right, bottom) = self.corner, pixels_of(box_mm, ppi, self.whole)
+        (x, y), (left, top, right, bottom) = self.corner, self.asked
         return np.ascontiguousarray(image[top - y : bottom - y, left - x : right - x])
 
     def here(self, points: Points) -> Points:
@@ -111,9 +110,9 @@ class _Table:
 
     def sees(self, shape: BaseGeometry) -> bool:
         """Whether any of a shape (mm), or of what happened beside it, may be in the picture."""
-        left, top, right, bottom = (side * self.px for side in shape.buffer(_RAGGED_MM * 2).bounds)
-        (x, y), (height, width) = self.corner, self.size
-        return left < x + width and right > x and top < y + height and bottom > y
+        left, top, right, bottom = (side * self.px for side in shape.bounds)
+        (x, y), (height, width), beside = self.corner, self.size, BESIDE_MM * self.px
+        return left - beside < x + width and right + beside > x and top - beside < y + height and bottom + beside > y
 
     def line(self, image: Image, points: Points, colour: tuple[int, int, int], width_mm: float, share: float) -> None:
         """A line in the picture; only the part of it that the line crosses is touched."""
@@ -158,7 +157,7 @@ def result_scan(
     table, gloss = _Table.of(plan, ppi, run, box_mm), plan.job.stock.gloss
     face = _face(table, devices, runs, page, run)
     if not runs.read[run]:
-        return table.cut_to(_lit(table, face, gloss), ppi, box_mm)
+        return table.cut_to(_lit(table, face, gloss))
     cut = cut_pieces(plan, devices, runs, run)
     landed = strokes_in(plan, devices, runs, run)
     ground = _ground(table, cut)
@@ -171,7 +170,7 @@ def result_scan(
     _cut_lines(table, image, pieces, landed)
     if runs.crease_mm is not None:
         _crease(table, image, runs.crease_mm)
-    return table.cut_to(_lit(table, image, gloss), ppi, box_mm)
+    return table.cut_to(_lit(table, image, gloss))
 
 
 def print_scan(plan: Plan, devices: Devices, runs: SheetRuns, page: Page, run: int, ppi: float) -> Pixels:

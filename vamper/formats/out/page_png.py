@@ -39,10 +39,8 @@ def page_pixels(pdf: bytes, ppi: float, part: Part | None = None) -> npt.NDArray
         document = pypdfium2.PdfDocument(pdf)
         try:
             page = document[0]
-            left, top, width, height = part or (
-                *(0, 0),
-                *(max(1, math.ceil(round(side * scale, 3))) for side in page.get_size()),
-            )
+            whole = (max(1, math.ceil(round(side * scale, 3))) for side in page.get_size())
+            left, top, width, height = part or (0, 0, *whole)
             bitmap = pypdfium2.PdfBitmap.new_native(width, height, raw.FPDFBitmap_BGRA, rev_byteorder=True)
             bitmap.fill_rect((0, 0, 0, 0), 0, 0, width, height)
             matrix, clip = raw.FS_MATRIX(scale, 0, 0, scale, -left, -top), raw.FS_RECTF(0, 0, width, height)

@@ -80,10 +80,8 @@ def sheet_page(
         return None
     paper, box = plan.job.paper, page_for(plan.job.paper, plan.job.printer)
     left, top = (round(side * ppi / MM_PER_INCH) for side in (box.left_mm, box.top_mm))
-    x, y, width, height = part or (
-        *(0, 0),
-        *(round(side * ppi / MM_PER_INCH) for side in (paper.width_mm, paper.height_mm)),
-    )
+    whole = (round(side * ppi / MM_PER_INCH) for side in (paper.width_mm, paper.height_mm))
+    x, y, width, height = part or (0, 0, *whole)
     file, finer = sheet_file(plan, sheet, PRINT_KEY, pictures), 1 if ppi <= SENSED_PPI else _FINER
     rgba = page_in(file, ppi, finer, (left + x, top + y, width, height))
     return Page(rgba, ppi, paper, plan.job.printer.scale, (x, y))

@@ -34,17 +34,18 @@ def page_at(found: Rehearsal, sheet: int, ppi: float, part: Part | None = None) 
     return inked(found.plan, sheet, page, found.devices, found.seed)
 
 
-def _part_under(found: Rehearsal, sheet: int, ppi: float, run: int, box_mm: BoxMm) -> Part:
-    """The part of a page that may be seen in a box of the sheet, or beside it, as it came to lie in a run."""
-    left, top, width, height = box_mm
-    corners = np.array(
-        list(product((left - BESIDE_MM, left + width + BESIDE_MM), (top - BESIDE_MM, top + height + BESIDE_MM)))
-    )
-    job, px = found.plan.job, ppi / MM_PER_INCH
-    whole = Page(np.zeros((1, 1, 4), np.uint8), ppi, job.paper, job.printer.scale)
-    to_sheet = page_to_pixels(whole, found.sheets[sheet].prints[run], px)
-    on_page = (corners * px - to_sheet[:, 2]) @ np.linalg.inv(to_sheet[:, :2]).T
-    size = np.round(np.array([job.paper.width_mm, job.paper.height_mm]) * px).astype(int)
+def _part_under(found: Rehearsal, sheet: int, ppi: float, run: int, box_mm: BoxMm) -> Part | None:
+    """The part of a page that may be seen in a box of the sheet, or beside it, as it came to lie in a run; None where
+    nothing is printed.
+    """
+    page, (left, top, width, height) = found.pages[sheet], box_mm
+    if page is None:
+        return None
+    across, down = (left - BESIDE_MM, left + width + BESIDE_MM), (top - BESIDE_MM, top + height + BESIDE_MM)
+    to_sheet = page_to_pixels(page, found.sheets[sheet].prints[run], page.px_a_mm)
+    corners = np.array(list(product(across, down))) * page.px_a_mm - to_sheet[:, 2]
+    on_page = corners @ np.linalg.inv(to_sheet[:, :2]).T * ppi / page.ppi
+    size = np.round(np.array([page.paper.width_mm, page.paper.height_mm]) * ppi / MM_PER_INCH).astype(int)
     first = np.clip(np.floor(on_page.min(axis=0)).astype(int) - _RIM_PX, 0, size - 1)
     last = np.clip(np.ceil(on_page.max(axis=0)).astype(int) + _RIM_PX, first + 1, size)
     return int(first[0]), int(first[1]), int(last[0] - first[0]), int(last[1] - first[1])
