@@ -1,7 +1,7 @@
 """The job as it is really made: what stock and cutter decide over the maker's head, worked out once.
 
-A stock without a backing is cut through, whatever was asked for; a laminate adds to its face, and what shrinks is made
-larger; marks are printed only
+A stock without a backing is cut through, whatever was asked for; a laminate adds to its face, what shrinks is made
+larger, and where it shrinks unevenly its pieces are not laid askew; marks are printed only
 where something is printed and something looks for them, as thick and as far inside as their remedies ask; scissors cut
 straight rows of rounder edges.
 Everything that follows works from this job; only findings look back at what was asked for.
@@ -14,10 +14,11 @@ from vamper.core.marks.sheet_marks import marks_made
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.edge import EdgeSpec
-from vamper.core.values.item import ItemSpec
+from vamper.core.values.item import ItemSpec, Turn
 from vamper.core.values.job import Job
 from vamper.core.values.marks import NO_MARKS
 from vamper.core.values.packing import TIDY
+from vamper.core.values.placement import Sheet, without_gaps
 from vamper.core.values.stock import Stock
 
 
@@ -31,15 +32,31 @@ def as_made(job: Job) -> Job:
     marks, stock = marks_made(marks), job.stock
     if job.stock_colour is not None and job.stock_colour != stock.colour:
         stock = replace(stock, colour=job.stock_colour, reflectance=None)
-    items = tuple(item_as_made(item, job.stock, job.cutter) for item in job.items)
-    made = replace(job, marks=marks, packing=packing, items=items, stock=stock.under(job.laminate_um))
-    return replace(made, laminate_um=0.0, stock=made.stock.shrinking(job.shrink), shrink=None)
+    stock = stock.under(job.laminate_um).shrinking(job.shrink)
+    return replace(
+        job,
+        marks=marks,
+        packing=replace(packing, turn=packing.turn.within(stock.turns)),
+        items=tuple(item_as_made(item, stock, job.cutter) for item in job.items),
+        held=_straight(job.held, stock.turns),
+        stock=stock,
+        laminate_um=0.0,
+        shrink=None,
+    )
+
+
+def _straight(held: tuple[Sheet, ...], turns: Turn) -> tuple[Sheet, ...]:
+    """What is held without the pieces that may not lie as they do; those are laid anew."""
+    if turns is Turn.ANY:
+        return held
+    return without_gaps(tuple(tuple(one for one in sheet if turns.allows(one.turn_deg)) for sheet in held))
 
 
 def item_as_made(item: ItemSpec, stock: Stock, cutter: Cutter) -> ItemSpec:
     """One design as it is really made."""
     edge = item.edge if cutter.is_machine else for_hand(item.edge)
-    return replace(item, cut=cut_made(stock, item.cut), edge=edge)
+    turn = None if item.turn is None else item.turn.within(stock.turns)
+    return replace(item, cut=cut_made(stock, item.cut), edge=edge, turn=turn)
 
 
 def cut_made(stock: Stock, cut: Cut) -> Cut:

@@ -35,7 +35,7 @@ _NEARLY_ROUND, _NEARLY_ALL = 3.0, 0.98
 def tile_counts(edge: Edge, room_mm: tuple[float, float], turn: Turn, overlap_mm: float) -> tuple[int, int] | None:
     """The fewest tiles across and down that fit a room, turned where that is allowed; None where none do."""
     across, down = edge.size_mm
-    ways = [room_mm] if turn is Turn.UPRIGHT else [room_mm, room_mm[::-1]]
+    ways = [room_mm] if turn in (Turn.UPRIGHT, Turn.HALF) else [room_mm, room_mm[::-1]]
     found = [(_count(across, width, overlap_mm), _count(down, height, overlap_mm)) for width, height in ways]
     columns, rows = min(found, key=lambda counts: counts[0] * counts[1])
     return None if columns * rows > MOST_TILES else (int(columns), int(rows))

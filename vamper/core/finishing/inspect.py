@@ -40,9 +40,26 @@ def finish_findings(job: Job, items: Sequence[DesignedItem]) -> Iterator[Finding
             "Sizes are those of the print, and it comes out at a third or a half of them. Bake a test bar, measure it "
             "before and after, and type both at Finish: sizes are then those of the finished piece.",
         )
+    yield from _askew(job)
     if job.finish.blank is not None:
         for item in items:
             yield from _blank(item, job.finish.blank)
+
+
+def _askew(job: Job) -> Iterator[Finding]:
+    """Pieces that a maker laid askew on a film on which none may lie so."""
+    turns = job.stock.shrinking(job.shrink).turns
+    askew = sum(not turns.allows(one.turn_deg) for sheet in job.held for one in sheet)
+    if not askew:
+        return
+    yield Finding(
+        "finish.askew",
+        Severity.LOOK,
+        "Turned pieces would come out sheared",
+        "This film shrinks more one way than the other, so a piece that lies turned on the sheet comes out askew and at "
+        f"another size. {askew} that lay so {'is' if askew == 1 else 'are'} laid anew, upright or upside down.",
+        {"askew": askew},
+    )
 
 
 def _labels(job: Job, process: Process) -> Iterator[Finding]:

@@ -108,6 +108,8 @@ class LabelFigure:
 Side = Annotated[float, Gt(0), Le(3000)]
 # What is left of a length where it can be told from a slip of the rule.
 LEAST_LEFT = 0.05
+# Less between the axes than this is a slip of the rule on a bar of 100 mm.
+_EVEN_SHARE = 0.005
 
 
 @dataclass(frozen=True, slots=True)
@@ -187,6 +189,11 @@ class ShrinkSpec:
     @property
     def mean(self) -> float:
         return (self.x + self.y) / 2
+
+    @property
+    def is_even(self) -> bool:
+        """Whether it shrinks alike along both axes, as nearly as a bar can be measured."""
+        return abs(self.x / self.y - 1) <= _EVEN_SHARE
 
 
 def too_short(top_mm: float, bottom_mm: float, slant_mm: float) -> str:

@@ -14,17 +14,29 @@ from vamper.core.values.limits import ONE_LINE, STRICT, ArtName, Colour, Length
 
 MOST_PIECES = 10_000
 DesignNumber = Annotated[int, Ge(1), Le(1_000_000)]
+_SAME_TURN_DEG = 0.01
 _USUAL_EDGE = EdgeSpec()
 _AS_IT_CAME = Preparation()
 Quantity = Annotated[int, Ge(0), Le(MOST_PIECES)]
 
 
 class Turn(StrEnum):
-    """Which turns packing may give a piece."""
+    """Which turns packing may give a piece, each allowing all that the ones before it do."""
 
     UPRIGHT = "upright"
+    HALF = "half"
+    """Upright or upside down: a width stays a width."""
     QUARTER = "quarter"
     ANY = "any"
+
+    def within(self, most: "Turn") -> "Turn":
+        """This rule where no more than `most` is allowed."""
+        return min(self, most, key=list(Turn).index)
+
+    def allows(self, turn_deg: float) -> bool:
+        """Whether a piece may lie so."""
+        step = {Turn.UPRIGHT: 360.0, Turn.HALF: 180.0, Turn.QUARTER: 90.0}.get(self)
+        return step is None or abs((turn_deg + step / 2) % step - step / 2) < _SAME_TURN_DEG
 
 
 @dataclass(frozen=True, slots=True)

@@ -14,6 +14,7 @@ from annotated_types import Ge, Gt, Le, Len
 
 from vamper.core.values.cut import Cut
 from vamper.core.values.finish import ShrinkSpec
+from vamper.core.values.item import Turn
 from vamper.core.values.limits import ONE_LINE, STRICT, Colour, Share
 from vamper.core.values.printer import Ink, PrinterKind
 from vamper.core.values.reading import reflectance_of
@@ -96,6 +97,15 @@ class Stock:
         if shrink is None or self.stock_class is not StockClass.SHRINK:
             return self
         return replace(self, shrink=shrink, least_neck_mm=self.least_neck_mm / shrink.mean)
+
+    @property
+    def turns(self) -> Turn:
+        """The most that pieces may be turned on it: a film shrinks along the sheet's axes, so a piece that lies askew
+        on one that shrinks unevenly, or of which no bar was measured, comes out sheared.
+        """
+        if self.stock_class is not StockClass.SHRINK or (self.shrink is not None and self.shrink.is_even):
+            return Turn.ANY
+        return Turn.HALF
 
     @property
     def face_reflectance(self) -> float:

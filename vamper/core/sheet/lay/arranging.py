@@ -17,7 +17,7 @@ from vamper.core.sheet.layout import Piece
 from vamper.core.values.item import Turn
 from vamper.core.values.placement import Placement
 
-TURN_STEP_DEG: dict[Turn, float] = {Turn.ANY: 15.0, Turn.QUARTER: 90.0, Turn.UPRIGHT: 0.0}
+TURN_STEP_DEG: dict[Turn, float] = {Turn.ANY: 15.0, Turn.QUARTER: 90.0, Turn.HALF: 180.0, Turn.UPRIGHT: 0.0}
 
 
 class Side(StrEnum):

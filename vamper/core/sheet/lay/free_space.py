@@ -66,6 +66,8 @@ def turns_tried(piece: Piece, turn: Turn, room: tuple[float, float]) -> list[flo
     """
     if turn is Turn.UPRIGHT:
         return [0.0]
+    if turn is Turn.HALF:
+        return distinct(piece.edge, [0.0, 180.0])
     if turn is Turn.QUARTER:
         return distinct(piece.edge, [0.0, 90.0, 180.0, 270.0])
     askew, _ = best_turn(piece.edge, room, turn)

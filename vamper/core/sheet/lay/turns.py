@@ -19,7 +19,7 @@ _SAME_MM = 0.02
 
 def turns_of(turn: Turn) -> npt.NDArray[np.float64]:
     """Turns that make different boxes: the square ones, or for any turn half a circle in quarter degrees."""
-    choices = {Turn.UPRIGHT: [0.0], Turn.QUARTER: [0.0, 90.0]}
+    choices = {Turn.UPRIGHT: [0.0], Turn.HALF: [0.0], Turn.QUARTER: [0.0, 90.0]}
     return np.array(choices[turn]) if turn in choices else np.arange(0.0, 180.0, _STEP_DEG)
 
 

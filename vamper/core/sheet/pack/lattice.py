@@ -168,7 +168,7 @@ def _followed(way: Way, tried: _Tried, turning_deg: float) -> Way:
 
 
 def _ways(piece: Piece, room: Room, turn: Turn) -> Iterator[Way]:
-    if turn is Turn.UPRIGHT or _is_round(piece):
+    if turn in (Turn.UPRIGHT, Turn.HALF) or _is_round(piece):
         turns = [0.0]
     elif turn is Turn.QUARTER:
         turns = [0.0, 90.0]

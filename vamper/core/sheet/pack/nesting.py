@@ -26,6 +26,7 @@ SLACK_MM = 0.03
 
 _ORIENTATIONS: dict[Turn, list[float] | None] = {
     Turn.UPRIGHT: [0.0],
+    Turn.HALF: [0.0, 180.0],
     Turn.QUARTER: [0.0, 90.0, 180.0, 270.0],
     Turn.ANY: None,
 }

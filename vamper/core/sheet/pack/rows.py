@@ -45,7 +45,7 @@ def _box(piece: Piece, turn: Turn, room: tuple[float, float], as_it_is: bool) ->
 
     The better way is the lower one, or, `as_it_is`, the one it was drawn in.
     """
-    square = (0.0,) if turn is Turn.UPRIGHT else (0.0, 90.0)
+    square = (0.0,) if turn in (Turn.UPRIGHT, Turn.HALF) else (0.0, 90.0)
     hull = piece.edge.convex_hull
     straight = [box for turn_deg in square if (box := _box_at(piece, hull, turn_deg, room))]
     if straight:

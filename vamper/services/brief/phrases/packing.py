@@ -3,6 +3,7 @@
 from vamper.core.sheet.pack.mode import MODES
 from vamper.core.sheet.pack.rows import rows_of_boxes
 from vamper.core.values.item import Turn
+from vamper.core.values.job import Job
 from vamper.core.values.lengths import mm
 from vamper.core.values.packing import TIDY
 from vamper.services.brief.phrase import Asked, Choice, PhraseKind, Told
@@ -13,7 +14,7 @@ def say(told: Told) -> tuple[str, str]:
     spec = told.document.packing
     mode = MODES[spec.mode if told.job.cutter.is_machine else TIDY]
     words = f"{mode.phrase}, " if mode.phrase else ""
-    words += f"{TURN_PHRASES[spec.turn]}, {mm(spec.gap_mm)} apart"
+    words += f"{TURN_PHRASES[spec.turn.within(_most(told.job))]}, {mm(spec.gap_mm)} apart"
     if spec.fill:
         words += ", what is left filled"
     if spec.max_sheets:
@@ -24,8 +25,10 @@ def say(told: Told) -> tuple[str, str]:
 
 
 def choices(asked: Asked) -> list[Choice]:
-    found = []
+    found, most = list[Choice](), _most(asked.job)
     for turn in reversed(Turn):
+        if turn is not turn.within(most):
+            continue
         consequence = TURN_REASONS[turn]
         if asked.designed and turn is not Turn.ANY:
             problem = asked.designed.problem()
@@ -35,6 +38,11 @@ def choices(asked: Asked) -> list[Choice]:
         changes = {"packing.turn": turn.value}
         found.append(Choice(TURN_PHRASES[turn], consequence, changes, chosen, proposed=turn is Turn.ANY))
     return found
+
+
+def _most(job: Job) -> Turn:
+    """The most that pieces may be turned on this job's stock."""
+    return job.stock.shrinking(job.shrink).turns
 
 
 KIND = PhraseKind("packing", 5, say, choices)
