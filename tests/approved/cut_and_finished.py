@@ -24,20 +24,13 @@ from vamper.core.finishing.inspect import finish_findings
 from vamper.core.finishing.on_cup import on_cup, parts_round
 from vamper.core.finishing.placing import placing_pages
 from vamper.core.finishing.press_plan import per_plate, press_plan
-from vamper.core.finishing.process import (
-    LABELS,
-    PROCESSES,
-    Work,
-    cautions_of,
-    minutes_of,
-    processes_for,
-    steps_of,
-    usual_process,
-)
+from vamper.core.finishing.labels import LABELS
+from vamper.core.finishing.process import PROCESSES, processes_for, usual_process
 from vamper.core.finishing.round_things import RoundThing, wrap
 from vamper.core.finishing.shrink import finished, printed, punch_mm, shrink_of, thickness
 from vamper.core.finishing.soonest import plan_evening
 from vamper.core.finishing.timetable import Batch, Evening
+from vamper.core.finishing.work import Work, minutes_of, steps_of
 from vamper.core.inspect import findings_of
 from vamper.core.twin.close_up import outcome_at
 from vamper.core.values.art import Purpose
@@ -173,7 +166,7 @@ def finishing() -> Told:
                 pieces=19, sheets=3, coats=2, plate=4, school=school, label=dict.fromkeys(LABELS, 7.0), patches=2
             )
             timed += [(one.timed, one.least, one.of) for one in steps_of(process, full)]
-            yield f"{key} {school.value}", [timed, minutes_of(steps), len(cautions_of(one.step for one in steps))]
+            yield f"{key} {school.value}", [timed, minutes_of(steps), [len(one.cautions) for one in steps]]
     for width, height in ((60, 40), (300, 210), (500, 260)):
         yield f"press {width}", [press_plan(width, height, HeatSpec(), 20.0), per_plate(width, height, HeatSpec())]
         yield f"iron {width}", press_plan(width, height, HeatSpec(iron=True, width_mm=200, height_mm=110), 15.0)

@@ -10,7 +10,7 @@ import shapely
 
 from tests.bench.table import Row
 from vamper.core.art.bent import bent_picture
-from vamper.core.finishing.process import PROCESSES, Work, batch_of
+
 from vamper.core.finishing.round_things import RoundThing, bend_on
 from vamper.core.finishing.soonest import plan_evening
 from vamper.core.finishing.timetable import Away, Batch, Evening, Proof, TimedStep

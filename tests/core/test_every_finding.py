@@ -36,6 +36,7 @@ from vamper.core.values.mat import MatIn
 from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import Paper
+from vamper.core.values.placement import Pin, Placement
 from vamper.core.values.printer import Ink, Margins, Printer, Scale, TraySize
 from vamper.core.values.reading import Black, RoomLight
 from vamper.core.values.tried import Outcome, Try
@@ -332,6 +333,12 @@ CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
         Severity.LOOK,
         scene(item(cut=Cut.THROUGH), stock="shrink-film"),
         scene(item(cut=Cut.THROUGH), stock="shrink-film", shrink=ShrinkSpec(Bar(100, 25), Bar(44, 11.6))),
+    ),
+    "finish.askew": (
+        Station.FINISH,
+        Severity.LOOK,
+        scene(item(cut=Cut.THROUGH), stock="shrink-film", held=((Placement(1, 100, 100, 45.0, Pin.HAND),),)),
+        scene(item(cut=Cut.THROUGH), stock="shrink-film", held=((Placement(1, 100, 100, 180.0, Pin.HAND),),)),
     ),
     "finish.blank": (
         Station.FINISH,

@@ -43,6 +43,7 @@ def plan_of(stock: str, pieces: int = 2) -> Plan:
     return scene(item(1, quantity=pieces, width_mm=20.0), stock=stock).plan()
 
 
+READ = {"press_c": 160.0, "press_s": 30.0, "pressure": 2.0, "oven_c": 150.0, "oven_minutes": 30.0}
 MUGS, SHIRTS = plan_of("water-slide-white"), plan_of("dark-transfer")
 
 
@@ -74,7 +75,7 @@ def test_an_evening_is_worked_through_to_its_end(evenings: Evenings, clock: Cloc
         if unread:
             with pytest.raises(BadInput, match="read the product's label first"):
                 evenings.begin(batch.number, todo.step)
-            evenings.read_label(batch.number, {label.key: 2.0 for label in unread})
+            evenings.read_label(batch.number, READ)
         evenings.begin(batch.number, todo.step)
         clock.on(now.steps[todo.batch][todo.step].timed.minutes)
         if now.steps[todo.batch][todo.step].timed.hands_on:
@@ -157,14 +158,14 @@ def test_away_hours_keep_hands_off(evenings: Evenings) -> None:
 
 def test_labels_are_kept_with_their_stock(workshop: Workshop) -> None:
     labels = Labels(workshop.sessions)
-    assert labels.change("satin-vinyl", {"coats": 2.0}) == {"coats": 2.0}
-    labels.change("satin-vinyl", {"coat_minutes": 45.0})
+    assert labels.change("satin-vinyl", "sealed-coat", {"coats": 2.0}) == {"coats": 2.0}
+    labels.change("satin-vinyl", "sealed-coat", {"coat_minutes": 45.0})
     assert Labels(workshop.sessions).of("satin-vinyl") == {"coats": 2.0, "coat_minutes": 45.0}
     assert labels.of("gloss-vinyl") == {}
-    assert labels.change("satin-vinyl", {"coats": None}) == {"coat_minutes": 45.0}
+    assert labels.change("satin-vinyl", "sealed-coat", {"coats": None}) == {"coat_minutes": 45.0}
     for wrong in ({"coats": 99.0}, {"magic": 1.0}):
         with pytest.raises(BadInput):
-            labels.change("satin-vinyl", wrong)
+            labels.change("satin-vinyl", "sealed-coat", wrong)
 
 
 def test_heat_is_not_begun_without_its_figures_however_many_pieces(evenings: Evenings, clock: Clock) -> None:

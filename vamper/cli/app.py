@@ -1,6 +1,7 @@
 """What all commands have in common: the application, how they end, and where a workshop is."""
 
 import gc
+import math
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -20,6 +21,14 @@ app = typer.Typer(
     pretty_exceptions_enable=False,
     help="Vamper: plans sheets of stickers and decals, from pictures to print and cut files.",
 )
+
+
+def finite(value: float | None) -> float | None:
+    """A number as it was typed; infinity and what is none ("nan" passes any range) are refused."""
+    if value is not None and not math.isfinite(value):
+        raise typer.BadParameter(f"{value} is nothing to measure with; type a number")
+    return value
+
 
 EXIT_BAD_INPUT = 2
 EXIT_STOP = 3

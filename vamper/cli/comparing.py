@@ -7,7 +7,7 @@ from typing import Annotated
 
 import typer
 
-from vamper.cli.app import EXIT_STOP, app, bad_input_is_one_line
+from vamper.cli.app import EXIT_STOP, app, bad_input_is_one_line, finite
 from vamper.cli.planning import read_input
 from vamper.core.values.findings import BadInput
 
@@ -18,7 +18,7 @@ def compare(
     picture: Annotated[Path, typer.Argument(help="A scan or photo.")],
     sheet: Annotated[int, typer.Option(min=1, help="Which sheet of the plan.")] = 1,
     ppi: Annotated[
-        float | None, typer.Option(min=50, max=2400, help="Of a flat scan; leave it out for a photo.")
+        float | None, typer.Option(callback=finite, min=50, max=2400, help="Of a flat scan; leave it out for a photo.")
     ] = None,
     pieces: Annotated[
         bool, typer.Option("--pieces", help="Cut pieces on a plain ground unlike them, in a flat scan.")

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from vamper.cli.app import app, bad_input_is_one_line
+from vamper.cli.app import app, bad_input_is_one_line, finite
 from vamper.cli.planning import read_input
 from vamper.core.values.findings import BadInput
 
@@ -23,7 +23,9 @@ _ART_PPI = 300.0
 def timetable(
     batches: Annotated[Path, typer.Argument(help="Batches with their steps (JSON); - for standard input.")],
     ics: Annotated[Path | None, typer.Option(help="Also as a calendar (iCalendar).")] = None,
-    seconds: Annotated[float, typer.Option(min=0.1, max=600, help="How long a better plan may be looked for.")] = 10.0,
+    seconds: Annotated[
+        float, typer.Option(callback=finite, min=0.1, max=600, help="How long a better plan may be looked for.")
+    ] = 10.0,
 ) -> None:
     """Plan several batches that share one person and a few places, as in: vamper timetable evening.json --ics out.ics
 
@@ -43,17 +45,25 @@ def timetable(
 
 @app.command()
 def wrap(
-    width: Annotated[float, typer.Option(help="Of the flat art, mm.")],
-    height: Annotated[float, typer.Option(help="Of the flat art, mm.")],
-    diameter: Annotated[float | None, typer.Option(help="Of a cylinder, mm.")] = None,
-    top: Annotated[float | None, typer.Option(help="A taper's diameter at its upper rim, mm.")] = None,
-    bottom: Annotated[float | None, typer.Option(help="A taper's diameter at its lower rim, mm.")] = None,
-    slant: Annotated[float | None, typer.Option(help="A taper's height along its wall, mm.")] = None,
-    up: Annotated[float | None, typer.Option(help="The art's middle above the lower rim, along the wall, mm.")] = None,
-    overlap: Annotated[float, typer.Option(help="How far its ends lie over each other, mm; negative is a gap.")] = 3.0,
+    width: Annotated[float, typer.Option(callback=finite, help="Of the flat art, mm.")],
+    height: Annotated[float, typer.Option(callback=finite, help="Of the flat art, mm.")],
+    diameter: Annotated[float | None, typer.Option(callback=finite, help="Of a cylinder, mm.")] = None,
+    top: Annotated[float | None, typer.Option(callback=finite, help="A taper's diameter at its upper rim, mm.")] = None,
+    bottom: Annotated[
+        float | None, typer.Option(callback=finite, help="A taper's diameter at its lower rim, mm.")
+    ] = None,
+    slant: Annotated[float | None, typer.Option(callback=finite, help="A taper's height along its wall, mm.")] = None,
+    up: Annotated[
+        float | None, typer.Option(callback=finite, help="The art's middle above the lower rim, along the wall, mm.")
+    ] = None,
+    overlap: Annotated[
+        float, typer.Option(callback=finite, help="How far its ends lie over each other, mm; negative is a gap.")
+    ] = 3.0,
     art: Annotated[Path | None, typer.Option(help="A picture to bend.")] = None,
     out: Annotated[Path | None, typer.Option(help="Where the bent art goes, an SVG in mm.")] = None,
-    distance: Annotated[float, typer.Option(min=0, max=50, help="Border round the bent art, mm.")] = 0.0,
+    distance: Annotated[
+        float, typer.Option(callback=finite, min=0, max=50, help="Border round the bent art, mm.")
+    ] = 0.0,
 ) -> None:
     """How art goes round a cup, as in: vamper wrap --top 84 --bottom 60 --slant 105 --width 70 --height 40 --up 30
 
@@ -83,7 +93,9 @@ def shrink(
     before: Annotated[str, typer.Option(help="The test bar before the oven, mm, as in 100x25.")],
     after: Annotated[str, typer.Option(help="The same afterwards, mm.")],
     wanted: Annotated[str, typer.Option(help="The finished thing, mm.")],
-    hole: Annotated[float | None, typer.Option(min=0.1, max=100, help="The finished hole, mm.")] = None,
+    hole: Annotated[
+        float | None, typer.Option(callback=finite, min=0.1, max=100, help="The finished hole, mm.")
+    ] = None,
 ) -> None:
     """How large to print what shrinks, as in: vamper shrink --before 100x25 --after 44x12 --wanted 40x30 --hole 4"""
     from vamper.core.finishing.shrink import shrink_of

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from vamper.cli.app import EXIT_STOP, app, bad_input_is_one_line
+from vamper.cli.app import EXIT_STOP, app, bad_input_is_one_line, finite
 from vamper.core.values.art import Purpose
 from vamper.core.values.findings import BadInput
 from vamper.core.values.lengths import written
@@ -84,7 +84,9 @@ def planned_from(text: bytes, folder: Path, seconds: float, seed: int) -> "tuple
 def plan(
     job: Annotated[Path, typer.Argument(help="The job file (JSON); its art lies beside it.")],
     out: Annotated[Path, typer.Option(help="Where the files go; made if it is missing.")],
-    seconds: Annotated[float, typer.Option(min=0.1, max=3600, help="How long packing may search.")] = 5.0,
+    seconds: Annotated[
+        float, typer.Option(callback=finite, min=0.1, max=3600, help="How long packing may search.")
+    ] = 5.0,
     seed: Annotated[int, typer.Option(min=0, help="Seed of the search.")] = 1,
     proof: Annotated[bool, typer.Option("--proof", help="Also a proof of each sheet, for plain paper.")] = False,
     page_ppi: Annotated[
@@ -127,15 +129,19 @@ def plan(
 @app.command()
 def check(
     art: Annotated[Path, typer.Argument(help="A picture, a drawing or a page of a PDF.")],
-    width: Annotated[float, typer.Option(help="Wanted width of the inked area, mm.")],
+    width: Annotated[float, typer.Option(callback=finite, help="Wanted width of the inked area, mm.")],
     stock: Annotated[str, typer.Option(help="The stock it is to be cut from.")] = "satin-vinyl",
     purpose: Annotated[Purpose, typer.Option(help="What it is for; decides the viewing distance.")] = Purpose.VEHICLE,
     kind: Annotated[str, typer.Option(help="The kind of edge.")] = "follow",
-    distance: Annotated[float | None, typer.Option(help="Border, mm; 0 or less for bare.")] = None,
-    smooth: Annotated[float, typer.Option(help="Smoothing, mm.")] = 2.0,
+    distance: Annotated[float | None, typer.Option(callback=finite, help="Border, mm; 0 or less for bare.")] = None,
+    smooth: Annotated[float, typer.Option(callback=finite, help="Smoothing, mm.")] = 2.0,
     page: Annotated[int, typer.Option(help="Page of a PDF.")] = 1,
-    threshold: Annotated[float, typer.Option(help="The least alpha that counts as inked, 0.05 to 0.95.")] = 0.5,
-    lift: Annotated[float | None, typer.Option(help="Lift the background within this ΔE of the rim.")] = None,
+    threshold: Annotated[
+        float, typer.Option(callback=finite, help="The least alpha that counts as inked, 0.05 to 0.95.")
+    ] = 0.5,
+    lift: Annotated[
+        float | None, typer.Option(callback=finite, help="Lift the background within this ΔE of the rim.")
+    ] = None,
 ) -> None:
     """Print what can be said about one art at one size, as JSON."""
     from vamper.formats.job_file import read_item

@@ -5,7 +5,7 @@ from typing import Annotated
 
 import typer
 
-from vamper.cli.app import EXIT_STOP, app, bad_input_is_one_line
+from vamper.cli.app import EXIT_STOP, app, bad_input_is_one_line, finite
 from vamper.cli.planning import planned_from, read_input
 from vamper.core.values.findings import BadInput
 
@@ -16,7 +16,9 @@ def dry_run(
     out: Annotated[Path, typer.Option(help="Where the files go; made if it is missing.")],
     runs: Annotated[int, typer.Option(min=1, max=2000, help="How often each sheet is run.")] = 200,
     seed: Annotated[int, typer.Option(min=0, help="Seed of the runs, and of packing.")] = 1,
-    seconds: Annotated[float, typer.Option(min=0.1, max=3600, help="How long packing may search.")] = 5.0,
+    seconds: Annotated[
+        float, typer.Option(callback=finite, min=0.1, max=3600, help="How long packing may search.")
+    ] = 5.0,
     ppi: Annotated[int, typer.Option(min=50, max=600, help="Of the pictures.")] = 150,
     unsure: Annotated[
         bool, typer.Option("--unsure", help="Draw the stock's hardness from what is believed of it, run by run.")

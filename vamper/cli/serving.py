@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from vamper.cli.app import DEFAULT_DATA, EXIT_BAD_INPUT, Data, app, bad_input_is_one_line, make_default_folder
+from vamper.cli.app import DEFAULT_DATA, EXIT_BAD_INPUT, Data, app, bad_input_is_one_line, finite, make_default_folder
 from vamper.cli.letting_in import LettingIn, let_in
 
 if TYPE_CHECKING:
@@ -18,7 +18,13 @@ _PORTS_TRIED = 50
 
 SearchSeconds = Annotated[
     float | None,
-    typer.Option("--search-seconds", min=1, max=600, help="How long it looks for a better layout after a change."),
+    typer.Option(
+        "--search-seconds",
+        callback=finite,
+        min=1,
+        max=600,
+        help="How long it looks for a better layout after a change.",
+    ),
 ]
 
 

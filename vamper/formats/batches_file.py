@@ -7,8 +7,20 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Ge, Le, Len
 from pydantic import TypeAdapter
 
-from vamper.core.finishing.process import STARTER_PLACES, Work, batch_of, process_of
-from vamper.core.finishing.timetable import Away, Batch, Evening, PlannedStep, Proof, TimedStep, Timetable, Words
+from vamper.core.finishing.labels import check_figures
+from vamper.core.finishing.process import STARTER_PLACES, process_of
+from vamper.core.finishing.timetable import (
+    Away,
+    Batch,
+    Evening,
+    PlannedStep,
+    Proof,
+    TimedStep,
+    Timetable,
+    Words,
+    horizon_of,
+)
+from vamper.core.finishing.work import Work, batch_of
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import School
 from vamper.core.values.limits import STRICT
@@ -17,6 +29,9 @@ from vamper.formats.sentences import read_as
 
 # What every workshop has, beside the places that a file names.
 _OWN_PLACES = {place: STARTER_PLACES[place] for place in ("mat", "rack")}
+# More than three years from its start nothing is planned; beyond these years is a slip.
+_LONGEST_MIN = 3 * 366 * 24 * 60
+_FIRST_YEAR, _LAST_YEAR = 2000, 2200
 Count = Annotated[int, Ge(0), Le(1000)]
 
 
@@ -72,10 +87,15 @@ def read_batches(text: str | bytes) -> tuple[Evening, datetime]:
     twice = next((name for name in names if names.count(name) > 1), None)
     if twice is not None:
         raise BadInput(f"two batches are called “{twice}”; give each its own name", "batches")
-    return Evening(batches, {**_OWN_PLACES, **data.places}, away), start
+    evening = Evening(batches, {**_OWN_PLACES, **data.places}, away)
+    if horizon_of(evening) > _LONGEST_MIN:
+        raise BadInput("that is more than three years of work; look at the minutes and at the hours away", "batches")
+    return evening, start
 
 
 def _whole(time: datetime, where: str) -> datetime:
+    if not _FIRST_YEAR <= time.year <= _LAST_YEAR:
+        raise BadInput(f"the year {time.year} is not one to plan for; write it as 2026-05-02T18:00", where)
     if time.second or time.microsecond:
         raise BadInput("times are whole minutes", where)
     return time
@@ -103,12 +123,16 @@ def _batch(one: _BatchIn) -> Batch:
     if (one.steps is None) == (one.process is None):
         raise BadInput("needs either its steps or the name of a process", one.name)
     if one.steps is not None:
-        if any(step.began is not None or step.ended is not None for step in one.steps):
-            raise BadInput("a plan says when steps begin and end; leave began and ended out", one.name)
+        if any((step.began, step.ended, step.lies_since) != (None, None, None) for step in one.steps):
+            raise BadInput("a plan says when steps begin and end; leave began, ended and lies_since out", one.name)
         return Batch(one.name, one.steps)
     assert one.process is not None
-    work = Work(one.pieces, one.sheets, one.coats, one.plate, one.school, one.label)
-    return batch_of(one.name, process_of(one.process), work)
+    process = process_of(one.process)
+    try:
+        check_figures(process.key, one.label)
+    except BadInput as bad:
+        raise BadInput(bad.sentence, f"{one.name}, {bad.where}") from None
+    return batch_of(one.name, process, Work(one.pieces, one.sheets, one.coats, one.plate, one.school, one.label))
 
 
 def timetable_document(found: Timetable, start: datetime) -> dict[str, Any]:

@@ -15,6 +15,8 @@ from annotated_types import Ge, Le, Len
 from pydantic import TypeAdapter
 
 from vamper.core.edge.kind import KINDS
+from vamper.core.finishing.labels import check_figures
+from vamper.core.finishing.process import process_of_job
 from vamper.core.made import start_edge
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.findings import BadInput
@@ -94,6 +96,12 @@ def _job_of(raw: dict[str, Any]) -> Job:
         raise BadInput("needs at least one entry", "items")
     job = replace(job, held=_held(read_as(_PLACED, placed, "placed"), job.items), items=_with_fillers(job.items, sizes))
     job.check_quantity()
+    process = process_of_job(job).key
+    for name, figures in (("finish.label", job.finish.label), ("finish.record", job.finish.record)):
+        try:
+            check_figures(process, {one.key: one.value for one in figures})
+        except BadInput as bad:
+            raise BadInput(bad.sentence, f"{name}.{bad.where}") from None
     return job
 
 

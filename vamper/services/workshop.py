@@ -17,6 +17,7 @@ from vamper.core.sheet.pack.nesting import Nester
 from vamper.core.twin.scan import Pixels
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput, Finding
+from vamper.core.values.finish import LabelFigure
 from vamper.core.values.job import Job
 from vamper.core.values.stock import Stock
 from vamper.core.values.tried import Outcome, SetThen
@@ -45,7 +46,7 @@ from vamper.services.ledger.handed import HandedOffs
 from vamper.services.ledger.made_sheets import MadeSheets
 from vamper.services.ledger.runs import Runs
 from vamper.services.ledger.supplies import Supplies
-from vamper.services.ledger.taught import machines_of, taught
+from vamper.services.ledger.taught import machines_of, taught, waited
 from vamper.services.packing.by_hand import ByHand
 from vamper.services.packing.counting import Counting
 from vamper.services.packing.desk import SEARCH_SECONDS, Packing, PackingDesk, PackingState
@@ -111,7 +112,7 @@ class Workshop:
         self.usual = UsualMachines(self.sessions, self.shop)
         self._inks = Inks(self.shown_of)
         self.runs = Runs(self.sessions)
-        self.jobs = Jobs(self.sessions, self.shop, self.usual, self._taught)
+        self.jobs = Jobs(self.sessions, self.shop, self.usual, self._taught, self._waited)
         self.styles = Styles(self.sessions)
         self.own_fonts = OwnFonts(self.sessions)
         self.compositions = Compositions(self.sessions, self.arts, self.jobs, self.designer, self.own_fonts)
@@ -291,6 +292,9 @@ class Workshop:
         state = self.jobs.get(job_id)
         return state.document, self.plan(state).plan
 
+    def _waited(self, stock: str) -> tuple[LabelFigure, ...]:
+        return waited(self.runs, stock)
+
     def _taught(self, document: JobDocument, job: Job) -> Mapping[str, Any]:
         """What the runs have taught a job on its stock and machines."""
         return taught(self.runs, document.stock, machines_of(self.shop, document), job)
@@ -346,7 +350,8 @@ class Workshop:
         BadInput
             For a figure that is unknown or out of range.
         """
-        self.shop.labels.change(self.evenings.document().batch(batch).stock, figures)
+        found = self.evenings.document().batch(batch)
+        self.shop.labels.change(found.stock, found.process, figures)
         self.evenings.read_label(batch, figures)
 
     def begin_dry_run(self, job_id: int, asked: AskedRun) -> DryRunning:

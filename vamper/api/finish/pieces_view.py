@@ -25,6 +25,7 @@ from vamper.core.finishing.press_plan import PressPlan, per_plate, press_plan
 from vamper.core.finishing.process import process_of_job
 from vamper.core.finishing.shrink import finished, punch_mm, thickness
 from vamper.core.finishing.targets import TARGETS
+from vamper.core.finishing.work import work_of
 from vamper.core.plan import Plan
 from vamper.core.values.art import Purpose
 from vamper.core.values.finish import Bar, BlankSpec, ClothSpec, Fibre, HeatSpec, ShrinkSpec
@@ -78,7 +79,8 @@ def _goes_round(plan: Plan) -> bool:
 
 def _press(plan: Plan) -> PressOut:
     spec = plan.asked.finish
-    seconds = spec.read.get("press_s")
+    process = process_of_job(plan.asked)
+    seconds = work_of(plan.asked).figures(process).get("press_s")
     return PressOut(
         heat=spec.heat,
         designs=[_pressed(item, press_plan(*item.edge.size_mm, spec.heat, seconds)) for item in plan.items],

@@ -26,7 +26,7 @@ from vamper.api.jobs.schemas import JobOut
 from vamper.api.jobs.views import job_out
 from vamper.api.units import unit_of
 from vamper.core.finishing.placing import placing_pages
-from vamper.core.finishing.process import ALWAYS
+from vamper.core.finishing.process import ALWAYS, process_of_job
 from vamper.core.finishing.round_things import diameter_of
 from vamper.core.values.findings import BadInput
 from vamper.formats.out.calendar import write_calendar
@@ -98,7 +98,8 @@ def make_in_cup_parts(here: Here, job_id: Id, number: Number, seams: SeamsIn) ->
 @router.put("/jobs/{job_id}/finish/labels", status_code=204)
 def put_labels(here: Here, job_id: Id, labels: LabelsIn) -> None:
     """Keep what the label of this job's stock says."""
-    here.shop.labels.change(here.jobs.get(job_id).document.stock, labels.figures)
+    job = here.jobs.core_job(here.jobs.get(job_id))
+    here.shop.labels.change(job.stock.key, process_of_job(job).key, labels.figures)
 
 
 @router.post("/jobs/{job_id}/evening", status_code=201)

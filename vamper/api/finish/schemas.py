@@ -17,6 +17,7 @@ class LabelOut(BaseModel):
     name: str
     unit: str
     ask: str
+    least: float
     most: float
     value: float | None
 

@@ -1,6 +1,6 @@
 """A job's finish and the evening, as the screen shows them."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from datetime import datetime, timedelta
 
 from vamper.api.finish.schemas import (
@@ -17,19 +17,10 @@ from vamper.api.finish.schemas import (
     SchoolOut,
     StepState,
 )
-from vamper.core.finishing.process import (
-    ALWAYS,
-    HEAT_UNIT,
-    LABELS,
-    PLACES,
-    Label,
-    Process,
-    Step,
-    WorkStep,
-    cautions_of,
-    processes_for,
-)
+from vamper.core.finishing.labels import HEAT_UNIT, LABELS, Label, believed, label_in
+from vamper.core.finishing.process import ALWAYS, PLACES, PROCESSES, Process, processes_for
 from vamper.core.finishing.timetable import PlannedStep, Proof
+from vamper.core.finishing.work import WAITS, Work, WorkStep
 from vamper.core.plan import Plan
 from vamper.core.values.lengths import figure
 from vamper.services.brief.words import span
@@ -38,11 +29,12 @@ from vamper.services.finish.finishing import Finishing
 
 
 def finish_out(found: Finishing, plan: Plan, now: datetime, tonight: bool) -> FinishOut:
-    process, label = found.process, found.work.label
+    process = found.process
+    label = believed(process.key, found.work.label)
     shown = dict[str, FinishStepOut]()
     for one in found.steps:
         if one.step.key not in shown:
-            shown[one.step.key] = _step_out(one, label)
+            shown[one.step.key] = _step_out(one, process, found.work)
     hands = sum(one.timed.minutes for one in found.steps if one.timed.hands_on)
     school = found.work.school if found.work.school in process.schools else next(iter(process.schools), None)
     return FinishOut(
@@ -50,7 +42,7 @@ def finish_out(found: Finishing, plan: Plan, now: datetime, tonight: bool) -> Fi
         processes=[_process_out(one) for one in processes_for(plan.job.stock)],
         schools=[SchoolOut(key=key, words=words) for key, words in process.schools.items()],
         school=school,
-        coats=found.work.coats if found.work.coats is not None else (process.coats or None),
+        coats=found.work.coats_of(process) if process.coats else None,
         plate=found.work.plate,
         takes=span(found.minutes),
         done_at=now + timedelta(minutes=found.minutes),
@@ -59,21 +51,29 @@ def finish_out(found: Finishing, plan: Plan, now: datetime, tonight: bool) -> Fi
         needs=list(process.needs),
         later=process.later,
         always=ALWAYS,
-        labels=[_label_out(LABELS[key], label.get(key)) for key in process.label_keys()],
+        labels=[_label_out(label_in(process.key, key), label.get(key)) for key in process.label_keys()],
         missing=[one.name for one in found.missing],
         tonight=tonight,
     )
 
 
 def _label_out(label: Label, value: float | None) -> LabelOut:
-    return LabelOut(key=label.key, name=label.name, unit=label.unit, ask=label.ask, most=label.most, value=value)
+    return LabelOut(
+        key=label.key,
+        name=label.name,
+        unit=label.unit,
+        ask=label.ask,
+        least=label.least,
+        most=label.most,
+        value=value,
+    )
 
 
 def _process_out(process: Process) -> ProcessOut:
     return ProcessOut(key=process.key, name=process.name, words=process.words)
 
 
-def _step_out(one: WorkStep, label: Mapping[str, float]) -> FinishStepOut:
+def _step_out(one: WorkStep, process: Process, work: Work) -> FinishStepOut:
     return FinishStepOut(
         key=one.step.key,
         do=one.timed.name if one.of == 1 else one.step.do,
@@ -83,8 +83,8 @@ def _step_out(one: WorkStep, label: Mapping[str, float]) -> FinishStepOut:
         hands_on=one.timed.hands_on,
         places=[PLACES.get(place, place) for place in one.step.places],
         check=one.step.check,
-        labels=_said(one.step, label),
-        cautions=cautions_of([one.step]),
+        labels=_said(one, process, work),
+        cautions=list(one.cautions),
         within=one.step.within,
         own=one.step.own,
     )
@@ -95,14 +95,18 @@ def _figure(value: float, unit: str) -> str:
     return figure(value, unit) if unit == HEAT_UNIT else f"{value:g} {unit}".strip()
 
 
-def _said(step: Step, label: Mapping[str, float]) -> list[str]:
-    """What the label says of a step, or that it must be read first."""
-    return [
-        f"{LABELS[key].name}: {_figure(label[key], LABELS[key].unit)}"
-        if key in label
-        else f"{LABELS[key].name}: starter, read your label"
-        for key in step.label
-    ]
+def _said(one: WorkStep, process: Process, work: Work) -> list[str]:
+    """What the label says of a step, or that it must be read first, and where the maker's own wait is longer."""
+    return [_said_of(key, process, work) for key in one.step.label]
+
+
+def _said_of(key: str, process: Process, work: Work) -> str:
+    name, unit = LABELS[key].name, LABELS[key].unit
+    read, gone_by = believed(process.key, work.label).get(key), work.figures(process).get(key)
+    if key in WAITS and gone_by is not None and (read is None or gone_by > read):
+        label = "the label has not been read" if read is None else f"the label says {_figure(read, unit)}"
+        return f"{name}: {_figure(gone_by, unit)}, as in your own runs; {label}, and the longer counts"
+    return f"{name}: starter, read your label" if read is None else f"{name}: {_figure(read, unit)}"
 
 
 def evening_out(now: EveningNow) -> EveningOut:
@@ -159,15 +163,15 @@ def _evening_step(
         step=planned.step,
         name=one.timed.name,
         check=one.step.check,
-        cautions=cautions_of([one.step]),
-        labels=_said(one.step, batch.work.label),
+        cautions=list(one.cautions),
+        labels=_said(one, PROCESSES[batch.process], batch.work),
         hands_on=one.timed.hands_on,
         places=[PLACES.get(place, place) for place in one.step.places],
         starts=now.time(planned.start),
         ends=ends,
         state=state,
         too_late=late,
-        unread=[_label_out(label, None) for label in unread_labels(one, batch)],
+        unread=[_label_out(label_in(batch.process, label.key), None) for label in unread_labels(one, batch)],
     )
 
 
@@ -219,7 +223,8 @@ def _noted(now: EveningNow) -> Iterator[tuple[str, str]]:
             f"{span(int((ends - document.done_by).total_seconds() // 60))} sooner, or add a place.",
         )
     for batch, steps in zip(document.batches, now.steps, strict=True):
-        missing = {key for one in steps for key in one.step.label if key not in batch.work.label}
+        read = believed(batch.process, batch.work.label)
+        missing = {key for one in steps for key in one.step.label if key not in read}
         if missing:
             names = ", ".join(sorted({LABELS[key].name for key in missing}))
             yield "finish.label", f"{batch.name}: times are starters; read on the label: {names}."

@@ -7,10 +7,12 @@ import numpy as np
 
 from vamper.core.art.inspect import size_fix
 from vamper.core.design import DesignedItem
+from vamper.core.finishing.labels import LABELS, believed
 from vamper.core.finishing.on_cup import OnCup, on_cup
-from vamper.core.finishing.process import LABELS, PROCESSES, Process, process_of_job
+from vamper.core.finishing.process import PROCESSES, Process, process_of_job
 from vamper.core.finishing.round_things import FLAT_SAG_MM, RIM_MM
 from vamper.core.finishing.targets import TARGETS
+from vamper.core.finishing.work import wanted_coats
 from vamper.core.values.art import Purpose, SizedOver
 from vamper.core.values.findings import Finding, Fix, FixTarget, Severity
 from vamper.core.values.finish import BlankSpec, ClothSpec, WrapSpec
@@ -56,14 +58,15 @@ def _askew(job: Job) -> Iterator[Finding]:
         "finish.askew",
         Severity.LOOK,
         "Turned pieces would come out sheared",
-        "This film shrinks more one way than the other, so a piece that lies turned on the sheet comes out askew and at "
-        f"another size. {askew} that lay so {'is' if askew == 1 else 'are'} laid anew, upright or upside down.",
+        "This film shrinks more one way than the other, so a piece that lies turned on the sheet comes out askew. "
+        f"{askew} that lay so {'is' if askew == 1 else 'are'} laid anew, upright or upside down.",
         {"askew": askew},
     )
 
 
 def _labels(job: Job, process: Process) -> Iterator[Finding]:
-    missing = [LABELS[key] for key in process.label_keys() if key not in job.finish.read]
+    read = believed(process.key, {one.key: one.value for one in job.finish.label})
+    missing = [LABELS[key] for key in process.label_keys() if key not in read]
     first = [label.name for label in missing if label.first]
     if first:
         yield Finding(
@@ -78,7 +81,7 @@ def _labels(job: Job, process: Process) -> Iterator[Finding]:
 
 def _coats(job: Job, process: Process) -> Iterator[Finding]:
     asked = job.finish.coats
-    wanted = job.finish.read.get("coats", process.coats)
+    wanted = wanted_coats(job, process)
     if not process.coats or asked is None or asked >= wanted:
         return
     runs = asked == 0 and job.printer.kind is PrinterKind.INKJET

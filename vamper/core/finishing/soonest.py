@@ -2,18 +2,31 @@
 
 Each step is an interval; the person's do not overlap, and those of a place are `cumulative`. Batches with the same
 steps are put in order, so that plans which differ only in which is which are looked at once. Of all plans that end
-soonest, one whose steps begin early is taken, so that nothing waits without a reason. The solver takes half a second to
-load: who may never plan an evening loads this when one is planned.
+soonest, one whose steps begin early is taken, so that nothing waits without a reason. What goes on already
+is a fact: all that it takes together is laid out as it is, and only what is still to come keeps clear of it. The solver
+takes half a second to load: who may never plan an evening loads this when one is planned.
 """
 
 import math
 from collections import Counter
 from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
 from typing import Any
 
 from ortools.sat.python import cp_model
 
-from vamper.core.finishing.timetable import Evening, PlannedStep, TimedStep, Timetable, check
+from vamper.core.finishing.timetable import (
+    Evening,
+    PlannedStep,
+    Span,
+    TimedStep,
+    Timetable,
+    check,
+    horizon_of,
+    levels,
+    merged,
+    soonest_alone,
+)
 from vamper.core.values.findings import BadInput
 
 SECONDS = 10.0
@@ -41,7 +54,11 @@ def plan_evening(evening: Evening, seconds: float = SECONDS, stopped: Callable[[
         raise BadInput(f"no plan was found within {seconds:g} s; give it longer, or fewer batches", "batches")
     steps = model.read(solver)
     ends = max(one.end for one in steps)
-    bound = ends if status == cp_model.OPTIMAL else min(ends, math.ceil(solver.best_objective_bound - _EVEN))
+    if model.is_late(solver):
+        # The bound is one of lateness and end together, and says nothing of either.
+        bound = min(ends, soonest_alone(evening))
+    else:
+        bound = ends if status == cp_model.OPTIMAL else min(ends, math.ceil(solver.best_objective_bound - _EVEN))
     # Nothing waits without a reason: the same end, everything as early as may be.
     model.early(ends, steps)
     finer = _solver(_TIDY_S)
@@ -56,6 +73,17 @@ def _solver(seconds: float) -> cp_model.CpSolver:
     solver.parameters.num_workers = _WORKERS
     solver.parameters.random_seed = 1
     return solver
+
+
+@dataclass
+class _Taken:
+    """What takes one place, and how much of it: intervals still to be laid, those of what lies there already (while it
+    is worked on, and all the while), and spans that are facts.
+    """
+
+    free: list[tuple[Any, int]] = field(default_factory=list)
+    lying: list[tuple[Any, Any, int]] = field(default_factory=list)
+    facts: list[tuple[Span, int]] = field(default_factory=list)
 
 
 class _Watch(cp_model.CpSolverSolutionCallback):
@@ -78,8 +106,10 @@ class _Model:
         self._has_begun = any(step.began is not None for batch in evening.batches for step in batch.steps)
         self._starts: list[list[Any]] = []
         self._ends: list[list[Any]] = []
-        horizon = _horizon(evening)
-        person, places = list[Any](), dict[str, list[tuple[Any, int]]]()
+        horizon = horizon_of(evening)
+        gone = merged((max(0, one.start), one.end) for one in evening.away if one.end > 0)
+        at_work, person, near = list[Span](gone), list[Any](), list[Any]()
+        places = {place: _Taken() for place in evening.places}
         for number, batch in enumerate(evening.batches):
             starts, ends = list[Any](), list[Any]()
             for place, step in enumerate(batch.steps):
@@ -88,37 +118,74 @@ class _Model:
                     self._after(step, start, ends[-1])
                 starts.append(start)
                 ends.append(end)
-                if step.hands_on and interval is not None:
+                if interval is not None and step.hands_on:
                     person.append(interval)
-                for one, many in Counter(step.occupies).items() if interval is not None else ():
-                    places.setdefault(one, []).append((interval, many))
+                elif interval is not None and step.needs_somebody:
+                    near.append(interval)
+                elif interval is None and step.ended is None and step.hands_on:
+                    at_work.append((start, end))
+                for one, many in Counter(step.occupies).items() if step.ended is None else ():
+                    if interval is None:
+                        places[one].facts.append(((start, end), many))
+                    elif step.lies_since is None:
+                        places[one].free.append((interval, many))
+                    else:
+                        places[one].lying.append((interval, self._lies(end, f"{number}.{place} lies"), many))
             self._starts.append(starts)
             self._ends.append(ends)
-        self.model.add_no_overlap([*person, *self._gone()])
-        for one, taken in places.items():
-            if evening.places[one] == 1 and all(many == 1 for _, many in taken):
-                self.model.add_no_overlap([interval for interval, _ in taken])
-            else:
-                self.model.add_cumulative(
-                    [interval for interval, _ in taken], [many for _, many in taken], evening.places[one]
-                )
+        self.model.add_no_overlap([*person, *self._fixed(merged(at_work), "at work")])
+        for one in near:
+            self.model.add_no_overlap([one, *self._fixed(gone, "away")])
+        for name, taken in places.items():
+            self._share(taken, evening.places[name], name)
         self._alike_in_order()
         self._makespan = self.model.new_int_var(0, horizon, "ends")
         self.model.add_max_equality(self._makespan, [ends[-1] for ends in self._ends])
         # A greatest wait that cannot be kept any more costs more than any delay.
         self.model.minimize(self._makespan + (horizon + 1) * sum(self._late))
 
+    def is_late(self, solver: cp_model.CpSolver) -> bool:
+        """Whether a greatest wait is not kept in what was found."""
+        return any(solver.value(one) > 0 for one in self._late)
+
     def _interval(self, step: TimedStep, name: str, horizon: int) -> tuple[Any, Any, Any]:
-        """Start, end and interval of a step; what is over has times and takes nothing any more."""
+        """Start, end and interval of a step; what has begun has times and no interval of its own."""
         if step.began is not None and step.ended is not None:
             return step.began, step.ended, None
         if step.began is not None:
-            length = max(step.minutes, self._evening.now - step.began)
-            interval = self.model.new_fixed_size_interval_var(step.began, length, name)
-            return step.began, step.began + length, interval
+            return step.began, step.began + max(step.minutes, self._evening.now - step.began), None
         start = self.model.new_int_var(self._evening.now, horizon, name)
         interval = self.model.new_fixed_size_interval_var(start, step.minutes, name)
         return start, start + step.minutes, interval
+
+    def _lies(self, end: Any, name: str) -> Any:
+        """How long a step takes its places that lies there already, though nobody is at it: from now to its end."""
+        size = self.model.new_int_var(0, horizon_of(self._evening), name)
+        return self.model.new_interval_var(self._evening.now, size, end, name)
+
+    def _share(self, taken: "_Taken", holds: int, name: str) -> None:
+        """A place holds so many at once; what lies in it already may be more, and then there is no room for others."""
+        facts = [(span, min(many, holds)) for span, many in levels(taken.facts)]
+        room = holds - max((many for (_, end), many in facts if end > self._evening.now), default=0)
+        free = list(taken.free)
+        for works, lies, many in taken.lying:
+            # Where more lies than the place holds, the rest of it takes its turn.
+            free.append((lies if many <= room else works, many))
+            room -= min(many, room)
+        if not free:
+            return
+        intervals = [one for one, _ in free] + self._fixed([span for span, _ in facts], name)
+        takes = [one for _, one in free] + [one for _, one in facts]
+        if holds == 1 and all(one == 1 for one in takes):
+            self.model.add_no_overlap(intervals)
+        else:
+            self.model.add_cumulative(intervals, takes, holds)
+
+    def _fixed(self, spans: Sequence[Span], name: str) -> list[Any]:
+        return [
+            self.model.new_fixed_size_interval_var(start, end - start, f"{name} {n}")
+            for n, (start, end) in enumerate(spans)
+        ]
 
     def _after(self, step: TimedStep, start: Any, before: Any) -> None:
         if step.began is not None:
@@ -129,22 +196,9 @@ class _Model:
         if not self._has_begun:
             self.model.add(start <= before + step.wait_most)
             return
-        late = self.model.new_int_var(0, _horizon(self._evening), "late")
+        late = self.model.new_int_var(0, horizon_of(self._evening), "late")
         self.model.add(start <= before + step.wait_most + late)
         self._late.append(late)
-
-    def _gone(self) -> list[Any]:
-        """Away hours as intervals that do not overlap each other."""
-        merged = list[list[int]]()
-        for start, end in sorted((max(0, one.start), one.end) for one in self._evening.away if one.end > 0):
-            if merged and start <= merged[-1][1]:
-                merged[-1][1] = max(merged[-1][1], end)
-            else:
-                merged.append([start, end])
-        return [
-            self.model.new_fixed_size_interval_var(start, end - start, f"away {n}")
-            for n, (start, end) in enumerate(merged)
-        ]
 
     def _alike_in_order(self) -> None:
         """Batches with the same steps, none begun, come in their order."""
@@ -167,7 +221,7 @@ class _Model:
             start = self._starts[one.batch][one.step]
             if not isinstance(start, int):
                 self.model.add_hint(start, one.start)
-        self.model.minimize(sum(free) + (_horizon(self._evening) + 1) * len(free) * sum(self._late))
+        self.model.minimize(sum(free) + (horizon_of(self._evening) + 1) * len(free) * sum(self._late))
 
     def read(self, solver: cp_model.CpSolver) -> tuple[PlannedStep, ...]:
         return tuple(
@@ -175,11 +229,3 @@ class _Model:
             for batch, (starts, ends) in enumerate(zip(self._starts, self._ends, strict=True))
             for step, (start, end) in enumerate(zip(starts, ends, strict=True))
         )
-
-
-def _horizon(evening: Evening) -> int:
-    """By then everything could be done one after the other."""
-    work = sum(step.minutes + step.wait_least for batch in evening.batches for step in batch.steps)
-    over = max((one.end for one in evening.away), default=0)
-    began = max((step.began or 0 for batch in evening.batches for step in batch.steps), default=0)
-    return max(evening.now, began) + work + max(0, over) + sum(max(0, one.end - one.start) for one in evening.away)

@@ -27,7 +27,8 @@ CLOTH = ClothFacts(**_TABLE["cloth"])
 @dataclass(frozen=True, slots=True)
 class TargetFacts:
     """What a piece goes on: in words, its purpose, the processes for it, the usual one first, whether it stands an
-    oven (None where nobody puts it in one), its starter among the cups, and whether it is cloth, and dark.
+    oven (None where nobody puts it in one), its starter among the cups, whether it is cloth, and dark, and what matters
+    of it where something can hurt (`dangers.toml`).
     """
 
     words: str
@@ -37,11 +38,17 @@ class TargetFacts:
     cup: str | None = None
     cloth: bool = False
     dark: bool = False
+    traits: tuple[str, ...] = ()
 
 
 TARGETS: dict[Target, TargetFacts] = {
     target: TargetFacts(
-        **{**data, "purpose": Purpose(data["purpose"]), "processes": tuple(data["processes"])},
+        **{
+            **data,
+            "purpose": Purpose(data["purpose"]),
+            "processes": tuple(data["processes"]),
+            "traits": tuple(data.get("traits", ())),
+        },
     )
     for target, data in ((one, _TABLE["targets"][one]) for one in Target)
 }

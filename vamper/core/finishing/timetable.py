@@ -2,15 +2,20 @@
 
 A batch is a chain of steps. Each begins between its least and its greatest wait after the one before it ended. Steps
 occupy places (an oven, a press, a spray place) that hold so many steps at once; hands-on steps take the one person, who
-does one thing at a time and nothing while away. A step that only waits runs on through away hours.
+does one thing at a time and nothing while away. A step that only waits runs on through away hours, unless it is hot:
+heat never runs while nobody is there.
+
+What has happened is a fact and binds nobody: two steps that were begun by the same hands, or one that runs into hours
+when nobody was to be there, are planned round, not refused.
 
 Times are whole minutes from the start of the plan. `soonest.py` finds the plan that ends soonest.
 """
 
 from collections import Counter
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from enum import Enum
+from itertools import pairwise
 from typing import Annotated, Any, ClassVar
 
 from annotated_types import Ge, Le, Len
@@ -18,6 +23,8 @@ from annotated_types import Ge, Le, Len
 from vamper.core.values.findings import BadInput
 from vamper.core.values.limits import ONE_LINE, STRICT
 
+# What goes on in these is never left alone, unless it is said to be cold.
+HOT_PLACES = frozenset({"oven", "press"})
 Words = Annotated[str, Len(1, 100), ONE_LINE]
 Minutes = Annotated[int, Ge(0), Le(100_000)]
 
@@ -25,8 +32,9 @@ Minutes = Annotated[int, Ge(0), Le(100_000)]
 @dataclass(frozen=True, slots=True)
 class TimedStep:
     """One step: how long it takes, whether a person is at it, which places it takes, and how long after the one before
-    it may begin (`wait_most` None: no matter when). `began` and `ended` say what really happened, minutes from the
-    start.
+    it may begin (`wait_most` None: no matter when). While an `attended` one goes on by itself somebody is there; where
+    that is not said, in a place that is hot. `began` and `ended` say what really happened, minutes from the start, and
+    `lies_since` since when it takes its places although nobody is at it.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -37,8 +45,17 @@ class TimedStep:
     occupies: tuple[Words, ...] = ()
     wait_least: Minutes = 0
     wait_most: Minutes | None = None
+    attended: bool | None = None
     began: Minutes | None = None
     ended: Minutes | None = None
+    lies_since: Minutes | None = None
+
+    @property
+    def needs_somebody(self) -> bool:
+        """Whether somebody has to be there while it goes on, with hands on it or not."""
+        if self.attended is None:
+            return self.hands_on or not HOT_PLACES.isdisjoint(self.occupies)
+        return self.hands_on or self.attended
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,7 +116,8 @@ class Timetable:
 
     @property
     def proof(self) -> Proof:
-        return Proof.OPTIMAL if self.bound >= self.ends else Proof.FEASIBLE
+        """Proven only where every greatest wait is kept: one that breaks another way could end sooner."""
+        return Proof.OPTIMAL if self.bound >= self.ends and not self.broken else Proof.FEASIBLE
 
     @property
     def hands_on_minutes(self) -> int:
@@ -110,15 +128,88 @@ class Timetable:
     @property
     def broken(self) -> tuple[PlannedStep, ...]:
         """The steps that come later after the one before than they may: something slipped, and nothing could help."""
+        at = {(one.batch, one.step): one for one in self.steps}
         late = []
         for one in self.steps:
             most = self.evening.batches[one.batch].steps[one.step].wait_most
-            if one.step and most is not None and one.start > self.of(one.batch, one.step - 1).end + most:
+            if one.step and most is not None and one.start > at[one.batch, one.step - 1].end + most:
                 late.append(one)
         return tuple(late)
 
     def of(self, batch: int, step: int) -> PlannedStep:
         return next(one for one in self.steps if (one.batch, one.step) == (batch, step))
+
+
+Span = tuple[int, int]
+
+
+def merged(spans: Iterable[Span]) -> list[Span]:
+    """The same times as spans that do not overlap, in order."""
+    found = list[Span]()
+    for start, end in sorted(spans):
+        if found and start <= found[-1][1]:
+            found[-1] = (found[-1][0], max(found[-1][1], end))
+        elif end > start:
+            found.append((start, end))
+    return found
+
+
+def levels(taken: Sequence[tuple[Span, int]]) -> list[tuple[Span, int]]:
+    """How much is taken altogether, span by span, where spans overlap."""
+    at = sorted({time for span, _ in taken for time in span})
+    found = [
+        ((start, end), sum(many for (begins, ends), many in taken if begins <= start and end <= ends))
+        for start, end in pairwise(at)
+    ]
+    return [(span, many) for span, many in found if many]
+
+
+def horizon_of(evening: Evening) -> int:
+    """By then everything could be done one after the other."""
+    steps = [step for batch in evening.batches for step in batch.steps]
+    work = sum(step.minutes + step.wait_least for step in steps)
+    over = max((one.end for one in evening.away), default=0)
+    facts = max((max(step.began or 0, step.ended or 0) for step in steps), default=0)
+    return max(evening.now, facts) + work + max(0, over) + sum(max(0, one.end - one.start) for one in evening.away)
+
+
+def soonest_alone(evening: Evening) -> int:
+    """When the longest batch is done if nothing is in its way: no plan ends sooner."""
+    return max((_alone(batch, evening.now) for batch in evening.batches), default=evening.now)
+
+
+def _alone(batch: Batch, now: int) -> int:
+    at = 0
+    for place, step in enumerate(batch.steps):
+        if step.began is not None:
+            at = step.ended if step.ended is not None else step.began + max(step.minutes, now - step.began)
+        else:
+            at = max(now, at + (step.wait_least if place else 0)) + step.minutes
+    return at
+
+
+def one_by_one(evening: Evening) -> Timetable:
+    """A plan without any search: all that is still to be done one after the other, when everything that goes on is over
+    and nobody is away any more. It always can be; greatest waits may be broken in it.
+    """
+    steps = list[PlannedStep]()
+    at = max([evening.now, *(one.end for one in evening.away)])
+    for number, batch in enumerate(evening.batches):
+        for place, step in enumerate(batch.steps):
+            if step.began is not None:
+                running = step.began + max(step.minutes, evening.now - step.began)
+                end = step.ended if step.ended is not None else running
+                steps.append(PlannedStep(number, place, step.began, end))
+                at = max(at, end)
+    for number, batch in enumerate(evening.batches):
+        for place, step in enumerate(batch.steps):
+            if step.began is None:
+                start = at + (step.wait_least if place else 0)
+                at = start + step.minutes
+                steps.append(PlannedStep(number, place, start, at))
+    found = tuple(sorted(steps, key=lambda one: (one.batch, one.step)))
+    ends = max((one.end for one in found), default=evening.now)
+    return Timetable(evening, found, ends, min(ends, soonest_alone(evening)))
 
 
 def check(evening: Evening) -> None:

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from vamper.core.finishing.process import process_of_job
+from vamper.core.finishing.work import wanted_coats
 from vamper.core.plan import Plan, detail_of
 from vamper.core.values.blade import Blade
 from vamper.core.values.cutter import Feed
@@ -72,8 +73,7 @@ def _of_work(plan: Plan) -> Iterator[str]:
     process = process_of_job(job)
     if process.coats and job.finish.school is not School.B:
         yield "coated-before"
-    wanted = job.finish.read.get("coats", process.coats)
-    if process.coats and job.finish.coats is not None and job.finish.coats < wanted:
+    if process.coats and job.finish.coats is not None and job.finish.coats < wanted_coats(job, process):
         yield "few-coats"
     if plan.setup.marks and job.marks.inset_mm < _NEAR_RIM_MM:
         yield "small-inset"

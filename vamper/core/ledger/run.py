@@ -207,7 +207,7 @@ class Run:
 
 
 def outcome_of(spoilt: Iterable[SpoiltPiece], pieces: int) -> Outcome:
-    """What the cut of a whole sheet looks like: clean unless at least a third of its pieces say otherwise.
+    """What the cut of `pieces` on however many sheets looks like: clean unless a third of them say otherwise.
 
     A force that is wrong is wrong for most of a sheet; a single piece has causes of its own.
     """

@@ -39,6 +39,9 @@ _SEARCH_PX = 1800
 # Marks are looked for once more within this on the straightened sheet, at this resolution.
 _REFINE_MM, _REFINE_PX_A_MM = 3.0, 8.0
 _AGREES = 0.45
+# A corner may be cut off by the picture's rim, by so much of its side; two sides meet with so much of a turn between
+# them, px², or they are one.
+_OUTSIDE, _LEAST_TURN_PX2 = 0.5, 16.0
 
 
 @dataclass(frozen=True)
@@ -115,7 +118,13 @@ def straighten(picture: Pixels, sheet: PlannedSheet) -> Straightened:
 def by_corners(picture: Pixels, sheet: PlannedSheet, corners: Points) -> Straightened:
     """The same where somebody showed the sheet's corners (4, 2) in the picture, in pixels: top left, top right, bottom
     right, bottom left.
+
+    Raises
+    ------
+    BadInput
+        If they lie far outside the picture, cross, or go round the other way.
     """
+    _check_corners(picture, corners)
     w, h = sheet.width_mm, sheet.height_mm
     to_px = homography(np.array([(0, 0), (w, 0), (w, h), (0, h)], dtype=float), corners)
     if not sheet.marks:
@@ -124,6 +133,20 @@ def by_corners(picture: Pixels, sheet: PlannedSheet, corners: Points) -> Straigh
     if refined is None:
         return Straightened(to_px, 0, len(features_of(sheet)), None)
     return refined
+
+
+def _check_corners(picture: Pixels, corners: Points) -> None:
+    """Refuse corners between which no sheet can lie: a sheet is seen from its face, and bulges nowhere inwards."""
+    h, w = picture.shape[:2]
+    shares = corners / (w, h)
+    if not np.isfinite(shares).all() or shares.min() < -_OUTSIDE or shares.max() > 1 + _OUTSIDE:
+        raise BadInput("a corner lies far outside the picture; show all four in it once more", "corners")
+    sides = np.roll(corners, -1, axis=0) - corners
+    turns = sides[:, 0] * np.roll(sides[:, 1], -1) - sides[:, 1] * np.roll(sides[:, 0], -1)
+    if turns.min() <= _LEAST_TURN_PX2:
+        raise BadInput(
+            "no sheet has these corners; show them in order: top left, top right, bottom right, bottom left", "corners"
+        )
 
 
 def _rank(found: Straightened) -> tuple[int, float]:

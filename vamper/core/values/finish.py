@@ -140,7 +140,8 @@ _PRESS = HeatSpec()
 @dataclass(frozen=True, slots=True)
 class FinishSpec:
     """`process` is a key of the table of processes, `coats` their number where the label says otherwise, `plate` how
-    many pieces the press or the oven holds at once, `label` what has been read on the labels of what is used.
+    many pieces the press or the oven holds at once, `label` what has been read on the labels of what is used, `record`
+    how long the maker's own runs waited.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -154,11 +155,7 @@ class FinishSpec:
     blank: BlankSpec | None = None
     added: Annotated[tuple[AddedStep, ...], Len(0, 12)] = ()
     label: Annotated[tuple[LabelFigure, ...], Len(0, 40)] = ()
-
-    @property
-    def read(self) -> dict[str, float]:
-        """What the labels say, by key."""
-        return {one.key: one.value for one in self.label}
+    record: Annotated[tuple[LabelFigure, ...], Len(0, 40)] = ()
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,7 +2,8 @@
 
 It is kept whole in the workshop's file: what is in it, and when each step was begun and ended. The plan is worked out
 from that, again whenever something slips, so a restart loses nothing. What only rests begins by itself when the step
-before it is done; what hands do is begun by the one whose hands they are.
+before it is done; what hands do, or begin, is begun by the one whose hands they are. What has happened is fact: it is
+planned round and never refused, and an evening that no search can plan is shown one step after the other.
 """
 
 import threading
@@ -14,8 +15,10 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Ge, Le, Len
 from pydantic import TypeAdapter
 
-from vamper.core.finishing.process import LABELS, STARTER_PLACES, Label, Work, WorkStep, process_of, steps_of
-from vamper.core.finishing.timetable import Away, Batch, Evening, PlannedStep, TimedStep, Timetable, check
+from vamper.core.finishing.labels import LABELS, Label, believed, check_figures
+from vamper.core.finishing.process import STARTER_PLACES, process_of
+from vamper.core.finishing.timetable import Away, Batch, Evening, PlannedStep, TimedStep, Timetable, check, one_by_one
+from vamper.core.finishing.work import Work, WorkStep, steps_of
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
 from vamper.core.values.limits import ONE_LINE, STRICT
@@ -92,6 +95,12 @@ class EveningDocument:
     away: tuple[AwayTime, ...] = ()
     batches: tuple[EveningBatch, ...] = ()
 
+    @property
+    def first_began(self) -> datetime | None:
+        """The minute in which the first step of all was begun."""
+        began = [one.began for batch in self.batches for one in batch.happened if one.began is not None]
+        return min(began).replace(second=0, microsecond=0) if began else None
+
     def batch(self, number: int) -> EveningBatch:
         for one in self.batches:
             if one.number == number:
@@ -129,7 +138,12 @@ class Evenings:
         self._last: Timetable | None = None
 
     def now(self) -> datetime:
+        """The minute that a plan is made for."""
         return self._clock().replace(second=0, microsecond=0)
+
+    def _moment(self) -> datetime:
+        """When something happens."""
+        return self._clock().replace(microsecond=0)
 
     def document(self) -> EveningDocument:
         """What is in the evening; nothing is planned for it."""
@@ -156,7 +170,10 @@ class Evenings:
         # Its solver is loaded with the first evening: most workshops plan none.
         from vamper.core.finishing.soonest import plan_evening
 
-        self._last = plan_evening(evening, PLAN_SECONDS)
+        try:
+            self._last = plan_evening(evening, PLAN_SECONDS)
+        except BadInput:
+            self._last = one_by_one(evening)
         return self._last
 
     def add(self, job_id: int, plan: Plan) -> None:
@@ -187,6 +204,7 @@ class Evenings:
         with self._lock:
             document = self._read()
             batch = document.batch(number)
+            check_figures(batch.process, figures)
             after = replace(batch, work=replace(batch.work, label={**batch.work.label, **figures}))
             if batch.happened and len(after.steps) != len(batch.steps):
                 raise BadInput("the number of coats cannot change once a batch has begun", "coats")
@@ -216,6 +234,10 @@ class Evenings:
                 raise BadInput(f"{time:%Y-%m-%d} is not within a month of today; look at the year", "times")
         with self._lock:
             document = self._read()
+            first = document.first_began
+            # What was begun before that stays where it was.
+            if begins is not None and first is not None:
+                begins = min(begins, first)
             data = replace(document, begins=begins, done_by=done_by)
             if places is not None:
                 data = replace(data, places={**document.places, **places})
@@ -234,7 +256,7 @@ class Evenings:
                 self._put(document, self._begun(batch, step))
             elif one.paused is not None:
                 # The time that was worked on it counts, the pause does not.
-                self._put(document, batch.with_step(Happened(step, self.now() - (one.paused - one.began))))
+                self._put(document, batch.with_step(Happened(step, self._moment() - (one.paused - one.began))))
 
     def pause(self, number: int, step: int) -> None:
         """Hands are off a step for a while; beginning it again goes on where it was left.
@@ -256,7 +278,7 @@ class Evenings:
             if one.began is None or one.ended is not None:
                 raise BadInput(f"“{timed.name}” is not being worked on, so there is nothing to pause", "step")
             if one.paused is None:
-                self._put(document, batch.with_step(replace(one, paused=self.now())))
+                self._put(document, batch.with_step(replace(one, paused=self._moment())))
 
     def end(self, number: int, step: int) -> None:
         """A step is done now; what rests after it begins by itself. One that is done already stays so."""
@@ -270,8 +292,8 @@ class Evenings:
                 batch = self._begun(batch, step)
             batch = self._ended(batch, step)
             after = step + 1
-            if after < len(batch.steps) and not batch.steps[after].timed.hands_on and batch.at(after).began is None:
-                batch = batch.with_step(Happened(after, self.now()))
+            if after < len(batch.steps) and _begins_by_itself(batch.steps[after]) and batch.at(after).began is None:
+                batch = batch.with_step(Happened(after, self._moment()))
             self._put(document, batch)
 
     def _begun(self, batch: EveningBatch, step: int) -> EveningBatch:
@@ -288,11 +310,11 @@ class Evenings:
                 if one.began is None or batch.steps[place].timed.hands_on:
                     raise BadInput(f"“{batch.steps[place].timed.name}” comes first; say when it is done", "step")
                 batch = self._ended(batch, place)
-        return batch.with_step(Happened(step, self.now()))
+        return batch.with_step(Happened(step, self._moment()))
 
     def _ended(self, batch: EveningBatch, step: int) -> EveningBatch:
         one, rest = batch.at(step), batch.steps[step]
-        now = self.now()
+        now = self._moment()
         if one.began is not None and now - one.began < timedelta(minutes=rest.least):
             raise BadInput(
                 f"“{rest.timed.name}” needs {rest.least} min at least, and {_minutes(now - one.began)} are gone; a "
@@ -314,12 +336,12 @@ class Evenings:
             self._put(document, batch.with_step(back))
 
     def _put(self, document: EveningDocument, batch: EveningBatch) -> None:
-        begins = document.begins
-        first = min((one.began for one in batch.happened if one.began is not None), default=None)
-        if first is not None and (begins is None or first < begins):
-            begins = first
         batches = tuple(batch if one.number == batch.number else one for one in document.batches)
-        self._write(replace(document, begins=begins, batches=batches))
+        after = replace(document, batches=batches)
+        first = after.first_began
+        if first is not None and (after.begins is None or first < after.begins):
+            after = replace(after, begins=first)
+        self._write(after)
 
     def _read(self) -> EveningDocument:
         with self._sessions() as session:
@@ -336,6 +358,7 @@ class Evenings:
         BadInput
             If a place that is needed is not there, or hours end before they begin.
         """
+        # A place that holds nothing any more is refused; what lies there already is fact.
         check(_evening(document, document.begins or self.now(), self.now()))
         with self._sessions.begin() as session:
             session.merge(PreferenceRow(key=_KEY, value=_DOCUMENT.dump_python(document, mode="json")))
@@ -358,7 +381,13 @@ def _evening(document: EveningDocument, starts: datetime, now: datetime) -> Even
 
 def unread_labels(one: WorkStep, batch: EveningBatch) -> list[Label]:
     """What the label must say before a step is begun, and nobody has read yet."""
-    return [LABELS[key] for key in one.step.label if LABELS[key].first and key not in batch.work.label]
+    read = believed(batch.process, batch.work.label)
+    return [LABELS[key] for key in one.step.label if LABELS[key].first and key not in read]
+
+
+def _begins_by_itself(one: WorkStep) -> bool:
+    """Whether it goes on when the hands before it are done."""
+    return not one.timed.hands_on and not one.step.begun
 
 
 def _rolled(batch: EveningBatch, now: datetime) -> EveningBatch:
@@ -366,7 +395,9 @@ def _rolled(batch: EveningBatch, now: datetime) -> EveningBatch:
     steps = batch.steps
     for place in range(len(steps) - 1):
         one = batch.at(place)
-        if one.began is None or one.ended is not None or steps[place].timed.hands_on or steps[place + 1].timed.hands_on:
+        if one.began is None or one.ended is not None or steps[place].timed.hands_on:
+            continue
+        if not _begins_by_itself(steps[place + 1]):
             continue
         due = one.began + timedelta(minutes=steps[place].timed.minutes)
         if due <= now and batch.at(place + 1).began is None:
@@ -378,7 +409,7 @@ def _timed(one: WorkStep, happened: Happened, starts: datetime) -> TimedStep:
     if happened.began is not None and happened.paused is not None:
         # What is left of it is to be done at any time, whatever came before it.
         left = max(1, one.timed.minutes - _minutes(happened.paused - happened.began))
-        return replace(one.timed, minutes=left, wait_most=None)
+        return replace(one.timed, minutes=left, wait_most=None, lies_since=max(0, _minutes(happened.began - starts)))
     began = None if happened.began is None else max(0, _minutes(happened.began - starts))
     ended = None if happened.ended is None else max(0, _minutes(happened.ended - starts))
     return replace(one.timed, began=began, ended=ended)

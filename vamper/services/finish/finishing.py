@@ -1,9 +1,12 @@
 """How one job is finished: its process, the work in it, its steps, and what is missing before it is done for real."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
+from vamper.core.finishing.labels import LABELS, Label, believed
 from vamper.core.finishing.press_plan import MOST_PATCHES, patch_count
-from vamper.core.finishing.process import LABELS, Label, Process, Work, WorkStep, minutes_of, process_of_job, steps_of
+from vamper.core.finishing.process import Process, process_of_job
+from vamper.core.finishing.work import Work, WorkStep, minutes_of, steps_of, work_of
 from vamper.core.plan import Plan
 
 
@@ -18,6 +21,12 @@ class Finishing:
     missing: tuple[Label, ...]
 
 
+def backs_on(plan: Plan, sheets: Iterable[int]) -> int:
+    """How many pieces on some sheets (from 0) are the second sides of others: with those they are one product."""
+    backs = {item.number for item in plan.items if item.spec.back_of is not None}
+    return sum(one.item in backs for sheet in sheets for one in plan.sheets[sheet].placements)
+
+
 def finishing_of(plan: Plan) -> Finishing | None:
     """How a planned job is finished; None while nothing lies on a sheet."""
     if not plan.sheets:
@@ -25,11 +34,15 @@ def finishing_of(plan: Plan) -> Finishing | None:
     # As it was asked for: a laminate is no longer said of the job as it is made.
     job = plan.asked
     process = process_of_job(job)
-    sheets = len(plan.sheets) * job.copies
-    pieces = plan.layout.pieces * job.copies
-    spec, label = job.finish, job.finish.read
-    patches = max((patch_count(*item.edge.size_mm, spec.heat) for item in plan.items), default=1)
-    work = Work(pieces, sheets, spec.coats, spec.plate, spec.school, label, spec.added, min(patches, MOST_PATCHES))
+    patches = max((patch_count(*item.edge.size_mm, job.finish.heat) for item in plan.items), default=1)
+    work = work_of(
+        job,
+        pieces=plan.layout.pieces * job.copies,
+        sheets=len(plan.sheets) * job.copies,
+        backs=backs_on(plan, range(len(plan.sheets))) * job.copies,
+        patches=min(patches, MOST_PATCHES),
+    )
     steps = steps_of(process, work)
-    missing = tuple(LABELS[key] for key in process.label_keys() if key not in label)
+    read = believed(process.key, work.label)
+    missing = tuple(LABELS[key] for key in process.label_keys() if key not in read)
     return Finishing(process, work, steps, minutes_of(steps), missing)

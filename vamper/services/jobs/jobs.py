@@ -12,6 +12,7 @@ from sqlalchemy.orm import Session
 from vamper.core.made import start_edge
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput
+from vamper.core.values.finish import LabelFigure
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.job import Job
 from vamper.formats.job_file import read_item
@@ -31,6 +32,8 @@ NOTHING: Mapping[str, Any] = MappingProxyType({})
 Edit = Callable[[JobDocument], JobDocument]
 # What runs have taught a job of that document; fields with their values.
 Taught = Callable[[JobDocument, Job], Mapping[str, Any]]
+# How long a stock's runs waited, by the figures of its labels.
+Waited = Callable[[str], tuple[LabelFigure, ...]]
 # With these comes what was learnt of them.
 _TAUGHT_WITH = {"stock", "cutter_id"}
 
@@ -71,12 +74,18 @@ class Jobs:
     """All jobs of one workshop."""
 
     def __init__(
-        self, sessions: Sessions, shop: Shop, usual: UsualMachines, taught: Taught = lambda _document, _job: NOTHING
+        self,
+        sessions: Sessions,
+        shop: Shop,
+        usual: UsualMachines,
+        taught: Taught = lambda _document, _job: NOTHING,
+        waited: Waited = lambda _stock: (),
     ) -> None:
         self._sessions = sessions
         self._shop = shop
         self._usual = usual
         self._taught = taught
+        self._waited = waited
         self._documents: Cache[JobDocument] = Cache(_KEPT_DOCUMENTS)
 
     def all(self) -> list[JobSummary]:
@@ -167,7 +176,11 @@ class Jobs:
             room_light=document.room_light,
             stock_colour=document.stock_colour,
             job_line=document.job_line,
-            finish=replace(document.finish, label=self._shop.labels.figures(document.stock)),
+            finish=replace(
+                document.finish,
+                label=self._shop.labels.figures(document.stock),
+                record=self._waited(document.stock),
+            ),
             target=document.target,
             shrink=document.shrink,
             laminate_um=document.laminate_um,

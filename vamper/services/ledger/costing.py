@@ -4,13 +4,14 @@ from collections import Counter
 from collections.abc import Sequence
 
 from vamper.core.finishing.process import process_of_job
+from vamper.core.finishing.work import work_of as finish_work_of
 from vamper.core.ledger.cost import Made, Work
 from vamper.core.ledger.run import CameOut, Took
 from vamper.core.ledger.success import success_of
 from vamper.core.ledger.supply import OnShelf
 from vamper.core.plan import Plan, metres_of
 from vamper.core.values.stock import StockClass
-from vamper.services.finish.finishing import finishing_of
+from vamper.services.finish.finishing import backs_on, finishing_of
 from vamper.services.ledger.runs import Runs
 
 _MM2_IN_M2 = 1e6
@@ -21,14 +22,15 @@ def took_of(plan: Plan, sheets: Sequence[int], times: int, ink_ml: float) -> Too
     job, process = plan.asked, process_of_job(plan.asked)
     made = len(sheets) * times
     paper = job.paper.width_mm * job.paper.height_mm / _MM2_IN_M2
-    coats = job.finish.coats if job.finish.coats is not None else process.coats
-    on_blanks = job.stock.stock_class is StockClass.DYE
+    coats = finish_work_of(job).coats_of(process)
+    # A blank with two sides is one blank.
+    blanks = sum(len(plan.sheets[number].placements) for number in sheets) - backs_on(plan, sheets)
     return Took(
         ink_ml=ink_ml * times,
         metres=sum(metres_of(plan, number) for number in sheets) * times if job.cutter.is_machine else 0.0,
         laminate_m2=paper * made if job.laminate_um else 0.0,
         coats=coats * made if process.coats else 0.0,
-        blanks=sum(len(plan.sheets[number].placements) for number in sheets) * times if on_blanks else 0.0,
+        blanks=blanks * times if job.stock.stock_class is StockClass.DYE else 0.0,
     )
 
 

@@ -4,11 +4,13 @@ from collections import Counter
 from dataclasses import dataclass
 
 from vamper.core.finishing.process import process_of_job
+from vamper.core.finishing.work import work_of
 from vamper.core.ledger.run import CameOut, LaterCheck, LaterKind, Run, Spoilt, SpoiltPiece, UsedSetting, outcome_of
 from vamper.core.plan import Plan
 from vamper.core.printing.advice import Advice
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
+from vamper.core.values.finish import LabelFigure
 from vamper.core.values.job import Job
 from vamper.core.values.marks import NO_MARKS
 from vamper.core.values.miss import LoggedMiss
@@ -66,6 +68,7 @@ def run_of(
     mat = shop.care.mats.in_machine(document.cutter_id)
     used = {plan.item(one.item).spec.cut for one in placements}
     process = process_of_job(job)
+    work = work_of(job)
     return Run(
         title=document.title,
         customer=document.customer,
@@ -94,8 +97,13 @@ def run_of(
         quality="" if printed is None else printed.quality,
         process=process.key,
         school="" if job.finish.school is None else str(job.finish.school.value),
-        coats=job.finish.coats if job.finish.coats is not None else (process.coats or None),
-        figures=tuple(one for one in job.finish.label if one.key in process.label_keys()),
+        coats=work.coats_of(process) if process.coats else None,
+        # What was really waited for, where the maker's own waits are longer than the label's.
+        figures=tuple(
+            LabelFigure(key, value)
+            for key, value in sorted(work.figures(process).items())
+            if key in process.label_keys()
+        ),
         took=took_of(plan, (said.sheet - 1,), said.sheets, ink_ml),
         from_offcut=from_offcut,
         minutes=said.minutes,
@@ -134,7 +142,8 @@ def cut_outcomes(plan: Plan, run: Run) -> dict[Cut, Outcome]:
     cuts = [plan.item(one.item).spec.cut for one in placements]
     counts = Counter(cuts)
     found = {
-        cut: outcome_of((one for one in run.spoilt if cuts[one.placement] is cut), many) for cut, many in counts.items()
+        cut: outcome_of((one for one in run.spoilt if cuts[one.placement] is cut), many * run.sheets)
+        for cut, many in counts.items()
     }
     for cut, outcome in found.items():
         check_outcome(plan.job.stock, cut, outcome)

@@ -8,9 +8,11 @@ from dataclasses import dataclass
 from typing import Any
 
 from vamper.core.finishing.process import process_of_job
+from vamper.core.finishing.work import WAITS
 from vamper.core.ledger.recipe import Recipe, RecipeKind, standing
-from vamper.core.ledger.run import Run
+from vamper.core.ledger.run import CameOut, Run
 from vamper.core.printing.advice import Learnt
+from vamper.core.values.finish import LabelFigure
 from vamper.core.values.job import Job
 from vamper.core.values.reading import Remedy, RoomLight
 from vamper.services.jobs.document import JobDocument
@@ -45,6 +47,22 @@ def taught(runs: Runs, stock: str, machines: Machines, job: Job) -> dict[str, An
     if finish is not None and finish.process == process_of_job(job).key:
         changes |= {"finish.coats": finish.coats, "finish.school": finish.school or None}
     return changes
+
+
+def waited(runs: Runs, stock: str) -> tuple[LabelFigure, ...]:
+    """How long the runs of a stock waited between coats and for them to harden, by the newest that held."""
+    held = (
+        one.run
+        for one in reversed(runs.all())
+        if one.run.stock == stock and not one.run.simulated and one.run.came_out is not CameOut.NOT_RUN
+        if not any(check.held is False for check in one.run.later)
+    )
+    found = dict[str, float]()
+    for run in held:
+        for one in run.figures:
+            if one.key in WAITS:
+                found.setdefault(one.key, one.value)
+    return tuple(LabelFigure(key, value) for key, value in sorted(found.items()))
 
 
 def print_learnt(runs: Runs, stock: str, printer: str, simulated: bool) -> Learnt | None:

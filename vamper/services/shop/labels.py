@@ -2,8 +2,7 @@
 
 from collections.abc import Mapping
 
-from vamper.core.finishing.process import LABELS
-from vamper.core.values.findings import BadInput
+from vamper.core.finishing.labels import check_figures
 from vamper.core.values.finish import LabelFigure
 from vamper.store.database import Sessions
 from vamper.store.tables import PreferenceRow
@@ -26,20 +25,15 @@ class Labels:
         """The same as a job holds them."""
         return tuple(LabelFigure(key, value) for key, value in sorted(self.of(stock).items()))
 
-    def change(self, stock: str, figures: Mapping[str, float | None]) -> dict[str, float]:
-        """Keep some figures; None forgets one.
+    def change(self, stock: str, process: str, figures: Mapping[str, float | None]) -> dict[str, float]:
+        """Keep some figures of a stock that goes through a process; None forgets one.
 
         Raises
         ------
         BadInput
-            For a figure that no label has, or one out of range.
+            For a figure that no label has, or one that no label of such a product can say.
         """
-        for key, value in figures.items():
-            if key not in LABELS:
-                raise BadInput(f"no label says “{key[:40]}”; known are {', '.join(LABELS)}", "label")
-            label = LABELS[key]
-            if value is not None and not 0 <= value <= label.most:
-                raise BadInput(f"{label.name} is between 0 and {label.most:g} {label.unit}; read the label again", key)
+        check_figures(process, figures)
         with self._sessions.begin() as session:
             row = session.get(PreferenceRow, _KEY)
             kept = {} if row is None else dict(row.value)

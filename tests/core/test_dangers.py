@@ -1,0 +1,220 @@
+"""What can hurt someone is told at the step where it can, whatever process it stands in: a matrix over all there is.
+
+What is expected is read off what a step does in its own words and places, not off what the table of dangers is asked by.
+"""
+
+from dataclasses import replace
+from itertools import product
+
+import pytest
+
+from tests.scenes import item, scene
+from vamper.core.finishing.dangers import DANGERS, MOST_CAUTIONS, Circumstances
+from vamper.core.finishing.labels import LABELS, believed, check_figures, label_in
+from vamper.core.finishing.process import PROCESSES, Process, processes_for
+from vamper.core.finishing.targets import TARGETS
+from vamper.core.finishing.work import Work, WorkStep, steps_of, work_of
+from vamper.core.values.art import Purpose
+from vamper.core.values.findings import BadInput
+from vamper.core.values.finish import AddedStep, FinishSpec, LabelFigure, School, Target
+from vamper.core.values.stock import STARTER_STOCKS, StockClass
+
+DRUNK_FROM = {Target.MUG, Target.CUP, Target.BOTTLE, Target.GLASS}
+DRIVEN = {Target.VEHICLE, Target.BOAT}
+KEPT_BY_PEOPLE = {Target.PLANNER, Target.LAPTOP, Target.KEY_RING, Target.BLANK, Target.BOTTLE}
+SMALL = {"label", "vinyl", "card", "magnet", "shrink film", "laminate", "dye paper"}
+PIECES = (2, 30)
+
+
+def has(steps: list[WorkStep], words: str) -> bool:
+    return any(words in caution for one in steps for caution in one.cautions)
+
+
+def chains(process: Process, where: Circumstances) -> list[list[WorkStep]]:
+    schools = tuple(process.schools) or (None,)
+    added = (AddedStep("white pen on the rims", 5, process.steps[-1].key),)
+    return [
+        list(steps_of(process, Work(pieces=pieces, school=school, where=where, added=own)))
+        for pieces, school, own in product(PIECES, schools, ((), added))
+    ]
+
+
+def hurts(one: WorkStep, by_hand: bool) -> set[str]:
+    """What a step can do to someone, by its own words and places, as the words of the caution that belongs there."""
+    words = {do.strip() for do in one.step.do.lower().replace(",", " ").split()} | {one.step.key}
+    expected = set()
+    if words & {"spray", "coat", "coat;", "top", "base"} and one.timed.hands_on and one.step.key != "warm":
+        expected.add("respirator on")
+    if "sand" in words:
+        expected.add("goggles")
+    if "alcohol" in words or "clean" in words:
+        expected.add("Solvents")
+    if set(one.step.places) & {"oven", "press"}:
+        expected.add("Never leave them alone")
+    if set(one.step.places) & {"oven", "press"} and one.step.key != "cool":
+        expected.add("PVC")
+    if "oven" in one.step.places and one.step.key != "cool":
+        expected.add("never used for food")
+    if "cut" in one.step.key or "weed" in words:
+        expected.add("away from your hand" if by_hand else "under the carriage")
+    return expected
+
+
+@pytest.mark.parametrize("process", PROCESSES.values(), ids=PROCESSES)
+@pytest.mark.parametrize("by_hand", [False, True])
+def test_each_danger_is_told_at_its_step_and_no_other_is(process: Process, by_hand: bool) -> None:
+    stocks = [stock for stock in STARTER_STOCKS if process in processes_for(stock)]
+    classes = {stock.stock_class for stock in stocks}
+    for stock_class, target in product(classes, (None, *Target)):
+        purpose = Purpose.PLANNER if target is None else TARGETS[target].purpose
+        where = Circumstances(stock_class, purpose, target, by_hand)
+        for steps in chains(process, where):
+            for one in steps:
+                assert len(one.cautions) <= MOST_CAUTIONS, (one.step.key, one.cautions)
+                for words in hurts(one, by_hand):
+                    assert has([one], words), (process.key, one.step.key, words)
+            assert has(steps, "20 mm below the rim") == (target in DRUNK_FROM)
+            assert has(steps, "the driver looks through") == (target in DRIVEN)
+            assert has(steps, "under the carriage") == (not by_hand)
+            small = stock_class.value in SMALL and (target is None or target in KEPT_BY_PEOPLE)
+            assert has(steps[-1:], "children under three") == small, (process.key, target)
+
+
+def test_the_rim_is_told_where_the_purpose_alone_is_known() -> None:
+    for purpose in Purpose:
+        where = Circumstances(StockClass.VINYL, purpose)
+        for steps in chains(PROCESSES["sticker"], where):
+            assert has(steps, "20 mm below the rim") == (purpose in (Purpose.DRINKWARE, Purpose.GLASS))
+            assert has(steps, "the driver looks through") == (purpose in (Purpose.VEHICLE, Purpose.WINDOW))
+
+
+def test_a_job_on_a_vehicle_is_warned_under_a_laminate_too() -> None:
+    plan = scene(item(), target=Target.VEHICLE, laminate_um=60.0).plan()
+    process = PROCESSES["sealed-laminate"]
+    assert has(list(steps_of(process, work_of(plan.asked))), "the driver looks through")
+
+
+def test_every_danger_can_happen() -> None:
+    told = {
+        caution
+        for process, target, by_hand in product(PROCESSES.values(), Target, (False, True))
+        for one in steps_of(
+            process, Work(where=Circumstances(process.classes[0], TARGETS[target].purpose, target, by_hand))
+        )
+        for caution in one.cautions
+    }
+    assert told == {danger.caution for danger in DANGERS}
+
+
+# What labels say
+
+
+@pytest.mark.parametrize("process", PROCESSES)
+def test_nothing_counts_as_read_that_no_label_can_say(process: str) -> None:
+    for key, label in ((key, label_in(process, key)) for key in PROCESSES[process].label_keys()):
+        assert believed(process, {key: label.least}) == {key: label.least}
+        assert believed(process, {key: label.most}) == {key: label.most}
+        for wrong in (label.least - 0.5, label.most + 0.5, -1e9, 1e9):
+            assert believed(process, {key: wrong}) == {}
+            with pytest.raises(BadInput, match=label.name):
+                check_figures(process, {key: wrong})
+        # Nought is no heat, no time and no pressure; only a peel may be at once.
+        assert label.holds(0) == (key == "peel")
+    with pytest.raises(BadInput, match="no label says"):
+        check_figures(process, {"magic": 1.0})
+
+
+def test_the_other_unit_is_named_where_that_is_what_was_typed() -> None:
+    with pytest.raises(BadInput, match=r"275 °C \(527 °F\).*If your label says 275 °F, that is 135 °C"):
+        check_figures("shrink", {"oven_c": 275.0})
+    # 160 typed where °F were meant.
+    with pytest.raises(BadInput, match=r"71 °C \(160 °F\).*If your label says 160 °C, type it as 160 C"):
+        check_figures("dark-transfer", {"press_c": (160 - 32) / 1.8})
+    with pytest.raises(BadInput, match="read the label again"):
+        check_figures("dark-transfer", {"press_c": 9999.0})
+
+
+def test_an_unread_figure_is_asked_for_again() -> None:
+    nought = tuple(LabelFigure(key, 0.0) for key in ("press_c", "press_s", "pressure"))
+    plan = scene(item(), stock="dark-transfer", finish=FinishSpec(label=nought))
+    assert plan.one("finish.label").figures["missing"] == 4
+
+
+def test_a_greatest_time_is_never_a_least_one_whatever_the_label_says() -> None:
+    for process, school in product(PROCESSES.values(), School):
+        for key in process.label_keys():
+            if not LABELS[key].greatest:
+                continue
+            for figure in (5.0, 30.0, 45.0, 60.0, 90.0, 119.0, 180.0, 600.0):
+                steps = steps_of(process, Work(school=school, label={key: figure}))
+                (soak,) = (one for one in steps if one.step.lasts == key)
+                assert soak.least == 0
+                assert soak.most_s == figure
+                # What is planned of it lies within, as far as whole minutes can.
+                assert soak.timed.minutes <= max(1, figure / 60)
+
+
+def test_heat_that_goes_on_by_itself_is_watched_and_ended_by_hand() -> None:
+    watched = 0
+    for process in PROCESSES.values():
+        steps = process.of(None)
+        for place, step in enumerate(steps):
+            if not step.is_attended:
+                continue
+            watched += 1
+            after = steps[place + 1]
+            assert after.hands_on
+            assert after.within == 0
+            timed = next(one.timed for one in steps_of(process, Work()) if one.step.key == step.key)
+            assert timed.needs_somebody
+    assert watched
+
+
+# Waits and counts
+
+
+def test_the_longer_of_the_labels_wait_and_the_makers_own_counts() -> None:
+    process = PROCESSES["water-slide"]
+
+    def wait(label: float | None, record: float | None) -> int:
+        said = {} if label is None else {"coat_minutes": label}
+        own = {} if record is None else {"coat_minutes": record}
+        steps = steps_of(process, Work(label=said, record=own))
+        one = next(one for one in steps if one.step.key == "between")
+        assert one.least <= one.timed.minutes
+        return one.timed.minutes
+
+    assert wait(2, 30) == 30
+    assert wait(45, 30) == 45
+    assert wait(2, None) == 2
+    assert wait(None, 30) == 30
+    assert wait(None, None) == process.step("between").minutes
+    # A record of heat is none: that is the label's alone.
+    assert Work(record={"oven_c": 150.0}).figures(process) == {}
+
+
+def test_coats_have_one_number() -> None:
+    process = PROCESSES["sealed-coat"]
+    for coats, label, number in ((None, None, 3), (None, 2.0, 2), (1, 2.0, 1), (0, None, 0)):
+        work = Work(coats=coats, label={} if label is None else {"coats": label})
+        assert work.coats_of(process) == number
+        assert sum(one.step.key == "coat" for one in steps_of(process, work)) == number
+
+
+def test_each_side_of_a_blank_has_a_press_of_its_own() -> None:
+    dye = PROCESSES["dye"]
+
+    def presses(pieces: int, backs: int) -> int:
+        return sum(one.step.key == "press" for one in steps_of(dye, Work(pieces=pieces, backs=backs, plate=6)))
+
+    assert presses(6, 3) == 2
+    assert presses(6, 0) == 1
+    assert presses(14, 7) == 4
+
+
+def test_a_layers_tack_is_set_down_as_often_as_its_press() -> None:
+    process = PROCESSES["layered-flex"]
+    work = Work(label={"tack_s": 30.0, "press_s": 30.0}, patches=6)
+    minutes = {one.step.key: one.timed.minutes for one in steps_of(process, work)}
+    assert minutes["tack"] == minutes["press"] == 3
+    assert {one.step.key: one.timed.minutes for one in steps_of(process, replace(work, patches=1))}["tack"] == 1

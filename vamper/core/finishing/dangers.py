@@ -1,0 +1,115 @@
+"""What can hurt someone after the print, as `dangers.toml` tells it: one table, whatever process a step stands in.
+
+A danger hangs on what is done, on what it is done, and to what; a step only says what it does. So the way a job is
+finished can change, and whoever sprays is still told to mind the fumes, and whoever sticks something on a bottle to
+keep it away from the rim.
+"""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Any, ClassVar
+
+from vamper.core.finishing.targets import TARGETS
+from vamper.core.values.art import Purpose
+from vamper.core.values.finish import Target
+from vamper.core.values.limits import STRICT
+from vamper.core.values.stock import StockClass
+from vamper.core.values.tables import table
+
+_TABLE = table(__package__, "dangers.toml")
+MOST_CAUTIONS = 3
+
+
+class Act(StrEnum):
+    """What a step does that can hurt: `hot` handles what was heated, `place` brings a piece to where it stays,
+    `hand-out` is the last thing done, whatever it is.
+    """
+
+    CUT = "cut"
+    WEED = "weed"
+    SPRAY = "spray"
+    SAND = "sand"
+    CLEAN = "clean"
+    OVEN = "oven"
+    PRESS = "press"
+    HOT = "hot"
+    PLACE = "place"
+    HAND_OUT = "hand-out"
+
+
+# While these go on somebody is there.
+HEATS = frozenset({Act.OVEN, Act.PRESS})
+
+
+class Trait(StrEnum):
+    """What matters of the thing that pieces go on."""
+
+    DRUNK_FROM = "drunk-from"
+    DRIVEN = "driven"
+    LOOSE = "loose"
+    """Pieces that people are handed, and children find."""
+
+
+@dataclass(frozen=True, slots=True)
+class Danger:
+    """One danger: by which acts, on what, of which classes of stock; None where that does not matter."""
+
+    key: str
+    caution: str
+    does: frozenset[Act]
+    on: Trait | None
+    of: frozenset[StockClass] | None
+    by_hand: bool | None
+
+
+@dataclass(frozen=True, slots=True)
+class Circumstances:
+    """What a job is made of and for: with scissors or a knife in place of a machine, if `by_hand`."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    stock_class: StockClass | None = None
+    purpose: Purpose | None = None
+    target: Target | None = None
+    by_hand: bool = False
+
+    def have(self, trait: Trait) -> bool:
+        """Whether what pieces go on has a trait; its purpose tells where no target is named."""
+        if self.target is not None:
+            return trait.value in TARGETS[self.target].traits
+        return self.purpose is not None and self.purpose.value in _TABLE["traits"][trait.value]
+
+
+def _danger(key: str, data: dict[str, Any]) -> Danger:
+    return Danger(
+        key=key,
+        caution=data["caution"],
+        does=frozenset(Act(one) for one in data["does"]),
+        on=Trait(data["on"][0]) if "on" in data else None,
+        of=frozenset(StockClass(one) for one in data["of"]) if "of" in data else None,
+        by_hand=data["by"] == "hand" if "by" in data else None,
+    )
+
+
+DANGERS: tuple[Danger, ...] = tuple(_danger(key, data) for key, data in _TABLE["dangers"].items())
+
+
+def dangers_of(acts: Iterable[Act], where: Circumstances) -> tuple[Danger, ...]:
+    """The dangers of what is done, the worst first."""
+    done = frozenset(acts)
+    return tuple(
+        one
+        for one in DANGERS
+        if one.does & done
+        and (one.on is None or where.have(one.on))
+        and (one.of is None or where.stock_class in one.of)
+        and (one.by_hand is None or one.by_hand is where.by_hand)
+    )
+
+
+def range_of(figure: str, process: str) -> tuple[float, float]:
+    """Between which values a label can say a figure, in a process."""
+    ranges = _TABLE["ranges"][figure]
+    least, most = ranges.get(process, ranges[""])
+    return float(least), float(most)

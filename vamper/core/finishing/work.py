@@ -1,0 +1,271 @@
+"""The steps of one batch: a process, by the work in it.
+
+So many sheets, pieces, coats and platefuls: coats and their waits come by turns; what is done piece by piece stays
+together with what must follow it at once (soak, then place). How long a step takes follows from the label where it was
+read; a label's greatest time is never its least.
+"""
+
+import math
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from typing import Annotated, Any, ClassVar, TypeVar
+
+from annotated_types import Ge, Le
+
+from vamper.core.finishing.dangers import Act, Circumstances, dangers_of
+from vamper.core.finishing.labels import LABELS, believed
+from vamper.core.finishing.process import Each, Process, Step
+from vamper.core.finishing.timetable import Batch, TimedStep
+from vamper.core.values.finish import AddedStep, School
+from vamper.core.values.job import Job
+from vamper.core.values.limits import STRICT
+
+# More repetitions than this are one step to plan with.
+_MOST_REPEATS = 8
+# The time of one place under the press or the iron, and of a layer that is only tacked there.
+_PRESSED = ("press_s", "tack_s")
+_SECONDS_A_MINUTE = 60
+# Waits of which the maker's own record counts where it is longer than the label.
+WAITS = frozenset({"coat_minutes", "cure_minutes", "base_minutes", "top_minutes"})
+_T = TypeVar("_T")
+_ANYWHERE = Circumstances()
+ADDED_CHECK = "tried on a scrap of the same stock first; dry before the next step"
+
+
+@dataclass(frozen=True, slots=True)
+class Work:
+    """How much of it there is: pieces, of which `backs` are the second sides of others; sheets, coats (None: as the
+    label or the process says), pieces a plate or oven holds, and in how many patches a piece is pressed. `label` is
+    what was read on labels, `record` how long the maker's own runs waited, `where` what it is made of and for.
+    """
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    pieces: Annotated[int, Ge(1), Le(10_000)] = 1
+    sheets: Annotated[int, Ge(1), Le(1000)] = 1
+    coats: Annotated[int, Ge(0), Le(12)] | None = None
+    plate: Annotated[int, Ge(1), Le(1000)] = 6
+    school: School | None = None
+    label: Mapping[str, float] = field(default_factory=dict)
+    added: tuple[AddedStep, ...] = ()
+    patches: Annotated[int, Ge(1), Le(1000)] = 1
+    backs: Annotated[int, Ge(0), Le(10_000)] = 0
+    record: Mapping[str, float] = field(default_factory=dict)
+    where: Circumstances = _ANYWHERE
+
+    def figures(self, process: Process) -> dict[str, float]:
+        """What the labels say, as far as a label can; waits are never shorter than the maker's own."""
+        read = believed(process.key, self.label)
+        own = {key: value for key, value in believed(process.key, self.record).items() if key in WAITS}
+        return {**read, **{key: max(value, read.get(key, 0.0)) for key, value in own.items()}}
+
+    def coats_of(self, process: Process) -> int:
+        """How many coats it gets: as many as were asked for, else as the label says, else the usual number."""
+        if self.coats is not None:
+            return self.coats
+        return int(believed(process.key, self.label).get("coats", process.coats))
+
+
+@dataclass(frozen=True, slots=True)
+class WorkStep:
+    """One step of a batch: what it is in its process, what is planned of it, how many minutes it takes at least, how
+    many of it there are, its cautions, and after how many seconds it must be over (None: no matter).
+    """
+
+    step: Step
+    timed: TimedStep
+    least: int
+    of: int
+    cautions: tuple[str, ...] = ()
+    most_s: float | None = None
+
+
+def steps_of(process: Process, work: Work) -> tuple[WorkStep, ...]:
+    """The steps of one batch in their order."""
+    found = list[WorkStep]()
+    steps = _with_added(process.of(work.school), work.added)
+    figures = work.figures(process)
+    for group in _groups(_with_ends(steps)):
+        each = group[0].each
+        times = _times(each, process, work)
+        if len(group) == 1 and each in (Each.PIECE, Each.SHEET):
+            # Nothing must follow each of them at once, so they are done in one go.
+            found.append(_timed(group[0], times, 1, 1, figures, work))
+        elif times > _MOST_REPEATS and each in (Each.PIECE, Each.PLATE):
+            found.append(_lot(group, times, figures, work))
+        else:
+            found += [_timed(step, 1, number + 1, times, figures, work) for number in range(times) for step in group]
+    return tuple(found)
+
+
+def work_of(job: Job, pieces: int = 1, sheets: int = 1, backs: int = 0, patches: int = 1) -> Work:
+    """The work of a job, as it was asked for, in its process."""
+    spec = job.finish
+    return Work(
+        pieces=pieces,
+        sheets=sheets,
+        coats=spec.coats,
+        plate=spec.plate,
+        school=spec.school,
+        label={one.key: one.value for one in spec.label},
+        added=spec.added,
+        patches=patches,
+        backs=backs,
+        record={one.key: one.value for one in spec.record},
+        where=Circumstances(job.stock.stock_class, job.purpose, job.target, not job.cutter.is_machine),
+    )
+
+
+def wanted_coats(job: Job, process: Process) -> int:
+    """How many coats the label wants, else the process, whatever was asked for."""
+    return replace(work_of(job), coats=None).coats_of(process)
+
+
+def batch_of(name: str, process: Process, work: Work) -> Batch:
+    """The same as a batch to be planned."""
+    return Batch(name, tuple(one.timed for one in steps_of(process, work)))
+
+
+def _with_ends(steps: Sequence[Step]) -> list[Step]:
+    """The steps with what is done whatever they are: the last hands a piece out, and brings it to its place where no
+    other does.
+    """
+    placed = any(Act.PLACE in step.does for step in steps)
+    ends = (Act.HAND_OUT,) if placed else (Act.PLACE, Act.HAND_OUT)
+    return [*steps[:-1], replace(steps[-1], does=(*steps[-1].does, *ends))]
+
+
+def _groups(steps: Sequence[Step]) -> list[list[Step]]:
+    """Neighbours that are repeated together: coats with their waits, and what must follow at once."""
+    groups = list[list[Step]]()
+    for step in steps:
+        last = groups[-1][-1] if groups else None
+        joined = (
+            last is not None
+            and last.each is step.each
+            and (step.each is Each.COAT or (step.within is not None and step.each in (Each.PIECE, Each.PLATE)))
+        )
+        if joined:
+            groups[-1].append(step)
+        else:
+            groups.append([step])
+    return groups
+
+
+def _with_added(steps: Sequence[Step], added: Sequence[AddedStep]) -> list[Step]:
+    """The steps with those that a maker put between them; those after a step that is not there come at the end."""
+    keys = {step.key for step in steps}
+    found, last = list[Step](), [one for one in added if one.after not in keys]
+    for step in steps:
+        found += [step, *(_by_hand(one) for one in added if one.after == step.key)]
+    return found + [_by_hand(one) for one in last]
+
+
+def _by_hand(one: AddedStep) -> Step:
+    key, minutes = f"added-{one.do}", one.minutes
+    return Step(
+        key=key,
+        do=one.do,
+        minutes=minutes,
+        least=minutes,
+        hands_on=True,
+        each=Each.SHEET,
+        places=(),
+        within=None,
+        check=ADDED_CHECK,
+        label=(),
+        lasts=None,
+        does=(),
+        school=None,
+        own=True,
+    )
+
+
+def _lot(group: Sequence[Step], times: int, figures: Mapping[str, float], work: Work) -> WorkStep:
+    """Many repetitions as one step: whoever does it goes from one piece to the next, and has read all it needs."""
+    name = f"{times} times: {', then '.join(_as_next(number, step.do) for number, step in enumerate(group))}"
+    whole = replace(
+        group[0],
+        hands_on=True,
+        check="; ".join(step.check for step in group),
+        places=_all_of(step.places for step in group),
+        label=_all_of(step.label for step in group),
+        does=_all_of(step.does for step in group),
+    )
+    minutes = times * sum(_minutes(step, figures, work) for step in group)
+    timed = TimedStep(name[:100], minutes, True, whole.places, 0, whole.within)
+    return WorkStep(whole, timed, 0, 1, cautions_of(whole, work))
+
+
+def cautions_of(step: Step, work: Work) -> tuple[str, ...]:
+    """The cautions of a step where it is done, the worst first."""
+    return tuple(one.caution for one in dangers_of(step.does, work.where))
+
+
+def _all_of(several: Iterable[tuple[_T, ...]]) -> tuple[_T, ...]:
+    return tuple(dict.fromkeys(one for some in several for one in some))
+
+
+def _as_next(number: int, do: str) -> str:
+    return do if number == 0 else do[0].lower() + do[1:]
+
+
+def minutes_of(steps: Sequence[WorkStep]) -> int:
+    """How long a batch takes with nothing else in its way."""
+    return sum(one.timed.minutes for one in steps)
+
+
+def _times(each: Each, process: Process, work: Work) -> int:
+    match each:
+        case Each.BATCH:
+            return 1
+        case Each.SHEET:
+            return work.sheets
+        case Each.COAT:
+            return work.coats_of(process)
+        case Each.PIECE:
+            return work.pieces
+        case Each.PLATE:
+            # Each side has its own print, and a press of its own.
+            fronts = work.pieces - work.backs
+            return math.ceil(fronts / work.plate) + math.ceil(work.backs / work.plate)
+
+
+def _by_label(step: Step, figures: Mapping[str, float], work: Work) -> int | None:
+    """How many minutes the label says, seconds rounded up; None where it has not been read, or says only what must not
+    be passed.
+    """
+    if step.lasts is None or step.lasts not in figures or LABELS[step.lasts].greatest:
+        return None
+    seconds = LABELS[step.lasts].seconds(figures[step.lasts])
+    if step.lasts in _PRESSED:
+        seconds *= work.patches
+    return max(1, math.ceil(seconds / _SECONDS_A_MINUTE))
+
+
+def _most_s(step: Step, figures: Mapping[str, float]) -> float | None:
+    """After how many seconds it must be over, by the label."""
+    if step.lasts is None or not LABELS[step.lasts].greatest or step.lasts not in figures:
+        return None
+    return LABELS[step.lasts].seconds(figures[step.lasts])
+
+
+def _minutes(step: Step, figures: Mapping[str, float], work: Work) -> int:
+    """How long one of a step takes; hands never take less than usual, they lay it in and take it out as well."""
+    said = _by_label(step, figures, work)
+    if said is None:
+        most = _most_s(step, figures)
+        return step.minutes if most is None else max(1, min(step.minutes, int(most // _SECONDS_A_MINUTE)))
+    return max(said, step.minutes) if step.hands_on else said
+
+
+def _timed(step: Step, many: int, number: int, of: int, figures: Mapping[str, float], work: Work) -> WorkStep:
+    """One step; `many` of it are done in one go, or it is one `of` several."""
+    name = f"{step.do} ({number} of {of})" if of > 1 else step.do
+    said, most_s = _by_label(step, figures, work), _most_s(step, figures)
+    minutes = many * _minutes(step, figures, work)
+    timed = TimedStep(name, minutes, step.hands_on, step.places, 0, step.within, step.is_attended)
+    # What only rests is not over before its label says, whatever a touch tells; what must not last longer may end any
+    # time.
+    least = 0 if step.hands_on or most_s is not None else step.least if said is None else said
+    return WorkStep(step, timed, least, of, cautions_of(step, work), most_s)
