@@ -21,10 +21,10 @@ from vamper.core.cutting.window import window_of
 from vamper.core.finishing.cloth import on_cloth
 from vamper.core.finishing.ghost import Ghost, ghost_pages
 from vamper.core.finishing.inspect import finish_findings
+from vamper.core.finishing.labels import LABELS
 from vamper.core.finishing.on_cup import on_cup, parts_round
 from vamper.core.finishing.placing import placing_pages
 from vamper.core.finishing.press_plan import per_plate, press_plan
-from vamper.core.finishing.labels import LABELS
 from vamper.core.finishing.process import PROCESSES, processes_for, usual_process
 from vamper.core.finishing.round_things import RoundThing, wrap
 from vamper.core.finishing.shrink import finished, printed, punch_mm, shrink_of, thickness
@@ -197,4 +197,6 @@ def finishing() -> Told:
 
 def _ghost(width: float, height: float = 150.0) -> Ghost:
     rim, drawn = (rectangle(by, by, width - 2 * by, height - 2 * by) for by in (0.0, 8.0))
-    return Ghost("panel 1", (rim,), (drawn,), width / 2, ("so wide",))
+    level = np.array([(-12.0, height / 2), (width + 12.0, height / 2)])
+    axis = np.array([(width / 2, -12.0), (width / 2, height + 12.0)])
+    return Ghost("panel 1", (rim,), (drawn,), level, axis, ("so wide",))

@@ -10,10 +10,11 @@ import shapely
 
 from tests.bench.table import Row
 from vamper.core.art.bent import bent_picture
-
+from vamper.core.finishing.process import PROCESSES
 from vamper.core.finishing.round_things import RoundThing, bend_on
 from vamper.core.finishing.soonest import plan_evening
 from vamper.core.finishing.timetable import Away, Batch, Evening, Proof, TimedStep
+from vamper.core.finishing.work import Work, batch_of
 
 INSTANCES = 50
 _PLACES = {"oven": 1, "press": 1, "spray": 1, "rack": 4}

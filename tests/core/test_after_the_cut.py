@@ -87,16 +87,17 @@ def test_a_motif_hangs_by_its_chosen_part(panel: float, width: float, centre: fl
 
 
 def test_a_ghost_is_true_to_size_and_goes_over_pages_where_it_must() -> None:
-    small = Ghost("1: tern", (rectangle(0, 0, 60, 40),), (rectangle(3, 3, 54, 34),), 20.0, ("on the fold",))
+    level, axis = np.array([(-12.0, 20.0), (72.0, 20.0)]), np.array([(20.0, -12.0), (20.0, 52.0)])
+    small = Ghost("1: tern", (rectangle(0, 0, 60, 40),), (rectangle(3, 3, 54, 34),), level, axis, ("on the fold",))
     (page,) = ghost_pages(small, A4)
     edge = next(one for one in page.strokes if one.closed)
     assert np.ptp(edge.points, axis=0).tolist() == [60, 40]
-    axis = [one for one in page.strokes if not one.closed and np.ptp(one.points[:, 0]) == 0]
-    assert any(one.points[0, 0] == pytest.approx(edge.points[:, 0].min() + 20) for one in axis)
+    upright = [one for one in page.strokes if not one.closed and np.ptp(one.points[:, 0]) == 0]
+    assert any(one.points[0, 0] == pytest.approx(edge.points[:, 0].min() + 20) for one in upright)
     lying = [one.points[0, 1] for one in page.strokes if not one.closed and np.ptp(one.points[:, 1]) == 0]
     assert any(y == pytest.approx(edge.points[:, 1].min() + 20) for y in lying), "the level runs through its middle"
     assert {"hinge: tape here", "level", "1: tern", "on the fold"} <= {one.text for one in page.words}
-    large = Ghost("2: hull", (rectangle(0, 0, 400, 200),), (), 200.0)
+    large = Ghost("2: hull", (rectangle(0, 0, 400, 200),), (), level, axis)
     pages = ghost_pages(large, A4)
     assert len(pages) == 3
     # Laid together at their crosses, the windows are the whole: each is moved on by what a page holds.
@@ -110,7 +111,7 @@ def test_a_ghost_is_true_to_size_and_goes_over_pages_where_it_must() -> None:
             if len(one.points) == 2 and np.ptp(one.points[:, int(not upright)]) == 0
         }
         assert {tuple(np.round(corner, 3)) for corner in corners.tolist()} <= crosses
-    wall = Ghost("3: wall", (rectangle(0, 0, 5000, 5000),), (), 10.0)
+    wall = Ghost("3: wall", (rectangle(0, 0, 5000, 5000),), (), level, axis)
     assert len(ghost_pages(wall, A4)) == MOST_PAGES
 
 

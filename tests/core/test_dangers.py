@@ -1,6 +1,6 @@
 """What can hurt someone is told at the step where it can, whatever process it stands in: a matrix over all there is.
 
-What is expected is read off what a step does in its own words and places, not off what the table of dangers is asked by.
+What is expected is read off what a step does in its own words and places, not off what the table is asked by.
 """
 
 from dataclasses import replace
@@ -17,6 +17,7 @@ from vamper.core.finishing.work import Work, WorkStep, steps_of, work_of
 from vamper.core.values.art import Purpose
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import AddedStep, FinishSpec, LabelFigure, School, Target
+from vamper.core.values.lengths import written
 from vamper.core.values.stock import STARTER_STOCKS, StockClass
 
 DRUNK_FROM = {Target.MUG, Target.CUP, Target.BOTTLE, Target.GLASS}
@@ -27,7 +28,7 @@ PIECES = (2, 30)
 
 
 def has(steps: list[WorkStep], words: str) -> bool:
-    return any(words in caution for one in steps for caution in one.cautions)
+    return any(words in written(caution) for one in steps for caution in one.cautions)
 
 
 def chains(process: Process, where: Circumstances) -> list[list[WorkStep]]:

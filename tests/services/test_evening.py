@@ -1,21 +1,30 @@
 """An evening, run with a driven clock: what is planned, what slips, and what a restart finds again."""
 
+import time
+from contextlib import suppress
 from dataclasses import replace
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 from itertools import pairwise
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from icalendar import Calendar
 
 from tests.scenes import item, scene
+from tests.tried import tried
 from vamper.api.finish.views import evening_out
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import AddedStep, LabelFigure
+from vamper.formats.out.calendar import write_calendar
 from vamper.services.finish.evening import AwayTime, Evenings, next_step, unread_labels
 from vamper.services.shop.labels import Labels
+from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
+from vamper.store.database import Sessions, open_database
 
-SIX = datetime(2026, 5, 2, 18, 0)
+SIX = datetime(2026, 5, 2, 18, 0).astimezone()
 
 
 class Clock:
@@ -45,6 +54,7 @@ def plan_of(stock: str, pieces: int = 2) -> Plan:
 
 READ = {"press_c": 160.0, "press_s": 30.0, "pressure": 2.0, "oven_c": 150.0, "oven_minutes": 30.0}
 MUGS, SHIRTS = plan_of("water-slide-white"), plan_of("dark-transfer")
+FEW = plan_of("water-slide-white", 1)
 
 
 def test_two_batches_share_one_person(evenings: Evenings) -> None:
@@ -218,7 +228,7 @@ def test_times_lie_about_now(evenings: Evenings) -> None:
         with pytest.raises(BadInput, match="within a month"):
             evenings.change(far, None, None, None)
         with pytest.raises(BadInput, match="within a month"):
-            evenings.change(None, None, None, (AwayTime(min(far, SIX), max(far, SIX)),))
+            evenings.change(None, None, None, (AwayTime(far, far + timedelta(hours=-1 if far.year > 1 else 1)),))
 
 
 def test_what_has_not_changed_is_not_planned_again(evenings: Evenings, clock: Clock) -> None:
@@ -307,3 +317,204 @@ def test_a_step_of_ones_own_stands_where_it_was_put(evenings: Evenings) -> None:
     names = [one.timed.name for one in evenings.look().steps[0]]
     assert names.index("white pen on the rims") == names.index("Cut and peel off the backing") + 1
     assert names[-1] == "photograph them"
+
+
+# What has happened is fact
+
+
+@pytest.fixture(scope="module")
+def kept(tmp_path_factory: pytest.TempPathFactory) -> Sessions:
+    return Sessions(open_database(tmp_path_factory.mktemp("evening") / "workshop.db"))
+
+
+DOINGS = st.tuples(
+    st.sampled_from(["begin", "begin", "begin", "end", "end", "pause", "undo", "away", "begins", "read", "places"]),
+    st.integers(0, 1),
+    st.integers(0, 12),
+    st.integers(0, 90),
+)
+
+
+def done(evenings: Evenings, clock: Clock, what: str, number: int, step: int, minutes: int) -> None:
+    away = AwayTime(clock.time - timedelta(minutes=minutes), clock.time + timedelta(minutes=5 + minutes))
+    match what:
+        case "away":
+            evenings.change(None, None, None, (away,))
+        case "begins":
+            evenings.change(clock.time + timedelta(minutes=minutes), None, None, None)
+        case "read":
+            evenings.read_label(number, READ)
+        case "places":
+            evenings.change(None, None, {"mat": minutes % 2}, None)
+        case _:
+            getattr(evenings, what)(number, step)
+
+
+@tried(12)
+@given(st.lists(DOINGS, min_size=4, max_size=14))
+def test_whatever_is_done_the_evening_is_shown_and_what_happened_stays(
+    kept: Sessions, doings: list[tuple[str, int, int, int]]
+) -> None:
+    """Any order of doings, by any number of hands, beside any hours away: each is refused with a sentence or taken, and
+    the page has its plan, its steps at the times they had, and goes on.
+    """
+    clock = Clock()
+    evenings = Evenings(kept, clock, plan_seconds=0.2)
+    evenings.clear()
+    evenings.add(1, FEW)
+    evenings.add(2, SHIRTS)
+    happened: dict[tuple[int, int], datetime] = {}
+    for what, which, step, minutes in doings:
+        with suppress(BadInput, NotFound):
+            done(evenings, clock, what, evenings.document().batches[which].number, step, minutes)
+        clock.time += timedelta(minutes=minutes, seconds=step)
+        now = evenings.look()
+        shown = evening_out(now)
+        assert now.plan is not None
+        times = {
+            (one.number, step.step): one.at(step.step).began for one in now.document.batches for step in one.happened
+        }
+        for batch_out in shown.batches:
+            for one in batch_out.steps:
+                began = times.get((batch_out.number, one.step))
+                assert one.starts <= one.ends
+                if began is not None:
+                    assert one.starts == began
+        # Nothing that began is moved by anything but its own doing or undoing.
+        for key, began in happened.items():
+            assert times.get(key) in (began, None) or what in ("begin", "undo")
+        happened = {key: began for key, began in times.items() if began is not None}
+    evenings.clear()
+    assert evenings.look().plan is None
+
+
+def test_two_steps_under_way_at_once_and_hours_away_set_then_are_shown(evenings: Evenings, clock: Clock) -> None:
+    evenings.add(1, MUGS)
+    evenings.add(2, SHIRTS)
+    for one in evenings.document().batches:
+        evenings.begin(one.number, 0)
+        clock.on(31)
+        evenings.begin(one.number, 1)
+    evenings.change(None, None, None, (AwayTime(clock.time, clock.time + timedelta(hours=9)),))
+    now = evenings.look()
+    assert now.plan is not None
+    coming = [one for one in now.plan.steps if now.document.batches[one.batch].at(one.step).began is None]
+    hands = [one for one in coming if now.steps[one.batch][one.step].timed.hands_on]
+    assert all(now.time(one.start) >= clock.time + timedelta(hours=9) for one in hands)
+
+
+def test_what_was_begun_stays_where_it_was_when_the_beginning_is_changed(evenings: Evenings, clock: Clock) -> None:
+    evenings.add(2, SHIRTS)
+    number = evenings.document().batches[0].number
+    evenings.begin(number, 0)
+    clock.on(12)
+    evenings.end(number, 0)
+    evenings.change(clock.time + timedelta(minutes=40), None, None, None)
+    first = evening_out(evenings.look()).batches[0].steps[0]
+    assert (first.starts, first.ends) == (SIX, SIX + timedelta(minutes=12))
+
+
+def worked_up_to(evenings: Evenings, clock: Clock, key: str) -> tuple[int, int]:
+    """The batch, with everything before a step done."""
+    now = evenings.look()
+    batch, steps = now.document.batches[0], now.steps[0]
+    place = next(place for place, one in enumerate(steps) if one.step.key == key)
+    for step in range(place):
+        evenings.begin(batch.number, step)
+        clock.on(max(steps[step].timed.minutes, steps[step].least))
+        evenings.end(batch.number, step)
+    return batch.number, place
+
+
+def test_a_soak_is_begun_by_hand_and_may_end_any_time_until_its_greatest(evenings: Evenings, clock: Clock) -> None:
+    spec = replace(MUGS.asked.finish, label=(LabelFigure("soak_s", 90.0),))
+    evenings.add(1, replace(MUGS, asked=replace(MUGS.asked, finish=spec)))
+    number, soak = worked_up_to(evenings, clock, "soak")
+    assert evenings.document().batches[0].at(soak).began is None
+    evenings.begin(number, soak)
+    shown = evening_out(evenings.look()).batches[0].steps[soak]
+    assert shown.greatest
+    assert shown.ends - shown.starts == timedelta(seconds=90)
+    assert shown.state == "running"
+    clock.time += timedelta(seconds=91)
+    assert evening_out(evenings.look()).batches[0].steps[soak].state == "over"
+    evenings.undo(number, soak)
+    evenings.begin(number, soak)
+    clock.time += timedelta(seconds=40)
+    evenings.end(number, soak)
+    assert evenings.document().batches[0].at(soak).ended == clock.time
+
+
+def test_the_oven_is_switched_off_by_somebody_who_is_there(evenings: Evenings, clock: Clock) -> None:
+    evenings.add(1, MUGS)
+    evenings.read_label(evenings.document().batches[0].number, READ)
+    worked_up_to(evenings, clock, "into")
+    away = AwayTime(clock.time + timedelta(minutes=20), clock.time + timedelta(hours=8))
+    evenings.change(None, None, None, (away,))
+    now = evenings.look()
+    assert now.plan is not None
+    by_key = {one.step.key: now.plan.of(0, place) for place, one in enumerate(now.steps[0])}
+    # Half an hour of heat does not end before they leave, so it waits until they are back.
+    assert now.time(by_key["set"].start) >= away.ends
+    assert by_key["off"].start == by_key["set"].end
+    data = write_calendar(now.plan, now.starts, "Tonight", {}, "evening", now.clock)
+    assert b"Oven off" in data
+
+
+def test_events_keep_their_identity_when_the_evening_slips(evenings: Evenings, clock: Clock) -> None:
+    evenings.add(1, MUGS)
+
+    def events() -> dict[str, tuple[str, datetime]]:
+        now = evenings.look()
+        assert now.plan is not None
+        data = write_calendar(now.plan, now.starts, "Tonight", {}, f"evening {now.document.opened}", now.clock)
+        found = Calendar.from_ical(data).walk("VEVENT")
+        assert all(one["DTSTAMP"].dt == now.clock for one in found)
+        return {str(one["UID"]): (str(one["SUMMARY"]), one["DTSTART"].dt) for one in found}
+
+    before = events()
+    clock.on(47)
+    after = events()
+    assert before.keys() == after.keys()
+    assert {uid: words for uid, (words, _) in before.items()} == {uid: words for uid, (words, _) in after.items()}
+    assert {at for _, at in before.values()} != {at for _, at in after.values()}
+    evenings.clear()
+    clock.on(60 * 24)
+    evenings.add(1, MUGS)
+    assert not events().keys() & before.keys()
+
+
+def test_an_hour_is_an_hour_long_when_the_clocks_change(workshop: Workshop, monkeypatch: pytest.MonkeyPatch) -> None:
+    """The night in which the clocks go back: what begins at 02:50 and takes half an hour is over at 02:20."""
+    monkeypatch.setenv("TZ", "Europe/Berlin")
+    time.tzset()
+    try:
+        clock = Clock()
+        clock.time = datetime(2026, 10, 25, 0, 50, tzinfo=UTC)
+        evenings = Evenings(workshop.sessions, clock)
+        evenings.add(1, MUGS)
+        number = evenings.document().batches[0].number
+        evenings.begin(number, 0)
+        shown = evening_out(evenings.look()).batches[0].steps[0]
+        assert (f"{shown.starts:%H:%M%z}", f"{shown.ends:%H:%M%z}") == ("02:50+0200", "02:20+0100")
+        clock.on(10)
+        with pytest.raises(BadInput, match="needs 15 min at least, and 10 are gone"):
+            evenings.end(number, 0)
+        clock.on(6)
+        evenings.end(number, 0)
+    finally:
+        monkeypatch.undo()
+        time.tzset()
+
+
+def test_the_longer_wait_is_told_with_its_reason(evenings: Evenings) -> None:
+    spec = replace(
+        MUGS.asked.finish,
+        label=(LabelFigure("coat_minutes", 2.0),),
+        record=(LabelFigure("coat_minutes", 30.0),),
+    )
+    evenings.add(1, replace(MUGS, asked=replace(MUGS.asked, finish=spec)))
+    step = next(one for one in evening_out(evenings.look()).batches[0].steps if "Let the coat dry" in one.name)
+    assert step.labels == [
+        "wait between coats: 30 min, as in your own runs; the label says 2 min, and the longer counts"
+    ]

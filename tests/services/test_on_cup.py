@@ -8,6 +8,7 @@ import pytest
 
 from tests.scenes import bars, item
 from vamper.core.finishing.on_cup import OnCup, on_cup, parts_round
+from vamper.core.finishing.placing import lines_of
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import Bar, ShrinkSpec, WrapSpec
@@ -144,3 +145,46 @@ def test_what_is_bent_is_not_tiled_along_the_sheet(workshop: Workshop) -> None:
     assert [fix.target.value for fix in finding.fixes] == ["item"]
     with pytest.raises(BadInput, match="part it there, at Finish"):
         workshop.items.in_tiles(state, 1, 3.0)
+
+
+@pytest.mark.parametrize("up", [35.0, 52.0, 70.0])
+@pytest.mark.parametrize("shape", [(84.0, 60.0), (60.0, 84.0)])
+def test_the_template_of_a_bent_piece_is_level_on_its_cup(up: float, shape: tuple[float, float]) -> None:
+    cup = WrapSpec(*shape, 105.0, up)
+    # Art that is not alike above and below its middle, with an edge that is not either.
+    art = ArtFile.of("lopsided.png", write_png(bars((10, 20, 390, 120), (40, 20, 90, 380)).rgba, 300))
+    spec = item(1, width_mm=70.0, wrap=cup, edge=EdgeSpec(distance_mm=3.0))
+    found = Designer().design(spec, art, FILM)
+    level, axis = lines_of(found, 0.5)
+    bend = found.bend
+    assert bend is not None
+    on_wall = bend.flat(level) - np.array(bend.middle)
+    # Every point of the level line is as high up the wall as the art's middle, as its measure says.
+    assert np.abs(on_wall[:, 1]).max() < 1e-6
+    laid = on_cup(found)
+    assert laid is not None
+    assert laid.up_mm == pytest.approx(up)
+    drawn = np.concatenate(laid.drawing)
+    assert (drawn[:, 1].min() + drawn[:, 1].max()) / 2 == pytest.approx(laid.up_mm, abs=0.3)
+    # The upright stands upright there: one turn at every height, in the middle of what is drawn.
+    turns = (bend.flat(axis) - np.array(bend.middle))[:, 0] / laid.wrap.around_mm * 360
+    assert np.ptp(turns) < 1e-6
+    assert turns[0] == pytest.approx((drawn[:, 0].min() + drawn[:, 0].max()) / 2, abs=0.3)
+
+
+@pytest.mark.parametrize("shape", [(84.0, 60.0), (60.0, 84.0)])
+def test_a_handles_room_is_kept_at_every_height(shape: tuple[float, float]) -> None:
+    """At the narrow rim a handle takes a larger share of the way round than at the middle."""
+    for width in np.arange(130.0, 200.0, 6.0):
+        wrap = WrapSpec(*shape, 105.0, 52.0, handle_mm=40.0, bent=True)
+        found = on_cup(Designer().design(item(1, width_mm=float(width), wrap=wrap), ART, FILM))
+        assert found is not None
+        reaches = max(
+            abs(turn) / 360 * found.thing.around_mm(up) - (found.thing.around_mm(up) - 40.0) / 2
+            for ring in found.edge
+            for turn, up in ring.tolist()
+        )
+        assert found.into_handle_mm == pytest.approx(max(0.0, reaches), abs=1e-6)
+        assert (found.parts > 1) == (reaches > 0.05 or found.width_mm > found.wrap.around_mm - 40.0)
+        if found.width_mm <= found.room_mm:
+            assert reaches <= 1e-6

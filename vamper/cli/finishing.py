@@ -2,6 +2,7 @@
 
 import json
 import re
+from datetime import datetime
 from pathlib import Path
 from typing import TYPE_CHECKING, Annotated
 
@@ -39,7 +40,8 @@ def timetable(
         evening, start = read_batches(read_input(batches, str(batches)))
         found = plan_evening(evening, seconds)
         if ics is not None:
-            _write(ics, write_calendar(found, start, "Vamper timetable", {}))
+            identity, now = f"timetable {start.date()}", datetime.now().astimezone()
+            _write(ics, write_calendar(found, start, "Vamper timetable", {}, identity, now))
     typer.echo(json.dumps(timetable_document(found, start), indent=1, ensure_ascii=False))
 
 

@@ -14,6 +14,7 @@ from vamper.core.cutting.inspect import (
 )
 from vamper.core.design import DesignedItem
 from vamper.core.edge.inspect import counter_findings, edge_findings, hand_findings
+from vamper.core.finishing.dangers import Circumstances
 from vamper.core.finishing.inspect import cup_findings, finish_findings
 from vamper.core.marks.inspect import (
     covered_findings,
@@ -38,6 +39,7 @@ from vamper.core.values.art import SIDES, Purpose
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Feed
 from vamper.core.values.findings import Finding, Fix, most_serious_first
+from vamper.core.values.finish import Target
 from vamper.core.values.stock import Stock
 
 
@@ -54,18 +56,18 @@ def _all(plan: Plan) -> Iterator[Finding]:
     yield from old_marks_findings(job.paper, job.marks, plan.setup.marks)
     yield from drift_findings(job.misses)
     for item in plan.items:
-        yield from item_findings(item, job.purpose, job.stock)
+        yield from item_findings(item, job.purpose, job.stock, job.target)
     yield from _sheet(plan)
     yield from _cut(plan)
     yield from print_findings(job)
     yield from finish_findings(plan.asked, plan.items)
 
 
-def item_findings(item: DesignedItem, purpose: Purpose, stock: Stock) -> list[Finding]:
+def item_findings(item: DesignedItem, purpose: Purpose, stock: Stock, target: Target | None = None) -> list[Finding]:
     """What the stations find on one design before it lies on a sheet."""
     art = _for_the_maker(item, art_findings(item.outline, item.spec, item.number, purpose, item.facts, stock))
     edge = edge_findings(item.outline, item.edge, item.spec, item.number, item.edge_facts, item.miss_mm)
-    edge += cup_findings(item, purpose)
+    edge += cup_findings(item, Circumstances(stock.stock_class, purpose, target))
     if not stock.printable:
         counters = counter_findings(item.outline, item.edge, item.number)
         return art + edge + counters + colour_findings(item.facts.flat_colours, item.number)

@@ -30,7 +30,6 @@ from vamper.services.design.arts import Arts
 from vamper.services.design.designer import Designer
 from vamper.services.design.job_design import Design, design_job
 from vamper.services.design.kept_designs import KeptDesigns
-from vamper.services.finish.clock import workshop_clock
 from vamper.services.finish.evening import Evenings
 from vamper.services.handoff.desk import HandOffs
 from vamper.services.handoff.drafts import Pictures
@@ -138,7 +137,7 @@ class Workshop:
         self.made = MadeSheets(
             self.sessions, self.shop, self.runs, self.supplies, self.handed_offs, self._as_it_stands, self.ink_ml
         )
-        self.evenings = Evenings(self.sessions, workshop_clock())
+        self.evenings = Evenings(self.sessions)
 
     def close(self) -> None:
         self._closing.set()

@@ -4340,7 +4340,8 @@ export interface components {
     };
     /**
      * EveningIn
-     * @description When it begins, the wish when it ends, what the places hold, when nobody is there.
+     * @description When it begins, the wish when it ends, what the places hold, when nobody is there; times without an offset are
+     *     those of the workshop's clock.
      */
     EveningIn: {
       /** Away */
@@ -4414,6 +4415,8 @@ export interface components {
        * Format: date-time
        */
       ends: string;
+      /** Greatest */
+      greatest: boolean;
       /** Hands On */
       hands_on: boolean;
       /** Labels */
@@ -4434,6 +4437,8 @@ export interface components {
       too_late: boolean;
       /** Unread */
       unread: components['schemas']['LabelOut'][];
+      /** Watched */
+      watched: boolean;
     };
     /**
      * FaultKey
@@ -4605,7 +4610,8 @@ export interface components {
     /**
      * FinishSpec
      * @description `process` is a key of the table of processes, `coats` their number where the label says otherwise, `plate` how
-     *     many pieces the press or the oven holds at once, `label` what has been read on the labels of what is used.
+     *     many pieces the press or the oven holds at once, `label` what has been read on the labels of what is used, `record`
+     *     how long the maker's own runs waited.
      */
     FinishSpec: {
       /**
@@ -4637,6 +4643,11 @@ export interface components {
       plate: number;
       /** Process */
       process?: string | null;
+      /**
+       * Record
+       * @default []
+       */
+      record: components['schemas']['LabelFigure'][];
       school?: components['schemas']['School'] | null;
     };
     /**
@@ -4658,6 +4669,8 @@ export interface components {
       labels: string[];
       /** Minutes */
       minutes: number;
+      /** Most */
+      most: string | null;
       /** Own */
       own: boolean;
       /** Places */
@@ -4666,6 +4679,8 @@ export interface components {
       takes: string;
       /** Times */
       times: number;
+      /** Watched */
+      watched: boolean;
       /** Within */
       within: number | null;
     };
@@ -5264,7 +5279,8 @@ export interface components {
        *         "width_mm": 380
        *       },
        *       "label": [],
-       *       "plate": 6
+       *       "plate": 6,
+       *       "record": []
        *     }
        */
       finish: components['schemas']['FinishSpec'];
@@ -5453,6 +5469,8 @@ export interface components {
       ask: string;
       /** Key */
       key: string;
+      /** Least */
+      least: number;
       /** Most */
       most: number;
       /** Name */
@@ -8114,10 +8132,10 @@ export interface components {
     };
     /**
      * Turn
-     * @description Which turns packing may give a piece.
+     * @description Which turns packing may give a piece, each allowing all that the ones before it do.
      * @enum {string}
      */
-    Turn: 'upright' | 'quarter' | 'any';
+    Turn: 'upright' | 'half' | 'quarter' | 'any';
     /** TurnPieces */
     TurnPieces: {
       /**

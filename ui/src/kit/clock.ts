@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 
 const pad = (figure: number) => String(figure).padStart(2, '0');
 
-/** A time without a zone, as the workshop keeps it. */
+/** A time as the workshop keeps it, with its offset. */
 export const timeOf = (text: string) => new Date(text);
 
 export const clockTime = (text: string) => {

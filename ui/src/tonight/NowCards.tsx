@@ -106,7 +106,9 @@ export function NowCards({ evening, now, ringing }: Props) {
                 ? 'I go on'
                 : next.step.hands_on
                   ? 'I begin'
-                  : 'It rests from now'}
+                  : next.step.greatest
+                    ? 'It is in: the time runs'
+                    : 'It rests from now'}
             </button>
           )}
           <Back evening={evening} act={act} />
@@ -143,17 +145,24 @@ export function NowCards({ evening, now, ringing }: Props) {
             <p className="flex justify-between gap-3">
               <span className="truncate text-soft">{batch.name}</span>
               <span className="figure shrink-0 text-lg font-bold" role="timer">
-                {step.state === 'over' ? 'time is up' : left(timeOf(step.ends).getTime() - now.getTime())}
+                {timeOf(step.ends) <= now
+                  ? step.greatest
+                    ? 'take it out'
+                    : 'time is up'
+                  : left(timeOf(step.ends).getTime() - now.getTime())}
               </span>
             </p>
             <b className="leading-tight">{step.name}</b>
             <p className="text-sm">{step.check}</p>
+            {step.watched && (
+              <p className="text-sm font-bold">It is hot: stay near, and be back when it rings.</p>
+            )}
             <button
               type="button"
               className="mt-1 text-sm font-bold text-kingfisher underline"
               onClick={() => act(batch, step, 'end')}
             >
-              The check is right: done
+              {step.greatest ? 'It is out' : 'The check is right: done'}
             </button>
           </div>
         ))}

@@ -32,20 +32,22 @@ export default function TonightPage() {
             {chime.on ? 'Sound is on' : 'Sound is off'}
           </Button>
           <span className="contents max-[40rem]:hidden">
-            <a
-              href={CALENDAR_URL}
-              download
-              className="inline-flex items-center rounded-[6px] border border-rule bg-paper px-3 py-1.5 text-sm leading-tight hover:border-kingfisher"
-            >
-              Calendar file
-            </a>
-            <Button onClick={() => window.print()}>Print the run sheet</Button>
             {evening && evening.batches.length > 0 && (
-              <Button look="bare" onClick={() => clear.mutate()}>
-                Clear the evening
-              </Button>
+              <a
+                href={CALENDAR_URL}
+                download
+                className="inline-flex items-center rounded-[6px] border border-rule bg-paper px-3 py-1.5 text-sm leading-tight hover:border-kingfisher"
+              >
+                Calendar file
+              </a>
             )}
+            <Button onClick={() => window.print()}>Print the run sheet</Button>
           </span>
+          {evening && evening.batches.length > 0 && (
+            <Button look="bare" onClick={() => clear.mutate()}>
+              Clear the evening
+            </Button>
+          )}
         </span>
       </header>
       <h1 className="font-head text-2xl leading-tight font-bold print:hidden">Tonight at the bench</h1>

@@ -6,8 +6,9 @@ import numpy as np
 
 from vamper.api.finish.schemas import FlatWallOut, OnCupOut
 from vamper.core.design import DesignedItem
+from vamper.core.finishing.dangers import RIM_MM
 from vamper.core.finishing.on_cup import OnCup, on_cup
-from vamper.core.finishing.round_things import FLAT_SAG_MM, RIM_MM
+from vamper.core.finishing.round_things import FLAT_SAG_MM
 from vamper.core.values.geometry import Points
 from vamper.core.values.lengths import mm
 from vamper.formats.svg_path import closed_path, open_path
@@ -73,23 +74,24 @@ def _flat(found: OnCup) -> FlatWallOut:
 
 def _handle(found: OnCup) -> Points:
     """What is kept free for the handle, opposite the art's middle: turns go past 180 degrees there."""
-    half = found.handle_mm / found.wrap.around_mm * 180
-    across = np.linspace(180 - half, 180 + half, 9)
-    up = np.column_stack([across, np.full(9, 0.0)])
-    back = np.column_stack([across[::-1], np.full(9, found.slant_mm)])
+    foot, rim = (_half_handle_deg(found, up) for up in (0.0, found.slant_mm))
+    up = np.column_stack([np.linspace(180 - foot, 180 + foot, 9), np.full(9, 0.0)])
+    back = np.column_stack([np.linspace(180 + rim, 180 - rim, 9), np.full(9, found.slant_mm)])
     return np.concatenate([up, back])
+
+
+def _half_handle_deg(found: OnCup, up_mm: float) -> float:
+    """Half of what is kept free, as a turn: a larger one where the cup is narrow."""
+    return found.handle_mm / found.thing.around_mm(up_mm) * 180
 
 
 def _handle_flat(found: OnCup) -> list[Points]:
     """The same on the wall laid flat: half of it at either end."""
     if not found.handle_mm:
         return []
-    half = found.handle_mm / found.wrap.around_mm * 180
-    ends = []
-    for first, last in ((-180.0, -180 + half), (180 - half, 180.0)):
-        corners = np.array([(first, 0.0), (last, 0.0), (last, found.slant_mm), (first, found.slant_mm)])
-        ends.append(found.thing.unrolled(corners))
-    return ends
+    foot, rim = (_half_handle_deg(found, up) for up in (0.0, found.slant_mm))
+    right = np.array([(180 - foot, 0.0), (180.0, 0.0), (180.0, found.slant_mm), (180 - rim, found.slant_mm)])
+    return [found.thing.unrolled(side) for side in (right * (-1, 1), right)]
 
 
 def _lines(found: OnCup, bent: bool) -> Iterator[str]:

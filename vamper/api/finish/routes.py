@@ -177,12 +177,15 @@ async def get_calendar(here: Here) -> Response:
 
     def write() -> Response:
         now = here.evenings.look()
+        if now.plan is None:
+            raise BadInput("nothing is planned yet, so there is nothing for a calendar; add a job first", "batches")
         details = {
             (number, place): f"{one.step.check}. {ALWAYS}"
             for number, steps in enumerate(now.steps)
             for place, one in enumerate(steps)
         }
-        data = b"" if now.plan is None else write_calendar(now.plan, now.starts, "Tonight at the bench", details)
+        identity = f"evening {now.document.opened or now.starts}"
+        data = write_calendar(now.plan, now.starts, "Tonight at the bench", details, identity, now.clock)
         return download(data, "text/calendar", "tonight.ics")
 
     return await in_turn(write)

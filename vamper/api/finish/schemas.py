@@ -5,7 +5,7 @@ from enum import StrEnum
 from typing import Annotated, Literal
 
 from annotated_types import Ge, Gt, Le, Len
-from pydantic import BaseModel, ConfigDict, NaiveDatetime
+from pydantic import BaseModel, ConfigDict
 
 from vamper.core.values.finish import School
 
@@ -36,6 +36,10 @@ class FinishStepOut(BaseModel):
     labels: list[str]
     cautions: list[str]
     within: int | None
+    watched: bool
+    """It is hot: somebody stays near while it goes on by itself."""
+    most: str | None
+    """How long it may take at most, by the label."""
     own: bool
     """The maker put it in."""
 
@@ -101,6 +105,10 @@ class EveningStepOut(BaseModel):
     starts: datetime
     ends: datetime
     state: StepState
+    greatest: bool
+    """Its end is the latest there may be, not the soonest."""
+    watched: bool
+    """It is hot: somebody stays near while it goes on by itself."""
     too_late: bool
     unread: list[LabelOut]
     """What the label must say before this is begun."""
@@ -117,8 +125,8 @@ class EveningBatchOut(BaseModel):
 class AwayOut(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
-    begins: NaiveDatetime
-    ends: NaiveDatetime
+    begins: datetime
+    ends: datetime
 
 
 class FiguresIn(BaseModel):
@@ -160,12 +168,14 @@ class EveningOut(BaseModel):
 
 
 class EveningIn(BaseModel):
-    """When it begins, the wish when it ends, what the places hold, when nobody is there."""
+    """When it begins, the wish when it ends, what the places hold, when nobody is there; times without an offset are
+    those of the workshop's clock.
+    """
 
     model_config = ConfigDict(extra="forbid")
 
-    begins: NaiveDatetime | None = None
-    done_by: NaiveDatetime | None = None
+    begins: datetime | None = None
+    done_by: datetime | None = None
     places: dict[str, Annotated[int, Ge(0), Le(100)]] | None = None
     away: Annotated[list[AwayOut], Len(0, 20)] | None = None
 

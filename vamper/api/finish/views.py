@@ -24,6 +24,7 @@ from vamper.core.finishing.work import WAITS, Work, WorkStep
 from vamper.core.plan import Plan
 from vamper.core.values.lengths import figure
 from vamper.services.brief.words import span
+from vamper.services.finish.clock import local
 from vamper.services.finish.evening import EveningBatch, EveningNow, next_step, unread_labels
 from vamper.services.finish.finishing import Finishing
 
@@ -86,6 +87,8 @@ def _step_out(one: WorkStep, process: Process, work: Work) -> FinishStepOut:
         labels=_said(one, process, work),
         cautions=list(one.cautions),
         within=one.step.within,
+        watched=one.step.is_attended,
+        most=None if one.most_s is None else f"{one.most_s:g} s",
         own=one.step.own,
     )
 
@@ -150,15 +153,16 @@ def _evening_step(
     now: EveningNow, one: WorkStep, planned: PlannedStep, batch: EveningBatch, late: bool
 ) -> EveningStepOut:
     happened = batch.at(planned.step)
-    ends = now.time(planned.end)
+    ends = happened.ended or now.time(planned.end)
     state = StepState.TO_COME
     if happened.ended is not None:
         state = StepState.DONE
     elif happened.paused is not None:
         state = StepState.PAUSED
     elif happened.began is not None:
-        due = happened.began + timedelta(minutes=one.timed.minutes)
-        state, ends = (StepState.OVER if due <= now.now else StepState.RUNNING), due
+        lasts = timedelta(minutes=one.timed.minutes) if one.most_s is None else timedelta(seconds=one.most_s)
+        ends = local(happened.began + lasts)
+        state = StepState.OVER if ends <= now.clock else StepState.RUNNING
     return EveningStepOut(
         step=planned.step,
         name=one.timed.name,
@@ -167,7 +171,10 @@ def _evening_step(
         labels=_said(one, PROCESSES[batch.process], batch.work),
         hands_on=one.timed.hands_on,
         places=[PLACES.get(place, place) for place in one.step.places],
-        starts=now.time(planned.start),
+        # What has happened is where it was, whatever is planned from.
+        starts=happened.began or now.time(planned.start),
+        greatest=one.most_s is not None,
+        watched=one.step.is_attended,
         ends=ends,
         state=state,
         too_late=late,

@@ -13,12 +13,15 @@ from typing import Any, ClassVar
 from vamper.core.finishing.targets import TARGETS
 from vamper.core.values.art import Purpose
 from vamper.core.values.finish import Target
+from vamper.core.values.lengths import mm
 from vamper.core.values.limits import STRICT
 from vamper.core.values.stock import StockClass
 from vamper.core.values.tables import table
 
 _TABLE = table(__package__, "dangers.toml")
 MOST_CAUTIONS = 3
+# What stays free below a rim that people drink from.
+RIM_MM: float = _TABLE["limits"]["rim_mm"]
 
 
 class Act(StrEnum):
@@ -84,7 +87,7 @@ class Circumstances:
 def _danger(key: str, data: dict[str, Any]) -> Danger:
     return Danger(
         key=key,
-        caution=data["caution"],
+        caution=data["caution"].format(**{name: mm(limit) for name, limit in _TABLE["limits"].items()}),
         does=frozenset(Act(one) for one in data["does"]),
         on=Trait(data["on"][0]) if "on" in data else None,
         of=frozenset(StockClass(one) for one in data["of"]) if "of" in data else None,

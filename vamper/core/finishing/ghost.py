@@ -16,7 +16,7 @@ from vamper.core.values.geometry import Points
 from vamper.core.values.paper import Paper
 
 RIM_MM = 12.0
-_PAST_MM = 12.0
+PAST_MM = 12.0
 _HEAD_MM = 16.0
 _LETTER_MM = 3.0
 _CROSS_MM = 6.0
@@ -28,12 +28,15 @@ MOST_PAGES = 60
 
 @dataclass(frozen=True, slots=True)
 class Ghost:
-    """One piece to be placed: its rings (mm, y down), the x of its axis, its name with its number, and its measures."""
+    """One piece to be placed: its rings (mm, y down), its name with its number, and its measures. `level` and `axis`
+    are lines (n, 2) that come to lie level and upright; on what was bent for a cup they are an arc and a spoke.
+    """
 
     name: str
     edge: tuple[Points, ...]
     drawing: tuple[Points, ...]
-    axis_mm: float
+    level: Points
+    axis: Points
     measures: tuple[str, ...] = ()
 
 
@@ -43,8 +46,8 @@ def ghost_pages(ghost: Ghost, paper: Paper) -> tuple[Drawing, ...]:
     low, high = every.min(axis=0), every.max(axis=0)
     whole = _drawn(ghost, low, high)
     head = _HEAD_MM + (1.4 * _LETTER_MM) * len(ghost.measures)
-    left, top = low[0] - _PAST_MM, low[1] - _PAST_MM - head
-    width, height = high[0] - low[0] + 2 * _PAST_MM, high[1] - low[1] + 2 * _PAST_MM + head
+    left, top = low[0] - PAST_MM, low[1] - PAST_MM - head
+    width, height = high[0] - low[0] + 2 * PAST_MM, high[1] - low[1] + 2 * PAST_MM + head
     room = (paper.width_mm - 2 * RIM_MM, paper.height_mm - 2 * RIM_MM)
     columns, rows = math.ceil(width / room[0] - 1e-9), math.ceil(height / room[1] - 1e-9)
     if (columns, rows) == (1, 1):
@@ -58,16 +61,15 @@ def ghost_pages(ghost: Ghost, paper: Paper) -> tuple[Drawing, ...]:
 
 
 def _drawn(ghost: Ghost, low: Points, high: Points) -> Drawing:
-    level = float(low[1] + high[1]) / 2
-    hinge = float(low[1]) - _PAST_MM / 2
-    left, right = float(low[0]) - _PAST_MM, float(high[0]) + _PAST_MM
-    top = float(low[1]) - _PAST_MM
+    hinge = float(low[1]) - PAST_MM / 2
+    left, right = float(low[0]) - PAST_MM, float(high[0]) + PAST_MM
+    top = float(low[1]) - PAST_MM
     strokes = [
         *(outline(ring, 0.4) for ring in ghost.edge),
         *(outline(ring, 0.2, colour=_SOFT) for ring in ghost.drawing),
         replace(line(left, hinge, right, hinge, 0.5), dashed=True),
-        line(left, level, right, level, 0.2, _SOFT),
-        line(ghost.axis_mm, top, ghost.axis_mm, float(high[1]) + _PAST_MM, 0.3),
+        Stroke(ghost.level, 0.2, _SOFT),
+        Stroke(ghost.axis, 0.3),
     ]
     head = top - _HEAD_MM - 1.4 * _LETTER_MM * len(ghost.measures) + _LETTER_MM
     words = [Words(left, head + _LETTER_MM, ghost.name, _LETTER_MM * 1.3)]
@@ -77,7 +79,7 @@ def _drawn(ghost: Ghost, low: Points, high: Points) -> Drawing:
     ]
     words += [
         Words(right, hinge - 1.2, "hinge: tape here", 2.2, Anchor.END, colour=_SOFT),
-        Words(right, level - 1.2, "level", 2.2, Anchor.END, colour=_SOFT),
+        Words(float(ghost.level[-1, 0]), float(ghost.level[-1, 1]) - 1.2, "level", 2.2, Anchor.END, colour=_SOFT),
     ]
     return Drawing(Paper(100, 100), ghost.name, (), tuple(strokes), tuple(words))
 

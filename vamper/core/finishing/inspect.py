@@ -7,13 +7,14 @@ import numpy as np
 
 from vamper.core.art.inspect import size_fix
 from vamper.core.design import DesignedItem
+from vamper.core.finishing.dangers import RIM_MM, Circumstances, Trait
 from vamper.core.finishing.labels import LABELS, believed
 from vamper.core.finishing.on_cup import OnCup, on_cup
 from vamper.core.finishing.process import PROCESSES, Process, process_of_job
-from vamper.core.finishing.round_things import FLAT_SAG_MM, RIM_MM
+from vamper.core.finishing.round_things import FLAT_SAG_MM
 from vamper.core.finishing.targets import TARGETS
 from vamper.core.finishing.work import wanted_coats
-from vamper.core.values.art import Purpose, SizedOver
+from vamper.core.values.art import SizedOver
 from vamper.core.values.findings import Finding, Fix, FixTarget, Severity
 from vamper.core.values.finish import BlankSpec, ClothSpec, WrapSpec
 from vamper.core.values.job import Job
@@ -196,14 +197,14 @@ def _sag(found: OnCup, wrap: WrapSpec, number: int) -> Iterator[Finding]:
     )
 
 
-def cup_findings(item: DesignedItem, purpose: Purpose) -> Iterator[Finding]:
+def cup_findings(item: DesignedItem, where: Circumstances) -> Iterator[Finding]:
     """What is found where a design goes round a thing."""
     found = on_cup(item)
     if found is None:
         return
     number, wrap = item.number, item.as_asked.wrap
     assert wrap is not None
-    around, count = found.wrap.around_mm, len(found.wrap.pieces)
+    around, count = found.wrap.around_mm, found.parts
     if min(found.below_rim_mm, found.above_foot_mm) < 0:
         yield Finding(
             "finish.too-high",
@@ -214,7 +215,7 @@ def cup_findings(item: DesignedItem, purpose: Purpose) -> Iterator[Finding]:
             {"height_mm": found.height_mm},
             item=number,
         )
-    elif found.below_rim_mm < RIM_MM and purpose is Purpose.DRINKWARE:
+    elif found.below_rim_mm < RIM_MM and where.have(Trait.DRUNK_FROM):
         yield Finding(
             "finish.rim",
             Severity.LOOK,

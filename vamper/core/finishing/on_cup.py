@@ -1,5 +1,6 @@
 """Where a design comes to lie on what it goes round: its rings by turn and height."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
@@ -17,6 +18,8 @@ from vamper.core.values.item import Tile
 from vamper.core.values.lengths import mm
 
 _FINE_MM = 0.4
+# Nobody sees that a piece comes so near to a handle.
+_NEAR_MM = 0.05
 LEAST_PART_MM = 5.0
 # Columns in which ink is measured to find where a piece is parted.
 _INK_COLUMNS = 400
@@ -41,8 +44,31 @@ class OnCup:
 
     @property
     def room_mm(self) -> float:
-        """How wide one piece may be: all round, or as far as the handle leaves room."""
-        return self.wrap.around_mm - self.handle_mm if self.handle_mm else self.wrap.around_mm + self.overlap_mm
+        """How wide one piece may be at its art's middle: all round, or as far as the handle leaves room wherever the
+        piece reaches; a handle takes a larger share of the way round where that is narrow.
+        """
+        around = self.wrap.around_mm
+        if not self.handle_mm:
+            return around + self.overlap_mm
+        rims = (self.thing.around_mm(up) for up in (self.up_mm - self.height_mm / 2, self.up_mm + self.height_mm / 2))
+        return around - self.handle_mm * around / min(*rims, around)
+
+    @property
+    def into_handle_mm(self) -> float:
+        """How far it reaches into what is kept free for a handle, at the height where it does so most; 0 where nothing
+        of it does.
+        """
+        if not self.handle_mm:
+            return 0.0
+        points = np.concatenate(self.edge)
+        around = np.array([self.thing.around_mm(float(up)) for up in points[:, 1]])
+        return max(0.0, float((np.abs(points[:, 0]) / 360 * around - (around - self.handle_mm) / 2).max()))
+
+    @property
+    def parts(self) -> int:
+        """In how many parts it goes round."""
+        several = math.ceil(self.width_mm / self.room_mm) if self.room_mm > 0 else len(self.wrap.pieces) + 1
+        return max(len(self.wrap.pieces), several) if self.into_handle_mm > _NEAR_MM else len(self.wrap.pieces)
 
     @property
     def below_rim_mm(self) -> float:

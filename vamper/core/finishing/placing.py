@@ -3,15 +3,19 @@
 from collections.abc import Iterator
 
 import numpy as np
+import shapely
 
 from vamper.core.design import DesignedItem
 from vamper.core.finishing.cloth import on_cloth
-from vamper.core.finishing.ghost import Ghost, all_pages
+from vamper.core.finishing.ghost import PAST_MM, Ghost, all_pages
 from vamper.core.finishing.on_cup import on_cup
 from vamper.core.plan import Plan
 from vamper.core.values.drawing import Drawing
 from vamper.core.values.geometry import Points, parts, ring_points
 from vamper.core.values.lengths import mm, size_mm
+
+# An arc is drawn along so many points.
+_POINTS = 65
 
 
 def placing_pages(plan: Plan) -> tuple[Drawing, ...]:
@@ -27,15 +31,33 @@ def _ghost(plan: Plan, item: DesignedItem) -> Ghost:
         shape = of.edge.shape if edge else of.outline.shape
         return tuple(ring_points(ring) * scale for part in parts(shape) for ring in (part.exterior, *part.interiors))
 
-    width = item.outline.size_mm[0] * scale[0]
-    centre = 0.5 if cloth is None else cloth.centre
+    level, axis = lines_of(item, 0.5 if cloth is None else cloth.centre)
     return Ghost(
         _name(plan, item),
         rings(item, True),
         rings(item, False),
-        float(centre * width),
-        tuple(_measures(plan, item, float(width))),
+        level * scale,
+        axis * scale,
+        tuple(_measures(plan, item, float(item.outline.size_mm[0] * scale[0]))),
     )
+
+
+def lines_of(item: DesignedItem, centre: float) -> tuple[Points, Points]:
+    """What comes to lie level, through the art's middle, and what stands upright where the maker said, both drawn past
+    the piece. Of art that was bent for a cup they are what was straight before, bent with it.
+    """
+    bend = item.bend
+    drawn, edge = (shapely.get_coordinates(shape.shape) for shape in (item.outline, item.edge))
+    if bend is not None:
+        drawn, edge = bend.flat(drawn), bend.flat(edge)
+    (left, top), (right, bottom) = drawn.min(axis=0), drawn.max(axis=0)
+    middle = bend.middle if bend is not None else item.middle or ((left + right) / 2, (top + bottom) / 2)
+    low, high = edge.min(axis=0) - PAST_MM, edge.max(axis=0) + PAST_MM
+    across = np.linspace(low[0], high[0], _POINTS)
+    level = np.column_stack([across, np.full(_POINTS, middle[1])])
+    upright = left + centre * (right - left)
+    axis = np.array([(upright, low[1]), (upright, high[1])])
+    return (level, axis) if bend is None else (bend.points(level), bend.points(axis))
 
 
 def _name(plan: Plan, item: DesignedItem) -> str:

@@ -26,7 +26,7 @@ from vamper.core.values.geometry import Points, parts
 Floats = npt.NDArray[np.float64]
 Height = TypeVar("Height", float, Floats)
 
-OVERLAP_MM, RIM_MM = 3.0, 20.0
+OVERLAP_MM = 3.0
 FLAT_SAG_MM = 1.0
 _SAME_MM = 1e-9
 

@@ -61,7 +61,7 @@ def plan_evening(evening: Evening, seconds: float = SECONDS, stopped: Callable[[
         bound = ends if status == cp_model.OPTIMAL else min(ends, math.ceil(solver.best_objective_bound - _EVEN))
     # Nothing waits without a reason: the same end, everything as early as may be.
     model.early(ends, steps)
-    finer = _solver(_TIDY_S)
+    finer = _solver(min(_TIDY_S, seconds))
     if not stopped() and finer.solve(model.model, watch) in (cp_model.OPTIMAL, cp_model.FEASIBLE):
         steps = model.read(finer)
     return Timetable(evening, steps, ends, bound)

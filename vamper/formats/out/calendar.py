@@ -1,6 +1,10 @@
-"""A timetable as iCalendar (RFC 5545): an event for each step with a person at it, none for what only waits."""
+"""A timetable as iCalendar (RFC 5545): an event for each step with a person at it, none for what only waits.
 
-from datetime import datetime, timedelta
+An event keeps its identity while the plan moves: a calendar that takes the file in again moves the events it has.
+"""
+
+from collections.abc import Mapping
+from datetime import UTC, datetime, timedelta
 from hashlib import sha256
 
 from icalendar import Alarm, Calendar, Event
@@ -8,8 +12,17 @@ from icalendar import Alarm, Calendar, Event
 from vamper.core.finishing.timetable import Timetable
 
 
-def write_calendar(found: Timetable, start: datetime, title: str, details: dict[tuple[int, int], str]) -> bytes:
-    """The calendar; `details` are lines to a step, by batch and step from 0."""
+def write_calendar(
+    found: Timetable,
+    start: datetime,
+    title: str,
+    details: Mapping[tuple[int, int], str],
+    identity: str,
+    written_at: datetime,
+) -> bytes:
+    """The calendar; `details` are lines to a step, by batch and step from 0. `identity` tells this plan from others,
+    however its times move; `written_at` is now, with its offset.
+    """
     calendar = Calendar()
     calendar.add("prodid", "-//Vamper//timetable//EN")
     calendar.add("version", "2.0")
@@ -20,12 +33,11 @@ def write_calendar(found: Timetable, start: datetime, title: str, details: dict[
         if not step.hands_on:
             continue
         event = Event()
-        begins = start + timedelta(minutes=one.start)
         event.add("summary", f"{batch.name}: {step.name}")
-        event.add("dtstart", begins)
-        event.add("dtend", start + timedelta(minutes=one.end))
-        event.add("dtstamp", start)
-        name = f"{title} {batch.name} {one.step} {begins.isoformat()}"
+        event.add("dtstart", _at(start, one.start))
+        event.add("dtend", _at(start, one.end))
+        event.add("dtstamp", written_at.astimezone(UTC))
+        name = f"{identity} {batch.name} {one.step}"
         event.add("uid", f"{sha256(name.encode()).hexdigest()[:32]}@vamper")
         if step.occupies:
             event.add("location", ", ".join(step.occupies))
@@ -38,3 +50,9 @@ def write_calendar(found: Timetable, start: datetime, title: str, details: dict[
         event.add_component(alarm)
         calendar.add_component(event)
     return bytes(calendar.to_ical())
+
+
+def _at(start: datetime, minutes: int) -> datetime:
+    """A moment of the plan; in world time where it has an offset, so that no zone has to be described."""
+    time = start + timedelta(minutes=minutes)
+    return time if time.tzinfo is None else time.astimezone(UTC)

@@ -1,6 +1,7 @@
-"""The time where the workshop is. A rehearsal, or a test, can put it forward.
+"""The time where the workshop is, with its offset: an hour that the clocks skip or repeat is still an hour long.
 
-`VAMPER_CLOCK` names a file that holds the minutes to add; it is read every time, so that an evening can run at speed.
+A rehearsal, or a test, can put it forward: `VAMPER_CLOCK` names a file that holds the minutes to add; it is read every
+time, so that an evening can run at speed.
 """
 
 import os
@@ -12,17 +13,22 @@ from pathlib import Path
 _NAME = "VAMPER_CLOCK"
 
 
+def local(time: datetime) -> datetime:
+    """A time as the workshop's clock shows it; one without an offset is meant there."""
+    return time.astimezone()
+
+
 def workshop_clock() -> Callable[[], datetime]:
-    """What tells the time, without a zone."""
+    """What tells the time."""
     file = os.environ.get(_NAME)
     if file is None:
-        return datetime.now
+        return lambda: local(datetime.now())
     path = Path(file)
 
     def shifted() -> datetime:
         minutes = 0.0
         with suppress(OSError, ValueError):
             minutes = float(path.read_text())
-        return datetime.now() + timedelta(minutes=minutes)
+        return local(local(datetime.now()) + timedelta(minutes=minutes))
 
     return shifted

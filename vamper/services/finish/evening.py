@@ -23,6 +23,7 @@ from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
 from vamper.core.values.limits import ONE_LINE, STRICT
 from vamper.core.values.stock import StockKey
+from vamper.services.finish.clock import local, workshop_clock
 from vamper.services.finish.finishing import finishing_of
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions
@@ -85,7 +86,9 @@ class AwayTime:
 
 @dataclass(frozen=True)
 class EveningDocument:
-    """What is kept of an evening. `begins` is None until it is set or the first step begins."""
+    """What is kept of an evening. `begins` is None until it is set or the first step begins; `opened` is when the first
+    batch was put into it, and tells it from other evenings.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
@@ -94,6 +97,7 @@ class EveningDocument:
     places: dict[str, Annotated[int, Ge(0), Le(100)]] = field(default_factory=lambda: dict(STARTER_PLACES))
     away: tuple[AwayTime, ...] = ()
     batches: tuple[EveningBatch, ...] = ()
+    opened: datetime | None = None
 
     @property
     def first_began(self) -> datetime | None:
@@ -125,25 +129,28 @@ class EveningNow:
     plan: Timetable | None
 
     def time(self, minutes: int) -> datetime:
-        return self.starts + timedelta(minutes=minutes)
+        return local(self.starts + timedelta(minutes=minutes))
 
 
 class Evenings:
-    """The evening of one workshop. `clock` gives the time where the workshop is, without a zone."""
+    """The evening of one workshop. `clock` gives the time where the workshop is."""
 
-    def __init__(self, sessions: Sessions, clock: Callable[[], datetime] = datetime.now) -> None:
+    def __init__(
+        self, sessions: Sessions, clock: Callable[[], datetime] | None = None, plan_seconds: float = PLAN_SECONDS
+    ) -> None:
         self._sessions = sessions
-        self._clock = clock
+        self._clock = clock or workshop_clock()
+        self._plan_seconds = plan_seconds
         self._lock = threading.RLock()
         self._last: Timetable | None = None
 
     def now(self) -> datetime:
         """The minute that a plan is made for."""
-        return self._clock().replace(second=0, microsecond=0)
+        return local(self._clock()).replace(second=0, microsecond=0)
 
     def _moment(self) -> datetime:
         """When something happens."""
-        return self._clock().replace(microsecond=0)
+        return local(self._clock()).replace(microsecond=0)
 
     def document(self) -> EveningDocument:
         """What is in the evening; nothing is planned for it."""
@@ -159,7 +166,7 @@ class Evenings:
             evening = _evening(document, starts, now)
             plan = self._planned(evening) if document.batches else None
             steps = tuple(batch.steps for batch in document.batches)
-            return EveningNow(document, starts, now, self._clock(), steps, plan)
+            return EveningNow(document, starts, now, local(self._clock()), steps, plan)
 
     def _planned(self, evening: Evening) -> Timetable:
         last = self._last
@@ -171,7 +178,7 @@ class Evenings:
         from vamper.core.finishing.soonest import plan_evening
 
         try:
-            self._last = plan_evening(evening, PLAN_SECONDS)
+            self._last = plan_evening(evening, self._plan_seconds)
         except BadInput:
             self._last = one_by_one(evening)
         return self._last
@@ -197,7 +204,8 @@ class Evenings:
             if title in {one.name for one in others}:
                 title = f"{title} ({number})"
             batch = EveningBatch(number, job_id, plan.job.stock.key, title, found.process.key, found.work)
-            self._write(replace(document, batches=(*others, batch)))
+            opened = document.opened or self._moment()
+            self._write(replace(document, batches=(*others, batch), opened=opened))
 
     def read_label(self, number: int, figures: Mapping[str, float]) -> None:
         """Go by what a product's label says, in a batch."""
@@ -229,9 +237,14 @@ class Evenings:
         away: tuple[AwayTime, ...] | None,
     ) -> None:
         """Set when it begins, the wish when it ends, what the places hold, and when nobody is there."""
+        # Far from today there may be no offset to go by.
+        today = self.now().replace(tzinfo=None)
         for time in (begins, done_by, *(side for one in away or () for side in (one.begins, one.ends))):
-            if time is not None and abs(time - self.now()) > _ABOUT_NOW:
+            if time is not None and abs(time.replace(tzinfo=None) - today) > _ABOUT_NOW:
                 raise BadInput(f"{time:%Y-%m-%d} is not within a month of today; look at the year", "times")
+        begins, done_by = (None if time is None else local(time) for time in (begins, done_by))
+        if away is not None:
+            away = tuple(AwayTime(local(one.begins), local(one.ends)) for one in away)
         with self._lock:
             document = self._read()
             first = document.first_began
@@ -346,7 +359,7 @@ class Evenings:
     def _read(self) -> EveningDocument:
         with self._sessions() as session:
             row = session.get(PreferenceRow, _KEY)
-            kept = EveningDocument() if row is None else _DOCUMENT.validate_python(row.value)
+            kept = EveningDocument() if row is None else _with_offsets(_DOCUMENT.validate_python(row.value))
         now = self.now()
         return replace(kept, batches=tuple(_rolled(batch, now) for batch in kept.batches))
 
@@ -362,6 +375,25 @@ class Evenings:
         check(_evening(document, document.begins or self.now(), self.now()))
         with self._sessions.begin() as session:
             session.merge(PreferenceRow(key=_KEY, value=_DOCUMENT.dump_python(document, mode="json")))
+
+
+def _with_offsets(kept: EveningDocument) -> EveningDocument:
+    """An evening with every time as the workshop's clock shows it, also one that was kept without offsets."""
+
+    def at(time: datetime | None) -> datetime | None:
+        return None if time is None else local(time)
+
+    def happened(one: Happened) -> Happened:
+        return Happened(one.step, at(one.began), at(one.ended), at(one.paused))
+
+    return replace(
+        kept,
+        begins=at(kept.begins),
+        done_by=at(kept.done_by),
+        opened=at(kept.opened),
+        away=tuple(AwayTime(local(one.begins), local(one.ends)) for one in kept.away),
+        batches=tuple(replace(one, happened=tuple(map(happened, one.happened))) for one in kept.batches),
+    )
 
 
 def _known(batch: EveningBatch, step: int) -> None:

@@ -33,7 +33,10 @@ export function StepRow({ step, number, longest }: Props) {
       <div className="flex flex-col gap-1 max-[60rem]:col-start-2 max-[60rem]:mt-1">
         <span className="figure text-sm">
           {step.takes}
-          <span className="text-soft"> {step.hands_on ? 'by hand' : 'rest'}</span>
+          <span className="text-soft">
+            {' '}
+            {step.hands_on ? 'by hand' : step.watched ? 'stay near' : 'rest'}
+          </span>
         </span>
         <span aria-hidden className="h-2 w-full overflow-hidden rounded-full bg-tray">
           <span
@@ -41,11 +44,12 @@ export function StepRow({ step, number, longest }: Props) {
             style={{ width: `${share * 100}%` }}
           />
         </span>
-        {(step.places.length > 0 || step.within !== null) && (
+        {(step.places.length > 0 || step.within !== null || step.most) && (
           <span className="text-sm text-soft">
             {[
               step.places.length ? `takes the ${step.places.join(', ')}` : '',
               step.within !== null ? `within ${step.within} min` : '',
+              step.most ? `${step.most} at most` : '',
             ]
               .filter(Boolean)
               .join('; ')}
