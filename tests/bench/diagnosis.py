@@ -49,7 +49,8 @@ def fixed_checklist(symptoms: tuple[str, ...]) -> list[Check]:
 
 def diagnosis(cases: int = CASES) -> list[Row]:
     rng = np.random.default_rng(7)
-    common = priors({})
+    common = priors({})[: len(CAUSES)]
+    common /= common.sum()
     first = three = at_once = steps = by_hand = 0
     minutes = hand_minutes = 0.0
     for place in rng.choice(len(CAUSES), cases, p=common).tolist():

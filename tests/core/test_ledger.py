@@ -3,6 +3,7 @@
 import csv
 import io
 from collections import Counter
+from dataclasses import replace
 from datetime import UTC, datetime
 
 import pytest
@@ -23,6 +24,7 @@ from vamper.core.ledger.run import (
     SpoiltPiece,
     Took,
     UsedSetting,
+    check_run,
     outcome_of,
     symptoms_of,
 )
@@ -98,10 +100,40 @@ def test_a_setting_is_judged_by_its_cut_alone() -> None:
 
 
 def test_what_went_well_and_does_not_any_more_has_drifted() -> None:
-    good, bad = [(n, run_with()) for n in range(8)], [(n + 8, run_with(*torn(0))) for n in range(5)]
+    good, bad = [(n, run_with()) for n in range(10)], [(n + 10, run_with(*torn(0))) for n in range(5)]
     assert recipes_of([*good, *bad])[0].drifted
     assert not recipes_of(good)[0].drifted
     assert not recipes_of(bad)[0].drifted
+
+
+def test_a_success_rate_is_that_of_its_setting() -> None:
+    other = UsedSetting(Cut.KISS, 120.0, 1, 80.0, "45")
+    runs = [(n, run_with(*torn(0))) for n in range(6)] + [(6, run_with(settings=(other,)))]
+    (found,) = recipes_of(runs)
+    assert (found.way, found.success.good, found.success.bad, found.runs) == ("kiss 120 gf × 1", 1, 0, (6,))
+
+
+def test_a_piece_with_two_faults_is_one_piece() -> None:
+    run = run_with(SpoiltPiece(0, Spoilt.TORN), SpoiltPiece(0, Spoilt.OFF), pieces=1)
+    assert run.good_pieces == 0
+    assert success_of(run.good_pieces, run.made_pieces - run.good_pieces).share == pytest.approx(1 / 3)
+
+
+@pytest.mark.parametrize(
+    "wrong",
+    [
+        run_with(SpoiltPiece(9, Spoilt.TORN)),
+        run_with(*torn(0), came_out=CameOut.GOOD),
+        run_with(came_out=CameOut.SPOILED),
+        run_with(cause="the moon"),
+        run_with(later=(LaterCheck(LaterKind.WASH), LaterCheck(LaterKind.WASH, True))),
+    ],
+)
+def test_a_run_that_nobody_could_have_logged_is_refused(wrong: Run) -> None:
+    check_run(run_with())
+    check_run(run_with(*torn(0), cause="something-else"))
+    with pytest.raises(BadInput):
+        check_run(wrong)
 
 
 @given(st.lists(st.tuples(st.sampled_from(list(Spoilt)), st.integers(0, 8)), max_size=9))
@@ -134,14 +166,15 @@ def test_all_of_a_sheet_is_another_symptom_than_some_of_it() -> None:
         SpoiltPiece(0, Spoilt.TORN, LoggedMiss(0.1, 0.1))
 
 
-WORDS = st.text("abc 123;,\"'=+-@äß→", max_size=30).map(lambda text: " ".join(text.split()))
+WORDS = st.text("abc 123;,\"'=+-@äß→%3B()", max_size=30).map(lambda text: " ".join(text.split()))
+NOTES = st.text("ab ;,\"'=+-@%()\n\t", max_size=30)
 SOME = st.builds(
     run_with,
     st.just(SpoiltPiece(3, Spoilt.OFF, LoggedMiss(0.25, -0.1))),
     st.just(SpoiltPiece(4, Spoilt.TORN)),
     title=WORDS,
     lot=WORDS,
-    note=WORDS,
+    note=NOTES,
     light=WORDS,
     coats=st.none() | st.integers(0, 12),
     minutes=st.none() | st.floats(0, 900),
@@ -154,7 +187,12 @@ SOME = st.builds(
     from_offcut=st.booleans(),
     figures=st.just((LabelFigure("press_c", 160.0), LabelFigure("press_s", 12.5))),
     took=st.builds(Took, ink_ml=st.floats(0, 9), blanks=st.just(3.0)),
-    later=st.just((LaterCheck(LaterKind.WASH, True), LaterCheck(LaterKind.YEAR))),
+    later=st.tuples(
+        st.builds(LaterCheck, st.just(LaterKind.WASH), st.booleans(), NOTES),
+        st.builds(LaterCheck, st.just(LaterKind.YEAR), st.none(), NOTES),
+    ),
+    settings=st.tuples(st.builds(replace, st.just(KISS), blade=WORDS)),
+    remedies=st.lists(WORDS.filter(bool), max_size=2).map(tuple),
 )
 
 
@@ -183,11 +221,14 @@ def test_a_table_that_a_spreadsheet_saved_is_read() -> None:
     assert read_runs_csv(out.getvalue().replace("quite", "grün").encode("cp1252"))[0][1].note == "=1+2; grün"
 
 
-def test_no_text_is_run_as_a_formula() -> None:
-    evil = run_with(title='=HYPERLINK("x")', note="@sum", lot="-1+1", light="+1")
-    (row,) = csv.DictReader(io.StringIO(write_runs_csv([(AT, evil)]).decode()))
-    assert all(not cell.startswith(("=", "@", "+", "-")) for cell in row.values())
-    assert read_runs_csv(write_runs_csv([(AT, evil)]))[0][1] == evil
+@given(SOME, st.sampled_from([",", ";", "\t"]))
+@tried(60)
+def test_no_text_is_run_as_a_formula_by_whatever_a_spreadsheet_parts_cells(run: Run, separator: str) -> None:
+    evil = replace(run, title=f'=HYPERLINK("x"){run.title}'[:200], lot="x;=1+1", light="; @x")
+    text = write_runs_csv([(AT, evil)]).decode()
+    for row in csv.reader(io.StringIO(text), delimiter=separator):
+        assert not any(cell.lstrip().startswith(("=", "@", "+", "-")) for cell in row)
+    assert read_runs_csv(text.encode())[0][1] == evil
 
 
 @pytest.mark.parametrize(
@@ -198,6 +239,8 @@ def test_no_text_is_run_as_a_formula() -> None:
         (lambda text: text.replace("all good", "so so"), "line 2"),
         (lambda text: text.replace("kiss 96 gf", "kiss hard"), "line 2, settings"),
         (lambda text: text.replace(",1,1,9,", ",one,1,9,"), "line 2, sheet"),
+        (lambda text: text.replace(",1,1,9,", ",1e999,1,9,"), "line 2, sheet"),
+        (lambda text: text.replace(",1,1,9,", ",1.5,1,9,"), "line 2, sheet: 1.5 is no whole number"),
     ],
 )
 def test_what_is_wrong_in_a_table_is_named(change, says: str) -> None:  # type: ignore[no-untyped-def]
@@ -205,7 +248,8 @@ def test_what_is_wrong_in_a_table_is_named(change, says: str) -> None:  # type: 
     assert change(text) != text
     with pytest.raises(BadInput, match=says):
         read_runs_csv(change(text).encode())
-    for data in (b"[]", b"{", b'{"format": "vamper-ledger", "version": 1, "runs": [{}]}'):
+    deep, long = b'{"a":' + b"[" * 100_000, b'{"a": ' + b"9" * 5000 + b"}"
+    for data in (b"[]", b"{", deep, long, b'{"format": "vamper-ledger", "version": 1, "runs": [{}]}'):
         with pytest.raises(BadInput):
             read_ledger_json(data)
 

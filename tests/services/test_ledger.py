@@ -92,7 +92,8 @@ def test_the_second_job_starts_with_what_the_first_taught(workshop: Workshop, jo
     learnt = next(iter(workshop.plan(workshop.jobs.get(second)).plan.settings.values()))
     assert learnt.force_gf * learnt.passes > starter.force_gf * starter.passes
     recipe = workshop.runs.recipes()[0]
-    assert (recipe.success.good, recipe.success.bad) == (0, 2)
+    # What stands is the setting of the second run, which the first one taught; the first one's failure is not its.
+    assert (recipe.success.good, recipe.success.bad) == (0, 1)
 
 
 def test_one_torn_piece_says_nothing_of_the_force(workshop: Workshop, job: int) -> None:

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from vamper.core.ledger.diagnosis import CAUSES, CHECKS, FACTS, SYMPTOMS, Check, Diagnosis
+from vamper.core.ledger.diagnosis import CHECKS, FACTS, HYPOTHESES, SYMPTOMS, Check, Diagnosis
 
 
 def diagnosis_document(found: Diagnosis) -> dict[str, Any]:
@@ -34,5 +34,5 @@ def codes_document() -> dict[str, Any]:
         "seen": SYMPTOMS,
         "facts": FACTS,
         "checks": {key: check.ask for key, check in CHECKS.items()},
-        "causes": {cause.key: cause.text for cause in CAUSES},
+        "causes": {cause.key: cause.text for cause in HYPOTHESES},
     }

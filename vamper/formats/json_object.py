@@ -16,7 +16,7 @@ def object_in(text: str | bytes, what: str) -> dict[str, Any]:
     """
     try:
         raw = json.loads(text)
-    except (json.JSONDecodeError, UnicodeDecodeError) as error:
+    except ValueError as error:
         at = f" in line {error.lineno}" if isinstance(error, json.JSONDecodeError) else ""
         raise BadInput(f"{what} is not valid JSON{at}") from None
     except RecursionError:

@@ -12,6 +12,7 @@ from vamper.core.ledger.cost import Rates
 from vamper.core.ledger.run import Run
 from vamper.core.ledger.supply import Bought, Offcut, Pack
 from vamper.core.values.findings import BadInput
+from vamper.formats.json_object import object_in
 from vamper.formats.runs_file import MOST_ROWS
 from vamper.formats.sentences import read_as
 
@@ -55,11 +56,8 @@ def read_ledger_json(data: bytes) -> Ledger:
     BadInput
         Naming the entry and the field that cannot be used.
     """
-    try:
-        document = json.loads(data)
-    except ValueError:
-        raise BadInput("this is no JSON", "ledger") from None
-    if not isinstance(document, dict) or document.get("format") != FORMAT or document.get("version") != VERSION:
+    document = object_in(data, "the ledger")
+    if document.get("format") != FORMAT or document.get("version") != VERSION:
         raise BadInput(f"this is no {FORMAT} of version {VERSION}", "ledger")
     rates = document.get("rates")
     return Ledger(

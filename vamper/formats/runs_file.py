@@ -2,11 +2,15 @@
 
 Spreadsheets write what their country writes: semicolons for commas, commas for points, a byte-order mark in front. All
 of that is read. A text that a spreadsheet would run as a formula is written behind an apostrophe, which it takes as
-"this is text"; the same apostrophe is taken away when the file comes back.
+"this is text"; the same apostrophe is taken away when the file comes back. One that opens the file by semicolons begins
+a cell wherever a text holds one, and a row at each line of a note, so an apostrophe stands there too. What is a list is
+written in one cell, its texts without semicolons. Whatever is written reads back as it was, so a run that comes in
+again is known.
 """
 
 import csv
 import io
+import math
 import re
 from collections.abc import Callable, Iterable
 from dataclasses import asdict
@@ -21,7 +25,11 @@ from vamper.formats.sentences import read_as
 
 MOST_ROWS = 100_000
 _RUN = TypeAdapter(Run)
-_FORMULA = ("=", "+", "-", "@", "\t", "\r")
+_FORMULA = re.compile(r"\s*'*[=+\-@]|[\t\r']")
+# Where a cell may begin inside a text, and what would be run there; and the same as it is written.
+_SMUGGLED = re.compile(r"([;\t\r\n]\s*)('*[=+\-@])")
+_KEPT_FROM_RUNNING = re.compile(r"([;\t\r\n]\s*)'('*[=+\-@])")
+_PARTING, _PARTED = re.compile(r"[%;\x00-\x1f]|^ | $"), re.compile(r"%([0-9A-F]{2})")
 _NUMBER = re.compile(r"^-?\d+(?:[.,]\d+)?(?:e[-+]?\d+)?$")
 _PLAIN = ("title", "sheet", "sheets", "pieces", "came_out", "stock", "stock_name", "lot", "printer", "cutter", "blade")
 _MORE = (
@@ -59,9 +67,9 @@ def write_runs_csv(runs: Iterable[Dated]) -> bytes:
             "made_at": made_at.astimezone(UTC).isoformat(),
             "spoilt": "; ".join(_spoilt_words(one) for one in run.spoilt),
             "settings": "; ".join(_setting_words(one) for one in run.settings),
-            "remedies": "; ".join(run.remedies),
+            "remedies": "; ".join(_in_list(one) for one in run.remedies),
             "later": "; ".join(_later_words(one) for one in run.later),
-            "figures": "; ".join(f"{one.key} {_exactly(one.value)}" for one in run.figures),
+            "figures": "; ".join(f"{_in_list(one.key)} {_exactly(one.value)}" for one in run.figures),
             "took": "; ".join(f"{name} {_exactly(value)}" for name, value in asdict(run.took).items() if value),
         }
         writer.writerow([_cell(cells[name]) for name in COLUMNS])
@@ -75,8 +83,8 @@ def _cell(value: Any) -> str:
         return "yes" if value else "no"
     if isinstance(value, (int, float)):
         return _exactly(value)
-    text = str(value)
-    return f"'{text}" if text.startswith(_FORMULA) or text.startswith("'") else text
+    text = _SMUGGLED.sub(r"\1'\2", str(value))
+    return f"'{text}" if _FORMULA.match(text) else text
 
 
 def _exactly(value: float) -> str:
@@ -91,12 +99,13 @@ def _spoilt_words(one: SpoiltPiece) -> str:
 
 def _setting_words(one: UsedSetting) -> str:
     force, speed = _exactly(one.force_gf), _exactly(one.speed_mm_s)
-    return f"{one.cut.value} {force} gf x {one.passes} at {speed} blade {one.blade}"
+    return f"{one.cut.value} {force} gf x {one.passes} at {speed} blade {_in_list(one.blade)}"
 
 
 def _later_words(one: LaterCheck) -> str:
     held = "" if one.held is None else f" = {'held' if one.held else 'failed'}"
-    return f"{one.kind.value}{held}"
+    note = f" ({_in_list(one.note)})" if one.note else ""
+    return f"{one.kind.value}{held}{note}"
 
 
 def read_runs_csv(data: bytes) -> list[Dated]:
@@ -142,7 +151,7 @@ def _of_row(row: dict[str, str], line: int) -> Dated:
     for name in _NUMBERS:
         data[name] = _number(cells[name], f"line {line}, {name}")
     for name in ("sheet", "sheets", "pieces", "coats"):
-        data[name] = None if data[name] is None else int(data[name])
+        data[name] = _whole(data[name], f"line {line}, {name}")
     data["sheets"] = data["sheets"] or 1
     data["blade_metres"] = data["blade_metres"] or 0.0
     for name in _YES_OR_NO:
@@ -151,7 +160,7 @@ def _of_row(row: dict[str, str], line: int) -> Dated:
     data["spoilt"] = part("spoilt", _spoilt_of)
     data["settings"] = part("settings", _setting_of)
     data["later"] = part("later", _later_of)
-    data["remedies"] = part("remedies", str)
+    data["remedies"] = part("remedies", _from_list)
     data["figures"] = [{"key": key, "value": value} for key, value in part("figures", _figure_of)]
     data["took"] = dict(part("took", _figure_of))
     try:
@@ -164,8 +173,25 @@ def _of_row(row: dict[str, str], line: int) -> Dated:
 
 
 def _text(cell: str) -> str:
-    quoted = cell.startswith("'") and len(cell) > 1 and (cell[1] in _FORMULA or cell[1] == "'")
-    return cell[1:] if quoted else cell
+    quoted = cell.startswith("'") and _FORMULA.match(cell, 1)
+    return _KEPT_FROM_RUNNING.sub(r"\1\2", cell[1:] if quoted else cell)
+
+
+def _in_list(text: str) -> str:
+    """A text that stands in a list: without what parts it from the next one."""
+    return _PARTING.sub(lambda found: f"%{ord(found[0]):02X}", text)
+
+
+def _from_list(text: str) -> str:
+    return _PARTED.sub(lambda found: chr(int(found[1], 16)), text)
+
+
+def _whole(value: float | None, where: str) -> int | None:
+    if value is None:
+        return None
+    if not value.is_integer():
+        raise BadInput(f"{value:g} is no whole number", where)
+    return int(value)
 
 
 def _number(cell: str, where: str) -> float | None:
@@ -173,7 +199,10 @@ def _number(cell: str, where: str) -> float | None:
         return None
     if not _NUMBER.match(cell.strip()):
         raise BadInput(f"“{cell[:40]}” is no number", where)
-    return float(cell.strip().replace(",", "."))
+    number = float(cell.strip().replace(",", "."))
+    if not math.isfinite(number):
+        raise BadInput(f"“{cell[:40]}” is no number", where)
+    return number
 
 
 def _spoilt_of(text: str) -> dict[str, Any]:
@@ -184,7 +213,7 @@ def _spoilt_of(text: str) -> dict[str, Any]:
     return piece
 
 
-_SETTING = re.compile(r"^(\S+) (\S+) gf x (\d+) at (\S+) blade (.*)$")
+_SETTING = re.compile(r"^(\S+) (\S+) gf x (\d+) at (\S+) blade ?(.*)$")
 
 
 def _setting_of(text: str) -> dict[str, Any]:
@@ -197,18 +226,25 @@ def _setting_of(text: str) -> dict[str, Any]:
         "force_gf": float(force.replace(",", ".")),
         "passes": int(passes),
         "speed_mm_s": float(speed.replace(",", ".")),
-        "blade": blade,
+        "blade": _from_list(blade),
     }
 
 
 def _figure_of(text: str) -> tuple[str, float]:
-    key, value = text.split()
-    return key, float(value.replace(",", "."))
+    key, _, value = text.rpartition(" ")
+    return _from_list(key), float(value.replace(",", "."))
+
+
+_LATER = re.compile(r"^(?P<kind>[^=(]+?)\s*(?:=\s*(?P<held>\w+)\s*)?(?:\((?P<note>.*)\))?$", re.DOTALL)
+_HELD = {None: None, "held": True, "failed": False}
 
 
 def _later_of(text: str) -> dict[str, Any]:
-    kind, _, held = (one.strip() for one in text.partition("="))
-    return {"kind": LaterKind(kind), "held": None if not held else held == "held"}
+    found = _LATER.match(text)
+    if found is None or found["held"] not in _HELD:
+        raise ValueError(text)
+    note = _from_list(found["note"] or "")
+    return {"kind": LaterKind(found["kind"].strip()), "held": _HELD[found["held"]], "note": note}
 
 
 def _aware(time: datetime) -> datetime:

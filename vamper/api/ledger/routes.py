@@ -126,6 +126,12 @@ async def make_again(here: Here, run_id: Id, asked: MadeAgainIn) -> NewId:
     return NewId(id=await in_turn(lambda: here.run_again(run_id, asked.sheets)))
 
 
+@router.delete("/ledger/runs/{run_id}", status_code=204)
+async def remove_run(here: Here, run_id: Id) -> None:
+    """A run was none, after all: what it taught goes with it."""
+    await in_turn(lambda: here.made.remove(run_id))
+
+
 @router.get("/ledger/runs.csv", response_class=Response)
 def get_csv(here: Here) -> Response:
     """All runs as a table."""
@@ -149,8 +155,10 @@ async def take_runs(here: Here, file: Annotated[UploadFile, File()]) -> TakenOut
     def take() -> TakenOut:
         is_json = data.lstrip().startswith(b"{")
         ledger = read_ledger_json(data) if is_json else Ledger(tuple(read_runs_csv(data)))
-        taken = here.runs.add_all(list(ledger.runs))
-        on_shelf = here.supplies.take_in(ledger, here.shop.stocks.all())
+        # All of it or nothing.
+        with here.sessions.together():
+            on_shelf = here.supplies.take_in(ledger, here.shop.stocks.all())
+            taken = here.runs.add_all(list(ledger.runs))
         return TakenOut(taken=taken, known=len(ledger.runs) - taken, on_shelf=on_shelf)
 
     return await in_turn(take)

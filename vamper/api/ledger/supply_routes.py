@@ -106,7 +106,7 @@ async def look_at_sheet(
         if at is None:
             raise BadInput("show the four corners of the sheet", "corners")
         picture = read_picture(file.file.read(), file.filename or "picture", here.designer.room)
-        gone = gone_in(picture, width_mm, height_mm, at)
+        gone = here.designer.room.run(gone_in, picture, width_mm, height_mm, at)
         words = f"{plural(len(gone), 'part')} of the sheet look used." if gone else "The whole sheet looks unused."
         return GoneOut(gone=list(gone), words=words)
 

@@ -1,6 +1,6 @@
 """Runs, recipes and causes, as the screen shows them."""
 
-from datetime import datetime, timedelta
+from datetime import datetime
 
 from vamper.api.art.views import picture_address
 from vamper.api.ledger.schemas import (
@@ -23,16 +23,16 @@ from vamper.api.ledger.schemas import (
 )
 from vamper.api.places import place_out
 from vamper.core.cutting.setting import Known, settings_for
-from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, CHECKS, Check, Diagnosis
+from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, CHECKS, OTHER, Check, Diagnosis
 from vamper.core.ledger.recipe import Recipe, RecipeKind, setting_words
-from vamper.core.ledger.run import DAYS_LATER, SPOILT_WORDS, CameOut, Run, Spoilt
+from vamper.core.ledger.run import SPOILT_WORDS, CameOut, Run, Spoilt
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import Place
 from vamper.formats.svg_path import DECIMALS, shape_path
 from vamper.services.brief.words import plural
 from vamper.services.ledger.handed import HandedOff
 from vamper.services.ledger.logging import is_simulated
-from vamper.services.ledger.runs import KeptRun
+from vamper.services.ledger.runs import KeptRun, due_at
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
 
@@ -149,12 +149,12 @@ def run_out(kept: KeptRun, at: datetime) -> RunOut:
         cutter=run.cutter,
         settings="; ".join(setting_words(one) for one in run.settings),
         spoilt=_spoilt_words(run),
-        cause=None if run.cause is None else CAUSE_BY_KEY[run.cause].text,
+        cause=cause_words(run),
         simulated=run.simulated,
         later=[
             LaterOut(
                 kind=one.kind,
-                due=(due := kept.made_at + timedelta(days=DAYS_LATER[one.kind])),
+                due=(due := due_at(kept.made_at, one.kind)),
                 is_due=one.held is None and due <= at,
                 held=one.held,
             )
@@ -162,6 +162,13 @@ def run_out(kept: KeptRun, at: datetime) -> RunOut:
         ],
         note=run.note,
     )
+
+
+def cause_words(run: Run) -> str | None:
+    """What was at work; a cause that this Vamper does not know by its own name."""
+    if run.cause is None:
+        return None
+    return CAUSE_BY_KEY[run.cause].text if run.cause in CAUSE_BY_KEY else run.cause
 
 
 def _spoilt_words(run: Run) -> str:
@@ -234,7 +241,11 @@ def _next_cut(workshop: Workshop, one: Recipe) -> tuple[str | None, str, str]:
     words = f"{proposed.cut.value} {proposed.force_gf:g} gf × {proposed.passes}"
     if (proposed.force_gf, proposed.passes) == (setting.force_gf, setting.passes):
         if one.drifted:
-            return None, "stands as it is, though it went worse lately: change the blade, or run a ladder", source
+            return (
+                None,
+                "stands as it is, but goes well less often now: change the blade, or run a ladder",
+                source,
+            )
         return None, "stands as it is", source
     belief = proposed.belief
     harder = float(belief.quantile(0.5)) / belief.stock.hardness_gf_per_um - 1
@@ -255,7 +266,8 @@ def diagnosis_out(found: Diagnosis, checked: dict[str, bool]) -> DiagnosisOut:
                 keep=one.cause.keep,
                 check=_check_out(one.next_check),
             )
-            for one in found.suspects[:MOST_SUSPECTS]
+            for place, one in enumerate(found.suspects)
+            if place < MOST_SUSPECTS or one.cause is OTHER
         ],
         next_check=_check_out(found.next_check),
         asked=[SentenceOut(key=key, words=CHECKS[key].ask) for key in checked],

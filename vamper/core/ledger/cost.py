@@ -18,7 +18,8 @@ from vamper.core.ledger.run import Took
 from vamper.core.values.blade import BLADE_METRES
 from vamper.core.values.limits import ONE_LINE, STRICT
 
-Money = Annotated[float, Ge(0), Le(1_000_000)]
+MOST_MONEY = 1_000_000
+Money = Annotated[float, Ge(0), Le(MOST_MONEY)]
 _MINUTES_AN_HOUR = 60.0
 _NOTHING = Took()
 

@@ -3,8 +3,12 @@
 One cause at a time is taken to be at work. By Bayes its chance is proportional to its prior times how often it shows
 each symptom that was seen, comes with each fact that is known, and answers each check as it was answered; a symptom
 that a cause does not name is a slip of the eye, a fact that it does not name is as common as anywhere. What was not
-seen is not held against a cause: makers tell what struck them. The next check is the one that is expected to take away
-most uncertainty (entropy, bits) for a minute of effort.
+seen is not held against a cause: makers tell what struck them.
+
+Only causes that explain something of what was seen are answers, and beside them that it is something else: a cause that
+no list has, which shows anything now and then and which no check speaks for. It is what is left when the checks say no.
+The next check is the one that is expected to take away most uncertainty (entropy, bits) for a minute of effort, of
+those that ask for a cause that is still likely; where none would tell enough, the questions end.
 """
 
 from collections.abc import Mapping
@@ -24,6 +28,10 @@ YES, FALSE_YES = 0.9, 1 / 14
 # Priors weigh as much as so many causes that were found here.
 _PRIOR_RUNS = 30.0
 _DECIMALS = 6
+# Of all that goes wrong, so much is in no list; how often it shows a given symptom.
+_OTHER_PRIOR, _OTHER_SHOWS = 0.05, 0.08
+# A check is asked for a cause that is at least so likely, and where it is expected to tell so many bits.
+_STILL_LIKELY, _LEAST_BITS = 0.01, 0.02
 
 Floats = npt.NDArray[np.float64]
 
@@ -70,7 +78,10 @@ CAUSES: tuple[Cause, ...] = tuple(
     )
     for key, data in _TABLE["cause"].items()
 )
-CAUSE_BY_KEY = {cause.key: cause for cause in CAUSES}
+OTHER = Cause(key="something-else", seen={}, facts={}, check="", also={}, **_TABLE["other"])
+# All that may be at work.
+HYPOTHESES: tuple[Cause, ...] = (*CAUSES, OTHER)
+CAUSE_BY_KEY = {cause.key: cause for cause in HYPOTHESES}
 
 
 @dataclass(frozen=True)
@@ -97,7 +108,9 @@ class Suspect:
 
 @dataclass(frozen=True)
 class Diagnosis:
-    """All causes, the likeliest first, and the check to do next, None where none would tell more."""
+    """The causes that explain something of what was seen, and something else, the likeliest first; and the check to do
+    next, None where none would tell more.
+    """
 
     suspects: tuple[Suspect, ...]
     next_check: Check | None
@@ -113,20 +126,21 @@ def diagnose(seen: Seen) -> Diagnosis:
     """
     _known(seen)
     chances = _chances(seen)
-    order = np.argsort(-chances, kind="stable")
+    order = [place for place in np.argsort(-chances, kind="stable").tolist() if chances[place] > 0]
     rounded = _adding_up(chances[order])
     suspects = tuple(
-        Suspect(CAUSES[place], chance, _why(CAUSES[place], seen), _own_check(CAUSES[place], seen.checked))
-        for place, chance in zip(order.tolist(), rounded, strict=True)
+        Suspect(HYPOTHESES[place], chance, _why(HYPOTHESES[place], seen), _own_check(HYPOTHESES[place], seen.checked))
+        for place, chance in zip(order, rounded, strict=True)
     )
     return Diagnosis(suspects, _next_check(chances, seen.checked))
 
 
 def priors(found: Mapping[str, int]) -> Floats:
     """How common each cause is here: the table's, shifted by what it turned out to be (a Dirichlet's mean)."""
-    common = np.array([cause.prior for cause in CAUSES])
-    counts = np.array([float(found.get(cause.key, 0)) for cause in CAUSES])
-    shifted = common / common.sum() * _PRIOR_RUNS + counts
+    listed = sum(cause.prior for cause in CAUSES) / (1 - _OTHER_PRIOR)
+    common = np.array([*(cause.prior / listed for cause in CAUSES), _OTHER_PRIOR])
+    counts = np.array([float(found.get(cause.key, 0)) for cause in HYPOTHESES])
+    shifted = common * _PRIOR_RUNS + counts
     return np.asarray(shifted / shifted.sum())
 
 
@@ -140,7 +154,7 @@ def yes_chances(check: str) -> Floats:
                 FALSE_YES,
                 max((one.also.get(cause.key, 0.0) for one in CAUSES if one.check == check), default=0.0),
             )
-            for cause in CAUSES
+            for cause in HYPOTHESES
         ]
     )
 
@@ -164,12 +178,13 @@ def _known(seen: Seen) -> None:
 def _chances(seen: Seen) -> Floats:
     logs = np.log(priors(seen.found))
     for code in dict.fromkeys(seen.symptoms):
-        logs += np.log([cause.seen.get(code, (SLIP, ""))[0] for cause in CAUSES])
+        logs += np.log([*(cause.seen.get(code, (SLIP, ""))[0] for cause in CAUSES), _OTHER_SHOWS])
     for code in dict.fromkeys(seen.facts):
-        logs += np.log([cause.facts.get(code, (USUAL[code], ""))[0] for cause in CAUSES])
+        logs += np.log([cause.facts.get(code, (USUAL[code], ""))[0] for cause in HYPOTHESES])
     for code, answer in seen.checked.items():
         logs += np.log(_YES[code] if answer else 1 - _YES[code])
-    weights = np.exp(logs - logs.max())
+    explains = np.array([cause is OTHER or any(code in cause.seen for code in seen.symptoms) for cause in HYPOTHESES])
+    weights = np.where(explains, np.exp(logs - logs[explains].max()), 0.0)
     return np.asarray(weights / weights.sum())
 
 
@@ -201,18 +216,16 @@ def _why(cause: Cause, seen: Seen) -> tuple[str, ...]:
 
 
 def _own_check(cause: Cause, checked: Mapping[str, bool]) -> Check | None:
-    return None if cause.check in checked else CHECKS[cause.check]
+    return None if not cause.check or cause.check in checked else CHECKS[cause.check]
 
 
 def _next_check(chances: Floats, checked: Mapping[str, bool]) -> Check | None:
     before = _entropy(chances)
-    worth = {
-        key: (before - _after(chances, _YES[key])) / check.minutes
-        for key, check in CHECKS.items()
-        if key not in checked
-    }
+    likely = {cause.check for cause, chance in zip(HYPOTHESES, chances, strict=True) if chance >= _STILL_LIKELY}
+    told = {key: before - _after(chances, _YES[key]) for key in CHECKS if key in likely and key not in checked}
+    worth = {key: bits / CHECKS[key].minutes for key, bits in told.items() if bits >= _LEAST_BITS}
     best = max(worth, key=lambda key: worth[key], default=None)
-    return None if best is None or worth[best] <= 0 else CHECKS[best]
+    return None if best is None else CHECKS[best]
 
 
 def _entropy(chances: Floats) -> float:

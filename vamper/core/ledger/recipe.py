@@ -1,9 +1,9 @@
 """Recipes: how often a way of doing something went well, for a stock on a machine.
 
-A recipe is never written by anybody: it is what the runs say. Real and simulated runs are counted apart. A cut is what
-is set on the machine for one kind of cut with one blade; its newest run is what stands, and what it changes to is for
-the belief in the stock to say. Printing, marks and finishing are ways that are told in words, and each way is counted
-by itself: the one that stands is the one that is taken now, and one that went clearly better comes before it.
+A recipe is never written by anybody: it is what the runs say. Real and simulated runs are counted apart. Each way of
+doing something is counted by itself, a cut by what is set on the machine for it with one blade; printing, marks and
+finishing by what was chosen, in words. The one that stands is the one that was taken last, by the date of its run. What
+a cut changes to is for the belief in the stock to say; of all else a way that went clearly better comes before it.
 """
 
 from collections import defaultdict
@@ -11,14 +11,13 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 
+from vamper.core.ledger.drift import has_drifted
 from vamper.core.ledger.run import CameOut, Run, Spoilt, UsedSetting
 from vamper.core.ledger.success import Success, success_of
 from vamper.core.values.cut import Cut
 
-# So many of the newest runs are held against those before.
+# So many of the newest runs are told by themselves.
 _NEWEST = 5
-# Lower by so much than before, and it has drifted.
-_DRIFT = 0.25
 # A way is better where it was taken so often, and its share is higher by so much.
 _TAKEN, _BETTER = 2, 0.15
 NO_REMEDY = "no remedy"
@@ -57,9 +56,8 @@ class Way:
 
 @dataclass(frozen=True, slots=True)
 class Recipe:
-    """`way` is the one that was taken last, for a cut with its `setting`. `success` counts all runs of a cut, of others
-    those of that way; `drifted` says that the newest went worse than those before, `better` names another way that went
-    clearly better.
+    """`way` is the one that was taken last, for a cut with its `setting`; `success`, `lately` and `runs` are those of
+    that way. `drifted` says that it has become worse, `better` names another way that went clearly better.
     """
 
     what: RecipeFor
@@ -83,11 +81,14 @@ class _Entry:
 
 
 class Tally:
-    """Runs counted by what they are of; one more only touches its own recipes."""
+    """Runs counted by what they are of, the oldest first; one more only touches its own recipes."""
 
     def __init__(self, runs: Iterable[tuple[int, Run]] = ()) -> None:
         self._entries = defaultdict[RecipeFor, list[_Entry]](list)
         self._found: dict[RecipeFor, Recipe] = {}
+        # When each was taken last, as its place in the row of all runs.
+        self._taken: dict[RecipeFor, int] = {}
+        self._count = 0
         for number, run in runs:
             self.add(number, run)
 
@@ -95,7 +96,9 @@ class Tally:
         """One more run, newer than all before."""
         if run.came_out is CameOut.NOT_RUN:
             return
+        self._count += 1
         for what, entry in _entries(number, run):
+            self._taken[what] = self._count
             self._entries[what].append(entry)
             self._found.pop(what, None)
 
@@ -104,7 +107,7 @@ class Tally:
         for what, entries in self._entries.items():
             if what not in self._found:
                 self._found[what] = _recipe(what, entries)
-        return tuple(sorted(self._found.values(), key=lambda one: -one.runs[-1]))
+        return tuple(sorted(self._found.values(), key=lambda one: -self._taken[one.what]))
 
 
 def recipes_of(runs: Iterable[tuple[int, Run]]) -> tuple[Recipe, ...]:
@@ -153,9 +156,9 @@ def finish_way(run: Run) -> str:
 
 def _recipe(what: RecipeFor, entries: Sequence[_Entry]) -> Recipe:
     newest = entries[-1]
-    mine = entries if what.kind is RecipeKind.CUT else [one for one in entries if one.way == newest.way]
+    mine = [one for one in entries if one.way == newest.way]
     good = [one.good for one in mine]
-    lately, before = good[-_NEWEST:], good[:-_NEWEST]
+    lately = good[-_NEWEST:]
     success = success_of(sum(good), len(good) - sum(good))
     return Recipe(
         what,
@@ -163,7 +166,7 @@ def _recipe(what: RecipeFor, entries: Sequence[_Entry]) -> Recipe:
         newest.setting,
         success,
         success_of(sum(lately), len(lately) - sum(lately)),
-        bool(before) and sum(lately) / len(lately) < sum(before) / len(before) - _DRIFT,
+        has_drifted(good),
         None if what.kind is RecipeKind.CUT else _better(entries, newest.way, success),
         tuple(one.number for one in mine),
         sum(one.run.made_pieces for one in mine),

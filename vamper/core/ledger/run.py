@@ -10,13 +10,15 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Annotated, Any, ClassVar
 
-from annotated_types import Ge, Le, Len
+from annotated_types import Ge, Gt, Le, Len
 
+from vamper.core.ledger.diagnosis import CAUSE_BY_KEY
 from vamper.core.values.cut import Cut
+from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import LabelFigure
 from vamper.core.values.limits import ONE_LINE, STRICT
 from vamper.core.values.miss import LoggedMiss
-from vamper.core.values.tried import Outcome
+from vamper.core.values.tried import Gf, Outcome, Passes
 
 Words = Annotated[str, Len(0, 200), ONE_LINE]
 Note = Annotated[str, Len(0, 2000)]
@@ -92,9 +94,9 @@ class UsedSetting:
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
     cut: Cut
-    force_gf: float
-    passes: int
-    speed_mm_s: float
+    force_gf: Gf
+    passes: Passes
+    speed_mm_s: Annotated[float, Gt(0), Le(5000)]
     blade: Words
 
 
@@ -185,7 +187,9 @@ class Run:
     @property
     def good_pieces(self) -> int:
         """Pieces that came out well, on all its sheets."""
-        return 0 if self.came_out is CameOut.NOT_RUN else (self.pieces * self.sheets - len(self.spoilt))
+        # A piece with two faults is one piece.
+        lost = len({one.placement for one in self.spoilt})
+        return 0 if self.came_out is CameOut.NOT_RUN else max(0, self.pieces * self.sheets - lost)
 
     @property
     def made_pieces(self) -> int:
@@ -204,6 +208,25 @@ class Run:
 
     def has(self, what: Spoilt) -> bool:
         return any(one.what is what for one in self.spoilt)
+
+
+def check_run(run: Run) -> None:
+    """Refuse a run that nobody could have logged, from wherever it comes.
+
+    Raises
+    ------
+    BadInput
+        If what it says does not go together.
+    """
+    if any(one.placement >= run.pieces for one in run.spoilt):
+        raise BadInput(f"a spoilt piece is named that does not lie on this sheet of {run.pieces}", "spoilt")
+    if (run.came_out is CameOut.SPOILED) != bool(run.spoilt):
+        raise BadInput(f"“{run.came_out.value}” and {len(run.spoilt)} spoilt pieces do not go together", "came_out")
+    if run.cause is not None and run.cause not in CAUSE_BY_KEY:
+        raise BadInput(f"there is no cause “{run.cause[:40]}”; `vamper diagnose --codes` lists them", "cause")
+    kinds = [check.kind for check in run.later]
+    if len(set(kinds)) < len(kinds):
+        raise BadInput("a look at it later is named twice", "later")
 
 
 def outcome_of(spoilt: Iterable[SpoiltPiece], pieces: int) -> Outcome:

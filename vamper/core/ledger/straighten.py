@@ -27,6 +27,7 @@ from vamper.core.ledger.mark_guesses import (
 from vamper.core.ledger.planned import PlannedSheet
 from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import Points
+from vamper.core.values.lengths import size_mm
 from vamper.core.values.pixels import top_of
 from vamper.core.values.units import MM_PER_INCH
 
@@ -39,6 +40,8 @@ _SEARCH_PX = 1800
 # Marks are looked for once more within this on the straightened sheet, at this resolution.
 _REFINE_MM, _REFINE_PX_A_MM = 3.0, 8.0
 _AGREES = 0.45
+# No straightened picture has more pixels.
+MOST_PX = 18_000_000
 # A corner may be cut off by the picture's rim, by so much of its side; two sides meet with so much of a turn between
 # them, px², or they are one.
 _OUTSIDE, _LEAST_TURN_PX2 = 0.5, 16.0
@@ -75,7 +78,20 @@ class Straightened:
         return across, down
 
     def sheet_picture(self, picture: Pixels, sheet: PlannedSheet, px_a_mm: float) -> Pixels:
-        """The sheet alone, straight, at so many pixels a millimetre."""
+        """The sheet alone, straight, at so many pixels a millimetre.
+
+        Raises
+        ------
+        BadInput
+            If that were more pixels than can be worked with.
+        """
+        if sheet.width_mm * sheet.height_mm * px_a_mm**2 > MOST_PX:
+            most = math.sqrt(MOST_PX) / px_a_mm
+            raise BadInput(
+                f"a sheet of {size_mm(sheet.width_mm, sheet.height_mm, 0)} is too large to be held against one "
+                f"picture; up to about {size_mm(most, most, 0)} is not",
+                "picture",
+            )
         return warped(picture, self.to_px, sheet.width_mm, sheet.height_mm, px_a_mm)
 
 

@@ -10,9 +10,10 @@ from typing import Annotated, Any, ClassVar
 
 from annotated_types import Ge, Gt, Le, Len
 
-from vamper.core.ledger.cost import Money
+from vamper.core.ledger.cost import MOST_MONEY, Money
 from vamper.core.ledger.run import CameOut, Run, Took, Words
 from vamper.core.values.blade import BLADE_METRES
+from vamper.core.values.findings import BadInput
 from vamper.core.values.limits import ONE_LINE, STRICT
 from vamper.core.values.paper import Paper
 from vamper.core.values.stock import StockKey
@@ -96,6 +97,28 @@ class Bought:
     amount: Annotated[float, Gt(0), Le(1_000_000)]
     price: Money = 0.0
     name: Words = ""
+
+    @property
+    def each(self) -> float:
+        """What one of it cost."""
+        return self.price / self.amount
+
+
+def check_price(bought: Bought) -> None:
+    """Refuse what nobody pays for one of a thing; it is an amount in another unit.
+
+    Raises
+    ------
+    BadInput
+        If one of it is dearer than any price can be.
+    """
+    if bought.each > MOST_MONEY:
+        words = THINGS[bought.thing]
+        raise BadInput(
+            f"{bought.price:g} for {bought.amount:g} {words.unit} is {bought.each:.0f} {words.each}; look at the "
+            "amount",
+            "amount",
+        )
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,7 +5,8 @@ stands.
 """
 
 from collections.abc import Callable, Iterable, Iterator, Mapping
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
+from dataclasses import replace
 
 import numpy as np
 
@@ -23,11 +24,12 @@ from vamper.core.values.tried import Outcome
 from vamper.services.jobs.document import JobDocument
 from vamper.services.ledger.handed import HandedOff, HandedOffs
 from vamper.services.ledger.logging import Said, cut_outcomes, is_simulated, misses_of, run_of
-from vamper.services.ledger.runs import KeptRun, Runs
+from vamper.services.ledger.runs import NO_TRACE, KeptRun, Runs, Trace
 from vamper.services.ledger.supplies import Supplies
 from vamper.services.ledger.taught import print_learnt
 from vamper.services.shop.shop import Shop
 from vamper.services.shop.tried import CutRecord, JudgedDrop, RecordKind, blade_then, check_outcome
+from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions
 
 # A job as it stands, by its number; what some sheets of a plan take of ink.
@@ -62,22 +64,24 @@ class MadeSheets:
 
     def keep_cut(
         self, plan: Plan, document: JobDocument, sheets: int, outcomes: Mapping[Cut, Outcome], metres: float
-    ) -> None:
-        """What the cuts of so many sheets looked like, and the metres that their blade went."""
+    ) -> Trace:
+        """What the cuts of so many sheets looked like, and the metres that their blade went; returns what was kept."""
         stock, cutter = self._shop.stocks.get(document.stock).value, self._shop.cutters.get(document.cutter_id).value
         # Nothing is kept of a run of which one part cannot be.
         for cut, outcome in outcomes.items():
             if cut not in plan.settings:
                 raise BadInput(f"{stock.name} has no backing to kiss: say what the cut through looks like", "outcomes")
             check_outcome(stock, cut, outcome)
+        records, loads = list[int](), sheets if cutter.feed is Feed.MAT else 0
         with self._keeping():
             for cut, outcome in outcomes.items():
                 setting = plan.settings[cut]
                 blade, worn = blade_then(plan.job.blade, setting.blade)
                 drop = JudgedDrop(setting.force_gf, setting.passes, outcome)
                 record = CutRecord(RecordKind.RUN, cut, (drop,), blade, worn)
-                self._shop.tried.keep(document.cutter_id, stock, cutter.force_gf, record)
-            self._shop.care.ran(document.cutter_id, metres, sheets if cutter.feed is Feed.MAT else 0)
+                records.append(self._shop.tried.keep(document.cutter_id, stock, cutter.force_gf, record))
+            used_blade, used_mat = self._shop.care.ran(document.cutter_id, metres, loads)
+        return Trace(tuple(records), blade=used_blade, metres=metres, mat=used_mat, loads=loads)
 
     @contextmanager
     def _keeping(self) -> Iterator[None]:
@@ -109,9 +113,10 @@ class MadeSheets:
         run = run_of(handed, self._shop, said, advice, self._ink_ml(plan, [said.sheet - 1]), used)
         outcomes, misses = cut_outcomes(plan, run), misses_of(run, plan.mirror)
 
-        def keep_along() -> None:
+        def keep_along() -> Trace:
+            trace = NO_TRACE
             if run.came_out is CameOut.NOT_RUN:
-                return
+                return trace
             if offcut is not None:
                 self._supplies.use_offcut(offcut)
             # What was removed meanwhile learns nothing.
@@ -120,14 +125,31 @@ class MadeSheets:
                 and document.cutter_id in self._shop.cutters.all()
                 and document.stock in self._shop.stocks.all()
             ):
-                self.keep_cut(plan, document, run.sheets, outcomes, run.took.metres)
-            if misses:
-                self._shop.measured.log(document.printer_id, document.cutter_id, misses)
+                trace = self.keep_cut(plan, document, run.sheets, outcomes, run.took.metres)
+            logged = self._shop.measured.log(document.printer_id, document.cutter_id, misses) if misses else ()
+            return replace(trace, misses=logged, offcut=offcut)
 
         try:
             return self._runs.add(run, job_id, handed.number, again, along=keep_along)
         finally:
             self._shop.forget_read()
+
+    def remove(self, run_id: int) -> None:
+        """A run was none, after all: what it taught of force, blade, mat and misses goes with it, its sheets lie on the
+        shelf again, and the offcut that it was made of is there. Of a run that came from a file, or that an older
+        Vamper logged, nothing more than the run itself is known.
+        """
+        trace = self._runs.trace(run_id) or NO_TRACE
+        with self._keeping():
+            for number in trace.cut_records:
+                with suppress(NotFound):
+                    self._shop.tried.forget(number)
+            if trace.misses:
+                self._shop.measured.take_back(trace.misses)
+            if trace.offcut is not None:
+                self._supplies.put_back_offcut(trace.offcut)
+            self._shop.care.did_not_run(trace.blade, trace.metres, trace.mat, trace.loads)
+            self._runs.remove(run_id)
 
     def print_advice(self, document: JobDocument, job: Job) -> Advice:
         """What to choose in the printer's dialog: what a job is printed with."""

@@ -11,13 +11,34 @@ from sqlalchemy import select
 
 from vamper.core.ledger.diagnosis import CAUSE_BY_KEY
 from vamper.core.ledger.recipe import Recipe, Tally
-from vamper.core.ledger.run import DAYS_LATER, LaterCheck, LaterKind, Run
+from vamper.core.ledger.run import DAYS_LATER, LaterCheck, LaterKind, Run, check_run
 from vamper.core.values.findings import BadInput
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions
 from vamper.store.tables import RunRow, now
 
 _RUN = TypeAdapter(Run)
+# Before this nobody cut stickers at home; and a clock beside this one may be a day ahead.
+_FIRST_YEAR, _CLOCKS_DIFFER = 1995, timedelta(days=1)
+
+
+@dataclass(frozen=True, slots=True)
+class Trace:
+    """What a run left elsewhere in the workshop, by numbers: records of what cuts looked like, misses, the offcut it
+    was made of; and how many metres it put on a blade, how many loads on a mat.
+    """
+
+    cut_records: tuple[int, ...] = ()
+    misses: tuple[int, ...] = ()
+    offcut: int | None = None
+    blade: int | None = None
+    metres: float = 0.0
+    mat: int | None = None
+    loads: int = 0
+
+
+NO_TRACE = Trace()
+_TRACE = TypeAdapter(Trace)
 
 
 class LoggedAlready(BadInput):
@@ -36,8 +57,9 @@ class KeptRun:
 
 
 class Runs:
-    """All runs, the newest last. They are read once and kept: ten thousand of them are a few megabytes. What is logged
-    is put behind them, and only the recipes that it belongs to are counted again.
+    """All runs, the newest last by their own date: one of years ago that is read in today is an old one. They are read
+    once and kept: ten thousand of them are a few megabytes. What is logged now is put behind them, and only the recipes
+    that it belongs to are counted again.
     """
 
     def __init__(self, sessions: Sessions) -> None:
@@ -50,7 +72,7 @@ class Runs:
         with self._lock:
             if self._kept is None:
                 with self._sessions() as session:
-                    rows = session.scalars(select(RunRow).order_by(RunRow.id)).all()
+                    rows = session.scalars(select(RunRow).order_by(RunRow.made_at, RunRow.id)).all()
                     self._kept = tuple(_kept(row) for row in rows)
             return self._kept
 
@@ -77,9 +99,10 @@ class Runs:
         hand_off_id: int | None,
         again: bool = False,
         made_at: datetime | None = None,
-        along: Callable[[], None] = lambda: None,
+        along: Callable[[], Trace] = lambda: NO_TRACE,
     ) -> int:
-        """Log a run, with what is written `along` with it in the same transaction; returns its number.
+        """Log a run, with what is written `along` with it in the same transaction, which says what that was; returns
+        its number.
 
         Raises
         ------
@@ -99,13 +122,33 @@ class Runs:
                 session.add(row)
                 session.flush()
                 kept = _kept(row)
-                along()
+                row.trace = _TRACE.dump_python(along(), mode="json")
             # Where nobody has read them yet, it is among those that will be read.
+            if self._kept and kept.made_at < self._kept[-1].made_at:
+                self._kept = self._tally = None
             if self._kept is not None:
                 self._kept = (*self._kept, kept)
             if self._tally is not None:
                 self._tally.add(kept.id, run)
             return kept.id
+
+    def trace(self, run_id: int) -> Trace | None:
+        """What a run left elsewhere in the workshop; None where that was not written down."""
+        with self._sessions() as session:
+            row = session.get(RunRow, run_id)
+            if row is None:
+                raise NotFound("this run is not in the ledger any more")
+            return None if row.trace is None else _TRACE.validate_python(row.trace)
+
+    def remove(self, run_id: int) -> None:
+        """A run was none, after all."""
+        with self._lock:
+            with self._sessions.begin() as session:
+                row = session.get(RunRow, run_id)
+                if row is None:
+                    raise NotFound("this run is not in the ledger any more")
+                session.delete(row)
+            self._kept = self._tally = None
 
     def _ask_if_logged(self, run: Run, hand_off_id: int | None, again: bool) -> None:
         same = (one for one in self.all() if one.hand_off_id == hand_off_id and one.run.sheet == run.sheet)
@@ -117,10 +160,24 @@ class Runs:
             )
 
     def add_all(self, runs: list[tuple[datetime, Run]]) -> int:
-        """Many runs at once, as from a file; those that are here already are left out. Returns how many came in."""
+        """Many runs at once, as from a file; those that are here already are left out. Returns how many came in.
+
+        Raises
+        ------
+        BadInput
+            Naming the run that nobody could have logged; then none comes in.
+        """
+        for place, (made_at, run) in enumerate(runs, 1):
+            try:
+                check_date(made_at, now())
+                check_run(run)
+            except BadInput as bad:
+                raise BadInput(bad.sentence, f"run {place}, {bad.where}") from None
+        # The file keeps no zone: everything in it is UTC.
+        dated_runs = [(made_at.astimezone(UTC), run) for made_at, run in runs]
         with self._lock:
             there = {(one.made_at, one.run) for one in self.all()}
-            new = list(dict.fromkeys(dated for dated in runs if dated not in there))
+            new = list(dict.fromkeys(dated for dated in dated_runs if dated not in there))
             with self._sessions.begin() as session:
                 for made_at, run in new:
                     value = _RUN.dump_python(run, mode="json")
@@ -150,7 +207,7 @@ class Runs:
             (one, check.kind)
             for one in self.all()
             for check in one.run.later
-            if check.held is None and one.made_at + timedelta(days=DAYS_LATER[check.kind]) <= at
+            if check.held is None and due_at(one.made_at, check.kind) <= at
         ]
 
     def causes_found(self) -> Mapping[str, int]:
@@ -173,6 +230,26 @@ class Runs:
             if self._kept is not None:
                 self._kept = tuple(after if one.id == run_id else one for one in self._kept)
             self._tally = None
+
+
+def check_date(at: datetime, today: datetime) -> None:
+    """Refuse a date on which nothing of a workshop can have happened.
+
+    Raises
+    ------
+    BadInput
+        If it is long before there were such machines, or in the future.
+    """
+    if at.year < _FIRST_YEAR or at.year > today.year + 1 or at > today + _CLOCKS_DIFFER:
+        raise BadInput(f"{at.year:04}-{at.month:02}-{at.day:02} is not a day on which this can have been", "date")
+
+
+def due_at(made_at: datetime, kind: LaterKind) -> datetime:
+    """When to look again."""
+    try:
+        return made_at + timedelta(days=DAYS_LATER[kind])
+    except OverflowError:
+        return made_at
 
 
 def _kept(row: RunRow) -> KeptRun:

@@ -1,26 +1,40 @@
 """What lies on this workshop's shelf: packs of stock, all else that is used up, offcuts; and what things cost."""
 
 from collections.abc import Container, Sequence
-from dataclasses import dataclass
-from datetime import datetime
-from typing import Any
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime
+from typing import Any, TypeVar
 
 from pydantic import TypeAdapter
 from sqlalchemy import select
 
-from vamper.core.ledger.cost import Rates
+from vamper.core.ledger.cost import MOST_MONEY, Rates
 from vamper.core.ledger.run import Took
-from vamper.core.ledger.supply import THINGS, Bought, Offcut, OnShelf, Pack, Stored, Thing, spent_in, taken_of, takes
+from vamper.core.ledger.supply import (
+    THINGS,
+    Bought,
+    Offcut,
+    OnShelf,
+    Pack,
+    Stored,
+    Thing,
+    check_price,
+    spent_in,
+    taken_of,
+    takes,
+)
+from vamper.core.values.findings import BadInput
 from vamper.core.values.paper import Paper
 from vamper.formats.ledger_file import Ledger
 from vamper.formats.sentences import read_as
 from vamper.services.jobs.history import aware
-from vamper.services.ledger.runs import Runs
+from vamper.services.ledger.runs import Runs, check_date
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions
 from vamper.store.tables import OffcutRow, PreferenceRow, SupplyRow, now
 
 _PACK, _BOUGHT, _OFFCUT, _RATES = TypeAdapter(Pack), TypeAdapter(Bought), TypeAdapter(Offcut), TypeAdapter(Rates)
+Entry = TypeVar("Entry")
 _KEY = "rates"
 # What a rate is known from where nobody typed it: the price of the thing that was bought last.
 _RATE_OF = {
@@ -63,6 +77,22 @@ class Short:
     left: str
 
 
+def _dated(entries: Sequence[tuple[datetime, Entry]], name: str) -> Sequence[tuple[datetime, Entry]]:
+    """The entries of a file, each on a day that can have been."""
+    for place, (at, one) in enumerate(entries, 1):
+        try:
+            check_date(at, now())
+            if isinstance(one, Bought):
+                check_price(one)
+        except BadInput as bad:
+            raise BadInput(bad.sentence, f"{name} {place}, {bad.where}") from None
+    return entries
+
+
+def _when(row: SupplyRow) -> datetime:
+    return datetime.fromisoformat(row.value["bought_at"])
+
+
 class Supplies:
     """What was bought; what is left follows from the runs."""
 
@@ -75,23 +105,35 @@ class Supplies:
             return session.scalars(select(SupplyRow).order_by(SupplyRow.id)).all()
 
     def packs(self) -> tuple[KeptPack, ...]:
-        return tuple(
-            KeptPack(row.id, datetime.fromisoformat(row.value["bought_at"]), _PACK.validate_python(row.value["pack"]))
+        """Packs of stock, the newest last by the day on which they were bought."""
+        packs = (
+            KeptPack(row.id, aware(_when(row)), _PACK.validate_python(row.value["pack"]))
             for row in self._rows()
             if "pack" in row.value
         )
+        return tuple(sorted(packs, key=lambda one: (one.bought_at, one.id)))
 
     def bought(self) -> tuple[KeptBought, ...]:
-        return tuple(
-            KeptBought(
-                row.id, datetime.fromisoformat(row.value["bought_at"]), _BOUGHT.validate_python(row.value["bought"])
-            )
+        """Everything else, the newest last likewise."""
+        things = (
+            KeptBought(row.id, aware(_when(row)), _BOUGHT.validate_python(row.value["bought"]))
             for row in self._rows()
             if "bought" in row.value
         )
+        return tuple(sorted(things, key=lambda one: (one.bought_at, one.id)))
 
     def buy(self, what: Pack | Bought, bought_at: datetime | None = None) -> int:
-        """A pack of stock, or something else, comes onto the shelf; returns its number."""
+        """A pack of stock, or something else, comes onto the shelf; returns its number.
+
+        Raises
+        ------
+        BadInput
+            For a price or a day that cannot be.
+        """
+        if bought_at is not None:
+            check_date(bought_at, now())
+        if isinstance(what, Bought):
+            check_price(what)
         if isinstance(what, Pack):
             value = {"pack": _PACK.dump_python(what, mode="json")}
         else:
@@ -120,8 +162,7 @@ class Supplies:
             first, newest = min(one.bought_at for one in those), those[-1]
             spent = taken_of(thing, (one.run for one in self._runs.all() if one.made_at >= first))
             amount = sum(one.bought.amount for one in those)
-            each = newest.bought.price / newest.bought.amount
-            found.append(Stored(thing, amount, spent, each, newest.id, newest.bought.name))
+            found.append(Stored(thing, amount, spent, newest.bought.each, newest.id, newest.bought.name))
         return tuple(sorted(found, key=lambda one: one.left / one.bought))
 
     def short_of(self, stock: str, sheets: int, took: Took) -> tuple[Short, ...]:
@@ -145,6 +186,8 @@ class Supplies:
 
     def keep_offcut(self, offcut: Offcut, kept_at: datetime | None = None) -> int:
         """What is left of a sheet is kept to be used once more; returns its number."""
+        if kept_at is not None:
+            check_date(kept_at, now())
         with self._sessions.begin() as session:
             value = _OFFCUT.dump_python(offcut, mode="json")
             row = OffcutRow(stock_key=offcut.stock, kept_at=kept_at or now(), value=value)
@@ -159,6 +202,13 @@ class Supplies:
             if row is None:
                 raise NotFound("this offcut is not kept any more")
             row.used_at = now()
+
+    def put_back_offcut(self, number: int) -> None:
+        """It was not used, after all."""
+        with self._sessions.begin() as session:
+            row = session.get(OffcutRow, number)
+            if row is not None:
+                row.used_at = None
 
     def offcut_of(self, stock: str, paper: Paper) -> int | None:
         """The offcut that a job's paper is; None where it is none of them."""
@@ -209,6 +259,11 @@ class Supplies:
         were said here, and offcuts only of stocks that are here.
         """
         here = self.written()
+        ledger = replace(
+            ledger,
+            bought=tuple((at.astimezone(UTC), one) for at, one in _dated(ledger.bought, "bought")),
+            offcuts=tuple((at.astimezone(UTC), one) for at, one in _dated(ledger.offcuts, "offcut")),
+        )
         with self._sessions.together():
             bought = [entry for entry in dict.fromkeys(ledger.bought) if entry not in here.bought]
             for at, what in bought:
@@ -232,7 +287,11 @@ class Supplies:
     def prices(self) -> Rates:
         """What things cost: as it was typed, and where it was not, as the thing was bought last."""
         typed = self.rates()
-        known = {_RATE_OF[one.thing]: one.price for one in self.stored() if not getattr(typed, _RATE_OF[one.thing])}
+        known = {
+            _RATE_OF[one.thing]: one.price
+            for one in self.stored()
+            if not getattr(typed, _RATE_OF[one.thing]) and one.price <= MOST_MONEY
+        }
         return _RATES.validate_python(_RATES.dump_python(typed, mode="json") | known)
 
     def change_rates(self, changes: dict[str, Any]) -> Rates:

@@ -126,13 +126,26 @@ class Care:
         self.blades.forget_read()
         self.mats.forget_read()
 
-    def ran(self, cutter_id: int, metres: float, loads: int) -> None:
-        """A run was made: the blade has cut so many metres more (times abrasion), the mat carried so many sheets."""
+    def ran(self, cutter_id: int, metres: float, loads: int) -> tuple[int | None, int | None]:
+        """A run was made: the blade has cut so many metres more (times abrasion), the mat carried so many sheets.
+        Returns the numbers of both, None where there was none in the machine.
+        """
         blade, mat = self.blades.in_machine(cutter_id), self.mats.in_machine(cutter_id)
         if blade is not None:
             self.blades.keep(blade.name, replace(blade.value, metres=blade.value.metres + metres), blade.id)
         if mat is not None and loads:
             self.mats.keep(mat.name, replace(mat.value, loads=mat.value.loads + loads), mat.id)
+        return (None if blade is None else blade.id, None if mat is None else mat.id)
+
+    def did_not_run(self, blade_id: int | None, metres: float, mat_id: int | None, loads: int) -> None:
+        """A run was none, after all; a blade or mat that is gone, or was made new since, stays as it is."""
+        blade = next((one for one in self.blades.all() if one.id == blade_id), None)
+        mat = next((one for one in self.mats.all() if one.id == mat_id), None)
+        if blade is not None:
+            left = max(0.0, blade.value.metres - metres)
+            self.blades.keep(blade.name, replace(blade.value, metres=left), blade.id)
+        if mat is not None and loads:
+            self.mats.keep(mat.name, replace(mat.value, loads=max(0, mat.value.loads - loads)), mat.id)
 
     def washed(self, number: int) -> None:
         """A mat was washed and dried: its loads begin anew, lint and tape are gone."""

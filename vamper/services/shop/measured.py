@@ -144,12 +144,23 @@ class Measured:
             session.delete(row)
         self._kept.forget()
 
-    def log(self, printer_id: int, cutter_id: int, misses: Sequence[LoggedMiss]) -> None:
-        """Keep what pieces of a run were off by."""
+    def log(self, printer_id: int, cutter_id: int, misses: Sequence[LoggedMiss]) -> tuple[int, ...]:
+        """Keep what pieces of a run were off by; returns their numbers."""
+        rows = [
+            LoggedMissRow(printer_id=printer_id, cutter_id=cutter_id, value=_MISS.dump_python(miss, mode="json"))
+            for miss in misses
+        ]
         with self._sessions.begin() as session:
-            for miss in misses:
-                value = _MISS.dump_python(miss, mode="json")
-                session.add(LoggedMissRow(printer_id=printer_id, cutter_id=cutter_id, value=value))
+            session.add_all(rows)
+            session.flush()
+            numbers = tuple(row.id for row in rows)
+        self._kept.forget()
+        return numbers
+
+    def take_back(self, numbers: Sequence[int]) -> None:
+        """These misses were none, after all."""
+        with self._sessions.begin() as session:
+            session.execute(delete(LoggedMissRow).where(LoggedMissRow.id.in_(numbers)))
         self._kept.forget()
 
     def forget_misses(self, printer_id: int, cutter_id: int) -> None:

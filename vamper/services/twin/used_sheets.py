@@ -1,5 +1,7 @@
 """A photo or scan of a used sheet, straightened by its corners: what of it is gone."""
 
+import math
+
 import numpy as np
 
 from vamper.core.ledger.blank_parts import gone_parts
@@ -9,7 +11,8 @@ from vamper.core.values.paper import Gone
 from vamper.services.twin.photo_checks import Corners
 
 _WHITE = (255, 255, 255)
-_PX_A_MM = 4.0
+# A usual sheet is looked at in this detail, a larger one in as much as so many pixels leave it.
+_PX_A_MM, _MOST_PX = 4.0, 2_500_000
 
 
 def gone_in(picture: Pixels, width_mm: float, height_mm: float, corners: Corners) -> tuple[Gone, ...]:
@@ -22,4 +25,5 @@ def gone_in(picture: Pixels, width_mm: float, height_mm: float, corners: Corners
     """
     sheet = PlannedSheet(width_mm, height_mm, _WHITE, (), (), (), mirror=False)
     lying = by_corners(picture, sheet, np.array(corners) * (picture.shape[1], picture.shape[0]))
-    return gone_parts(lying.sheet_picture(picture, sheet, _PX_A_MM), _PX_A_MM)
+    px_a_mm = min(_PX_A_MM, math.sqrt(_MOST_PX / (width_mm * height_mm)))
+    return gone_parts(lying.sheet_picture(picture, sheet, px_a_mm), px_a_mm)

@@ -10,7 +10,9 @@ from vamper.store.tables.base import Base, now
 
 
 class RunRow(Base):
-    """A run that was logged: `value` is all of it. It outlives its job, and points at the plan it was made by."""
+    """A run that was logged: `value` is all of it. It outlives its job, and points at the plan it was made by; `trace`
+    is what it left elsewhere, None where that was not written down.
+    """
 
     __tablename__ = "run"
 
@@ -20,6 +22,7 @@ class RunRow(Base):
     sheet: Mapped[int]
     made_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
     value: Mapped[dict[str, Any]] = mapped_column(JSON)
+    trace: Mapped[dict[str, Any] | None] = mapped_column(JSON)
 
 
 class SupplyRow(Base):
