@@ -197,6 +197,24 @@ ADDRESSES: list[tuple[str, str, dict[str, Any]]] = [
 ]
 
 
+# What stands in an address for what it names.
+FILLED = {
+    "job_id": 1,
+    "number": 1,
+    "sheet": 1,
+    "phrase": "stock",
+    "digest": "0" * 64,
+    "name": "x",
+    "revision": "0",
+    "kind": "pdf",
+    "key": "cover-trim",
+    "school": "photo",
+    "record_id": 1,
+    "drop": 0,
+    "side": "across",
+}
+
+
 def dump(path: Path) -> list[str]:
     with closing(sqlite3.connect(f"file:{path}?mode=ro", uri=True)) as connection:
         return list(connection.iterdump())
@@ -211,21 +229,7 @@ def test_no_get_changes_anything(served: tuple[TestClient, Workshop]) -> None:
     for method, path, _ in ADDRESSES:
         if method != "GET" or path.endswith("/events"):
             continue
-        filled = path.format(
-            job_id=1,
-            number=1,
-            sheet=1,
-            phrase="stock",
-            digest="0" * 64,
-            name="x",
-            revision="0",
-            kind="pdf",
-            key="cover-trim",
-            school="photo",
-            record_id=1,
-            drop=0,
-            side="across",
-        )
+        filled = path.format(**FILLED)
         answer = client.get(filled, params={"shape": "circle", "size_mm": 30} if path.endswith("how-many") else {})
         assert answer.status_code < 500, filled
         read += answer.status_code == 200

@@ -17,12 +17,14 @@ from vamper.core.ledger.supply import Bought, Offcut, Pack, Thing
 from vamper.core.values.blade import BladeIn
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput, Severity
+from vamper.core.values.mat import MatIn
 from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.paper import Paper
 from vamper.core.values.reading import Remedy, RoomLight
 from vamper.core.values.tried import Outcome
 from vamper.formats.out.picture_files import write_png
 from vamper.services.brief.brief import brief
+from vamper.services.finish.finishing import finishing_of
 from vamper.services.jobs.document import JobDocument, written
 from vamper.services.ledger.costing import work_of
 from vamper.services.ledger.from_photo import spoilt_in
@@ -428,3 +430,64 @@ def test_misses_of_a_mirrored_sheet_are_kept_as_it_is_loaded(workshop: Workshop,
     workshop.jobs.change(job, "transfer", {"stock": "light-transfer"})
     workshop.made.log_outcome(job, said(CameOut.SPOILED, SpoiltPiece(0, Spoilt.OFF, LoggedMiss(0.4, -0.1))))
     assert workshop.shop.measured.of(1, 1, workshop.stock("light-transfer")).misses == (LoggedMiss(-0.4, -0.1),)
+
+
+def test_a_run_that_was_none_takes_back_all_it_taught(workshop: Workshop, job: int) -> None:
+    state = workshop.jobs.get(job)
+
+    def stands() -> tuple[object, ...]:
+        document = state.document
+        tried = workshop.shop.tried.of(document.cutter_id, document.stock)
+        measured = workshop.shop.measured.of(
+            document.printer_id, document.cutter_id, workshop.shop.stocks.get(document.stock).value
+        )
+        care = workshop.shop.care
+        blade, mat = care.blades.in_machine(document.cutter_id), care.mats.in_machine(document.cutter_id)
+        shelf = workshop.supplies.of(document.stock)
+        return (
+            tried,
+            measured,
+            None if blade is None else round(blade.value.metres, 9),
+            None if mat is None else mat.value,
+            None if shelf is None else shelf.left,
+            [one.id for one in workshop.runs.all()],
+            workshop.plan(state).plan.settings,
+            workshop.runs.recipes(),
+        )
+
+    blade = workshop.shop.care.blades.keep("a blade of its own", BladeIn(metres=10.0))
+    mat = workshop.shop.care.mats.keep("a mat of its own", MatIn(loads=3))
+    workshop.shop.care.blades.put_in(blade, state.document.cutter_id)
+    workshop.shop.care.mats.put_in(mat, state.document.cutter_id)
+    workshop.supplies.buy(Pack(state.document.stock, 10))
+    before = stands()
+    off = SpoiltPiece(0, Spoilt.OFF, LoggedMiss(0.4, 0.2))
+    run = workshop.made.log_outcome(job, said(CameOut.SPOILED, off, *torn(8, Spoilt.NOT_THROUGH)[1:]))
+    assert all(one != other for one, other in zip(stands(), before, strict=True))
+    workshop.made.remove(run)
+    assert stands() == before
+
+
+def test_one_spoilt_piece_of_forty_says_nothing_of_the_force(workshop: Workshop, job: int) -> None:
+    """Two pieces a sheet, twenty sheets: half of one sheet is a fortieth of all."""
+    workshop.jobs.change_items(job, "two", (1,), {"quantity": 2})
+    state = workshop.jobs.get(job)
+    before = {cut: one.force_gf for cut, one in workshop.plan(state).plan.settings.items()}
+    one = Said(1, 20, CameOut.SPOILED, torn(1, Spoilt.NOT_THROUGH))
+    workshop.made.log_outcome(job, one)
+    after = {cut: one.force_gf for cut, one in workshop.plan(workshop.jobs.get(job)).plan.settings.items()}
+    assert all(after[cut] == pytest.approx(gf, rel=0.1) for cut, gf in before.items())
+    (record,) = workshop.shop.tried.of(state.document.cutter_id, state.document.stock).records
+    assert [drop.outcome for drop in record.record.drops] == [Outcome.CLEAN]
+
+
+def test_waits_that_were_long_before_are_waited_again(workshop: Workshop, job: int) -> None:
+    workshop.jobs.change(job, "coated", {"finish.process": "sealed-coat"})
+    workshop.shop.labels.change("satin-vinyl", "sealed-coat", {"coat_minutes": 30.0})
+    workshop.made.log_outcome(job, said())
+    workshop.shop.labels.change("satin-vinyl", "sealed-coat", {"coat_minutes": 2.0})
+    found = finishing_of(workshop.plan(workshop.jobs.get(job)).plan)
+    assert found is not None
+    assert {one.timed.minutes for one in found.steps if one.step.key == "between"} == {30}
+    # And what was really waited is what the next run says.
+    assert {one.key: one.value for one in made(workshop, job).figures}["coat_minutes"] == 30.0
