@@ -14,7 +14,7 @@ from PIL import Image
 from tests.core.test_twin import a_page
 from tests.kept import kept
 from tests.scenes import bars, item, scene
-from vamper.core.ledger.compare_print import compare_print
+from vamper.core.ledger.compare_print import WHOLE_FROM, compare_print
 from vamper.core.ledger.fitting import Pose, fits, rotation
 from vamper.core.ledger.loose import loose_pieces
 from vamper.core.ledger.mark_guesses import features_of, guesses, projected
@@ -39,14 +39,19 @@ from vamper.core.values.pixels import filled, top_of
 from vamper.core.values.twin import TwinSpec
 from vamper.formats.cut_in.hpgl import read_hpgl
 from vamper.formats.out.kinds.cut_plotter import KIND as HPGL
+from vamper.services.twin.comparing import compared_print, found_as_it_reads
 
 PPI = 150
 SMALL = Paper(190.0, 140.0)
 # An arrow: it has one way up, so a turn of it can be told.
 ARROW = bars((60, 150, 260, 230), (240, 60, 300, 330))
+# One that is another in a mirror.
+HOOK = bars((60, 60, 140, 330), (60, 250, 300, 330))
 ARROWS = {1: ARROW, 2: ARROW}
 NONE: tuple[int, ...] = ()
 LOST = (2,)
+# A place of the weeded sheet on which nothing lies.
+BARE_MM = (60.0, 110.0)
 
 
 @cache
@@ -80,6 +85,11 @@ def ran(plan: Plan, lost: tuple[int, ...] = NONE) -> tuple[SheetRuns, np.ndarray
     strokes = read_hpgl(HPGL.write(plan, 0, lambda _: ARROW), plan.job.paper)
     found = rehearse(plan, 0, page, facts_of(plan, 0, printed, page, strokes, devices.cutter), devices, 8, 4)
     return found, print_scan(plan, devices, found, page, 0, PPI)
+
+
+def over_white(rgba: np.ndarray) -> np.ndarray:
+    share = rgba[..., 3:] / 255
+    return np.round(rgba[..., :3] * share + 255 * (1 - share)).astype(np.uint8)
 
 
 def as_jpeg(picture: np.ndarray) -> np.ndarray:
@@ -131,6 +141,63 @@ def test_a_pale_print_is_pale_and_not_missing() -> None:
     compared = compare_print(scan, sheet, straighten(scan, sheet))
     assert [piece.placement for piece in compared.pale] == [1]
     assert not compared.missing
+
+
+@pytest.mark.parametrize(("family", "count"), [("corner", 4), ("dot", 4), ("ring", 3)])
+@pytest.mark.parametrize(("tilt", "turn"), [(20.0, 0.0), (30.0, 45.0), (12.0, 184.0)])
+def test_a_right_sheet_seen_from_aside_is_this_one_and_whole(family: str, count: int, tilt: float, turn: float) -> None:
+    """From aside one mark is easily missed; the print tells the tilt that three marks do not."""
+    if count == 3:
+        tilt = tilt / 2
+    plan = made(family, count)
+    photo, to_photo = photographed(ran(plan)[1], Camera(tilt, 40.0, turn, uneven=0.5), 1700, 1)
+    sheet = planned(plan)
+    found = found_as_it_reads(photo, sheet)
+    assert not compared_print(photo, sheet).missing
+    corners = np.array([(10.0, 10.0), (180.0, 10.0), (180.0, 130.0), (10.0, 130.0)])
+    meant = cv2.perspectiveTransform((corners * PPI / 25.4)[None], to_photo)[0]
+    lies = cv2.perspectiveTransform(corners[None], found.to_px)[0]
+    assert np.hypot(*(lies - meant).T).max() < 8
+
+
+@pytest.mark.parametrize("family", ["corner", "dot"])
+def test_a_picture_as_in_a_mirror_is_said_to_be_one(family: str) -> None:
+    spec = item(1, quantity=6, edge=EdgeSpec(distance_mm=2.0))
+    marks = MarksSpec(family=family, size_mm=8.0)
+    plan = scene(spec, marks=marks, pictures={1: HOOK}, paper=SMALL).plan()
+    page = a_page(plan, HOOK)
+    sheet = replace(planned(plan), print_rgba=page.rgba, print_px_a_mm=page.px_a_mm)
+    scan = cv2.resize(over_white(page.rgba), None, fx=PPI / 25.4 / page.px_a_mm, fy=PPI / 25.4 / page.px_a_mm)
+    for flipped in (scan[:, ::-1], scan[::-1]):
+        with pytest.raises(BadInput, match="as in a mirror"):
+            compared_print(np.ascontiguousarray(flipped), sheet)
+    assert not compared_print(np.ascontiguousarray(scan[::-1, ::-1]), sheet).missing
+
+
+@pytest.mark.parametrize("side", [0, 1, 2, 3])
+def test_a_piece_of_which_a_part_is_gone_is_no_whole_piece_and_the_twin_says_the_same(side: int) -> None:
+    plan, scan = made(), ran(made())[1]
+    sheet = planned(plan)
+    shape = sheet.pieces[1].outline
+    left, top, right, bottom = shape.bounds
+    for gone in (0.1, 0.2, 1 / 3, 0.5):
+        low, high, part = 0.0, 1.0, shapely.box(left, top, right, bottom)
+        for _ in range(30):
+            share = (low + high) / 2
+            w, h = (right - left) * share, (bottom - top) * share
+            part = (
+                shapely.box(left, top, left + w, bottom),
+                shapely.box(right - w, top, right, bottom),
+                shapely.box(left, top, right, top + h),
+                shapely.box(left, bottom - h, right, bottom),
+            )[side]
+            low, high = (share, high) if shape.intersection(part).area < gone * shape.area else (low, share)
+        x0, y0, x1, y1 = (round(at * PPI / 25.4) for at in part.bounds)
+        holed = scan.copy()
+        holed[y0:y1, x0:x1] = 255
+        found = compare_print(holed, sheet, straighten(holed, sheet)).pieces[1]
+        # The twin's own figure for it: what of its ink is there.
+        assert found.is_missing == (1 - gone < WHOLE_FROM)
 
 
 def test_no_sheet_in_the_picture_is_a_sentence() -> None:
@@ -251,6 +318,24 @@ def test_a_piece_that_came_off_with_the_waste_is_gone() -> None:
     picture[top:bottom, left:right] = backing
     found = weeded_sheet(picture, sheet, straighten(picture, sheet))
     assert found.gone == (lost.placement,)
+
+
+def test_a_piece_that_lost_a_third_is_torn() -> None:
+    plan = made()
+    runs, _ = ran(plan)
+    page = with_ink(a_page(plan, ARROW), devices_of(plan).printer, [], ())
+    picture = result_scan(plan, devices_of(plan), runs, page, 0, 200)
+    sheet = planned(plan)
+    lost = sheet.pieces[2]
+    left, top, right, bottom = (round(side * 200 / 25.4) for side in lost.edge.buffer(0.9).bounds)
+    # What is torn off leaves backing as it is elsewhere.
+    x, y = (round(side * 200 / 25.4) for side in BARE_MM)
+    backing = picture[y : y + 60, x : x + 60]
+    gone = picture[top:bottom, left : left + (right - left) * 2 // 5]
+    gone[:] = np.tile(backing, (10, 10, 1))[: gone.shape[0], : gone.shape[1]]
+    found = weeded_sheet(picture, sheet, straighten(picture, sheet))
+    assert (found.gone, found.torn, found.unclear) == ((), (lost.placement,), ())
+    assert len(found.pieces) == 5
 
 
 def test_a_thing_that_is_no_design_is_unknown_and_an_empty_ground_a_sentence() -> None:

@@ -348,12 +348,27 @@ def test_a_mark_too_fine_to_have_an_inside_is_as_dark_as_its_darkest_place() -> 
 
 def test_a_tip_that_trails_cuts_corners_short_and_straights_true() -> None:
     square = np.array([(0.0, 0.0), (30.0, 0.0), (30.0, 30.0), (0.0, 30.0), (0.0, 0.0)])
-    cut = trailed(TwinCutter(drag_mm=0.6), square)
+    (cut,) = trailed(TwinCutter(drag_mm=0.6), [square])
     corner = np.hypot(*(cut - (30.0, 0.0)).T).min()
     assert 0.1 < corner < 0.6
     middle = cut[(cut[:, 0] > 10) & (cut[:, 0] < 20) & (cut[:, 1] < 5)]
     assert np.abs(middle[:, 1]).max() < 1e-6
-    assert trailed(TwinCutter(), square) is square
+    assert trailed(TwinCutter(), [square])[0] is square
+
+
+def test_a_loop_that_begins_another_way_than_the_one_before_ended_does_not_close() -> None:
+    """The blade stays turned as it was left; its pieces hang by what is not cut, and that is what the fault says."""
+    turns = np.linspace(0, 2 * np.pi, 90)
+    round_ = np.column_stack([10 * np.cos(turns), 10 * np.sin(turns)])
+    again = np.concatenate([round_, round_[1:2]])
+    first, second = trailed(TwinCutter(drag_mm=0.6), [again, again])
+    # What the first loop left is how the second begins, so that one closes.
+    assert np.hypot(*(first[-1] - first[:40]).T).min() > 0.15
+    assert np.hypot(*(second[-1] - second[:40]).T).min() < 0.15
+    trailing = with_faults(devices_of(plain()), (FaultKey.BLADE_OFFSET,))
+    lost, usual = (run(plain(), one).happened[Spoiling.NOT_THROUGH].any(axis=0) for one in (trailing, None))
+    assert lost.sum() > usual.sum()
+    assert "does not close" in FAULTS[FaultKey.BLADE_OFFSET].words
 
 
 @given(st.integers(1, 2**31 - 1))

@@ -33,11 +33,10 @@ def compare(
     as JSON; ends with 3 where print is missing, 2 for bad input.
     """
     from vamper.core.ledger.loose import loose_pieces
-    from vamper.core.ledger.straighten import straighten
     from vamper.core.ledger.weeded import weeded_sheet
     from vamper.formats.compare_file import pieces_document, print_document, weeded_document
     from vamper.formats.plan_in import planned_sheet, read_plan
-    from vamper.services.twin.comparing import compared_print, read_picture
+    from vamper.services.twin.comparing import compared_print, found_as_it_reads, read_picture
 
     with bad_input_is_one_line():
         planned = planned_sheet(read_plan(read_input(plan, str(plan))), sheet, _beside(plan))
@@ -48,7 +47,7 @@ def compare(
             typer.echo(json.dumps(pieces_document(loose_pieces(seen, ppi, planned)), indent=1))
             return
         if weeded:
-            lying = straighten(seen, planned)
+            lying = found_as_it_reads(seen, planned)
             typer.echo(json.dumps(weeded_document(weeded_sheet(seen, planned, lying)), indent=1))
             return
         found = compared_print(seen, planned)

@@ -35,10 +35,11 @@ def pieces_document(found: LoosePieces) -> dict[str, Any]:
 
 
 def weeded_document(found: WeededSheet) -> dict[str, Any]:
-    """A weeded sheet beside its plan; pieces are placed on the sheet, `gone` and `unclear` are placements."""
+    """A weeded sheet beside its plan; pieces are placed on the sheet, `gone`, `torn` and `unclear` are placements."""
     return {
         "pieces": [{"placement": placement, **_cut(piece)} for placement, piece in found.pieces],
         "gone": list(found.gone),
+        "torn": list(found.torn),
         "unclear": list(found.unclear),
     }
 

@@ -9,6 +9,7 @@ from vamper.api.twin.schemas import CheckedPieceOut, LooseOut, PhotoCheckOut, Ph
 from vamper.core.ledger.compare_print import PrintedPiece
 from vamper.core.ledger.loose import LoosePiece
 from vamper.core.ledger.weeded import PX_A_MM as WEEDED_PX_A_MM
+from vamper.core.ledger.weeded import WeededSheet
 from vamper.core.plan import Plan
 from vamper.core.values.geometry import placed
 from vamper.core.values.lengths import mm
@@ -92,12 +93,28 @@ def _printed_words(piece: PrintedPiece) -> str:
     return words
 
 
+# What a piece that is not whole looks like, by the list that it is in.
+_NOT_WHOLE = {
+    "gone": "not there any more",
+    "torn": "a part of it is not there any more",
+    "unclear": "its outline could not be told",
+}
+
+
+def _weeded_verdict(found: WeededSheet) -> str:
+    said = []
+    if found.gone:
+        said.append(f"{plural(len(found.gone), 'piece')} came off with the waste.")
+    if found.torn:
+        said.append(f"{plural(len(found.torn), 'piece')} lost a part of it.")
+    return " ".join(said) or "Every piece is still in its place."
+
+
 def _weeded_out(check: WeededCheck, plan: Plan) -> PhotoCheckOut:
     found, planned = check.found, check.planned
     numbers = [item.number for item in plan.items]
     edges = {item.item: item.edge for item in planned.items}
     turns = {piece.placement: piece.turn_deg for piece in planned.pieces}
-    gone = plural(len(found.gone), "piece")
     lines = _cut_lines([piece for _, piece in found.pieces])
     if found.unclear:
         lines.append(
@@ -108,7 +125,7 @@ def _weeded_out(check: WeededCheck, plan: Plan) -> PhotoCheckOut:
         number=check.number,
         kind=PhotoKind.WEEDED,
         sheet=check.sheet + 1,
-        verdict=f"{gone} came off with the waste." if found.gone else "Every piece is still in its place.",
+        verdict=_weeded_verdict(found),
         lines=lines,
         width_mm=width / WEEDED_PX_A_MM,
         height_mm=height / WEEDED_PX_A_MM,
@@ -116,12 +133,12 @@ def _weeded_out(check: WeededCheck, plan: Plan) -> PhotoCheckOut:
             CheckedPieceOut(
                 placement=piece.placement,
                 item_number=numbers[piece.item],
-                state=PrintState.MISSING if piece.placement in found.gone else PrintState.UNSEEN,
-                words="not there any more" if piece.placement in found.gone else "its outline could not be told",
+                state=PrintState.UNSEEN if piece.placement in found.unclear else PrintState.MISSING,
+                words=_NOT_WHOLE[next(key for key in _NOT_WHOLE if piece.placement in getattr(found, key))],
                 path=shape_path(placed(edges[piece.item], piece.x_mm, piece.y_mm, piece.turn_deg)),
             )
             for piece in planned.pieces
-            if piece.placement in found.gone or piece.placement in found.unclear
+            if piece.placement in (*found.gone, *found.torn, *found.unclear)
         ],
         loose=[_loose_out(piece, numbers, edges) for _, piece in found.pieces],
         unknown=0,

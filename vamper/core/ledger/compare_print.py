@@ -28,7 +28,8 @@ _SOFT_MM = 0.3
 # Print that differs less than this from the stock cannot be missed.
 _TELLS_DE = 9.0
 _THERE_FROM = 0.34
-MISSING_UNDER, PALE_UNDER = 0.75, 0.72
+# Less of a piece than this is no whole piece, whatever is gone of it.
+WHOLE_FROM, PALE_UNDER = 0.85, 0.72
 _NEAR_MM = 1.6
 _FEWEST_PX = 25
 _FREE_MM = 1.5
@@ -51,7 +52,7 @@ class PrintedPiece:
 
     @property
     def is_missing(self) -> bool:
-        return self.ink_there is not None and self.ink_there < MISSING_UNDER
+        return self.ink_there is not None and self.ink_there < WHOLE_FROM
 
     @property
     def is_pale(self) -> bool:

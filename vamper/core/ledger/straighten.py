@@ -7,7 +7,7 @@ the sheet lies is told by its print.
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import cv2
@@ -25,6 +25,7 @@ from vamper.core.ledger.mark_guesses import (
     projected,
 )
 from vamper.core.ledger.planned import PlannedSheet
+from vamper.core.ledger.print_aligned import aligned_by_print
 from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import Points
 from vamper.core.values.lengths import size_mm
@@ -40,6 +41,8 @@ _SEARCH_PX = 1800
 # Marks are looked for once more within this on the straightened sheet, at this resolution.
 _REFINE_MM, _REFINE_PX_A_MM = 3.0, 8.0
 _AGREES = 0.45
+# A print that agrees so well lies right.
+_AGREES_WELL = 0.9
 # No straightened picture has more pixels.
 MOST_PX = 18_000_000
 # A corner may be cut off by the picture's rim, by so much of its side; two sides meet with so much of a turn between
@@ -128,7 +131,26 @@ def straighten(picture: Pixels, sheet: PlannedSheet) -> Straightened:
             break
     if best is None or best.marks_found < min(LEAST_MARKS, best.marks):
         raise BadInput(NO_MARKS_SEEN, "picture")
-    return best
+    return _leant(picture, grey, best, sheet)
+
+
+def _leant(picture: Pixels, grey: Grey, found: Straightened, sheet: PlannedSheet) -> Straightened:
+    """The same where the sheet was seen from aside, which three marks cannot tell: by its print, and with the marks
+    that are seen from there.
+    """
+    if found.agrees is None or (found.marks_found == found.marks > LEAST_MARKS and found.agrees > _AGREES_WELL):
+        return found
+
+    def straight(to_px: Floats, px_a_mm: float) -> Pixels:
+        return warped(picture, to_px, sheet.width_mm, sheet.height_mm, px_a_mm)
+
+    to_px = aligned_by_print(sheet, found.to_px, straight)
+    candidates = [replace(found, to_px=to_px)]
+    refined = _refined(grey, to_px, sheet)
+    if refined is not None and refined.marks_found > LEAST_MARKS:
+        candidates.append(refined)
+    tried = [replace(one, agrees=_agreement(picture, one, sheet)) for one in candidates]
+    return max((found, *tried), key=lambda one: one.agrees or 0.0)
 
 
 def by_corners(picture: Pixels, sheet: PlannedSheet, corners: Points) -> Straightened:

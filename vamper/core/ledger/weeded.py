@@ -15,6 +15,7 @@ from shapely import affinity
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
+from vamper.core.ledger.compare_print import WHOLE_FROM
 from vamper.core.ledger.fitting import Pose, outer, settled
 from vamper.core.ledger.loose import LoosePiece, read_piece
 from vamper.core.ledger.outlined import Field, Ground, Lab, away_from, ground_of, lab_field, outlines
@@ -35,9 +36,12 @@ _NEAR_MM, _BLURRED_MM = 1.5, 0.3
 _FEWEST_PX = 60
 # A piece with less than this share of its area in sight is not there, or not told from what it lies on.
 _THERE_FROM = 0.5
+# What is less than this of it is a crumb; a part of it ends so near to its edge, along so much of that.
+_PART_FROM, _FOLLOWS_MM, _FOLLOWED = 0.1, 1.0, 0.4
 # An outline farther from a piece's than this, in the mean, is not its own alone, and tells no miss.
 _SHAPE_MM = 0.1
-_RIM_MM = 0.7
+# The colour of a rim is that of what is at least half as unlike its backing as the most unlike tenth of it.
+_RIM_MM, _MOST_UNLIKE = 0.7, 0.9
 _SOFT_MM = 0.2
 # A rim that differs less from its backing than this cannot be told from it.
 _LEAST_SIGMAS, _RIM_TELLS_DE = 2.0, 1.2
@@ -49,12 +53,14 @@ _HARDLY_TOLD = (
 
 @dataclass(frozen=True)
 class WeededSheet:
-    """A weeded sheet beside its plan: every piece in sight by its placement, those that are `gone`, those that cannot
-    be told from the backing (`unclear`), and the straightened picture, as the plan reads.
+    """A weeded sheet beside its plan: every piece in sight by its placement, those that are `gone`, those of which a
+    part is (`torn`), those that cannot be told from the backing (`unclear`), and the straightened picture, as the plan
+    reads.
     """
 
     pieces: tuple[tuple[int, LoosePiece], ...]
     gone: tuple[int, ...]
+    torn: tuple[int, ...]
     unclear: tuple[int, ...]
     sheet_picture: Pixels
 
@@ -77,7 +83,7 @@ def weeded_sheet(picture: Pixels, sheet: PlannedSheet, found: Straightened) -> W
     prints: dict[int, Print | None] = {item.item: item_picture(sheet, item) for item in sheet.items}
     edges = [placed(items[one.item].edge, one.x_mm, one.y_mm, one.turn_deg) for one in sheet.pieces]
     every = shapely.STRtree(edges)
-    seen, gone, unclear = list[tuple[int, LoosePiece]](), list[int](), list[int]()
+    seen, gone, torn, unclear = list[tuple[int, LoosePiece]](), list[int](), list[int](), list[int]()
     for piece, edge in zip(sheet.pieces, edges, strict=True):
         near = [edges[int(one)] for one in every.query(edge.buffer(2 * _BARE_TO_MM)) if edges[int(one)] is not edge]
         there = _thing(lab, edge, near)
@@ -87,17 +93,27 @@ def weeded_sheet(picture: Pixels, sheet: PlannedSheet, found: Straightened) -> W
         lying = Pose(piece.x_mm, piece.y_mm, piece.turn_deg)
         thing, cut = there, settled(there, items[piece.item], lying, edge.buffer(_NEAR_MM - _BLURRED_MM))
         if cut[0] > _SHAPE_MM or not _whole(thing, edge):
-            unclear.append(piece.placement)
+            (torn if _is_torn(there, edge) else unclear).append(piece.placement)
             continue
         meant = prints[piece.item]
         seen.append((piece.placement, read_piece(grey, PX_A_MM, meant, items[piece.item], thing, cut[1])))
-    if sheet.pieces and len(unclear) > len(sheet.pieces) / 2:
+    if sheet.pieces and len(unclear) + len(torn) > len(sheet.pieces) / 2:
         raise BadInput(_HARDLY_TOLD, "picture")
-    return WeededSheet(tuple(seen), tuple(gone), tuple(unclear), straight)
+    return WeededSheet(tuple(seen), tuple(gone), tuple(torn), tuple(unclear), straight)
 
 
 def _whole(thing: Polygon, edge: BaseGeometry) -> bool:
     return bool(_THERE_FROM < thing.area / max(outer(edge).area, 1e-9) < 1 / _THERE_FROM)
+
+
+def _is_torn(thing: Polygon, edge: BaseGeometry) -> bool:
+    """Whether what lies there is a part of the piece, and the rest of it is backing: where it was not torn, it ends
+    where the piece does.
+    """
+    whole = outer(edge)
+    share = thing.area / max(whole.area, 1e-9)
+    followed = shapely.intersection(whole.exterior, thing.exterior.buffer(_FOLLOWS_MM)).length
+    return bool(_PART_FROM < share < WHOLE_FROM and followed > _FOLLOWED * whole.length)
 
 
 def _thing(lab: Lab, edge: BaseGeometry, near: list[BaseGeometry]) -> Polygon | None:
@@ -107,10 +123,13 @@ def _thing(lab: Lab, edge: BaseGeometry, near: list[BaseGeometry]) -> Polygon | 
     if min(here.shape[:2]) < 3:
         return None
     bare = _bare(here, _local(edge, x0, y0), [_local(one, x0, y0) for one in near])
-    rim = _rim(here, _local(edge, x0, y0))
-    if rim is None or int(bare.sum()) < _FEWEST_PX:
+    if int(bare.sum()) < _FEWEST_PX:
         return None
-    away, least_de = _field(here, ground_of(here[bare]), rim, bare)
+    ground = ground_of(here[bare])
+    rim = _rim(here, _local(edge, x0, y0), ground)
+    if rim is None:
+        return None
+    away, least_de = _field(here, ground, rim, bare)
     away = away * (filled(_local(edge.buffer(_NEAR_MM), x0, y0), away.shape) > 0.5)
     for other in near:
         away = away * (filled(_local(other.buffer(_BARE_FROM_MM), x0, y0), away.shape) < 0.5)
@@ -123,11 +142,15 @@ def _largest(away: Field, least_de: float, edge: BaseGeometry, x0: int, y0: int)
     return max(found, key=lambda one: float(shapely.area(shapely.intersection(one, edge))), default=None)
 
 
-def _rim(here: Lab, edge: BaseGeometry) -> npt.NDArray[np.float64] | None:
-    """The colour of a piece just inside its edge."""
+def _rim(here: Lab, edge: BaseGeometry, ground: Ground) -> npt.NDArray[np.float64] | None:
+    """The colour of a piece just inside its edge, wherever it is not torn off."""
     rim = filled(edge, here.shape[:2]) > 0.5
     rim &= filled(edge.buffer(-_RIM_MM * PX_A_MM), here.shape[:2]) < 0.5
-    return np.median(here[rim], axis=0).astype(float) if rim.any() else None
+    if not rim.any():
+        return None
+    inside = here[rim]
+    apart = np.linalg.norm(inside - ground.lab, axis=-1)
+    return np.median(inside[apart >= np.quantile(apart, _MOST_UNLIKE) / 2], axis=0).astype(float)
 
 
 def _field(here: Lab, ground: Ground, rim: npt.NDArray[np.float64], bare: Mask) -> tuple[Field, float]:

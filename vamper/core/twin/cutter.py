@@ -10,6 +10,7 @@ away; what the mat does not hold creeps, small pieces most; a tip that trails cu
 """
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -125,20 +126,25 @@ def lands_on(cutter: TwinCutter, paper: Paper, points: Points) -> Points:
     return found
 
 
-def trailed(cutter: TwinCutter, points: Points) -> Points:
-    """Where the tip goes when the machine leads it along points (n, 2): it is pulled behind by the drag."""
+def trailed(cutter: TwinCutter, strokes: Sequence[Points]) -> list[Points]:
+    """Where the tip goes when the machine leads it along strokes, each (n, 2), one after the other: it is pulled behind
+    by the drag, and stays turned as the stroke before left it while the blade is up.
+    """
     if cutter.drag_mm <= 0:
-        return points
-    line = shapely.get_coordinates(shapely.segmentize(shapely.LineString(points), _TRAIL_STEP_MM))
-    first = line[1] - line[0]
-    x, y = (line[0] - first / max(math.hypot(*first), 1e-9) * cutter.drag_mm).tolist()
-    tips = []
-    for px, py in line.tolist():
-        dx, dy = x - px, y - py
-        away = math.hypot(dx, dy) or 1.0
-        x, y = px + dx / away * cutter.drag_mm, py + dy / away * cutter.drag_mm
-        tips.append((x, y))
-    return np.array(tips)
+        return list(strokes)
+    found, behind = list[Points](), np.array([-cutter.drag_mm, 0.0])
+    for points in strokes:
+        line = shapely.get_coordinates(shapely.segmentize(shapely.LineString(points), _TRAIL_STEP_MM))
+        x, y = (line[0] + behind).tolist()
+        tips = []
+        for px, py in line.tolist():
+            dx, dy = x - px, y - py
+            away = math.hypot(dx, dy) or 1.0
+            x, y = px + dx / away * cutter.drag_mm, py + dy / away * cutter.drag_mm
+            tips.append((x, y))
+        found.append(np.array(tips))
+        behind = np.array([x, y]) - line[-1]
+    return found
 
 
 def shared_error(cutter: TwinCutter, read_mm: float, budget: MissBudget, luck: Luck, at: Points) -> Floats:

@@ -35,6 +35,8 @@ Floats = npt.NDArray[np.float64]
 
 # A file that cuts within this of the plan cuts as planned; coordinates of cut files are whole fortieths of a mm.
 _AS_PLANNED_MM = 0.04
+# A loop that closes does so within the first of it.
+_BEGINS_MM = 3.0
 _SHOWS_DE = 10.0
 _LOOK_INSIDE_MM = 0.3
 _INKED = 0.3
@@ -65,6 +67,8 @@ class PieceFacts:
     force_gf : float per loop
     ink_there : float
         Share of its inked area that was printed; `print_off_mm` is how far that lies from where it should.
+    open_mm : float
+        How far the end of a loop stays from its beginning, though it was sent closed.
     """
 
     placement: int
@@ -81,6 +85,7 @@ class PieceFacts:
     print_off_mm: tuple[float, float]
     area_mm2: float
     corners: int
+    open_mm: float = 0.0
 
     @property
     def passes(self) -> int:
@@ -130,7 +135,8 @@ def facts_of(
     meant = cut_of(plan, sheet)
     sent = meant if plan.job.calibration is None else meant.moved(plan.job.calibration.corrected)
     loops, strange = owned(sent, strokes)
-    landed = tuple(lands_on(cutter, paper, trailed(cutter, stroke.points)) for stroke in strokes)
+    tips = trailed(cutter, [stroke.points for stroke in strokes])
+    landed = tuple(lands_on(cutter, paper, points) for points in tips)
     edges = tuple(mirrored(edge, paper.width_mm) if plan.mirror else edge for edge in laid.edges)
     drawings = tuple(_drawing(plan, placement) for placement in laid.placements)
     rooms = {number: _design_room(plan.item(number)) for number in laid.counts}
@@ -175,6 +181,10 @@ def facts_of(
                 off,
                 float(edge.area),
                 corners.get(place, 0),
+                max(
+                    (_open_mm(strokes[loop.strokes[0][0]], landed[loop.strokes[0][0]]) for loop in _whole(own)),
+                    default=0.0,
+                ),
             )
         )
     return SheetFacts(tuple(pieces), tuple(strokes), landed, tuple(strange), edges, drawings, printed)
@@ -213,6 +223,24 @@ def _region(loops: Sequence[OwnedLoop], landed: Sequence[Points]) -> BaseGeometr
     for hole in holes:
         shape = shapely.difference(shape, shapely.make_valid(hole))
     return as_multi(parts(shape)) if parts(shape) else None
+
+
+def _whole(loops: Sequence[OwnedLoop]) -> list[OwnedLoop]:
+    """The loops that one stroke cuts all round."""
+    return [loop for loop in loops if loop.strokes and len(loop.strokes[0]) == 1]
+
+
+def _open_mm(sent: Stroke, landed: Points) -> float:
+    """How far the end of a stroke stays from its beginning, if it was sent closed."""
+
+    def apart(points: Points) -> float:
+        line = shapely.LineString(points)
+        begin = shapely.line_interpolate_point(line, np.arange(0.0, _BEGINS_MM, _AS_PLANNED_MM))
+        return float(shapely.distance(shapely.linestrings(shapely.get_coordinates(begin)), shapely.Point(points[-1])))
+
+    if len(sent.points) < 4 or apart(sent.points) > _AS_PLANNED_MM:
+        return 0.0
+    return apart(landed)
 
 
 def _closed(points: Points) -> Polygon | None:

@@ -12,6 +12,7 @@ import numpy as np
 import numpy.typing as npt
 
 from vamper.core.cutting.depth import bands_of
+from vamper.core.ledger.compare_print import WHOLE_FROM
 from vamper.core.plan import Plan
 from vamper.core.twin.cutter import (
     Floats,
@@ -35,10 +36,10 @@ from vamper.core.values.cut import Cut
 
 Booleans = npt.NDArray[np.bool_]
 
-# A print this far from its size is not what was planned (craft: print.scale), this much of it missing is a hole in it.
+# A print this far from its size is not what was planned (craft: print.scale).
 MOST_SCALE_OFF = 0.005
-LEAST_INK = 0.85
 _PALE = 0.8
+_OPEN_MM = 0.15
 
 
 class Spoiling(StrEnum):
@@ -229,6 +230,8 @@ def _run_piece(
     still = whole - moved
     slipped = (bitten & ~bites(still)) | (bare & ~bares(still))
     shallow, deep, least = _depth(plan, devices, luck, piece, lint, len(found.facts.strokes))
+    # What is not cut all round hangs by what is left.
+    shallow |= piece.open_mm > _OPEN_MM
     found.depth_um[:, place] = least
     came_off = lifted(luck, place, piece.area_mm2, hold) & (hold < 1)
     tore = torn(cutter, luck, place, piece.corners) & (cutter.tuft > 0)
@@ -262,7 +265,7 @@ def _print_spoilings(
         off = max(abs(side - 1) for side in printed_scale(devices.printer, page))
         left, _, right, _ = found.facts.edges[piece.placement].bounds
         creased = found.crease_mm is not None and left < found.crease_mm < right
-        wrong[Spoiling.PRINT_MISSING] = piece.ink_there < LEAST_INK and not devices.printer.lines_mm
+        wrong[Spoiling.PRINT_MISSING] = piece.ink_there < WHOLE_FROM and not devices.printer.lines_mm
         wrong[Spoiling.PRINT_FAULT] = devices.printer.lines_mm > 0 or devices.printer.density < _PALE or creased
         wrong[Spoiling.PRINT_SCALE] = off > MOST_SCALE_OFF + 1e-9
     return {one: np.full(found.runs, value) for one, value in wrong.items()}

@@ -29,6 +29,8 @@ def _printed(check: PrintCheck) -> Iterator[SpoiltPiece]:
 def _cut(check: WeededCheck) -> Iterator[SpoiltPiece]:
     for placement in check.found.gone:
         yield SpoiltPiece(placement, Spoilt.LIFTED)
+    for placement in check.found.torn:
+        yield SpoiltPiece(placement, Spoilt.TORN)
     turns = {piece.placement: piece.turn_deg for piece in check.planned.pieces}
     for placement, piece in check.found.pieces:
         far = piece.off_mm is not None and math.hypot(*piece.off_mm) > _CUT_OFF_MM

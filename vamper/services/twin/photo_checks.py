@@ -13,7 +13,7 @@ import numpy as np
 from vamper.core.ledger.compare_print import Comparison, compare_print
 from vamper.core.ledger.loose import LoosePieces, loose_pieces
 from vamper.core.ledger.planned import Pixels, PlannedSheet
-from vamper.core.ledger.straighten import Straightened, by_corners, straighten
+from vamper.core.ledger.straighten import Straightened, by_corners
 from vamper.core.ledger.weeded import WeededSheet, weeded_sheet
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
@@ -21,7 +21,7 @@ from vamper.formats.plan_file import write_plan
 from vamper.formats.plan_in import planned_sheet, read_plan
 from vamper.services.handoff.drafts import Pictures, drafted
 from vamper.services.handoff.files import PRINT_KEY, sheet_file
-from vamper.services.twin.comparing import compared_print
+from vamper.services.twin.comparing import compared_print, found_as_it_reads
 
 _KEPT = 8
 Corners = tuple[tuple[float, float], ...]
@@ -118,7 +118,7 @@ class PhotoChecks:
             If the sheet is not in sight, or its pieces cannot be told from their backing.
         """
         planned = _planned(plan, sheet, pictures)
-        lying = straighten(picture, planned) if corners is None else _lying(picture, planned, corners)
+        lying = found_as_it_reads(picture, planned) if corners is None else _lying(picture, planned, corners)
         found = weeded_sheet(picture, planned, lying)
         return self._keep(job_id, WeededCheck(next(self._count), sheet, planned, found, lying))
 
