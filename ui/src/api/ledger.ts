@@ -59,6 +59,12 @@ export const useFoundCause = () =>
     ),
   );
 
+/** A run taught something of nearly everything: all is read again without it. */
+export const useRemoveRun = () =>
+  useDoing([[]], (run: number) =>
+    ask(client.DELETE('/api/ledger/runs/{run_id}', { params: { path: { run_id: run } } })),
+  );
+
 export const useTakeRuns = () =>
   useDoing([LEDGER], (file: File) =>
     ask(

@@ -1,7 +1,14 @@
 import { useState } from 'react';
 import { Link, useLocation, useSearch } from 'wouter';
 
-import { type Ledger, type LoggedRun, useKeepRest, useLookLater, useMakeAgain } from '../api/ledger';
+import {
+  type Ledger,
+  type LoggedRun,
+  useKeepRest,
+  useLookLater,
+  useMakeAgain,
+  useRemoveRun,
+} from '../api/ledger';
 import { useRange } from '../api/jobs';
 import { useNotices } from '../api/notices';
 import { Bead } from '../kit/Bead';
@@ -88,6 +95,7 @@ function Row({ run }: { run: LoggedRun }) {
             </Link>
           )}
           {run.again && <Again run={run} />}
+          <Remove run={run} />
         </span>
       </div>
       <div className="text-right text-sm">
@@ -147,6 +155,29 @@ function Again({ run }: { run: LoggedRun }) {
         Make it again
       </Button>
       <Button look="bare" onClick={() => setOpen(false)}>
+        Leave it
+      </Button>
+    </span>
+  );
+}
+
+/** A run that was logged by mistake, or came in with the wrong file, is taken back whole. */
+function Remove({ run }: { run: LoggedRun }) {
+  const remove = useRemoveRun();
+  const [sure, setSure] = useState(false);
+  if (!sure)
+    return (
+      <button type="button" className="text-kingfisher underline" onClick={() => setSure(true)}>
+        Remove
+      </button>
+    );
+  return (
+    <span className="flex flex-wrap items-center gap-2" role="group" aria-label={`Remove ${run.title}`}>
+      What it taught of force, blade, mat and misses goes with it, and its sheets are on the shelf again.
+      <Button look="act" disabled={remove.isPending} onClick={() => remove.mutate(run.id)}>
+        Remove this run
+      </Button>
+      <Button look="bare" onClick={() => setSure(false)}>
         Leave it
       </Button>
     </span>

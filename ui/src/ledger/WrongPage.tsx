@@ -194,8 +194,8 @@ function Answer({ found, checked, answer, again, run }: AnswerProps) {
       )}
       {!check && (
         <p className="panel p-4" role="status">
-          No check is left that would tell more. Go by the first answer; if its remedy does not help, it is something
-          else.
+          No check is left that would tell more. Go by the first answer; if its remedy does not help, it is
+          something else.
         </p>
       )}
       {found.asked.length > 0 && (
