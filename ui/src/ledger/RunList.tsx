@@ -173,7 +173,8 @@ function Remove({ run }: { run: LoggedRun }) {
     );
   return (
     <span className="flex flex-wrap items-center gap-2" role="group" aria-label={`Remove ${run.title}`}>
-      What it taught of force, blade, mat and misses goes with it, and its sheets are on the shelf again.
+      What it taught of force, blade, mat and misses goes with it
+      {run.simulated ? '.' : ', and its sheets are on the shelf again.'}
       <Button look="act" disabled={remove.isPending} onClick={() => remove.mutate(run.id)}>
         Remove this run
       </Button>
