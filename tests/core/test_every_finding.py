@@ -16,7 +16,7 @@ from tests.scenes import DISC, Scene, bars, item, lying, masked, scene
 from vamper.core.values.art import Purpose
 from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
-from vamper.core.values.cutter import Cutter, Feed, ForceRange
+from vamper.core.values.cutter import Cutter, Feed, ForceRange, Reach
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import Severity, Station
 from vamper.core.values.finish import (
@@ -77,6 +77,12 @@ CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
         Severity.STOP,
         scene(item(), stock=SHIMMER, room_light=RoomLight.BRIGHT),
         scene(item(), stock=SHIMMER, room_light=RoomLight.DIM),
+    ),
+    "marks.unreached": (
+        Station.MARKS,
+        Severity.STOP,
+        scene(item(), cutter=Cutter(reach_mm=Reach(200.0, 420.0))),
+        scene(item(), cutter=Cutter(reach_mm=Reach(208.0, 420.0))),
     ),
     "marks.over-used": (
         Station.MARKS,

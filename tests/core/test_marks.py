@@ -1,16 +1,26 @@
 """Marks: their geometry, their place, what they leave free."""
 
+from contextlib import suppress
+
 import numpy as np
 import pytest
+import shapely
+from hypothesis import given
+from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
+from tests.scenes import item, scene
+from tests.tried import tried
+from vamper.core.inspect import findings_of
 from vamper.core.marks.inspect import marks_findings
+from vamper.core.marks.reading import Cause, out_of_reach
 from vamper.core.marks.sheet_marks import marks_bound, marks_for
 from vamper.core.marks.spots import spots_of
-from vamper.core.sheet.live_area import printer_bound
+from vamper.core.sheet.live_area import cutter_bounds, printer_bound
+from vamper.core.values.cutter import Cutter, Feed, Mat, Reach
 from vamper.core.values.findings import BadInput
 from vamper.core.values.marks import MarksSpec
-from vamper.core.values.paper import Paper
+from vamper.core.values.paper import PAPER_BY_KEY, Paper
 from vamper.core.values.printer import Margins, Printer, PrinterKind
 
 A4 = Paper(210, 297)
@@ -113,3 +123,38 @@ def test_a_small_mark_is_looked_at_whole_and_a_large_one_at_its_corners() -> Non
     corners = spots_of((10.0, 10.0, 200.0, 280.0))
     assert [(one.x_mm, one.y_mm) for one in corners] == [(10, 10), (200, 10), (10, 280), (200, 280)]
     assert all(one.is_corner for one in corners)
+
+
+REACHES = st.builds(
+    Cutter,
+    reach_mm=st.builds(Reach, st.floats(120, 460), st.floats(120, 460)),
+    feed=st.sampled_from([Feed.MAT, Feed.ROLLER]),
+    head_mm=st.sampled_from([0.0, 12.0, 25.0]),
+    tail_mm=st.sampled_from([0.0, 25.0]),
+    mat_mm=st.sampled_from([None, Mat(305.0, 305.0), Mat(150.0, 150.0)]),
+)
+
+
+@given(REACHES, st.sampled_from(sorted(PAPER_BY_KEY)), st.sampled_from(["corner", "frame", "dot", "ring"]))
+@tried(40)
+def test_marks_that_the_cutter_does_not_get_to_are_never_read(cutter: Cutter, paper: str, family: str) -> None:
+    """Starter mat on legal and A3, a reach of 150 × 150 on letter, a roller's tail of 25 on A4: all read in 99 once."""
+    asked = scene(item(), cutter=cutter, paper=PAPER_BY_KEY[paper], marks=MarksSpec(family=family))
+    try:
+        plan = asked.plan()
+    except BadInput:
+        return
+    reach = shapely.union_all([bound.region for bound in cutter_bounds(plan.job.paper, cutter)][:1])
+    for bound in cutter_bounds(plan.job.paper, cutter):
+        reach = reach.intersection(bound.region)
+    lost = [mark for mark in plan.setup.marks if not reach.buffer(1e-6, join_style="mitre").covers(mark.shape)]
+    assert plan.reading is not None
+    found = [one for one in findings_of(plan) if one.code == "marks.unreached"]
+    assert bool(found) == bool(lost)
+    if not lost:
+        return
+    assert (plan.reading.chance, plan.reading.cause) == (0.0, Cause.OUT_OF_REACH)
+    for fix in found[0].fixes:
+        with suppress(BadInput):
+            after = asked.with_fix(found[0], fix).plan()
+            assert not out_of_reach(after.job, after.setup.marks), fix

@@ -108,7 +108,13 @@ def test_what_pieces_were_off_by_is_kept_with_the_machines(workshop: Workshop, j
     off = SpoiltPiece(0, Spoilt.OFF, LoggedMiss(0.4, -0.1))
     workshop.made.log_outcome(job, said(CameOut.SPOILED, off))
     stock = workshop.stock("satin-vinyl")
-    assert workshop.shop.measured.of(1, 1, stock).misses == (LoggedMiss(0.4, -0.1),)
+    seen, good = workshop.shop.measured.of(1, 1, stock).misses
+    assert (seen.dx_mm, seen.dy_mm, seen.pieces, seen.within_mm) == (0.4, -0.1, 1, None)
+    # The other eight came out well, so they lie within what is seen as good; one sheet made them all.
+    assert (good.pieces, good.run) == (8, seen.run)
+    assert good.within_mm is not None
+    # Stock of another thickness was not cut.
+    assert workshop.shop.measured.of(1, 1, workshop.stock("heavy-card")).misses == ()
 
 
 def test_a_run_logged_twice_is_asked_about(workshop: Workshop, job: int) -> None:
@@ -429,7 +435,8 @@ def test_a_photo_says_which_pieces_are_spoilt(workshop: Workshop, job: int) -> N
 def test_misses_of_a_mirrored_sheet_are_kept_as_it_is_loaded(workshop: Workshop, job: int) -> None:
     workshop.jobs.change(job, "transfer", {"stock": "light-transfer"})
     workshop.made.log_outcome(job, said(CameOut.SPOILED, SpoiltPiece(0, Spoilt.OFF, LoggedMiss(0.4, -0.1))))
-    assert workshop.shop.measured.of(1, 1, workshop.stock("light-transfer")).misses == (LoggedMiss(-0.4, -0.1),)
+    seen = workshop.shop.measured.of(1, 1, workshop.stock("light-transfer")).misses[0]
+    assert (seen.dx_mm, seen.dy_mm) == (-0.4, -0.1)
 
 
 def test_a_run_that_was_none_takes_back_all_it_taught(workshop: Workshop, job: int) -> None:

@@ -21,6 +21,7 @@ from vamper.core.values.drawing import Anchor, Drawing, Filled, Stroke, Words, l
 from vamper.core.values.geometry import parts
 from vamper.core.values.lengths import figure, mm, size_mm
 from vamper.core.values.paper import Paper, named
+from vamper.core.values.sides import sides_of
 from vamper.core.values.stock import AFTER
 from vamper.core.values.tables import table
 
@@ -110,7 +111,10 @@ def _blade(plan: Plan) -> BenchStep:
 def _loading(plan: Plan) -> BenchStep:
     job, words = plan.job, _TABLE["load"][plan.job.cutter.feed]
     lines = list(words["lines"])
-    up = _up(plan)
+    sides = sides_of(job.stock)
+    up = sides.up
+    if sides.why and job.cutter.is_machine:
+        lines.insert(0, sides.why)
     if job.cutter.feed is Feed.MAT:
         if job.mat is not None:
             lines += [f"{one.do}: {one.why}" for one in mat_advice(job.mat, job.stock) if one.do != "nothing to do"]
@@ -218,7 +222,8 @@ def loading_picture(plan: Plan) -> Drawing:
         strokes += _arrow(middle - 14, foot + 7)
         if feed is Feed.MAT:
             strokes += _corner(left, top)
-        words.append(Words(middle, foot + 4.2, _up(plan), 2.2, Anchor.MIDDLE))
+        # In the picture there is room for a few words.
+        words.append(Words(middle, foot + 4.2, sides_of(job.stock).up.partition(":")[0], 2.2, Anchor.MIDDLE))
     elif plan.sheets:
         guides = guides_for(plan.sheets[0].edges, plan.sheets[0].live.shape)
         strokes += [
@@ -227,10 +232,6 @@ def loading_picture(plan: Plan) -> Drawing:
         ]
         words.append(Words(middle, foot + 4.2, "trim along the ticks", 2.2, Anchor.MIDDLE))
     return Drawing(_PICTURE, "How the sheet is loaded", tuple(fills), tuple(strokes), tuple(words))
-
-
-def _up(plan: Plan) -> str:
-    return "printed side up" if plan.job.stock.printable else "face up"
 
 
 def _arrow(x: float, foot: float) -> list[Stroke]:

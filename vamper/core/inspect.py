@@ -22,6 +22,7 @@ from vamper.core.marks.inspect import (
     marks_findings,
     old_marks_findings,
     reading_findings,
+    unreached_findings,
 )
 from vamper.core.plan import Plan
 from vamper.core.printing.inspect import bleed_findings, print_findings
@@ -51,6 +52,8 @@ def findings_of(plan: Plan) -> tuple[Finding, ...]:
 def _all(plan: Plan) -> Iterator[Finding]:
     job = plan.job
     yield from marks_findings(job.paper, job.marks, printer_bound(job.paper, job.printer))
+    if plan.setup.marks:
+        yield from unreached_findings(job.paper, job.marks, plan.setup.marks, job.cutter)
     yield from reading_findings(plan.reading, job.marks)
     yield from covered_findings(job.stock, job.coated, plan.setup.marks)
     yield from old_marks_findings(job.paper, job.marks, plan.setup.marks)

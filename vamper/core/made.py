@@ -32,6 +32,8 @@ def as_made(job: Job) -> Job:
     marks, stock = marks_made(marks), job.stock
     if job.stock_colour is not None and job.stock_colour != stock.colour:
         stock = replace(stock, colour=job.stock_colour, reflectance=None)
+    # What was measured between print and cut says nothing of a cut where nothing is printed, or no mark finds it.
+    found_by_marks = marks.family != NO_MARKS
     stock = stock.under(job.laminate_um).shrinking(job.shrink)
     return replace(
         job,
@@ -40,6 +42,8 @@ def as_made(job: Job) -> Job:
         items=tuple(item_as_made(item, stock, job.cutter) for item in job.items),
         held=_straight(job.held, stock.turns),
         stock=stock,
+        calibration=job.calibration if found_by_marks else None,
+        misses=job.misses if job.stock.printable else (),
         laminate_um=0.0,
         shrink=None,
     )

@@ -86,7 +86,8 @@ def _vernier(here: Workshop, state: JobState) -> VernierSheet:
 def get_calibration(here: Here, job_id: Id) -> CalibrationOut:
     """What was measured on the machines of a job."""
     state = here.jobs.get(job_id)
-    document, stock = state.document, here.stock(state.document.stock)
+    document = state.document
+    stock = here.stock(document.stock).under(document.laminate_um)
     measured, problem, scales = here.shop.measured, None, []
     try:
         scales = [
@@ -152,7 +153,9 @@ def keep_calibration(here: Here, job_id: Id, kept: KeepCalibration) -> None:
         )
     paper = f"{document.paper.width_mm:g} × {document.paper.height_mm:g} mm"
     record = Record.of(found, readings, kept.check, kept.versions, paper)
-    here.shop.measured.keep(document.printer_id, document.cutter_id, here.stock(document.stock), record)
+    here.shop.measured.keep(
+        document.printer_id, document.cutter_id, here.stock(document.stock).under(document.laminate_um), record
+    )
 
 
 def _where(side: str) -> str:
@@ -168,8 +171,10 @@ def forget_calibration(here: Here, number: Id) -> None:
 @router.post("/jobs/{job_id}/misses", status_code=204)
 def log_misses(here: Here, job_id: Id, run: MissesIn) -> None:
     """Keep what up to four pieces of a run were off by."""
-    document = here.jobs.get(job_id).document
-    here.shop.measured.log(document.printer_id, document.cutter_id, run.misses)
+    state = here.jobs.get(job_id)
+    stock, document = here.jobs.core_job(state).stock, state.document
+    kind = thickness_of(stock.under(document.laminate_um).thickness_um)
+    here.shop.measured.log(document.printer_id, document.cutter_id, run.misses, kind)
 
 
 @router.delete("/jobs/{job_id}/misses", status_code=204)

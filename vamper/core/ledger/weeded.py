@@ -150,7 +150,8 @@ def _rim(here: Lab, edge: BaseGeometry, ground: Ground) -> npt.NDArray[np.float6
         return None
     inside = here[rim]
     apart = np.linalg.norm(inside - ground.lab, axis=-1)
-    return np.median(inside[apart >= np.quantile(apart, _MOST_UNLIKE) / 2], axis=0).astype(float)
+    unlike = inside[apart >= np.quantile(apart, _MOST_UNLIKE) / 2]
+    return np.asarray(np.median(unlike, axis=0), dtype=float)
 
 
 def _field(here: Lab, ground: Ground, rim: npt.NDArray[np.float64], bare: Mask) -> tuple[Field, float]:

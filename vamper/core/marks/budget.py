@@ -31,6 +31,10 @@ Floats = npt.NDArray[np.float64]
 
 _ANGLES = (np.arange(720) + 0.5) * math.pi / 720
 _RATIOS = np.linspace(0.0, 1.0, 101)
+# Runs that drift is told by.
+_LAST = 5
+# Rounds in which the variance of what was not measured settles; beyond this nothing is cut off it.
+_ROUNDS, _FAR_OUT = 30, 50.0
 
 
 @dataclass(frozen=True)
@@ -103,7 +107,8 @@ def budget_of(job: Job, marks: Sequence[Mark]) -> MissBudget:
     right = max((box.x_mm + box.width_mm for box in boxes), default=paper.width_mm)
     bottom = max((box.y_mm + box.height_mm for box in boxes), default=paper.height_mm)
     own, far, slip = _parts(calibration)
-    bias, blend = _blended(job.misses, _total(calibration))
+    sigma = _total(calibration)
+    bias, blend = _blended(job.misses, (sigma, math.hypot(sigma, job.cutter.feed_mm)))
     return MissBudget(
         own,
         far,
@@ -131,25 +136,77 @@ def _total(calibration: Calibration | None) -> float:
     return max(math.hypot(own, slip), 1e-6)
 
 
-def _blended(misses: Sequence[LoggedMiss], sigma: float) -> tuple[tuple[float, float], tuple[float, float]]:
-    """Mean miss and factor on σ, an axis, after some runs: the belief before them is worth five."""
+def _blended(
+    misses: Sequence[LoggedMiss], sigmas: tuple[float, float]
+) -> tuple[tuple[float, float], tuple[float, float]]:
+    """Mean miss and factor on σ, an axis, after some runs: the belief before them is worth five.
+
+    A run counts once, however many of its pieces were measured: they share the sheet's error. What came out well was
+    not measured, and is only known to lie within what is seen as good; it counts with what a miss is expected to be
+    there, which is worked out anew until it stays.
+    """
     if not misses:
         return (0.0, 0.0), (1.0, 1.0)
-    seen = np.array([(one.dx_mm, one.dy_mm) for one in misses])
-    count = STARTER_RUNS + len(seen)
-    mean = seen.sum(axis=0) / count
-    variance = (STARTER_RUNS * sigma**2 + ((seen - mean) ** 2).sum(axis=0)) / count
-    factor = np.sqrt(variance) / sigma
+    runs = _by_run(misses)
+    count = STARTER_RUNS + len(runs)
+    mean = np.sum([_run_mean(run) for run in runs], axis=0) / count
+    before = np.array(sigmas)
+    variance = before**2
+    for _ in range(_ROUNDS):
+        squares = np.sum([_run_squares(run, mean, variance) for run in runs], axis=0)
+        variance = (STARTER_RUNS * before**2 + squares) / count
+    factor = np.sqrt(variance) / before
     return (float(mean[0]), float(mean[1])), (float(factor[0]), float(factor[1]))
 
 
+def _by_run(misses: Sequence[LoggedMiss]) -> list[list[LoggedMiss]]:
+    """The misses run by run, the oldest first; those that name no run are each one of their own."""
+    runs: dict[int, list[LoggedMiss]] = {}
+    for number, one in enumerate(misses):
+        runs.setdefault(one.run if one.run is not None else -1 - number, []).append(one)
+    return list(runs.values())
+
+
+def _run_mean(run: Sequence[LoggedMiss]) -> Floats:
+    """The mean miss of a run's pieces; the good ones lie about their place."""
+    pieces = sum(one.pieces for one in run)
+    return np.asarray(np.sum([(one.dx_mm * one.pieces, one.dy_mm * one.pieces) for one in run], axis=0) / pieces)
+
+
+def _run_squares(run: Sequence[LoggedMiss], mean: Floats, variance: Floats) -> Floats:
+    """The mean square of a run's misses, an axis."""
+    found = np.zeros(2)
+    for one in run:
+        if one.within_mm is None:
+            found += (np.array([one.dx_mm, one.dy_mm]) - mean) ** 2
+        else:
+            found += one.pieces * variance * _share_within(one.within_mm, variance)
+    return found / sum(one.pieces for one in run)
+
+
+def _share_within(within_mm: float, variance: Floats) -> float:
+    """How much of its variance a normal miss keeps once it is known to be no longer than so: for Rayleigh's,
+    1 − u·e^−u / (1 − e^−u) with u = within² / 2σ².
+    """
+    u = within_mm**2 / (2 * max(float(variance.mean()), 1e-9))
+    return 1.0 if u > _FAR_OUT else 1 - u / math.expm1(u)
+
+
 def drifted(misses: Sequence[LoggedMiss], sigma: float = STARTER_SIGMA_MM) -> bool:
-    """Whether the mean of the last five signed misses lies beyond 2σ/√5 along either axis."""
-    last = misses[-5:]
-    if len(last) < 5:
+    """Whether the mean of the last five runs that were measured lies beyond 2σ/√5 along either axis."""
+    if len(_measured(misses)) < _LAST:
         return False
-    mean = np.abs(np.array([(one.dx_mm, one.dy_mm) for one in last]).mean(axis=0))
-    return bool(mean.max() > 2 * sigma / math.sqrt(5))
+    return max(abs(side) for side in last_runs_mm(misses)) > 2 * sigma / math.sqrt(_LAST)
+
+
+def last_runs_mm(misses: Sequence[LoggedMiss]) -> tuple[float, float]:
+    """The mean miss of the last five runs that were measured."""
+    across, down = np.array([_run_mean(run) for run in _measured(misses)[-_LAST:]]).mean(axis=0).tolist()
+    return across, down
+
+
+def _measured(misses: Sequence[LoggedMiss]) -> list[list[LoggedMiss]]:
+    return _by_run([one for one in misses if one.within_mm is None])
 
 
 def nineteen_of_twenty(sigmas: Points) -> Floats:

@@ -1,22 +1,25 @@
 """What can be said about a sheet's marks: where they cannot be printed, whether they will be read, what covers them."""
 
+import math
 from collections.abc import Sequence
+from contextlib import suppress
 from dataclasses import replace
 
 import shapely
 from shapely.geometry import box
 from shapely.geometry.base import BaseGeometry
 
-from vamper.core.marks.budget import drifted
+from vamper.core.marks.budget import drifted, last_runs_mm
 from vamper.core.marks.mark import Mark
 from vamper.core.marks.reading import CAUSE_WORDS, REMEDIES, Cause, Reading
 from vamper.core.marks.sheet_marks import marks_for
-from vamper.core.sheet.live_area import Bound
+from vamper.core.sheet.live_area import Bound, cutter_bounds
+from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput, Finding, Fix, FixTarget, Severity
 from vamper.core.values.lengths import mm
 from vamper.core.values.marks import LEAST_INSET_MM, NO_MARKS, MarksSpec
 from vamper.core.values.miss import LoggedMiss
-from vamper.core.values.paper import Paper
+from vamper.core.values.paper import NAMED_PAPERS, NamedPaper, Paper
 from vamper.core.values.stock import Stock, StockClass
 
 # Chances under which a reading is worth a look, and under which the sheet had better not be printed as it is.
@@ -25,6 +28,7 @@ _CERTAIN = 0.99
 UNLIKELY = 0.5
 # How far marks are moved in at a time, away from those of a first trip, and how often that is tried.
 _INSET_STEP_MM, _MOST_STEPS = 1.0, 60
+_NEARLY_MM = 1e-6
 
 
 def reading_findings(reading: Reading | None, spec: MarksSpec) -> list[Finding]:
@@ -94,15 +98,14 @@ def drift_findings(misses: Sequence[LoggedMiss]) -> list[Finding]:
     """Runs that drifted off to one side."""
     if not drifted(misses):
         return []
-    last = misses[-5:]
-    dx, dy = (sum(values) / len(last) for values in ((one.dx_mm for one in last), (one.dy_mm for one in last)))
+    dx, dy = last_runs_mm(misses)
     return [
         Finding(
             "marks.drift",
             Severity.LOOK,
             "The cuts drift to one side",
-            f"The last five pieces measured were off by {mm(round(dx, 2))} across and {mm(round(dy, 2))} down on "
-            "average, more than chance explains: calibrate anew.",
+            f"The last five sheets that were measured were off by {mm(round(dx, 2))} across and {mm(round(dy, 2))} "
+            "down on average, more than chance explains: calibrate anew.",
             {"dx_mm": round(dx, 3), "dy_mm": round(dy, 3)},
         )
     ]
@@ -146,6 +149,69 @@ def _is_free(paper: Paper, spec: MarksSpec, used: BaseGeometry) -> bool:
         return False
 
 
+def unreached_findings(paper: Paper, spec: MarksSpec, marks: Sequence[Mark], cutter: Cutter) -> list[Finding]:
+    """Marks that the cutter's sensor does not get to: under its rollers, off its mat, beyond its reach."""
+    limits = [(bound, _beyond(bound, marks)) for bound in cutter_bounds(paper, cutter)]
+    bound, lost = max(limits, key=lambda one: len(one[1]), default=(None, []))
+    if bound is None or not lost:
+        return []
+    fixes = []
+    inset = _reached_inset(paper, spec, [bound for bound, _ in limits])
+    if inset is not None:
+        fixes.append(_inset_fix(inset))
+    smaller = _reached_paper(paper, spec, cutter)
+    if smaller is not None:
+        changes = {f"paper.{side}": getattr(smaller.paper, side) for side in ("width_mm", "height_mm")}
+        fixes.append(Fix(f"Take {smaller.words}", "all marks are in reach", FixTarget.JOB, changes))
+    return [
+        Finding(
+            "marks.unreached",
+            Severity.STOP,
+            "The cutter does not get to the marks",
+            f"{len(lost)} of {len(marks)} marks lie where {bound.reason.removeprefix('the ')} ends: they cannot be "
+            "read, and the cutter does not start. Set the marks farther in, or take a smaller sheet."
+            if bound.name != "rollers"
+            else f"{len(lost)} of {len(marks)} marks lie under the rollers, where they cannot be read: {bound.reason}. "
+            "Set the marks farther in.",
+            {"unreached": len(lost), "inset_mm": spec.inset_mm},
+            places=tuple(mark.box_mm for mark in lost),
+            fixes=tuple(fixes),
+        )
+    ]
+
+
+def _beyond(bound: Bound, marks: Sequence[Mark]) -> list[Mark]:
+    region = bound.region.buffer(_NEARLY_MM, join_style="mitre")
+    return [mark for mark in marks if not region.covers(mark.shape)]
+
+
+def _reached_inset(paper: Paper, spec: MarksSpec, bounds: Sequence[Bound]) -> float | None:
+    """The least inset at which every mark is in reach, None where there is none."""
+    steps = (math.ceil(spec.inset_mm) + step * _INSET_STEP_MM for step in range(2 * _MOST_STEPS))
+    for inset in steps:
+        try:
+            marks = marks_for(paper, replace(spec, inset_mm=inset))
+        except BadInput:
+            return None
+        if not any(_beyond(bound, marks) for bound in bounds):
+            return inset
+    return None
+
+
+def _reached_paper(paper: Paper, spec: MarksSpec, cutter: Cutter) -> NamedPaper | None:
+    """The largest paper by name, smaller than this one, whose marks are in reach."""
+    fitting = []
+    for one in NAMED_PAPERS:
+        size = one.paper.width_mm * one.paper.height_mm
+        if size >= paper.width_mm * paper.height_mm:
+            continue
+        with suppress(BadInput):
+            marks = marks_for(one.paper, spec)
+            if not any(_beyond(bound, marks) for bound in cutter_bounds(one.paper, cutter)):
+                fitting.append((size, one))
+    return max(fitting, key=lambda one: one[0])[1] if fitting else None
+
+
 def marks_findings(paper: Paper, spec: MarksSpec, printable: Bound) -> list[Finding]:
     """Marks too near the paper's edge, or where the printer cannot print."""
     if spec.family == NO_MARKS:
@@ -173,7 +239,8 @@ def marks_findings(paper: Paper, spec: MarksSpec, printable: Bound) -> list[Find
                 "The printer cannot print the marks",
                 f"Part of a mark falls into the strip that {printable.reason[4:]}; it would be missing on the sheet.",
                 {"inset_mm": spec.inset_mm, "needed_mm": round(need, 2)},
-                fixes=(_inset_fix(round(need, 2)),),
+                # Rounded up: a hair less and it falls into the strip again.
+                fixes=(_inset_fix(math.ceil(need * 10 - 1e-6) / 10),),
             )
         )
     return found

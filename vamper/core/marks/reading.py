@@ -10,12 +10,13 @@ its chance is that of the job with it.
 """
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
 
-from vamper.core.marks.mark import FAMILIES
+from vamper.core.marks.mark import FAMILIES, Mark
 from vamper.core.marks.sheet_marks import marks_for, marks_made
+from vamper.core.sheet.live_area import cutter_bounds
 from vamper.core.values.findings import BadInput
 from vamper.core.values.job import Job
 from vamper.core.values.marks import LEAST_INSET_MM, NO_MARKS, MarksSpec
@@ -37,6 +38,9 @@ _TABLE = table(__package__, "remedies.toml")
 _DIGITS = 4
 # Under this a cause is not worth a word, and within it two causes take the same.
 _WORTH = 0.005
+# Over this a chance is told as more than that; under the other's complement something is to blame.
+_CERTAIN, _UNLIKELY = 0.99, 0.05
+_NEARLY_MM = 1e-6
 _USUAL_STROKE_MM = MarksSpec().stroke_mm
 # How the chance to take the edge for a mark rises towards the edge: half at 2 mm, hardly any at 4.
 _EDGE_HALF_MM, _EDGE_SCALE_MM = 2.0, 0.25
@@ -53,6 +57,7 @@ class Cause(StrEnum):
     LITTLE_LIGHT = "little-light"
     DARK_STOCK = "dark-stock"
     EDGE = "edge"
+    OUT_OF_REACH = "out-of-reach"
     NONE = "none"
 
 
@@ -185,12 +190,16 @@ def reading_of(job: Job) -> Reading | None:
     """
     if job.marks.family == NO_MARKS:
         return None
-    scene, count = scene_of(job), len(marks_for(job.paper, job.marks))
+    scene, marks = scene_of(job), marks_for(job.paper, job.marks)
+    count = len(marks)
+    if out_of_reach(job, marks):
+        return Reading(scene, 0.0, (0.0,) * count, Cause.OUT_OF_REACH, ())
     one = scene.chance
     chance = one**count
     tried = [(remedy, _with(job, remedy)) for remedy in Remedy if remedy not in job.marks.remedies]
     helped = [Helped(remedy, after) for remedy, after in tried if after > round(chance, _DIGITS)]
-    helped.sort(key=lambda found: (-found.chance, REMEDIES[found.remedy].cost))
+    # What is told as the same figure does equally well; then what costs least comes first.
+    helped.sort(key=lambda found: (-_told(found.chance), REMEDIES[found.remedy].cost, -found.chance))
     return Reading(
         scene,
         round(chance, _DIGITS),
@@ -215,9 +224,27 @@ def _cause(scene: Scene, count: int) -> Cause:
     chance = scene.chance**count
     gains = [(cause, without(scene).chance ** count - chance) for cause, without in _WITHOUT]
     most = max(gain for _, gain in gains)
-    if most < _WORTH:
+    if most < _WORTH and chance > 1 - _UNLIKELY:
         return Cause.NONE
+    if most < _WORTH:
+        # No cause alone brings it about: the one without which a mark stands out most.
+        return max(_WITHOUT, key=lambda one: _stands_out(one[1](scene)))[0]
     return next(cause for cause, gain in gains if gain >= most - _WORTH)
+
+
+def _stands_out(scene: Scene) -> float:
+    return scene.signal / scene.noise
+
+
+def _told(chance: float) -> int:
+    """A chance as it is told, in tries of a hundred."""
+    return 100 if chance > _CERTAIN else round(chance * 100)
+
+
+def out_of_reach(job: Job, marks: Sequence[Mark]) -> list[Mark]:
+    """The marks that the cutter's sensor does not get to: under its rollers, off its mat, beyond its reach."""
+    regions = [bound.region.buffer(_NEARLY_MM, join_style="mitre") for bound in cutter_bounds(job.paper, job.cutter)]
+    return [mark for mark in marks if not all(region.covers(mark.shape) for region in regions)]
 
 
 def _lit(scene: Scene) -> Scene:

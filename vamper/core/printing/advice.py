@@ -11,6 +11,7 @@ from annotated_types import Len
 
 from vamper.core.values.limits import ONE_LINE, STRICT
 from vamper.core.values.printer import Ink, Printer, PrinterKind
+from vamper.core.values.sides import sides_of
 from vamper.core.values.stock import Stock
 from vamper.core.values.tables import table
 
@@ -82,7 +83,7 @@ def advice_for(
     """
     data = {**_TABLE["classes"][stock.stock_class.value], **_TABLE["stocks"].get(stock.key, {})}
     schools = tuple(SCHOOLS[key] for key in data.pop("schools"))
-    advice = Advice(schools=schools, **data)
+    advice = Advice(schools=schools, side=sides_of(stock).printed, **data)
     if printer.kind is PrinterKind.LASER:
         media = "heavy paper or labels" if stock.thickness_um > 150 else "plain paper"
         advice = replace(

@@ -8,7 +8,7 @@ import math
 from dataclasses import dataclass
 from typing import Annotated, Any, ClassVar
 
-from annotated_types import Ge, Le
+from annotated_types import Ge, Gt, Le
 
 from vamper.core.values.limits import STRICT
 
@@ -21,12 +21,18 @@ STARTER_MISS_MM = round(NINETEEN_OF_TWENTY * STARTER_SIGMA_MM, 3)
 
 @dataclass(frozen=True, slots=True)
 class LoggedMiss:
-    """How far off one piece was cut, right and down positive, mm."""
+    """How far off one piece was cut, right and down positive, mm. `run` tells pieces of one sheet from those of
+    others. Pieces that came out well were not measured: `within_mm` is what no piece that looks good is off by, and
+    `pieces` how many those were.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
     dx_mm: Annotated[float, Ge(-20), Le(20)]
     dy_mm: Annotated[float, Ge(-20), Le(20)]
+    run: Annotated[int, Ge(0)] | None = None
+    within_mm: Annotated[float, Gt(0), Le(20)] | None = None
+    pieces: Annotated[int, Ge(1), Le(10_000)] = 1
 
 
 def miss_on_sheet(off_mm: tuple[float, float], turn_deg: float) -> LoggedMiss:

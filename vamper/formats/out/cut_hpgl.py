@@ -4,6 +4,7 @@ Speed (whole cm/s) and force (whole gf) are set with the pen, and again where a 
 loop is drawn, the loop's overcut with it.
 """
 
+import math
 from collections.abc import Iterable
 from dataclasses import dataclass
 
@@ -12,6 +13,7 @@ from vamper.core.values.geometry import Points
 from vamper.core.values.paper import Paper
 
 UNITS_A_MM = 40
+_EXACT = 1e-9
 PENS = {Cut.KISS: 1, Cut.THROUGH: 2}
 
 
@@ -34,7 +36,8 @@ def write_hpgl(paper: Paper, lines: Iterable[PenLine]) -> bytes:
     written = ["IN;"]
     before: tuple[Cut | None, int, int] = (None, 0, 0)
     for line in lines:
-        now = (line.cut, max(1, round(line.speed_mm_s / 10)), round(line.force_gf))
+        # A limit is kept, so whole centimetres a second are the ones below it.
+        now = (line.cut, max(1, math.floor(line.speed_mm_s / 10 + _EXACT)), round(line.force_gf))
         if now != before:
             pen = f"SP{PENS[line.cut]};" if line.cut is not before[0] else ""
             written.append(f"{pen}VS{now[1]};FS{now[2]};")

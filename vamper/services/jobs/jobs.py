@@ -160,7 +160,7 @@ class Jobs:
     def made_by(self, document: JobDocument) -> Job:
         """The job that a document says, by value."""
         stock = self._shop.stocks.get(document.stock).value
-        measured = self._shop.measured.of(document.printer_id, document.cutter_id, stock)
+        measured = self._shop.measured.of(document.printer_id, document.cutter_id, stock.under(document.laminate_um))
         tried, care = self._shop.tried.of(document.cutter_id, document.stock), self._shop.care
         blade = care.blades.in_machine(document.cutter_id)
         mat = care.mats.in_machine(document.cutter_id)

@@ -22,6 +22,8 @@ from vamper.services.shop.tried import check_outcome
 
 _WASHED = {"light-transfer", "dark-transfer", "print-flex", "colour-flex", "layered-flex"}
 _OUTDOORS = {"vehicle", "window"}
+# A cut that lies off by less nobody sees, whatever it is beside.
+_SEEN_MM = 0.5
 
 
 @dataclass(frozen=True, slots=True)
@@ -150,7 +152,27 @@ def cut_outcomes(plan: Plan, run: Run) -> dict[Cut, Outcome]:
     return found
 
 
-def misses_of(run: Run, mirrored: bool) -> list[LoggedMiss]:
-    """What its pieces were off by, where that was said, on the sheet as it is loaded; it was told as pieces read."""
-    off = [one.off for one in run.spoilt if one.what is Spoilt.OFF and one.off is not None]
-    return [LoggedMiss(-one.dx_mm, one.dy_mm) for one in off] if mirrored else off
+def misses_of(run: Run, plan: Plan) -> list[LoggedMiss]:
+    """What its pieces were off by, on the sheet as it is loaded: those that were measured, and of those that came out
+    well that nobody saw it. What was cut off its place without saying how far says nothing, and nor does a sheet of
+    which some of that is not known.
+    """
+    if run.came_out is CameOut.NOT_RUN or plan.job.marks.family == NO_MARKS:
+        return []
+    off = [one for one in run.spoilt if one.what is Spoilt.OFF]
+    # Pieces were told as they read.
+    turn = -1 if plan.mirror else 1
+    found = [LoggedMiss(turn * one.off.dx_mm, one.off.dy_mm) for one in off if one.off is not None]
+    good = run.good_pieces
+    if good and len(found) == len(off):
+        found.append(LoggedMiss(0.0, 0.0, within_mm=_seen_as_good_mm(plan, run.sheet - 1), pieces=good))
+    return found
+
+
+def _seen_as_good_mm(plan: Plan, sheet: int) -> float:
+    """What no piece that looks good is off by: its border shows whether the cut lies in its middle, to half its width,
+    and where there is none the bleed is used up.
+    """
+    items = [plan.item(number) for number in plan.sheets[sheet].counts]
+    widths = [max(one.edge.least_border_mm / 2, one.bleed.width_mm, _SEEN_MM) for one in items]
+    return round(max(widths), 3)

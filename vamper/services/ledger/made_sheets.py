@@ -16,6 +16,7 @@ from vamper.core.ledger.run import CameOut, symptoms_of
 from vamper.core.ledger.supply import Offcut
 from vamper.core.plan import Plan
 from vamper.core.printing.advice import Advice, advice_for
+from vamper.core.values.calibration import thickness_of
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Feed
 from vamper.core.values.findings import BadInput
@@ -111,7 +112,7 @@ class MadeSheets:
         used = offcut is not None or (said.sheet == 1 and document.paper.is_used)
         advice = self.print_advice(document, plan.asked) if plan.job.stock.printable else None
         run = run_of(handed, self._shop, said, advice, self._ink_ml(plan, [said.sheet - 1]), used)
-        outcomes, misses = cut_outcomes(plan, run), misses_of(run, plan.mirror)
+        outcomes, misses = cut_outcomes(plan, run), misses_of(run, plan)
 
         def keep_along() -> Trace:
             trace = NO_TRACE
@@ -126,7 +127,10 @@ class MadeSheets:
                 and document.stock in self._shop.stocks.all()
             ):
                 trace = self.keep_cut(plan, document, run.sheets, outcomes, run.took.metres)
-            logged = self._shop.measured.log(document.printer_id, document.cutter_id, misses) if misses else ()
+            logged: tuple[int, ...] = ()
+            if misses:
+                kind = thickness_of(plan.asked.stock.under(plan.asked.laminate_um).thickness_um)
+                logged = self._shop.measured.log(document.printer_id, document.cutter_id, misses, kind)
             return replace(trace, misses=logged, offcut=offcut)
 
         try:

@@ -6,12 +6,13 @@ on that they were cut with. Whether a new one is due follows the maker's school.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 from enum import StrEnum
+from typing import Any
 
 from pydantic import TypeAdapter
-from sqlalchemy import delete, select
+from sqlalchemy import delete, func, select
 
 from vamper.core.marks.budget import drifted
 from vamper.core.marks.calibrate import Fit, Reading
@@ -76,6 +77,14 @@ class KeptRecord:
 
 
 @dataclass(frozen=True, slots=True)
+class KeptMiss:
+    """A miss as it is kept: on stock of which thickness, None where that was not written down."""
+
+    miss: LoggedMiss
+    thickness: Thickness | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class MeasuredFor:
     """What holds for a job."""
 
@@ -88,11 +97,11 @@ class _Kept:
     """Everything of a printer with a cutter, the newest first; misses and changes the oldest first."""
 
     records: tuple[KeptRecord, ...]
-    misses: tuple[tuple[datetime, LoggedMiss], ...]
+    misses: tuple[tuple[datetime, KeptMiss], ...]
 
 
 _RECORD = TypeAdapter(Record)
-_MISS = TypeAdapter(LoggedMiss)
+_MISS, _BARE_MISS = TypeAdapter(KeptMiss), TypeAdapter(LoggedMiss)
 
 
 class Measured:
@@ -107,7 +116,8 @@ class Measured:
         kept = self._all(printer_id, cutter_id)
         newest = _newest(kept, thickness_of(stock.thickness_um))
         since = datetime.min.replace(tzinfo=UTC) if newest is None else newest.made_at
-        misses = tuple(miss for made_at, miss in kept.misses if made_at >= since)
+        mine = (None, thickness_of(stock.thickness_um))
+        misses = tuple(one.miss for made_at, one in kept.misses if made_at >= since and one.thickness in mine)
         return MeasuredFor(None if newest is None else newest.record.calibration, misses)
 
     def forget_read(self) -> None:
@@ -144,13 +154,20 @@ class Measured:
             session.delete(row)
         self._kept.forget()
 
-    def log(self, printer_id: int, cutter_id: int, misses: Sequence[LoggedMiss]) -> tuple[int, ...]:
-        """Keep what pieces of a run were off by; returns their numbers."""
-        rows = [
-            LoggedMissRow(printer_id=printer_id, cutter_id=cutter_id, value=_MISS.dump_python(miss, mode="json"))
-            for miss in misses
-        ]
+    def log(
+        self, printer_id: int, cutter_id: int, misses: Sequence[LoggedMiss], thickness: Thickness | None = None
+    ) -> tuple[int, ...]:
+        """Keep what pieces of one run were off by, on stock of a thickness; returns their numbers."""
         with self._sessions.begin() as session:
+            run = 1 + (session.scalar(select(func.max(LoggedMissRow.id))) or 0)
+            rows = [
+                LoggedMissRow(
+                    printer_id=printer_id,
+                    cutter_id=cutter_id,
+                    value=_MISS.dump_python(KeptMiss(replace(miss, run=run), thickness), mode="json"),
+                )
+                for miss in misses
+            ]
             session.add_all(rows)
             session.flush()
             numbers = tuple(row.id for row in rows)
@@ -198,7 +215,8 @@ class Measured:
         school = self.school()
         if school is CalibrationSchool.EVERY_JOB and newest.made_at.date() < now().date():
             return "Due: you calibrate before every job, and the last one was not today."
-        off = bool(misses) and (misses[-1].dx_mm ** 2 + misses[-1].dy_mm ** 2) ** 0.5 > STARTER_MISS_MM
+        seen = [one for one in misses if one.within_mm is None]
+        off = bool(seen) and (seen[-1].dx_mm ** 2 + seen[-1].dy_mm ** 2) ** 0.5 > STARTER_MISS_MM
         if school is CalibrationSchool.WHEN_OFF and off:
             return "Due: the last piece that was measured was off by more than usual."
         if drifted(misses):
@@ -233,8 +251,13 @@ class Measured:
                     )
                     for row in records
                 ),
-                tuple((_aware(row.made_at), _MISS.validate_python(row.value)) for row in misses[-_MOST_MISSES:]),
+                tuple((_aware(row.made_at), _kept_miss(row.value)) for row in misses[-_MOST_MISSES:]),
             )
+
+
+def _kept_miss(value: dict[str, Any]) -> KeptMiss:
+    """One as it is kept, also as it was before its thickness was."""
+    return _MISS.validate_python(value) if "miss" in value else KeptMiss(_BARE_MISS.validate_python(value))
 
 
 def _newest(kept: _Kept, thickness: Thickness) -> KeptRecord | None:
