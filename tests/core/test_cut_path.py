@@ -35,6 +35,19 @@ def test_every_place_once_and_no_longer_than_nearest_neighbour(found: list[tuple
     assert way_mm(where, at, order) <= way_mm(where, at, _nearest_next(where, at)) + 1e-6
 
 
+@pytest.mark.parametrize("cuts", [(Cut.THROUGH, Cut.THROUGH), (Cut.KISS, Cut.KISS), (Cut.THROUGH, Cut.KISS)])
+@pytest.mark.parametrize("outer_first", [True, False])
+def test_what_lies_in_anothers_hole_is_cut_before_that_hole(cuts: tuple[Cut, Cut], outer_first: bool) -> None:
+    frame = MultiPolygon([box(-30, -30, 30, 30).difference(box(-20, -20, 20, 20))])
+    inner = MultiPolygon([box(-8, -8, 8, 8).difference(box(-3, -3, 3, 3))])
+    both = [Placement(1, 50, 50), Placement(2, 50, 50)]
+    sheet = laid(both if outer_first else both[::-1], {1: frame, 2: inner}, box(0, 0, 100, 100))
+    loops = plan_cut(Paper(100, 100), sheet, {1: cuts[0], 2: cuts[1]}).loops
+    order = [(loop.item, loop.is_hole) for loop in loops]
+    # The hole of the inner piece, that piece, the hole round it, and its own rim last of all.
+    assert order == [(2, True), (2, False), (1, True), (1, False)]
+
+
 @tried(30)
 @given(st.lists(st.tuples(st.integers(0, 300), st.integers(0, 300)), min_size=4, max_size=12, unique=True))
 def test_no_turning_round_makes_the_way_shorter(found: list[tuple[int, int]]) -> None:

@@ -101,6 +101,25 @@ def test_a_strong_machine_says_its_gentlest_is_too_much() -> None:
     assert look.code == "cut.too-deep"
 
 
+def test_passes_that_do_not_fit_are_said_and_put_right() -> None:
+    """Too many, too few, and clean as it was told: what the words say is what the setting does."""
+    vinyl, card = STOCK_BY_KEY["satin-vinyl"], STOCK_BY_KEY["card"]
+    firm = Cutter(Feed.MAT, Reach(300, 300), ForceRange(90, 900, 10))
+    many = propose(vinyl, Cut.KISS, firm, known=Known(passes=6))
+    (look,) = cut_findings(many, vinyl, firm)
+    assert look.title == "6 passes are too many"
+    assert f"{many.force_gf:g} gf in 6 passes goes" in look.text
+    assert look.fixes[0].changes == {"passes": 1}
+    weak = Cutter(Feed.MAT, Reach(300, 300), ForceRange(20, 200, 4))
+    few = propose(card, Cut.THROUGH, weak, known=Known(passes=1))
+    (look,) = cut_findings(few, card, weak)
+    assert look.code == "cut.too-few-passes"
+    assert look.fixes[0].changes == {"passes": few.least_passes}
+    film, cut_once = STOCK_BY_KEY["shrink-film"], Known(tries=(Try(380, 6, Outcome.CLEAN),))
+    assert cut_findings(propose(film, Cut.THROUGH, CUTTER), film, CUTTER)
+    assert not cut_findings(propose(film, Cut.THROUGH, CUTTER, known=cut_once), film, CUTTER)
+
+
 def test_kiss_is_aimed_between_face_and_backing() -> None:
     for stock in STARTER_STOCKS:
         if stock.has_backing:

@@ -263,6 +263,19 @@ CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
         scene(tries=(Try(84, 1, Outcome.NOT_THROUGH),)),
         scene(tries=(Try(100, 1, Outcome.NOT_THROUGH), Try(108, 1, Outcome.CLEAN), Try(120, 1, Outcome.CLEAN))),
     ),
+    "cut.too-few-passes": (
+        Station.CUT,
+        Severity.LOOK,
+        # Card 300 µm: one pass of this machine stops short of it.
+        scene(item(cut=Cut.THROUGH), stock="card", passes=1, cutter=Cutter(force_gf=ForceRange(20, 200, 4))),
+        scene(item(cut=Cut.THROUGH), stock="card", cutter=Cutter(force_gf=ForceRange(20, 200, 4))),
+    ),
+    "cut.not-as-assumed": (
+        Station.CUT,
+        Severity.LOOK,
+        scene(tries=(Try(20, 1, Outcome.BACKING_THROUGH),) * 3),
+        scene(tries=(Try(60, 1, Outcome.NOT_THROUGH),) * 3),
+    ),
     "cut.steep-blade": (
         Station.CUT,
         Severity.STOP,

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from tests.tried import tried
 from vamper.core.cutting.belief import MISREAD, first_belief, landing, told
-from vamper.core.cutting.depth import bands_of, depth_um
+from vamper.core.cutting.depth import bands_of, depth_um, passes_factor
 from vamper.core.cutting.ladder import RUNGS, ladder_advice, next_rungs, proposed, settable
 from vamper.core.values.blade import Blade, sharpness_of
 from vamper.core.values.cut import Cut
@@ -118,6 +118,45 @@ def test_two_ladders_find_the_force_of_an_unknown_machine() -> None:
                 belief = first_belief(stock, Cut.KISS).after(tries)
             lost.append(_chance(stock, hardness, None) - _chance(stock, hardness, proposed(belief, WIDE).force_gf))
         assert np.mean(lost) < most
+
+
+@pytest.mark.parametrize("key", ["satin-vinyl", "matte-label"])
+@pytest.mark.parametrize("factor", [1 / 12, 1 / 6, 1 / 3, 1, 3, 6, 12])
+def test_what_is_promised_is_kept_on_stock_that_is_not_what_it_was_taken_for(key: str, factor: float) -> None:
+    """After three ladders on a hardness the starter does not hold, its chance is no higher than it is kept."""
+    stock, promised, kept = STOCK_BY_KEY[key], list[float](), list[float]()
+    for seed in range(6):
+        random = np.random.default_rng(seed)
+        hardness = stock.hardness_gf_per_um * factor * math.exp(0.1 * random.normal())
+        first = first_belief(stock, Cut.KISS)
+        belief, tries = first, list[Try]()
+        for _ladder in range(3):
+            passes = proposed(belief, WIDE).passes
+            for force in next_rungs(belief, WIDE, passes, first=not tries):
+                outcome = _cut(stock, hardness, force * passes_factor(passes), random).outcome
+                tries.append(Try(force, passes, outcome))
+            belief = told(first, tries, [])
+        best = proposed(belief, WIDE)
+        depth = _depth(stock, hardness, best.force_gf * passes_factor(best.passes))
+        promised.append(best.chance)
+        kept.append(float(landing(np.array([depth]), belief.bands.of(Outcome.CLEAN), 0.04)[0]))
+        # Never sure of what does not happen.
+        assert not (best.chance > 0.9 and kept[-1] < 0.3)
+    assert np.mean(promised) < np.mean(kept) + 0.1
+
+
+def test_what_cannot_be_misread_so_often_is_believed() -> None:
+    """Ten times through the backing at 20 gf: no more than the least there is, and the words say that it is odd."""
+    first = first_belief(VINYL, Cut.KISS)
+    found = told(first, [Try(20, 1, Outcome.BACKING_THROUGH)] * 10, [])
+    assert not found.as_assumed
+    assert found.from_starter < 0.2
+    assert proposed(found, WIDE).force_gf == WIDE.min
+    assert proposed(found, WIDE).chance < 0.2
+    # One such reading may be a mistake; nothing is turned over for it.
+    assert told(first, [Try(20, 1, Outcome.BACKING_THROUGH)], []).as_assumed
+    # More readings than the smallest number there is could hold.
+    assert told(first, [Try(108, 1, Outcome.CLEAN)] * 900, []).weight.sum() == pytest.approx(1)
 
 
 def _depth(stock, hardness: float, force: float) -> float:  # type: ignore[no-untyped-def]

@@ -264,7 +264,7 @@ def narrow_borders(stock: str, passes: int | None) -> tuple[Plan, DryRun]:
 
 @pytest.mark.parametrize("fault", list(FaultKey))
 def test_every_fault_does_what_it_says_and_its_remedy_helps(fault: FaultKey) -> None:
-    dim = (FaultKey.BRIGHT_LIGHT, FaultKey.WEAK_LAMP, FaultKey.LOW_BLACK)
+    dim = (FaultKey.BRIGHT_LIGHT, FaultKey.WEAK_LAMP)
     plan, good = narrow_borders(
         "gloss-vinyl" if fault in dim else "satin-vinyl", 2 if fault is FaultKey.UNLOADED_BETWEEN else None
     )

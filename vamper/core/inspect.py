@@ -10,6 +10,7 @@ from vamper.core.cutting.inspect import (
     detail_findings,
     kiss_without_backing,
     mat_findings,
+    other_finding,
     unsure_finding,
 )
 from vamper.core.design import DesignedItem
@@ -55,7 +56,9 @@ def _all(plan: Plan) -> Iterator[Finding]:
     if plan.setup.marks:
         yield from unreached_findings(job.paper, job.marks, plan.setup.marks, job.cutter)
     yield from reading_findings(plan.reading, job.marks)
-    yield from covered_findings(job.stock, job.coated, plan.setup.marks)
+    # A laminate is part of the stock by now: what lies over the marks is what was asked for.
+    covered = plan.asked.coated or plan.asked.laminate_um > 0
+    yield from covered_findings(job.stock, covered, plan.setup.marks)
     yield from old_marks_findings(job.paper, job.marks, plan.setup.marks)
     yield from drift_findings(job.misses)
     for item in plan.items:
@@ -126,6 +129,7 @@ def _cut(plan: Plan) -> Iterator[Finding]:
         return
     used = [plan.settings[cut] for cut in sorted({item.spec.cut for item in plan.items})]
     for setting in used:
+        yield from other_finding(setting, job.stock)
         failing = cut_findings(setting, job.stock, job.cutter)
         yield from failing or unsure_finding(setting, job.stock)
     yield from blade_findings(job.blade, job.stock, used)

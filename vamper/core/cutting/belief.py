@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 import numpy.typing as npt
-from scipy.special import ndtr
+from scipy.special import logsumexp, ndtr
 
 from vamper.core.cutting.depth import EFFORT, Bands, bands_of, passes_factor
 from vamper.core.values.blade import Blade, sharpness_of
@@ -28,6 +28,10 @@ RUN_SIGMA = 0.04
 MISREAD = 0.02
 _GRID = 401
 _GRID_SIGMAS = 5.0
+# The chance that something is not as it was told (dial numbers typed as gf, another stock, a broken blade), and how far
+# the hardness may then seem to lie from the starter, in ln either way, as likely anywhere.
+NOT_AS_ASSUMED = 0.01
+_WIDEST = math.log(100)
 
 
 @dataclass(frozen=True)
@@ -40,6 +44,8 @@ class Belief:
         What is cut, how, and with which blade.
     sharpness : float
         1 for a new blade.
+    as_assumed : bool
+        False once what was seen fits the starter, its unit or its blade so badly that something must be another.
     """
 
     stock: Stock
@@ -48,6 +54,7 @@ class Belief:
     sharpness: float
     ln_hardness: Floats
     weight: Floats
+    as_assumed: bool = True
 
     @property
     def bands(self) -> Bands:
@@ -56,6 +63,11 @@ class Belief:
     @property
     def hardness(self) -> Floats:
         return np.exp(self.ln_hardness)
+
+    @property
+    def from_starter(self) -> float:
+        """How many times as hard as the starter it is taken to be."""
+        return float(self.quantile(0.5)) / self.stock.hardness_gf_per_um
 
     def quantile(self, share: float | Floats) -> Floats:
         """Hardness (gf/µm) that is not exceeded with a chance."""
@@ -76,11 +88,17 @@ class Belief:
 
     def after(self, tries: Iterable[Try], spread: float = SEEN_SIGMA) -> "Belief":
         """The belief after some more was seen."""
-        weight = self.weight
-        for one in tries:
-            weight = weight * self.likelihood(one, spread)
-        total = float(weight.sum())
-        return self if total <= 0 else replace(self, weight=weight / total)
+        return self.weighed((one, spread) for one in tries)[0]
+
+    def weighed(self, seen: Iterable[tuple[Try, float]]) -> "tuple[Belief, float]":
+        """The belief after what was seen, each with its spread, and ln of how likely all of it was under it."""
+        # In logarithms: a few hundred readings would vanish below the smallest number there is.
+        with np.errstate(divide="ignore"):
+            ln = np.log(self.weight)
+        for one, spread in seen:
+            ln = ln + np.log(self.likelihood(one, spread))
+        total = float(logsumexp(ln))
+        return replace(self, weight=np.exp(ln - total)), total
 
     def likelihood(self, one: Try, spread: float = SEEN_SIGMA) -> Floats:
         """How likely a try is on each hardness of the grid."""
@@ -119,5 +137,22 @@ def first_belief(stock: Stock, cut: Cut, blade: Blade = Blade.GENERAL, metres: f
 
 
 def told(belief: Belief, tries: Sequence[Try], runs: Sequence[Try]) -> Belief:
-    """A belief after ladders and runs."""
-    return belief.after(tries).after(runs, RUN_SIGMA)
+    """A belief after ladders and runs.
+
+    Two stories are held against each other: that all is as assumed, and that something is another (1 in 100), so that
+    the hardness may seem to lie anywhere. What the first could only call misread, again and again, makes the second
+    the likelier one, and it is believed from then on.
+    """
+    seen = [*((one, SEEN_SIGMA) for one in tries), *((one, RUN_SIGMA) for one in runs)]
+    usual, as_usual = belief.weighed(seen)
+    any_other, as_other = _anywhere(belief).weighed(seen)
+    odds = math.log(NOT_AS_ASSUMED / (1 - NOT_AS_ASSUMED)) + as_other - as_usual
+    return any_other if odds > 0 else usual
+
+
+def _anywhere(belief: Belief) -> Belief:
+    """The same over every hardness up to a hundred times less or more, as close together."""
+    step = float(belief.ln_hardness[1] - belief.ln_hardness[0])
+    count = math.ceil(_WIDEST / step)
+    grid: Floats = math.log(belief.stock.hardness_gf_per_um) + step * np.arange(-count, count + 1, dtype=np.float64)
+    return replace(belief, ln_hardness=grid, weight=np.full(len(grid), 1 / len(grid)), as_assumed=False)

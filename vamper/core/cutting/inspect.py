@@ -34,8 +34,10 @@ _MOST_GROWTH = 2.0
 
 
 def cut_findings(setting: CutSetting, stock: Stock, cutter: Cutter) -> list[Finding]:
-    """A cut the machine cannot make, or only too deep."""
-    if setting.is_too_hard:
+    """A cut the machine cannot make, or only too deep, or not in the passes that were chosen. What was told to be clean
+    is none of these.
+    """
+    if setting.is_too_hard and not setting.was_clean:
         return [
             Finding(
                 "cut.too-hard",
@@ -50,18 +52,74 @@ def cut_findings(setting: CutSetting, stock: Stock, cutter: Cutter) -> list[Find
                 },
             )
         ]
-    if setting.reached_um > setting.bands.most_um:
+    if setting.reached_um > setting.bands.most_um and not setting.was_clean:
+        return [_too_deep(setting, stock, cutter)]
+    if setting.reached_um < setting.bands.least_um and setting.passes < setting.least_passes:
         return [
             Finding(
-                "cut.too-deep",
+                "cut.too-few-passes",
                 Severity.LOOK,
-                "The gentlest force is too much",
-                f"At its least, {cutter.force_gf.min:g} gf, this machine goes {figure(setting.reached_um, 'µm', 0)} "
-                f"deep into {stock.name}; {figure(setting.bands.most_um, 'µm', 0)} would still be clean.",
-                {"reached_um": round(setting.reached_um), "most_um": round(setting.bands.most_um)},
+                f"{_in_passes(setting.passes)} will not get through",
+                f"{setting.force_gf:g} gf {_in_passes(setting.passes, 'in ')} goes {_um(setting.reached_um)} deep into "
+                f"{stock.name}; {_um(setting.bands.least_um)} are needed, and {setting.least_passes} passes go there.",
+                {"reached_um": round(setting.reached_um), "least_um": round(setting.bands.least_um)},
+                fixes=_other_passes(setting, setting.least_passes),
             )
         ]
     return []
+
+
+def _too_deep(setting: CutSetting, stock: Stock, cutter: Cutter) -> Finding:
+    least = cutter.force_gf.min
+    fewer = [n for n in range(1, setting.passes) if setting.needed_in(n) >= least]
+    figures = {"reached_um": round(setting.reached_um), "most_um": round(setting.bands.most_um)}
+    deep = (
+        f"{setting.force_gf:g} gf {_in_passes(setting.passes, 'in ')} goes {_um(setting.reached_um)} deep into "
+        f"{stock.name}; {_um(setting.bands.most_um)} would still be clean."
+    )
+    if fewer:
+        better = setting.least_passes if setting.least_passes in fewer else fewer[-1]
+        title = f"{_in_passes(setting.passes)} are too many"
+        return Finding("cut.too-deep", Severity.LOOK, title, deep, figures, fixes=_other_passes(setting, better))
+    title = "The gentlest force is too much" if setting.force_gf <= least else "It goes too deep"
+    return Finding("cut.too-deep", Severity.LOOK, title, deep, figures)
+
+
+def _other_passes(setting: CutSetting, passes: int) -> tuple[Fix, ...]:
+    # A run that is made again is set as it was, whatever passes the job asks for.
+    if setting.instead:
+        return ()
+    words = f"about {setting.needed_in(passes):.0f} gf each"
+    return (Fix(f"Take {_in_passes(passes).lower()}", words, FixTarget.JOB, {"passes": passes}),)
+
+
+def _in_passes(count: int, before: str = "") -> str:
+    words = "one pass" if count == 1 else f"{count} passes"
+    return f"{before}{words}" if before else words.capitalize()
+
+
+def _um(depth: float) -> str:
+    return figure(depth, "µm", 0)
+
+
+def other_finding(setting: CutSetting, stock: Stock) -> list[Finding]:
+    """What was told does not fit the stock, the unit or the blade that it was told of."""
+    if setting.belief.as_assumed:
+        return []
+    times = setting.belief.from_starter
+    way, share = ("hard", times) if times > 1 else ("soft", 1 / times)
+    return [
+        Finding(
+            "cut.not-as-assumed",
+            Severity.LOOK,
+            f"This does not cut like {stock.name}",
+            f"What was told fits something about {share:.0f} times as {way}. Usually the numbers of a machine’s own "
+            "dial or list were typed as grams of force; else it is another stock than the one that is chosen, or the "
+            "blade’s tip is broken or stands at another depth. Look at these before the next sheet: what is proposed "
+            "follows what was told.",
+            {"times_as_hard": round(times, 3)},
+        )
+    ]
 
 
 def unsure_finding(setting: CutSetting, stock: Stock) -> list[Finding]:

@@ -1,9 +1,10 @@
 """The cut plan of one sheet: every loop the blade runs, in the order it runs them.
 
-Inner loops before outer, kiss cuts before through cuts, so that nothing moves before it is done; within each the way
-between loops is made short. Every loop runs clockwise on screen, begins at a sharp corner or a straight stretch, and
-runs on a little past its beginning (overcut) so that it closes; a loop with tabs is cut as its stretches between them.
-Passes are repeated a loop at a time. A mirrored sheet is cut mirrored, as it was printed.
+Kiss cuts before through cuts, and what lies deepest inside others first, whoever's it is: a hole before its piece, and
+a piece that lies in another's hole before that hole, so that nothing is cut from what is loose already. Within each
+depth the way between loops is made short. Every loop runs clockwise on screen, begins at a sharp corner or a straight
+stretch, and runs on a little past its beginning (overcut) so that it closes; a loop with tabs is cut as its stretches
+between them. Passes are repeated a loop at a time. A mirrored sheet is cut mirrored, as it was printed.
 """
 
 import math
@@ -11,6 +12,7 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
+import shapely
 
 from vamper.core.cutting.path import good_start, shortest_way
 from vamper.core.edge.bends import CORNER_DEG
@@ -117,11 +119,12 @@ class Timing:
 
 @dataclass(frozen=True, slots=True)
 class CutPlan:
-    """All loops of a sheet, in order; `strokes` are open lines (n, 2), cut before them as kiss cuts."""
+    """All loops of a sheet, in order; `strokes` are open lines (n, 2), cut before them, as `strokes_cut` says."""
 
     paper: Paper
     loops: tuple[CutLoop, ...]
     strokes: tuple[Points, ...] = ()
+    strokes_cut: Cut = Cut.KISS
 
     def moved(self, move: Callable[[Points], Points]) -> "CutPlan":
         """The same with every point moved."""
@@ -212,14 +215,24 @@ def plan_cut(
     ordered: list[CutLoop] = []
     blade_at = np.zeros(2)
     for cut in (Cut.KISS, Cut.THROUGH):
-        for holes in (True, False):
-            group = [_begun(loop, blade_at) for loop in loops if loop.cut is cut and loop.is_hole is holes]
-            if not group:
-                continue
+        mine = [loop for loop in loops if loop.cut is cut]
+        depths = _depths_inside(mine)
+        for depth in sorted(set(depths), reverse=True):
+            group = [_begun(loop, blade_at) for loop, deep in zip(mine, depths, strict=True) if deep == depth]
             order = shortest_way(np.array([loop.points[0] for loop in group]), blade_at)
             ordered += [group[number] for number in order]
             blade_at = ordered[-1].points[0]
     return CutPlan(paper, tuple(ordered))
+
+
+def _depths_inside(loops: Sequence[CutLoop]) -> list[int]:
+    """In how many of the others each loop lies."""
+    if not loops:
+        return []
+    around = shapely.STRtree([shapely.Polygon(loop.points) for loop in loops])
+    places, rings = around.query(shapely.points([loop.points[0] for loop in loops]), predicate="within")
+    inside = np.bincount(places[places != rings], minlength=len(loops))
+    return [int(depth) for depth in inside]
 
 
 def _clockwise(points: Points) -> Points:

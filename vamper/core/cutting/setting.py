@@ -79,7 +79,8 @@ class CutSetting:
     """What to set on the machine. `reached_um` is the depth the model expects of it, `chance` that of a clean cut in a
     run; `least_passes` what detail and force ask for, `needed_gf` the force that reaches the target in the most passes
     there are, and `is_too_hard` says that even this is more than the machine can be relied on for. `belief` is what it
-    was taken from, `seen` whether anything was tried, `instead` what would be proposed where a run is made again.
+    was taken from, `seen` whether anything was tried, `was_clean` whether this cut was told clean with anything this
+    machine can be set to, `instead` what would be proposed where a run is made again.
     """
 
     cut: Cut
@@ -100,11 +101,16 @@ class CutSetting:
     belief: Belief = field(repr=False)
     cutter: Cutter = field(repr=False)
     instead: str = ""
+    was_clean: bool = False
 
     @cached_property
     def spoken(self) -> Spoken:
         """The same in the machine's own steps."""
         return placed(self.cutter.dialect, self.belief, self.cutter.force_gf, self.passes)
+
+    def needed_in(self, passes: int) -> float:
+        """The force (gf) that reaches the target in so many passes, on what is believed."""
+        return _needed_gf(self.belief, passes)
 
     @property
     def likely(self) -> float:
@@ -165,6 +171,10 @@ def propose(
         belief,
         cutter,
         instead,
+        any(
+            one.outcome is Outcome.CLEAN and one.cut in (None, cut) and one.force_gf <= cutter.force_gf.max
+            for one in (*known.tries, *known.runs)
+        ),
     )
 
 

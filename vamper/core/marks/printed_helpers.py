@@ -11,6 +11,7 @@ import shapely
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.marks.mark import Mark
+from vamper.core.marks.sheet_marks import PATCH_RIM_MM, patch_sides
 from vamper.core.values.drawing import Anchor, Drawing, Filled, Stroke, Words, line, outline, rectangle
 from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import Points
@@ -19,7 +20,6 @@ from vamper.core.values.paper import Paper
 from vamper.core.values.units import MM_PER_INCH
 
 _ARROW_MM = 6.0
-_TAPE_MM = 8.0
 _HAIR_MM = 1e-6
 _GREY = "#8A8F98"
 
@@ -150,18 +150,15 @@ def _patches(scene: HelperScene, taped: bool) -> Drawing:
     for mark in scene.marks:
         fills.append(Filled(mark.rings))
         box = mark.box_mm
-        rim = max(scene.spec.clear_mm, 2.0)
-        patch = [box.x_mm - rim, box.y_mm - rim, box.x_mm + box.width_mm + rim, box.y_mm + box.height_mm + rim]
         if box.width_mm > middle[0]:
-            strokes.append(outline(rectangle(patch[0], patch[1], patch[2] - patch[0], patch[3] - patch[1])))
+            rim = max(scene.spec.clear_mm, PATCH_RIM_MM)
+            around = (box.x_mm - rim, box.y_mm - rim, box.width_mm + 2 * rim, box.height_mm + 2 * rim)
+            strokes.append(outline(rectangle(*around)))
             inner = scene.spec.inset_mm + scene.spec.stroke_mm + rim
             strokes.append(outline(rectangle(inner, inner, paper.width_mm - 2 * inner, paper.height_mm - 2 * inner)))
             continue
         right, below = box.x_mm > middle[0], box.y_mm > middle[1]
-        if taped:
-            # A tongue away from the mark to put the tape on.
-            patch[0 if right else 2] += -_TAPE_MM if right else _TAPE_MM
-        patch = [max(patch[0], 0), max(patch[1], 0), min(patch[2], paper.width_mm), min(patch[3], paper.height_mm)]
+        patch = patch_sides(mark, paper, scene.spec, taped)
         strokes.append(outline(rectangle(patch[0], patch[1], patch[2] - patch[0], patch[3] - patch[1])))
         corner = (paper.width_mm if right else 0.0, paper.height_mm if below else 0.0)
         strokes += _arrow((patch[0] if right else patch[2], patch[1] if below else patch[3]), corner)

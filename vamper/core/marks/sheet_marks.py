@@ -33,6 +33,11 @@ def marks_made(marks: MarksSpec) -> MarksSpec:
     return marks
 
 
+# A patch reaches at least so far past its mark; its tongue is what the tape goes on.
+PATCH_RIM_MM, PATCH_TONGUE_MM = 2.0, 8.0
+_STUCK_OVER = frozenset({Remedy.WHITE_PATCHES, Remedy.MATTE_TAPE})
+
+
 def marks_for(paper: Paper, spec: MarksSpec) -> tuple[Mark, ...]:
     """The marks of a sheet.
 
@@ -59,13 +64,34 @@ def marks_bound(paper: Paper, spec: MarksSpec) -> Bound | None:
         return None
     if not FAMILIES[spec.family].along_the_rim:
         return _notched(paper, spec)
-    taken = spec.inset_mm + spec.stroke_mm + spec.clear_mm
+    clear = max(spec.clear_mm, PATCH_RIM_MM) if _patched(spec) else spec.clear_mm
+    taken = spec.inset_mm + spec.stroke_mm + clear
     return Bound(
         "marks",
         f"the marks take {mm(taken)} along every side ({bare_mm(spec.inset_mm)} inset, "
-        f"{bare_mm(spec.stroke_mm)} stroke, {bare_mm(spec.clear_mm)} kept clear)",
+        f"{bare_mm(spec.stroke_mm)} stroke, {bare_mm(clear)} kept clear)",
         _inside(paper, taken),
     )
+
+
+def _patched(spec: MarksSpec) -> bool:
+    """Whether something is stuck over the marks, that covers what lies beside them."""
+    return any(remedy in _STUCK_OVER for remedy in spec.remedies)
+
+
+def patch_sides(mark: Mark, paper: Paper, spec: MarksSpec, taped: bool) -> tuple[float, float, float, float]:
+    """Left, top, right and bottom of a patch over a mark, mm; with a tongue towards the sheet's middle where it is
+    `taped` on.
+    """
+    box_ = mark.box_mm
+    rim = max(spec.clear_mm, PATCH_RIM_MM)
+    left, top = box_.x_mm - rim, box_.y_mm - rim
+    right, bottom = box_.x_mm + box_.width_mm + rim, box_.y_mm + box_.height_mm + rim
+    if taped and box_.x_mm > paper.width_mm / 2:
+        left -= PATCH_TONGUE_MM
+    elif taped:
+        right += PATCH_TONGUE_MM
+    return max(left, 0.0), max(top, 0.0), min(right, paper.width_mm), min(bottom, paper.height_mm)
 
 
 def _inside(paper: Paper, taken: float) -> Polygon:
@@ -77,14 +103,16 @@ def _inside(paper: Paper, taken: float) -> Polygon:
 def _notched(paper: Paper, spec: MarksSpec) -> Bound:
     """The rectangle inside the marks' outer rims, their boxes and clear zones notched out of its corners."""
     zone = spec.size_mm / 2 + spec.clear_mm
-    corners = shapely.union_all(
-        [box(mark.x_mm - zone, mark.y_mm - zone, mark.x_mm + zone, mark.y_mm + zone) for mark in marks_for(paper, spec)]
-    )
+    marks = marks_for(paper, spec)
+    zones = [box(mark.x_mm - zone, mark.y_mm - zone, mark.x_mm + zone, mark.y_mm + zone) for mark in marks]
+    patches = [box(*patch_sides(mark, paper, spec, taped=True)) for mark in marks] if _patched(spec) else []
+    corners = shapely.union_all([*zones, *patches])
+    patched = ", and what is stuck over them a little more" if patches else ""
     left = shapely.difference(_inside(paper, spec.inset_mm), corners)
     region = max(parts(left), key=lambda part: part.area, default=Polygon())
     return Bound(
         "marks",
         f"the marks take {mm(spec.inset_mm)} along every side and {mm(spec.size_mm + spec.clear_mm)} more in their "
-        f"corners ({bare_mm(spec.size_mm)} of mark, {bare_mm(spec.clear_mm)} kept clear)",
+        f"corners ({bare_mm(spec.size_mm)} of mark, {bare_mm(spec.clear_mm)} kept clear){patched}",
         region if isinstance(region, Polygon) else Polygon(),
     )

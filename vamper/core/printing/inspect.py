@@ -1,7 +1,7 @@
 """What can be said about the print: bleed, a stock that is not printed, a sheet that reads backwards on purpose."""
 
 from vamper.core.printing.bleed import DIFFERS_SHARE, Bleed
-from vamper.core.printing.page_box import is_set_to, page_for
+from vamper.core.printing.page_box import has_page, is_set_to, page_for
 from vamper.core.values.findings import Finding, Fix, FixTarget, Severity
 from vamper.core.values.job import Job
 from vamper.core.values.lengths import mm, size_mm
@@ -12,6 +12,7 @@ from vamper.core.values.stock import Stock
 
 # What a printer's own scale may be off by; beyond it something in its dialog is set wrong.
 MOST_SCALE_OFF = 0.005
+_EXACT = 1e-9
 
 
 def bleed_findings(bleed: Bleed, number: int, stock: Stock, miss_mm: float = STARTER_MISS_MM) -> list[Finding]:
@@ -119,7 +120,8 @@ def _an(word: str) -> str:
 
 def _scale(printer: Printer) -> list[Finding]:
     scale = printer.scale
-    if scale.off <= MOST_SCALE_OFF:
+    # Half a percent is the last that is none of it, on either side.
+    if scale.off <= MOST_SCALE_OFF + _EXACT:
         return []
     return [
         Finding(
@@ -139,6 +141,18 @@ def _off(side: float) -> str:
 
 
 def _page_size(job: Job) -> list[Finding]:
+    if not has_page(job.paper, job.printer):
+        return [
+            Finding(
+                "print.page-size",
+                Severity.STOP,
+                "The printer has no page for this sheet",
+                f"It only takes sizes with a name, and none is a little larger than "
+                f"{size_mm(job.paper.width_mm, job.paper.height_mm)}: the page would be scaled or cut off. Take "
+                "another sheet, or say in the printer's profile that it takes sizes of one's own.",
+                {"width_mm": job.paper.width_mm, "height_mm": job.paper.height_mm},
+            )
+        ]
     there = job.printer.set_to
     if there is None or is_set_to(job.paper, job.printer):
         return []

@@ -26,21 +26,28 @@ class Page:
 
 def page_for(paper: Paper, printer: Printer) -> Page:
     """The page that a printer takes for a sheet."""
-    sheet = Page(paper.width_mm, paper.height_mm)
-    if printer.page is PageBox.SHEET:
-        return sheet
-    larger = [
-        one.paper
-        for one in NAMED_PAPERS
-        if 0 <= one.paper.width_mm - paper.width_mm <= _SMALLER_MM
-        and 0 <= one.paper.height_mm - paper.height_mm <= _SMALLER_MM
-    ]
-    if not larger:
-        return sheet
-    named = min(larger, key=lambda one: one.width_mm * one.height_mm)
-    room = named.width_mm - paper.width_mm
+    named = _named_for(paper)
+    if printer.page is PageBox.SHEET or named is None:
+        return Page(paper.width_mm, paper.height_mm)
+    room = named[0] - paper.width_mm
     left = {PageBox.CENTRED: room / 2, PageBox.LEFT: 0.0, PageBox.RIGHT: room}[printer.page]
-    return Page(named.width_mm, named.height_mm, left, 0.0)
+    return Page(named[0], named[1], left, 0.0)
+
+
+def has_page(paper: Paper, printer: Printer) -> bool:
+    """Whether the printer takes a page for the sheet at all."""
+    return printer.page is PageBox.SHEET or _named_for(paper) is not None
+
+
+def _named_for(paper: Paper) -> tuple[float, float] | None:
+    """The least size with a name, upright or lying, that is the sheet's or a little larger."""
+    sizes = [(one.paper.width_mm, one.paper.height_mm) for one in NAMED_PAPERS]
+    larger = [
+        size
+        for size in (*sizes, *(size[::-1] for size in sizes))
+        if 0 <= size[0] - paper.width_mm <= _SMALLER_MM and 0 <= size[1] - paper.height_mm <= _SMALLER_MM
+    ]
+    return min(larger, key=lambda size: size[0] * size[1], default=None)
 
 
 def is_set_to(paper: Paper, printer: Printer) -> bool:

@@ -29,7 +29,7 @@ def write_dxf(plan: CutPlan, marks: Sequence[Mark]) -> bytes:
         space.add_lwpolyline(flipped, close=close, dxfattribs={"layer": layer})
 
     for stroke in plan.strokes:
-        add(stroke, LAYERS[Cut.KISS], close=False)
+        add(stroke, LAYERS[plan.strokes_cut], close=False)
     for loop in plan.loops:
         if loop.tabs is None:
             add(loop.points, LAYERS[loop.cut])

@@ -21,7 +21,7 @@ def write_svg(plan: CutPlan, marks: Sequence[Mark], title: str) -> bytes:
         for name, colour in _COLOURS.items()
     }
     for stroke in plan.strokes:
-        ElementTree.SubElement(groups[Cut.KISS.value], "path", {"d": open_path(stroke)})
+        ElementTree.SubElement(groups[plan.strokes_cut.value], "path", {"d": open_path(stroke)})
     for loop in plan.loops:
         paths = [closed_path(loop.points)] if loop.tabs is None else [open_path(run) for run in loop.runs(0.0)]
         for path in paths:

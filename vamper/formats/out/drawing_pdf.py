@@ -12,6 +12,7 @@ from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.pdfgen.pathobject import PDFPathObject
 
+from vamper.core.printing.page_box import Page
 from vamper.core.values.drawing import CAP_SHARE, Anchor, Drawing, Words
 from vamper.core.values.geometry import Points
 from vamper.core.values.lengths import Unit, written
@@ -38,12 +39,16 @@ def _registered(name: str, file: str) -> str:
     return name
 
 
-def write_drawing_pdf(drawing: Drawing, scale: tuple[float, float] = (1.0, 1.0)) -> bytes:
-    """One page; drawn by the inverse of the printer's own `scale` about its middle."""
+def write_drawing_pdf(drawing: Drawing, scale: tuple[float, float] = (1.0, 1.0), box: Page | None = None) -> bytes:
+    """One page; drawn by the inverse of the printer's own `scale` about its middle. The page is the sheet, or the `box`
+    that the printer takes for it.
+    """
     out = io.BytesIO()
     paper = drawing.paper
-    canvas = new_canvas(out, paper.width_mm, paper.height_mm, drawing.title)
-    begin_mm(canvas, paper.height_mm)
+    page = box or Page(paper.width_mm, paper.height_mm)
+    canvas = new_canvas(out, page.width_mm, page.height_mm, drawing.title)
+    begin_mm(canvas, page.height_mm)
+    canvas.translate(page.left_mm, page.top_mm)
     canvas.translate(paper.width_mm / 2, paper.height_mm / 2)
     canvas.scale(1 / scale[0], 1 / scale[1])
     canvas.translate(-paper.width_mm / 2, -paper.height_mm / 2)

@@ -10,6 +10,7 @@ from vamper.core.cutting.plan import CutLoop, CutPlan
 from vamper.core.marks.printed_helpers import HELPERS, HelperScene
 from vamper.core.marks.vernier import VernierSheet, vernier_sheet
 from vamper.core.plan import Plan, SheetSetup, page_of
+from vamper.core.printing.page_box import page_for
 from vamper.core.printing.swatch import STRIP_MM, swatch_sheet
 from vamper.core.sheet.offcut import place_for
 from vamper.core.values.calibration import thickness_of
@@ -18,6 +19,7 @@ from vamper.core.values.drawing import Drawing, Filled, joined
 from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import grow, mirrored
 from vamper.core.values.job import Job
+from vamper.core.values.lengths import size_mm
 from vamper.formats.out.cut_dxf import write_dxf
 from vamper.formats.out.cut_svg import write_svg
 from vamper.formats.out.drawing_pdf import write_drawing_pdf
@@ -61,10 +63,9 @@ def vernier_file(job: Job, setup: SheetSetup, kind: str) -> Named:
     if kind == "pdf":
         marks = Drawing(job.paper, "", tuple(Filled(mark.rings) for mark in setup.marks))
         page = joined(job.paper, sheet.drawing.title, (marks, sheet.drawing))
-        scale = job.printer.scale
-        return Named(write_drawing_pdf(page, (scale.x, scale.y)), _TYPES[kind], "calibration-print.pdf")
+        return Named(_printed(page, job), _TYPES[kind], "calibration-print.pdf")
     cut = Cut.KISS if job.stock.has_backing else Cut.THROUGH
-    plan = CutPlan(job.paper, (CutLoop(0, cut, sheet.disc, False),), sheet.lines)
+    plan = CutPlan(job.paper, (CutLoop(0, cut, sheet.disc, False),), sheet.lines, cut)
     data = write_svg(plan, setup.marks, sheet.drawing.title) if kind == "svg" else write_dxf(plan, setup.marks)
     return Named(data, _TYPES[kind], f"calibration-cut.{kind}")
 
@@ -92,22 +93,38 @@ def helper_drawing(plan: Plan, sheet: int, key: str) -> Drawing:
 
 def helper_file(plan: Plan, sheet: int, key: str, kind: str) -> Named:
     drawing = helper_drawing(plan, sheet, key)
-    scale = plan.job.printer.scale
-    data = write_drawing_pdf(drawing, (scale.x, scale.y)) if kind == "pdf" else write_drawing_svg(drawing)
+    data = _printed(drawing, plan.job) if kind == "pdf" else write_drawing_svg(drawing)
     return Named(data, _TYPES[kind], f"{key}.{kind}")
 
 
 def swatch_file(plan: Plan, name: str, second: bool) -> Named:
-    """A page with one swatch strip in what is left of the last sheet: the first, or the second beside it."""
-    paper, width = plan.job.paper, 2 * STRIP_MM[0] + _STRIPS_APART_MM + 4
-    live = plan.setup.live.shape
-    taken = [grow(edge, 2.0, 0.02) for edge in plan.sheets[-1].edges] if plan.sheets else []
-    place = place_for(live, taken, width, STRIP_MM[1] + 8)
+    """A page with one swatch strip in what is left of the last sheet: the first, or the second beside it; where the
+    sheet is printed, as it is loaded.
+
+    Raises
+    ------
+    BadInput
+        If there is no room for both beside the pieces.
+    """
+    paper, size = plan.job.paper, (2 * STRIP_MM[0] + _STRIPS_APART_MM + 4, STRIP_MM[1] + 8)
+    last = len(plan.sheets) - 1
+    live = plan.setup.live_of(max(last, 0)).shape
+    taken = [grow(edge, 2.0, 0.02) for edge in plan.sheets[last].edges] if plan.sheets else []
+    if plan.mirror:
+        live, taken = mirrored(live, paper.width_mm), [mirrored(one, paper.width_mm) for one in taken]
+    place = place_for(live, taken, *size)
     if place is None:
-        left, top = live.bounds[:2]
-    else:
-        left, top = place.left_mm, place.top_mm
-    x = left + 2 + (STRIP_MM[0] + _STRIPS_APART_MM if second else 0.0)
-    drawing = swatch_sheet(paper, float(x), float(top) + 2, name)
-    scale = plan.job.printer.scale
-    return Named(write_drawing_pdf(drawing, (scale.x, scale.y)), _TYPES["pdf"], "swatch.pdf")
+        raise BadInput(
+            f"the last sheet has no {size_mm(*size, 0)} free for the two strips beside its pieces; print them on an "
+            "offcut of that size, or on a sheet with fewer pieces",
+            "swatch",
+        )
+    x = place.left_mm + 2 + (STRIP_MM[0] + _STRIPS_APART_MM if second else 0.0)
+    drawing = swatch_sheet(paper, float(x), float(place.top_mm) + 2, name)
+    return Named(_printed(drawing, plan.job), _TYPES["pdf"], "swatch.pdf")
+
+
+def _printed(drawing: Drawing, job: Job) -> bytes:
+    """A drawing as this job's printer prints it: on the page that it takes, by the inverse of its own scale."""
+    scale = job.printer.scale
+    return write_drawing_pdf(drawing, (scale.x, scale.y), page_for(drawing.paper, job.printer))
