@@ -3727,7 +3727,7 @@ export interface components {
      * @description What takes away from the chance to be read.
      * @enum {string}
      */
-    Cause: 'gloss' | 'pale-marks' | 'little-light' | 'dark-stock' | 'edge' | 'none';
+    Cause: 'gloss' | 'pale-marks' | 'little-light' | 'dark-stock' | 'edge' | 'out-of-reach' | 'none';
     /**
      * Centring
      * @description What of an art comes to its place: the middle of its box, its inked area's centroid (the optical centre), or the
@@ -5700,13 +5700,24 @@ export interface components {
     };
     /**
      * LoggedMiss
-     * @description How far off one piece was cut, right and down positive, mm.
+     * @description How far off one piece was cut, right and down positive, mm. `run` tells pieces of one sheet from those of
+     *     others. Pieces that came out well were not measured: `within_mm` is what no piece that looks good is off by, and
+     *     `pieces` how many those were.
      */
     LoggedMiss: {
       /** Dx Mm */
       dx_mm: number;
       /** Dy Mm */
       dy_mm: number;
+      /**
+       * Pieces
+       * @default 1
+       */
+      pieces: number;
+      /** Run */
+      run?: number | null;
+      /** Within Mm */
+      within_mm?: number | null;
     };
     /**
      * LooseOut
