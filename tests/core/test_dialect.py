@@ -105,7 +105,7 @@ def test_between_two_steps_the_better_one_is_taken_a_notch_on() -> None:
 
 def test_passes_are_said_and_a_worn_blade_is_reckoned_with() -> None:
     steps = (Step("foil", seen=(did(VINYL, Outcome.CLEAN),)), Step("card"))
-    assert placed(steps, KISS, RANGE, 2).words.endswith(", 2 passes")
+    assert placed(steps, KISS, RANGE, 2, only_these=True).words.endswith(", 2 passes")
     # The same outcome with a blade at half its edge means twice the force.
     sharp = placed((Step("foil", seen=(did(LABEL, Outcome.CLEAN),)),), KISS, RANGE, 1).steps[0].force_gf
     worn = placed((Step("foil", seen=(did(LABEL, Outcome.CLEAN, metres=300.0),)),), KISS, RANGE, 1).steps[0].force_gf

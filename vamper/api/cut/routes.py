@@ -31,6 +31,7 @@ from vamper.api.units import unit_of
 from vamper.core.bench_card import loading_picture
 from vamper.core.cutting.ladder import ladder_advice
 from vamper.core.plan import Plan
+from vamper.core.values.blade import BladeIn
 from vamper.core.values.cut import Cut
 from vamper.core.values.dialect import StepSeen
 from vamper.core.values.findings import BadInput
@@ -232,8 +233,8 @@ def tell_step(here: Here, job_id: Id, seen: SeenIn) -> None:
     """What a step of the machine's dialect did on a stock: it finds its place on the scale of force."""
     cutter_id = here.jobs.get(job_id).document.cutter_id
     inside = here.shop.care.blades.in_machine(cutter_id)
-    metres = 0.0 if inside is None else inside.value.metres
-    did = StepSeen(here.stock(seen.stock), seen.cut, seen.outcome, seen.passes, metres)
+    blade = BladeIn() if inside is None else inside.value
+    did = StepSeen(here.stock(seen.stock), seen.cut, seen.outcome, seen.passes, blade.metres, blade.angle)
     here.shop.step_did(cutter_id, seen.step, did)
 
 

@@ -97,7 +97,7 @@ def force_out(plan: Plan, cut: Cut, asked_passes: int | None, tried: TriedOn) ->
     advice = ladder_advice(belief, force, [*tried.tries, *tried.runs], passes, exact=True)
     as_set = passes == setting.passes
     proposal = setting.force_gf if as_set else advice.proposal.force_gf
-    spoken = setting.spoken if as_set else placed(plan.job.cutter.dialect, belief, force, passes)
+    spoken = setting.spoken if as_set else placed(plan.job.cutter.dialect, belief, force, passes, True)
     chance = spoken.chance if spoken.words else setting.chance if as_set else advice.proposal.chance
     records = _records_out(tried)
     ladders = [one for one in records if one.kind == "ladder" and one.cut is cut]

@@ -4,20 +4,21 @@ Each step has an unknown ln force, even over what the machine is assumed to span
 What a step did on a stock is a reading of its force as a drop is one of hardness, with the stock's hardness known as
 far as it is believed. Steps in order are a chain, so their forces are had exactly, forward and backward along it; what
 was seen on the very stock that is to be cut binds its hardness and the steps together, so that chain is run for every
-hardness of the belief, thinned out.
+hardness of the belief, thinned out. What was told outright of that stock goes before all figures (`outright`).
 """
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 from vamper.core.cutting.belief import MISREAD, RUN_SIGMA, SEEN_SIGMA, Belief, Floats, first_belief, landing
 from vamper.core.cutting.depth import EFFORT, bands_of, passes_factor
+from vamper.core.cutting.outright import Told, holds_now, is_allowed, is_next, newest_of_each, that_worked
 from vamper.core.values.blade import Blade, sharpness_of
 from vamper.core.values.cutter import ForceRange
 from vamper.core.values.dialect import Step, StepSeen
-from vamper.core.values.tried import Outcome
+from vamper.core.values.tried import MOST_PASSES, Outcome
 
 _CELLS = 161
 _HARDNESSES = 41
@@ -27,6 +28,10 @@ _USUAL_GAP = 0.25
 # Nearer to a step than this share of the way to the next, a force is no longer called between the two.
 _BESIDE = 0.2
 _TINY = 1e-300
+_NOTHING_LEFT = (
+    "none of its settings is left: each went through, tore or did not get through; "
+    "let the blade out less far, or take another blade or stock"
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,17 +48,19 @@ class PlacedStep:
 
 @dataclass(frozen=True, slots=True)
 class Spoken:
-    """All steps, and what is proposed in their words: a sentence, the step with its notch, and its chance of a clean
-    cut. No words where nothing was seen yet.
+    """All steps, and what is proposed in their words: a sentence, the step with its notch, its passes, and its chance
+    of a clean cut. No words where nothing was seen yet; no step where nothing is left to take.
     """
 
     steps: tuple[PlacedStep, ...]
     words: str = ""
     step: str = ""
     chance: float = 0.0
+    passes: int = 0
+    worked: bool = False
 
 
-def placed(steps: Sequence[Step], belief: Belief, force: ForceRange, passes: int) -> Spoken:
+def placed(steps: Sequence[Step], belief: Belief, force: ForceRange, passes: int, only_these: bool = False) -> Spoken:
     """Where the steps lie, and which of them to take for what is believed of a stock.
 
     Parameters
@@ -61,7 +68,8 @@ def placed(steps: Sequence[Step], belief: Belief, force: ForceRange, passes: int
     belief : Belief
         The stock that is to be cut.
     passes : int
-        How often it will be run over.
+        How often it is run over, unless more are known to be needed, or as many were clean; `only_these` where the
+        maker chose them.
     """
     if not steps:
         return Spoken(())
@@ -73,19 +81,75 @@ def placed(steps: Sequence[Step], belief: Belief, force: ForceRange, passes: int
     seen *= np.array([_likelihood(theirs, ln) for theirs in others])[None]
     every, evidence = _in_order(seen)
     weight = evidence / evidence.sum()
-    clean = _clean(belief, ln, hardness, passes)
-    chances = np.einsum("h,hsf,hf->s", weight, every, clean)
     shares = np.einsum("h,hsf->sf", weight, every)
     quantiles = [np.exp(np.interp((0.05, 0.5, 0.95), np.cumsum(one) - one / 2, ln)).tolist() for one in shares]
+    # The hardness that is believed once the steps have had their say.
+    middle = float(np.exp(weight @ np.log(hardness)))
+
+    def chances(count: int) -> list[float]:
+        found: list[float] = np.einsum("h,hsf,hf->s", weight, every, _clean(belief, ln, hardness, count)).tolist()
+        return found
+
+    told = _outright(own, belief)
+    taken = None
+    if any(step.seen for step in steps):
+        taken = _taken(told, passes, only_these, len(steps), chances)
+        passes = passes if taken is None else taken.passes
     found = tuple(
-        PlacedStep(step.name, low, middle, high, float(chance), len(step.seen))
-        for step, (low, middle, high), chance in zip(steps, quantiles, chances, strict=True)
+        PlacedStep(step.name, low, middle_gf, high, float(chance), len(step.seen))
+        for step, (low, middle_gf, high), chance in zip(steps, quantiles, chances(passes), strict=True)
     )
     if not any(one.seen for one in found):
         return Spoken(found)
-    # The hardness that is believed once the steps have had their say.
-    middle = float(np.exp(weight @ np.log(hardness)))
-    return _spoken(steps, found, belief, passes, middle)
+    if taken is None:
+        return Spoken(found, _NOTHING_LEFT, passes=passes)
+    return _spoken(steps, found, belief, taken, middle)
+
+
+@dataclass(frozen=True, slots=True)
+class _Taken:
+    """A step by its place, with its passes; `worked` where it was clean before."""
+
+    place: int
+    passes: int
+    worked: bool
+
+
+def _outright(own: Sequence[Sequence[StepSeen]], belief: Belief) -> tuple[Told, ...]:
+    """What was told of this very stock, cut and blade."""
+    return newest_of_each(
+        Told(place, one.passes, one.outcome)
+        for place, mine in enumerate(own)
+        for one in mine
+        if one.cut is belief.cut and one.blade is belief.blade and holds_now(one.outcome, one.metres, belief.sharpness)
+    )
+
+
+def _taken(
+    told: Sequence[Told], passes: int, only_these: bool, count: int, chances: Callable[[int], list[float]]
+) -> _Taken | None:
+    """The step of those that may be taken with the best outlook, in as few passes as there are any; None where all of
+    them were told not to do.
+    """
+    in_these = {one.passes for one in told if not only_these} | {passes}
+    worked = [one for one in that_worked(told) if one.passes in in_these]
+    if worked:
+        best = max(worked, key=lambda one: chances(one.passes)[int(one.level)])
+        return _Taken(int(best.level), best.passes, True)
+    tries = [passes] if only_these else range(passes, MOST_PASSES + 1)
+    for n in tries:
+        open_to = [
+            place for place in range(count) if is_allowed(place, n, told) and is_next(place, n, told, _after(told))
+        ]
+        if open_to:
+            each = chances(n)
+            return _Taken(max(open_to, key=lambda place: each[place]), n, False)
+    return None
+
+
+def _after(told: Sequence[Told]) -> int:
+    """The place of the step after the hardest that did not get through."""
+    return 1 + max((int(one.level) for one in told if one.outcome is Outcome.NOT_THROUGH), default=-1)
 
 
 def _thinned(belief: Belief) -> Floats:
@@ -112,7 +176,7 @@ def _on_hardness(seen: Sequence[StepSeen], ln: Floats, hardness: Floats) -> Floa
         outcomes = [outcome for outcome, _, _ in bands.outcomes]
         if one.outcome not in outcomes:
             continue
-        factor = _factor(one.passes, sharpness_of(one.metres), Blade.GENERAL)
+        factor = _factor(one.passes, sharpness_of(one.metres), one.blade)
         depths = np.exp(ln)[None] * factor / hardness[:, None]
         lands = landing(depths, bands.of(one.outcome), SEEN_SIGMA)
         found *= (1 - MISREAD) * lands + MISREAD / len(outcomes)
@@ -153,13 +217,15 @@ def _in_order(seen: Floats) -> tuple[Floats, Floats]:
 
 
 def _spoken(
-    steps: Sequence[Step], found: tuple[PlacedStep, ...], belief: Belief, passes: int, hardness: float
+    steps: Sequence[Step], found: tuple[PlacedStep, ...], belief: Belief, taken: _Taken, hardness: float
 ) -> Spoken:
-    """Which step to take, a notch up or down where it has any; the chance is that of the step itself."""
+    """Which step to take, a notch up or down where it has any; the chance is that of the step itself. What worked is
+    taken as it is.
+    """
+    best, passes = taken.place, taken.passes
     aim = float(np.log(belief.bands.target_um * hardness / _factor(passes, belief.sharpness, belief.blade)))
     at = [float(np.log(one.force_gf)) for one in found]
-    best = max(range(len(steps)), key=lambda place: found[place].chance)
-    away, notch = aim - at[best], ""
+    away, notch = (0.0 if taken.worked else aim - at[best]), ""
     beside = best + (1 if away > 0 else -1)
     if steps[best].notches and abs(away) > _NOTCH / 2 * _gap(at, best, beside):
         notch = ", one notch up" if away > 0 else ", one notch down"
@@ -169,7 +235,7 @@ def _spoken(
         between = f"between “{steps[low].name}” and “{steps[high].name}”: "
     times = f", {passes} passes" if passes > 1 else ""
     step = f"“{steps[best].name}”{notch}"
-    return Spoken(found, f"{between}take {step}{times}", step, found[best].chance)
+    return Spoken(found, f"{between}take {step}{times}", step, found[best].chance, passes, taken.worked)
 
 
 def _gap(at: Sequence[float], place: int, beside: int) -> float:

@@ -81,7 +81,11 @@ def _chance(one: Proposal) -> float:
 def best_at(belief: Belief, force: ForceRange, passes: int, most_gf: float = math.inf) -> Proposal:
     """The force with the highest chance in so many passes, no greater than `most_gf`."""
     forces = settable(force)
-    forces = forces[: max(1, int((forces <= most_gf).sum()))]
+    return best_of(belief, forces[: max(1, int((forces <= most_gf).sum()))], passes)
+
+
+def best_of(belief: Belief, forces: Floats, passes: int) -> Proposal:
+    """The one of some forces (gf) with the highest chance in so many passes."""
     chances = belief.chance(forces, passes, belief.bands.wanted)
     place = int(chances.argmax())
     outcome = belief.bands.of(Outcome.CLEAN)

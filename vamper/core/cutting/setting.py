@@ -7,13 +7,16 @@ sets neither blade nor speed for a whole sheet: the blade goes by the designs' u
 """
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, field
-from functools import cached_property
+
+import numpy as np
 
 from vamper.core.cutting.belief import Belief, first_belief, told
 from vamper.core.cutting.depth import Bands, bands_of, depth_um, force_for
 from vamper.core.cutting.dialect import Spoken, placed
-from vamper.core.cutting.ladder import COMFORTABLE_SHARE, Proposal, best_at
+from vamper.core.cutting.ladder import COMFORTABLE_SHARE, Proposal, best_at, best_of, settable
+from vamper.core.cutting.outright import Told, holds_now, is_allowed, newest_of_each, that_worked
 from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed
@@ -26,6 +29,8 @@ STEEP_THICKNESS_UM = 250.0
 STEEP_RADIUS_MM = 0.7
 SMALL_RADIUS_MM = 1.5
 THROUGH_EXPOSURE_UM = 100.0
+# Forces nearer than this are the same.
+_SAME_GF = 1e-6
 # What each blade goes round cleanly, mm.
 LEAST_RADIUS_MM = {Blade.GENERAL: STEEP_RADIUS_MM, Blade.STEEP: 0.35}
 
@@ -70,6 +75,16 @@ class Known:
     def has_seen(self) -> bool:
         return any(one.outcome is not Outcome.TORN for one in (*self.tries, *self.runs))
 
+    def outright(self, cut: Cut, blade: Blade, sharpness: float) -> tuple[Told, ...]:
+        """What was told of this cut with this blade, and still binds."""
+        return newest_of_each(
+            Told(one.force_gf, one.passes, one.outcome)
+            for one in (*self.tries, *self.runs)
+            if one.cut in (None, cut)
+            and one.blade in (None, blade)
+            and (one.metres is None or holds_now(one.outcome, one.metres, sharpness))
+        )
+
 
 NOTHING_KNOWN = Known()
 
@@ -80,7 +95,8 @@ class CutSetting:
     run; `least_passes` what detail and force ask for, `needed_gf` the force that reaches the target in the most passes
     there are, and `is_too_hard` says that even this is more than the machine can be relied on for. `belief` is what it
     was taken from, `seen` whether anything was tried, `was_clean` whether this cut was told clean with anything this
-    machine can be set to, `instead` what would be proposed where a run is made again.
+    machine can be set to, `instead` what would be proposed where a run is made again; `spoken` is the same in the
+    machine's own steps.
     """
 
     cut: Cut
@@ -100,13 +116,9 @@ class CutSetting:
     is_too_hard: bool
     belief: Belief = field(repr=False)
     cutter: Cutter = field(repr=False)
+    spoken: Spoken
     instead: str = ""
     was_clean: bool = False
-
-    @cached_property
-    def spoken(self) -> Spoken:
-        """The same in the machine's own steps."""
-        return placed(self.cutter.dialect, self.belief, self.cutter.force_gf, self.passes)
 
     def needed_in(self, passes: int) -> float:
         """The force (gf) that reaches the target in so many passes, on what is believed."""
@@ -126,8 +138,14 @@ def propose(
     blade, why_blade = _blade(stock, cut, detail.radius_mm)
     belief = _believed(stock, cut, blade, known)
     least, why_passes = _passes(belief, cutter, detail)
-    best = in_passes(belief, cutter, known.passes or least, known.has_seen)
+    told = known.outright(cut, blade, belief.sharpness)
+    spoken = placed(cutter.dialect, belief, cutter.force_gf, known.passes or least, known.passes is not None)
+    best = in_passes(belief, cutter, known.passes or spoken.passes or least, known.has_seen, told)
+    if known.passes is None and not spoken.words:
+        best = _in_other_passes(belief, cutter, best, told)
     force, passes, chance = best.force_gf, best.passes, best.chance
+    if known.passes is None and passes != least:
+        why_passes = f"{_passes_words(passes)}, by what was told of them"
     if known.passes and passes != least:
         why_passes = f"{passes} pass{'es' if passes > 1 else ''}, as you chose; {least} would be proposed"
     instead = ""
@@ -170,11 +188,13 @@ def propose(
         needed > COMFORTABLE_SHARE * cutter.force_gf.max,
         belief,
         cutter,
+        spoken,
         instead,
         any(
             one.outcome is Outcome.CLEAN and one.cut in (None, cut) and one.force_gf <= cutter.force_gf.max
             for one in (*known.tries, *known.runs)
-        ),
+        )
+        or spoken.worked,
     )
 
 
@@ -189,28 +209,53 @@ def most_passes(stock: Stock, cutter: Cutter, known: Known = NOTHING_KNOWN) -> i
     """The most passes that any cut of a stock takes, before it is known how fine its edges are."""
     if known.passes:
         return known.passes
-    beliefs = (
-        _believed(stock, cut, _blade(stock, cut, math.inf)[0], known)
-        for cut in Cut
-        if stock.has_backing or cut is Cut.THROUGH
+    proposals = (
+        propose(stock, cut, cutter, known=known).passes for cut in Cut if stock.has_backing or cut is Cut.THROUGH
     )
-    return max(*(_passes(belief, cutter, Detail())[0] for belief in beliefs), *(one.passes for one in known.then), 1)
+    return max(*proposals, *(one.passes for one in known.then), 1)
 
 
-def in_passes(belief: Belief, cutter: Cutter, passes: int, seen: bool) -> Proposal:
-    """The force for so many passes: by the target depth before anything was tried, else by the highest chance."""
+def in_passes(belief: Belief, cutter: Cutter, passes: int, seen: bool, told: Sequence[Told] = ()) -> Proposal:
+    """The force for so many passes: by the target depth before anything was tried, else by the highest chance of those
+    that were not told to be too much or too little; between those that were clean, where any were.
+    """
     if seen:
         # More than the machine can be relied on for is only taken where it takes that even in the most passes.
         most = COMFORTABLE_SHARE * cutter.force_gf.max
-        return best_at(belief, cutter.force_gf, passes, max(most, min(_needed_gf(belief, passes), cutter.force_gf.max)))
+        most = max(most, min(_needed_gf(belief, passes), cutter.force_gf.max))
+        worked = [one.level for one in that_worked(told) if one.passes == passes]
+        forces = settable(cutter.force_gf)
+        if worked:
+            between = forces[(forces >= min(worked) - _SAME_GF) & (forces <= max(worked) + _SAME_GF)]
+            return best_of(belief, between if len(between) else np.array(worked), passes)
+        open_to = forces[[one <= most and is_allowed(one, passes, told) for one in forces.tolist()]]
+        return best_of(belief, open_to, passes) if len(open_to) else best_at(belief, cutter.force_gf, passes, most)
     bands = belief.bands
     force = cutter.force_gf.settle(force_for(bands.target_um, passes, belief.stock, belief.blade, belief.sharpness))
     return Proposal(force, passes, float(belief.chance(force, passes, bands.of(Outcome.CLEAN))[0]))
 
 
+def _in_other_passes(belief: Belief, cutter: Cutter, best: Proposal, told: Sequence[Told]) -> Proposal:
+    """What was clean in other passes than are reckoned, where nothing was in these; or more, where none of these may be
+    taken.
+    """
+    worked = {one.passes for one in that_worked(told)}
+    if best.passes in worked:
+        return best
+    if worked:
+        others = (in_passes(belief, cutter, passes, True, told) for passes in sorted(worked))
+        return max(others, key=lambda one: one.chance)
+    every = [best, *(in_passes(belief, cutter, n, True, told) for n in range(best.passes + 1, MOST_PASSES + 1) if told)]
+    return next((one for one in every if is_allowed(one.force_gf, one.passes, told)), best)
+
+
 def _exposure_um(stock: Stock, cut: Cut) -> float:
     """How far the tip looks out of its holder: into the backing and no farther, or well through the sheet."""
     return stock.face_um + stock.backing_um / 2 if cut is Cut.KISS else stock.thickness_um + THROUGH_EXPOSURE_UM
+
+
+def _passes_words(passes: int) -> str:
+    return "one pass" if passes == 1 else f"{passes} passes"
 
 
 def _blade(stock: Stock, cut: Cut, radius: float) -> tuple[Blade, str]:

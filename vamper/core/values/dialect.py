@@ -8,7 +8,7 @@ from typing import Annotated, Any, ClassVar
 
 from annotated_types import Len
 
-from vamper.core.values.blade import WornMetres
+from vamper.core.values.blade import Blade, WornMetres
 from vamper.core.values.cut import Cut
 from vamper.core.values.limits import ONE_LINE, STRICT
 from vamper.core.values.stock import Stock
@@ -21,8 +21,8 @@ MOST_SEEN = 200
 
 @dataclass(frozen=True, slots=True)
 class StepSeen:
-    """What a step did: on which stock, how that was cut, what it looked like, and how worn the blade was then (metres
-    times abrasion).
+    """What a step did: on which stock, how that was cut, what it looked like, with which blade and how worn that was
+    (metres times abrasion). What is told in order is kept in order.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -32,6 +32,7 @@ class StepSeen:
     outcome: Outcome
     passes: Passes = 1
     metres: WornMetres = 0.0
+    blade: Blade = Blade.GENERAL
 
 
 @dataclass(frozen=True, slots=True)
