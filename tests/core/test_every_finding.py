@@ -402,6 +402,14 @@ def test_every_finding_there_is_is_in_one_of_the_lists() -> None:
     assert codes == CASES.keys() | ON_ART
 
 
+@pytest.mark.parametrize("over", [{"coated": True}, {"laminate_um": 50.0}])
+def test_a_coat_and_a_laminate_over_the_marks_are_both_told(over: dict[str, object]) -> None:
+    """Findings look at what was asked for: the film is part of the stock by the time a sheet is made."""
+    assert scene(item(), **over).one("marks.covered").severity is Severity.LOOK
+    assert "marks.covered" not in scene(item(), marks=MarksSpec(NO_MARKS), **over).codes()
+    assert "marks.covered" not in scene(item(), stock="plain-vinyl", **over).codes()
+
+
 def test_what_the_fixes_say_is_what_they_set() -> None:
     assert (
         scene(item(edge=EdgeSpec(distance_mm=0.5))).one("edge.border-thin").fixes[0].changes["edge.distance_mm"] == 1.8

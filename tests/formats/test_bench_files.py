@@ -27,8 +27,11 @@ from vamper.core.values.mat import MatIn
 from vamper.core.values.paper import Paper
 from vamper.core.values.stock import STOCK_BY_KEY
 from vamper.core.values.tried import Outcome
+from vamper.formats.out.cut_dxf import MARKS_LAYER
+from vamper.formats.out.cut_hpgl import PenLine, write_hpgl
 from vamper.formats.out.drops_file import TEST_CUT_FILES
 from vamper.services.handoff.files import plan_files
+from vamper.services.handoff.measuring import vernier_file
 from vamper.services.handoff.test_cuts import (
     bench_card,
     ladder_place,
@@ -201,3 +204,20 @@ def test_a_long_card_still_is_one_page() -> None:
 def test_several_copies_of_a_page_are_said() -> None:
     assert "2 copies of each" in card_text(made(copies=2))
     assert "copies of each" not in card_text(made(copies=1))
+
+
+@pytest.mark.parametrize("speed", [5.0, 15.0, 20.0, 30.0, 95.0, 0.1 + 0.2 + 19.7, 3.0])
+def test_a_speed_limit_is_never_rounded_up(speed: float) -> None:
+    """HP-GL counts in whole centimetres a second; the slowest there is is one."""
+    line = PenLine(Cut.KISS, speed, 100.0, np.array([[0.0, 0.0], [10.0, 0.0]]))
+    (written,) = re.findall(r"VS(\d+);", write_hpgl(Paper(100, 100), [line]).decode())
+    assert int(written) >= 1
+    assert int(written) == 1 or int(written) * 10 <= speed + 1e-6
+    assert (int(written) + 1) * 10 > speed
+
+
+@pytest.mark.parametrize(("stock", "layer"), [("satin-vinyl", "KISS"), ("card", "THROUGH")])
+def test_the_lines_of_a_vernier_are_cut_as_the_stock_can_be(stock: str, layer: str) -> None:
+    plan = scene(item(quantity=1, cut=Cut.THROUGH), stock=stock).plan()
+    drawn = ezdxf.read(io.StringIO(vernier_file(plan.job, plan.setup, "dxf").data.decode()))
+    assert {entity.dxf.layer for entity in drawn.modelspace()} == {layer, MARKS_LAYER}

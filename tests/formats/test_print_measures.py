@@ -18,7 +18,7 @@ from vamper.core.marks.printed_helpers import HELPERS, HelperScene, cover_trim
 from vamper.core.marks.vernier import vernier_sheet
 from vamper.core.plan import cut_of, page_of, proof_of, set_up_sheet
 from vamper.core.printing.ink import dry_minutes, ink_of
-from vamper.core.printing.page_box import page_for
+from vamper.core.printing.page_box import has_page, page_for
 from vamper.core.printing.proof import bars_for, scale_of
 from vamper.core.values.calibration import Calibration
 from vamper.core.values.cutter import Cutter
@@ -36,7 +36,7 @@ from vamper.formats.out.drawing_svg import write_drawing_svg
 from vamper.formats.out.page_png import page_ink, page_pixels
 from vamper.formats.out.print_pdf import write_pdf
 from vamper.formats.out.sheet_file import SHEET_FILES
-from vamper.services.handoff.measuring import vernier_file
+from vamper.services.handoff.measuring import helper_file, swatch_file, vernier_file
 
 LETTER = PAPER_BY_KEY["letter"]
 PPI = 254  # ten pixels a millimetre
@@ -324,3 +324,54 @@ def test_all_of_it_comes_back_from_a_job_file() -> None:
         job_line=True,
     ).job
     assert read_job(json.dumps(job_document(job))) == job
+
+
+@pytest.mark.parametrize("stock", ["satin-vinyl", "light-transfer"])
+@pytest.mark.parametrize("second", [False, True])
+@pytest.mark.parametrize("scale", [Scale(), Scale(0.997, 1.003)])
+def test_a_swatch_strip_lies_beside_the_pieces_as_they_are_printed(stock: str, second: bool, scale: Scale) -> None:
+    """What the strip covers on the printed sheet, mirrored or not, is nothing that a piece covers."""
+    printer = Printer(scale=scale)
+    plan = scene(item(quantity=17), stock=stock, pictures={1: FULL}, printer=printer).plan()
+    pieces = dark_boxes(write_pdf(page_of(plan, 0), lambda _: FULL, "test"))
+    strip = dark_boxes(swatch_file(plan, "one", second).data)
+    assert strip.any()
+    assert not (pieces & strip).any()
+
+
+def test_a_full_sheet_has_no_room_for_a_swatch_and_says_so() -> None:
+    plan = scene(item(quantity=20), pictures={1: FULL}).plan()
+    with pytest.raises(BadInput, match=r"no .* free for the two strips"):
+        swatch_file(plan, "one", second=False)
+
+
+@pytest.mark.parametrize("lying", [False, True])
+@pytest.mark.parametrize("name", ["letter", "a4", "legal"])
+def test_a_sheet_has_a_page_with_a_name_whichever_way_it_lies(name: str, lying: bool) -> None:
+    named = PAPER_BY_KEY[name]
+    sides = (named.width_mm - 2, named.height_mm - 2)
+    sheet = Paper(*(sides[::-1] if lying else sides))
+    found = page_for(sheet, Printer(page=PageBox.CENTRED))
+    wanted = (named.width_mm, named.height_mm)
+    assert (found.width_mm, found.height_mm) == (wanted[::-1] if lying else wanted)
+    assert (found.left_mm, has_page(sheet, Printer(page=PageBox.CENTRED))) == (pytest.approx(1.0), True)
+
+
+def test_a_sheet_that_no_name_is_a_little_larger_than_has_no_page() -> None:
+    odd = Paper(150.0, 150.0)
+    assert not has_page(odd, Printer(page=PageBox.LEFT))
+    assert has_page(odd, Printer(page=PageBox.SHEET))
+
+
+def test_what_is_printed_to_be_measured_is_on_the_printers_page() -> None:
+    """The vernier, a helper and a swatch: on the page that the printer takes, as the sheet itself."""
+    sheet = Paper(205.0, 290.0)
+    plan = scene(item(quantity=1), paper=sheet, printer=Printer(page=PageBox.LEFT)).plan()
+    files = [
+        vernier_file(plan.job, plan.setup, "pdf"),
+        helper_file(plan, 0, "cover-trim", "pdf"),
+        swatch_file(plan, "one", False),
+    ]
+    for file in files:
+        width, height = pypdfium2.PdfDocument(file.data)[0].get_size()
+        assert (width / 72 * 25.4, height / 72 * 25.4) == pytest.approx((210.0, 297.0), abs=0.1)

@@ -7768,10 +7768,12 @@ export interface components {
     StepDoing: 'begin' | 'pause' | 'end' | 'undo';
     /**
      * StepSeen
-     * @description What a step did: on which stock, how that was cut, what it looked like, and how worn the blade was then (metres
-     *     times abrasion).
+     * @description What a step did: on which stock, how that was cut, what it looked like, with which blade and how worn that was
+     *     (metres times abrasion). What is told in order is kept in order.
      */
     StepSeen: {
+      /** @default 45 */
+      blade: components['schemas']['Blade'];
       cut: components['schemas']['Cut'];
       /**
        * Metres

@@ -9,6 +9,7 @@ from dataclasses import replace
 
 import shapely
 from shapely.geometry import Polygon, box
+from shapely.geometry.base import BaseGeometry
 
 from vamper.core.marks.mark import FAMILIES, Mark
 from vamper.core.sheet.live_area import Bound
@@ -66,17 +67,30 @@ def marks_bound(paper: Paper, spec: MarksSpec) -> Bound | None:
         return _notched(paper, spec)
     clear = max(spec.clear_mm, PATCH_RIM_MM) if _patched(spec) else spec.clear_mm
     taken = spec.inset_mm + spec.stroke_mm + clear
+    patches, patched = _patches(paper, spec)
     return Bound(
         "marks",
         f"the marks take {mm(taken)} along every side ({bare_mm(spec.inset_mm)} inset, "
-        f"{bare_mm(spec.stroke_mm)} stroke, {bare_mm(clear)} kept clear)",
-        _inside(paper, taken),
+        f"{bare_mm(spec.stroke_mm)} stroke, {bare_mm(clear)} kept clear){patched}",
+        _largest(shapely.difference(_inside(paper, taken), patches)),
     )
 
 
 def _patched(spec: MarksSpec) -> bool:
     """Whether something is stuck over the marks, that covers what lies beside them."""
     return any(remedy in _STUCK_OVER for remedy in spec.remedies)
+
+
+def _patches(paper: Paper, spec: MarksSpec) -> tuple[BaseGeometry, str]:
+    """What is stuck over the marks, one patch over each, and the words for it; a frame is covered along its own rim."""
+    sides = [patch_sides(mark, paper, spec, taped=True) for mark in marks_for(paper, spec)] if _patched(spec) else []
+    each = [box(*one) for one in sides if one[2] - one[0] < paper.width_mm / 2]
+    return shapely.union_all(each), ", and what is stuck over them a little more" if each else ""
+
+
+def _largest(region: BaseGeometry) -> Polygon:
+    found = max(parts(region), key=lambda part: part.area, default=Polygon())
+    return found if isinstance(found, Polygon) else Polygon()
 
 
 def patch_sides(mark: Mark, paper: Paper, spec: MarksSpec, taped: bool) -> tuple[float, float, float, float]:
@@ -105,14 +119,11 @@ def _notched(paper: Paper, spec: MarksSpec) -> Bound:
     zone = spec.size_mm / 2 + spec.clear_mm
     marks = marks_for(paper, spec)
     zones = [box(mark.x_mm - zone, mark.y_mm - zone, mark.x_mm + zone, mark.y_mm + zone) for mark in marks]
-    patches = [box(*patch_sides(mark, paper, spec, taped=True)) for mark in marks] if _patched(spec) else []
-    corners = shapely.union_all([*zones, *patches])
-    patched = ", and what is stuck over them a little more" if patches else ""
-    left = shapely.difference(_inside(paper, spec.inset_mm), corners)
-    region = max(parts(left), key=lambda part: part.area, default=Polygon())
+    patches, patched = _patches(paper, spec)
+    corners = shapely.union_all([*zones, patches])
     return Bound(
         "marks",
         f"the marks take {mm(spec.inset_mm)} along every side and {mm(spec.size_mm + spec.clear_mm)} more in their "
         f"corners ({bare_mm(spec.size_mm)} of mark, {bare_mm(spec.clear_mm)} kept clear){patched}",
-        region if isinstance(region, Polygon) else Polygon(),
+        _largest(shapely.difference(_inside(paper, spec.inset_mm), corners)),
     )
