@@ -11,6 +11,7 @@ from shapely.geometry import box
 
 from vamper.core.marks.calibrate import Reading, fit
 from vamper.core.marks.vernier import (
+    COARSE_MM,
     MOST_TICK,
     NarrowSide,
     agree,
@@ -127,6 +128,26 @@ def test_a_vernier_reads_any_miss_to_half_a_tenth(miss: float) -> None:
 def test_what_is_not_on_the_scale_is_refused(tick: int, coarse: float) -> None:
     with pytest.raises(BadInput):
         miss_of(tick, coarse)
+
+
+def test_readings_that_cannot_be_are_refused() -> None:
+    """Every pair of a tick and a place on the comb: taken only where some cut tick lies at that printed one."""
+    for tick in range(-MOST_TICK, MOST_TICK + 1):
+        for coarse in COARSE_MM:
+            nearest = min(abs(tick - 0.9 * cut - coarse) for cut in range(-5, 6))
+            if nearest <= 0.7:
+                assert abs(miss_of(tick, coarse) - coarse) == pytest.approx(nearest)
+            else:
+                with pytest.raises(BadInput, match="cannot meet a cut one"):
+                    miss_of(tick, coarse)
+    with pytest.raises(BadInput, match="look at both once more"):
+        miss_of(8, 0.0)
+
+
+def test_a_calibration_half_a_metre_off_is_refused() -> None:
+    with pytest.raises(ValueError, match="no more than 60 mm off"):
+        Calibration(((1.0, 0.0, 500.0), (0.0, 1.0, 0.0)))
+    assert Calibration(((1.0, 0.0, 5.0), (0.0, 1.0, -5.0))).map[0][2] == 5.0
 
 
 def test_a_whole_sheet_is_read() -> None:

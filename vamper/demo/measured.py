@@ -8,7 +8,7 @@ import numpy as np
 
 from vamper.core.made import as_made
 from vamper.core.marks.calibrate import fit
-from vamper.core.marks.vernier import expected_side, miss_of, reading_of
+from vamper.core.marks.vernier import MOST_TICK, expected_side, possible_miss, reading_of
 from vamper.core.plan import set_up_sheet
 from vamper.core.values.calibration import landing
 from vamper.core.values.job import Job
@@ -41,9 +41,17 @@ def measure(workshop: Workshop) -> int:
             place = np.array([[scale.x_mm, scale.y_mm]])
             off = float((landing(matrix, place) - place)[0]["xy".index(scale.axis)])
             coarse = round(off * 2) / 2
-            tick = min(range(-8, 9), key=lambda tick, coarse=coarse, off=off: abs(miss_of(tick, coarse) - off))  # type: ignore[misc]
+            tick = _meets(coarse, off)
             readings.append(reading_of(sheet, scale.number, tick, coarse))
         found = fit(readings)
         record = Record.of(found, readings, expected_side(sheet, found), note, "letter")
         workshop.shop.measured.keep(1, 1, USUAL_STOCK, record, now() - timedelta(days=days))
     return workshop.shop.printers.keep(OLD_PRINTER, Printer(scale=_SHORT))
+
+
+def _meets(coarse_mm: float, off_mm: float) -> int:
+    """The printed tick that a cut one meets best."""
+    said = {tick: possible_miss(tick, coarse_mm) for tick in range(-MOST_TICK, MOST_TICK + 1)}
+    return min(
+        (tick for tick, miss in said.items() if miss is not None), key=lambda tick: abs((said[tick] or 0) - off_mm)
+    )

@@ -3528,7 +3528,7 @@ export interface components {
       /** History */
       history: components['schemas']['RecordOut'][];
       /** Miss Mm */
-      miss_mm: number[][];
+      miss_mm: (number | null)[][];
       /** Misses */
       misses: components['schemas']['LoggedMiss'][];
       /** Most Tick */

@@ -39,7 +39,7 @@ from vamper.core.marks.vernier import (
     VernierSheet,
     agree,
     expected_side,
-    miss_of,
+    possible_miss,
     reading_of,
 )
 from vamper.core.values.calibration import thickness_of
@@ -107,7 +107,7 @@ def get_calibration(here: Here, job_id: Id) -> CalibrationOut:
         scales=scales,
         most_tick=MOST_TICK,
         coarse_mm=list(COARSE_MM),
-        miss_mm=[[miss_of(tick, coarse) for coarse in COARSE_MM] for tick in range(-MOST_TICK, MOST_TICK + 1)],
+        miss_mm=[[possible_miss(tick, coarse) for coarse in COARSE_MM] for tick in range(-MOST_TICK, MOST_TICK + 1)],
         printed_pitch_mm=PRINTED_PITCH_MM,
         cut_pitch_mm=CUT_PITCH_MM,
         cut_ticks=CUT_TICKS,

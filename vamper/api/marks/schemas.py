@@ -143,8 +143,8 @@ class CalibrationOut(BaseModel):
     most_tick: int
     coarse_mm: list[float]
     """The places on the comb that can be told apart."""
-    miss_mm: list[list[float]]
-    """What each tick (from the least on) says with each place on the comb."""
+    miss_mm: list[list[float | None]]
+    """What each tick (from the least on) says with each place on the comb; None where they cannot be together."""
     printed_pitch_mm: float
     cut_pitch_mm: float
     cut_ticks: int

@@ -33,6 +33,8 @@ MOST_TICK = 8
 MOST_COARSE_MM = 4
 # An eye tells halves of a millimetre apart on the comb.
 COARSE_MM = tuple(half / 2 for half in range(-2 * MOST_COARSE_MM, 2 * MOST_COARSE_MM + 1))
+# Two misses that look alike on the scale are this far apart at most from where the comb says, with half its step.
+_MOST_APART_MM = CUT_PITCH_MM / 2 + 0.25
 _TICK_MM = 4.0
 _COMB_MM = 6.0
 _STROKE_MM = 0.12
@@ -215,7 +217,7 @@ def miss_of(tick: int, coarse_mm: float) -> float:
     Raises
     ------
     BadInput
-        If the scale has no such tick, or the comb no such place.
+        If the scale has no such tick, or the comb no such place, or one of them is not where the other can be.
     """
     if not -MOST_TICK <= tick <= MOST_TICK:
         raise BadInput(f"the scale has ticks from −{MOST_TICK} to {MOST_TICK}; say which of them coincides", "tick")
@@ -224,9 +226,22 @@ def miss_of(tick: int, coarse_mm: float) -> float:
             f"the comb goes to {mm(MOST_COARSE_MM)} either way; a cut farther off needs its marks looked at first",
             "coarse_mm",
         )
+    found = possible_miss(tick, coarse_mm)
+    if found is None:
+        raise BadInput(
+            f"tick {tick} cannot meet a cut one while the line on the comb lies at {coarse_mm:g}: no cut tick is "
+            "there; look at both once more",
+            "tick",
+        )
+    return found
+
+
+def possible_miss(tick: int, coarse_mm: float) -> float | None:
+    """The same for a tick and a place on the comb that are there; None where no cut tick can meet that printed one."""
     met = round((tick * PRINTED_PITCH_MM - coarse_mm) / CUT_PITCH_MM)
     met = min(max(met, -CUT_TICKS), CUT_TICKS)
-    return round(tick * PRINTED_PITCH_MM - met * CUT_PITCH_MM, 6)
+    found = round(tick * PRINTED_PITCH_MM - met * CUT_PITCH_MM, 6)
+    return found if abs(found - coarse_mm) <= _MOST_APART_MM else None
 
 
 def reading_of(sheet: VernierSheet, number: int, tick: int, coarse_mm: float) -> Reading:

@@ -22,6 +22,8 @@ NO_CHANGE: AffineMap = ((1.0, 0.0, 0.0), (0.0, 1.0, 0.0))
 # A sheet is never farther from itself than this in size, or turned farther (as sine).
 _MOST_STRETCH = 0.2
 _MOST_TURN = 0.2
+# Nor is its corner farther off than this, mm: no sheet comes to lie so far from where it belongs.
+_MOST_OFF_MM = 60.0
 
 
 class Thickness(StrEnum):
@@ -56,10 +58,14 @@ class Calibration:
     def __post_init__(self) -> None:
         if len(self.map) != 2 or any(len(row) != 3 for row in self.map):
             return  # said by the field itself
-        (a, b, _), (d, e, _) = self.map
+        (a, b, c), (d, e, f) = self.map
         straight = abs(a - 1) <= _MOST_STRETCH and abs(e - 1) <= _MOST_STRETCH
         if not (straight and abs(b) <= _MOST_TURN and abs(d) <= _MOST_TURN):
             raise ValueError("map must leave the sheet about as it is: no stretch over 20 %, no turn over 11°")
+        if max(abs(c), abs(f)) > _MOST_OFF_MM:
+            raise ValueError(
+                f"map must leave the sheet about where it is: its corner lands no more than {_MOST_OFF_MM:g} mm off"
+            )
 
     @property
     def matrix(self) -> npt.NDArray[np.float64]:

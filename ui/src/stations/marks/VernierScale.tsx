@@ -52,7 +52,9 @@ export function VernierScale({ calibration, scale, reading, read, onward }: Prop
       aria-valuetext={
         reading && miss !== null
           ? `tick ${reading.tick}, ${coarse} on the comb: off by ${showLength(miss, unit, 2)}`
-          : 'not read yet'
+          : reading
+            ? `tick ${reading.tick}, ${coarse} on the comb: these cannot be together`
+            : 'not read yet'
       }
       onKeyDown={keys}
       className="rounded-[6px] border border-rule bg-paper p-2"
@@ -148,7 +150,9 @@ export function VernierScale({ calibration, scale, reading, read, onward }: Prop
       </svg>
       <p className="px-1 text-sm" role="status">
         {miss === null
-          ? 'Black is printed, blue is how the cut would lie. Click the printed tick that a cut one meets best.'
+          ? shown === null
+            ? 'Black is printed, blue is how the cut would lie. Click the printed tick that a cut one meets best.'
+            : `No cut tick can meet tick ${shown} while the cut line lies at ${coarse} on the comb: look at both once more.`
           : `${over !== null && over !== reading?.tick ? 'This would say' : 'Read'}: the cut lies ${showLength(Math.abs(miss), unit, 2)} ${miss < 0 ? wording[0] : wording[1]}.`}
       </p>
     </div>
