@@ -187,7 +187,7 @@ function Tapping({ question, sheet, jobId, lot, close }: TappingProps) {
         what={what}
         tap={tap}
         drag={(placement, dx_mm, dy_mm) =>
-          setSpoilt({ ...spoilt, [placement]: { placement, what: 'off', off: { dx_mm, dy_mm } } })
+          setSpoilt({ ...spoilt, [placement]: { placement, what: 'off', off: { dx_mm, dy_mm, pieces: 1 } } })
         }
       />
       <label className="flex flex-col gap-0.5 text-sm">

@@ -191,7 +191,11 @@ function Misses({ jobId, calibration }: { jobId: number; calibration: Schemas['C
       <div className="flex flex-wrap items-end gap-2">
         <LengthField label="Across" value={miss.dx_mm} onChange={(dx_mm) => setMiss({ ...miss, dx_mm })} />
         <LengthField label="Down" value={miss.dy_mm} onChange={(dy_mm) => setMiss({ ...miss, dy_mm })} />
-        <Button onClick={() => log.mutate([miss], { onSuccess: () => setMiss({ dx_mm: 0, dy_mm: 0 }) })}>
+        <Button
+          onClick={() =>
+            log.mutate([{ ...miss, pieces: 1 }], { onSuccess: () => setMiss({ dx_mm: 0, dy_mm: 0 }) })
+          }
+        >
           Count it in
         </Button>
       </div>
