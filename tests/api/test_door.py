@@ -123,7 +123,7 @@ BAD: list[tuple[str, str, Any, str]] = [
     ("POST", "/api/jobs/1/fillers", {"job_id": 2**63, "number": 1, "least_mm": 9, "most_mm": 9}, "at most"),
     ("POST", "/api/jobs/1/changes", {"label": "x", "changes": {"printer_id": 2**64}}, "less than"),
     ("POST", "/api/jobs/1/changes", {"label": "x", "numbers": [2**65], "changes": {}}, "at most"),
-    ("GET", "/api/jobs/1/sheets/99/cut.svg", None, "no such sheet"),
+    ("GET", "/api/jobs/1/sheets/99/cut.svg", None, "there is no sheet 99"),
     ("POST", "/api/jobs", {"title": 7}, "text"),
     ("POST", "/api/jobs", {"title": "\u202e\x00\n"}, "empty"),
     ("POST", "/api/jobs", [1], "group of fields"),
@@ -327,3 +327,28 @@ def test_no_route_ends_in_a_mistake_of_ours(
         told = answer.json()
         assert told["detail"]
         assert "input should" not in told["detail"].lower()
+
+
+def test_every_route_that_names_a_sheet_says_that_there_is_none(client: TestClient) -> None:
+    """One rule for all of them: what is asked of another sheet than there are is never answered for another one."""
+    paths = client.app.openapi()["paths"]  # type: ignore[attr-defined]
+    naming = [(method, path) for path, methods in paths.items() for method in methods if "{sheet}" in path]
+    assert len(naming) > 12
+    client.post("/api/jobs/1/stop")
+    assert client.post("/api/jobs/1/hand-off").status_code == 204
+    assert client.post("/api/jobs/1/ladders", json={"cut": "kiss", "passes": 1}).status_code == 201
+    records = client.get("/api/jobs/1/force?cut=kiss").json()["records"]
+    named = {"job_id": "1", "sheet": "99", "key": "cover-trim", "record_id": str(records[0]["id"])}
+    for method, path in naming:
+        kinds = {"helpers": "pdf", "sample-": "print"}
+        kind = next((word for part, word in kinds.items() if part in path), "svg")
+        address = path.format(**named, kind=kind)
+        sent: dict[str, Any] = {}
+        if method == "post":
+            sent = {"json": {"kind": "print"}} if path.endswith("sample") else {"data": {"kind": "print"}}
+        if path.endswith("/photo"):
+            sent["files"] = {"file": ("sheet.png", disc_png(300))}
+        if path.endswith("result.jpg"):
+            address += "?number=1"
+        answer = client.request(method.upper(), address, **sent)
+        assert answer.status_code == 404, (method, path, answer.text[:200])

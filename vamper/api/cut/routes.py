@@ -27,6 +27,7 @@ from vamper.api.door import Id, Number, in_turn
 from vamper.api.door import router as door_router
 from vamper.api.downloads import download
 from vamper.api.here import Here
+from vamper.api.sheet_number import sheet_place
 from vamper.api.units import unit_of
 from vamper.core.bench_card import loading_picture
 from vamper.core.cutting.ladder import ladder_advice
@@ -55,8 +56,8 @@ def _plan(here: Workshop, job_id: int, sheet: int | None = None) -> Plan:
     plan = here.plan(here.jobs.get(job_id)).plan
     if not plan.job.cutter.is_machine:
         raise BadInput("no machine cuts this job; take the bench card for scissors", "cutter")
-    if sheet is not None and not 1 <= sheet <= len(plan.sheets):
-        raise NotFound("this job has no such sheet")
+    if sheet is not None:
+        sheet_place(plan, sheet)
     return plan
 
 
@@ -173,8 +174,8 @@ async def get_ladder_place(
 
     def find() -> LadderPlaceOut:
         plan = here.plan(here.jobs.get(job_id)).plan
+        number = sheet_place(plan, sheet, before_any=True)
         try:
-            number = min(sheet, max(1, len(plan.sheets))) - 1
             return ladder_place_out(ladder_place(plan, number, before, _offcut(width_mm, height_mm)))
         except BadInput as bad:
             return no_place(bad.sentence)

@@ -7,11 +7,11 @@ from vamper.api.door import router as door_router
 from vamper.api.downloads import download
 from vamper.api.handoff.schemas import FoundCutOut, found_cut_out
 from vamper.api.here import Here
+from vamper.api.sheet_number import sheet_place
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
 from vamper.formats.out.sheet_file import SHEET_FILES, SheetFile
 from vamper.services.handoff.files import sheet_file, sheet_found_cut
-from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
 
 router = door_router()
@@ -21,8 +21,8 @@ def _planned(here: Workshop, job_id: Id, sheet: Number | None = None) -> Plan:
     plan = here.plan(here.jobs.get(job_id)).plan
     if not plan.layout.sheets:
         raise BadInput("nothing is placed on a sheet yet; add art that fits it first", "sheets")
-    if sheet is not None and not 1 <= sheet <= len(plan.layout.sheets):
-        raise NotFound("this job has no such sheet")
+    if sheet is not None:
+        sheet_place(plan, sheet)
     return plan
 
 

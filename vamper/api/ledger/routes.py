@@ -26,6 +26,7 @@ from vamper.api.ledger.schemas import (
 )
 from vamper.api.ledger.views import diagnosis_out, ledger_out, question_out
 from vamper.api.places import CORNERS, corners_of
+from vamper.api.sheet_number import sheet_place
 from vamper.api.twin.schemas import PhotoKind
 from vamper.core.ledger.diagnosis import FACTS, SYMPTOMS, Seen, diagnose
 from vamper.core.ledger.facts import facts_of
@@ -82,20 +83,19 @@ async def look_at_photo(
 
     def look() -> SpoiltInPicture:
         plan, checks = here.made.last_handed(job_id).plan, here.photo_checks
-        if not 1 <= sheet <= len(plan.sheets):
-            raise NotFound("this job has no such sheet")
+        place = sheet_place(plan, sheet)
         if file is not None:
             picture = read_picture(file.file.read(), file.filename or "picture", here.designer.room)
         elif is_simulated(plan.asked):
-            picture = _SAMPLES[kind](plan, sheet - 1, here.shown_of)
+            picture = _SAMPLES[kind](plan, place, here.shown_of)
         else:
             raise BadInput("choose a picture of the sheet", "file")
         at = corners_of(corners)
         if kind is PhotoKind.WEEDED:
-            spoilt = spoilt_in(checks.check_weeded(job_id, plan, sheet - 1, here.shown_of, picture, at))
+            spoilt = spoilt_in(checks.check_weeded(job_id, plan, place, here.shown_of, picture, at))
         else:
-            spoilt = spoilt_in(checks.check_print(job_id, plan, sheet - 1, here.shown_of, picture, None, at))
-        seen = plural(len(plan.sheets[sheet - 1].placements), "piece")
+            spoilt = spoilt_in(checks.check_print(job_id, plan, place, here.shown_of, picture, None, at))
+        seen = plural(len(plan.sheets[place].placements), "piece")
         words = f"{len(spoilt)} of {seen} look spoilt in this picture." if spoilt else f"All {seen} look good."
         return SpoiltInPicture(words=f"{words} Look them over before you log them.", spoilt=list(spoilt))
 

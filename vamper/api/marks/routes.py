@@ -27,6 +27,7 @@ from vamper.api.marks.schemas import (
     SchoolIn,
 )
 from vamper.api.marks.views import arrows_out, fit_out, misses_out, reading_out, record_out
+from vamper.api.sheet_number import sheet_place
 from vamper.core.marks.calibrate import Fit, Reading, fit
 from vamper.core.marks.printed_helpers import HELPERS, cover_trim, helper_paths, size_words
 from vamper.core.marks.vernier import (
@@ -211,7 +212,7 @@ async def get_helpers(here: Here, job_id: Id, sheet: Number) -> list[HelperOut]:
 
     def draw() -> list[HelperOut]:
         plan = here.plan(here.jobs.get(job_id)).plan
-        number = min(sheet, max(1, len(plan.sheets))) - 1
+        number = sheet_place(plan, sheet, before_any=True)
         found = []
         for helper in HELPERS.values():
             paths, size, problem = [], "", None
@@ -243,7 +244,7 @@ async def get_helper(here: Here, job_id: Id, sheet: Number, key: str, kind: Help
 
     def draw() -> Response:
         plan = here.plan(here.jobs.get(job_id)).plan
-        number = min(sheet, max(1, len(plan.sheets))) - 1
+        number = sheet_place(plan, sheet, before_any=True)
         named = helper_file(plan, number, key, kind)
         return download(named.data, named.media_type, f"{plan.job.title}-{named.ending}")
 

@@ -10,6 +10,7 @@ from vamper.api.door import router as door_router
 from vamper.api.downloads import download
 from vamper.api.here import Here
 from vamper.api.printing.schemas import InkOut, LineOut, PrintChoiceIn, PrintingOut, ProofIn, ProofOut, SchoolOut
+from vamper.api.sheet_number import sheet_place
 from vamper.core.plan import Plan
 from vamper.core.printing.advice import SCHOOLS, Advice, PrintChoice
 from vamper.core.printing.ink import dry_minutes
@@ -34,8 +35,8 @@ def _planned(here: Workshop, job_id: Id, sheet: Number | None = None) -> Plan:
     plan = here.plan(here.jobs.get(job_id)).plan
     if not plan.job.stock.printable:
         raise BadInput("this stock is not printed; take the cut file", "stock")
-    if sheet is not None and not 1 <= sheet <= len(plan.sheets):
-        raise NotFound("this job has no such sheet")
+    if sheet is not None:
+        sheet_place(plan, sheet)
     return plan
 
 

@@ -10,6 +10,7 @@ from vamper.api.door import router as door_router
 from vamper.api.downloads import download
 from vamper.api.here import Here
 from vamper.api.places import CORNERS, corners_of
+from vamper.api.sheet_number import sheet_place
 from vamper.api.twin.photo_views import photo_check_out
 from vamper.api.twin.schemas import DryRunIn, DryRunOut, FaultOut, PhotoCheckOut, PhotoKind, SampleIn
 from vamper.api.twin.views import dry_run_out
@@ -145,7 +146,8 @@ async def check_sample(here: Here, job_id: Id, sheet: Number, sample: SampleIn) 
     """The same with a sample picture that the simulated devices draw."""
 
     def check() -> PhotoCheckOut:
-        picture = here.sample(here.jobs.get(job_id), sheet - 1, _SAMPLES[sample.kind])
+        state = here.jobs.get(job_id)
+        picture = here.sample(state, sheet_place(here.plan(state).plan, sheet), _SAMPLES[sample.kind])
         return _checked(here, job_id, sheet, sample.kind, picture, _SAMPLE_PPI[sample.kind], None)
 
     return await in_turn(check)
@@ -156,7 +158,8 @@ async def get_sample(here: Here, job_id: Id, sheet: Number, kind: PhotoKind) -> 
     """A sample picture to keep, drawn by the simulated devices."""
 
     def draw() -> Response:
-        picture = here.sample(here.jobs.get(job_id), sheet - 1, _SAMPLES[kind])
+        state = here.jobs.get(job_id)
+        picture = here.sample(state, sheet_place(here.plan(state).plan, sheet), _SAMPLES[kind])
         return download(write_jpeg(picture, _SAMPLE_PPI[kind] or PHOTO_PPI, 80), "image/jpeg", f"sample-{kind}.jpg")
 
     return await in_turn(draw)
@@ -183,15 +186,16 @@ def _checked(
     here: Workshop, job_id: int, sheet: int, kind: PhotoKind, picture: Pixels, ppi: float | None, corners: str | None
 ) -> PhotoCheckOut:
     plan, checks = here.plan(here.jobs.get(job_id)).plan, here.photo_checks
+    place = sheet_place(plan, sheet)
     check: AnyCheck
     if kind is PhotoKind.PIECES:
         if ppi is None:
             raise BadInput("say how many pixels an inch the scan of the pieces has", "ppi")
-        check = checks.check_pieces(job_id, plan, sheet - 1, here.shown_of, picture, ppi)
+        check = checks.check_pieces(job_id, plan, place, here.shown_of, picture, ppi)
     else:
         at = corners_of(corners)
         if kind is PhotoKind.WEEDED:
-            check = checks.check_weeded(job_id, plan, sheet - 1, here.shown_of, picture, at)
+            check = checks.check_weeded(job_id, plan, place, here.shown_of, picture, at)
         else:
-            check = checks.check_print(job_id, plan, sheet - 1, here.shown_of, picture, ppi, at)
+            check = checks.check_print(job_id, plan, place, here.shown_of, picture, ppi, at)
     return photo_check_out(check, plan)
