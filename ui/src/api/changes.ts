@@ -1,9 +1,9 @@
-/** Changes of a job's fields: sent one after the other, the newest of the same fields in the place of older ones. */
+/** Changes of a job's fields: a queue, sent one after the other in the order in which they were made. */
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef } from 'react';
 
 import { readAgain } from './again';
-import { ask, client, type Schemas, Unsaved } from './client';
+import { ask, client, NotNow, type Schemas } from './client';
 import { useNotices } from './notices';
 
 type Change = Schemas['Change'];
@@ -18,13 +18,14 @@ interface JobChange {
 /** How long to wait before what could not be saved is sent once more. */
 const AGAIN_MS = 3000;
 
-/** Send changes one after the other; while one is on its way, only the newest of the same fields waits.
- * `done` is called when everything has arrived and the job was read again. */
+/** Send changes one after the other; of the same fields only the newest waits, and it waits behind all before it.
+ * What cannot be saved now is sent again, before anything newer. `done` is called when everything has arrived and the
+ * job was read again. */
 export function useChange(jobId: number) {
   const queries = useQueryClient();
   const tell = useNotices((state) => state.tell);
-  const hold = useNotices((state) => state.hold);
-  const waiting = useRef(new Map<string, Change>());
+  const keep = useNotices((state) => state.keep);
+  const waiting = useRef<Change[]>([]);
   const after = useRef<(() => void)[]>([]);
   const busy = useRef(false);
   return useCallback(
@@ -32,45 +33,48 @@ export function useChange(jobId: number) {
       if (done) after.current.push(done);
       const { label, changes, each = {} } = change;
       const full: Change = { label, changes, each, numbers: change.numbers ?? null };
-      waiting.current.set(`${full.numbers}:${Object.keys(changes)}`, full);
+      waiting.current = [...waiting.current.filter((one) => !sameFields(one, full)), full];
+      const send = async (next: Change) => {
+        const params = { path: { job_id: jobId } };
+        await ask(client.POST('/api/jobs/{job_id}/changes', { params, body: next }));
+      };
       const drain = async () => {
+        if (useNotices.getState().kept === 'saved') keep('saving');
         if (busy.current) return;
         busy.current = true;
-        let sent: [string, Change] | null = null;
-        try {
-          for (const [key, next] of waiting.current) {
-            waiting.current.delete(key);
-            sent = [key, next];
-            await ask(
-              client.POST('/api/jobs/{job_id}/changes', {
-                params: { path: { job_id: jobId } },
-                body: next,
-              }),
-            );
-            hold(false);
-            await readAgain(queries, ['job', jobId]);
-          }
-        } catch (error) {
-          tell((error as Error).message);
-          if (error instanceof Unsaved && sent) {
-            hold(true);
-            // What was typed stays, and is sent again until there is room for it, or something newer to send.
-            const [key, change] = sent;
-            if (!waiting.current.has(key)) waiting.current.set(key, change);
-            await new Promise((settle) => setTimeout(settle, AGAIN_MS));
-            return;
+        for (let next = waiting.current.shift(); next; next = waiting.current.shift()) {
+          try {
+            await send(next);
+            keep(waiting.current.length ? 'saving' : 'saved');
+          } catch (error) {
+            if (error instanceof NotNow) {
+              keep('not saved');
+              tell(`${error.message} What you changed is kept here, and sent again until it is saved.`);
+              const late = next;
+              // It is older than all that waits, so it goes first, unless it was made anew meanwhile.
+              if (!waiting.current.some((one) => sameFields(one, late))) waiting.current.unshift(late);
+              await new Promise((settle) => setTimeout(settle, AGAIN_MS));
+              continue;
+            }
+            tell((error as Error).message);
           }
           await readAgain(queries, ['job', jobId]);
-        } finally {
-          busy.current = false;
-          if (waiting.current.size) void drain();
-          else for (const tell of after.current.splice(0)) tell();
         }
+        busy.current = false;
+        keep('saved');
+        for (const tell of after.current.splice(0)) tell();
       };
       void drain();
     },
-    [jobId, queries, tell, hold],
+    [jobId, queries, tell, keep],
   );
+}
+
+/** Whether two changes set the very same fields, so that the later one makes the earlier one idle. */
+function sameFields(one: Change, other: Change): boolean {
+  const fields = ({ numbers, changes, each }: Change) =>
+    JSON.stringify([numbers, Object.keys(changes).sort(), Object.keys(each ?? {}).sort()]);
+  return fields(one) === fields(other);
 }
 
 export type Changer = ReturnType<typeof useChange>;

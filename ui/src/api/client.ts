@@ -20,9 +20,12 @@ export class Problem extends Error {
   }
 }
 
-/** The workshop's file could not be written; the same will do later. */
-export class Unsaved extends Problem {}
-export const UNSAVED = 507;
+/** It could not be done now, for no fault of what was asked; the same will do later. */
+export class NotNow extends Problem {}
+/** There was no answer at all. */
+export class NoAnswer extends NotNow {}
+/** The least status that says so: a fault of the server, or a file that could not be written. */
+export const NOT_NOW = 500;
 
 export const client = createClient<paths>({ baseUrl: window.location.origin });
 
@@ -38,13 +41,13 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
   try {
     answer = await call;
   } catch {
-    throw new Problem('Vamper does not answer; is it still running? What you did so far is saved.');
+    throw new NoAnswer('Vamper does not answer; is it still running?');
   }
   if (!answer.response.ok) {
     const { detail, where } = (answer.error ?? {}) as { detail?: unknown; where?: unknown };
     const sentence = typeof detail === 'string' ? detail : 'Something went wrong; try again.';
-    throw answer.response.status === UNSAVED
-      ? new Unsaved(sentence)
+    throw answer.response.status >= NOT_NOW
+      ? new NotNow(sentence)
       : new Problem(sentence, String(where ?? ''));
   }
   return answer.data as T;

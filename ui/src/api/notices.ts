@@ -7,11 +7,13 @@ export interface Notice {
   undo?: (() => void) | undefined;
 }
 
+/** Whether what was changed is in the workshop's file: on its way there, or waiting to be sent once more. */
+export type Kept = 'saved' | 'saving' | 'not saved';
+
 interface Notices {
   notices: Notice[];
-  /** Something that was typed has not been saved yet. */
-  unsaved: boolean;
-  hold: (unsaved: boolean) => void;
+  kept: Kept;
+  keep: (kept: Kept) => void;
   tell: (text: string, undo?: () => void) => void;
   dismiss: (id: number) => void;
 }
@@ -20,8 +22,8 @@ let last = 0;
 
 export const useNotices = create<Notices>((set) => ({
   notices: [],
-  unsaved: false,
-  hold: (unsaved) => set({ unsaved }),
+  kept: 'saved',
+  keep: (kept) => set({ kept }),
   tell: (text, undo) =>
     set((state) => ({
       notices: [...state.notices.filter((notice) => notice.text !== text), { id: ++last, text, undo }].slice(

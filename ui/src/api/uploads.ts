@@ -1,7 +1,7 @@
 /** Files on their way into a job, each with its own progress and its own sentence where it failed. */
 import { create } from 'zustand';
 
-import { UNSAVED } from './client';
+import { NOT_NOW } from './client';
 
 export interface Upload {
   id: number;
@@ -48,7 +48,7 @@ function send(jobId: number, file: File, onChange: (change: Partial<Upload>) => 
       } catch {
         // Not every answer is JSON; the general sentence stands.
       }
-      if (request.status === UNSAVED) {
+      if (request.status >= NOT_NOW) {
         // The file is still here; it is sent again until there is room for it.
         onChange({ state: 'waiting', share: 0, sentence: detail });
         setTimeout(() => void send(jobId, file, onChange).then(settle), AGAIN_MS);

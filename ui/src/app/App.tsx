@@ -2,6 +2,7 @@ import { lazy, Suspense } from 'react';
 import { Route, Switch } from 'wouter';
 
 import type { StationKey } from '../api/client';
+import { Fallen, NothingHere } from './Fallen';
 import { JobList } from './JobList';
 import { JobScreen } from './JobScreen';
 import { BenchPage } from '../phone/BenchPage';
@@ -14,7 +15,7 @@ const WrongPage = lazy(() => import('../ledger/WrongPage'));
 
 export function App() {
   return (
-    <>
+    <Fallen>
       <Switch>
         <Route path="/phone">
           <PhonePage />
@@ -41,11 +42,14 @@ export function App() {
         <Route path="/jobs/:id">
           {(at) => <JobScreen key={at.id} jobId={Number(at.id)} station="sheet" />}
         </Route>
-        <Route>
+        <Route path="/">
           <JobList />
+        </Route>
+        <Route>
+          <NothingHere />
         </Route>
       </Switch>
       <NoticeTray />
-    </>
+    </Fallen>
   );
 }

@@ -9,11 +9,11 @@ import { type Changer, useChange } from '../api/changes';
 import { useBeginPacking, useJobAction, usePackingEvents } from '../api/jobs';
 import { Button } from '../kit/Button';
 import { useUnit } from '../kit/units';
-import { asSentence } from '../kit/words';
 import { STATIONS } from './stations';
 import { ArtPicker } from '../look/ArtPicker';
 import { CameOut } from '../ledger/CameOut';
 import { Brief } from './Brief';
+import { Apart, Fallen, NothingHere } from './Fallen';
 import { HandOff } from './HandOff';
 import { Incoming } from './Incoming';
 import { KeysDialog } from './KeysDialog';
@@ -36,29 +36,24 @@ export function JobScreen({ jobId, station }: { jobId: number; station: StationK
   }, [view]);
   if (query.error && !view)
     return (
-      <main className="mx-auto max-w-xl p-10">
-        <Logo />
-        <h1 className="mt-6 font-head text-xl font-bold">This job cannot be opened</h1>
-        <p className="panel mt-3 p-4">{asSentence(query.error.message)}</p>
-        <p className="mt-4">
-          <Link href="/" className="font-bold text-kingfisher underline">
-            To all jobs
-          </Link>
-        </p>
-      </main>
+      <Apart
+        title="This job cannot be opened"
+        words={query.error.message}
+        again={() => void query.refetch()}
+      />
     );
   if (!view) return <main className="p-10 text-soft">Opening the job …</main>;
-  return <OpenJob view={view} station={station} change={change} saving={query.isFetching} />;
+  if (!(station in STATIONS)) return <NothingHere />;
+  return <OpenJob view={view} station={station} change={change} />;
 }
 
 interface Props {
   view: View;
   station: StationKey;
   change: Changer;
-  saving: boolean;
 }
 
-function OpenJob({ view, station, change, saving }: Props) {
+function OpenJob({ view, station, change }: Props) {
   const jobId = view.job.id;
   const queries = useQueryClient();
   useBeginPacking(view);
@@ -98,7 +93,6 @@ function OpenJob({ view, station, change, saving }: Props) {
       <Header
         view={view}
         change={change}
-        saving={saving}
         act={(what) => action.mutate(what)}
         add={() => picker.current?.click()}
         handOff={handOff}
@@ -109,9 +103,11 @@ function OpenJob({ view, station, change, saving }: Props) {
       <div className="flex min-h-0 flex-1">
         <Rail jobId={jobId} stations={view.stations} current={station} />
         <main className="relative flex min-w-0 flex-1" aria-label={station}>
-          <Suspense fallback={null}>
-            <Station view={view} change={change} add={() => picker.current?.click()} />
-          </Suspense>
+          <Fallen key={station}>
+            <Suspense fallback={null}>
+              <Station view={view} change={change} add={() => picker.current?.click()} />
+            </Suspense>
+          </Fallen>
           <UploadTray />
         </main>
       </div>
@@ -124,16 +120,21 @@ function OpenJob({ view, station, change, saving }: Props) {
 interface HeaderProps {
   view: View;
   change: Changer;
-  saving: boolean;
   act: (what: 'undo' | 'redo') => void;
   add: () => void;
   handOff: React.Ref<HTMLButtonElement>;
   keys: () => void;
 }
 
-function Header({ view, change, saving, act, add, handOff, keys }: HeaderProps) {
+function Header({ view, change, act, add, handOff, keys }: HeaderProps) {
   const { unit, use } = useUnit();
-  const unsaved = useNotices((state) => state.unsaved);
+  const kept = useNotices((state) => state.kept);
+  useEffect(() => {
+    if (kept !== 'not saved') return;
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
+    window.addEventListener('beforeunload', ask);
+    return () => window.removeEventListener('beforeunload', ask);
+  }, [kept]);
   const title = view.job.document.title;
   return (
     <header className="flex items-center gap-3 px-5 py-2">
@@ -175,10 +176,10 @@ function Header({ view, change, saving, act, add, handOff, keys }: HeaderProps) 
         />
       </div>
       <span
-        className={`text-right text-sm ${unsaved ? 'font-bold text-rowan' : 'w-14 text-soft'}`}
+        className={`text-right text-sm ${kept === 'not saved' ? 'font-bold text-rowan' : 'w-14 text-soft'}`}
         role="status"
       >
-        {unsaved ? 'not saved yet' : saving ? 'saving' : 'saved'}
+        {kept === 'not saved' ? 'not saved, trying' : kept}
       </span>
       <Button
         look="bare"
