@@ -13,7 +13,7 @@ from vamper.core.marks.printed_helpers import HELPERS, HelperScene
 from vamper.core.marks.reading import reading_of, scene_of
 from vamper.core.marks.sensor_view import sensor_view
 from vamper.core.marks.sheet_marks import marks_bound, marks_for
-from vamper.core.marks.vernier import miss_of, vernier_sheet
+from vamper.core.marks.vernier import possible_miss, vernier_sheet
 from vamper.core.plan import page_of
 from vamper.core.printing.advice import SCHOOLS, Learnt, PrintChoice, advice_for
 from vamper.core.printing.ink import dry_minutes, ink_of
@@ -78,7 +78,7 @@ def marks() -> Told:
     yield "notched vernier", vernier_sheet(PAPER_BY_KEY["letter"], notched, "a sheet")
     small = [Paper(width, height) for width, height in ((30.0, 200.0), (200.0, 30.0), (18.0, 18.0))]
     yield "small", [marks_bound(paper, MarksSpec(family=key)) for paper in small for key in ("corner", "frame")]
-    yield "misses", [miss_of(tick, coarse) for tick in (-8, -2, 0, 5) for coarse in (-1.0, 0.0, 1.0)]
+    yield "misses", [possible_miss(tick, coarse) for tick in (-8, -2, 0, 5) for coarse in (-1.0, 0.0, 1.0)]
     yield from _read_off()
 
 

@@ -45,6 +45,8 @@ class PlannedItem(Strict):
     size_mm: Pair
     ppi: float
     cut: Cut
+    finished_mm: Pair | None = None
+    """After the oven; only there for film that shrinks."""
     outline: list[ShapePart]
     edge: list[ShapePart]
 
@@ -79,6 +81,8 @@ class SheetFiles(Strict):
     cut_dxf: str
     cut_hpgl: str | None = None
     """Left out where no machine cuts."""
+    whole: str | None = None
+    """The sheet as one picture; only there for a machine whose own program adds the marks."""
 
 
 class PlannedInk(Strict):
