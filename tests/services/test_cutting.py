@@ -119,6 +119,22 @@ def test_a_run_that_cannot_be_keeps_nothing(workshop: Workshop, job: int) -> Non
         workshop.log_run(workshop.jobs.get(job), 1, {Cut.KISS: Outcome.CLEAN})
 
 
+def test_a_run_teaches_only_what_was_cut_and_set(workshop: Workshop, job: int) -> None:
+    """A kiss cut tells nothing of a cut through, and a step that nobody named nothing of force."""
+    state = workshop.jobs.get(job)
+    for other in ({Cut.THROUGH: Outcome.CLEAN}, {Cut.KISS: Outcome.CLEAN, Cut.THROUGH: Outcome.CLEAN}):
+        with pytest.raises(BadInput, match="no piece of this job is cut as “through”"):
+            workshop.log_run(state, 1, other)
+    assert not workshop.shop.tried.of(MAT_CUTTER, "satin-vinyl").records
+    mat = workshop.shop.care.mats.keep("blue", MatIn(loads=3))
+    workshop.shop.care.mats.put_in(mat, MAT_CUTTER)
+    machine = workshop.shop.cutters.get(MAT_CUTTER)
+    workshop.shop.cutters.keep(machine.name, replace(machine.value, dialect=(Step("foil"), Step("card"))), MAT_CUTTER)
+    workshop.log_run(workshop.jobs.get(job), 2, {Cut.KISS: Outcome.CLEAN})
+    assert not workshop.shop.tried.of(MAT_CUTTER, "satin-vinyl").records
+    assert workshop.shop.care.mats.get(mat).value.loads == 5
+
+
 def test_one_blade_is_in_a_machine_and_lies_nowhere_else(workshop: Workshop) -> None:
     blades = workshop.shop.care.blades
     first, second = blades.keep("first", BladeIn()), blades.keep("second", BladeIn(Blade.STEEP))

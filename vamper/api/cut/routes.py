@@ -146,6 +146,8 @@ async def log_run(here: Here, job_id: Id, run: RunIn) -> None:
         inside = here.shop.care.blades.in_machine(state.document.cutter_id)
         if inside is not None and run.blade_id != inside.id:
             raise BadInput(f"confirm first that “{inside.name}” is the blade in the machine", "blade_id")
+        if inside is None and run.blade_id is not None:
+            raise NotFound("there is no such blade in this machine; put it in first, or log the run without one")
         _plan(here, job_id)
         here.log_run(state, run.sheets, run.outcomes)
         if inside is not None:

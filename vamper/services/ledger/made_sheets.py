@@ -66,16 +66,25 @@ class MadeSheets:
     def keep_cut(
         self, plan: Plan, document: JobDocument, sheets: int, outcomes: Mapping[Cut, Outcome], metres: float
     ) -> Trace:
-        """What the cuts of so many sheets looked like, and the metres that their blade went; returns what was kept."""
+        """What the cuts of so many sheets looked like, and the metres that their blade went; returns what was kept.
+        Where the machine is set by steps of its own, nobody said which was set, so nothing is learnt of force.
+
+        Raises
+        ------
+        BadInput
+            If the job has no such cut, or it cannot look like that.
+        """
         stock, cutter = self._shop.stocks.get(document.stock).value, self._shop.cutters.get(document.cutter_id).value
         # Nothing is kept of a run of which one part cannot be.
         for cut, outcome in outcomes.items():
             if cut not in plan.settings:
                 raise BadInput(f"{stock.name} has no backing to kiss: say what the cut through looks like", "outcomes")
             check_outcome(stock, cut, outcome)
+            if all(plan.item(piece.item).spec.cut is not cut for sheet in plan.sheets for piece in sheet.placements):
+                raise BadInput(f"no piece of this job is cut as “{cut}”: say what its own cuts look like", "outcomes")
         records, loads = list[int](), sheets if cutter.feed is Feed.MAT else 0
         with self._keeping():
-            for cut, outcome in outcomes.items():
+            for cut, outcome in outcomes.items() if not plan.job.cutter.dialect else ():
                 setting = plan.settings[cut]
                 blade, worn = blade_then(plan.job.blade, setting.blade)
                 drop = JudgedDrop(setting.force_gf, setting.passes, outcome)
