@@ -9,6 +9,7 @@ from sqlalchemy import select
 
 from tests.conftest import disc_png
 from vamper.api.app import create_app
+from vamper.api.guard import _is_address
 from vamper.api.lan.here import Lan
 from vamper.core.values.findings import BadInput
 from vamper.services.lan import passphrase
@@ -217,3 +218,20 @@ def test_the_passphrase_is_not_kept_as_it_was_typed(workshop: Workshop) -> None:
     assert workshop.passphrase.is_right(WORDS)
     assert not workshop.passphrase.is_right(WORDS + " ")
     assert WORDS.encode() not in workshop.path.read_bytes()
+
+
+@pytest.mark.parametrize(
+    ("server", "scheme", "host", "is_it"),
+    [
+        (("192.0.2.5", 8484), "http", "192.0.2.5:8484", True),
+        (("192.0.2.5", 80), "http", "192.0.2.5", True),
+        (("192.0.2.5", 443), "https", "192.0.2.5", True),
+        (("192.0.2.5", 443), "http", "192.0.2.5", False),
+        (("192.0.2.5", 8484), "http", "192.0.2.5", False),
+        (("2001:db8::5", 8484), "http", "[2001:db8::5]:8484", True),
+        (("2001:db8::5", 443), "https", "[2001:db8::5]", True),
+        (("192.0.2.5", 80), "http", "evil.example", False),
+    ],
+)
+def test_an_address_is_known_as_browsers_write_it(server: tuple[str, int], scheme: str, host: str, is_it: bool) -> None:
+    assert _is_address(host, {"type": "http", "server": server, "scheme": scheme}) == is_it

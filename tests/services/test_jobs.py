@@ -1,11 +1,15 @@
 """Jobs: every change is one step, undo and redo move along them, nothing out of range is stored."""
 
+import sqlite3
 from concurrent.futures import ThreadPoolExecutor
+from contextlib import closing
+from pathlib import Path
 
 import pytest
 
 from tests.conftest import disc_png
 from vamper.core.values.findings import BadInput
+from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
 
@@ -107,3 +111,16 @@ def test_a_copy_is_a_job_of_its_own(workshop: Workshop) -> None:
     workshop.jobs.remove_items(copy, (1,))
     assert len(workshop.jobs.get(number).document.items) == 1
     assert workshop.jobs.get(copy).document.title == "Discs, again"
+
+
+def test_starter_stocks_that_came_later_reach_a_workshop_that_exists(tmp_path: Path, nester: ProcessNester) -> None:
+    """A file from before a stock was known: it is offered behind the others, and everything else stays as it was."""
+    first = Workshop(tmp_path / "w.db", nester, 1)
+    before = list(first.shop.stocks.all())
+    first.close()
+    with closing(sqlite3.connect(tmp_path / "w.db")) as file, file:
+        file.execute("DELETE FROM stock WHERE key = 'kraft-card'")
+    again = Workshop(tmp_path / "w.db", nester, 1)
+    assert list(again.shop.stocks.all()) == [*(key for key in before if key != "kraft-card"), "kraft-card"]
+    assert len(again.shop.printers.all()) == 2
+    again.close()

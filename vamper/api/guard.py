@@ -14,6 +14,7 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 from vamper.api.problems import broke, for_status, problem
 
 _LOG = logging.getLogger(__name__)
+_USUAL_PORTS = {"http": 80, "https": 443}
 _OWN_HOST = re.compile(r"(?:127\.0\.0\.1|localhost|\[::1\])(?::[0-9]{1,5})?")
 # How a browser says where a request comes from: the page itself, or the maker's own hand.
 _OWN_SITES = ("same-origin", "none")
@@ -86,4 +87,9 @@ def _is_plain(message: Message) -> bool:
 def _is_address(host: str, scope: Scope) -> bool:
     """Whether a host is the very address that the connection came to, and no name that only points there."""
     server = scope.get("server")
-    return server is not None and host == f"{server[0]}:{server[1]}"
+    if server is None:
+        return False
+    address, port = server
+    # Browsers leave out the port that a scheme has of itself, and write an address of version 6 in brackets.
+    name = f"[{address}]" if ":" in address else address
+    return host == f"{name}:{port}" or (host == name and port == _USUAL_PORTS.get(scope["scheme"]))

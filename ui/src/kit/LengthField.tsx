@@ -38,7 +38,10 @@ export function LengthField({ label, value, onChange, hint, bare = false }: Prop
           onBlur={take}
           onKeyDown={(event) => {
             if (event.key === 'Enter') take();
-            if (event.key === 'Escape') setDraft(null);
+            if (event.key === 'Escape') {
+              setDraft(null);
+              setWrong(false);
+            }
           }}
           aria-invalid={wrong}
           aria-describedby={wrong ? `${id}-wrong` : undefined}

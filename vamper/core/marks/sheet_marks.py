@@ -68,11 +68,13 @@ def marks_bound(paper: Paper, spec: MarksSpec) -> Bound | None:
     clear = max(spec.clear_mm, PATCH_RIM_MM) if _patched(spec) else spec.clear_mm
     taken = spec.inset_mm + spec.stroke_mm + clear
     patches, patched = _patches(paper, spec)
+    left = _inside(paper, taken)
     return Bound(
         "marks",
         f"the marks take {mm(taken)} along every side ({bare_mm(spec.inset_mm)} inset, "
         f"{bare_mm(spec.stroke_mm)} stroke, {bare_mm(clear)} kept clear){patched}",
-        _largest(shapely.difference(_inside(paper, taken), patches)),
+        # Kept layouts are known by the very corners of their area, in order, so it is left as it is where it can be.
+        left if patches.is_empty else _largest(shapely.difference(left, patches)),
     )
 
 

@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from pydantic import TypeAdapter
-from sqlalchemy import select
+from sqlalchemy import func, select
 
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.dialect import MOST_SEEN, StepSeen
@@ -102,12 +102,17 @@ class Shop:
         self.cutters.keep(kept.name, replace(kept.value, granted=granted), cutter_id)
 
     def _stock_up(self) -> None:
-        """Fill a new workshop: the starter stocks, two printers and three ways to cut."""
+        """Fill a new workshop: the starter stocks, two printers and three ways to cut. Starter stocks that came since a
+        workshop was filled are put behind those that it has.
+        """
         with self._sessions.begin() as session:
-            if session.scalar(select(StockRow.key).limit(1)) is not None:
-                return
-            for position, stock in enumerate(STARTER_STOCKS):
+            there = set(session.scalars(select(StockRow.key)))
+            last = session.scalar(select(func.max(StockRow.position))) or 0
+            new = [stock for stock in STARTER_STOCKS if stock.key not in there]
+            for position, stock in enumerate(new, last + 1 if there else 0):
                 session.add(StockRow(key=stock.key, position=position, name=stock.name, value=self.stocks.data(stock)))
+            if there:
+                return
             for start in _STARTERS["printers"]:
                 printer = row(Printer, start["printer"])
                 session.add(PrinterRow(name=start["name"], value=self.printers.data(printer)))
