@@ -28,19 +28,19 @@ def click(screen: Screen, selector: str) -> None:
 
 def test_a_shiny_sheet_in_bright_light_is_told_and_saved(screen: Screen) -> None:
     screen.open(f"/jobs/{SHIMMER}/marks")
-    screen.says("Read in 8 of 100 tries")
+    screen.says("Read in 2 of 100 tries")
     screen.says("glare")
     picture = screen.find("canvas")
     before = screen.driver.execute_script("return arguments[0].toDataURL()", picture)
     slider = screen.find("#room-light")
     slider.send_keys(Keys.HOME)
-    screen.wait(lambda: re.search(r"Read in 9\d of 100 tries", screen.text()), "a better chance")
+    screen.wait(lambda: re.search(r"Read in (9\d|more than 99) of 100 tries", screen.text()), "a better chance")
     screen.wait(
         lambda: screen.driver.execute_script("return arguments[0].toDataURL()", picture) != before, "another picture"
     )
     screen.wait(lambda: screen.find('button[title="light of the room"]').is_enabled(), "the kept step")
     screen.button("Undo").click()
-    screen.says("Read in 8 of 100 tries")
+    screen.says("Read in 2 of 100 tries")
     screen.find('input[type="checkbox"]').click()
     screen.says("Read in more than 99 of 100 tries")
     assert "taken" in screen.text()
