@@ -125,3 +125,14 @@ def test_what_the_steep_blade_did_is_not_taken_for_the_other_ones() -> None:
     assert not placed((usual,), KISS, RANGE, 1).step
     blade = Known(blade=BladeIn(Blade.STEEP))
     assert propose(VINYL, Cut.KISS, Cutter(dialect=(steep, Step("card"))), known=blade).spoken.step
+
+
+@tried(40)
+@given(st.lists(st.tuples(st.integers(10, 90), PASSES, st.sampled_from(list(Outcome))), min_size=1, max_size=6), PASSES)
+def test_what_is_shown_for_other_passes_is_what_choosing_them_sets(
+    tells: list[tuple[int, int, Outcome]], passes: int
+) -> None:
+    tries = tuple(Try(4.0 * step, n, what) for step, n, what in tells)
+    shown = propose(VINYL, Cut.KISS, CUTTER, known=Known(tries=tries)).proposed_in(passes)
+    chosen = propose(VINYL, Cut.KISS, CUTTER, known=Known(tries=tries, passes=passes))
+    assert (shown.force_gf, shown.chance) == (chosen.force_gf, chosen.chance)

@@ -28,7 +28,7 @@ from vamper.core.cutting.depth import depth_um
 from vamper.core.cutting.dialect import placed
 from vamper.core.cutting.drops import Drop
 from vamper.core.cutting.ladder import COMFORTABLE_SHARE, ladder_advice
-from vamper.core.cutting.setting import CutSetting, in_passes
+from vamper.core.cutting.setting import CutSetting
 from vamper.core.cutting.window import window_of
 from vamper.core.marks.inspect import in_100, in_100_short
 from vamper.core.plan import Plan, cut_of, metres_of, timed_runs, timing_of
@@ -96,13 +96,14 @@ def force_out(plan: Plan, cut: Cut, asked_passes: int | None, tried: TriedOn) ->
     window = window_of(belief, prior, force, passes)
     advice = ladder_advice(belief, force, [*tried.tries, *tried.runs], passes, exact=True)
     as_set = passes == setting.passes
-    proposal = setting.force_gf if as_set else advice.proposal.force_gf
+    other = setting.proposed_in(passes)
+    proposal = setting.force_gf if as_set else other.force_gf
     spoken = setting.spoken if as_set else placed(plan.job.cutter.dialect, belief, force, passes, True)
-    chance = spoken.chance if spoken.words else setting.chance if as_set else advice.proposal.chance
+    chance = spoken.chance if spoken.words else setting.chance if as_set else other.chance
     records = _records_out(tried)
     ladders = [one for one in records if one.kind == "ladder" and one.cut is cut]
     most = min(MOST_PASSES, max(_SHOWN_PASSES, setting.passes))
-    each = [in_passes(belief, plan.job.cutter, count, setting.seen) for count in range(1, most + 1)]
+    each = [setting.proposed_in(count) for count in range(1, most + 1)]
     return ForceOut(
         cut=cut,
         passes=passes,

@@ -117,12 +117,17 @@ class CutSetting:
     belief: Belief = field(repr=False)
     cutter: Cutter = field(repr=False)
     spoken: Spoken
+    told: tuple[Told, ...] = field(repr=False)
     instead: str = ""
     was_clean: bool = False
 
     def needed_in(self, passes: int) -> float:
         """The force (gf) that reaches the target in so many passes, on what is believed."""
         return _needed_gf(self.belief, passes)
+
+    def proposed_in(self, passes: int) -> Proposal:
+        """What is proposed for so many passes, by the same rules."""
+        return in_passes(self.belief, self.cutter, passes, self.seen, self.told)
 
     @property
     def likely(self) -> float:
@@ -189,6 +194,7 @@ def propose(
         belief,
         cutter,
         spoken,
+        told,
         instead,
         any(
             one.outcome is Outcome.CLEAN and one.cut in (None, cut) and one.force_gf <= cutter.force_gf.max
