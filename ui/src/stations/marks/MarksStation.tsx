@@ -183,10 +183,8 @@ function LightSlider({
   const { shown, move, letGo } = useDrag(
     value,
     (room) => trial.ask({ room }),
-    (room) => {
-      trial.drop();
-      change({ label: 'light of the room', changes: { room_light: room } });
-    },
+    // What was tried stays on the screen until it is kept and read: the old figure never comes back in between.
+    (room) => change({ label: 'light of the room', changes: { room_light: room } }, trial.drop),
   );
   if (!catalog) return null;
   const at = (room: number) => `${(room / catalog.most_room) * 100}%`;

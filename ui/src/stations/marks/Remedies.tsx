@@ -32,13 +32,15 @@ export function Remedies({ reading, change, attempt }: Props) {
             checked={one.taken}
             onFocus={() => attempt(toggled(one.key))}
             onBlur={() => attempt(null)}
-            onChange={() => {
-              attempt(null);
-              change({
-                label: one.taken ? `not: ${one.name.toLowerCase()}` : one.name.toLowerCase(),
-                changes: { 'marks.remedies': toggled(one.key) },
-              });
-            }}
+            onChange={() =>
+              change(
+                {
+                  label: one.taken ? `not: ${one.name.toLowerCase()}` : one.name.toLowerCase(),
+                  changes: { 'marks.remedies': toggled(one.key) },
+                },
+                () => attempt(null),
+              )
+            }
           />
           <span className="min-w-0">
             <span className="flex items-baseline justify-between gap-2">
