@@ -30,6 +30,7 @@ from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import Finding, Fix, FixTarget
 from vamper.core.values.item import ItemSpec, Tile
 from vamper.core.values.job import Job
+from vamper.core.values.layers import in_step
 from vamper.core.values.paper import Paper
 from vamper.core.values.placement import Pin, Placement
 from vamper.core.values.stock import STOCK_BY_KEY
@@ -90,9 +91,8 @@ class Scene:
     def with_fix(self, finding: Finding, fix: Fix) -> "Scene":
         """The scene after a fix was taken."""
         if fix.target is FixTarget.ITEM:
-            items = tuple(
-                changed_item(one, fix.changes) if one.number == finding.item else one for one in self.job.items
-            )
+            number = finding.item or 0
+            items = in_step(self.job.items, {number: changed_item(self.job.item(number), fix.changes)})
             return replace(self, job=replace(self.job, items=items))
         if fix.target is FixTarget.TILES:
             return self._in_tiles(finding.item, float(fix.changes["overlap_mm"]))  # type: ignore[arg-type]

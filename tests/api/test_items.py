@@ -3,6 +3,7 @@
 import io
 import json
 import zipfile
+from typing import Any
 
 import numpy as np
 import pytest
@@ -108,19 +109,45 @@ def test_holes_are_opened_and_filled_one_by_one(client: TestClient, job: int) ->
     add(client, job, "mask.png", png_of(picture_of(alpha)))
     change(client, job, {"edge.distance_mm": 1, "edge.keep_holes": [[0.31, 0.5]]}, [2])
 
+    def holes() -> list[dict[str, Any]]:
+        return list(view(client, job)["plan"]["items"][1]["holes"])
+
     def opened() -> list[bool]:
-        return [hole["open"] for hole in view(client, job)["plan"]["items"][1]["holes"]]
+        return [hole["open"] for hole in holes()]
+
+    def turn(at: list[float]) -> int:
+        return client.post(f"/api/jobs/{job}/items/2/hole", json={"at": at}).status_code
 
     assert sorted(opened()) == [False, True]
-    first, second = (hole["toggle"] for hole in view(client, job)["plan"]["items"][1]["holes"])
     was = opened()
-    change(client, job, first, [2])
+    assert turn(holes()[0]["at"]) == 200
     assert opened() == [not was[0], was[1]]
-    change(client, job, {"edge.fill_holes": False, "edge.keep_holes": []}, [2])
-    assert opened() == [True, True]
-    second = view(client, job)["plan"]["items"][1]["holes"][1]["toggle"]
-    change(client, job, second, [2])
-    assert opened() == [True, False]
+    # On the outline itself holes are opened and filled one by one as well.
+    for kind in ("follow", "bare"):
+        change(client, job, {"edge.kind": kind, "edge.fill_holes": False, "edge.keep_holes": []}, [2])
+        assert opened() == [True, True]
+        assert turn(holes()[1]["at"]) == 200
+        assert opened() == [True, False]
+    assert turn([0.01, 0.5]) == 422
+    # A shape that has no holes offers none.
+    change(client, job, {"edge.kind": "circle"}, [2])
+    assert holes() == []
+
+
+def test_of_many_holes_each_turns_alone(client: TestClient, job: int) -> None:  # noqa: F811
+    alpha = np.zeros((800, 800), np.float32)
+    alpha[20:780, 20:780] = 1
+    for x in range(60, 760, 60):
+        for y in range(60, 760, 60):
+            alpha[y : y + 24, x : x + 24] = 0
+    add(client, job, "sieve.png", png_of(picture_of(alpha)))
+    change(client, job, {"longest_mm": 150, "edge.kind": "bare", "edge.distance_mm": 0, "edge.fill_holes": False}, [2])
+    holes = view(client, job)["plan"]["items"][1]["holes"]
+    assert len(holes) == 144
+    assert all(hole["open"] for hole in holes)
+    assert client.post(f"/api/jobs/{job}/items/2/hole", json={"at": holes[130]["at"]}).status_code == 200
+    after = view(client, job)["plan"]["items"][1]["holes"]
+    assert [hole["at"] for hole in after if not hole["open"]] == [holes[130]["at"]]
 
 
 def test_saved_edges_can_be_given_to_others_and_taken_away(client: TestClient, job: int) -> None:  # noqa: F811

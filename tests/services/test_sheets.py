@@ -180,6 +180,21 @@ def test_one_sheet_a_colour_with_keys_in_register(workshop: Workshop) -> None:
         assert len(stars) == 2
         apart.append(stars[0].centroid.distance(stars[1].centroid))
     assert max(apart) - min(apart) < 0.1
+    # A set is changed as a whole: the hooks of all layers stay as far apart.
+    workshop.jobs.change_items(number, "size", (2,), {"width_mm": 90.0, "quantity": 3})
+    plan = planned(workshop, number)
+    assert plan.items[0].spec.width_mm == 90.0
+    spread = [
+        max(one.centroid.distance(other.centroid) for one in hooks for other in hooks)
+        for hooks in ([part for part in item.edge.shape.geoms if 25 < part.area < 60] for item in plan.items)
+    ]
+    assert min(spread) > max(apart)
+    assert max(spread) - min(spread) < 0.15
+    assert {item.spec.quantity for item in plan.items} == {3}
+    with pytest.raises(BadInput, match="of no use"):
+        workshop.variants.wish(workshop.jobs.get(number), 2, WishMove.ON)
+    again = workshop.jobs.copy(number)
+    assert [item.layer_of for item in workshop.jobs.get(again).document.items] == [2, 2, 2]
 
 
 def test_how_many_fit_is_asked_of_a_design_or_a_shape(workshop: Workshop, job: int) -> None:

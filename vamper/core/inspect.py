@@ -1,6 +1,6 @@
 """Everything that was found on a plan: each station's own findings, listed."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import replace
 
 from vamper.core.art.inspect import art_findings, colour_findings, size_fix
@@ -25,7 +25,8 @@ from vamper.core.marks.inspect import (
     reading_findings,
     unreached_findings,
 )
-from vamper.core.plan import Plan
+from vamper.core.offered import as_offered
+from vamper.core.plan import Plan, set_up_sheet
 from vamper.core.printing.inspect import bleed_findings, print_findings
 from vamper.core.sheet.inspect import (
     breach_findings,
@@ -35,26 +36,29 @@ from vamper.core.sheet.inspect import (
     too_big,
     unplaced_finding,
 )
+from vamper.core.sheet.lay.turns import best_turn
 from vamper.core.sheet.layout import WhyNot
 from vamper.core.sheet.live_area import printer_bound
 from vamper.core.values.art import SIDES, Purpose
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Feed
-from vamper.core.values.findings import Finding, Fix, most_serious_first
+from vamper.core.values.findings import BadInput, Finding, Fix, Severity, most_serious_first
 from vamper.core.values.finish import Target
+from vamper.core.values.marks import MarksSpec
+from vamper.core.values.paper import Paper
 from vamper.core.values.stock import Stock
 
 
 def findings_of(plan: Plan) -> tuple[Finding, ...]:
     """All findings of a plan, the most serious first."""
-    return tuple(most_serious_first(_all(plan)))
+    return tuple(most_serious_first(as_offered(plan, finding) for finding in _all(plan)))
 
 
 def _all(plan: Plan) -> Iterator[Finding]:
     job = plan.job
     yield from marks_findings(job.paper, job.marks, printer_bound(job.paper, job.printer))
     if plan.setup.marks:
-        yield from unreached_findings(job.paper, job.marks, plan.setup.marks, job.cutter)
+        yield from unreached_findings(job.paper, job.marks, plan.setup.marks, job.cutter, _holding(plan))
     yield from reading_findings(plan.reading, job.marks)
     # A laminate is part of the stock by now: what lies over the marks is what was asked for.
     covered = plan.asked.coated or plan.asked.laminate_um > 0
@@ -69,6 +73,24 @@ def _all(plan: Plan) -> Iterator[Finding]:
     yield from finish_findings(plan.asked, plan.items)
 
 
+def _holding(plan: Plan) -> Callable[[Paper, MarksSpec], bool]:
+    """Whether a paper with such marks would hold every design of a plan that this one holds."""
+    job = plan.job
+    too_big = {one.item for one in plan.layout.unplaced if one.reason is WhyNot.TOO_BIG}
+    pieces = [
+        (item.edge.shape, item.spec.turn or job.packing.turn) for item in plan.items if item.number not in too_big
+    ]
+
+    def holds(paper: Paper, marks: MarksSpec) -> bool:
+        try:
+            room = set_up_sheet(replace(job, paper=paper, marks=marks)).live.size_mm
+        except BadInput:
+            return False
+        return all(best_turn(shape, room, turn)[1] <= 0 for shape, turn in pieces)
+
+    return holds
+
+
 def item_findings(item: DesignedItem, purpose: Purpose, stock: Stock, target: Target | None = None) -> list[Finding]:
     """What the stations find on one design before it lies on a sheet."""
     art = _for_the_maker(item, art_findings(item.outline, item.spec, item.number, purpose, item.facts, stock))
@@ -76,8 +98,16 @@ def item_findings(item: DesignedItem, purpose: Purpose, stock: Stock, target: Ta
     edge += cup_findings(item, Circumstances(stock.stock_class, purpose, target))
     if not stock.printable:
         counters = counter_findings(item.outline, item.edge, item.number)
-        return art + edge + counters + colour_findings(item.facts.flat_colours, item.number)
+        drawn = [_as_drawn(one) for one in edge]
+        return art + drawn + counters + colour_findings(item.facts.flat_colours, item.number)
     return art + edge + bleed_findings(item.bleed, item.number, stock, item.miss_mm)
+
+
+def _as_drawn(finding: Finding) -> Finding:
+    """On stock of which the drawing itself is cut out, its holes are part of it and nothing to be filled."""
+    if finding.code != "art.holes" or finding.severity is not Severity.LOOK:
+        return finding
+    return replace(finding, severity=Severity.NOTE, fixes=())
 
 
 def _for_the_maker(item: DesignedItem, findings: list[Finding]) -> list[Finding]:
@@ -113,7 +143,7 @@ def _sheet(plan: Plan) -> Iterator[Finding]:
         if unknown is not None:
             yield unknown
     yield from breach_findings(plan.sheets, pieces, job.packing.gap_mm)
-    sparse = sparse_finding(plan.sheets, pieces, job.packing.gap_mm)
+    sparse = sparse_finding(plan.sheets, pieces, job.packing.gap_mm, job.items)
     if sparse is not None:
         yield sparse
     for item in plan.items:

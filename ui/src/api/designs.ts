@@ -27,6 +27,17 @@ export const useSplit = (jobId: number) =>
     ),
   );
 
+/** Fill one hole that is open, or open one that is filled; `at` is a point in it. */
+export const useTurnHole = (jobId: number) =>
+  useDoing([['job', jobId]], ({ number, at }: { number: number; at: number[] }) =>
+    ask(
+      client.POST('/api/jobs/{job_id}/items/{number}/hole', {
+        params: { path: { job_id: jobId, number } },
+        body: { at },
+      }),
+    ),
+  );
+
 /** Make one design, too large for the sheet, in parts that lie over each other. */
 export const useTiles = (jobId: number) =>
   useDoing([['job', jobId]], ({ number, overlap_mm }: { number: number; overlap_mm: number }) =>

@@ -1355,6 +1355,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/items/{number}/hole': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Turn Hole
+     * @description Fill one hole that is open, or open one that is filled; all others stay as they are.
+     */
+    post: operations['turn_hole_api_jobs__job_id__items__number__hole_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/items/{number}/printed.png': {
     parameters: {
       query?: never;
@@ -5091,6 +5111,14 @@ export interface components {
       hidden: boolean;
     };
     /**
+     * HoleAt
+     * @description A point in a hole, in shares of the drawing's box.
+     */
+    HoleAt: {
+      /** At */
+      at: number[];
+    };
+    /**
      * InMachineOut
      * @description A blade or a mat that is in use, and what it went through.
      */
@@ -5199,8 +5227,9 @@ export interface components {
      *     `loose` says that its parts are meant to come off one by one. `bleed_mm` overrides the computed bleed (0: none).
      *     `turn` overrides the job's turn rule. `wish` says that more copies are fine where there is room, 1 the most wanted.
      *     `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour` (#RRGGBB) keeps
-     *     it on sheets of that colour, for drawings that are cut one colour a sheet. `tile` makes it one part of a piece that
-     *     is too large for a sheet; its size is still that of the whole. `tabs` hold it where it is cut through.
+     *     it on sheets of that colour, for drawings that are cut one colour a sheet; `layer_of` is the same number for all
+     *     layers of one drawing, which are changed together. `tile` makes it one part of a piece that is too large for a
+     *     sheet; its size is still that of the whole. `tabs` hold it where it is cut through.
      *     `wrap` is the cup or bottle it goes round: on a taper its art is bent to stand straight there.
      */
     ItemSpec: {
@@ -5228,6 +5257,8 @@ export interface components {
       edge: components['schemas']['EdgeSpec'];
       /** Height Mm */
       height_mm?: number | null;
+      /** Layer Of */
+      layer_of?: number | null;
       /** Longest Mm */
       longest_mm?: number | null;
       /**
@@ -8421,17 +8452,15 @@ export interface components {
     };
     /**
      * HoleOut
-     * @description A hole of the drawing: whether the blade cuts it out, and the fields that change that.
+     * @description A hole of the drawing: whether the blade cuts it out, and a point in it, in shares of the drawing's box.
      */
     vamper__api__art__schemas__HoleOut: {
+      /** At */
+      at: number[];
       /** Open */
       open: boolean;
       /** Path */
       path: string;
-      /** Toggle */
-      toggle: {
-        [key: string]: unknown;
-      };
     };
     /**
      * StepOut
@@ -11039,6 +11068,42 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['GroupsOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  turn_hole_api_jobs__job_id__items__number__hole_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['HoleAt'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobOut'];
         };
       };
       /** @description Validation Error */

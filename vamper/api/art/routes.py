@@ -8,6 +8,7 @@ from vamper.api.art.schemas import (
     Apart,
     EdgeStyleOut,
     GroupsOut,
+    HoleAt,
     ItemOut,
     NewEdgeStyle,
     Overlap,
@@ -102,6 +103,12 @@ def make_in_tiles(here: Here, job_id: Id, number: Number, overlap: Overlap) -> J
 def split(here: Here, job_id: Id, number: Number, apart: Apart) -> JobOut:
     """Each drawing in the picture a design of its own."""
     return job_out(here.items.split(here.jobs.get(job_id), number, apart.apart_mm))
+
+
+@router.post("/jobs/{job_id}/items/{number}/hole", tags=["design"])
+def turn_hole(here: Here, job_id: Id, number: Number, hole: HoleAt) -> JobOut:
+    """Fill one hole that is open, or open one that is filled; all others stay as they are."""
+    return job_out(here.items.turn_hole(here.jobs.get(job_id), number, hole.at))
 
 
 @router.get("/edge-styles", tags=["design"])

@@ -7,7 +7,7 @@ from pydantic import BaseModel, Field
 from vamper.api.places import PlaceOut, SizeOut
 from vamper.core.values.cut import Cut
 from vamper.core.values.edge import EdgeSpec
-from vamper.core.values.limits import ONE_LINE
+from vamper.core.values.limits import ONE_LINE, Point
 
 
 class RingOut(BaseModel):
@@ -18,11 +18,17 @@ class RingOut(BaseModel):
 
 
 class HoleOut(BaseModel):
-    """A hole of the drawing: whether the blade cuts it out, and the fields that change that."""
+    """A hole of the drawing: whether the blade cuts it out, and a point in it, in shares of the drawing's box."""
 
     path: str
     open: bool
-    toggle: dict[str, Any]
+    at: list[float]
+
+
+class HoleAt(BaseModel):
+    """A point in a hole, in shares of the drawing's box."""
+
+    at: Point
 
 
 class ItemOut(BaseModel):

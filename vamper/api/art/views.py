@@ -8,15 +8,17 @@ from vamper.api.places import box_out, place_out, size_out
 from vamper.core.art.groups import Group
 from vamper.core.design import DesignedItem
 from vamper.core.edge.handling import ease
+from vamper.core.edge.holes import choosable_holes, is_open, point_in
 from vamper.core.values.art import Preparation
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import Place
-from vamper.core.values.geometry import grow, hole_polygons
+from vamper.core.values.geometry import grow
 from vamper.formats.svg_path import DECIMALS, shape_path
 from vamper.services.jobs.items import Shapes, printed_box
 from vamper.services.workshop import ArtNotes
 
-_MOST_HOLES = 100
+# More than anybody looks through.
+_MOST_HOLES = 300
 
 
 def picture_address(digest: str, prepare: Preparation) -> str:
@@ -72,24 +74,14 @@ def item_out(item: DesignedItem, revision: str, art: ArtNotes) -> ItemOut:
 
 
 def _holes(item: DesignedItem) -> list[HoleOut]:
-    """The drawing's holes, largest first, each with what opens or fills it."""
-    width, height = item.outline.size_mm
-    holes = sorted(hole_polygons(item.outline.shape), key=lambda hole: -hole.area)[:_MOST_HOLES]
-    middles = [hole.representative_point() for hole in holes]
-    opened = [not item.edge.shape.covers(middle) for middle in middles]
-    named = [[round(middle.x / width, 5), round(middle.y / height, 5)] for middle in middles]
-    found = []
-    for number, hole in enumerate(holes):
-        # What is open now stays so, but for this one, which turns.
-        kept = [named[n] for n, is_open in enumerate(opened) if is_open != (n == number)]
-        found.append(
-            HoleOut(
-                path=shape_path(hole, DECIMALS),
-                open=opened[number],
-                toggle={"edge.fill_holes": True, "edge.keep_holes": kept},
-            )
-        )
-    return found
+    """The drawing's holes that can be opened and filled one by one, the largest first."""
+    if not item.spec.edge.uses("keep_holes"):
+        return []
+    outline = item.outline.shape
+    return [
+        HoleOut(path=shape_path(hole, DECIMALS), open=is_open(hole, item.edge.shape), at=list(point_in(hole, outline)))
+        for hole in choosable_holes(outline)[:_MOST_HOLES]
+    ]
 
 
 def _chosen(spec: EdgeSpec) -> dict[str, object]:

@@ -73,7 +73,7 @@ def art_findings(
 ) -> list[Finding]:
     """Findings of the Art station for design `number` at its wanted size."""
     found = [
-        _opaque(outline, item, number, facts.rim),
+        _opaque(outline, item, number, facts),
         _several(outline, number, facts.groups),
         _base(outline, item, number, facts.surface),
         _white(outline, number, facts.surface, stock),
@@ -93,9 +93,10 @@ def _whole(outline: Outline) -> tuple[Place, ...]:
     return (place_of(outline.shape.bounds),)
 
 
-def _opaque(outline: Outline, item: ItemSpec, number: int, rim: Rim | None) -> Finding | None:
+def _opaque(outline: Outline, item: ItemSpec, number: int, facts: ArtFacts) -> Finding | None:
     if not outline.opaque:
         return None
+    rim = facts.rim
     # A shape that does not follow the picture was chosen for it.
     decided = not item.edge.follows
     width, height = outline.size_mm
@@ -111,10 +112,14 @@ def _opaque(outline: Outline, item: ItemSpec, number: int, rim: Rim | None) -> F
         FixTarget.ITEM,
         {"edge.kind": "rounded", "edge.corner_mm": EdgeSpec().corner_mm},
     )
-    liftable = rim is not None and rim.is_one_colour
+    # Of a picture that is one colour all over nothing would be left.
+    plain = len(facts.flat_colours) == 1
+    liftable = rim is not None and rim.is_one_colour and not plain
     rest = (
         "Its rim is one colour, which can be lifted off so that the drawing itself is cut out."
         if liftable
+        else "It is one colour all over, so there is nothing to lift off."
+        if plain
         else "Its rim has many colours, so there is no background to lift off."
     )
     return Finding(

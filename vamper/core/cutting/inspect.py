@@ -17,6 +17,7 @@ from vamper.core.sheet.layout import THROUGH_GAP_MM
 from vamper.core.values.blade import WORN_AT, Blade, BladeIn
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter
+from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import Finding, Fix, FixTarget, Severity
 from vamper.core.values.geometry import ring_points
 from vamper.core.values.item import ItemSpec
@@ -31,6 +32,11 @@ _MOST_PLACES = 12
 _ROOM_MM = 0.6
 # A design is not offered larger than by this to cure a tight bend.
 _MOST_GROWTH = 2.0
+_BARE = "bare"
+# Kinds whose tips are as round as their border is wide.
+_ROUND_AT_TIPS = ("follow", "hull")
+# What is measured of a bend comes out a little under what was asked for.
+_ROOM_TENTHS = 0.5
 
 
 def cut_findings(setting: CutSetting, stock: Stock, cutter: Cutter) -> list[Finding]:
@@ -206,13 +212,13 @@ def detail_findings(edge: Edge, item: ItemSpec, setting: CutSetting, stock: Stoc
     least = edge.smallest_radius_mm
     one, gentler = len(bends) == 1, setting.passes > setting.least_passes
     fixes = []
-    if setting.passes < MOST_PASSES and not gentler:
-        more = setting.passes + 1
+    more = max(setting.passes, setting.least_passes) + 1
+    if more <= MOST_PASSES and not gentler:
         fixes.append(Fix(f"Take {more} passes", "each gentler, so that less is torn", FixTarget.JOB, {"passes": more}))
-    growth = limit / least
-    if growth <= _MOST_GROWTH:
-        larger = math.ceil(item.size.wanted_mm * growth * 10) / 10
-        fixes.append(size_fix(item, larger, "its bends become rounder"))
+    # On the outline itself bends are the drawing's; a border makes its own.
+    rounder = _larger(item, least, limit) if item.edge.kind == _BARE else _rounder(item.edge, limit)
+    if rounder is not None:
+        fixes.append(rounder)
     return [
         Finding(
             "cut.small-detail",
@@ -220,13 +226,43 @@ def detail_findings(edge: Edge, item: ItemSpec, setting: CutSetting, stock: Stoc
             f"{'A bend' if one else f'{len(bends)} bends'} too tight for this blade",
             f"The tightest has a radius of {mm(least, 2)}; the {setting.blade}° blade goes round {mm(limit, 2)} "
             f"cleanly. Tighter ones come out torn or rounded, and {stock.name} holds no neck under "
-            f"{mm(stock.least_neck_mm)}: go gentler in more passes, make it larger, or smooth the edge.",
+            f"{mm(stock.least_neck_mm)}: go gentler in more passes, or make the bends rounder.",
             {"bends": len(bends), "radius_mm": round(least, 3), "least_mm": limit, "neck_mm": stock.least_neck_mm},
             item=number,
             places=places,
             fixes=tuple(fixes),
         )
     ]
+
+
+def _larger(item: ItemSpec, least_mm: float, limit_mm: float) -> Fix | None:
+    """On the outline itself bends grow with the drawing."""
+    growth = limit_mm / least_mm
+    # An inset, a rounded corner, a part's seam and a front's edge turned over do not grow along.
+    own = item.edge.distance_mm < 0 or item.edge.blunt_mm > 0 or item.tile is not None or item.back_of is not None
+    if growth > _MOST_GROWTH or own:
+        return None
+    return size_fix(item, math.ceil(item.size.wanted_mm * growth * 10) / 10, "its bends become rounder")
+
+
+def _rounder(spec: EdgeSpec, limit_mm: float) -> Fix | None:
+    """A border makes its own bends, whatever the size of the drawing: no field that sets their radius lies under what
+    the blade goes round.
+    """
+    wanted = math.ceil(limit_mm * 10 + _ROOM_TENTHS) / 10
+    radii = {"smooth_mm": spec.smooth_mm, "corner_mm": spec.corner_mm}
+    changes = {f"edge.{name}": wanted for name, radius in radii.items() if spec.uses(name) and radius < wanted}
+    # Corners that are not rounded at all are no bends.
+    if spec.uses("blunt_mm") and 0 < spec.blunt_mm < wanted:
+        changes["edge.blunt_mm"] = wanted
+    if spec.kind in _ROUND_AT_TIPS and not spec.rings and spec.distance_mm < wanted:
+        changes["edge.distance_mm"] = wanted
+    if not changes:
+        return None
+    words = {"edge.distance_mm": "Border of", "edge.smooth_mm": "smoothed by"}
+    named = [f"{word} {mm(wanted)}" for field, word in words.items() if field in changes]
+    label = ", ".join(named) or f"Corners rounded by {mm(wanted)}"
+    return Fix(label[0].upper() + label[1:], "its bends become rounder", FixTarget.ITEM, changes)
 
 
 def kiss_without_backing(stock: Stock, numbers: Sequence[int]) -> list[Finding]:

@@ -10,6 +10,7 @@ from functools import cached_property
 
 import shapely
 from shapely.geometry import MultiPolygon, Polygon
+from shapely.geometry.base import BaseGeometry
 
 from vamper.core.art.outline import Outline
 from vamper.core.edge.bends import tightest_mm
@@ -31,14 +32,16 @@ class Edge:
 
     `least_border_mm` is measured, not assumed; negative where the edge runs inside the drawing. `rings` are the
     border's rings from the drawing outwards, each with all that lies inside it; the last one is `shape`. `tied` counts
-    the parts that joining held together, `bridges` its own ties; `filled` are the holes that filling closed, `closed`
-    those that were to be kept but are narrower than the border. `deepest_mm` is set where an inset left nothing.
+    the parts that joining held together, `bridges` its own ties, `apart` the parts that there would be without it;
+    `filled` are the holes that filling closed, `closed` those that were to be kept but are narrower than the border.
+    `deepest_mm` is set where an inset left nothing.
     """
 
     shape: MultiPolygon
     least_border_mm: float
     rings: tuple[MultiPolygon, ...]
     tied: int = 0
+    apart: int = 1
     bridges: tuple[Polygon, ...] = ()
     filled: tuple[Polygon, ...] = ()
     closed: tuple[Polygon, ...] = ()
@@ -95,6 +98,7 @@ def derive_edge(outline: Outline, spec: EdgeSpec, least_neck_mm: float) -> Edge:
         least_border_mm=least_border(shape, outline.shape),
         rings=(*_inner_rings(outline.shape, spec, least_neck_mm, shape), shape),
         tied=followed.tied,
+        apart=followed.apart,
         bridges=followed.bridges,
         filled=followed.filled,
         closed=followed.closed,
@@ -133,15 +137,23 @@ def _blunted(shape: MultiPolygon, spec: EdgeSpec, neck: float) -> Derived:
     followed = kind.derive(shape, spec, neck)
     if r <= 0 or "blunt_mm" not in kind.uses:
         return followed
-    rounded = opening(followed.shape, r)
-    if not parts(rounded):
-        return followed
-    if not kind.has_border or least_border(as_multi(parts(rounded)), shape) >= spec.reach_mm - _ENOUGH_MM:
+    rounded = _round_parts(followed.shape, r)
+    if not kind.has_border or least_border(rounded, shape) >= spec.reach_mm - _ENOUGH_MM:
         return replace(followed, shape=rounded)
     low, high = 0.0, 4 * r
     while high - low > _ENOUGH_MM:
         middle = (low + high) / 2
-        rounded = opening(grow(followed.shape, middle), r)
-        enough = least_border(as_multi(parts(rounded)), shape) >= spec.reach_mm - _ENOUGH_MM
+        rounded = _round_parts(grow(followed.shape, middle), r)
+        enough = least_border(rounded, shape) >= spec.reach_mm - _ENOUGH_MM
         low, high = (low, middle) if enough else (middle, high)
-    return replace(followed, shape=opening(grow(followed.shape, high), r))
+    return replace(followed, shape=_round_parts(grow(followed.shape, high), r))
+
+
+def _round_parts(shape: BaseGeometry, r: float) -> MultiPolygon:
+    """Every part opened by r; one that this would take away or break keeps its corners."""
+
+    def rounded(part: Polygon) -> Polygon:
+        left = parts(opening(part, r))
+        return left[0] if len(left) == 1 else part
+
+    return as_multi(rounded(part) for part in parts(shape))

@@ -9,7 +9,7 @@ from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.art.inspect import place_of, size_fix
-from vamper.core.art.outline import Outline
+from vamper.core.art.outline import Outline, scaled
 from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.values.cutter import HAND_RADIUS_MM
 from vamper.core.values.edge import EdgeSpec
@@ -24,6 +24,7 @@ EVEN_MISSES = 3
 LEAST_SIDE_MM = 12.0
 # Arcs and overlays leave slivers of this order.
 _ROUNDING_MM = 0.02
+_JUST_MM = 1e-3
 # Borders tried against thin places, in least necks.
 _CURES = (0.55, 0.75, 1.0, 1.5, 2.0)
 _MOST_PLACES = 40
@@ -32,8 +33,8 @@ _LEAST_LETTERS = 3
 _LETTER_HEIGHTS = 0.45
 _COUNTER_SHARE = (0.02, 0.6)
 _OPENED = {"edge.fill_holes": False, "edge.keep_holes": []}
-# A bare outline grows by its size alone, and no further than this.
-_MOST_LARGER = 4.0
+# Growths tried against thin places of a bare outline.
+_GROWTHS = (1.1, 1.25, 1.5, 1.75, 2.0, 2.5, 3.0, 4.0)
 # Scissors go round a bend a little tighter than asked for; below this nobody follows the line.
 _TOLERATED = 0.75
 
@@ -42,20 +43,24 @@ _TOLERATED = 0.75
 class EdgeFacts:
     """What was seen along one edge that is dear to compute: its thin strips and slots, and what would cure them.
 
-    `cure_mm` is the gentlest border and smoothing tried that leaves no thin place, if one does.
+    `cure_mm` is the gentlest border and smoothing tried that leaves no thin place, `growth` the least growth of a bare
+    outline; None where none of those tried does.
     """
 
     neck_mm: float
     necks: tuple[Polygon, ...] = ()
     slots: tuple[Polygon, ...] = ()
     cure_mm: tuple[float, float] | None = None
+    growth: float | None = None
 
 
 def look_along(outline: Outline, edge: Edge, spec: EdgeSpec, neck_mm: float) -> EdgeFacts:
     """Everything the findings of an edge need that is dear; `neck_mm` is the stock's least neck."""
     necks, slots = thin_places(edge.shape, neck_mm)
-    cure = _cure(outline, spec, neck_mm) if necks or slots else None
-    return EdgeFacts(neck_mm, tuple(necks), tuple(slots), cure)
+    if not necks and not slots:
+        return EdgeFacts(neck_mm)
+    growth = None if spec.has_border else _growth(outline, edge, spec, neck_mm)
+    return EdgeFacts(neck_mm, tuple(necks), tuple(slots), _cure(outline, spec, neck_mm), growth)
 
 
 def edge_findings(
@@ -67,11 +72,11 @@ def edge_findings(
         _loose(edge, item, number),
         _tied(edge, number),
         _open_holes(edge, spec, number),
-        _filled_holes(edge, spec, number),
+        _filled_holes(edge, number),
         _closed_holes(edge, spec, number),
         _inset(edge, number),
         _thin_places(facts, item, outline, number),
-        _thin_border(outline, edge, spec, number, miss_mm),
+        _thin_border(outline, edge, spec, number, miss_mm, facts.neck_mm),
         _small(edge, number),
     ]
     return [finding for finding in found if finding is not None]
@@ -105,6 +110,8 @@ def _tied(edge: Edge, number: int) -> Finding | None:
     by = "the border between them"
     if edge.bridges:
         by = "a bridge" if len(edge.bridges) == 1 else f"{len(edge.bridges)} bridges"
+    changes = {"edge.join": False, "loose": True}
+    leave = Fix("Leave them loose", "each part comes off by itself", FixTarget.ITEM, changes)
     return Finding(
         "art.pieces",
         Severity.NOTE,
@@ -114,7 +121,8 @@ def _tied(edge: Edge, number: int) -> Finding | None:
         station=Station.EDGE,
         item=number,
         places=tuple(place_of(bridge.bounds) for bridge in edge.bridges[:_MOST_PLACES]),
-        fixes=(Fix("Leave them loose", "each part comes off by itself", FixTarget.ITEM, {"edge.join": False}),),
+        # Where the border itself grows together there is nothing to leave loose.
+        fixes=(leave,) if edge.apart > 1 else (),
     )
 
 
@@ -147,7 +155,7 @@ def _open_holes(edge: Edge, spec: EdgeSpec, number: int) -> Finding | None:
     )
 
 
-def _filled_holes(edge: Edge, spec: EdgeSpec, number: int) -> Finding | None:
+def _filled_holes(edge: Edge, number: int) -> Finding | None:
     if not edge.filled:
         return None
     count = len(edge.filled)
@@ -155,14 +163,11 @@ def _filled_holes(edge: Edge, spec: EdgeSpec, number: int) -> Finding | None:
         "art.holes",
         Severity.NOTE,
         f"{count} hole{'s stay' if count > 1 else ' stays'} covered",
-        "Filled, the drawing sits on one whole piece. Opened, the blade runs round each hole as well.",
+        "Filled, the drawing sits on one whole piece. Which ones are opened is chosen at Edge.",
         {"holes": count, "widest_mm": round(max(map(_widest, edge.filled)), 1)},
         station=Station.EDGE,
         item=number,
         places=tuple(place_of(hole.bounds) for hole in edge.filled[:_MOST_PLACES]),
-        fixes=(Fix("Cut the holes out", "what lies behind will show", FixTarget.ITEM, {"edge.fill_holes": False}),)
-        if spec.uses("fill_holes")
-        else (),
     )
 
 
@@ -253,7 +258,8 @@ def thin_places(shape: MultiPolygon, neck_mm: float) -> tuple[list[Polygon], lis
     def long_ones(shapes: BaseGeometry) -> list[Polygon]:
         return [part for part in parts(shapes) if longest_side(part) > neck_mm]
 
-    radius = neck_mm / 2
+    # What is just as wide is wide enough, whatever arithmetic says.
+    radius = neck_mm / 2 - _JUST_MM
     necks = shapely.difference(shape, grow(opening(shape, radius), _ROUNDING_MM))
     slots = shapely.difference(closing(shape, radius), grow(shape, _ROUNDING_MM))
     return long_ones(necks), long_ones(slots)
@@ -274,8 +280,9 @@ def _thin_places(facts: EdgeFacts, item: ItemSpec, outline: Outline, number: int
         label = f"Border of {mm(distance)}, smoothed by {mm(smooth)}"
         changes = {"edge.distance_mm": distance, "edge.smooth_mm": smooth}
         fixes = (Fix(label, "no thin place is left", FixTarget.ITEM, changes),)
-    elif not item.edge.has_border:
-        fixes = _larger(facts, item, outline)
+    elif facts.growth is not None:
+        side = math.ceil(item.size.side_of(*outline.size_mm) * facts.growth * 10) / 10
+        fixes = (size_fix(item, side, "every strip is wide enough to hold"),)
     return Finding(
         "art.thin",
         Severity.LOOK,
@@ -289,16 +296,16 @@ def _thin_places(facts: EdgeFacts, item: ItemSpec, outline: Outline, number: int
     )
 
 
-def _larger(facts: EdgeFacts, item: ItemSpec, outline: Outline) -> tuple[Fix, ...]:
-    """The size at which even the thinnest place of a bare outline is as wide as the stock needs."""
-    thinnest = min(
-        2 * shapely.maximum_inscribed_circle(part, tolerance=0.005).length for part in facts.necks or facts.slots
-    )
-    factor = facts.neck_mm / max(thinnest, 1e-6) + _ROUNDING_MM
-    if factor > _MOST_LARGER:
-        return ()
-    side = math.ceil(item.size.side_of(*outline.size_mm) * factor * 10) / 10
-    return (size_fix(item, side, "every strip is wide enough to hold"),)
+def _growth(outline: Outline, edge: Edge, spec: EdgeSpec, neck_mm: float) -> float | None:
+    """The least growth tried at which no place of a bare outline is thin."""
+
+    def is_sound(growth: float) -> bool:
+        if spec.distance_mm == 0:
+            # Of the same outline, a neck so much less.
+            return not any(thin_places(edge.shape, neck_mm / growth))
+        return not any(thin_places(derive_edge(scaled(outline, growth), spec, neck_mm).shape, neck_mm))
+
+    return next((growth for growth in _GROWTHS if is_sound(growth)), None)
 
 
 def _cure(outline: Outline, spec: EdgeSpec, neck_mm: float) -> tuple[float, float] | None:
@@ -319,7 +326,9 @@ def even_border_mm(miss_mm: float) -> float:
     return round(EVEN_MISSES * miss_mm, 1)
 
 
-def _thin_border(outline: Outline, edge: Edge, spec: EdgeSpec, number: int, miss_mm: float) -> Finding | None:
+def _thin_border(
+    outline: Outline, edge: Edge, spec: EdgeSpec, number: int, miss_mm: float, neck_mm: float
+) -> Finding | None:
     # An edge on the drawing's own rim, or inside it, has no border to be uneven.
     if not spec.has_border or (outline.opaque and spec.reach_mm == 0):
         return None
@@ -346,6 +355,8 @@ def _thin_border(outline: Outline, edge: Edge, spec: EdgeSpec, number: int, miss
             ),
         )
     if border < even:
+        wider = replace(spec, distance_mm=even, rings=())
+        fix = Fix(f"Border of {mm(even)}", "looks even", FixTarget.ITEM, {"edge.distance_mm": even, "edge.rings": []})
         return Finding(
             "edge.border-uneven",
             Severity.NOTE,
@@ -353,13 +364,18 @@ def _thin_border(outline: Outline, edge: Edge, spec: EdgeSpec, number: int, miss
             f"A miss of {mm(miss)} shows on a border under {mm(even)}: one side looks wider than the other.",
             figures,
             item=number,
-            fixes=(
-                Fix(
-                    f"Border of {mm(even)}", "looks even", FixTarget.ITEM, {"edge.distance_mm": even, "edge.rings": []}
-                ),
-            ),
+            fixes=(fix,) if _as_sound(derive_edge(outline, wider, neck_mm), edge, neck_mm) else (),
         )
     return None
+
+
+def _as_sound(trial: Edge, now: Edge, neck_mm: float) -> bool:
+    """Whether an edge has neither thin places nor tighter bends than the one there is: no cure for what may not even be
+    seen.
+    """
+    return trial.smallest_radius_mm >= now.smallest_radius_mm - _ROUNDING_MM and not any(
+        thin_places(trial.shape, neck_mm)
+    )
 
 
 def _small(edge: Edge, number: int) -> Finding | None:

@@ -21,13 +21,14 @@ SLIDERS_MM = {"smooth_mm": 10.0, "corner_mm": 20.0, "blunt_mm": 10.0}
 class Derived:
     """An edge as its kind makes it, with what was done on the way.
 
-    `tied` counts the parts that joining held together, `bridges` its own ties, `filled` are the holes that filling
-    closed, `closed` those that were to be kept but are narrower than the border. `deepest_mm` is set where an inset
-    left nothing.
+    `tied` counts the parts that joining held together, `bridges` its own ties, `apart` the parts that there would be
+    without it; `filled` are the holes that filling closed, `closed` those that were to be kept but are narrower than
+    the border. `deepest_mm` is set where an inset left nothing.
     """
 
     shape: BaseGeometry
     tied: int = 0
+    apart: int = 1
     bridges: tuple[Polygon, ...] = ()
     filled: tuple[Polygon, ...] = ()
     closed: tuple[Polygon, ...] = ()

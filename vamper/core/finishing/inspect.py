@@ -2,11 +2,14 @@
 
 import math
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 
 import numpy as np
 
 from vamper.core.art.inspect import size_fix
+from vamper.core.art.outline import scaled
 from vamper.core.design import DesignedItem
+from vamper.core.edge.edge import derive_edge
 from vamper.core.finishing.dangers import RIM_MM, Circumstances, Trait
 from vamper.core.finishing.labels import LABELS, believed
 from vamper.core.finishing.on_cup import OnCup, on_cup
@@ -25,6 +28,9 @@ from vamper.core.values.stock import StockClass
 # Ends nearer to each other than this are seen as one seam.
 _MEETS_MM = 1.0
 _NEAR_MM = 0.05
+_LEAST_SCALE = 0.05
+_TRIALS = 4
+_SAFELY = 0.99
 
 
 def finish_findings(job: Job, items: Sequence[DesignedItem]) -> Iterator[Finding]:
@@ -144,12 +150,22 @@ def _cloth(process: Process, cloth: ClothSpec) -> Iterator[Finding]:
         )
 
 
+def _covering(blank: BlankSpec) -> tuple[float, float]:
+    """How large a print has to be for a blank, mm."""
+    return blank.width_mm + 2 * blank.past_mm, blank.height_mm + 2 * blank.past_mm
+
+
+def covers(blank: BlankSpec, item: DesignedItem, scale: float = 1.0) -> bool:
+    """Whether a design covers a blank, or would at another scale."""
+    wanted, got = _covering(blank), item.outline.size_mm
+    return all(side * scale >= least - _NEAR_MM for side, least in zip(got, wanted, strict=True))
+
+
 def _blank(item: DesignedItem, blank: BlankSpec) -> Iterator[Finding]:
     """A print has to cover its blank with something to spare all round."""
-    wanted = (blank.width_mm + 2 * blank.past_mm, blank.height_mm + 2 * blank.past_mm)
-    got = item.outline.size_mm
-    if got[0] >= wanted[0] - _NEAR_MM and got[1] >= wanted[1] - _NEAR_MM:
+    if covers(blank, item):
         return
+    wanted, got = _covering(blank), item.outline.size_mm
     grow = max(wanted[0] / got[0], wanted[1] / got[1])
     spec = item.as_asked
     yield Finding(
@@ -168,11 +184,28 @@ def _fits_round(item: DesignedItem, found: OnCup) -> Fix:
     """The largest size that goes once round; its border keeps its width."""
     drawn = np.concatenate(found.drawing)[:, 0]
     inked = float(np.ptp(drawn)) / 360 * found.wrap.around_mm
-    scale = (found.room_mm - (found.width_mm - inked)) / inked
     spec = item.as_asked
+    # A rounded corner keeps its radius, and may take more of a smaller drawing's border than of this one's.
+    corner = item.spec.edge.corner_mm if item.spec.edge.uses("corner_mm") else 0.0
+    around = max(found.width_mm - inked, 2 * (item.spec.edge.reach_mm + (math.sqrt(2) - 1) * corner))
+    scale = max((found.room_mm - around) / inked, _LEAST_SCALE)
+    if item.bend is None and item.spec.tile is None:
+        scale = _tried_round(item, scale)
     border = found.width_mm - inked if spec.size.size_over is SizedOver.BORDER else 0.0
-    side = (spec.size.wanted_mm - border) * max(scale, 0.05)
+    side = (spec.size.wanted_mm - border) * scale
     return size_fix(spec, math.floor(side * 10) / 10, "goes round once")
+
+
+def _tried_round(item: DesignedItem, scale: float) -> float:
+    """A scale at which a design that is laid flat goes round once: on a taper its width is not that of its box."""
+    for _ in range(_TRIALS):
+        outline = scaled(item.outline, scale)
+        edge = derive_edge(outline, item.spec.edge, item.edge_facts.neck_mm)
+        found = on_cup(replace(item, outline=outline, edge=edge))
+        if found is None or found.parts == 1 or scale <= _LEAST_SCALE:
+            break
+        scale = max(scale * _SAFELY * found.room_mm / found.width_mm, _LEAST_SCALE)
+    return scale
 
 
 def _room(wrap: WrapSpec) -> str:

@@ -1,7 +1,7 @@
 """What can be said about a sheet's marks: where they cannot be printed, whether they will be read, what covers them."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from contextlib import suppress
 from dataclasses import replace
 
@@ -149,17 +149,21 @@ def _is_free(paper: Paper, spec: MarksSpec, used: BaseGeometry) -> bool:
         return False
 
 
-def unreached_findings(paper: Paper, spec: MarksSpec, marks: Sequence[Mark], cutter: Cutter) -> list[Finding]:
-    """Marks that the cutter's sensor does not get to: under its rollers, off its mat, beyond its reach."""
+def unreached_findings(
+    paper: Paper, spec: MarksSpec, marks: Sequence[Mark], cutter: Cutter, holds: Callable[[Paper, MarksSpec], bool]
+) -> list[Finding]:
+    """Marks that the cutter's sensor does not get to: under its rollers, off its mat, beyond its reach. Another paper,
+    or marks elsewhere, are offered where they leave room for what is to lie there.
+    """
     limits = [(bound, _beyond(bound, marks)) for bound in cutter_bounds(paper, cutter)]
     bound, lost = max(limits, key=lambda one: len(one[1]), default=(None, []))
     if bound is None or not lost:
         return []
     fixes = []
     inset = _reached_inset(paper, spec, [bound for bound, _ in limits])
-    if inset is not None:
+    if inset is not None and holds(paper, replace(spec, inset_mm=inset)):
         fixes.append(_inset_fix(inset))
-    smaller = _reached_paper(paper, spec, cutter)
+    smaller = _reached_paper(paper, spec, cutter, holds)
     if smaller is not None:
         changes = {f"paper.{side}": getattr(smaller.paper, side) for side in ("width_mm", "height_mm")}
         fixes.append(Fix(f"Take {smaller.words}", "all marks are in reach", FixTarget.JOB, changes))
@@ -198,8 +202,10 @@ def _reached_inset(paper: Paper, spec: MarksSpec, bounds: Sequence[Bound]) -> fl
     return None
 
 
-def _reached_paper(paper: Paper, spec: MarksSpec, cutter: Cutter) -> NamedPaper | None:
-    """The largest paper by name, smaller than this one, whose marks are in reach."""
+def _reached_paper(
+    paper: Paper, spec: MarksSpec, cutter: Cutter, holds: Callable[[Paper, MarksSpec], bool]
+) -> NamedPaper | None:
+    """The largest paper by name, smaller than this one, whose marks are in reach and which holds what lies on it."""
     fitting = []
     for one in NAMED_PAPERS:
         size = one.paper.width_mm * one.paper.height_mm
@@ -207,7 +213,8 @@ def _reached_paper(paper: Paper, spec: MarksSpec, cutter: Cutter) -> NamedPaper 
             continue
         with suppress(BadInput):
             marks = marks_for(one.paper, spec)
-            if not any(_beyond(bound, marks) for bound in cutter_bounds(one.paper, cutter)):
+            reached = not any(_beyond(bound, marks) for bound in cutter_bounds(one.paper, cutter))
+            if reached and holds(one.paper, spec):
                 fitting.append((size, one))
     return max(fitting, key=lambda one: one[0])[1] if fitting else None
 

@@ -29,10 +29,9 @@ def bleed_findings(bleed: Bleed, number: int, stock: Stock, miss_mm: float = STA
         )
         return [Finding("edge.bleed", Severity.LOOK, "No bleed", text, figures, item=number, fixes=(back,))]
     if needed:
-        off = Fix("No bleed", "print ends at the edge", FixTarget.ITEM, {"bleed_mm": 0.0})
         text = f"Print reaches the edge on {bleed.share * 100:.0f} % of its length, so it is carried past it."
         title = f"Bleeds {mm(round(bleed.width_mm, 2))}"
-        return [Finding("edge.bleed", Severity.NOTE, title, text, figures, item=number, fixes=(off,))]
+        return [Finding("edge.bleed", Severity.NOTE, title, text, figures, item=number)]
     return []
 
 

@@ -18,6 +18,7 @@ from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import Finding, Fix, FixTarget, Severity, Station
 from vamper.core.values.geometry import as_multi, grow, parts
 from vamper.core.values.item import ItemSpec, Turn
+from vamper.core.values.layers import by_itself
 from vamper.core.values.lengths import mm, size_mm
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import Paper
@@ -240,27 +241,44 @@ def _grown_to_fit(outline: Outline, size: float, room: tuple[float, float], turn
     return low
 
 
-def sparse_finding(laid: Sequence[LaidSheet], pieces: Mapping[int, Piece], gap_mm: float) -> Finding | None:
-    """The last of several sheets mostly empty."""
+def _more_of(piece: Piece, laid: Sequence[LaidSheet], gap_mm: float) -> int:
+    """About how many more of a design go on the last sheet: as many as another sheet holds of it alone, otherwise what
+    areas allow where it becomes as full as the others.
+    """
+    last, others = laid[-1], laid[:-1]
+    alone = [sheet.counts.total() for sheet in others if set(sheet.counts) == {piece.item}]
+    if alone and set(last.counts) == {piece.item}:
+        return max(alone) - last.counts.total()
+    share = min(SPARSE_FILL, max(sheet.used_share for sheet in others))
+    return int(last.live.area_mm2 * (share - last.used_share) / grow(piece.edge, gap_mm / 2).area)
+
+
+def sparse_finding(
+    laid: Sequence[LaidSheet], pieces: Mapping[int, Piece], gap_mm: float, items: Sequence[ItemSpec]
+) -> Finding | None:
+    """The last of several sheets mostly empty; more is offered of what is of use by itself."""
     if len(laid) < 2 or laid[-1].used_share >= SPARSE_SHARE:
         return None
     last, order = laid[-1], list(pieces)
     counts = last.counts
-    free = last.live.area_mm2 * (SPARSE_FILL - last.used_share)
-    most = pieces[max(counts, key=lambda number: (counts[number], -order.index(number)))]
-    more = int(free / grow(most.edge, gap_mm / 2).area)
+    useful = [one.number for one in items if counts[one.number] and by_itself(one, items)]
+    most = max(useful or counts, key=lambda number: (counts[number], -order.index(number)))
+    more = 0
     fixes: tuple[Fix, ...] = ()
-    if more:
-        quantity = most.quantity + more
-        fixes = (Fix(f"{more} more of it", "the sheet is used up", FixTarget.ITEM, {"quantity": quantity}),)
+    if useful:
+        more = _more_of(pieces[most], laid, gap_mm)
+    if more > 0:
+        changes = {"quantity": pieces[most].quantity + more}
+        fixes = (Fix(f"{more} more of it", "the sheet is used up", FixTarget.ITEM, changes),)
+    filling = f"; about {more} more of this one would fill it" if more > 0 else ""
     return Finding(
         "sheet.sparse",
         Severity.NOTE,
         f"Sheet {last.number + 1} is mostly empty",
         f"It holds {counts.total()} piece{'s' if counts.total() > 1 else ''} and uses "
-        f"{last.used_share * 100:.0f} % of its live area; about {more} more of this one would fill it.",
+        f"{last.used_share * 100:.0f} % of its live area{filling}.",
         {"used": round(last.used_share, 3), "pieces": counts.total(), "more": more},
-        item=most.item,
+        item=most,
         sheet=last.number,
         fixes=fixes,
     )

@@ -9,6 +9,7 @@ from vamper.core.values.limits import STRICT, Colour, Point
 from vamper.core.values.registry import KeyOf, kinds_in
 
 EDGE_KINDS = "vamper.core.edge.kinds"
+MOST_KEPT_HOLES = 200
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,7 +42,7 @@ class EdgeSpec:
     corner_mm: Annotated[float, Ge(0), Le(100)] = 3.0
     colour: Colour | None = None
     blunt_mm: Annotated[float, Ge(0), Le(50)] = 0.0
-    keep_holes: Annotated[tuple[Point, ...], Len(0, 200)] = ()
+    keep_holes: Annotated[tuple[Point, ...], Len(0, MOST_KEPT_HOLES)] = ()
     rings: Annotated[tuple[RingSpec, ...], Len(0, 6)] = ()
 
     def __post_init__(self) -> None:

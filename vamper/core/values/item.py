@@ -75,8 +75,9 @@ class ItemSpec:
     `loose` says that its parts are meant to come off one by one. `bleed_mm` overrides the computed bleed (0: none).
     `turn` overrides the job's turn rule. `wish` says that more copies are fine where there is room, 1 the most wanted.
     `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour` (#RRGGBB) keeps
-    it on sheets of that colour, for drawings that are cut one colour a sheet. `tile` makes it one part of a piece that
-    is too large for a sheet; its size is still that of the whole. `tabs` hold it where it is cut through.
+    it on sheets of that colour, for drawings that are cut one colour a sheet; `layer_of` is the same number for all
+    layers of one drawing, which are changed together. `tile` makes it one part of a piece that is too large for a
+    sheet; its size is still that of the whole. `tabs` hold it where it is cut through.
     `wrap` is the cup or bottle it goes round: on a taper its art is bent to stand straight there.
     """
 
@@ -99,6 +100,7 @@ class ItemSpec:
     wish: Annotated[int, Ge(1), Le(1000)] | None = None
     back_of: DesignNumber | None = None
     sheet_colour: Colour | None = None
+    layer_of: DesignNumber | None = None
     tile: Tile | None = None
     tabs: Tabs | None = None
     wrap: WrapSpec | None = None

@@ -21,6 +21,7 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import FinishSpec, ShrinkSpec, Target
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.job import MOST_ITEMS, MOST_SHEETS, LaminateUm, SettingsThen
+from vamper.core.values.layers import in_step
 from vamper.core.values.limits import ONE_LINE, STRICT, Colour, Title
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.packing import PackingSpec
@@ -130,10 +131,9 @@ class JobDocument:
         return read_document(_set(written(self), changes))
 
     def items_changed(self, numbers: tuple[int, ...], changes: Mapping[str, Any]) -> "JobDocument":
-        """The job with the same fields set on some of its items."""
-        for number in numbers:
-            self.item(number)
-        return self.each_item(lambda item: changed_item(item, changes) if item.number in numbers else item)
+        """The job with the same fields set on some of its items; layers of one drawing follow."""
+        changed = {number: changed_item(self.item(number), changes) for number in numbers}
+        return self.with_items(in_step(self.items, changed))
 
     def each_item(self, change: Callable[[ItemSpec], ItemSpec]) -> "JobDocument":
         return self.with_items(tuple(change(item) for item in self.items))

@@ -7,6 +7,7 @@ from typing import Any
 from vamper.core.art.groups import Group, groups_of, start_apart_mm
 from vamper.core.design import DesignedItem
 from vamper.core.edge.handling import Advice, Candidate, Handling, advise, candidates, handling_of
+from vamper.core.edge.holes import hole_turned
 from vamper.core.edge.tile import tiled, tiles_of
 from vamper.core.finishing.on_cup import parts_round
 from vamper.core.made import as_made, item_as_made
@@ -138,6 +139,16 @@ class Items:
             for place, group in enumerate(groups, 1)
         ]
         return self._jobs.replace_item(state.id, f"split {document.name}", number, parts)
+
+    def turn_hole(self, state: JobState, number: int, at: tuple[float, ...]) -> JobState:
+        """One hole filled that is open, or open that is filled."""
+        item = self.designed(state, number)
+        edge = hole_turned(item.outline.shape, item.edge.shape, state.document.item(number).edge, at)
+        label = (
+            "fill a hole" if len(edge.keep_holes) < len(state.document.item(number).edge.keep_holes) else "keep a hole"
+        )
+        changes = {"edge.fill_holes": edge.fill_holes, "edge.keep_holes": edge.keep_holes}
+        return self._jobs.change_items(state.id, label, (number,), changes)
 
     def in_cup_parts(self, state: JobState, number: int, seams_mm: Sequence[float]) -> JobState:
         """A design that goes round a thing made in parts, each a design of its own: parted at these seams (mm from its

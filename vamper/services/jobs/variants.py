@@ -98,6 +98,7 @@ class Variants:
                     quantity=0,
                     wish=wish,
                     back_of=None,
+                    layer_of=None,
                 )
                 for place, size in enumerate(sizes)
             )
@@ -112,6 +113,8 @@ class Variants:
         """
 
         def edit(document: JobDocument) -> JobDocument:
+            if move is not WishMove.OFF and document.item(number).layer_of is not None:
+                raise BadInput("one layer more than of the others is of no use; make more of the whole set", "wish")
             now = document.item(number).wish
             last = max((item.wish or 0 for item in document.items), default=0)
             wish = {
@@ -176,7 +179,9 @@ class Variants:
         def edit(document: JobDocument) -> JobDocument:
             if sum(one.quantity for one in document.items) + item.quantity * len(designs) > MOST_PIECES:
                 raise BadInput(f"that would be more than {MOST_PIECES} pieces", "items")
-            return document.in_place_of(number, numbered(designs, document.next_number()))
+            first = document.next_number()
+            layers = numbered([one | {"layer_of": first} for one in designs], first)
+            return document.in_place_of(number, layers)
 
         return self._jobs.edit(state.id, f"{item.name}: one sheet a colour", edit)
 

@@ -22,15 +22,22 @@ const useUses = (document: ItemDocument, field: string) =>
     .data?.edge_kinds.find((kind) => kind.key === document.edge.kind)
     ?.uses.includes(field) ?? false;
 
+/** As many holes as are listed before somebody asks for all of them. */
+const FIRST_HOLES = 24;
+
 /** Every hole of the drawing, to be kept open or filled; clicking it in the drawing does the same. */
 export function HolesFold({ item, onHole }: { item: Item; onHole: (hole: Item['holes'][number]) => void }) {
+  const [all, setAll] = useState(false);
   const open = item.holes.filter((hole) => hole.open).length;
   if (item.holes.length === 0) return null;
+  const listed = all ? item.holes : item.holes.slice(0, FIRST_HOLES);
   return (
     <Fold title="Holes" summary={`${open} open, ${item.holes.length - open} filled`}>
-      <p className="text-sm text-soft">Click a hole in the drawing, or here, to keep it open or fill it.</p>
+      <p className="text-sm text-soft">
+        Click a hole in the drawing, or here, to keep it open or fill it. The largest come first.
+      </p>
       <ul className="flex flex-wrap gap-1.5">
-        {item.holes.slice(0, 24).map((hole, index) => (
+        {listed.map((hole, index) => (
           <li key={index}>
             <Button look={hole.open ? 'act' : 'plain'} aria-pressed={hole.open} onClick={() => onHole(hole)}>
               {index + 1} {hole.open ? 'open' : 'filled'}
@@ -38,6 +45,11 @@ export function HolesFold({ item, onHole }: { item: Item; onHole: (hole: Item['h
           </li>
         ))}
       </ul>
+      {item.holes.length > FIRST_HOLES && (
+        <Button onClick={() => setAll(!all)}>
+          {all ? `The ${FIRST_HOLES} largest only` : `All ${item.holes.length}`}
+        </Button>
+      )}
     </Fold>
   );
 }

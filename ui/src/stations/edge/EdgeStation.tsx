@@ -1,7 +1,7 @@
 import type { ItemDocument } from '../../api/client';
 import type { Item } from '../../api/view';
 import { useCatalog, useRange } from '../../api/jobs';
-import { useTrial } from '../../api/designs';
+import { useTrial, useTurnHole } from '../../api/designs';
 import { Findings } from '../../look/Findings';
 import { Slider } from '../../kit/Slider';
 import { showArea, showLength, useUnit } from '../../kit/units';
@@ -38,11 +38,8 @@ function OpenEdge({ view, change, item, document, stock }: OpenItem) {
   const set = (label: string, changes: Record<string, unknown>) => {
     change({ label, numbers, changes }, trial.drop);
   };
-  const toggleHole = (hole: Item['holes'][number]) =>
-    change(
-      { label: hole.open ? 'fill a hole' : 'keep a hole', numbers: [item.number], changes: hole.toggle },
-      trial.drop,
-    );
+  const turnHole = useTurnHole(view.job.id);
+  const toggleHole = (hole: Item['holes'][number]) => turnHole.mutate({ number: item.number, at: hole.at });
   const found = (
     <Findings
       findings={own}

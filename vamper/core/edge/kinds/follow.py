@@ -18,9 +18,10 @@ import numpy as np
 import shapely
 from scipy.sparse import coo_array
 from scipy.sparse.csgraph import connected_components, minimum_spanning_tree
-from shapely.geometry import MultiPolygon, Point, Polygon
+from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
+from vamper.core.edge.holes import holes_along
 from vamper.core.edge.kind import Derived, EdgeKind
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.geometry import (
@@ -28,7 +29,6 @@ from vamper.core.values.geometry import (
     closing,
     grow,
     grow_far,
-    hole_polygons,
     opening,
     parts,
     simplified,
@@ -57,6 +57,7 @@ def follow(outline: MultiPolygon, spec: EdgeSpec, least_neck_mm: float) -> Deriv
     if spec.fill_holes:
         border = without_holes(border)
     bridges: tuple[Polygon, ...] = ()
+    apart = len(parts(border))
     if spec.join:
         border, bridges = _joined(border, grown, parts(source), max(d, s), s, least_neck_mm)
         if spec.fill_holes:
@@ -66,39 +67,12 @@ def follow(outline: MultiPolygon, spec: EdgeSpec, least_neck_mm: float) -> Deriv
     filled: tuple[Polygon, ...] = ()
     closed: tuple[Polygon, ...] = ()
     if spec.fill_holes:
-        kept, filled, closed = _holes(outline, spec)
+        kept, filled, closed = holes_along(outline, spec)
         if kept:
             border = as_multi(parts(shapely.difference(border, shapely.union_all(kept))))
     drawn = len(parts(source))
-    return Derived(border, drawn if drawn > len(border.geoms) else 0, bridges, filled, closed)
-
-
-def _holes(
-    outline: MultiPolygon, spec: EdgeSpec
-) -> tuple[tuple[Polygon, ...], tuple[Polygon, ...], tuple[Polygon, ...]]:
-    """What the border encloses: openings to be kept, openings that are filled, and kept holes that it closes.
-
-    Closing a border is opening what it encloses, and that is far less to work on than the whole drawing. A hole with
-    another part of the drawing in it cannot be kept: that part would come loose.
-    """
-    left, top, right, bottom = outline.bounds
-    points = [Point(left + x * (right - left), top + y * (bottom - top)) for x, y in spec.keep_holes]
-    holes = hole_polygons(outline)
-    wanted = [
-        hole
-        for hole in holes
-        if any(hole.covers(point) for point in points)
-        and not any(hole.covers(part.representative_point()) for part in outline.geoms)
-    ]
-    kept: list[Polygon] = []
-    closed: list[Polygon] = []
-    for hole in wanted:
-        opened = parts(opening(grow(hole, -spec.reach_mm), spec.smooth_mm))
-        (kept if opened else closed).extend(opened or [hole])
-    ground: BaseGeometry = shapely.union_all([hole for hole in holes if hole not in wanted])
-    if len(outline.geoms) > 1:
-        ground = shapely.difference(ground, outline)
-    return tuple(kept), tuple(parts(opening(grow(ground, -spec.reach_mm), spec.smooth_mm))), tuple(closed)
+    tied = drawn if drawn > len(border.geoms) else 0
+    return Derived(border, tied, apart, bridges, filled, closed)
 
 
 def _joined(
