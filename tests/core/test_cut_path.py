@@ -1,6 +1,7 @@
 """The way of the blade: every loop once, in the right order, never a longer way than nearest neighbour's, closed."""
 
 import io
+import math
 import re
 
 import numpy as np
@@ -106,8 +107,36 @@ def test_tabs_leave_as_many_bridges(count: int) -> None:
         shapely.LinearRing(SQUARE), shapely.union_all([shapely.LineString(run).buffer(1e-6) for run in runs])
     )
     assert shapely.line_merge(left).length == pytest.approx(1.5 * count, abs=1e-3)
-    too_wide = CutLoop(1, Cut.THROUGH, SQUARE, False, 0, Tabs(40, 5.0))
-    assert len(too_wide.runs(0.0)) == 1
+    # Of more than a loop takes, as many as leave half of it to be cut.
+    assert len(CutLoop(1, Cut.THROUGH, SQUARE, False, 0, Tabs(40, 5.0)).runs(0.0)) == 4
+
+
+@given(st.integers(3, 9), st.integers(1, 12), st.floats(0.3, 3.0), st.floats(10, 60))
+def test_tabs_keep_away_from_corners_where_a_loop_has_room(sides: int, count: int, width: float, radius: float) -> None:
+    turns = np.arange(sides) * 2 * math.pi / sides
+    ring = radius * np.column_stack([np.cos(turns), np.sin(turns)])
+    loop = CutLoop(1, Cut.THROUGH, ring, False, 0, Tabs(count, width))
+    runs = loop.runs(0.5)
+    assert len(runs) == min(count, int(loop.length_mm / 2 / width))
+    bridges = shapely.difference(
+        shapely.LinearRing(ring), shapely.union_all([shapely.LineString(run).buffer(1e-6) for run in runs])
+    )
+    share = loop.length_mm / len(runs)
+    # A share that is wider than a tab with room on both sides has a straight for it.
+    if share >= 2 * (width + 2.0) and share - width <= loop.length_mm / sides:
+        assert bridges.distance(shapely.MultiPoint(ring)) > 0.3
+
+
+def test_a_jog_of_a_few_micrometres_is_no_corner() -> None:
+    turns = np.linspace(0, 2 * math.pi, 200, endpoint=False)
+    oval = np.column_stack([30 * np.cos(turns), 20 * np.sin(turns)])
+    out = oval[40] / np.hypot(*oval[40])
+    jogged = np.vstack([oval[:41], oval[40] + 0.005 * out, oval[41:]])
+    assert CutLoop(1, Cut.KISS, jogged, False).corners == 0
+    # A corner with a jog at it is one corner.
+    square = np.vstack([SQUARE[:1], SQUARE[:1] + np.array([0.003, -0.003]), SQUARE[1:]])
+    assert CutLoop(1, Cut.KISS, SQUARE, False).corners == 4
+    assert CutLoop(1, Cut.KISS, square, False).corners == 4
 
 
 def read_back(data: bytes, height: float) -> list[tuple[int, np.ndarray]]:

@@ -31,6 +31,7 @@ from vamper.core.values.finish import (
     WrapSpec,
 )
 from vamper.core.values.granted import Belief, Granted
+from vamper.core.values.item import Tabs
 from vamper.core.values.marks import NO_MARKS, MarksSpec
 from vamper.core.values.mat import MatIn
 from vamper.core.values.miss import LoggedMiss
@@ -364,6 +365,12 @@ CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
         Severity.STOP,
         scene(item(), stock=DYE, finish=FinishSpec(blank=BlankSpec(36.1, 36))),
         scene(item(), stock=DYE, finish=FinishSpec(blank=BlankSpec(36.02, 36.02))),
+    ),
+    "cut.tabs": (
+        Station.CUT,
+        Severity.LOOK,
+        scene(item(cut=Cut.THROUGH, width_mm=8.0, edge=EdgeSpec("bare", 0.0), tabs=Tabs(40, 5.0)), stock="card"),
+        scene(item(cut=Cut.THROUGH, width_mm=8.0, edge=EdgeSpec("bare", 0.0), tabs=Tabs(2, 5.0)), stock="card"),
     ),
     "finish.seam": (Station.FINISH, Severity.NOTE, on_mug(14.3), on_mug(20.0)),
 }

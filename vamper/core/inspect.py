@@ -11,6 +11,7 @@ from vamper.core.cutting.inspect import (
     kiss_without_backing,
     mat_findings,
     other_finding,
+    tab_findings,
     unsure_finding,
 )
 from vamper.core.design import DesignedItem
@@ -166,5 +167,6 @@ def _cut(plan: Plan) -> Iterator[Finding]:
     if job.cutter.feed is Feed.MAT:
         yield from mat_findings(job.mat)
     for item in plan.items:
+        yield from tab_findings(item.edge, item.spec)
         yield from detail_findings(item.edge, item.spec, plan.settings[item.spec.cut], job.stock, item.number)
     yield from kiss_without_backing(job.stock, [item.number for item in plan.asked.items if item.cut is Cut.KISS])

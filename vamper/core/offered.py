@@ -1,4 +1,4 @@
-"""Sizes that findings offer, held against what else was decided: a fix never undoes another decision.
+"""Sizes and borders that findings offer, held against what else was decided: a fix never undoes another decision.
 
 A design that is to cover a blank is not made too small for it; one that lies on the sheet, or goes round its cup in one
 piece and between the rims, is not made too large for that. Where a size is not offered for such a reason, the finding
@@ -6,7 +6,7 @@ says so. Layers of one picture change together, and what is offered for one of t
 """
 
 from collections.abc import Iterator
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 import shapely
 
@@ -22,18 +22,34 @@ from vamper.core.values.findings import Finding, Fix, FixTarget
 from vamper.core.values.geometry import as_multi, parts
 
 _WITH_LAYERS = "the other layers change with it"
+_BORDER = "edge.distance_mm"
 # Both sides of a comparison come from sizes in tenths.
 _NEAR_MM = 0.05
 
 
+@dataclass(frozen=True, slots=True)
+class _Grown:
+    """How a fix changes a piece: its drawing by a factor, its border by so much on every side, mm."""
+
+    scale: float = 1.0
+    wider_mm: float = 0.0
+
+    def of(self, side_mm: float) -> float:
+        """At most what a side of the piece comes to: a border does not grow with the drawing."""
+        return side_mm * max(self.scale, 1.0) + 2 * self.wider_mm
+
+
 def as_offered(plan: Plan, finding: Finding) -> Finding:
-    """A finding without the sizes that would undo another decision."""
-    if finding.item is None or not any(_side(fix) for fix in finding.fixes):
+    """A finding without the sizes and borders that would undo another decision."""
+    if finding.item is None:
         return finding
     item = plan.item(finding.item)
+    grown = [_grown(item, fix) for fix in finding.fixes]
+    if not any(grown):
+        return finding
     kept, reasons = [], []
-    for fix in finding.fixes:
-        reason = next(_undoes(plan, item, _scale(item, fix)), None) if _side(fix) else None
+    for fix, by in zip(finding.fixes, grown, strict=True):
+        reason = None if by is None else next(_undoes(plan, item, by), None)
         if reason is None:
             kept.append(_with_layers(item, fix))
         else:
@@ -46,43 +62,53 @@ def _side(fix: Fix) -> str | None:
     return next((side for side in SIDES if side in fix.changes), None) if fix.target is FixTarget.ITEM else None
 
 
-def _scale(item: DesignedItem, fix: Fix) -> float:
-    """How much larger than it is a design becomes by a fix, which names sizes as they were asked for."""
-    asked = item.as_asked.size
-    now = item.spec.size.side_of(*item.outline.size_mm) * asked.wanted_mm / item.spec.size.wanted_mm
-    return float(str(fix.changes[str(_side(fix))])) / now
+def _grown(item: DesignedItem, fix: Fix) -> _Grown | None:
+    """What a fix, which names sizes as they were asked for, makes of a piece; None where it leaves its size alone."""
+    side = _side(fix)
+    if side is not None:
+        asked = item.as_asked.size
+        now = item.spec.size.side_of(*item.outline.size_mm) * asked.wanted_mm / item.spec.size.wanted_mm
+        return _Grown(scale=float(str(fix.changes[side])) / now)
+    if fix.target is FixTarget.ITEM and _BORDER in fix.changes:
+        return _Grown(wider_mm=max(0.0, float(str(fix.changes[_BORDER])) - item.as_asked.edge.reach_mm))
+    return None
 
 
-def _undoes(plan: Plan, item: DesignedItem, scale: float) -> Iterator[str]:
+def _undoes(plan: Plan, item: DesignedItem, by: _Grown) -> Iterator[str]:
     """What another size would undo, each as a sentence."""
     blank = plan.asked.finish.blank
-    if scale < 1:
-        if blank is not None and not covers(blank, item, scale):
+    if _falls_apart(plan, item, by.scale):
+        yield f"{'Smaller' if by.scale < 1 else 'Larger'}, it would fall into more pieces."
+    if by.scale < 1:
+        if blank is not None and not covers(blank, item, by.scale):
             yield "Smaller, it would not cover its blank."
-        if _falls_apart(plan, item, scale):
-            yield "Smaller, it would fall apart where it is cut inside its outline."
         return
-    # Its border does not grow with the drawing, so that this is a little more than it comes to.
-    grown = as_multi(parts(shapely.affinity.scale(item.edge.shape, scale, scale)))
-    if best_turn(grown, plan.setup.live.size_mm, item.spec.turn or plan.job.packing.turn)[1] > 0:
+    larger = as_multi(parts(shapely.affinity.scale(item.edge.shape, by.scale, by.scale)))
+    width, height = plan.setup.live.size_mm
+    room = (width - 2 * by.wider_mm, height - 2 * by.wider_mm)
+    turn = item.spec.turn or plan.job.packing.turn
+    if best_turn(larger, room, turn)[1] > 0:
         yield "Larger, it would not go on this sheet."
     cup = on_cup(item)
     if cup is None:
         return
-    if cup.parts == 1 and cup.width_mm * scale > cup.room_mm + _NEAR_MM:
+    if cup.parts == 1 and by.of(cup.width_mm) > cup.room_mm + _NEAR_MM:
         yield "Larger, it would not go round in one piece."
-    taller = cup.height_mm * (scale - 1) / 2
+    taller = (by.of(cup.height_mm) - cup.height_mm) / 2
     if 0 <= min(cup.below_rim_mm, cup.above_foot_mm) < taller:
         yield "Larger, it would reach past a rim."
 
 
 def _falls_apart(plan: Plan, item: DesignedItem, scale: float) -> bool:
-    """Whether an inset, which keeps its depth, parts a smaller drawing where it is narrow."""
+    """Whether a border or an inset, which keeps its width, leaves a drawing of another size in more pieces, or nothing
+    of it.
+    """
     spec = item.spec.edge
-    if spec.has_border or spec.distance_mm == 0 or item.spec.tile is not None:
+    as_drawn = not spec.follows or spec.reach_mm == spec.smooth_mm == 0 or (spec.uses("join") and spec.join)
+    if scale == 1 or as_drawn or item.spec.loose or item.spec.tile is not None:
         return False
-    smaller = derive_edge(scaled(item.outline, scale), spec, plan.job.stock.least_neck_mm)
-    return len(smaller.shape.geoms) > len(item.edge.shape.geoms) or smaller.deepest_mm is not None
+    other = derive_edge(scaled(item.outline, scale), spec, plan.job.stock.least_neck_mm)
+    return len(other.shape.geoms) > len(item.edge.shape.geoms) or other.deepest_mm is not None
 
 
 def _with_layers(item: DesignedItem, fix: Fix) -> Fix:

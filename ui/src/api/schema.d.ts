@@ -5191,8 +5191,6 @@ export interface components {
       edge_size: components['schemas']['SizeOut'];
       /** Holes */
       holes: components['schemas']['vamper__api__art__schemas__HoleOut'][];
-      /** Is Vector */
-      is_vector: boolean;
       /** Least Border Mm */
       least_border_mm: number;
       /** Look */
@@ -5211,7 +5209,7 @@ export interface components {
       picture: string;
       picture_box: components['schemas']['PlaceOut'];
       /** Ppi */
-      ppi: number;
+      ppi: number | null;
       printed_box: components['schemas']['PlaceOut'] | null;
       /** Revision */
       revision: string;

@@ -43,8 +43,8 @@ class ItemOut(BaseModel):
     edge_size: SizeOut
     edge_box: PlaceOut
     picture_box: PlaceOut
-    ppi: float
-    is_vector: bool
+    ppi: float | None
+    """The resolution as it is drawn; None for what is sharp at any size."""
     picture: str
     """Address of the prepared picture; `&px=` and a number of pixels may follow."""
     pages: int

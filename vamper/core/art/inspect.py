@@ -16,6 +16,7 @@ from vamper.core.values.findings import Finding, Fix, FixTarget, Place, Severity
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.lengths import figure, mm
 from vamper.core.values.stock import STOCK_BY_KEY, WHITE_FACED, Stock
+from vamper.core.values.units import MM_PER_INCH
 
 FRINGE_LOOK = 0.25
 WHITE_SHARE = 0.03
@@ -38,7 +39,8 @@ _WHITE_VANISHES = {
 @dataclass(frozen=True, slots=True)
 class ArtFacts:
     """What was seen on one picture at one size; `rim` only where the picture is opaque. `flat_colours` are those of
-    drawings in a few colours. Pixels are not among them: nobody who plans needs those any more.
+    drawings in a few colours, `embedded` is that of the picture. Pixels are not among them: nobody who plans needs
+    those any more.
     """
 
     surface: Surface
@@ -48,6 +50,13 @@ class ArtFacts:
     conversions: tuple[Conversion, ...] = ()
     other_fonts: tuple[str, ...] = ()
     flat_colours: tuple[str, ...] = ()
+    embedded: float | None = None
+
+    def ppi(self, outline: Outline) -> float | None:
+        """The resolution at the outline's size, of the coarsest picture in a drawing; None for what is drawn sharp."""
+        if self.embedded is not None:
+            return outline.ppi * self.embedded
+        return None if self.is_vector else outline.ppi
 
 
 def look_over(picture: Picture, outline: Outline, threshold: float) -> ArtFacts:
@@ -60,6 +69,7 @@ def look_over(picture: Picture, outline: Outline, threshold: float) -> ArtFacts:
         picture.conversions,
         picture.other_fonts,
         tuple(flat_colours(picture)),
+        picture.embedded,
     )
 
 
@@ -77,9 +87,7 @@ def art_findings(
         _several(outline, number, facts.groups),
         _base(outline, item, number, facts.surface),
         _white(outline, number, facts.surface, stock),
-        _resolution(
-            outline, item, number, purpose, facts.is_vector, 1.0 if stock.shrink is None else stock.shrink.mean
-        ),
+        _resolution(outline, item, number, purpose, facts, 1.0 if stock.shrink is None else stock.shrink.mean),
         _fringe(outline, item, number, facts.surface),
         _fonts(facts.other_fonts, number),
         _specks(outline, number),
@@ -289,30 +297,31 @@ def _margin(outline: Outline, number: int) -> Finding | None:
 
 
 def _resolution(
-    outline: Outline, item: ItemSpec, number: int, purpose: Purpose, is_vector: bool, shrinks: float
+    outline: Outline, item: ItemSpec, number: int, purpose: Purpose, facts: ArtFacts, shrinks: float
 ) -> Finding | None:
     # Pixels move together with the film, so fewer are needed while it is large.
-    needed = need_of(purpose) * shrinks
-    if is_vector or outline.ppi >= needed:
+    needed, ppi = need_of(purpose) * shrinks, facts.ppi(outline)
+    if ppi is None or ppi >= needed:
         return None
-    soft = outline.ppi >= SOFT_SHARE * needed
-    largest = largest_sharp_mm(item.size.side_of(*outline.size_mm) / outline.mm_per_px, needed)
+    soft = ppi >= SOFT_SHARE * needed
+    largest = largest_sharp_mm(item.size.side_of(*outline.size_mm) * ppi / MM_PER_INCH, needed)
     # Rounded down to a tenth, so that the size that is offered is sharp.
     largest = int(largest * 10) / 10
-    seen = seen_from(purpose)
-    if soft:
-        text = f"From {seen} away the picture will look a little soft at this size."
-    else:
-        text = f"From {seen} away single pixels will show: the picture will look blurred at this size."
+    what = "the picture" if facts.embedded is None else "a picture in this drawing"
+    looks = f"{what} will look a little soft" if soft else f"single pixels will show: {what} will look blurred"
     fixes: tuple[Fix, ...] = ()
-    if largest >= 5:
+    rest = ""
+    if facts.embedded is not None:
+        # What was laid out at a size stays at it.
+        rest = f" It has {ppi:.0f} pixels an inch as it is drawn: put in a larger one, or draw it smaller there."
+    elif largest >= 5:
         fixes = (size_fix(item, largest, "the largest sharp size"),)
     return Finding(
         "art.resolution",
         Severity.LOOK,
         "Soft at this size" if soft else "Blurred at this size",
-        text,
-        {"ppi": round(outline.ppi, 1), "needed": round(needed, 1), "largest_sharp_mm": largest},
+        f"From {seen_from(purpose)} away {looks} at this size.{rest}",
+        {"ppi": round(ppi, 1), "needed": round(needed, 1), "largest_sharp_mm": largest},
         item=number,
         places=_whole(outline),
         fixes=fixes,

@@ -28,7 +28,8 @@ class Conversion(StrEnum):
 class Picture:
     """`rgba` has shape (height, width, 4), straight (not premultiplied) alpha.
 
-    `is_vector` tells a rendering of a drawing (SVG or PDF), which can be made again at any size. `other_fonts` are
+    `is_vector` tells a rendering of a drawing (SVG or PDF), which can be made again at any size; `embedded` how many
+    pixels of the coarsest picture inside it there are to one of its own, None where it holds none. `other_fonts` are
     fonts that a drawing asked for and another stood in for.
     """
 
@@ -36,6 +37,7 @@ class Picture:
     is_vector: bool = False
     conversions: tuple[Conversion, ...] = field(default=())
     other_fonts: tuple[str, ...] = field(default=())
+    embedded: float | None = None
 
     @property
     def width_px(self) -> int:
@@ -59,7 +61,8 @@ class Picture:
         every = thinning((self.width_px, self.height_px), longest_px)
         if every == 1:
             return self, 1
-        return replace(self, rgba=self.rgba[every // 2 :: every, every // 2 :: every].copy()), every
+        embedded = None if self.embedded is None else self.embedded * every
+        return replace(self, rgba=self.rgba[every // 2 :: every, every // 2 :: every].copy(), embedded=embedded), every
 
 
 def thinning(size_px: tuple[int, int], longest_px: int) -> int:

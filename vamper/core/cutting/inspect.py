@@ -11,6 +11,7 @@ from vamper.core.art.inspect import place_of, size_fix
 from vamper.core.cutting.care import TAPE_AT, WASH_AT, held_of
 from vamper.core.cutting.ladder import COMFORTABLE_SHARE
 from vamper.core.cutting.setting import LEAST_RADIUS_MM, CutSetting
+from vamper.core.cutting.tabs import MOST_TABBED, tabs_that_fit
 from vamper.core.edge.bends import tight_places
 from vamper.core.edge.edge import Edge
 from vamper.core.sheet.layout import THROUGH_GAP_MM
@@ -32,6 +33,8 @@ _MOST_PLACES = 12
 _ROOM_MM = 0.6
 # A design is not offered larger than by this to cure a tight bend.
 _MOST_GROWTH = 2.0
+# A narrower tab does not hold.
+_LEAST_TAB_MM = 0.3
 _BARE = "bare"
 # Kinds whose tips are as round as their border is wide.
 _ROUND_AT_TIPS = ("follow", "hull")
@@ -249,6 +252,9 @@ def _rounder(spec: EdgeSpec, limit_mm: float) -> Fix | None:
     """A border makes its own bends, whatever the size of the drawing: no field that sets their radius lies under what
     the blade goes round.
     """
+    if spec.follows and spec.blunt_mm > 0:
+        # Rounded tips leave cusps between them that none of its radii undoes.
+        return None
     wanted = math.ceil(limit_mm * 10 + _ROOM_TENTHS) / 10
     radii = {"smooth_mm": spec.smooth_mm, "corner_mm": spec.corner_mm}
     changes = {f"edge.{name}": wanted for name, radius in radii.items() if spec.uses(name) and radius < wanted}
@@ -263,6 +269,37 @@ def _rounder(spec: EdgeSpec, limit_mm: float) -> Fix | None:
     named = [f"{word} {mm(wanted)}" for field, word in words.items() if field in changes]
     label = ", ".join(named) or f"Corners rounded by {mm(wanted)}"
     return Fix(label[0].upper() + label[1:], "its bends become rounder", FixTarget.ITEM, changes)
+
+
+def tab_findings(edge: Edge, item: ItemSpec) -> list[Finding]:
+    """A piece that is too small for the tabs that are to hold it."""
+    tabs = item.tabs
+    if tabs is None or item.cut is not Cut.THROUGH:
+        return []
+    shortest = min(float(part.exterior.length) for part in edge.shape.geoms)
+    fit = tabs_that_fit(shortest, tabs)
+    if fit >= tabs.count:
+        return []
+    narrower = math.floor(MOST_TABBED * shortest / tabs.count * 10) / 10
+    fixes = []
+    if fit:
+        changes = {"tabs": {"count": fit, "width_mm": tabs.width_mm}}
+        fixes.append(Fix(f"{fit} of them", "as many as it has room for", FixTarget.ITEM, changes))
+    if narrower >= _LEAST_TAB_MM:
+        changes = {"tabs": {"count": tabs.count, "width_mm": narrower}}
+        fixes.append(Fix(f"Tabs of {mm(narrower)}", "as many, but narrower", FixTarget.ITEM, changes))
+    return [
+        Finding(
+            "cut.tabs",
+            Severity.LOOK,
+            "Too small for its tabs",
+            f"{tabs.count} tabs of {mm(tabs.width_mm)} would take more than half of the {mm(shortest, 0)} round it, "
+            f"and it would not come off; {fit or 'none'} of them will be left.",
+            {"tabs": tabs.count, "fit": fit, "around_mm": round(shortest, 1)},
+            item=item.number,
+            fixes=tuple(fixes),
+        )
+    ]
 
 
 def kiss_without_backing(stock: Stock, numbers: Sequence[int]) -> list[Finding]:

@@ -9,7 +9,7 @@ import math
 import numpy as np
 import numpy.typing as npt
 
-from vamper.core.edge.bends import CORNER_DEG
+from vamper.core.edge.bends import corners_of
 from vamper.core.values.geometry import Points
 
 Floats = npt.NDArray[np.float64]
@@ -79,10 +79,8 @@ def good_start(points: Points, at: Points) -> int:
     """The vertex of a ring (n, 2) to begin at: the sharp corner nearest to `at`, or, where there is none, where the
     longest straight stretch begins.
     """
-    legs = np.roll(points, -1, axis=0) - points
-    before = np.roll(legs, 1, axis=0)
-    turning = np.degrees(np.arctan2(before[:, 0] * legs[:, 1] - before[:, 1] * legs[:, 0], (before * legs).sum(axis=1)))
-    corners = np.flatnonzero(np.abs(turning) > CORNER_DEG)
+    corners = corners_of(points)
     if len(corners):
         return int(corners[((points[corners] - at) ** 2).sum(axis=1).argmin()])
+    legs = np.roll(points, -1, axis=0) - points
     return int((np.hypot(*legs.T)).argmax())

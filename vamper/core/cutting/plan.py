@@ -10,12 +10,14 @@ between them. Passes are repeated a loop at a time. A mirrored sheet is cut mirr
 import math
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
+from itertools import pairwise
 
 import numpy as np
 import shapely
 
 from vamper.core.cutting.path import good_start, shortest_way
-from vamper.core.edge.bends import CORNER_DEG
+from vamper.core.cutting.tabs import tab_middles
+from vamper.core.edge.bends import corners_of
 from vamper.core.sheet.laid import LaidSheet
 from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import Points, mirrored, ring_points
@@ -52,25 +54,23 @@ class CutLoop:
     @property
     def corners(self) -> int:
         """Turns that a machine slows down for."""
-        legs = np.roll(self.points, -1, axis=0) - self.points
-        before = np.roll(legs, 1, axis=0)
-        cross = before[:, 0] * legs[:, 1] - before[:, 1] * legs[:, 0]
-        turning = np.degrees(np.abs(np.arctan2(cross, (before * legs).sum(axis=1))))
-        return int((turning > CORNER_DEG).sum())
+        return len(corners_of(self.points))
 
     def runs(self, overcut_mm: float) -> list[Points]:
         """What the blade runs down in one go, each (n, 2): the loop and its overcut, or its stretches between tabs."""
         closed = np.vstack([self.points, self.points[:1]])
         along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(closed, axis=0).T))])
         total = float(along[-1])
-        if self.tabs is None or self.tabs.count * self.tabs.width_mm >= total:
+        middles = tab_middles(self.points, self.tabs) if self.tabs is not None else []
+        if not middles:
             past = _stretch(closed, along, 0.0, min(overcut_mm, total)) if overcut_mm > 0 else closed[:1]
             return [np.vstack([closed, past[1:]])]
-        each, half = total / self.tabs.count, self.tabs.width_mm / 2
+        half = self.tabs.width_mm / 2 if self.tabs is not None else 0.0
         twice = np.vstack([closed, closed[1:]])
         far = np.concatenate([along, along[1:] + total])
         return [
-            _stretch(twice, far, number * each + half, (number + 1) * each - half) for number in range(self.tabs.count)
+            _stretch(twice, far, middle + half, after - half)
+            for middle, after in pairwise([*middles, middles[0] + total])
         ]
 
 

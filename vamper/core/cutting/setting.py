@@ -17,6 +17,7 @@ from vamper.core.cutting.depth import Bands, bands_of, depth_um, force_for
 from vamper.core.cutting.dialect import Spoken, placed
 from vamper.core.cutting.ladder import COMFORTABLE_SHARE, Proposal, best_at, best_of, settable
 from vamper.core.cutting.outright import Told, holds_now, is_allowed, newest_of_each, that_worked
+from vamper.core.edge.bends import EASY_RADIUS_MM
 from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed
@@ -26,7 +27,7 @@ from vamper.core.values.stock import Stock, Tack
 from vamper.core.values.tried import MOST_PASSES, Outcome, SetThen, Try
 
 STEEP_THICKNESS_UM = 250.0
-STEEP_RADIUS_MM = 0.7
+STEEP_RADIUS_MM = EASY_RADIUS_MM
 SMALL_RADIUS_MM = 1.5
 THROUGH_EXPOSURE_UM = 100.0
 # Forces nearer than this are the same.

@@ -7,14 +7,51 @@ whose radius is length over turning within a short window.
 import math
 
 import numpy as np
+import numpy.typing as npt
 
 from vamper.core.values.geometry import Points
 
+Floats = npt.NDArray[np.float64]
+
 CORNER_DEG = 30.0
+# Every blade goes round a bend of this radius.
+EASY_RADIUS_MM = 0.7
 _WINDOW_MM = 0.6
+# Finer than any cutter's step, coarser than what arithmetic leaves behind.
+_JOG_MM = 0.02
 _STEP_MM = 0.1
 # A bend as tight as the limit is none too tight, whatever rounding says.
 _ROUNDING_MM = 0.02
+
+
+def turning_deg(points: Points) -> Floats:
+    """How far a ring, shape (n, 2), turns at each of its points, degrees; clockwise on screen positive."""
+    legs = np.roll(points, -1, axis=0) - points
+    before = np.roll(legs, 1, axis=0)
+    cross = before[:, 0] * legs[:, 1] - before[:, 1] * legs[:, 0]
+    return np.asarray(np.degrees(np.arctan2(cross, (before * legs).sum(axis=1))))
+
+
+def corners_of(points: Points) -> npt.NDArray[np.intp]:
+    """Which points of a ring, shape (n, 2), are corners.
+
+    At a jog finer than any cutter's step the turns undo each other: what counts is what is left of them close by.
+    """
+    turning = turning_deg(points)
+    sharp = np.flatnonzero(np.abs(turning) > CORNER_DEG)
+    if not len(sharp):
+        return sharp
+    legs = np.hypot(*(np.roll(points, -1, axis=0) - points).T)
+    at = np.concatenate([[0.0], np.cumsum(legs)])
+    total, at = float(at[-1]), at[:-1]
+    # Read along three rounds, so that the ring's beginning is a place like any other.
+    where = np.concatenate([at - total, at, at + total])
+    summed = np.concatenate([[0.0], np.cumsum(np.tile(turning, 3))])
+    first = np.searchsorted(where, at[sharp] - _JOG_MM)
+    last = np.searchsorted(where, at[sharp] + _JOG_MM, side="right")
+    corners = sharp[np.abs(summed[last] - summed[first]) > CORNER_DEG]
+    # Points so near to each other are one corner.
+    return np.asarray(corners[np.diff(at[corners], prepend=-math.inf) > _JOG_MM])
 
 
 def tightest_mm(points: Points) -> float:
@@ -45,12 +82,8 @@ def tight_places(points: Points, limit_mm: float) -> list[Points]:
 
 def _radii(points: Points) -> tuple[Points, Points]:
     """Even stations along a ring (mm) and the radius of the bend in the window ahead of each."""
-    legs = np.roll(points, -1, axis=0) - points
-    lengths = np.hypot(*legs.T)
-    before = np.roll(legs, 1, axis=0)
-    cross = before[:, 0] * legs[:, 1] - before[:, 1] * legs[:, 0]
-    dot = (before * legs).sum(axis=1)
-    turning = np.degrees(np.arctan2(cross, dot))
+    lengths = np.hypot(*(np.roll(points, -1, axis=0) - points).T)
+    turning = turning_deg(points)
     turning[np.abs(turning) > CORNER_DEG] = 0.0
     # Turning summed along the loop, read off at even steps: a window's turning is a difference of two readings.
     at = np.concatenate([[0.0], np.cumsum(lengths)])

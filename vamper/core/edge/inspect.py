@@ -10,6 +10,7 @@ from shapely.geometry.base import BaseGeometry
 
 from vamper.core.art.inspect import place_of, size_fix
 from vamper.core.art.outline import Outline, scaled
+from vamper.core.edge.bends import EASY_RADIUS_MM
 from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.values.cutter import HAND_RADIUS_MM
 from vamper.core.values.edge import EdgeSpec
@@ -74,7 +75,7 @@ def edge_findings(
         _open_holes(edge, spec, number),
         _filled_holes(edge, number),
         _closed_holes(edge, spec, number),
-        _inset(edge, number),
+        _inset(outline, edge, spec, number),
         _thin_places(facts, item, outline, number),
         _thin_border(outline, edge, spec, number, miss_mm, facts.neck_mm),
         _small(edge, number),
@@ -223,11 +224,16 @@ def _closed_holes(edge: Edge, spec: EdgeSpec, number: int) -> Finding | None:
     )
 
 
-def _inset(edge: Edge, number: int) -> Finding | None:
+def _inset(outline: Outline, edge: Edge, spec: EdgeSpec, number: int) -> Finding | None:
     if edge.deepest_mm is None:
         return None
     # Down to a tenth, so that what is offered leaves something.
     deepest = math.floor(edge.deepest_mm * 10 - 0.5) / 10
+    offered = deepest
+    if deepest > 0:
+        inside = derive_edge(outline, replace(spec, distance_mm=-deepest, smooth_mm=0.0), 0.0)
+        # Where no more than crumbs would be left, the outline itself is better.
+        offered = deepest if len(inside.shape.geoms) <= len(edge.shape.geoms) else 0.0
     return Finding(
         "edge.inset",
         Severity.STOP,
@@ -239,10 +245,10 @@ def _inset(edge: Edge, number: int) -> Finding | None:
         places=(place_of(edge.shape.bounds),),
         fixes=(
             Fix(
-                f"Inset of {mm(deepest)}" if deepest > 0 else "Cut on the outline",
-                "the deepest that leaves something" if deepest > 0 else "no inset",
+                f"Inset of {mm(offered)}" if offered > 0 else "Cut on the outline",
+                "the deepest that leaves something" if offered > 0 else "no inset",
                 FixTarget.ITEM,
-                {"edge.distance_mm": -max(deepest, 0.0), "edge.smooth_mm": 0.0},
+                {"edge.distance_mm": -max(offered, 0.0), "edge.smooth_mm": 0.0},
             ),
         ),
     )
@@ -364,18 +370,14 @@ def _thin_border(
             f"A miss of {mm(miss)} shows on a border under {mm(even)}: one side looks wider than the other.",
             figures,
             item=number,
-            fixes=(fix,) if _as_sound(derive_edge(outline, wider, neck_mm), edge, neck_mm) else (),
+            fixes=(fix,) if _is_sound(derive_edge(outline, wider, neck_mm), neck_mm) else (),
         )
     return None
 
 
-def _as_sound(trial: Edge, now: Edge, neck_mm: float) -> bool:
-    """Whether an edge has neither thin places nor tighter bends than the one there is: no cure for what may not even be
-    seen.
-    """
-    return trial.smallest_radius_mm >= now.smallest_radius_mm - _ROUNDING_MM and not any(
-        thin_places(trial.shape, neck_mm)
-    )
+def _is_sound(trial: Edge, neck_mm: float) -> bool:
+    """Whether an edge has neither thin places nor tight bends: no cure for what may not even be seen."""
+    return trial.smallest_radius_mm >= EASY_RADIUS_MM and not any(thin_places(trial.shape, neck_mm))
 
 
 def _small(edge: Edge, number: int) -> Finding | None:

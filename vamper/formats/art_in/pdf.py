@@ -58,7 +58,9 @@ def sketch_pdf(data: bytes, longest_px: int, page: int = 1) -> Picture:
         try:
             if page > len(document):
                 raise BadInput(f"the PDF has {len(document)} pages, there is no page {page}")
-            return Picture(_render(document, page, longest_px), is_vector=True)
+            pixels = _render(document, page, longest_px)
+            across = _embedded_px(document[page - 1])
+            return Picture(pixels, is_vector=True, embedded=None if across is None else across / pixels.shape[1])
         except pypdfium2.PdfiumError:
             raise BadInput(f"page {page} of the PDF cannot be drawn; export it again") from None
         finally:
@@ -91,3 +93,15 @@ def _render(document: pypdfium2.PdfDocument, page: int, longest_px: int) -> npt.
         maybe_alpha=False,
     )
     return np.array(bitmap.to_numpy(), dtype=np.uint8)
+
+
+def _embedded_px(sheet: pypdfium2.PdfPage) -> float | None:
+    """The page's width at the resolution of its coarsest picture, px; None where it holds none."""
+    densities = []
+    for found in sheet.get_objects(filter=[pypdfium2.raw.FPDF_PAGEOBJ_IMAGE]):
+        a, b, c, d = found.get_matrix().get()[:4]
+        across, down = np.hypot(a, b), np.hypot(c, d)
+        width, height = found.get_px_size()
+        if across > 0 and down > 0:
+            densities.append(min(width / across, height / down))
+    return float(min(densities)) * sheet.get_width() if densities else None

@@ -16,6 +16,7 @@ from vamper.core.values.art import SizeSpec
 from vamper.core.values.findings import BadInput
 from vamper.core.values.fonts import DEFAULT_FAMILY
 from vamper.core.values.units import pixels_at
+from vamper.formats.art_in.embedded import embedded_px
 from vamper.formats.art_in.raster import MOST_DRAWN_PX
 from vamper.formats.art_in.svg_check import Checked, check_svg
 from vamper.formats.art_in.svg_fonts import has_text, other_fonts, with_shipped_fonts
@@ -49,7 +50,9 @@ def read_svg(data: bytes, size: SizeSpec) -> Picture:
     width_mm = size.of(float(inked_width), float(inked_height)) * inked_width
     width_px = pixels_at(width_mm * scout.shape[1] / inked_width, PPI)
     pixels = _render(svg, min(width_px, _across(drawing, _most_px(drawing))))
-    return Picture(pixels, is_vector=True, other_fonts=other_fonts(drawing.root))
+    return Picture(
+        pixels, is_vector=True, other_fonts=other_fonts(drawing.root), embedded=_embedded(drawing, pixels.shape[1])
+    )
 
 
 def sketch_svg(data: bytes, longest_px: int) -> Picture:
@@ -57,7 +60,14 @@ def sketch_svg(data: bytes, longest_px: int) -> Picture:
     drawing = check_svg(data)
     svg = _text_of(data, drawing)
     width_px = max(1, round(longest_px * min(1.0, drawing.width / drawing.height)))
-    return Picture(_render(svg, min(width_px, _across(drawing, _most_px(drawing)))), is_vector=True)
+    pixels = _render(svg, min(width_px, _across(drawing, _most_px(drawing))))
+    return Picture(pixels, is_vector=True, embedded=_embedded(drawing, pixels.shape[1]))
+
+
+def _embedded(drawing: Checked, width_px: int) -> float | None:
+    """Pixels of the coarsest picture inside to one of a rendering."""
+    across = embedded_px(drawing.root, drawing.width, drawing.height)
+    return None if across is None else across / width_px
 
 
 def _text_of(data: bytes, drawing: Checked) -> str:

@@ -27,10 +27,10 @@ MOST_EMBEDDED_PX = 50_000_000
 MOST_ASPECT = 60.0
 MOST_FILTERS = 60
 _NESTED_DEEPEST = 3
-_HREFS = ("href", "{http://www.w3.org/1999/xlink}href")
+HREFS = ("href", "{http://www.w3.org/1999/xlink}href")
 _STYLE_URL = re.compile(r"""url\(\s*['"]?\s*(?!['"]?\s*(?:#|data:))""", re.IGNORECASE)
 _IMPORT = re.compile(r"@import", re.IGNORECASE)
-_NUMBER = re.compile(r"[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?")
+NUMBER = re.compile(r"[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?")
 # What is drawn on a ground of its own first, and so takes the memory of one.
 _LAYERS = re.compile(r"(?:^|[;\s])(?:opacity|mask|filter|clip-path|mix-blend-mode|isolation)\s*:")
 _LAYER_ATTRIBUTES = ("opacity", "mask", "filter", "clip-path", "mix-blend-mode")
@@ -154,7 +154,7 @@ def _refers_out(text: str) -> bool:
 
 def _targets(element: Element) -> Iterator[str]:
     """What the element refers to, other than parts of the drawing itself."""
-    for name in _HREFS:
+    for name in HREFS:
         target = (element.get(name) or "").strip()
         if target and not target.startswith("#") and kind_of(element) != "a":
             yield target
@@ -164,9 +164,8 @@ def _check_target(target: str, depth: int) -> int:
     """The pixels of an embedded picture."""
     if not target.lower().startswith("data:"):
         raise BadInput(f"the SVG refers to “{target[:60]}”, which is outside it; embed the picture in the drawing")
-    head, _, body = target.partition(",")
     try:
-        data = base64.b64decode(body) if ";base64" in head.lower() else unquote_to_bytes(body)
+        data = embedded_data(target)
     except ValueError:
         raise BadInput("a picture embedded in the SVG is damaged; embed it again") from None
     if data[:2] == b"\x1f\x8b":
@@ -177,20 +176,27 @@ def _check_target(target: str, depth: int) -> int:
             raise BadInput("the SVG holds drawings within drawings within drawings; merge them and save again")
         inner = check_svg(data, depth + 1)
         return int(min(inner.width * inner.height, 1.0))
-    return _pixels_claimed(data)
+    width, height = size_claimed(data)
+    return width * height
 
 
-def _pixels_claimed(data: bytes) -> int:
-    """What a picture's header says; nothing that is not a picture is drawn."""
+def embedded_data(target: str) -> bytes:
+    """What an address that holds its data says; `ValueError` where it is damaged."""
+    head, _, body = target.strip().partition(",")
+    return base64.b64decode(body) if ";base64" in head.lower() else unquote_to_bytes(body)
+
+
+def size_claimed(data: bytes) -> tuple[int, int]:
+    """Width and height that a picture's header says; nothing that is not a picture is drawn."""
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("ignore", Image.DecompressionBombWarning)
             with Image.open(io.BytesIO(data), formats=("PNG", "JPEG", "GIF", "WEBP")) as image:
-                return image.width * image.height
+                return image.width, image.height
     except Image.DecompressionBombError:
-        return MOST_EMBEDDED_PX + 1
+        return MOST_EMBEDDED_PX + 1, 1
     except (OSError, SyntaxError, ValueError):
-        return 0
+        return 0, 0
 
 
 # How much drawing it takes
@@ -232,15 +238,15 @@ def _copied(element: Element, by_name: dict[str, Element]) -> list[Element]:
 def _copied_names(element: Element) -> list[str]:
     if kind_of(element) != "use":
         return []
-    targets = ((element.get(name) or "").strip() for name in _HREFS)
+    targets = ((element.get(name) or "").strip() for name in HREFS)
     return [target[1:] for target in targets if target[:1] == "#"]
 
 
 def _size_of(root: Element) -> tuple[float, float]:
     """The drawing's own size as the renderer sees it: its width and height, else those of its view box."""
-    box = [float(figure) for figure in _NUMBER.findall(root.get("viewBox") or "")]
+    box = [float(figure) for figure in NUMBER.findall(root.get("viewBox") or "")]
     boxed = (box[2], box[3]) if len(box) == 4 and box[2] > 0 and box[3] > 0 else None
-    width, height = _length(root.get("width")), _length(root.get("height"))
+    width, height = length_px(root.get("width")), length_px(root.get("height"))
     if boxed is not None:
         if width is None and height is None:
             return boxed
@@ -254,9 +260,9 @@ def _size_of(root: Element) -> tuple[float, float]:
     return width, height
 
 
-def _length(text: str | None) -> float | None:
+def length_px(text: str | None) -> float | None:
     """Pixels of a length, None for percentages and what is no length."""
-    found = _NUMBER.match((text or "").strip())
+    found = NUMBER.match((text or "").strip())
     if found is None:
         return None
     unit = (text or "").strip()[found.end() :].strip().lower()
@@ -298,7 +304,7 @@ def _check_filters(root: Element, longest: float) -> bool:
 
 
 def _figures(text: str | None) -> list[float]:
-    return [float(figure) for figure in _NUMBER.findall(text or "")]
+    return [float(figure) for figure in NUMBER.findall(text or "")]
 
 
 def _share(text: str | None, longest: float) -> float:

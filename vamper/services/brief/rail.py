@@ -112,7 +112,7 @@ def empty_stations() -> list[StationFigure]:
 def _art(plan: Plan) -> tuple[str, str]:
     if not plan.items:
         return "no art", "add some"
-    rasters = [item.outline.ppi for item in plan.items if not item.facts.is_vector]
+    rasters = [ppi for item in plan.items if (ppi := item.facts.ppi(item.outline)) is not None]
     detail = f"{min(rasters):.0f} ppi least" if rasters else "drawn sharp"
     return plural(len(plan.items), "design"), detail
 
