@@ -13,14 +13,15 @@ from PIL import Image
 
 from tests.core.test_twin import a_page
 from tests.kept import kept
-from tests.scenes import bars, item, scene
+from tests.scenes import bars, item, masked, scene
+from vamper.core.art.picture import Picture
 from vamper.core.ledger.compare_print import WHOLE_FROM, compare_print
 from vamper.core.ledger.fitting import Pose, fits, rotation
-from vamper.core.ledger.loose import loose_pieces
+from vamper.core.ledger.loose import Unsure, loose_pieces
 from vamper.core.ledger.mark_guesses import features_of, guesses, projected
 from vamper.core.ledger.outlined import outlines
 from vamper.core.ledger.planned import PlannedItem, PlannedMark, PlannedPiece, PlannedSheet
-from vamper.core.ledger.print_under import best_by_print, print_pose
+from vamper.core.ledger.print_under import Print, best_by_print, print_pose
 from vamper.core.ledger.straighten import by_corners, straighten, warped
 from vamper.core.ledger.weeded import weeded_sheet
 from vamper.core.plan import Plan, page_of
@@ -31,6 +32,7 @@ from vamper.core.twin.pieces import facts_of
 from vamper.core.twin.printer import at, with_ink
 from vamper.core.twin.rehearse import SheetRuns, Spoiling, rehearse
 from vamper.core.twin.scan import pixels_of, print_scan, result_scan
+from vamper.core.values.colour import rgb_of
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
 from vamper.core.values.marks import MarksSpec
@@ -48,6 +50,9 @@ ARROW = bars((60, 150, 260, 230), (240, 60, 300, 330))
 # One that is another in a mirror.
 HOOK = bars((60, 60, 140, 330), (60, 250, 300, 330))
 ARROWS = {1: ARROW, 2: ARROW}
+_PX = np.mgrid[0:400, 0:400] - 200
+STAR = masked(np.hypot(*_PX) < 110 + 60 * np.cos(5 * np.arctan2(*_PX)))
+GREY = np.full(3, 1 / 3, np.float32)
 NONE: tuple[int, ...] = ()
 LOST = (2,)
 # A place of the weeded sheet on which nothing lies.
@@ -90,6 +95,10 @@ def ran(plan: Plan, lost: tuple[int, ...] = NONE) -> tuple[SheetRuns, np.ndarray
 def over_white(rgba: np.ndarray) -> np.ndarray:
     share = rgba[..., 3:] / 255
     return np.round(rgba[..., :3] * share + 255 * (1 - share)).astype(np.uint8)
+
+
+def in_colour(grey: np.ndarray) -> np.ndarray:
+    return np.repeat(np.clip(np.round(grey), 0, 255).astype(np.uint8)[..., None], 3, axis=2)
 
 
 def as_jpeg(picture: np.ndarray) -> np.ndarray:
@@ -275,6 +284,56 @@ def test_loose_pieces_are_told_with_their_miss() -> None:
         assert piece.area_share == pytest.approx(1, abs=0.02)
 
 
+@pytest.mark.parametrize(
+    ("drawn", "colour", "stock", "unsure"),
+    [
+        # Pale yellow on white: hardly darker, but another colour.
+        (HOOK, (250, 235, 120), "satin-vinyl", None),
+        (ARROW, (255, 205, 215), "clear-vinyl", None),
+        # A star of five alike points: how far it is off is told, and that the way is not known.
+        (STAR, (40, 90, 160), "satin-vinyl", Unsure.TURNED),
+        # Nearly the stock's own colour.
+        (HOOK, (228, 228, 228), "clear-vinyl", Unsure.FAINT),
+    ],
+)
+def test_single_coloured_pieces_are_told_as_well_or_as_unsure(
+    drawn: Picture, colour: tuple[int, int, int], stock: str, unsure: Unsure | None
+) -> None:
+    picture = masked(drawn.alpha > 127, colour)
+    plan = scene(
+        item(1, quantity=4, edge=EdgeSpec(distance_mm=2.0), width_mm=32.0),
+        pictures={1: picture},
+        paper=Paper(200.0, 140.0),
+        stock=stock,
+    ).plan()
+    devices, printed, fine = devices_of(plan), page_of(plan, 0), 300
+    page = with_ink(a_page(plan, picture), devices.printer, [one.clip for one in printed.pictures], ())
+    strokes = read_hpgl(HPGL.write(plan, 0, lambda _: picture), plan.job.paper)
+    runs = rehearse(plan, 0, page, facts_of(plan, 0, printed, page, strokes, devices.cutter), devices, 8, 2)
+    scan = print_scan(plan, devices, runs, page, 0, fine)
+    laid_on, laid = on_table(scan, fine / 25.4, cut_pieces(plan, devices, runs, 0), 2)
+    sheet = replace(planned(plan), print_rgba=a_page(plan, picture).rgba, stock_rgb=rgb_of(plan.job.stock.colour))
+    found = loose_pieces(laid_on, fine, sheet)
+    assert len(found.pieces) == len(laid)
+    for one in laid:
+        turn = np.radians(plan.sheets[0].placements[one.placement].turn_deg)
+        back = np.array([[np.cos(turn), np.sin(turn)], [-np.sin(turn), np.cos(turn)]])
+        miss = back @ runs.miss_mm[0, one.placement]
+        middle = shapely.get_coordinates(plan.sheets[0].edges[one.placement].centroid)
+        there = at(one.to_table, at(runs.prints[0], middle))[0]
+        piece = min(found.pieces, key=lambda p: np.hypot(*(shapely.get_coordinates(p.outline.centroid)[0] - there)))
+        assert piece.off_mm is not None
+        assert piece.unsure in (None, unsure)
+        if piece.unsure is None:
+            assert np.hypot(*(np.array(piece.off_mm) - miss)) < 0.3
+            assert piece.border_least_mm == pytest.approx(2 - np.hypot(*miss), abs=0.3)
+        elif piece.unsure is Unsure.TURNED:
+            assert piece.away_mm == pytest.approx(np.hypot(*miss), abs=0.15)
+            assert piece.surely_off_mm is None
+    if unsure is not None:
+        assert {piece.unsure for piece in found.pieces} & {unsure}
+
+
 @pytest.mark.parametrize("tilted", [False, True])
 def test_a_weeded_sheet_shows_every_piece_and_its_miss(tilted: bool) -> None:
     plan = made()
@@ -453,7 +512,10 @@ def test_a_print_is_found_where_it_lies_under_its_cut(turned: float) -> None:
     half = np.array([0.5, 0.5])
     onto = linear @ (np.array([left, top]) * px) + np.array([true.x_mm, true.y_mm]) * px
     scan = cv2.warpAffine(blots, np.column_stack([linear, linear @ half + onto - half]), (640, 640), borderValue=128)
-    found = print_pose(scan, px, (blots, np.full(blots.shape, 255, np.uint8), left, top), Pose(30.6, 27.3, 20.0))
+    meant = Print(blots, np.full(blots.shape, 255, np.uint8), left, top, GREY)
+    place = print_pose(in_colour(scan), px, meant, Pose(30.6, 27.3, 20.0))
+    assert place.is_sure
+    found = place.pose
     assert found.turn_deg == pytest.approx(true.turn_deg, abs=0.1)
     assert (found.x_mm, found.y_mm) == pytest.approx((true.x_mm, true.y_mm), abs=0.035)
 
@@ -485,7 +547,7 @@ def test_of_designs_of_one_outline_the_one_whose_print_is_there_is_told() -> Non
     above, below = 60 + rows, 156 - rows
     shape = shapely.MultiPolygon([shapely.Point(6, 6).buffer(5)])
     items = [PlannedItem(number, shape, shape) for number in (1, 2)]
-    prints = {1: (above, mask, 0.0, 0.0), 2: (below, mask, 0.0, 0.0)}
+    prints: dict[int, Print | None] = {1: Print(above, mask, 0.0, 0.0, GREY), 2: Print(below, mask, 0.0, 0.0, GREY)}
     alike = [(one, Pose(4.0, 4.0, 0.0)) for one in items]
     for number, drawn in ((1, above), (2, below)):
         scan = np.full((200, 200), 230, np.float32) - np.arange(200, dtype=np.float32) / 4
@@ -493,5 +555,5 @@ def test_of_designs_of_one_outline_the_one_whose_print_is_there_is_told() -> Non
         part[mask > 0] = 0.3 * drawn[mask > 0] + 40
         # What lies beside it looks like the other one.
         part[mask == 0] = 255 - drawn[mask == 0]
-        assert best_by_print(scan, 8.0, prints, alike)[0].item == number
-    assert best_by_print(scan, 8.0, {1: None, 2: None}, alike)[0].item == 1
+        assert best_by_print(in_colour(scan), 8.0, prints, alike).item.item == number
+    assert best_by_print(in_colour(scan), 8.0, {1: None, 2: None}, alike).item.item == 1

@@ -52,6 +52,7 @@ def _cut(piece: LoosePiece) -> dict[str, Any]:
         "turn_deg": round(piece.pose.turn_deg % 360, 3),
         "dx_mm": None if piece.off_mm is None else round(piece.off_mm[0], 3),
         "dy_mm": None if piece.off_mm is None else round(piece.off_mm[1], 3),
+        "unsure": piece.unsure,
         "border_least_mm": round(piece.border_least_mm, 3),
         "area_share": round(piece.area_share, 4),
     }

@@ -7,7 +7,7 @@ from shapely.geometry.base import BaseGeometry
 
 from vamper.api.twin.schemas import CheckedPieceOut, LooseOut, PhotoCheckOut, PhotoKind, PrintState
 from vamper.core.ledger.compare_print import PrintedPiece
-from vamper.core.ledger.loose import LoosePiece
+from vamper.core.ledger.loose import LoosePiece, Unsure
 from vamper.core.ledger.weeded import PX_A_MM as WEEDED_PX_A_MM
 from vamper.core.ledger.weeded import WeededSheet
 from vamper.core.plan import Plan
@@ -143,22 +143,32 @@ def _weeded_out(check: WeededCheck, plan: Plan) -> PhotoCheckOut:
         loose=[_loose_out(piece, numbers, edges) for _, piece in found.pieces],
         unknown=0,
         misses=[
-            miss_on_sheet(piece.off_mm, turns[placement])
+            miss_on_sheet(piece.surely_off_mm, turns[placement])
             for placement, piece in found.pieces
-            if piece.off_mm is not None and not planned.mirror
+            if piece.surely_off_mm is not None and not planned.mirror
         ],
     )
 
 
+_UNSURE = {
+    Unsure.FAINT: "its print too faint to tell how far off",
+    Unsure.TURNED: "which way cannot be told, for it looks the same turned",
+}
+
+
 def _cut_lines(pieces: Sequence[LoosePiece]) -> list[str]:
     """How far cuts lie from their prints, and what border they left."""
-    offs = [math.hypot(*piece.off_mm) for piece in pieces if piece.off_mm is not None]
+    offs = [piece.away_mm for piece in pieces if piece.away_mm is not None]
+    faint = sum(piece.unsure is Unsure.FAINT for piece in pieces)
     lines = []
     if offs:
         mean = sum(offs) / len(offs)
         lines.append(f"The farthest was cut {mm(max(offs), 2)} off its print, in the mean {mm(mean, 2)}.")
-    if pieces:
-        least = min(piece.border_least_mm for piece in pieces)
+    if faint:
+        lines.append(f"{plural(faint, 'print')} too faint in this picture to tell how far off the cut is.")
+    told = [piece.border_least_mm for piece in pieces if piece.unsure is not Unsure.FAINT]
+    if told:
+        least = min(told)
         bitten = f"A drawing is bitten by {mm(-least, 2)}."
         lines.append(f"The least border left is {mm(least, 2)}." if least >= 0 else bitten)
     return lines
@@ -170,8 +180,8 @@ def _loose_out(piece: LoosePiece, numbers: Sequence[int], edges: Mapping[int, Ba
         path=shape_path(piece.outline),
         edge_path=shape_path(piece.pose.of(edges[piece.item])),
         words=_loose_words(piece),
-        dx_mm=None if piece.off_mm is None else piece.off_mm[0],
-        dy_mm=None if piece.off_mm is None else piece.off_mm[1],
+        dx_mm=None if piece.surely_off_mm is None else piece.surely_off_mm[0],
+        dy_mm=None if piece.surely_off_mm is None else piece.surely_off_mm[1],
         border_least_mm=piece.border_least_mm,
         area_share=piece.area_share,
     )
@@ -200,7 +210,11 @@ def _pieces_out(check: PiecesCheck, plan: Plan) -> PhotoCheckOut:
 
 
 def _loose_words(piece: LoosePiece) -> str:
-    off = "" if piece.off_mm is None else f"cut {mm(math.hypot(*piece.off_mm), 2)} off, "
+    off = "" if piece.away_mm is None else f"cut {mm(piece.away_mm, 2)} off, "
+    if piece.unsure is not None:
+        off += f"{_UNSURE[piece.unsure]}, "
+    if piece.unsure is Unsure.FAINT:
+        return off.removesuffix(", ")
     border = f"least border {mm(piece.border_least_mm, 2)}"
     return off + (border if piece.border_least_mm >= 0 else f"drawing bitten by {mm(-piece.border_least_mm, 2)}")
 
@@ -209,6 +223,6 @@ def _misses(check: PiecesCheck) -> Iterator[LoggedMiss]:
     """Misses in the sheet's frame: known where all pieces of a design lie the same way on it."""
     for piece in check.found.pieces:
         turns = {round(one.turn_deg, 1) for one in check.planned.pieces if one.item == piece.item}
-        if piece.off_mm is None or len(turns) != 1 or check.planned.mirror:
+        if piece.surely_off_mm is None or len(turns) != 1 or check.planned.mirror:
             continue
-        yield miss_on_sheet(piece.off_mm, turns.pop())
+        yield miss_on_sheet(piece.surely_off_mm, turns.pop())

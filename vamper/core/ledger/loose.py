@@ -8,7 +8,9 @@ left between drawing and outline is the border.
 """
 
 import math
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from enum import StrEnum
 
 import shapely
 from shapely.geometry import Polygon
@@ -17,15 +19,26 @@ from shapely.geometry.base import BaseGeometry
 from vamper.core.ledger.fitting import ALIKE_MM, Pose, fits, outer, rotation
 from vamper.core.ledger.outlined import things
 from vamper.core.ledger.planned import Pixels, PlannedItem, PlannedSheet
-from vamper.core.ledger.print_under import Grey, Print, best_by_print, grey_of, item_picture, print_pose
+from vamper.core.ledger.print_under import Print, best_by_print, item_picture, print_pose
 from vamper.core.values.findings import BadInput
 from vamper.core.values.units import MM_PER_INCH
+
+# Where a turn would move what is told of a piece by less than this, it does not matter.
+_SAME_MM = 0.1
+
+
+class Unsure(StrEnum):
+    """Why it cannot be told how far a cut lies from its print."""
+
+    FAINT = "faint"
+    TURNED = "turned"
 
 
 @dataclass(frozen=True)
 class LoosePiece:
     """One cut piece. `pose` is that of its print, the cut's where no print is known; `off_mm` is where the cut lies
-    from the print, in the design's own frame, None where no print is known.
+    from the print, in the design's own frame, None where no print is known. `unsure` says why that is a guess: the
+    print is too faint, or the piece looks the same when it is turned, and only how far it is off is known.
     """
 
     item: int
@@ -34,6 +47,17 @@ class LoosePiece:
     border_least_mm: float
     area_share: float
     outline: BaseGeometry
+    unsure: Unsure | None = None
+
+    @property
+    def surely_off_mm(self) -> tuple[float, float] | None:
+        """Where the cut lies from the print, if that is no guess."""
+        return self.off_mm if self.unsure is None else None
+
+    @property
+    def away_mm(self) -> float | None:
+        """How far the cut lies from the print, if that is no guess."""
+        return None if self.off_mm is None or self.unsure is Unsure.FAINT else math.hypot(*self.off_mm)
 
 
 @dataclass(frozen=True)
@@ -52,7 +76,7 @@ def loose_pieces(picture: Pixels, ppi: float, sheet: PlannedSheet) -> LoosePiece
     BadInput
         If nothing lies on the ground, or the ground is not plain.
     """
-    px_a_mm, scan = ppi / MM_PER_INCH, grey_of(picture)
+    px_a_mm = ppi / MM_PER_INCH
     prints = {item.item: item_picture(sheet, item) for item in sheet.items}
     found, unknown = list[LoosePiece](), list[BaseGeometry]()
     for thing in things(picture, px_a_mm):
@@ -63,30 +87,39 @@ def loose_pieces(picture: Pixels, ppi: float, sheet: PlannedSheet) -> LoosePiece
         # Designs of one shape are told apart by their print.
         least = min(poses[0][0] for poses, _ in could_be)
         alike = [(item, pose) for poses, item in could_be if poses[0][0] <= least + ALIKE_MM for _, pose in poses]
-        item, cut = best_by_print(scan, px_a_mm, prints, alike)
-        found.append(read_piece(scan, px_a_mm, prints[item.item], item, thing, cut))
+        told = best_by_print(picture, px_a_mm, prints, alike)
+        piece = read_piece(picture, px_a_mm, prints[told.item.item], told.item, thing, told.cut)
+        found.append(_with_turns(piece, told.or_turned_deg))
     if not found and not unknown:
         raise BadInput("nothing lies on the ground in this picture; lay the pieces on a ground unlike them", "picture")
     return LoosePieces(tuple(found), tuple(unknown))
 
 
 def read_piece(
-    scan: Grey, px_a_mm: float, meant: Print | None, item: PlannedItem, thing: Polygon, cut: Pose
+    scan: Pixels, px_a_mm: float, meant: Print | None, item: PlannedItem, thing: Polygon, cut: Pose
 ) -> LoosePiece:
     """One piece, with where its print lies, if that is known."""
-    pose = None if meant is None else print_pose(scan, px_a_mm, meant, cut)
     edge = outer(item.edge)
     share = float(thing.area / edge.area)
-    lying = pose if pose is not None else cut
-    border = _least_border(thing, lying.of(shapely.intersection(item.outline, item.edge)))
-    off = None
-    if pose is not None:
-        middle = shapely.get_coordinates(edge.centroid)[0]
-        at_cut = shapely.get_coordinates(cut.of(edge.centroid))[0]
-        back = rotation(-math.radians(pose.turn_deg))
-        dx, dy = back @ (at_cut - (pose.x_mm, pose.y_mm)) - middle
-        off = (float(dx), float(dy))
-    return LoosePiece(item.item, lying, off, border, share, thing)
+    drawn = shapely.intersection(item.outline, item.edge)
+    if meant is None:
+        return LoosePiece(item.item, cut, None, _least_border(thing, cut.of(drawn)), share, thing)
+    place = print_pose(scan, px_a_mm, meant, cut)
+    pose = place.pose
+    middle = shapely.get_coordinates(edge.centroid)[0]
+    at_cut = shapely.get_coordinates(cut.of(edge.centroid))[0]
+    back = rotation(-math.radians(pose.turn_deg))
+    dx, dy = back @ (at_cut - (pose.x_mm, pose.y_mm)) - middle
+    border, off = _least_border(thing, pose.of(drawn)), (float(dx), float(dy))
+    return LoosePiece(item.item, pose, off, border, share, thing, None if place.is_sure else Unsure.FAINT)
+
+
+def _with_turns(piece: LoosePiece, turns_deg: Sequence[float]) -> LoosePiece:
+    """A piece that may as well lie turned: its cut would be off another way in each."""
+    if piece.surely_off_mm is None:
+        return piece
+    apart = [2 * math.hypot(*piece.surely_off_mm) * abs(math.sin(math.radians(turn) / 2)) for turn in turns_deg]
+    return replace(piece, unsure=Unsure.TURNED) if max(apart, default=0.0) > _SAME_MM else piece
 
 
 def _least_border(cut: Polygon, drawing: BaseGeometry) -> float:

@@ -20,7 +20,7 @@ from vamper.core.ledger.fitting import Pose, outer, settled
 from vamper.core.ledger.loose import LoosePiece, read_piece
 from vamper.core.ledger.outlined import Field, Ground, Lab, away_from, ground_of, lab_field, outlines
 from vamper.core.ledger.planned import Pixels, PlannedSheet
-from vamper.core.ledger.print_under import Print, grey_of, item_picture
+from vamper.core.ledger.print_under import Print, item_picture
 from vamper.core.ledger.straighten import Straightened
 from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import placed
@@ -78,7 +78,6 @@ def weeded_sheet(picture: Pixels, sheet: PlannedSheet, found: Straightened) -> W
         # Designs are told as they read.
         straight = np.ascontiguousarray(straight[:, ::-1])
     lab = np.asarray(cv2.GaussianBlur(lab_field(straight), (0, 0), _SOFT_MM * PX_A_MM), dtype=np.float32)
-    grey = grey_of(straight)
     items = {item.item: item for item in sheet.items}
     prints: dict[int, Print | None] = {item.item: item_picture(sheet, item) for item in sheet.items}
     edges = [placed(items[one.item].edge, one.x_mm, one.y_mm, one.turn_deg) for one in sheet.pieces]
@@ -96,7 +95,7 @@ def weeded_sheet(picture: Pixels, sheet: PlannedSheet, found: Straightened) -> W
             (torn if _is_torn(there, edge) else unclear).append(piece.placement)
             continue
         meant = prints[piece.item]
-        seen.append((piece.placement, read_piece(grey, PX_A_MM, meant, items[piece.item], thing, cut[1])))
+        seen.append((piece.placement, read_piece(straight, PX_A_MM, meant, items[piece.item], thing, cut[1])))
     if sheet.pieces and len(unclear) + len(torn) > len(sheet.pieces) / 2:
         raise BadInput(_HARDLY_TOLD, "picture")
     return WeededSheet(tuple(seen), tuple(gone), tuple(torn), tuple(unclear), straight)

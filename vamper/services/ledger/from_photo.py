@@ -3,6 +3,7 @@
 import math
 from collections.abc import Iterator
 
+from vamper.core.ledger.loose import Unsure
 from vamper.core.ledger.run import Spoilt, SpoiltPiece
 from vamper.core.values.miss import LoggedMiss, miss_on_sheet
 from vamper.services.twin.photo_checks import AnyCheck, PiecesCheck, PrintCheck, WeededCheck
@@ -33,11 +34,12 @@ def _cut(check: WeededCheck) -> Iterator[SpoiltPiece]:
         yield SpoiltPiece(placement, Spoilt.TORN)
     turns = {piece.placement: piece.turn_deg for piece in check.planned.pieces}
     for placement, piece in check.found.pieces:
-        far = piece.off_mm is not None and math.hypot(*piece.off_mm) > _CUT_OFF_MM
-        if not far and piece.border_least_mm > 0:
+        far = piece.surely_off_mm is not None and math.hypot(*piece.surely_off_mm) > _CUT_OFF_MM
+        # Of a print too faint to be placed nothing is told.
+        if piece.unsure is Unsure.FAINT or (not far and piece.border_least_mm > 0):
             continue
         off = None
-        if piece.off_mm is not None and math.hypot(*piece.off_mm) < _MOST_MM:
-            miss = miss_on_sheet(piece.off_mm, turns[placement])
+        if piece.surely_off_mm is not None and math.hypot(*piece.surely_off_mm) < _MOST_MM:
+            miss = miss_on_sheet(piece.surely_off_mm, turns[placement])
             off = LoggedMiss(round(miss.dx_mm, 2), round(miss.dy_mm, 2))
         yield SpoiltPiece(placement, Spoilt.OFF, off)
