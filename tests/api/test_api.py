@@ -125,11 +125,6 @@ def test_previews_and_the_catalog(client: TestClient, job: int) -> None:
     assert {kind["key"] for kind in client.get("/api/catalog").json()["edge_kinds"]} == {kind.key for kind in KINDS}
 
 
-def test_events_tell_of_packing(client: TestClient, job: int, workshop: Workshop) -> None:
-    assert client.post(f"/api/jobs/{job}/pack/begin").status_code == 202
-    assert workshop.desk.wait_for_change(job, 0, 3) > 0
-
-
 @pytest.mark.parametrize("host", ["evil.example", "evil.example:8484", "127.0.0.1.evil.example", ""])
 def test_only_its_own_names_are_answered(client: TestClient, host: str) -> None:
     assert client.get("/api/jobs", headers={"host": host}).status_code == 421

@@ -1,5 +1,6 @@
 """Packing in the background: the first layout at once, better ones after, the best kept through everything."""
 
+import threading
 import time
 from collections.abc import Iterator
 from pathlib import Path
@@ -143,10 +144,15 @@ def test_a_change_packs_anew_and_undo_brings_the_layout_back(workshop: Workshop)
 
 
 def test_listeners_hear_of_every_change(workshop: Workshop) -> None:
-    number = job_with_disc(workshop)
-    seen = workshop.desk.wait_for_change(number, 0, 0)
-    plan(workshop, number)
-    assert workshop.desk.wait_for_change(number, seen, 3) > seen
+    number, told = job_with_disc(workshop), threading.Event()
+    seen = workshop.desk.version(number)
+    with workshop.desk.listening(number, told.set):
+        plan(workshop, number)
+        assert told.wait(3)
+    assert workshop.desk.version(number) > seen
+    told.clear()
+    workshop.desk.forget(number)
+    assert not told.is_set()
 
 
 def test_layouts_are_kept_to_the_last_digit(workshop: Workshop) -> None:

@@ -2,6 +2,7 @@
 
 import asyncio
 from collections.abc import AsyncIterator
+from contextlib import suppress
 from typing import Annotated
 
 from annotated_types import Ge, Len
@@ -40,6 +41,8 @@ router = door_router()
 
 Revision = Annotated[str, Len(1, 64)]
 _HEARTBEAT_S = 10.0
+# How long a page that is gone may go unnoticed.
+_LOOK_AGAIN_S = 5.0
 # What a summary says in other words than the list of jobs.
 _OWN = {"arts", "names", "last_run"}
 
@@ -221,15 +224,27 @@ async def events(request: Request, here: Here, job_id: Id, version: Annotated[in
     """One `packing` event for every better layout and for the end of a search."""
 
     async def stream() -> AsyncIterator[dict[str, str]]:
-        seen = version
-        while not await request.is_disconnected():
-            newest = await asyncio.to_thread(here.desk.wait_for_change, job_id, seen, 1.0)
-            if newest == seen:
-                continue
-            seen = newest
-            state = here.desk.state(job_id)
-            if state is not None:
-                event = PackingEvent(state=state[0], seconds_left=state[1], version=seen)
-                yield {"event": "packing", "data": event.model_dump_json()}
+        # Waited for in the loop: a page that is open for an evening takes no worker thread away.
+        loop, changed = asyncio.get_running_loop(), asyncio.Event()
+
+        def tell() -> None:
+            # At the very end of a server the loop may be gone before its streams are.
+            with suppress(RuntimeError):
+                loop.call_soon_threadsafe(changed.set)
+
+        with here.desk.listening(job_id, tell):
+            seen = version
+            while not await request.is_disconnected():
+                changed.clear()
+                newest = here.desk.version(job_id)
+                if newest == seen:
+                    with suppress(TimeoutError):
+                        await asyncio.wait_for(changed.wait(), _LOOK_AGAIN_S)
+                    continue
+                seen = newest
+                state = here.desk.state(job_id)
+                if state is not None:
+                    event = PackingEvent(state=state[0], seconds_left=state[1], version=seen)
+                    yield {"event": "packing", "data": event.model_dump_json()}
 
     return EventSourceResponse(stream(), ping=int(_HEARTBEAT_S))

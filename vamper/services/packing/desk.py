@@ -12,7 +12,8 @@ import logging
 import threading
 import time
 from collections import deque
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
 
@@ -101,8 +102,9 @@ class PackingDesk:
         self._nester = nester
         self._seconds = seconds
         self._runs: dict[int, _Run] = {}
-        self._changed = threading.Condition()
+        self._changed = threading.RLock()
         self._versions: dict[int, int] = {}
+        self._listeners: dict[int, list[Callable[[], None]]] = {}
         self._turns = Turns(_AT_ONCE)
         self._rows: Cache[Layout] = Cache(KEPT_LAYOUTS)
         # By the layout itself, which is kept with its name so that no other one is taken for it.
@@ -202,11 +204,21 @@ class PackingDesk:
             run.watch.stopped.set()
         self._tell(job_id)
 
-    def wait_for_change(self, job_id: int, version: int, seconds: float) -> int:
-        """Block until the job's version is past `version`, for at most `seconds`; returns the version."""
+    def version(self, job_id: int) -> int:
+        """Rises with every change that listeners are told of."""
         with self._changed:
-            self._changed.wait_for(lambda: self._versions.get(job_id, 0) > version, seconds)
             return self._versions.get(job_id, 0)
+
+    @contextmanager
+    def listening(self, job_id: int, told: Callable[[], None]) -> Iterator[None]:
+        """Call `told` at every change of a job, from whatever thread made it; it may not wait for anything."""
+        with self._changed:
+            self._listeners.setdefault(job_id, []).append(told)
+        try:
+            yield
+        finally:
+            with self._changed:
+                self._listeners[job_id].remove(told)
 
     def state(self, job_id: int) -> tuple[PackingState, float] | None:
         """State and seconds left of a job's search, None if there was none since the start."""
@@ -304,7 +316,8 @@ class PackingDesk:
     def _tell(self, job_id: int) -> None:
         with self._changed:
             self._versions[job_id] = self._versions.get(job_id, 0) + 1
-            self._changed.notify_all()
+            for told in self._listeners.get(job_id, ()):
+                told()
 
     def _stored(self, job_id: int, posed: Posed) -> _Run | None:
         found = self._kept.find(job_id, posed)
