@@ -71,3 +71,32 @@ def test_an_address_that_is_nowhere_says_so_and_leads_back(screen: Screen, path:
     screen.button("To all jobs").click()
     screen.says("Each is one order or one idea")
     screen.driver.get_log("browser")
+
+
+_REFUSED = """
+const asked = window.fetch;
+window.refused = ['/care', '/misses'];
+window.fetch = (request, init) =>
+  window.refused.some((one) => (request.url ?? String(request)).includes(one))
+    ? Promise.resolve(new Response(JSON.stringify({ detail: 'the shelf is being moved' }), { status: 422 }))
+    : asked(request, init);
+"""
+
+
+def test_what_is_refused_says_why_and_can_be_asked_again(screen: Screen) -> None:
+    """With words of its own where it was to be shown, at the foot of the page where nothing else would say so."""
+    run = screen.driver.execute_cdp_cmd
+    added = run("Page.addScriptToEvaluateOnNewDocument", {"source": _REFUSED})["identifier"]
+    try:
+        screen.open(f"/jobs/{HULL}/cut")
+        screen.button("Blade and mat").click()
+        screen.says("The shelf is being moved.")
+        assert "Looking at blades and mats" not in screen.text()
+        screen.driver.execute_script("window.refused = []")
+        screen.button("Ask again").click()
+        screen.says("This job wants the")
+        screen.open(f"/jobs/{HULL}/marks")
+        screen.button("Where cuts land").click()
+        screen.wait(lambda: "The shelf is being moved." in screen.find('[aria-live="polite"]').text, "the notice")
+    finally:
+        run("Page.removeScriptToEvaluateOnNewDocument", {"identifier": added})

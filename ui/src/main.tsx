@@ -1,18 +1,26 @@
 import './styles.css';
 
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 
 import { readAgain } from './api/again';
-import { NoAnswer } from './api/client';
+import { NoAnswer, NotNow } from './api/client';
 import { useNotices } from './api/notices';
 import { App } from './app/App';
 import { useUnit } from './kit/units';
+import { asSentence } from './kit/words';
 
 // What is asked while Vamper does not answer is asked until it does; the foot of the page says so meanwhile.
 const AGAIN_MS = 2000;
 const queries = new QueryClient({
+  queryCache: new QueryCache({
+    // What has no place of its own to say why it is not there says it at the foot of the page.
+    onError: (error, query) => {
+      if (query.meta?.['told'] || error instanceof NotNow) return;
+      useNotices.getState().tell(asSentence(error.message));
+    },
+  }),
   defaultOptions: {
     queries: {
       // Vamper runs on this machine: it is there without any network.

@@ -16,6 +16,7 @@ const job = (job_id: number) => ({ params: { path: { job_id } } });
 /** The window of force of a cut; `passes` asks how it would be in others than are set. */
 export const useForce = (jobId: number, cut: Cut, passes: number | null) =>
   useQuery({
+    meta: { told: true },
     queryKey: ['job', jobId, 'force', cut, passes],
     queryFn: () =>
       ask(
@@ -100,6 +101,7 @@ export function ladderFile(
 
 export const useReplay = (jobId: number, sheet: number, layout: string) =>
   useQuery({
+    meta: { told: true },
     queryKey: ['job', jobId, 'replay', sheet, layout],
     queryFn: () =>
       ask(
@@ -117,6 +119,7 @@ export const useTellStep = (jobId: number) =>
 
 export const useCare = (jobId: number) =>
   useQuery({
+    meta: { told: true },
     queryKey: ['job', jobId, 'care'],
     queryFn: () => ask(client.GET('/api/jobs/{job_id}/care', job(jobId))),
   });

@@ -21,6 +21,7 @@ export function useRange(field: string) {
 
 export const useChoices = (jobId: number, phrase: string) =>
   useQuery({
+    meta: { told: true },
     queryKey: ['choices', jobId, phrase],
     queryFn: () =>
       ask(client.GET('/api/jobs/{job_id}/choices/{phrase}', { params: { path: { job_id: jobId, phrase } } })),

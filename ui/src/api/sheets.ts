@@ -29,6 +29,7 @@ export function useHowMany(jobId: number, of: CountOf | null, size_mm: number, s
 
 const useCounted = (jobId: number, of: CountOf | null, size_mm: number, step: string, quick: boolean) =>
   useQuery({
+    meta: { told: true },
     queryKey: ['how-many', jobId, of, size_mm, step, quick],
     enabled: of !== null,
     queryFn: () =>
@@ -71,6 +72,7 @@ export type Compared = Omit<Schemas['ComparedOut'], 'sheets' | 'pins'> & { sheet
 
 export const useLayouts = (jobId: number, layout: string, open: boolean) =>
   useQuery({
+    meta: { told: true },
     queryKey: ['layouts', jobId, layout],
     enabled: open,
     queryFn: async () =>

@@ -157,6 +157,7 @@ async function viewOf(jobId: number, tries = MOST_TRIES): Promise<View> {
 
 export const useView = (jobId: number) =>
   useQuery({
+    meta: { told: true },
     queryKey: ['job', jobId],
     queryFn: () => viewOf(jobId),
     placeholderData: keepPreviousData,

@@ -38,7 +38,9 @@ function OpenArt({ view, change, item, document, stock }: OpenItem) {
         <div className="flex items-center justify-between gap-6">
           <ItemStrip view={view} chosen={item} />
           <div className="flex shrink-0 gap-6">
-            <Figure name="resolution">{shown.ppi === null ? 'any size' : `${Math.round(shown.ppi)} ppi`}</Figure>
+            <Figure name="resolution">
+              {shown.ppi === null ? 'any size' : `${Math.round(shown.ppi)} ppi`}
+            </Figure>
             <Figure name="placed">
               {item.placed} of {item.wanted}
             </Figure>

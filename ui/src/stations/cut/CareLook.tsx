@@ -14,15 +14,22 @@ import type { View } from '../../api/view';
 import { Button } from '../../kit/Button';
 import { Select } from '../../kit/Select';
 import { showWay, useUnit } from '../../kit/units';
+import { Loaded } from '../../look/Loaded';
 
 type Advice = Care['blades'][number]['advice'];
 
 /** Blades and mats as things on a shelf: how they are now, what to do next and when. */
 export function CareLook({ view }: { view: View }) {
-  const care = useCare(view.job.id).data;
   const cutterId = view.job.document.cutter_id;
+  return (
+    <Loaded query={useCare(view.job.id)} doing="Looking at blades and mats" className="p-4">
+      {(care) => <CareThere care={care} cutterId={cutterId} />}
+    </Loaded>
+  );
+}
+
+function CareThere({ care, cutterId }: { care: Care; cutterId: number }) {
   const unit = useUnit((state) => state.unit);
-  if (!care) return <p className="p-4 text-soft">Looking at blades and mats …</p>;
   return (
     <div className="absolute inset-0 overflow-y-auto p-4" tabIndex={0} aria-label="Blade and mat">
       <div className="mx-auto flex max-w-[60rem] flex-col gap-5">

@@ -8,6 +8,7 @@ import { Empty, Figure, Frame } from '../../look/Frame';
 import { Findings } from '../../look/Findings';
 import { Looks } from '../../look/Looks';
 import { SheetRow, useSheet } from '../../look/SheetRow';
+import { Loaded } from '../../look/Loaded';
 import { SheetView } from '../../look/SheetView';
 import type { StationProps } from '../../look/station';
 import { ByHand } from './ByHand';
@@ -150,9 +151,11 @@ interface WithForceProps {
 }
 
 function WithForce({ jobId, setting, children }: WithForceProps) {
-  const force = useForce(jobId, setting.cut, null);
-  if (force.error) return <p className="p-4 text-rowan">{force.error.message}</p>;
-  return force.data ? <>{children(force.data)}</> : <p className="p-4 text-soft">Weighing forces …</p>;
+  return (
+    <Loaded query={useForce(jobId, setting.cut, null)} doing="Weighing forces" className="p-4">
+      {children}
+    </Loaded>
+  );
 }
 
 function CutFigures({ plan, setting }: { plan: Plan; setting: Schemas['SettingOut'] | undefined }) {

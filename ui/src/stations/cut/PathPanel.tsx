@@ -1,6 +1,8 @@
+import type { Schemas } from '../../api/client';
 import { useReplay } from '../../api/cut';
 import type { Plan } from '../../api/view';
 import { showSpeed, showWay, useUnit } from '../../kit/units';
+import { Loaded } from '../../look/Loaded';
 import { clock } from './PathLook';
 
 const PARTS: Record<string, string> = {
@@ -14,9 +16,19 @@ const KINDS = ['svg', 'dxf', 'hpgl'] as const;
 
 /** What a sheet takes at the machine, in its parts, and the tell-tale that goes before it. */
 export function PathPanel({ jobId, plan, sheet }: { jobId: number; plan: Plan; sheet: number }) {
-  const replay = useReplay(jobId, sheet, plan.packing.layout).data;
+  return (
+    <Loaded
+      query={useReplay(jobId, sheet, plan.packing.layout)}
+      doing="Working out the way"
+      className="text-sm"
+    >
+      {(replay) => <PathThere jobId={jobId} sheet={sheet} replay={replay} />}
+    </Loaded>
+  );
+}
+
+function PathThere({ jobId, sheet, replay }: { jobId: number; sheet: number; replay: Schemas['ReplayOut'] }) {
   const unit = useUnit((state) => state.unit);
-  if (!replay) return <p className="text-sm text-soft">Working out the way …</p>;
   const most = Math.max(...Object.values(replay.parts), 1e-6);
   return (
     <>

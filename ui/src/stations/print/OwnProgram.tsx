@@ -3,11 +3,12 @@ import { useQuery } from '@tanstack/react-query';
 import { ask, client, type Schemas } from '../../api/client';
 import type { Plan } from '../../api/view';
 import { plainLength, showLength, useUnit } from '../../kit/units';
-import { asSentence } from '../../kit/words';
+import { Loaded } from '../../look/Loaded';
 
 /** The sheet as one picture for the machine's own program, and what that will find to cut. */
 export function OwnProgram({ jobId, plan, sheet }: { jobId: number; plan: Plan; sheet: number }) {
   const found = useQuery({
+    meta: { told: true },
     queryKey: ['found-cut', jobId, plan.packing.layout, sheet],
     queryFn: () =>
       ask(
@@ -23,9 +24,9 @@ export function OwnProgram({ jobId, plan, sheet }: { jobId: number; plan: Plan; 
         One picture of the sheet, clear where nothing lies. It finds the cut by the picture’s outline, so bare
         borders are filled with white and nothing bleeds.
       </p>
-      {found.error && <p className="text-rowan">{asSentence(found.error.message)}</p>}
-      {found.isPending && <p className="text-soft">Drawing the sheet and tracing it back …</p>}
-      {found.data && <Found found={found.data} />}
+      <Loaded query={found} doing="Drawing the sheet and tracing it back">
+        {(there) => <Found found={there} />}
+      </Loaded>
       <a
         className="font-bold text-kingfisher underline"
         href={`/api/jobs/${jobId}/sheets/${sheet + 1}/whole.png`}

@@ -6,6 +6,7 @@ import { Button } from '../../kit/Button';
 import { Choose } from '../../kit/Choose';
 import { showWay, useUnit } from '../../kit/units';
 import { Window } from '../../kit/Window';
+import { Loaded } from '../../look/Loaded';
 import { lying } from '../../look/SheetView';
 
 interface Props {
@@ -27,7 +28,9 @@ export function CompareWindow({ jobId, plan, open, close }: Props) {
   return (
     <Window title="Layouts side by side" open={open} close={close} wide>
       <SaveAs jobId={jobId} />
-      {layouts.isPending && <p className="text-soft">Looking at the layouts …</p>}
+      <Loaded query={layouts} doing="Looking at the layouts">
+        {() => null}
+      </Loaded>
       <div className="mt-4 grid grid-cols-2 gap-5">
         {[left, right].map((one, side) =>
           one ? (
