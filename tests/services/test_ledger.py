@@ -12,24 +12,26 @@ from tests.conftest import disc_alpha, picture_of
 from tests.tried import tried
 from vamper.core.ledger.facts import facts_of
 from vamper.core.ledger.recipe import RecipeKind
-from vamper.core.ledger.run import CameOut, LaterKind, Run, Spoilt, SpoiltPiece, Took, symptoms_of
+from vamper.core.ledger.run import CameOut, LaterKind, Run, Spoilt, SpoiltPiece, Took, UsedSetting, symptoms_of
 from vamper.core.ledger.supply import Bought, Offcut, Pack, Thing
 from vamper.core.values.blade import BladeIn
 from vamper.core.values.cut import Cut
+from vamper.core.values.dialect import Step
 from vamper.core.values.findings import BadInput, Severity
 from vamper.core.values.mat import MatIn
 from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.paper import Paper
 from vamper.core.values.reading import Remedy, RoomLight
-from vamper.core.values.tried import Outcome
+from vamper.core.values.tried import Outcome, WasSet
 from vamper.formats.out.picture_files import write_png
+from vamper.formats.runs_file import read_runs_csv, write_runs_csv
 from vamper.services.brief.brief import brief
 from vamper.services.finish.finishing import finishing_of
 from vamper.services.jobs.document import JobDocument, written
 from vamper.services.ledger.costing import work_of
 from vamper.services.ledger.from_photo import spoilt_in
 from vamper.services.ledger.handed import HandedOffs
-from vamper.services.ledger.logging import Said, run_of
+from vamper.services.ledger.logging import Said, WasSetAs, run_of
 from vamper.services.ledger.runs import LoggedAlready, Runs
 from vamper.services.ledger.shelf_findings import shelf_findings
 from vamper.services.twin.samples import sample_photo
@@ -96,6 +98,45 @@ def test_the_second_job_starts_with_what_the_first_taught(workshop: Workshop, jo
     recipe = workshop.runs.recipes()[0]
     # What stands is the setting of the second run, which the first one taught; the first one's failure is not its.
     assert (recipe.success.good, recipe.success.bad) == (0, 1)
+
+
+def test_what_is_learnt_is_learnt_of_what_was_set(workshop: Workshop, job: int) -> None:
+    kiss = workshop.plan(workshop.jobs.get(job)).plan.settings[Cut.KISS]
+
+    def log(was_set: WasSetAs) -> tuple[list[tuple[float, int]], list[UsedSetting]]:
+        before = len(workshop.shop.tried.of(1, "satin-vinyl").runs)
+        number = workshop.made.log_outcome(job, replace(said(), was_set=was_set), again=True)
+        new = workshop.shop.tried.of(1, "satin-vinyl").runs[before:]
+        return [(one.force_gf, one.passes) for one in new], list(workshop.runs.get(number).run.settings)
+
+    taught, used = log("as proposed")
+    assert taught == [(kiss.force_gf, kiss.passes)]
+    assert [(one.force_gf, one.passes, one.step) for one in used] == [(kiss.force_gf, kiss.passes, "")]
+    taught, used = log((WasSet(Cut.KISS, 2, 66.0),))
+    assert taught == [(66.0, 2)]
+    assert [(one.force_gf, one.passes) for one in used] == [(66.0, 2)]
+    # Nobody remembers: the run is kept, and nothing is learnt of force.
+    assert log(None) == ([], [])
+
+
+def test_a_machine_with_settings_of_its_own_is_asked_for_one_of_them(workshop: Workshop, job: int) -> None:
+    machine = workshop.shop.cutters.get(1)
+    steps = (Step("foil"), Step("card"))
+    workshop.shop.cutters.keep(machine.name, replace(machine.value, dialect=steps), 1)
+    # Nothing is proposed yet, so nothing is taken for set.
+    number = workshop.made.log_outcome(job, said(), again=True)
+    assert workshop.runs.get(number).run.settings == ()
+    number = workshop.made.log_outcome(job, replace(said(), was_set=(WasSet(Cut.KISS, 2, step="card"),)), again=True)
+    run = workshop.runs.get(number).run
+    assert [(one.force_gf, one.step, one.passes) for one in run.settings] == [(None, "card", 2)]
+    assert workshop.shop.tried.of(1, "satin-vinyl").runs == ()
+    # It goes out and comes in again as it was.
+    ((_, read),) = read_runs_csv(write_runs_csv([(workshop.runs.get(number).made_at, run)]))
+    assert read.settings == run.settings
+    with pytest.raises(BadInput, match="no setting"):
+        workshop.made.log_outcome(job, replace(said(), was_set=(WasSet(Cut.KISS, 1, step="felt"),)), again=True)
+    with pytest.raises(ValueError, match="not both"):
+        WasSet(Cut.KISS, 1, 100.0, "card")
 
 
 def test_one_torn_piece_says_nothing_of_the_force(workshop: Workshop, job: int) -> None:

@@ -98,8 +98,9 @@ def _spoilt_words(one: SpoiltPiece) -> str:
 
 
 def _setting_words(one: UsedSetting) -> str:
-    force, speed = _exactly(one.force_gf), _exactly(one.speed_mm_s)
-    return f"{one.cut.value} {force} gf x {one.passes} at {speed} blade {_in_list(one.blade)}"
+    speed = _exactly(one.speed_mm_s)
+    force = f"step {_in_list(one.step)}" if one.force_gf is None else f"{_exactly(one.force_gf)} gf"
+    return f"{one.cut.value} {force} x {one.passes} at {speed} blade {_in_list(one.blade)}"
 
 
 def _later_words(one: LaterCheck) -> str:
@@ -213,17 +214,18 @@ def _spoilt_of(text: str) -> dict[str, Any]:
     return piece
 
 
-_SETTING = re.compile(r"^(\S+) (\S+) gf x (\d+) at (\S+) blade ?(.*)$")
+_SETTING = re.compile(r"^(\S+) (?:(\S+) gf|step (.+)) x (\d+) at (\S+) blade ?(.*)$")
 
 
 def _setting_of(text: str) -> dict[str, Any]:
     found = _SETTING.match(text)
     if found is None:
         raise ValueError(text)
-    cut, force, passes, speed, blade = found.groups()
+    cut, force, step, passes, speed, blade = found.groups()
     return {
         "cut": cut,
-        "force_gf": float(force.replace(",", ".")),
+        "force_gf": None if force is None else float(force.replace(",", ".")),
+        "step": _from_list(step or ""),
         "passes": int(passes),
         "speed_mm_s": float(speed.replace(",", ".")),
         "blade": _from_list(blade),

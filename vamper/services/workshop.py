@@ -42,6 +42,7 @@ from vamper.services.jobs.jobs import again as titled_again
 from vamper.services.jobs.variants import Variants
 from vamper.services.lan.passphrase import Passphrase
 from vamper.services.ledger.handed import HandedOffs
+from vamper.services.ledger.logging import AS_PROPOSED, WasSetAs
 from vamper.services.ledger.made_sheets import MadeSheets
 from vamper.services.ledger.runs import Runs
 from vamper.services.ledger.supplies import Supplies
@@ -273,7 +274,9 @@ class Workshop:
             self.handed_offs.record(state.id, state.document, planned.plan, planned.findings)
             self.jobs.mark_handed_off(state.id)
 
-    def log_run(self, state: JobState, sheets: int, outcomes: Mapping[Cut, Outcome]) -> None:
+    def log_run(
+        self, state: JobState, sheets: int, outcomes: Mapping[Cut, Outcome], was_set: WasSetAs = AS_PROPOSED
+    ) -> None:
         """So many sheets of a job were cut, and this is what they look like: the belief, the blade and the mat follow.
 
         Raises
@@ -285,7 +288,7 @@ class Workshop:
         if not plan.sheets:
             raise BadInput("nothing lies on a sheet yet, so nothing was cut; add art first", "items")
         each = [metres_of(plan, sheet) for sheet in range(len(plan.sheets))]
-        self.made.keep_cut(plan, state.document, sheets, outcomes, sum(each) / len(each) * sheets)
+        self.made.keep_cut(plan, state.document, sheets, outcomes, sum(each) / len(each) * sheets, was_set)
 
     def _as_it_stands(self, job_id: int) -> tuple[JobDocument, Plan]:
         state = self.jobs.get(job_id)

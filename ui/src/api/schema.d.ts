@@ -3611,6 +3611,8 @@ export interface components {
        * @default []
        */
       spoilt: components['schemas']['SpoiltPiece'][];
+      /** Was Set */
+      was_set?: components['schemas']['WasSet'][] | 'as proposed' | null;
     };
     /**
      * CameOutQuestion
@@ -3629,6 +3631,8 @@ export interface components {
       height_mm: number;
       /** Lots */
       lots: string[];
+      /** Proposed */
+      proposed: components['schemas']['ProposedOut'][];
       /** Sheets */
       sheets: components['schemas']['LaidSheetOut'][];
       /** Simulated */
@@ -6779,6 +6783,22 @@ export interface components {
       scale_y: number;
     };
     /**
+     * ProposedOut
+     * @description What was to be set for one cut: a force, or one of the machine's own `steps`; neither where none of those is
+     *     proposed yet.
+     */
+    ProposedOut: {
+      cut: components['schemas']['Cut'];
+      /** Force Gf */
+      force_gf: number | null;
+      /** Passes */
+      passes: number;
+      /** Step */
+      step: string;
+      /** Steps */
+      steps: string[];
+    };
+    /**
      * Purpose
      * @description What a piece is for; it decides from how far it is looked at.
      * @enum {string}
@@ -7091,7 +7111,8 @@ export interface components {
     };
     /**
      * RunIn
-     * @description So many sheets were cut; `blade_id` is the blade that was confirmed to be in the machine.
+     * @description So many sheets were cut; `blade_id` is the blade that was confirmed to be in the machine, `was_set` what was set
+     *     on it: nothing is learnt of force where that is not said.
      */
     RunIn: {
       /** Blade Id */
@@ -7105,6 +7126,8 @@ export interface components {
        * @default 1
        */
       sheets: number;
+      /** Was Set */
+      was_set?: components['schemas']['WasSet'][] | 'as proposed' | null;
     };
     /** RunOut */
     RunOut: {
@@ -7417,6 +7440,7 @@ export interface components {
       spoken: string;
       /** Target Um */
       target_um: number;
+      to_set: components['schemas']['ProposedOut'];
       /** Used */
       used: boolean;
       /** Why */
@@ -8381,6 +8405,22 @@ export interface components {
       problem: string | null;
       /** Stations */
       stations: components['schemas']['StationOut'][];
+    };
+    /**
+     * WasSet
+     * @description What a cut was really set to: a force, or a step of the machine's own, and how many passes.
+     */
+    WasSet: {
+      cut: components['schemas']['Cut'];
+      /** Force Gf */
+      force_gf?: number | null;
+      /** Passes */
+      passes: number;
+      /**
+       * Step
+       * @default
+       */
+      step: string;
     };
     /**
      * Way

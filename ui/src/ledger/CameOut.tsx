@@ -14,6 +14,7 @@ import type { View } from '../api/view';
 import { Button } from '../kit/Button';
 import { Window } from '../kit/Window';
 import { asSentence } from '../kit/words';
+import { WasSet, type WasSetValue } from '../look/WasSet';
 import { FromPhoto } from './FromPhoto';
 import { SpoiltSheet } from './SpoiltSheet';
 
@@ -25,6 +26,7 @@ export function CameOut({ view }: { view: View }) {
   // The window stays with its sheet, also when that is logged and no longer asked about.
   const [tapping, setTapping] = useState<LaidSheet | null>(null);
   const [later, setLater] = useState(false);
+  const [wasSet, setWasSet] = useState<WasSetValue>('as proposed');
   const [typed, setLot] = useState<string | null>(null);
   const open = question?.sheets.find((sheet) => sheet.logged === null);
   if (!question) return null;
@@ -36,6 +38,8 @@ export function CameOut({ view }: { view: View }) {
         sheet={tapping}
         jobId={view.job.id}
         lot={lot}
+        wasSet={wasSet}
+        setWasSet={setWasSet}
         close={() => setTapping(null)}
       />
     </Window>
@@ -49,6 +53,7 @@ export function CameOut({ view }: { view: View }) {
       note: '',
       lot,
       again: false,
+      was_set: wasSet,
     });
   return (
     <>
@@ -86,6 +91,9 @@ export function CameOut({ view }: { view: View }) {
           <Button look="bare" onClick={() => setLater(true)}>
             Ask me later
           </Button>
+          <div className="w-full">
+            <WasSet proposed={question.proposed} value={wasSet} onChange={setWasSet} />
+          </div>
           <Refused log={log} />
         </section>
       )}
@@ -113,11 +121,13 @@ interface TappingProps {
   sheet: LaidSheet;
   jobId: number;
   lot: string;
+  wasSet: WasSetValue;
+  setWasSet: (value: WasSetValue) => void;
   close: () => void;
 }
 
 /** The spoilt pieces are tapped on the sheet's own drawing, each as what happened to it. */
-function Tapping({ question, sheet, jobId, lot, close }: TappingProps) {
+function Tapping({ question, sheet, jobId, lot, wasSet, setWasSet, close }: TappingProps) {
   const log = useLogOutcome(jobId);
   const [what, setWhat] = useState<Spoilt>(question.spoilt[0]?.key ?? 'not-through');
   const [spoilt, setSpoilt] = useState<Record<number, SpoiltPiece>>({});
@@ -190,6 +200,7 @@ function Tapping({ question, sheet, jobId, lot, close }: TappingProps) {
           setSpoilt({ ...spoilt, [placement]: { placement, what: 'off', off: { dx_mm, dy_mm, pieces: 1 } } })
         }
       />
+      <WasSet proposed={question.proposed} value={wasSet} onChange={setWasSet} />
       <label className="flex flex-col gap-0.5 text-sm">
         Anything to remember
         <input
@@ -213,6 +224,7 @@ function Tapping({ question, sheet, jobId, lot, close }: TappingProps) {
             note,
             lot,
             again: false,
+            was_set: wasSet,
           })
         }
       >

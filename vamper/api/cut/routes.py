@@ -29,6 +29,7 @@ from vamper.api.downloads import download
 from vamper.api.here import Here
 from vamper.api.sheet_number import sheet_place
 from vamper.api.units import unit_of
+from vamper.api.was_set import set_as
 from vamper.core.bench_card import loading_picture
 from vamper.core.cutting.ladder import ladder_advice
 from vamper.core.plan import Plan
@@ -149,7 +150,7 @@ async def log_run(here: Here, job_id: Id, run: RunIn) -> None:
         if inside is None and run.blade_id is not None:
             raise NotFound("there is no such blade in this machine; put it in first, or log the run without one")
         _plan(here, job_id)
-        here.log_run(state, run.sheets, run.outcomes)
+        here.log_run(state, run.sheets, run.outcomes, set_as(run.was_set))
         if inside is not None:
             here.shop.care.blades.put_in(inside.id, state.document.cutter_id)
 

@@ -5,6 +5,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from vamper.api.was_set import ProposedOut, WasSetIn
 from vamper.core.cutting.care import Urgency
 from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
@@ -46,6 +47,7 @@ class SettingOut(BaseModel):
     spoken: str
     """The same in the machine's own steps; empty where it takes gf, or nothing is known of them."""
     why: list[str]
+    to_set: ProposedOut
 
 
 class CutPart(BaseModel):
@@ -170,13 +172,16 @@ class CutReadingIn(BaseModel):
 
 
 class RunIn(BaseModel):
-    """So many sheets were cut; `blade_id` is the blade that was confirmed to be in the machine."""
+    """So many sheets were cut; `blade_id` is the blade that was confirmed to be in the machine, `was_set` what was set
+    on it: nothing is learnt of force where that is not said.
+    """
 
     model_config = ConfigDict(extra="forbid")
 
     sheets: Annotated[int, Field(ge=1, le=1000)] = 1
     outcomes: Annotated[dict[Cut, Outcome], Field(min_length=1)]
     blade_id: int | None = None
+    was_set: WasSetIn = None
 
 
 class SeenIn(BaseModel):

@@ -21,6 +21,7 @@ from vamper.api.cut.schemas import (
     StepOut,
     WorkshopCareOut,
 )
+from vamper.api.was_set import proposed_out
 from vamper.core.bench_card import tell_tale_of, used_settings
 from vamper.core.cutting.belief import first_belief
 from vamper.core.cutting.care import Advice, blade_advice, held_of, loads_left, mat_advice, metres_left
@@ -81,6 +82,7 @@ def _setting(plan: Plan, setting: CutSetting, used: bool) -> SettingOut:
         spoken=setting.spoken.words,
         why=list(setting.why),
         instead=setting.instead,
+        to_set=proposed_out(plan, setting.cut),
     )
 
 

@@ -28,6 +28,7 @@ from vamper.api.ledger.views import diagnosis_out, ledger_out, question_out
 from vamper.api.places import CORNERS, corners_of
 from vamper.api.sheet_number import sheet_place
 from vamper.api.twin.schemas import PhotoKind
+from vamper.api.was_set import set_as
 from vamper.core.ledger.diagnosis import FACTS, SYMPTOMS, Seen, diagnose
 from vamper.core.ledger.facts import facts_of
 from vamper.core.values.findings import BadInput
@@ -63,7 +64,14 @@ async def get_question(here: Here, job_id: Id) -> CameOutQuestion:
 async def log_outcome(here: Here, job_id: Id, asked: CameOutIn) -> NewId:
     """How a sheet came out: kept, and belief, blade, mat and misses follow."""
     said = Said(
-        asked.sheet, asked.sheets, asked.came_out, tuple(asked.spoilt), asked.note, asked.minutes, asked.lot.strip()
+        asked.sheet,
+        asked.sheets,
+        asked.came_out,
+        tuple(asked.spoilt),
+        asked.note,
+        asked.minutes,
+        asked.lot.strip(),
+        set_as(asked.was_set),
     )
     return NewId(id=await in_turn(lambda: here.made.log_outcome(job_id, said, asked.again)))
 

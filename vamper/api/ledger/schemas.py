@@ -7,6 +7,7 @@ from annotated_types import Ge, Le, Len
 from pydantic import BaseModel, ConfigDict
 
 from vamper.api.places import PlaceOut
+from vamper.api.was_set import ProposedOut, WasSetIn
 from vamper.core.ledger.cost import Part, Rates, SharedBy
 from vamper.core.ledger.recipe import RecipeKind
 from vamper.core.ledger.run import CameOut, LaterKind, Note, Sheets, Spoilt, SpoiltPiece, Words
@@ -62,6 +63,8 @@ class CameOutQuestion(BaseModel):
     designs: dict[int, LaidDesignOut]
     sheets: list[LaidSheetOut]
     spoilt: list[SpoiltWordOut]
+    proposed: list[ProposedOut]
+    """What was to be set on the machine, for each of its cuts; empty where nothing is set."""
 
 
 class CameOutIn(BaseModel):
@@ -77,6 +80,8 @@ class CameOutIn(BaseModel):
     minutes: Annotated[float, Ge(0), Le(100_000)] | None = None
     lot: Words = ""
     again: bool = False
+    was_set: WasSetIn = None
+    """What was set on the machine; nothing is learnt of force where that is not said."""
 
 
 class SpoiltInPicture(BaseModel):

@@ -22,6 +22,7 @@ from vamper.api.ledger.schemas import (
     SuspectOut,
 )
 from vamper.api.places import place_out
+from vamper.api.was_set import proposed_out
 from vamper.core.cutting.setting import Known, settings_for
 from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, CHECKS, OTHER, Check, Diagnosis
 from vamper.core.ledger.recipe import Recipe, RecipeKind, setting_words
@@ -73,6 +74,11 @@ def question_out(handed: HandedOff, logged: tuple[KeptRun, ...], lots: tuple[str
         copies=plan.asked.copies,
         lots=list(lots),
         simulated=is_simulated(plan.asked),
+        proposed=[
+            proposed_out(plan, cut)
+            for cut in plan.settings
+            if plan.job.cutter.is_machine and any(item.spec.cut is cut for item in plan.items)
+        ],
         designs={
             item.number: LaidDesignOut(
                 picture=picture_address(item.spec.art, item.spec.prepare),
@@ -238,8 +244,10 @@ def _next_cut(workshop: Workshop, one: Recipe) -> tuple[str | None, str, str]:
     source = f"by {' and '.join(seen_in)}" if seen_in else "by the starter"
     settings = settings_for(stock, cutter, known=known)
     proposed = settings.get(cut) or settings[Cut.THROUGH]
-    words = f"{proposed.cut.value} {proposed.force_gf:g} gf × {proposed.passes}"
-    if (proposed.force_gf, proposed.passes) == (setting.force_gf, setting.passes):
+    step = proposed.spoken.step
+    words = f"{proposed.cut.value} {step or f'{proposed.force_gf:g} gf'} × {proposed.passes}"
+    now = (None, step) if step else (proposed.force_gf, "")
+    if (*now, proposed.passes) == (setting.force_gf, setting.step, setting.passes):
         if one.drifted:
             return (
                 None,

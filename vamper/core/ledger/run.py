@@ -89,15 +89,16 @@ class SpoiltPiece:
 
 @dataclass(frozen=True, slots=True)
 class UsedSetting:
-    """What a cut was made with."""
+    """What a cut was made with: a force, or a `step` of the machine's own."""
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
     cut: Cut
-    force_gf: Gf
+    force_gf: Gf | None
     passes: Passes
     speed_mm_s: Annotated[float, Gt(0), Le(5000)]
     blade: Words
+    step: Words = ""
 
 
 Amount = Annotated[float, Ge(0), Le(1e6)]

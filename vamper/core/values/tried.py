@@ -4,11 +4,11 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Annotated, Any, ClassVar
 
-from annotated_types import Ge, Gt, Le
+from annotated_types import Ge, Gt, Le, Len
 
 from vamper.core.values.blade import Blade, WornMetres
 from vamper.core.values.cut import Cut
-from vamper.core.values.limits import STRICT
+from vamper.core.values.limits import ONE_LINE, STRICT
 
 MOST_PASSES = 6
 Gf = Annotated[float, Gt(0), Le(5000)]
@@ -39,6 +39,22 @@ class Try:
     cut: Cut | None = None
     blade: Blade | None = None
     metres: WornMetres | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class WasSet:
+    """What a cut was really set to: a force, or a step of the machine's own, and how many passes."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    cut: Cut
+    passes: Passes
+    force_gf: Gf | None = None
+    step: Annotated[str, Len(0, 80), ONE_LINE] = ""
+
+    def __post_init__(self) -> None:
+        if (self.force_gf is None) == (not self.step):
+            raise ValueError("force_gf: say a force, or the name of what was set on the machine, not both")
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,19 +2,22 @@
 
 from collections import Counter
 from dataclasses import dataclass
+from typing import Literal
 
+from vamper.core.cutting.setting import CutSetting
 from vamper.core.finishing.process import process_of_job
 from vamper.core.finishing.work import work_of
 from vamper.core.ledger.run import CameOut, LaterCheck, LaterKind, Run, Spoilt, SpoiltPiece, UsedSetting, outcome_of
 from vamper.core.plan import Plan
 from vamper.core.printing.advice import Advice
 from vamper.core.values.cut import Cut
+from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import LabelFigure
 from vamper.core.values.job import Job
 from vamper.core.values.marks import NO_MARKS
 from vamper.core.values.miss import LoggedMiss
-from vamper.core.values.tried import Outcome
+from vamper.core.values.tried import Outcome, WasSet
 from vamper.services.ledger.costing import took_of
 from vamper.services.ledger.handed import HandedOff
 from vamper.services.shop.shop import Shop
@@ -24,6 +27,41 @@ _WASHED = {"light-transfer", "dark-transfer", "print-flex", "colour-flex", "laye
 _OUTDOORS = {"vehicle", "window"}
 # A cut that lies off by less nobody sees, whatever it is beside.
 _SEEN_MM = 0.5
+
+
+# What was set on the machine, where it was said: what was proposed, or something else; None where nobody remembers.
+AS_PROPOSED: Literal["as proposed"] = "as proposed"
+WasSetAs = tuple[WasSet, ...] | Literal["as proposed"] | None
+
+
+def really_set(plan: Plan, was_set: WasSetAs) -> dict[Cut, WasSet]:
+    """What each cut of a plan was really set to, as far as that was said.
+
+    Raises
+    ------
+    BadInput
+        If a cut is set that the job does not have, or a step that the machine has not.
+    """
+    if was_set is None or not plan.job.cutter.is_machine:
+        return {}
+    if was_set == AS_PROPOSED:
+        every = {cut: _proposed(setting, plan.job.cutter) for cut, setting in plan.settings.items()}
+        return {cut: one for cut, one in every.items() if one is not None}
+    steps = {step.name for step in plan.job.cutter.dialect}
+    for one in was_set:
+        if one.cut not in plan.settings:
+            raise BadInput(f"this job has no cut “{one.cut.value}”; say what its own cuts were set to", "was_set")
+        if one.step and steps and not any(one.step.startswith(step) for step in steps):
+            raise BadInput(f"this machine has no setting “{one.step}”; add it under Cut, or choose another", "was_set")
+    return {one.cut: one for one in was_set}
+
+
+def _proposed(setting: CutSetting, cutter: Cutter) -> WasSet | None:
+    """What was to be set; None where a machine has steps of its own and none of them is proposed yet."""
+    if not cutter.dialect:
+        return WasSet(setting.cut, setting.passes, setting.force_gf)
+    step = setting.spoken.step
+    return WasSet(setting.cut, setting.spoken.passes or setting.passes, step=step) if step else None
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,6 +75,7 @@ class Said:
     note: str = ""
     minutes: float | None = None
     lot: str = ""
+    was_set: WasSetAs = AS_PROPOSED
 
 
 def run_of(
@@ -88,9 +127,16 @@ def run_of(
         blade_metres=0.0 if blade is None else blade.value.metres,
         mat="" if mat is None else mat.name,
         settings=tuple(
-            UsedSetting(cut, setting.force_gf, setting.passes, setting.speed_mm_s, str(setting.blade.value))
-            for cut, setting in plan.settings.items()
-            if cut in used and job.cutter.is_machine
+            UsedSetting(
+                cut,
+                one.force_gf,
+                one.passes,
+                plan.settings[cut].speed_mm_s,
+                str(plan.settings[cut].blade.value),
+                one.step,
+            )
+            for cut, one in really_set(plan, said.was_set).items()
+            if cut in used
         ),
         light=str(job.room_light),
         marks="" if plan.job.marks.family == NO_MARKS else plan.job.marks.family,

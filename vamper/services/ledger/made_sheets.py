@@ -24,7 +24,16 @@ from vamper.core.values.job import Job
 from vamper.core.values.tried import Outcome
 from vamper.services.jobs.document import JobDocument
 from vamper.services.ledger.handed import HandedOff, HandedOffs
-from vamper.services.ledger.logging import Said, cut_outcomes, is_simulated, misses_of, run_of
+from vamper.services.ledger.logging import (
+    AS_PROPOSED,
+    Said,
+    WasSetAs,
+    cut_outcomes,
+    is_simulated,
+    misses_of,
+    really_set,
+    run_of,
+)
 from vamper.services.ledger.runs import NO_TRACE, KeptRun, Runs, Trace
 from vamper.services.ledger.supplies import Supplies
 from vamper.services.ledger.taught import print_learnt
@@ -64,10 +73,16 @@ class MadeSheets:
         return None if kept.hand_off_id is None else self._handed_offs.get(kept.hand_off_id)
 
     def keep_cut(
-        self, plan: Plan, document: JobDocument, sheets: int, outcomes: Mapping[Cut, Outcome], metres: float
+        self,
+        plan: Plan,
+        document: JobDocument,
+        sheets: int,
+        outcomes: Mapping[Cut, Outcome],
+        metres: float,
+        was_set: WasSetAs = AS_PROPOSED,
     ) -> Trace:
         """What the cuts of so many sheets looked like, and the metres that their blade went; returns what was kept.
-        Where the machine is set by steps of its own, nobody said which was set, so nothing is learnt of force.
+        Of force is learnt what was really set: nothing where nobody said it, or the machine is set by steps of its own.
 
         Raises
         ------
@@ -82,12 +97,15 @@ class MadeSheets:
             check_outcome(stock, cut, outcome)
             if all(plan.item(piece.item).spec.cut is not cut for sheet in plan.sheets for piece in sheet.placements):
                 raise BadInput(f"no piece of this job is cut as “{cut}”: say what its own cuts look like", "outcomes")
+        really = really_set(plan, was_set)
         records, loads = list[int](), sheets if cutter.feed is Feed.MAT else 0
         with self._keeping():
-            for cut, outcome in outcomes.items() if not plan.job.cutter.dialect else ():
-                setting = plan.settings[cut]
-                blade, worn = blade_then(plan.job.blade, setting.blade)
-                drop = JudgedDrop(setting.force_gf, setting.passes, outcome)
+            for cut, outcome in outcomes.items():
+                then = really.get(cut)
+                if then is None or then.force_gf is None:
+                    continue
+                blade, worn = blade_then(plan.job.blade, plan.settings[cut].blade)
+                drop = JudgedDrop(then.force_gf, then.passes, outcome)
                 record = CutRecord(RecordKind.RUN, cut, (drop,), blade, worn)
                 records.append(self._shop.tried.keep(document.cutter_id, stock, cutter.force_gf, record))
             used_blade, used_mat = self._shop.care.ran(document.cutter_id, metres, loads)
@@ -135,7 +153,7 @@ class MadeSheets:
                 and document.cutter_id in self._shop.cutters.all()
                 and document.stock in self._shop.stocks.all()
             ):
-                trace = self.keep_cut(plan, document, run.sheets, outcomes, run.took.metres)
+                trace = self.keep_cut(plan, document, run.sheets, outcomes, run.took.metres, said.was_set)
             logged: tuple[int, ...] = ()
             if misses:
                 kind = thickness_of(plan.asked.stock.under(plan.asked.laminate_um).thickness_um)

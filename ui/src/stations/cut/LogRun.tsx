@@ -7,6 +7,7 @@ import { Button } from '../../kit/Button';
 import { CountField } from '../../kit/CountField';
 import { Options } from '../../kit/Options';
 import { Window } from '../../kit/Window';
+import { WasSet, type WasSetValue } from '../../look/WasSet';
 
 interface Props {
   view: View;
@@ -32,6 +33,7 @@ function RunForm({ view, plan, close }: Omit<Props, 'open'>) {
   const [sheets, setSheets] = useState(plan.sheets.length || 1);
   const [sure, setSure] = useState(false);
   const [seen, setSeen] = useState<Partial<Record<Cut, Outcome>>>({});
+  const [wasSet, setWasSet] = useState<WasSetValue>('as proposed');
   const blade = care?.blades.find((one) => one.in_machine);
   const ready = used.every((setting) => seen[setting.cut]) && (!blade || sure);
   return (
@@ -40,7 +42,7 @@ function RunForm({ view, plan, close }: Omit<Props, 'open'>) {
       onSubmit={(event) => {
         event.preventDefault();
         log.mutate(
-          { sheets, outcomes: seen as Record<Cut, Outcome>, blade_id: blade?.id ?? null },
+          { sheets, outcomes: seen as Record<Cut, Outcome>, blade_id: blade?.id ?? null, was_set: wasSet },
           { onSuccess: close },
         );
       }}
@@ -63,12 +65,10 @@ function RunForm({ view, plan, close }: Omit<Props, 'open'>) {
           </span>
         </label>
       )}
+      <WasSet proposed={used.map((setting) => setting.to_set)} value={wasSet} onChange={setWasSet} />
       {used.map((setting) => (
         <section key={setting.cut} aria-label={`${setting.cut} cut`} className="flex flex-col gap-1.5">
-          <h3 className="font-bold">
-            {setting.cut === 'kiss' ? 'Kiss' : 'Through'} cut, {setting.force_gf} gf × {setting.passes}: it
-            looks
-          </h3>
+          <h3 className="font-bold">{setting.cut === 'kiss' ? 'The kiss cut' : 'The cut through'} looks</h3>
           <Options
             label={`What the ${setting.cut} cut looks like`}
             columns={3}

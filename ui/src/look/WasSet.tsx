@@ -1,0 +1,99 @@
+/** What was set on the machine: filled in with what was proposed, changed in place, or not remembered. */
+import type { Schemas } from '../api/client';
+import { Button } from '../kit/Button';
+import { CountField } from '../kit/CountField';
+import { NumberField } from '../kit/NumberField';
+import { Select } from '../kit/Select';
+
+type Proposed = Schemas['ProposedOut'];
+/** As it was proposed, something else for each cut, or null: nobody remembers. */
+export type WasSetValue = Exclude<Schemas['RunIn']['was_set'], undefined>;
+
+const CUTS: Record<Proposed['cut'], string> = { kiss: 'Kiss cut', through: 'Cut through' };
+
+interface Props {
+  proposed: Proposed[];
+  value: WasSetValue;
+  onChange: (value: WasSetValue) => void;
+}
+
+export function WasSet({ proposed, value, onChange }: Props) {
+  if (proposed.length === 0) return null;
+  const asked = proposed.map(entered);
+  if (value === 'as proposed' && proposed.every((one) => one.step || one.force_gf !== null))
+    return (
+      <p className="flex flex-wrap items-baseline gap-x-2 text-sm">
+        <span>
+          Set to: <b>{proposed.map(words).join(', ')}</b>
+        </span>
+        <Button look="bare" onClick={() => onChange(asked)}>
+          Something else was set
+        </Button>
+        <Button look="bare" onClick={() => onChange(null)}>
+          I do not remember
+        </Button>
+      </p>
+    );
+  if (value === null)
+    return (
+      <p className="flex flex-wrap items-baseline gap-x-2 text-sm text-soft">
+        What was set is not known, so this run says nothing about force.
+        <Button look="bare" onClick={() => onChange(asked)}>
+          Say it after all
+        </Button>
+      </p>
+    );
+  const all = value === 'as proposed' ? asked : value;
+  const put = (cut: Proposed['cut'], part: Partial<(typeof all)[number]>) =>
+    onChange(all.map((one) => (one.cut === cut ? { ...one, ...part } : one)));
+  return (
+    <fieldset className="flex flex-col gap-1.5">
+      <legend className="text-sm font-bold">What was set on the machine?</legend>
+      {proposed.map((one) => {
+        const said = all.find(({ cut }) => cut === one.cut) ?? entered(one);
+        return (
+          <div key={one.cut} className="flex flex-wrap items-end gap-x-4 gap-y-1.5">
+            {one.steps.length > 0 ? (
+              <Select
+                label={`${CUTS[one.cut]}, setting`}
+                options={one.steps.map((step) => ({ key: step, name: step }))}
+                value={said.step ?? ''}
+                onChange={(step) => put(one.cut, { step })}
+              />
+            ) : (
+              <NumberField
+                label={`${CUTS[one.cut]}, force`}
+                value={said.force_gf ?? 0}
+                unit="gf"
+                onChange={(force_gf) => put(one.cut, { force_gf })}
+              />
+            )}
+            <span className="flex flex-col gap-0.5 text-sm">
+              Passes
+              <CountField
+                label={`${CUTS[one.cut]}, passes`}
+                value={said.passes}
+                most={10}
+                onChange={(passes) => put(one.cut, { passes })}
+              />
+            </span>
+          </div>
+        );
+      })}
+      <Button look="bare" className="self-start" onClick={() => onChange(null)}>
+        I do not remember
+      </Button>
+    </fieldset>
+  );
+}
+
+/** What the fields hold to begin with. */
+const entered = ({ cut, passes, force_gf, step, steps }: Proposed) => ({
+  cut,
+  passes,
+  force_gf,
+  step: step || (steps[0] ?? ''),
+});
+
+const words = ({ cut, passes, force_gf, step }: Proposed) =>
+  `${CUTS[cut].toLowerCase()} ${step || `${force_gf} gf`} × ${passes}`;
