@@ -47,12 +47,12 @@ export function WasSet({ proposed, value, onChange }: Props) {
   const put = (cut: Proposed['cut'], part: Partial<(typeof all)[number]>) =>
     onChange(all.map((one) => (one.cut === cut ? { ...one, ...part } : one)));
   return (
-    <fieldset className="flex flex-col gap-1.5">
-      <legend className="text-sm font-bold">What was set on the machine?</legend>
+    <fieldset className="flex flex-wrap items-end gap-x-8 gap-y-1.5">
+      <legend className="mb-0.5 text-sm font-bold">What was set on the machine?</legend>
       {proposed.map((one) => {
         const said = all.find(({ cut }) => cut === one.cut) ?? entered(one);
         return (
-          <div key={one.cut} className="flex flex-wrap items-end gap-x-4 gap-y-1.5">
+          <div key={one.cut} className="flex flex-wrap items-start gap-x-4 gap-y-1.5">
             {one.steps.length > 0 ? (
               <Select
                 label={`${CUTS[one.cut]}, setting`}
@@ -80,7 +80,7 @@ export function WasSet({ proposed, value, onChange }: Props) {
           </div>
         );
       })}
-      <Button look="bare" className="self-start" onClick={() => onChange(null)}>
+      <Button look="bare" onClick={() => onChange(null)}>
         I do not remember
       </Button>
     </fieldset>
