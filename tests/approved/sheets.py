@@ -10,6 +10,7 @@ import shapely
 from shapely.geometry import MultiPolygon, Polygon
 
 from tests.approved.drawings import ARROW
+from tests.scenes import item
 from vamper.core.art.outline import outline_at, trace
 from vamper.core.edge.edge import derive_edge
 from vamper.core.sheet.breaches import breaches
@@ -154,7 +155,7 @@ def _lying() -> Told:
     yield "laid", [laid.edges, laid.counts, laid.used_share, laid.nearest_mm, laid.offcut(2.0), last.nearest_mm]
     for gap in (0.5, 2.0, 12.0):
         yield f"breaches {gap:g}", breaches(sheet, by_item, LIVE, gap)
-    yield "sparse", [sparse_finding((laid, one), by_item, 2.0) for one in (laid, last)]
+    yield "sparse", [sparse_finding((laid, one), by_item, 2.0, [item(n) for n in by_item]) for one in (laid, last)]
     staying = Clearance(NOTCHED, 2.0, sheet[:3], by_item)
     for one in (*sheet[3:], Placement(1, 120.0, 20.0, 45.0), Placement(2, 30.0, 250.0), Placement(3, 100.0, 150.0)):
         hand = as_moved(by_item[one.item], one)

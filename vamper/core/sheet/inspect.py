@@ -243,13 +243,15 @@ def _grown_to_fit(outline: Outline, size: float, room: tuple[float, float], turn
 
 def _more_of(piece: Piece, laid: Sequence[LaidSheet], gap_mm: float) -> int:
     """About how many more of a design go on the last sheet: as many as another sheet holds of it alone, otherwise what
-    areas allow where it becomes as full as the others.
+    areas allow.
     """
     last, others = laid[-1], laid[:-1]
     alone = [sheet.counts.total() for sheet in others if set(sheet.counts) == {piece.item}]
     if alone and set(last.counts) == {piece.item}:
         return max(alone) - last.counts.total()
-    share = min(SPARSE_FILL, max(sheet.used_share for sheet in others))
+    # A sheet on which it lies as well is as full as such sheets become.
+    full = max((sheet.used_share for sheet in others if piece.item in sheet.counts), default=SPARSE_FILL)
+    share = min(SPARSE_FILL, full)
     return int(last.live.area_mm2 * (share - last.used_share) / grow(piece.edge, gap_mm / 2).area)
 
 
