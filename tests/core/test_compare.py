@@ -301,9 +301,9 @@ def test_single_coloured_pieces_are_told_as_well_or_as_unsure(
 ) -> None:
     picture = masked(drawn.alpha > 127, colour)
     plan = scene(
-        item(1, quantity=4, edge=EdgeSpec(distance_mm=2.0), width_mm=32.0),
+        item(1, quantity=2, edge=EdgeSpec(distance_mm=2.0), width_mm=32.0),
         pictures={1: picture},
-        paper=Paper(200.0, 140.0),
+        paper=Paper(130.0, 100.0),
         stock=stock,
     ).plan()
     devices, printed, fine = devices_of(plan), page_of(plan, 0), 300
