@@ -1,11 +1,13 @@
 """Layers of one drawing: whatever is changed on one, the set stays in register and of equal number."""
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.conftest import disc_alpha, picture_of
 from tests.scenes import item, scene
-from vamper.core.values.findings import BadInput
+from vamper.core.values.findings import BadInput, FixTarget
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.layers import in_step
 from vamper.services.jobs.document import changed_item
@@ -57,6 +59,14 @@ def test_a_size_that_is_offered_for_a_layer_says_that_the_others_follow() -> Non
     assert fix.effect.endswith("the other layers change with it")
     first, second = made.with_fix(finding, fix).job.items
     assert second.width_mm == pytest.approx(first.size.wanted_mm / 4, abs=1e-3)
+
+
+def test_a_layer_is_neither_split_nor_parted_by_itself() -> None:
+    two = picture_of(np.maximum(disc_alpha(400, 70, (80, 200)), disc_alpha(400, 70, (320, 200))))
+    for fields, parted in (({}, True), ({"layer_of": 1}, False)):
+        made = scene(item(width_mm=400.0, loose=True, **fields), pictures={1: two})
+        assert ("art.several" in made.codes()) == parted
+        assert (FixTarget.TILES in {fix.target for fix in made.one("art.too-big").fixes}) == parted
 
 
 def test_more_is_offered_of_what_is_of_use_by_itself() -> None:

@@ -84,7 +84,7 @@ def art_findings(
     """Findings of the Art station for design `number` at its wanted size."""
     found = [
         _opaque(outline, item, number, facts),
-        _several(outline, number, facts.groups),
+        _several(outline, item, number, facts.groups),
         _base(outline, item, number, facts.surface),
         _white(outline, number, facts.surface, stock),
         _resolution(outline, item, number, purpose, facts, 1.0 if stock.shrink is None else stock.shrink.mean),
@@ -146,8 +146,9 @@ def _opaque(outline: Outline, item: ItemSpec, number: int, facts: ArtFacts) -> F
     )
 
 
-def _several(outline: Outline, number: int, groups: tuple[Group, ...]) -> Finding | None:
-    if not are_several(groups):
+def _several(outline: Outline, item: ItemSpec, number: int, groups: tuple[Group, ...]) -> Finding | None:
+    # What lies apart on one layer belongs together on the drawing.
+    if item.layer_of is not None or not are_several(groups):
         return None
     apart = start_apart_mm(outline)
     return Finding(

@@ -108,16 +108,15 @@ def _loose(edge: Edge, item: ItemSpec, number: int) -> Finding | None:
 def _tied(edge: Edge, number: int) -> Finding | None:
     if edge.tied < 2:
         return None
-    by = "the border between them"
-    if edge.bridges:
-        by = "a bridge" if len(edge.bridges) == 1 else f"{len(edge.bridges)} bridges"
+    count = len(edge.bridges)
+    by = f"{count} bridges hold" if count > 1 else f"{'a bridge' if count else 'the border between them'} holds"
     changes = {"edge.join": False, "loose": True}
     leave = Fix("Leave them loose", "each part comes off by itself", FixTarget.ITEM, changes)
     return Finding(
         "art.pieces",
         Severity.NOTE,
         f"{edge.tied} parts tied into one",
-        f"The drawing is in {edge.tied} parts; {by} holds them together as one piece.",
+        f"The drawing is in {edge.tied} parts; {by} them together as one piece.",
         {"pieces": edge.tied, "bridges": len(edge.bridges)},
         station=Station.EDGE,
         item=number,

@@ -161,7 +161,8 @@ def too_big(spec: ItemSpec, outline: Outline, edge: Edge, live: LiveArea, turn: 
         fixes = (size_fix(spec, largest, "the largest that fits"),)
     counts = None if spec.back_of is not None else tile_counts(edge, live.room_mm, turn, OVERLAP_MM)
     # What is bent for a cup is parted along the cup, not along the sheet.
-    if counts is not None and spec.tile is None and spec.prepare.bend_deg is None:
+    # Nor is one layer of a drawing parted where the others are not.
+    if counts is not None and spec.tile is None and spec.prepare.bend_deg is None and spec.layer_of is None:
         across, down = counts
         way = (
             f"{across} beside each other"

@@ -249,7 +249,8 @@ class Jobs:
         def edit(document: JobDocument) -> JobDocument:
             old, first = document.item(number), document.next_number()
             new = tuple(
-                replace(changed_item(old, changes), number=first + place) for place, changes in enumerate(designs)
+                replace(changed_item(old, changes), number=first + place, layer_of=None)
+                for place, changes in enumerate(designs)
             )
             return document.in_place_of(number, new)
 
