@@ -169,7 +169,19 @@ def test_stations_by_keyboard_alone(screen: Screen) -> None:
     screen.wait(lambda: screen.driver.current_url.endswith("print"), "back to print")
     screen.driver.find_element(By.TAG_NAME, "body").send_keys("?")
     screen.says("next, previous station")
+    # They can be switched off, for voices and hands that press them unmeant; those with names still act.
+    screen.find('[role="dialog"] input').click()
     screen.press(Keys.ESCAPE)
+    screen.wait(lambda: "next, previous station" not in screen.text(), "the list to close")
+    screen.driver.find_element(By.TAG_NAME, "body").send_keys("k")
+    screen.driver.find_element(By.TAG_NAME, "body").send_keys("?")
+    time.sleep(0.5)
+    assert screen.driver.current_url.endswith("print")
+    assert "next, previous station" not in screen.text()
+    screen.button("?").click()
+    screen.find('[role="dialog"] input').click()
+    screen.press(Keys.ESCAPE)
+    screen.wait(lambda: "next, previous station" not in screen.text(), "the list to close")
     # Tab reaches the brief, and Enter opens a phrase.
     seen = set()
     for _ in range(25):

@@ -1,9 +1,10 @@
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 
 import { Button } from '../kit/Button';
-import { KEYS } from '../kit/shortcuts';
+import { KEYS, useSingleKeys } from '../kit/shortcuts';
 
 export function KeysDialog({ open, close }: { open: boolean; close: () => void }) {
+  const { on, turn } = useSingleKeys();
   return (
     <Dialog open={open} onClose={close} className="relative z-40">
       <div className="fixed inset-0 flex items-center justify-center bg-black/30 p-6">
@@ -17,6 +18,15 @@ export function KeysDialog({ open, close }: { open: boolean; close: () => void }
               </div>
             ))}
           </dl>
+          <label className="mt-4 flex items-center gap-2">
+            <input
+              type="checkbox"
+              className="size-4 accent-kingfisher"
+              checked={on}
+              onChange={(event) => turn(event.target.checked)}
+            />
+            Letters and signs act by themselves
+          </label>
           <Button className="mt-4" onClick={close}>
             Close
           </Button>

@@ -1,5 +1,17 @@
-/** Single keys that act anywhere on a screen, except while somebody types. */
+/** Single keys that act anywhere on a screen: not while somebody types or chooses, and only if they are wanted. */
 import { useEffect, useRef } from 'react';
+import { create } from 'zustand';
+import { persist } from 'zustand/middleware';
+
+interface SingleKeys {
+  on: boolean;
+  turn: (on: boolean) => void;
+}
+
+/** Letters and signs that act alone can be switched off: a voice, or a hand that slips, presses them too. */
+export const useSingleKeys = create<SingleKeys>()(
+  persist((set) => ({ on: true, turn: (on) => set({ on }) }), { name: 'vamper-single-keys' }),
+);
 
 export const KEYS: [string, string][] = [
   ['J / K', 'next, previous station'],
@@ -23,9 +35,11 @@ export const KEYS: [string, string][] = [
   ['?', 'this list'],
 ];
 
+const TAKEN =
+  'input:not([type=range]), textarea, select, [contenteditable], [role=dialog], [role=menu], [role=listbox]';
+
 const typing = (target: EventTarget | null) =>
-  target instanceof HTMLElement &&
-  target.closest('input:not([type=range]), textarea, select, [role=dialog]') !== null;
+  target instanceof HTMLElement && target.closest(TAKEN) !== null;
 
 /** `actions` maps keys ("j", "Shift+z") to what they do. */
 export function useKeys(actions: Record<string, () => void>) {
@@ -39,7 +53,8 @@ export function useKeys(actions: Record<string, () => void>) {
       const shifts = /^([a-z]|Arrow\w+)$/i.test(event.key);
       const name = shifts && event.shiftKey ? `Shift+${event.key.toLowerCase()}` : event.key.toLowerCase();
       const action = newest.current[name];
-      if (!action) return;
+      // Arrows, Escape and the like have names of several letters, and nothing presses them by the way.
+      if (!action || (event.key.length === 1 && !useSingleKeys.getState().on)) return;
       event.preventDefault();
       action();
     };
