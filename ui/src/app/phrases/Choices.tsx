@@ -11,7 +11,7 @@ export function Choices({ phrase, view, change, close }: PanelProps) {
           {choices.map((choice, place, every) => (
             <li key={choice.label}>
               {choice.group && choice.group !== every[place - 1]?.group && (
-                <h3 className="mt-2 border-t border-rule pt-2 pb-1 font-bold">{choice.group}</h3>
+                <h2 className="mt-2 border-t border-rule pt-2 pb-1 font-bold">{choice.group}</h2>
               )}
               <button
                 type="button"

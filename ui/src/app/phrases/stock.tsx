@@ -68,7 +68,7 @@ export default function Stocks(props: PanelProps) {
       {found.length === 0 && <p className="text-soft">No stock goes by these words.</p>}
       {groups.map((group) => (
         <section key={group} aria-label={group}>
-          <h3 className="font-head text-sm font-bold text-soft">{group}</h3>
+          <h2 className="font-head text-sm font-bold text-soft">{group}</h2>
           <ul>
             {found
               .filter((choice) => choice.group === group)
