@@ -15,6 +15,7 @@ from vamper.core.ledger.recipe import RecipeKind
 from vamper.core.ledger.run import CameOut, LaterKind, Run, Spoilt, SpoiltPiece, Took, UsedSetting, symptoms_of
 from vamper.core.ledger.supply import Bought, Offcut, Pack, Thing
 from vamper.core.values.blade import BladeIn
+from vamper.core.values.calibration import thickness_of
 from vamper.core.values.cut import Cut
 from vamper.core.values.dialect import Step
 from vamper.core.values.findings import BadInput, Severity
@@ -143,6 +144,20 @@ def test_one_torn_piece_says_nothing_of_the_force(workshop: Workshop, job: int) 
     workshop.made.log_outcome(job, said(CameOut.SPOILED, *torn(1)))
     tries = workshop.shop.tried.of(1, "satin-vinyl").runs
     assert [one.outcome for one in tries] == [Outcome.CLEAN]
+
+
+def test_a_miss_is_kept_and_read_in_the_class_of_the_sheet_with_its_laminate(workshop: Workshop, job: int) -> None:
+    def read() -> list[tuple[float, float]]:
+        misses = workshop.jobs.core_job(workshop.jobs.get(job)).misses
+        return [(one.dx_mm, one.dy_mm) for one in misses if one.within_mm is None]
+
+    plain = workshop.stock("satin-vinyl")
+    assert thickness_of(plain.thickness_um) is not thickness_of(plain.under(400.0).thickness_um)
+    workshop.jobs.change(job, "laminate", {"laminate_um": 400.0})
+    workshop.made.log_outcome(job, said(CameOut.SPOILED, SpoiltPiece(0, Spoilt.OFF, LoggedMiss(0.4, -0.1))))
+    assert read() == [(0.4, -0.1)]
+    workshop.jobs.change(job, "no laminate", {"laminate_um": 0.0})
+    assert read() == []
 
 
 def test_what_pieces_were_off_by_is_kept_with_the_machines(workshop: Workshop, job: int) -> None:
