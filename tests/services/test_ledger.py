@@ -136,6 +136,8 @@ def test_a_machine_with_settings_of_its_own_is_asked_for_one_of_them(workshop: W
     assert read.settings == run.settings
     with pytest.raises(BadInput, match="no setting"):
         workshop.made.log_outcome(job, replace(said(), was_set=(WasSet(Cut.KISS, 1, step="felt"),)), again=True)
+    with pytest.raises(BadInput, match="settings of its own"):
+        workshop.made.log_outcome(job, replace(said(), was_set=(WasSet(Cut.KISS, 1, 100.0),)), again=True)
     with pytest.raises(ValueError, match="not both"):
         WasSet(Cut.KISS, 1, 100.0, "card")
 

@@ -32,6 +32,9 @@ def set_as(said: WasSetIn) -> WasSetAs:
 def proposed_out(plan: Plan, cut: Cut) -> ProposedOut:
     """What is to be set for a cut of a plan."""
     one, steps = really_set(plan, AS_PROPOSED).get(cut), [step.name for step in plan.job.cutter.dialect]
+    if one is not None and one.step and one.step not in steps:
+        # A step and a notch.
+        steps = [one.step, *steps]
     if one is None:
         return ProposedOut(cut=cut, passes=plan.settings[cut].passes, force_gf=None, step="", steps=steps)
     return ProposedOut(cut=cut, passes=one.passes, force_gf=one.force_gf, step=one.step, steps=steps)

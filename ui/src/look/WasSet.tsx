@@ -1,5 +1,6 @@
 /** What was set on the machine: filled in with what was proposed, changed in place, or not remembered. */
 import type { Schemas } from '../api/client';
+import { useCatalog } from '../api/jobs';
 import { Button } from '../kit/Button';
 import { CountField } from '../kit/CountField';
 import { NumberField } from '../kit/NumberField';
@@ -18,6 +19,7 @@ interface Props {
 }
 
 export function WasSet({ proposed, value, onChange }: Props) {
+  const catalog = useCatalog().data;
   if (proposed.length === 0) return null;
   const asked = proposed.map(entered);
   if (value === 'as proposed' && proposed.every((one) => one.step || one.force_gf !== null))
@@ -73,7 +75,7 @@ export function WasSet({ proposed, value, onChange }: Props) {
               <CountField
                 label={`${CUTS[one.cut]}, passes`}
                 value={said.passes}
-                most={10}
+                most={catalog?.most_passes ?? 1}
                 onChange={(passes) => put(one.cut, { passes })}
               />
             </span>

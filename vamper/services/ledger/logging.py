@@ -44,14 +44,19 @@ def really_set(plan: Plan, was_set: WasSetAs) -> dict[Cut, WasSet]:
     """
     if was_set is None or not plan.job.cutter.is_machine:
         return {}
+    every = {cut: _proposed(setting, plan.job.cutter) for cut, setting in plan.settings.items()}
+    proposed = {cut: one for cut, one in every.items() if one is not None}
     if was_set == AS_PROPOSED:
-        every = {cut: _proposed(setting, plan.job.cutter) for cut, setting in plan.settings.items()}
-        return {cut: one for cut, one in every.items() if one is not None}
+        return proposed
+    # What is proposed may be a step and a notch.
     steps = {step.name for step in plan.job.cutter.dialect}
+    steps |= {one.step for one in proposed.values()} if steps else set()
     for one in was_set:
         if one.cut not in plan.settings:
             raise BadInput(f"this job has no cut “{one.cut.value}”; say what its own cuts were set to", "was_set")
-        if one.step and steps and not any(one.step.startswith(step) for step in steps):
+        if steps and not one.step:
+            raise BadInput("this machine is set by settings of its own; say which of them was set", "was_set")
+        if steps and one.step not in steps:
             raise BadInput(f"this machine has no setting “{one.step}”; add it under Cut, or choose another", "was_set")
     return {one.cut: one for one in was_set}
 

@@ -4,6 +4,7 @@ import { useCatalog, useRange } from '../../api/jobs';
 import { useTrial, useTurnHole } from '../../api/designs';
 import { Findings } from '../../look/Findings';
 import { Slider } from '../../kit/Slider';
+import { Tick } from '../../kit/Tick';
 import { showArea, showLength, useUnit } from '../../kit/units';
 import { BothSidesFold } from './BothSidesFold';
 import { BleedFold, CornersFold, HolesFold, RingsFold, StylesFold } from './EdgeFolds';
@@ -169,19 +170,5 @@ function EdgeControls({ document, several, miss, set, attempt, shapes }: Control
         </div>
       )}
     </section>
-  );
-}
-
-function Tick({ label, on, set }: { label: string; on: boolean; set: (on: boolean) => void }) {
-  return (
-    <label className="flex items-center gap-2">
-      <input
-        type="checkbox"
-        className="accent-kingfisher"
-        checked={on}
-        onChange={(event) => set(event.target.checked)}
-      />
-      {label}
-    </label>
   );
 }
