@@ -6,7 +6,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import disc_alpha, picture_of
-from tests.scenes import item, scene
+from tests.scenes import bars, item, scene
+from vamper.core.values.cut import Cut
+from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput, FixTarget
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.layers import in_step
@@ -59,6 +61,19 @@ def test_a_size_that_is_offered_for_a_layer_says_that_the_others_follow() -> Non
     assert fix.effect.endswith("the other layers change with it")
     first, second = made.with_fix(finding, fix).job.items
     assert second.width_mm == pytest.approx(first.size.wanted_mm / 4, abs=1e-3)
+
+
+def test_no_layer_outgrows_the_sheet_by_a_size_that_is_offered_for_another() -> None:
+    """A thin strip asks for a larger drawing, and the layer below has room for it or not."""
+    thin = bars((20, 197, 380, 203))
+    for width, offered in ((60.0, True), (185.0, False)):
+        layers = (
+            item(width_mm=40.0, layer_of=1, edge=EdgeSpec("bare", 0.0), cut=Cut.THROUGH),
+            item(2, width_mm=width, layer_of=1, edge=EdgeSpec("bare", 0.0), cut=Cut.THROUGH),
+        )
+        finding = scene(*layers, stock="plain-vinyl", pictures={1: thin}).one("art.thin")
+        assert bool(finding.fixes) == offered
+        assert ("would not go on this sheet" in finding.text) != offered
 
 
 def test_a_layer_is_neither_split_nor_parted_by_itself() -> None:

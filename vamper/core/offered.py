@@ -44,12 +44,15 @@ def as_offered(plan: Plan, finding: Finding) -> Finding:
     if finding.item is None:
         return finding
     item = plan.item(finding.item)
+    layers = [one for one in plan.items if one.spec.layer_of is not None and one.spec.layer_of == item.spec.layer_of]
     grown = [_grown(item, fix) for fix in finding.fixes]
     if not any(grown):
         return finding
     kept, reasons = [], []
     for fix, by in zip(finding.fixes, grown, strict=True):
-        reason = None if by is None else next(_undoes(plan, item, by), None)
+        # Layers are changed together, so none of them may suffer from it.
+        suffering = layers if layers and _side(fix) else [item]
+        reason = None if by is None else next((why for one in suffering for why in _undoes(plan, one, by)), None)
         if reason is None:
             kept.append(_with_layers(item, fix))
         else:
