@@ -18,9 +18,9 @@ from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.edge.inspect import EdgeFacts, look_along
 from vamper.core.edge.tile import tiled, tiles_of
 from vamper.core.edge.two_sided import back_edge
+from vamper.core.effective_job import effective_job
 from vamper.core.finishing.on_cup import parts_round
 from vamper.core.inspect import findings_of
-from vamper.core.made import as_made
 from vamper.core.plan import Plan, complete, pack_problem, set_up_sheet
 from vamper.core.printing.bleed import bleed_for
 from vamper.core.sheet.layout import Layout
@@ -71,7 +71,7 @@ class Scene:
 
     def plan(self) -> Plan:
         """The plan with its pieces in plain rows."""
-        job = as_made(self.job)
+        job = effective_job(self.job)
         setup = set_up_sheet(job)
         found = {spec.number: self._designed(job, spec) for spec in job.items}
         items = [_back(job, found, one) if one.spec.back_of else one for one in found.values()]
@@ -97,7 +97,7 @@ class Scene:
         if fix.target is FixTarget.TILES:
             return self._in_tiles(finding.item, float(fix.changes["overlap_mm"]))  # type: ignore[arg-type]
         if fix.target is FixTarget.CUP:
-            job = as_made(self.job)
+            job = effective_job(self.job)
             return self._in_parts(job, finding.item, parts_round(self._designed(job, job.item(finding.item or 0))))
         assert fix.target is FixTarget.JOB
         data = _JOB.dump_python(self.job, mode="json")
@@ -111,7 +111,7 @@ class Scene:
 
     def _in_tiles(self, number: int | None, overlap_mm: float) -> "Scene":
         """One design made in parts, which stand where it stood."""
-        job = as_made(self.job)
+        job = effective_job(self.job)
         spec = job.item(number or 0)
         whole, room = self._designed(job, spec), set_up_sheet(job).live.room_mm
         tiles = tiles_of(whole.outline, whole.edge, room, spec.turn or job.packing.turn, overlap_mm)

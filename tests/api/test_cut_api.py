@@ -22,7 +22,7 @@ def job(client: TestClient, workshop: Workshop) -> int:
     number: int = client.post("/api/jobs", json={"title": "Discs"}).json()["id"]
     client.post(f"/api/jobs/{number}/art", files={"file": ("disc.png", disc_png())})
     workshop.begin_packing(workshop.jobs.get(number))
-    workshop.desk.stop(number)
+    workshop.packing.stop(number)
     return number
 
 
@@ -116,11 +116,11 @@ def test_the_blade_is_confirmed_before_a_run_counts(client: TestClient, job: int
 def test_steps_are_told_by_what_they_did(client: TestClient, job: int) -> None:
     (cutter, *_) = client.get("/api/cutters").json()
     profile = cutter["profile"]
-    twice = {**profile, "cutter": {**profile["cutter"], "dialect": [{"name": "foil"}, {"name": "Foil"}]}}
+    twice = {**profile, "cutter": {**profile["cutter"], "settings": [{"name": "foil"}, {"name": "Foil"}]}}
     refused = client.put("/api/cutters/1", json=twice)
     assert refused.status_code == 422
     assert "two steps are called “foil”" in refused.json()["detail"]
-    steps = {**profile, "cutter": {**profile["cutter"], "dialect": [{"name": "foil"}, {"name": "card"}]}}
+    steps = {**profile, "cutter": {**profile["cutter"], "settings": [{"name": "foil"}, {"name": "card"}]}}
     assert client.put("/api/cutters/1", json=steps).status_code == 200
     seen = {"step": "foil", "stock": "satin-vinyl", "cut": "kiss", "outcome": "clean"}
     assert client.post(f"/api/jobs/{job}/steps", json=seen).status_code == 204

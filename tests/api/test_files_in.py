@@ -11,7 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import TypeAdapter
 
-from tests.api.test_door import ADDRESSES, BASE, FILLED
+from tests.api.test_request_checks import ADDRESSES, BASE, FILLED
 from tests.conftest import disc_png
 from tests.core.test_ledger import run_with, torn
 from tests.tried import tried
@@ -51,7 +51,7 @@ def client(tmp_path_factory: pytest.TempPathFactory, nester: ProcessNester) -> I
         found.post("/api/jobs", json={"title": "Discs"})
         assert found.post("/api/jobs/1/art", files={"file": ("disc.png", disc_png())}).status_code == 201
         found.post("/api/jobs/1/pack/begin")
-        workshop.desk.stop(1)
+        workshop.packing.stop(1)
         yield found
 
 

@@ -227,7 +227,7 @@ def test_names_that_are_missing_or_too_long_get_a_sentence(
 def test_the_job_file_in_the_bundle_holds_everything(client: TestClient, job: int) -> None:  # noqa: F811
     changes = {
         "edge.keep_holes": [[0.5, 0.5]],
-        "edge.blunt_mm": 1.5,
+        "edge.fillet_mm": 1.5,
         "edge.rings": [{"width_mm": 2, "colour": "#22303A"}],
         "prepare.threshold": 0.4,
         "loose": True,
@@ -242,7 +242,7 @@ def test_the_job_file_in_the_bundle_holds_everything(client: TestClient, job: in
     assert raw["edge"]["rings"] == [{"width_mm": 2.0, "colour": "#22303A"}]
     (item,) = read_job(archive.read("job.json")).items
     assert item.edge.keep_holes == ((0.5, 0.5),)
-    assert (item.edge.blunt_mm, item.edge.reach_mm, item.loose, item.bleed_mm) == (1.5, 2, True, 0.8)
+    assert (item.edge.fillet_mm, item.edge.reach_mm, item.loose, item.bleed_mm) == (1.5, 2, True, 0.8)
     assert (item.prepare.threshold, item.size.longest_mm, item.size_over) == (0.4, 50, "border")
 
 

@@ -10,7 +10,7 @@ from sqlalchemy import select
 from tests.conftest import disc_png
 from vamper.api.app import create_app
 from vamper.api.guard import _is_address
-from vamper.api.lan.here import Lan
+from vamper.api.lan.address import Lan
 from vamper.core.values.findings import BadInput
 from vamper.services.lan import passphrase
 from vamper.services.lan.visitors import Visitors, Wait, Wrong

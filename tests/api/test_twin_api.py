@@ -30,7 +30,7 @@ def job(client: TestClient, workshop: Workshop) -> int:
     client.post(f"/api/jobs/{number}/changes", json=six)
     client.post(f"/api/jobs/{number}/changes", json=SMALL)
     workshop.begin_packing(workshop.jobs.get(number))
-    workshop.desk.stop(number)
+    workshop.packing.stop(number)
     return number
 
 
@@ -116,7 +116,7 @@ def test_another_jobs_sheet_is_told_apart(client: TestClient, job: int, workshop
     client.post(f"/api/jobs/{other}/changes", json={"label": "w", "changes": {"width_mm": 110}, "numbers": [1]})
     client.post(f"/api/jobs/{other}/changes", json=SMALL)
     workshop.begin_packing(workshop.jobs.get(other))
-    workshop.desk.stop(other)
+    workshop.packing.stop(other)
     answer = client.post(f"/api/jobs/{other}/sheets/1/photo", files={"file": ("photo.jpg", sample)})
     assert answer.status_code == 422
     assert "not this one" in answer.json()["detail"]

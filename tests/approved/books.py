@@ -6,11 +6,9 @@ from typing import Any
 import numpy as np
 
 from tests.core.test_compare import PPI, made, planned, ran
-from vamper.core.ledger.compare_print import compare_print
-from vamper.core.ledger.cost import Made, Rates, costs_of
-from vamper.core.ledger.cost import Work as CostedWork
+from vamper.core.ledger.cost import MadeCounts, Rates, costs_of
+from vamper.core.ledger.cost import WorkTimes as CostedWork
 from vamper.core.ledger.diagnosis import CHECKS, FACTS, SYMPTOMS, Seen, diagnose, yes_chances
-from vamper.core.ledger.loose import loose_pieces
 from vamper.core.ledger.miss_kind import kind_of_misses
 from vamper.core.ledger.recipe import recipes_of
 from vamper.core.ledger.run import (
@@ -25,7 +23,6 @@ from vamper.core.ledger.run import (
     outcome_of,
     symptoms_of,
 )
-from vamper.core.ledger.straighten import by_corners, straighten
 from vamper.core.ledger.success import success_of
 from vamper.core.ledger.supply import Stored, Thing, spent_in, taken_of
 from vamper.core.twin.cut_out import cut_pieces
@@ -33,6 +30,9 @@ from vamper.core.twin.devices import devices_of
 from vamper.core.twin.photo import Camera, on_table, photographed
 from vamper.core.values.cut import Cut
 from vamper.core.values.units import MM_PER_INCH
+from vamper.core.vision.loose_pieces import loose_pieces
+from vamper.core.vision.print_comparison import compare_print
+from vamper.core.vision.rectify import rectify, rectify_by_corners
 
 Told = Iterator[tuple[str, Any]]
 
@@ -90,14 +90,14 @@ def photos() -> Told:
     sheet = planned(plan)
     runs, scan = ran(plan)
     corners = np.array([(0.0, 0.0), (scan.shape[1], 0.0), (scan.shape[1], scan.shape[0]), (0.0, scan.shape[0])])
-    shown = by_corners(scan, sheet, corners)
+    shown = rectify_by_corners(scan, sheet, corners)
     yield "shown", [shown.turn_deg, shown.scale(sheet, PPI)]
     picture, _ = on_table(scan, PPI / MM_PER_INCH, cut_pieces(plan, devices_of(plan), runs, 0), 3)
     loose = loose_pieces(picture, PPI, sheet)
     yield "loose", [[[one.item, one.pose, one.off_mm, one.area_share] for one in loose.pieces], len(loose.unknown)]
     _, scan = ran(plan, (2,))
     photo, _ = photographed(scan, Camera(5.0, 40.0, 184.0, uneven=0.4, warmth=0.6), 1500, 1)
-    found = straighten(photo, sheet)
+    found = rectify(photo, sheet)
     compared = compare_print(photo, sheet, found)
     yield "straight", [found.marks_found, found.turn_deg, found.agrees]
     yield "printed", [compared.pieces, [one.placement for one in compared.missing], compared.colour_shift_de]
@@ -113,7 +113,9 @@ def ledger() -> Told:
     yield "yes", {check: yes_chances(check) for check in CHECKS}
     for good, bad in ((0, 0), (3, 0), (17, 3), (190, 10)):
         yield f"success {good} {bad}", success_of(good, bad)
-    work = CostedWork((Made(1, 6, 3000.0), Made(2, 3, 1000.0)), 2, 1.2, Took(3.0, 60.0, 0.1, 6, 9), 30.0, 0.9)
+    work = CostedWork(
+        (MadeCounts(1, 6, 3000.0), MadeCounts(2, 3, 1000.0)), 2, 1.2, Took(3.0, 60.0, 0.1, 6, 9), 30.0, 0.9
+    )
     rates = Rates("g", hour=12, ink_ml=0.5, laminate_m2=6, coat=0.2, blank=1.5, blade=9, margin=0.4)
     yield "costs", costs_of(work, rates)
     places = np.array([(x, y) for x in (20.0, 100.0, 190.0) for y in (20.0, 140.0, 250.0)])

@@ -8,15 +8,15 @@ import shapely
 
 from tests.approved.drawings import ART
 from tests.scenes import bars, item, scene
-from vamper.core.cutting.belief import first_belief
-from vamper.core.cutting.belief import told as told_of
+from vamper.core.cutting.belief import posterior as told_of
+from vamper.core.cutting.belief import prior
 from vamper.core.cutting.care import blade_advice, loads_left, mat_advice, metres_left
-from vamper.core.cutting.dialect import placed
 from vamper.core.cutting.drops import drop_outline, drop_slit, ladder_places, offcut_places
 from vamper.core.cutting.ladder import ladder_advice, next_rungs, proposed
+from vamper.core.cutting.machine_settings import propose_setting
 from vamper.core.cutting.neighbours import from_neighbours, micrometres_of
 from vamper.core.cutting.path import shortest_way, way_mm
-from vamper.core.cutting.setting import Detail, in_passes, loop_speed_mm_s, propose
+from vamper.core.cutting.setting import EdgeDetail, in_passes, loop_speed_mm_s, propose
 from vamper.core.cutting.window import window_of
 from vamper.core.finishing.cloth import on_cloth
 from vamper.core.finishing.ghost import Ghost, ghost_pages
@@ -30,18 +30,18 @@ from vamper.core.finishing.round_things import RoundThing, wrap
 from vamper.core.finishing.shrink import finished, printed, punch_mm, shrink_of, thickness
 from vamper.core.finishing.soonest import plan_evening
 from vamper.core.finishing.timetable import Batch, Evening
-from vamper.core.finishing.work import Work, minutes_of, steps_of
+from vamper.core.finishing.work import BatchWork, minutes_of, steps_of
 from vamper.core.inspect import findings_of
 from vamper.core.twin.close_up import outcome_at
 from vamper.core.values.art import Purpose
 from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, ForceRange
-from vamper.core.values.dialect import Step, StepSeen
 from vamper.core.values.drawing import rectangle
 from vamper.core.values.edge import EdgeSpec
-from vamper.core.values.finish import Bar, BlankSpec, ClothSpec, FinishSpec, HeatSpec, School, WrapSpec
+from vamper.core.values.finish import Bar, BlankSpec, ClothSpec, FinishSpec, HeatSpec, ProcessVariant, WrapSpec
 from vamper.core.values.mat import MatIn, Tack
+from vamper.core.values.named_settings import NamedSetting, SettingSeen
 from vamper.core.values.paper import PAPER_BY_KEY, Paper
 from vamper.core.values.stock import STARTER_STOCKS, USUAL_STOCK, StockClass
 from vamper.core.values.tried import Outcome, Try
@@ -56,7 +56,7 @@ def _cut_with() -> Told:
     tries = [Try(90, 1, Outcome.NOT_THROUGH), Try(130, 1, Outcome.CLEAN)]
     for stock in SOME_STOCKS[::3]:
         for blade in Blade:
-            belief = first_belief(stock, Cut.THROUGH, blade, 120.0)
+            belief = prior(stock, Cut.THROUGH, blade, 120.0)
             after = belief.after(tries)
             for cutter in (weak, strong):
                 for passes in (1, 3):
@@ -87,8 +87,8 @@ def cutting() -> Told:
             if cut is Cut.KISS and not stock.has_backing:
                 continue
             for radius in (0.4, 5.0):
-                yield f"{stock.key} {cut.value} {radius}", propose(stock, cut, cutter, Detail(radius, radius))
-            belief = first_belief(stock, cut)
+                yield f"{stock.key} {cut.value} {radius}", propose(stock, cut, cutter, EdgeDetail(radius, radius))
+            belief = prior(stock, cut)
             seen = belief
             yield (
                 f"ladder {stock.key} {cut.value}",
@@ -104,7 +104,7 @@ def cutting() -> Told:
     for count in range(1, 4):
         yield (
             f"advice after {count}",
-            ladder_advice(first_belief(USUAL_STOCK, Cut.KISS), cutter.force_gf, tries[:count]),
+            ladder_advice(prior(USUAL_STOCK, Cut.KISS), cutter.force_gf, tries[:count]),
         )
     for metres in (0.0, 100.0, 250.0, 420.0):
         blade = BladeIn(metres=metres)
@@ -116,16 +116,16 @@ def cutting() -> Told:
     for kind, grams in ((StockClass.CARD, 225), *((StockClass.VINYL, face) for face in range(60, 260, 25))):
         yield f"own {kind.value} {grams}", [from_neighbours("own", "own", kind, grams), micrometres_of(grams)]
     worn = [Try(150, 1, Outcome.NOT_THROUGH, blade=Blade.STEEP, metres=200.0), Try(230, 2, Outcome.CLEAN, metres=20.0)]
-    known = told_of(first_belief(USUAL_STOCK, Cut.KISS, metres=90.0), worn, worn[1:])
+    known = told_of(prior(USUAL_STOCK, Cut.KISS, metres=90.0), worn, worn[1:])
     yield "told", [proposed(known, cutter.force_gf), [known.quantile(share) for share in (0.1, 0.5, 0.9)]]
     steps = (
-        Step("soft", seen=(StepSeen(USUAL_STOCK, Cut.KISS, Outcome.NOT_THROUGH),)),
-        Step("middle", notches=True, seen=(StepSeen(USUAL_STOCK, Cut.KISS, Outcome.CLEAN, metres=50.0),)),
-        Step("hard", seen=(StepSeen(STARTER_STOCKS[0], Cut.THROUGH, Outcome.CLEAN, 2),)),
-        Step("hardest"),
+        NamedSetting("soft", seen=(SettingSeen(USUAL_STOCK, Cut.KISS, Outcome.NOT_THROUGH),)),
+        NamedSetting("middle", notches=True, seen=(SettingSeen(USUAL_STOCK, Cut.KISS, Outcome.CLEAN, metres=50.0),)),
+        NamedSetting("hard", seen=(SettingSeen(STARTER_STOCKS[0], Cut.THROUGH, Outcome.CLEAN, 2),)),
+        NamedSetting("hardest"),
     )
     for passes in (1, 2):
-        yield f"steps {passes}", placed(steps, known, cutter.force_gf, passes)
+        yield f"steps {passes}", propose_setting(steps, known, cutter.force_gf, passes)
     yield "drops", [drop_outline(), drop_slit(), offcut_places(Paper(60.0, 40.0))]
     yield (
         "places",
@@ -139,7 +139,7 @@ def _finished() -> Told:
     finishes = {
         "cloth": FinishSpec(cloth=ClothSpec(panel_mm=460.0, dark=True)),
         "blank": FinishSpec(blank=BlankSpec(38.0, 44.0)),
-        "few coats": FinishSpec(coats=1, school=School.A),
+        "few coats": FinishSpec(coats=1, school=ProcessVariant.A),
         "none": FinishSpec(coats=0),
     }
     for name, finish in finishes.items():
@@ -159,10 +159,10 @@ def finishing() -> Told:
             usual = [usual_process(stock, purpose, None, coated, laminated).key for stock in STARTER_STOCKS]
             yield f"usual {purpose.value} {coated} {laminated}", usual
     for key, process in PROCESSES.items():
-        for school in School:
-            steps = steps_of(process, Work(school=school))
+        for school in ProcessVariant:
+            steps = steps_of(process, BatchWork(school=school))
             timed = [(one.timed, one.least, one.of) for one in steps]
-            full = Work(
+            full = BatchWork(
                 pieces=19, sheets=3, coats=2, plate=4, school=school, label=dict.fromkeys(LABELS, 7.0), patches=2
             )
             timed += [(one.timed, one.least, one.of) for one in steps_of(process, full)]
@@ -189,7 +189,7 @@ def finishing() -> Told:
     ]
     yield "pages of ghosts", [len(one) for one in pages]
     batches = tuple(
-        Batch(key, tuple(one.timed for one in steps_of(PROCESSES[key], Work()))) for key in list(PROCESSES)[:2]
+        Batch(key, tuple(one.timed for one in steps_of(PROCESSES[key], BatchWork()))) for key in list(PROCESSES)[:2]
     )
     yield from _finished()
     yield "evening", plan_evening(Evening(batches, dict.fromkeys(("rack", "oven", "press", "mat", "spray"), 2)))

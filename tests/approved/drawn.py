@@ -81,7 +81,7 @@ def _along() -> Told:
                     EdgeSpec(distance_mm=0.4, smooth_mm=0.0),
                     EdgeSpec(distance_mm=2.0, fill_holes=False),
                     EdgeSpec("bare", 0.0),
-                    EdgeSpec(distance_mm=1.0, join=False, blunt_mm=0.8),
+                    EdgeSpec(distance_mm=1.0, join=False, fillet_mm=0.8),
                     EdgeSpec("hull", 1.5),
                 )
             ):

@@ -42,11 +42,11 @@ from vamper.core.twin.faults import with_faults
 from vamper.core.values.art import Purpose, SizeSpec
 from vamper.core.values.calibration import Calibration, thickness_of
 from vamper.core.values.colour import difference, lab_of, luminance
-from vamper.core.values.composition import NAME, Base, BaseShape, Composition, TextLine
+from vamper.core.values.composition import NAME, BasePlate, BaseShape, Composition, TextLine
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import WrapSpec
-from vamper.core.values.lengths import Unit, figure, written
+from vamper.core.values.lengths import Unit, figure, in_unit
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.packing import Turn
@@ -67,13 +67,13 @@ def _of_values() -> Told:
     yield "colours", [*labs, difference(labs[1:], labs[:-1]), [luminance((one, 200, 12)) for one in (2, 9, 10, 12, 90)]]
     yield "thick", [thickness_of(um) for um in (179.9, 200.0, 239.0, 299.9, 300.0, 350.0)]
     measures = ((322.58, "mm²"), (161.29, "cm²"), (12.7, "mm/s"), (127.0, "µm"), (2.5, "kg"), (37.0, "°C"), (0.9, "m"))
-    yield "halves", [[written(figure(one, name), unit) for unit in Unit] for one, name in measures]
+    yield "halves", [[in_unit(figure(one, name), unit) for unit in Unit] for one, name in measures]
     for shape in BaseShape:
-        base = Base(shape, 60.0, 40.0, allowance_mm=3.0)
+        base = BasePlate(shape, 60.0, 40.0, allowance_mm=3.0)
         room = [base.room_at(y, height) for y in (3.0, 12.0, 20.0, 31.0, 39.0) for height in (2.0, 9.0)]
         yield f"base {shape.value}", [base.blank_mm, base.size_mm, room]
     line = TextLine(f"for {NAME}", 8.0, 30.0, 20.0)
-    named = Composition(Base(BaseShape.ROUNDED, 60.0), lines=(line, replace(line, text="plain")))
+    named = Composition(BasePlate(BaseShape.ROUNDED, 60.0), lines=(line, replace(line, text="plain")))
     yield "names", [named.takes_names, named.named("Wren"), named.named("Wren").takes_names]
     places = np.array([(10.0, 20.0), (200.0, 250.0), (0.0, 0.0)])
     yield "calibrated", [_BENT.landing(places), _BENT.corrected(places)]

@@ -8,25 +8,25 @@ import shapely
 
 from tests.approved.drawings import ARROW, ART, drawn
 from tests.scenes import item, scene
-from vamper.core.marks.calibrate import Axis, Reading, fit
+from vamper.core.marks.calibrate import Axis, VernierReading, fit
 from vamper.core.marks.printed_helpers import HELPERS, HelperScene
 from vamper.core.marks.reading import reading_of, scene_of
 from vamper.core.marks.sensor_view import sensor_view
 from vamper.core.marks.sheet_marks import marks_bound, marks_for
 from vamper.core.marks.vernier import possible_miss, vernier_sheet
 from vamper.core.plan import page_of
-from vamper.core.printing.advice import SCHOOLS, Learnt, PrintChoice, advice_for
+from vamper.core.printing.advice import SCHOOLS, LearntPrinting, PrintChoice, advice_for
 from vamper.core.printing.ink import dry_minutes, ink_of
 from vamper.core.printing.inspect import print_findings
 from vamper.core.printing.page_box import is_set_to, page_for
 from vamper.core.printing.pair_numbers import pair_numbers
 from vamper.core.printing.proof import bars_drawing, bars_for, scale_of
 from vamper.core.printing.swatch import swatch_sheet
-from vamper.core.values.granted import Belief, Granted, Side
+from vamper.core.values.accepted_size import AcceptedSize, PaperSide, SizeBounds
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.paper import PAPER_BY_KEY, Paper
 from vamper.core.values.placement import Placement
-from vamper.core.values.printer import Ink, Printer, PrinterKind, Scale
+from vamper.core.values.printer import Ink, Printer, PrinterKind, PrintScale
 from vamper.core.values.reading import RoomLight
 from vamper.core.values.stock import STARTER_STOCKS
 
@@ -40,17 +40,19 @@ def _read_off() -> Told:
     places = [(x, y) for x in (20.0, 105.0, 190.0) for y in (25.0, 140.0, 255.0)]
     for name, bend in {"even": (0.0, 0.0), "turned": (0.004, -0.004), "stretched": (0.003, 0.005)}.items():
         readings = [
-            Reading(x, y, axis, round(0.3 + bend[n] * (y if name == "turned" else (x, y)[n]) + 0.05 * ((x + y) % 3), 2))
+            VernierReading(
+                x, y, axis, round(0.3 + bend[n] * (y if name == "turned" else (x, y)[n]) + 0.05 * ((x + y) % 3), 2)
+            )
             for x, y in places
             for n, axis in enumerate(_AXES)
         ]
         readings[3] = replace(readings[3], miss_mm=readings[3].miss_mm + 0.8)
         yield f"fit {name}", [fit(readings), fit(readings[:8])]
-    known = Belief()
+    known = SizeBounds()
     for size, taken in ((180.0, True), (200.0, False), (190.0, True), (195.0, False)):
         known = known.told(size, taken)
         yield f"asked {size:g}", [known, known.next_try(205.0), known.most(205.0), known.most(150.0)]
-    found = {number: Granted(215.9, 279.4).told(side, 170.0, number == 0) for number, side in enumerate(Side)}
+    found = {number: AcceptedSize(215.9, 279.4).told(side, 170.0, number == 0) for number, side in enumerate(PaperSide)}
     yield "granted", [found, [one.is_for(Paper(216.2, 279.4)) for one in found.values()]]
 
 
@@ -84,7 +86,7 @@ def marks() -> Told:
 
 def _chosen() -> Told:
     """Whose word on the settings of a printer counts."""
-    learnt = Learnt("matte photo paper", "", "your own runs")
+    learnt = LearntPrinting("matte photo paper", "", "your own runs")
     choices = [PrintChoice(school=school) for school in SCHOOLS]
     choices += [PrintChoice(label="labels", dry_minutes=45), PrintChoice(own="thick paper", label="labels")]
     for stock in (SOME_STOCKS[0], STARTER_STOCKS[-1]):
@@ -98,7 +100,7 @@ def _measured() -> Told:
     for paper in (PAPER_BY_KEY["letter"], PAPER_BY_KEY["a5"], Paper(120.0, 90.0)):
         page = page_of(scene(item(1, width_mm=30.0, quantity=6), pictures=ART, paper=paper).plan(), 0, "a line")
         bars = bars_for(page, Printer().margins_mm)
-        scaled = bars_for(replace(page, scale=Scale(0.97, 1.02)), Printer().margins_mm)
+        scaled = bars_for(replace(page, scale=PrintScale(0.97, 1.02)), Printer().margins_mm)
         yield f"bars {paper.width_mm:g}", [bars, scaled, bars_drawing(bars, paper)]
         yield f"set {paper.width_mm:g}", [is_set_to(paper, Printer()), page_for(paper, Printer(kind=PrinterKind.LASER))]
     yield "scales", [scale_of(99.2, 100.6), scale_of(104.0, 98.0, sure=True)]

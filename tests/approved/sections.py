@@ -40,17 +40,17 @@ from vamper.core.values.calibration import Calibration, landing, thickness_of, t
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed
 from vamper.core.values.edge import EdgeSpec, RingSpec
-from vamper.core.values.finish import Bar, FinishSpec, School, ShrinkSpec
+from vamper.core.values.finish import Bar, FinishSpec, ProcessVariant, ShrinkSpec
 from vamper.core.values.fonts import FONTS
 from vamper.core.values.geometry import closing, grow, grow_far, mirrored, opening
 from vamper.core.values.geometry import placed as geometry_placed
 from vamper.core.values.item import filler_sizes
-from vamper.core.values.lengths import Unit, bare_mm, figure, mm, size_mm, span_mm, written
+from vamper.core.values.lengths import Unit, bare_mm, figure, in_unit, mm, size_mm, span_mm
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.mat import MatIn, Tack
 from vamper.core.values.miss import miss_on_sheet
 from vamper.core.values.paper import NAMED_PAPERS, Paper, Spent
-from vamper.core.values.printer import Printer, Scale
+from vamper.core.values.printer import Printer, PrintScale
 from vamper.core.values.reading import BLACKS, ROOMS, SENSORS, Black, RoomLight
 from vamper.core.values.stock import STARTER_STOCKS
 from vamper.core.values.text import is_plain, one_line
@@ -71,7 +71,7 @@ def _jobs() -> dict[str, Plan]:
     )
     known = Calibration(((1.002, 0.001, 0.6), (-0.001, 0.998, -0.4)), 0.05, 0.1, 0.05, 0.08)
     worn = {"blade": BladeIn(metres=300.0), "mat": MatIn(Tack.MEDIUM, loads=9)}
-    grey = Printer(scale=Scale(0.99, 1.01), black=Black.LOW)
+    grey = Printer(scale=PrintScale(0.99, 1.01), black=Black.LOW)
     coloured = EdgeSpec(rings=(RingSpec(1.2, "#AA2020"), RingSpec(1.5, "#204080"), RingSpec(2.0, "#FFFFFF")))
     return {
         "rings of colour": scene(item(1, quantity=2, edge=coloured), pictures=ART).plan(),
@@ -88,7 +88,7 @@ def _jobs() -> dict[str, Plan]:
             pictures=ART,
             stock="shrink-film",
             shrink=ShrinkSpec(Bar(100, 100), Bar(45, 47)),
-            finish=FinishSpec(school=School.A, coats=1),
+            finish=FinishSpec(school=ProcessVariant.A, coats=1),
         ).plan(),
         "laminated, with low black": scene(
             item(1, quantity=2), pictures=ART, stock="matte-label", laminate_um=60.0, printer=Printer(black=Black.LOW)
@@ -145,7 +145,7 @@ def values() -> Told:
     for unit in Unit:
         lengths = [mm(254.0), mm(3.175), mm(7.0, 1), bare_mm(12.7), size_mm(215.9, 279.4), span_mm(1.0, 25.4)]
         others = [figure(12.5, name) for name in ("mm²", "cm²", "mm/s", "µm", "kg", "°C", "cm", "m")]
-        yield f"written {unit.value}", [written(one, unit) for one in (*lengths, *others)]
+        yield f"written {unit.value}", [in_unit(one, unit) for one in (*lengths, *others)]
     yield "worn", [sharpness_of(metres) for metres in (0.0, 150.0, 600.0, 900.0)]
     yield "thick", [thickness_of(um) for um in (60.0, 110.0, 180.0, 260.0, 400.0)]
     yield "fillers", filler_sizes(8.0, 30.0)

@@ -15,7 +15,7 @@ from vamper.core.art.outline import outline_at, trace
 from vamper.core.edge.edge import derive_edge
 from vamper.core.sheet.breaches import breaches
 from vamper.core.sheet.inspect import (
-    granted_finding,
+    accepted_finding,
     largest_that_fits,
     pair_findings,
     sparse_finding,
@@ -23,18 +23,26 @@ from vamper.core.sheet.inspect import (
     unplaced_finding,
 )
 from vamper.core.sheet.laid import lay
-from vamper.core.sheet.lay.arranging import Side, Way, aligned, box_of, exchanged, spaced, turn_step, turned
+from vamper.core.sheet.lay.arranging import (
+    AlignedBy,
+    SpacedAlong,
+    aligned,
+    box_of,
+    exchanged,
+    spaced,
+    turn_step,
+    turned,
+)
 from vamper.core.sheet.lay.clearance import Clearance, as_moved
 from vamper.core.sheet.lay.free_space import FreeSpace, cell_for, filled_up, turns_tried
 from vamper.core.sheet.lay.turns import best_turn, boxes_at, turned_box, turns_of
 from vamper.core.sheet.layout import Layout, Piece, Unplaced, WhyNot, gap_between
-from vamper.core.sheet.live_area import LiveArea, cutter_bounds, granted_bound, live_area, printer_bound, spent_bound
+from vamper.core.sheet.live_area import LiveArea, accepted_bound, cutter_bounds, live_area, printer_bound, spent_bound
 from vamper.core.sheet.offcut import largest_offcut, largest_run, place_for, places_near
 from vamper.core.sheet.pack.area_bound import area_bound, grown_areas
 from vamper.core.sheet.pack.filling import filled
-from vamper.core.sheet.pack.ground import ground_of
 from vamper.core.sheet.pack.groups import bound_of, groups_of, packed_apart, plain_rows
-from vamper.core.sheet.pack.how_many import HowMany, Question
+from vamper.core.sheet.pack.how_many import CountRequest, HowMany
 from vamper.core.sheet.pack.in_rows import in_rows
 from vamper.core.sheet.pack.lattice import best_lattice
 from vamper.core.sheet.pack.mode import MODES
@@ -43,11 +51,12 @@ from vamper.core.sheet.pack.nesting import Lane, nest_points
 from vamper.core.sheet.pack.pack import pack
 from vamper.core.sheet.pack.problem import PackProblem, fits_alone, strip_left
 from vamper.core.sheet.pack.rows import rows_of_boxes
+from vamper.core.sheet.pack.sheet_region import region_of
+from vamper.core.values.accepted_size import AcceptedSize, SizeBounds
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed
 from vamper.core.values.edge import EdgeSpec
-from vamper.core.values.granted import Belief, Granted
 from vamper.core.values.item import ItemSpec, Turn
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import Paper, Spent
@@ -68,9 +77,9 @@ WEDGE = _multi(Polygon([(0, 0), (52, 0), (38, 26), (0, 34)]))
 RING = _multi(shapely.Point(0, 0).buffer(17).difference(shapely.Point(3, 0).buffer(8)))
 PAIR = MultiPolygon([shapely.box(0, 0, 18, 44), shapely.box(21, 6, 30, 30)])
 PIECES = (
-    Piece(1, WEDGE, 5, wish=1),
-    Piece(2, RING, 9, Cut.THROUGH, turn=Turn.QUARTER, wish=1),
-    Piece(3, PAIR, 4, bleed_mm=1.4, wish=2),
+    Piece(1, WEDGE, 5, fill_priority=1),
+    Piece(2, RING, 9, Cut.THROUGH, turn=Turn.QUARTER, fill_priority=1),
+    Piece(3, PAIR, 4, bleed_mm=1.4, fill_priority=2),
 )
 
 
@@ -107,8 +116,8 @@ def _counts(layout: Layout) -> Any:
 
 def _live_areas() -> Told:
     rollers = Cutter(feed=Feed.ROLLER, head_mm=12.0, tail_mm=25.0)
-    seen = Cutter(granted=(Granted(215.9, 279.4, Belief(170.0, 190.0), Belief(None, 240.0)),))
-    taken = Cutter(granted=(Granted(215.9, 279.4, Belief(214.0), Belief(None, None)),))
+    seen = Cutter(granted=(AcceptedSize(215.9, 279.4, SizeBounds(170.0, 190.0), SizeBounds(None, 240.0)),))
+    taken = Cutter(granted=(AcceptedSize(215.9, 279.4, SizeBounds(214.0), SizeBounds(None, None)),))
     cut_into = ((20.0, 30.0, 90.0, 40.0, 60.0, 110.0), (150.0, 200.0, 200.0, 210.0, 180.0, 260.0))
     papers = {
         "whole": LETTER,
@@ -120,11 +129,11 @@ def _live_areas() -> Told:
     for name, paper in papers.items():
         for number, cutter in enumerate((Cutter(), rollers, seen, taken)):
             bounds = [printer_bound(paper, Printer()), *cutter_bounds(paper, cutter)]
-            granted, spent = granted_bound(paper, cutter, bounds), spent_bound(paper)
+            granted, spent = accepted_bound(paper, cutter, bounds), spent_bound(paper)
             bounds += [one for one in (granted, spent) if one is not None]
             live = live_area(paper, bounds)
             told = [live, live.area_mm2, live.size_mm, live.room_mm, live.turned_over(paper)]
-            yield f"{name} {number}", [told, granted_finding(paper, cutter, live)]
+            yield f"{name} {number}", [told, accepted_finding(paper, cutter, live)]
 
 
 def _offcuts() -> Told:
@@ -165,8 +174,8 @@ def _lying() -> Told:
     yield "boxes", [box_of(one, by_item) for one in sheet]
     yield "turned", [turned(one, 25.0, by_item) for one in sheet]
     yield "exchanged", exchanged(sheet[0], sheet[2], by_item)
-    yield "aligned", [aligned(sheet, side, by_item) for side in Side]
-    yield "spaced", [spaced(sheet, way, by_item) for way in Way]
+    yield "aligned", [aligned(sheet, side, by_item) for side in AlignedBy]
+    yield "spaced", [spaced(sheet, way, by_item) for way in SpacedAlong]
 
 
 def _turns() -> Told:
@@ -203,7 +212,7 @@ def _packed() -> Told:
         rows = in_rows(problem)
         yield f"rows {name}", [rows, problem.rank(rows), in_rows(problem, as_they_are=True), plain_rows(problem)]
         yield f"bounds {name}", [bound_of(problem), [[one.item for one in group] for group in groups_of(problem)]]
-        yield f"ground {name}", [ground_of(problem, number) for number in range(2)]
+        yield f"ground {name}", [region_of(problem, number) for number in range(2)]
         for mode in MODES:
             asked = replace(problem, spec=replace(problem.spec, mode=mode.key))
             watch = _Patient()
@@ -234,7 +243,7 @@ def _how_many() -> Told:
         def at(size: float, edge: MultiPolygon = piece.edge, longest: float = longest) -> MultiPolygon:
             return _multi(shapely.affinity.scale(edge, size / longest, size / longest, origin=(0, 0)))
 
-        asked = HowMany(Question(piece, at, shapely.box(0, 0, 90, 70), 2.0, Turn.QUARTER), longest, piece.item != 1)
+        asked = HowMany(CountRequest(piece, at, shapely.box(0, 0, 90, 70), 2.0, Turn.QUARTER), longest, piece.item != 1)
         yield f"how many {piece.item}", list(asked.table(24.0, 60.0))
 
 

@@ -17,21 +17,24 @@ from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.calibration import Calibration
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed, ForceRange
-from vamper.core.values.dialect import Step, StepSeen
-from vamper.core.values.finish import FinishSpec, School, Target
+from vamper.core.values.finish import FinishSpec, ProcessVariant, Target
 from vamper.core.values.item import Turn
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.mat import MatIn, Tack
+from vamper.core.values.named_settings import NamedSetting, SettingSeen
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import PAPER_BY_KEY, Paper, Spent
-from vamper.core.values.printer import Black, Ink, Printer, PrinterKind, Scale, TraySize
+from vamper.core.values.printer import Black, Ink, Printer, PrinterKind, PrintScale, TraySize
 from vamper.core.values.reading import Remedy, RoomLight
 from vamper.core.values.stock import USUAL_STOCK
 from vamper.core.values.tried import Outcome, Try
 from vamper.core.values.twin import FaultKey, TwinSpec
 
 Told = Iterator[tuple[str, Any]]
-_STEPS = (Step("soft", seen=(StepSeen(USUAL_STOCK, Cut.KISS, Outcome.NOT_THROUGH),)), Step("hard", notches=True))
+_STEPS = (
+    NamedSetting("soft", seen=(SettingSeen(USUAL_STOCK, Cut.KISS, Outcome.NOT_THROUGH),)),
+    NamedSetting("hard", notches=True),
+)
 VARIANTS: dict[str, dict[str, Any]] = {
     "plain": {},
     **{f"light {light.value}": {"room_light": light} for light in RoomLight},
@@ -43,7 +46,7 @@ VARIANTS: dict[str, dict[str, Any]] = {
     **{f"mat {tack.value}": {"mat": MatIn(tack, loads=12, lint=True)} for tack in Tack},
     **{f"packed {mode}": {"packing": PackingSpec(mode=mode, fill=True)} for mode in ("tidy", "kits", "one-per-sheet")},
     "laser": {"printer": Printer(kind=PrinterKind.LASER)},
-    "dye": {"printer": Printer(ink=Ink.DYE, scale=Scale(0.985, 1.02))},
+    "dye": {"printer": Printer(ink=Ink.DYE, scale=PrintScale(0.985, 1.02))},
     "set to other papers": {"printer": Printer(set_to=TraySize(210.0, 297.0))},
     "set to this paper": {"printer": Printer(set_to=TraySize(215.9, 279.4))},
     "laminated": {"laminate_um": 80.0},
@@ -51,7 +54,7 @@ VARIANTS: dict[str, dict[str, Any]] = {
     "on rollers": {"cutter": Cutter(feed=Feed.ROLLER, head_mm=15.0, tail_mm=30.0, feed_mm=0.3)},
     "by hand": {"cutter": Cutter(feed=Feed.HAND)},
     "weak": {"cutter": Cutter(force_gf=ForceRange(20, 110, 5), acceleration_mm_s2=800.0)},
-    "in steps": {"cutter": Cutter(dialect=_STEPS)},
+    "in steps": {"cutter": Cutter(settings=_STEPS)},
     "steep, worn": {"blade": BladeIn(Blade.STEEP, metres=350.0, tuft=True)},
     "in three passes": {"passes": 3},
     "tried": {"tries": (Try(90, 1, Outcome.NOT_THROUGH), Try(120, 1, Outcome.CLEAN))},
@@ -64,7 +67,7 @@ VARIANTS: dict[str, dict[str, Any]] = {
     "small inset": {"marks": MarksSpec(inset_mm=3.0, count=3, remedies=(Remedy.MATTE_TAPE,))},
     "calibrated": {"calibration": Calibration(((1.003, 0.002, 0.9), (-0.002, 0.997, -0.6)), 0.05, 0.1, 0.04, 0.08)},
     "three copies": {"copies": 3, "job_line": True, "overcut_mm": 1.5},
-    "school B": {"finish": FinishSpec(school=School.B, coats=2)},
+    "school B": {"finish": FinishSpec(school=ProcessVariant.B, coats=2)},
     "simulated": {"twin": TwinSpec(faults=(FaultKey.BRIGHT_LIGHT,))},
 }
 
@@ -82,7 +85,9 @@ def variants() -> Told:
 
 
 def _said(fields: dict[str, Any]) -> Told:
-    plan = scene(item(1, quantity=5, wish=1), item(3, quantity=3, width_mm=24.0), pictures=ART, **fields).plan()
+    plan = scene(
+        item(1, quantity=5, fill_priority=1), item(3, quantity=3, width_mm=24.0), pictures=ART, **fields
+    ).plan()
     cut = cut_of(plan, 0)
     yield "findings", {f"{one.code} {one.item} {one.sheet}": one for one in findings_of(plan)}
     yield "facts", list(facts_of(plan))

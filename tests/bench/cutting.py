@@ -13,7 +13,7 @@ import numpy as np
 from tests.bench.over_http import server
 from tests.bench.table import Row, timed
 from tests.conftest import disc_png
-from vamper.core.cutting.belief import MISREAD, PRIOR_SIGMA, RUN_SIGMA, SEEN_SIGMA, first_belief, landing
+from vamper.core.cutting.belief import MISREAD, PRIOR_SIGMA, RUN_SIGMA, SEEN_SIGMA, landing_chance, prior
 from vamper.core.cutting.ladder import ladder_advice, proposed
 from vamper.core.cutting.path import _nearest_next, shortest_way, way_mm
 from vamper.core.values.cutter import ForceRange
@@ -42,13 +42,13 @@ def ladders() -> list[Row]:
 
 
 def _losses(stock: Stock, random: np.random.Generator) -> list[float]:
-    belief = first_belief(stock, stock.starts)
+    belief = prior(stock, stock.starts)
     true = stock.hardness_gf_per_um * float(np.exp(random.normal(0, PRIOR_SIGMA)))
     clean, outcomes = belief.bands.of(Outcome.CLEAN), belief.bands.outcomes
 
     def chance(force: float, passes: int) -> float:
         depths = belief.depths(force, passes) * belief.hardness / true
-        return float(landing(depths, clean, RUN_SIGMA)[0, 0])
+        return float(landing_chance(depths, clean, RUN_SIGMA)[0, 0])
 
     known = replace(belief, weight=np.eye(1, len(belief.weight), np.abs(belief.hardness - true).argmin())[0])
     best = proposed(known, _FORCE)
@@ -87,7 +87,7 @@ def window() -> list[Row]:
 
             waits.append(timed(judge))
             views.append(timed(lambda: client.get(f"/api/jobs/{job}").raise_for_status()))
-    belief = first_belief(STARTER_STOCKS[0], STARTER_STOCKS[0].starts)
+    belief = prior(STARTER_STOCKS[0], STARTER_STOCKS[0].starts)
     update = timed(lambda: belief.after([Try(84, 1, Outcome.CLEAN)]), 5)
     return [
         Row("a judged drop: belief, proposal and window, over HTTP", f"{np.median(waits) * 1000:.0f} ms", "100 ms"),

@@ -24,7 +24,7 @@ from vamper.core.ledger.diagnosis import (
 )
 from vamper.core.ledger.facts import facts_of
 from vamper.core.ledger.miss_kind import EVEN, Floats, kind_of_misses
-from vamper.core.twin.rehearse import SPOILINGS, SheetRuns, Spoiling
+from vamper.core.twin.simulate import SPOILINGS, SimulationResult, Spoiling
 from vamper.core.values.twin import FaultKey, TwinSpec
 from vamper.demo.season import picture_of, planned
 from vamper.services.twin.dry_runs import dry_run
@@ -162,11 +162,11 @@ def from_faults() -> list[Row]:
     ]
 
 
-def _spoilt_share(made: SheetRuns) -> float:
+def _spoilt_share(made: SimulationResult) -> float:
     return float((made.spoiled > 0).mean())
 
 
-def _seen_of(fault: FaultKey, made: SheetRuns, places: Floats) -> tuple[str, ...]:
+def _seen_of(fault: FaultKey, made: SimulationResult, places: Floats) -> tuple[str, ...]:
     """The two things that are seen most of all runs; what kind of miss it is, by the misses of all of them."""
     if not made.read.any():
         return ("marks-not-found",)

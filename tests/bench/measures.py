@@ -7,15 +7,15 @@ from tests.bench.over_http import server
 from tests.bench.table import Row, timed
 from tests.core.test_calibrate import LETTER, LIVE, readings_of
 from tests.scenes import DISC, item, scene
-from vamper.core.made import as_made
-from vamper.core.marks.budget import MissBudget
+from vamper.core.effective_job import effective_job
+from vamper.core.marks.budget import ErrorBudget
 from vamper.core.marks.calibrate import fit
 from vamper.core.marks.reading import scene_of
 from vamper.core.marks.vernier import vernier_sheet
 from vamper.core.plan import page_of, set_up_sheet
 from vamper.core.values.calibration import landing
 from vamper.core.values.job import Job
-from vamper.core.values.printer import Printer, Scale
+from vamper.core.values.printer import Printer, PrintScale
 from vamper.core.values.reading import RoomLight
 from vamper.core.values.stock import STOCK_BY_KEY
 from vamper.formats.out.print_pdf import write_pdf
@@ -48,7 +48,7 @@ def fits() -> list[Row]:
 def compensated() -> list[Row]:
     """The marks of a page that is drawn by the inverse of a scale, rendered and measured from rim to rim."""
     worst = 0.0
-    for scale in (Scale(0.994, 0.994), Scale(1.01, 0.985)):
+    for scale in (PrintScale(0.994, 0.994), PrintScale(1.01, 0.985)):
         plan = scene(item(), printer=Printer(scale=scale)).plan()
         pdf = write_pdf(page_of(plan, 0), lambda _: DISC, "bench")
         dark = np.asarray(pypdfium2.PdfDocument(pdf)[0].render(scale=_PPI / 72).to_pil().convert("L")) < 128
@@ -64,14 +64,14 @@ def budgets() -> list[Row]:
     random = np.random.default_rng(5)
     worst = 0.0
     for along, slip, far in ((0.0, 0.1, 0.0), (0.3, 0.1, 0.001), (0.8, 0.0, 0.002)):
-        budget = MissBudget(0.12, far, slip, along, (108, 140), (100, 130))
+        budget = ErrorBudget(0.12, far, slip, along, (108, 140), (100, 130))
         at = np.array([[205.0, 270.0]])
         sigmas = budget.sigmas(at, 2)[0]
         drawn = random.normal(size=(400_000, 2)) * sigmas
         worst = max(worst, abs(budget.miss_mm(at, 2)[0] / np.quantile(np.hypot(*drawn.T), 0.95) - 1))
     off = 0.0
     for stock, light in (("gloss-vinyl", RoomLight.USUAL), ("shimmer-vinyl", RoomLight.DIM), ("kraft-card", 0.4)):
-        job = as_made(Job(paper=LETTER, stock=STOCK_BY_KEY[stock], room_light=light))
+        job = effective_job(Job(paper=LETTER, stock=STOCK_BY_KEY[stock], room_light=light))
         met = scene_of(job)
         read = met.signal / met.noise - met.sensor.t > random.logistic(size=(200_000, 4))
         off = max(off, abs(read.all(axis=1).mean() - met.chance**4))
@@ -90,7 +90,7 @@ def speeds() -> list[Row]:
             timed(lambda room=room: client.get(f"/api/jobs/{job}/reading", params={"room": room}).raise_for_status())
             for room in np.linspace(0.05, 1.45, 25)
         ]
-    made = as_made(Job(paper=LETTER, stock=STOCK_BY_KEY["satin-vinyl"]))
+    made = effective_job(Job(paper=LETTER, stock=STOCK_BY_KEY["satin-vinyl"]))
     setup = set_up_sheet(made)
     sheet = timed(lambda: [vernier_file(made, setup, kind) for kind in ("pdf", "svg", "dxf")], 3)
     return [

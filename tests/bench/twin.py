@@ -13,11 +13,7 @@ from PIL import Image
 
 from tests.bench.table import Row
 from tests.scenes import bars, item, scene
-from vamper.core.ledger.compare_print import compare_print
-from vamper.core.ledger.loose import loose_pieces
-from vamper.core.ledger.planned import PlannedSheet
-from vamper.core.ledger.straighten import straighten
-from vamper.core.marks.calibrate import Reading, fit
+from vamper.core.marks.calibrate import VernierReading, fit
 from vamper.core.plan import Plan
 from vamper.core.twin.cut_out import cut_pieces
 from vamper.core.twin.devices import Devices, devices_of
@@ -25,8 +21,8 @@ from vamper.core.twin.faults import with_faults
 from vamper.core.twin.photo import Camera, on_table, photographed
 from vamper.core.twin.practice import hidden_map
 from vamper.core.twin.printer import at
-from vamper.core.twin.rehearse import lost_pieces
 from vamper.core.twin.scan import print_scan
+from vamper.core.twin.simulate import lost_pieces
 from vamper.core.values.calibration import Calibration
 from vamper.core.values.cut import Cut
 from vamper.core.values.edge import EdgeSpec
@@ -34,10 +30,14 @@ from vamper.core.values.marks import MarksSpec
 from vamper.core.values.paper import Paper
 from vamper.core.values.reading import RoomLight
 from vamper.core.values.twin import FaultKey
+from vamper.core.vision.loose_pieces import loose_pieces
+from vamper.core.vision.planned_sheet import PlannedSheet
+from vamper.core.vision.print_comparison import compare_print
+from vamper.core.vision.rectify import rectify
 from vamper.formats.plan_file import write_plan
 from vamper.formats.plan_in import planned_sheet, read_plan
 from vamper.services.handoff.files import sheet_file
-from vamper.services.twin.dry_runs import Rehearsal, dry_run
+from vamper.services.twin.dry_runs import DryRunFiles, dry_run
 from vamper.services.twin.pictures import page_at, scanned
 
 RUNS, PICTURES = 8000, 100
@@ -46,7 +46,7 @@ _PICTURES = dict.fromkeys(range(1, 5), _ARROW)
 _FAMILIES = ("corner", "frame", "dot", "cross", "ring")
 
 
-def _ran(plan: Plan, devices: Devices | None = None, runs: int = RUNS, seed: int = 1) -> Rehearsal:
+def _ran(plan: Plan, devices: Devices | None = None, runs: int = RUNS, seed: int = 1) -> DryRunFiles:
     return dry_run(plan, lambda item: _PICTURES[item.number], runs, seed, devices)
 
 
@@ -100,7 +100,7 @@ def _calibrations() -> list[Row]:
         misses = at(np.array(hidden), places) - places
         eye = np.round((misses + random.normal(0, 0.03, misses.shape)) * 10) / 10
         readings = [
-            Reading(float(x), float(y), axis, float(eye[n, k]))
+            VernierReading(float(x), float(y), axis, float(eye[n, k]))
             for n, (x, y) in enumerate(places)
             for k, axis in enumerate(("x", "y"))
         ]
@@ -159,13 +159,13 @@ def compared() -> list[Row]:
         Image.fromarray(photo).save(out, "JPEG", quality=70)
         picture = np.asarray(Image.open(out))
         started = time.perf_counter()
-        found = compare_print(picture, sheet, straighten(picture, sheet))
+        found = compare_print(picture, sheet, rectify(picture, sheet))
         spent.append(time.perf_counter() - started)
         lost = set(lost_pieces(devices, number + 1, 0, len(sheet.pieces)))
         seen = {piece.placement for piece in (*found.missing, *found.pale)}
         overlooked += len(lost - seen)
         alarms += len(seen - lost)
-        flat = straighten(scan, sheet).scale(sheet, ppi)
+        flat = rectify(scan, sheet).scale(sheet, ppi)
         scales.append(max(abs(side - 1) for side in flat))
     return [
         Row(f"pieces without print, overlooked in {PICTURES} photos", str(overlooked), "0"),

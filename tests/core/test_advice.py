@@ -2,13 +2,13 @@
 
 import pytest
 
-from vamper.core.printing.advice import SCHOOLS, Learnt, PrintChoice, advice_for
+from vamper.core.printing.advice import SCHOOLS, LearntPrinting, PrintChoice, advice_for
 from vamper.core.values.printer import Ink, Printer, PrinterKind
 from vamper.core.values.stock import STOCK_BY_KEY
 
 VINYL, CARD, LABEL, DYE = (STOCK_BY_KEY[key] for key in ("satin-vinyl", "card", "matte-label", "dye-paper"))
 LASER = Printer(PrinterKind.LASER)
-LEARNT = Learnt("glossy photo paper", "high", "12 of 12 good so far")
+LEARNT = LearntPrinting("glossy photo paper", "high", "12 of 12 good so far")
 
 
 @pytest.mark.parametrize("stock", [CARD, LABEL])

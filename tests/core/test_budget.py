@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 from tests.core.test_reading import job
 from tests.scenes import bars, item, lying, scene
 from tests.tried import tried
-from vamper.core.made import as_made
-from vamper.core.marks.budget import MissBudget, drifted, nineteen_of_twenty
+from vamper.core.effective_job import effective_job
+from vamper.core.marks.budget import ErrorBudget, drifted, p95
 from vamper.core.marks.inspect import drift_findings
 from vamper.core.plan import cut_as_sent, cut_of, set_up_sheet, worst_miss_mm
 from vamper.core.values.calibration import Calibration
@@ -24,8 +24,8 @@ MIDDLE = np.array([[107.95, 139.7]])
 CORNER = np.array([[207.9, 271.4]])
 
 
-def budget(**fields: object) -> MissBudget:
-    return set_up_sheet(as_made(job(**fields))).budget
+def budget(**fields: object) -> ErrorBudget:
+    return set_up_sheet(effective_job(job(**fields))).budget
 
 
 def test_the_starter_is_the_same_everywhere() -> None:
@@ -47,13 +47,13 @@ def test_the_formula_by_hand() -> None:
 def test_unequal_axes_against_chance(across: float, along: float) -> None:
     drawn = np.random.default_rng(1).normal(size=(40_000, 2)) * (across, along)
     seen = np.quantile(np.hypot(*drawn.T), 0.95)
-    assert nineteen_of_twenty(np.array([[across, along]]))[0] == pytest.approx(seen, rel=0.03)
+    assert p95(np.array([[across, along]]))[0] == pytest.approx(seen, rel=0.03)
 
 
 @pytest.mark.parametrize("ratio", [0.06, 0.3, 0.5, 0.9])
 def test_unequal_axes_are_between_one_axis_and_two(ratio: float) -> None:
     """A quarter of the directions, finely summed: what lies beyond the length is one in twenty."""
-    length = float(nineteen_of_twenty(np.array([[ratio, 1.0]]))[0])
+    length = float(p95(np.array([[ratio, 1.0]]))[0])
     angles = (np.arange(4000) + 0.5) * math.pi / 8000
     steep = np.cos(angles) ** 2 + (np.sin(angles) / ratio) ** 2
     assert float((np.exp(-(length**2) * steep / 2) / steep).mean() / ratio) == pytest.approx(0.05, abs=1e-4)
@@ -181,5 +181,5 @@ def test_bleed_is_as_wide_as_the_largest_miss_of_its_pieces() -> None:
         plan = one.plan()
         assert plan.items[0].bleed.width_mm == pytest.approx(plan.misses_mm(0).max(), abs=1e-3)
     assert near.plan().items[0].bleed.width_mm < far.plan().items[0].bleed.width_mm
-    made = as_made(far.job)
+    made = effective_job(far.job)
     assert far.plan().items[0].bleed.width_mm <= worst_miss_mm(made, set_up_sheet(made))

@@ -9,7 +9,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 from shapely.geometry import box
 
-from vamper.core.marks.calibrate import Reading, fit
+from vamper.core.marks.calibrate import VernierReading, fit
 from vamper.core.marks.vernier import (
     COARSE_MM,
     MOST_TICK,
@@ -32,13 +32,13 @@ small = st.floats(-0.02, 0.02)
 offset = st.floats(-3, 3)
 
 
-def readings_of(matrix: np.ndarray, places: list[tuple[float, float]], step: float = 0.0) -> list[Reading]:
+def readings_of(matrix: np.ndarray, places: list[tuple[float, float]], step: float = 0.0) -> list[VernierReading]:
     found = []
     for place in places:
         miss = landing(matrix, np.array([place]))[0] - place
         for axis, value in zip("xy", miss.tolist(), strict=True):
             read = round(value / step) * step if step else value
-            found.append(Reading(*place, axis, read))  # type: ignore[arg-type]
+            found.append(VernierReading(*place, axis, read))  # type: ignore[arg-type]
     return found
 
 

@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from vamper.core.cutting.care import Urgency, blade_advice, held_of, loads_left, mat_advice, metres_left
-from vamper.core.cutting.setting import Known, propose
+from vamper.core.cutting.setting import CutHistory, propose
 from vamper.core.values.blade import Blade, BladeIn, sharpness_of
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter
@@ -30,11 +30,11 @@ def test_a_blade_is_down_to_a_third_after_six_hundred_metres() -> None:
 
 def test_a_worn_blade_takes_more_force_by_itself_and_another_one_does_not() -> None:
     new = propose(VINYL, Cut.KISS, Cutter())
-    worn = propose(VINYL, Cut.KISS, Cutter(), known=Known(blade=BladeIn(metres=300)))
+    worn = propose(VINYL, Cut.KISS, Cutter(), known=CutHistory(blade=BladeIn(metres=300)))
     assert worn.force_gf / new.force_gf == pytest.approx(math.exp(0.5), rel=0.03)
     assert worn.reached_um == pytest.approx(new.reached_um, rel=0.03)
     # The steep blade that is in now comes out for this cut: its wear says nothing of the other one.
-    other = propose(VINYL, Cut.KISS, Cutter(), known=Known(blade=BladeIn(Blade.STEEP, 300)))
+    other = propose(VINYL, Cut.KISS, Cutter(), known=CutHistory(blade=BladeIn(Blade.STEEP, 300)))
     assert other.force_gf == new.force_gf
 
 

@@ -9,7 +9,16 @@ from shapely.geometry import Point, Polygon, box
 
 from tests.tried import tried
 from vamper.core.sheet.breaches import breaches
-from vamper.core.sheet.lay.arranging import Side, Way, aligned, box_of, exchanged, spaced, turn_step, turned
+from vamper.core.sheet.lay.arranging import (
+    AlignedBy,
+    SpacedAlong,
+    aligned,
+    box_of,
+    exchanged,
+    spaced,
+    turn_step,
+    turned,
+)
 from vamper.core.sheet.lay.clearance import SLIDE_MM, Clearance, Distance, Moved
 from vamper.core.sheet.layout import Piece
 from vamper.core.values.cut import Cut
@@ -119,15 +128,15 @@ def test_turn_steps_follow_the_rule() -> None:
 
 def test_aligning_and_spacing() -> None:
     placements = [Placement(0, 20, 30, 0), Placement(0, 60, 34, 0), Placement(0, 150, 90, 0)]
-    tops = {box_of(p, PIECES).top for p in aligned(placements, Side.TOP, PIECES)}
+    tops = {box_of(p, PIECES).top for p in aligned(placements, AlignedBy.TOP, PIECES)}
     assert tops == {30}
-    assert {box_of(p, PIECES).right for p in aligned(placements, Side.RIGHT, PIECES)} == {170}
-    middles = {box_of(p, PIECES).middle[0] for p in aligned(placements, Side.MIDDLE, PIECES)}
+    assert {box_of(p, PIECES).right for p in aligned(placements, AlignedBy.RIGHT, PIECES)} == {170}
+    middles = {box_of(p, PIECES).middle[0] for p in aligned(placements, AlignedBy.MIDDLE, PIECES)}
     assert len(middles) == 1
-    first, second, third = (box_of(p, PIECES) for p in spaced(placements, Way.ACROSS, PIECES))
+    first, second, third = (box_of(p, PIECES) for p in spaced(placements, SpacedAlong.ACROSS, PIECES))
     assert second.left - first.right == pytest.approx(third.left - second.right)
     assert (first.left, third.right) == (20, 170)
-    down = [box_of(p, PIECES) for p in spaced(placements, Way.DOWN, PIECES)]
+    down = [box_of(p, PIECES) for p in spaced(placements, SpacedAlong.DOWN, PIECES)]
     assert down[1].top - down[0].bottom == pytest.approx(down[2].top - down[1].bottom)
 
 

@@ -15,23 +15,14 @@ from tests.core.test_twin import a_page
 from tests.kept import kept
 from tests.scenes import bars, item, masked, scene
 from vamper.core.art.picture import Picture
-from vamper.core.ledger.compare_print import WHOLE_FROM, compare_print
-from vamper.core.ledger.fitting import Pose, fits, rotation
-from vamper.core.ledger.loose import Unsure, loose_pieces
-from vamper.core.ledger.mark_guesses import features_of, guesses, projected
-from vamper.core.ledger.outlined import outlines
-from vamper.core.ledger.planned import PlannedItem, PlannedMark, PlannedPiece, PlannedSheet
-from vamper.core.ledger.print_under import Print, best_by_print, print_pose
-from vamper.core.ledger.straighten import by_corners, straighten, warped
-from vamper.core.ledger.weeded import weeded_sheet
 from vamper.core.plan import Plan, page_of
 from vamper.core.twin.cut_out import cut_pieces, spoiling_of, typical_run
 from vamper.core.twin.devices import devices_of
 from vamper.core.twin.photo import Camera, on_table, photographed
 from vamper.core.twin.pieces import facts_of
 from vamper.core.twin.printer import at, with_ink
-from vamper.core.twin.rehearse import SheetRuns, Spoiling, rehearse
 from vamper.core.twin.scan import pixels_of, print_scan, result_scan
+from vamper.core.twin.simulate import SimulationResult, Spoiling, simulate_sheet
 from vamper.core.values.colour import rgb_of
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
@@ -39,6 +30,15 @@ from vamper.core.values.marks import MarksSpec
 from vamper.core.values.paper import Paper
 from vamper.core.values.pixels import filled, top_of
 from vamper.core.values.twin import TwinSpec
+from vamper.core.vision.contours import contours_of
+from vamper.core.vision.loose_pieces import UnsureReason, loose_pieces
+from vamper.core.vision.planned_sheet import PlannedItem, PlannedMark, PlannedPiece, PlannedSheet
+from vamper.core.vision.pose import Pose, candidate_poses, rotation_matrix
+from vamper.core.vision.print_comparison import WHOLE_FROM, compare_print
+from vamper.core.vision.print_pose import PrintTemplate, best_match, print_pose
+from vamper.core.vision.rectify import rectify, rectify_by_corners, warped
+from vamper.core.vision.sheet_candidates import mark_templates, project, sheet_candidates
+from vamper.core.vision.weeded_sheet import weeded_sheet
 from vamper.formats.cut_in.hpgl import read_hpgl
 from vamper.formats.out.kinds.cut_plotter import KIND as HPGL
 from vamper.services.twin.comparing import compared_print, found_as_it_reads
@@ -82,13 +82,13 @@ def planned(plan: Plan) -> PlannedSheet:
 
 
 @kept
-def ran(plan: Plan, lost: tuple[int, ...] = NONE) -> tuple[SheetRuns, np.ndarray]:
+def ran(plan: Plan, lost: tuple[int, ...] = NONE) -> tuple[SimulationResult, np.ndarray]:
     """A run of a plan, and the scan of its print."""
     devices, printed = devices_of(plan), page_of(plan, 0)
     clips = [one.clip for one in printed.pictures]
     page = with_ink(a_page(plan, ARROW), devices.printer, clips, lost)
     strokes = read_hpgl(HPGL.write(plan, 0, lambda _: ARROW), plan.job.paper)
-    found = rehearse(plan, 0, page, facts_of(plan, 0, printed, page, strokes, devices.cutter), devices, 8, 4)
+    found = simulate_sheet(plan, 0, page, facts_of(plan, 0, printed, page, strokes, devices.cutter), devices, 8, 4)
     return found, print_scan(plan, devices, found, page, 0, PPI)
 
 
@@ -117,7 +117,7 @@ def test_a_photo_finds_what_is_missing_and_nothing_else(family: str, count: int,
     tilt = 6.0 if count == 4 else 1.0
     photo, _ = photographed(scan, Camera(tilt, 40.0, turn, uneven=0.5, warmth=0.8), 1700, 1)
     picture, sheet = as_jpeg(photo), planned(plan)
-    found = straighten(picture, sheet)
+    found = rectify(picture, sheet)
     compared = compare_print(picture, sheet, found)
     assert found.marks_found == found.marks
     assert abs((found.turn_deg - turn + 180) % 360 - 180) < 6
@@ -132,7 +132,7 @@ def test_a_flat_scan_tells_scale_and_place() -> None:
     found, scan = ran(plan)
     wider = cv2.resize(scan, None, fx=1.006, fy=0.994, interpolation=cv2.INTER_CUBIC)
     sheet = planned(plan)
-    straight = straighten(wider, sheet)
+    straight = rectify(wider, sheet)
     assert straight.scale(sheet, PPI) == pytest.approx((1.006, 0.994), abs=0.002)
     corners = np.array([(10.0, 10.0), (180.0, 10.0), (180.0, 130.0)])
     lies = np.column_stack([corners, np.ones(3)]) @ straight.to_px.T
@@ -147,7 +147,7 @@ def test_a_pale_print_is_pale_and_not_missing() -> None:
     part = scan[box[1] : box[3], box[0] : box[2]].astype(float)
     scan[box[1] : box[3], box[0] : box[2]] = (250 - (250 - part) * 0.5).astype(np.uint8)
     sheet = planned(plan)
-    compared = compare_print(scan, sheet, straighten(scan, sheet))
+    compared = compare_print(scan, sheet, rectify(scan, sheet))
     assert [piece.placement for piece in compared.pale] == [1]
     assert not compared.missing
 
@@ -204,7 +204,7 @@ def test_a_piece_of_which_a_part_is_gone_is_no_whole_piece_and_the_twin_says_the
         x0, y0, x1, y1 = (round(at * PPI / 25.4) for at in part.bounds)
         holed = scan.copy()
         holed[y0:y1, x0:x1] = 255
-        found = compare_print(holed, sheet, straighten(holed, sheet)).pieces[1]
+        found = compare_print(holed, sheet, rectify(holed, sheet)).pieces[1]
         # The twin's own figure for it: what of its ink is there.
         assert found.is_missing == (1 - gone < WHOLE_FROM)
 
@@ -212,9 +212,9 @@ def test_a_piece_of_which_a_part_is_gone_is_no_whole_piece_and_the_twin_says_the
 def test_no_sheet_in_the_picture_is_a_sentence() -> None:
     noise = np.random.default_rng(1).integers(0, 255, (600, 800, 3)).astype(np.uint8)
     with pytest.raises(BadInput, match="at least three of its marks"):
-        straighten(noise, planned(made()))
+        rectify(noise, planned(made()))
     with pytest.raises(BadInput, match="at least three"):
-        straighten(np.full((500, 400, 3), 255, np.uint8), planned(made()))
+        rectify(np.full((500, 400, 3), 255, np.uint8), planned(made()))
 
 
 def test_without_the_print_file_a_lost_piece_is_told_in_uneven_light_and_nothing_of_colours() -> None:
@@ -222,7 +222,7 @@ def test_without_the_print_file_a_lost_piece_is_told_in_uneven_light_and_nothing
     shade = np.linspace(0.55, 1.0, ran(plan, LOST)[1].shape[1])[None, :, None]
     picture = (ran(plan, LOST)[1] * shade).astype(np.uint8)
     sheet = replace(planned(plan), print_rgba=None)
-    compared = compare_print(picture, sheet, straighten(picture, sheet))
+    compared = compare_print(picture, sheet, rectify(picture, sheet))
     assert [piece.placement for piece in compared.missing] == [*LOST]
     assert compared.colour_shift_de is None
 
@@ -231,8 +231,8 @@ def test_guesses_of_where_the_marks_lie_are_different_ones() -> None:
     plan = made()
     grey = cv2.cvtColor(ran(plan, NONE)[1], cv2.COLOR_RGB2GRAY)
     small = cv2.resize(grey, (700, round(700 * grey.shape[0] / grey.shape[1])), interpolation=cv2.INTER_AREA)
-    meant = np.array([(one.x_mm, one.y_mm) for one in features_of(planned(plan))])
-    found = [projected(to_px, meant) for to_px in guesses(small, planned(plan))]
+    meant = np.array([(one.x_mm, one.y_mm) for one in mark_templates(planned(plan))])
+    found = [project(to_px, meant) for to_px in sheet_candidates(small, planned(plan))]
     assert found
     for one, other in combinations(found, 2):
         assert np.abs(one - other).max() >= 6
@@ -246,7 +246,7 @@ def test_corners_shown_by_hand_are_enough() -> None:
     seen = np.column_stack([[(0, 0), (w, 0), (w, h), (0, h)], np.ones(4)]) @ to_photo.T
     corners = seen[:, :2] / seen[:, 2:] + 4.0
     sheet = planned(plan)
-    compared = compare_print(photo, sheet, by_corners(photo, sheet, corners))
+    compared = compare_print(photo, sheet, rectify_by_corners(photo, sheet, corners))
     assert [piece.placement for piece in compared.missing] == [*LOST]
 
 
@@ -291,13 +291,13 @@ def test_loose_pieces_are_told_with_their_miss() -> None:
         (HOOK, (250, 235, 120), "satin-vinyl", None),
         (ARROW, (255, 205, 215), "clear-vinyl", None),
         # A star of five alike points: how far it is off is told, and that the way is not known.
-        (STAR, (40, 90, 160), "satin-vinyl", Unsure.TURNED),
+        (STAR, (40, 90, 160), "satin-vinyl", UnsureReason.TURNED),
         # Nearly the stock's own colour.
-        (HOOK, (228, 228, 228), "clear-vinyl", Unsure.FAINT),
+        (HOOK, (228, 228, 228), "clear-vinyl", UnsureReason.FAINT),
     ],
 )
 def test_single_coloured_pieces_are_told_as_well_or_as_unsure(
-    drawn: Picture, colour: tuple[int, int, int], stock: str, unsure: Unsure | None
+    drawn: Picture, colour: tuple[int, int, int], stock: str, unsure: UnsureReason | None
 ) -> None:
     picture = masked(drawn.alpha > 127, colour)
     plan = scene(
@@ -309,7 +309,7 @@ def test_single_coloured_pieces_are_told_as_well_or_as_unsure(
     devices, printed, fine = devices_of(plan), page_of(plan, 0), 300
     page = with_ink(a_page(plan, picture), devices.printer, [one.clip for one in printed.pictures], ())
     strokes = read_hpgl(HPGL.write(plan, 0, lambda _: picture), plan.job.paper)
-    runs = rehearse(plan, 0, page, facts_of(plan, 0, printed, page, strokes, devices.cutter), devices, 8, 2)
+    runs = simulate_sheet(plan, 0, page, facts_of(plan, 0, printed, page, strokes, devices.cutter), devices, 8, 2)
     scan = print_scan(plan, devices, runs, page, 0, fine)
     laid_on, laid = on_table(scan, fine / 25.4, cut_pieces(plan, devices, runs, 0), 2)
     sheet = replace(planned(plan), print_rgba=a_page(plan, picture).rgba, stock_rgb=rgb_of(plan.job.stock.colour))
@@ -327,7 +327,7 @@ def test_single_coloured_pieces_are_told_as_well_or_as_unsure(
         if piece.unsure is None:
             assert np.hypot(*(np.array(piece.off_mm) - miss)) < 0.3
             assert piece.border_least_mm == pytest.approx(2 - np.hypot(*miss), abs=0.3)
-        elif piece.unsure is Unsure.TURNED:
+        elif piece.unsure is UnsureReason.TURNED:
             assert piece.away_mm == pytest.approx(np.hypot(*miss), abs=0.15)
             assert piece.surely_off_mm is None
     if unsure is not None:
@@ -344,7 +344,7 @@ def test_a_weeded_sheet_shows_every_piece_and_its_miss(tilted: bool) -> None:
         camera = Camera(tilt_deg=4.0, towards_deg=30.0, turn_deg=183.0, uneven=0.3)
         picture, _ = photographed(picture, camera, 2300, 2)
     sheet = planned(plan)
-    found = weeded_sheet(picture, sheet, straighten(picture, sheet))
+    found = weeded_sheet(picture, sheet, rectify(picture, sheet))
     assert (len(found.pieces), found.gone, found.unclear) == (6, (), ())
     for placement, piece in found.pieces:
         turn = np.radians(plan.sheets[0].placements[placement].turn_deg)
@@ -362,7 +362,7 @@ def test_a_sheet_on_which_hardly_a_piece_is_told_is_a_sentence() -> None:
     sheet = planned(plan)
     larger = tuple(replace(one, edge=shapely.affinity.scale(one.edge, 1.25, 0.8)) for one in sheet.items)
     with pytest.raises(BadInput, match="piece"):
-        weeded_sheet(picture, replace(sheet, items=larger), straighten(picture, sheet))
+        weeded_sheet(picture, replace(sheet, items=larger), rectify(picture, sheet))
 
 
 def test_a_piece_that_came_off_with_the_waste_is_gone() -> None:
@@ -375,7 +375,7 @@ def test_a_piece_that_came_off_with_the_waste_is_gone() -> None:
     backing = picture[:, picture.shape[1] // 2][int(picture.shape[0] * 0.8)]
     left, top, right, bottom = (round(side * 200 / 25.4) for side in lost.edge.buffer(0.9).bounds)
     picture[top:bottom, left:right] = backing
-    found = weeded_sheet(picture, sheet, straighten(picture, sheet))
+    found = weeded_sheet(picture, sheet, rectify(picture, sheet))
     assert found.gone == (lost.placement,)
 
 
@@ -392,7 +392,7 @@ def test_a_piece_that_lost_a_third_is_torn() -> None:
     backing = picture[y : y + 60, x : x + 60]
     gone = picture[top:bottom, left : left + (right - left) * 2 // 5]
     gone[:] = np.tile(backing, (10, 10, 1))[: gone.shape[0], : gone.shape[1]]
-    found = weeded_sheet(picture, sheet, straighten(picture, sheet))
+    found = weeded_sheet(picture, sheet, rectify(picture, sheet))
     assert (found.gone, found.torn, found.unclear) == ((), (lost.placement,), ())
     assert len(found.pieces) == 5
 
@@ -409,7 +409,7 @@ def test_a_thing_that_is_no_design_is_unknown_and_an_empty_ground_a_sentence() -
 def test_a_thing_at_the_rim_of_the_picture_is_outlined_where_it_is() -> None:
     away = np.zeros((200, 300), np.float32)
     away[1:81, 2:102] = 30.0
-    ((shape, unlike),) = outlines(away, 10.0, 4.0)
+    ((shape, unlike),) = contours_of(away, 10.0, 4.0)
     assert shape.bounds == pytest.approx((0.5, 0.25, 25.5, 20.25), abs=0.15)
     assert unlike == pytest.approx(30.0)
 
@@ -428,7 +428,7 @@ def test_a_result_shows_the_cut_the_marks_and_the_waste_that_stays() -> None:
     page = a_page(plan, ARROW)
     strokes = read_hpgl(HPGL.write(plan, 0, lambda _: ARROW), plan.job.paper)
     facts = facts_of(plan, 0, page_of(plan, 0), page, strokes, hard.cutter)
-    uncut = rehearse(plan, 0, page, facts, hard, 3, 1)
+    uncut = simulate_sheet(plan, 0, page, facts, hard, 3, 1)
     assert spoiling_of(uncut, 0, 0) is not None
     stays = result_scan(plan, hard, uncut, page, 0, 100)
     # Round a piece that is not through the waste stays: white where the backing would show.
@@ -450,7 +450,7 @@ def test_a_part_of_a_result_is_drawn_as_it_is_in_the_whole() -> None:
     ):
         devices = replace(sound, cutter=cutter)
         facts = facts_of(plan, 0, page_of(plan, 0), page, strokes, cutter)
-        runs = rehearse(plan, 0, page, facts, devices, 3, 1)
+        runs = simulate_sheet(plan, 0, page, facts, devices, 3, 1)
         if cutter is sound.cutter:
             runs.happened[Spoiling.LIFTED][:] = True
         whole = result_scan(plan, devices, runs, page, 0, 150)
@@ -492,7 +492,7 @@ def test_a_print_that_lies_beside_its_place_is_told_by_how_much() -> None:
     across, up = 5, 3
     scan[top - up : bottom - up, left + across : right + across] = part
     sheet = planned(plan)
-    compared = compare_print(scan, sheet, straighten(scan, sheet))
+    compared = compare_print(scan, sheet, rectify(scan, sheet))
     moved, still = (next(one for one in compared.pieces if one.placement == place).off_mm for place in (1, 0))
     assert moved is not None
     assert still is not None
@@ -508,11 +508,11 @@ def test_a_print_is_found_where_it_lies_under_its_cut(turned: float) -> None:
     blots = cv2.GaussianBlur(np.random.default_rng(2).uniform(0, 255, (160, 200)).astype(np.float32), (0, 0), 6)
     blots = (blots - blots.min()) * np.float32(255 / np.ptp(blots))
     true = Pose(31.0, 27.0, 20.0 + turned)
-    linear = rotation(np.radians(true.turn_deg))
+    linear = rotation_matrix(np.radians(true.turn_deg))
     half = np.array([0.5, 0.5])
     onto = linear @ (np.array([left, top]) * px) + np.array([true.x_mm, true.y_mm]) * px
     scan = cv2.warpAffine(blots, np.column_stack([linear, linear @ half + onto - half]), (640, 640), borderValue=128)
-    meant = Print(blots, np.full(blots.shape, 255, np.uint8), left, top, GREY)
+    meant = PrintTemplate(blots, np.full(blots.shape, 255, np.uint8), left, top, GREY)
     place = print_pose(in_colour(scan), px, meant, Pose(30.6, 27.3, 20.0))
     assert place.is_sure
     found = place.pose
@@ -527,7 +527,7 @@ def test_a_thing_is_a_design_whose_outline_is_within_nine_tenths_of_its_own(wave
     rim = 20 + waves_mm * np.sin(30 * turns)
     disc, wavy = (np.column_stack([r * np.cos(turns), r * np.sin(turns)]) for r in (np.full(1200, 20.0), rim))
     edge = shapely.MultiPolygon([shapely.Polygon(wavy)])
-    assert bool(fits(shapely.Polygon(disc), PlannedItem(1, edge, edge))) == is_one
+    assert bool(candidate_poses(shapely.Polygon(disc), PlannedItem(1, edge, edge))) == is_one
 
 
 def test_a_picture_that_lies_straight_already_stays_as_it_is() -> None:
@@ -547,7 +547,10 @@ def test_of_designs_of_one_outline_the_one_whose_print_is_there_is_told() -> Non
     above, below = 60 + rows, 156 - rows
     shape = shapely.MultiPolygon([shapely.Point(6, 6).buffer(5)])
     items = [PlannedItem(number, shape, shape) for number in (1, 2)]
-    prints: dict[int, Print | None] = {1: Print(above, mask, 0.0, 0.0, GREY), 2: Print(below, mask, 0.0, 0.0, GREY)}
+    prints: dict[int, PrintTemplate | None] = {
+        1: PrintTemplate(above, mask, 0.0, 0.0, GREY),
+        2: PrintTemplate(below, mask, 0.0, 0.0, GREY),
+    }
     alike = [(one, Pose(4.0, 4.0, 0.0)) for one in items]
     for number, drawn in ((1, above), (2, below)):
         scan = np.full((200, 200), 230, np.float32) - np.arange(200, dtype=np.float32) / 4
@@ -555,5 +558,5 @@ def test_of_designs_of_one_outline_the_one_whose_print_is_there_is_told() -> Non
         part[mask > 0] = 0.3 * drawn[mask > 0] + 40
         # What lies beside it looks like the other one.
         part[mask == 0] = 255 - drawn[mask == 0]
-        assert best_by_print(in_colour(scan), 8.0, prints, alike).item.item == number
-    assert best_by_print(in_colour(scan), 8.0, {1: None, 2: None}, alike).item.item == 1
+        assert best_match(in_colour(scan), 8.0, prints, alike).item.item == number
+    assert best_match(in_colour(scan), 8.0, {1: None, 2: None}, alike).item.item == 1

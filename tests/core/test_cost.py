@@ -4,17 +4,17 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from vamper.core.ledger.cost import Made, Part, Rates, SharedBy, Work, break_even, costs_of
+from vamper.core.ledger.cost import CostPart, MadeCounts, Rates, SharedBy, WorkTimes, break_even, costs_of
 from vamper.core.ledger.run import Took
 from vamper.core.ledger.supply import OnShelf
 from vamper.core.values.blade import BLADE_METRES
 
 RATES = Rates("g", hour=12, ink_ml=0.5, laminate_m2=6, coat=0.2, blank=1.5, blade=9, margin=0.4)
-TWO = (Made(1, 6, 3000.0), Made(2, 3, 1000.0))
+TWO = (MadeCounts(1, 6, 3000.0), MadeCounts(2, 3, 1000.0))
 
 
 def test_a_sum_made_by_hand() -> None:
-    work = Work(TWO, 2, 1.2, Took(3.0, 60.0, 0.1, 6, 9), 30.0, 0.9)
+    work = WorkTimes(TWO, 2, 1.2, Took(3.0, 60.0, 0.1, 6, 9), 30.0, 0.9)
     found = costs_of(work, RATES)
     sheet = 2 * 1.2 + 3 * 0.5 + 0.1 * 6 + 3 * 2 * 0.2 + 60 / BLADE_METRES * 9
     first, second = found.pieces
@@ -26,7 +26,7 @@ def test_a_sum_made_by_hand() -> None:
     assert first.by_hour == pytest.approx((sheet * share + 1.5 + hands) / 0.9)
     assert found.total == pytest.approx(6 * first.total + 3 * second.total)
     assert found.one_more_saves == pytest.approx((sheet / 9 - sheet / (2 * 5.5)) / 0.9)
-    assert dict(first.parts)[Part.WASTE] == pytest.approx(first.total * 0.1)
+    assert dict(first.parts)[CostPart.WASTE] == pytest.approx(first.total * 0.1)
 
 
 @given(
@@ -39,8 +39,8 @@ def test_a_sum_made_by_hand() -> None:
 def test_all_pieces_together_cost_what_the_sheets_cost(
     designs: list[tuple[int, float]], sheets: int, price: float, good: float, shared: SharedBy
 ) -> None:
-    made = tuple(Made(number, count, area) for number, (count, area) in enumerate(designs, 1))
-    found = costs_of(Work(made, sheets, price, good=good), Rates(shared=shared))
+    made = tuple(MadeCounts(number, count, area) for number, (count, area) in enumerate(designs, 1))
+    found = costs_of(WorkTimes(made, sheets, price, good=good), Rates(shared=shared))
     whole = sheets * price / good if any(count for count, _ in designs) else 0.0
     assert found.total == pytest.approx(whole, abs=1e-9)
     assert found.one_more_saves >= -1e-12

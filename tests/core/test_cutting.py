@@ -16,7 +16,7 @@ from vamper.core.art.outline import Outline
 from vamper.core.cutting.depth import bands_of, depth_um, force_for
 from vamper.core.cutting.inspect import cut_findings, detail_findings
 from vamper.core.cutting.plan import plan_cut
-from vamper.core.cutting.setting import Detail, Known, loop_speed_mm_s, propose
+from vamper.core.cutting.setting import CutHistory, EdgeDetail, loop_speed_mm_s, propose
 from vamper.core.edge.bends import tight_places, tightest_mm
 from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.plan import cut_of, timed_runs, timing_of
@@ -44,7 +44,7 @@ def edge_of(shape: shapely.Polygon, **spec: float) -> Edge:
 
 def test_satin_vinyl_kiss_by_hand() -> None:
     # 110 + 0.15 · 120 = 128 µm; 128 · 0.85 · 1.0 = 108.8 gf; the machine's step of 4 from 20 gives 108.
-    setting = propose(STOCK_BY_KEY["satin-vinyl"], Cut.KISS, CUTTER, Detail(3.0, 3.0))
+    setting = propose(STOCK_BY_KEY["satin-vinyl"], Cut.KISS, CUTTER, EdgeDetail(3.0, 3.0))
     assert (setting.blade, setting.force_gf, setting.passes, setting.mat) == (Blade.GENERAL, 108, 1, "medium")
     # √(3000 · 3) = 94.9, down to the next five.
     assert setting.speed_mm_s == 90
@@ -62,7 +62,7 @@ def test_force_and_depth_are_inverse(stock, depth, passes, blade) -> None:  # ty
 def test_every_starter_but_shrink_film_can_be_cut_cleanly_on_the_mat_cutter(stock) -> None:  # type: ignore[no-untyped-def]
     cuts = list(Cut) if stock.has_backing else [Cut.THROUGH]
     for cut in cuts:
-        setting = propose(stock, cut, CUTTER, Detail(2.0, 2.0))
+        setting = propose(stock, cut, CUTTER, EdgeDetail(2.0, 2.0))
         assert [one.code for one in cut_findings(setting, stock, CUTTER)] == (
             ["cut.too-hard"] if stock.key == "shrink-film" else []
         )
@@ -72,16 +72,16 @@ def test_every_starter_but_shrink_film_can_be_cut_cleanly_on_the_mat_cutter(stoc
 
 
 def test_thick_stock_through_takes_the_steep_blade_but_soft_transfer_never() -> None:
-    assert propose(STOCK_BY_KEY["magnet"], Cut.THROUGH, CUTTER, Detail(2, 2)).blade is Blade.STEEP
-    assert propose(STOCK_BY_KEY["dark-transfer"], Cut.KISS, CUTTER, Detail(0.3, 0.3)).blade is Blade.GENERAL
-    assert propose(STOCK_BY_KEY["satin-vinyl"], Cut.KISS, CUTTER, Detail(0.5, 0.5)).blade is Blade.STEEP
+    assert propose(STOCK_BY_KEY["magnet"], Cut.THROUGH, CUTTER, EdgeDetail(2, 2)).blade is Blade.STEEP
+    assert propose(STOCK_BY_KEY["dark-transfer"], Cut.KISS, CUTTER, EdgeDetail(0.3, 0.3)).blade is Blade.GENERAL
+    assert propose(STOCK_BY_KEY["satin-vinyl"], Cut.KISS, CUTTER, EdgeDetail(0.5, 0.5)).blade is Blade.STEEP
 
 
 def test_soft_stock_with_small_detail_takes_two_gentle_passes() -> None:
     stock = STOCK_BY_KEY["card"]
     gentle, single = (
-        propose(stock, Cut.THROUGH, CUTTER, Detail(1.0, 1.0)),
-        propose(stock, Cut.THROUGH, CUTTER, Detail(3.0, 3.0)),
+        propose(stock, Cut.THROUGH, CUTTER, EdgeDetail(1.0, 1.0)),
+        propose(stock, Cut.THROUGH, CUTTER, EdgeDetail(3.0, 3.0)),
     )
     assert (gentle.passes, single.passes) == (2, 1)
     assert 0.55 < gentle.force_gf / single.force_gf < 0.75
@@ -90,14 +90,14 @@ def test_soft_stock_with_small_detail_takes_two_gentle_passes() -> None:
 def test_a_weak_machine_says_it_cannot() -> None:
     weak = Cutter(Feed.ROLLER, Reach(210, 1000), ForceRange(10, 120, 5))
     stock = STOCK_BY_KEY["shrink-film"]
-    (stop,) = cut_findings(propose(stock, Cut.THROUGH, weak, Detail(2, 2)), stock, weak)
+    (stop,) = cut_findings(propose(stock, Cut.THROUGH, weak, EdgeDetail(2, 2)), stock, weak)
     assert (stop.code, stop.severity) == ("cut.too-hard", "stop")
 
 
 def test_a_strong_machine_says_its_gentlest_is_too_much() -> None:
     strong = Cutter(Feed.MAT, Reach(300, 300), ForceRange(150, 900, 10))
     stock = STOCK_BY_KEY["water-slide-white"]
-    (look,) = cut_findings(propose(stock, Cut.KISS, strong, Detail(2, 2)), stock, strong)
+    (look,) = cut_findings(propose(stock, Cut.KISS, strong, EdgeDetail(2, 2)), stock, strong)
     assert look.code == "cut.too-deep"
 
 
@@ -105,17 +105,17 @@ def test_passes_that_do_not_fit_are_said_and_put_right() -> None:
     """Too many, too few, and clean as it was told: what the words say is what the setting does."""
     vinyl, card = STOCK_BY_KEY["satin-vinyl"], STOCK_BY_KEY["card"]
     firm = Cutter(Feed.MAT, Reach(300, 300), ForceRange(90, 900, 10))
-    many = propose(vinyl, Cut.KISS, firm, known=Known(passes=6))
+    many = propose(vinyl, Cut.KISS, firm, known=CutHistory(passes=6))
     (look,) = cut_findings(many, vinyl, firm)
     assert look.title == "6 passes are too many"
     assert f"{many.force_gf:g} gf in 6 passes goes" in look.text
     assert look.fixes[0].changes == {"passes": 1}
     weak = Cutter(Feed.MAT, Reach(300, 300), ForceRange(20, 200, 4))
-    few = propose(card, Cut.THROUGH, weak, known=Known(passes=1))
+    few = propose(card, Cut.THROUGH, weak, known=CutHistory(passes=1))
     (look,) = cut_findings(few, card, weak)
     assert look.code == "cut.too-few-passes"
     assert look.fixes[0].changes == {"passes": few.least_passes}
-    film, cut_once = STOCK_BY_KEY["shrink-film"], Known(tries=(Try(380, 6, Outcome.CLEAN),))
+    film, cut_once = STOCK_BY_KEY["shrink-film"], CutHistory(tries=(Try(380, 6, Outcome.CLEAN),))
     assert cut_findings(propose(film, Cut.THROUGH, CUTTER), film, CUTTER)
     assert not cut_findings(propose(film, Cut.THROUGH, CUTTER, known=cut_once), film, CUTTER)
 
@@ -231,17 +231,17 @@ def test_the_setting_follows_what_was_seen() -> None:
     vinyl = STOCK_BY_KEY["satin-vinyl"]
     starter = propose(vinyl, Cut.KISS, CUTTER)
     seen = (Try(108, 1, Outcome.NOT_THROUGH), Try(128, 1, Outcome.CLEAN), Try(132, 1, Outcome.CLEAN))
-    found = propose(vinyl, Cut.KISS, CUTTER, known=Known(tries=seen))
+    found = propose(vinyl, Cut.KISS, CUTTER, known=CutHistory(tries=seen))
     assert not starter.seen
     assert found.seen
     assert found.force_gf > starter.force_gf
     assert found.chance > starter.chance + 0.3
     # A torn drop says nothing about depth, so it is still the starter.
-    assert not propose(vinyl, Cut.KISS, CUTTER, known=Known(tries=(Try(108, 1, Outcome.TORN),))).seen
+    assert not propose(vinyl, Cut.KISS, CUTTER, known=CutHistory(tries=(Try(108, 1, Outcome.TORN),))).seen
     # What was seen of the cut through tells of the kiss cut as well: the hardness is the same.
     through = (Try(300, 1, Outcome.NOT_THROUGH, cut=Cut.THROUGH),)
-    assert propose(vinyl, Cut.KISS, CUTTER, known=Known(tries=through)).force_gf > starter.force_gf
-    chosen = propose(vinyl, Cut.KISS, CUTTER, known=Known(tries=seen, passes=2))
+    assert propose(vinyl, Cut.KISS, CUTTER, known=CutHistory(tries=through)).force_gf > starter.force_gf
+    chosen = propose(vinyl, Cut.KISS, CUTTER, known=CutHistory(tries=seen, passes=2))
     assert chosen.passes == 2
     assert 0.55 < chosen.force_gf / found.force_gf < 0.7
 
@@ -250,7 +250,7 @@ def test_a_blade_that_was_worn_then_is_not_taken_for_hard_stock() -> None:
     vinyl = STOCK_BY_KEY["satin-vinyl"]
     worn = (Try(160, 1, Outcome.CLEAN, Cut.KISS, Blade.GENERAL, 240.0),) * 3
     sharp = tuple(Try(160 * math.exp(-0.4), 1, Outcome.CLEAN, Cut.KISS, Blade.GENERAL, 0.0) for _ in range(3))
-    found = [propose(vinyl, Cut.KISS, CUTTER, known=Known(tries=tries)).force_gf for tries in (worn, sharp)]
+    found = [propose(vinyl, Cut.KISS, CUTTER, known=CutHistory(tries=tries)).force_gf for tries in (worn, sharp)]
     assert found[0] == pytest.approx(found[1], abs=CUTTER.force_gf.step)
 
 
@@ -274,9 +274,10 @@ def test_a_bend_is_tight_from_two_hundredths_under_the_limit(radius_mm: float, i
 
 def test_passes_that_would_be_proposed_are_not_called_chosen() -> None:
     stock = STOCK_BY_KEY["satin-vinyl"]
-    proposed = propose(stock, Cut.THROUGH, CUTTER, Detail(3.0, 3.0))
+    proposed = propose(stock, Cut.THROUGH, CUTTER, EdgeDetail(3.0, 3.0))
     same, other = (
-        propose(stock, Cut.THROUGH, CUTTER, Detail(3.0, 3.0), Known(passes=proposed.passes + more)) for more in (0, 1)
+        propose(stock, Cut.THROUGH, CUTTER, EdgeDetail(3.0, 3.0), CutHistory(passes=proposed.passes + more))
+        for more in (0, 1)
     )
     assert same.why == proposed.why
     assert f"{proposed.passes + 1} passes, as you chose; {proposed.passes} would be proposed" in other.why

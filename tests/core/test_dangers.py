@@ -13,11 +13,11 @@ from vamper.core.finishing.dangers import DANGERS, MOST_CAUTIONS, Circumstances
 from vamper.core.finishing.labels import LABELS, believed, check_figures, label_in
 from vamper.core.finishing.process import PROCESSES, Process, processes_for
 from vamper.core.finishing.targets import TARGETS
-from vamper.core.finishing.work import Work, WorkStep, steps_of, work_of
+from vamper.core.finishing.work import BatchWork, WorkStep, steps_of, work_of
 from vamper.core.values.art import Purpose
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import AddedStep, FinishSpec, LabelFigure, School, Target
-from vamper.core.values.lengths import written
+from vamper.core.values.finish import AddedStep, FinishSpec, LabelFigure, ProcessVariant, Target
+from vamper.core.values.lengths import in_unit
 from vamper.core.values.stock import STARTER_STOCKS, StockClass
 
 DRUNK_FROM = {Target.MUG, Target.CUP, Target.BOTTLE, Target.GLASS}
@@ -28,14 +28,14 @@ PIECES = (2, 30)
 
 
 def has(steps: list[WorkStep], words: str) -> bool:
-    return any(words in written(caution) for one in steps for caution in one.cautions)
+    return any(words in in_unit(caution) for one in steps for caution in one.cautions)
 
 
 def chains(process: Process, where: Circumstances) -> list[list[WorkStep]]:
     schools = tuple(process.schools) or (None,)
     added = (AddedStep("white pen on the rims", 5, process.steps[-1].key),)
     return [
-        list(steps_of(process, Work(pieces=pieces, school=school, where=where, added=own)))
+        list(steps_of(process, BatchWork(pieces=pieces, school=school, where=where, added=own)))
         for pieces, school, own in product(PIECES, schools, ((), added))
     ]
 
@@ -100,7 +100,7 @@ def test_every_danger_can_happen() -> None:
         caution
         for process, target, by_hand in product(PROCESSES.values(), Target, (False, True))
         for one in steps_of(
-            process, Work(where=Circumstances(process.classes[0], TARGETS[target].purpose, target, by_hand))
+            process, BatchWork(where=Circumstances(process.classes[0], TARGETS[target].purpose, target, by_hand))
         )
         for caution in one.cautions
     }
@@ -142,12 +142,12 @@ def test_an_unread_figure_is_asked_for_again() -> None:
 
 
 def test_a_greatest_time_is_never_a_least_one_whatever_the_label_says() -> None:
-    for process, school in product(PROCESSES.values(), School):
+    for process, school in product(PROCESSES.values(), ProcessVariant):
         for key in process.label_keys():
             if not LABELS[key].greatest:
                 continue
             for figure in (5.0, 30.0, 45.0, 60.0, 90.0, 119.0, 180.0, 600.0):
-                steps = steps_of(process, Work(school=school, label={key: figure}))
+                steps = steps_of(process, BatchWork(school=school, label={key: figure}))
                 (soak,) = (one for one in steps if one.step.lasts == key)
                 assert soak.least == 0
                 assert soak.most_s == figure
@@ -166,7 +166,7 @@ def test_heat_that_goes_on_by_itself_is_watched_and_ended_by_hand() -> None:
             after = steps[place + 1]
             assert after.hands_on
             assert after.within == 0
-            timed = next(one.timed for one in steps_of(process, Work()) if one.step.key == step.key)
+            timed = next(one.timed for one in steps_of(process, BatchWork()) if one.step.key == step.key)
             assert timed.needs_somebody
     assert watched
 
@@ -180,7 +180,7 @@ def test_the_longer_of_the_labels_wait_and_the_makers_own_counts() -> None:
     def wait(label: float | None, record: float | None) -> int:
         said = {} if label is None else {"coat_minutes": label}
         own = {} if record is None else {"coat_minutes": record}
-        steps = steps_of(process, Work(label=said, record=own))
+        steps = steps_of(process, BatchWork(label=said, record=own))
         one = next(one for one in steps if one.step.key == "between")
         assert one.least <= one.timed.minutes
         return one.timed.minutes
@@ -191,13 +191,13 @@ def test_the_longer_of_the_labels_wait_and_the_makers_own_counts() -> None:
     assert wait(None, 30) == 30
     assert wait(None, None) == process.step("between").minutes
     # A record of heat is none: that is the label's alone.
-    assert Work(record={"oven_c": 150.0}).figures(process) == {}
+    assert BatchWork(record={"oven_c": 150.0}).figures(process) == {}
 
 
 def test_coats_have_one_number() -> None:
     process = PROCESSES["sealed-coat"]
     for coats, label, number in ((None, None, 3), (None, 2.0, 2), (1, 2.0, 1), (0, None, 0)):
-        work = Work(coats=coats, label={} if label is None else {"coats": label})
+        work = BatchWork(coats=coats, label={} if label is None else {"coats": label})
         assert work.coats_of(process) == number
         assert sum(one.step.key == "coat" for one in steps_of(process, work)) == number
 
@@ -206,7 +206,7 @@ def test_each_side_of_a_blank_has_a_press_of_its_own() -> None:
     dye = PROCESSES["dye"]
 
     def presses(pieces: int, backs: int) -> int:
-        return sum(one.step.key == "press" for one in steps_of(dye, Work(pieces=pieces, backs=backs, plate=6)))
+        return sum(one.step.key == "press" for one in steps_of(dye, BatchWork(pieces=pieces, backs=backs, plate=6)))
 
     assert presses(6, 3) == 2
     assert presses(6, 0) == 1
@@ -215,7 +215,7 @@ def test_each_side_of_a_blank_has_a_press_of_its_own() -> None:
 
 def test_a_layers_tack_is_set_down_as_often_as_its_press() -> None:
     process = PROCESSES["layered-flex"]
-    work = Work(label={"tack_s": 30.0, "press_s": 30.0}, patches=6)
+    work = BatchWork(label={"tack_s": 30.0, "press_s": 30.0}, patches=6)
     minutes = {one.step.key: one.timed.minutes for one in steps_of(process, work)}
     assert minutes["tack"] == minutes["press"] == 3
     assert {one.step.key: one.timed.minutes for one in steps_of(process, replace(work, patches=1))}["tack"] == 1

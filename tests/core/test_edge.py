@@ -170,14 +170,14 @@ def test_art_beside_others_holes_is_not_lost() -> None:
 
 @pytest.mark.parametrize(("kind", "distance"), [("circle", 2.0), ("ellipse", 2.0), ("rounded", 2.0)])
 def test_only_kinds_that_can_are_blunted(kind: str, distance: float) -> None:
-    plain, asked = (EdgeSpec(kind=kind, distance_mm=distance, blunt_mm=blunt) for blunt in (0.0, 4.0))
+    plain, asked = (EdgeSpec(kind=kind, distance_mm=distance, fillet_mm=blunt) for blunt in (0.0, 4.0))
     assert derive_edge(outline_of(star()), asked, 1.0).shape.equals(derive_edge(outline_of(star()), plain, 1.0).shape)
 
 
 @pytest.mark.parametrize("distance", [-1.0, 0.0])
 def test_a_blunted_edge_without_a_border_is_rounded_and_never_grown(distance: float) -> None:
     plain, blunted = (
-        derive_edge(outline_of(star()), EdgeSpec("bare", distance, smooth_mm=0.0, blunt_mm=blunt), 1.0).shape
+        derive_edge(outline_of(star()), EdgeSpec("bare", distance, smooth_mm=0.0, fillet_mm=blunt), 1.0).shape
         for blunt in (0.0, 2.0)
     )
     assert plain.buffer(0.05).covers(blunted)

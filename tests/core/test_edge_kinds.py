@@ -71,14 +71,14 @@ def test_an_inset_that_leaves_nothing_says_the_deepest_one() -> None:
 )
 @tried(50)
 def test_blunt_corners_keep_the_least_border(outline: Outline, kind: str, distance: float, blunt: float) -> None:
-    edge = derive_edge(outline, EdgeSpec(kind, distance, blunt_mm=blunt), 1.0)
+    edge = derive_edge(outline, EdgeSpec(kind, distance, fillet_mm=blunt), 1.0)
     assert len(edge.shape.geoms) == 1
     assert edge.shape.is_valid
     assert edge.least_border_mm >= distance - 0.02
 
 
 def test_a_blunt_rectangle_has_corners_of_that_radius() -> None:
-    edge = derive_edge(outline_of(box(0, 0, 40, 30)), EdgeSpec("rectangle", 1, blunt_mm=5), 1.0)
+    edge = derive_edge(outline_of(box(0, 0, 40, 30)), EdgeSpec("rectangle", 1, fillet_mm=5), 1.0)
     width, height = edge.size_mm
     assert edge.shape.area == pytest.approx(width * height - (4 - math.pi) * 25, rel=1e-3)
 
@@ -211,9 +211,9 @@ def test_parts_far_apart_are_bridged_without_trying_every_closing() -> None:
 
 
 def test_a_larger_drawing_has_every_length_of_its_edge_larger() -> None:
-    spec = EdgeSpec(distance_mm=2, smooth_mm=1.5, corner_mm=3, blunt_mm=0.5, rings=(RingSpec(1), RingSpec(2)))
+    spec = EdgeSpec(distance_mm=2, smooth_mm=1.5, corner_mm=3, fillet_mm=0.5, rings=(RingSpec(1), RingSpec(2)))
     large = enlarged(spec, 2.5)
-    assert (large.distance_mm, large.smooth_mm, large.corner_mm, large.blunt_mm) == (5, 3.75, 7.5, 1.25)
+    assert (large.distance_mm, large.smooth_mm, large.corner_mm, large.fillet_mm) == (5, 3.75, 7.5, 1.25)
     assert [ring.width_mm for ring in large.rings] == [2.5, 5]
 
 

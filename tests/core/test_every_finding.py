@@ -13,6 +13,7 @@ import pytest
 import vamper.core
 from tests.conftest import disc_alpha, picture_of
 from tests.scenes import DISC, Scene, bars, item, lying, masked, scene
+from vamper.core.values.accepted_size import AcceptedSize, SizeBounds
 from vamper.core.values.art import Purpose
 from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
@@ -30,7 +31,6 @@ from vamper.core.values.finish import (
     Target,
     WrapSpec,
 )
-from vamper.core.values.granted import Belief, Granted
 from vamper.core.values.item import Tabs
 from vamper.core.values.marks import NO_MARKS, MarksSpec
 from vamper.core.values.mat import MatIn
@@ -38,7 +38,7 @@ from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import Paper
 from vamper.core.values.placement import Pin, Placement
-from vamper.core.values.printer import Ink, Margins, Printer, Scale, TraySize
+from vamper.core.values.printer import Ink, Margins, Printer, PrintScale, TraySize
 from vamper.core.values.reading import Black, RoomLight
 from vamper.core.values.tried import Outcome, Try
 
@@ -51,7 +51,7 @@ WORD = masked(
 )
 BY_HAND = Cutter(feed=Feed.HAND)
 CORNERED = bars((20, 100, 380, 300), (180, 20, 220, 380))
-TAKEN = Granted(215.9, 279.4, Belief(190), Belief(250))
+TAKEN = AcceptedSize(215.9, 279.4, SizeBounds(190), SizeBounds(250))
 BACK = item(2, back_of=1, quantity=1)
 PRESS_READ = tuple(LabelFigure(key, value) for key, value in (("press_c", 160), ("press_s", 30), ("pressure", 2)))
 SHIMMER, DYE = "shimmer-vinyl", "dye-paper"
@@ -112,8 +112,8 @@ CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
     "print.scale": (
         Station.PRINT,
         Severity.STOP,
-        scene(item(), printer=Printer(scale=Scale(0.994, 1.0))),
-        scene(item(), printer=Printer(scale=Scale(0.996, 1.004))),
+        scene(item(), printer=Printer(scale=PrintScale(0.994, 1.0))),
+        scene(item(), printer=Printer(scale=PrintScale(0.996, 1.004))),
     ),
     "print.page-size": (
         Station.PRINT,

@@ -63,7 +63,7 @@ def edges(draw: st.DrawFn) -> EdgeSpec:
     smooth = draw(st.sampled_from([0.0, 0.2, 0.5, 1.0, 3.0]))
     flags = {name: draw(st.booleans()) for name in ("join", "fill_holes")}
     blunt = draw(st.sampled_from([0.0, 0.0, 0.3, 2.0]))
-    return EdgeSpec(kind, draw(st.sampled_from(far)), smooth_mm=smooth, blunt_mm=blunt, **flags)
+    return EdgeSpec(kind, draw(st.sampled_from(far)), smooth_mm=smooth, fillet_mm=blunt, **flags)
 
 
 @st.composite

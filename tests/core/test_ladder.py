@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.tried import tried
-from vamper.core.cutting.belief import MISREAD, first_belief, landing, told
+from vamper.core.cutting.belief import MISREAD, landing_chance, posterior, prior
 from vamper.core.cutting.depth import bands_of, depth_um, passes_factor
 from vamper.core.cutting.ladder import RUNGS, ladder_advice, next_rungs, proposed, settable
 from vamper.core.values.blade import Blade, sharpness_of
@@ -23,7 +23,7 @@ WIDE = ForceRange(10, 600, 2)
 
 def test_bayes_against_a_grid_by_hand() -> None:
     tries = [Try(84, 1, Outcome.NOT_THROUGH), Try(120, 1, Outcome.CLEAN), Try(60, 2, Outcome.BACKING_MARKED)]
-    found = told(first_belief(VINYL, Cut.KISS), tries, [Try(108, 1, Outcome.CLEAN)])
+    found = posterior(prior(VINYL, Cut.KISS), tries, [Try(108, 1, Outcome.CLEAN)])
     hardness = np.exp(np.linspace(math.log(0.85) - 1.5, math.log(0.85) + 1.5, 3001))
     weight = np.exp(-((np.log(hardness / 0.85) / 0.30) ** 2) / 2)
     bounds = {
@@ -44,7 +44,7 @@ def test_bayes_against_a_grid_by_hand() -> None:
 
 
 def test_the_prior_is_the_starter() -> None:
-    belief = first_belief(VINYL, Cut.KISS)
+    belief = prior(VINYL, Cut.KISS)
     assert float(belief.quantile(0.5)) == pytest.approx(0.85, rel=1e-3)
     assert float(belief.quantile(0.95)) == pytest.approx(0.85 * math.exp(1.645 * 0.3), rel=5e-3)
 
@@ -60,7 +60,7 @@ def test_outcomes_leave_no_depth_out(stock) -> None:  # type: ignore[no-untyped-
 
 
 def test_torn_says_nothing_about_depth_but_what_to_do() -> None:
-    belief = first_belief(VINYL, Cut.KISS)
+    belief = prior(VINYL, Cut.KISS)
     assert belief.after([Try(100, 1, Outcome.TORN)]).weight == pytest.approx(belief.weight)
     advice = ladder_advice(belief, WIDE, [Try(100, 1, Outcome.TORN)])
     assert advice.advice[0].startswith("fewer gf")
@@ -68,14 +68,14 @@ def test_torn_says_nothing_about_depth_but_what_to_do() -> None:
 
 
 def test_a_dull_blade_takes_more_force() -> None:
-    new, old = first_belief(VINYL, Cut.KISS), first_belief(VINYL, Cut.KISS, metres=300)
+    new, old = prior(VINYL, Cut.KISS), prior(VINYL, Cut.KISS, metres=300)
     assert old.sharpness == pytest.approx(math.exp(-0.5)) == sharpness_of(300)
     assert proposed(old, WIDE).force_gf == pytest.approx(proposed(new, WIDE).force_gf / old.sharpness, rel=0.03)
 
 
 def test_what_is_beyond_the_machine_takes_more_passes() -> None:
     weak = ForceRange(10, 70, 2)
-    found = proposed(first_belief(VINYL, Cut.KISS), weak)
+    found = proposed(prior(VINYL, Cut.KISS), weak)
     assert found.passes > 1
     assert found.force_gf <= 0.9 * 70
 
@@ -92,7 +92,7 @@ def test_what_is_beyond_the_machine_takes_more_passes() -> None:
 def test_a_ladder_never_leaves_the_machines_range(stock, cut, least, more, step, seen) -> None:  # type: ignore[no-untyped-def]
     force = ForceRange(least, least + more, step)
     tries = [Try(least + share * more, passes, outcome) for share, passes, outcome in seen]
-    belief = first_belief(stock, cut).after(tries)
+    belief = prior(stock, cut).after(tries)
     advice = ladder_advice(belief, force, tries)
     can = settable(force)
     assert set(advice.next_gf) <= set(can.tolist())
@@ -111,11 +111,11 @@ def test_two_ladders_find_the_force_of_an_unknown_machine() -> None:
         lost = []
         for _ in range(12):
             hardness = stock.hardness_gf_per_um * math.exp(0.3 * random.normal())
-            belief, tries = first_belief(stock, Cut.KISS), list[Try]()
+            belief, tries = prior(stock, Cut.KISS), list[Try]()
             for _ladder in range(2):
                 for force in next_rungs(belief, WIDE, proposed(belief, WIDE).passes, first=not tries):
                     tries.append(_cut(stock, hardness, force, random))
-                belief = first_belief(stock, Cut.KISS).after(tries)
+                belief = prior(stock, Cut.KISS).after(tries)
             lost.append(_chance(stock, hardness, None) - _chance(stock, hardness, proposed(belief, WIDE).force_gf))
         assert np.mean(lost) < most
 
@@ -128,18 +128,18 @@ def test_what_is_promised_is_kept_on_stock_that_is_not_what_it_was_taken_for(key
     for seed in range(6):
         random = np.random.default_rng(seed)
         hardness = stock.hardness_gf_per_um * factor * math.exp(0.1 * random.normal())
-        first = first_belief(stock, Cut.KISS)
+        first = prior(stock, Cut.KISS)
         belief, tries = first, list[Try]()
         for _ladder in range(3):
             passes = proposed(belief, WIDE).passes
             for force in next_rungs(belief, WIDE, passes, first=not tries):
                 outcome = _cut(stock, hardness, force * passes_factor(passes), random).outcome
                 tries.append(Try(force, passes, outcome))
-            belief = told(first, tries, [])
+            belief = posterior(first, tries, [])
         best = proposed(belief, WIDE)
         depth = _depth(stock, hardness, best.force_gf * passes_factor(best.passes))
         promised.append(best.chance)
-        kept.append(float(landing(np.array([depth]), belief.bands.of(Outcome.CLEAN), 0.04)[0]))
+        kept.append(float(landing_chance(np.array([depth]), belief.bands.of(Outcome.CLEAN), 0.04)[0]))
         # Never sure of what does not happen.
         assert not (best.chance > 0.9 and kept[-1] < 0.3)
     assert np.mean(promised) < np.mean(kept) + 0.1
@@ -147,16 +147,16 @@ def test_what_is_promised_is_kept_on_stock_that_is_not_what_it_was_taken_for(key
 
 def test_what_cannot_be_misread_so_often_is_believed() -> None:
     """Ten times through the backing at 20 gf: no more than the least there is, and the words say that it is odd."""
-    first = first_belief(VINYL, Cut.KISS)
-    found = told(first, [Try(20, 1, Outcome.BACKING_THROUGH)] * 10, [])
+    first = prior(VINYL, Cut.KISS)
+    found = posterior(first, [Try(20, 1, Outcome.BACKING_THROUGH)] * 10, [])
     assert not found.as_assumed
     assert found.from_starter < 0.2
     assert proposed(found, WIDE).force_gf == WIDE.min
     assert proposed(found, WIDE).chance < 0.2
     # One such reading may be a mistake; nothing is turned over for it.
-    assert told(first, [Try(20, 1, Outcome.BACKING_THROUGH)], []).as_assumed
+    assert posterior(first, [Try(20, 1, Outcome.BACKING_THROUGH)], []).as_assumed
     # More readings than the smallest number there is could hold.
-    assert told(first, [Try(108, 1, Outcome.CLEAN)] * 900, []).weight.sum() == pytest.approx(1)
+    assert posterior(first, [Try(108, 1, Outcome.CLEAN)] * 900, []).weight.sum() == pytest.approx(1)
 
 
 def _depth(stock, hardness: float, force: float) -> float:  # type: ignore[no-untyped-def]
@@ -173,7 +173,7 @@ def _chance(stock, hardness: float, force: float | None) -> float:  # type: igno
     band = bands_of(stock, Cut.KISS).of(Outcome.CLEAN)
     forces = settable(WIDE) if force is None else np.array([force])
     depths = np.array([[_depth(stock, hardness, float(one))] for one in forces])
-    return float(landing(depths, band, 0.04).max())
+    return float(landing_chance(depths, band, 0.04).max())
 
 
 def test_what_is_aimed_at_and_what_can_be_set() -> None:

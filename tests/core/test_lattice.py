@@ -12,7 +12,7 @@ from shapely.geometry import Point, Polygon, box
 from tests.tried import tried
 from vamper.core.sheet.breaches import breaches
 from vamper.core.sheet.layout import Piece
-from vamper.core.sheet.pack.how_many import HowMany, Question
+from vamper.core.sheet.pack.how_many import CountRequest, HowMany
 from vamper.core.sheet.pack.lattice import best_lattice
 from vamper.core.values.geometry import as_multi
 from vamper.core.values.item import Turn
@@ -120,7 +120,7 @@ def test_how_many_does_not_hang_on_where_the_room_lies_and_is_no_less_than_plain
 
     def asked(left: float, top: float, quick: bool = False) -> int:
         room = box(left, top, left + 160, top + 220)
-        return HowMany(Question(piece(wedge), edge_at, room, 2.0, Turn.ANY), 50, quick).count(50)  # type: ignore[arg-type]
+        return HowMany(CountRequest(piece(wedge), edge_at, room, 2.0, Turn.ANY), 50, quick).count(50)  # type: ignore[arg-type]
 
     usual = asked(0, 0)
     assert usual == asked(30, 40)
@@ -132,7 +132,7 @@ def test_how_many_falls_with_the_size_and_each_line_is_the_largest_of_its_count(
     def edge_at(size: float) -> object:
         return as_multi([disc(size)])
 
-    question = Question(piece(disc(40)), edge_at, box(10, 10, 204, 267), 2.0, Turn.ANY)  # type: ignore[arg-type]
+    question = CountRequest(piece(disc(40)), edge_at, box(10, 10, 204, 267), 2.0, Turn.ANY)  # type: ignore[arg-type]
     asked = HowMany(question, 40)
     rows = list(asked.table(30, 52))
     assert [row.pieces for row in rows] == sorted({row.pieces for row in rows})

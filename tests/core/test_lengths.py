@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from vamper.core.values.lengths import Unit, bare_mm, figure, mm, size_mm, span_mm, written
+from vamper.core.values.lengths import Unit, bare_mm, figure, in_unit, mm, size_mm, span_mm
 
 
 @pytest.mark.parametrize(
@@ -28,13 +28,13 @@ from vamper.core.values.lengths import Unit, bare_mm, figure, mm, size_mm, span_
     ],
 )
 def test_a_sentence_is_written_in_either_unit(template: str, metric: str, inches: str | None) -> None:
-    assert written(template) == metric
-    assert written(template, Unit.INCH) == (inches or "1 in at the top, 1/4 at the left")
+    assert in_unit(template) == metric
+    assert in_unit(template, Unit.INCH) == (inches or "1 in at the top, 1/4 at the left")
 
 
 @given(st.floats(0.05, 3000))
 def test_inches_say_the_same_length(value: float) -> None:
-    words = written(mm(value), Unit.INCH).removesuffix(" in")
+    words = in_unit(mm(value), Unit.INCH).removesuffix(" in")
     total = sum(
         int(word.split("/")[0]) / int(word.split("/")[1]) if "/" in word else float(word) for word in words.split()
     )
@@ -43,4 +43,4 @@ def test_inches_say_the_same_length(value: float) -> None:
 
 def test_signs_that_are_no_figure_stay() -> None:
     for odd in ("⟨", "⟨a=b⟩", "⟨3 mm⟩", "⟨3 mm=⟩", "⟨=3⟩ ⟩"):
-        assert written(f"x {odd} y", Unit.INCH).startswith("x ")
+        assert in_unit(f"x {odd} y", Unit.INCH).startswith("x ")

@@ -13,7 +13,7 @@ from tests.scenes import item, scene
 from tests.tried import tried
 from vamper.core.inspect import findings_of
 from vamper.core.marks.inspect import marks_findings
-from vamper.core.marks.reading import Cause, out_of_reach
+from vamper.core.marks.reading import ReadingCause, out_of_reach
 from vamper.core.marks.sheet_marks import marks_bound, marks_for
 from vamper.core.marks.spots import spots_of
 from vamper.core.sheet.live_area import cutter_bounds, printer_bound
@@ -153,7 +153,7 @@ def test_marks_that_the_cutter_does_not_get_to_are_never_read(cutter: Cutter, pa
     assert bool(found) == bool(lost)
     if not lost:
         return
-    assert (plan.reading.chance, plan.reading.cause) == (0.0, Cause.OUT_OF_REACH)
+    assert (plan.reading.chance, plan.reading.cause) == (0.0, ReadingCause.OUT_OF_REACH)
     for fix in found[0].fixes:
         with suppress(BadInput):
             after = asked.with_fix(found[0], fix).plan()

@@ -94,7 +94,7 @@ def test_every_kind_of_edge_goes_round_everything(shape: MultiPolygon, kind: str
     for distance, blunt in product((0.0, 2.0), (0.0, 1.0)):
         if distance and kind == "bare":
             continue
-        spec = EdgeSpec(kind, distance, blunt_mm=blunt)
+        spec = EdgeSpec(kind, distance, fillet_mm=blunt)
         edge = derive_edge(outline, spec, 1.0)
         assert edge.shape.is_valid
         assert not edge.shape.is_empty

@@ -14,13 +14,13 @@ from tests.tried import tried
 from vamper.core.sheet.breaches import breaches
 from vamper.core.sheet.layout import Layout, Piece, WhyNot
 from vamper.core.sheet.offcut import largest_offcut
-from vamper.core.sheet.pack.ground import ground_of
 from vamper.core.sheet.pack.groups import groups_of
 from vamper.core.sheet.pack.in_rows import in_rows
 from vamper.core.sheet.pack.mode import MODES
 from vamper.core.sheet.pack.modes.kits import kits_of
 from vamper.core.sheet.pack.pack import pack
 from vamper.core.sheet.pack.problem import PackProblem, strip_left
+from vamper.core.sheet.pack.sheet_region import region_of
 from vamper.core.values.cut import Cut
 from vamper.core.values.item import Turn
 from vamper.core.values.packing import PackingSpec
@@ -123,7 +123,7 @@ def test_the_notched_part_of_a_sheet_is_used(nester: ProcessNester) -> None:
     problem = PackProblem(strips, NOTCHED, PackingSpec(max_sheets=1))
     layout = pack(problem, nester, Watching(8))
     assert_keeps_rules(problem, layout)
-    left, top, right, bottom = ground_of(problem, 0).room.bounds
+    left, top, right, bottom = region_of(problem, 0).room.bounds
     assert (right - left, bottom - top) != (194.3, 257.8)
     outside = [p for p in layout.sheets[0] if not box(left, top, right, bottom).covers(p.of(strips[p.item].edge))]
     assert outside, "nothing lies beside the largest rectangle"
@@ -227,8 +227,8 @@ def test_tidy_rows_are_straight(nester: ProcessNester) -> None:
 def test_filling_takes_the_most_wanted_first(nester: ProcessNester) -> None:
     pieces = (
         piece(0, box(0, 0, 80, 80), 2),
-        replace(piece(1, box(0, 0, 30, 30), 1), wish=2),
-        replace(piece(2, box(0, 0, 25, 25), 0), wish=1),
+        replace(piece(1, box(0, 0, 30, 30), 1), fill_priority=2),
+        replace(piece(2, box(0, 0, 25, 25), 0), fill_priority=1),
     )
     layout = pack(PackProblem(pieces, LIVE, PackingSpec(fill=True)), nester, Watching(20))
     counts = Counter(p.item for p in layout.sheets[0])
@@ -328,13 +328,13 @@ def test_everything_held_needs_no_engine() -> None:
 def test_equal_wishes_share_the_space_evenly(nester: ProcessNester, wishes: tuple[int, ...]) -> None:
     """Each gets as many as the others, give or take one, as long as all of them go in."""
     pieces = tuple(
-        replace(piece(n, box(0, 0, side, side), 1), wish=wish)
-        for n, (side, wish) in enumerate(zip((30, 32, 34, 36), wishes, strict=True))
+        replace(piece(n, box(0, 0, side, side), 1), fill_priority=priority)
+        for n, (side, priority) in enumerate(zip((30, 32, 34, 36), wishes, strict=True))
     )
     layout = pack(PackProblem(pieces, LIVE, PackingSpec(fill=True)), nester, Watching(8))
     counts = Counter(p.item for p in layout.sheets[0])
     # Squares this alike go in as long as any does, so that nothing but the sharing decides.
-    wanted = [counts[n] for n, wish in enumerate(wishes) if wish == 1]
+    wanted = [counts[n] for n, priority in enumerate(wishes) if priority == 1]
     assert max(wanted) - min(wanted) <= 1
     assert min(wanted) > 3
     assert sum(counts.values()) > 20
@@ -343,8 +343,8 @@ def test_equal_wishes_share_the_space_evenly(nester: ProcessNester, wishes: tupl
 def test_what_still_goes_in_after_the_sharing_goes_in(nester: ProcessNester) -> None:
     """Large ones run out of room first; then the small ones take the rest."""
     pieces = (
-        replace(piece(0, box(0, 0, 80, 80), 1), wish=1),
-        replace(piece(1, box(0, 0, 20, 20), 1), wish=1),
+        replace(piece(0, box(0, 0, 80, 80), 1), fill_priority=1),
+        replace(piece(1, box(0, 0, 20, 20), 1), fill_priority=1),
     )
     layout = pack(PackProblem(pieces, LIVE, PackingSpec(fill=True)), nester, Watching(8))
     counts = Counter(p.item for p in layout.sheets[0])
@@ -389,7 +389,7 @@ def test_the_strip_beside_a_column_is_told_too() -> None:
 
 def test_what_is_not_asked_for_is_in_no_group() -> None:
     asked, filler, none = piece(1, box(0, 0, 9, 9), 2), piece(2, box(0, 0, 9, 9), 0), piece(3, box(0, 0, 9, 9), 0)
-    pieces = (asked, replace(filler, wish=1), none)
+    pieces = (asked, replace(filler, fill_priority=1), none)
 
     def grouped(fill: bool) -> set[int]:
         problem = PackProblem(pieces, LIVE, PackingSpec(fill=fill))

@@ -9,8 +9,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from vamper.core.made import as_made
-from vamper.core.marks.reading import REMEDIES, Cause, Scene, reading_of
+from vamper.core.effective_job import effective_job
+from vamper.core.marks.reading import REMEDIES, ReadingCause, Scene, reading_of
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.job import Job
 from vamper.core.values.marks import NO_MARKS, MarksSpec
@@ -27,7 +27,7 @@ def job(stock: str = "matte-label", **fields: object) -> Job:
 
 
 def reading(stock: str = "matte-label", **fields: object):  # type: ignore[no-untyped-def]
-    found = reading_of(as_made(job(stock, **fields)))
+    found = reading_of(effective_job(job(stock, **fields)))
     assert found is not None
     return found
 
@@ -71,20 +71,24 @@ def test_faces_reflect_as_much_as_paper_kraft_and_dark_card_do() -> None:
 @pytest.mark.parametrize(
     ("stock", "fields", "cause"),
     [
-        ("shimmer-vinyl", {"room_light": RoomLight.BRIGHT}, Cause.GLOSS),
-        ("card", {"stock_colour": "#1A1A1A"}, Cause.DARK_STOCK),
-        ("kraft-card", {"printer": Printer(black=Black.LOW)}, Cause.DARK_STOCK),
+        ("shimmer-vinyl", {"room_light": RoomLight.BRIGHT}, ReadingCause.GLOSS),
+        ("card", {"stock_colour": "#1A1A1A"}, ReadingCause.DARK_STOCK),
+        ("kraft-card", {"printer": Printer(black=Black.LOW)}, ReadingCause.DARK_STOCK),
         (
             "matte-label",
             {"printer": Printer(black=Black.LOW), "cutter": Cutter(sensor=SensorWord.WEAK)},
-            Cause.PALE_MARKS,
+            ReadingCause.PALE_MARKS,
         ),
-        ("matte-label", {"room_light": RoomLight.DIM, "cutter": Cutter(sensor=SensorWord.WEAK)}, Cause.LITTLE_LIGHT),
-        ("matte-label", {"marks": MarksSpec(inset_mm=1.0)}, Cause.EDGE),
-        ("matte-label", {}, Cause.NONE),
+        (
+            "matte-label",
+            {"room_light": RoomLight.DIM, "cutter": Cutter(sensor=SensorWord.WEAK)},
+            ReadingCause.LITTLE_LIGHT,
+        ),
+        ("matte-label", {"marks": MarksSpec(inset_mm=1.0)}, ReadingCause.EDGE),
+        ("matte-label", {}, ReadingCause.NONE),
     ],
 )
-def test_what_takes_most_away_is_named(stock: str, fields: dict[str, object], cause: Cause) -> None:
+def test_what_takes_most_away_is_named(stock: str, fields: dict[str, object], cause: ReadingCause) -> None:
     assert reading(stock, **fields).cause is cause
 
 
@@ -106,7 +110,7 @@ def in_100_number(chance: float) -> float:
     ],
 )
 def test_gloss_is_the_makers_chief_trouble_in_a_usual_room(stock: str, least: float, most: float) -> None:
-    found = reading_of(as_made(job(stock)))
+    found = reading_of(effective_job(job(stock)))
     assert found is not None
     assert least <= found.chance <= most
 
@@ -115,9 +119,9 @@ def test_marks_that_nobody_reads_have_a_cause() -> None:
     for stock, light, sensor in product(STOCK_BY_KEY, RoomLight, SensorWord):
         if not STOCK_BY_KEY[stock].printable:
             continue
-        found = reading_of(as_made(job(stock, room_light=light, cutter=Cutter(sensor=sensor))))
+        found = reading_of(effective_job(job(stock, room_light=light, cutter=Cutter(sensor=sensor))))
         assert found is not None
-        assert found.chance > 0.9 or found.cause is not Cause.NONE
+        assert found.chance > 0.9 or found.cause is not ReadingCause.NONE
 
 
 @given(
@@ -139,28 +143,28 @@ def test_a_remedy_does_what_it_says_and_the_best_comes_first(
         printer=Printer(black=black),
         marks=MarksSpec(inset_mm=inset),
     )
-    found = reading_of(as_made(asked))
+    found = reading_of(effective_job(asked))
     assert found is not None
     # By the figure that is told, then by cost: nobody peels labels for the fourth digit.
     order = [(-float(in_100_number(one.chance)), REMEDIES[one.remedy].cost) for one in found.remedies]
     assert order == sorted(order)
     for one in found.remedies:
         taken = replace(asked, marks=replace(asked.marks, remedies=(one.remedy,)))
-        after = reading_of(as_made(taken))
+        after = reading_of(effective_job(taken))
         assert after is not None
         assert after.chance == one.chance > found.chance
         assert one.remedy not in {left.remedy for left in after.remedies}
 
 
 def test_drawn_remedies_change_the_marks() -> None:
-    made = as_made(job(marks=MarksSpec(inset_mm=3, remedies=(Remedy.THICKER_STROKE, Remedy.MORE_INSET))))
+    made = effective_job(job(marks=MarksSpec(inset_mm=3, remedies=(Remedy.THICKER_STROKE, Remedy.MORE_INSET))))
     assert (made.marks.stroke_mm, made.marks.inset_mm) == (1.2, 8.0)
-    assert as_made(made) == made
+    assert effective_job(made) == made
 
 
 def test_nothing_is_read_where_nothing_looks() -> None:
-    assert reading_of(as_made(job(marks=MarksSpec(NO_MARKS)))) is None
-    assert reading_of(as_made(job("plain-vinyl"))) is None
+    assert reading_of(effective_job(job(marks=MarksSpec(NO_MARKS)))) is None
+    assert reading_of(effective_job(job("plain-vinyl"))) is None
 
 
 def test_the_chance_is_that_of_the_model_drawn_by_lot() -> None:

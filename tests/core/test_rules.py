@@ -13,11 +13,11 @@ from vamper.core.art.groups import groups_of, start_apart_mm
 from vamper.core.art.outline import outline_at, trace
 from vamper.core.art.resolution import VIEWING_DISTANCE_MM, need_of, needed_ppi
 from vamper.core.cutting.depth import bands_of, depth_um, force_for
-from vamper.core.cutting.setting import Detail, propose
+from vamper.core.cutting.setting import EdgeDetail, propose
 from vamper.core.edge.edge import derive_edge
 from vamper.core.edge.kind import KINDS, along_with_kind
+from vamper.core.effective_job import effective_cut, effective_job, initial_edge
 from vamper.core.inspect import findings_of
-from vamper.core.made import as_made, cut_made, start_edge
 from vamper.core.marks.mark import FAMILIES
 from vamper.core.marks.sheet_marks import marks_bound, marks_for
 from vamper.core.plan import cut_of, page_of, printed_picture
@@ -37,7 +37,7 @@ from vamper.core.values.edge import EdgeSpec, RingSpec
 from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import as_multi
 from vamper.core.values.item import Turn
-from vamper.core.values.lengths import written
+from vamper.core.values.lengths import in_unit
 from vamper.core.values.marks import NO_MARKS, MarksSpec
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import PAPER_BY_KEY, Paper, Spent
@@ -54,7 +54,7 @@ A4 = PAPER_BY_KEY["a4"]
 def test_the_printer_leaves_its_margins_each_on_its_own_side() -> None:
     bound = printer_bound(A4, Printer(margins_mm=Margins(top=1, right=2, bottom=3, left=4)))
     assert bound.region.bounds == (4, 1, 208, 294)
-    assert "1 mm blank at the top, 2 at the right, 3 at the bottom and 4 at the left" in written(bound.reason)
+    assert "1 mm blank at the top, 2 at the right, 3 at the bottom and 4 at the left" in in_unit(bound.reason)
 
 
 def test_each_limit_of_a_cutter_has_its_region() -> None:
@@ -106,26 +106,26 @@ def test_no_marks_bound_nothing() -> None:
 
 def test_the_job_as_made_is_what_stock_and_cutter_allow() -> None:
     asked = scene(item(cut=Cut.KISS), stock="card", cutter=Cutter(feed=Feed.HAND)).job
-    made = as_made(asked)
+    made = effective_job(asked)
     assert made.items[0].cut is Cut.THROUGH
     assert made.marks.family == NO_MARKS
     assert made.packing.mode == "tidy"
-    assert made.items[0].edge.blunt_mm == made.items[0].edge.smooth_mm == 4.0
-    assert as_made(made) == made
+    assert made.items[0].edge.fillet_mm == made.items[0].edge.smooth_mm == 4.0
+    assert effective_job(made) == made
     plain = scene().job
-    assert as_made(plain) == plain
-    assert as_made(scene(stock="plain-vinyl").job).marks.family == NO_MARKS
+    assert effective_job(plain) == plain
+    assert effective_job(scene(stock="plain-vinyl").job).marks.family == NO_MARKS
 
 
 def test_only_a_stock_without_backing_is_cut_through_whatever_is_asked() -> None:
-    assert cut_made(STOCK_BY_KEY["card"], Cut.KISS) is Cut.THROUGH
-    assert cut_made(STOCK_BY_KEY["satin-vinyl"], Cut.KISS) is Cut.KISS
-    assert cut_made(STOCK_BY_KEY["satin-vinyl"], Cut.THROUGH) is Cut.THROUGH
+    assert effective_cut(STOCK_BY_KEY["card"], Cut.KISS) is Cut.THROUGH
+    assert effective_cut(STOCK_BY_KEY["satin-vinyl"], Cut.KISS) is Cut.KISS
+    assert effective_cut(STOCK_BY_KEY["satin-vinyl"], Cut.THROUGH) is Cut.THROUGH
 
 
 def test_what_is_only_cut_starts_with_the_drawing_itself() -> None:
-    assert start_edge(STOCK_BY_KEY["satin-vinyl"]) == EdgeSpec()
-    assert start_edge(STOCK_BY_KEY["plain-vinyl"]) == EdgeSpec("bare", 0.0, fill_holes=False, join=False)
+    assert initial_edge(STOCK_BY_KEY["satin-vinyl"]) == EdgeSpec()
+    assert initial_edge(STOCK_BY_KEY["plain-vinyl"]) == EdgeSpec("bare", 0.0, fill_holes=False, join=False)
 
 
 def test_card_is_cut_through_in_the_plan_and_in_the_files() -> None:
@@ -161,10 +161,10 @@ def test_bleed_is_handed_to_packing_where_something_is_printed() -> None:
 
 
 def test_what_packing_needs_to_know_of_a_design_is_what_was_asked() -> None:
-    spec = item(5, quantity=3, cut=Cut.THROUGH, turn=Turn.QUARTER, wish=2, sheet_colour="#AA0000")
+    spec = item(5, quantity=3, cut=Cut.THROUGH, turn=Turn.QUARTER, fill_priority=2, sheet_colour="#AA0000")
     piece = scene(spec).plan().items[0].piece(printed=True)
     assert (piece.item, piece.quantity, piece.cut) == (5, 3, Cut.THROUGH)
-    assert (piece.turn, piece.wish, piece.sheet_colour) == (Turn.QUARTER, 2, "#AA0000")
+    assert (piece.turn, piece.fill_priority, piece.sheet_colour) == (Turn.QUARTER, 2, "#AA0000")
 
 
 # What is drawn and cut
@@ -242,20 +242,20 @@ def test_depth_grows_with_force_and_fades_from_pass_to_pass() -> None:
 def test_blade_and_passes_for_each_kind_of_stock(
     stock: str, cut: Cut, radius: float, blade: Blade, passes: int
 ) -> None:
-    setting = propose(STOCK_BY_KEY[stock], cut, Cutter(), Detail(radius, radius))
+    setting = propose(STOCK_BY_KEY[stock], cut, Cutter(), EdgeDetail(radius, radius))
     assert (setting.blade, setting.passes) == (blade, passes)
     assert setting.bands.least_um <= setting.reached_um <= setting.bands.most_um
 
 
 def test_exposure_speed_and_mat() -> None:
     vinyl, card = STOCK_BY_KEY["satin-vinyl"], STOCK_BY_KEY["card"]
-    assert propose(vinyl, Cut.KISS, Cutter(), Detail(5, 5)).exposure_mm == 0.17
-    assert propose(vinyl, Cut.THROUGH, Cutter(), Detail(5, 5)).exposure_mm == 0.33
-    assert propose(card, Cut.THROUGH, Cutter(), Detail(5, 5)).exposure_mm == 0.35
-    assert propose(vinyl, Cut.KISS, Cutter(), Detail(5, 5)).speed_mm_s == 100
+    assert propose(vinyl, Cut.KISS, Cutter(), EdgeDetail(5, 5)).exposure_mm == 0.17
+    assert propose(vinyl, Cut.THROUGH, Cutter(), EdgeDetail(5, 5)).exposure_mm == 0.33
+    assert propose(card, Cut.THROUGH, Cutter(), EdgeDetail(5, 5)).exposure_mm == 0.35
+    assert propose(vinyl, Cut.KISS, Cutter(), EdgeDetail(5, 5)).speed_mm_s == 100
     # v = √(a · r), down to the next five.
-    assert propose(vinyl, Cut.KISS, Cutter(acceleration_mm_s2=1000), Detail(2, 2)).speed_mm_s == 40
-    assert propose(vinyl, Cut.KISS, Cutter(), Detail(5, 5)).mat is Tack.MEDIUM
+    assert propose(vinyl, Cut.KISS, Cutter(acceleration_mm_s2=1000), EdgeDetail(2, 2)).speed_mm_s == 40
+    assert propose(vinyl, Cut.KISS, Cutter(), EdgeDetail(5, 5)).mat is Tack.MEDIUM
 
 
 def test_forces_settle_on_what_the_machine_can_be_set_to() -> None:
@@ -494,8 +494,8 @@ def test_the_gap_is_looked_for_as_far_as_the_widest_of_all_goes() -> None:
 def test_a_colour_of_ones_own_reflects_as_nobody_measured() -> None:
     kraft = replace(STOCK_BY_KEY["card"], colour="#B08D5E", reflectance=0.4)
     job = replace(scene(stock="card").job, stock=kraft)
-    assert as_made(replace(job, stock_colour="#B08D5E")).stock.reflectance == 0.4
-    black = as_made(replace(job, stock_colour="#202020")).stock
+    assert effective_job(replace(job, stock_colour="#B08D5E")).stock.reflectance == 0.4
+    black = effective_job(replace(job, stock_colour="#202020")).stock
     assert (black.colour, black.reflectance) == ("#202020", None)
 
 

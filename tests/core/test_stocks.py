@@ -3,7 +3,7 @@
 import pytest
 
 from vamper.core.cutting.neighbours import BASES, from_neighbours, grams_of, micrometres_of
-from vamper.core.made import as_made
+from vamper.core.effective_job import effective_job
 from vamper.core.plan import detail_of
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
@@ -65,7 +65,7 @@ def test_a_stock_without_a_face_is_refused() -> None:
 
 def test_a_laminate_adds_its_thickness_to_the_face_once() -> None:
     job = Job(paper=USUAL_PAPER, stock=STOCK_BY_KEY["matte-label"], laminate_um=60)
-    made = as_made(job)
+    made = effective_job(job)
     assert made.stock.face_um == 155
-    assert as_made(made) == made
+    assert effective_job(made) == made
     assert detail_of(()).is_small is False

@@ -60,6 +60,7 @@ def test_as_few_parts_as_fit(room: tuple[float, float], turn: Turn, counts: tupl
 @given(st.floats(150, 480), st.floats(0, 20))
 @example(253.0, 0.0)
 @example(170.75, 3.0)
+@example(253.0, 9.53983666264641)
 def test_every_part_fits_and_together_they_are_the_whole(room: float, overlap: float) -> None:
     outline, edge = banner()
     tiles = tiles_of(outline, edge, (room, 120), Turn.UPRIGHT, overlap)

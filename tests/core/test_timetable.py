@@ -15,9 +15,9 @@ from vamper.core.finishing.labels import LABELS
 from vamper.core.finishing.process import PROCESSES, processes_for, usual_process
 from vamper.core.finishing.soonest import plan_evening
 from vamper.core.finishing.timetable import Away, Batch, Evening, Proof, TimedStep, Timetable, one_by_one
-from vamper.core.finishing.work import Work, batch_of, steps_of
+from vamper.core.finishing.work import BatchWork, batch_of, steps_of
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import School
+from vamper.core.values.finish import ProcessVariant
 from vamper.core.values.stock import STARTER_STOCKS, STOCK_BY_KEY
 
 PLACES = {"oven": 1, "press": 1, "rack": 3}
@@ -205,7 +205,7 @@ def test_a_step_that_slips_moves_the_rest_and_says_what_it_breaks() -> None:
 def test_every_process_can_be_planned_in_each_school(process) -> None:  # type: ignore[no-untyped-def]
     places = {place: 1 for step in process.steps for place in step.places}
     for school in (*process.schools, None):
-        batch = batch_of(process.name, process, Work(pieces=3, sheets=2, school=school))
+        batch = batch_of(process.name, process, BatchWork(pieces=3, sheets=2, school=school))
         assert broken(plan_evening(Evening((batch,), places), 4)) == []
     assert set(process.label_keys()) <= set(LABELS)
     for step in process.steps:
@@ -216,20 +216,21 @@ def test_every_process_can_be_planned_in_each_school(process) -> None:  # type: 
 def test_schools_differ_in_when_it_is_cut() -> None:
     process = PROCESSES["water-slide"]
     order = {
-        school: [one.step.key.partition("-")[0] for one in steps_of(process, Work(school=school))] for school in School
+        school: [one.step.key.partition("-")[0] for one in steps_of(process, BatchWork(school=school))]
+        for school in ProcessVariant
     }
-    assert order[School.A].index("cut") > order[School.A].index("coat")
-    assert order[School.B].index("cut") < order[School.B].index("coat")
+    assert order[ProcessVariant.A].index("cut") > order[ProcessVariant.A].index("coat")
+    assert order[ProcessVariant.B].index("cut") < order[ProcessVariant.B].index("coat")
 
 
 def test_a_label_says_how_many_coats_and_how_long() -> None:
-    work = Work(label={"coats": 2, "coat_minutes": 45})
+    work = BatchWork(label={"coats": 2, "coat_minutes": 45})
     steps = steps_of(PROCESSES["water-slide"], work)
     assert [one.timed.minutes for one in steps if one.step.key == "between"] == [45, 45]
 
 
 def test_what_must_follow_at_once_stays_with_its_piece() -> None:
-    keys = [one.step.key for one in steps_of(PROCESSES["water-slide"], Work(pieces=2))]
+    keys = [one.step.key for one in steps_of(PROCESSES["water-slide"], BatchWork(pieces=2))]
     at = keys.index("soak")
     assert keys[at : at + 4] == ["soak", "place", "soak", "place"]
 
@@ -250,17 +251,19 @@ def test_the_process_follows_from_stock_and_use() -> None:
 
 
 def test_many_repetitions_keep_every_label_and_caution_of_what_they_hold() -> None:
-    many = steps_of(PROCESSES["dark-transfer"], Work(pieces=30))
+    many = steps_of(PROCESSES["dark-transfer"], BatchWork(pieces=30))
     lot = next(one for one in many if "30 times" in one.timed.name)
     assert {"press_c", "press_s", "pressure"} <= set(lot.step.label)
     assert any("PVC" in caution for caution in lot.cautions)
-    few = steps_of(PROCESSES["dark-transfer"], Work(pieces=2))
+    few = steps_of(PROCESSES["dark-transfer"], BatchWork(pieces=2))
     assert {key for one in few for key in one.step.label} == {key for one in many for key in one.step.label}
 
 
 def test_the_figure_that_says_how_long_is_named_by_the_step() -> None:
     def minutes(process: str, key: str, **label: float) -> int:
-        return next(one.timed.minutes for one in steps_of(PROCESSES[process], Work(label=label)) if one.step.key == key)
+        return next(
+            one.timed.minutes for one in steps_of(PROCESSES[process], BatchWork(label=label)) if one.step.key == key
+        )
 
     assert minutes("water-slide", "into", oven_minutes=45.0) == PROCESSES["water-slide"].step("into").minutes
     assert minutes("water-slide", "set", oven_minutes=45.0) == 45

@@ -14,18 +14,18 @@ from tests.scenes import DISC, bars, item, lying, scene
 from tests.tried import tried
 from vamper.core.art.picture import Picture
 from vamper.core.plan import Plan, cut_of, page_of, printed_picture
-from vamper.core.twin.cutter import draw, trailed
+from vamper.core.twin.cutter import sample, trailed
 from vamper.core.twin.devices import Devices, TwinCutter, TwinPrinter, devices_of
 from vamper.core.twin.dry_run import CauseShare, DryRun, PieceOutcome, summed_up
 from vamper.core.twin.faults import FAULTS, with_faults
 from vamper.core.twin.pieces import facts_of
 from vamper.core.twin.practice import hidden_map, practice_cutter, practice_printer
-from vamper.core.twin.printer import Page, after, at, from_nominal, printings, with_ink
-from vamper.core.twin.rehearse import SheetRuns, Spoiling, lost_pieces, rehearse
+from vamper.core.twin.printer import PrintedRaster, after, at, from_nominal, printings, with_ink
 from vamper.core.twin.remedies import CAUSE_NAMES, remedies_for
-from vamper.core.twin.room import is_passed, nearest_only, room_between, turned
-from vamper.core.twin.sensor import Feature, look, read
-from vamper.core.twin.strokes import Stroke, owned
+from vamper.core.twin.sensor import SoughtMark, look, read
+from vamper.core.twin.shift_margins import is_passed, nearest_only, shift_margins, turned
+from vamper.core.twin.simulate import SimulationResult, Spoiling, lost_pieces, simulate_sheet
+from vamper.core.twin.strokes import CutStroke, owned
 from vamper.core.values.calibration import Calibration
 from vamper.core.values.cut import Cut
 from vamper.core.values.edge import EdgeSpec
@@ -33,7 +33,7 @@ from vamper.core.values.marks import MarksSpec
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import Paper
 from vamper.core.values.pixels import filled
-from vamper.core.values.printer import Scale
+from vamper.core.values.printer import PrintScale
 from vamper.core.values.reading import Black, RoomLight
 from vamper.core.values.twin import FaultKey, TwinSpec
 from vamper.formats.cut_in.hpgl import read_hpgl
@@ -45,25 +45,25 @@ PPI = 120
 
 
 @kept
-def a_page(plan: Plan, picture: Picture) -> Page:
+def a_page(plan: Plan, picture: Picture) -> PrintedRaster:
     pdf = PRINT.write(plan, 0, lambda number: printed_picture(plan.item(number), picture))
-    return Page(page_pixels(pdf, PPI), PPI, plan.job.paper, plan.job.printer.scale)
+    return PrintedRaster(page_pixels(pdf, PPI), PPI, plan.job.paper, plan.job.printer.scale)
 
 
 def run(
     plan: Plan,
     devices: Devices | None = None,
     runs: int = 96,
-    strokes: tuple[Stroke, ...] = (),
+    strokes: tuple[CutStroke, ...] = (),
     picture: Picture = DISC,
-) -> SheetRuns:
+) -> SimulationResult:
     devices = devices or devices_of(plan)
     page, printed = a_page(plan, picture), page_of(plan, 0)
     clips = [one.clip for one in printed.pictures]
     page = with_ink(page, devices.printer, clips, lost_pieces(devices, 1, 0, len(clips)))
     strokes = strokes or read_hpgl(HPGL.write(plan, 0, lambda _: DISC), plan.job.paper)
     facts = facts_of(plan, 0, printed, page, strokes, devices.cutter)
-    return rehearse(plan, 0, page, facts, devices, runs, 1)
+    return simulate_sheet(plan, 0, page, facts, devices, runs, 1)
 
 
 def outcome(plan: Plan, devices: Devices | None = None, runs: int = 96, picture: Picture = DISC) -> DryRun:
@@ -116,7 +116,7 @@ def test_the_sensor_undoes_a_sheet_that_lies_askew(family: str) -> None:
     plan = scene(item(1), marks=MarksSpec(family=family, size_mm=6.0)).plan()
     page, printer = a_page(plan, DISC), TwinPrinter(askew_deg=0.7, feed_mm=1.0)
     devices = devices_of(plan)
-    luck = draw((3, 0), 20, 1, 1, len(plan.setup.marks), 0)
+    luck = sample((3, 0), 20, 1, 1, len(plan.setup.marks), 0)
     maps = printings(printer, plan.job.paper, luck.shift, luck.askew)
     found = look(plan.setup.marks, page, maps, devices.sensor.search_mm)
     seen = read(plan, found, printer, devices.sensor, luck.marks, luck.edges)
@@ -192,14 +192,14 @@ def test_the_calibration_that_the_twin_hides_is_made_up_for() -> None:
 
 
 def test_a_print_of_another_size_spoils_every_piece_and_marks_are_still_read() -> None:
-    plan = scene(item(1, quantity=2), twin=TwinSpec(scale=Scale(1.01, 1.0))).plan()
+    plan = scene(item(1, quantity=2), twin=TwinSpec(scale=PrintScale(1.01, 1.0))).plan()
     found = outcome(plan, runs=50)
     assert found.marks_read == 1
     assert causes(found) == {Spoiling.PRINT_SCALE}
 
 
 def test_a_scale_that_is_known_is_made_up_for() -> None:
-    printer = replace(plain().job.printer, scale=Scale(0.985, 1.012))
+    printer = replace(plain().job.printer, scale=PrintScale(0.985, 1.012))
     found = outcome(scene(item(1, quantity=3), printer=printer).plan(), runs=100)
     assert found.pieces_good_mean > 0.99
 
@@ -289,12 +289,12 @@ def test_every_fault_does_what_it_says_and_its_remedy_helps(fault: FaultKey) -> 
 def test_the_same_seed_is_the_same_run_and_another_is_not() -> None:
     first, again = run(plain(), runs=30), run(plain(), runs=30)
     assert np.array_equal(first.miss_mm, again.miss_mm)
-    other = draw((2, 0), 30, 6, 1, 4, 0)
+    other = sample((2, 0), 30, 6, 1, 4, 0)
     assert not np.array_equal(first.luck.read, other.read)
 
 
 def test_shared_luck_is_as_even_as_it_is_random() -> None:
-    luck = draw((5, 0), 256, 1, 1, 4, 0)
+    luck = sample((5, 0), 256, 1, 1, 4, 0)
     assert np.abs(luck.read.mean(axis=0)).max() < 0.03
     assert luck.read.std(axis=0) == pytest.approx(1.0, abs=0.03)
     assert 0 <= luck.hardness.min() < luck.hardness.max() < 1
@@ -307,7 +307,7 @@ def test_room_says_when_a_shift_takes_a_shape_out(
 ) -> None:
     drawing = shapely.box(-10, -6, 10, 6)
     edge = drawing.buffer(border, quad_segs=32)
-    rows = turned(nearest_only(room_between(drawing, edge)[0]), turn, mirror)
+    rows = turned(nearest_only(shift_margins(drawing, edge)[0]), turn, mirror)
 
     def lying(shape: shapely.Geometry) -> shapely.Geometry:
         spun = shapely.affinity.rotate(shape, turn, origin=(0, 0))
@@ -328,21 +328,21 @@ def test_where_a_drawing_touches_its_edge_there_is_room_to_one_side_only(at: tup
     square = shapely.box(0, 0, 10, 10)
     wide = shapely.Polygon([(-3, -3), (10, -3), (10, 0), (10, 5), (10, 10), (10, 13), (-3, 13)])
     drawing, edge = (shapely.affinity.translate(shape, *at) for shape in (square, wide))
-    rows = room_between(drawing, edge)[0]
+    rows = shift_margins(drawing, edge)[0]
     assert is_passed(rows, np.array([[-0.05, 0.0], [0.05, 0.0], [0.0, 1.0]])).tolist() == [True, False, False]
 
 
 def test_where_a_drawing_touches_a_hole_of_its_edge_the_hole_may_only_go_away() -> None:
     edge = shapely.box(0, 0, 40, 40).difference(shapely.box(10, 10, 30, 30))
     drawing = shapely.box(5, 5, 35, 35).difference(shapely.box(7, 10, 33, 33))
-    rows = room_between(drawing, edge)[0]
+    rows = shift_margins(drawing, edge)[0]
     assert is_passed(rows, np.array([(0.0, -1.0), (0.0, 1.0)])).tolist() == [True, False]
 
 
 def test_a_mark_too_fine_to_have_an_inside_is_as_dark_as_its_darkest_place() -> None:
     cover = np.zeros((9, 9), np.float32)
     cover[4, 2:7], cover[5, 2:7] = 0.8, 0.3
-    core = Feature(0, 0.0, 0.0, 0.9, cover).core
+    core = SoughtMark(0, 0.0, 0.0, 0.9, cover).core
     assert cover[core].tolist() == pytest.approx([0.8] * 5)
 
 
@@ -387,8 +387,8 @@ def test_practice_machines_err_by_what_can_be_found(seed: int) -> None:
 
 def test_where_a_page_lies_follows_from_scale_fit_and_turn() -> None:
     paper = Paper(200.0, 300.0)
-    page = Page(np.zeros((10, 10, 4), np.uint8), 100, paper, Scale(0.99, 1.01))
-    printer = TwinPrinter(scale=Scale(0.99, 1.01), feed_mm=0.0, turn_deg=0.0)
+    page = PrintedRaster(np.zeros((10, 10, 4), np.uint8), 100, paper, PrintScale(0.99, 1.01))
+    printer = TwinPrinter(scale=PrintScale(0.99, 1.01), feed_mm=0.0, turn_deg=0.0)
     maps = after(from_nominal(page), printings(printer, paper, np.zeros((1, 2)), np.zeros(1)))
     corners = np.array([(0.0, 0.0), (200.0, 300.0), (50.0, 70.0)])
     assert at(maps, corners)[0] == pytest.approx(corners, abs=1e-9)
@@ -408,7 +408,7 @@ def test_a_lost_picture_takes_nothing_of_its_neighbour() -> None:
     other = shapely.Polygon([(18, 4), (18, 18), (4, 18)])
     ink = np.zeros((80, 80, 4), np.uint8)
     ink[filled(shapely.transform(one.union(other), lambda points: points * 4), (80, 80)) > 0.5] = (30, 60, 90, 255)
-    page = with_ink(Page(ink, 101.6, Paper(20, 20), Scale()), TwinPrinter(), [one, other], (0,))
+    page = with_ink(PrintedRaster(ink, 101.6, Paper(20, 20), PrintScale()), TwinPrinter(), [one, other], (0,))
     kept = page.rgba[..., 3] > 0
     assert kept[filled(shapely.transform(other, lambda points: points * 4), (80, 80)) > 0.5].mean() > 0.98
     assert not kept[20:30, 20:30].any()

@@ -11,13 +11,13 @@ from shapely.geometry import Polygon
 
 from tests.scenes import item, scene
 from tests.tried import tried
-from vamper.core.ledger.blank_parts import _distance_from_bare, gone_parts
 from vamper.core.ledger.rest import FEED_ERROR_MM, rest_of
 from vamper.core.sheet.live_area import live_area, spent_bound
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.paper import Paper, Spent
+from vamper.core.vision.used_area import _distance_from_bare, used_areas
 
 WIDTH, HEIGHT = 200.0, 280.0
 PX_A_MM = 4.0
@@ -142,7 +142,7 @@ def test_an_odd_number_says_what_a_corner_is() -> None:
 
 def test_what_is_gone_is_found_in_uneven_light() -> None:
     there = ((20.0, 30.0, 60.0, 40.0), (120.0, 150.0, 50.0, 90.0))
-    found = gone_parts(sheet_picture(*there, slope=0.25), PX_A_MM)
+    found = used_areas(sheet_picture(*there, slope=0.25), PX_A_MM)
     assert len(found) == 2
     for ring_found in found:
         shape = Polygon(list(zip(ring_found[::2], ring_found[1::2], strict=True)))
@@ -153,13 +153,13 @@ def test_what_is_gone_is_found_in_uneven_light() -> None:
 
 
 def test_a_whole_sheet_has_nothing_gone() -> None:
-    assert gone_parts(sheet_picture(slope=0.3), PX_A_MM) == ()
+    assert used_areas(sheet_picture(slope=0.3), PX_A_MM) == ()
 
 
 def test_a_picture_of_no_sheet_is_refused() -> None:
     noise = np.random.default_rng(1).integers(0, 255, (200, 200, 3)).astype(np.uint8)
     with pytest.raises(BadInput, match="no bare stock"):
-        gone_parts(noise, 1.0)
+        used_areas(noise, 1.0)
 
 
 def test_light_that_falls_off_makes_no_part_of_a_bare_sheet_look_used() -> None:

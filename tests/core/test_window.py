@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.tried import tried
-from vamper.core.cutting.belief import RUN_SIGMA, first_belief
+from vamper.core.cutting.belief import RUN_SIGMA, prior
 from vamper.core.cutting.depth import passes_factor
 from vamper.core.cutting.window import window_of
 from vamper.core.values.cut import Cut
@@ -21,7 +21,7 @@ VINYL = STOCK_BY_KEY["satin-vinyl"]
 @tried(30)
 @given(st.sampled_from(STARTER_STOCKS), st.sampled_from(list(Cut)), st.integers(1, 4), st.floats(0, 500))
 def test_outcomes_fill_the_whole_height_in_order(stock, cut: Cut, passes: int, metres: float) -> None:  # type: ignore[no-untyped-def]
-    belief = first_belief(stock, cut, metres=metres)
+    belief = prior(stock, cut, metres=metres)
     window = window_of(belief, belief, WIDE, passes)
     chances = np.array([one for _, one in window.chances])
     assert chances.sum(axis=0) == pytest.approx(np.ones(chances.shape[1]))
@@ -41,16 +41,16 @@ def test_outcomes_fill_the_whole_height_in_order(stock, cut: Cut, passes: int, m
 
 
 def test_the_hill_stands_at_the_target_and_grows_narrow() -> None:
-    prior = first_belief(VINYL, Cut.KISS)
-    seen = prior.after([Try(100, 1, Outcome.NOT_THROUGH), Try(120, 1, Outcome.CLEAN), Try(132, 1, Outcome.CLEAN)])
-    window = window_of(seen, prior, WIDE, 1)
+    before = prior(VINYL, Cut.KISS)
+    seen = before.after([Try(100, 1, Outcome.NOT_THROUGH), Try(120, 1, Outcome.CLEAN), Try(132, 1, Outcome.CLEAN)])
+    window = window_of(seen, before, WIDE, 1)
     assert window.prior.max() == pytest.approx(1, abs=0.01)
     assert window.hill.max() == pytest.approx(1, abs=0.02)
     assert (window.hill > 0.5).sum() < 0.4 * (window.prior > 0.5).sum()
     # 128 µm on a hardness of 0.85, and a density over force peaks a little below that.
     assert window.hill_gf[window.prior.argmax()] == pytest.approx(128 * 0.85 * np.exp(-(0.3**2)), rel=0.03)
     assert window.hill_gf[window.hill.argmax()] == pytest.approx(126, rel=0.04)
-    two = window_of(prior, prior, WIDE, 2)
+    two = window_of(before, before, WIDE, 2)
     assert two.hill_gf[two.hill.argmax()] / window.hill_gf[window.prior.argmax()] == pytest.approx(
         1 / passes_factor(2), rel=0.03
     )
@@ -58,6 +58,6 @@ def test_the_hill_stands_at_the_target_and_grows_narrow() -> None:
 
 def test_a_machine_that_is_far_too_weak_still_has_a_scale() -> None:
     weak = ForceRange(5, 20, 1)
-    belief = first_belief(STOCK_BY_KEY["magnet"], Cut.THROUGH)
+    belief = prior(STOCK_BY_KEY["magnet"], Cut.THROUGH)
     window = window_of(belief, belief, weak, 1)
     assert (window.force_gf[0], window.force_gf[-1]) == (5, 20)

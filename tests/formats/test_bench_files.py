@@ -18,12 +18,12 @@ from vamper.core.values.blade import BladeIn
 from vamper.core.values.calibration import Calibration
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed
-from vamper.core.values.dialect import Step, StepSeen
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
 from vamper.core.values.lengths import Unit
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.mat import MatIn
+from vamper.core.values.named_settings import NamedSetting, SettingSeen
 from vamper.core.values.paper import Paper
 from vamper.core.values.stock import STOCK_BY_KEY
 from vamper.core.values.tried import Outcome
@@ -32,7 +32,7 @@ from vamper.formats.out.cut_hpgl import PenLine, write_hpgl
 from vamper.formats.out.drops_file import TEST_CUT_FILES
 from vamper.services.handoff.files import plan_files
 from vamper.services.handoff.measuring import vernier_file
-from vamper.services.handoff.test_cuts import (
+from vamper.services.handoff.trial_cuts import (
     bench_card,
     ladder_place,
     ladder_test,
@@ -158,9 +158,12 @@ def card_text(plan: Plan, unit: Unit = Unit.MM) -> str:
 
 def test_the_bench_card_is_one_page_and_says_everything() -> None:
     vinyl = STOCK_BY_KEY["satin-vinyl"]
-    dialect = (Step("foil", seen=(StepSeen(vinyl, Cut.KISS, Outcome.CLEAN, metres=450.0),)), Step("card"))
+    settings = (
+        NamedSetting("foil", seen=(SettingSeen(vinyl, Cut.KISS, Outcome.CLEAN, metres=450.0),)),
+        NamedSetting("card"),
+    )
     plan = made(
-        blade=BladeIn(metres=450.0), mat=MatIn(loads=33), cutter=Cutter(dialect=dialect), marks=MarksSpec(count=3)
+        blade=BladeIn(metres=450.0), mat=MatIn(loads=33), cutter=Cutter(settings=settings), marks=MarksSpec(count=3)
     )
     text = card_text(plan)
     for words in (

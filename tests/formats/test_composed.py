@@ -9,7 +9,7 @@ from fontTools.ttLib import TTFont
 from tests.conftest import disc_alpha, picture_of, png_of
 from vamper.core.art.outline import outline_at, trace
 from vamper.core.values.art import SizeSpec
-from vamper.core.values.composition import Base, BaseShape, Centring, Composition, FreeBox, PlacedArt, TextLine
+from vamper.core.values.composition import BasePlate, BaseShape, Centring, Composition, FreeBox, PlacedArt, TextLine
 from vamper.core.values.findings import BadInput
 from vamper.core.values.fonts import DEFAULT_FAMILY, FAMILIES, FONTS
 from vamper.formats.art_in.svg import read_svg, sketch_svg
@@ -21,7 +21,7 @@ from vamper.services.jobs.composing import Composer
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
 
-BASE = Base(BaseShape.ROUNDED, 60, 30, "#DCE8EA", 5)
+BASE = BasePlate(BaseShape.ROUNDED, 60, 30, "#DCE8EA", 5)
 
 
 def line(text: str, size: float = 9, **more: object) -> TextLine:
@@ -30,7 +30,7 @@ def line(text: str, size: float = 9, **more: object) -> TextLine:
 
 @pytest.mark.parametrize("shape", [shape for shape in BaseShape if shape is not BaseShape.NONE])
 def test_the_outer_size_is_the_base_exactly(shape: BaseShape) -> None:
-    base = Base(shape, 60, 30, "#DCE8EA", 5)
+    base = BasePlate(shape, 60, 30, "#DCE8EA", 5)
     picture = read_svg(write_composed(Composition(base), (), "a"), SizeSpec(width_mm=60))
     outline = outline_at(trace(picture), SizeSpec(width_mm=60))
     assert outline.size_mm == pytest.approx(base.size_mm, abs=0.05)
@@ -67,7 +67,7 @@ def test_every_shipped_font_draws_accents(family: str) -> None:
 
 
 def test_a_circle_has_less_room_away_from_its_middle() -> None:
-    circle = Base(BaseShape.CIRCLE, 40, 40)
+    circle = BasePlate(BaseShape.CIRCLE, 40, 40)
     assert circle.room_at(20, 1) > circle.room_at(30, 1) > circle.room_at(38, 1) >= 0
 
 
@@ -79,7 +79,7 @@ def test_art_is_centred_by_box_or_by_eye() -> None:
     tops = []
     for centring in (Centring.BOX, Centring.EYE):
         placed = PlacedArt("a", 10, 30, 15, centring)
-        svg = write_composed(Composition(Base(BaseShape.RECTANGLE, 60, 30), (placed,)), [(picture, outline)], "a")
+        svg = write_composed(Composition(BasePlate(BaseShape.RECTANGLE, 60, 30), (placed,)), [(picture, outline)], "a")
         rgb = sketch_svg(svg, 1240).rgba[:, :, :3].astype(int)
         rows = np.nonzero(np.abs(rgb - (40, 90, 160)).max(axis=2) < 40)[0]
         tops.append(rows.min() / 20)
@@ -91,7 +91,7 @@ def test_the_same_art_may_be_placed_twice_in_two_sizes() -> None:
     file = ArtFile.of("disc.png", png_of(picture_of(disc_alpha(300, 140, (150, 150)))))
     composer = Composer(Designer(), lambda _name: file)
     placed = (PlacedArt("disc.png", 20, 12, 15), PlacedArt("disc.png", 8, 48, 15))
-    svg = composer.draw(Composition(Base(BaseShape.RECTANGLE, 60, 30), placed), "", "a").data
+    svg = composer.draw(Composition(BasePlate(BaseShape.RECTANGLE, 60, 30), placed), "", "a").data
     rgb = sketch_svg(svg, 1240).rgba[:, :, :3].astype(int)
     columns = np.nonzero((np.abs(rgb - (40, 90, 160)).max(axis=2) < 40).any(axis=0))[0] / 20 - 1
     left, right = columns[columns < 30], columns[columns > 30]
@@ -141,7 +141,7 @@ def test_every_font_file_ships_with_its_licence() -> None:
 
 def test_a_line_along_an_arc_keeps_to_its_circle() -> None:
     """Every letter's middle is as far from the arc's centre as the line's place is; a smile is the same upside down."""
-    plate = Base(BaseShape.CIRCLE, 80, 80)
+    plate = BasePlate(BaseShape.CIRCLE, 80, 80)
     for radius, y in ((30.0, 10.0), (-30.0, 70.0)):
         arc = TextLine("HHHHHHHHHH", 6, 40, y, radius_mm=radius)
         rgba = sketch_svg(write_composed(Composition(plate, lines=(arc,)), (), "a"), 1640).rgba.astype(int)
@@ -156,7 +156,7 @@ def test_a_line_along_an_arc_keeps_to_its_circle() -> None:
 
 
 def test_a_line_too_long_for_its_arc_is_set_smaller() -> None:
-    plate = Base(BaseShape.CIRCLE, 60, 60)
+    plate = BasePlate(BaseShape.CIRCLE, 60, 60)
     places = places_of(Composition(plate, lines=(TextLine("W" * 60, 12, 30, 8, radius_mm=22.0),)), ())
     left, top, right, bottom = places.lines[0]
     assert min(left, top) >= 2 - 0.01
@@ -171,7 +171,7 @@ def test_an_arc_tighter_than_a_letter_is_refused() -> None:
 
 def test_text_alone_is_cut_round_itself() -> None:
     """Without a base the piece is as large as its letters, and says so."""
-    composition = Composition(Base(BaseShape.NONE, 60, 30), lines=(line("Reach", 20),))
+    composition = Composition(BasePlate(BaseShape.NONE, 60, 30), lines=(line("Reach", 20),))
     composer = Composer(Designer(), lambda _name: ArtFile.of("", b""))
     drawing = composer.draw(composition, "", "a")
     left, top, right, bottom = composer.places(composition, "").lines[0]
@@ -181,11 +181,11 @@ def test_text_alone_is_cut_round_itself() -> None:
     assert outline.size_mm == pytest.approx((right - left, bottom - top), abs=0.1)
     assert len(outline.shape.geoms) == 5
     with pytest.raises(BadInput, match="nothing on this piece"):
-        composer.draw(Composition(Base(BaseShape.NONE, 60, 30)), "", "a")
+        composer.draw(Composition(BasePlate(BaseShape.NONE, 60, 30)), "", "a")
 
 
 def test_a_blank_is_covered_with_its_allowance_and_what_sticks_out_is_cropped() -> None:
-    blank = Base(BaseShape.RECTANGLE, 60, 30, allowance_mm=3)
+    blank = BasePlate(BaseShape.RECTANGLE, 60, 30, allowance_mm=3)
     picture = picture_of(np.ones((200, 200)))
     file = ArtFile.of("square.png", png_of(picture))
     composer = Composer(Designer(), lambda _name: file)
@@ -203,7 +203,7 @@ def test_art_is_centred_by_a_part_that_is_pointed_at() -> None:
     face = np.maximum(disc_alpha(300, 40, (60, 60)), disc_alpha(300, 60, (220, 220)))
     picture = picture_of(face)
     outline = outline_at(trace(picture), SizeSpec(width_mm=26))
-    base = Base(BaseShape.RECTANGLE, 60, 60)
+    base = BasePlate(BaseShape.RECTANGLE, 60, 60)
     placed = PlacedArt("a", 26, 30, 30, Centring.PART, part=(0, 0, 0.4, 0.4))
     rgb = sketch_svg(write_composed(Composition(base, (placed,)), [(picture, outline)], "a"), 1240).rgba.astype(int)
     rows, columns = np.nonzero(np.abs(rgb[..., :3] - (40, 90, 160)).max(axis=2) < 40)

@@ -126,7 +126,7 @@ def test_everything_about_sheets_is_read_and_written() -> None:
     raw["marks"] = {"family": "ring", "size_mm": 8, "stroke_mm": 1}
     raw["packing"] = {"mode": "kits", "fill": True, "gap_mm": 2.5}
     raw["items"] = [
-        {"art": "tern.png", "width_mm": 60, "quantity": 4, "turn": "quarter", "wish": 2},
+        {"art": "tern.png", "width_mm": 60, "quantity": 4, "turn": "quarter", "fill_priority": 2},
         {"art": "back.png", "width_mm": 60, "quantity": 4, "back_of": 0},
         {"art": "layer.svg", "width_mm": 30, "sheet_colour": "#aa0000"},
     ]
@@ -136,12 +136,12 @@ def test_everything_about_sheets_is_read_and_written() -> None:
     assert job.paper.spent is not None
     assert [len(sheet) for sheet in job.held] == [0, 1]
     assert (job.cutter.head_mm, job.cutter.mat_mm) == (10, Mat(300, 300))
-    assert (job.items[1].back_of, job.items[0].wish, job.items[2].sheet_colour) == (1, 2, "#aa0000")
+    assert (job.items[1].back_of, job.items[0].fill_priority, job.items[2].sheet_colour) == (1, 2, "#aa0000")
 
 
 def test_a_filler_is_offered_in_a_range_of_sizes() -> None:
     raw = copy.deepcopy(FULL)
-    raw["items"].append({"art": "tern.png", "width_mm": 60, "quantity": 0, "wish": 1, "sizes_mm": [20, 30]})
+    raw["items"].append({"art": "tern.png", "width_mm": 60, "quantity": 0, "fill_priority": 1, "sizes_mm": [20, 30]})
     fillers = read_job(json.dumps(raw)).items[1:]
     assert [item.size.longest_mm for item in fillers] == [30.0, 26.7, 23.3, 20.0]
     assert {item.quantity for item in fillers} == {0}

@@ -13,7 +13,7 @@ import pytest
 import shapely
 
 from tests.scenes import DISC, bars, item, scene
-from vamper.core.made import as_made
+from vamper.core.effective_job import effective_job
 from vamper.core.marks.printed_helpers import HELPERS, HelperScene, cover_trim
 from vamper.core.marks.vernier import vernier_sheet
 from vamper.core.plan import cut_of, page_of, proof_of, set_up_sheet
@@ -27,7 +27,7 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.job import Job
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.paper import PAPER_BY_KEY, Paper
-from vamper.core.values.printer import Margins, PageBox, Printer, Scale
+from vamper.core.values.printer import Margins, PageBox, Printer, PrintScale
 from vamper.core.values.reading import Remedy, SensorWord
 from vamper.core.values.stock import STOCK_BY_KEY
 from vamper.formats.job_file import job_document, read_job
@@ -61,7 +61,7 @@ def page(**fields: object) -> bytes:
 
 
 def test_a_page_is_drawn_by_the_inverse_of_the_printers_scale_about_its_middle() -> None:
-    true, drawn = page(), page(printer=Printer(scale=Scale(0.99, 1.004)))
+    true, drawn = page(), page(printer=Printer(scale=PrintScale(0.99, 1.004)))
     middle = np.array([LETTER.width_mm / 2, LETTER.height_mm / 2])
     left, top, right, bottom = span(dark_boxes(true))
     wanted = [
@@ -76,7 +76,7 @@ def test_a_page_is_drawn_by_the_inverse_of_the_printers_scale_about_its_middle()
 def test_cut_files_stay_nominal_under_a_printers_scale_and_follow_a_calibration() -> None:
     calibration = Calibration(((1.002, 0.001, 0.8), (-0.0005, 0.999, -0.3)))
     plain = scene(item(quantity=3)).plan()
-    scaled = scene(item(quantity=3), printer=Printer(scale=Scale(0.99, 0.99))).plan()
+    scaled = scene(item(quantity=3), printer=Printer(scale=PrintScale(0.99, 0.99))).plan()
     corrected = scene(item(quantity=3), calibration=calibration).plan()
     for key in ("cut_svg", "cut_dxf"):
         files = [SHEET_FILES[key].write(plan, 0, lambda _: DISC) for plan in (plain, scaled, corrected)]
@@ -93,9 +93,9 @@ def test_cut_files_stay_nominal_under_a_printers_scale_and_follow_a_calibration(
     assert calibration.landing(sent) == pytest.approx(points, abs=0.001)
 
 
-@pytest.mark.parametrize("scale", [Scale(), Scale(0.994, 1.01)])
+@pytest.mark.parametrize("scale", [PrintScale(), PrintScale(0.994, 1.01)])
 @pytest.mark.parametrize("quantity", [2, 24])
-def test_a_proof_has_two_bars_of_100_mm_that_touch_nothing(scale: Scale, quantity: int) -> None:
+def test_a_proof_has_two_bars_of_100_mm_that_touch_nothing(scale: PrintScale, quantity: int) -> None:
     plan = scene(item(quantity=quantity), printer=Printer(scale=scale)).plan()
     drawn = proof_of(plan, 0)
     found = bars_for(drawn, plan.job.printer.margins_mm)
@@ -148,8 +148,8 @@ def test_a_slip_of_the_pen_is_asked_about(across: float, down: float, sure: bool
 def test_bars_that_can_be_are_the_scale() -> None:
     with pytest.raises(BadInput, match="say that you are sure"):
         scale_of(88.0, 99.0)
-    assert scale_of(99.4, 100.2) == Scale(0.994, 1.002)
-    assert scale_of(88.0, 99.0, sure=True) == Scale(0.88, 0.99)
+    assert scale_of(99.4, 100.2) == PrintScale(0.994, 1.002)
+    assert scale_of(88.0, 99.0, sure=True) == PrintScale(0.88, 0.99)
 
 
 def test_ink_is_the_page_in_cyan_magenta_yellow_and_black() -> None:
@@ -226,7 +226,9 @@ def test_a_printer_that_takes_named_sizes_gets_one_with_the_sheet_on_it() -> Non
 
 
 def test_a_vernier_sheet_to_print_and_to_cut() -> None:
-    job = as_made(Job(paper=LETTER, stock=STOCK_BY_KEY["satin-vinyl"], printer=Printer(scale=Scale(0.99, 0.99))))
+    job = effective_job(
+        Job(paper=LETTER, stock=STOCK_BY_KEY["satin-vinyl"], printer=Printer(scale=PrintScale(0.99, 0.99)))
+    )
     setup = set_up_sheet(job)
     sheet = vernier_sheet(LETTER, setup.live.shape, "x")
     svg = vernier_file(job, setup, "svg").data.decode()
@@ -243,7 +245,7 @@ def test_a_vernier_sheet_to_print_and_to_cut() -> None:
     assert left == pytest.approx(middle + (8 - middle) / 0.99, abs=0.11)
     assert top == pytest.approx(LETTER.height_mm / 2 + (8 - LETTER.height_mm / 2) / 0.99, abs=0.11)
     with pytest.raises(BadInput, match="printed"):
-        vernier_file(as_made(Job(paper=LETTER, stock=STOCK_BY_KEY["plain-vinyl"])), setup, "pdf")
+        vernier_file(effective_job(Job(paper=LETTER, stock=STOCK_BY_KEY["plain-vinyl"])), setup, "pdf")
 
 
 def test_the_cover_trim_covers_all_print_and_no_mark() -> None:
@@ -314,7 +316,7 @@ def test_decals_for_the_inside_of_a_pane_are_mirrored_on_clear_stock_only() -> N
 def test_all_of_it_comes_back_from_a_job_file() -> None:
     job = scene(
         item(),
-        printer=Printer(scale=Scale(0.99, 1.0), page=PageBox.LEFT, margins_mm=Margins(3, 3, 3, 3)),
+        printer=Printer(scale=PrintScale(0.99, 1.0), page=PageBox.LEFT, margins_mm=Margins(3, 3, 3, 3)),
         calibration=Calibration(((1.001, 0, 0.5), (0, 1, 0)), None, 0.1, 0.0005, 0.08),
         room_light=0.7,
         stock_colour="#404040",
@@ -328,8 +330,8 @@ def test_all_of_it_comes_back_from_a_job_file() -> None:
 
 @pytest.mark.parametrize("stock", ["satin-vinyl", "light-transfer"])
 @pytest.mark.parametrize("second", [False, True])
-@pytest.mark.parametrize("scale", [Scale(), Scale(0.997, 1.003)])
-def test_a_swatch_strip_lies_beside_the_pieces_as_they_are_printed(stock: str, second: bool, scale: Scale) -> None:
+@pytest.mark.parametrize("scale", [PrintScale(), PrintScale(0.997, 1.003)])
+def test_a_swatch_strip_lies_beside_the_pieces_as_they_are_printed(stock: str, second: bool, scale: PrintScale) -> None:
     """What the strip covers on the printed sheet, mirrored or not, is nothing that a piece covers."""
     printer = Printer(scale=scale)
     plan = scene(item(quantity=17), stock=stock, pictures={1: FULL}, printer=printer).plan()

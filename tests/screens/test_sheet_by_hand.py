@@ -218,7 +218,7 @@ def test_the_live_area_is_explained_and_machines_are_changed(screen: Screen, job
 def test_24_pieces_are_packed_adjusted_and_handed_over(screen: Screen) -> None:
     """The whole way, as a maker goes it."""
     job = ASKED.post(f"{screen.base}/api/jobs/4/copy").json()["id"]
-    body = {"label": "24 pieces", "numbers": [7], "changes": {"quantity": 0, "wish": 1}}
+    body = {"label": "24 pieces", "numbers": [7], "changes": {"quantity": 0, "fill_priority": 1}}
     assert ASKED.post(f"{screen.base}/api/jobs/{job}/changes", json=body).status_code == 200
     screen.open(f"/jobs/{job}/sheet")
     screen.wait(lambda: "24 of 24" in screen.text(), "all 24 placed")

@@ -7,12 +7,12 @@ import pytest
 from tests.conftest import disc_png
 from tests.services.test_jobs import job_with_disc
 from vamper.core.sheet.breaches import breaches
-from vamper.core.sheet.lay.arranging import Side, Way
+from vamper.core.sheet.lay.arranging import AlignedBy, SpacedAlong
 from vamper.core.values.findings import BadInput
 from vamper.core.values.placement import Pin
-from vamper.services.packing.by_hand import Done, check
-from vamper.services.packing.desk import PackingState
+from vamper.services.packing.by_hand import HandResult, check
 from vamper.services.packing.nesting_process import ProcessNester
+from vamper.services.packing.packing_service import PackingState
 from vamper.services.packing.tables import Hand, Table
 from vamper.services.workshop import Workshop
 
@@ -27,7 +27,7 @@ def job(workshop: Workshop) -> int:
 def table(workshop: Workshop, job: int) -> Table:
     """The layout when its search has ended."""
     workshop.begin_packing(workshop.jobs.get(job))
-    workshop.desk.stop(job)
+    workshop.packing.stop(job)
     packing = workshop.plan(workshop.jobs.get(job)).packing
     return workshop.table(job, packing.layout_id)
 
@@ -134,14 +134,14 @@ def test_swap_align_and_space(workshop: Workshop, job: int) -> None:
     swapped = assert_sound(workshop, job)
     assert swapped.placement(0, 0).x_mm == pytest.approx(first.placement(0, 5).x_mm, abs=0.1)
     for action in (
-        lambda: workshop.by_hand.align(job, swapped, 0, [0], Side.LEFT),
-        lambda: workshop.by_hand.space(job, swapped, 0, [0, 1], Way.ACROSS),
+        lambda: workshop.by_hand.align(job, swapped, 0, [0], AlignedBy.LEFT),
+        lambda: workshop.by_hand.space(job, swapped, 0, [0, 1], SpacedAlong.ACROSS),
         lambda: workshop.by_hand.swap(job, swapped, 0, [0, 1, 2]),
     ):
         with pytest.raises(BadInput, match="pick"):
             action()
     # The first row is level already and evenly spaced; it stays where it is.
-    level: Done = workshop.by_hand.align(job, swapped, 0, [1, 2], Side.TOP)
+    level: HandResult = workshop.by_hand.align(job, swapped, 0, [1, 2], AlignedBy.TOP)
     assert level.indexes == (1, 2)
     assert_sound(workshop, job)
 
@@ -183,7 +183,7 @@ def test_an_old_layout_is_refused_with_a_sentence(workshop: Workshop, job: int) 
 
 
 def test_filled_copies_become_wanted_ones_when_pieces_are_moved(workshop: Workshop, job: int) -> None:
-    workshop.jobs.change_items(job, "more", (1,), {"wish": 1})
+    workshop.jobs.change_items(job, "more", (1,), {"fill_priority": 1})
     workshop.jobs.change(job, "fill", {"packing.fill": True})
     packing = workshop.begin_packing(workshop.jobs.get(job))
     while packing.state is PackingState.SEARCHING:

@@ -9,9 +9,9 @@ from vamper.core.cutting.depth import bands_of, depth_um
 from vamper.core.cutting.ladder import ladder_advice
 from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
-from vamper.core.values.dialect import Step, StepSeen
 from vamper.core.values.findings import BadInput
 from vamper.core.values.mat import MatIn
+from vamper.core.values.named_settings import NamedSetting, SettingSeen
 from vamper.core.values.stock import STOCK_BY_KEY, StockClass, Tack
 from vamper.core.values.tried import Outcome
 from vamper.services.packing.nesting_process import ProcessNester
@@ -29,7 +29,7 @@ def job(workshop: Workshop) -> int:
     art = workshop.arts.take_in("disc.png", disc_png())
     workshop.jobs.add_item(number, art.digest, "disc", 40, {})
     workshop.begin_packing(workshop.jobs.get(number))
-    workshop.desk.stop(number)
+    workshop.packing.stop(number)
     return number
 
 
@@ -129,7 +129,9 @@ def test_a_run_teaches_only_what_was_cut_and_set(workshop: Workshop, job: int) -
     mat = workshop.shop.care.mats.keep("blue", MatIn(loads=3))
     workshop.shop.care.mats.put_in(mat, MAT_CUTTER)
     machine = workshop.shop.cutters.get(MAT_CUTTER)
-    workshop.shop.cutters.keep(machine.name, replace(machine.value, dialect=(Step("foil"), Step("card"))), MAT_CUTTER)
+    workshop.shop.cutters.keep(
+        machine.name, replace(machine.value, settings=(NamedSetting("foil"), NamedSetting("card"))), MAT_CUTTER
+    )
     workshop.log_run(workshop.jobs.get(job), 2, {Cut.KISS: Outcome.CLEAN})
     assert not workshop.shop.tried.of(MAT_CUTTER, "satin-vinyl").records
     assert workshop.shop.care.mats.get(mat).value.loads == 5
@@ -230,17 +232,19 @@ def test_new_designs_are_cut_as_their_stock_usually_is(workshop: Workshop) -> No
 
 def test_a_step_finds_its_place_by_what_it_did(workshop: Workshop, job: int) -> None:
     kept = workshop.shop.cutters.get(MAT_CUTTER)
-    steps = (Step("foil"), Step("card"))
-    workshop.shop.cutters.keep(kept.name, replace(kept.value, dialect=steps), MAT_CUTTER)
+    steps = (NamedSetting("foil"), NamedSetting("card"))
+    workshop.shop.cutters.keep(kept.name, replace(kept.value, settings=steps), MAT_CUTTER)
     assert kiss(workshop, job).spoken.words == ""
-    workshop.shop.step_did(MAT_CUTTER, "foil", StepSeen(STOCK_BY_KEY["satin-vinyl"], Cut.KISS, Outcome.CLEAN))
+    workshop.shop.step_did(MAT_CUTTER, "foil", SettingSeen(STOCK_BY_KEY["satin-vinyl"], Cut.KISS, Outcome.CLEAN))
     setting = kiss(workshop, job)
     assert setting.spoken.words == "take “foil”"
     assert setting.likely == setting.spoken.chance
     with pytest.raises(BadInput, match="no backing to mark"):
-        workshop.shop.step_did(MAT_CUTTER, "card", StepSeen(STOCK_BY_KEY["card"], Cut.THROUGH, Outcome.BACKING_MARKED))
+        workshop.shop.step_did(
+            MAT_CUTTER, "card", SettingSeen(STOCK_BY_KEY["card"], Cut.THROUGH, Outcome.BACKING_MARKED)
+        )
     with pytest.raises(NotFound, match="no such step"):
-        workshop.shop.step_did(MAT_CUTTER, "leather", StepSeen(STOCK_BY_KEY["card"], Cut.THROUGH, Outcome.CLEAN))
+        workshop.shop.step_did(MAT_CUTTER, "leather", SettingSeen(STOCK_BY_KEY["card"], Cut.THROUGH, Outcome.CLEAN))
 
 
 def test_everything_is_still_there_after_a_restart(workshop: Workshop, nester: ProcessNester, job: int) -> None:

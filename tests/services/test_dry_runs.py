@@ -14,16 +14,16 @@ from vamper.core.plan import complete
 from vamper.core.twin.devices import TwinCutter
 from vamper.core.twin.faults import with_faults
 from vamper.core.twin.practice import hidden_map, practice_cutter
-from vamper.core.twin.rehearse import NOT_WIDER
 from vamper.core.twin.scan import pixels_of
+from vamper.core.twin.simulate import NOT_WIDER
 from vamper.core.values.calibration import Calibration
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
 from vamper.core.values.twin import FaultKey
 from vamper.demo.workshop import PRACTICE_SEED
-from vamper.services.packing.desk import PackingState
+from vamper.services.packing.packing_service import PackingState
 from vamper.services.shop.tried import CutRecord, JudgedDrop, RecordKind
-from vamper.services.twin.desk import Asked, DryRunning
+from vamper.services.twin.dry_run_service import DryRunRequest, DryRunStatus
 from vamper.services.twin.dry_runs import Stopped, devices_for, dry_run
 from vamper.services.twin.pictures import scanned
 from vamper.services.twin.practice import practice_machines
@@ -38,16 +38,16 @@ def job(workshop: Workshop) -> int:
     workshop.jobs.add_item(number, art.digest, "disc", 40, {})
     workshop.jobs.change_items(number, "quantity", (1,), {"quantity": 6})
     workshop.begin_packing(workshop.jobs.get(number))
-    workshop.desk.stop(number)
+    workshop.packing.stop(number)
     return number
 
 
-def ran(workshop: Workshop, job: int, asked: Asked) -> DryRunning:
+def ran(workshop: Workshop, job: int, asked: DryRunRequest) -> DryRunStatus:
     plan = workshop.plan(workshop.jobs.get(job)).plan
     return ended(workshop.dry_runs.begin(job, plan, workshop.shown_of, asked))
 
 
-def ended(told: DryRunning) -> DryRunning:
+def ended(told: DryRunStatus) -> DryRunStatus:
     for _ in range(600):
         if not told.running:
             return told
@@ -56,7 +56,7 @@ def ended(told: DryRunning) -> DryRunning:
 
 
 def test_a_dry_run_tells_what_spoils_and_what_would_help(workshop: Workshop, job: int) -> None:
-    told = ran(workshop, job, Asked(60, True, (FaultKey.TUFT, FaultKey.STRETCHED_PRINT)))
+    told = ran(workshop, job, DryRunRequest(60, True, (FaultKey.TUFT, FaultKey.STRETCHED_PRINT)))
     assert told.found is not None
     assert told.found.outcome.sheet_good == 0
     helped = {remedy.key for remedy, _ in told.helps.each}
@@ -81,16 +81,16 @@ def test_a_job_that_nobody_has_packed_yet_is_packed_first(workshop: Workshop) ->
     art = workshop.arts.take_in("disc.png", disc_png())
     workshop.jobs.add_item(number, art.digest, "disc", 40, {})
     workshop.jobs.change_items(number, "quantity", (1,), {"quantity": 5})
-    told = ended(workshop.begin_dry_run(number, Asked(5, False)))
+    told = ended(workshop.begin_dry_run(number, DryRunRequest(5, False)))
     planned = workshop.plan(workshop.jobs.get(number))
     assert planned.packing.state is PackingState.DONE
     assert told.is_of(planned.plan)
 
 
 def test_a_stopped_run_leaves_what_came_of_the_one_before(workshop: Workshop, job: int) -> None:
-    first = ran(workshop, job, Asked(20, False))
+    first = ran(workshop, job, DryRunRequest(20, False))
     plan = workshop.plan(workshop.jobs.get(job)).plan
-    second = workshop.dry_runs.begin(job, plan, workshop.shown_of, Asked(2000, False))
+    second = workshop.dry_runs.begin(job, plan, workshop.shown_of, DryRunRequest(2000, False))
     workshop.dry_runs.stop(job)
     for _ in range(1200):
         if not second.running:
@@ -138,9 +138,9 @@ def test_nothing_on_a_sheet_is_a_sentence(workshop: Workshop) -> None:
     empty = workshop.jobs.create("Empty")
     plan = workshop.plan(workshop.jobs.get(empty)).plan
     with pytest.raises(BadInput, match="nothing lies on a sheet"):
-        workshop.dry_runs.begin(empty, plan, workshop.shown_of, Asked(1))
+        workshop.dry_runs.begin(empty, plan, workshop.shown_of, DryRunRequest(1))
     with pytest.raises(BadInput, match="nothing lies on a sheet"):
-        workshop.begin_dry_run(empty, Asked(1))
+        workshop.begin_dry_run(empty, DryRunRequest(1))
 
 
 def test_calibrating_the_practice_bench_makes_the_miss_fall(workshop: Workshop, job: int) -> None:

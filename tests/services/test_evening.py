@@ -60,7 +60,7 @@ FEW = plan_of("water-slide-white", 1)
 def test_two_batches_share_one_person(evenings: Evenings) -> None:
     evenings.add(1, MUGS)
     evenings.add(2, SHIRTS)
-    now = evenings.look()
+    now = evenings.state()
     assert now.plan is not None
     hands = sorted((one.start, one.end) for one in now.plan.steps if now.steps[one.batch][one.step].timed.hands_on)
     assert all(before[1] <= after[0] for before, after in pairwise(hands))
@@ -72,7 +72,7 @@ def test_an_evening_is_worked_through_to_its_end(evenings: Evenings, clock: Cloc
     evenings.add(1, MUGS)
     evenings.add(2, SHIRTS)
     for _ in range(200):
-        now = evenings.look()
+        now = evenings.state()
         assert now.plan is not None
         assert not now.plan.broken
         todo = next_step(now)
@@ -93,7 +93,7 @@ def test_an_evening_is_worked_through_to_its_end(evenings: Evenings, clock: Cloc
     else:
         pytest.fail("the evening never ended")
     clock.on(600)
-    for batch, steps in zip(evenings.look().document.batches, now.steps, strict=True):
+    for batch, steps in zip(evenings.state().document.batches, now.steps, strict=True):
         assert len(batch.happened) == len(steps)
         for place in range(1, len(steps)):
             before, one = batch.at(place - 1), batch.at(place)
@@ -106,12 +106,12 @@ def test_an_evening_is_worked_through_to_its_end(evenings: Evenings, clock: Cloc
 
 def test_what_slips_moves_the_rest(evenings: Evenings, clock: Clock) -> None:
     evenings.add(2, SHIRTS)
-    number = evenings.look().document.batches[0].number
+    number = evenings.state().document.batches[0].number
     evenings.begin(number, 0)
-    before = evenings.look()
+    before = evenings.state()
     assert before.plan is not None
     clock.on(before.plan.of(0, 1).start + 25)
-    after = evenings.look()
+    after = evenings.state()
     assert after.plan is not None
     assert after.time(after.plan.of(0, 1).start) >= clock.time
     assert after.plan.ends >= before.plan.ends + 20
@@ -119,30 +119,30 @@ def test_what_slips_moves_the_rest(evenings: Evenings, clock: Clock) -> None:
 
 def test_a_restart_finds_everything_again(workshop: Workshop, evenings: Evenings, clock: Clock) -> None:
     evenings.add(1, MUGS)
-    number = evenings.look().document.batches[0].number
+    number = evenings.state().document.batches[0].number
     evenings.begin(number, 0)
     clock.on(31)
     again = Evenings(workshop.sessions, clock)
-    assert again.look().document == evenings.look().document
+    assert again.state().document == evenings.state().document
     again.begin(number, 1)
-    batch = again.look().document.batches[0]
+    batch = again.state().document.batches[0]
     assert batch.at(0).ended == clock.time
     again.begin(number, 1)
-    assert again.look().document.batches[0] == batch
+    assert again.state().document.batches[0] == batch
     again.undo(number, 1)
-    assert again.look().document.batches[0].at(1).began is None
+    assert again.state().document.batches[0].at(1).began is None
 
 
 def test_steps_come_in_their_order(evenings: Evenings) -> None:
     evenings.add(1, MUGS)
-    number = evenings.look().document.batches[0].number
+    number = evenings.state().document.batches[0].number
     with pytest.raises(BadInput, match="comes first"):
         evenings.begin(number, 3)
 
 
 def test_rests_begin_by_themselves_when_hands_are_done(evenings: Evenings, clock: Clock) -> None:
     evenings.add(1, MUGS)
-    now = evenings.look()
+    now = evenings.state()
     number, steps = now.document.batches[0].number, now.steps[0]
     evenings.begin(number, 0)
     clock.on(30)
@@ -150,14 +150,14 @@ def test_rests_begin_by_themselves_when_hands_are_done(evenings: Evenings, clock
     evenings.begin(number, spray)
     clock.on(3)
     evenings.end(number, spray)
-    assert evenings.look().document.batches[0].at(spray + 1).began == clock.time
+    assert evenings.state().document.batches[0].at(spray + 1).began == clock.time
 
 
 def test_away_hours_keep_hands_off(evenings: Evenings) -> None:
     evenings.add(2, SHIRTS)
     gone = AwayTime(SIX + timedelta(minutes=15), SIX + timedelta(minutes=120))
     evenings.change(SIX, None, None, (gone,))
-    now = evenings.look()
+    now = evenings.state()
     assert now.plan is not None
     for one in now.plan.steps:
         if now.steps[one.batch][one.step].timed.hands_on:
@@ -180,7 +180,7 @@ def test_labels_are_kept_with_their_stock(workshop: Workshop) -> None:
 
 def test_heat_is_not_begun_without_its_figures_however_many_pieces(evenings: Evenings, clock: Clock) -> None:
     evenings.add(2, plan_of("dark-transfer", 12))
-    number = evenings.look().document.batches[0].number
+    number = evenings.state().document.batches[0].number
     evenings.begin(number, 0)
     clock.on(10)
     evenings.begin(number, 1)
@@ -194,7 +194,7 @@ def test_heat_is_not_begun_without_its_figures_however_many_pieces(evenings: Eve
 def test_a_rest_is_not_over_before_its_label_says(evenings: Evenings, clock: Clock) -> None:
     spec = replace(MUGS.asked.finish, label=(LabelFigure("coat_minutes", 40.0),))
     evenings.add(1, replace(MUGS, asked=replace(MUGS.asked, finish=spec)))
-    now = evenings.look()
+    now = evenings.state()
     number, steps = now.document.batches[0].number, now.steps[0]
     evenings.begin(number, 0)
     clock.on(10)
@@ -217,7 +217,7 @@ def test_a_place_that_is_needed_is_not_taken_away(evenings: Evenings) -> None:
     evenings.add(1, MUGS)
     with pytest.raises(BadInput, match="there is no oven"):
         evenings.change(None, None, {"oven": 0}, None)
-    assert evenings.look().plan is not None
+    assert evenings.state().plan is not None
     evenings.change(None, None, {"press": 0}, None)
     with pytest.raises(BadInput, match="there is no press"):
         evenings.add(2, SHIRTS)
@@ -233,20 +233,20 @@ def test_times_lie_about_now(evenings: Evenings) -> None:
 
 def test_what_has_not_changed_is_not_planned_again(evenings: Evenings, clock: Clock) -> None:
     evenings.add(1, MUGS)
-    first = evenings.look().plan
+    first = evenings.state().plan
     clock.on(3)
     # Nothing has begun, so all of it only begins later.
-    assert evenings.look().plan is first
-    evenings.begin(evenings.look().document.batches[0].number, 0)
+    assert evenings.state().plan is first
+    evenings.begin(evenings.state().document.batches[0].number, 0)
     clock.on(50)
     # The rest is over and nobody came: planned anew, once a minute.
-    late = evenings.look().plan
-    assert evenings.look().plan is late
+    late = evenings.state().plan
+    assert evenings.state().plan is late
 
 
 def test_a_paused_step_waits_and_what_was_done_of_it_counts(evenings: Evenings, clock: Clock) -> None:
     evenings.add(2, SHIRTS)
-    number = evenings.look().document.batches[0].number
+    number = evenings.state().document.batches[0].number
     with pytest.raises(BadInput, match="rests by itself and cannot be paused"):
         evenings.pause(number, 0)
     evenings.begin(number, 0)
@@ -257,7 +257,7 @@ def test_a_paused_step_waits_and_what_was_done_of_it_counts(evenings: Evenings, 
     clock.on(4)
     evenings.pause(number, 1)
     clock.on(30)
-    now = evenings.look()
+    now = evenings.state()
     assert now.plan is not None
     cutting = now.steps[0][1].timed.minutes
     paused = now.plan.of(0, 1)
@@ -267,18 +267,18 @@ def test_a_paused_step_waits_and_what_was_done_of_it_counts(evenings: Evenings, 
     assert not now.plan.broken
     evenings.begin(number, 1)
     clock.on(1)
-    going_on = evenings.look()
+    going_on = evenings.state()
     assert going_on.plan is not None
     assert going_on.plan.of(0, 1).end - going_on.plan.of(0, 1).start == cutting
     assert going_on.time(going_on.plan.of(0, 1).end) == going_on.now + timedelta(minutes=cutting - 5)
     evenings.end(number, 1)
-    assert evenings.look().document.batches[0].at(1).paused is None
+    assert evenings.state().document.batches[0].at(1).paused is None
 
 
 def test_while_one_is_paused_hands_do_another(evenings: Evenings, clock: Clock) -> None:
     evenings.add(1, MUGS)
     evenings.add(2, SHIRTS)
-    mugs, shirts = (one.number for one in evenings.look().document.batches)
+    mugs, shirts = (one.number for one in evenings.state().document.batches)
     evenings.begin(mugs, 0)
     evenings.begin(shirts, 0)
     clock.on(10)
@@ -286,7 +286,7 @@ def test_while_one_is_paused_hands_do_another(evenings: Evenings, clock: Clock) 
     evenings.pause(shirts, 1)
     clock.on(25)
     evenings.begin(mugs, 1)
-    now = evenings.look()
+    now = evenings.state()
     assert now.plan is not None
     mine, other = now.plan.of(0, 1), now.plan.of(1, 1)
     assert mine.end <= other.start or other.end <= mine.start
@@ -294,7 +294,7 @@ def test_while_one_is_paused_hands_do_another(evenings: Evenings, clock: Clock) 
 
 def test_a_rest_that_ends_while_nobody_is_there_says_what_to_start_later(evenings: Evenings, clock: Clock) -> None:
     evenings.add(1, MUGS)
-    now = evenings.look()
+    now = evenings.state()
     number, steps = now.document.batches[0].number, now.steps[0]
     soak = next(place for place, one in enumerate(steps) if one.step.key == "soak")
     for step in range(soak):
@@ -304,7 +304,7 @@ def test_a_rest_that_ends_while_nobody_is_there_says_what_to_start_later(evening
     evenings.begin(number, soak)
     away = AwayTime(clock.time, clock.time + timedelta(hours=8))
     evenings.change(None, None, None, (away,))
-    found = [note for note in evening_out(evenings.look()).notes if note.code == "finish.away"]
+    found = [note for note in evening_out(evenings.state()).notes if note.code == "finish.away"]
     assert len(found) == 1
     assert "Nobody is there" in found[0].text
     assert f"{away.ends - timedelta(minutes=1):%H:%M} or later" in found[0].text
@@ -314,7 +314,7 @@ def test_a_step_of_ones_own_stands_where_it_was_put(evenings: Evenings) -> None:
     added = (AddedStep("white pen on the rims", 12, "cut"), AddedStep("photograph them", 3, "gone"))
     spec = replace(SHIRTS.asked.finish, added=added)
     evenings.add(2, replace(SHIRTS, asked=replace(SHIRTS.asked, finish=spec)))
-    names = [one.timed.name for one in evenings.look().steps[0]]
+    names = [one.timed.name for one in evenings.state().steps[0]]
     assert names.index("white pen on the rims") == names.index("Cut and peel off the backing") + 1
     assert names[-1] == "photograph them"
 
@@ -368,7 +368,7 @@ def test_whatever_is_done_the_evening_is_shown_and_what_happened_stays(
         with suppress(BadInput, NotFound):
             done(evenings, clock, what, evenings.document().batches[which].number, step, minutes)
         clock.time += timedelta(minutes=minutes, seconds=step)
-        now = evenings.look()
+        now = evenings.state()
         shown = evening_out(now)
         assert now.plan is not None
         times = {
@@ -385,7 +385,7 @@ def test_whatever_is_done_the_evening_is_shown_and_what_happened_stays(
             assert times.get(key) in (began, None) or what in ("begin", "undo")
         happened = {key: began for key, began in times.items() if began is not None}
     evenings.clear()
-    assert evenings.look().plan is None
+    assert evenings.state().plan is None
 
 
 def test_two_steps_under_way_at_once_and_hours_away_set_then_are_shown(evenings: Evenings, clock: Clock) -> None:
@@ -396,7 +396,7 @@ def test_two_steps_under_way_at_once_and_hours_away_set_then_are_shown(evenings:
         clock.on(31)
         evenings.begin(one.number, 1)
     evenings.change(None, None, None, (AwayTime(clock.time, clock.time + timedelta(hours=9)),))
-    now = evenings.look()
+    now = evenings.state()
     assert now.plan is not None
     coming = [one for one in now.plan.steps if now.document.batches[one.batch].at(one.step).began is None]
     hands = [one for one in coming if now.steps[one.batch][one.step].timed.hands_on]
@@ -410,13 +410,13 @@ def test_what_was_begun_stays_where_it_was_when_the_beginning_is_changed(evening
     clock.on(12)
     evenings.end(number, 0)
     evenings.change(clock.time + timedelta(minutes=40), None, None, None)
-    first = evening_out(evenings.look()).batches[0].steps[0]
+    first = evening_out(evenings.state()).batches[0].steps[0]
     assert (first.starts, first.ends) == (SIX, SIX + timedelta(minutes=12))
 
 
 def worked_up_to(evenings: Evenings, clock: Clock, key: str) -> tuple[int, int]:
     """The batch, with everything before a step done."""
-    now = evenings.look()
+    now = evenings.state()
     batch, steps = now.document.batches[0], now.steps[0]
     place = next(place for place, one in enumerate(steps) if one.step.key == key)
     for step in range(place):
@@ -432,12 +432,12 @@ def test_a_soak_is_begun_by_hand_and_may_end_any_time_until_its_greatest(evening
     number, soak = worked_up_to(evenings, clock, "soak")
     assert evenings.document().batches[0].at(soak).began is None
     evenings.begin(number, soak)
-    shown = evening_out(evenings.look()).batches[0].steps[soak]
+    shown = evening_out(evenings.state()).batches[0].steps[soak]
     assert shown.greatest
     assert shown.ends - shown.starts == timedelta(seconds=90)
     assert shown.state == "running"
     clock.time += timedelta(seconds=91)
-    assert evening_out(evenings.look()).batches[0].steps[soak].state == "over"
+    assert evening_out(evenings.state()).batches[0].steps[soak].state == "over"
     evenings.undo(number, soak)
     evenings.begin(number, soak)
     clock.time += timedelta(seconds=40)
@@ -451,7 +451,7 @@ def test_the_oven_is_switched_off_by_somebody_who_is_there(evenings: Evenings, c
     worked_up_to(evenings, clock, "into")
     away = AwayTime(clock.time + timedelta(minutes=20), clock.time + timedelta(hours=8))
     evenings.change(None, None, None, (away,))
-    now = evenings.look()
+    now = evenings.state()
     assert now.plan is not None
     by_key = {one.step.key: now.plan.of(0, place) for place, one in enumerate(now.steps[0])}
     # Half an hour of heat does not end before they leave, so it waits until they are back.
@@ -465,7 +465,7 @@ def test_events_keep_their_identity_when_the_evening_slips(evenings: Evenings, c
     evenings.add(1, MUGS)
 
     def events() -> dict[str, tuple[str, datetime]]:
-        now = evenings.look()
+        now = evenings.state()
         assert now.plan is not None
         data = write_calendar(now.plan, now.starts, "Tonight", {}, f"evening {now.document.opened}", now.clock)
         found = Calendar.from_ical(data).walk("VEVENT")
@@ -495,7 +495,7 @@ def test_an_hour_is_an_hour_long_when_the_clocks_change(workshop: Workshop, monk
         evenings.add(1, MUGS)
         number = evenings.document().batches[0].number
         evenings.begin(number, 0)
-        shown = evening_out(evenings.look()).batches[0].steps[0]
+        shown = evening_out(evenings.state()).batches[0].steps[0]
         assert (f"{shown.starts:%H:%M%z}", f"{shown.ends:%H:%M%z}") == ("02:50+0200", "02:20+0100")
         clock.on(10)
         with pytest.raises(BadInput, match="needs 15 min at least, and 10 are gone"):
@@ -514,7 +514,7 @@ def test_the_longer_wait_is_told_with_its_reason(evenings: Evenings) -> None:
         record=(LabelFigure("coat_minutes", 30.0),),
     )
     evenings.add(1, replace(MUGS, asked=replace(MUGS.asked, finish=spec)))
-    step = next(one for one in evening_out(evenings.look()).batches[0].steps if "Let the coat dry" in one.name)
+    step = next(one for one in evening_out(evenings.state()).batches[0].steps if "Let the coat dry" in one.name)
     assert step.labels == [
         "wait between coats: 30 min, as in your own runs; the label says 2 min, and the longer counts"
     ]

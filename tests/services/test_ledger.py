@@ -17,10 +17,10 @@ from vamper.core.ledger.supply import Bought, Offcut, Pack, Thing
 from vamper.core.values.blade import BladeIn
 from vamper.core.values.calibration import thickness_of
 from vamper.core.values.cut import Cut
-from vamper.core.values.dialect import Step
 from vamper.core.values.findings import BadInput, Severity
 from vamper.core.values.mat import MatIn
 from vamper.core.values.miss import LoggedMiss
+from vamper.core.values.named_settings import NamedSetting
 from vamper.core.values.paper import Paper
 from vamper.core.values.reading import Remedy, RoomLight
 from vamper.core.values.tried import Outcome, WasSet
@@ -28,7 +28,7 @@ from vamper.formats.out.picture_files import write_png
 from vamper.formats.runs_file import read_runs_csv, write_runs_csv
 from vamper.services.brief.brief import brief
 from vamper.services.finish.finishing import finishing_of
-from vamper.services.jobs.document import JobDocument, written
+from vamper.services.jobs.document import JobDocument, document_json
 from vamper.services.ledger.costing import work_of
 from vamper.services.ledger.from_photo import spoilt_in
 from vamper.services.ledger.handed import HandedOffs
@@ -72,11 +72,11 @@ def torn(count: int, what: Spoilt = Spoilt.TORN) -> tuple[SpoiltPiece, ...]:
 def test_logging_never_changes_the_job_or_its_layout(
     workshop: Workshop, job: int, spoilt: list[tuple[int, Spoilt]], other: CameOut
 ) -> None:
-    before = written(workshop.jobs.get(job).document)
+    before = document_json(workshop.jobs.get(job).document)
     layout = workshop.plan(workshop.jobs.get(job)).plan.layout
     pieces = tuple(SpoiltPiece(place, what) for place, what in dict(spoilt).items())
     workshop.made.log_outcome(job, said(CameOut.SPOILED if pieces else other, *pieces), again=True)
-    assert written(workshop.jobs.get(job).document) == before
+    assert document_json(workshop.jobs.get(job).document) == before
     assert workshop.plan(workshop.jobs.get(job)).plan.layout == layout
 
 
@@ -122,8 +122,8 @@ def test_what_is_learnt_is_learnt_of_what_was_set(workshop: Workshop, job: int) 
 
 def test_a_machine_with_settings_of_its_own_is_asked_for_one_of_them(workshop: Workshop, job: int) -> None:
     machine = workshop.shop.cutters.get(1)
-    steps = (Step("foil"), Step("card"))
-    workshop.shop.cutters.keep(machine.name, replace(machine.value, dialect=steps), 1)
+    steps = (NamedSetting("foil"), NamedSetting("card"))
+    workshop.shop.cutters.keep(machine.name, replace(machine.value, settings=steps), 1)
     # Nothing is proposed yet, so nothing is taken for set.
     number = workshop.made.log_outcome(job, said(), again=True)
     assert workshop.runs.get(number).run.settings == ()

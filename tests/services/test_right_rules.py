@@ -13,7 +13,7 @@ import shapely
 
 from tests.conftest import disc_png
 from tests.services.test_jobs import job_with_disc
-from vamper.core.cutting.setting import Detail, propose
+from vamper.core.cutting.setting import EdgeDetail, propose
 from vamper.core.edge.kind import KINDS
 from vamper.core.inspect import findings_of
 from vamper.core.plan import Plan, cut_of, pack_problem, page_of
@@ -26,15 +26,15 @@ from vamper.demo.workshop import ART
 from vamper.formats.job_file import read_job
 from vamper.services.brief.brief import brief
 from vamper.services.design.designer import Designer
-from vamper.services.packing.desk import PackingState
 from vamper.services.packing.nesting_process import ProcessNester
+from vamper.services.packing.packing_service import PackingState
 from vamper.services.packing.scaling import ScaleState
 from vamper.services.workshop import Workshop
 
 
 def packed(workshop: Workshop, job: int) -> Plan:
     workshop.begin_packing(workshop.jobs.get(job))
-    workshop.desk.stop(job)
+    workshop.packing.stop(job)
     return workshop.plan(workshop.jobs.get(job)).plan
 
 
@@ -119,9 +119,9 @@ def test_card_that_is_asked_to_be_kissed_is_cut_through_everywhere(workshop: Wor
 def test_the_tip_looks_out_as_far_as_the_cut_is_deep(workshop: Workshop) -> None:
     cutter = workshop.jobs.core_job(workshop.jobs.get(job_with_disc(workshop))).cutter
     for stock in STARTER_STOCKS:
-        through = propose(stock, Cut.THROUGH, cutter, Detail(3.0, 3.0))
+        through = propose(stock, Cut.THROUGH, cutter, EdgeDetail(3.0, 3.0))
         assert through.exposure_mm == pytest.approx(stock.thickness_um / 1000 + 0.1, abs=0.006), stock.key
-        kiss = propose(stock, Cut.KISS, cutter, Detail(3.0, 3.0))
+        kiss = propose(stock, Cut.KISS, cutter, EdgeDetail(3.0, 3.0))
         assert kiss.exposure_mm == pytest.approx((stock.face_um + stock.backing_um / 2) / 1000, abs=0.006), stock.key
 
 
@@ -198,9 +198,9 @@ def test_a_search_that_breaks_down_says_so_keeps_its_best_and_can_be_tried_again
         raise RuntimeError("the search fell over")
 
     with monkeypatch.context() as broken:
-        broken.setattr("vamper.services.packing.desk.pack", breaks_down)
+        broken.setattr("vamper.services.packing.packing_service.pack", breaks_down)
         workshop.begin_packing(workshop.jobs.get(job))
-        ended(lambda: workshop.desk.state(job) == (PackingState.BROKEN, 0.0))
+        ended(lambda: workshop.packing.state(job) == (PackingState.BROKEN, 0.0))
     planned = workshop.plan(workshop.jobs.get(job))
     plan, packing = planned.plan, planned.packing
     assert packing.state is PackingState.BROKEN
@@ -229,7 +229,7 @@ def test_a_removed_job_ends_its_work(workshop: Workshop) -> None:
     told = workshop.scale_to_fill(workshop.jobs.get(job), 2)
     workshop.remove_job(job)
     ended(lambda: told.state in (ScaleState.STOPPED, ScaleState.FAILED))
-    assert workshop.desk.state(job) is None
+    assert workshop.packing.state(job) is None
     workshop.jobs.put_back(job)
     assert workshop.plan(workshop.jobs.get(job)).packing.state is not PackingState.SEARCHING
 

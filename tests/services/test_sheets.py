@@ -13,10 +13,10 @@ from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput
 from vamper.core.values.printer import Printer
 from vamper.services.handoff.files import plan_files
-from vamper.services.jobs.variants import WishMove
+from vamper.services.jobs.variants import PriorityMove
 from vamper.services.packing.counting import PlainShape, how_many, how_many_plain
-from vamper.services.packing.desk import PackingState
 from vamper.services.packing.named import Origin
+from vamper.services.packing.packing_service import PackingState
 from vamper.services.packing.scaling import ScaleState
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
@@ -136,11 +136,14 @@ def test_more_of_several_designs_is_shared_evenly_until_one_is_put_before(worksh
     art = workshop.jobs.get(job).document.items[0].art
     workshop.jobs.add_item(job, art, "another", 20, {})
     for number in (1, 2):
-        done = workshop.variants.wish(workshop.jobs.get(job), number, WishMove.ON)
-    assert [one.wish for one in done.document.items] == [1, 1]
+        done = workshop.variants.prioritise(workshop.jobs.get(job), number, PriorityMove.ON)
+    assert [one.fill_priority for one in done.document.items] == [1, 1]
     assert done.document.packing.fill
-    moved = [workshop.variants.wish(workshop.jobs.get(job), 2, move) for move in (WishMove.LATER, WishMove.OFF)]
-    assert [[one.wish for one in state.document.items] for state in moved] == [[1, 2], [1, None]]
+    moved = [
+        workshop.variants.prioritise(workshop.jobs.get(job), 2, move)
+        for move in (PriorityMove.LATER, PriorityMove.OFF)
+    ]
+    assert [[one.fill_priority for one in state.document.items] for state in moved] == [[1, 2], [1, None]]
 
 
 def test_a_back_is_as_many_as_its_front_and_a_mismatch_is_found(workshop: Workshop, job: int) -> None:
@@ -192,7 +195,7 @@ def test_one_sheet_a_colour_with_keys_in_register(workshop: Workshop) -> None:
     assert max(spread) - min(spread) < 0.15
     assert {item.spec.quantity for item in plan.items} == {3}
     with pytest.raises(BadInput, match="of no use"):
-        workshop.variants.wish(workshop.jobs.get(number), 2, WishMove.ON)
+        workshop.variants.prioritise(workshop.jobs.get(number), 2, PriorityMove.ON)
     again = workshop.jobs.copy(number)
     assert [item.layer_of for item in workshop.jobs.get(again).document.items] == [2, 2, 2]
 

@@ -9,7 +9,7 @@ from sqlalchemy import Engine, create_engine, inspect, text
 from vamper.core.values.stock import STARTER_STOCKS
 from vamper.services.workshop import Workshop
 from vamper.store.database import copy_database, migrate, open_database
-from vamper.store.tables import Base
+from vamper.store.tables import TableBase
 
 
 def shape(engine: Engine) -> dict[str, set[str]]:
@@ -30,7 +30,7 @@ def test_migrations_lead_to_the_models_and_a_new_file_is_made_like_that(tmp_path
     for engine in (migrated, made):
         with engine.connect() as connection:
             context = MigrationContext.configure(connection)
-            assert compare_metadata(context, Base.metadata) == []
+            assert compare_metadata(context, TableBase.metadata) == []
             revisions.append(context.get_current_revision())
     assert revisions[0] == revisions[1] is not None
     assert shape(migrated) == shape(made)

@@ -74,7 +74,7 @@ BROKEN = {
     "half": (lambda path, sound: path.write_bytes(sound.read_bytes()[: sound.stat().st_size // 2]), "cut short"),
     "scribbled on": (scribbled, "damaged"),
     "another program's": (foreign, "another program"),
-    "newer": (newer, "newer Vamper"),
+    "newer": (newer, "another version of Vamper"),
     "read-only": (read_only, "read-only"),
     "a folder": (lambda path, _: path.mkdir(), "folder"),
 }

@@ -11,12 +11,12 @@ from fastapi.staticfiles import StaticFiles
 from starlette.exceptions import HTTPException
 from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 
-from vamper.api.door import MOST_BODY
 from vamper.api.guard import Guard
 from vamper.api.jobs.views import Views
-from vamper.api.lan.gate import Gate
-from vamper.api.lan.here import Lan
+from vamper.api.lan.address import Lan
+from vamper.api.lan.auth import LanAuth
 from vamper.api.problems import add_problems
+from vamper.api.request_checks import MOST_BODY
 from vamper.api.routers import ROUTERS
 from vamper.api.units import Units
 from vamper.services.workshop import Workshop
@@ -39,7 +39,7 @@ def create_app(workshop: Workshop, front_end: Path = FRONT_END, lan: Lan | None 
     app.add_middleware(Units)
     app.state.lan = lan
     if lan is not None:
-        app.add_middleware(Gate, lan=lan)
+        app.add_middleware(LanAuth, lan=lan)
     # The outermost: whatever is answered carries its headers.
     app.add_middleware(Guard, lan=lan is not None)
     add_problems(app)

@@ -5,7 +5,7 @@ from functools import cache
 from pydantic import BaseModel, TypeAdapter
 
 from vamper.api.cut.schemas import OffcutIn
-from vamper.api.door import router as door_router
+from vamper.api.request_checks import router as door_router
 from vamper.api.sheet.schemas import ScaleToFill
 from vamper.core.art.prepare import START_LIFT_DE
 from vamper.core.cutting.neighbours import BASES
@@ -16,7 +16,7 @@ from vamper.core.marks.mark import FAMILIES
 from vamper.core.sheet.pack.mode import MODES
 from vamper.core.values.art import Preparation, Purpose
 from vamper.core.values.blade import Blade
-from vamper.core.values.composition import NAME, Base, BaseShape, Composition, FreeBox, TextLine
+from vamper.core.values.composition import NAME, BasePlate, BaseShape, Composition, FreeBox, TextLine
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Mat
 from vamper.core.values.edge import EdgeSpec, RingSpec
@@ -65,7 +65,7 @@ _START_SHRINK = ShrinkSpec(Bar(100.0, 25.0), Bar(45.0, 11.5))
 _START_BLANK = BlankSpec(95.0, 95.0)
 _START_IRON = HeatSpec(iron=True, width_mm=200.0, height_mm=110.0)
 _START_COMPOSITION = Composition(
-    Base(BaseShape.ROUNDED, 60.0, 30.0, "#DCE8EA", 5.0), lines=(TextLine(NAME, 9.0, 30.0, 15.0, bold=True),)
+    BasePlate(BaseShape.ROUNDED, 60.0, 30.0, "#DCE8EA", 5.0), lines=(TextLine(NAME, 9.0, 30.0, 15.0, bold=True),)
 )
 # Added to a base, in shares of its sides.
 _START_LINE = TextLine("your text", 5.0, 0.5, 0.8)

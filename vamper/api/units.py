@@ -8,7 +8,7 @@ from http.cookies import CookieError, SimpleCookie
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from vamper.core.values.lengths import Unit, written
+from vamper.core.values.lengths import Unit, in_unit
 
 COOKIE = "vamper-unit"
 _JSON = ("application/json", "application/problem+json")
@@ -47,7 +47,7 @@ class Units:
                 whole.extend(message.get("body", b""))
                 if message.get("more_body"):
                     return
-                body = written(whole.decode("utf-8"), unit_of(Headers(scope=scope))).encode("utf-8")
+                body = in_unit(whole.decode("utf-8"), unit_of(Headers(scope=scope))).encode("utf-8")
                 MutableHeaders(raw=start["headers"])["content-length"] = str(len(body))
                 await send(start)
                 await send({"type": "http.response.body", "body": body})

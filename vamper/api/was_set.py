@@ -31,7 +31,7 @@ def set_as(said: WasSetIn) -> WasSetAs:
 
 def proposed_out(plan: Plan, cut: Cut) -> ProposedOut:
     """What is to be set for a cut of a plan."""
-    one, steps = really_set(plan, AS_PROPOSED).get(cut), [step.name for step in plan.job.cutter.dialect]
+    one, steps = really_set(plan, AS_PROPOSED).get(cut), [step.name for step in plan.job.cutter.settings]
     if one is not None and one.step and one.step not in steps:
         # A step and a notch.
         steps = [one.step, *steps]

@@ -10,7 +10,7 @@ from typing import Annotated
 import typer
 
 from vamper.core.values.findings import BadInput
-from vamper.core.values.lengths import written
+from vamper.core.values.lengths import in_unit
 
 # What a command imports stays to its end; looking it over for waste again and again takes a fifth of the start.
 gc.set_threshold(50_000, 20, 20)
@@ -42,7 +42,7 @@ def bad_input_is_one_line() -> Iterator[None]:
     try:
         yield
     except BadInput as bad:
-        typer.echo(written(" ".join(str(bad).split())), err=True)
+        typer.echo(in_unit(" ".join(str(bad).split())), err=True)
         raise typer.Exit(EXIT_BAD_INPUT) from None
 
 

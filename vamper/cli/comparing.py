@@ -32,8 +32,8 @@ def compare(
     Without --pieces the picture shows the printed sheet, at least three of its marks in sight. Prints what was found,
     as JSON; ends with 3 where print is missing, 2 for bad input.
     """
-    from vamper.core.ledger.loose import loose_pieces
-    from vamper.core.ledger.weeded import weeded_sheet
+    from vamper.core.vision.loose_pieces import loose_pieces
+    from vamper.core.vision.weeded_sheet import weeded_sheet
     from vamper.formats.compare_file import pieces_document, print_document, weeded_document
     from vamper.formats.plan_in import planned_sheet, read_plan
     from vamper.services.twin.comparing import compared_print, found_as_it_reads, read_picture

@@ -12,7 +12,7 @@ import typer
 from vamper.core.values.findings import BadInput
 
 if TYPE_CHECKING:
-    from vamper.api.lan.here import Lan
+    from vamper.api.lan.address import Lan
     from vamper.services.lan.passphrase import Passphrase
 
 _PASSPHRASE = "VAMPER_PASSPHRASE"
@@ -35,7 +35,7 @@ def let_in(asked: LettingIn, passphrase: "Passphrase", port: int) -> "Lan":
     BadInput
         Without a network, without a passphrase and nobody to ask for one, or with half a certificate.
     """
-    from vamper.api.lan.here import Lan
+    from vamper.api.lan.address import Lan
     from vamper.services.lan.visitors import Visitors
 
     if (asked.certificate is None) != (asked.key is None):

@@ -10,7 +10,7 @@ import typer
 from vamper.cli.app import EXIT_STOP, app, bad_input_is_one_line, finite
 from vamper.core.values.art import Purpose
 from vamper.core.values.findings import BadInput
-from vamper.core.values.lengths import written
+from vamper.core.values.lengths import in_unit
 from vamper.core.values.stock import STOCK_BY_KEY
 
 if TYPE_CHECKING:
@@ -156,4 +156,4 @@ def check(
         spec = read_item({"number": 1, "art": art.name, "width_mm": width, "edge": edge, "prepare": prepare})
         item = Designer().design(spec, ArtFile.of(art.name, read_input(art, str(art))), STOCK_BY_KEY[stock])
     report = check_document(item, purpose, STOCK_BY_KEY[stock])
-    typer.echo(written(json.dumps(report, indent=1, ensure_ascii=False)))
+    typer.echo(in_unit(json.dumps(report, indent=1, ensure_ascii=False)))

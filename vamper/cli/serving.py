@@ -91,10 +91,10 @@ def _serve(
     import uvicorn
 
     from vamper.api.app import create_app
-    from vamper.api.lan.gate import CAUTION
+    from vamper.api.lan.auth import CAUTION
     from vamper.demo.workshop import fill
-    from vamper.services.packing.desk import SEARCH_SECONDS
     from vamper.services.packing.nesting_process import ProcessNester
+    from vamper.services.packing.packing_service import SEARCH_SECONDS
     from vamper.services.workshop import Workshop
 
     # Searches run beside the page: a request gets its turn after half a millisecond instead of five.

@@ -55,5 +55,12 @@ class DesignedItem:
         spec = self.spec
         bleed_mm = self.bleed.width_mm if printed else 0.0
         return Piece(
-            spec.number, self.edge.shape, spec.quantity, spec.cut, bleed_mm, spec.turn, spec.wish, spec.sheet_colour
+            spec.number,
+            self.edge.shape,
+            spec.quantity,
+            spec.cut,
+            bleed_mm,
+            spec.turn,
+            spec.fill_priority,
+            spec.sheet_colour,
         )

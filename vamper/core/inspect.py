@@ -30,8 +30,8 @@ from vamper.core.offered import as_offered
 from vamper.core.plan import Plan, set_up_sheet
 from vamper.core.printing.inspect import bleed_findings, print_findings
 from vamper.core.sheet.inspect import (
+    accepted_finding,
     breach_findings,
-    granted_finding,
     pair_findings,
     sparse_finding,
     too_big,
@@ -140,7 +140,7 @@ def _sheet(plan: Plan) -> Iterator[Finding]:
         else:
             yield unplaced_finding(unplaced, item.spec, job.packing, len(plan.sheets))
     if job.for_own_program:
-        unknown = granted_finding(job.paper, job.cutter, plan.setup.live)
+        unknown = accepted_finding(job.paper, job.cutter, plan.setup.live)
         if unknown is not None:
             yield unknown
     yield from breach_findings(plan.sheets, pieces, job.packing.gap_mm)

@@ -14,11 +14,11 @@ import shapely
 
 from vamper.core.art.picture import Picture
 from vamper.core.cutting.plan import CutLoop, CutPlan, Timed, Timing, plan_cut
-from vamper.core.cutting.setting import CutSetting, Detail, Known, loop_speed_mm_s, most_passes, settings_for
+from vamper.core.cutting.setting import CutHistory, CutSetting, EdgeDetail, loop_speed_mm_s, most_passes, settings_for
 from vamper.core.design import DesignedItem
-from vamper.core.marks.budget import Floats, MissBudget, budget_of, farthest_mm
+from vamper.core.marks.budget import ErrorBudget, Floats, budget_of, farthest_mm
 from vamper.core.marks.mark import Mark, turned_over
-from vamper.core.marks.reading import Reading, reading_of
+from vamper.core.marks.reading import MarkReading, reading_of
 from vamper.core.marks.sheet_marks import marks_bound, marks_for
 from vamper.core.printing.bleed import carried_outward
 from vamper.core.printing.page import PrintItem, PrintPage, compose_page
@@ -27,7 +27,7 @@ from vamper.core.printing.pair_numbers import pair_numbers
 from vamper.core.printing.proof import job_line
 from vamper.core.sheet.laid import LaidSheet, lay
 from vamper.core.sheet.layout import Layout, WhyNot
-from vamper.core.sheet.live_area import LiveArea, cutter_bounds, granted_bound, live_area, printer_bound, spent_bound
+from vamper.core.sheet.live_area import LiveArea, accepted_bound, cutter_bounds, live_area, printer_bound, spent_bound
 from vamper.core.sheet.pack.area_bound import AreaBound
 from vamper.core.sheet.pack.groups import bound_of
 from vamper.core.sheet.pack.problem import PackProblem
@@ -49,7 +49,7 @@ class SheetSetup:
     live: LiveArea
     marks: tuple[Mark, ...]
     marks_seen: tuple[Mark, ...]
-    budget: MissBudget
+    budget: ErrorBudget
     first: LiveArea | None = None
 
     def live_of(self, sheet: int) -> LiveArea:
@@ -74,12 +74,12 @@ class Plan:
         return self.job.mirrored
 
     @cached_property
-    def reading(self) -> Reading | None:
+    def reading(self) -> MarkReading | None:
         """Whether its marks will be read; None where nothing looks for any."""
         return reading_of(self.job)
 
     @property
-    def budget(self) -> MissBudget:
+    def budget(self) -> ErrorBudget:
         """What its cuts may be off by."""
         return self.setup.budget
 
@@ -130,7 +130,7 @@ def set_up_sheet(job: Job) -> SheetSetup:
     from_marks = marks_bound(paper, job.marks)
     if from_marks is not None:
         bounds.append(from_marks)
-    granted = granted_bound(paper, job.cutter, bounds) if job.for_own_program else None
+    granted = accepted_bound(paper, job.cutter, bounds) if job.for_own_program else None
     if granted is not None:
         bounds.append(granted)
     gone = spent_bound(paper)
@@ -145,13 +145,13 @@ def set_up_sheet(job: Job) -> SheetSetup:
 
 def worst_miss_mm(job: Job, setup: SheetSetup) -> float:
     """What a piece of a job as it is made may miss by at worst, wherever it comes to lie and however it is cut."""
-    passes = most_passes(job.stock, job.cutter, Known.of(job))
+    passes = most_passes(job.stock, job.cutter, CutHistory.of(job))
     corners = shapely.get_coordinates(setup.live.shape.convex_hull)
     return round(float(setup.budget.miss_mm(corners, passes).max()), 3)
 
 
 def _misses(
-    sheet: LaidSheet, budget: MissBudget, cuts: Mapping[int, Cut], settings: Mapping[Cut, CutSetting]
+    sheet: LaidSheet, budget: ErrorBudget, cuts: Mapping[int, Cut], settings: Mapping[Cut, CutSetting]
 ) -> Floats:
     passes = [settings[cuts[one.item]].passes for one in sheet.placements]
     return farthest_mm(budget, sheet.edges, np.array(passes))
@@ -164,13 +164,13 @@ def pack_problem(job: Job, setup: SheetSetup, items: Sequence[DesignedItem], see
     return PackProblem(pieces, setup.live.shape, job.packing, seed, first, job.held)
 
 
-def detail_of(items: Sequence[DesignedItem]) -> Detail:
+def detail_of(items: Sequence[DesignedItem]) -> EdgeDetail:
     """How fine the edges of designs are; the usual design is the middle one."""
     if not items:
-        return Detail()
+        return EdgeDetail()
     radii = sorted(item.edge.smallest_radius_mm for item in items)
     easiest = max(radius for item in items for part in item.edge.radii_mm for radius in part)
-    return Detail(radii[len(radii) // 2], easiest, any(item.edge_facts.necks for item in items))
+    return EdgeDetail(radii[len(radii) // 2], easiest, any(item.edge_facts.necks for item in items))
 
 
 def complete(
@@ -187,7 +187,7 @@ def complete(
     edges = {item.number: item.edge.shape for item in items}
     thin = {item.number: item.edge.thin for item in items}
     sheets = lay(layout, edges, setup.live_of, thin, before.sheets if before is not None else ())
-    settings = settings_for(job.stock, job.cutter, detail_of(items), Known.of(job))
+    settings = settings_for(job.stock, job.cutter, detail_of(items), CutHistory.of(job))
     most = _most_missed(sheets, setup.budget, items, settings)
     missed = tuple(item.missing_by(most.get(item.number, item.miss_mm)) for item in items)
     return Plan(asked, job, setup, missed, layout, sheets, settings)
@@ -195,7 +195,7 @@ def complete(
 
 def _most_missed(
     sheets: Sequence[LaidSheet],
-    budget: MissBudget,
+    budget: ErrorBudget,
     items: Sequence[DesignedItem],
     settings: Mapping[Cut, CutSetting],
 ) -> dict[int, float]:

@@ -9,14 +9,14 @@ from datetime import timedelta
 
 import numpy as np
 
-from vamper.core.cutting.belief import first_belief
+from vamper.core.cutting.belief import prior
 from vamper.core.cutting.depth import bands_of, depth_um
 from vamper.core.cutting.ladder import ladder_advice
 from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed, ForceRange, Mat, Reach
-from vamper.core.values.dialect import Step, StepSeen
 from vamper.core.values.mat import MatIn
+from vamper.core.values.named_settings import NamedSetting, SettingSeen
 from vamper.core.values.stock import STOCK_BY_KEY, Stock, StockClass, Tack
 from vamper.core.values.tried import Outcome, Try
 from vamper.services.shop.own_stocks import NewStock
@@ -33,16 +33,18 @@ _VINYL, _LABEL, _CARD = (STOCK_BY_KEY[key] for key in ("satin-vinyl", "matte-lab
 _WORN = 455.0
 
 
-def _did(stock: Stock, cut: Cut, outcome: Outcome) -> StepSeen:
-    return StepSeen(stock, cut, outcome, metres=_WORN)
+def _did(stock: Stock, cut: Cut, outcome: Outcome) -> SettingSeen:
+    return SettingSeen(stock, cut, outcome, metres=_WORN)
 
 
 _DIALECT = (
-    Step("paper, first line", seen=(_did(_LABEL, Cut.KISS, Outcome.NOT_THROUGH),)),
-    Step("paper, second line", True, (_did(_LABEL, Cut.KISS, Outcome.CLEAN),)),
-    Step("foil", True, (_did(_LABEL, Cut.KISS, Outcome.BACKING_MARKED), _did(_VINYL, Cut.KISS, Outcome.NOT_THROUGH))),
-    Step("cardboard, thin", True, (_did(_CARD, Cut.THROUGH, Outcome.NOT_THROUGH),)),
-    Step("cardboard, thick", seen=(_did(_VINYL, Cut.KISS, Outcome.BACKING_MARKED),)),
+    NamedSetting("paper, first line", seen=(_did(_LABEL, Cut.KISS, Outcome.NOT_THROUGH),)),
+    NamedSetting("paper, second line", True, (_did(_LABEL, Cut.KISS, Outcome.CLEAN),)),
+    NamedSetting(
+        "foil", True, (_did(_LABEL, Cut.KISS, Outcome.BACKING_MARKED), _did(_VINYL, Cut.KISS, Outcome.NOT_THROUGH))
+    ),
+    NamedSetting("cardboard, thin", True, (_did(_CARD, Cut.THROUGH, Outcome.NOT_THROUGH),)),
+    NamedSetting("cardboard, thick", seen=(_did(_VINYL, Cut.KISS, Outcome.BACKING_MARKED),)),
 )
 
 
@@ -54,7 +56,7 @@ def prepare_cutting(workshop: Workshop) -> tuple[str, int]:
     mat_cutter = shop.cutters.get(1).value
     _ladders(workshop, shop.stocks.get(key).value, mat_cutter.force_gf)
     borrowed = Cutter(
-        Feed.MAT, Reach(305.0, 305.0), ForceRange(20.0, 480.0, 5.0), mat_mm=Mat(305.0, 305.0), dialect=_DIALECT
+        Feed.MAT, Reach(305.0, 305.0), ForceRange(20.0, 480.0, 5.0), mat_mm=Mat(305.0, 305.0), settings=_DIALECT
     )
     borrowed_id = shop.cutters.keep(BORROWED, borrowed)
     care = shop.care
@@ -69,7 +71,7 @@ def prepare_cutting(workshop: Workshop) -> tuple[str, int]:
 
 def _ladders(workshop: Workshop, stock: Stock, force: ForceRange) -> None:
     """Two ladders, each judged by what the model says of the film as it really is."""
-    bands, belief = bands_of(stock, Cut.KISS), first_belief(stock, Cut.KISS)
+    bands, belief = bands_of(stock, Cut.KISS), prior(stock, Cut.KISS)
     generator, tries = np.random.default_rng(11), list[Try]()
     for days in _DAYS_AGO:
         drops = []

@@ -6,14 +6,14 @@ from datetime import timedelta
 
 import numpy as np
 
-from vamper.core.made import as_made
+from vamper.core.effective_job import effective_job
 from vamper.core.marks.calibrate import fit
 from vamper.core.marks.vernier import MOST_TICK, expected_side, possible_miss, reading_of
 from vamper.core.plan import set_up_sheet
 from vamper.core.values.calibration import landing
 from vamper.core.values.job import Job
 from vamper.core.values.paper import USUAL_PAPER
-from vamper.core.values.printer import Printer, Scale
+from vamper.core.values.printer import Printer, PrintScale
 from vamper.core.values.stock import USUAL_STOCK
 from vamper.services.handoff.measuring import vernier_of
 from vamper.services.shop.measured import Record
@@ -21,7 +21,7 @@ from vamper.services.workshop import Workshop
 from vamper.store.tables import now
 
 OLD_PRINTER = "the old inkjet upstairs"
-_SHORT = Scale(0.994, 0.994)
+_SHORT = PrintScale(0.994, 0.994)
 # Days ago, where cuts landed then, and what was noted.
 _HISTORY = (
     (204, ((1.0011, 0.0006, 0.62), (-0.0004, 0.9996, -0.31)), "first sheet with this cutter"),
@@ -32,7 +32,7 @@ _HISTORY = (
 
 def measure(workshop: Workshop) -> int:
     """Put the measurements into a workshop; returns the old printer's number."""
-    job = as_made(Job(paper=USUAL_PAPER, stock=USUAL_STOCK))
+    job = effective_job(Job(paper=USUAL_PAPER, stock=USUAL_STOCK))
     sheet = vernier_of(job, set_up_sheet(job))
     for days, rows, note in _HISTORY:
         matrix = np.array(rows)

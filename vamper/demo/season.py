@@ -20,7 +20,7 @@ from vamper.core.design import DesignedItem
 from vamper.core.ledger.run import CameOut, LaterCheck, LaterKind, Run, Spoilt, SpoiltPiece, UsedSetting
 from vamper.core.plan import Plan
 from vamper.core.printing.advice import advice_for
-from vamper.core.twin.rehearse import SPOILINGS, SheetRuns, Spoiling
+from vamper.core.twin.simulate import SPOILINGS, SimulationResult, Spoiling
 from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.twin import TwinSpec
 from vamper.demo.drawings import lighthouse, seabird, svg
@@ -151,7 +151,7 @@ def picture_of(designer: Designer, arts: Mapping[str, ArtFile], item: DesignedIt
     return designer.picture_of(item, arts[item.spec.art])
 
 
-def _runs(spell: _Spell, plan: Plan, made: SheetRuns, ink_ml: float) -> Iterator[Run]:
+def _runs(spell: _Spell, plan: Plan, made: SimulationResult, ink_ml: float) -> Iterator[Run]:
     job, advice = plan.job, advice_for(plan.job.stock, plan.job.printer)
     for run in range(made.runs):
         spoilt = tuple(
@@ -188,14 +188,14 @@ def _runs(spell: _Spell, plan: Plan, made: SheetRuns, ink_ml: float) -> Iterator
         )
 
 
-def _seen(made: SheetRuns, run: int, place: int) -> Spoilt | None:
+def _seen(made: SimulationResult, run: int, place: int) -> Spoilt | None:
     """What a maker would call a piece; None for a good one."""
     if spoiling := made.spoiled[run, place]:
         return _SPOILT.get(SPOILINGS[spoiling - 1])
     return Spoilt.OFF if np.hypot(*made.miss_mm[run, place]) > _SEEN_MM else None
 
 
-def _off(made: SheetRuns, run: int, place: int) -> LoggedMiss:
+def _off(made: SimulationResult, run: int, place: int) -> LoggedMiss:
     dx, dy = (float(one) for one in np.clip(made.miss_mm[run, place], -20, 20))
     return LoggedMiss(round(dx, 2), round(dy, 2))
 

@@ -20,9 +20,9 @@ from vamper.core.finishing.timetable import (
     Words,
     horizon_of,
 )
-from vamper.core.finishing.work import Work, batch_of
+from vamper.core.finishing.work import BatchWork, batch_of
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import School
+from vamper.core.values.finish import ProcessVariant
 from vamper.core.values.limits import STRICT
 from vamper.formats.json_object import object_in
 from vamper.formats.sentences import read_as
@@ -54,7 +54,7 @@ class _BatchIn:
     sheets: Annotated[int, Ge(1), Le(1000)] = 1
     coats: Annotated[int, Ge(0), Le(12)] | None = None
     plate: Annotated[int, Ge(1), Le(1000)] = 6
-    school: School | None = None
+    school: ProcessVariant | None = None
     label: dict[str, float] = field(default_factory=dict)
 
 
@@ -132,7 +132,7 @@ def _batch(one: _BatchIn) -> Batch:
         check_figures(process.key, one.label)
     except BadInput as bad:
         raise BadInput(bad.sentence, f"{one.name}, {bad.where}") from None
-    return batch_of(one.name, process, Work(one.pieces, one.sheets, one.coats, one.plate, one.school, one.label))
+    return batch_of(one.name, process, BatchWork(one.pieces, one.sheets, one.coats, one.plate, one.school, one.label))
 
 
 def timetable_document(found: Timetable, start: datetime) -> dict[str, Any]:

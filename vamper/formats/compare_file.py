@@ -2,10 +2,10 @@
 
 from typing import Any
 
-from vamper.core.ledger.compare_print import Comparison, PrintedPiece
-from vamper.core.ledger.loose import LoosePiece, LoosePieces
-from vamper.core.ledger.planned import PlannedSheet
-from vamper.core.ledger.weeded import WeededSheet
+from vamper.core.vision.loose_pieces import LoosePiece, LoosePieces
+from vamper.core.vision.planned_sheet import PlannedSheet
+from vamper.core.vision.print_comparison import Comparison, PrintedPiece
+from vamper.core.vision.weeded_sheet import WeededSheet
 
 
 def print_document(found: Comparison, sheet: PlannedSheet, ppi: float | None) -> dict[str, Any]:

@@ -16,7 +16,7 @@ from vamper.core.art.outline import Outline
 from vamper.core.art.picture import Picture
 from vamper.core.values.composition import (
     TEXT_RIM_MM,
-    Base,
+    BasePlate,
     BaseShape,
     Centring,
     Composition,
@@ -65,7 +65,7 @@ def no_own_fonts(_family: str) -> bytes | None:
     return None
 
 
-def width_of(placed: PlacedArt, base: Base, outline: Outline) -> float:
+def width_of(placed: PlacedArt, base: BasePlate, outline: Outline) -> float:
     """How wide an art's inked area is drawn; `outline` may be at any size."""
     if not placed.cover:
         return placed.width_mm
@@ -143,7 +143,7 @@ def _places(composition: Composition, arts: Sequence[Art], lines: Sequence[Lette
     return Places(frame, placed_arts, drawn, free)
 
 
-def _on_base(svg: ElementTree.Element, base: Base) -> ElementTree.Element:
+def _on_base(svg: ElementTree.Element, base: BasePlate) -> ElementTree.Element:
     """Draws the base; returns the group that everything on it goes into, which ends where the base does."""
     if base.shape is BaseShape.NONE:
         return svg
@@ -154,7 +154,7 @@ def _on_base(svg: ElementTree.Element, base: Base) -> ElementTree.Element:
     return ElementTree.SubElement(svg, "g", {"clip-path": f"url(#{_CLIP})"})
 
 
-def _base(base: Base) -> tuple[str, dict[str, str]]:
+def _base(base: BasePlate) -> tuple[str, dict[str, str]]:
     """The element that draws the base's shape."""
     width, height = base.blank_mm
     out = base.allowance_mm
@@ -172,7 +172,7 @@ def _draw_free(content: ElementTree.Element, box: FreeBox) -> None:
     ElementTree.SubElement(content, "rect", {**places, "rx": corner, "fill": box.colour})
 
 
-def _origin(placed: PlacedArt, base: Base, outline: Outline) -> tuple[float, float]:
+def _origin(placed: PlacedArt, base: BasePlate, outline: Outline) -> tuple[float, float]:
     """Where the top left of an art's inked area lies."""
     across, down = outline.size_mm
     if placed.cover:
@@ -196,13 +196,15 @@ def _origin(placed: PlacedArt, base: Base, outline: Outline) -> tuple[float, flo
     return placed.x_mm - middle[0], placed.y_mm - middle[1]
 
 
-def _art_box(placed: PlacedArt, base: Base, outline: Outline) -> Sides:
+def _art_box(placed: PlacedArt, base: BasePlate, outline: Outline) -> Sides:
     x, y = _origin(placed, base, outline)
     across, down = outline.size_mm
     return x, y, x + across, y + down
 
 
-def _draw_art(content: ElementTree.Element, placed: PlacedArt, base: Base, picture: Picture, outline: Outline) -> None:
+def _draw_art(
+    content: ElementTree.Element, placed: PlacedArt, base: BasePlate, picture: Picture, outline: Outline
+) -> None:
     """The whole picture, so that the chosen middle of its inked area lies at its place."""
     left, top, width, height = outline.picture_box_mm
     x, y = _origin(placed, base, outline)
@@ -221,7 +223,7 @@ def _draw_art(content: ElementTree.Element, placed: PlacedArt, base: Base, pictu
     )
 
 
-def _lettered(line: TextLine, base: Base, own: FontData) -> Lettered:
+def _lettered(line: TextLine, base: BasePlate, own: FontData) -> Lettered:
     """A line at the size at which it fits the base."""
     if not line.text.strip():
         return Lettered("", (line.x_mm, line.y_mm, line.x_mm, line.y_mm))
@@ -254,7 +256,7 @@ def _points(line: Lettered) -> shapely.MultiPoint:
 _NO_LETTERS = str.maketrans(dict.fromkeys("MLQCZ", " "))
 
 
-def _inside(base: Base) -> shapely.Polygon | None:
+def _inside(base: BasePlate) -> shapely.Polygon | None:
     """Where text may lie, None where there is no base."""
     if base.shape is BaseShape.NONE:
         return None

@@ -4,7 +4,7 @@ import json
 from typing import Any
 
 from vamper.core.twin.dry_run import DryRun
-from vamper.core.twin.rehearse import SPOILINGS
+from vamper.core.twin.simulate import SPOILINGS
 
 _DIGITS = 4
 

@@ -15,14 +15,14 @@ from annotated_types import Ge, Le, Len
 from pydantic import TypeAdapter
 
 from vamper.core.edge.kind import KINDS
+from vamper.core.effective_job import initial_edge
 from vamper.core.finishing.labels import check_figures
 from vamper.core.finishing.process import process_of_job
-from vamper.core.made import start_edge
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.findings import BadInput
 from vamper.core.values.item import MOST_PIECES, ItemSpec, filler_sizes, sized
 from vamper.core.values.job import MOST_ITEMS, MOST_SHEETS, Job
-from vamper.core.values.limits import STRICT, Checked, Length
+from vamper.core.values.limits import STRICT, Constraint, Length
 from vamper.core.values.paper import PAPER_BY_KEY, named
 from vamper.core.values.placement import OnSheet, Pin, Placement, Sheet, TurnDeg
 from vamper.core.values.stock import STOCK_BY_KEY, Stock
@@ -52,7 +52,7 @@ class PlacedEntry:
     x_mm: OnSheet
     y_mm: OnSheet
     turn_deg: TurnDeg = 0.0
-    pin: Annotated[Pin, Checked(_is_held)] = Pin.HAND
+    pin: Annotated[Pin, Constraint(_is_held)] = Pin.HAND
 
 
 Sizes = tuple[Length, Length]
@@ -147,7 +147,7 @@ def spelt_out_edge(item: dict[str, Any], stock: Any) -> dict[str, Any]:
     """An item with what its edge leaves unsaid: its kind's own distance, or the stock's usual edge for none at all."""
     edge = item.get("edge")
     if edge is None and isinstance(stock, Stock):
-        return {**item, "edge": start_edge(stock)}
+        return {**item, "edge": initial_edge(stock)}
     known = {kind.key: kind for kind in KINDS}
     if isinstance(edge, dict) and "distance_mm" not in edge and edge.get("kind") in known:
         return {**item, "edge": {**edge, "distance_mm": known[edge["kind"]].start_mm}}

@@ -6,9 +6,9 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Len
 from pydantic import TypeAdapter
 
-from vamper.core.cutting.belief import Belief, first_belief, told
-from vamper.core.cutting.ladder import Advice, ladder_advice
-from vamper.core.made import cut_made
+from vamper.core.cutting.belief import HardnessBelief, posterior, prior
+from vamper.core.cutting.ladder import LadderAdvice, ladder_advice
+from vamper.core.effective_job import effective_cut
 from vamper.core.values.blade import Blade, WornMetres
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import ForceRange
@@ -88,19 +88,19 @@ def _check(ladder: LadderFile) -> None:
                 )
 
 
-def _first(ladder: LadderFile) -> Belief:
-    return first_belief(ladder.stock, cut_made(ladder.stock, ladder.cut), ladder.blade, ladder.metres)
+def _first(ladder: LadderFile) -> HardnessBelief:
+    return prior(ladder.stock, effective_cut(ladder.stock, ladder.cut), ladder.blade, ladder.metres)
 
 
-def ladder_result(ladder: LadderFile) -> tuple[Belief, Advice]:
+def ladder_result(ladder: LadderFile) -> tuple[HardnessBelief, LadderAdvice]:
     """The belief after everything that was tried, and what it comes to."""
     tries = [Try(one.force_gf, one.passes, one.outcome) for one in ladder.tries]
     runs = [Try(one.force_gf, one.passes, one.outcome) for one in ladder.runs]
-    belief = told(_first(ladder), tries, runs)
+    belief = posterior(_first(ladder), tries, runs)
     return belief, ladder_advice(belief, ladder.force_gf, [*tries, *runs])
 
 
-def ladder_document(belief: Belief, advice: Advice) -> dict[str, Any]:
+def ladder_document(belief: HardnessBelief, advice: LadderAdvice) -> dict[str, Any]:
     """What a ladder comes to, as data."""
     low, middle, high = (round(float(belief.quantile(share)), 4) for share in (0.05, 0.5, 0.95))
     return {

@@ -1,6 +1,6 @@
 """A layout as data, exact to the last digit, and back."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from typing import Any
 
 from vamper.core.sheet.layout import Layout, Unplaced, WhyNot
@@ -16,17 +16,13 @@ def layout_document(layout: Layout) -> dict[str, Any]:
     }
 
 
-def layout_of(document: Mapping[str, Any], numbers: Sequence[int] | None = None) -> Layout:
-    """The inverse of `layout_document`; `numbers` are those of the designs, where they are named by place."""
-
-    def number(item: int) -> int:
-        return item if numbers is None else numbers[item]
-
+def layout_of(document: Mapping[str, Any]) -> Layout:
+    """The inverse of `layout_document`."""
     return Layout(
         tuple(
-            tuple(Placement(number(item), x, y, turn, Pin(pin)) for item, x, y, turn, pin in sheet)
+            tuple(Placement(item, x, y, turn, Pin(pin)) for item, x, y, turn, pin in sheet)
             for sheet in document["sheets"]
         ),
-        tuple(Unplaced(number(item), count, WhyNot(reason)) for item, count, reason in document["unplaced"]),
+        tuple(Unplaced(item, count, WhyNot(reason)) for item, count, reason in document["unplaced"]),
         bool(document["time_limited"]),
     )

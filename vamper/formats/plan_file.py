@@ -20,7 +20,7 @@ from vamper.core.printing.page_box import page_for
 from vamper.core.values.art import Purpose
 from vamper.core.values.findings import Finding, Severity, most_serious_first
 from vamper.core.values.geometry import Points, parts, ring_points
-from vamper.core.values.lengths import written
+from vamper.core.values.lengths import in_unit
 from vamper.core.values.placement import Pin
 from vamper.core.values.stock import Stock
 from vamper.formats.out.drops_file import tell_tale_names
@@ -294,4 +294,4 @@ def plan_document(plan: Plan, findings: Sequence[Finding], inks: Sequence[InkUse
 
 def write_plan(plan: Plan, findings: Sequence[Finding], inks: Sequence[InkUse] = ()) -> bytes:
     text = json.dumps(plan_document(plan, findings, inks), indent=1, ensure_ascii=False)
-    return written(text).encode() + b"\n"
+    return in_unit(text).encode() + b"\n"

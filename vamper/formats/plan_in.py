@@ -9,11 +9,11 @@ import numpy.typing as npt
 from pydantic import TypeAdapter
 from shapely.geometry import MultiPolygon, Polygon
 
-from vamper.core.ledger.planned import PlannedItem, PlannedMark, PlannedPiece, PlannedSheet
 from vamper.core.values.colour import rgb_of
 from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import mirrored, placed
 from vamper.core.values.units import MM_PER_INCH
+from vamper.core.vision.planned_sheet import PlannedItem, PlannedMark, PlannedPiece, PlannedSheet
 from vamper.formats.json_object import object_in
 from vamper.formats.out.page_png import page_in
 from vamper.formats.plan_schema import PlanFile, PlannedPage, ShapePart

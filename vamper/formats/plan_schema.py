@@ -4,7 +4,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from vamper.core.marks.reading import Cause
+from vamper.core.marks.reading import ReadingCause
 from vamper.core.sheet.layout import WhyNot
 from vamper.core.values.blade import Blade
 from vamper.core.values.cut import Cut
@@ -107,7 +107,7 @@ class PlannedReading(Strict):
 
     chance: float
     marks: list[float]
-    cause: Cause
+    cause: ReadingCause
     remedies: list[PlannedRemedy]
 
 
@@ -217,7 +217,7 @@ class FoundPlace(Strict):
     height_mm: float
 
 
-class Found(Strict):
+class FoundOutlines(Strict):
     code: str
     severity: Severity
     title: str
@@ -269,7 +269,7 @@ class PlanFile(Strict):
     printing: PlannedPrinting | None
     mirror: bool
     stopped: bool
-    findings: list[Found]
+    findings: list[FoundOutlines]
 
 
 def plan_schema() -> dict[str, Any]:

@@ -4,14 +4,14 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from vamper.core.marks.calibrate import Fit, Readings
+from vamper.core.marks.calibrate import CalibrationFit, VernierReadings
 from vamper.formats.json_object import object_in
 from vamper.formats.sentences import read_as
 
-_READINGS = TypeAdapter(Readings)
+_READINGS = TypeAdapter(VernierReadings)
 
 
-def read_readings(text: str | bytes) -> Readings:
+def read_readings(text: str | bytes) -> VernierReadings:
     """Readings from the text of a file.
 
     Raises
@@ -23,7 +23,7 @@ def read_readings(text: str | bytes) -> Readings:
     return read_as(_READINGS, raw)
 
 
-def fit_document(fit: Fit) -> dict[str, Any]:
+def fit_document(fit: CalibrationFit) -> dict[str, Any]:
     """The map and its parts as data."""
     return {
         "map": [list(row) for row in fit.map],

@@ -24,15 +24,15 @@ from vamper.core.values.tried import Outcome, SetThen
 from vamper.core.values.units import pixels_at
 from vamper.formats.art_in.raster import shown_pixels
 from vamper.services.brief.brief import choices
-from vamper.services.brief.phrase import Asked, Choice, Told
+from vamper.services.brief.phrase import BriefFacts, Choice, ChoiceContext
 from vamper.services.design.art_reading import PREVIEW_PX
 from vamper.services.design.arts import Arts
 from vamper.services.design.designer import Designer
 from vamper.services.design.job_design import Design, design_job
 from vamper.services.design.kept_designs import KeptDesigns
 from vamper.services.finish.evening import Evenings
-from vamper.services.handoff.desk import HandOffs
 from vamper.services.handoff.drafts import Pictures
+from vamper.services.handoff.hand_offs import HandOffs
 from vamper.services.handoff.ink import Inks
 from vamper.services.jobs.composing import Compositions
 from vamper.services.jobs.document import JobDocument
@@ -49,17 +49,17 @@ from vamper.services.ledger.supplies import Supplies
 from vamper.services.ledger.taught import machines_of, taught, waited
 from vamper.services.packing.by_hand import ByHand
 from vamper.services.packing.counting import Counting
-from vamper.services.packing.desk import SEARCH_SECONDS, Packing, PackingDesk, PackingState
+from vamper.services.packing.keyed_problem import KeyedProblem
 from vamper.services.packing.named import Layouts
-from vamper.services.packing.posed import Posed
-from vamper.services.packing.scaling import Scaling, ScalingDesk, scaled_document
+from vamper.services.packing.packing_service import SEARCH_SECONDS, PackingService, PackingState, PackingStatus
+from vamper.services.packing.scaling import Scaling, ScalingService, scaled_document
 from vamper.services.packing.tables import Table, Tables
 from vamper.services.shop.own_fonts import OwnFonts
 from vamper.services.shop.shop import Shop
 from vamper.services.shop.styles import Styles
 from vamper.services.shop.usual import UsualMachines
-from vamper.services.twin.desk import Asked as AskedRun
-from vamper.services.twin.desk import DryRunDesk, DryRunning
+from vamper.services.twin.dry_run_service import DryRunRequest as AskedRun
+from vamper.services.twin.dry_run_service import DryRunService, DryRunStatus
 from vamper.services.twin.dry_runs import SENSED_PPI
 from vamper.services.twin.photo_checks import PhotoChecks
 from vamper.services.twin.practice import practice_drop, practice_machines, practice_vernier
@@ -77,7 +77,7 @@ class Planned:
 
     plan: Plan
     findings: tuple[Finding, ...]
-    packing: Packing
+    packing: PackingStatus
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,8 +118,8 @@ class Workshop:
         self.compositions = Compositions(self.sessions, self.arts, self.jobs, self.designer, self.own_fonts)
         self.items = Items(self.arts, self.jobs, self.designer, self.stock)
         self.nester = nester
-        self.desk = PackingDesk(self.sessions, nester, search_seconds)
-        self._designs: Cache[tuple[Design, Posed]] = Cache(_KEPT_JOBS)
+        self.packing = PackingService(self.sessions, nester, search_seconds)
+        self._designs: Cache[tuple[Design, KeyedProblem]] = Cache(_KEPT_JOBS)
         self._plans: Cache[tuple[Plan, tuple[Finding, ...]]] = Cache(_KEPT_JOBS)
         # The plan that was made last of each job, for what lies as it did.
         self._last: dict[int, Plan] = {}
@@ -130,8 +130,8 @@ class Workshop:
         self.hand_offs = HandOffs(self.arts, self.designer)
         self.handed_offs = HandedOffs(self.sessions, self.arts, self.designer)
         self.variants = Variants(self.jobs, self.arts, self.designer)
-        self.scalings = ScalingDesk(nester)
-        self.dry_runs = DryRunDesk()
+        self.scalings = ScalingService(nester)
+        self.dry_runs = DryRunService()
         self.photo_checks = PhotoChecks()
         self._verniers: Cache[Pixels] = Cache(1)
         self.supplies = Supplies(self.sessions, self.runs)
@@ -144,7 +144,7 @@ class Workshop:
         self._closing.set()
         self.scalings.close()
         self.dry_runs.close()
-        self.desk.close()
+        self.packing.close()
         self._kept.write()
         self._engine.dispose()
 
@@ -152,13 +152,13 @@ class Workshop:
         """The job with outlines and edges, before packing."""
         return self._posed(state)[0]
 
-    def _posed(self, state: JobState) -> tuple[Design, Posed]:
+    def _posed(self, state: JobState) -> tuple[Design, KeyedProblem]:
         """The job's design and what packing is asked, both by the value of the job."""
         job = self.jobs.core_job(state)
 
-        def make() -> tuple[Design, Posed]:
+        def make() -> tuple[Design, KeyedProblem]:
             design = design_job(job, [self.arts.file(item.art) for item in job.items], self.designer)
-            return design, Posed.of(design.problem())
+            return design, KeyedProblem.of(design.problem())
 
         return self._designs.get(job, make)
 
@@ -168,9 +168,9 @@ class Workshop:
 
     def plan(self, state: JobState) -> Planned:
         """The job's plan with its best layout so far; nothing is begun or changed."""
-        design, posed = self._posed(state)
-        packing = self.desk.look(state.id, posed)
-        self.tables.put(state.id, packing.layout_id, state.revision, posed.problem, packing.layout)
+        design, keyed = self._posed(state)
+        packing = self.packing.status(state.id, keyed)
+        self.tables.put(state.id, packing.layout_id, state.revision, keyed.problem, packing.layout)
 
         def make() -> tuple[Plan, tuple[Finding, ...]]:
             plan = design.planned(packing.layout, self._last.get(state.id))
@@ -184,8 +184,8 @@ class Workshop:
 
     def glance(self, state: JobState) -> tuple[Design, Layout]:
         """What a list of jobs shows of one: its designs and its layout so far."""
-        design, posed = self._posed(state)
-        return design, self.desk.look(state.id, posed).layout
+        design, keyed = self._posed(state)
+        return design, self.packing.status(state.id, keyed).layout
 
     def warm_up(self) -> None:
         """Read the ledger, and work out the designs of the jobs that were changed last, so that they open at once."""
@@ -198,11 +198,11 @@ class Workshop:
                 self._posed(self.jobs.get(summary.id))
         self._kept.write()
 
-    def begin_packing(self, state: JobState) -> Packing:
+    def begin_packing(self, state: JobState) -> PackingStatus:
         """Search for a layout of the job as it is, in the background, unless that was done or is being done."""
-        posed = self._posed(state)[1]
+        keyed = self._posed(state)[1]
         self._kept.write()
-        return self.desk.begin(state.id, posed)
+        return self.packing.begin(state.id, keyed)
 
     def remove_job(self, job_id: int) -> None:
         """Take a job off the list, and end all work for it."""
@@ -210,7 +210,7 @@ class Workshop:
         self.scalings.stop(job_id)
         self.dry_runs.forget(job_id)
         self.photo_checks.forget(job_id)
-        self.desk.forget(job_id)
+        self.packing.forget(job_id)
 
     def table(self, job_id: int, layout_id: str) -> Table:
         """The layout that a maker has in hand; see `Tables`."""
@@ -223,14 +223,14 @@ class Workshop:
         is searched on from another seed, and so is one from which nothing had to be released.
         """
         released = self.by_hand.release(state.id, everything)
-        design, posed = self._posed(released)
+        design, keyed = self._posed(released)
         if not design.items:
             raise BadInput("there is nothing to pack yet; add art first", "items")
         unfinished = (PackingState.STOPPED, PackingState.INTERRUPTED, PackingState.BROKEN)
-        if released.document == state.document or self.desk.look(state.id, posed).state in unfinished:
-            self.desk.again(state.id, posed)
+        if released.document == state.document or self.packing.status(state.id, keyed).state in unfinished:
+            self.packing.restart(state.id, keyed)
         else:
-            self.desk.begin(state.id, posed)
+            self.packing.begin(state.id, keyed)
 
     def scale_to_fill(self, state: JobState, sheets: int) -> Scaling:
         """Look for the largest common scale at which everything fits on so many sheets; then it is the job's."""
@@ -246,7 +246,7 @@ class Workshop:
                 lambda document: scaled_document(document, factor, sheets),
                 on=state.revision,
             )
-            self.desk.adopt(state.id, self._posed(after)[1], layout)
+            self.packing.adopt(state.id, self._posed(after)[1], layout)
 
         return self.scalings.start(state.id, self.jobs.core_job(state), sheets, design, keep)
 
@@ -330,7 +330,7 @@ class Workshop:
             set_then=then if handed.plan.job.cutter.is_machine and kept.run.cut_is_good else (),
         )
         job_id = self.jobs.add(document)
-        self.desk.adopt(job_id, self._posed(self.jobs.get(job_id))[1], handed.plan.layout)
+        self.packing.adopt(job_id, self._posed(self.jobs.get(job_id))[1], handed.plan.layout)
         return job_id
 
     def sample(self, state: JobState, sheet: int, draw: Callable[[Plan, int, Pictures], Pixels]) -> Pixels:
@@ -353,7 +353,7 @@ class Workshop:
         self.shop.labels.change(found.stock, found.process, figures)
         self.evenings.read_label(batch, figures)
 
-    def begin_dry_run(self, job_id: int, asked: AskedRun) -> DryRunning:
+    def begin_dry_run(self, job_id: int, asked: AskedRun) -> DryRunStatus:
         """Run a job dry, in the background, once its packing has ended; where nobody has packed it yet, that begins."""
         self.begin_packing(self.jobs.get(job_id))
 
@@ -382,7 +382,7 @@ class Workshop:
             raise NotFound("this ladder has no such drop")
         return practice_drop(plan, record.cut, record.drops[drop], drop)
 
-    def told(self, state: JobState, plan: Plan | None = None) -> Told:
+    def told(self, state: JobState, plan: Plan | None = None) -> BriefFacts:
         """What the brief of a job is told from; with its plan it also says whether there is enough of its stock."""
         document = state.document
         printer, cutter = self.shop.printers.get(document.printer_id), self.shop.cutters.get(document.cutter_id)
@@ -391,7 +391,7 @@ class Workshop:
         shelf = self.supplies.of(document.stock)
         left = None if shelf is None else shelf.left
         needed = 0 if plan is None else len(plan.sheets) * document.copies - document.paper.is_used
-        return Told(document, self.jobs.core_job(state), printer.name, cutter.name, for_now, left, needed)
+        return BriefFacts(document, self.jobs.core_job(state), printer.name, cutter.name, for_now, left, needed)
 
     def choices(self, state: JobState, phrase: str) -> list[Choice]:
         """What a phrase of a job's brief can be changed to."""
@@ -400,7 +400,7 @@ class Workshop:
         except BadInput:
             design = None
         offcuts = self.supplies.offcuts(state.document.stock)
-        return choices(Asked(state.document, self.jobs.core_job(state), design, self.shop, offcuts), phrase)
+        return choices(ChoiceContext(state.document, self.jobs.core_job(state), design, self.shop, offcuts), phrase)
 
     def art_notes(self, digests: set[str]) -> dict[str, ArtNotes]:
         composed = self.compositions.composed_among(digests)

@@ -21,7 +21,7 @@ from sqlalchemy.orm import Session, sessionmaker
 from sqlalchemy.schema import CreateIndex, CreateTable, ExecutableDDLElement
 
 from vamper.core.values.findings import BadInput
-from vamper.store.tables import Base
+from vamper.store.tables import TableBase
 from vamper.store.trouble import StoreTrouble, tell_trouble
 from vamper.store.workshop_file import check_place, check_workshop, config, read_only, revision_of
 
@@ -113,7 +113,7 @@ def _newest_shape() -> tuple[str, ...]:
     """The statements that make all tables and their indexes."""
     dialect = sqlite_dialect.dialect()
     made: list[ExecutableDDLElement] = []
-    for table in Base.metadata.sorted_tables:
+    for table in TableBase.metadata.sorted_tables:
         made += [
             CreateTable(table),
             *(CreateIndex(index) for index in sorted(table.indexes, key=lambda one: one.name or "")),

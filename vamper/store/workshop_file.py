@@ -22,6 +22,11 @@ _HEADER_BYTES = 100
 # Tables that every version of a workshop's file has had.
 _OURS = {"job", "art", "stock", "alembic_version"}
 
+_OTHER_VERSION = (
+    "this workshop was written by another version of Vamper, a newer one or a trial from before 1.0; open it with that "
+    "one, or move it away and begin a new one"
+)
+
 
 def config() -> Config:
     """Where the steps from one shape of the file to the next are."""
@@ -59,7 +64,7 @@ def check_workshop(path: Path, to_write: bool = True) -> None:
             revision = revision_of(connection)
             known = {step.revision for step in ScriptDirectory.from_config(config()).walk_revisions()}
             if revision not in known:
-                raise BadInput("this workshop was written by a newer Vamper; open it with that one", name)
+                raise BadInput(_OTHER_VERSION, name)
             if connection.execute("PRAGMA quick_check(1)").fetchone()[0] != "ok":
                 raise _broken(name)
     except sqlite3.DatabaseError as error:

@@ -15,7 +15,7 @@ type AnyAction = NonNullable<Parameters<typeof postHand>[1]>;
 const postHand = (
   jobId: number,
   body:
-    | Schemas['Drop']
+    | Schemas['DropPieces']
     | Schemas['Nudge']
     | Schemas['TurnPieces']
     | Schemas['AlignPieces']

@@ -1335,6 +1335,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/items/{number}/fill-priority': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Set Fill Priority
+     * @description Whether more copies of a design are fine, and before or after which others.
+     */
+    post: operations['set_fill_priority_api_jobs__job_id__items__number__fill_priority_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/items/{number}/groups': {
     parameters: {
       query?: never;
@@ -1469,26 +1489,6 @@ export interface paths {
      * @description The design as it would be with some fields changed; nothing is saved.
      */
     post: operations['try_changes_api_jobs__job_id__items__number__trial_post'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/jobs/{job_id}/items/{number}/wish': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Set Wish
-     * @description Whether more copies of a design are fine, and before or after which others.
-     */
-    post: operations['set_wish_api_jobs__job_id__items__number__wish_post'];
     delete?: never;
     options?: never;
     head?: never;
@@ -2557,7 +2557,7 @@ export interface paths {
     put?: never;
     /**
      * Tell Step
-     * @description What a step of the machine's dialect did on a stock: it finds its place on the scale of force.
+     * @description What one of the machine's named settings did on a stock: it finds its place on the scale of force.
      */
     post: operations['tell_step_api_jobs__job_id__steps_post'];
     delete?: never;
@@ -3226,6 +3226,20 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
   schemas: {
+    /**
+     * AcceptedSize
+     * @description What is known of one paper, by its size.
+     */
+    AcceptedSize: {
+      /** @default {} */
+      height: components['schemas']['SizeBounds'];
+      /** Paper Height */
+      paper_height: number;
+      /** Paper Width */
+      paper_width: number;
+      /** @default {} */
+      width: components['schemas']['SizeBounds'];
+    };
     /** AddedArt */
     AddedArt: {
       /** Name */
@@ -3258,8 +3272,14 @@ export interface components {
       layout: string;
       /** Sheet */
       sheet: number;
-      side: components['schemas']['vamper__core__sheet__lay__arranging__Side'];
+      side: components['schemas']['AlignedBy'];
     };
+    /**
+     * AlignedBy
+     * @description What pieces are aligned by.
+     * @enum {string}
+     */
+    AlignedBy: 'left' | 'middle' | 'right' | 'top' | 'centre' | 'bottom';
     /** AnswerOut */
     AnswerOut: {
       /** Each */
@@ -3320,11 +3340,11 @@ export interface components {
       width_mm: number;
     };
     /**
-     * Base
+     * BasePlate
      * @description `height_mm` does not count for a circle, and is the width where it is left out; `corner_mm` only for rounded.
      *     `allowance_mm` is how far the base reaches past the blank that it covers.
      */
-    Base: {
+    BasePlate: {
       /**
        * Allowance Mm
        * @default 0
@@ -3351,16 +3371,6 @@ export interface components {
      * @enum {string}
      */
     BaseShape: 'circle' | 'ellipse' | 'rectangle' | 'rounded' | 'none';
-    /**
-     * Belief
-     * @description What is known of one side, mm: the most that was taken, and the least that was refused.
-     */
-    Belief: {
-      /** Refused */
-      refused?: number | null;
-      /** Taken */
-      taken?: number | null;
-    };
     /** BenchStepOut */
     BenchStepOut: {
       /** Do */
@@ -3747,12 +3757,6 @@ export interface components {
       usual_paper: components['schemas']['Paper'];
     };
     /**
-     * Cause
-     * @description What takes away from the chance to be read.
-     * @enum {string}
-     */
-    Cause: 'gloss' | 'pale-marks' | 'little-light' | 'dark-stock' | 'edge' | 'out-of-reach' | 'none';
-    /**
      * Centring
      * @description What of an art comes to its place: the middle of its box, its inked area's centroid (the optical centre), or the
      *     middle of a part that was pointed at.
@@ -3926,7 +3930,7 @@ export interface components {
        * @default []
        */
       arts: components['schemas']['PlacedArt'][];
-      base: components['schemas']['Base'];
+      base: components['schemas']['BasePlate'];
       /**
        * Free
        * @default []
@@ -3956,11 +3960,17 @@ export interface components {
       /** Total */
       total: string;
     };
+    /**
+     * CostPart
+     * @description What a cost is made of.
+     * @enum {string}
+     */
+    CostPart: 'stock' | 'ink' | 'laminate' | 'coat' | 'blade' | 'blank' | 'hands' | 'waste';
     /** CostPartOut */
     CostPartOut: {
       /** Cost */
       cost: string;
-      part: components['schemas']['Part'];
+      part: components['schemas']['CostPart'];
       /** Share */
       share: number;
     };
@@ -4066,7 +4076,7 @@ export interface components {
      *     of a mat-fed one. `acceleration_mm_s2` bounds the speed round a bend. `feed: hand` is no machine: guide lines and
      *     trim ticks are printed, and rows are straight. `granted` is what its own program takes, paper by paper. `sensor`
      *     looks for the marks; `feed_mm` is how much more than across (σ) a cut is off along the feed, where rollers move the
-     *     stock. `dialect` are its steps, gentlest first, where it takes no gf; `force_gf` is what they are assumed to span.
+     *     stock. `settings` are its steps, gentlest first, where it takes no gf; `force_gf` is what they are assumed to span.
      *     `practice` makes it a simulated one: the seed of its errors.
      */
     Cutter: {
@@ -4075,11 +4085,6 @@ export interface components {
        * @default 3000
        */
       acceleration_mm_s2: number;
-      /**
-       * Dialect
-       * @default []
-       */
-      dialect: components['schemas']['Step'][];
       /** @default mat */
       feed: components['schemas']['Feed'];
       /**
@@ -4099,7 +4104,7 @@ export interface components {
        * Granted
        * @default []
        */
-      granted: components['schemas']['Granted'][];
+      granted: components['schemas']['AcceptedSize'][];
       /**
        * Head Mm
        * @default 0
@@ -4120,6 +4125,11 @@ export interface components {
        * @default usual
        */
       sensor: components['schemas']['SensorWord'] | components['schemas']['Sensor'];
+      /**
+       * Settings
+       * @default []
+       */
+      settings: components['schemas']['NamedSetting'][];
       /**
        * Tail Mm
        * @default 0
@@ -4217,8 +4227,16 @@ export interface components {
       /** To Y Mm */
       to_y_mm: number;
     };
-    /** Drop */
-    Drop: {
+    /** DropOut */
+    DropOut: {
+      /** Force Gf */
+      force_gf: number;
+      outcome: components['schemas']['Outcome'] | null;
+      /** Passes */
+      passes: number;
+    };
+    /** DropPieces */
+    DropPieces: {
       /**
        * @description discriminator enum property added by openapi-typescript
        * @enum {string}
@@ -4230,14 +4248,6 @@ export interface components {
       pieces: components['schemas']['HandPiece'][];
       /** Sheet */
       sheet: number;
-    };
-    /** DropOut */
-    DropOut: {
-      /** Force Gf */
-      force_gf: number;
-      outcome: components['schemas']['Outcome'] | null;
-      /** Passes */
-      passes: number;
     };
     /**
      * DryRunIn
@@ -4309,16 +4319,11 @@ export interface components {
      * @description How the edge is derived from the outline. `colour` is the border's (#RRGGBB), None for bare stock.
      *
      *     Each kind has its own range of `distance_mm`, and uses some of the other fields. `corner_mm` is the corner radius of
-     *     `rounded`, `blunt_mm` that of every other kind. `keep_holes` names holes that stay open though the others are
+     *     `rounded`, `fillet_mm` that of every other kind. `keep_holes` names holes that stay open though the others are
      *     filled, each by a point in it, in shares of the inked area's box. `rings` stack from the drawing outwards and stand
      *     in the place of `distance_mm` and `colour`.
      */
     EdgeSpec: {
-      /**
-       * Blunt Mm
-       * @default 0
-       */
-      blunt_mm: number;
       /** Colour */
       colour?: string | null;
       /**
@@ -4336,6 +4341,11 @@ export interface components {
        * @default true
        */
       fill_holes: boolean;
+      /**
+       * Fillet Mm
+       * @default 0
+       */
+      fillet_mm: number;
       /**
        * Join
        * @default true
@@ -4368,6 +4378,16 @@ export interface components {
       edge: components['schemas']['EdgeSpec'];
       /** Name */
       name: string;
+    };
+    /**
+     * EdgeTrial
+     * @description Fields of one design to try, dotted where nested.
+     */
+    EdgeTrial: {
+      /** Changes */
+      changes: {
+        [key: string]: unknown;
+      };
     };
     /** EveningBatchOut */
     EveningBatchOut: {
@@ -4641,9 +4661,9 @@ export interface components {
       process: components['schemas']['ProcessOut'];
       /** Processes */
       processes: components['schemas']['ProcessOut'][];
-      school: components['schemas']['School'] | null;
+      school: components['schemas']['ProcessVariant'] | null;
       /** Schools */
-      schools: components['schemas']['vamper__api__finish__schemas__SchoolOut'][];
+      schools: components['schemas']['ProcessVariantOut'][];
       /** Steps */
       steps: components['schemas']['FinishStepOut'][];
       /** Takes */
@@ -4692,7 +4712,7 @@ export interface components {
        * @default []
        */
       record: components['schemas']['LabelFigure'][];
-      school?: components['schemas']['School'] | null;
+      school?: components['schemas']['ProcessVariant'] | null;
     };
     /**
      * FinishStepOut
@@ -4857,7 +4877,7 @@ export interface components {
       /** Step */
       step: string;
       /** Steps */
-      steps: components['schemas']['vamper__api__cut__schemas__StepOut'][];
+      steps: components['schemas']['NamedSettingOut'][];
     };
     /**
      * ForceRange
@@ -4968,26 +4988,12 @@ export interface components {
       words: string;
     };
     /**
-     * Granted
-     * @description What is known of one paper, by its size.
-     */
-    Granted: {
-      /** @default {} */
-      height: components['schemas']['Belief'];
-      /** Paper Height */
-      paper_height: number;
-      /** Paper Width */
-      paper_width: number;
-      /** @default {} */
-      width: components['schemas']['Belief'];
-    };
-    /**
      * GrantedAnswer
      * @description What the machine's own program said to a picture of a size on a paper.
      */
     GrantedAnswer: {
       paper: components['schemas']['Paper'];
-      side: components['schemas']['vamper__core__values__granted__Side'];
+      side: components['schemas']['PaperSide'];
       /** Size Mm */
       size_mm: number;
       /** Taken */
@@ -5000,7 +5006,7 @@ export interface components {
     GrantedSideOut: {
       /** Refused Mm */
       refused_mm: number | null;
-      side: components['schemas']['Side-Output'];
+      side: components['schemas']['PaperSide'];
       /** Taken Mm */
       taken_mm: number | null;
       /** Try Mm */
@@ -5123,6 +5129,18 @@ export interface components {
       at: number[];
     };
     /**
+     * HoleOut
+     * @description A hole of the drawing: whether the blade cuts it out, and a point in it, in shares of the drawing's box.
+     */
+    HoleOut: {
+      /** At */
+      at: number[];
+      /** Open */
+      open: boolean;
+      /** Path */
+      path: string;
+    };
+    /**
      * InMachineOut
      * @description A blade or a mat that is in use, and what it went through.
      */
@@ -5194,7 +5212,7 @@ export interface components {
       edge_path: string;
       edge_size: components['schemas']['SizeOut'];
       /** Holes */
-      holes: components['schemas']['vamper__api__art__schemas__HoleOut'][];
+      holes: components['schemas']['HoleOut'][];
       /** Least Border Mm */
       least_border_mm: number;
       /** Look */
@@ -5227,12 +5245,12 @@ export interface components {
      *
      *     Width, height or longest side, exactly one of them, is that of the inked area, or of the piece with its border.
      *     `loose` says that its parts are meant to come off one by one. `bleed_mm` overrides the computed bleed (0: none).
-     *     `turn` overrides the job's turn rule. `wish` says that more copies are fine where there is room, 1 the most wanted.
-     *     `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour` (#RRGGBB) keeps
-     *     it on sheets of that colour, for drawings that are cut one colour a sheet; `layer_of` is the same number for all
-     *     layers of one drawing, which are changed together. `tile` makes it one part of a piece that is too large for a
-     *     sheet; its size is still that of the whole. `tabs` hold it where it is cut through.
-     *     `wrap` is the cup or bottle it goes round: on a taper its art is bent to stand straight there.
+     *     `turn` overrides the job's turn rule. `fill_priority` says that more copies are fine where there is room, 1 the most
+     *     wanted. `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour`
+     *     (#RRGGBB) keeps it on sheets of that colour, for drawings that are cut one colour a sheet; `layer_of` is the same
+     *     number for all layers of one drawing, which are changed together. `tile` makes it one part of a piece that is too
+     *     large for a sheet; its size is still that of the whole. `tabs` hold it where it is cut through. `wrap` is the cup or
+     *     bottle it goes round: on a taper its art is bent to stand straight there.
      */
     ItemSpec: {
       /** Art */
@@ -5245,10 +5263,10 @@ export interface components {
       cut: components['schemas']['Cut'];
       /**
        * @default {
-       *       "blunt_mm": 0,
        *       "corner_mm": 3,
        *       "distance_mm": 3,
        *       "fill_holes": true,
+       *       "fillet_mm": 0,
        *       "join": true,
        *       "keep_holes": [],
        *       "kind": "follow",
@@ -5257,6 +5275,8 @@ export interface components {
        *     }
        */
       edge: components['schemas']['EdgeSpec'];
+      /** Fill Priority */
+      fill_priority?: number | null;
       /** Height Mm */
       height_mm?: number | null;
       /** Layer Of */
@@ -5296,8 +5316,6 @@ export interface components {
       turn?: components['schemas']['Turn'] | null;
       /** Width Mm */
       width_mm?: number | null;
-      /** Wish */
-      wish?: number | null;
       wrap?: components['schemas']['WrapSpec'] | null;
     };
     /**
@@ -6006,6 +6024,46 @@ export interface components {
       name: string;
     };
     /**
+     * NamedSetting
+     * @description One step. `notches` says that it can be set a notch less or more.
+     */
+    NamedSetting: {
+      /** Name */
+      name: string;
+      /**
+       * Notches
+       * @default false
+       */
+      notches: boolean;
+      /**
+       * Seen
+       * @default []
+       */
+      seen: components['schemas']['SettingSeen'][];
+    };
+    /**
+     * NamedSettingOut
+     * @description One of the machine's named settings: where it lies on the scale of force, and its chance of a clean cut.
+     */
+    NamedSettingOut: {
+      /** Chance */
+      chance: number;
+      /** Chance Words */
+      chance_words: string;
+      /** Force Gf */
+      force_gf: number;
+      /** High Gf */
+      high_gf: number;
+      /** Low Gf */
+      low_gf: number;
+      /** Name */
+      name: string;
+      /** Notches */
+      notches: boolean;
+      /** Seen */
+      seen: string[];
+    };
+    /**
      * NarrowSide
      * @description Where the ring of the check figure is narrow.
      * @enum {string}
@@ -6318,11 +6376,11 @@ export interface components {
       width_mm: number;
     };
     /**
-     * Part
-     * @description What a cost is made of.
+     * PaperSide
+     * @description A side of a sheet as it lies before the maker.
      * @enum {string}
      */
-    Part: 'stock' | 'ink' | 'laminate' | 'coat' | 'blade' | 'blank' | 'hands' | 'waste';
+    PaperSide: 'width' | 'height';
     /**
      * PartsOut
      * @description The revisions of the parts of a view; a part is asked for by its revision, and only where it is another one.
@@ -6645,6 +6703,31 @@ export interface components {
       school?: string | null;
     };
     /**
+     * PrintScale
+     * @description Printed length / meant length along either side of the sheet, as the last proof measured it.
+     */
+    PrintScale: {
+      /**
+       * X
+       * @default 1
+       */
+      x: number;
+      /**
+       * Y
+       * @default 1
+       */
+      y: number;
+    };
+    /** PrintSchoolOut */
+    PrintSchoolOut: {
+      /** Key */
+      key: string;
+      /** Name */
+      name: string;
+      /** Why */
+      why: string;
+    };
+    /**
      * PrintState
      * @enum {string}
      */
@@ -6686,7 +6769,7 @@ export interface components {
        *       "y": 1
        *     }
        */
-      scale: components['schemas']['Scale'];
+      scale: components['schemas']['PrintScale'];
       set_to?: components['schemas']['TraySize'] | null;
     };
     /**
@@ -6739,18 +6822,37 @@ export interface components {
       /** School */
       school: string;
       /** Schools */
-      schools: components['schemas']['vamper__api__printing__schemas__SchoolOut'][];
+      schools: components['schemas']['PrintSchoolOut'][];
       /** Sheet Left Mm */
       sheet_left_mm: number;
       /** Source */
       source: string;
     };
+    /**
+     * PriorityMove
+     * @description What is done to a priority for more copies: it shares with the last ones, goes before or behind others, or is
+     *     dropped.
+     * @enum {string}
+     */
+    PriorityMove: 'on' | 'sooner' | 'later' | 'off';
     /** ProcessOut */
     ProcessOut: {
       /** Key */
       key: string;
       /** Name */
       name: string;
+      /** Words */
+      words: string;
+    };
+    /**
+     * ProcessVariant
+     * @description Where makers do it in two ways.
+     * @enum {string}
+     */
+    ProcessVariant: 'A' | 'B';
+    /** ProcessVariantOut */
+    ProcessVariantOut: {
+      key: components['schemas']['ProcessVariant'];
       /** Words */
       words: string;
     };
@@ -6797,6 +6899,13 @@ export interface components {
       step: string;
       /** Steps */
       steps: string[];
+    };
+    /** PunchOut */
+    PunchOut: {
+      /** Hole */
+      hole: string;
+      /** Punch */
+      punch: string;
     };
     /**
      * Purpose
@@ -6907,9 +7016,15 @@ export interface components {
       /** Readings */
       readings: components['schemas']['ScaleReading'][];
     };
+    /**
+     * ReadingCause
+     * @description What takes away from the chance to be read.
+     * @enum {string}
+     */
+    ReadingCause: 'gloss' | 'pale-marks' | 'little-light' | 'dark-stock' | 'edge' | 'out-of-reach' | 'none';
     /** ReadingOut */
     ReadingOut: {
-      cause: components['schemas']['Cause'];
+      cause: components['schemas']['ReadingCause'];
       /** Cause Words */
       cause_words: string;
       /** Chance */
@@ -7033,6 +7148,20 @@ export interface components {
       text: string;
       /** Words */
       words: string;
+    };
+    /**
+     * RemedyStepOut
+     * @description A change that takes a remedy in the job; of the job itself where no designs are named.
+     */
+    RemedyStepOut: {
+      /** Changes */
+      changes: {
+        [key: string]: unknown;
+      };
+      /** Label */
+      label: string;
+      /** Numbers */
+      numbers: number[];
     };
     /**
      * ReplayOut
@@ -7180,22 +7309,6 @@ export interface components {
     SampleIn: {
       kind: components['schemas']['PhotoKind'];
     };
-    /**
-     * Scale
-     * @description Printed length / meant length along either side of the sheet, as the last proof measured it.
-     */
-    Scale: {
-      /**
-       * X
-       * @default 1
-       */
-      x: number;
-      /**
-       * Y
-       * @default 1
-       */
-      y: number;
-    };
     /** ScaleOut */
     ScaleOut: {
       /** Axis */
@@ -7281,12 +7394,6 @@ export interface components {
       /** Threshold */
       threshold: number;
     };
-    /**
-     * School
-     * @description Where makers do it in two ways.
-     * @enum {string}
-     */
-    School: 'A' | 'B';
     /** SchoolIn */
     SchoolIn: {
       school: components['schemas']['CalibrationSchool'];
@@ -7447,6 +7554,28 @@ export interface components {
       why: string[];
     };
     /**
+     * SettingSeen
+     * @description What a step did: on which stock, how that was cut, what it looked like, with which blade and how worn that was
+     *     (metres times abrasion). What is told in order is kept in order.
+     */
+    SettingSeen: {
+      /** @default 45 */
+      blade: components['schemas']['Blade'];
+      cut: components['schemas']['Cut'];
+      /**
+       * Metres
+       * @default 0
+       */
+      metres: number;
+      outcome: components['schemas']['Outcome'];
+      /**
+       * Passes
+       * @default 1
+       */
+      passes: number;
+      stock: components['schemas']['Stock'];
+    };
+    /**
      * Severity
      * @description How much a finding matters, most serious first.
      * @enum {string}
@@ -7579,7 +7708,7 @@ export interface components {
       /** Designs */
       designs: components['schemas']['ShrunkOut'][];
       /** Holes */
-      holes: components['schemas']['vamper__api__finish__pieces_schemas__HoleOut'][];
+      holes: components['schemas']['PunchOut'][];
       /** Lines */
       lines: string[];
     };
@@ -7609,11 +7738,15 @@ export interface components {
       printed: string;
     };
     /**
-     * Side
-     * @description A side of a sheet as it lies before the maker.
-     * @enum {string}
+     * SizeBounds
+     * @description What is known of one side, mm: the most that was taken, and the least that was refused.
      */
-    'Side-Output': 'width' | 'height';
+    SizeBounds: {
+      /** Refused */
+      refused?: number | null;
+      /** Taken */
+      taken?: number | null;
+    };
     /**
      * SizeCountOut
      * @description The largest size at which so many go on a sheet, and the most that areas would allow.
@@ -7677,8 +7810,14 @@ export interface components {
       layout: string;
       /** Sheet */
       sheet: number;
-      way: components['schemas']['Way'];
+      way: components['schemas']['SpacedAlong'];
     };
+    /**
+     * SpacedAlong
+     * @description Along which pieces are spaced evenly.
+     * @enum {string}
+     */
+    SpacedAlong: 'across' | 'down';
     /**
      * Spent
      * @description The rectangle of a part-used sheet that is gone, mm from the sheet's top left.
@@ -7797,50 +7936,10 @@ export interface components {
      */
     StationState: 'settled' | 'look' | 'stop' | 'not yet';
     /**
-     * Step
-     * @description One step. `notches` says that it can be set a notch less or more.
-     */
-    Step: {
-      /** Name */
-      name: string;
-      /**
-       * Notches
-       * @default false
-       */
-      notches: boolean;
-      /**
-       * Seen
-       * @default []
-       */
-      seen: components['schemas']['StepSeen'][];
-    };
-    /**
      * StepDoing
      * @enum {string}
      */
     StepDoing: 'begin' | 'pause' | 'end' | 'undo';
-    /**
-     * StepSeen
-     * @description What a step did: on which stock, how that was cut, what it looked like, with which blade and how worn that was
-     *     (metres times abrasion). What is told in order is kept in order.
-     */
-    StepSeen: {
-      /** @default 45 */
-      blade: components['schemas']['Blade'];
-      cut: components['schemas']['Cut'];
-      /**
-       * Metres
-       * @default 0
-       */
-      metres: number;
-      outcome: components['schemas']['Outcome'];
-      /**
-       * Passes
-       * @default 1
-       */
-      passes: number;
-      stock: components['schemas']['Stock'];
-    };
     /**
      * StepState
      * @description How a step of the evening stands.
@@ -8207,16 +8306,6 @@ export interface components {
       width: number;
     };
     /**
-     * Trial
-     * @description Fields of one design to try, dotted where nested.
-     */
-    Trial: {
-      /** Changes */
-      changes: {
-        [key: string]: unknown;
-      };
-    };
-    /**
      * Turn
      * @description Which turns packing may give a piece, each allowing all that the ones before it do.
      * @enum {string}
@@ -8327,7 +8416,7 @@ export interface components {
       /** Sheet Good */
       sheet_good: string;
       /** Steps */
-      steps: components['schemas']['vamper__api__twin__schemas__StepOut'][];
+      steps: components['schemas']['RemedyStepOut'][];
       /** Text */
       text: string;
     };
@@ -8422,23 +8511,10 @@ export interface components {
        */
       step: string;
     };
-    /**
-     * Way
-     * @description Along which pieces are spaced evenly.
-     * @enum {string}
-     */
-    Way: 'across' | 'down';
     /** Wish */
     Wish: {
-      move: components['schemas']['WishMove'];
+      move: components['schemas']['PriorityMove'];
     };
-    /**
-     * WishMove
-     * @description What is done to a wish for more copies: it shares with the last ones, goes before or behind others, or is
-     *     dropped.
-     * @enum {string}
-     */
-    WishMove: 'on' | 'sooner' | 'later' | 'off';
     /**
      * WorkshopCareOut
      * @description The blades and mats of the workshop, as this job would use them.
@@ -8488,88 +8564,6 @@ export interface components {
       /** Up Mm */
       up_mm?: number | null;
     };
-    /**
-     * HoleOut
-     * @description A hole of the drawing: whether the blade cuts it out, and a point in it, in shares of the drawing's box.
-     */
-    vamper__api__art__schemas__HoleOut: {
-      /** At */
-      at: number[];
-      /** Open */
-      open: boolean;
-      /** Path */
-      path: string;
-    };
-    /**
-     * StepOut
-     * @description A step of the machine's dialect, where it lies on the scale of force, and its chance of a clean cut.
-     */
-    vamper__api__cut__schemas__StepOut: {
-      /** Chance */
-      chance: number;
-      /** Chance Words */
-      chance_words: string;
-      /** Force Gf */
-      force_gf: number;
-      /** High Gf */
-      high_gf: number;
-      /** Low Gf */
-      low_gf: number;
-      /** Name */
-      name: string;
-      /** Notches */
-      notches: boolean;
-      /** Seen */
-      seen: string[];
-    };
-    /** HoleOut */
-    vamper__api__finish__pieces_schemas__HoleOut: {
-      /** Hole */
-      hole: string;
-      /** Punch */
-      punch: string;
-    };
-    /** SchoolOut */
-    vamper__api__finish__schemas__SchoolOut: {
-      key: components['schemas']['School'];
-      /** Words */
-      words: string;
-    };
-    /** SchoolOut */
-    vamper__api__printing__schemas__SchoolOut: {
-      /** Key */
-      key: string;
-      /** Name */
-      name: string;
-      /** Why */
-      why: string;
-    };
-    /**
-     * StepOut
-     * @description A change that takes a remedy in the job; of the job itself where no designs are named.
-     */
-    vamper__api__twin__schemas__StepOut: {
-      /** Changes */
-      changes: {
-        [key: string]: unknown;
-      };
-      /** Label */
-      label: string;
-      /** Numbers */
-      numbers: number[];
-    };
-    /**
-     * Side
-     * @description What pieces are aligned by.
-     * @enum {string}
-     */
-    vamper__core__sheet__lay__arranging__Side: 'left' | 'middle' | 'right' | 'top' | 'centre' | 'bottom';
-    /**
-     * Side
-     * @description A side of a sheet as it lies before the maker.
-     * @enum {string}
-     */
-    vamper__core__values__granted__Side: 'width' | 'height';
   };
   responses: never;
   parameters: never;
@@ -10622,7 +10616,7 @@ export interface operations {
     requestBody: {
       content: {
         'application/json':
-          | components['schemas']['Drop']
+          | components['schemas']['DropPieces']
           | components['schemas']['Nudge']
           | components['schemas']['TurnPieces']
           | components['schemas']['AlignPieces']
@@ -11085,6 +11079,42 @@ export interface operations {
       };
     };
   };
+  set_fill_priority_api_jobs__job_id__items__number__fill_priority_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['Wish'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   get_groups_api_jobs__job_id__items__number__groups_get: {
     parameters: {
       query?: {
@@ -11301,7 +11331,7 @@ export interface operations {
     };
     requestBody: {
       content: {
-        'application/json': components['schemas']['Trial'];
+        'application/json': components['schemas']['EdgeTrial'];
       };
     };
     responses: {
@@ -11312,42 +11342,6 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['ItemOut'];
-        };
-      };
-      /** @description Validation Error */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['HTTPValidationError'];
-        };
-      };
-    };
-  };
-  set_wish_api_jobs__job_id__items__number__wish_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        job_id: number;
-        number: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Wish'];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['JobOut'];
         };
       };
       /** @description Validation Error */

@@ -139,10 +139,10 @@ export const useFillWith = (jobId: number) =>
   );
 
 /** Whether more copies of a design are fine, and before or after which others. */
-export const useWish = (jobId: number) =>
-  useDoing(touched(jobId), ({ number, move }: { number: number; move: Schemas['WishMove'] }) =>
+export const useFillPriority = (jobId: number) =>
+  useDoing(touched(jobId), ({ number, move }: { number: number; move: Schemas['PriorityMove'] }) =>
     ask(
-      client.POST('/api/jobs/{job_id}/items/{number}/wish', {
+      client.POST('/api/jobs/{job_id}/items/{number}/fill-priority', {
         params: { path: { job_id: jobId, number } },
         body: { move },
       }),

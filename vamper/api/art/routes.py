@@ -7,20 +7,20 @@ from fastapi import Query, Response
 from vamper.api.art.schemas import (
     Apart,
     EdgeStyleOut,
+    EdgeTrial,
     GroupsOut,
     HoleAt,
     ItemOut,
     NewEdgeStyle,
     Overlap,
     ShapesOut,
-    Trial,
 )
 from vamper.api.art.views import groups_out, item_out, shapes_out
-from vamper.api.door import Id, Number
-from vamper.api.door import router as door_router
-from vamper.api.here import Here
+from vamper.api.dependencies import Here
 from vamper.api.jobs.schemas import JobOut
 from vamper.api.jobs.views import job_out
+from vamper.api.request_checks import Id, Number
+from vamper.api.request_checks import router as door_router
 from vamper.core.values.art import Preparation
 from vamper.core.values.findings import BadInput
 
@@ -72,7 +72,7 @@ def printed(here: Here, job_id: Id, number: Number) -> Response:
 
 
 @router.post("/jobs/{job_id}/items/{number}/trial", tags=["design"])
-def try_changes(here: Here, job_id: Id, number: Number, trial: Trial) -> ItemOut:
+def try_changes(here: Here, job_id: Id, number: Number, trial: EdgeTrial) -> ItemOut:
     """The design as it would be with some fields changed; nothing is saved."""
     state = here.jobs.get(job_id)
     item = here.items.tried(state, number, trial.changes)

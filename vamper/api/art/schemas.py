@@ -65,7 +65,7 @@ class ItemOut(BaseModel):
     parts: int
 
 
-class Trial(BaseModel):
+class EdgeTrial(BaseModel):
     """Fields of one design to try, dotted where nested."""
 
     changes: dict[str, Any]

@@ -1,6 +1,5 @@
 """One design on the wire: its shapes, rings, holes, bleed, and the shapes it could have."""
 
-from hashlib import sha256
 from urllib.parse import urlencode
 
 from vamper.api.art.schemas import CandidateOut, GroupsOut, HoleOut, ItemOut, RingOut, ShapesOut
@@ -15,6 +14,7 @@ from vamper.core.values.findings import Place
 from vamper.core.values.geometry import grow
 from vamper.formats.svg_path import DECIMALS, shape_path
 from vamper.services.jobs.items import Shapes, printed_box
+from vamper.services.work.keys import digest_of
 from vamper.services.workshop import ArtNotes
 
 # More than anybody looks through.
@@ -62,7 +62,7 @@ def item_out(item: DesignedItem, revision: str, art: ArtNotes) -> ItemOut:
         bleed_mm=bleed_mm,
         bleed_path=shape_path(grow(edge.shape, bleed_mm), DECIMALS) if bleed_mm else "",
         printed_box=place_out(Place(*printed_box(item))) if bleed_mm else None,
-        look=sha256(repr((spec, item.bleed)).encode()).hexdigest()[:12],
+        look=digest_of("look", 1, spec, item.bleed),
         least_border_mm=edge.least_border_mm,
         edge_length_mm=edge.length_mm,
         area_cm2=edge.shape.area / 100,

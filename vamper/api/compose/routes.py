@@ -5,12 +5,12 @@ from typing import Annotated
 from fastapi import Query, Response, UploadFile
 
 from vamper.api.compose.schemas import Composing, FontFamily, FontOut, OneComposed, PlacesOut
-from vamper.api.door import Id, Number, in_turn
-from vamper.api.door import router as door_router
-from vamper.api.here import Here
+from vamper.api.dependencies import Here
 from vamper.api.jobs.schemas import JobOut
 from vamper.api.jobs.views import job_out
 from vamper.api.places import box_out
+from vamper.api.request_checks import Id, Number, in_turn
+from vamper.api.request_checks import router as door_router
 from vamper.core.values.composition import ComposedSpec
 from vamper.core.values.fonts import FONTS
 from vamper.formats.names_list import read_names

@@ -23,10 +23,10 @@ from vamper.api.cut.schemas import (
     WorkshopCareOut,
 )
 from vamper.api.cut.views import care_out, force_out, ladder_place_out, no_place, replay_out
-from vamper.api.door import Id, Number, in_turn
-from vamper.api.door import router as door_router
+from vamper.api.dependencies import Here
 from vamper.api.downloads import download
-from vamper.api.here import Here
+from vamper.api.request_checks import Id, Number, in_turn
+from vamper.api.request_checks import router as door_router
 from vamper.api.sheet_number import sheet_place
 from vamper.api.units import unit_of
 from vamper.api.was_set import set_as
@@ -35,14 +35,14 @@ from vamper.core.cutting.ladder import ladder_advice
 from vamper.core.plan import Plan
 from vamper.core.values.blade import BladeIn
 from vamper.core.values.cut import Cut
-from vamper.core.values.dialect import StepSeen
 from vamper.core.values.findings import BadInput
 from vamper.core.values.limits import Length
+from vamper.core.values.named_settings import SettingSeen
 from vamper.core.values.paper import Paper
 from vamper.core.values.tried import MOST_PASSES
 from vamper.formats.out.drawing_svg import write_drawing_svg
 from vamper.formats.out.drops_file import TEST_CUT_FILES
-from vamper.services.handoff.test_cuts import CARD_NAME, bench_card, ladder_place, ladder_test, tell_tale
+from vamper.services.handoff.trial_cuts import CARD_NAME, bench_card, ladder_place, ladder_test, tell_tale
 from vamper.services.shop.tried import CutRecord, JudgedDrop, KeptCutRecord, RecordKind, blade_then
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
@@ -234,11 +234,11 @@ async def get_replay(here: Here, job_id: Id, sheet: Number) -> ReplayOut:
 
 @router.post("/jobs/{job_id}/steps", status_code=204)
 def tell_step(here: Here, job_id: Id, seen: SeenIn) -> None:
-    """What a step of the machine's dialect did on a stock: it finds its place on the scale of force."""
+    """What one of the machine's named settings did on a stock: it finds its place on the scale of force."""
     cutter_id = here.jobs.get(job_id).document.cutter_id
     inside = here.shop.care.blades.in_machine(cutter_id)
     blade = BladeIn() if inside is None else inside.value
-    did = StepSeen(here.stock(seen.stock), seen.cut, seen.outcome, seen.passes, blade.metres, blade.angle)
+    did = SettingSeen(here.stock(seen.stock), seen.cut, seen.outcome, seen.passes, blade.metres, blade.angle)
     here.shop.step_did(cutter_id, seen.step, did)
 
 

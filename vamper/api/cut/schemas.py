@@ -10,9 +10,9 @@ from vamper.core.cutting.care import Urgency
 from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import ForceRange
-from vamper.core.values.dialect import StepName
 from vamper.core.values.limits import ONE_LINE, Length
 from vamper.core.values.mat import MatIn
+from vamper.core.values.named_settings import SettingName
 from vamper.core.values.stock import StockKey
 from vamper.core.values.tried import Gf, Outcome, Passes
 from vamper.services.jobs.document import RowId
@@ -96,8 +96,8 @@ class PassesOut(BaseModel):
     proposed: bool
 
 
-class StepOut(BaseModel):
-    """A step of the machine's dialect, where it lies on the scale of force, and its chance of a clean cut."""
+class NamedSettingOut(BaseModel):
+    """One of the machine's named settings: where it lies on the scale of force, and its chance of a clean cut."""
 
     name: str
     notches: bool
@@ -136,7 +136,7 @@ class ForceOut(BaseModel):
     records: list[CutRecordOut]
     ladder: CutRecordOut | None
     """The newest one: open, or just judged."""
-    steps: list[StepOut]
+    steps: list[NamedSettingOut]
     spoken: str
     step: str
     """The step that is proposed, with its notch; empty where the machine takes gf."""
@@ -189,7 +189,7 @@ class SeenIn(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    step: StepName
+    step: SettingName
     stock: StockKey
     cut: Cut
     passes: Passes = 1

@@ -15,32 +15,32 @@ from vamper.api.cut.schemas import (
     ForceOut,
     LadderPlaceOut,
     MatOut,
+    NamedSettingOut,
     PassesOut,
     ReplayOut,
     SettingOut,
-    StepOut,
     WorkshopCareOut,
 )
 from vamper.api.was_set import proposed_out
 from vamper.core.bench_card import tell_tale_of, used_settings
-from vamper.core.cutting.belief import first_belief
-from vamper.core.cutting.care import Advice, blade_advice, held_of, loads_left, mat_advice, metres_left
+from vamper.core.cutting.belief import prior
+from vamper.core.cutting.care import WearAdvice, blade_advice, held_of, loads_left, mat_advice, metres_left
 from vamper.core.cutting.depth import depth_um
-from vamper.core.cutting.dialect import placed
 from vamper.core.cutting.drops import Drop
 from vamper.core.cutting.ladder import COMFORTABLE_SHARE, ladder_advice
+from vamper.core.cutting.machine_settings import propose_setting
 from vamper.core.cutting.setting import CutSetting
 from vamper.core.cutting.window import window_of
 from vamper.core.marks.inspect import in_100, in_100_short
 from vamper.core.plan import Plan, cut_of, metres_of, timed_runs, timing_of
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Feed
-from vamper.core.values.dialect import StepSeen
 from vamper.core.values.geometry import Points
+from vamper.core.values.named_settings import SettingSeen
 from vamper.core.values.tried import MOST_PASSES, Outcome
 from vamper.formats.svg_path import DECIMALS, closed_path, open_path
 from vamper.services.brief.words import OUTCOME_WORDS
-from vamper.services.handoff.test_cuts import LadderPlace
+from vamper.services.handoff.trial_cuts import LadderPlace
 from vamper.services.shop.care import Care
 from vamper.services.shop.tried import KeptCutRecord, TriedOn
 
@@ -94,13 +94,13 @@ def force_out(plan: Plan, cut: Cut, asked_passes: int | None, tried: TriedOn) ->
     """The window of force of one cut; for other passes than are set, as it would be with these."""
     setting, force = plan.settings[cut], plan.job.cutter.force_gf
     belief, passes = setting.belief, asked_passes or setting.passes
-    prior = replace(first_belief(belief.stock, belief.cut, belief.blade), sharpness=belief.sharpness)
-    window = window_of(belief, prior, force, passes)
+    before = replace(prior(belief.stock, belief.cut, belief.blade), sharpness=belief.sharpness)
+    window = window_of(belief, before, force, passes)
     advice = ladder_advice(belief, force, [*tried.tries, *tried.runs], passes, exact=True)
     as_set = passes == setting.passes
     other = setting.proposed_in(passes)
     proposal = setting.force_gf if as_set else other.force_gf
-    spoken = setting.spoken if as_set else placed(plan.job.cutter.dialect, belief, force, passes, True)
+    spoken = setting.spoken if as_set else propose_setting(plan.job.cutter.settings, belief, force, passes, True)
     chance = spoken.chance if spoken.words else setting.chance if as_set else other.chance
     records = _records_out(tried)
     ladders = [one for one in records if one.kind == "ladder" and one.cut is cut]
@@ -142,7 +142,7 @@ def force_out(plan: Plan, cut: Cut, asked_passes: int | None, tried: TriedOn) ->
         records=records,
         ladder=ladders[-1] if ladders else None,
         steps=[
-            StepOut(
+            NamedSettingOut(
                 name=one.name,
                 notches=step.notches,
                 low_gf=round(one.low_gf, 1),
@@ -152,7 +152,7 @@ def force_out(plan: Plan, cut: Cut, asked_passes: int | None, tried: TriedOn) ->
                 chance_words=in_100_short(one.chance),
                 seen=[_seen_words(seen) for seen in step.seen],
             )
-            for one, step in zip(spoken.steps, plan.job.cutter.dialect, strict=True)
+            for one, step in zip(spoken.steps, plan.job.cutter.settings, strict=True)
         ],
         spoken=spoken.words,
         step=spoken.step,
@@ -162,7 +162,7 @@ def force_out(plan: Plan, cut: Cut, asked_passes: int | None, tried: TriedOn) ->
     )
 
 
-def _seen_words(seen: StepSeen) -> str:
+def _seen_words(seen: SettingSeen) -> str:
     """What a step did, as a maker would say it: "clean on satin vinyl"."""
     name, _ = OUTCOME_WORDS[seen.outcome]
     cut = "" if seen.cut is Cut.KISS or not seen.stock.has_backing else ", cut through"
@@ -252,7 +252,7 @@ def replay_out(plan: Plan, sheet: int) -> ReplayOut:
     )
 
 
-def _care(advice: list[Advice]) -> list[CareOut]:
+def _care(advice: list[WearAdvice]) -> list[CareOut]:
     return [CareOut(urgency=one.urgency, do=one.do, why=one.why) for one in advice]
 
 

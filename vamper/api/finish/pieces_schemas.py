@@ -65,7 +65,7 @@ class ShrunkOut(BaseModel):
     printed: str
 
 
-class HoleOut(BaseModel):
+class PunchOut(BaseModel):
     hole: str
     punch: str
 
@@ -75,7 +75,7 @@ class ShrinkOut(BaseModel):
 
     lines: list[str]
     designs: list[ShrunkOut]
-    holes: list[HoleOut]
+    holes: list[PunchOut]
 
 
 class BlankOut(BaseModel):

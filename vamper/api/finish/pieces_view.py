@@ -9,13 +9,13 @@ from vamper.api.finish.pieces_schemas import (
     BlankOut,
     ClothOut,
     FibreOut,
-    HoleOut,
     LayerOut,
     OnClothOut,
     PatchOut,
     PiecesOut,
     PressedOut,
     PressOut,
+    PunchOut,
     ShrinkOut,
     ShrunkOut,
 )
@@ -197,7 +197,7 @@ def _shrink(plan: Plan, shrink: ShrinkSpec) -> ShrinkOut:
             "it with a swatch.",
         ],
         designs=[shrunk(item) for item in plan.items],
-        holes=[HoleOut(hole=mm(hole), punch=mm(punch_mm(shrink, hole), 1)) for hole in _HOLES_MM],
+        holes=[PunchOut(hole=mm(hole), punch=mm(punch_mm(shrink, hole), 1)) for hole in _HOLES_MM],
     )
 
 

@@ -3,8 +3,7 @@
 from fastapi import Request, Response
 from starlette.datastructures import Headers
 
-from vamper.api.door import Id, Number, in_turn
-from vamper.api.door import router as door_router
+from vamper.api.dependencies import Here
 from vamper.api.downloads import download
 from vamper.api.finish.cup_view import cup_out
 from vamper.api.finish.pieces_schemas import PiecesOut
@@ -21,9 +20,10 @@ from vamper.api.finish.schemas import (
     StripsIn,
 )
 from vamper.api.finish.views import evening_out, finish_out
-from vamper.api.here import Here
 from vamper.api.jobs.schemas import JobOut
 from vamper.api.jobs.views import job_out
+from vamper.api.request_checks import Id, Number, in_turn
+from vamper.api.request_checks import router as door_router
 from vamper.api.units import unit_of
 from vamper.core.finishing.placing import placing_pages
 from vamper.core.finishing.process import ALWAYS, process_of_job
@@ -176,7 +176,7 @@ async def get_calendar(here: Here) -> Response:
     """The steps with a person at them, as a calendar."""
 
     def write() -> Response:
-        now = here.evenings.look()
+        now = here.evenings.state()
         if now.plan is None:
             raise BadInput("nothing is planned yet, so there is nothing for a calendar; add a job first", "batches")
         details = {
@@ -192,4 +192,4 @@ async def get_calendar(here: Here) -> Response:
 
 
 def _evening(here: Workshop) -> EveningOut:
-    return evening_out(here.evenings.look())
+    return evening_out(here.evenings.state())

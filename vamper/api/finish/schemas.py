@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from annotated_types import Ge, Gt, Le, Len
 from pydantic import BaseModel, ConfigDict
 
-from vamper.core.values.finish import School
+from vamper.core.values.finish import ProcessVariant
 
 
 class LabelOut(BaseModel):
@@ -50,8 +50,8 @@ class ProcessOut(BaseModel):
     words: str
 
 
-class SchoolOut(BaseModel):
-    key: School
+class ProcessVariantOut(BaseModel):
+    key: ProcessVariant
     words: str
 
 
@@ -60,8 +60,8 @@ class FinishOut(BaseModel):
 
     process: ProcessOut
     processes: list[ProcessOut]
-    schools: list[SchoolOut]
-    school: School | None
+    schools: list[ProcessVariantOut]
+    school: ProcessVariant | None
     coats: int | None
     plate: int
     takes: str

@@ -14,13 +14,13 @@ from vamper.api.finish.schemas import (
     LabelOut,
     NextOut,
     ProcessOut,
-    SchoolOut,
+    ProcessVariantOut,
     StepState,
 )
 from vamper.core.finishing.labels import HEAT_UNIT, LABELS, Label, believed, label_in
 from vamper.core.finishing.process import ALWAYS, PLACES, PROCESSES, Process, processes_for
 from vamper.core.finishing.timetable import PlannedStep, Proof
-from vamper.core.finishing.work import WAITS, Work, WorkStep
+from vamper.core.finishing.work import WAITS, BatchWork, WorkStep
 from vamper.core.plan import Plan
 from vamper.core.values.lengths import figure
 from vamper.services.brief.words import span
@@ -41,7 +41,7 @@ def finish_out(found: Finishing, plan: Plan, now: datetime, tonight: bool) -> Fi
     return FinishOut(
         process=_process_out(process),
         processes=[_process_out(one) for one in processes_for(plan.job.stock)],
-        schools=[SchoolOut(key=key, words=words) for key, words in process.schools.items()],
+        schools=[ProcessVariantOut(key=key, words=words) for key, words in process.schools.items()],
         school=school,
         coats=found.work.coats_of(process) if process.coats else None,
         plate=found.work.plate,
@@ -74,7 +74,7 @@ def _process_out(process: Process) -> ProcessOut:
     return ProcessOut(key=process.key, name=process.name, words=process.words)
 
 
-def _step_out(one: WorkStep, process: Process, work: Work) -> FinishStepOut:
+def _step_out(one: WorkStep, process: Process, work: BatchWork) -> FinishStepOut:
     return FinishStepOut(
         key=one.step.key,
         do=one.timed.name if one.of == 1 else one.step.do,
@@ -98,12 +98,12 @@ def _figure(value: float, unit: str) -> str:
     return figure(value, unit) if unit == HEAT_UNIT else f"{value:g} {unit}".strip()
 
 
-def _said(one: WorkStep, process: Process, work: Work) -> list[str]:
+def _said(one: WorkStep, process: Process, work: BatchWork) -> list[str]:
     """What the label says of a step, or that it must be read first, and where the maker's own wait is longer."""
     return [_said_of(key, process, work) for key in one.step.label]
 
 
-def _said_of(key: str, process: Process, work: Work) -> str:
+def _said_of(key: str, process: Process, work: BatchWork) -> str:
     name, unit = LABELS[key].name, LABELS[key].unit
     read, gone_by = believed(process.key, work.label).get(key), work.figures(process).get(key)
     if key in WAITS and gone_by is not None and (read is None or gone_by > read):

@@ -2,11 +2,11 @@
 
 from fastapi import Response
 
-from vamper.api.door import Id, Number, in_turn
-from vamper.api.door import router as door_router
+from vamper.api.dependencies import Here
 from vamper.api.downloads import download
 from vamper.api.handoff.schemas import FoundCutOut, found_cut_out
-from vamper.api.here import Here
+from vamper.api.request_checks import Id, Number, in_turn
+from vamper.api.request_checks import router as door_router
 from vamper.api.sheet_number import sheet_place
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput

@@ -11,9 +11,7 @@ from sse_starlette.sse import EventSourceResponse
 
 from vamper.api.art.schemas import ItemOut
 from vamper.api.cut.schemas import CutPart
-from vamper.api.door import MOST_FILE_BODY, Id, in_turn
-from vamper.api.door import router as door_router
-from vamper.api.here import Here, Shown
+from vamper.api.dependencies import Here, Shown
 from vamper.api.jobs.glance import glance_out
 from vamper.api.jobs.schemas import (
     AddedArt,
@@ -31,6 +29,8 @@ from vamper.api.jobs.schemas import (
     ViewOut,
 )
 from vamper.api.jobs.views import job_out, last_run_words
+from vamper.api.request_checks import MOST_FILE_BODY, Id, in_turn
+from vamper.api.request_checks import router as door_router
 from vamper.api.sheet.schemas import FiguresPart, LayoutPart, SheetPart
 from vamper.core.bench_card import bench_steps
 from vamper.core.values.findings import BadInput
@@ -210,13 +210,13 @@ def pack_again(here: Here, job_id: Id, everything: bool = False) -> None:
 @router.post("/jobs/{job_id}/stop", tags=["packing"], status_code=202)
 def stop_packing(here: Here, job_id: Id) -> None:
     """End the search and keep the best layout so far."""
-    here.desk.stop(job_id)
+    here.packing.stop(job_id)
 
 
 @router.post("/jobs/{job_id}/take-up", tags=["packing"], status_code=202)
 def take_up(here: Here, job_id: Id, layout: str) -> None:
     """End the search and keep the `layout` that was in sight, so that nothing moves under the hand."""
-    here.desk.take_up(job_id, layout)
+    here.packing.freeze(job_id, layout)
 
 
 @router.get("/jobs/{job_id}/events", tags=["packing"], response_class=EventSourceResponse)
@@ -232,17 +232,17 @@ async def events(request: Request, here: Here, job_id: Id, version: Annotated[in
             with suppress(RuntimeError):
                 loop.call_soon_threadsafe(changed.set)
 
-        with here.desk.listening(job_id, tell):
+        with here.packing.listening(job_id, tell):
             seen = version
             while not await request.is_disconnected():
                 changed.clear()
-                newest = here.desk.version(job_id)
+                newest = here.packing.version(job_id)
                 if newest == seen:
                     with suppress(TimeoutError):
                         await asyncio.wait_for(changed.wait(), _LOOK_AGAIN_S)
                     continue
                 seen = newest
-                state = here.desk.state(job_id)
+                state = here.packing.state(job_id)
                 if state is not None:
                     event = PackingEvent(state=state[0], seconds_left=state[1], version=seen)
                     yield {"event": "packing", "data": event.model_dump_json()}

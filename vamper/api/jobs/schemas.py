@@ -5,13 +5,13 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from vamper.api.door import Number
 from vamper.api.places import PlaceOut
+from vamper.api.request_checks import Number
 from vamper.core.values.findings import FixTarget, Severity, Station
 from vamper.core.values.limits import ONE_LINE
 from vamper.services.brief.rail import StationState
 from vamper.services.jobs.document import JobDocument
-from vamper.services.packing.desk import PackingState
+from vamper.services.packing.packing_service import PackingState
 
 
 class JobSummaryOut(BaseModel):

@@ -4,7 +4,6 @@ Every part has a revision, a digest of what it is drawn from. The head names the
 for by its revision, so that what is shown together belongs together.
 """
 
-import hashlib
 from collections.abc import Callable
 from dataclasses import dataclass, fields
 from typing import Any, TypeVar
@@ -24,14 +23,15 @@ from vamper.core.values.findings import BadInput, Finding, most_serious_first
 from vamper.core.values.job import Job
 from vamper.core.values.placement import Pin
 from vamper.services.brief.brief import brief
-from vamper.services.brief.phrase import Told
+from vamper.services.brief.phrase import BriefFacts
 from vamper.services.brief.rail import dry_run_figure, empty_stations, finish_figure, stations
 from vamper.services.finish.finishing import finishing_of
 from vamper.services.jobs.jobs import JobState
 from vamper.services.ledger.runs import KeptRun
 from vamper.services.ledger.shelf_findings import shelf_findings
-from vamper.services.packing.desk import Packing
+from vamper.services.packing.packing_service import PackingStatus
 from vamper.services.work.cache import Cache
+from vamper.services.work.keys import digest_of
 from vamper.services.workshop import ArtNotes, Planned, Workshop
 
 T = TypeVar("T")
@@ -87,7 +87,7 @@ class Views:
             )
         phrases = _brief(self._workshop.told(state, planned.plan))
         head = self._head(planned, tuple(shelf_findings(planned.plan, self._workshop.supplies)))
-        dry_run = dry_run_figure(self._workshop.dry_runs.look(state.id), planned.plan)
+        dry_run = dry_run_figure(self._workshop.dry_runs.status(state.id), planned.plan)
         finish = finish_figure(finishing_of(planned.plan), self._workshop.evenings.now(), planned.findings)
         return ViewOut(
             job=job_out(state),
@@ -137,16 +137,26 @@ class Views:
         job, findings = plan.asked, most_serious_first((*planned.findings, *shelf))
 
         def make() -> _Head:
-            frame = _digest(
-                job.paper, job.printer, job.cutter, job.marks, job.stock, job.calibration, job.misses, *_seen(job)
+            stock = digest_of("stock", 1, job.stock)
+            frame = digest_of(
+                "frame",
+                1,
+                job.paper,
+                job.printer,
+                job.cutter,
+                job.marks,
+                stock,
+                job.calibration,
+                job.misses,
+                *_seen(job),
             )
             return _Head(
                 [StationOut(**_fields(figure)) for figure in stations(plan, findings)],
                 [finding_out(finding) for finding in findings],
                 frame,
-                {item.number: _digest(*_drawn_from(plan, item)) for item in plan.items},
-                _digest(packing.layout_id, frame),
-                _digest(job.stock, job.cutter, sorted({item.spec.cut for item in plan.items}), plan.settings),
+                {item.number: digest_of("design", 1, stock, *_drawn_from(plan, item)) for item in plan.items},
+                digest_of("layout", 1, packing.layout_id, frame),
+                digest_of("cut", 1, stock, job.cutter, sorted({item.spec.cut for item in plan.items}), plan.settings),
             )
 
         return self._heads.get((job, packing.layout_id, tuple(one.title + one.text for one in shelf)), make)
@@ -169,23 +179,19 @@ class Views:
         return kept.get(key, lambda: draw(self._workshop.plan(state).plan, revision))
 
 
-def _brief(told: Told) -> list[PhraseOut]:
+def _brief(told: BriefFacts) -> list[PhraseOut]:
     return [PhraseOut(text=phrase.text, key=phrase.key) for phrase in brief(told)]
 
 
 def _drawn_from(plan: Plan, item: DesignedItem) -> tuple[Any, ...]:
     """Everything that a design is drawn from; a back follows its front."""
     front = None if item.spec.back_of is None else plan.item(item.spec.back_of).spec
-    return item.spec, front, item.bleed, item.miss_mm, plan.job.stock
+    return item.spec, front, item.bleed, item.miss_mm
 
 
 def _seen(job: Job) -> tuple[Any, ...]:
     """Choices that change how a sheet looks."""
     return job.from_inside, job.stock_colour
-
-
-def _digest(*what: object) -> str:
-    return hashlib.sha256(repr(what).encode()).hexdigest()[:16]
 
 
 def _fields(value: Any) -> dict[str, Any]:
@@ -210,7 +216,7 @@ def finding_out(finding: Finding) -> FindingOut:
     )
 
 
-def _packing_out(plan: Plan, packing: Packing) -> PackingOut:
+def _packing_out(plan: Plan, packing: PackingStatus) -> PackingOut:
     return PackingOut(
         state=packing.state,
         seconds_left=packing.seconds_left,

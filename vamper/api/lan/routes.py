@@ -4,9 +4,9 @@ import segno
 from fastapi import Request
 from pydantic import BaseModel
 
-from vamper.api.door import router as door_router
-from vamper.api.lan.gate import CAUTION
-from vamper.api.lan.here import Lan
+from vamper.api.lan.address import Lan
+from vamper.api.lan.auth import CAUTION
+from vamper.api.request_checks import router as door_router
 
 router = door_router("lan")
 

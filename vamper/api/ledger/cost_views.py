@@ -14,7 +14,7 @@ from vamper.api.ledger.schemas import (
     SuppliesOut,
     ThingOut,
 )
-from vamper.core.ledger.cost import RATE_WORDS, Costing, PieceCost, Rates, SharedBy, Work, break_even, costs_of
+from vamper.core.ledger.cost import RATE_WORDS, Costing, PieceCost, Rates, SharedBy, WorkTimes, break_even, costs_of
 from vamper.core.ledger.supply import LOW_SHARE, THINGS, OnShelf, Stored
 from vamper.core.plan import Plan
 from vamper.core.values.blade import BLADE_METRES
@@ -132,7 +132,7 @@ def cost_a_piece(workshop: Workshop, plan: Plan, laid: Plan) -> str:
     return _a_piece(found, work, rates)
 
 
-def _a_piece(found: Costing, work: Work, rates: Rates) -> str:
+def _a_piece(found: Costing, work: WorkTimes, rates: Rates) -> str:
     count = sum(one.count for one in work.designs)
     return money(found.total / count, rates) if found.total and count else ""
 
@@ -142,7 +142,7 @@ def _ink_ml(workshop: Workshop, plan: Plan) -> float:
     return workshop.ink_ml(plan, range(len(plan.sheets))) if workshop.supplies.prices().ink_ml else 0.0
 
 
-def _costed(workshop: Workshop, plan: Plan, ink_ml: float) -> tuple[Rates, Costing, Work, OnShelf | None]:
+def _costed(workshop: Workshop, plan: Plan, ink_ml: float) -> tuple[Rates, Costing, WorkTimes, OnShelf | None]:
     """What a planned job costs, with what that was reckoned from."""
     rates, shelf = workshop.supplies.prices(), workshop.supplies.of(plan.asked.stock.key)
     work = work_of(plan, shelf, workshop.runs, ink_ml, is_simulated(plan.asked))
@@ -165,7 +165,7 @@ def _piece_out(one: PieceCost, name: str, count: int, rates: Rates) -> PieceCost
     )
 
 
-def _lines(found: Costing, work: Work, shelf: OnShelf | None, rates: Rates) -> Iterator[str]:
+def _lines(found: Costing, work: WorkTimes, shelf: OnShelf | None, rates: Rates) -> Iterator[str]:
     if not found.pieces:
         return
     if found.one_more_saves >= _SEEN:

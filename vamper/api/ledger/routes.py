@@ -5,10 +5,8 @@ from typing import Annotated
 
 from fastapi import File, Form, Query, Response, UploadFile
 
-from vamper.api.door import MOST_FILE_BODY, Id, Number, in_turn
-from vamper.api.door import router as door_router
+from vamper.api.dependencies import Here
 from vamper.api.downloads import download
-from vamper.api.here import Here
 from vamper.api.ledger.schemas import (
     CameOutIn,
     CameOutQuestion,
@@ -26,6 +24,8 @@ from vamper.api.ledger.schemas import (
 )
 from vamper.api.ledger.views import diagnosis_out, ledger_out, question_out
 from vamper.api.places import CORNERS, corners_of
+from vamper.api.request_checks import MOST_FILE_BODY, Id, Number, in_turn
+from vamper.api.request_checks import router as door_router
 from vamper.api.sheet_number import sheet_place
 from vamper.api.twin.schemas import PhotoKind
 from vamper.api.was_set import set_as

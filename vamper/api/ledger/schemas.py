@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict
 
 from vamper.api.places import PlaceOut
 from vamper.api.was_set import ProposedOut, WasSetIn
-from vamper.core.ledger.cost import Part, Rates, SharedBy
+from vamper.core.ledger.cost import CostPart, Rates, SharedBy
 from vamper.core.ledger.recipe import RecipeKind
 from vamper.core.ledger.run import CameOut, LaterKind, Note, Sheets, Spoilt, SpoiltPiece, Words
 from vamper.core.ledger.supply import Thing
@@ -300,7 +300,7 @@ class GoneOut(BaseModel):
 
 
 class CostPartOut(BaseModel):
-    part: Part
+    part: CostPart
     cost: str
     share: float
 

@@ -5,13 +5,13 @@ from typing import Annotated
 from annotated_types import Gt, Le
 from fastapi import Form, Query, UploadFile
 
-from vamper.api.door import MOST_FILE_BODY, Id, in_turn
-from vamper.api.door import router as door_router
-from vamper.api.here import Here
+from vamper.api.dependencies import Here
 from vamper.api.ledger.cost_views import check_stock, cost_out, supplies_out
 from vamper.api.ledger.offcut_views import offcut_out
 from vamper.api.ledger.schemas import CostOut, GoneOut, NewId, OffcutOut, RatesIn, RestIn, SuppliesOut
 from vamper.api.places import CORNERS, corners_of
+from vamper.api.request_checks import MOST_FILE_BODY, Id, in_turn
+from vamper.api.request_checks import router as door_router
 from vamper.core.ledger.supply import Bought, Offcut, Pack
 from vamper.core.values.findings import BadInput
 from vamper.core.values.stock import StockKey

@@ -23,7 +23,7 @@ from vamper.api.ledger.schemas import (
 )
 from vamper.api.places import place_out
 from vamper.api.was_set import proposed_out
-from vamper.core.cutting.setting import Known, settings_for
+from vamper.core.cutting.setting import CutHistory, settings_for
 from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, CHECKS, OTHER, Check, Diagnosis
 from vamper.core.ledger.recipe import Recipe, RecipeKind, setting_words
 from vamper.core.ledger.run import SPOILT_WORDS, CameOut, Run, Spoilt
@@ -238,7 +238,7 @@ def _next_cut(workshop: Workshop, one: Recipe) -> tuple[str | None, str, str]:
         return None, "this machine is not in the workshop any more", counted
     key, cutter = found
     tried, blade = workshop.shop.tried.of(key, one.what.stock), workshop.shop.care.blades.in_machine(key)
-    known = Known(tried.tries, tried.runs, None if blade is None else blade.value)
+    known = CutHistory(tried.tries, tried.runs, None if blade is None else blade.value)
     seen_in = [plural(len(tried.ladders), "ladder")] if tried.ladders else []
     seen_in += [plural(len(tried.runs), "run")] if tried.runs else []
     source = f"by {' and '.join(seen_in)}" if seen_in else "by the starter"

@@ -7,10 +7,8 @@ from typing import Annotated, Literal
 from annotated_types import Ge, Le
 from fastapi import Query, Response
 
-from vamper.api.door import Id, Number, in_turn
-from vamper.api.door import router as door_router
+from vamper.api.dependencies import Here
 from vamper.api.downloads import download
-from vamper.api.here import Here
 from vamper.api.marks.schemas import (
     ArrowOut,
     CalibrationOut,
@@ -27,8 +25,10 @@ from vamper.api.marks.schemas import (
     SchoolIn,
 )
 from vamper.api.marks.views import arrows_out, fit_out, misses_out, reading_out, record_out
+from vamper.api.request_checks import Id, Number, in_turn
+from vamper.api.request_checks import router as door_router
 from vamper.api.sheet_number import sheet_place
-from vamper.core.marks.calibrate import Fit, Reading, fit
+from vamper.core.marks.calibrate import CalibrationFit, VernierReading, fit
 from vamper.core.marks.printed_helpers import HELPERS, cover_trim, helper_paths, size_words
 from vamper.core.marks.vernier import (
     COARSE_MM,
@@ -125,7 +125,9 @@ def get_arrows(here: Here, job_id: Id) -> list[ArrowOut]:
     return [] if job.calibration is None else arrows_out(job.calibration, job.paper)
 
 
-def _fitted(here: Workshop, state: JobState, read: Sequence[ScaleReading]) -> tuple[VernierSheet, list[Reading], Fit]:
+def _fitted(
+    here: Workshop, state: JobState, read: Sequence[ScaleReading]
+) -> tuple[VernierSheet, list[VernierReading], CalibrationFit]:
     sheet = _vernier(here, state)
     readings = [reading_of(sheet, one.scale, one.tick, one.coarse_mm) for one in read]
     return sheet, readings, fit(readings)

@@ -5,7 +5,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, Field
 
-from vamper.core.marks.reading import Cause
+from vamper.core.marks.reading import ReadingCause
 from vamper.core.marks.vernier import NarrowSide
 from vamper.core.values.calibration import Thickness
 from vamper.core.values.limits import ONE_LINE
@@ -66,7 +66,7 @@ class ReadingOut(BaseModel):
     words: str
     short: str
     marks: list[float]
-    cause: Cause
+    cause: ReadingCause
     cause_words: str
     remedies: list[RemedyOut]
     scene: SceneOut

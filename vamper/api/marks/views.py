@@ -15,8 +15,8 @@ from vamper.api.marks.schemas import (
     SeenOut,
 )
 from vamper.core.edge.inspect import even_border_mm
-from vamper.core.made import as_made
-from vamper.core.marks.calibrate import Fit
+from vamper.core.effective_job import effective_job
+from vamper.core.marks.calibrate import CalibrationFit
 from vamper.core.marks.inspect import in_100, in_100_short
 from vamper.core.marks.reading import CAUSE_WORDS, REMEDIES, Scene, reading_of
 from vamper.core.marks.sensor_view import SensorView, sensor_view
@@ -38,7 +38,7 @@ _DIGITS = 4
 
 def reading_out(asked: Job) -> ReadingOut | None:
     """The reading of a job, with what the sensor sees; None where nothing looks for marks."""
-    job = as_made(asked)
+    job = effective_job(asked)
     reading = reading_of(job)
     if reading is None:
         return None
@@ -174,7 +174,7 @@ def fit_words(offset: tuple[float, float], stretch: tuple[float, float], turn_de
     return "; ".join(words)
 
 
-def fit_out(fit: Fit, sheet: VernierSheet, numbers: list[int], paper: Paper) -> FitOut:
+def fit_out(fit: CalibrationFit, sheet: VernierSheet, numbers: list[int], paper: Paper) -> FitOut:
     worst = fit.worst
     return FitOut(
         words=fit_words(fit.offset_mm, fit.stretch, fit.turn_deg),

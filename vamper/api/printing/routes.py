@@ -5,14 +5,14 @@ from typing import Annotated
 from annotated_types import Ge, Le
 from fastapi import Response
 
-from vamper.api.door import Id, Number, in_turn
-from vamper.api.door import router as door_router
+from vamper.api.dependencies import Here
 from vamper.api.downloads import download
-from vamper.api.here import Here
-from vamper.api.printing.schemas import InkOut, LineOut, PrintChoiceIn, PrintingOut, ProofIn, ProofOut, SchoolOut
+from vamper.api.printing.schemas import InkOut, LineOut, PrintChoiceIn, PrintingOut, PrintSchoolOut, ProofIn, ProofOut
+from vamper.api.request_checks import Id, Number, in_turn
+from vamper.api.request_checks import router as door_router
 from vamper.api.sheet_number import sheet_place
 from vamper.core.plan import Plan
-from vamper.core.printing.advice import SCHOOLS, Advice, PrintChoice
+from vamper.core.printing.advice import SCHOOLS, PrintAdvice, PrintChoice
 from vamper.core.printing.ink import dry_minutes
 from vamper.core.printing.page_box import page_for
 from vamper.core.printing.proof import scale_of
@@ -40,7 +40,7 @@ def _planned(here: Workshop, job_id: Id, sheet: Number | None = None) -> Plan:
     return plan
 
 
-def _advice(here: Workshop, state: JobState, plan: Plan) -> tuple[Advice, PrintChoice]:
+def _advice(here: Workshop, state: JobState, plan: Plan) -> tuple[PrintAdvice, PrintChoice]:
     choice = here.shop.prints.get(state.document.printer_id, state.document.stock)
     return here.made.print_advice(state.document, plan.job), choice
 
@@ -59,7 +59,7 @@ def get_printing(here: Here, job_id: Id) -> PrintingOut | None:
         source=advice.source,
         look=advice.look,
         mirror_words=mirror_words(plan, advice),
-        schools=[SchoolOut(key=one.key, name=one.name, why=one.why) for one in advice.schools],
+        schools=[PrintSchoolOut(key=one.key, name=one.name, why=one.why) for one in advice.schools],
         school=choice.school,
         label=choice.label,
         own=choice.own,

@@ -11,7 +11,7 @@ Measured = Annotated[float, Field(gt=0, le=10_000, allow_inf_nan=False)]
 Words = Annotated[str, Field(max_length=120), ONE_LINE]
 
 
-class SchoolOut(BaseModel):
+class PrintSchoolOut(BaseModel):
     key: str
     name: str
     why: str
@@ -32,7 +32,7 @@ class PrintingOut(BaseModel):
     source: str
     look: str
     mirror_words: str
-    schools: list[SchoolOut]
+    schools: list[PrintSchoolOut]
     school: str
     label: str
     own: str

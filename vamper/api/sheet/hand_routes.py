@@ -3,15 +3,15 @@
 from collections.abc import Callable
 from typing import Any
 
-from vamper.api.door import Id
-from vamper.api.door import router as door_router
-from vamper.api.here import Here
+from vamper.api.dependencies import Here
 from vamper.api.jobs.views import job_out
+from vamper.api.request_checks import Id
+from vamper.api.request_checks import router as door_router
 from vamper.api.sheet.hand_schemas import (
     AlignPieces,
     AnyAction,
     DistanceOut,
-    Drop,
+    DropPieces,
     HandCheck,
     HandChecked,
     HandDone,
@@ -23,7 +23,7 @@ from vamper.api.sheet.hand_schemas import (
     SpacePieces,
     TurnPieces,
 )
-from vamper.services.packing.by_hand import ByHand, Done, check
+from vamper.services.packing.by_hand import ByHand, HandResult, check
 from vamper.services.packing.tables import Hand, Table
 
 router = door_router()
@@ -56,10 +56,10 @@ def check_hand(here: Here, job_id: Id, asked: HandCheck) -> HandChecked:
     )
 
 
-Doer = Callable[[ByHand, int, Table, Any], Done]
+Doer = Callable[[ByHand, int, Table, Any], HandResult]
 
 _DOERS: dict[type, Doer] = {
-    Drop: lambda hand, job, table, a: hand.drop(job, table, a.sheet, _hands(a.pieces)),
+    DropPieces: lambda hand, job, table, a: hand.drop(job, table, a.sheet, _hands(a.pieces)),
     Nudge: lambda hand, job, table, a: hand.nudge(job, table, a.sheet, a.indexes, a.dx_mm, a.dy_mm),
     TurnPieces: lambda hand, job, table, a: hand.turn(job, table, a.sheet, a.indexes, a.steps),
     AlignPieces: lambda hand, job, table, a: hand.align(job, table, a.sheet, a.indexes, a.side),

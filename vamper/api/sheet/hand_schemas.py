@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from vamper.api.jobs.schemas import JobOut
-from vamper.core.sheet.lay.arranging import Side, Way
+from vamper.core.sheet.lay.arranging import AlignedBy, SpacedAlong
 
 
 class HandPiece(BaseModel):
@@ -57,7 +57,7 @@ class HandAction(BaseModel):
     sheet: Annotated[int, Field(ge=0)]
 
 
-class Drop(HandAction):
+class DropPieces(HandAction):
     action: Literal["drop"]
     pieces: Annotated[list[HandPiece], Field(min_length=1, max_length=200)]
 
@@ -79,12 +79,12 @@ class TurnPieces(_OfPieces):
 
 class AlignPieces(_OfPieces):
     action: Literal["align"]
-    side: Side
+    side: AlignedBy
 
 
 class SpacePieces(_OfPieces):
     action: Literal["space"]
-    way: Way
+    way: SpacedAlong
 
 
 class LockPieces(_OfPieces):
@@ -102,7 +102,7 @@ class PlainAction(_OfPieces):
 
 
 AnyAction = Annotated[
-    Drop | Nudge | TurnPieces | AlignPieces | SpacePieces | LockPieces | SendPieces | PlainAction,
+    DropPieces | Nudge | TurnPieces | AlignPieces | SpacePieces | LockPieces | SendPieces | PlainAction,
     Field(discriminator="action"),
 ]
 

@@ -4,12 +4,12 @@ from typing import Annotated
 
 from fastapi import Query
 
-from vamper.api.door import Id, Number, in_turn
-from vamper.api.door import router as door_router
-from vamper.api.here import Here
+from vamper.api.dependencies import Here
 from vamper.api.jobs.schemas import JobOut
 from vamper.api.jobs.views import job_out
 from vamper.api.ledger.cost_views import cost_a_piece
+from vamper.api.request_checks import Id, Number, in_turn
+from vamper.api.request_checks import router as door_router
 from vamper.api.sheet.schemas import (
     ComparedOut,
     CountedOut,
@@ -184,10 +184,10 @@ def fill_with(here: Here, job_id: Id, asked: FillWith) -> JobOut:
     return job_out(here.variants.fill_with(state, asked.job_id, asked.number, asked.least_mm, asked.most_mm))
 
 
-@router.post("/jobs/{job_id}/items/{number}/wish", tags=["sheets"])
-def set_wish(here: Here, job_id: Id, number: Number, asked: Wish) -> JobOut:
+@router.post("/jobs/{job_id}/items/{number}/fill-priority", tags=["sheets"])
+def set_fill_priority(here: Here, job_id: Id, number: Number, asked: Wish) -> JobOut:
     """Whether more copies of a design are fine, and before or after which others."""
-    return job_out(here.variants.wish(here.jobs.get(job_id), number, asked.move))
+    return job_out(here.variants.prioritise(here.jobs.get(job_id), number, asked.move))
 
 
 @router.post("/jobs/{job_id}/items/{number}/back", tags=["sheets"])

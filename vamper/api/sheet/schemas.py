@@ -5,12 +5,12 @@ from typing import Annotated
 
 from pydantic import BaseModel, Field
 
-from vamper.api.door import Id, Number
 from vamper.api.places import PlaceOut, SizeOut
-from vamper.core.values.granted import Side
+from vamper.api.request_checks import Id, Number
+from vamper.core.values.accepted_size import PaperSide
 from vamper.core.values.limits import ONE_LINE
 from vamper.core.values.placement import Pin
-from vamper.services.jobs.variants import WishMove
+from vamper.services.jobs.variants import PriorityMove
 from vamper.services.packing.named import Origin
 from vamper.services.packing.scaling import ScaleState
 
@@ -66,7 +66,7 @@ class SheetOut(BaseModel):
 class GrantedSideOut(BaseModel):
     """What the machine's own program is known to grant of one side of the paper, and the size to try next."""
 
-    side: Side
+    side: PaperSide
     taken_mm: float | None
     refused_mm: float | None
     try_mm: float | None
@@ -201,7 +201,7 @@ class SourceOut(BaseModel):
 
 
 class Wish(BaseModel):
-    move: WishMove
+    move: PriorityMove
 
 
 class FillWith(BaseModel):

@@ -23,7 +23,7 @@ from vamper.core.sheet.laid import LaidSheet
 from vamper.core.sheet.live_area import common_part
 from vamper.core.sheet.offcut import NOTHING
 from vamper.core.sheet.pack.groups import plain_rows
-from vamper.core.values.granted import Granted, Side
+from vamper.core.values.accepted_size import AcceptedSize, PaperSide
 from vamper.core.values.placement import Pin, Placement
 from vamper.core.values.stock import Stock
 from vamper.formats.out.sheet_file import SHEET_FILES
@@ -77,10 +77,10 @@ def sheet_part(plan: Plan, revision: str) -> SheetPart:
 
 def _granted(plan: Plan) -> list[GrantedSideOut]:
     job = plan.job
-    known = job.cutter.granted_of(job.paper) or Granted(job.paper.width_mm, job.paper.height_mm)
+    known = job.cutter.granted_of(job.paper) or AcceptedSize(job.paper.width_mm, job.paper.height_mm)
     others = [bound for bound in plan.setup.live.bounds if bound.name != "granted"]
     left, top, right, bottom = common_part(job.paper, others).bounds
-    most = {Side.WIDTH: right - left, Side.HEIGHT: bottom - top}
+    most = {PaperSide.WIDTH: right - left, PaperSide.HEIGHT: bottom - top}
     return [
         GrantedSideOut(
             side=side,
@@ -88,7 +88,7 @@ def _granted(plan: Plan) -> list[GrantedSideOut]:
             refused_mm=known.of(side).refused,
             try_mm=known.of(side).next_try(most[side]),
         )
-        for side in Side
+        for side in PaperSide
     ]
 
 

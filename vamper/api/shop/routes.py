@@ -5,10 +5,10 @@ from typing import Annotated
 from annotated_types import Ge, Le
 from fastapi import Response
 
-from vamper.api.door import Id
-from vamper.api.door import router as door_router
-from vamper.api.here import Here
+from vamper.api.dependencies import Here
 from vamper.api.jobs.schemas import JobId
+from vamper.api.request_checks import Id
+from vamper.api.request_checks import router as door_router
 from vamper.api.shop.schemas import CutterOut, CutterProfile, GrantedAnswer, PrinterOut, PrinterProfile
 from vamper.core.values.paper import Paper
 from vamper.formats.out.whole_png import trial_png

@@ -4,8 +4,8 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from vamper.core.values.accepted_size import PaperSide
 from vamper.core.values.cutter import Cutter
-from vamper.core.values.granted import Side
 from vamper.core.values.limits import ONE_LINE
 from vamper.core.values.paper import Paper
 from vamper.core.values.printer import Printer
@@ -48,7 +48,7 @@ class GrantedAnswer(BaseModel):
     """What the machine's own program said to a picture of a size on a paper."""
 
     paper: Paper
-    side: Side
+    side: PaperSide
     size_mm: Annotated[float, Field(gt=0, le=2000, allow_inf_nan=False)]
     taken: bool
 

@@ -1,7 +1,7 @@
 """The workshop's stocks: starters, and the maker's own, copied, changed, put aside, or made from a thickness."""
 
-from vamper.api.door import router as door_router
-from vamper.api.here import Here
+from vamper.api.dependencies import Here
+from vamper.api.request_checks import router as door_router
 from vamper.api.shop.schemas import HiddenIn, StockKeyOut, StockOnShelf
 from vamper.core.values.stock import GROUP_OF, STOCK_BY_KEY, Stock, StockKey
 from vamper.services.shop.own_stocks import NewStock

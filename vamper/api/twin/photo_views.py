@@ -6,15 +6,15 @@ from collections.abc import Iterator, Mapping, Sequence
 from shapely.geometry.base import BaseGeometry
 
 from vamper.api.twin.schemas import CheckedPieceOut, LooseOut, PhotoCheckOut, PhotoKind, PrintState
-from vamper.core.ledger.compare_print import PrintedPiece
-from vamper.core.ledger.loose import LoosePiece, Unsure
-from vamper.core.ledger.weeded import PX_A_MM as WEEDED_PX_A_MM
-from vamper.core.ledger.weeded import WeededSheet
 from vamper.core.plan import Plan
 from vamper.core.values.geometry import placed
 from vamper.core.values.lengths import mm
 from vamper.core.values.miss import LoggedMiss, miss_on_sheet
 from vamper.core.values.units import MM_PER_INCH
+from vamper.core.vision.loose_pieces import LoosePiece, UnsureReason
+from vamper.core.vision.print_comparison import PrintedPiece
+from vamper.core.vision.weeded_sheet import PX_A_MM as WEEDED_PX_A_MM
+from vamper.core.vision.weeded_sheet import WeededSheet
 from vamper.formats.svg_path import shape_path
 from vamper.services.brief.words import plural
 from vamper.services.twin.photo_checks import AnyCheck, PiecesCheck, PrintCheck, WeededCheck
@@ -151,22 +151,22 @@ def _weeded_out(check: WeededCheck, plan: Plan) -> PhotoCheckOut:
 
 
 _UNSURE = {
-    Unsure.FAINT: "its print too faint to tell how far off",
-    Unsure.TURNED: "which way cannot be told, for it looks the same turned",
+    UnsureReason.FAINT: "its print too faint to tell how far off",
+    UnsureReason.TURNED: "which way cannot be told, for it looks the same turned",
 }
 
 
 def _cut_lines(pieces: Sequence[LoosePiece]) -> list[str]:
     """How far cuts lie from their prints, and what border they left."""
     offs = [piece.away_mm for piece in pieces if piece.away_mm is not None]
-    faint = sum(piece.unsure is Unsure.FAINT for piece in pieces)
+    faint = sum(piece.unsure is UnsureReason.FAINT for piece in pieces)
     lines = []
     if offs:
         mean = sum(offs) / len(offs)
         lines.append(f"The farthest was cut {mm(max(offs), 2)} off its print, in the mean {mm(mean, 2)}.")
     if faint:
         lines.append(f"{plural(faint, 'print')} too faint in this picture to tell how far off the cut is.")
-    told = [piece.border_least_mm for piece in pieces if piece.unsure is not Unsure.FAINT]
+    told = [piece.border_least_mm for piece in pieces if piece.unsure is not UnsureReason.FAINT]
     if told:
         least = min(told)
         bitten = f"A drawing is bitten by {mm(-least, 2)}."
@@ -213,7 +213,7 @@ def _loose_words(piece: LoosePiece) -> str:
     off = "" if piece.away_mm is None else f"cut {mm(piece.away_mm, 2)} off, "
     if piece.unsure is not None:
         off += f"{_UNSURE[piece.unsure]}, "
-    if piece.unsure is Unsure.FAINT:
+    if piece.unsure is UnsureReason.FAINT:
         return off.removesuffix(", ")
     border = f"least border {mm(piece.border_least_mm, 2)}"
     return off + (border if piece.border_least_mm >= 0 else f"drawing bitten by {mm(-piece.border_least_mm, 2)}")

@@ -5,11 +5,11 @@ from typing import Annotated, Literal
 from annotated_types import Ge, Le
 from fastapi import Form, Query, Response, UploadFile
 
-from vamper.api.door import MOST_FILE_BODY, Id, Number, in_turn
-from vamper.api.door import router as door_router
+from vamper.api.dependencies import Here
 from vamper.api.downloads import download
-from vamper.api.here import Here
 from vamper.api.places import CORNERS, corners_of
+from vamper.api.request_checks import MOST_FILE_BODY, Id, Number, in_turn
+from vamper.api.request_checks import router as door_router
 from vamper.api.sheet_number import sheet_place
 from vamper.api.twin.photo_views import photo_check_out
 from vamper.api.twin.schemas import DryRunIn, DryRunOut, FaultOut, PhotoCheckOut, PhotoKind, SampleIn
@@ -19,7 +19,7 @@ from vamper.core.twin.scan import BoxMm, Pixels
 from vamper.core.values.findings import BadInput
 from vamper.formats.out.picture_files import write_jpeg
 from vamper.services.twin.comparing import read_picture
-from vamper.services.twin.desk import Asked, part_of
+from vamper.services.twin.dry_run_service import DryRunRequest, part_of
 from vamper.services.twin.photo_checks import AnyCheck, PiecesCheck
 from vamper.services.twin.practice import VERNIER_PPI, practice_ruler
 from vamper.services.twin.samples import PHOTO_PPI, PIECES_PPI, sample_photo, sample_pieces, sample_weeded
@@ -46,13 +46,13 @@ def get_faults() -> list[FaultOut]:
 def get_dry_run(here: Here, job_id: Id) -> DryRunOut:
     """How a job's dry run stands, and what came of the last one."""
     state = here.jobs.get(job_id)
-    return dry_run_out(here.dry_runs.look(job_id), here.plan(state).plan)
+    return dry_run_out(here.dry_runs.status(job_id), here.plan(state).plan)
 
 
 @router.post("/jobs/{job_id}/dry-run", status_code=202)
 def begin_dry_run(here: Here, job_id: Id, asked: DryRunIn) -> DryRunOut:
     """Run a job as it is now on the simulated devices, in the background."""
-    how = Asked(asked.runs, asked.unsure, tuple(dict.fromkeys(asked.faults)), asked.seed)
+    how = DryRunRequest(asked.runs, asked.unsure, tuple(dict.fromkeys(asked.faults)), asked.seed)
     told = here.begin_dry_run(job_id, how)
     return dry_run_out(told, told.plan)
 
@@ -168,14 +168,14 @@ async def get_sample(here: Here, job_id: Id, sheet: Number, kind: PhotoKind) -> 
 @router.get("/jobs/{job_id}/photo")
 def get_photo_check(here: Here, job_id: Id) -> PhotoCheckOut | None:
     """What the last picture of this job told; nothing where none was looked at."""
-    check = here.photo_checks.look(job_id)
+    check = here.photo_checks.latest(job_id)
     return None if check is None else photo_check_out(check, here.plan(here.jobs.get(job_id)).plan)
 
 
 @router.get("/jobs/{job_id}/photo/{number}.jpg", response_class=Response)
 def get_photo_picture(here: Here, job_id: Id, number: Id) -> Response:
     """The picture that was looked at, straightened."""
-    check = here.photo_checks.look(job_id)
+    check = here.photo_checks.latest(job_id)
     if check is None or check.number != number:
         raise NotFound("this picture is gone; look at it again")
     shown = check.picture if isinstance(check, PiecesCheck) else check.found.sheet_picture

@@ -7,7 +7,7 @@ from annotated_types import Ge, Le
 from pydantic import BaseModel, ConfigDict, Field
 
 from vamper.api.places import PlaceOut
-from vamper.core.twin.rehearse import Spoiling
+from vamper.core.twin.simulate import Spoiling
 from vamper.core.values.findings import Station
 from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.twin import Device, FaultKey
@@ -75,7 +75,7 @@ class TwinCauseOut(BaseModel):
     pieces: int
 
 
-class StepOut(BaseModel):
+class RemedyStepOut(BaseModel):
     """A change that takes a remedy in the job; of the job itself where no designs are named."""
 
     label: str
@@ -92,7 +92,7 @@ class TwinRemedyOut(BaseModel):
     at: Station
     sheet_good: str
     pieces_good: str
-    steps: list[StepOut]
+    steps: list[RemedyStepOut]
 
 
 class TwinOutcomeOut(BaseModel):

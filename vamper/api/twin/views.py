@@ -4,7 +4,7 @@ from vamper.api.places import box_out
 from vamper.api.twin.schemas import (
     DryRunIn,
     DryRunOut,
-    StepOut,
+    RemedyStepOut,
     TwinCauseOut,
     TwinOutcomeOut,
     TwinPieceOut,
@@ -18,16 +18,16 @@ from vamper.core.twin.dry_run import PieceOutcome
 from vamper.core.twin.remedies import CAUSE_NAMES, CAUSE_WORDS, TwinRemedy
 from vamper.core.values.lengths import mm
 from vamper.formats.svg_path import shape_path
-from vamper.services.twin.desk import Asked, DryRunning
-from vamper.services.twin.dry_runs import Rehearsal
+from vamper.services.twin.dry_run_service import DryRunRequest, DryRunStatus
+from vamper.services.twin.dry_runs import DryRunFiles
 from vamper.services.twin.helps import Chances
 
 # A hundredth of a millimetre is finer than a screen shows.
 _PATH_DECIMALS = 2
-NOT_ASKED = Asked(DryRunIn().runs)
+NOT_ASKED = DryRunRequest(DryRunIn().runs)
 
 
-def dry_run_out(told: DryRunning | None, plan: Plan) -> DryRunOut:
+def dry_run_out(told: DryRunStatus | None, plan: Plan) -> DryRunOut:
     asked = told.asked if told is not None else NOT_ASKED
     practice = plan.job.cutter.practice is not None or plan.job.printer.practice is not None
     return DryRunOut(
@@ -41,7 +41,7 @@ def dry_run_out(told: DryRunning | None, plan: Plan) -> DryRunOut:
     )
 
 
-def _outcome(told: DryRunning, found: Rehearsal, plan: Plan) -> TwinOutcomeOut:
+def _outcome(told: DryRunStatus, found: DryRunFiles, plan: Plan) -> TwinOutcomeOut:
     outcome = found.outcome
     return TwinOutcomeOut(
         fresh=told.is_of(plan),
@@ -81,12 +81,13 @@ def _remedy(remedy: TwinRemedy, one: Chances) -> TwinRemedyOut:
         sheet_good=in_100_short(one.sheet_good),
         pieces_good=in_100_short(one.pieces_good),
         steps=[
-            StepOut(label=step.label, numbers=list(step.numbers), changes=dict(step.changes)) for step in remedy.steps
+            RemedyStepOut(label=step.label, numbers=list(step.numbers), changes=dict(step.changes))
+            for step in remedy.steps
         ],
     )
 
 
-def _sheet(found: Rehearsal, number: int) -> TwinSheetOut:
+def _sheet(found: DryRunFiles, number: int) -> TwinSheetOut:
     sheet = found.sheets[number]
     run = typical_run(sheet)
     pieces = [
@@ -124,7 +125,7 @@ def _piece_words(piece: PieceOutcome) -> str:
     return words
 
 
-def verdict(found: Rehearsal) -> str:
+def verdict(found: DryRunFiles) -> str:
     """What came of a dry run, in a sentence."""
     outcome = found.outcome
     many = len(found.sheets) > 1

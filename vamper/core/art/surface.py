@@ -34,7 +34,7 @@ _MOST_PX = 800
 
 
 @dataclass(frozen=True, slots=True)
-class Base:
+class WhiteBase:
     """A border that is already drawn: its least width, its colour, and whether it can be nothing else."""
 
     least_mm: float
@@ -48,7 +48,7 @@ class Surface:
 
     fringe: float
     white: float
-    base: Base | None
+    base: WhiteBase | None
 
 
 def survey(picture: Picture, outline: Outline, threshold: float) -> Surface:
@@ -89,7 +89,7 @@ def _base(
     lab: npt.NDArray[np.float32],
     inked: npt.NDArray[np.bool_],
     step_mm: float,
-) -> Base | None:
+) -> WhiteBase | None:
     """A flat border along the whole rim, whatever its width, if there is one."""
     whole = without_holes(inked)
     depth = depth_in(whole) * step_mm
@@ -116,7 +116,7 @@ def _base(
         return None
     band, enclosed = lab_of_one((red, green, blue)), lab[drawing & inked]
     sure = _is_sure(float(band[0]), enclosed, least, float(drawing.sum() / whole.sum()), float(np.std(widths)) / least)
-    return None if sure is None else Base(least, (red, green, blue), sure)
+    return None if sure is None else WhiteBase(least, (red, green, blue), sure)
 
 
 def _is_sure(

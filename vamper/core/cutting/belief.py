@@ -35,7 +35,7 @@ _WIDEST = math.log(100)
 
 
 @dataclass(frozen=True)
-class Belief:
+class HardnessBelief:
     """A distribution over hardness: `ln_hardness` is an even grid, `weight` adds up to 1.
 
     Parameters
@@ -83,14 +83,14 @@ class Belief:
 
     def chance(self, force_gf: npt.ArrayLike, passes: npt.ArrayLike, band: tuple[float, float]) -> Floats:
         """The chance that a run lands in a band of depth (µm), for each force."""
-        found: Floats = landing(self.depths(force_gf, passes), band, RUN_SIGMA) @ self.weight
+        found: Floats = landing_chance(self.depths(force_gf, passes), band, RUN_SIGMA) @ self.weight
         return found
 
-    def after(self, tries: Iterable[Try], spread: float = SEEN_SIGMA) -> "Belief":
+    def after(self, tries: Iterable[Try], spread: float = SEEN_SIGMA) -> "HardnessBelief":
         """The belief after some more was seen."""
         return self.weighed((one, spread) for one in tries)[0]
 
-    def weighed(self, seen: Iterable[tuple[Try, float]]) -> "tuple[Belief, float]":
+    def weighed(self, seen: Iterable[tuple[Try, float]]) -> "tuple[HardnessBelief, float]":
         """The belief after what was seen, each with its spread, and ln of how likely all of it was under it."""
         # In logarithms: a few hundred readings would vanish below the smallest number there is.
         with np.errstate(divide="ignore"):
@@ -107,7 +107,7 @@ class Belief:
         if one.outcome not in seen:
             return np.ones_like(self.weight)
         depths = self.depths(one.force_gf, one.passes) * self._as_then(one)
-        lands = landing(depths, bands.of(one.outcome), spread)[0]
+        lands = landing_chance(depths, bands.of(one.outcome), spread)[0]
         found: Floats = (1 - MISREAD) * lands + MISREAD / len(seen)
         return found
 
@@ -118,7 +118,7 @@ class Belief:
         return sharp / self.sharpness * EFFORT[self.blade] / effort
 
 
-def landing(depths: Floats, band: tuple[float, float], spread: float) -> Floats:
+def landing_chance(depths: Floats, band: tuple[float, float], spread: float) -> Floats:
     """The chance that depths, spread by a share, lie in a band."""
     low, high = band
     ln = np.log(depths)
@@ -128,15 +128,15 @@ def landing(depths: Floats, band: tuple[float, float], spread: float) -> Floats:
     return found
 
 
-def first_belief(stock: Stock, cut: Cut, blade: Blade = Blade.GENERAL, metres: float = 0.0) -> Belief:
+def prior(stock: Stock, cut: Cut, blade: Blade = Blade.GENERAL, metres: float = 0.0) -> HardnessBelief:
     """What is believed before anything was tried."""
     middle = math.log(stock.hardness_gf_per_um)
     away = np.linspace(-_GRID_SIGMAS, _GRID_SIGMAS, _GRID)
     weight = np.exp(-(away**2) / 2)
-    return Belief(stock, cut, blade, sharpness_of(metres), middle + away * PRIOR_SIGMA, weight / weight.sum())
+    return HardnessBelief(stock, cut, blade, sharpness_of(metres), middle + away * PRIOR_SIGMA, weight / weight.sum())
 
 
-def told(belief: Belief, tries: Sequence[Try], runs: Sequence[Try]) -> Belief:
+def posterior(belief: HardnessBelief, tries: Sequence[Try], runs: Sequence[Try]) -> HardnessBelief:
     """A belief after ladders and runs.
 
     Two stories are held against each other: that all is as assumed, and that something is another (1 in 100), so that
@@ -150,7 +150,7 @@ def told(belief: Belief, tries: Sequence[Try], runs: Sequence[Try]) -> Belief:
     return any_other if odds > 0 else usual
 
 
-def _anywhere(belief: Belief) -> Belief:
+def _anywhere(belief: HardnessBelief) -> HardnessBelief:
     """The same over every hardness up to a hundred times less or more, as close together."""
     step = float(belief.ln_hardness[1] - belief.ln_hardness[0])
     count = math.ceil(_WIDEST / step)

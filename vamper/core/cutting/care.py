@@ -34,7 +34,7 @@ class Urgency(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Advice:
+class WearAdvice:
     """What to do, when, and why."""
 
     urgency: Urgency
@@ -47,17 +47,19 @@ def held_of(mat: MatIn) -> float:
     return WASHED_BACK**mat.washings * math.exp(-mat.loads / LOADS_TO_FADE)
 
 
-def mat_advice(mat: MatIn, stock: Stock) -> list[Advice]:
+def mat_advice(mat: MatIn, stock: Stock) -> list[WearAdvice]:
     """What a mat wants before this stock is laid on it, the most urgent first."""
-    held, found = held_of(mat), list[Advice]()
+    held, found = held_of(mat), list[WearAdvice]()
     wanted, has = _ORDER.index(stock.tack), _ORDER.index(mat.tack)
     if mat.lint:
         found.append(
-            Advice(Urgency.NOW, "pick off lint and hair with tape", "what lies under the stock lifts it from the mat")
+            WearAdvice(
+                Urgency.NOW, "pick off lint and hair with tape", "what lies under the stock lifts it from the mat"
+            )
         )
     if has < wanted:
         found.append(
-            Advice(
+            WearAdvice(
                 Urgency.NOW,
                 f"take a mat of {stock.tack} tack, or tape the rim",
                 f"{stock.name} moves on a mat of {mat.tack} tack",
@@ -65,19 +67,21 @@ def mat_advice(mat: MatIn, stock: Stock) -> list[Advice]:
         )
     elif has > wanted and held > WASH_AT:
         found.append(
-            Advice(
+            WearAdvice(
                 Urgency.NOW,
                 "touch the mat with clean cloth a few times first",
                 f"a mat of {mat.tack} tack tears {stock.name} on the way off until it is worn",
             )
         )
     elif mat.loads + mat.washings == 0 and stock.stock_class in _PAPERY:
-        found.append(Advice(Urgency.NOW, "touch the mat with clean cloth first", "a fresh mat is too tacky for paper"))
+        found.append(
+            WearAdvice(Urgency.NOW, "touch the mat with clean cloth first", "a fresh mat is too tacky for paper")
+        )
     if WASHED_BACK**mat.washings < SPENT_AT:
-        found.append(Advice(Urgency.SOON, "get another mat", "washing brings back too little of this one’s tack"))
+        found.append(WearAdvice(Urgency.SOON, "get another mat", "washing brings back too little of this one’s tack"))
     elif held < WASH_AT:
         found.append(
-            Advice(
+            WearAdvice(
                 Urgency.NOW if held < TAPE_AT else Urgency.SOON,
                 "wash it with mild soap and let it dry in air",
                 f"it holds {held * 100:.0f} % of what it did; washing brings most of that back",
@@ -85,23 +89,25 @@ def mat_advice(mat: MatIn, stock: Stock) -> list[Advice]:
         )
     if held < TAPE_AT and not mat.taped:
         found.append(
-            Advice(Urgency.NOW, "tape the rim of the sheet, clear of the marks", "a tired mat lets go of the rim first")
+            WearAdvice(
+                Urgency.NOW, "tape the rim of the sheet, clear of the marks", "a tired mat lets go of the rim first"
+            )
         )
     if mat.loads + 1 >= ROLL_FROM_LOAD:
         found.append(
-            Advice(Urgency.FINE, "roll the sheet down", f"from the third load on (this is number {mat.loads + 1})")
+            WearAdvice(Urgency.FINE, "roll the sheet down", f"from the third load on (this is number {mat.loads + 1})")
         )
     if not found:
-        found.append(Advice(Urgency.FINE, "nothing to do", f"it holds {held * 100:.0f} % of what it did"))
+        found.append(WearAdvice(Urgency.FINE, "nothing to do", f"it holds {held * 100:.0f} % of what it did"))
     return sorted(found, key=lambda one: list(Urgency).index(one.urgency))
 
 
-def blade_advice(blade: BladeIn, stock: Stock, metres: float) -> list[Advice]:
+def blade_advice(blade: BladeIn, stock: Stock, metres: float) -> list[WearAdvice]:
     """What a blade wants before so many metres (times abrasion) are cut with it, the most urgent first."""
-    found = list[Advice]()
+    found = list[WearAdvice]()
     if blade.tuft:
         found.append(
-            Advice(
+            WearAdvice(
                 Urgency.NOW,
                 "take the tuft off the tip, before anything else",
                 "fibre or adhesive on the tip tears; take the blade out of the machine, and mind your fingers",
@@ -110,25 +116,27 @@ def blade_advice(blade: BladeIn, stock: Stock, metres: float) -> list[Advice]:
     after = BladeIn(blade.angle, blade.metres + metres).sharpness
     if blade.sharpness < WORN_AT:
         found.append(
-            Advice(Urgency.NOW, "change the blade", f"it is down to {blade.sharpness * 100:.0f} % of its edge")
+            WearAdvice(Urgency.NOW, "change the blade", f"it is down to {blade.sharpness * 100:.0f} % of its edge")
         )
     elif after < WORN_AT:
-        found.append(Advice(Urgency.SOON, "have a new blade ready", "this job takes it below half of its edge"))
+        found.append(WearAdvice(Urgency.SOON, "have a new blade ready", "this job takes it below half of its edge"))
     elif blade.sharpness < _BLADE_SOON:
         found.append(
-            Advice(Urgency.SOON, "have a new blade ready", f"it is down to {blade.sharpness * 100:.0f} % of its edge")
+            WearAdvice(
+                Urgency.SOON, "have a new blade ready", f"it is down to {blade.sharpness * 100:.0f} % of its edge"
+            )
         )
     if stock.tuft:
         every = _TUFT_METRES / stock.tuft
         found.append(
-            Advice(
+            WearAdvice(
                 Urgency.FINE,
                 f"look at the tip about every {every:.0f} m",
                 f"{stock.name} leaves fibre on it; a ball of foil cleans the tip, but sharpens nothing",
             )
         )
     if not found:
-        found.append(Advice(Urgency.FINE, "nothing to do", f"it has {blade.sharpness * 100:.0f} % of its edge"))
+        found.append(WearAdvice(Urgency.FINE, "nothing to do", f"it has {blade.sharpness * 100:.0f} % of its edge"))
     return sorted(found, key=lambda one: list(Urgency).index(one.urgency))
 
 

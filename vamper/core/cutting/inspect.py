@@ -242,7 +242,7 @@ def _larger(item: ItemSpec, least_mm: float, limit_mm: float) -> Fix | None:
     """On the outline itself bends grow with the drawing."""
     growth = limit_mm / least_mm
     # An inset, a rounded corner, a part's seam and a front's edge turned over do not grow along.
-    own = item.edge.distance_mm < 0 or item.edge.blunt_mm > 0 or item.tile is not None or item.back_of is not None
+    own = item.edge.distance_mm < 0 or item.edge.fillet_mm > 0 or item.tile is not None or item.back_of is not None
     if growth > _MOST_GROWTH or own:
         return None
     return size_fix(item, math.ceil(item.size.wanted_mm * growth * 10) / 10, "its bends become rounder")
@@ -252,15 +252,15 @@ def _rounder(spec: EdgeSpec, limit_mm: float) -> Fix | None:
     """A border makes its own bends, whatever the size of the drawing: no field that sets their radius lies under what
     the blade goes round.
     """
-    if spec.follows and spec.blunt_mm > 0:
+    if spec.follows and spec.fillet_mm > 0:
         # Rounded tips leave cusps between them that none of its radii undoes.
         return None
     wanted = math.ceil(limit_mm * 10 + _ROOM_TENTHS) / 10
     radii = {"smooth_mm": spec.smooth_mm, "corner_mm": spec.corner_mm}
     changes = {f"edge.{name}": wanted for name, radius in radii.items() if spec.uses(name) and radius < wanted}
     # Corners that are not rounded at all are no bends.
-    if spec.uses("blunt_mm") and 0 < spec.blunt_mm < wanted:
-        changes["edge.blunt_mm"] = wanted
+    if spec.uses("fillet_mm") and 0 < spec.fillet_mm < wanted:
+        changes["edge.fillet_mm"] = wanted
     if spec.kind in _ROUND_AT_TIPS and not spec.rings and spec.distance_mm < wanted:
         changes["edge.distance_mm"] = wanted
     if not changes:

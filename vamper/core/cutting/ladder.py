@@ -13,7 +13,7 @@ from functools import reduce
 
 import numpy as np
 
-from vamper.core.cutting.belief import MISREAD, RUN_SIGMA, SEEN_SIGMA, Belief, Floats, landing
+from vamper.core.cutting.belief import MISREAD, RUN_SIGMA, SEEN_SIGMA, Floats, HardnessBelief, landing_chance
 from vamper.core.values.cutter import ForceRange
 from vamper.core.values.tried import MOST_PASSES, Outcome, Try
 
@@ -33,7 +33,7 @@ TORN_ADVICE = (
 
 
 @dataclass(frozen=True, slots=True)
-class Proposal:
+class ForceProposal:
     """A force and its passes, with the chance of the wanted outcome in a run."""
 
     force_gf: float
@@ -42,10 +42,10 @@ class Proposal:
 
 
 @dataclass(frozen=True, slots=True)
-class Advice:
+class LadderAdvice:
     """What a belief comes to; see `ladder_advice`."""
 
-    proposal: Proposal
+    proposal: ForceProposal
     chance_if_known: float
     gain_of_another: float
     next_gf: tuple[float, ...]
@@ -63,9 +63,9 @@ def settable(force: ForceRange) -> Floats:
     return found
 
 
-def proposed(belief: Belief, force: ForceRange, least_passes: int = 1) -> Proposal:
+def proposed(belief: HardnessBelief, force: ForceRange, least_passes: int = 1) -> ForceProposal:
     """The best setting: in as few passes as keep its force within 90 % of the machine's."""
-    best = Proposal(force.max, MOST_PASSES, -1.0)
+    best = ForceProposal(force.max, MOST_PASSES, -1.0)
     for passes in range(least_passes, MOST_PASSES + 1):
         one = best_at(belief, force, passes)
         if one.force_gf <= COMFORTABLE_SHARE * force.max:
@@ -74,28 +74,28 @@ def proposed(belief: Belief, force: ForceRange, least_passes: int = 1) -> Propos
     return best
 
 
-def _chance(one: Proposal) -> float:
+def _chance(one: ForceProposal) -> float:
     return one.chance
 
 
-def best_at(belief: Belief, force: ForceRange, passes: int, most_gf: float = math.inf) -> Proposal:
+def best_at(belief: HardnessBelief, force: ForceRange, passes: int, most_gf: float = math.inf) -> ForceProposal:
     """The force with the highest chance in so many passes, no greater than `most_gf`."""
     forces = settable(force)
     return best_of(belief, forces[: max(1, int((forces <= most_gf).sum()))], passes)
 
 
-def best_of(belief: Belief, forces: Floats, passes: int) -> Proposal:
+def best_of(belief: HardnessBelief, forces: Floats, passes: int) -> ForceProposal:
     """The one of some forces (gf) with the highest chance in so many passes."""
     chances = belief.chance(forces, passes, belief.bands.wanted)
     place = int(chances.argmax())
     outcome = belief.bands.of(Outcome.CLEAN)
     chance = float(belief.chance(forces[place], passes, outcome)[0])
-    return Proposal(float(forces[place]), passes, chance)
+    return ForceProposal(float(forces[place]), passes, chance)
 
 
 def ladder_advice(
-    belief: Belief, force: ForceRange, tries: Sequence[Try], least_passes: int = 1, exact: bool = False
-) -> Advice:
+    belief: HardnessBelief, force: ForceRange, tries: Sequence[Try], least_passes: int = 1, exact: bool = False
+) -> LadderAdvice:
     """What to set now, what to try next, and whether that is worth it; in just so many passes where that is `exact`."""
     best = best_at(belief, force, least_passes) if exact else proposed(belief, force, least_passes)
     rungs = next_rungs(belief, force, best.passes, first=not tries)
@@ -104,7 +104,7 @@ def ladder_advice(
     wanted, clean = promises
     known = float(clean[wanted.argmax(axis=0), np.arange(clean.shape[1])] @ belief.weight)
     torn = any(one.outcome is Outcome.TORN for one in tries)
-    return Advice(
+    return LadderAdvice(
         best,
         max(known, best.chance),
         _worth(belief, promises, best.passes, rungs),
@@ -113,7 +113,7 @@ def ladder_advice(
     )
 
 
-def _near(belief: Belief, force: ForceRange, passes: int) -> Floats:
+def _near(belief: HardnessBelief, force: ForceRange, passes: int) -> Floats:
     """Settable forces that could be right, thinned out to so many."""
     forces = settable(force)
     low, high = _forces_for(belief, belief.bands.target_um, np.array([0.002, 0.998]), passes)
@@ -125,14 +125,14 @@ def _near(belief: Belief, force: ForceRange, passes: int) -> Floats:
     return found
 
 
-def _forces_for(belief: Belief, depth_um: float, shares: Floats, passes: int) -> Floats:
+def _forces_for(belief: HardnessBelief, depth_um: float, shares: Floats, passes: int) -> Floats:
     """The forces that reach a depth on the hardnesses that are not exceeded with some chances."""
     per_gf = belief.depths(1.0, passes)[0] * belief.hardness
     found: Floats = depth_um * belief.quantile(shares) / per_gf[0]
     return found
 
 
-def next_rungs(belief: Belief, force: ForceRange, passes: int, first: bool) -> list[float]:
+def next_rungs(belief: HardnessBelief, force: ForceRange, passes: int, first: bool) -> list[float]:
     """The forces of the next ladder, ascending and each another one, as far as the machine has so many."""
     low, high = belief.bands.wanted
     rims = [low] if len(belief.bands.outcomes) == 2 else [low, high]
@@ -158,7 +158,7 @@ def _apart(wanted: Floats, forces: Floats) -> list[float]:
     return [float(forces[place]) for place in found]
 
 
-def _worth(belief: Belief, promises: tuple[Floats, Floats], passes: int, rungs: Sequence[float]) -> float:
+def _worth(belief: HardnessBelief, promises: tuple[Floats, Floats], passes: int, rungs: Sequence[float]) -> float:
     """What a ladder at these rungs is expected to add to the chance; `promises` are those of the forces that there are
     to choose from.
     """
@@ -169,7 +169,7 @@ def _worth(belief: Belief, promises: tuple[Floats, Floats], passes: int, rungs: 
     seen = [
         np.stack(
             [
-                (1 - MISREAD) * landing(row[None], (low, high), SEEN_SIGMA)[0] + MISREAD / len(outcomes)
+                (1 - MISREAD) * landing_chance(row[None], (low, high), SEEN_SIGMA)[0] + MISREAD / len(outcomes)
                 for _, low, high in outcomes
             ]
         )
@@ -184,13 +184,15 @@ def _worth(belief: Belief, promises: tuple[Floats, Floats], passes: int, rungs: 
     return max(0.0, after - now)
 
 
-def _promises(belief: Belief, forces: Floats, passes: int) -> tuple[Floats, Floats]:
+def _promises(belief: HardnessBelief, forces: Floats, passes: int) -> tuple[Floats, Floats]:
     """What each force promises on each hardness: to land where it is wanted, and to be clean. A cut through is clean
     however deep it goes, but no deeper than need be is wanted.
     """
     depths, clean = belief.depths(forces, passes), belief.bands.of(Outcome.CLEAN)
-    promised = landing(depths, clean, RUN_SIGMA)
-    return (promised if clean == belief.bands.wanted else landing(depths, belief.bands.wanted, RUN_SIGMA)), promised
+    promised = landing_chance(depths, clean, RUN_SIGMA)
+    return (
+        promised if clean == belief.bands.wanted else landing_chance(depths, belief.bands.wanted, RUN_SIGMA)
+    ), promised
 
 
 def _combined(joint: Floats, seen: Floats) -> Floats:

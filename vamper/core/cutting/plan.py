@@ -82,7 +82,7 @@ def _stretch(points: Points, along: Points, start: float, end: float) -> Points:
 
 
 @dataclass(frozen=True, slots=True)
-class Run:
+class BladeRun:
     """One time that the blade goes down: which loop, which pass (from 1), and where it goes; `is_first` of its pass."""
 
     loop: CutLoop
@@ -97,7 +97,7 @@ class Timed:
     from.
     """
 
-    run: Run
+    run: BladeRun
     speed_mm_s: float
     from_mm: tuple[float, float]
     begins: float
@@ -135,13 +135,13 @@ class CutPlan:
     def length_mm(self) -> float:
         return sum(loop.length_mm for loop in self.loops)
 
-    def runs(self, passes: Mapping[Cut, int], overcut_mm: float) -> Iterator[Run]:
+    def runs(self, passes: Mapping[Cut, int], overcut_mm: float) -> Iterator[BladeRun]:
         """Every time that the blade goes down, in order."""
         for loop in self.loops:
             stretches = loop.runs(overcut_mm)
             for number in range(1, passes[loop.cut] + 1):
                 for place, points in enumerate(stretches):
-                    yield Run(loop, number, points, place == 0)
+                    yield BladeRun(loop, number, points, place == 0)
 
     def timed(
         self, passes: Mapping[Cut, int], speed_of: Callable[[CutLoop], float], overcut_mm: float, marks: int
@@ -184,7 +184,7 @@ def _length(points: Points) -> float:
     return float(np.hypot(*np.diff(points, axis=0).T).sum())
 
 
-def _corners(run: Run) -> int:
+def _corners(run: BladeRun) -> int:
     """Corners of a loop are slowed down for once in a pass, whatever its tabs."""
     return run.loop.corners if run.is_first else 0
 

@@ -12,11 +12,11 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from vamper.core.cutting.belief import Belief, first_belief, told
+from vamper.core.cutting.belief import HardnessBelief, posterior, prior
 from vamper.core.cutting.depth import Bands, bands_of, depth_um, force_for
-from vamper.core.cutting.dialect import Spoken, placed
-from vamper.core.cutting.ladder import COMFORTABLE_SHARE, Proposal, best_at, best_of, settable
-from vamper.core.cutting.outright import Told, holds_now, is_allowed, newest_of_each, that_worked
+from vamper.core.cutting.known_outcomes import KnownOutcome, holds_now, is_allowed, newest_of_each, that_worked
+from vamper.core.cutting.ladder import COMFORTABLE_SHARE, ForceProposal, best_at, best_of, settable
+from vamper.core.cutting.machine_settings import NamedProposal, propose_setting
 from vamper.core.edge.bends import EASY_RADIUS_MM
 from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
@@ -37,7 +37,7 @@ LEAST_RADIUS_MM = {Blade.GENERAL: STEEP_RADIUS_MM, Blade.STEEP: 0.35}
 
 
 @dataclass(frozen=True, slots=True)
-class Detail:
+class EdgeDetail:
     """How fine the edges are: `radius_mm` is the tightest bend of the usual design, `easiest_mm` that of the loop that
     can be run fastest; sharp corners do not count. `thin` says that necks come near the stock's limit.
     """
@@ -52,7 +52,7 @@ class Detail:
 
 
 @dataclass(frozen=True, slots=True)
-class Known:
+class CutHistory:
     """What is known of a stock on a machine: what was tried and run, the blade in the machine, how many passes are
     wanted where that is not left open, and what was set in a run that is made again exactly.
     """
@@ -64,7 +64,7 @@ class Known:
     then: tuple[SetThen, ...] = ()
 
     @classmethod
-    def of(cls, job: Job) -> "Known":
+    def of(cls, job: Job) -> "CutHistory":
         return cls(job.tries, job.runs, job.blade, job.passes, job.set_then)
 
     def set_then(self, cut: Cut, cutter: Cutter) -> SetThen | None:
@@ -76,10 +76,10 @@ class Known:
     def has_seen(self) -> bool:
         return any(one.outcome is not Outcome.TORN for one in (*self.tries, *self.runs))
 
-    def outright(self, cut: Cut, blade: Blade, sharpness: float) -> tuple[Told, ...]:
+    def outright(self, cut: Cut, blade: Blade, sharpness: float) -> tuple[KnownOutcome, ...]:
         """What was told of this cut with this blade, and still binds."""
         return newest_of_each(
-            Told(one.force_gf, one.passes, one.outcome)
+            KnownOutcome(one.force_gf, one.passes, one.outcome)
             for one in (*self.tries, *self.runs)
             if one.cut in (None, cut)
             and one.blade in (None, blade)
@@ -87,7 +87,7 @@ class Known:
         )
 
 
-NOTHING_KNOWN = Known()
+NOTHING_KNOWN = CutHistory()
 
 
 @dataclass(frozen=True)
@@ -115,10 +115,10 @@ class CutSetting:
     chance: float
     seen: bool
     is_too_hard: bool
-    belief: Belief = field(repr=False)
+    belief: HardnessBelief = field(repr=False)
     cutter: Cutter = field(repr=False)
-    spoken: Spoken
-    told: tuple[Told, ...] = field(repr=False)
+    spoken: NamedProposal
+    told: tuple[KnownOutcome, ...] = field(repr=False)
     instead: str = ""
     was_clean: bool = False
 
@@ -126,7 +126,7 @@ class CutSetting:
         """The force (gf) that reaches the target in so many passes, on what is believed."""
         return _needed_gf(self.belief, passes)
 
-    def proposed_in(self, passes: int) -> Proposal:
+    def proposed_in(self, passes: int) -> ForceProposal:
         """What is proposed for so many passes, by the same rules."""
         return in_passes(self.belief, self.cutter, passes, self.seen, self.told)
 
@@ -137,7 +137,7 @@ class CutSetting:
 
 
 def propose(
-    stock: Stock, cut: Cut, cutter: Cutter, detail: Detail = Detail(), known: Known = NOTHING_KNOWN
+    stock: Stock, cut: Cut, cutter: Cutter, detail: EdgeDetail = EdgeDetail(), known: CutHistory = NOTHING_KNOWN
 ) -> CutSetting:
     """The setting for cutting `stock` on `cutter`."""
     bands = bands_of(stock, cut)
@@ -145,7 +145,7 @@ def propose(
     belief = _believed(stock, cut, blade, known)
     least, why_passes = _passes(belief, cutter, detail)
     told = known.outright(cut, blade, belief.sharpness)
-    spoken = placed(cutter.dialect, belief, cutter.force_gf, known.passes or least, known.passes is not None)
+    spoken = propose_setting(cutter.settings, belief, cutter.force_gf, known.passes or least, known.passes is not None)
     best = in_passes(belief, cutter, known.passes or spoken.passes or least, known.has_seen, told)
     if known.passes is None and not spoken.words:
         best = _in_other_passes(belief, cutter, best, told)
@@ -205,14 +205,14 @@ def propose(
     )
 
 
-def _believed(stock: Stock, cut: Cut, blade: Blade, known: Known) -> Belief:
+def _believed(stock: Stock, cut: Cut, blade: Blade, known: CutHistory) -> HardnessBelief:
     """What is believed of a stock with a blade as worn as the one in the machine, where it is that one."""
     worn = known.blade.metres if known.blade is not None and known.blade.angle is blade else 0.0
-    first = first_belief(stock, cut, blade, worn)
-    return told(first, known.tries, known.runs) if known.has_seen else first
+    first = prior(stock, cut, blade, worn)
+    return posterior(first, known.tries, known.runs) if known.has_seen else first
 
 
-def most_passes(stock: Stock, cutter: Cutter, known: Known = NOTHING_KNOWN) -> int:
+def most_passes(stock: Stock, cutter: Cutter, known: CutHistory = NOTHING_KNOWN) -> int:
     """The most passes that any cut of a stock takes, before it is known how fine its edges are."""
     if known.passes:
         return known.passes
@@ -222,7 +222,9 @@ def most_passes(stock: Stock, cutter: Cutter, known: Known = NOTHING_KNOWN) -> i
     return max(*proposals, *(one.passes for one in known.then), 1)
 
 
-def in_passes(belief: Belief, cutter: Cutter, passes: int, seen: bool, told: Sequence[Told] = ()) -> Proposal:
+def in_passes(
+    belief: HardnessBelief, cutter: Cutter, passes: int, seen: bool, told: Sequence[KnownOutcome] = ()
+) -> ForceProposal:
     """The force for so many passes: by the target depth before anything was tried, else by the highest chance of those
     that were not told to be too much or too little; between those that were clean, where any were.
     """
@@ -239,10 +241,12 @@ def in_passes(belief: Belief, cutter: Cutter, passes: int, seen: bool, told: Seq
         return best_of(belief, open_to, passes) if len(open_to) else best_at(belief, cutter.force_gf, passes, most)
     bands = belief.bands
     force = cutter.force_gf.settle(force_for(bands.target_um, passes, belief.stock, belief.blade, belief.sharpness))
-    return Proposal(force, passes, float(belief.chance(force, passes, bands.of(Outcome.CLEAN))[0]))
+    return ForceProposal(force, passes, float(belief.chance(force, passes, bands.of(Outcome.CLEAN))[0]))
 
 
-def _in_other_passes(belief: Belief, cutter: Cutter, best: Proposal, told: Sequence[Told]) -> Proposal:
+def _in_other_passes(
+    belief: HardnessBelief, cutter: Cutter, best: ForceProposal, told: Sequence[KnownOutcome]
+) -> ForceProposal:
     """What was clean in other passes than are reckoned, where nothing was in these; or more, where none of these may be
     taken.
     """
@@ -278,7 +282,7 @@ def _blade(stock: Stock, cut: Cut, radius: float) -> tuple[Blade, str]:
     )
 
 
-def _passes(belief: Belief, cutter: Cutter, detail: Detail) -> tuple[int, str]:
+def _passes(belief: HardnessBelief, cutter: Cutter, detail: EdgeDetail) -> tuple[int, str]:
     """As few as keep the force within 90 % of the machine's; two gentle ones for small detail in soft stock."""
     stock, comfortable = belief.stock, COMFORTABLE_SHARE * cutter.force_gf.max
     needed = next((n for n in range(1, MOST_PASSES + 1) if _needed_gf(belief, n) <= comfortable), None)
@@ -298,7 +302,7 @@ def _passes(belief: Belief, cutter: Cutter, detail: Detail) -> tuple[int, str]:
     return 1, "one pass is enough"
 
 
-def _needed_gf(belief: Belief, passes: int) -> float:
+def _needed_gf(belief: HardnessBelief, passes: int) -> float:
     """The force that reaches the target depth in so many passes, on the hardness that is believed."""
     harder = float(belief.quantile(0.5)) / belief.stock.hardness_gf_per_um
     return harder * force_for(belief.bands.target_um, passes, belief.stock, belief.blade, belief.sharpness)
@@ -325,7 +329,7 @@ def _speed(stock: Stock, cutter: Cutter, easiest_mm: float) -> tuple[float, str]
 
 
 def settings_for(
-    stock: Stock, cutter: Cutter, detail: Detail = Detail(), known: Known = NOTHING_KNOWN
+    stock: Stock, cutter: Cutter, detail: EdgeDetail = EdgeDetail(), known: CutHistory = NOTHING_KNOWN
 ) -> dict[Cut, CutSetting]:
     """Settings for every cut that the stock allows."""
     return {cut: propose(stock, cut, cutter, detail, known) for cut in Cut if stock.has_backing or cut is Cut.THROUGH}

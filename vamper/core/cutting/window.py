@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vamper.core.cutting.belief import RUN_SIGMA, Belief, Floats, landing
+from vamper.core.cutting.belief import RUN_SIGMA, Floats, HardnessBelief, landing_chance
 from vamper.core.cutting.depth import EFFORT, passes_factor
 from vamper.core.values.cutter import ForceRange
 from vamper.core.values.tried import Outcome
@@ -33,7 +33,7 @@ class Window:
     prior: Floats
 
 
-def window_of(belief: Belief, prior: Belief, force: ForceRange, passes: int) -> Window:
+def window_of(belief: HardnessBelief, prior: HardnessBelief, force: ForceRange, passes: int) -> Window:
     """The window for so many passes; drawn as wide as what was believed before anything was tried, so that it does not
     jump while drops are judged.
     """
@@ -46,14 +46,14 @@ def window_of(belief: Belief, prior: Belief, force: ForceRange, passes: int) -> 
     scale, every = np.linspace(low, high, _POINTS), np.linspace(low, high, _HILL)
     depths = belief.depths(scale, passes)
     # Each rim between two outcomes is worked out once: what lies beyond one, and not beyond the next.
-    beyond = [landing(depths, (rim, np.inf), RUN_SIGMA) @ belief.weight for _, rim, _ in bands.outcomes[1:]]
+    beyond = [landing_chance(depths, (rim, np.inf), RUN_SIGMA) @ belief.weight for _, rim, _ in bands.outcomes[1:]]
     rims = [np.ones(_POINTS), *beyond, np.zeros(_POINTS)]
     chances = tuple((one, rims[n] - rims[n + 1]) for n, (one, _, _) in enumerate(bands.outcomes))
     hills = (_hill(one, bands.target_um / factor, every) for one in (belief, prior))
     return Window(scale, chances, every, *hills)
 
 
-def _hill(belief: Belief, gf_per_hardness: float, scale: Floats) -> Floats:
+def _hill(belief: HardnessBelief, gf_per_hardness: float, scale: Floats) -> Floats:
     """A belief as a density over the force that reaches the target depth. Its grid is even in ln, so each weight is
     divided by its force.
     """

@@ -12,7 +12,7 @@ def for_hand(spec: EdgeSpec) -> EdgeSpec:
         return spec
     return replace(
         spec,
-        blunt_mm=max(spec.blunt_mm, HAND_RADIUS_MM),
+        fillet_mm=max(spec.fillet_mm, HAND_RADIUS_MM),
         corner_mm=max(spec.corner_mm, HAND_RADIUS_MM),
         smooth_mm=max(spec.smooth_mm, HAND_RADIUS_MM),
     )

@@ -91,7 +91,7 @@ def derive_edge(outline: Outline, spec: EdgeSpec, least_neck_mm: float) -> Edge:
     --------
     vamper.core.edge.kinds.follow : the border round a drawing, step by step.
     """
-    followed = _blunted(outline.shape, spec, least_neck_mm)
+    followed = _filleted(outline.shape, spec, least_neck_mm)
     shape = as_multi(clockwise_on_screen(part) for part in parts(followed.shape))
     return Edge(
         shape=shape,
@@ -122,20 +122,20 @@ def _inner_rings(shape: MultiPolygon, spec: EdgeSpec, neck: float, edge: MultiPo
     outer, rings = edge, []
     for count in range(len(spec.stack) - 1, 0, -1):
         reach = sum(ring.width_mm for ring in spec.stack[:count])
-        derived = _blunted(shape, replace(spec, distance_mm=reach, rings=()), neck).shape
+        derived = _filleted(shape, replace(spec, distance_mm=reach, rings=()), neck).shape
         outer = as_multi(parts(shapely.intersection(derived, outer)))
         rings.append(outer)
     return tuple(reversed(rings))
 
 
-def _blunted(shape: MultiPolygon, spec: EdgeSpec, neck: float) -> Derived:
-    """The edge with its corners rounded to `blunt_mm`, grown where the border would otherwise fall below what is asked.
+def _filleted(shape: MultiPolygon, spec: EdgeSpec, neck: float) -> Derived:
+    """The edge with its corners rounded to `fillet_mm`, grown where the border would otherwise be less than is asked.
 
     Opening by r takes up to (√2 − 1)·r at a right angle, and more at a sharper one.
     """
-    kind, r = kind_of(spec), spec.blunt_mm
+    kind, r = kind_of(spec), spec.fillet_mm
     followed = kind.derive(shape, spec, neck)
-    if r <= 0 or "blunt_mm" not in kind.uses:
+    if r <= 0 or "fillet_mm" not in kind.uses:
         return followed
     rounded = _round_parts(followed.shape, r)
     if not kind.has_border or least_border(rounded, shape) >= spec.reach_mm - _ENOUGH_MM:

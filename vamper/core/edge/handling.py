@@ -72,7 +72,7 @@ class Manner(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Advice:
+class HandlingAdvice:
     manner: Manner
     why: str
 
@@ -85,30 +85,34 @@ _OUTDOORS = (Purpose.VEHICLE, Purpose.WINDOW)
 _WASHED = (Purpose.DRINKWARE, Purpose.BLANK)
 
 
-def advise(stock: Stock, purpose: Purpose, coated: bool = False) -> Advice:
+def advise(stock: Stock, purpose: Purpose, coated: bool = False) -> HandlingAdvice:
     """Close or smooth, by what becomes of the rim: whether a coat makes it vanish, whether it stays in sight, whether
     it is felt. The reason is half a sentence.
     """
     if coated:
-        return Advice(Manner.SMOOTH, "the coat makes the rim vanish, and a smooth piece is easier to lift and to place")
+        return HandlingAdvice(
+            Manner.SMOOTH, "the coat makes the rim vanish, and a smooth piece is easier to lift and to place"
+        )
     if stock.stock_class in _HOT_OR_SHRINKING:
-        return Advice(Manner.SMOOTH, _HOT_OR_SHRINKING[stock.stock_class])
+        return HandlingAdvice(Manner.SMOOTH, _HOT_OR_SHRINKING[stock.stock_class])
     if stock.stock_class is StockClass.FLEX:
-        return Advice(Manner.CLOSE, "stiff film is felt, and close looks better; its tips come out rounded")
+        return HandlingAdvice(Manner.CLOSE, "stiff film is felt, and close looks better; its tips come out rounded")
     if stock.stock_class is StockClass.WATER_SLIDE:
         if purpose is Purpose.GLASS:
-            return Advice(
+            return HandlingAdvice(
                 Manner.CLOSE,
                 "on clear ware the rim stays in sight; wet, its fingers fold over easily, so print a spare or two",
             )
-        return Advice(Manner.SMOOTH, "on opaque ware the rim hardly shows, and a smooth piece slides into place")
+        return HandlingAdvice(
+            Manner.SMOOTH, "on opaque ware the rim hardly shows, and a smooth piece slides into place"
+        )
     if stock.ground == "clear":
-        return Advice(Manner.CLOSE, "on clear film the rim shows, and the less of it the better")
+        return HandlingAdvice(Manner.CLOSE, "on clear film the rim shows, and the less of it the better")
     if purpose in _OUTDOORS:
-        return Advice(Manner.SMOOTH, "outdoors every finger is a corner that lifts first")
+        return HandlingAdvice(Manner.SMOOTH, "outdoors every finger is a corner that lifts first")
     if purpose in _WASHED:
-        return Advice(Manner.SMOOTH, "it will be washed, and fingers lift first")
-    return Advice(Manner.SMOOTH, "easier to lift and to place, and there is no reason to go close")
+        return HandlingAdvice(Manner.SMOOTH, "it will be washed, and fingers lift first")
+    return HandlingAdvice(Manner.SMOOTH, "easier to lift and to place, and there is no reason to go close")
 
 
 @dataclass(frozen=True, slots=True)

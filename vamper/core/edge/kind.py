@@ -14,7 +14,7 @@ from vamper.core.values.registry import Registry
 
 # How far sliders go out, mm; more may be typed. A kind has a range of its own for its distance.
 SLIDER_MM = 12.0
-SLIDERS_MM = {"smooth_mm": 10.0, "corner_mm": 20.0, "blunt_mm": 10.0}
+SLIDERS_MM = {"smooth_mm": 10.0, "corner_mm": 20.0, "fillet_mm": 10.0}
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,7 +93,7 @@ def enlarged(spec: EdgeSpec, factor: float) -> EdgeSpec:
         distance_mm=spec.distance_mm * factor,
         smooth_mm=spec.smooth_mm * factor,
         corner_mm=spec.corner_mm * factor,
-        blunt_mm=spec.blunt_mm * factor,
+        fillet_mm=spec.fillet_mm * factor,
         rings=tuple(replace(ring, width_mm=ring.width_mm * factor) for ring in spec.rings),
     )
 

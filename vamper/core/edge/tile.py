@@ -159,7 +159,8 @@ def tiled(outline: Outline, edge: Edge, tile: Tile, bend: Bend | None = None) ->
     shown = shapely.intersection(outline.shape, window)
     if not parts(shown):
         raise BadInput("nothing is drawn in this part of the piece; remove it", "tile")
-    left, top, _, _ = shown.bounds
+    # A window that ends on a straight side of the drawing cuts a line out of it as well, which is no part of it.
+    left, top, _, _ = as_multi(parts(shown)).bounds
 
     def framed(shape: BaseGeometry) -> MultiPolygon:
         inside = shapely.intersection(shape, window)

@@ -11,7 +11,7 @@ from typing import Any
 from vamper.core.finishing.dangers import HEATS, Act
 from vamper.core.finishing.targets import TARGETS
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import Fibre, FinishSpec, School, Target, WrapSpec
+from vamper.core.values.finish import Fibre, FinishSpec, ProcessVariant, Target, WrapSpec
 from vamper.core.values.job import Job
 from vamper.core.values.stock import Stock, StockClass
 from vamper.core.values.tables import table
@@ -19,7 +19,7 @@ from vamper.core.values.tables import table
 _TABLE = table(__package__, "processes.toml")
 
 
-class Each(StrEnum):
+class StepCount(StrEnum):
     """What a step is done for, once each."""
 
     BATCH = "batch"
@@ -30,7 +30,7 @@ class Each(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Step:
+class ProcessStep:
     """One step of a process. Minutes are those of one `each`, `least` those it takes at least; `lasts` is the figure of
     the label that says how long it takes, `does` what of it can hurt. A rest that is `begun` begins with a hand.
     """
@@ -40,14 +40,14 @@ class Step:
     minutes: int
     least: int
     hands_on: bool
-    each: Each
+    each: StepCount
     places: tuple[str, ...]
     within: int | None
     check: str
     label: tuple[str, ...]
     lasts: str | None
     does: tuple[Act, ...]
-    school: School | None
+    school: ProcessVariant | None
     begun: bool = False
     own: bool = False
 
@@ -65,9 +65,9 @@ class Process:
     name: str
     words: str
     classes: tuple[StockClass, ...]
-    steps: tuple[Step, ...]
+    steps: tuple[ProcessStep, ...]
     coats: int
-    schools: Mapping[School, str]
+    schools: Mapping[ProcessVariant, str]
     purposes: tuple[str, ...]
     needs: tuple[str, ...]
     coated: bool
@@ -91,32 +91,32 @@ class Process:
         """The figures that its products' labels must say."""
         return tuple(dict.fromkeys(key for step in self.steps for key in step.label))
 
-    def step(self, key: str) -> Step:
+    def step(self, key: str) -> ProcessStep:
         return next(step for step in self.steps if step.key == key)
 
-    def of(self, school: School | None) -> tuple[Step, ...]:
+    def of(self, school: ProcessVariant | None) -> tuple[ProcessStep, ...]:
         """Its steps in one school; the first where none is named."""
         chosen = school if school in self.schools else next(iter(self.schools), None)
         return tuple(step for step in self.steps if step.school in (None, chosen))
 
 
-def _step(data: Mapping[str, Any]) -> Step:
+def _step(data: Mapping[str, Any]) -> ProcessStep:
     hands = "hands" in data
     minutes = int(data["hands"] if hands else data["rest"])
-    return Step(
+    return ProcessStep(
         data["key"],
         data["do"],
         minutes,
         int(data.get("least", minutes)),
         hands,
-        Each(data.get("each", Each.BATCH)),
+        StepCount(data.get("each", StepCount.BATCH)),
         tuple(data.get("at", ())),
         data.get("within"),
         data["check"],
         tuple(data.get("label", ())),
         data.get("lasts"),
         tuple(Act(one) for one in data.get("does", ())),
-        School(data["school"]) if "school" in data else None,
+        ProcessVariant(data["school"]) if "school" in data else None,
         bool(data.get("begun", False)),
     )
 
@@ -129,7 +129,7 @@ def _process(key: str, data: Mapping[str, Any]) -> Process:
         tuple(StockClass(one) for one in data["classes"]),
         tuple(_step(one) for one in data["steps"]),
         int(data.get("coats", 0)),
-        {School(one): words for one, words in data.get("schools", {}).items()},
+        {ProcessVariant(one): words for one, words in data.get("schools", {}).items()},
         tuple(data.get("purposes", ())),
         tuple(data["need"]),
         bool(data.get("coated", False)),

@@ -14,9 +14,9 @@ from annotated_types import Ge, Le
 
 from vamper.core.finishing.dangers import Act, Circumstances, dangers_of
 from vamper.core.finishing.labels import LABELS, believed
-from vamper.core.finishing.process import Each, Process, Step
+from vamper.core.finishing.process import Process, ProcessStep, StepCount
 from vamper.core.finishing.timetable import Batch, TimedStep
-from vamper.core.values.finish import AddedStep, School
+from vamper.core.values.finish import AddedStep, ProcessVariant
 from vamper.core.values.job import Job
 from vamper.core.values.limits import STRICT
 
@@ -33,7 +33,7 @@ ADDED_CHECK = "tried on a scrap of the same stock first; dry before the next ste
 
 
 @dataclass(frozen=True, slots=True)
-class Work:
+class BatchWork:
     """How much of it there is: pieces, of which `backs` are the second sides of others; sheets, coats (None: as the
     label or the process says), pieces a plate or oven holds, and in how many patches a piece is pressed. `label` is
     what was read on labels, `record` how long the maker's own runs waited, `where` what it is made of and for.
@@ -45,7 +45,7 @@ class Work:
     sheets: Annotated[int, Ge(1), Le(1000)] = 1
     coats: Annotated[int, Ge(0), Le(12)] | None = None
     plate: Annotated[int, Ge(1), Le(1000)] = 6
-    school: School | None = None
+    school: ProcessVariant | None = None
     label: Mapping[str, float] = field(default_factory=dict)
     added: tuple[AddedStep, ...] = ()
     patches: Annotated[int, Ge(1), Le(1000)] = 1
@@ -72,7 +72,7 @@ class WorkStep:
     many of it there are, its cautions, and after how many seconds it must be over (None: no matter).
     """
 
-    step: Step
+    step: ProcessStep
     timed: TimedStep
     least: int
     of: int
@@ -80,7 +80,7 @@ class WorkStep:
     most_s: float | None = None
 
 
-def steps_of(process: Process, work: Work) -> tuple[WorkStep, ...]:
+def steps_of(process: Process, work: BatchWork) -> tuple[WorkStep, ...]:
     """The steps of one batch in their order."""
     found = list[WorkStep]()
     steps = _with_added(process.of(work.school), work.added)
@@ -88,20 +88,20 @@ def steps_of(process: Process, work: Work) -> tuple[WorkStep, ...]:
     for group in _groups(_with_ends(steps)):
         each = group[0].each
         times = _times(each, process, work)
-        if len(group) == 1 and each in (Each.PIECE, Each.SHEET):
+        if len(group) == 1 and each in (StepCount.PIECE, StepCount.SHEET):
             # Nothing must follow each of them at once, so they are done in one go.
             found.append(_timed(group[0], times, 1, 1, figures, work))
-        elif times > _MOST_REPEATS and each in (Each.PIECE, Each.PLATE):
+        elif times > _MOST_REPEATS and each in (StepCount.PIECE, StepCount.PLATE):
             found.append(_lot(group, times, figures, work))
         else:
             found += [_timed(step, 1, number + 1, times, figures, work) for number in range(times) for step in group]
     return tuple(found)
 
 
-def work_of(job: Job, pieces: int = 1, sheets: int = 1, backs: int = 0, patches: int = 1) -> Work:
+def work_of(job: Job, pieces: int = 1, sheets: int = 1, backs: int = 0, patches: int = 1) -> BatchWork:
     """The work of a job, as it was asked for, in its process."""
     spec = job.finish
-    return Work(
+    return BatchWork(
         pieces=pieces,
         sheets=sheets,
         coats=spec.coats,
@@ -121,12 +121,12 @@ def wanted_coats(job: Job, process: Process) -> int:
     return replace(work_of(job), coats=None).coats_of(process)
 
 
-def batch_of(name: str, process: Process, work: Work) -> Batch:
+def batch_of(name: str, process: Process, work: BatchWork) -> Batch:
     """The same as a batch to be planned."""
     return Batch(name, tuple(one.timed for one in steps_of(process, work)))
 
 
-def _with_ends(steps: Sequence[Step]) -> list[Step]:
+def _with_ends(steps: Sequence[ProcessStep]) -> list[ProcessStep]:
     """The steps with what is done whatever they are: the last hands a piece out, and brings it to its place where no
     other does.
     """
@@ -135,15 +135,18 @@ def _with_ends(steps: Sequence[Step]) -> list[Step]:
     return [*steps[:-1], replace(steps[-1], does=(*steps[-1].does, *ends))]
 
 
-def _groups(steps: Sequence[Step]) -> list[list[Step]]:
+def _groups(steps: Sequence[ProcessStep]) -> list[list[ProcessStep]]:
     """Neighbours that are repeated together: coats with their waits, and what must follow at once."""
-    groups = list[list[Step]]()
+    groups = list[list[ProcessStep]]()
     for step in steps:
         last = groups[-1][-1] if groups else None
         joined = (
             last is not None
             and last.each is step.each
-            and (step.each is Each.COAT or (step.within is not None and step.each in (Each.PIECE, Each.PLATE)))
+            and (
+                step.each is StepCount.COAT
+                or (step.within is not None and step.each in (StepCount.PIECE, StepCount.PLATE))
+            )
         )
         if joined:
             groups[-1].append(step)
@@ -152,24 +155,24 @@ def _groups(steps: Sequence[Step]) -> list[list[Step]]:
     return groups
 
 
-def _with_added(steps: Sequence[Step], added: Sequence[AddedStep]) -> list[Step]:
+def _with_added(steps: Sequence[ProcessStep], added: Sequence[AddedStep]) -> list[ProcessStep]:
     """The steps with those that a maker put between them; those after a step that is not there come at the end."""
     keys = {step.key for step in steps}
-    found, last = list[Step](), [one for one in added if one.after not in keys]
+    found, last = list[ProcessStep](), [one for one in added if one.after not in keys]
     for step in steps:
         found += [step, *(_by_hand(one) for one in added if one.after == step.key)]
     return found + [_by_hand(one) for one in last]
 
 
-def _by_hand(one: AddedStep) -> Step:
+def _by_hand(one: AddedStep) -> ProcessStep:
     key, minutes = f"added-{one.do}", one.minutes
-    return Step(
+    return ProcessStep(
         key=key,
         do=one.do,
         minutes=minutes,
         least=minutes,
         hands_on=True,
-        each=Each.SHEET,
+        each=StepCount.SHEET,
         places=(),
         within=None,
         check=ADDED_CHECK,
@@ -181,7 +184,7 @@ def _by_hand(one: AddedStep) -> Step:
     )
 
 
-def _lot(group: Sequence[Step], times: int, figures: Mapping[str, float], work: Work) -> WorkStep:
+def _lot(group: Sequence[ProcessStep], times: int, figures: Mapping[str, float], work: BatchWork) -> WorkStep:
     """Many repetitions as one step: whoever does it goes from one piece to the next, and has read all it needs."""
     name = f"{times} times: {', then '.join(_as_next(number, step.do) for number, step in enumerate(group))}"
     whole = replace(
@@ -197,7 +200,7 @@ def _lot(group: Sequence[Step], times: int, figures: Mapping[str, float], work: 
     return WorkStep(whole, timed, 0, 1, cautions_of(whole, work))
 
 
-def cautions_of(step: Step, work: Work) -> tuple[str, ...]:
+def cautions_of(step: ProcessStep, work: BatchWork) -> tuple[str, ...]:
     """The cautions of a step where it is done, the worst first."""
     return tuple(one.caution for one in dangers_of(step.does, work.where))
 
@@ -215,23 +218,23 @@ def minutes_of(steps: Sequence[WorkStep]) -> int:
     return sum(one.timed.minutes for one in steps)
 
 
-def _times(each: Each, process: Process, work: Work) -> int:
+def _times(each: StepCount, process: Process, work: BatchWork) -> int:
     match each:
-        case Each.BATCH:
+        case StepCount.BATCH:
             return 1
-        case Each.SHEET:
+        case StepCount.SHEET:
             return work.sheets
-        case Each.COAT:
+        case StepCount.COAT:
             return work.coats_of(process)
-        case Each.PIECE:
+        case StepCount.PIECE:
             return work.pieces
-        case Each.PLATE:
+        case StepCount.PLATE:
             # Each side has its own print, and a press of its own.
             fronts = work.pieces - work.backs
             return math.ceil(fronts / work.plate) + math.ceil(work.backs / work.plate)
 
 
-def _by_label(step: Step, figures: Mapping[str, float], work: Work) -> int | None:
+def _by_label(step: ProcessStep, figures: Mapping[str, float], work: BatchWork) -> int | None:
     """How many minutes the label says, seconds rounded up; None where it has not been read, or says only what must not
     be passed.
     """
@@ -243,14 +246,14 @@ def _by_label(step: Step, figures: Mapping[str, float], work: Work) -> int | Non
     return max(1, math.ceil(seconds / _SECONDS_A_MINUTE))
 
 
-def _most_s(step: Step, figures: Mapping[str, float]) -> float | None:
+def _most_s(step: ProcessStep, figures: Mapping[str, float]) -> float | None:
     """After how many seconds it must be over, by the label."""
     if step.lasts is None or not LABELS[step.lasts].greatest or step.lasts not in figures:
         return None
     return LABELS[step.lasts].seconds(figures[step.lasts])
 
 
-def _minutes(step: Step, figures: Mapping[str, float], work: Work) -> int:
+def _minutes(step: ProcessStep, figures: Mapping[str, float], work: BatchWork) -> int:
     """How long one of a step takes; hands never take less than usual, they lay it in and take it out as well."""
     said = _by_label(step, figures, work)
     if said is None:
@@ -259,7 +262,9 @@ def _minutes(step: Step, figures: Mapping[str, float], work: Work) -> int:
     return max(said, step.minutes) if step.hands_on else said
 
 
-def _timed(step: Step, many: int, number: int, of: int, figures: Mapping[str, float], work: Work) -> WorkStep:
+def _timed(
+    step: ProcessStep, many: int, number: int, of: int, figures: Mapping[str, float], work: BatchWork
+) -> WorkStep:
     """One step; `many` of it are done in one go, or it is one `of` several."""
     name = f"{step.do} ({number} of {of})" if of > 1 else step.do
     said, most_s = _by_label(step, figures, work), _most_s(step, figures)

@@ -1,1 +1,1 @@
-"""What was really made, read from pictures of it: prints, proofs and cut pieces held against their plan."""
+"""The ledger: runs as they were really made, what follows from them, what went wrong, and what pieces cost."""

@@ -53,7 +53,7 @@ class Rates:
 
 
 @dataclass(frozen=True, slots=True)
-class Made:
+class MadeCounts:
     """What is made of one design: how many in all, and the area of one, mm²."""
 
     number: int
@@ -62,12 +62,12 @@ class Made:
 
 
 @dataclass(frozen=True, slots=True)
-class Work:
+class WorkTimes:
     """What a job takes: sheets with the price of one, all else over all of them, minutes of hands; `good` is the share
     of pieces that come out well.
     """
 
-    designs: tuple[Made, ...]
+    designs: tuple[MadeCounts, ...]
     sheets: int
     sheet_price: float
     took: Took = _NOTHING
@@ -86,7 +86,7 @@ RATE_WORDS: dict[str, str] = {
 }
 
 
-class Part(StrEnum):
+class CostPart(StrEnum):
     """What a cost is made of."""
 
     STOCK = "stock"
@@ -104,7 +104,7 @@ class PieceCost:
     """What one piece of a design costs, by part, and what to ask for it."""
 
     number: int
-    parts: tuple[tuple[Part, float], ...]
+    parts: tuple[tuple[CostPart, float], ...]
     by_margin: float
     by_hour: float
 
@@ -122,17 +122,17 @@ class Costing:
     one_more_saves: float
 
 
-def costs_of(work: Work, rates: Rates) -> Costing:
+def costs_of(work: WorkTimes, rates: Rates) -> Costing:
     """What every design of a job costs a piece."""
     count = sum(one.count for one in work.designs)
     if not count:
         return Costing((), 0.0, 0.0)
     over_all = {
-        Part.STOCK: work.sheets * work.sheet_price,
-        Part.INK: work.took.ink_ml * rates.ink_ml,
-        Part.LAMINATE: work.took.laminate_m2 * rates.laminate_m2,
-        Part.COAT: work.took.coats * rates.coat,
-        Part.BLADE: work.took.metres / BLADE_METRES * rates.blade,
+        CostPart.STOCK: work.sheets * work.sheet_price,
+        CostPart.INK: work.took.ink_ml * rates.ink_ml,
+        CostPart.LAMINATE: work.took.laminate_m2 * rates.laminate_m2,
+        CostPart.COAT: work.took.coats * rates.coat,
+        CostPart.BLADE: work.took.metres / BLADE_METRES * rates.blade,
     }
     hands = work.minutes / _MINUTES_AN_HOUR * rates.hour / count
     blank = work.took.blanks / count * rates.blank
@@ -149,17 +149,19 @@ def costs_of(work: Work, rates: Rates) -> Costing:
     return Costing(pieces, math.fsum(one.total * counts[one.number] for one in pieces), saves / work.good)
 
 
-def _shares(designs: Sequence[Made], shared: SharedBy) -> list[float]:
+def _shares(designs: Sequence[MadeCounts], shared: SharedBy) -> list[float]:
     """What one piece of each design has of all sheets together."""
     weights = [one.area_mm2 if shared is SharedBy.AREA else 1.0 for one in designs]
     whole = math.fsum(weight * one.count for weight, one in zip(weights, designs, strict=True))
     return [weight / whole if whole else 0.0 for weight in weights]
 
 
-def _piece(number: int, shared: dict[Part, float], blank: float, hands: float, good: float, rates: Rates) -> PieceCost:
-    parts = {**shared, Part.BLANK: blank, Part.HANDS: hands}
+def _piece(
+    number: int, shared: dict[CostPart, float], blank: float, hands: float, good: float, rates: Rates
+) -> PieceCost:
+    parts = {**shared, CostPart.BLANK: blank, CostPart.HANDS: hands}
     plain = math.fsum(parts.values())
-    parts[Part.WASTE] = plain / good - plain
+    parts[CostPart.WASTE] = plain / good - plain
     return PieceCost(
         number,
         tuple((part, cost) for part, cost in parts.items() if cost),

@@ -7,7 +7,7 @@ from vamper.core.finishing.work import wanted_coats
 from vamper.core.plan import Plan, detail_of
 from vamper.core.values.blade import Blade
 from vamper.core.values.cutter import Feed
-from vamper.core.values.finish import School
+from vamper.core.values.finish import ProcessVariant
 from vamper.core.values.job import Job
 from vamper.core.values.reading import DARK_FACE, Black, RoomLight
 
@@ -71,7 +71,7 @@ def _of_work(plan: Plan) -> Iterator[str]:
     if job.laminate_um:
         yield "laminated"
     process = process_of_job(job)
-    if process.coats and job.finish.school is not School.B:
+    if process.coats and job.finish.school is not ProcessVariant.B:
         yield "coated-before"
     if process.coats and job.finish.coats is not None and job.finish.coats < wanted_coats(job, process):
         yield "few-coats"

@@ -46,7 +46,7 @@ class RecipeFor:
 
 
 @dataclass(frozen=True, slots=True)
-class Way:
+class WorkingWay:
     """One way of doing it, in words, and how often it went well; `newest` is the last run that took it."""
 
     words: str
@@ -66,7 +66,7 @@ class Recipe:
     success: Success
     lately: Success
     drifted: bool
-    better: Way | None
+    better: WorkingWay | None
     runs: tuple[int, ...]
     pieces: int
 
@@ -173,14 +173,14 @@ def _recipe(what: RecipeFor, entries: Sequence[_Entry]) -> Recipe:
     )
 
 
-def _better(entries: Sequence[_Entry], way: str, success: Success) -> Way | None:
+def _better(entries: Sequence[_Entry], way: str, success: Success) -> WorkingWay | None:
     """Another way that was taken more than once and went clearly better."""
     others = defaultdict[str, list[_Entry]](list)
     for one in entries:
         if one.way != way:
             others[one.way].append(one)
     ways = [
-        Way(words, success_of(good := sum(one.good for one in those), len(those) - good), those[-1].number)
+        WorkingWay(words, success_of(good := sum(one.good for one in those), len(those) - good), those[-1].number)
         for words, those in others.items()
         if len(those) >= _TAKEN
     ]

@@ -38,7 +38,7 @@ _ROUNDS, _FAR_OUT = 30, 50.0
 
 
 @dataclass(frozen=True)
-class MissBudget:
+class ErrorBudget:
     """What one sheet's cuts may be off by.
 
     Parameters
@@ -82,7 +82,7 @@ class MissBudget:
 
     def miss_mm(self, points: Points, passes: npt.ArrayLike = 1, marks: int | None = None) -> Floats:
         """The miss that 95 of 100 pieces stay under at points (n, 2)."""
-        found: Floats = nineteen_of_twenty(self.sigmas(points, passes, marks)) + math.hypot(*self.bias_mm)
+        found: Floats = p95(self.sigmas(points, passes, marks)) + math.hypot(*self.bias_mm)
         return found
 
     def _carried(self, away: Points, marks: int) -> Floats:
@@ -98,7 +98,7 @@ class MissBudget:
         return found
 
 
-def budget_of(job: Job, marks: Sequence[Mark]) -> MissBudget:
+def budget_of(job: Job, marks: Sequence[Mark]) -> ErrorBudget:
     """The budget of a job as it is made; `marks` in the frame of its layout."""
     paper, calibration = job.paper, job.calibration
     boxes = [mark.box_mm for mark in marks]
@@ -109,7 +109,7 @@ def budget_of(job: Job, marks: Sequence[Mark]) -> MissBudget:
     own, far, slip = _parts(calibration)
     sigma = _total(calibration)
     bias, blend = _blended(job.misses, (sigma, math.hypot(sigma, job.cutter.feed_mm)))
-    return MissBudget(
+    return ErrorBudget(
         own,
         far,
         slip,
@@ -209,7 +209,7 @@ def _measured(misses: Sequence[LoggedMiss]) -> list[list[LoggedMiss]]:
     return _by_run([one for one in misses if one.within_mm is None])
 
 
-def nineteen_of_twenty(sigmas: Points) -> Floats:
+def p95(sigmas: Points) -> Floats:
     """The length that 95 of 100 errors stay under, for σ across and along, shape (n, 2)."""
     most, least = sigmas.max(axis=1), sigmas.min(axis=1)
     ratio = np.divide(least, most, out=np.ones_like(most), where=most > 0)
@@ -234,7 +234,7 @@ def _factors() -> Floats:
     return factors
 
 
-def farthest_mm(budget: MissBudget, edges: Sequence[shapely.Geometry], passes: npt.ArrayLike) -> Floats:
+def farthest_mm(budget: ErrorBudget, edges: Sequence[shapely.Geometry], passes: npt.ArrayLike) -> Floats:
     """The miss of each piece at its farthest edge point; `passes` are those of the pieces' cuts."""
     if not edges:
         return np.zeros(0)

@@ -38,7 +38,7 @@ _AXES: tuple[Axis, Axis] = ("x", "y")
 
 
 @dataclass(frozen=True, slots=True)
-class Reading:
+class VernierReading:
     """`miss_mm` is where the cut lies from the print at (x, y); right and down are positive."""
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -50,16 +50,16 @@ class Reading:
 
 
 @dataclass(frozen=True, slots=True)
-class Readings:
+class VernierReadings:
     """What was read off a sheet."""
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
-    readings: Annotated[tuple[Reading, ...], Len(1, 1000)]
+    readings: Annotated[tuple[VernierReading, ...], Len(1, 1000)]
 
 
 @dataclass(frozen=True, slots=True)
-class Worst:
+class WorstResidual:
     """The reading (its place in the list) farthest from what the others foretell, and by how much."""
 
     reading: int
@@ -67,7 +67,7 @@ class Worst:
 
 
 @dataclass(frozen=True, slots=True)
-class Fit:
+class CalibrationFit:
     """The map and its parts in words. `residual_mm` is None where no reading is left to check the others by; `left_mm`
     is what to reckon with, σ an axis: a few readings may agree by luck, so it is drawn towards how well an eye reads.
     """
@@ -79,10 +79,10 @@ class Fit:
     shear_deg: float
     residual_mm: float | None
     left_mm: float
-    worst: Worst | None
+    worst: WorstResidual | None
 
 
-def fit(readings: Sequence[Reading]) -> Fit:
+def fit(readings: Sequence[VernierReading]) -> CalibrationFit:
     """The map that explains the readings best.
 
     Raises
@@ -118,7 +118,7 @@ def fit(readings: Sequence[Reading]) -> Fit:
     middle = np.array([(one.x_mm, one.y_mm) for one in readings]).mean(axis=0)
     offset = landing(matrix, middle[None])[0] - middle
     across, down = turns_deg(matrix)
-    return Fit(
+    return CalibrationFit(
         ((rows[0][0], rows[0][1], rows[0][2]), (rows[1][0], rows[1][1], rows[1][2])),
         (float(offset[0]), float(offset[1])),
         (across + down) / 2,
@@ -144,13 +144,13 @@ def _slope_without(design: Floats, miss: Floats, at: int) -> float:
     return float(np.hypot(*plane[:2]))
 
 
-def _worst(suspects: Sequence[_Suspect]) -> Worst | None:
+def _worst(suspects: Sequence[_Suspect]) -> WorstResidual | None:
     most = max((one.by_mm for one in suspects), default=0.0)
     if most == 0.0:
         return None
     likely = [one for one in suspects if one.by_mm >= most * _ALIKE]
     found = min(likely, key=lambda one: one.slope_without)
-    return Worst(found.reading, found.by_mm)
+    return WorstResidual(found.reading, found.by_mm)
 
 
 def _check(where: Floats, axis: Axis) -> None:

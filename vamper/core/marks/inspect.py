@@ -11,7 +11,7 @@ from shapely.geometry.base import BaseGeometry
 
 from vamper.core.marks.budget import drifted, last_runs_mm
 from vamper.core.marks.mark import Mark
-from vamper.core.marks.reading import CAUSE_WORDS, REMEDIES, Cause, Reading
+from vamper.core.marks.reading import CAUSE_WORDS, REMEDIES, MarkReading, ReadingCause
 from vamper.core.marks.sheet_marks import marks_for
 from vamper.core.sheet.live_area import Bound, cutter_bounds
 from vamper.core.values.cutter import Cutter
@@ -31,7 +31,7 @@ _INSET_STEP_MM, _MOST_STEPS = 1.0, 60
 _NEARLY_MM = 1e-6
 
 
-def reading_findings(reading: Reading | None, spec: MarksSpec) -> list[Finding]:
+def reading_findings(reading: MarkReading | None, spec: MarksSpec) -> list[Finding]:
     """Marks that will most likely not be read, with the best remedy as the fix."""
     if reading is None or reading.chance >= LIKELY:
         return []
@@ -45,7 +45,9 @@ def reading_findings(reading: Reading | None, spec: MarksSpec) -> list[Finding]:
         )
         for one in best
     )
-    because = f" What takes most away is {CAUSE_WORDS[reading.cause]}." if reading.cause is not Cause.NONE else ""
+    because = (
+        f" What takes most away is {CAUSE_WORDS[reading.cause]}." if reading.cause is not ReadingCause.NONE else ""
+    )
     return [
         Finding(
             "marks.unread",

@@ -25,7 +25,7 @@ _GREY = "#8A8F98"
 
 
 @dataclass(frozen=True, slots=True)
-class Box:
+class HelperBox:
     """An upright rectangle on the sheet, mm."""
 
     left_mm: float
@@ -62,7 +62,7 @@ class Helper:
     draw: Callable[[HelperScene], Drawing]
 
 
-def cover_trim(scene: HelperScene) -> Box:
+def cover_trim(scene: HelperScene) -> HelperBox:
     """The largest rectangle that covers all print and stays clear of every mark.
 
     Raises
@@ -78,7 +78,7 @@ def cover_trim(scene: HelperScene) -> Box:
         left, top, right, bottom = _inside_all(paper, zones)
         x, y = (left + right) / 2, (top + bottom) / 2
         least = [x, y, x, y]
-    best: Box | None = None
+    best: HelperBox | None = None
     for order in ((0, 2, 1, 3), (1, 3, 0, 2)):
         box = _grown(list(least), order, zones, paper)
         if box is not None and (best is None or _area(box) > _area(best)):
@@ -92,7 +92,7 @@ def cover_trim(scene: HelperScene) -> Box:
     return best
 
 
-def _area(box: Box) -> float:
+def _area(box: HelperBox) -> float:
     width, height = box.size_mm
     return width * height
 
@@ -124,7 +124,7 @@ def _inner(sides: Sequence[float]) -> BaseGeometry:
     return shapely.box(left + _HAIR_MM, top + _HAIR_MM, right - _HAIR_MM, bottom - _HAIR_MM)
 
 
-def _grown(sides: list[float], order: Sequence[int], zones: Sequence[BaseGeometry], paper: Paper) -> Box | None:
+def _grown(sides: list[float], order: Sequence[int], zones: Sequence[BaseGeometry], paper: Paper) -> HelperBox | None:
     """A box grown side by side as far as no mark's zone is reached; None where it reaches one as it is."""
     if any(zone.intersects(_inner(sides)) for zone in zones):
         return None
@@ -138,7 +138,7 @@ def _grown(sides: list[float], order: Sequence[int], zones: Sequence[BaseGeometr
             sides[side] = max([limits[side], *(bounds[side + 2] for bounds in stops)])
         else:
             sides[side] = min([limits[side], *(bounds[side - 2] for bounds in stops)])
-    return Box(*sides)
+    return HelperBox(*sides)
 
 
 def _patches(scene: HelperScene, taped: bool) -> Drawing:
@@ -188,7 +188,7 @@ def _arrow(near: tuple[float, float], corner: tuple[float, float]) -> list[Strok
     ]
 
 
-def size_words(box: Box) -> str:
+def size_words(box: HelperBox) -> str:
     """A rectangle's size as it is typed, in both units."""
     width, height = box.size_mm
     return f"{width:.1f} × {height:.1f} mm, {width / MM_PER_INCH:.2f} × {height / MM_PER_INCH:.2f} in"
@@ -204,7 +204,7 @@ def _guard(scene: HelperScene) -> Drawing:
     return _trim(scene, box, "Spray guard", f"Cut this window out of card: {size_words(box)}", False)
 
 
-def _trim(scene: HelperScene, box: Box, title: str, what: str, marks: bool) -> Drawing:
+def _trim(scene: HelperScene, box: HelperBox, title: str, what: str, marks: bool) -> Drawing:
     paper, words = scene.paper, list[Words]()
     strokes = [outline(box.points, 0.35, dashed=not marks), outline(rectangle(0, 0, paper.width_mm, paper.height_mm))]
     x, y = (box.left_mm + box.right_mm) / 2, (box.top_mm + box.bottom_mm) / 2

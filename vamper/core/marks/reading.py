@@ -49,7 +49,7 @@ _SURROUND = 0.35
 _TAPE_GLOSS = 0.02
 
 
-class Cause(StrEnum):
+class ReadingCause(StrEnum):
     """What takes away from the chance to be read."""
 
     GLOSS = "gloss"
@@ -121,7 +121,7 @@ class RemedyWords:
 
 
 @dataclass(frozen=True, slots=True)
-class Helped:
+class RemedyEffect:
     """A remedy, and the chance of the sheet once it is taken."""
 
     remedy: Remedy
@@ -129,18 +129,18 @@ class Helped:
 
 
 @dataclass(frozen=True, slots=True)
-class Reading:
+class MarkReading:
     """The chance that a sheet is read, of each of its marks, what takes most away from it, and what helps."""
 
     scene: Scene
     chance: float
     marks: tuple[float, ...]
-    cause: Cause
-    remedies: tuple[Helped, ...]
+    cause: ReadingCause
+    remedies: tuple[RemedyEffect, ...]
 
 
 REMEDIES: dict[Remedy, RemedyWords] = {Remedy(key): RemedyWords(**data) for key, data in _TABLE["remedies"].items()}
-CAUSE_WORDS: dict[Cause, str] = {Cause(key): words for key, words in _TABLE["causes"].items()}
+CAUSE_WORDS: dict[ReadingCause, str] = {ReadingCause(key): words for key, words in _TABLE["causes"].items()}
 
 _ASKED_FOR: dict[Remedy, Callable[[Scene], Scene]] = {
     Remedy.MATTE_TAPE: lambda scene: replace(scene, gloss=min(scene.gloss, _TAPE_GLOSS)),
@@ -152,12 +152,12 @@ _ASKED_FOR: dict[Remedy, Callable[[Scene], Scene]] = {
 }
 """Thicker strokes and more inset are missing: they are drawn, so they are part of the job as it is made."""
 
-_WITHOUT: tuple[tuple[Cause, Callable[[Scene], Scene]], ...] = (
-    (Cause.GLOSS, lambda scene: replace(scene, gloss=0.0)),
-    (Cause.LITTLE_LIGHT, lambda scene: _lit(scene)),
-    (Cause.PALE_MARKS, lambda scene: replace(scene, ink=min(scene.ink, BLACKS[Black.FULL]))),
-    (Cause.EDGE, lambda scene: replace(scene, inset_mm=LEAST_INSET_MM)),
-    (Cause.DARK_STOCK, lambda scene: replace(scene, face=max(scene.face, WHITE_FACE))),
+_WITHOUT: tuple[tuple[ReadingCause, Callable[[Scene], Scene]], ...] = (
+    (ReadingCause.GLOSS, lambda scene: replace(scene, gloss=0.0)),
+    (ReadingCause.LITTLE_LIGHT, lambda scene: _lit(scene)),
+    (ReadingCause.PALE_MARKS, lambda scene: replace(scene, ink=min(scene.ink, BLACKS[Black.FULL]))),
+    (ReadingCause.EDGE, lambda scene: replace(scene, inset_mm=LEAST_INSET_MM)),
+    (ReadingCause.DARK_STOCK, lambda scene: replace(scene, face=max(scene.face, WHITE_FACE))),
 )
 """What the scene would be without each cause, the cheapest to mend first."""
 
@@ -180,7 +180,7 @@ def scene_of(job: Job) -> Scene:
     return scene
 
 
-def reading_of(job: Job) -> Reading | None:
+def reading_of(job: Job) -> MarkReading | None:
     """The reading of a job's sheets; None where nothing looks for marks.
 
     Parameters
@@ -193,14 +193,14 @@ def reading_of(job: Job) -> Reading | None:
     scene, marks = scene_of(job), marks_for(job.paper, job.marks)
     count = len(marks)
     if out_of_reach(job, marks):
-        return Reading(scene, 0.0, (0.0,) * count, Cause.OUT_OF_REACH, ())
+        return MarkReading(scene, 0.0, (0.0,) * count, ReadingCause.OUT_OF_REACH, ())
     one = scene.chance
     chance = one**count
     tried = [(remedy, _with(job, remedy)) for remedy in Remedy if remedy not in job.marks.remedies]
-    helped = [Helped(remedy, after) for remedy, after in tried if after > round(chance, _DIGITS)]
+    helped = [RemedyEffect(remedy, after) for remedy, after in tried if after > round(chance, _DIGITS)]
     # What is told as the same figure does equally well; then what costs least comes first.
     helped.sort(key=lambda found: (-_told(found.chance), REMEDIES[found.remedy].cost, -found.chance))
-    return Reading(
+    return MarkReading(
         scene,
         round(chance, _DIGITS),
         tuple(round(one, _DIGITS) for _ in range(count)),
@@ -220,12 +220,12 @@ def _with(job: Job, remedy: Remedy) -> float:
     return round(scene_of(made).chance ** count, _DIGITS)
 
 
-def _cause(scene: Scene, count: int) -> Cause:
+def _cause(scene: Scene, count: int) -> ReadingCause:
     chance = scene.chance**count
     gains = [(cause, without(scene).chance ** count - chance) for cause, without in _WITHOUT]
     most = max(gain for _, gain in gains)
     if most < _WORTH and chance > 1 - _UNLIKELY:
-        return Cause.NONE
+        return ReadingCause.NONE
     if most < _WORTH:
         # No cause alone brings it about: the one without which a mark stands out most.
         return max(_WITHOUT, key=lambda one: _stands_out(one[1](scene)))[0]

@@ -17,7 +17,7 @@ from enum import StrEnum
 import numpy as np
 import shapely
 
-from vamper.core.marks.calibrate import Axis, Fit, Reading
+from vamper.core.marks.calibrate import Axis, CalibrationFit, VernierReading
 from vamper.core.values.calibration import landing
 from vamper.core.values.drawing import Anchor, Drawing, Filled, Stroke, Words, line
 from vamper.core.values.findings import BadInput
@@ -76,7 +76,7 @@ _ROUND = (
 
 
 @dataclass(frozen=True, slots=True)
-class Scale:
+class VernierScale:
     """One scale of the sheet: the middle of its printed half, and the axis along which it reads."""
 
     number: int
@@ -91,7 +91,7 @@ class VernierSheet:
     """What is printed, and the lines to cut: open ones (n, 2) and the check figure's disc, sheet frame."""
 
     paper: Paper
-    scales: tuple[Scale, ...]
+    scales: tuple[VernierScale, ...]
     drawing: Drawing
     lines: tuple[Points, ...]
     disc: Points
@@ -117,12 +117,12 @@ def vernier_sheet(paper: Paper, live: shapely.Polygon, title: str) -> VernierShe
     blocks = [shapely.box(x - half, y - half, x + half, y + half) for x, y in centres]
     if min(right - left, bottom - top) < need or inner.is_empty or not all(live.covers(block) for block in blocks):
         centres = _moved_in(live, half)
-    drawings, lines, scales = [], list[Points](), list[Scale]()
+    drawings, lines, scales = [], list[Points](), list[VernierScale]()
     fills: list[Filled] = []
     for number, ((x, y), place) in enumerate(zip(centres, _PLACES, strict=True)):
         for scale in (
-            Scale(2 * number, place, x + 8.5, y - 10.0, "x"),
-            Scale(2 * number + 1, place, x - 11.5, y + 7.0, "y"),
+            VernierScale(2 * number, place, x + 8.5, y - 10.0, "x"),
+            VernierScale(2 * number + 1, place, x - 11.5, y + 7.0, "y"),
         ):
             scales.append(scale)
             strokes, words, cuts = _scale(scale)
@@ -170,7 +170,7 @@ def _moved_in(live: shapely.Polygon, half: float) -> list[tuple[float, float]]:
     return found
 
 
-def _scale(scale: Scale) -> tuple[list[Stroke], list[Words], list[Points]]:
+def _scale(scale: VernierScale) -> tuple[list[Stroke], list[Words], list[Points]]:
     """The printed half of a scale with its numbers, and the cut half; the cut half lies right of or below it."""
     strokes, words, cuts = [], [], []
 
@@ -244,12 +244,12 @@ def possible_miss(tick: int, coarse_mm: float) -> float | None:
     return found if abs(found - coarse_mm) <= _MOST_APART_MM else None
 
 
-def reading_of(sheet: VernierSheet, number: int, tick: int, coarse_mm: float) -> Reading:
+def reading_of(sheet: VernierSheet, number: int, tick: int, coarse_mm: float) -> VernierReading:
     """One scale as it was read."""
     scale = next((one for one in sheet.scales if one.number == number), None)
     if scale is None:
         raise BadInput(f"the sheet has {len(sheet.scales)} scales, and this is none of them", "scale")
-    return Reading(scale.x_mm, scale.y_mm, scale.axis, miss_of(tick, coarse_mm))
+    return VernierReading(scale.x_mm, scale.y_mm, scale.axis, miss_of(tick, coarse_mm))
 
 
 def narrow_side(miss: tuple[float, float]) -> NarrowSide:
@@ -260,7 +260,7 @@ def narrow_side(miss: tuple[float, float]) -> NarrowSide:
     return _ROUND[round(math.degrees(math.atan2(miss[1], miss[0])) / 45) % 8]
 
 
-def expected_side(sheet: VernierSheet, fit: Fit) -> NarrowSide:
+def expected_side(sheet: VernierSheet, fit: CalibrationFit) -> NarrowSide:
     """What the check figure should show on the same sheet, which was cut before anything was corrected."""
     middle = np.array([sheet.check_mm])
     off = landing(np.array(fit.map), middle)[0] - middle[0]

@@ -22,7 +22,7 @@ Preset = Annotated[str, Len(0, 120), ONE_LINE]
 
 
 @dataclass(frozen=True, slots=True)
-class School:
+class PrintSchool:
     """One way to print on a kind of stock, and what speaks for it."""
 
     key: str
@@ -45,7 +45,7 @@ class PrintChoice:
 
 
 @dataclass(frozen=True, slots=True)
-class Learnt:
+class LearntPrinting:
     """Settings that went better in this workshop's own runs, and how that is known."""
 
     media: str
@@ -54,7 +54,7 @@ class Learnt:
 
 
 @dataclass(frozen=True, slots=True)
-class Advice:
+class PrintAdvice:
     """What to choose, and what to expect; `source` says whose word the media preset is."""
 
     media: str
@@ -65,25 +65,25 @@ class Advice:
     dry_minutes: int
     ink: str
     look: str
-    schools: tuple[School, ...]
+    schools: tuple[PrintSchool, ...]
     companion: str = ""
     not_mirrored: str = ""
     source: str = "a starter for this kind of stock"
 
 
-SCHOOLS = {key: School(key, **data) for key, data in _TABLE["schools"].items()}
+SCHOOLS = {key: PrintSchool(key, **data) for key, data in _TABLE["schools"].items()}
 _MEDIA_OF = {"plain": "plain paper", "photo": ""}
 
 
 def advice_for(
-    stock: Stock, printer: Printer, choice: PrintChoice | None = None, learnt: Learnt | None = None
-) -> Advice:
+    stock: Stock, printer: Printer, choice: PrintChoice | None = None, learnt: LearntPrinting | None = None
+) -> PrintAdvice:
     """The settings to choose for a stock on a printer. What was learnt comes before what a label says, and only a
     maker's own word before that.
     """
     data = {**_TABLE["classes"][stock.stock_class.value], **_TABLE["stocks"].get(stock.key, {})}
     schools = tuple(SCHOOLS[key] for key in data.pop("schools"))
-    advice = Advice(schools=schools, side=sides_of(stock).printed, **data)
+    advice = PrintAdvice(schools=schools, side=sides_of(stock).printed, **data)
     if printer.kind is PrinterKind.LASER:
         media = "heavy paper or labels" if stock.thickness_um > 150 else "plain paper"
         advice = replace(
@@ -99,7 +99,7 @@ def advice_for(
     return _outranked(advice, choice or PrintChoice(), learnt)
 
 
-def _outranked(advice: Advice, choice: PrintChoice, learnt: Learnt | None) -> Advice:
+def _outranked(advice: PrintAdvice, choice: PrintChoice, learnt: LearntPrinting | None) -> PrintAdvice:
     if choice.dry_minutes is not None:
         advice = replace(advice, dry_minutes=choice.dry_minutes)
     if choice.own:

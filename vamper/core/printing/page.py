@@ -26,7 +26,7 @@ from vamper.core.values.edge import RingSpec
 from vamper.core.values.geometry import Points, Shape, grow, mirrored, placed
 from vamper.core.values.paper import Paper
 from vamper.core.values.placement import Placement
-from vamper.core.values.printer import TRUE_SCALE, Scale
+from vamper.core.values.printer import TRUE_SCALE, PrintScale
 
 Matrix = tuple[float, float, float, float, float, float]
 
@@ -78,7 +78,7 @@ class PrintPage:
     mirror: bool
     guides: Guides = NO_GUIDES
     box: Page | None = None
-    scale: Scale = TRUE_SCALE
+    scale: PrintScale = TRUE_SCALE
     lines: tuple[Points, ...] = ()
     over: tuple[Drawing, ...] = ()
 

@@ -17,7 +17,7 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import grow
 from vamper.core.values.lengths import mm
 from vamper.core.values.paper import PAPER_BY_KEY, Paper
-from vamper.core.values.printer import TRUE_SCALE, Margins, Scale
+from vamper.core.values.printer import TRUE_SCALE, Margins, PrintScale
 
 BAR_MM = 100.0
 BAR_THICK_MM = 1.0
@@ -119,7 +119,7 @@ def _line(paper: Paper, place: Rectangle, text: str) -> Drawing:
     return Drawing(paper, "job line", (bar, *ends), (), words)
 
 
-def scale_of(across_mm: float, down_mm: float, sure: bool = False) -> Scale:
+def scale_of(across_mm: float, down_mm: float, sure: bool = False) -> PrintScale:
     """The printer's scale, from what the two bars of a proof measure.
 
     Raises
@@ -142,4 +142,4 @@ def scale_of(across_mm: float, down_mm: float, sure: bool = False) -> Scale:
                 "that you are sure",
                 name,
             )
-    return Scale(round(across_mm / BAR_MM, 6), round(down_mm / BAR_MM, 6))
+    return PrintScale(round(across_mm / BAR_MM, 6), round(down_mm / BAR_MM, 6))

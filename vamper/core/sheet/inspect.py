@@ -36,7 +36,7 @@ _NEAR_MM = 0.4
 BACK_TOLERANCE_MM = 0.3
 
 
-def granted_finding(paper: Paper, cutter: Cutter, live: LiveArea) -> Finding | None:
+def accepted_finding(paper: Paper, cutter: Cutter, live: LiveArea) -> Finding | None:
     """That it is not known yet whether the machine's own program takes a sheet like this."""
     granted = cutter.granted_of(paper)
     if granted is not None and granted.width.taken is not None and granted.height.taken is not None:

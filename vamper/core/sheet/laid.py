@@ -43,7 +43,7 @@ def placed_edges(sheet: Sequence[Placement], edges: Mapping[int, MultiPolygon]) 
 
 
 @dataclass(frozen=True, eq=False)
-class Lying:
+class PlacedPieces:
     """Pieces with their edges where they lie, one by one, and what only depends on these. `designs` are the edges of
     their designs, `thin` the same with few points, for what need not be exact.
     """
@@ -85,7 +85,7 @@ class LaidSheet:
     """One sheet of a layout. `number` counts from 0; equal sheets share what lies on them."""
 
     number: int
-    lying: Lying
+    lying: PlacedPieces
     live: LiveArea
 
     @property
@@ -130,7 +130,7 @@ def lay(
     known = {sheet.placements: sheet.lying for sheet in before if sheet.lying.is_of(edges)}
     for sheet in dict.fromkeys(layout.sheets):
         if sheet not in known:
-            known[sheet] = Lying(sheet, placed_edges(sheet, edges), edges, thin)
+            known[sheet] = PlacedPieces(sheet, placed_edges(sheet, edges), edges, thin)
     return tuple(LaidSheet(number, known[sheet], live_of(number)) for number, sheet in enumerate(layout.sheets))
 
 

@@ -34,7 +34,7 @@ class Piece:
     cut: Cut = Cut.KISS
     bleed_mm: float = 0.0
     turn: Turn | None = None
-    wish: int | None = None
+    fill_priority: int | None = None
     sheet_colour: str | None = None
 
     @property

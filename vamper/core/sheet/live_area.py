@@ -108,7 +108,7 @@ def cutter_bounds(paper: Paper, cutter: Cutter) -> list[Bound]:
     return found
 
 
-def granted_bound(paper: Paper, cutter: Cutter, others: Sequence[Bound]) -> Bound | None:
+def accepted_bound(paper: Paper, cutter: Cutter, others: Sequence[Bound]) -> Bound | None:
     """What the machine's own program grants, in the middle of what the `others` leave; None where nobody has tried
     it, or nothing is left.
     """

@@ -14,9 +14,9 @@ import shapely
 from vamper.core.cutting.depth import bands_of
 from vamper.core.cutting.drops import DROP_MM, drop_outline, drop_slit
 from vamper.core.marks.vernier import VernierSheet
-from vamper.core.twin.cutter import Luck, lands_on
+from vamper.core.twin.cutter import RandomDraws, lands_on
 from vamper.core.twin.devices import Devices
-from vamper.core.twin.printer import Page, after, at, from_nominal, page_to_pixels, printings
+from vamper.core.twin.printer import PrintedRaster, after, at, from_nominal, page_to_pixels, printings
 from vamper.core.values.colour import rgb_of
 from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import Points
@@ -37,7 +37,13 @@ _TICKS, _NUMBERS_MM = ((20, 3.4), (10, 2.6), (2, 2.0), (1, 1.3)), 6.0
 
 
 def vernier_scan(
-    sheet: VernierSheet, page: Page, devices: Devices, luck: Luck, stock: Stock, ppi: float, read_mm: float
+    sheet: VernierSheet,
+    page: PrintedRaster,
+    devices: Devices,
+    luck: RandomDraws,
+    stock: Stock,
+    ppi: float,
+    read_mm: float,
 ) -> Pixels:
     """A vernier sheet after it was printed and cut, as a scan; the cuts show as fine lines.
 

@@ -17,7 +17,7 @@ from vamper.core.twin.cutter import held, near_lint, own_error, shared_error, sl
 from vamper.core.twin.devices import Devices
 from vamper.core.twin.pieces import PieceFacts
 from vamper.core.twin.printer import at
-from vamper.core.twin.rehearse import SPOILINGS, SheetRuns, Spoiling
+from vamper.core.twin.simulate import SPOILINGS, SimulationResult, Spoiling
 from vamper.core.values.geometry import Points
 
 
@@ -30,12 +30,12 @@ class CutPiece:
     happened: frozenset[Spoiling]
 
 
-def spoiling_of(runs: SheetRuns, run: int, place: int) -> Spoiling | None:
+def spoiling_of(runs: SimulationResult, run: int, place: int) -> Spoiling | None:
     code = int(runs.spoiled[run, place])
     return SPOILINGS[code - 1] if code else None
 
 
-def typical_run(runs: SheetRuns) -> int:
+def typical_run(runs: SimulationResult) -> int:
     """The run to show: one that was read, its number of good pieces as near as can be to the middle one's."""
     read = np.flatnonzero(runs.read)
     if not len(read):
@@ -44,7 +44,7 @@ def typical_run(runs: SheetRuns) -> int:
     return int(read[int(np.abs(counts - np.median(counts)).argmin())])
 
 
-def strokes_in(plan: Plan, devices: Devices, runs: SheetRuns, run: int) -> dict[int, Points]:
+def strokes_in(plan: Plan, devices: Devices, runs: SimulationResult, run: int) -> dict[int, Points]:
     """Where each stroke that was cut in a run landed on the sheet, by its place in the file."""
     facts, found = runs.facts, dict[int, Points]()
     done = devices.cutter.done_share * len(facts.strokes)
@@ -60,7 +60,7 @@ def strokes_in(plan: Plan, devices: Devices, runs: SheetRuns, run: int) -> dict[
     return found
 
 
-def _shifts(plan: Plan, devices: Devices, runs: SheetRuns, run: int, piece: PieceFacts) -> Points:
+def _shifts(plan: Plan, devices: Devices, runs: SimulationResult, run: int, piece: PieceFacts) -> Points:
     """What moved a piece in each pass of a run, shape (passes, 2)."""
     cutter, luck = devices.cutter, runs.luck
     where = np.array([piece.at_mm])
@@ -71,7 +71,7 @@ def _shifts(plan: Plan, devices: Devices, runs: SheetRuns, run: int, piece: Piec
     return moved
 
 
-def cut_pieces(plan: Plan, devices: Devices, runs: SheetRuns, run: int) -> list[CutPiece]:
+def cut_pieces(plan: Plan, devices: Devices, runs: SimulationResult, run: int) -> list[CutPiece]:
     """What was cut out in a run, piece by piece."""
     landed = strokes_in(plan, devices, runs, run)
     found = list[CutPiece]()

@@ -19,7 +19,7 @@ import shapely
 from scipy import special
 
 from vamper.core.cutting.depth import EFFORT, passes_factor
-from vamper.core.marks.budget import MissBudget
+from vamper.core.marks.budget import ErrorBudget
 from vamper.core.twin.devices import TwinCutter
 from vamper.core.values.blade import Blade
 from vamper.core.values.calibration import landing
@@ -44,7 +44,7 @@ _SHARED = 10
 
 
 @dataclass(frozen=True, slots=True)
-class Luck:
+class RandomDraws:
     """What differs from run to run, drawn once: standard normal or even in 0..1, the first axis over runs. `slip` is
     (runs, pieces, passes, 2), `lint` (runs, places, 2) as shares of the sheet.
     """
@@ -70,7 +70,7 @@ class Luck:
         return len(self.shift)
 
 
-def draw(seed: tuple[int, ...], runs: int, pieces: int, passes: int, marks: int, lint: int) -> Luck:
+def sample(seed: tuple[int, ...], runs: int, pieces: int, passes: int, marks: int, lint: int) -> RandomDraws:
     """The luck of so many runs of a sheet; the same for the same seed.
 
     What a whole sheet shares is drawn from a scrambled Sobol sequence, which covers what may happen far more evenly
@@ -87,7 +87,7 @@ def draw(seed: tuple[int, ...], runs: int, pieces: int, passes: int, marks: int,
     def even(stream: int, *shape: int) -> Floats:
         return streams[stream].random((runs, *shape))
 
-    return Luck(
+    return RandomDraws(
         normal(0, 2),
         normal(1),
         even_lots[:, _SHARED : _SHARED + marks],
@@ -147,7 +147,7 @@ def trailed(cutter: TwinCutter, strokes: Sequence[Points]) -> list[Points]:
     return found
 
 
-def shared_error(cutter: TwinCutter, read_mm: float, budget: MissBudget, luck: Luck, at: Points) -> Floats:
+def shared_error(cutter: TwinCutter, read_mm: float, budget: ErrorBudget, luck: RandomDraws, at: Points) -> Floats:
     """What reading and a distance make a sheet's cuts miss by, at points (n, 2), shape (runs, n, 2)."""
     away = at - budget.centre_mm
     if budget.marks == 3:
@@ -162,7 +162,7 @@ def shared_error(cutter: TwinCutter, read_mm: float, budget: MissBudget, luck: L
     return found
 
 
-def own_error(cutter: TwinCutter, luck: Luck, piece: int, passes: int, area_mm2: float, hold: Floats) -> Floats:
+def own_error(cutter: TwinCutter, luck: RandomDraws, piece: int, passes: int, area_mm2: float, hold: Floats) -> Floats:
     """What each pass moves one piece by, pass after pass, shape (runs, passes, 2)."""
     creep = _CREEP_MM * math.sqrt(_CREEP_AREA_MM2 / max(area_mm2, 50.0)) * (1 - hold)
     sigma = np.hypot(cutter.slip_mm, creep)[:, None, None]
@@ -175,13 +175,13 @@ def own_error(cutter: TwinCutter, luck: Luck, piece: int, passes: int, area_mm2:
     return found
 
 
-def slid(cutter: TwinCutter, luck: Luck, share: float) -> Floats:
+def slid(cutter: TwinCutter, luck: RandomDraws, share: float) -> Floats:
     """How far the whole stock has slid once a share of all loops is cut, shape (runs, 2): one way, run by run."""
     way = 2 * math.pi * luck.drift
     return np.column_stack([np.cos(way), np.sin(way)]) * cutter.drift_mm * share
 
 
-def near_lint(luck: Luck, paper: Paper, at: Points) -> npt.NDArray[np.bool_]:
+def near_lint(luck: RandomDraws, paper: Paper, at: Points) -> npt.NDArray[np.bool_]:
     """Whether something lies under a place (2,), run by run."""
     if not luck.lint.shape[1]:
         return np.zeros(luck.runs, bool)
@@ -197,7 +197,7 @@ def held(cutter: TwinCutter, lint: npt.NDArray[np.bool_]) -> Floats:
 
 def depths(
     cutter: TwinCutter,
-    luck: Luck,
+    luck: RandomDraws,
     stock: Stock,
     blade: Blade,
     force_gf: float,
@@ -215,13 +215,13 @@ def depths(
     return found * np.where(lint, LINT_DEEPER, 1.0)
 
 
-def torn(cutter: TwinCutter, luck: Luck, piece: int, corners: int) -> npt.NDArray[np.bool_]:
+def torn(cutter: TwinCutter, luck: RandomDraws, piece: int, corners: int) -> npt.NDArray[np.bool_]:
     """Whether a tip with a tuft tore a piece: each sharp corner is a chance, and its beginning one more."""
     found: npt.NDArray[np.bool_] = luck.tears[:, piece] < 1 - (1 - cutter.tuft) ** (1 + corners)
     return found
 
 
-def lifted(luck: Luck, piece: int, area_mm2: float, hold: Floats) -> npt.NDArray[np.bool_]:
+def lifted(luck: RandomDraws, piece: int, area_mm2: float, hold: Floats) -> npt.NDArray[np.bool_]:
     """Whether a piece came off the mat while it was cut: small ones, where it holds too little."""
     found: npt.NDArray[np.bool_] = luck.lifts[:, piece] < (1 - hold) * math.exp(-area_mm2 / _LIFTS_AREA_MM2)
     return found

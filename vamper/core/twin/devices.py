@@ -15,7 +15,7 @@ from vamper.core.cutting.setting import CutSetting
 from vamper.core.plan import Plan
 from vamper.core.values.calibration import NO_CHANGE, AffineMap
 from vamper.core.values.cut import Cut
-from vamper.core.values.printer import TRUE_SCALE, Margins, Scale
+from vamper.core.values.printer import TRUE_SCALE, Margins, PrintScale
 from vamper.core.values.reading import AnySensor, Black, Light, Remedy
 
 FEED_MM, FEED_DEG = 0.3, 0.05
@@ -34,7 +34,7 @@ class TwinPrinter:
     `lines_mm` a line is missing. `margins` stay blank.
     """
 
-    scale: Scale = TRUE_SCALE
+    scale: PrintScale = TRUE_SCALE
     fit: float = 1.0
     feed_mm: float = FEED_MM
     turn_deg: float = FEED_DEG

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vamper.core.twin.rehearse import SPOILINGS, SheetRuns, Spoiling
+from vamper.core.twin.simulate import SPOILINGS, SimulationResult, Spoiling
 
 NINETEEN = 95.0
 
@@ -54,7 +54,7 @@ class DryRun:
         return [piece for piece in self.pieces if piece.sheet == sheet]
 
 
-def summed_up(items: tuple[int, ...], sheets: Sequence[SheetRuns]) -> DryRun:
+def summed_up(items: tuple[int, ...], sheets: Sequence[SimulationResult]) -> DryRun:
     """What the sheets of a job with such `items` (numbers of designs) came to, each run equally often."""
     runs = sheets[0].runs if sheets else 0
     pieces, misses = list[PieceOutcome](), []

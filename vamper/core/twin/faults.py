@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 
 from vamper.core.twin.devices import Devices, TwinCutter, TwinPrinter, TwinSensor
 from vamper.core.values.calibration import AffineMap
-from vamper.core.values.printer import Scale
+from vamper.core.values.printer import PrintScale
 from vamper.core.values.reading import Black, SensorWord
 from vamper.core.values.tables import table
 from vamper.core.values.twin import Device, FaultKey
@@ -64,7 +64,7 @@ _CHANGES: Mapping[FaultKey, Callable[[Devices], Devices]] = {
     FaultKey.WRONG_SIDE: _printer(lambda one: replace(one, density=0.55)),
     FaultKey.LINES: _printer(lambda one: replace(one, lines_mm=6.0)),
     FaultKey.PAGE_SIZE_RESET: _printer(lambda one: replace(one, fit=_FIT)),
-    FaultKey.STRETCHED_PRINT: _printer(lambda one: replace(one, scale=Scale(one.scale.x, one.scale.y * _STRETCH))),
+    FaultKey.STRETCHED_PRINT: _printer(lambda one: replace(one, scale=PrintScale(one.scale.x, one.scale.y * _STRETCH))),
     FaultKey.CROOKED_FEED: _printer(lambda one: replace(one, askew_deg=_ASKEW_DEG)),
     FaultKey.LOW_BLACK: _printer(lambda one: replace(one, black=Black.LOW)),
     FaultKey.BRIGHT_LIGHT: _sensor(lambda one: replace(one, room=_WORK_LIGHT)),

@@ -23,9 +23,9 @@ from vamper.core.plan import Plan, cut_of
 from vamper.core.printing.page import PrintPage
 from vamper.core.twin.cutter import lands_on, trailed
 from vamper.core.twin.devices import TwinCutter
-from vamper.core.twin.printer import Page
-from vamper.core.twin.room import NO_ROOM, nearest_only, room_between, turned
-from vamper.core.twin.strokes import OwnedLoop, Stroke, owned
+from vamper.core.twin.printer import PrintedRaster
+from vamper.core.twin.shift_margins import NO_ROOM, nearest_only, shift_margins, turned
+from vamper.core.twin.strokes import CutStroke, OwnedLoop, owned
 from vamper.core.values.colour import difference, lab_of, lab_of_one, rgb_of
 from vamper.core.values.geometry import Points, as_multi, mirrored, parts
 from vamper.core.values.pixels import filled
@@ -97,7 +97,7 @@ class SheetFacts:
     """A sheet: its pieces, the strokes of its file, where they land, and its print page as it was meant."""
 
     pieces: tuple[PieceFacts, ...]
-    strokes: tuple[Stroke, ...]
+    strokes: tuple[CutStroke, ...]
     landed: tuple[Points, ...]
     strange: tuple[int, ...]
     edges: tuple[BaseGeometry, ...]
@@ -117,7 +117,12 @@ class SheetFacts:
 
 
 def facts_of(
-    plan: Plan, sheet: int, printed: PrintPage, page: Page | None, strokes: Sequence[Stroke], cutter: TwinCutter
+    plan: Plan,
+    sheet: int,
+    printed: PrintPage,
+    page: PrintedRaster | None,
+    strokes: Sequence[CutStroke],
+    cutter: TwinCutter,
 ) -> SheetFacts:
     """The facts of one sheet (from 0).
 
@@ -157,7 +162,7 @@ def facts_of(
         if region is None:
             bite = turned(rooms[placement.item], placement.turn_deg, plan.mirror)
         else:
-            bite = nearest_only(room_between(shapely.intersection(drawings[place], edge), region)[0])
+            bite = nearest_only(shift_margins(shapely.intersection(drawings[place], edge), region)[0])
         there, off = (1.0, (0.0, 0.0))
         rim = NO_ROOM
         if looks is not None:
@@ -198,7 +203,7 @@ def _drawing(plan: Plan, placement: Placement) -> BaseGeometry:
 def _design_room(item: DesignedItem) -> Floats:
     """The room of a design in its own frame; what its edge leaves off was never to be kept."""
     kept = shapely.intersection(item.outline.shape, item.edge.shape)
-    return nearest_only(room_between(kept, item.edge.shape)[0])
+    return nearest_only(shift_margins(kept, item.edge.shape)[0])
 
 
 def _inked(page: PrintPage, drawing: BaseGeometry, clip: BaseGeometry) -> BaseGeometry:
@@ -230,7 +235,7 @@ def _whole(loops: Sequence[OwnedLoop]) -> list[OwnedLoop]:
     return [loop for loop in loops if loop.strokes and len(loop.strokes[0]) == 1]
 
 
-def _open_mm(sent: Stroke, landed: Points) -> float:
+def _open_mm(sent: CutStroke, landed: Points) -> float:
     """How far the end of a stroke stays from its beginning, if it was sent closed."""
 
     def apart(points: Points) -> float:
@@ -281,7 +286,7 @@ def _landed(cutter: TwinCutter, plan: Plan, at: tuple[float, float]) -> tuple[fl
 
 def _rim_room(looks: "_PrintLook", cut: BaseGeometry, printed: BaseGeometry) -> Floats:
     """The room before bare stock shows, where print differs from the stock just inside the cut."""
-    rows, at = room_between(cut, printed)
+    rows, at = shift_margins(cut, printed)
     if not len(rows):
         return NO_ROOM
     return nearest_only(rows[looks.differs(at - rows[:, 1:] * _LOOK_INSIDE_MM)])
@@ -290,7 +295,7 @@ def _rim_room(looks: "_PrintLook", cut: BaseGeometry, printed: BaseGeometry) -> 
 class _PrintLook:
     """The pixels of a page, looked at piece by piece."""
 
-    def __init__(self, page: Page, stock_colour: str) -> None:
+    def __init__(self, page: PrintedRaster, stock_colour: str) -> None:
         self._page = page
         self._ink = page.rgba[..., 3].astype(np.float32) / 255
         self._stock = rgb_of(stock_colour)

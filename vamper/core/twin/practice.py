@@ -13,7 +13,7 @@ import numpy as np
 from vamper.core.twin.devices import TwinCutter, TwinPrinter, TwinSensor
 from vamper.core.values.calibration import AffineMap
 from vamper.core.values.paper import Paper
-from vamper.core.values.printer import Scale
+from vamper.core.values.printer import PrintScale
 
 _SCALE, _OFF_MM, _TURN_DEG, _STRETCH = 0.009, 0.9, 0.25, 0.003
 _READ_MM, _SLIP_MM = (0.05, 0.09), (0.04, 0.08)
@@ -24,7 +24,7 @@ def practice_printer(printer: TwinPrinter, seed: int) -> TwinPrinter:
     """The printer with its true scale; never too true to be worth a proof."""
     random = np.random.default_rng((seed, 1))
     x, y = 1 + random.choice([-1, 1], 2) * random.uniform(0.55, 1.0, 2) * _SCALE
-    return replace(printer, scale=Scale(float(x), float(y)))
+    return replace(printer, scale=PrintScale(float(x), float(y)))
 
 
 def practice_cutter(cutter: TwinCutter, seed: int, stock: str, paper: Paper) -> TwinCutter:

@@ -19,7 +19,7 @@ from vamper.core.values.colour import BRIGHTNESS
 from vamper.core.values.geometry import Points
 from vamper.core.values.paper import Paper
 from vamper.core.values.pixels import filled
-from vamper.core.values.printer import Scale
+from vamper.core.values.printer import PrintScale
 from vamper.core.values.units import MM_PER_INCH
 
 Floats = npt.NDArray[np.float64]
@@ -32,7 +32,7 @@ _OPAQUE = 255
 
 
 @dataclass(frozen=True, slots=True)
-class Page:
+class PrintedRaster:
     """A print file as pixels of the sheet that is loaded, shape (h, w, 4), transparent where nothing is printed.
     `drawn_by` is the scale that it was compensated for. Where it is only a part of the page, `corner` is where in the
     whole its first pixel is (x, y).
@@ -41,7 +41,7 @@ class Page:
     rgba: Pixels
     ppi: float
     paper: Paper
-    drawn_by: Scale
+    drawn_by: PrintScale
     corner: tuple[int, int] = (0, 0)
 
     @property
@@ -56,7 +56,9 @@ class Page:
         return np.asarray(found, dtype=np.float32)
 
 
-def with_ink(page: Page, printer: TwinPrinter, pictures: Sequence[BaseGeometry], lost: Sequence[int]) -> Page:
+def with_ink(
+    page: PrintedRaster, printer: TwinPrinter, pictures: Sequence[BaseGeometry], lost: Sequence[int]
+) -> PrintedRaster:
     """The page with what becomes of its ink; `lost` are those of `pictures`, as they are printed, that are not."""
     rgba, margins = page.rgba, printer.margins
     alpha = rgba[..., 3].astype(np.float32)
@@ -78,7 +80,7 @@ def with_ink(page: Page, printer: TwinPrinter, pictures: Sequence[BaseGeometry],
 
 
 def _reached(
-    page: Page, pixels: npt.NDArray[np.int_], side_mm: float, before_mm: float, behind_mm: float
+    page: PrintedRaster, pixels: npt.NDArray[np.int_], side_mm: float, before_mm: float, behind_mm: float
 ) -> npt.NDArray[np.bool_]:
     """Which rows or columns of a page lie between the margins of a side."""
     first, last = round(before_mm * page.px_a_mm), round(side_mm * page.px_a_mm) - round(behind_mm * page.px_a_mm)
@@ -101,7 +103,7 @@ def printings(printer: TwinPrinter, paper: Paper, shifts: Floats, turns: Floats)
     return np.concatenate([linear, offset[..., None]], axis=-1)
 
 
-def from_nominal(page: Page) -> Floats:
+def from_nominal(page: PrintedRaster) -> Floats:
     """From places of the plan to those of the page, shape (2, 3): it was drawn by the inverse of a scale."""
     middle = np.array([page.paper.width_mm, page.paper.height_mm]) / 2
     inverse = np.array([1 / page.drawn_by.x, 1 / page.drawn_by.y])
@@ -121,7 +123,7 @@ def at(maps: Floats, points: Points) -> Floats:
     return found
 
 
-def page_to_pixels(page: Page, printed: Floats, px: float) -> Floats:
+def page_to_pixels(page: PrintedRaster, printed: Floats, px: float) -> Floats:
     """From a page's pixels to those of a picture of the sheet, so many a millimetre, shape (2, 3). `printed` takes
     places of the plan to the sheet; the page's own places are those, drawn by a scale about its middle.
     """
@@ -134,7 +136,7 @@ def page_to_pixels(page: Page, printed: Floats, px: float) -> Floats:
     return np.column_stack([linear, linear @ (half + page.corner) + offset - half])
 
 
-def printed_scale(printer: TwinPrinter, page: Page) -> tuple[float, float]:
+def printed_scale(printer: TwinPrinter, page: PrintedRaster) -> tuple[float, float]:
     """Printed length / meant length, across and down, with what the page was compensated for."""
     return (
         printer.scale.x * printer.fit / page.drawn_by.x,

@@ -14,7 +14,7 @@ from vamper.core.marks.reading import REMEDIES as READING_REMEDIES
 from vamper.core.plan import Plan
 from vamper.core.twin.devices import Devices, TwinCutter, TwinPrinter, TwinSensor
 from vamper.core.twin.dry_run import DryRun
-from vamper.core.twin.rehearse import NOT_WIDER, Spoiling, Wider
+from vamper.core.twin.simulate import NOT_WIDER, Spoiling, Wider
 from vamper.core.values.calibration import NO_CHANGE, Calibration
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import Station
@@ -34,7 +34,7 @@ _WORN = 0.9
 
 
 @dataclass(frozen=True, slots=True)
-class Trial:
+class RemedyTrial:
     """What is run: devices, and what borders and bleed would be wider by."""
 
     devices: Devices
@@ -42,7 +42,7 @@ class Trial:
 
 
 @dataclass(frozen=True, slots=True)
-class Step:
+class RemedyStep:
     """A change of the job, or of the designs with these `numbers`: the fields to set, dotted where nested."""
 
     label: str
@@ -60,37 +60,37 @@ class TwinRemedy:
     causes: tuple[Spoiling, ...]
     text: str
     at: Station
-    trial: Trial
-    steps: tuple[Step, ...] = ()
+    trial: RemedyTrial
+    steps: tuple[RemedyStep, ...] = ()
 
 
-Change = Callable[[Plan, Devices], Trial]
+Change = Callable[[Plan, Devices], RemedyTrial]
 
 
 def _printer(change: Callable[[Plan, TwinPrinter], TwinPrinter]) -> Change:
-    return lambda plan, devices: Trial(replace(devices, printer=change(plan, devices.printer)))
+    return lambda plan, devices: RemedyTrial(replace(devices, printer=change(plan, devices.printer)))
 
 
 def _sensor(change: Callable[[Plan, TwinSensor], TwinSensor]) -> Change:
-    return lambda plan, devices: Trial(replace(devices, sensor=change(plan, devices.sensor)))
+    return lambda plan, devices: RemedyTrial(replace(devices, sensor=change(plan, devices.sensor)))
 
 
 def _cutter(change: Callable[[Plan, TwinCutter], TwinCutter]) -> Change:
-    return lambda plan, devices: Trial(replace(devices, cutter=change(plan, devices.cutter)))
+    return lambda plan, devices: RemedyTrial(replace(devices, cutter=change(plan, devices.cutter)))
 
 
-def _calibrated(plan: Plan, devices: Devices) -> Trial:
+def _calibrated(plan: Plan, devices: Devices) -> RemedyTrial:
     """Cut files corrected for what the cutter really does; its map is then the one the files are made for."""
     known = plan.job.calibration.map if plan.job.calibration is not None else NO_CHANGE
     slip = min(devices.cutter.slip_mm or _FRESH.slip_mm, _FRESH.slip_mm)
     cutter = replace(devices.cutter, map=known, far_share=0.0, slip_mm=slip, blend=(1.0, 1.0))
     read = (_FRESH.read_mm**2 + (_FRESH.residual_mm or 0.0) ** 2) ** 0.5
-    return Trial(
+    return RemedyTrial(
         replace(devices, cutter=cutter, sensor=replace(devices.sensor, read_mm=min(devices.sensor.read_mm, read)))
     )
 
 
-def _after_ladder(plan: Plan, devices: Devices) -> Trial:
+def _after_ladder(plan: Plan, devices: Devices) -> RemedyTrial:
     """The force with which the middle hardness is cut to the depth that is aimed at."""
     cutter = devices.cutter
     hard = sorted(cutter.hardness)[len(cutter.hardness) // 2]
@@ -99,7 +99,7 @@ def _after_ladder(plan: Plan, devices: Devices) -> Trial:
     reached = depth_um(setting.force_gf, setting.passes, plan.job.stock, setting.blade, cutter.sharpness) / hard
     wanted = setting.bands.target_um / reached
     most = plan.job.cutter.force_gf.max / setting.force_gf
-    return Trial(replace(devices, cutter=replace(cutter, hardness=(hard,), pressed=min(wanted, most))))
+    return RemedyTrial(replace(devices, cutter=replace(cutter, hardness=(hard,), pressed=min(wanted, most))))
 
 
 _CHANGES: Mapping[str, Change] = {
@@ -139,7 +139,7 @@ def remedies_for(plan: Plan, devices: Devices, outcome: DryRun) -> list[TwinReme
             continue
         widened = _WIDENED.get(key)
         trial, steps = (_CHANGES[key](plan, devices), ()) if widened is None else widened(plan, devices, outcome)
-        if trial != Trial(devices):
+        if trial != RemedyTrial(devices):
             found.append(TwinRemedy(key, answers, data["text"], Station(data["at"]), trial, steps))
     if Spoiling.MARKS_NOT_READ in causes and plan.reading is not None:
         found += [_read(plan, devices, one.remedy) for one in plan.reading.remedies if one.remedy not in _DRAWN]
@@ -154,8 +154,8 @@ def _read(plan: Plan, devices: Devices, remedy: Remedy) -> TwinRemedy:
     sensor = replace(devices.sensor, remedies=(*devices.sensor.remedies, remedy))
     taken = [str(one) for one in (*plan.job.marks.remedies, remedy)]
     words = READING_REMEDIES[remedy]
-    step = Step(words.name.lower(), (), {"marks.remedies": taken})
-    trial = Trial(replace(devices, sensor=sensor))
+    step = RemedyStep(words.name.lower(), (), {"marks.remedies": taken})
+    trial = RemedyTrial(replace(devices, sensor=sensor))
     return TwinRemedy(str(remedy), (Spoiling.MARKS_NOT_READ,), words.name, Station.MARKS, trial, (step,))
 
 
@@ -169,44 +169,44 @@ def _spoiled_designs(outcome: DryRun, causes: set[Spoiling]) -> dict[int, float]
     return found
 
 
-def _wider_border(plan: Plan, devices: Devices, outcome: DryRun) -> tuple[Trial, tuple[Step, ...]]:
+def _wider_border(plan: Plan, devices: Devices, outcome: DryRun) -> tuple[RemedyTrial, tuple[RemedyStep, ...]]:
     misses = _spoiled_designs(outcome, {Spoiling.BITTEN, Spoiling.SLIPPED})
     items = [plan.item(number) for number in misses]
     bordered = [item for item in items if kind_of(item.spec.edge).has_border]
     if not bordered:
-        return Trial(devices), ()
+        return RemedyTrial(devices), ()
     needed = max(misses[item.number] - item.edge.least_border_mm for item in bordered)
     more = _in_tenths(min(max(needed, _LEAST_WIDER_MM), _MOST_WIDER_MM))
     steps = tuple(
-        Step("wider borders", (item.number,), {"edge.distance_mm": round(item.spec.edge.distance_mm + more, 2)})
+        RemedyStep("wider borders", (item.number,), {"edge.distance_mm": round(item.spec.edge.distance_mm + more, 2)})
         for item in bordered
     )
-    return Trial(devices, Wider(border_mm=more)), steps
+    return RemedyTrial(devices, Wider(border_mm=more)), steps
 
 
-def _wider_bleed(plan: Plan, devices: Devices, outcome: DryRun) -> tuple[Trial, tuple[Step, ...]]:
+def _wider_bleed(plan: Plan, devices: Devices, outcome: DryRun) -> tuple[RemedyTrial, tuple[RemedyStep, ...]]:
     misses = _spoiled_designs(outcome, {Spoiling.BARE_RIM, Spoiling.SLIPPED})
     items = [plan.item(number) for number in misses if plan.item(number).bleed.width_mm]
     if not items:
-        return Trial(devices), ()
+        return RemedyTrial(devices), ()
     needed = max(misses[item.number] - item.bleed.width_mm for item in items)
     # Between two pieces each has half of the gap.
     room = max(0.0, plan.job.packing.gap_mm / 2 - max(item.bleed.width_mm for item in items))
     more = _in_tenths(min(max(needed, _LEAST_WIDER_MM), _MOST_WIDER_MM))
     if min(more, room) < _LEAST_WIDER_MM / 2:
-        return Trial(devices), ()
+        return RemedyTrial(devices), ()
     steps = tuple(
-        Step("wider bleed", (item.number,), {"bleed_mm": _in_tenths(item.bleed.width_mm + min(more, room))})
+        RemedyStep("wider bleed", (item.number,), {"bleed_mm": _in_tenths(item.bleed.width_mm + min(more, room))})
         for item in items
     )
-    return Trial(devices, Wider(bleed_mm=min(more, room))), steps
+    return RemedyTrial(devices, Wider(bleed_mm=min(more, room))), steps
 
 
 def _in_tenths(length_mm: float) -> float:
     return math.ceil(length_mm * 10 - 1e-9) / 10
 
 
-_WIDENED: Mapping[str, Callable[[Plan, Devices, DryRun], tuple[Trial, tuple[Step, ...]]]] = {
+_WIDENED: Mapping[str, Callable[[Plan, Devices, DryRun], tuple[RemedyTrial, tuple[RemedyStep, ...]]]] = {
     "wider-border": _wider_border,
     "wider-bleed": _wider_bleed,
 }

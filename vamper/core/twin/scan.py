@@ -24,8 +24,8 @@ from vamper.core.plan import Plan
 from vamper.core.twin.cut_out import CutPiece, cut_pieces, strokes_in
 from vamper.core.twin.devices import Devices
 from vamper.core.twin.pieces import PieceFacts
-from vamper.core.twin.printer import Page, at, page_to_pixels
-from vamper.core.twin.rehearse import SheetRuns, Spoiling
+from vamper.core.twin.printer import PrintedRaster, at, page_to_pixels
+from vamper.core.twin.simulate import SimulationResult, Spoiling
 from vamper.core.values.colour import rgb_of
 from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import Points, mirrored
@@ -139,8 +139,8 @@ def pixels_of(box_mm: BoxMm, ppi: float, size: tuple[int, int]) -> tuple[int, in
 def result_scan(
     plan: Plan,
     devices: Devices,
-    runs: SheetRuns,
-    page: Page | None,
+    runs: SimulationResult,
+    page: PrintedRaster | None,
     run: int,
     ppi: float,
     box_mm: BoxMm | None = None,
@@ -173,13 +173,15 @@ def result_scan(
     return table.cut_to(_lit(table, image, gloss))
 
 
-def print_scan(plan: Plan, devices: Devices, runs: SheetRuns, page: Page, run: int, ppi: float) -> Pixels:
+def print_scan(
+    plan: Plan, devices: Devices, runs: SimulationResult, page: PrintedRaster, run: int, ppi: float
+) -> Pixels:
     """The printed sheet of one run before it is cut, as a scan."""
     table = _Table.of(plan, ppi, run)
     return _lit(table, _face(table, devices, runs, page, run), plan.job.stock.gloss)
 
 
-def _face(table: _Table, devices: Devices, runs: SheetRuns, page: Page | None, run: int) -> Image:
+def _face(table: _Table, devices: Devices, runs: SimulationResult, page: PrintedRaster | None, run: int) -> Image:
     """The face of the whole sheet with its print."""
     stock = table.plan.job.stock
     colour = rgb_of(table.plan.sheet_colour(runs.sheet) or stock.colour)
@@ -226,7 +228,7 @@ def _ground(table: _Table, pieces: list[CutPiece]) -> Image:
     return np.asarray(image + (grain * 6)[..., None])
 
 
-def _kept(table: _Table, runs: SheetRuns, run: int, pieces: list[CutPiece]) -> Mask:
+def _kept(table: _Table, runs: SimulationResult, run: int, pieces: list[CutPiece]) -> Mask:
     """How much of the face is left after weeding, 0..1."""
     plan = table.plan
     live = plan.sheets[runs.sheet].live.shape

@@ -21,7 +21,7 @@ from vamper.core.marks.reading import Scene, scene_of
 from vamper.core.marks.spots import spots_of
 from vamper.core.plan import Plan
 from vamper.core.twin.devices import TwinPrinter, TwinSensor
-from vamper.core.twin.printer import Page
+from vamper.core.twin.printer import PrintedRaster
 from vamper.core.values.geometry import Points
 from vamper.core.values.pixels import top_of, window_of
 
@@ -40,7 +40,7 @@ _COVER_GLOSS, _COVER_LETS = 1.0, 0.35
 
 
 @dataclass(frozen=True)
-class Feature:
+class SoughtMark:
     """One thing that is looked for: the mark it is of, its middle, and how much ink each pixel round that has."""
 
     mark: int
@@ -72,12 +72,12 @@ class Feature:
 
 
 @dataclass(frozen=True, slots=True)
-class Found:
+class SightedMark:
     """What was found where things were looked for, run by run: `places` (runs, features, 2), mm on the sheet, and how
     `dark` (runs, features) each was beside full black.
     """
 
-    features: tuple[Feature, ...]
+    features: tuple[SoughtMark, ...]
     places: Floats
     dark: Floats
 
@@ -92,14 +92,14 @@ class Sightings:
     maps: Floats
 
 
-def features_of(marks: Sequence[Mark]) -> list[Feature]:
+def sought_marks(marks: Sequence[Mark]) -> list[SoughtMark]:
     """What to look for, mark by mark."""
     found = []
     for number, mark in enumerate(marks):
         box = mark.box_mm
         spots = spots_of((box.x_mm, box.y_mm, box.x_mm + box.width_mm, box.y_mm + box.height_mm))
         found += [
-            Feature(number, one.x_mm, one.y_mm, one.half_mm, _cover(mark, one.x_mm, one.y_mm, one.half_mm))
+            SoughtMark(number, one.x_mm, one.y_mm, one.half_mm, _cover(mark, one.x_mm, one.y_mm, one.half_mm))
             for one in spots
         ]
     return found
@@ -112,8 +112,12 @@ def _cover(mark: Mark, x: float, y: float, half: float) -> npt.NDArray[np.float3
 
 
 def look(
-    marks: Sequence[Mark], page: Page, maps: Floats, search_mm: float, on_run: Callable[[], None] = lambda: None
-) -> Found:
+    marks: Sequence[Mark],
+    page: PrintedRaster,
+    maps: Floats,
+    search_mm: float,
+    on_run: Callable[[], None] = lambda: None,
+) -> SightedMark:
     """Look for marks in each printing.
 
     Parameters
@@ -127,7 +131,7 @@ def look(
     on_run : callable
         Called before each run, as this takes a while; it may raise to end it.
     """
-    runs, features = len(maps), tuple(features_of(marks))
+    runs, features = len(maps), tuple(sought_marks(marks))
     found, dark = np.zeros((runs, len(features), 2)), np.zeros((runs, len(features)))
     darkness = page.darkness
     back = _inverse(maps)
@@ -139,10 +143,12 @@ def look(
             # What was seen of the first mark says where to look for the next.
             if place == 0:
                 off = found[run, 0] - (one.x_mm, one.y_mm)
-    return Found(features, found, dark)
+    return SightedMark(features, found, dark)
 
 
-def read(plan: Plan, found: Found, printer: TwinPrinter, sensor: TwinSensor, luck: Floats, edges: Floats) -> Sightings:
+def read(
+    plan: Plan, found: SightedMark, printer: TwinPrinter, sensor: TwinSensor, luck: Floats, edges: Floats
+) -> Sightings:
     """What a sensor makes of what it found.
 
     Parameters
@@ -190,7 +196,7 @@ def _find(
     dark: npt.NDArray[np.float32],
     px_a_mm: float,
     back: Floats,
-    one: Feature,
+    one: SoughtMark,
     off: Floats,
     search_mm: float,
 ) -> tuple[Floats, float]:
@@ -217,7 +223,7 @@ def _find(
     return at, float(window[row : row + side, column : column + side][one.core].mean())
 
 
-def _where(window: Pixels, one: Feature) -> tuple[float, float]:
+def _where(window: Pixels, one: SoughtMark) -> tuple[float, float]:
     """Column and row of the corner where a feature agrees best, between pixels: roughly first, then near there."""
     rough = cv2.matchTemplate(_halved(window), one.sketch, cv2.TM_CCORR)
     row, column = (2 * int(place) for place in np.unravel_index(int(rough.argmax()), rough.shape))

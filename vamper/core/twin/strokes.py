@@ -21,7 +21,7 @@ _LOOKS = 9
 
 
 @dataclass(frozen=True, slots=True)
-class Stroke:
+class CutStroke:
     """`points` (n, 2) in the sheet frame, mm."""
 
     cut: Cut
@@ -44,7 +44,7 @@ class OwnedLoop:
         return len(self.strokes)
 
 
-def owned(sent: CutPlan, strokes: Sequence[Stroke]) -> tuple[list[OwnedLoop], list[int]]:
+def owned(sent: CutPlan, strokes: Sequence[CutStroke]) -> tuple[list[OwnedLoop], list[int]]:
     """The loops of a plan as it is sent, with the strokes that are theirs; and the strokes that are nobody's."""
     lines = [shapely.LinearRing(loop.points) for loop in sent.loops]
     if not lines or not strokes:
@@ -68,7 +68,7 @@ def owned(sent: CutPlan, strokes: Sequence[Stroke]) -> tuple[list[OwnedLoop], li
     return loops, strange
 
 
-def _in_passes(mine: Sequence[int], strokes: Sequence[Stroke]) -> tuple[tuple[int, ...], ...]:
+def _in_passes(mine: Sequence[int], strokes: Sequence[CutStroke]) -> tuple[tuple[int, ...], ...]:
     """Strokes of one loop by passes: one that begins where an earlier one did begins the next."""
     passes: list[list[int]] = []
     starts: list[Points] = []

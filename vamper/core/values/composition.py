@@ -49,7 +49,7 @@ class Centring(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Base:
+class BasePlate:
     """`height_mm` does not count for a circle, and is the width where it is left out; `corner_mm` only for rounded.
     `allowance_mm` is how far the base reaches past the blank that it covers.
     """
@@ -153,7 +153,7 @@ class FreeBox:
 class Composition:
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
-    base: Base
+    base: BasePlate
     arts: Annotated[tuple[PlacedArt, ...], Len(0, MOST_PARTS)] = ()
     lines: Annotated[tuple[TextLine, ...], Len(0, MOST_PARTS)] = ()
     free: Annotated[tuple[FreeBox, ...], Len(0, MOST_PARTS)] = ()

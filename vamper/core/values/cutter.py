@@ -6,9 +6,9 @@ from typing import Annotated, Any, ClassVar
 
 from annotated_types import Ge, Gt, Le, Len
 
-from vamper.core.values.dialect import Dialect
-from vamper.core.values.granted import Granted
+from vamper.core.values.accepted_size import AcceptedSize
 from vamper.core.values.limits import STRICT, Distance, Length, PracticeSeed
+from vamper.core.values.named_settings import NamedSettings
 from vamper.core.values.paper import Paper
 from vamper.core.values.reading import AnySensor, SensorWord
 
@@ -71,7 +71,7 @@ class Cutter:
     of a mat-fed one. `acceleration_mm_s2` bounds the speed round a bend. `feed: hand` is no machine: guide lines and
     trim ticks are printed, and rows are straight. `granted` is what its own program takes, paper by paper. `sensor`
     looks for the marks; `feed_mm` is how much more than across (σ) a cut is off along the feed, where rollers move the
-    stock. `dialect` are its steps, gentlest first, where it takes no gf; `force_gf` is what they are assumed to span.
+    stock. `settings` are its steps, gentlest first, where it takes no gf; `force_gf` is what they are assumed to span.
     `practice` makes it a simulated one: the seed of its errors.
     """
 
@@ -84,22 +84,22 @@ class Cutter:
     tail_mm: Distance = 0.0
     mat_mm: Mat | None = None
     acceleration_mm_s2: Annotated[float, Ge(100), Le(100_000)] = 3000.0
-    granted: Annotated[tuple[Granted, ...], Len(0, 100)] = ()
+    granted: Annotated[tuple[AcceptedSize, ...], Len(0, 100)] = ()
     sensor: AnySensor = SensorWord.USUAL
     feed_mm: Annotated[float, Ge(0), Le(10)] = 0.0
-    dialect: Dialect = ()
+    settings: NamedSettings = ()
     practice: PracticeSeed | None = None
 
     def __post_init__(self) -> None:
-        names = [step.name.lower() for step in self.dialect]
+        names = [step.name.lower() for step in self.settings]
         twice = next((name for place, name in enumerate(names) if name in names[:place]), None)
         if twice is not None:
-            raise ValueError(f"dialect: two steps are called “{twice}”; give each a name of its own")
+            raise ValueError(f"settings: two steps are called “{twice}”; give each a name of its own")
 
     @property
     def is_machine(self) -> bool:
         return self.feed is not Feed.HAND
 
-    def granted_of(self, paper: Paper) -> Granted | None:
+    def granted_of(self, paper: Paper) -> AcceptedSize | None:
         """What is known of a paper; None where nobody has tried."""
         return next((one for one in self.granted if one.is_for(paper)), None)

@@ -27,7 +27,7 @@ class EdgeSpec:
     """How the edge is derived from the outline. `colour` is the border's (#RRGGBB), None for bare stock.
 
     Each kind has its own range of `distance_mm`, and uses some of the other fields. `corner_mm` is the corner radius of
-    `rounded`, `blunt_mm` that of every other kind. `keep_holes` names holes that stay open though the others are
+    `rounded`, `fillet_mm` that of every other kind. `keep_holes` names holes that stay open though the others are
     filled, each by a point in it, in shares of the inked area's box. `rings` stack from the drawing outwards and stand
     in the place of `distance_mm` and `colour`.
     """
@@ -41,7 +41,7 @@ class EdgeSpec:
     join: bool = True
     corner_mm: Annotated[float, Ge(0), Le(100)] = 3.0
     colour: Colour | None = None
-    blunt_mm: Annotated[float, Ge(0), Le(50)] = 0.0
+    fillet_mm: Annotated[float, Ge(0), Le(50)] = 0.0
     keep_holes: Annotated[tuple[Point, ...], Len(0, MOST_KEPT_HOLES)] = ()
     rings: Annotated[tuple[RingSpec, ...], Len(0, 6)] = ()
 

@@ -10,7 +10,7 @@ from annotated_types import Ge, Gt, Le, Len
 from vamper.core.values.limits import ONE_LINE, STRICT
 
 
-class School(StrEnum):
+class ProcessVariant(StrEnum):
     """Where makers do it in two ways."""
 
     A = "A"
@@ -147,7 +147,7 @@ class FinishSpec:
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
     process: Annotated[str, Len(1, 40), ONE_LINE] | None = None
-    school: School | None = None
+    school: ProcessVariant | None = None
     coats: Annotated[int, Ge(0), Le(12)] | None = None
     plate: Annotated[int, Ge(1), Le(1000)] = 6
     cloth: ClothSpec | None = None

@@ -73,12 +73,12 @@ class ItemSpec:
 
     Width, height or longest side, exactly one of them, is that of the inked area, or of the piece with its border.
     `loose` says that its parts are meant to come off one by one. `bleed_mm` overrides the computed bleed (0: none).
-    `turn` overrides the job's turn rule. `wish` says that more copies are fine where there is room, 1 the most wanted.
-    `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour` (#RRGGBB) keeps
-    it on sheets of that colour, for drawings that are cut one colour a sheet; `layer_of` is the same number for all
-    layers of one drawing, which are changed together. `tile` makes it one part of a piece that is too large for a
-    sheet; its size is still that of the whole. `tabs` hold it where it is cut through.
-    `wrap` is the cup or bottle it goes round: on a taper its art is bent to stand straight there.
+    `turn` overrides the job's turn rule. `fill_priority` says that more copies are fine where there is room, 1 the most
+    wanted. `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour`
+    (#RRGGBB) keeps it on sheets of that colour, for drawings that are cut one colour a sheet; `layer_of` is the same
+    number for all layers of one drawing, which are changed together. `tile` makes it one part of a piece that is too
+    large for a sheet; its size is still that of the whole. `tabs` hold it where it is cut through. `wrap` is the cup or
+    bottle it goes round: on a taper its art is bent to stand straight there.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -97,7 +97,7 @@ class ItemSpec:
     loose: bool = False
     bleed_mm: Annotated[float, Ge(0), Le(10)] | None = None
     turn: Turn | None = None
-    wish: Annotated[int, Ge(1), Le(1000)] | None = None
+    fill_priority: Annotated[int, Ge(1), Le(1000)] | None = None
     back_of: DesignNumber | None = None
     sheet_colour: Colour | None = None
     layer_of: DesignNumber | None = None
@@ -108,8 +108,8 @@ class ItemSpec:
     def __post_init__(self) -> None:
         # That exactly one side is given is the size's own rule.
         SizeSpec(self.width_mm, self.height_mm, self.longest_mm)
-        if self.quantity == 0 and self.wish is None:
-            raise ValueError("quantity: must be at least 1, or 0 with a wish for extra copies")
+        if self.quantity == 0 and self.fill_priority is None:
+            raise ValueError("quantity: must be at least 1, or 0 with a place among the extra copies for extra copies")
 
     @property
     def size(self) -> SizeSpec:

@@ -46,7 +46,7 @@ def _follow(after: ItemSpec, before: ItemSpec, leader: ItemSpec, leads: ItemSpec
         sized(after, SizeSpec(**size, size_over=leads.size_over)),
         quantity=leads.quantity,
         cut=leads.cut,
-        wish=leads.wish,
+        fill_priority=leads.fill_priority,
     )
 
 

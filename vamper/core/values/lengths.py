@@ -1,7 +1,7 @@
 """Lengths in sentences. A sentence is a template with its figures; what writes it down for somebody knows their unit.
 
 A figure stands in the sentence between signs that no keyboard has, as it reads in millimetres and, behind an equals
-sign, what it is exactly: "a border of ⟨3 mm=3⟩". `written` turns all of them at once into the maker's unit: inches are
+sign, what it is exactly: "a border of ⟨3 mm=3⟩". `in_unit` turns all of them at once into the maker's unit: inches are
 fractions where a ruler has such a line, and decimals elsewhere. Sentences are kept and cached as templates, and written
 where they leave: answers over HTTP, plan files, the command line.
 """
@@ -88,7 +88,7 @@ def figure(value: float, unit: str, digits: int | None = None) -> str:
     return _figure(f"{_number(value, digits)} {unit}", value)
 
 
-def written(sentence: str, unit: Unit = Unit.MM) -> str:
+def in_unit(sentence: str, unit: Unit = Unit.MM) -> str:
     """A sentence, or any text that holds some, with its figures in the maker's unit."""
     if _OPEN not in sentence:
         return sentence

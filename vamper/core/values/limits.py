@@ -45,7 +45,7 @@ class Tidied:
 
 
 @dataclass(frozen=True, slots=True)
-class Checked:
+class Constraint:
     """A value that something is asked of; `check` raises `ValueError` with a sentence."""
 
     check: Callable[[Any], None]
@@ -76,5 +76,5 @@ Share = Annotated[float, Ge(0), Le(1)]
 PracticeSeed = Annotated[int, Ge(1), Le(2**31 - 1)]
 Box = Annotated[tuple[Share, ...], Len(4, 4)]
 Point = Annotated[tuple[Share, ...], Len(2, 2)]
-ArtName = Annotated[str, Len(1, 500), Checked(_inside_folder)]
+ArtName = Annotated[str, Len(1, 500), Constraint(_inside_folder)]
 Title = Annotated[str, Len(0, 200), ONE_LINE]

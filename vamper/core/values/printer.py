@@ -46,7 +46,7 @@ class Margins:
 
 
 @dataclass(frozen=True, slots=True)
-class Scale:
+class PrintScale:
     """Printed length / meant length along either side of the sheet, as the last proof measured it."""
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -60,7 +60,7 @@ class Scale:
         return max(abs(self.x - 1), abs(self.y - 1))
 
 
-TRUE_SCALE = Scale()
+TRUE_SCALE = PrintScale()
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,7 +86,7 @@ class Printer:
     margins_mm: Margins = Margins()
     ink: Ink = Ink.ORDINARY
     black: Black = Black.FULL
-    scale: Scale = TRUE_SCALE
+    scale: PrintScale = TRUE_SCALE
     ml_per_cm2: Annotated[float, Ge(0), Le(1)] = 0.0012
     page: PageBox = PageBox.SHEET
     set_to: TraySize | None = None

@@ -15,7 +15,7 @@ from annotated_types import Ge, Gt, Le, Len
 
 from vamper.core.values.calibration import AffineMap, Calibration
 from vamper.core.values.limits import STRICT
-from vamper.core.values.printer import Scale
+from vamper.core.values.printer import PrintScale
 from vamper.core.values.reading import AnySensor
 
 # By their names, in their order, so that whoever holds them can be told from others at once.
@@ -84,7 +84,7 @@ class TwinSpec:
     map: AffineMap | None = None
     read_mm: Annotated[float, Ge(0), Le(10)] | None = None
     slip_mm: Annotated[float, Ge(0), Le(10)] | None = None
-    scale: Scale | None = None
+    scale: PrintScale | None = None
     hardness: Annotated[Factors, ByName()] = ()
     sharpness: Annotated[float, Gt(0), Le(1)] | None = None
     sensor: AnySensor | None = None

@@ -18,7 +18,7 @@ from vamper.core.values.fonts import DEFAULT_FAMILY
 from vamper.core.values.units import pixels_at
 from vamper.formats.art_in.embedded import embedded_px
 from vamper.formats.art_in.raster import MOST_DRAWN_PX
-from vamper.formats.art_in.svg_check import Checked, check_svg
+from vamper.formats.art_in.svg_check import CheckedSvg, check_svg
 from vamper.formats.art_in.svg_fonts import has_text, other_fonts, with_shipped_fonts
 from vamper.formats.fonts import font_files
 
@@ -64,13 +64,13 @@ def sketch_svg(data: bytes, longest_px: int) -> Picture:
     return Picture(pixels, is_vector=True, embedded=_embedded(drawing, pixels.shape[1]))
 
 
-def _embedded(drawing: Checked, width_px: int) -> float | None:
+def _embedded(drawing: CheckedSvg, width_px: int) -> float | None:
     """Pixels of the coarsest picture inside to one of a rendering."""
     across = embedded_px(drawing.root, drawing.width, drawing.height)
     return None if across is None else across / width_px
 
 
-def _text_of(data: bytes, drawing: Checked) -> str:
+def _text_of(data: bytes, drawing: CheckedSvg) -> str:
     """The drawing as it is rendered: as it came, unless it has text."""
     if has_text(drawing.root):
         return with_shipped_fonts(drawing.root)
@@ -80,12 +80,12 @@ def _text_of(data: bytes, drawing: Checked) -> str:
         raise BadInput("the SVG is not written in UTF-8; save it again as plain SVG") from None
 
 
-def _across(drawing: Checked, pixels: int) -> int:
+def _across(drawing: CheckedSvg, pixels: int) -> int:
     """The width at which the drawing has so many pixels in all."""
     return max(1, int((pixels * drawing.width / drawing.height) ** 0.5))
 
 
-def _most_px(drawing: Checked) -> int:
+def _most_px(drawing: CheckedSvg) -> int:
     most = min(MOST_DRAWN_PX, _LAYER_BYTES // (4 * (drawing.layers + 4)))
     return min(most, _MOST_FILTERED_PX) if drawing.is_filtered else most
 

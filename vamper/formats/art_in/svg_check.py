@@ -2,7 +2,7 @@
 
 A drawing is text that may name other files, nest without end, claim pictures of any size, or ask for filters that take
 hours. All of that is seen in the text: it is parsed without resolving anything, counted, and refused with a sentence
-that names what is too much. `Checked` tells what drawing it will take.
+that names what is too much. `CheckedSvg` tells what drawing it will take.
 """
 
 import base64
@@ -43,7 +43,7 @@ _MOST_REGION = 5.0
 
 
 @dataclass(frozen=True, slots=True)
-class Checked:
+class CheckedSvg:
     """A drawing that may be drawn. `width` and `height` are its own (px), `layers` is how many grounds lie on each
     other at most, `is_filtered` whether it has filters.
     """
@@ -81,7 +81,7 @@ def _too_many() -> BadInput:
     return BadInput(f"the SVG draws more than {MOST_ELEMENTS:,} things; make it simpler, or export it as a PNG")
 
 
-def check_svg(data: bytes, _depth: int = 0) -> Checked:
+def check_svg(data: bytes, _depth: int = 0) -> CheckedSvg:
     """The drawing, if it keeps to itself and to the limits.
 
     Raises
@@ -111,7 +111,7 @@ def check_svg(data: bytes, _depth: int = 0) -> Checked:
             f"the SVG is more than {MOST_ASPECT:g} times as long as it is wide ({width:.4g} × {height:.4g}); "
             "set its page to the drawing"
         )
-    return Checked(root, width, height, _layers(root), _check_filters(root, max(width, height)))
+    return CheckedSvg(root, width, height, _layers(root), _check_filters(root, max(width, height)))
 
 
 def kind_of(element: Element) -> str:

@@ -4,7 +4,7 @@ import re
 
 import numpy as np
 
-from vamper.core.twin.strokes import Stroke
+from vamper.core.twin.strokes import CutStroke
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
 from vamper.core.values.paper import Paper
@@ -15,7 +15,7 @@ _CUT_OF = {pen: cut for cut, pen in PENS.items()}
 _MM_A_CM = 10
 
 
-def read_hpgl(data: bytes, paper: Paper) -> tuple[Stroke, ...]:
+def read_hpgl(data: bytes, paper: Paper) -> tuple[CutStroke, ...]:
     """The strokes of a cut file, in their order, in the frame of a sheet.
 
     Raises
@@ -23,14 +23,14 @@ def read_hpgl(data: bytes, paper: Paper) -> tuple[Stroke, ...]:
     BadInput
         If it holds something that is no number where one belongs.
     """
-    strokes: list[Stroke] = []
+    strokes: list[CutStroke] = []
     cut, speed, force = Cut.KISS, 0.0, 0.0
     line: list[tuple[float, float]] = []
     at = (0.0, paper.height_mm)
 
     def lift() -> None:
         if len(line) > 1:
-            strokes.append(Stroke(cut, speed, force, np.array(line)))
+            strokes.append(CutStroke(cut, speed, force, np.array(line)))
         line.clear()
 
     for word, rest in _WORD.findall(data.decode("ascii", "replace")):

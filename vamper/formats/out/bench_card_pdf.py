@@ -14,7 +14,7 @@ from reportlab.platypus.flowables import Flowable
 
 from vamper.core.bench_card import BenchStep
 from vamper.core.values.drawing import Drawing
-from vamper.core.values.lengths import Unit, written
+from vamper.core.values.lengths import Unit, in_unit
 from vamper.core.values.paper import Paper
 from vamper.core.values.units import mm_to_points
 from vamper.formats.out.drawing_pdf import begin_mm, bold_font, draw, new_canvas, plain_font
@@ -72,7 +72,7 @@ def _story(steps: Sequence[BenchStep], title: str, about: str, size: float, unit
         )
 
     def said(text: str) -> str:
-        return escape(written(text, unit))
+        return escape(in_unit(text, unit))
 
     story: list[Flowable] = [Paragraph(said(title), style(1.6, True)), Paragraph(said(about), style(1.0))]
     for number, step in enumerate(steps, 1):

@@ -39,7 +39,7 @@ def write_dxf(plan: CutPlan, marks: Sequence[Mark]) -> bytes:
     for mark in marks:
         for ring in mark.rings:
             add(ring, MARKS_LAYER)
-    return written(document, plan.paper)
+    return dxf_bytes(document, plan.paper)
 
 
 def new_document(layers: Mapping[str, int]) -> "Drawing":
@@ -56,7 +56,7 @@ def new_document(layers: Mapping[str, int]) -> "Drawing":
     return document
 
 
-def written(document: "Drawing", paper: Paper) -> bytes:
+def dxf_bytes(document: "Drawing", paper: Paper) -> bytes:
     """A drawing of a sheet as a file."""
     document.header["$EXTMIN"] = (0, 0, 0)
     document.header["$EXTMAX"] = (paper.width_mm, paper.height_mm, 0)

@@ -15,7 +15,7 @@ from reportlab.pdfgen.pathobject import PDFPathObject
 from vamper.core.printing.page_box import Page
 from vamper.core.values.drawing import CAP_SHARE, Anchor, Drawing, Words
 from vamper.core.values.geometry import Points
-from vamper.core.values.lengths import Unit, written
+from vamper.core.values.lengths import Unit, in_unit
 from vamper.core.values.units import MM_PER_POINT, mm_to_points
 from vamper.formats.fonts import FOLDER
 
@@ -66,7 +66,7 @@ def write_drawings_pdf(drawings: Sequence[Drawing], unit: Unit = Unit.MM) -> byt
     for drawing in drawings:
         canvas.setPageSize((mm_to_points(drawing.paper.width_mm), mm_to_points(drawing.paper.height_mm)))
         begin_mm(canvas, drawing.paper.height_mm)
-        words = tuple(replace(one, text=written(one.text, unit)) for one in drawing.words)
+        words = tuple(replace(one, text=in_unit(one.text, unit)) for one in drawing.words)
         draw(canvas, replace(drawing, words=words))
         canvas.showPage()
     canvas.save()

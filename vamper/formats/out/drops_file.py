@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterator
 from xml.etree import ElementTree
 
 from vamper.core.cutting.drops import Drop, TestCut
-from vamper.formats.out.cut_dxf import new_document, written
+from vamper.formats.out.cut_dxf import dxf_bytes, new_document
 from vamper.formats.out.cut_hpgl import PenLine, write_hpgl
 from vamper.formats.out.cut_svg import new_svg, svg_bytes
 from vamper.formats.svg_path import open_path
@@ -40,7 +40,7 @@ def write_dxf(test: TestCut) -> bytes:
         for points in test.lines(drop):
             flipped = [(round(float(x), 5), round(test.paper.height_mm - float(y), 5)) for x, y in points]
             space.add_lwpolyline(flipped, dxfattribs={"layer": _name(drop).upper()})
-    return written(document, test.paper)
+    return dxf_bytes(document, test.paper)
 
 
 def write_plotter(test: TestCut) -> bytes:

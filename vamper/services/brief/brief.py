@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from vamper.services.brief.phrase import PHRASES, Asked, Choice, Told
+from vamper.services.brief.phrase import PHRASES, BriefFacts, Choice, ChoiceContext
 
 
 @dataclass(frozen=True, slots=True)
@@ -13,7 +13,7 @@ class Phrase:
     key: str | None = None
 
 
-def brief(told: Told) -> list[Phrase]:
+def brief(told: BriefFacts) -> list[Phrase]:
     """The job as one sentence."""
     found = []
     for kind in PHRASES:
@@ -22,6 +22,6 @@ def brief(told: Told) -> list[Phrase]:
     return [*found, Phrase(".")]
 
 
-def choices(asked: Asked, key: str) -> list[Choice]:
+def choices(asked: ChoiceContext, key: str) -> list[Choice]:
     """What a phrase can be changed to; empty for phrases that are not a choice from a list."""
     return next((kind.choices(asked) for kind in PHRASES if kind.key == key), [])

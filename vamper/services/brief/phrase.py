@@ -7,7 +7,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Any
 
-from vamper.core.made import as_made
+from vamper.core.effective_job import effective_job
 from vamper.core.plan import set_up_sheet
 from vamper.core.values.findings import BadInput
 from vamper.core.values.job import Job
@@ -20,7 +20,7 @@ from vamper.services.shop.shop import Shop
 
 
 @dataclass(frozen=True, slots=True)
-class Told:
+class BriefFacts:
     """What the brief is told from: the document, the job by value, what its machines are called, and whether each was
     only taken for now because nobody named one; `sheets_left` of its stock, where that is known, and how many the job
     takes, 0 where nobody has planned it.
@@ -39,7 +39,7 @@ class Told:
 
 
 @dataclass(frozen=True, slots=True)
-class Asked:
+class ChoiceContext:
     """What choices are worked out from; `design` is None where the job cannot be designed as it stands, `offcuts` are
     those of its stock.
     """
@@ -57,7 +57,7 @@ class Asked:
 
 
 @dataclass(frozen=True, slots=True)
-class Answer:
+class PhraseAnswer:
     """One answer to a question that a choice asks: `each` are fields to set on every design besides."""
 
     label: str
@@ -66,11 +66,11 @@ class Answer:
 
 
 @dataclass(frozen=True, slots=True)
-class Question:
+class PhraseQuestion:
     """What has to be decided with a choice; the first answer is the proposed one."""
 
     sentence: str
-    answers: tuple[Answer, ...]
+    answers: tuple[PhraseAnswer, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,10 +87,10 @@ class Choice:
     group: str = ""
     use: str = ""
     each: Mapping[str, Any] = field(default_factory=dict)
-    question: Question | None = None
+    question: PhraseQuestion | None = None
 
 
-def no_choices(_asked: Asked) -> list[Choice]:
+def no_choices(_asked: ChoiceContext) -> list[Choice]:
     """For phrases that are not a choice from a list."""
     return []
 
@@ -101,8 +101,8 @@ class PhraseKind:
 
     key: str
     place: int
-    say: Callable[[Told], tuple[str, str]]
-    choices: Callable[[Asked], list[Choice]] = no_choices
+    say: Callable[[BriefFacts], tuple[str, str]]
+    choices: Callable[[ChoiceContext], list[Choice]] = no_choices
 
 
 PHRASES: Registry[PhraseKind] = Registry("vamper.services.brief.phrases")
@@ -111,7 +111,7 @@ PHRASES: Registry[PhraseKind] = Registry("vamper.services.brief.phrases")
 def room(job: Job) -> str:
     """The live area of a job's sheet in words; of a used one what is left of it in one piece."""
     try:
-        setup = set_up_sheet(as_made(replace(job, items=(), held=())))
+        setup = set_up_sheet(effective_job(replace(job, items=(), held=())))
     except BadInput:
         return "too small for its marks"
     if setup.first is not None:

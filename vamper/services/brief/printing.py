@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from vamper.core.plan import Plan
-from vamper.core.printing.advice import Advice
+from vamper.core.printing.advice import PrintAdvice
 from vamper.core.printing.page_box import page_for
 from vamper.core.values.lengths import mm, size_mm
 from vamper.core.values.printer import PageBox, PrinterKind
@@ -18,7 +18,7 @@ class DialogLine:
     why: str = ""
 
 
-def dialog_lines(plan: Plan, advice: Advice) -> list[DialogLine]:
+def dialog_lines(plan: Plan, advice: PrintAdvice) -> list[DialogLine]:
     """What to choose for a job, one after the other."""
     job, page = plan.job, page_for(plan.job.paper, plan.job.printer)
     lines = [
@@ -49,7 +49,7 @@ def _page_why(plan: Plan) -> str:
     return f"the named size that this printer takes; {where}"
 
 
-def mirror_words(plan: Plan, advice: Advice) -> str:
+def mirror_words(plan: Plan, advice: PrintAdvice) -> str:
     """Whether it is mirrored, and why not where people believe that it should be."""
     if plan.mirror:
         return "Reads backwards on purpose; leave the printer’s own mirror off."

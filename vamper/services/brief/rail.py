@@ -19,7 +19,7 @@ from vamper.core.values.marks import NO_MARKS
 from vamper.core.values.printer import TRUE_SCALE
 from vamper.services.brief.words import plural, span
 from vamper.services.finish.finishing import Finishing
-from vamper.services.twin.desk import DryRunning
+from vamper.services.twin.dry_run_service import DryRunStatus
 
 
 class StationState(StrEnum):
@@ -73,7 +73,7 @@ def stations(plan: Plan, findings: Sequence[Finding]) -> list[StationFigure]:
     ]
 
 
-def dry_run_figure(told: DryRunning | None, plan: Plan) -> StationFigure:
+def dry_run_figure(told: DryRunStatus | None, plan: Plan) -> StationFigure:
     """How the last dry run of a job came out; told apart where the job has changed since."""
     if told is not None and told.running:
         return StationFigure(Station.DRY_RUN, f"{told.share * 100:.0f} %", "running", StationState.NOT_YET)

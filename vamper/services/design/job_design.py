@@ -5,7 +5,7 @@ from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 
 from vamper.core.design import DesignedItem
-from vamper.core.made import as_made
+from vamper.core.effective_job import effective_job
 from vamper.core.plan import Plan, SheetSetup, complete, pack_problem, set_up_sheet, worst_miss_mm
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.pack.problem import PackProblem
@@ -42,7 +42,7 @@ def design_job(asked: Job, arts: Sequence[ArtFile], designer: Designer) -> Desig
         For a sheet without live area, too many pieces, or art that cannot be used.
     """
     asked.check_quantity()
-    job = as_made(asked)
+    job = effective_job(asked)
     setup = set_up_sheet(job)
     miss_mm = worst_miss_mm(job, setup)
 

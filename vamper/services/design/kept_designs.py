@@ -16,6 +16,7 @@ from sqlalchemy import delete, select
 from sqlalchemy.dialects.sqlite import insert
 
 from vamper.formats.packed import packed, unpacked
+from vamper.services.work.keys import digest_of
 from vamper.store.database import Sessions
 from vamper.store.tables import ComputedRow, now
 from vamper.store.trouble import StoreTrouble
@@ -55,7 +56,7 @@ class KeptDesigns:
         """The value that follows from `made_from`: as it is kept, or made now and kept from the next `write` on."""
         if self._sessions is None:
             return make()
-        key = hashlib.sha256(repr((kind.__name__, program(), made_from)).encode()).hexdigest()
+        key = digest_of("design", 1, kind.__name__, program(), made_from)
         with self._sessions() as session:
             row = session.get(ComputedRow, key)
         if row is not None:

@@ -18,7 +18,7 @@ from pydantic import TypeAdapter
 from vamper.core.finishing.labels import LABELS, Label, believed, check_figures
 from vamper.core.finishing.process import STARTER_PLACES, process_of
 from vamper.core.finishing.timetable import Away, Batch, Evening, PlannedStep, TimedStep, Timetable, check, one_by_one
-from vamper.core.finishing.work import Work, WorkStep, steps_of
+from vamper.core.finishing.work import BatchWork, WorkStep, steps_of
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
 from vamper.core.values.limits import ONE_LINE, STRICT
@@ -59,7 +59,7 @@ class EveningBatch:
     stock: StockKey
     name: Annotated[str, Len(1, 100), ONE_LINE]
     process: str
-    work: Work
+    work: BatchWork
     happened: tuple[Happened, ...] = ()
 
     @property
@@ -157,7 +157,7 @@ class Evenings:
         with self._lock:
             return self._read()
 
-    def look(self) -> EveningNow:
+    def state(self) -> EveningNow:
         """The evening with its plan, made again where something slipped."""
         with self._lock:
             document = self._read()

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from vamper.core.finishing.labels import LABELS, Label, believed
 from vamper.core.finishing.press_plan import MOST_PATCHES, patch_count
 from vamper.core.finishing.process import Process, process_of_job
-from vamper.core.finishing.work import Work, WorkStep, minutes_of, steps_of, work_of
+from vamper.core.finishing.work import BatchWork, WorkStep, minutes_of, steps_of, work_of
 from vamper.core.plan import Plan
 
 
@@ -15,7 +15,7 @@ class Finishing:
     """`minutes` is how long it takes with nothing else in its way; `missing` what the label must still say."""
 
     process: Process
-    work: Work
+    work: BatchWork
     steps: tuple[WorkStep, ...]
     minutes: int
     missing: tuple[Label, ...]

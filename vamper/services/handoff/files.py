@@ -17,7 +17,7 @@ from vamper.formats.out.sheet_file import SHEET_FILES, sheet_files, sheet_title
 from vamper.formats.plan_file import write_plan
 from vamper.services.handoff.drafts import Pictures
 from vamper.services.handoff.found_cut import FoundCut, found_cut
-from vamper.services.handoff.test_cuts import CARD_NAME, bench_card, tell_tale_files
+from vamper.services.handoff.trial_cuts import CARD_NAME, bench_card, tell_tale_files
 from vamper.services.work.cache import Cache
 
 PLAN_NAME = "plan.json"

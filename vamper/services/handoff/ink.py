@@ -9,7 +9,7 @@ from dataclasses import replace
 
 from vamper.core.plan import Plan, page_of, printed_picture
 from vamper.core.printing.ink import NO_INK, InkUse
-from vamper.core.sheet.laid import LaidSheet, Lying
+from vamper.core.sheet.laid import LaidSheet, PlacedPieces
 from vamper.formats.out.page_png import INK_PPI, page_ink
 from vamper.formats.out.print_pdf import write_pdf
 from vamper.services.handoff.drafts import Pictures, drafted
@@ -49,7 +49,7 @@ class Inks:
 def _only(plan: Plan, sheet: int, places: Sequence[int]) -> Plan:
     """The plan with one sheet, on which only the pieces at some places lie."""
     lying = plan.sheets[sheet].lying
-    few = Lying(
+    few = PlacedPieces(
         tuple(lying.placements[place] for place in places),
         tuple(lying.edges[place] for place in places),
         lying.designs,

@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 from pydantic import TypeAdapter
 from sqlalchemy import select
 
-from vamper.core.made import start_edge
+from vamper.core.effective_job import initial_edge
 from vamper.core.values.art import Preparation, SizeSpec
 from vamper.core.values.composition import BaseShape, ComposedSpec, Composition
 from vamper.core.values.edge import EdgeSpec
@@ -89,7 +89,7 @@ def titles_of(composed: ComposedSpec, stem: str) -> list[tuple[str, str]]:
 
 def composed_item(composed: ComposedSpec, art: str, number: int, name: str, width_mm: float, stock: Stock) -> ItemSpec:
     """The design of a composed piece, cut on its base's outline; without a base it is an art like any other."""
-    edge = start_edge(stock) if composed.composition.base.shape is BaseShape.NONE else EdgeSpec("bare", 0.0)
+    edge = initial_edge(stock) if composed.composition.base.shape is BaseShape.NONE else EdgeSpec("bare", 0.0)
     return ItemSpec(
         number=number, name=name, art=art, width_mm=width_mm, quantity=composed.quantity, cut=composed.cut, edge=edge
     )

@@ -128,7 +128,7 @@ class JobDocument:
         BadInput
             For a field that is unknown or out of range; nothing is changed then.
         """
-        return read_document(_set(written(self), changes))
+        return read_document(_set(document_json(self), changes))
 
     def items_changed(self, numbers: tuple[int, ...], changes: Mapping[str, Any]) -> "JobDocument":
         """The job with the same fields set on some of its items; layers of one drawing follow."""
@@ -149,7 +149,7 @@ def read_document(data: Any) -> JobDocument:
     return read_as(_DOCUMENT, data)
 
 
-def written(document: JobDocument) -> dict[str, Any]:
+def document_json(document: JobDocument) -> dict[str, Any]:
     """A document as data; the inverse of `read_document`."""
     data: dict[str, Any] = _DOCUMENT.dump_python(document, mode="json")
     return data

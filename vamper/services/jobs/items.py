@@ -6,11 +6,11 @@ from typing import Any
 
 from vamper.core.art.groups import Group, groups_of, start_apart_mm
 from vamper.core.design import DesignedItem
-from vamper.core.edge.handling import Advice, Candidate, Handling, advise, candidates, handling_of
+from vamper.core.edge.handling import Candidate, Handling, HandlingAdvice, advise, candidates, handling_of
 from vamper.core.edge.holes import hole_turned
 from vamper.core.edge.tile import tiled, tiles_of
+from vamper.core.effective_job import effective_item, effective_job
 from vamper.core.finishing.on_cup import parts_round
-from vamper.core.made import as_made, item_as_made
 from vamper.core.plan import set_up_sheet
 from vamper.core.printing.bleed import bleed_box_mm, carried_outward
 from vamper.core.values.findings import BadInput
@@ -36,7 +36,7 @@ class Shapes:
 
     now: Handling
     area_mm2: float
-    advice: Advice
+    advice: HandlingAdvice
     candidates: tuple[Candidate, ...]
 
 
@@ -79,7 +79,7 @@ class Items:
     def _asked(self, state: JobState, number: int, changes: Mapping[str, Any]) -> tuple[ItemSpec, ArtFile, Stock]:
         document = state.document.items_changed((number,), changes) if changes else state.document
         item, stock = document.item(number), self._made_of(document)
-        return item_as_made(item, stock, self._jobs.cutter(document)), self._arts.file(item.art), stock
+        return effective_item(item, stock, self._jobs.cutter(document)), self._arts.file(item.art), stock
 
     def _as_it_came(self, state: JobState, number: int) -> DesignedItem:
         """A design at the size that was asked for, neither bent for a cup nor enlarged before it shrinks."""
@@ -176,7 +176,7 @@ class Items:
         if whole.bend is not None:
             raise BadInput("it is bent for its cup; part it there, at Finish, so that its seams stand upright", "tile")
         job = self._jobs.core_job(state)
-        room = set_up_sheet(as_made(replace(job, items=(), held=()))).live.room_mm
+        room = set_up_sheet(effective_job(replace(job, items=(), held=()))).live.room_mm
         tiles = tiles_of(whole.outline, whole.edge, room, document.turn or state.document.packing.turn, overlap_mm)
         shown = [tile for tile in tiles if _is_drawn(whole, tile)]
         parts = [

@@ -9,16 +9,15 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from vamper.core.made import start_edge
+from vamper.core.effective_job import initial_edge
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import LabelFigure
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.job import Job
 from vamper.formats.job_file import read_item
-from vamper.services.jobs.document import UNTITLED, JobDocument, changed_item, written, written_edge
+from vamper.services.jobs.document import UNTITLED, JobDocument, changed_item, document_json, written_edge
 from vamper.services.jobs.history import add_step, aware, begin, document_of, labels, moved
-from vamper.services.jobs.upgrades import VERSION
 from vamper.services.shop.shop import Shop
 from vamper.services.shop.usual import UsualMachines
 from vamper.services.work.cache import Cache
@@ -234,7 +233,7 @@ class Jobs:
 
         def edit(document: JobDocument) -> JobDocument:
             stock = self._shop.stocks.get(document.stock).value
-            usual = written_edge(start_edge(stock))
+            usual = written_edge(initial_edge(stock))
             whole = [{"cut": stock.starts, **design, "edge": {**usual, **design.get("edge", {})}} for design in designs]
             items = numbered(whole, document.next_number())
             if document.title == UNTITLED and not document.last_number and items:
@@ -375,7 +374,7 @@ def _write(session: Session, row: JobRow, document: JobDocument) -> None:
     if len(set(session.scalars(select(ArtRow.digest).where(ArtRow.digest.in_(arts))))) < len(arts):
         raise BadInput("there is no such art in the workshop", "art")
     document = replace(document, last_number=document.next_number() - 1)
-    row.document, row.version = written(document), VERSION
+    row.document = document_json(document)
     row.title, row.stock_key = document.title, document.stock
     row.printer_id, row.cutter_id = document.printer_id, document.cutter_id
     row.pieces, row.designs = sum(item.quantity for item in document.items), len(document.items)

@@ -34,8 +34,8 @@ _COLOUR_WORDS = {
 }
 
 
-class WishMove(StrEnum):
-    """What is done to a wish for more copies: it shares with the last ones, goes before or behind others, or is
+class PriorityMove(StrEnum):
+    """What is done to a priority for more copies: it shares with the last ones, goes before or behind others, or is
     dropped.
     """
 
@@ -88,7 +88,7 @@ class Variants:
         sizes = filler_sizes(least_mm, most_mm)
 
         def edit(document: JobDocument) -> JobDocument:
-            wish = max((item.wish or 0 for item in document.items), default=0) + 1
+            priority = max((item.fill_priority or 0 for item in document.items), default=0) + 1
             first = document.next_number()
             new = tuple(
                 replace(
@@ -96,7 +96,7 @@ class Variants:
                     number=first + place,
                     name=f"{source.name} {size:g} mm"[:200],
                     quantity=0,
-                    wish=wish,
+                    fill_priority=priority,
                     back_of=None,
                     layer_of=None,
                 )
@@ -106,26 +106,28 @@ class Variants:
 
         return self._jobs.edit(state.id, f"fill with {source.name}", edit)
 
-    def wish(self, state: JobState, number: int, move: WishMove) -> JobState:
+    def prioritise(self, state: JobState, number: int, move: PriorityMove) -> JobState:
         """Say whether more copies of a design are fine, and in which order what space is left is offered.
 
         The first to be wanted turns filling on.
         """
 
         def edit(document: JobDocument) -> JobDocument:
-            if move is not WishMove.OFF and document.item(number).layer_of is not None:
-                raise BadInput("one layer more than of the others is of no use; make more of the whole set", "wish")
-            now = document.item(number).wish
-            last = max((item.wish or 0 for item in document.items), default=0)
-            wish = {
-                WishMove.ON: now or max(1, last),
-                WishMove.SOONER: max(1, (now or last) - 1),
-                WishMove.LATER: (now or last) + 1,
-                WishMove.OFF: None,
+            if move is not PriorityMove.OFF and document.item(number).layer_of is not None:
+                raise BadInput(
+                    "one layer more than of the others is of no use; make more of the whole set", "fill_priority"
+                )
+            now = document.item(number).fill_priority
+            last = max((item.fill_priority or 0 for item in document.items), default=0)
+            priority = {
+                PriorityMove.ON: now or max(1, last),
+                PriorityMove.SOONER: max(1, (now or last) - 1),
+                PriorityMove.LATER: (now or last) + 1,
+                PriorityMove.OFF: None,
             }[move]
-            wished = document.items_changed((number,), {"wish": wish})
+            wished = document.items_changed((number,), {"fill_priority": priority})
             # Whoever wants more of something wants the space that is left to be filled.
-            fill = document.packing.fill or move is WishMove.ON
+            fill = document.packing.fill or move is PriorityMove.ON
             return replace(wished, packing=replace(document.packing, fill=fill))
 
         return self._jobs.edit(state.id, f"more of {state.document.item(number).name}", edit)
@@ -144,7 +146,7 @@ class Variants:
                 number=document.next_number(),
                 name=f"{front.name}, back"[:200],
                 back_of=number,
-                wish=None,
+                fill_priority=None,
                 quantity=max(1, front.quantity),
             )
             return document.in_place_of(number, (front, back))

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 
 from vamper.core.finishing.process import process_of_job
 from vamper.core.finishing.work import work_of as finish_work_of
-from vamper.core.ledger.cost import Made, Work
+from vamper.core.ledger.cost import MadeCounts, WorkTimes
 from vamper.core.ledger.run import CameOut, Took
 from vamper.core.ledger.success import success_of
 from vamper.core.ledger.supply import OnShelf
@@ -34,7 +34,7 @@ def took_of(plan: Plan, sheets: Sequence[int], times: int, ink_ml: float) -> Too
     )
 
 
-def work_of(plan: Plan, shelf: OnShelf | None, runs: Runs, ink_ml: float, simulated: bool) -> Work:
+def work_of(plan: Plan, shelf: OnShelf | None, runs: Runs, ink_ml: float, simulated: bool) -> WorkTimes:
     """What a job takes; what is likely to be spoilt follows from the runs on its stock. A used sheet was paid for by
     what was made of it first.
     """
@@ -43,8 +43,11 @@ def work_of(plan: Plan, shelf: OnShelf | None, runs: Runs, ink_ml: float, simula
     finishing = finishing_of(plan)
     hands = 0 if finishing is None else sum(one.timed.minutes for one in finishing.steps if one.timed.hands_on)
     sheets, price = len(plan.sheets) * job.copies, 0.0 if shelf is None else shelf.sheet_price
-    return Work(
-        tuple(Made(item.number, counts.get(item.number, 0) * job.copies, item.edge.shape.area) for item in plan.items),
+    return WorkTimes(
+        tuple(
+            MadeCounts(item.number, counts.get(item.number, 0) * job.copies, item.edge.shape.area)
+            for item in plan.items
+        ),
         sheets,
         price * (sheets - job.paper.is_used) / sheets if sheets else 0.0,
         took_of(plan, range(len(plan.sheets)), job.copies, ink_ml),

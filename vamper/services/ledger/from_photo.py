@@ -3,9 +3,9 @@
 import math
 from collections.abc import Iterator
 
-from vamper.core.ledger.loose import Unsure
 from vamper.core.ledger.run import Spoilt, SpoiltPiece
 from vamper.core.values.miss import LoggedMiss, miss_on_sheet
+from vamper.core.vision.loose_pieces import UnsureReason
 from vamper.services.twin.photo_checks import AnyCheck, PiecesCheck, PrintCheck, WeededCheck
 
 # A print that lies farther off than this is seen as a fault of the print, and a cut as one of the cut.
@@ -36,7 +36,7 @@ def _cut(check: WeededCheck) -> Iterator[SpoiltPiece]:
     for placement, piece in check.found.pieces:
         far = piece.surely_off_mm is not None and math.hypot(*piece.surely_off_mm) > _CUT_OFF_MM
         # Of a print too faint to be placed nothing is told.
-        if piece.unsure is Unsure.FAINT or (not far and piece.border_least_mm > 0):
+        if piece.unsure is UnsureReason.FAINT or (not far and piece.border_least_mm > 0):
             continue
         off = None
         if piece.surely_off_mm is not None and math.hypot(*piece.surely_off_mm) < _MOST_MM:

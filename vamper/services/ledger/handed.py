@@ -19,9 +19,8 @@ from vamper.formats.plan_file import write_plan
 from vamper.services.design.arts import Arts
 from vamper.services.design.designer import Designer
 from vamper.services.design.job_design import design_job
-from vamper.services.jobs.document import JobDocument, read_document, written
+from vamper.services.jobs.document import JobDocument, document_json, read_document
 from vamper.services.jobs.history import aware
-from vamper.services.jobs.upgrades import VERSION, upgraded
 from vamper.services.work.cache import Cache
 from vamper.store.database import Sessions
 from vamper.store.tables import HandOffRow
@@ -59,8 +58,7 @@ class HandedOffs:
                     job_id=job_id,
                     job=job_document(plan.asked),
                     plan=packed,
-                    document=written(document),
-                    version=VERSION,
+                    document=document_json(document),
                     layout=layout_document(plan.layout),
                 )
             )
@@ -73,15 +71,15 @@ class HandedOffs:
         return None if row is None else (row.id, aware(row.made_at))
 
     def get(self, number: int) -> HandedOff | None:
-        """A hand-off as it was then; None where it is gone, or was made before its layout was kept."""
+        """A hand-off as it was then; None where it is gone."""
         return self._handed.get(number, lambda: self._read(number))
 
     def _read(self, number: int) -> HandedOff | None:
         with self._sessions() as session:
             row = session.get(HandOffRow, number)
-        if row is None or row.document is None or row.layout is None:
+        if row is None:
             return None
-        document = read_document(upgraded(row.document, row.version or VERSION))
+        document = read_document(row.document)
         # A job file numbers its designs by place; the layout knows them by the numbers of the document.
         job = replace(read_job(json.dumps(row.job)), items=document.items, held=document.held)
         design = design_job(job, [self._arts.file(item.art) for item in job.items], self._designer)

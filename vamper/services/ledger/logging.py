@@ -9,7 +9,7 @@ from vamper.core.finishing.process import process_of_job
 from vamper.core.finishing.work import work_of
 from vamper.core.ledger.run import CameOut, LaterCheck, LaterKind, Run, Spoilt, SpoiltPiece, UsedSetting, outcome_of
 from vamper.core.plan import Plan
-from vamper.core.printing.advice import Advice
+from vamper.core.printing.advice import PrintAdvice
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput
@@ -49,7 +49,7 @@ def really_set(plan: Plan, was_set: WasSetAs) -> dict[Cut, WasSet]:
     if was_set == AS_PROPOSED:
         return proposed
     # What is proposed may be a step and a notch.
-    steps = {step.name for step in plan.job.cutter.dialect}
+    steps = {step.name for step in plan.job.cutter.settings}
     steps |= {one.step for one in proposed.values()} if steps else set()
     for one in was_set:
         if one.cut not in plan.settings:
@@ -63,7 +63,7 @@ def really_set(plan: Plan, was_set: WasSetAs) -> dict[Cut, WasSet]:
 
 def _proposed(setting: CutSetting, cutter: Cutter) -> WasSet | None:
     """What was to be set; None where a machine has steps of its own and none of them is proposed yet."""
-    if not cutter.dialect:
+    if not cutter.settings:
         return WasSet(setting.cut, setting.passes, setting.force_gf)
     step = setting.spoken.step
     return WasSet(setting.cut, setting.spoken.passes or setting.passes, step=step) if step else None
@@ -87,7 +87,7 @@ def run_of(
     handed: HandedOff,
     shop: Shop,
     said: Said,
-    printed: Advice | None = None,
+    printed: PrintAdvice | None = None,
     ink_ml: float = 0.0,
     from_offcut: bool = False,
 ) -> Run:

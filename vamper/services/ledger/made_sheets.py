@@ -15,7 +15,7 @@ from vamper.core.ledger.rest import rest_of
 from vamper.core.ledger.run import CameOut, symptoms_of
 from vamper.core.ledger.supply import Offcut
 from vamper.core.plan import Plan
-from vamper.core.printing.advice import Advice, advice_for
+from vamper.core.printing.advice import PrintAdvice, advice_for
 from vamper.core.values.calibration import thickness_of
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Feed
@@ -182,7 +182,7 @@ class MadeSheets:
             self._shop.care.did_not_run(trace.blade, trace.metres, trace.mat, trace.loads)
             self._runs.remove(run_id)
 
-    def print_advice(self, document: JobDocument, job: Job) -> Advice:
+    def print_advice(self, document: JobDocument, job: Job) -> PrintAdvice:
         """What to choose in the printer's dialog: what a job is printed with."""
         choice = self._shop.prints.get(document.printer_id, document.stock)
         printer = self._shop.printers.all().get(document.printer_id)

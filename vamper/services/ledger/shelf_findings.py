@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import asdict, replace
 
-from vamper.core.made import as_made
+from vamper.core.effective_job import effective_job
 from vamper.core.plan import Plan, pack_problem, set_up_sheet
 from vamper.core.sheet.pack.in_rows import in_rows
 from vamper.core.values.findings import BadInput, Finding, Fix, FixTarget, Severity
@@ -61,7 +61,7 @@ def _offcut(plan: Plan, offcuts: Sequence[KeptOffcut]) -> Iterator[Finding]:
 def holds(plan: Plan, paper: Paper) -> int:
     """How many of a job's pieces go on one such sheet, in plain rows in its largest free rectangle."""
     try:
-        setup = set_up_sheet(as_made(replace(plan.asked, paper=paper)))
+        setup = set_up_sheet(effective_job(replace(plan.asked, paper=paper)))
     except BadInput:
         return 0
     packing = replace(plan.job.packing, max_sheets=1)

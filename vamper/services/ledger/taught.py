@@ -11,7 +11,7 @@ from vamper.core.finishing.process import process_of_job
 from vamper.core.finishing.work import WAITS
 from vamper.core.ledger.recipe import Recipe, RecipeKind, standing
 from vamper.core.ledger.run import CameOut, Run
-from vamper.core.printing.advice import Learnt
+from vamper.core.printing.advice import LearntPrinting
 from vamper.core.values.finish import LabelFigure
 from vamper.core.values.job import Job
 from vamper.core.values.reading import Remedy, RoomLight
@@ -65,7 +65,7 @@ def waited(runs: Runs, stock: str) -> tuple[LabelFigure, ...]:
     return tuple(LabelFigure(key, value) for key, value in sorted(found.items()))
 
 
-def print_learnt(runs: Runs, stock: str, printer: str, simulated: bool) -> Learnt | None:
+def print_learnt(runs: Runs, stock: str, printer: str, simulated: bool) -> LearntPrinting | None:
     """The print settings that went clearly better than those that are used now."""
     found = _recipe(runs, RecipeKind.PRINT, stock, printer, simulated)
     if found is None or found.better is None:
@@ -73,7 +73,7 @@ def print_learnt(runs: Runs, stock: str, printer: str, simulated: bool) -> Learn
     run, success = runs.get(found.better.newest).run, found.better.success
     worse = f"{found.success.good} of {found.success.good + found.success.bad}"
     source = f"good in {success.good} of {success.good + success.bad} runs here; “{found.way}” in {worse}"
-    return Learnt(run.media, run.quality, source)
+    return LearntPrinting(run.media, run.quality, source)
 
 
 def _recipe(runs: Runs, kind: RecipeKind, stock: str, machine: str, simulated: bool) -> Recipe | None:

@@ -12,10 +12,10 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from vamper.core.sheet.lay.arranging import Side, Way, aligned, exchanged, moved, spaced, turn_step, turned
+from vamper.core.sheet.lay.arranging import AlignedBy, SpacedAlong, aligned, exchanged, moved, spaced, turn_step, turned
 from vamper.core.sheet.lay.clearance import SLIDE_MM, Clearance, Distance, Moved, as_moved
 from vamper.core.sheet.lay.free_space import FreeSpace
-from vamper.core.sheet.pack.ground import Ground, space_on
+from vamper.core.sheet.pack.sheet_region import SheetRegion, space_on
 from vamper.core.values.findings import BadInput
 from vamper.core.values.lengths import mm
 from vamper.core.values.placement import Pin, Placement, without_gaps
@@ -29,7 +29,7 @@ _NEAR_ENOUGH_MM = 0.01
 
 
 @dataclass(frozen=True, slots=True)
-class Checked:
+class HandVerdict:
     """What pieces in hand keep or break where they are; `slide` is the way to the nearest free place, if asked for."""
 
     is_free: bool
@@ -38,7 +38,7 @@ class Checked:
 
 
 @dataclass(frozen=True, slots=True)
-class Done:
+class HandResult:
     """What came of an action: the job, where the pieces in hand are now, and a sentence where it is not as asked."""
 
     state: JobState
@@ -47,7 +47,7 @@ class Done:
     note: str = ""
 
 
-def check(table: Table, sheet: int, hands: Sequence[Hand], with_slide: bool) -> Checked:
+def check(table: Table, sheet: int, hands: Sequence[Hand], with_slide: bool) -> HandVerdict:
     """What pieces keep or break where they are held over their sheet."""
     clearance = table.others(sheet, [hand.index for hand in hands])
     held = [_moved(table, _held(table, sheet, hand)) for hand in hands]
@@ -59,7 +59,7 @@ def check(table: Table, sheet: int, hands: Sequence[Hand], with_slide: bool) -> 
     slide = None
     if with_slide and not is_free:
         slide = clearance.slide(held)
-    return Checked(is_free, tuple(distances[:_TOLD_DISTANCES]), slide)
+    return HandVerdict(is_free, tuple(distances[:_TOLD_DISTANCES]), slide)
 
 
 def _held(table: Table, sheet: int, hand: Hand) -> Placement:
@@ -77,14 +77,14 @@ class ByHand:
     def __init__(self, jobs: Jobs) -> None:
         self._jobs = jobs
 
-    def drop(self, job_id: int, table: Table, sheet: int, hands: Sequence[Hand]) -> Done:
+    def drop(self, job_id: int, table: Table, sheet: int, hands: Sequence[Hand]) -> HandResult:
         """Lay pieces down where they are held, or at the nearest free place."""
         indexes = [hand.index for hand in hands]
         _unlocked(table, sheet, indexes)
         wanted = [_held(table, sheet, hand) for hand in hands]
         return self._settle(job_id, table, sheet, indexes, wanted, _label("move", len(hands)))
 
-    def nudge(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int], dx: float, dy: float) -> Done:
+    def nudge(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int], dx: float, dy: float) -> HandResult:
         """Push pieces a little; as far as the rules allow."""
         _unlocked(table, sheet, indexes)
         clearance = table.others(sheet, indexes)
@@ -97,7 +97,7 @@ class ByHand:
         subject = f"nudge {sheet} {sorted(indexes)}"
         return self._arrange(job_id, table, sheet, indexes, pushed, _label("nudge", len(indexes)), note, subject)
 
-    def turn(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int], steps: int) -> Done:
+    def turn(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int], steps: int) -> HandResult:
         """Turn pieces by one step of their rule, each about its middle."""
         _unlocked(table, sheet, indexes)
         start = [table.placement(sheet, index) for index in indexes]
@@ -107,17 +107,17 @@ class ByHand:
         wanted = [turned(one, step * steps, table.by_item) for one, step in zip(start, by, strict=True)]
         return self._settle(job_id, table, sheet, indexes, wanted, _label("turn", len(indexes)))
 
-    def align(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int], side: Side) -> Done:
+    def align(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int], side: AlignedBy) -> HandResult:
         start = _several(table, sheet, indexes, 2)
         wanted = aligned(start, side, table.by_item)
         return self._exactly(job_id, table, sheet, indexes, wanted, "align pieces")
 
-    def space(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int], way: Way) -> Done:
+    def space(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int], way: SpacedAlong) -> HandResult:
         start = _several(table, sheet, indexes, 3)
         wanted = spaced(start, way, table.by_item)
         return self._exactly(job_id, table, sheet, indexes, wanted, "space pieces evenly")
 
-    def swap(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int]) -> Done:
+    def swap(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int]) -> HandResult:
         """Exchange two pieces; each slides to a free place near the other's."""
         if len(indexes) != 2:
             raise BadInput("pick two pieces to swap", "")
@@ -136,14 +136,14 @@ class ByHand:
             )
         return self._arrange(job_id, table, sheet, indexes, placed, "swap two pieces")
 
-    def lock(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int], locked: bool) -> Done:
+    def lock(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int], locked: bool) -> HandResult:
         """Fix pieces where they are, or let them be moved again."""
         pin = Pin.LOCKED if locked else Pin.HAND
         start = [table.placement(sheet, index) for index in indexes]
         label = _label("lock" if locked else "unlock", len(indexes))
         return self._arrange(job_id, table, sheet, indexes, start, label, pin=pin)
 
-    def send(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int], to_sheet: int) -> Done:
+    def send(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int], to_sheet: int) -> HandResult:
         """Move pieces to free places of another sheet; one past the last is a new one."""
         _unlocked(table, sheet, indexes)
         start = [table.placement(sheet, index) for index in indexes]
@@ -166,9 +166,9 @@ class ByHand:
         emptied = not rest[sheet]
         number = to_sheet - 1 if emptied and to_sheet > sheet else to_sheet
         last = len(rest[to_sheet])
-        return Done(state, number, tuple(range(last - len(placed), last)))
+        return HandResult(state, number, tuple(range(last - len(placed), last)))
 
-    def duplicate(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int]) -> Done:
+    def duplicate(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int]) -> HandResult:
         """One more of each piece, as near as there is room: on its sheet, on another, or on a new one."""
         sheets = [list(pieces) for pieces in table.layout.sheets]
         spaces: dict[int, FreeSpace] = {}
@@ -188,9 +188,9 @@ class ByHand:
         state = self._keep(job_id, table, _label("one more", len(indexes), of="of"), sheets, more)
         on = where[0][0]
         note = "" if on == sheet else f"There was no room on sheet {sheet + 1}; it lies on sheet {on + 1}."
-        return Done(state, on, tuple(n for number, n in where if number == on), note)
+        return HandResult(state, on, tuple(n for number, n in where if number == on), note)
 
-    def take_off(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int]) -> Done:
+    def take_off(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int]) -> HandResult:
         """Take pieces off; there are fewer of their designs then, and a design without any is gone."""
         _unlocked(table, sheet, indexes)
         fewer = Counter({item: -n for item, n in Counter(table.placement(sheet, i).item for i in indexes).items()})
@@ -199,7 +199,7 @@ class ByHand:
             for number, pieces in enumerate(table.layout.sheets)
         ]
         state = self._keep(job_id, table, _label("take off", len(indexes)), sheets, fewer)
-        return Done(state, min(sheet, max(0, sum(1 for one in sheets if one) - 1)), ())
+        return HandResult(state, min(sheet, max(0, sum(1 for one in sheets if one) - 1)), ())
 
     def release(self, job_id: int, hands_too: bool) -> JobState:
         """Let go what is only kept, and, with `hands_too`, what was placed by hand; locked pieces stay."""
@@ -215,7 +215,7 @@ class ByHand:
 
     def _settle(
         self, job_id: int, table: Table, sheet: int, indexes: Sequence[int], wanted: Sequence[Placement], label: str
-    ) -> Done:
+    ) -> HandResult:
         """At the wanted places, or together at the nearest free ones."""
         by = table.others(sheet, indexes).slide([_moved(table, one) for one in wanted])
         if by is None:
@@ -226,7 +226,7 @@ class ByHand:
 
     def _exactly(
         self, job_id: int, table: Table, sheet: int, indexes: Sequence[int], wanted: Sequence[Placement], label: str
-    ) -> Done:
+    ) -> HandResult:
         """At the wanted places or not at all."""
         _unlocked(table, sheet, indexes)
         clearance = table.others(sheet, indexes)
@@ -249,12 +249,12 @@ class ByHand:
         note: str = "",
         subject: str = "",
         pin: Pin = Pin.HAND,
-    ) -> Done:
+    ) -> HandResult:
         """Pieces of one sheet at new places."""
         sheets = [list(pieces) for pieces in table.layout.sheets]
         for index, one in zip(indexes, placed, strict=True):
             sheets[sheet][index] = replace(one, pin=pin)
-        return Done(self._keep(job_id, table, label, sheets, subject=subject), sheet, tuple(indexes), note)
+        return HandResult(self._keep(job_id, table, label, sheets, subject=subject), sheet, tuple(indexes), note)
 
     def _keep(
         self,
@@ -276,7 +276,7 @@ class ByHand:
             items = tuple(
                 item if counts[item.number] == item.quantity else replace(item, quantity=counts[item.number])
                 for item in document.items
-                if counts[item.number] or item.wish is not None
+                if counts[item.number] or item.fill_priority is not None
             )
             held = without_gaps(kept_as_they_lie(sheets))
             return replace(document, items=items, held=held, packing=replace(document.packing, fill=False))
@@ -310,7 +310,7 @@ def _apart(table: Table, first: Moved, second: Moved) -> bool:
 def _space(table: Table, sheet: int) -> FreeSpace:
     live = table.problem.live_of(sheet)
     lying = table.layout.sheets[sheet] if sheet < len(table.layout.sheets) else ()
-    return space_on(table.problem, Ground(live, (), live, True), lying)
+    return space_on(table.problem, SheetRegion(live, (), live, True), lying)
 
 
 def _farthest(table: Table, clearance: Clearance, start: Sequence[Placement], dx: float, dy: float) -> float:

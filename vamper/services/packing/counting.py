@@ -13,12 +13,12 @@ from vamper.core.art.outline import scaled
 from vamper.core.edge.edge import derive_edge
 from vamper.core.sheet.layout import Piece
 from vamper.core.sheet.pack.area_bound import area_bound
-from vamper.core.sheet.pack.ground import ground_of
-from vamper.core.sheet.pack.how_many import HowMany, Question, SizeCount
+from vamper.core.sheet.pack.how_many import CountRequest, HowMany, SizeCount
 from vamper.core.sheet.pack.in_rows import in_rows
 from vamper.core.sheet.pack.nesting import Nester
 from vamper.core.sheet.pack.pack import pack
 from vamper.core.sheet.pack.problem import PackProblem
+from vamper.core.sheet.pack.sheet_region import region_of
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import as_multi, grow, parts
@@ -131,7 +131,7 @@ def sets_of(design: Design, numbers: tuple[int, ...], nester: Nester | None) -> 
     """Whole sets of some of a job's designs on one bare sheet."""
     problem = design.problem()
     spec = replace(problem.spec, max_sheets=1, fill=False, mode=MIXED)
-    pieces = tuple(replace(piece, quantity=1, wish=None) for piece in problem.pieces if piece.item in numbers)
+    pieces = tuple(replace(piece, quantity=1, fill_priority=None) for piece in problem.pieces if piece.item in numbers)
     one = replace(problem, pieces=pieces, spec=spec, held=(), first_live=None)
     at_most = area_bound(one.live, pieces, spec.gap_mm).pieces_at_most // len(pieces)
     sets = 0
@@ -174,11 +174,11 @@ def _plain(shape: PlainShape, size: float) -> MultiPolygon:
 def _counted(
     problem: PackProblem, piece: Piece, edge_at: Callable[[float], MultiPolygon], size_mm: float, quick: bool = False
 ) -> Counted:
-    room = ground_of(replace(problem, held=(), first_live=None), 0).room
+    room = region_of(replace(problem, held=(), first_live=None), 0).room
     if room.is_empty:
         raise BadInput("nothing is left of the sheet to lay a piece on", "paper")
     turn: Turn = problem.spec.turn
-    asked = HowMany(Question(piece, edge_at, room, problem.spec.gap_mm, turn), size_mm, quick)
+    asked = HowMany(CountRequest(piece, edge_at, room, problem.spec.gap_mm, turn), size_mm, quick)
     least, most = max(_LEAST_MM, size_mm * _RANGE[0]), max(_LEAST_MM + 1, size_mm * _RANGE[1])
     rows = tuple(asked.table(least, most))
     return Counted(round(size_mm, 1), asked.count(size_mm), rows)

@@ -5,12 +5,10 @@ from collections.abc import Mapping
 
 from sqlalchemy import delete, select
 from sqlalchemy.dialects.sqlite import insert
-from sqlalchemy.orm import Session
 
 from vamper.core.sheet.layout import Layout
 from vamper.formats.layout_document import layout_document, layout_of
-from vamper.services.packing.older_keys import older_key_of
-from vamper.services.packing.posed import Posed
+from vamper.services.packing.keyed_problem import KeyedProblem
 from vamper.store.database import Sessions
 from vamper.store.tables import LayoutRow, now
 from vamper.store.trouble import StoreTrouble
@@ -18,8 +16,6 @@ from vamper.store.trouble import StoreTrouble
 _LOG = logging.getLogger(__name__)
 
 KEPT_LAYOUTS = 30
-# Since then pieces name their designs by number; before, by place.
-_VERSION = 2
 
 
 class KeptLayouts:
@@ -28,18 +24,17 @@ class KeptLayouts:
     def __init__(self, sessions: Sessions) -> None:
         self._sessions = sessions
 
-    def find(self, job_id: int, posed: Posed) -> tuple[Layout, str] | None:
+    def find(self, job_id: int, keyed: KeyedProblem) -> tuple[Layout, str] | None:
         """The layout that was found for a problem, and how its search stood when it was written down."""
         with self._sessions() as session:
-            row = session.get(LayoutRow, (job_id, posed.key)) or _older(session, job_id, posed)
+            row = session.get(LayoutRow, (job_id, keyed.key))
         if row is None:
             return None
-        numbers = [piece.item for piece in posed.problem.pieces] if row.version < _VERSION else None
-        return layout_of(row.layout, numbers), row.state
+        return layout_of(row.layout), row.state
 
     def write(self, job_id: int, key: str, layout: Layout, state: str) -> bool:
         """Write a layout down; whether that could be done."""
-        values = {"version": _VERSION, "layout": layout_document(layout), "state": state, "found_at": now()}
+        values = {"layout": layout_document(layout), "state": state, "found_at": now()}
         try:
             self._write(job_id, key, values)
         except StoreTrouble as trouble:
@@ -58,12 +53,3 @@ class KeptLayouts:
                 .limit(KEPT_LAYOUTS)
             )
             session.execute(delete(LayoutRow).where(LayoutRow.job_id == job_id, LayoutRow.key.not_in(kept)))
-
-
-def _older(session: Session, job_id: int, posed: Posed) -> LayoutRow | None:
-    """The layout that an older version found for the problem."""
-    older = select(LayoutRow.key).where(LayoutRow.job_id == job_id, LayoutRow.version < _VERSION).limit(1)
-    if session.scalar(older) is None:
-        return None
-    row = session.get(LayoutRow, (job_id, older_key_of(posed.problem)))
-    return row if row is not None and row.version < _VERSION else None

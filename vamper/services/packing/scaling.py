@@ -64,7 +64,7 @@ class Scaling:
         return 1.0 if self.state is not ScaleState.WORKING else min(0.95, self.trials / _TRIALS)
 
 
-class ScalingDesk:
+class ScalingService:
     """One scale-to-fill a job, in the background."""
 
     def __init__(self, nester: Nester) -> None:

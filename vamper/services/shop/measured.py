@@ -15,7 +15,7 @@ from pydantic import TypeAdapter
 from sqlalchemy import delete, func, select
 
 from vamper.core.marks.budget import drifted
-from vamper.core.marks.calibrate import Fit, Reading
+from vamper.core.marks.calibrate import CalibrationFit, VernierReading
 from vamper.core.marks.vernier import NarrowSide
 from vamper.core.values.calibration import Calibration, Thickness, thickness_of
 from vamper.core.values.findings import BadInput
@@ -57,13 +57,15 @@ class Record:
     offset_mm: tuple[float, float]
     turn_deg: float
     stretch: tuple[float, float]
-    readings: tuple[Reading, ...]
+    readings: tuple[VernierReading, ...]
     check: NarrowSide
     versions: str = ""
     paper: str = ""
 
     @classmethod
-    def of(cls, fit: Fit, readings: Sequence[Reading], check: NarrowSide, versions: str, paper: str) -> "Record":
+    def of(
+        cls, fit: CalibrationFit, readings: Sequence[VernierReading], check: NarrowSide, versions: str, paper: str
+    ) -> "Record":
         calibration = Calibration(fit.map, fit.left_mm)
         return cls(calibration, fit.offset_mm, fit.turn_deg, fit.stretch, tuple(readings), check, versions, paper)
 

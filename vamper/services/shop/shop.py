@@ -5,13 +5,13 @@ from dataclasses import replace
 from pydantic import TypeAdapter
 from sqlalchemy import func, select
 
+from vamper.core.values.accepted_size import AcceptedSize, PaperSide
 from vamper.core.values.cutter import Cutter
-from vamper.core.values.dialect import MOST_SEEN, StepSeen
 from vamper.core.values.findings import BadInput
-from vamper.core.values.granted import Granted, Side
 from vamper.core.values.lengths import mm
+from vamper.core.values.named_settings import MOST_SEEN, SettingSeen
 from vamper.core.values.paper import Paper
-from vamper.core.values.printer import Printer, Scale
+from vamper.core.values.printer import Printer, PrintScale
 from vamper.core.values.stock import STARTER_STOCKS, Stock
 from vamper.core.values.tables import row, table
 from vamper.services.shop.care import Care
@@ -55,12 +55,12 @@ class Shop:
         self.tried.forget_read()
         self.care.forget_read()
 
-    def proved(self, printer_id: int, scale: Scale) -> None:
+    def proved(self, printer_id: int, scale: PrintScale) -> None:
         """A proof came out at a scale: jobs on that printer are compensated by it from now on."""
         kept = self.printers.get(printer_id)
         self.printers.keep(kept.name, replace(kept.value, scale=scale), printer_id)
 
-    def told(self, cutter_id: int, paper: Paper, side: Side, size_mm: float, taken: bool) -> None:
+    def told(self, cutter_id: int, paper: Paper, side: PaperSide, size_mm: float, taken: bool) -> None:
         """The own program of a cutter took or refused a picture of a size; jobs on that paper follow.
 
         Raises
@@ -68,7 +68,7 @@ class Shop:
         BadInput
             If the size is larger than the paper.
         """
-        whole = paper.width_mm if side is Side.WIDTH else paper.height_mm
+        whole = paper.width_mm if side is PaperSide.WIDTH else paper.height_mm
         if size_mm > whole:
             raise BadInput(
                 f"a picture of {mm(size_mm)} is larger than the paper, which is {mm(whole)} there; "
@@ -76,7 +76,7 @@ class Shop:
                 "size_mm",
             )
         kept = self.cutters.get(cutter_id)
-        before = kept.value.granted_of(paper) or Granted(paper.width_mm, paper.height_mm)
+        before = kept.value.granted_of(paper) or AcceptedSize(paper.width_mm, paper.height_mm)
         self._keep_granted(cutter_id, before, before.told(side, size_mm, taken))
 
     def forget_granted(self, cutter_id: int, paper: Paper) -> None:
@@ -85,17 +85,19 @@ class Shop:
         if before is not None:
             self._keep_granted(cutter_id, before, None)
 
-    def step_did(self, cutter_id: int, step: str, seen: StepSeen) -> None:
-        """A step of a cutter's dialect did something on a stock: it finds its place on the scale of force."""
+    def step_did(self, cutter_id: int, step: str, seen: SettingSeen) -> None:
+        """A step of a machine's settings did something on a stock: it finds its place on the scale of force."""
         check_outcome(seen.stock, seen.cut, seen.outcome)
         kept = self.cutters.get(cutter_id)
-        steps = kept.value.dialect
+        steps = kept.value.settings
         if step not in {one.name for one in steps}:
             raise NotFound("there is no such step on this machine; it may have been renamed")
-        dialect = tuple(replace(one, seen=(*one.seen, seen)[-MOST_SEEN:]) if one.name == step else one for one in steps)
-        self.cutters.keep(kept.name, replace(kept.value, dialect=dialect), cutter_id)
+        settings = tuple(
+            replace(one, seen=(*one.seen, seen)[-MOST_SEEN:]) if one.name == step else one for one in steps
+        )
+        self.cutters.keep(kept.name, replace(kept.value, settings=settings), cutter_id)
 
-    def _keep_granted(self, cutter_id: int, before: Granted, after: Granted | None) -> None:
+    def _keep_granted(self, cutter_id: int, before: AcceptedSize, after: AcceptedSize | None) -> None:
         kept = self.cutters.get(cutter_id)
         others = tuple(one for one in kept.value.granted if one != before)
         granted = others if after is None else (*others, after)

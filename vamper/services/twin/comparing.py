@@ -2,11 +2,11 @@
 
 import numpy as np
 
-from vamper.core.ledger.compare_print import Comparison, compare_print
-from vamper.core.ledger.planned import Pixels, PlannedSheet
-from vamper.core.ledger.straighten import Straightened, straighten
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.findings import BadInput
+from vamper.core.vision.planned_sheet import Pixels, PlannedSheet
+from vamper.core.vision.print_comparison import Comparison, compare_print
+from vamper.core.vision.rectify import RectifiedPicture, rectify
 from vamper.formats.art_in.art_file import read_art
 from vamper.services.work.reading_room import ReadingRoom
 
@@ -39,7 +39,7 @@ def read_picture(data: bytes, name: str, room: ReadingRoom | None = None) -> Pix
     return np.asarray(np.round(rgba[..., :3] * share + 255 * (1 - share)), dtype=np.uint8)
 
 
-def found_as_it_reads(picture: Pixels, sheet: PlannedSheet) -> Straightened:
+def found_as_it_reads(picture: Pixels, sheet: PlannedSheet) -> RectifiedPicture:
     """Where a sheet lies in a picture of its printed side.
 
     Raises
@@ -48,7 +48,7 @@ def found_as_it_reads(picture: Pixels, sheet: PlannedSheet) -> Straightened:
         If it is not in sight, or shows as in a mirror.
     """
     try:
-        found = straighten(picture, sheet)
+        found = rectify(picture, sheet)
     except BadInput:
         if _agrees(np.ascontiguousarray(picture[:, ::-1]), sheet) > _SAME_SHEET:
             raise BadInput(MIRRORED, "picture") from None
@@ -62,7 +62,7 @@ def found_as_it_reads(picture: Pixels, sheet: PlannedSheet) -> Straightened:
 
 def _agrees(picture: Pixels, sheet: PlannedSheet) -> float:
     try:
-        return straighten(picture, sheet).agrees or 0.0
+        return rectify(picture, sheet).agrees or 0.0
     except BadInput:
         return 0.0
 

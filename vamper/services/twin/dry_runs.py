@@ -14,9 +14,9 @@ from vamper.core.twin.dry_run import DryRun, summed_up
 from vamper.core.twin.faults import with_faults
 from vamper.core.twin.pieces import SheetFacts, facts_of
 from vamper.core.twin.practice import practice_cutter, practice_printer, practice_sensor
-from vamper.core.twin.printer import Page, with_ink
-from vamper.core.twin.rehearse import SheetRuns, lost_pieces, rehearse
-from vamper.core.twin.strokes import Stroke
+from vamper.core.twin.printer import PrintedRaster, with_ink
+from vamper.core.twin.simulate import SimulationResult, lost_pieces, simulate_sheet
+from vamper.core.twin.strokes import CutStroke
 from vamper.core.values.findings import BadInput
 from vamper.core.values.units import MM_PER_INCH
 from vamper.formats.cut_in.hpgl import read_hpgl
@@ -37,14 +37,14 @@ class Stopped(Exception):
 
 
 @dataclass(frozen=True)
-class Rehearsal:
+class DryRunFiles:
     """A dry run with all that its pictures are drawn from, sheet by sheet; `plan` is a draft on `pictures`."""
 
     plan: Plan
     pictures: Pictures
     devices: Devices
-    pages: tuple[Page | None, ...]
-    sheets: tuple[SheetRuns, ...]
+    pages: tuple[PrintedRaster | None, ...]
+    sheets: tuple[SimulationResult, ...]
     outcome: DryRun
     seed: int
     number: int = 0
@@ -72,7 +72,7 @@ def practised(devices: Devices, plan: Plan) -> Devices:
 
 def sheet_page(
     plan: Plan, sheet: int, pictures: Pictures, ppi: float = SENSED_PPI, part: Part | None = None
-) -> Page | None:
+) -> PrintedRaster | None:
     """The print file of a sheet (from 0), or a part of it (pixels of the paper), as the printer gets it; None for stock
     that is not printed.
     """
@@ -84,14 +84,14 @@ def sheet_page(
     x, y, width, height = part or (0, 0, *whole)
     file, finer = sheet_file(plan, sheet, PRINT_KEY, pictures), 1 if ppi <= SENSED_PPI else _FINER
     rgba = page_in(file, ppi, finer, (left + x, top + y, width, height))
-    return Page(rgba, ppi, paper, plan.job.printer.scale, (x, y))
+    return PrintedRaster(rgba, ppi, paper, plan.job.printer.scale, (x, y))
 
 
-def sheet_strokes(plan: Plan, sheet: int, pictures: Pictures) -> tuple[Stroke, ...]:
+def sheet_strokes(plan: Plan, sheet: int, pictures: Pictures) -> tuple[CutStroke, ...]:
     """The cut file of a sheet (from 0) as the cutter reads it; scissors follow the guide lines."""
     if not plan.job.cutter.is_machine:
         loops = cut_of(plan, sheet).loops
-        return tuple(Stroke(loop.cut, 0.0, 0.0, run) for loop in loops for run in loop.runs(0.0))
+        return tuple(CutStroke(loop.cut, 0.0, 0.0, run) for loop in loops for run in loop.runs(0.0))
     return read_hpgl(sheet_file(plan, sheet, CUT_KEY, pictures), plan.job.paper)
 
 
@@ -102,7 +102,7 @@ def dry_run(
     seed: int,
     devices: Devices | None = None,
     on_sheet: Callable[[int, int], None] = lambda _done, _all: None,
-) -> Rehearsal:
+) -> DryRunFiles:
     """Run every sheet of a plan so many times.
 
     Parameters
@@ -119,8 +119,8 @@ def dry_run(
         raise BadInput("nothing lies on a sheet, so there is nothing to run; add art first", "items")
     devices = devices or devices_for(plan)
     plan, pictures = drafted(plan, pictures)
-    known: dict[int, tuple[Page | None, SheetFacts]] = {}
-    pages, found = list[Page | None](), list[SheetRuns]()
+    known: dict[int, tuple[PrintedRaster | None, SheetFacts]] = {}
+    pages, found = list[PrintedRaster | None](), list[SimulationResult]()
     for number, sheet in enumerate(plan.sheets):
         on_sheet(number, len(plan.sheets))
         if id(sheet.lying) not in known:
@@ -129,9 +129,9 @@ def dry_run(
         page, facts = known[id(sheet.lying)]
         pages.append(page)
         going_on = partial(on_sheet, number, len(plan.sheets))
-        found.append(rehearse(plan, number, page, facts, devices, runs, seed, on_run=going_on))
+        found.append(simulate_sheet(plan, number, page, facts, devices, runs, seed, on_run=going_on))
     on_sheet(len(plan.sheets), len(plan.sheets))
-    return Rehearsal(
+    return DryRunFiles(
         plan,
         pictures,
         devices,
@@ -142,7 +142,7 @@ def dry_run(
     )
 
 
-def inked(plan: Plan, sheet: int, page: Page | None, devices: Devices, seed: int) -> Page | None:
+def inked(plan: Plan, sheet: int, page: PrintedRaster | None, devices: Devices, seed: int) -> PrintedRaster | None:
     """The page of a sheet (from 0) as it comes out of the printer."""
     if page is None:
         return None
@@ -150,6 +150,6 @@ def inked(plan: Plan, sheet: int, page: Page | None, devices: Devices, seed: int
     return with_ink(page, devices.printer, clips, lost_pieces(devices, seed, sheet, len(clips)))
 
 
-def facts_on(plan: Plan, sheet: int, pictures: Pictures, page: Page | None, devices: Devices) -> SheetFacts:
+def facts_on(plan: Plan, sheet: int, pictures: Pictures, page: PrintedRaster | None, devices: Devices) -> SheetFacts:
     """What is known of a sheet (from 0) before anything differs from run to run."""
     return facts_of(plan, sheet, page_of(plan, sheet), page, sheet_strokes(plan, sheet, pictures), devices.cutter)

@@ -10,11 +10,11 @@ from functools import partial
 
 from vamper.core.twin.devices import Devices, TwinCutter, TwinPrinter
 from vamper.core.twin.dry_run import summed_up
-from vamper.core.twin.printer import Page
-from vamper.core.twin.rehearse import SheetRuns, Wider, rehearse
-from vamper.core.twin.remedies import Trial, TwinRemedy, remedies_for
-from vamper.core.twin.sensor import Found
-from vamper.services.twin.dry_runs import Rehearsal, facts_on, inked, sheet_page
+from vamper.core.twin.printer import PrintedRaster
+from vamper.core.twin.remedies import RemedyTrial, TwinRemedy, remedies_for
+from vamper.core.twin.sensor import SightedMark
+from vamper.core.twin.simulate import SimulationResult, Wider, simulate_sheet
+from vamper.services.twin.dry_runs import DryRunFiles, facts_on, inked, sheet_page
 
 # A remedy that gains less than this is not worth a word.
 _WORTH = 0.01
@@ -24,7 +24,7 @@ _MOST_THEN, _GOOD_ENOUGH = 3, 0.95
 # Called now and then while a trial runs; it may raise to end it.
 GoingOn = Callable[[], None]
 # A remedy, the runs with it, and where the next one is tried from.
-_Helped = tuple[TwinRemedy, SheetRuns, Trial]
+_Helped = tuple[TwinRemedy, SimulationResult, RemedyTrial]
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +48,7 @@ class Helps:
 NOTHING_HELPS = Helps()
 
 
-def what_helps(found: Rehearsal, on_tried: Callable[[int, int], None] = lambda _done, _all: None) -> Helps:
+def what_helps(found: DryRunFiles, on_tried: Callable[[int, int], None] = lambda _done, _all: None) -> Helps:
     """The remedies that make a dry run better, best first, cheapest first among equals. One trouble may hide another,
     so after the best one it is looked once more.
 
@@ -58,7 +58,7 @@ def what_helps(found: Rehearsal, on_tried: Callable[[int, int], None] = lambda _
         Told now and then how many of how many trials are done; it may raise `Stopped`.
     """
     trials, taken = _Trials(found), set[str]()
-    start = Trial(found.devices)
+    start = RemedyTrial(found.devices)
     remedies = trials.remedies(start, trials.before, taken)
     of = len(remedies) + _MOST_THEN
     helped = _best_first(
@@ -78,29 +78,31 @@ def what_helps(found: Rehearsal, on_tried: Callable[[int, int], None] = lambda _
 class _Trials:
     """Remedies tried on the sheet that suffers most."""
 
-    def __init__(self, found: Rehearsal) -> None:
+    def __init__(self, found: DryRunFiles) -> None:
         self.before = min(found.sheets, key=lambda sheet: float(sheet.good.mean()))
         self._found = found
         self._sheet = next(place for place, sheet in enumerate(found.sheets) if sheet is self.before)
-        self._seen: dict[tuple[TwinPrinter, float], tuple[Page | None, Found | None]] = {
+        self._seen: dict[tuple[TwinPrinter, float], tuple[PrintedRaster | None, SightedMark | None]] = {
             _seen_by(found.devices): (found.pages[self._sheet], self.before.sighted)
         }
 
-    def remedies(self, trial: Trial, runs: SheetRuns, taken: set[str]) -> list[TwinRemedy]:
+    def remedies(self, trial: RemedyTrial, runs: SimulationResult, taken: set[str]) -> list[TwinRemedy]:
         """What may help with what spoils these runs, and was not taken yet."""
         outcome = summed_up(tuple(item.number for item in self._found.plan.items), [runs])
         return [one for one in remedies_for(self._found.plan, trial.devices, outcome) if one.key not in taken]
 
-    def helped(self, remedy: TwinRemedy, after: Trial, before: SheetRuns, going_on: GoingOn) -> _Helped | None:
+    def helped(
+        self, remedy: TwinRemedy, after: RemedyTrial, before: SimulationResult, going_on: GoingOn
+    ) -> _Helped | None:
         """A remedy taken after others, None where it gains nothing."""
         wider = Wider(
             after.wider.border_mm + remedy.trial.wider.border_mm, after.wider.bleed_mm + remedy.trial.wider.bleed_mm
         )
-        trial = Trial(remedy.trial.devices, wider)
+        trial = RemedyTrial(remedy.trial.devices, wider)
         runs = self._run(trial, going_on)
         return (remedy, runs, trial) if _gain(runs, before) > _WORTH else None
 
-    def _run(self, trial: Trial, going_on: GoingOn) -> SheetRuns:
+    def _run(self, trial: RemedyTrial, going_on: GoingOn) -> SimulationResult:
         found, sheet, devices, facts = self._found, self._sheet, trial.devices, self.before.facts
         going_on()
         page, sighted = self._seen.get(_seen_by(devices), (None, None))
@@ -108,7 +110,7 @@ class _Trials:
             page = inked(found.plan, sheet, sheet_page(found.plan, sheet, found.pictures), devices, found.seed)
         if devices.printer != found.devices.printer or _is_led_otherwise(devices.cutter, found.devices.cutter):
             facts = facts_on(found.plan, sheet, found.pictures, page, devices)
-        runs = rehearse(
+        runs = simulate_sheet(
             found.plan, sheet, page, facts, devices, self.before.runs, found.seed, trial.wider, sighted, going_on
         )
         self._seen[_seen_by(devices)] = page, runs.sighted
@@ -127,12 +129,12 @@ def _best_first(tried: Iterable[_Helped | None]) -> list[_Helped]:
     )
 
 
-def _gain(after: SheetRuns, before: SheetRuns) -> float:
+def _gain(after: SimulationResult, before: SimulationResult) -> float:
     sheets = float(after.sheet_good.mean()) - float(before.sheet_good.mean())
     return max(sheets, float(after.good.mean()) - float(before.good.mean()))
 
 
-def _chances(runs: SheetRuns) -> Chances:
+def _chances(runs: SimulationResult) -> Chances:
     return Chances(float(runs.sheet_good.mean()), float(runs.good.mean()))
 
 

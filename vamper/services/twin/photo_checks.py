@@ -10,13 +10,13 @@ from typing import TypeVar
 
 import numpy as np
 
-from vamper.core.ledger.compare_print import Comparison, compare_print
-from vamper.core.ledger.loose import LoosePieces, loose_pieces
-from vamper.core.ledger.planned import Pixels, PlannedSheet
-from vamper.core.ledger.straighten import Straightened, by_corners
-from vamper.core.ledger.weeded import WeededSheet, weeded_sheet
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
+from vamper.core.vision.loose_pieces import LoosePieces, loose_pieces
+from vamper.core.vision.planned_sheet import Pixels, PlannedSheet
+from vamper.core.vision.print_comparison import Comparison, compare_print
+from vamper.core.vision.rectify import RectifiedPicture, rectify_by_corners
+from vamper.core.vision.weeded_sheet import WeededSheet, weeded_sheet
 from vamper.formats.plan_file import write_plan
 from vamper.formats.plan_in import planned_sheet, read_plan
 from vamper.services.handoff.drafts import Pictures, drafted
@@ -46,7 +46,7 @@ class WeededCheck:
     sheet: int
     planned: PlannedSheet
     found: WeededSheet
-    straightened: Straightened
+    straightened: RectifiedPicture
 
 
 @dataclass(frozen=True)
@@ -73,7 +73,7 @@ class PhotoChecks:
         self._count = itertools.count(1)
         self._guard = threading.Lock()
 
-    def look(self, job_id: int) -> AnyCheck | None:
+    def latest(self, job_id: int) -> AnyCheck | None:
         return self._of.get(job_id)
 
     def check_print(
@@ -142,8 +142,8 @@ class PhotoChecks:
         return check
 
 
-def _lying(picture: Pixels, planned: PlannedSheet, corners: Corners) -> Straightened:
-    return by_corners(picture, planned, np.array(corners) * (picture.shape[1], picture.shape[0]))
+def _lying(picture: Pixels, planned: PlannedSheet, corners: Corners) -> RectifiedPicture:
+    return rectify_by_corners(picture, planned, np.array(corners) * (picture.shape[1], picture.shape[0]))
 
 
 def _planned(plan: Plan, sheet: int, pictures: Pictures) -> PlannedSheet:

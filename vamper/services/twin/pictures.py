@@ -5,18 +5,18 @@ from itertools import product
 import numpy as np
 
 from vamper.core.twin.cut_out import typical_run
-from vamper.core.twin.printer import Page, page_to_pixels
+from vamper.core.twin.printer import PrintedRaster, page_to_pixels
 from vamper.core.twin.scan import BESIDE_MM, BoxMm, Pixels, result_scan
 from vamper.core.values.units import MM_PER_INCH
 from vamper.formats.out.page_png import Part
 from vamper.formats.out.picture_files import write_png
-from vamper.services.twin.dry_runs import SENSED_PPI, Rehearsal, inked, sheet_page
+from vamper.services.twin.dry_runs import SENSED_PPI, DryRunFiles, inked, sheet_page
 
 # A pixel is mixed from its neighbours.
 _RIM_PX = 3
 
 
-def scanned(found: Rehearsal, sheet: int, ppi: float, run: int | None = None, box_mm: BoxMm | None = None) -> Pixels:
+def scanned(found: DryRunFiles, sheet: int, ppi: float, run: int | None = None, box_mm: BoxMm | None = None) -> Pixels:
     """One run of a sheet (from 0), or of what lies in a box (left, top, width, height) as a scan; the typical run where
     none is asked for.
     """
@@ -26,7 +26,7 @@ def scanned(found: Rehearsal, sheet: int, ppi: float, run: int | None = None, bo
     return result_scan(found.plan, found.devices, runs, page_at(found, sheet, ppi, part), shown, ppi, box_mm)
 
 
-def page_at(found: Rehearsal, sheet: int, ppi: float, part: Part | None = None) -> Page | None:
+def page_at(found: DryRunFiles, sheet: int, ppi: float, part: Part | None = None) -> PrintedRaster | None:
     """The printed page, or a part of it, fine enough for a picture."""
     if ppi <= SENSED_PPI:
         return found.pages[sheet]
@@ -34,7 +34,7 @@ def page_at(found: Rehearsal, sheet: int, ppi: float, part: Part | None = None) 
     return inked(found.plan, sheet, page, found.devices, found.seed)
 
 
-def _part_under(found: Rehearsal, sheet: int, ppi: float, run: int, box_mm: BoxMm) -> Part | None:
+def _part_under(found: DryRunFiles, sheet: int, ppi: float, run: int, box_mm: BoxMm) -> Part | None:
     """The part of a page that may be seen in a box of the sheet, or beside it, as it came to lie in a run; None where
     nothing is printed.
     """
@@ -51,6 +51,6 @@ def _part_under(found: Rehearsal, sheet: int, ppi: float, run: int, box_mm: BoxM
     return int(first[0]), int(first[1]), int(last[0] - first[0]), int(last[1] - first[1])
 
 
-def result_png(found: Rehearsal, sheet: int, ppi: int) -> bytes:
+def result_png(found: DryRunFiles, sheet: int, ppi: int) -> bytes:
     """A typical run of a sheet (from 0) as a scan (PNG)."""
     return write_png(scanned(found, sheet, ppi), ppi)

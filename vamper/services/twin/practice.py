@@ -12,9 +12,9 @@ from vamper.core.marks.vernier import VernierSheet
 from vamper.core.plan import Plan
 from vamper.core.printing.proof import BAR_MM
 from vamper.core.twin.close_up import drop_close_up, outcome_at, ruler_close_up, vernier_scan
-from vamper.core.twin.cutter import depths, draw
+from vamper.core.twin.cutter import depths, sample
 from vamper.core.twin.devices import Devices, devices_of
-from vamper.core.twin.printer import Page
+from vamper.core.twin.printer import PrintedRaster
 from vamper.core.twin.scan import Pixels
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter
@@ -77,13 +77,13 @@ def practice_vernier(plan: Plan) -> Pixels:
     """The vernier sheet of a job as its practice machines printed and cut it."""
     devices, sheet = _bench(plan), vernier_of(plan.job, plan.setup)
     data = vernier_file(plan.job, plan.setup, "pdf").data
-    page = Page(page_in(data, VERNIER_PPI, 1), VERNIER_PPI, plan.job.paper, plan.job.printer.scale)
+    page = PrintedRaster(page_in(data, VERNIER_PPI, 1), VERNIER_PPI, plan.job.paper, plan.job.printer.scale)
     return _scan(sheet, page, devices, plan)
 
 
-def _scan(sheet: VernierSheet, page: Page, devices: Devices, plan: Plan) -> Pixels:
+def _scan(sheet: VernierSheet, page: PrintedRaster, devices: Devices, plan: Plan) -> Pixels:
     seed = plan.job.cutter.practice or 1
-    luck = draw((seed, 77), 1, 1, 1, 1, 0)
+    luck = sample((seed, 77), 1, 1, 1, 1, 0)
     return vernier_scan(sheet, page, devices, luck, plan.job.stock, VERNIER_PPI, devices.sensor.read_mm)
 
 
@@ -91,7 +91,7 @@ def practice_drop(plan: Plan, cut: Cut, drop: JudgedDrop, number: int) -> Pixels
     """One test drop as the practice cutter cut it."""
     devices = _bench(plan)
     seed = plan.job.cutter.practice or 1
-    luck = draw((seed, 78, number, round(drop.force_gf * 10), drop.passes), 1, 1, 1, 1, 0)
+    luck = sample((seed, 78, number, round(drop.force_gf * 10), drop.passes), 1, 1, 1, 1, 0)
     blade = plan.settings[cut].blade
     none = np.zeros(1, bool)
     depth = depths(devices.cutter, luck, plan.job.stock, blade, drop.force_gf, drop.passes, none)

@@ -2,10 +2,10 @@
 
 from alembic import context
 
-from vamper.store.tables import Base
+from vamper.store.tables import TableBase
 
 context.configure(
-    connection=context.config.attributes["connection"], target_metadata=Base.metadata, render_as_batch=True
+    connection=context.config.attributes["connection"], target_metadata=TableBase.metadata, render_as_batch=True
 )
 with context.begin_transaction():
     context.run_migrations()

@@ -3,7 +3,7 @@ columns beside it are there to look things up and to list them.
 """
 
 from vamper.store.tables.art import ArtRow, CompositionRow, ComputedRow, OwnFontRow, PreviewRow
-from vamper.store.tables.base import Base, now
+from vamper.store.tables.base import TableBase, now
 from vamper.store.tables.jobs import HandOffRow, JobRow, LayoutRow, NamedLayoutRow, StepRow
 from vamper.store.tables.ledger import OffcutRow, RunRow, SupplyRow
 from vamper.store.tables.shop import (
@@ -23,7 +23,6 @@ from vamper.store.tables.shop import (
 
 __all__ = [
     "ArtRow",
-    "Base",
     "BladeRow",
     "CalibrationRow",
     "CompositionRow",
@@ -48,5 +47,6 @@ __all__ = [
     "StepRow",
     "StockRow",
     "SupplyRow",
+    "TableBase",
     "now",
 ]

@@ -6,10 +6,10 @@ from typing import Any
 from sqlalchemy import JSON, DateTime, ForeignKey, LargeBinary
 from sqlalchemy.orm import Mapped, mapped_column
 
-from vamper.store.tables.base import Base, now
+from vamper.store.tables.base import TableBase, now
 
 
-class ArtRow(Base):
+class ArtRow(TableBase):
     """An art file, kept once however often it is used; `digest` is the SHA-256 of its content."""
 
     __tablename__ = "art"
@@ -23,7 +23,7 @@ class ArtRow(Base):
     created_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
 
 
-class PreviewRow(Base):
+class PreviewRow(TableBase):
     """A picture to show of an art as it came, by its longer side."""
 
     __tablename__ = "preview"
@@ -33,7 +33,7 @@ class PreviewRow(Base):
     png: Mapped[bytes] = mapped_column(LargeBinary)
 
 
-class ComputedRow(Base):
+class ComputedRow(TableBase):
     """Something worked out from art once; `key` digests everything that it follows from. Nothing is lost with it."""
 
     __tablename__ = "computed"
@@ -43,7 +43,7 @@ class ComputedRow(Base):
     data: Mapped[bytes] = mapped_column(LargeBinary)
 
 
-class CompositionRow(Base):
+class CompositionRow(TableBase):
     """How a composed piece was made, by the digest of its drawing, so that it can be changed later."""
 
     __tablename__ = "composition"
@@ -53,7 +53,7 @@ class CompositionRow(Base):
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
-class OwnFontRow(Base):
+class OwnFontRow(TableBase):
     """A font that the maker added, by its family."""
 
     __tablename__ = "own_font"

@@ -10,7 +10,7 @@ def now() -> datetime:
     return datetime.now(UTC)
 
 
-class Base(DeclarativeBase):
+class TableBase(DeclarativeBase):
     metadata = MetaData(
         naming_convention={
             "ix": "ix_%(column_0_label)s",

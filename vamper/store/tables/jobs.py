@@ -6,22 +6,20 @@ from typing import Any
 from sqlalchemy import JSON, DateTime, ForeignKey, LargeBinary
 from sqlalchemy.orm import Mapped, mapped_column
 
-from vamper.store.tables.base import Base, now
+from vamper.store.tables.base import TableBase, now
 
 
-class JobRow(Base):
-    """A job as it stands: `document`, in the shape of `version`; `step` is where in its history it stands.
+class JobRow(TableBase):
+    """A job as it stands: `document`; `step` is where in its history it stands.
 
-    The other columns say the same once more: `title` to `arts`, `customer` and the `names` of its designs
-    for the list of jobs, the keys of what it is made with
-    so that nothing is removed that a job needs.
+    The other columns say the same once more: `title` to `arts`, `customer` and the `names` of its designs for the list
+    of jobs, the keys of what it is made with so that nothing is removed that a job needs.
     """
 
     __tablename__ = "job"
 
     id: Mapped[int] = mapped_column(primary_key=True)
     document: Mapped[dict[str, Any]] = mapped_column(JSON)
-    version: Mapped[int]
     title: Mapped[str]
     pieces: Mapped[int]
     designs: Mapped[int]
@@ -40,9 +38,9 @@ class JobRow(Base):
     archived_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True), default=None)
 
 
-class StepRow(Base):
-    """One step of a job's history: what was done, and how its document differs before (`back`) and after (`forth`), in
-    the shape of the job's `version`. Step 0 is the job as it was made.
+class StepRow(TableBase):
+    """One step of a job's history: what was done, and how its document differs before (`back`) and after (`forth`).
+    Step 0 is the job as it was made.
     """
 
     __tablename__ = "step"
@@ -56,24 +54,22 @@ class StepRow(Base):
     made_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
 
 
-class LayoutRow(Base):
+class LayoutRow(TableBase):
     """The best layout found for one state of a job; `key` digests everything it was packed from.
 
     `state` is that of its search; one that says it is searching though nobody is was cut short by the server's end.
-    In `version` 1 pieces name their designs by place, from 2 on by number.
     """
 
     __tablename__ = "layout"
 
     job_id: Mapped[int] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)
     key: Mapped[str] = mapped_column(primary_key=True)
-    version: Mapped[int]
     layout: Mapped[dict[str, Any]] = mapped_column(JSON)
     state: Mapped[str]
     found_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
 
 
-class NamedLayoutRow(Base):
+class NamedLayoutRow(TableBase):
     """A layout of a job that was kept under a name: its sheets with their pieces as they were held."""
 
     __tablename__ = "named_layout"
@@ -84,11 +80,11 @@ class NamedLayoutRow(Base):
     saved_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
 
 
-class HandOffRow(Base):
+class HandOffRow(TableBase):
     """What was handed over, never changed afterwards: the job by value, with its layout, as it was planned then.
 
-    `job` is a job file's data, `plan` that of `plan.json`, packed. `document` is the job as it was kept, in the shape
-    of `version`, and `layout` its layout to the last digit; a hand-off of an older workshop has neither.
+    `job` is a job file's data, `plan` that of `plan.json`, packed. `document` is the job as it was kept, and
+    `layout` its layout to the last digit.
     """
 
     __tablename__ = "hand_off"
@@ -98,6 +94,5 @@ class HandOffRow(Base):
     made_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
     job: Mapped[dict[str, Any]] = mapped_column(JSON)
     plan: Mapped[bytes] = mapped_column(LargeBinary, deferred=True)
-    document: Mapped[dict[str, Any] | None] = mapped_column(JSON, default=None)
-    version: Mapped[int | None] = mapped_column(default=None)
-    layout: Mapped[dict[str, Any] | None] = mapped_column(JSON, default=None)
+    document: Mapped[dict[str, Any]] = mapped_column(JSON)
+    layout: Mapped[dict[str, Any]] = mapped_column(JSON)

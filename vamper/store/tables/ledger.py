@@ -6,10 +6,10 @@ from typing import Any
 from sqlalchemy import JSON, DateTime, ForeignKey
 from sqlalchemy.orm import Mapped, mapped_column
 
-from vamper.store.tables.base import Base, now
+from vamper.store.tables.base import TableBase, now
 
 
-class RunRow(Base):
+class RunRow(TableBase):
     """A run that was logged: `value` is all of it. It outlives its job, and points at the plan it was made by; `trace`
     is what it left elsewhere, None where that was not written down.
     """
@@ -25,7 +25,7 @@ class RunRow(Base):
     trace: Mapped[dict[str, Any] | None] = mapped_column(JSON)
 
 
-class SupplyRow(Base):
+class SupplyRow(TableBase):
     """Something that is used up: `value` is what was bought, and when."""
 
     __tablename__ = "supply"
@@ -34,7 +34,7 @@ class SupplyRow(Base):
     value: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
-class OffcutRow(Base):
+class OffcutRow(TableBase):
     """What is left of a sheet: `value` is what it is. Once it was used it is kept for the record, and not offered."""
 
     __tablename__ = "offcut"

@@ -10,10 +10,10 @@ from typing import Any
 from sqlalchemy import JSON, DateTime, ForeignKey, false
 from sqlalchemy.orm import Mapped, mapped_column
 
-from vamper.store.tables.base import Base, now
+from vamper.store.tables.base import TableBase, now
 
 
-class PrinterRow(Base):
+class PrinterRow(TableBase):
     __tablename__ = "printer"
 
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -22,7 +22,7 @@ class PrinterRow(Base):
     value: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
-class CutterRow(Base):
+class CutterRow(TableBase):
     __tablename__ = "cutter"
 
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -31,7 +31,7 @@ class CutterRow(Base):
     value: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
-class StockRow(Base):
+class StockRow(TableBase):
     """A sheet material; the starters are put in when the file is made."""
 
     __tablename__ = "stock"
@@ -55,17 +55,17 @@ class _InMachine:
     value: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
-class BladeRow(_InMachine, Base):
+class BladeRow(_InMachine, TableBase):
     __tablename__ = "blade"
 
 
-class MatRow(_InMachine, Base):
+class MatRow(_InMachine, TableBase):
     """A carrier mat."""
 
     __tablename__ = "mat"
 
 
-class CutRecordRow(Base):
+class CutRecordRow(TableBase):
     """What was tried on a stock with a cutter: a ladder, a reading of another day, or a run."""
 
     __tablename__ = "cut_record"
@@ -77,7 +77,7 @@ class CutRecordRow(Base):
     value: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
-class CalibrationRow(Base):
+class CalibrationRow(TableBase):
     """Where a cutter's cuts land beside a printer's print, on stock of one thickness; never changed afterwards."""
 
     __tablename__ = "calibration"
@@ -90,7 +90,7 @@ class CalibrationRow(Base):
     value: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
-class LoggedMissRow(Base):
+class LoggedMissRow(TableBase):
     """How far off a piece was cut, measured by the maker."""
 
     __tablename__ = "logged_miss"
@@ -102,7 +102,7 @@ class LoggedMissRow(Base):
     value: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
-class MachineEventRow(Base):
+class MachineEventRow(TableBase):
     """Something that was changed on a cutter, so that calibrations from before are in doubt."""
 
     __tablename__ = "machine_event"
@@ -113,7 +113,7 @@ class MachineEventRow(Base):
     what: Mapped[str]
 
 
-class PrintChoiceRow(Base):
+class PrintChoiceRow(TableBase):
     """What is remembered of printing on a stock with a printer."""
 
     __tablename__ = "print_choice"
@@ -123,7 +123,7 @@ class PrintChoiceRow(Base):
     value: Mapped[dict[str, Any]] = mapped_column(JSON)
 
 
-class PreferenceRow(Base):
+class PreferenceRow(TableBase):
     """Something that the maker decided once for the whole workshop."""
 
     __tablename__ = "preference"
@@ -132,7 +132,7 @@ class PreferenceRow(Base):
     value: Mapped[Any] = mapped_column(JSON)
 
 
-class EdgeStyleRow(Base):
+class EdgeStyleRow(TableBase):
     """An edge that was saved under a name, to be given to other designs."""
 
     __tablename__ = "edge_style"

@@ -7,7 +7,7 @@ import type { View } from '../../api/view';
 import { Button } from '../../kit/Button';
 import { Select } from '../../kit/Select';
 
-type Dialect = NonNullable<ReturnType<typeof useCutters>['data']>[number]['profile']['cutter']['dialect'];
+type Dialect = NonNullable<ReturnType<typeof useCutters>['data']>[number]['profile']['cutter']['settings'];
 
 interface Props {
   view: View;
@@ -21,14 +21,14 @@ export function StepsLook({ view, force }: Props) {
   const keep = useKeepCutter();
   const [name, setName] = useState('');
   if (!kept) return null;
-  const dialect = kept.profile.cutter.dialect;
+  const settings = kept.profile.cutter.settings;
   const save = (next: Dialect) =>
     keep.mutate({
       id: cutterId,
-      profile: { ...kept.profile, cutter: { ...kept.profile.cutter, dialect: next } },
+      profile: { ...kept.profile, cutter: { ...kept.profile.cutter, settings: next } },
     });
   const moved = (index: number, by: number) => {
-    const next = [...dialect];
+    const next = [...settings];
     const [step] = next.splice(index, 1);
     if (step) next.splice(index + by, 0, step);
     save(next);
@@ -41,9 +41,9 @@ export function StepsLook({ view, force }: Props) {
           words. Tell what a step did, and it finds its place on the scale; proposals are then said in these
           words.
         </p>
-        {dialect.length > 0 && <Scale force={force} />}
+        {settings.length > 0 && <Scale force={force} />}
         <ol className="flex flex-col gap-2">
-          {dialect.map((step, index) => {
+          {settings.map((step, index) => {
             const placed = force.steps[index];
             return (
               <li key={step.name} className="panel flex flex-col gap-1.5 p-3">
@@ -71,7 +71,7 @@ export function StepsLook({ view, force }: Props) {
                       checked={step.notches}
                       onChange={(event) =>
                         save(
-                          dialect.map((one) =>
+                          settings.map((one) =>
                             one === step ? { ...one, notches: event.target.checked } : one,
                           ),
                         )
@@ -89,7 +89,7 @@ export function StepsLook({ view, force }: Props) {
                   </Button>
                   <Button
                     look="bare"
-                    disabled={index === dialect.length - 1}
+                    disabled={index === settings.length - 1}
                     aria-label={`Down: ${step.name}`}
                     onClick={() => moved(index, 1)}
                   >
@@ -98,7 +98,7 @@ export function StepsLook({ view, force }: Props) {
                   <Button
                     look="bare"
                     aria-label={`Remove ${step.name}`}
-                    onClick={() => save(dialect.filter((one) => one !== step))}
+                    onClick={() => save(settings.filter((one) => one !== step))}
                   >
                     Remove
                   </Button>
@@ -111,12 +111,12 @@ export function StepsLook({ view, force }: Props) {
           className="flex flex-wrap items-end gap-3"
           onSubmit={(event) => {
             event.preventDefault();
-            save([...dialect, { name: name.trim(), notches: false, seen: [] }]);
+            save([...settings, { name: name.trim(), notches: false, seen: [] }]);
             setName('');
           }}
         >
           <label className="flex flex-col gap-0.5 text-sm">
-            {dialect.length ? 'The next harder step' : 'The gentlest step'}
+            {settings.length ? 'The next harder step' : 'The gentlest step'}
             <input
               className="field w-64"
               maxLength={80}
@@ -124,7 +124,7 @@ export function StepsLook({ view, force }: Props) {
               onChange={(event) => setName(event.target.value)}
             />
           </label>
-          <Button type="submit" look={dialect.length ? 'plain' : 'main'} disabled={!name.trim()}>
+          <Button type="submit" look={settings.length ? 'plain' : 'main'} disabled={!name.trim()}>
             Add the step
           </Button>
         </form>

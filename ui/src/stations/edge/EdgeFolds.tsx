@@ -125,9 +125,9 @@ export function CornersFold({
   attempt,
 }: Props & { attempt: (changes: Record<string, unknown>) => void }) {
   const unit = useUnit((state) => state.unit);
-  const most = useRange('edge.blunt_mm').max;
-  if (!useUses(document, 'blunt_mm')) return null;
-  const radius = document.edge.blunt_mm;
+  const most = useRange('edge.fillet_mm').max;
+  if (!useUses(document, 'fillet_mm')) return null;
+  const radius = document.edge.fillet_mm;
   return (
     <Fold title="Corners" summary={radius ? `rounded by ${showLength(radius, unit)}` : 'as they come'}>
       <Slider
@@ -135,8 +135,8 @@ export function CornersFold({
         value={radius}
         max={most}
         hint="sharp corners are the first to lift, on cloth and outdoors"
-        onMove={(mm) => attempt({ 'edge.blunt_mm': mm })}
-        onChange={(mm) => set('corners', { 'edge.blunt_mm': mm })}
+        onMove={(mm) => attempt({ 'edge.fillet_mm': mm })}
+        onChange={(mm) => set('corners', { 'edge.fillet_mm': mm })}
       />
     </Fold>
   );

@@ -28,7 +28,7 @@ export function DesignsFold({ view, change }: { view: View; change: Changer }) {
               <CountField
                 label={`How many of ${item.name}`}
                 value={item.quantity ?? 1}
-                least={item.wish == null ? 1 : 0}
+                least={item.fill_priority == null ? 1 : 0}
                 onChange={(quantity) =>
                   change({ label: `number of ${item.name}`, numbers: [item.number], changes: { quantity } })
                 }

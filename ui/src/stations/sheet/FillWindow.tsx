@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { artUrl } from '../../api/client';
 import type { View } from '../../api/view';
 import type { Changer } from '../../api/changes';
-import { useFillWith, useSources, useWish } from '../../api/sheets';
+import { useFillWith, useSources, useFillPriority } from '../../api/sheets';
 import { Button } from '../../kit/Button';
 import { LengthField } from '../../kit/LengthField';
 import { Window } from '../../kit/Window';
@@ -29,8 +29,8 @@ export function FillWindow({ view, change, open, close }: Props) {
 function Wishes({ view, change }: Pick<Props, 'view' | 'change'>) {
   const items = view.job.document.items ?? [];
   const packing = view.job.document.packing;
-  const wished = items.filter((item) => item.wish != null).sort((a, b) => (a.wish ?? 0) - (b.wish ?? 0));
-  const wish = useWish(view.job.id);
+  const wished = items.filter((item) => item.fill_priority != null).sort((a, b) => (a.fill_priority ?? 0) - (b.fill_priority ?? 0));
+  const priority = useFillPriority(view.job.id);
   return (
     <section>
       <div className="flex items-center justify-between gap-4">
@@ -52,14 +52,14 @@ function Wishes({ view, change }: Pick<Props, 'view' | 'change'>) {
         evenly; a lower one goes first, with as many as go in.
       </p>
       <ul className="flex flex-col gap-1">
-        {[...wished, ...items.filter((item) => item.wish == null)].map((item) => (
+        {[...wished, ...items.filter((item) => item.fill_priority == null)].map((item) => (
           <li key={item.number} className="flex items-center gap-3">
-            <span className="figure w-6 text-right font-bold">{item.wish ?? ''}</span>
+            <span className="figure w-6 text-right font-bold">{item.fill_priority ?? ''}</span>
             <img src={artUrl(item.art, 160)} alt="" className="h-8 w-8 object-contain" />
             <span className="min-w-0 flex-1 truncate">{item.name}</span>
-            {item.wish == null ? (
+            {item.fill_priority == null ? (
               <Button
-                onClick={() => wish.mutate({ number: item.number, move: 'on' })}
+                onClick={() => priority.mutate({ number: item.number, move: 'on' })}
                 aria-label={`More of it: ${item.name}`}
               >
                 More of it
@@ -68,16 +68,16 @@ function Wishes({ view, change }: Pick<Props, 'view' | 'change'>) {
               <>
                 <Button
                   look="bare"
-                  disabled={item.wish === 1}
+                  disabled={item.fill_priority === 1}
                   aria-label={`Sooner: ${item.name}`}
-                  onClick={() => wish.mutate({ number: item.number, move: 'sooner' })}
+                  onClick={() => priority.mutate({ number: item.number, move: 'sooner' })}
                 >
                   Sooner
                 </Button>
                 <Button
                   look="bare"
                   aria-label={`Later: ${item.name}`}
-                  onClick={() => wish.mutate({ number: item.number, move: 'later' })}
+                  onClick={() => priority.mutate({ number: item.number, move: 'later' })}
                 >
                   Later
                 </Button>
@@ -85,7 +85,7 @@ function Wishes({ view, change }: Pick<Props, 'view' | 'change'>) {
                   <Button
                     look="bare"
                     aria-label={`No more: ${item.name}`}
-                    onClick={() => wish.mutate({ number: item.number, move: 'off' })}
+                    onClick={() => priority.mutate({ number: item.number, move: 'off' })}
                   >
                     No more
                   </Button>

@@ -41,7 +41,7 @@ KIND = EdgeKind(
     "bare outline",
     "on the outline, or inside it",
     bare,
-    ("smooth_mm", "fill_holes", "keep_holes", "blunt_mm"),
+    ("smooth_mm", "fill_holes", "keep_holes", "fillet_mm"),
     card="Outline itself",
     follows=True,
     has_border=False,

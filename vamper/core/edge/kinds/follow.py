@@ -184,6 +184,6 @@ KIND = EdgeKind(
     "border",
     "goes round the drawing",
     follow,
-    ("smooth_mm", "fill_holes", "keep_holes", "join", "blunt_mm", "rings"),
+    ("smooth_mm", "fill_holes", "keep_holes", "join", "fillet_mm", "rings"),
     follows=True,
 )

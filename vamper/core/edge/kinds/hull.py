@@ -11,4 +11,4 @@ def hull(shape: MultiPolygon, spec: EdgeSpec, _neck_mm: float) -> Derived:
     return Derived(grow(shape.convex_hull, spec.reach_mm))
 
 
-KIND = EdgeKind("hull", 6, "hull", "a tight band round it, no notches", hull, ("blunt_mm", "rings"), card="Hull")
+KIND = EdgeKind("hull", 6, "hull", "a tight band round it, no notches", hull, ("fillet_mm", "rings"), card="Hull")

@@ -19,6 +19,6 @@ KIND = EdgeKind(
     "rectangle",
     "square corners, trims straight",
     rectangle,
-    ("blunt_mm", "rings"),
+    ("fillet_mm", "rings"),
     card="Rectangle",
 )

@@ -20,7 +20,7 @@ from vamper.core.values.placement import Placement
 TURN_STEP_DEG: dict[Turn, float] = {Turn.ANY: 15.0, Turn.QUARTER: 90.0, Turn.HALF: 180.0, Turn.UPRIGHT: 0.0}
 
 
-class Side(StrEnum):
+class AlignedBy(StrEnum):
     """What pieces are aligned by."""
 
     LEFT = "left"
@@ -31,7 +31,7 @@ class Side(StrEnum):
     BOTTOM = "bottom"
 
 
-class Way(StrEnum):
+class SpacedAlong(StrEnum):
     """Along which pieces are spaced evenly."""
 
     ACROSS = "across"
@@ -39,7 +39,7 @@ class Way(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Box:
+class PieceBox:
     """The box of a piece as it lies, mm."""
 
     left: float
@@ -52,10 +52,10 @@ class Box:
         return (self.left + self.right) / 2, (self.top + self.bottom) / 2
 
 
-def box_of(placement: Placement, pieces: Mapping[int, Piece]) -> Box:
+def box_of(placement: Placement, pieces: Mapping[int, Piece]) -> PieceBox:
     left, top, right, bottom = turned_box(pieces[placement.item].edge.convex_hull, placement.turn_deg)
     x, y = placement.x_mm, placement.y_mm
-    return Box(left + x, top + y, right + x, bottom + y)
+    return PieceBox(left + x, top + y, right + x, bottom + y)
 
 
 def moved(placement: Placement, dx: float, dy: float) -> Placement:
@@ -90,20 +90,20 @@ def exchanged(first: Placement, second: Placement, pieces: Mapping[int, Piece]) 
     return moved(first, bx - ax, by - ay), moved(second, ax - bx, ay - by)
 
 
-_ALIGN: dict[Side, Callable[[Box, Box], tuple[float, float]]] = {
-    Side.LEFT: lambda one, whole: (whole.left - one.left, 0.0),
-    Side.MIDDLE: lambda one, whole: (whole.middle[0] - one.middle[0], 0.0),
-    Side.RIGHT: lambda one, whole: (whole.right - one.right, 0.0),
-    Side.TOP: lambda one, whole: (0.0, whole.top - one.top),
-    Side.CENTRE: lambda one, whole: (0.0, whole.middle[1] - one.middle[1]),
-    Side.BOTTOM: lambda one, whole: (0.0, whole.bottom - one.bottom),
+_ALIGN: dict[AlignedBy, Callable[[PieceBox, PieceBox], tuple[float, float]]] = {
+    AlignedBy.LEFT: lambda one, whole: (whole.left - one.left, 0.0),
+    AlignedBy.MIDDLE: lambda one, whole: (whole.middle[0] - one.middle[0], 0.0),
+    AlignedBy.RIGHT: lambda one, whole: (whole.right - one.right, 0.0),
+    AlignedBy.TOP: lambda one, whole: (0.0, whole.top - one.top),
+    AlignedBy.CENTRE: lambda one, whole: (0.0, whole.middle[1] - one.middle[1]),
+    AlignedBy.BOTTOM: lambda one, whole: (0.0, whole.bottom - one.bottom),
 }
 
 
-def aligned(placements: Sequence[Placement], side: Side, pieces: Mapping[int, Piece]) -> list[Placement]:
+def aligned(placements: Sequence[Placement], side: AlignedBy, pieces: Mapping[int, Piece]) -> list[Placement]:
     """All by one side, or the middle, of the box round all of them."""
     boxes = [box_of(placement, pieces) for placement in placements]
-    whole = Box(
+    whole = PieceBox(
         min(box.left for box in boxes),
         min(box.top for box in boxes),
         max(box.right for box in boxes),
@@ -112,10 +112,10 @@ def aligned(placements: Sequence[Placement], side: Side, pieces: Mapping[int, Pi
     return [moved(one, *_ALIGN[side](box, whole)) for one, box in zip(placements, boxes, strict=True)]
 
 
-def spaced(placements: Sequence[Placement], way: Way, pieces: Mapping[int, Piece]) -> list[Placement]:
+def spaced(placements: Sequence[Placement], way: SpacedAlong, pieces: Mapping[int, Piece]) -> list[Placement]:
     """Equal gaps between the boxes from the first to the last, which stay."""
     boxes = [box_of(placement, pieces) for placement in placements]
-    spans = [(box.left, box.right) if way is Way.ACROSS else (box.top, box.bottom) for box in boxes]
+    spans = [(box.left, box.right) if way is SpacedAlong.ACROSS else (box.top, box.bottom) for box in boxes]
     order = sorted(range(len(spans)), key=lambda n: sum(spans[n]))
     taken = sum(end - start for start, end in spans)
     gap = (spans[order[-1]][1] - spans[order[0]][0] - taken) / max(1, len(order) - 1)
@@ -123,6 +123,6 @@ def spaced(placements: Sequence[Placement], way: Way, pieces: Mapping[int, Piece
     for n in order:
         start, end = spans[n]
         by = at - start
-        result[n] = moved(placements[n], by, 0.0) if way is Way.ACROSS else moved(placements[n], 0.0, by)
+        result[n] = moved(placements[n], by, 0.0) if way is SpacedAlong.ACROSS else moved(placements[n], 0.0, by)
         at += end - start + gap
     return result

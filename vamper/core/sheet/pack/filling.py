@@ -6,9 +6,9 @@ from dataclasses import dataclass, field, replace
 
 from vamper.core.sheet.lay.free_space import FreeSpace
 from vamper.core.sheet.layout import Layout, Piece
-from vamper.core.sheet.pack.ground import ground_of, space_on
 from vamper.core.sheet.pack.mode import MODES
 from vamper.core.sheet.pack.problem import PackProblem, Watch
+from vamper.core.sheet.pack.sheet_region import region_of, space_on
 from vamper.core.values.item import MOST_PIECES
 from vamper.core.values.placement import Placement, Sheet
 
@@ -69,15 +69,15 @@ def filled(problem: PackProblem, layout: Layout, given_up: Callable[[], bool]) -
             if not ground.sheet or _may_join(problem, piece, [by_item[one.item] for one in ground.sheet])
         ]
 
-    for wish in sorted({piece.wish for piece in problem.pieces if piece.wish is not None}):
-        equal = [piece for piece in problem.pieces if piece.wish == wish]
+    for priority in sorted({piece.fill_priority for piece in problem.pieces if piece.fill_priority is not None}):
+        equal = [piece for piece in problem.pieces if piece.fill_priority == priority]
         ways = {piece.item: open_to(piece) for piece in equal}
         extra = Counter({piece.item: 0 for piece in equal})
         while room and (waiting := [piece for piece in equal if ways[piece.item]]) and not given_up():
             piece = min(waiting, key=lambda one: (extra[one.item], -one.area_mm2, one.item))
             ground = grounds[ways[piece.item][0]]
             if ground.space is None:
-                bare = replace(ground_of(problem, numbers[ways[piece.item][0]]), held=())
+                bare = replace(region_of(problem, numbers[ways[piece.item][0]]), held=())
                 ground.space = space_on(problem, bare, ground.sheet)
             placement = ground.space.put(piece) if ground.times <= room else None
             if placement is None:

@@ -11,12 +11,12 @@ from itertools import chain
 
 from vamper.core.sheet.layout import Layout, Piece, Unplaced, WhyNot
 from vamper.core.sheet.pack.area_bound import AreaBound, area_bound, grown_areas
-from vamper.core.sheet.pack.ground import ground_of
 from vamper.core.sheet.pack.in_rows import in_rows
 from vamper.core.sheet.pack.mode import MODES
 from vamper.core.sheet.pack.nesting import Nester
 from vamper.core.sheet.pack.problem import PackProblem, Watch
 from vamper.core.sheet.pack.rows import rows_of_boxes
+from vamper.core.sheet.pack.sheet_region import region_of
 from vamper.core.values.placement import Sheet
 
 
@@ -25,7 +25,7 @@ def groups_of(problem: PackProblem) -> list[tuple[Piece, ...]]:
     apart = MODES[problem.spec.mode].apart
     groups: dict[object, list[Piece]] = {}
     for piece in problem.pieces:
-        if piece.quantity or (problem.spec.fill and piece.wish is not None):
+        if piece.quantity or (problem.spec.fill and piece.fill_priority is not None):
             groups.setdefault(piece.item if apart else piece.sheet_colour, []).append(piece)
     return [tuple(group) for group in groups.values()]
 
@@ -71,7 +71,7 @@ def _sub_problem(problem: PackProblem, group: tuple[Piece, ...], number: int, ow
     elsewhere = Counter({item: n - here[item] for item, n in problem.held_counts.items() if item in mine})
     guests = {item: count for item, count in here.items() if item not in mine}
     pieces = [replace(piece, quantity=max(0, piece.quantity - elsewhere[piece.item])) for piece in group]
-    pieces += [replace(problem.by_item[item], quantity=count, wish=None) for item, count in guests.items()]
+    pieces += [replace(problem.by_item[item], quantity=count, fill_priority=None) for item, count in guests.items()]
     return replace(
         problem,
         pieces=tuple(pieces),
@@ -134,7 +134,7 @@ def bound_of(problem: PackProblem) -> AreaBound:
 
 def plain_rows(problem: PackProblem) -> tuple[Sheet, ...]:
     """What a maker would lay with a ruler: rows of boxes on bare sheets, as many as it takes. For comparing."""
-    empty = ground_of(replace(problem, held=(), first_live=None), 0)
+    empty = region_of(replace(problem, held=(), first_live=None), 0)
     if empty.room.is_empty:
         return ()
     spec = problem.spec

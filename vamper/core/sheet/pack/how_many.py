@@ -33,7 +33,7 @@ class SizeCount:
 
 
 @dataclass(frozen=True, slots=True)
-class Question:
+class CountRequest:
     """A room, the rules, and the edge at any size (mm of its drawing's longest side)."""
 
     piece: Piece
@@ -46,7 +46,7 @@ class Question:
 class HowMany:
     """Counts for one question, each size worked out once; quick ones are of plain rows alone."""
 
-    def __init__(self, question: Question, typical_mm: float, quick: bool = False) -> None:
+    def __init__(self, question: CountRequest, typical_mm: float, quick: bool = False) -> None:
         self._question = question
         self._counts: dict[float, int] = {}
         self._edges: dict[float, MultiPolygon] = {}

@@ -4,9 +4,9 @@ from collections import Counter
 from dataclasses import replace
 
 from vamper.core.sheet.layout import Layout, Unplaced, WhyNot
-from vamper.core.sheet.pack.ground import ground_of
 from vamper.core.sheet.pack.problem import PackProblem, fits_alone
 from vamper.core.sheet.pack.rows import rows_of_boxes
+from vamper.core.sheet.pack.sheet_region import region_of
 from vamper.core.values.placement import Sheet
 
 
@@ -17,11 +17,11 @@ def in_rows(problem: PackProblem, as_they_are: bool = False) -> Layout:
     fitting = {p.item for p in problem.pieces if fits_alone(p, problem.live, spec.turn) or held[p.item]}
     remaining = Counter({p.item: max(0, p.quantity - held[p.item]) for p in problem.pieces if p.item in fitting})
     sheets: list[Sheet] = []
-    empty = ground_of(replace(problem, held=(), first_live=None), 0)
+    empty = region_of(replace(problem, held=(), first_live=None), 0)
     known = max(problem.held_sheets, problem.first_live is not None)
     while len(sheets) < known or (remaining.total() and (limit is None or len(sheets) < limit)):
         is_known = len(sheets) < known
-        ground = ground_of(problem, len(sheets)) if is_known else empty
+        ground = region_of(problem, len(sheets)) if is_known else empty
         pieces = [replace(problem.by_item[item], quantity=count) for item, count in (+remaining).items()]
         room_for = 1 if is_known else None if limit is None else limit - len(sheets)
         rows: tuple[Sheet, ...] = ()

@@ -39,7 +39,7 @@ _NOTHING = (0, -math.inf)
 
 
 @dataclass(frozen=True, slots=True)
-class Way:
+class LatticePattern:
     """A turn in degrees, whether rows run across, and how far down the twin stands, as a share of the height (None:
     no twins).
     """
@@ -85,7 +85,7 @@ def likely_ways(
     turn: Turn,
     most: int = _LIKELY,
     given_up: Callable[[], bool] = lambda: False,
-) -> list[Way]:
+) -> list[LatticePattern]:
     """The few ways of laying a piece that hold the most of it, by a rough count."""
     tried = _Tried(piece, room, gap_mm, given_up)
     turn = piece.turn or turn
@@ -96,7 +96,7 @@ def likely_ways(
 
 
 def lattice_along(
-    piece: Piece, room: Room, gap_mm: float, ways: Sequence[Way], fineness: Fineness = _QUICK
+    piece: Piece, room: Room, gap_mm: float, ways: Sequence[LatticePattern], fineness: Fineness = _QUICK
 ) -> Lattice | None:
     """The best lattice among given ways; many times faster than looking for the ways as well."""
     gap = gap_between(piece, piece, gap_mm)
@@ -117,17 +117,17 @@ def lattice_along(
     )
 
 
-def _profile(piece: Piece, gap: float, way: Way, fineness: Fineness) -> Profile:
+def _profile(piece: Piece, gap: float, way: LatticePattern, fineness: Fineness) -> Profile:
     left, top, right, bottom = piece.edge.bounds
     step = max(fineness.step_mm, fineness.share * max(right - left, bottom - top))
     return profile_of(piece.edge, gap, way.turn_deg, way.across, step)
 
 
-def _rows(profile: Profile, room: Room, gap: float, way: Way, fineness: Fineness) -> Rows | None:
+def _rows(profile: Profile, room: Room, gap: float, way: LatticePattern, fineness: Fineness) -> Rows | None:
     return best_rows(cell_of(profile, way.twin), _widened(room, gap, way), fineness.shifts)
 
 
-def _widened(room: Room, gap: float, way: Way) -> Room:
+def _widened(room: Room, gap: float, way: LatticePattern) -> Room:
     """Along and down the rows. Grown by half the gap, the pieces may stick out of the room by as much."""
     along, down = room if way.across else room[::-1]
     return along + gap + 2 * EXTRA_MM, down + gap + 2 * EXTRA_MM
@@ -141,10 +141,10 @@ class _Tried:
     def __init__(self, piece: Piece, room: Room, gap_mm: float, given_up: Callable[[], bool]) -> None:
         self._piece, self._room, self._gap = piece, room, gap_between(piece, piece, gap_mm)
         self._given_up = given_up
-        self._profiles: dict[Way, Profile] = {}
-        self._worth: dict[Way, tuple[int, float]] = {}
+        self._profiles: dict[LatticePattern, Profile] = {}
+        self._worth: dict[LatticePattern, tuple[int, float]] = {}
 
-    def worth(self, way: Way) -> tuple[int, float]:
+    def worth(self, way: LatticePattern) -> tuple[int, float]:
         if way not in self._worth:
             if self._worth and self._given_up():
                 return _NOTHING
@@ -156,7 +156,7 @@ class _Tried:
         return self._worth[way]
 
 
-def _followed(way: Way, tried: _Tried, turning_deg: float) -> Way:
+def _followed(way: LatticePattern, tried: _Tried, turning_deg: float) -> LatticePattern:
     """Where a way leads when it is turned, and its twins moved, by ever smaller steps that each help."""
     for halving in range(_HALVINGS):
         turn, twin = turning_deg / 2**halving, _TWIN_STEP / 2**halving
@@ -167,7 +167,7 @@ def _followed(way: Way, tried: _Tried, turning_deg: float) -> Way:
     return way
 
 
-def _ways(piece: Piece, room: Room, turn: Turn) -> Iterator[Way]:
+def _ways(piece: Piece, room: Room, turn: Turn) -> Iterator[LatticePattern]:
     if turn in (Turn.UPRIGHT, Turn.HALF) or _is_round(piece):
         turns = [0.0]
     elif turn is Turn.QUARTER:
@@ -179,7 +179,7 @@ def _ways(piece: Piece, room: Room, turn: Turn) -> Iterator[Way]:
     for turn_deg in turns:
         for across in (True, False):
             for twin in twins:
-                yield Way(turn_deg, across, twin)
+                yield LatticePattern(turn_deg, across, twin)
 
 
 def _is_round(piece: Piece) -> bool:

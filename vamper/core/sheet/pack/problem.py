@@ -49,7 +49,7 @@ class PackProblem:
     @property
     def filling(self) -> bool:
         """Whether extra copies are wanted in what space is left."""
-        return self.spec.fill and any(piece.wish is not None for piece in self.pieces)
+        return self.spec.fill and any(piece.fill_priority is not None for piece in self.pieces)
 
     def live_of(self, sheet: int) -> Polygon:
         """The live area of a sheet, counted from 0."""

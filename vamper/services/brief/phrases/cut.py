@@ -1,17 +1,17 @@
 """How it is cut; a stock without a backing is cut through, whatever was asked for."""
 
-from vamper.core.made import cut_made
+from vamper.core.effective_job import effective_cut
 from vamper.core.values.cut import Cut
-from vamper.services.brief.phrase import PhraseKind, Told
+from vamper.services.brief.phrase import BriefFacts, PhraseKind
 
 
-def say(told: Told) -> tuple[str, str]:
+def say(told: BriefFacts) -> tuple[str, str]:
     return ", ", _words(told)
 
 
-def _words(told: Told) -> str:
+def _words(told: BriefFacts) -> str:
     items, stock = told.document.items, told.job.stock
-    through = [item.name for item in items if cut_made(stock, item.cut) is Cut.THROUGH]
+    through = [item.name for item in items if effective_cut(stock, item.cut) is Cut.THROUGH]
     if not through and stock.has_backing:
         return "kiss cut"
     if len(through) == len(items):

@@ -3,14 +3,14 @@
 from dataclasses import replace
 
 from vamper.core.values.cutter import Cutter
-from vamper.services.brief.phrase import Asked, Choice, PhraseKind, Told, room
+from vamper.services.brief.phrase import BriefFacts, Choice, ChoiceContext, PhraseKind, room
 
 
-def say(told: Told) -> tuple[str, str]:
+def say(told: BriefFacts) -> tuple[str, str]:
     return " on ", told.machine("cutter", told.cutter)
 
 
-def choices(asked: Asked) -> list[Choice]:
+def choices(asked: ChoiceContext) -> list[Choice]:
     return [
         Choice(
             kept.name,

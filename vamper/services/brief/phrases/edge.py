@@ -3,17 +3,17 @@
 from dataclasses import replace
 
 from vamper.core.edge.kind import kind_of
-from vamper.core.made import start_edge
+from vamper.core.effective_job import initial_edge
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.lengths import mm, span_mm
-from vamper.services.brief.phrase import PhraseKind, Told
+from vamper.services.brief.phrase import BriefFacts, PhraseKind
 
 
-def say(told: Told) -> tuple[str, str]:
+def say(told: BriefFacts) -> tuple[str, str]:
     edges = {replace(item.edge, keep_holes=()) for item in told.document.items}
     if len(edges) > 1:
         return ", each with ", _several(edges)
-    return ", each with ", _one(edges.pop() if edges else start_edge(told.job.stock))
+    return ", each with ", _one(edges.pop() if edges else initial_edge(told.job.stock))
 
 
 def _several(edges: set[EdgeSpec]) -> str:

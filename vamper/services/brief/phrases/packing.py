@@ -6,11 +6,11 @@ from vamper.core.values.item import Turn
 from vamper.core.values.job import Job
 from vamper.core.values.lengths import mm
 from vamper.core.values.packing import TIDY
-from vamper.services.brief.phrase import Asked, Choice, PhraseKind, Told
+from vamper.services.brief.phrase import BriefFacts, Choice, ChoiceContext, PhraseKind
 from vamper.services.brief.words import TURN_PHRASES, TURN_REASONS, plural
 
 
-def say(told: Told) -> tuple[str, str]:
+def say(told: BriefFacts) -> tuple[str, str]:
     spec = told.document.packing
     mode = MODES[spec.mode if told.job.cutter.is_machine else TIDY]
     words = f"{mode.phrase}, " if mode.phrase else ""
@@ -24,7 +24,7 @@ def say(told: Told) -> tuple[str, str]:
     return ", packed ", words
 
 
-def choices(asked: Asked) -> list[Choice]:
+def choices(asked: ChoiceContext) -> list[Choice]:
     found, most = list[Choice](), _most(asked.job)
     for turn in reversed(Turn):
         if turn is not turn.within(most):

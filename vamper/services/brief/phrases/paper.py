@@ -2,14 +2,14 @@
 
 from dataclasses import replace
 
-from vamper.core.made import as_made
+from vamper.core.effective_job import effective_job
 from vamper.core.plan import pack_problem, set_up_sheet
 from vamper.core.sheet.pack.area_bound import area_bound
 from vamper.core.values.findings import BadInput
 from vamper.core.values.job import Job
 from vamper.core.values.lengths import size_mm
 from vamper.core.values.paper import NAMED_PAPERS, named
-from vamper.services.brief.phrase import Asked, Choice, PhraseKind, Told, room
+from vamper.services.brief.phrase import BriefFacts, Choice, ChoiceContext, PhraseKind, room
 from vamper.services.design.job_design import Design
 from vamper.services.ledger.shelf_findings import paper_change
 from vamper.services.ledger.supplies import KeptOffcut
@@ -18,14 +18,14 @@ _MOST_OFFCUTS = 12
 _OFFCUTS, _WHOLE = "Offcuts of this stock", "Whole sheets"
 
 
-def say(told: Told) -> tuple[str, str]:
+def say(told: BriefFacts) -> tuple[str, str]:
     paper = told.document.paper
     size = named(paper)
     words = size.words if size else size_mm(paper.width_mm, paper.height_mm)
     return ", ", f"{words}, part used" if paper.is_used else words
 
 
-def choices(asked: Asked) -> list[Choice]:
+def choices(asked: ChoiceContext) -> list[Choice]:
     paper = asked.job.paper
     now = paper.whole
     found = [_of_offcut(asked, kept) for kept in asked.offcuts[:_MOST_OFFCUTS]]
@@ -38,7 +38,7 @@ def choices(asked: Asked) -> list[Choice]:
     return found if asked.offcuts else [replace(one, group="") for one in found]
 
 
-def _of_offcut(asked: Asked, kept: KeptOffcut) -> Choice:
+def _of_offcut(asked: ChoiceContext, kept: KeptOffcut) -> Choice:
     """An offcut of the stock, with what goes on it."""
     paper = kept.offcut.paper
     trial = replace(asked.job, paper=paper)
@@ -50,7 +50,7 @@ def _of_offcut(asked: Asked, kept: KeptOffcut) -> Choice:
 
 def _at_most(job: Job, design: Design) -> str | None:
     try:
-        setup = set_up_sheet(as_made(job))
+        setup = set_up_sheet(effective_job(job))
     except BadInput:
         return None
     problem = pack_problem(design.job, setup, design.items)

@@ -2,16 +2,16 @@
 
 from dataclasses import replace
 
-from vamper.services.brief.phrase import Asked, Choice, PhraseKind, Told, room
+from vamper.services.brief.phrase import BriefFacts, Choice, ChoiceContext, PhraseKind, room
 
 
-def say(told: Told) -> tuple[str, str]:
+def say(told: BriefFacts) -> tuple[str, str]:
     if not told.job.stock.printable:
         return ", not printed", ""
     return ", printed on ", told.machine("printer", told.printer)
 
 
-def choices(asked: Asked) -> list[Choice]:
+def choices(asked: ChoiceContext) -> list[Choice]:
     return [
         Choice(
             kept.name,

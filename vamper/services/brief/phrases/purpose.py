@@ -7,14 +7,14 @@ from vamper.core.finishing.process import process_of_job, processes_for, usual_p
 from vamper.core.finishing.targets import TARGETS
 from vamper.core.values.art import Purpose
 from vamper.core.values.finish import ClothSpec, Target
-from vamper.services.brief.phrase import Asked, Choice, PhraseKind, Told
+from vamper.services.brief.phrase import BriefFacts, Choice, ChoiceContext, PhraseKind
 from vamper.services.brief.words import PURPOSE_PHRASES
 
 _WAYS = "How it is finished"
 _ELSEWHERE = "On these, {stock} is not the usual stock"
 
 
-def say(told: Told) -> tuple[str, str]:
+def say(told: BriefFacts) -> tuple[str, str]:
     target = told.document.target
     return ", to live on ", PURPOSE_PHRASES[told.document.purpose] if target is None else TARGETS[target].words
 
@@ -23,7 +23,7 @@ def hint(purpose: Purpose) -> str:
     return f"seen from {seen_from(purpose)}, needs {need_of(purpose):.0f} ppi"
 
 
-def choices(asked: Asked) -> list[Choice]:
+def choices(asked: ChoiceContext) -> list[Choice]:
     """What it can live on, and below, where there are several, how it is finished for that."""
     job = asked.job
     laminated = job.laminate_um > 0

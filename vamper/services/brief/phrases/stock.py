@@ -2,38 +2,38 @@
 
 from collections.abc import Iterable
 
-from vamper.core.cutting.setting import Known, settings_for
-from vamper.core.made import cut_made, start_edge
+from vamper.core.cutting.setting import CutHistory, settings_for
+from vamper.core.effective_job import effective_cut, initial_edge
 from vamper.core.plan import detail_of
 from vamper.core.values.cut import Cut
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.stock import AFTER, GROUP_OF, GROUPS, Stock
-from vamper.services.brief.phrase import Answer, Asked, Choice, PhraseKind, Question, Told
+from vamper.services.brief.phrase import BriefFacts, Choice, ChoiceContext, PhraseAnswer, PhraseKind, PhraseQuestion
 from vamper.services.brief.words import plural
 
 _EDGE_FIELDS = ("kind", "distance_mm", "fill_holes", "join", "rings", "colour")
 
 
-def say(told: Told) -> tuple[str, str]:
+def say(told: BriefFacts) -> tuple[str, str]:
     if told.sheets_left is None:
         return " out of ", told.job.stock.name
     short = f", {told.sheets_needed} needed" if told.sheets_needed > told.sheets_left else ""
     return " out of ", f"{told.job.stock.name} ({plural(told.sheets_left, 'sheet')} left{short})"
 
 
-def choices(asked: Asked) -> list[Choice]:
+def choices(asked: ChoiceContext) -> list[Choice]:
     """In groups by what is made, in the order of the shelf within each."""
     shelf, now = asked.shop.stocks.all(), asked.document.stock
     found = [_choice(asked, key, kept.name, kept.value) for key, kept in shelf.items() if not kept.hidden or key == now]
     return sorted(found, key=lambda choice: GROUPS.index(choice.group))
 
 
-def _choice(asked: Asked, key: str, name: str, stock: Stock) -> Choice:
+def _choice(asked: ChoiceContext, key: str, name: str, stock: Stock) -> Choice:
     wanted = {item.cut for item in asked.document.items} or {Cut.KISS}
-    cut = cut_made(stock, Cut.KISS if Cut.KISS in wanted else Cut.THROUGH)
+    cut = effective_cut(stock, Cut.KISS if Cut.KISS in wanted else Cut.THROUGH)
     tried = asked.shop.tried.of(asked.document.cutter_id, key)
-    known = Known(tried.tries, tried.runs, asked.job.blade, asked.job.passes)
+    known = CutHistory(tried.tries, tried.runs, asked.job.blade, asked.job.passes)
     detail = detail_of(asked.design.items if asked.design else ())
     setting = settings_for(stock, asked.job.cutter, detail, known)[cut]
     printed = "not printed" if not stock.printable else "printed mirrored" if stock.mirrored else "printed"
@@ -55,28 +55,28 @@ def _usual_cut(before: Stock, after: Stock, items: Iterable[ItemSpec]) -> dict[s
     return {"cut": after.starts} if usual else {}
 
 
-def _question(before: Stock, after: Stock, items: Iterable[ItemSpec]) -> Question | None:
+def _question(before: Stock, after: Stock, items: Iterable[ItemSpec]) -> PhraseQuestion | None:
     """What becomes of the edges where printing comes or goes; nothing to ask where they suit already."""
     if before.printable == after.printable:
         return None
-    start = start_edge(after)
+    start = initial_edge(after)
     others = [item for item in items if item.edge.has_border is not start.has_border]
     if not others:
         return None
     each, count = _fields(start), plural(len(others), "design")
     if after.printable:
-        return Question(
+        return PhraseQuestion(
             f"{after.title} is printed, and {count} would be cut on the drawing itself, without a border.",
             (
-                Answer("Give them a border", "the usual one, holes filled, parts joined", each),
-                Answer("Keep them bare", "the blade runs along the print", {}),
+                PhraseAnswer("Give them a border", "the usual one, holes filled, parts joined", each),
+                PhraseAnswer("Keep them bare", "the blade runs along the print", {}),
             ),
         )
-    return Question(
+    return PhraseQuestion(
         f"{after.title} is cut only. With their borders, {count} would come out as plain shapes: nothing is printed.",
         (
-            Answer("Cut the drawings themselves", "no border, holes stay open, parts stay apart", each),
-            Answer("Keep the borders", "only their outer shapes are cut", {}),
+            PhraseAnswer("Cut the drawings themselves", "no border, holes stay open, parts stay apart", each),
+            PhraseAnswer("Keep the borders", "only their outer shapes are cut", {}),
         ),
     )
 

@@ -3,17 +3,17 @@
 from collections import Counter
 
 from vamper.core.sheet.pack.area_bound import AreaBound
-from vamper.core.sheet.pack.search.dealing import dealt, improve_many
-from vamper.core.sheet.pack.search.equal import lattice_sheet
-from vamper.core.sheet.pack.search.run import ATTEMPT_SHARE, EASY_FILL, HOPELESS_FILL, LEAST_ATTEMPT_S, Run
-from vamper.core.sheet.pack.search.scarce import LIKELY_FILL, fullest
+from vamper.core.sheet.pack.search.lattice_sheets import lattice_sheet
+from vamper.core.sheet.pack.search.max_fill import LIKELY_FILL, max_fill
+from vamper.core.sheet.pack.search.multi_sheet import dealt, improve_many
+from vamper.core.sheet.pack.search.run import ATTEMPT_SHARE, EASY_FILL, HOPELESS_FILL, LEAST_ATTEMPT_S, SearchRun
 from vamper.core.values.placement import Sheet
 
 # From so many sheets on they are dealt out at once: this full, in this share of the time.
 _MANY_SHEETS = 3
 
 
-def improve(run: Run, bound: AreaBound) -> None:
+def improve(run: SearchRun, bound: AreaBound) -> None:
     assert run.best is not None
     limit = run.problem.spec.max_sheets
     if limit is None and bound.sheets_at_least >= _MANY_SHEETS:
@@ -31,7 +31,7 @@ def improve(run: Run, bound: AreaBound) -> None:
     fill_one_by_one(run, allowed, (), run.free.copy())
 
 
-def all_on(run: Run, count: int, share: float) -> bool:
+def all_on(run: SearchRun, count: int, share: float) -> bool:
     """Try to lay everything on exactly `count` sheets, areas shared out evenly, in a share of the time."""
     sheets: list[Sheet] = []
     for number, group in enumerate(dealt(run, count)):
@@ -49,7 +49,7 @@ def all_on(run: Run, count: int, share: float) -> bool:
     return True
 
 
-def fill_one_by_one(run: Run, allowed: int, before: tuple[Sheet, ...], remaining: Counter[int]) -> None:
+def fill_one_by_one(run: SearchRun, allowed: int, before: tuple[Sheet, ...], remaining: Counter[int]) -> None:
     """Sheet after sheet as full as it gets; what is left over lies in rows of boxes on the next ones."""
     limited = run.problem.spec.max_sheets is not None
     sheets: list[Sheet] = list(before)
@@ -57,7 +57,7 @@ def fill_one_by_one(run: Run, allowed: int, before: tuple[Sheet, ...], remaining
         order = run.largest_first(remaining)
         ahead = max(1, min(allowed - len(sheets), round(run.load_of(order) / (EASY_FILL * run.room) + 0.5)))
         seconds = run.slice(1.0 / ahead)
-        sheet = fullest(run, remaining, sheets, seconds) if limited else filled(run, order, sheets, seconds)
+        sheet = max_fill(run, remaining, sheets, seconds) if limited else filled(run, order, sheets, seconds)
         if not sheet:
             break
         sheets.append(sheet)
@@ -67,7 +67,7 @@ def fill_one_by_one(run: Run, allowed: int, before: tuple[Sheet, ...], remaining
         run.clocked = True
 
 
-def filled(run: Run, order: list[int], before: list[Sheet], seconds: float) -> Sheet:
+def filled(run: SearchRun, order: list[int], before: list[Sheet], seconds: float) -> Sheet:
     """One sheet filled from `order`: an easy load first, then one or two pieces more as long as they go in."""
     stop_at = run.watch.seconds_left() - seconds
     best = lattice_sheet(run, order, run.plain.room)

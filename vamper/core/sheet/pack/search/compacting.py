@@ -4,15 +4,15 @@ from collections import Counter
 
 from vamper.core.sheet.pack.nesting import Attempt, NestSolution
 from vamper.core.sheet.pack.problem import strip_left
-from vamper.core.sheet.pack.search.equal import lattice_sheet
-from vamper.core.sheet.pack.search.run import EASY_FILL, LEAST_ATTEMPT_S, Run
+from vamper.core.sheet.pack.search.lattice_sheets import lattice_sheet
+from vamper.core.sheet.pack.search.run import EASY_FILL, LEAST_ATTEMPT_S, SearchRun
 
 # A last sheet is made compact where this share of it could be had; and for no longer than this.
 _WORTH_SHARE = 0.2
 _COMPACT_S = 4.0
 
 
-def compact(run: Run) -> None:
+def compact(run: SearchRun) -> None:
     """Make the last sheet's pieces take less of it, where there is something to be had."""
     assert run.best is not None
     if not run.best.sheets or not run.is_complete(run.best) or not run.plain.is_bare:

@@ -12,7 +12,6 @@ from vamper.core.sheet.lay.free_space import filled_up
 from vamper.core.sheet.lay.turns import best_turn
 from vamper.core.sheet.layout import THROUGH_GAP_MM, Layout, Piece, Unplaced, WhyNot, gap_between
 from vamper.core.sheet.pack.area_bound import AreaBound
-from vamper.core.sheet.pack.ground import Ground, ground_of, space_on
 from vamper.core.sheet.pack.lattice import Lattice
 from vamper.core.sheet.pack.nesting import (
     SLACK_MM,
@@ -26,6 +25,7 @@ from vamper.core.sheet.pack.nesting import (
 )
 from vamper.core.sheet.pack.problem import PackProblem, Rank, Watch, fits_alone
 from vamper.core.sheet.pack.rows import rows_of_boxes
+from vamper.core.sheet.pack.sheet_region import SheetRegion, region_of, space_on
 from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import grow
 from vamper.core.values.placement import Placement, Sheet
@@ -38,7 +38,7 @@ ATTEMPT_SHARE = 0.6
 LEAST_ATTEMPT_S = 0.25
 
 
-class Run:
+class SearchRun:
     """One run of the search."""
 
     def __init__(self, problem: PackProblem, nester: Nester, watch: Watch) -> None:
@@ -58,8 +58,8 @@ class Run:
         self.points = {piece.item: nest_points(piece.edge, self.growth(piece)) for piece in self.pieces}
         self.room = grow(problem.live, self.separation / 2).area
         self.areas = {item: grow(Polygon(points), self.separation / 2).area for item, points in self.points.items()}
-        self.grounds = [ground_of(problem, n) for n in range(max(problem.held_sheets, problem.first_live is not None))]
-        self.plain = ground_of(replace(problem, held=(), first_live=None), 0)
+        self.grounds = [region_of(problem, n) for n in range(max(problem.held_sheets, problem.first_live is not None))]
+        self.plain = region_of(replace(problem, held=(), first_live=None), 0)
         self.lattices: dict[tuple[int, tuple[float, ...]], Lattice | None] = {}
         self.best: Layout | None = None
         self.best_rank: Rank = ()
@@ -104,7 +104,7 @@ class Run:
         loads = np.cumsum([self.areas[item] for item in order])
         return max(1, int(np.searchsorted(loads, EASY_FILL * self.room)))
 
-    def topped_up(self, ground: Ground, sheet: Sheet, rest: Counter[int]) -> Sheet:
+    def topped_up(self, ground: SheetRegion, sheet: Sheet, rest: Counter[int]) -> Sheet:
         """`sheet` with as many of `rest` in its free space as go in, the largest first."""
         used = self.load_of([one.item for one in (*ground.held, *sheet)])
         room = HOPELESS_FILL * grow(ground.live, self.separation / 2).area - used
@@ -115,7 +115,7 @@ class Run:
         added, _ = filled_up(space, [self.by_item[item] for item in order], self.given_up)
         return (*sheet, *added)
 
-    def nested(self, group: Counter[int], ground: Ground, seconds: float, before: list[Sheet] | None) -> Sheet:
+    def nested(self, group: Counter[int], ground: SheetRegion, seconds: float, before: list[Sheet] | None) -> Sheet:
         """The most of `group` that the engine laid inside one sheet's room; ends as soon as that is all of it.
 
         Better ones are shown on the way, after the sheets `before`; with None they are not.
@@ -139,7 +139,7 @@ class Run:
     def given_up(self) -> bool:
         return self.watch.seconds_left() <= 0
 
-    def request(self, group: Counter[int], ground: Ground) -> NestRequest:
+    def request(self, group: Counter[int], ground: SheetRegion) -> NestRequest:
         left, top, right, bottom = ground.room.bounds
         turn = self.problem.spec.turn
         shapes = tuple(

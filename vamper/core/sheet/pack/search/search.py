@@ -15,16 +15,16 @@ from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.pack.area_bound import area_bound
 from vamper.core.sheet.pack.nesting import Nester
 from vamper.core.sheet.pack.problem import PackProblem, Watch
+from vamper.core.sheet.pack.search.around_fixed import pack_around_fixed, rows_everywhere
 from vamper.core.sheet.pack.search.attempts import improve
 from vamper.core.sheet.pack.search.compacting import compact
-from vamper.core.sheet.pack.search.equal import latticed
-from vamper.core.sheet.pack.search.lying import round_what_lies, rows_everywhere
-from vamper.core.sheet.pack.search.run import Run
+from vamper.core.sheet.pack.search.lattice_sheets import latticed
+from vamper.core.sheet.pack.search.run import SearchRun
 
 
 def search(problem: PackProblem, nester: Nester, watch: Watch) -> Layout:
     """The best mixed layout found."""
-    run = Run(problem, nester, watch)
+    run = SearchRun(problem, nester, watch)
     spec = run.problem.spec
     if not run.pieces:
         return run.settle(())
@@ -33,7 +33,7 @@ def search(problem: PackProblem, nester: Nester, watch: Watch) -> Layout:
     first = rows_everywhere(run)
     run.offer(first)
     if run.grounds or not run.plain.is_bare:
-        return round_what_lies(run)
+        return pack_around_fixed(run)
     bound = area_bound(run.problem.live, run.pieces, spec.gap_mm)
     if run.improvable(bound):
         run.offer(latticed(run))

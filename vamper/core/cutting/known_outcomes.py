@@ -1,0 +1,73 @@
+"""What was told outright, and the four rules that hold of it whatever the figures say.
+
+Of one stock, one cut and one blade, on any scale that rises with hardness: a force, or a place in a machine's list.
+
+- Nothing at least as hard as what went through the backing, or tore.
+- Nothing at most as gentle as what did not get through, in as many passes or fewer.
+- What came out clean is taken again, until something speaks against it.
+- After "not through" comes the same once more, or the next harder; not the hardest.
+
+Source: craft/program.md, "These hold whatever the figures say".
+"""
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+from vamper.core.values.blade import sharpness_of
+from vamper.core.values.tried import Outcome
+
+# A blade that is by so much sharper or duller cuts as another would: what was clean with it need not be now.
+_LIKE_NOW = 0.1
+_TOO_MUCH = {Outcome.BACKING_THROUGH, Outcome.TORN}
+
+
+@dataclass(frozen=True, slots=True)
+class KnownOutcome:
+    """What one setting did, `level` on a scale that rises with hardness."""
+
+    level: float
+    passes: int
+    outcome: Outcome
+
+
+def holds_now(outcome: Outcome, metres_then: float, sharpness: float) -> bool:
+    """Whether an outcome still binds with a blade as sharp as the one that is in now: a sharper one goes through all
+    the more, a duller one gets through all the less, and clean is clean with one as sharp.
+    """
+    change = math.log(sharpness / sharpness_of(metres_then))
+    if outcome in _TOO_MUCH:
+        return change > -_LIKE_NOW
+    return change < _LIKE_NOW if outcome is Outcome.NOT_THROUGH else abs(change) < _LIKE_NOW
+
+
+def newest_of_each(told: Iterable[KnownOutcome]) -> tuple[KnownOutcome, ...]:
+    """What every setting did last, for what is told in the order in which it was seen."""
+    return tuple({(one.level, one.passes): one for one in told}.values())
+
+
+def is_allowed(level: float, passes: int, told: Sequence[KnownOutcome]) -> bool:
+    """Whether neither of the first two rules speaks against a setting."""
+    return not any(
+        (one.outcome in _TOO_MUCH and level >= one.level and passes >= one.passes)
+        or (one.outcome is Outcome.NOT_THROUGH and level <= one.level and passes <= one.passes)
+        for one in told
+    )
+
+
+def that_worked(told: Sequence[KnownOutcome]) -> tuple[KnownOutcome, ...]:
+    """What came out clean, and nothing speaks against."""
+    return tuple(one for one in told if one.outcome is Outcome.CLEAN and is_allowed(one.level, one.passes, told))
+
+
+def is_next(level: float, passes: int, told: Sequence[KnownOutcome], harder: float) -> bool:
+    """Whether a setting is no farther than one step on from the hardest that did not get through: it in more passes, or
+    the next one, which stands at `harder`.
+    """
+    short = [one for one in told if one.outcome is Outcome.NOT_THROUGH]
+    if not short:
+        return True
+    hardest = max(short, key=lambda one: (one.level, one.passes))
+    if level <= hardest.level:
+        return passes <= hardest.passes + 1
+    return level <= harder and passes <= hardest.passes

@@ -1,0 +1,1 @@
+"""Reading pictures of what was made: a sheet found and rectified, prints and cut pieces held against their plan."""
