@@ -21,7 +21,7 @@ def client(workshop: Workshop) -> Iterator[TestClient]:
 def job(client: TestClient, workshop: Workshop) -> int:
     number: int = client.post("/api/jobs", json={"title": "Discs"}).json()["id"]
     client.post(f"/api/jobs/{number}/art", files={"file": ("disc.png", disc_png())})
-    workshop.begin_packing(workshop.jobs.get(number))
+    workshop.repacking.begin(workshop.jobs.get(number))
     workshop.packing.stop(number)
     return number
 

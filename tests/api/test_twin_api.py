@@ -29,7 +29,7 @@ def job(client: TestClient, workshop: Workshop) -> int:
     six = {"label": "six", "changes": {"quantity": 6, "longest_mm": 40}, "numbers": [1]}
     client.post(f"/api/jobs/{number}/changes", json=six)
     client.post(f"/api/jobs/{number}/changes", json=SMALL)
-    workshop.begin_packing(workshop.jobs.get(number))
+    workshop.repacking.begin(workshop.jobs.get(number))
     workshop.packing.stop(number)
     return number
 
@@ -115,7 +115,7 @@ def test_another_jobs_sheet_is_told_apart(client: TestClient, job: int, workshop
     client.post(f"/api/jobs/{other}/art", files={"file": ("stripes.png", out.getvalue())})
     client.post(f"/api/jobs/{other}/changes", json={"label": "w", "changes": {"width_mm": 110}, "numbers": [1]})
     client.post(f"/api/jobs/{other}/changes", json=SMALL)
-    workshop.begin_packing(workshop.jobs.get(other))
+    workshop.repacking.begin(workshop.jobs.get(other))
     workshop.packing.stop(other)
     answer = client.post(f"/api/jobs/{other}/sheets/1/photo", files={"file": ("photo.jpg", sample)})
     assert answer.status_code == 422

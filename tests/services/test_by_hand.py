@@ -26,10 +26,10 @@ def job(workshop: Workshop) -> int:
 
 def table(workshop: Workshop, job: int) -> Table:
     """The layout when its search has ended."""
-    workshop.begin_packing(workshop.jobs.get(job))
+    workshop.repacking.begin(workshop.jobs.get(job))
     workshop.packing.stop(job)
-    packing = workshop.plan(workshop.jobs.get(job)).packing
-    return workshop.table(job, packing.layout_id)
+    packing = workshop.plans.of(workshop.jobs.get(job)).packing
+    return workshop.plans.table(job, packing.layout_id)
 
 
 def assert_sound(workshop: Workshop, job: int) -> Table:
@@ -165,12 +165,12 @@ def test_packing_again_keeps_what_was_placed_by_hand(workshop: Workshop, job: in
     first = table(workshop, job)
     workshop.by_hand.nudge(job, first, 0, [5], 7.0, 50.0)
     placed = table(workshop, job).placement(0, 5)
-    workshop.pack_again(workshop.jobs.get(job))
+    workshop.repacking.again(workshop.jobs.get(job))
     after = assert_sound(workshop, job)
     (by_hand,) = [p for p in after.sheet(0) if p.pin is Pin.HAND]
     assert (by_hand.x_mm, by_hand.y_mm) == (placed.x_mm, placed.y_mm)
     assert sum(len(sheet) for sheet in after.layout.sheets) == 6
-    workshop.pack_again(workshop.jobs.get(job), everything=True)
+    workshop.repacking.again(workshop.jobs.get(job), everything=True)
     assert {p.pin for sheet in assert_sound(workshop, job).layout.sheets for p in sheet} == {Pin.FREE}
 
 
@@ -179,16 +179,16 @@ def test_an_old_layout_is_refused_with_a_sentence(workshop: Workshop, job: int) 
     workshop.by_hand.nudge(job, old, 0, [5], 0.0, 3.0)
     table(workshop, job)
     with pytest.raises(BadInput, match="better layout came in"):
-        workshop.table(job, old.layout_id)
+        workshop.plans.table(job, old.layout_id)
 
 
 def test_filled_copies_become_wanted_ones_when_pieces_are_moved(workshop: Workshop, job: int) -> None:
     workshop.jobs.change_items(job, "more", (1,), {"fill_priority": 1})
     workshop.jobs.change(job, "fill", {"packing.fill": True})
-    packing = workshop.begin_packing(workshop.jobs.get(job))
+    packing = workshop.repacking.begin(workshop.jobs.get(job))
     while packing.state is PackingState.SEARCHING:
-        packing = workshop.plan(workshop.jobs.get(job)).packing
-    filled = workshop.table(job, packing.layout_id)
+        packing = workshop.plans.of(workshop.jobs.get(job)).packing
+    filled = workshop.plans.table(job, packing.layout_id)
     count = len(filled.sheet(0))
     assert count > 6
     done = workshop.by_hand.lock(job, filled, 0, [0], True)
@@ -203,11 +203,11 @@ def test_a_restart_says_what_was_kept(tmp_path: Path, nester: ProcessNester) -> 
     art = first.arts.take_in("second.png", disc_png())
     first.jobs.add_item(number, art.digest, "second", 37, {})
     first.jobs.change_items(number, "number", (1, 2), {"quantity": 14})
-    packing = first.begin_packing(first.jobs.get(number))
+    packing = first.repacking.begin(first.jobs.get(number))
     assert packing.state is PackingState.SEARCHING
     # Cut short as by a kill: another workshop opens the file while the first one never says that it ends.
     second = Workshop(path, nester, search_seconds=1)
-    planned = second.plan(second.jobs.get(number))
+    planned = second.plans.of(second.jobs.get(number))
     plan, packing = planned.plan, planned.packing
     assert packing.state is PackingState.INTERRUPTED
     assert plan.layout.pieces > 0

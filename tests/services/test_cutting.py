@@ -28,13 +28,13 @@ def job(workshop: Workshop) -> int:
     number = workshop.jobs.create("Film")
     art = workshop.arts.take_in("disc.png", disc_png())
     workshop.jobs.add_item(number, art.digest, "disc", 40, {})
-    workshop.begin_packing(workshop.jobs.get(number))
+    workshop.repacking.begin(workshop.jobs.get(number))
     workshop.packing.stop(number)
     return number
 
 
 def kiss(workshop: Workshop, job: int):  # type: ignore[no-untyped-def]
-    return workshop.plan(workshop.jobs.get(job)).plan.settings[Cut.KISS]
+    return workshop.plans.of(workshop.jobs.get(job)).plan.settings[Cut.KISS]
 
 
 def test_an_unknown_film_finds_its_force_in_twelve_drops(workshop: Workshop, job: int) -> None:
@@ -63,7 +63,7 @@ def test_an_unknown_film_finds_its_force_in_twelve_drops(workshop: Workshop, job
     after = kiss(workshop, job)
     reached = depth_um(after.force_gf, 1, stock, Blade.GENERAL) / 1.25
     assert bands.least_um < reached < bands.most_um
-    assert "cut.unsure" not in {one.code for one in workshop.plan(workshop.jobs.get(job)).findings}
+    assert "cut.unsure" not in {one.code for one in workshop.plans.of(workshop.jobs.get(job)).findings}
     # The ladder is kept with the workshop, not with the job's history; taken away, all is as before.
     for kept in workshop.shop.tried.of(MAT_CUTTER, stock.key).records:
         workshop.shop.tried.forget(kept.id)
@@ -98,10 +98,10 @@ def test_a_run_teaches_wears_and_loads(workshop: Workshop, job: int) -> None:
     care.mats.put_in(mat, MAT_CUTTER)
     state = workshop.jobs.get(job)
     before = kiss(workshop, job)
-    workshop.log_run(state, 5, {Cut.KISS: Outcome.CLEAN})
+    workshop.making.log_run(state, 5, {Cut.KISS: Outcome.CLEAN})
     after = kiss(workshop, job)
     assert after.chance > before.chance
-    plan = workshop.plan(state).plan
+    plan = workshop.plans.of(state).plan
     length = plan.items[0].edge.length_mm / 1000
     assert care.blades.get(blade).value.metres == pytest.approx(5 * length * plan.job.stock.abrasion, rel=1e-3)
     assert care.mats.get(mat).value.loads == 8
@@ -112,11 +112,11 @@ def test_a_run_teaches_wears_and_loads(workshop: Workshop, job: int) -> None:
 def test_a_run_that_cannot_be_keeps_nothing(workshop: Workshop, job: int) -> None:
     mixed = {Cut.KISS: Outcome.CLEAN, Cut.THROUGH: Outcome.BACKING_MARKED}
     with pytest.raises(BadInput, match="no backing to mark"):
-        workshop.log_run(workshop.jobs.get(job), 1, mixed)
+        workshop.making.log_run(workshop.jobs.get(job), 1, mixed)
     assert not workshop.shop.tried.of(MAT_CUTTER, "satin-vinyl").records
     workshop.jobs.change(job, "stock", {"stock": "card"})
     with pytest.raises(BadInput, match="has no backing to kiss"):
-        workshop.log_run(workshop.jobs.get(job), 1, {Cut.KISS: Outcome.CLEAN})
+        workshop.making.log_run(workshop.jobs.get(job), 1, {Cut.KISS: Outcome.CLEAN})
 
 
 def test_a_run_teaches_only_what_was_cut_and_set(workshop: Workshop, job: int) -> None:
@@ -124,7 +124,7 @@ def test_a_run_teaches_only_what_was_cut_and_set(workshop: Workshop, job: int) -
     state = workshop.jobs.get(job)
     for other in ({Cut.THROUGH: Outcome.CLEAN}, {Cut.KISS: Outcome.CLEAN, Cut.THROUGH: Outcome.CLEAN}):
         with pytest.raises(BadInput, match="no piece of this job is cut as “through”"):
-            workshop.log_run(state, 1, other)
+            workshop.making.log_run(state, 1, other)
     assert not workshop.shop.tried.of(MAT_CUTTER, "satin-vinyl").records
     mat = workshop.shop.care.mats.keep("blue", MatIn(loads=3))
     workshop.shop.care.mats.put_in(mat, MAT_CUTTER)
@@ -132,7 +132,7 @@ def test_a_run_teaches_only_what_was_cut_and_set(workshop: Workshop, job: int) -
     workshop.shop.cutters.keep(
         machine.name, replace(machine.value, settings=(NamedSetting("foil"), NamedSetting("card"))), MAT_CUTTER
     )
-    workshop.log_run(workshop.jobs.get(job), 2, {Cut.KISS: Outcome.CLEAN})
+    workshop.making.log_run(workshop.jobs.get(job), 2, {Cut.KISS: Outcome.CLEAN})
     assert not workshop.shop.tried.of(MAT_CUTTER, "satin-vinyl").records
     assert workshop.shop.care.mats.get(mat).value.loads == 5
 
@@ -166,7 +166,7 @@ def test_a_blade_in_the_machine_changes_every_job_on_it(workshop: Workshop, job:
     before = kiss(workshop, job).force_gf
     number = workshop.shop.care.blades.keep("old", BladeIn(metres=420))
     workshop.shop.care.blades.put_in(number, MAT_CUTTER)
-    planned = workshop.plan(workshop.jobs.get(job))
+    planned = workshop.plans.of(workshop.jobs.get(job))
     assert planned.plan.settings[Cut.KISS].force_gf > 1.8 * before
     assert "cut.blade-worn" in {one.code for one in planned.findings}
 
@@ -181,7 +181,7 @@ def test_stocks_of_ones_own(workshop: Workshop, job: int) -> None:
     assert own.add(new) == "deck-card-2"
     workshop.jobs.change(job, "stock", {"stock": key})
     own.change(key, replace(new, hardness_gf_per_um=1.4))
-    setting = workshop.plan(workshop.jobs.get(job)).plan.settings[Cut.THROUGH]
+    setting = workshop.plans.of(workshop.jobs.get(job)).plan.settings[Cut.THROUGH]
     assert setting.belief.stock.hardness_gf_per_um == 1.4
     with pytest.raises(BadInput, match="is planned on this stock"):
         own.remove(key)
@@ -202,7 +202,7 @@ def test_stocks_of_ones_own(workshop: Workshop, job: int) -> None:
 
 def test_what_is_put_aside_is_not_offered_but_stays_where_it_is_used(workshop: Workshop, job: int) -> None:
     def offered() -> set[str]:
-        return {str(one.changes["stock"]) for one in workshop.choices(workshop.jobs.get(job), "stock")}
+        return {str(one.changes["stock"]) for one in workshop.briefing.choices(workshop.jobs.get(job), "stock")}
 
     workshop.shop.stocks.hide("magnet", True)
     workshop.shop.stocks.hide("satin-vinyl", True)
@@ -219,13 +219,15 @@ def test_new_designs_are_cut_as_their_stock_usually_is(workshop: Workshop) -> No
     workshop.jobs.add_item(number, art.digest, "disc", 40, {})
     state = workshop.jobs.get(number)
     assert state.document.items[0].cut is Cut.THROUGH
-    assert "cut.no-backing" not in {one.code for one in workshop.plan(state).findings}
+    assert "cut.no-backing" not in {one.code for one in workshop.plans.of(state).findings}
     # Changing the stock takes the usual cut along, where nobody chose another one.
-    (vinyl,) = (one for one in workshop.choices(state, "stock") if one.changes["stock"] == "satin-vinyl")
+    (vinyl,) = (one for one in workshop.briefing.choices(state, "stock") if one.changes["stock"] == "satin-vinyl")
     assert vinyl.each == {"cut": Cut.KISS}
     workshop.jobs.change(number, "vinyl", vinyl.changes, vinyl.each)
     (clear,) = (
-        one for one in workshop.choices(workshop.jobs.get(number), "stock") if one.changes["stock"] == "clear-vinyl"
+        one
+        for one in workshop.briefing.choices(workshop.jobs.get(number), "stock")
+        if one.changes["stock"] == "clear-vinyl"
     )
     assert clear.each == {}
 
@@ -248,7 +250,7 @@ def test_a_step_finds_its_place_by_what_it_did(workshop: Workshop, job: int) -> 
 
 
 def test_everything_is_still_there_after_a_restart(workshop: Workshop, nester: ProcessNester, job: int) -> None:
-    workshop.log_run(workshop.jobs.get(job), 1, {Cut.KISS: Outcome.BACKING_MARKED})
+    workshop.making.log_run(workshop.jobs.get(job), 1, {Cut.KISS: Outcome.BACKING_MARKED})
     number = workshop.shop.care.blades.keep("first", BladeIn(metres=12))
     workshop.shop.care.blades.put_in(number, MAT_CUTTER)
     workshop.shop.stocks.hide("magnet", True)

@@ -46,13 +46,13 @@ def found_on(
 ) -> list[Finding]:
     document = state.document.items_changed((number,), changes or {})
     item = workshop.items.designed(replace(state, document=document), number)
-    return item_findings(item, state.document.purpose, workshop.stock(state.document.stock))
+    return item_findings(item, state.document.purpose, workshop.shop.stock(state.document.stock))
 
 
 def test_every_finding_can_be_seen(demo: Workshop) -> None:
     codes = set()
     for job in demo.jobs.all():
-        codes |= {finding.code for finding in demo.plan(demo.jobs.get(job.id)).findings}
+        codes |= {finding.code for finding in demo.plans.of(demo.jobs.get(job.id)).findings}
     assert codes >= SHOWN
 
 

@@ -37,14 +37,14 @@ def job(workshop: Workshop) -> int:
     art = workshop.arts.take_in("disc.png", disc_png())
     workshop.jobs.add_item(number, art.digest, "disc", 40, {})
     workshop.jobs.change_items(number, "quantity", (1,), {"quantity": 6})
-    workshop.begin_packing(workshop.jobs.get(number))
+    workshop.repacking.begin(workshop.jobs.get(number))
     workshop.packing.stop(number)
     return number
 
 
 def ran(workshop: Workshop, job: int, asked: DryRunRequest) -> DryRunStatus:
-    plan = workshop.plan(workshop.jobs.get(job)).plan
-    return ended(workshop.dry_runs.begin(job, plan, workshop.shown_of, asked))
+    plan = workshop.plans.of(workshop.jobs.get(job)).plan
+    return ended(workshop.dry_runs.begin(job, plan, workshop.pictures.shown, asked))
 
 
 def ended(told: DryRunStatus) -> DryRunStatus:
@@ -81,16 +81,16 @@ def test_a_job_that_nobody_has_packed_yet_is_packed_first(workshop: Workshop) ->
     art = workshop.arts.take_in("disc.png", disc_png())
     workshop.jobs.add_item(number, art.digest, "disc", 40, {})
     workshop.jobs.change_items(number, "quantity", (1,), {"quantity": 5})
-    told = ended(workshop.begin_dry_run(number, DryRunRequest(5, False)))
-    planned = workshop.plan(workshop.jobs.get(number))
+    told = ended(workshop.simulations.begin_dry_run(number, DryRunRequest(5, False)))
+    planned = workshop.plans.of(workshop.jobs.get(number))
     assert planned.packing.state is PackingState.DONE
     assert told.is_of(planned.plan)
 
 
 def test_a_stopped_run_leaves_what_came_of_the_one_before(workshop: Workshop, job: int) -> None:
     first = ran(workshop, job, DryRunRequest(20, False))
-    plan = workshop.plan(workshop.jobs.get(job)).plan
-    second = workshop.dry_runs.begin(job, plan, workshop.shown_of, DryRunRequest(2000, False))
+    plan = workshop.plans.of(workshop.jobs.get(job)).plan
+    second = workshop.dry_runs.begin(job, plan, workshop.pictures.shown, DryRunRequest(2000, False))
     workshop.dry_runs.stop(job)
     for _ in range(1200):
         if not second.running:
@@ -100,7 +100,7 @@ def test_a_stopped_run_leaves_what_came_of_the_one_before(workshop: Workshop, jo
     assert second.found is first.found
     assert second.is_of(plan)
     workshop.jobs.change_items(job, "border", (1,), {"edge.distance_mm": 4.0})
-    assert not second.is_of(workshop.plan(workshop.jobs.get(job)).plan)
+    assert not second.is_of(workshop.plans.of(workshop.jobs.get(job)).plan)
 
 
 @pytest.mark.parametrize(
@@ -110,8 +110,8 @@ def test_a_stopped_run_leaves_what_came_of_the_one_before(workshop: Workshop, jo
 def test_a_close_look_shows_what_the_whole_sheet_shows(
     workshop: Workshop, job: int, faults: tuple[FaultKey, ...]
 ) -> None:
-    plan = workshop.plan(workshop.jobs.get(job)).plan
-    found = dry_run(plan, workshop.shown_of, 2, 1, with_faults(devices_for(plan), faults))
+    plan = workshop.plans.of(workshop.jobs.get(job)).plan
+    found = dry_run(plan, workshop.pictures.shown, 2, 1, with_faults(devices_for(plan), faults))
     whole = scanned(found, 0, 200, 0)
     for box in ((5.0, 5.0, 60.0, 50.0), (100.0, 60.0, 45.0, 70.0)):
         left, top, right, bottom = pixels_of(box, 200, (whole.shape[0], whole.shape[1]))
@@ -130,30 +130,30 @@ def test_a_dry_run_can_be_stopped_in_the_middle_of_a_sheet(workshop: Workshop, j
             raise Stopped
 
     with pytest.raises(Stopped):
-        dry_run(workshop.plan(workshop.jobs.get(job)).plan, workshop.shown_of, 100, 1, on_sheet=stops)
+        dry_run(workshop.plans.of(workshop.jobs.get(job)).plan, workshop.pictures.shown, 100, 1, on_sheet=stops)
     assert set(told) == {(0, 1)}
 
 
 def test_nothing_on_a_sheet_is_a_sentence(workshop: Workshop) -> None:
     empty = workshop.jobs.create("Empty")
-    plan = workshop.plan(workshop.jobs.get(empty)).plan
+    plan = workshop.plans.of(workshop.jobs.get(empty)).plan
     with pytest.raises(BadInput, match="nothing lies on a sheet"):
-        workshop.dry_runs.begin(empty, plan, workshop.shown_of, DryRunRequest(1))
+        workshop.dry_runs.begin(empty, plan, workshop.pictures.shown, DryRunRequest(1))
     with pytest.raises(BadInput, match="nothing lies on a sheet"):
-        workshop.begin_dry_run(empty, DryRunRequest(1))
+        workshop.simulations.begin_dry_run(empty, DryRunRequest(1))
 
 
 def test_calibrating_the_practice_bench_makes_the_miss_fall(workshop: Workshop, job: int) -> None:
-    workshop.practise(job)
-    plan = workshop.plan(workshop.jobs.get(job)).plan
+    workshop.simulations.practise(job)
+    plan = workshop.plans.of(workshop.jobs.get(job)).plan
     seed = plan.job.cutter.practice
     assert seed is not None
     assert plan.job.printer.practice is not None
-    before = dry_run(plan, workshop.shown_of, 100, 1, devices_for(plan)).outcome
+    before = dry_run(plan, workshop.pictures.shown, 100, 1, devices_for(plan)).outcome
     known = Calibration(hidden_map(seed, plan.job.paper), 0.03, 0.07, 0.0, 0.06)
     asked, made = replace(plan.asked, calibration=known), replace(plan.job, calibration=known)
     corrected = complete(asked, made, plan.setup, plan.items, plan.layout)
-    after = dry_run(corrected, workshop.shown_of, 100, 1, devices_for(corrected)).outcome
+    after = dry_run(corrected, workshop.pictures.shown, 100, 1, devices_for(corrected)).outcome
     assert before.miss_p50_mm is not None
     assert after.miss_p50_mm is not None
     assert before.miss_p50_mm > 0.3
@@ -164,36 +164,36 @@ def test_practice_drops_look_like_their_depth_and_machines_stay_apart(workshop: 
     usual = workshop.usual.machines()
     # A bench whose stock is about as hard as it should be: on a much harder one the middle drop is not through either.
     practice_machines(workshop.shop, PRACTICE_SEED)
-    workshop.practise(job)
+    workshop.simulations.practise(job)
     assert workshop.usual.machines() == usual
     state = workshop.jobs.get(job)
-    stock, cutter = workshop.stock(state.document.stock), workshop.shop.cutters.get(state.document.cutter_id).value
+    stock, cutter = workshop.shop.stock(state.document.stock), workshop.shop.cutters.get(state.document.cutter_id).value
     drops = tuple(JudgedDrop(gf, 1) for gf in (40.0, 120.0, 360.0))
     record = CutRecord(RecordKind.LADDER, Cut.KISS, drops)
     number = workshop.shop.tried.keep(state.document.cutter_id, stock, cutter.force_gf, record)
-    seen = [workshop.practice_drop(state, number, place) for place in range(3)]
+    seen = [workshop.simulations.drop(state, number, place) for place in range(3)]
     backing = [picture[:, picture.shape[1] // 2 + 6 :].astype(int) for picture in seen]
     # Not through: nothing came off, so the right half is as white as the left; through: dark slits in the backing.
     assert backing[0].mean() > backing[1].mean()
     assert backing[2].min() < 110
-    hard = practice_cutter(TwinCutter(), cutter.practice or 1, stock.key, workshop.plan(state).plan.job.paper).hardness[
-        0
-    ]
+    hard = practice_cutter(
+        TwinCutter(), cutter.practice or 1, stock.key, workshop.plans.of(state).plan.job.paper
+    ).hardness[0]
     assert 0.5 < hard < 1.8
     # What is tried on the practice bench is no real machine's.
     assert not workshop.shop.tried.of(1, stock.key).records
     with pytest.raises(NotFound):
-        workshop.practice_drop(state, number, 9)
+        workshop.simulations.drop(state, number, 9)
     again = workshop.jobs.create("Other")
-    workshop.practise(again)
+    workshop.simulations.practise(again)
     assert workshop.jobs.get(again).document.cutter_id == state.document.cutter_id
 
 
 def test_the_practice_vernier_shows_the_hidden_offset(workshop: Workshop, job: int) -> None:
-    workshop.practise(job)
-    scan = workshop.practice_vernier(workshop.jobs.get(job))
+    workshop.simulations.practise(job)
+    scan = workshop.simulations.vernier(workshop.jobs.get(job))
     assert scan.shape[0] > 4000
     assert np.asarray(scan).std() > 3
     workshop.jobs.change(job, "machines", {"cutter_id": 1, "printer_id": 1})
     with pytest.raises(BadInput, match="real machines"):
-        workshop.practice_vernier(workshop.jobs.get(job))
+        workshop.simulations.vernier(workshop.jobs.get(job))

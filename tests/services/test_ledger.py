@@ -73,15 +73,15 @@ def test_logging_never_changes_the_job_or_its_layout(
     workshop: Workshop, job: int, spoilt: list[tuple[int, Spoilt]], other: CameOut
 ) -> None:
     before = document_json(workshop.jobs.get(job).document)
-    layout = workshop.plan(workshop.jobs.get(job)).plan.layout
+    layout = workshop.plans.of(workshop.jobs.get(job)).plan.layout
     pieces = tuple(SpoiltPiece(place, what) for place, what in dict(spoilt).items())
     workshop.made.log_outcome(job, said(CameOut.SPOILED if pieces else other, *pieces), again=True)
     assert document_json(workshop.jobs.get(job).document) == before
-    assert workshop.plan(workshop.jobs.get(job)).plan.layout == layout
+    assert workshop.plans.of(workshop.jobs.get(job)).plan.layout == layout
 
 
 def test_a_sheet_of_a_job_that_was_removed_is_still_logged_with_its_plan(workshop: Workshop, job: int) -> None:
-    workshop.record_hand_off(workshop.jobs.get(job))
+    workshop.handing_over.record(workshop.jobs.get(job))
     workshop.jobs.remove(job)
     number = workshop.made.log_outcome(job, said(CameOut.SPOILED, *torn(2)))
     assert workshop.runs.get(number).run.pieces == 9
@@ -89,12 +89,12 @@ def test_a_sheet_of_a_job_that_was_removed_is_still_logged_with_its_plan(worksho
 
 def test_the_second_job_starts_with_what_the_first_taught(workshop: Workshop, job: int) -> None:
     state = workshop.jobs.get(job)
-    starter = next(iter(workshop.plan(state).plan.settings.values()))
+    starter = next(iter(workshop.plans.of(state).plan.settings.values()))
     for _ in range(2):
         workshop.made.log_outcome(job, said(CameOut.SPOILED, *torn(9, Spoilt.NOT_THROUGH)), again=True)
     second = workshop.jobs.add(JobDocument(printer_id=1, cutter_id=1, stock="satin-vinyl"))
     workshop.jobs.add_item(second, workshop.jobs.get(job).document.items[0].art, "disc", 30.0, {})
-    learnt = next(iter(workshop.plan(workshop.jobs.get(second)).plan.settings.values()))
+    learnt = next(iter(workshop.plans.of(workshop.jobs.get(second)).plan.settings.values()))
     assert learnt.force_gf * learnt.passes > starter.force_gf * starter.passes
     recipe = workshop.runs.recipes()[0]
     # What stands is the setting of the second run, which the first one taught; the first one's failure is not its.
@@ -102,7 +102,7 @@ def test_the_second_job_starts_with_what_the_first_taught(workshop: Workshop, jo
 
 
 def test_what_is_learnt_is_learnt_of_what_was_set(workshop: Workshop, job: int) -> None:
-    kiss = workshop.plan(workshop.jobs.get(job)).plan.settings[Cut.KISS]
+    kiss = workshop.plans.of(workshop.jobs.get(job)).plan.settings[Cut.KISS]
 
     def log(was_set: WasSetAs) -> tuple[list[tuple[float, int]], list[UsedSetting]]:
         before = len(workshop.shop.tried.of(1, "satin-vinyl").runs)
@@ -153,7 +153,7 @@ def test_a_miss_is_kept_and_read_in_the_class_of_the_sheet_with_its_laminate(wor
         misses = workshop.jobs.core_job(workshop.jobs.get(job)).misses
         return [(one.dx_mm, one.dy_mm) for one in misses if one.within_mm is None]
 
-    plain = workshop.stock("satin-vinyl")
+    plain = workshop.shop.stock("satin-vinyl")
     assert thickness_of(plain.thickness_um) is not thickness_of(plain.under(400.0).thickness_um)
     workshop.jobs.change(job, "laminate", {"laminate_um": 400.0})
     workshop.made.log_outcome(job, said(CameOut.SPOILED, SpoiltPiece(0, Spoilt.OFF, LoggedMiss(0.4, -0.1))))
@@ -165,18 +165,18 @@ def test_a_miss_is_kept_and_read_in_the_class_of_the_sheet_with_its_laminate(wor
 def test_what_pieces_were_off_by_is_kept_with_the_machines(workshop: Workshop, job: int) -> None:
     off = SpoiltPiece(0, Spoilt.OFF, LoggedMiss(0.4, -0.1))
     workshop.made.log_outcome(job, said(CameOut.SPOILED, off))
-    stock = workshop.stock("satin-vinyl")
+    stock = workshop.shop.stock("satin-vinyl")
     seen, good = workshop.shop.measured.of(1, 1, stock).misses
     assert (seen.dx_mm, seen.dy_mm, seen.pieces, seen.within_mm) == (0.4, -0.1, 1, None)
     # The other eight came out well, so they lie within what is seen as good; one sheet made them all.
     assert (good.pieces, good.run) == (8, seen.run)
     assert good.within_mm is not None
     # Stock of another thickness was not cut.
-    assert workshop.shop.measured.of(1, 1, workshop.stock("heavy-card")).misses == ()
+    assert workshop.shop.measured.of(1, 1, workshop.shop.stock("heavy-card")).misses == ()
 
 
 def test_a_run_logged_twice_is_asked_about(workshop: Workshop, job: int) -> None:
-    workshop.record_hand_off(workshop.jobs.get(job))
+    workshop.handing_over.record(workshop.jobs.get(job))
     workshop.made.log_outcome(job, said())
     tries = len(workshop.shop.tried.of(1, "satin-vinyl").runs)
     with pytest.raises(LoggedAlready, match="in the ledger already"):
@@ -222,7 +222,7 @@ def test_the_cause_that_was_found_shifts_what_is_thought_of_first(workshop: Work
 
 
 def test_misses_say_what_kind_they_are(workshop: Workshop, job: int) -> None:
-    workshop.record_hand_off(workshop.jobs.get(job))
+    workshop.handing_over.record(workshop.jobs.get(job))
     places = [edge.centroid for edge in workshop.made.last_handed(job).plan.sheets[0].edges]
 
     def seen(*off: LoggedMiss) -> tuple[str, ...]:
@@ -246,10 +246,10 @@ def test_looks_come_back_when_they_are_due(workshop: Workshop, job: int) -> None
 
 
 def test_facts_follow_from_the_plan(workshop: Workshop, job: int) -> None:
-    plain = facts_of(workshop.plan(workshop.jobs.get(job)).plan)
+    plain = facts_of(workshop.plans.of(workshop.jobs.get(job)).plan)
     assert {"not-calibrated", "new-material"} <= set(plain)
     workshop.jobs.change(job, "shimmer", {"stock": "shimmer-vinyl", "room_light": "bright"})
-    shiny = facts_of(workshop.plan(workshop.jobs.get(job)).plan)
+    shiny = facts_of(workshop.plans.of(workshop.jobs.get(job)).plan)
     assert {"gloss", "metallic", "bright-light"} <= set(shiny)
 
 
@@ -267,7 +267,7 @@ def test_runs_take_their_sheets_off_the_shelf(workshop: Workshop, job: int) -> N
     shelf = workshop.supplies.of("satin-vinyl")
     assert shelf is not None
     assert (shelf.bought, shelf.spent, shelf.left, shelf.sheet_price) == (10, 1, 9, 1.2)
-    told = "".join(phrase.text for phrase in brief(workshop.told(workshop.jobs.get(job))))
+    told = "".join(phrase.text for phrase in brief(workshop.briefing.facts(workshop.jobs.get(job))))
     assert "satin vinyl (9 sheets left)" in told
     workshop.supplies.remove(pack)
     assert workshop.supplies.of("satin-vinyl") is None
@@ -282,7 +282,7 @@ def test_prices_below_nothing_are_refused(workshop: Workshop) -> None:
 
 
 def test_what_is_spoilt_makes_the_good_ones_dearer(workshop: Workshop, job: int) -> None:
-    plan = workshop.plan(workshop.jobs.get(job)).plan
+    plan = workshop.plans.of(workshop.jobs.get(job)).plan
     assert work_of(plan, None, workshop.runs, 0.0, simulated=False).good == 1.0
     workshop.made.log_outcome(job, said(CameOut.SPOILED, *torn(3)))
     work = work_of(plan, None, workshop.runs, 0.0, simulated=False)
@@ -299,7 +299,7 @@ def test_a_log_that_cannot_be_keeps_nothing(workshop: Workshop, job: int) -> Non
 
 
 def test_sheets_are_asked_about_as_they_were_handed_off(workshop: Workshop, job: int) -> None:
-    workshop.record_hand_off(workshop.jobs.get(job))
+    workshop.handing_over.record(workshop.jobs.get(job))
     before = workshop.made.last_handed(job)
     workshop.jobs.change_items(job, "count", (1,), {"quantity": 2})
     after = workshop.made.last_handed(job)
@@ -311,8 +311,8 @@ def test_sheets_are_asked_about_as_they_were_handed_off(workshop: Workshop, job:
 
 def test_a_hand_off_is_worked_out_anew_after_a_restart(workshop: Workshop, job: int) -> None:
     state = workshop.jobs.get(job)
-    workshop.record_hand_off(state)
-    plan = workshop.plan(state).plan
+    workshop.handing_over.record(state)
+    plan = workshop.plans.of(state).plan
     again = HandedOffs(workshop.sessions, workshop.arts, workshop.designer).get(1)
     assert again is not None
     assert again.plan.layout == plan.layout
@@ -340,32 +340,32 @@ def test_a_run_is_kept_whole_or_not_at_all(workshop: Workshop, job: int, monkeyp
 
 
 def test_a_good_run_is_made_again_exactly(workshop: Workshop, job: int) -> None:
-    workshop.record_hand_off(workshop.jobs.get(job))
+    workshop.handing_over.record(workshop.jobs.get(job))
     run = workshop.made.log_outcome(job, said())
     then = workshop.made.last_handed(job).plan
     # What was learnt since changes what is proposed, and not what was set then.
     for _ in range(3):
         workshop.made.log_outcome(job, said(CameOut.SPOILED, *torn(9, Spoilt.NOT_THROUGH)), again=True)
-    again = workshop.jobs.get(workshop.run_again(run, 4))
-    plan = workshop.plan(again).plan
+    again = workshop.jobs.get(workshop.making.again(run, 4))
+    plan = workshop.plans.of(again).plan
     assert plan.layout == then.layout
     assert again.document.copies == 4
     assert {cut: (one.force_gf, one.passes) for cut, one in plan.settings.items()} == {
         cut: (one.force_gf, one.passes) for cut, one in then.settings.items()
     }
     assert plan.settings[Cut.KISS].instead
-    let_go = workshop.plan(workshop.jobs.change(again.id, "as proposed", {"set_then": []})).plan
+    let_go = workshop.plans.of(workshop.jobs.change(again.id, "as proposed", {"set_then": []})).plan
     assert let_go.settings[Cut.KISS].force_gf > plan.settings[Cut.KISS].force_gf
 
 
 def test_a_run_that_was_not_through_is_made_again_with_what_it_taught(workshop: Workshop, job: int) -> None:
-    workshop.record_hand_off(workshop.jobs.get(job))
+    workshop.handing_over.record(workshop.jobs.get(job))
     run = workshop.made.log_outcome(job, said(CameOut.SPOILED, *torn(9, Spoilt.NOT_THROUGH)))
-    again = workshop.jobs.get(workshop.run_again(run, 1))
+    again = workshop.jobs.get(workshop.making.again(run, 1))
     assert again.document.set_then == ()
     workshop.runs.add_all([(again.changed_at, workshop.runs.get(run).run)])
     with pytest.raises(BadInput, match="the plan of this run is not kept"):
-        workshop.run_again(workshop.runs.all()[-1].id, 1)
+        workshop.making.again(workshop.runs.all()[-1].id, 1)
 
 
 def test_new_jobs_begin_with_the_remedies_light_and_coats_that_went_well(workshop: Workshop, job: int) -> None:
@@ -395,7 +395,9 @@ def test_a_print_setting_that_went_better_is_proposed(workshop: Workshop, job: i
     for _ in range(3):
         printed_on("plain, fast", *torn(9, Spoilt.PRINT_FAULT))
     workshop.shop.prints.change(1, "satin-vinyl", {"own": ""})
-    advice = workshop.made.print_advice(workshop.jobs.get(job).document, workshop.plan(workshop.jobs.get(job)).plan.job)
+    advice = workshop.made.print_advice(
+        workshop.jobs.get(job).document, workshop.plans.of(workshop.jobs.get(job)).plan.job
+    )
     assert advice.media == "photo, slow"
     assert "good in 3 of 3 runs here" in advice.source
 
@@ -416,30 +418,30 @@ def test_everything_that_is_used_up_goes_down_with_the_runs(workshop: Workshop, 
 
 def test_there_is_not_enough_for_the_job(workshop: Workshop, job: int) -> None:
     workshop.jobs.change(job, "often", {"copies": 5})
-    plan = workshop.plan(workshop.jobs.get(job)).plan
+    plan = workshop.plans.of(workshop.jobs.get(job)).plan
     assert list(shelf_findings(plan, workshop.supplies)) == []
     workshop.supplies.buy(Pack("satin-vinyl", 3, 3.0))
     (finding,) = shelf_findings(plan, workshop.supplies)
     assert (finding.code, finding.severity) == ("sheet.short", Severity.LOOK)
-    told = "".join(phrase.text for phrase in brief(workshop.told(workshop.jobs.get(job), plan)))
+    told = "".join(phrase.text for phrase in brief(workshop.briefing.facts(workshop.jobs.get(job), plan)))
     assert "(3 sheets left, 5 needed)" in told
 
 
 def test_an_offcut_that_holds_the_job_is_its_sheet(workshop: Workshop, job: int) -> None:
     workshop.supplies.buy(Pack("satin-vinyl", 10, 10.0))
-    workshop.record_hand_off(workshop.jobs.get(job))
+    workshop.handing_over.record(workshop.jobs.get(job))
     run = workshop.made.log_outcome(job, said())
     workshop.jobs.change_items(job, "count", (1,), {"quantity": 4})
     number = workshop.made.keep_rest(run, "rest of the discs")
-    (finding,) = shelf_findings(workshop.plan(workshop.jobs.get(job)).plan, workshop.supplies)
+    (finding,) = shelf_findings(workshop.plans.of(workshop.jobs.get(job)).plan, workshop.supplies)
     assert finding.code == "sheet.offcut"
     after = workshop.jobs.change(job, "offcut", dict(finding.fixes[0].changes))
     assert after.document.paper == workshop.supplies.offcuts()[0].offcut.paper
-    plan = workshop.plan(after).plan
+    plan = workshop.plans.of(after).plan
     assert plan.layout.pieces == 4
     assert work_of(plan, workshop.supplies.of("satin-vinyl"), workshop.runs, 0.0, simulated=False).sheet_price == 0
     # Made on it, it is gone, and no sheet was taken for it.
-    workshop.record_hand_off(after)
+    workshop.handing_over.record(after)
     workshop.made.log_outcome(job, said())
     assert [one.id for one in workshop.supplies.offcuts()] == []
     assert number == 1
@@ -477,10 +479,10 @@ def test_jobs_are_put_aside_and_begun_from_templates(workshop: Workshop, job: in
 
 
 def test_a_photo_says_which_pieces_are_spoilt(workshop: Workshop, job: int) -> None:
-    plan = workshop.plan(workshop.jobs.get(job)).plan
-    picture = sample_photo(plan, 0, workshop.shown_of)
+    plan = workshop.plans.of(workshop.jobs.get(job)).plan
+    picture = sample_photo(plan, 0, workshop.pictures.shown)
     # One picture was lost on it.
-    check = workshop.photo_checks.check_print(job, plan, 0, workshop.shown_of, picture, None)
+    check = workshop.photo_checks.check_print(job, plan, 0, workshop.pictures.shown, picture, None)
     (lost,) = check.found.missing
     assert spoilt_in(check) == (SpoiltPiece(lost.placement, Spoilt.PRINT_FAULT),)
     whole = tuple(replace(one, ink_there=1.0, strength=1.0, off_mm=(0.1, 0.0)) for one in check.found.pieces)
@@ -493,7 +495,7 @@ def test_a_photo_says_which_pieces_are_spoilt(workshop: Workshop, job: int) -> N
 def test_misses_of_a_mirrored_sheet_are_kept_as_it_is_loaded(workshop: Workshop, job: int) -> None:
     workshop.jobs.change(job, "transfer", {"stock": "light-transfer"})
     workshop.made.log_outcome(job, said(CameOut.SPOILED, SpoiltPiece(0, Spoilt.OFF, LoggedMiss(0.4, -0.1))))
-    seen = workshop.shop.measured.of(1, 1, workshop.stock("light-transfer")).misses[0]
+    seen = workshop.shop.measured.of(1, 1, workshop.shop.stock("light-transfer")).misses[0]
     assert (seen.dx_mm, seen.dy_mm) == (-0.4, -0.1)
 
 
@@ -516,7 +518,7 @@ def test_a_run_that_was_none_takes_back_all_it_taught(workshop: Workshop, job: i
             None if mat is None else mat.value,
             None if shelf is None else shelf.left,
             [one.id for one in workshop.runs.all()],
-            workshop.plan(state).plan.settings,
+            workshop.plans.of(state).plan.settings,
             workshop.runs.recipes(),
         )
 
@@ -537,10 +539,10 @@ def test_one_spoilt_piece_of_forty_says_nothing_of_the_force(workshop: Workshop,
     """Two pieces a sheet, twenty sheets: half of one sheet is a fortieth of all."""
     workshop.jobs.change_items(job, "two", (1,), {"quantity": 2})
     state = workshop.jobs.get(job)
-    before = {cut: one.force_gf for cut, one in workshop.plan(state).plan.settings.items()}
+    before = {cut: one.force_gf for cut, one in workshop.plans.of(state).plan.settings.items()}
     one = Said(1, 20, CameOut.SPOILED, torn(1, Spoilt.NOT_THROUGH))
     workshop.made.log_outcome(job, one)
-    after = {cut: one.force_gf for cut, one in workshop.plan(workshop.jobs.get(job)).plan.settings.items()}
+    after = {cut: one.force_gf for cut, one in workshop.plans.of(workshop.jobs.get(job)).plan.settings.items()}
     assert all(after[cut] == pytest.approx(gf, rel=0.1) for cut, gf in before.items())
     (record,) = workshop.shop.tried.of(state.document.cutter_id, state.document.stock).records
     assert [drop.outcome for drop in record.record.drops] == [Outcome.CLEAN]
@@ -551,7 +553,7 @@ def test_waits_that_were_long_before_are_waited_again(workshop: Workshop, job: i
     workshop.shop.labels.change("satin-vinyl", "sealed-coat", {"coat_minutes": 30.0})
     workshop.made.log_outcome(job, said())
     workshop.shop.labels.change("satin-vinyl", "sealed-coat", {"coat_minutes": 2.0})
-    found = finishing_of(workshop.plan(workshop.jobs.get(job)).plan)
+    found = finishing_of(workshop.plans.of(workshop.jobs.get(job)).plan)
     assert found is not None
     assert {one.timed.minutes for one in found.steps if one.step.key == "between"} == {30}
     # And what was really waited is what the next run says.

@@ -141,7 +141,7 @@ def test_what_is_bent_is_not_tiled_along_the_sheet(workshop: Workshop) -> None:
     design = {"name": "wide", "art": art.digest, "width_mm": 280.0, "wrap": wrap}
     workshop.jobs.add_items(job, "add", [design])
     state = workshop.jobs.get(job)
-    (finding,) = (one for one in workshop.plan(state).findings if one.code == "art.too-big")
+    (finding,) = (one for one in workshop.plans.of(state).findings if one.code == "art.too-big")
     assert [fix.target.value for fix in finding.fixes] == ["item"]
     with pytest.raises(BadInput, match="part it there, at Finish"):
         workshop.items.in_tiles(state, 1, 3.0)

@@ -26,8 +26,8 @@ def patient(tmp_path: Path, nester: ProcessNester, designer: Designer) -> Iterat
 
 
 def plan(workshop: Workshop, number: int) -> tuple[Plan, PackingStatus]:
-    workshop.begin_packing(workshop.jobs.get(number))
-    planned = workshop.plan(workshop.jobs.get(number))
+    workshop.repacking.begin(workshop.jobs.get(number))
+    planned = workshop.plans.of(workshop.jobs.get(number))
     return planned.plan, planned.packing
 
 
@@ -122,11 +122,11 @@ def test_packing_everything_anew_goes_on_where_the_search_was_stopped(workshop: 
     _, packing = plan(workshop, number)
     workshop.packing.stop(number)
     _, packing = plan(workshop, number)
-    workshop.by_hand.lock(number, workshop.table(number, packing.layout_id), 0, [0], True)
+    workshop.by_hand.lock(number, workshop.plans.table(number, packing.layout_id), 0, [0], True)
     assert plan(workshop, number)[0].layout.sheets[0][0].pin is Pin.LOCKED
     _, packing = plan(workshop, number)
-    workshop.by_hand.lock(number, workshop.table(number, packing.layout_id), 0, [0], False)
-    workshop.pack_again(workshop.jobs.get(number), everything=True)
+    workshop.by_hand.lock(number, workshop.plans.table(number, packing.layout_id), 0, [0], False)
+    workshop.repacking.again(workshop.jobs.get(number), everything=True)
     assert plan(workshop, number)[1].state is PackingState.SEARCHING
 
 
@@ -164,15 +164,15 @@ def test_layouts_are_kept_to_the_last_digit(workshop: Workshop) -> None:
 def test_a_search_that_a_change_ended_is_stopped_and_not_cut_short(workshop: Workshop) -> None:
     job = job_with_disc(workshop)
     workshop.jobs.change_items(job, "many", (1,), {"quantity": 60})
-    workshop.begin_packing(workshop.jobs.get(job))
+    workshop.repacking.begin(workshop.jobs.get(job))
     ended = workshop.packing._runs[job].thread
     assert ended is not None
     workshop.jobs.change(job, "gap", {"packing.gap_mm": 3})
-    workshop.begin_packing(workshop.jobs.get(job))
+    workshop.repacking.begin(workshop.jobs.get(job))
     ended.join(20)
     # Undone, the layout is there at once, with what really became of its search.
     workshop.jobs.undo(job)
-    packing = workshop.plan(workshop.jobs.get(job)).packing
+    packing = workshop.plans.of(workshop.jobs.get(job)).packing
     assert packing.state in (PackingState.STOPPED, PackingState.DONE)
     assert packing.layout.pieces == 60
 

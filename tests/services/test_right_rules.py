@@ -33,9 +33,9 @@ from vamper.services.workshop import Workshop
 
 
 def packed(workshop: Workshop, job: int) -> Plan:
-    workshop.begin_packing(workshop.jobs.get(job))
+    workshop.repacking.begin(workshop.jobs.get(job))
     workshop.packing.stop(job)
-    return workshop.plan(workshop.jobs.get(job)).plan
+    return workshop.plans.of(workshop.jobs.get(job)).plan
 
 
 def ended(told_done: Callable[[], bool]) -> None:
@@ -107,10 +107,10 @@ def test_card_that_is_asked_to_be_kissed_is_cut_through_everywhere(workshop: Wor
     assert state.document.items[0].cut is Cut.KISS
     plan = packed(workshop, job)
     assert set(plan.settings) == {Cut.THROUGH}
-    sentence = "".join(phrase.text for phrase in brief(workshop.told(state)))
+    sentence = "".join(phrase.text for phrase in brief(workshop.briefing.facts(state)))
     assert "cut through" in sentence
     assert "kiss" not in sentence
-    archive = zipfile.ZipFile(io.BytesIO(workshop.hand_off(state)))
+    archive = zipfile.ZipFile(io.BytesIO(workshop.handing_over.bundle(state)))
     written = json.loads(archive.read("plan.json"))
     assert [item["cut"] for item in written["items"]] == ["through"]
     assert set(written["settings"]) == {"through"}
@@ -157,9 +157,9 @@ def test_the_largest_that_fits_fits_and_hardly_anything_larger_does(workshop: Wo
 def test_the_stock_picker_tells_what_the_cut_station_will_say(workshop: Workshop) -> None:
     job = job_with_disc(workshop)
     workshop.jobs.change_items(job, "tiny", (1,), {"longest_mm": 3, "edge.distance_mm": 0.3})
-    for choice in workshop.choices(workshop.jobs.get(job), "stock"):
+    for choice in workshop.briefing.choices(workshop.jobs.get(job), "stock"):
         workshop.jobs.change(job, "stock", choice.changes)
-        plan = workshop.plan(workshop.jobs.get(job)).plan
+        plan = workshop.plans.of(workshop.jobs.get(job)).plan
         cut = Cut.KISS if Cut.KISS in plan.settings else Cut.THROUGH
         setting = plan.settings[cut]
         assert choice.consequence.startswith(f"{cut} cut, {setting.force_gf:g} gf × {setting.passes};"), choice.label
@@ -181,10 +181,10 @@ def test_kits_show_rows_at_once_and_fill_three_quarters_of_a_sheet(patient: Work
     job = job_with_disc(workshop)
     workshop.jobs.change_items(job, "many", (1,), {"quantity": 26, "longest_mm": 37})
     workshop.jobs.change(job, "kits", {"packing.mode": "kits"})
-    packing = workshop.begin_packing(workshop.jobs.get(job))
+    packing = workshop.repacking.begin(workshop.jobs.get(job))
     assert packing.layout.pieces == 26
-    ended(lambda: workshop.plan(workshop.jobs.get(job)).packing.state is PackingState.DONE)
-    sheets = workshop.plan(workshop.jobs.get(job)).plan.layout.sheets
+    ended(lambda: workshop.plans.of(workshop.jobs.get(job)).packing.state is PackingState.DONE)
+    sheets = workshop.plans.of(workshop.jobs.get(job)).plan.layout.sheets
     assert len({len(sheet) for sheet in sheets}) == 1
 
 
@@ -199,19 +199,19 @@ def test_a_search_that_breaks_down_says_so_keeps_its_best_and_can_be_tried_again
 
     with monkeypatch.context() as broken:
         broken.setattr("vamper.services.packing.packing_service.pack", breaks_down)
-        workshop.begin_packing(workshop.jobs.get(job))
+        workshop.repacking.begin(workshop.jobs.get(job))
         ended(lambda: workshop.packing.state(job) == (PackingState.BROKEN, 0.0))
-    planned = workshop.plan(workshop.jobs.get(job))
+    planned = workshop.plans.of(workshop.jobs.get(job))
     plan, packing = planned.plan, planned.packing
     assert packing.state is PackingState.BROKEN
     assert plan.layout.pieces == 30
-    workshop.pack_again(workshop.jobs.get(job))
-    ended(lambda: workshop.plan(workshop.jobs.get(job)).packing.state is PackingState.DONE)
+    workshop.repacking.again(workshop.jobs.get(job))
+    ended(lambda: workshop.plans.of(workshop.jobs.get(job)).packing.state is PackingState.DONE)
 
 
 def test_a_scale_that_was_found_for_an_older_job_is_refused(workshop: Workshop) -> None:
     job = job_with_disc(workshop)
-    told = workshop.scale_to_fill(workshop.jobs.get(job), 1)
+    told = workshop.repacking.scale_to_fill(workshop.jobs.get(job), 1)
     art = workshop.arts.take_in("second.png", disc_png(200))
     workshop.jobs.add_item(job, art.digest, "second", 30, {})
     changed = workshop.jobs.get(job).document
@@ -225,22 +225,22 @@ def test_a_scale_that_was_found_for_an_older_job_is_refused(workshop: Workshop) 
 def test_a_removed_job_ends_its_work(workshop: Workshop) -> None:
     job = job_with_disc(workshop)
     workshop.jobs.change_items(job, "many", (1,), {"quantity": 60})
-    workshop.begin_packing(workshop.jobs.get(job))
-    told = workshop.scale_to_fill(workshop.jobs.get(job), 2)
-    workshop.remove_job(job)
+    workshop.repacking.begin(workshop.jobs.get(job))
+    told = workshop.repacking.scale_to_fill(workshop.jobs.get(job), 2)
+    workshop.jobs.remove(job)
     ended(lambda: told.state in (ScaleState.STOPPED, ScaleState.FAILED))
     assert workshop.packing.state(job) is None
     workshop.jobs.put_back(job)
-    assert workshop.plan(workshop.jobs.get(job)).packing.state is not PackingState.SEARCHING
+    assert workshop.plans.of(workshop.jobs.get(job)).packing.state is not PackingState.SEARCHING
 
 
 def test_hands_on_a_layout_of_an_older_job_move_nothing(workshop: Workshop) -> None:
     job = job_with_disc(workshop)
     workshop.jobs.change_items(job, "many", (1,), {"quantity": 3})
     packed(workshop, job)
-    planned = workshop.plan(workshop.jobs.get(job))
+    planned = workshop.plans.of(workshop.jobs.get(job))
     plan, packing = planned.plan, planned.packing
-    table = workshop.table(job, packing.layout_id)
+    table = workshop.plans.table(job, packing.layout_id)
     # The same shapes in the same order, but another design.
     art = workshop.arts.take_in("twin.png", disc_png())
     workshop.jobs.add_item(job, art.digest, "twin", 40, {})
@@ -306,7 +306,7 @@ def _fixes_accepted(
         start = {"kind": "follow", "rings": [], **edge}
         changes = {f"edge.{name}": value for name, value in start.items()}
         document = workshop.jobs.change_items(job, "edge", numbers, changes).document
-        for finding in workshop.plan(workshop.jobs.get(job)).findings:
+        for finding in workshop.plans.of(workshop.jobs.get(job)).findings:
             for fix in finding.fixes:
                 tried += 1
                 if fix.target is FixTarget.ITEM:
@@ -352,7 +352,7 @@ def test_a_handed_off_job_unpacks_anywhere_and_plans_again(
         art = workshop.arts.take_in(name, disc_png(200 + place))
         workshop.jobs.add_item(job, art.digest, art.name, 30, {})
     packed(workshop, job)
-    archive = zipfile.ZipFile(io.BytesIO(workshop.hand_off(workshop.jobs.get(job))))
+    archive = zipfile.ZipFile(io.BytesIO(workshop.handing_over.bundle(workshop.jobs.get(job))))
     files = archive.namelist()
     assert len({name.lower() for name in files}) == len(files)
     assert expected <= set(files)
@@ -367,7 +367,7 @@ def test_an_art_named_as_one_of_our_files_does_not_replace_it(workshop: Workshop
     art = workshop.arts.take_in("Sheet-01-CUT.svg", svg)
     workshop.jobs.add_item(job, art.digest, art.name, 30, {})
     packed(workshop, job)
-    archive = zipfile.ZipFile(io.BytesIO(workshop.hand_off(workshop.jobs.get(job))))
+    archive = zipfile.ZipFile(io.BytesIO(workshop.handing_over.bundle(workshop.jobs.get(job))))
     assert b"kiss" in archive.read("sheet-01-cut.svg")
     assert archive.read("Sheet-01-CUT-2.svg") == svg
 

@@ -35,17 +35,17 @@ def job(workshop: Workshop) -> int:
 
 def planned(workshop: Workshop, job: int) -> Plan:
     table(workshop, job)
-    return workshop.plan(workshop.jobs.get(job)).plan
+    return workshop.plans.of(workshop.jobs.get(job)).plan
 
 
 def test_a_named_layout_comes_back_after_everything_changed(workshop: Workshop, job: int) -> None:
     workshop.by_hand.nudge(job, table(workshop, job), 0, [5], 0.0, 30.0)
     before = table(workshop, job).layout.sheets
     workshop.layouts.save(job, "by hand", planned(workshop, job))
-    workshop.pack_again(workshop.jobs.get(job), everything=True)
+    workshop.repacking.again(workshop.jobs.get(job), everything=True)
     assert table(workshop, job).layout.sheets != before
     state = workshop.jobs.get(job)
-    found = workshop.layouts.all(job, workshop.design(state), planned(workshop, job))
+    found = workshop.layouts.all(job, workshop.plans.design(state), planned(workshop, job))
     assert [(one.name, one.origin) for one in found] == [
         ("on the table", Origin.TABLE),
         ("by hand", Origin.NAMED),
@@ -57,7 +57,7 @@ def test_a_named_layout_comes_back_after_everything_changed(workshop: Workshop, 
     # A size later its pieces are too near each other, and the comparison says so.
     workshop.jobs.change_items(job, "size", (1,), {"longest_mm": 50})
     state = workshop.jobs.get(job)
-    found = workshop.layouts.all(job, workshop.design(state), workshop.plan(state).plan)
+    found = workshop.layouts.all(job, workshop.plans.design(state), workshop.plans.of(state).plan)
     assert next(one for one in found if one.name == "by hand").broken > 0
     workshop.layouts.remove(job, "by hand")
     with pytest.raises(NotFound):
@@ -100,14 +100,14 @@ def test_every_limit_of_a_cutter_is_a_bound_with_its_reason(workshop: Workshop, 
 
 
 def test_scale_to_fill_finds_a_size_at_which_all_fit(workshop: Workshop, job: int) -> None:
-    told = workshop.scale_to_fill(workshop.jobs.get(job), 1)
+    told = workshop.repacking.scale_to_fill(workshop.jobs.get(job), 1)
     ends = time.monotonic() + 120
     while told.state is ScaleState.WORKING and time.monotonic() < ends:
         time.sleep(0.1)
     assert told.state is ScaleState.DONE
     assert told.fits is not None
     assert told.fits > 1.3
-    plan = workshop.plan(workshop.jobs.get(job)).plan
+    plan = workshop.plans.of(workshop.jobs.get(job)).plan
     assert (plan.layout.pieces, len(plan.layout.sheets), plan.layout.unplaced) == (6, 1, ())
     assert workshop.jobs.get(job).document.items[0].longest_mm == pytest.approx(40 * told.fits, abs=0.1)
     assert workshop.jobs.undo(job).document.items[0].longest_mm == 40
@@ -119,12 +119,12 @@ def test_fillers_go_into_what_is_left(workshop: Workshop, job: int) -> None:
     state = workshop.variants.fill_with(workshop.jobs.get(job), other, 1, 12, 24)
     assert [item.longest_mm for item in state.document.items] == [40, 24, 20, 16, 12]
     assert [item.quantity for item in state.document.items[1:]] == [0, 0, 0, 0]
-    workshop.begin_packing(workshop.jobs.get(job))
-    planned = workshop.plan(workshop.jobs.get(job))
+    workshop.repacking.begin(workshop.jobs.get(job))
+    planned = workshop.plans.of(workshop.jobs.get(job))
     plan, packing = planned.plan, planned.packing
     while packing.state is PackingState.SEARCHING:
         time.sleep(0.05)
-        planned = workshop.plan(workshop.jobs.get(job))
+        planned = workshop.plans.of(workshop.jobs.get(job))
         plan, packing = planned.plan, planned.packing
     assert plan.layout.pieces > 6
     workshop.jobs.change(other, "stock", {"stock": "gloss-vinyl"})
@@ -140,8 +140,7 @@ def test_more_of_several_designs_is_shared_evenly_until_one_is_put_before(worksh
     assert [one.fill_priority for one in done.document.items] == [1, 1]
     assert done.document.packing.fill
     moved = [
-        workshop.variants.prioritise(workshop.jobs.get(job), 2, move)
-        for move in (PriorityMove.LATER, PriorityMove.OFF)
+        workshop.variants.prioritise(workshop.jobs.get(job), 2, move) for move in (PriorityMove.LATER, PriorityMove.OFF)
     ]
     assert [[one.fill_priority for one in state.document.items] for state in moved] == [[1, 2], [1, None]]
 
@@ -173,7 +172,7 @@ def test_one_sheet_a_colour_with_keys_in_register(workshop: Workshop) -> None:
     plan = planned(workshop, number)
     assert len(plan.layout.sheets) == 3
     assert not [f for f in findings_of(plan) if f.code == "art.colours"]
-    files = plan_files(plan, findings_of(plan), workshop.picture_of)
+    files = plan_files(plan, findings_of(plan), workshop.pictures.whole)
     assert not [name for name in files if name.endswith("print.pdf")]
     assert {"sheet-01-cut.svg", "sheet-03-cut.dxf"} <= set(files)
     # The two stars are as far apart on every layer.
@@ -202,10 +201,10 @@ def test_one_sheet_a_colour_with_keys_in_register(workshop: Workshop) -> None:
 
 def test_how_many_fit_is_asked_of_a_design_or_a_shape(workshop: Workshop, job: int) -> None:
     state = workshop.jobs.get(job)
-    counted = how_many(workshop.design(state), 1)
+    counted = how_many(workshop.plans.design(state), 1)
     assert counted.size_mm == pytest.approx(40, abs=0.1)
     assert counted.pieces in range(20, 36)
     sizes = [row.size_mm for row in counted.rows]
     assert sizes == sorted(sizes, reverse=True)
-    plain = how_many_plain(workshop.sheet_design(state), PlainShape.CIRCLE, 40, 3)
+    plain = how_many_plain(workshop.plans.sheet_design(state), PlainShape.CIRCLE, 40, 3)
     assert abs(plain.pieces - counted.pieces) <= 2

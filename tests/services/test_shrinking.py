@@ -65,7 +65,7 @@ def test_a_piece_that_was_laid_askew_is_laid_anew_and_that_is_said(workshop: Wor
 def test_the_brief_says_how_they_are_really_turned(workshop: Workshop) -> None:
     def words(shrink: object) -> str:
         state = workshop.jobs.get(film(workshop, shrink))
-        return "".join(phrase.text for phrase in brief(workshop.told(state)))
+        return "".join(phrase.text for phrase in brief(workshop.briefing.facts(state)))
 
     assert "any way round" in words(EVEN)
     assert "upright or upside down" in words(UNEVEN)

@@ -391,14 +391,14 @@ def fill(workshop: Workshop) -> None:
     _, practice = practice_machines(workshop.shop, PRACTICE_SEED)
     jobs = _jobs(digests, measure(workshop), own_stock, borrowed, practice)
     numbers = [workshop.jobs.add(job) for job in jobs]
-    workshop.record_hand_off(workshop.jobs.get(numbers[2]))
+    workshop.handing_over.record(workshop.jobs.get(numbers[2]))
     workshop.runs.add_all(shipped_season())
     for bought in (*_PACKS, *_BOUGHT):
         workshop.supplies.buy(bought)
     workshop.supplies.keep_offcut(_OFFCUT)
     workshop.supplies.change_rates(dict(_RATES))
     for number in _TONIGHT:
-        workshop.finish_tonight(numbers[number])
+        workshop.tonight.add(numbers[number])
 
 
 def add_example(workshop: Workshop) -> int:

@@ -16,7 +16,7 @@ from vamper.api.art.schemas import (
     ShapesOut,
 )
 from vamper.api.art.views import groups_out, item_out, shapes_out
-from vamper.api.dependencies import Here
+from vamper.api.dependencies import ArtsHere, CompositionsHere, ItemsHere, JobsHere, StylesHere
 from vamper.api.jobs.schemas import JobOut
 from vamper.api.jobs.views import job_out
 from vamper.api.request_checks import Id, Number
@@ -42,7 +42,7 @@ def _crop(text: str | None) -> tuple[float, float, float, float] | None:
 
 @router.get("/art/{digest}.png", tags=["art"], response_class=Response)
 def art_preview(
-    here: Here,
+    arts: ArtsHere,
     digest: str,
     px: int = 1200,
     page: Annotated[int, Query(ge=1, le=10_000)] = 1,
@@ -55,72 +55,78 @@ def art_preview(
     """The prepared picture, at most `px` at its longer side. Content never changes under the same address."""
     preparation = Preparation(page=page, lift_de=lift, crop=_crop(crop), bend_deg=bend, stretch=stretch, ink_share=ink)
     return Response(
-        here.arts.preview(digest, px, preparation),
+        arts.preview(digest, px, preparation),
         media_type="image/png",
         headers={"cache-control": "private, max-age=31536000, immutable"},
     )
 
 
 @router.get("/jobs/{job_id}/items/{number}/printed.png", tags=["design"], response_class=Response)
-def printed(here: Here, job_id: Id, number: Number) -> Response:
+def printed(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number) -> Response:
     """What the design prints, its bleed included."""
     return Response(
-        here.items.printed(here.jobs.get(job_id), number),
+        items.printed(jobs.get(job_id), number),
         media_type="image/png",
         headers={"cache-control": "private, max-age=3600"},
     )
 
 
 @router.post("/jobs/{job_id}/items/{number}/trial", tags=["design"])
-def try_changes(here: Here, job_id: Id, number: Number, trial: EdgeTrial) -> ItemOut:
+def try_changes(
+    jobs: JobsHere, compositions: CompositionsHere, items: ItemsHere, job_id: Id, number: Number, trial: EdgeTrial
+) -> ItemOut:
     """The design as it would be with some fields changed; nothing is saved."""
-    state = here.jobs.get(job_id)
-    item = here.items.tried(state, number, trial.changes)
-    return item_out(item, "", here.art_notes({item.spec.art})[item.spec.art])
+    state = jobs.get(job_id)
+    item = items.tried(state, number, trial.changes)
+    return item_out(item, "", compositions.notes({item.spec.art})[item.spec.art])
 
 
 @router.get("/jobs/{job_id}/items/{number}/shapes", tags=["design"])
-def get_shapes(here: Here, job_id: Id, number: Number) -> ShapesOut:
+def get_shapes(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number) -> ShapesOut:
     """Shapes that the border could have, with the stock each takes, and which manner is proposed."""
-    return shapes_out(here.items.shapes(here.jobs.get(job_id), number))
+    return shapes_out(items.shapes(jobs.get(job_id), number))
 
 
 @router.get("/jobs/{job_id}/items/{number}/groups", tags=["design"])
 def get_groups(
-    here: Here, job_id: Id, number: Number, apart_mm: Annotated[float | None, Query(gt=0, le=3000)] = None
+    jobs: JobsHere,
+    items: ItemsHere,
+    job_id: Id,
+    number: Number,
+    apart_mm: Annotated[float | None, Query(gt=0, le=3000)] = None,
 ) -> GroupsOut:
     """The drawings in the picture that lie more than `apart_mm` from each other."""
-    return groups_out(*here.items.groups(here.jobs.get(job_id), number, apart_mm))
+    return groups_out(*items.groups(jobs.get(job_id), number, apart_mm))
 
 
 @router.post("/jobs/{job_id}/items/{number}/tiles", tags=["design"])
-def make_in_tiles(here: Here, job_id: Id, number: Number, overlap: Overlap) -> JobOut:
+def make_in_tiles(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number, overlap: Overlap) -> JobOut:
     """A piece that is too large made in parts that lie over each other, each a design of its own."""
-    return job_out(here.items.in_tiles(here.jobs.get(job_id), number, overlap.overlap_mm))
+    return job_out(items.in_tiles(jobs.get(job_id), number, overlap.overlap_mm))
 
 
 @router.post("/jobs/{job_id}/items/{number}/split", tags=["design"])
-def split(here: Here, job_id: Id, number: Number, apart: Apart) -> JobOut:
+def split(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number, apart: Apart) -> JobOut:
     """Each drawing in the picture a design of its own."""
-    return job_out(here.items.split(here.jobs.get(job_id), number, apart.apart_mm))
+    return job_out(items.split(jobs.get(job_id), number, apart.apart_mm))
 
 
 @router.post("/jobs/{job_id}/items/{number}/hole", tags=["design"])
-def turn_hole(here: Here, job_id: Id, number: Number, hole: HoleAt) -> JobOut:
+def turn_hole(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number, hole: HoleAt) -> JobOut:
     """Fill one hole that is open, or open one that is filled; all others stay as they are."""
-    return job_out(here.items.turn_hole(here.jobs.get(job_id), number, hole.at))
+    return job_out(items.turn_hole(jobs.get(job_id), number, hole.at))
 
 
 @router.get("/edge-styles", tags=["design"])
-def list_styles(here: Here) -> list[EdgeStyleOut]:
-    return [EdgeStyleOut(name=style.name, edge=style.edge) for style in here.styles.all()]
+def list_styles(styles: StylesHere) -> list[EdgeStyleOut]:
+    return [EdgeStyleOut(name=style.name, edge=style.edge) for style in styles.all()]
 
 
 @router.put("/edge-styles", tags=["design"], status_code=204)
-def save_style(here: Here, style: NewEdgeStyle) -> None:
-    here.styles.save(style.name, style.edge)
+def save_style(styles: StylesHere, style: NewEdgeStyle) -> None:
+    styles.save(style.name, style.edge)
 
 
 @router.delete("/edge-styles/{name}", tags=["design"], status_code=204)
-def remove_style(here: Here, name: str) -> None:
-    here.styles.remove(name)
+def remove_style(styles: StylesHere, name: str) -> None:
+    styles.remove(name)

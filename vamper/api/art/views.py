@@ -13,9 +13,9 @@ from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import Place
 from vamper.core.values.geometry import grow
 from vamper.formats.svg_path import DECIMALS, shape_path
+from vamper.services.jobs.composing import ArtNotes
 from vamper.services.jobs.items import Shapes, printed_box
 from vamper.services.work.keys import digest_of
-from vamper.services.workshop import ArtNotes
 
 # More than anybody looks through.
 _MOST_HOLES = 300

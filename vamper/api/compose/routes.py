@@ -5,7 +5,7 @@ from typing import Annotated
 from fastapi import Query, Response, UploadFile
 
 from vamper.api.compose.schemas import Composing, FontFamily, FontOut, OneComposed, PlacesOut
-from vamper.api.dependencies import Here
+from vamper.api.dependencies import CompositionsHere, JobsHere, OwnFontsHere
 from vamper.api.jobs.schemas import JobOut
 from vamper.api.jobs.views import job_out
 from vamper.api.places import box_out
@@ -24,15 +24,17 @@ MOST_FONT_BODY = MOST_BYTES + 64 * 1024
 
 
 @router.post("/compose/preview.png", tags=["compose"], response_class=Response)
-def preview_composed(here: Here, one: OneComposed, px: Annotated[int, Query(ge=16, le=2000)] = 700) -> Response:
+def preview_composed(
+    compositions: CompositionsHere, one: OneComposed, px: Annotated[int, Query(ge=16, le=2000)] = 700
+) -> Response:
     """The composed piece for one name; nothing is kept."""
-    return Response(here.compositions.preview(one.composition, one.name, px), media_type="image/png")
+    return Response(compositions.preview(one.composition, one.name, px), media_type="image/png")
 
 
 @router.post("/compose/places", tags=["compose"])
-def get_places(here: Here, one: OneComposed) -> PlacesOut:
+def get_places(compositions: CompositionsHere, one: OneComposed) -> PlacesOut:
     """Where everything lies on the composed piece for one name."""
-    places = here.compositions.places(one.composition, one.name)
+    places = compositions.places(one.composition, one.name)
     return PlacesOut(
         frame=box_out(places.frame),
         arts=[box_out(box) for box in places.arts],
@@ -42,30 +44,30 @@ def get_places(here: Here, one: OneComposed) -> PlacesOut:
 
 
 @router.get("/fonts", tags=["compose"])
-def list_fonts(here: Here) -> list[FontOut]:
+def list_fonts(own_fonts: OwnFontsHere) -> list[FontOut]:
     """The fonts that ship, then the maker's own."""
-    own = [FontOut(family=family, words=family, own=True) for family in here.own_fonts.all()]
+    own = [FontOut(family=family, words=family, own=True) for family in own_fonts.all()]
     return [FontOut(family=font.family, words=font.words, own=False) for font in FONTS] + own
 
 
 @router.post("/fonts", tags=["compose"], status_code=201, max_body_size=MOST_FONT_BODY)
-async def add_font(here: Here, file: UploadFile) -> FontFamily:
+async def add_font(own_fonts: OwnFontsHere, file: UploadFile) -> FontFamily:
     """Keep a font of the maker's own."""
 
     def add() -> FontFamily:
-        return FontFamily(family=here.own_fonts.add(file.filename or "", file.file.read()))
+        return FontFamily(family=own_fonts.add(file.filename or "", file.file.read()))
 
     return await in_turn(add)
 
 
 @router.post("/fonts/remove", tags=["compose"], status_code=204)
-def remove_font(here: Here, font: FontFamily) -> None:
+def remove_font(own_fonts: OwnFontsHere, font: FontFamily) -> None:
     """Take a font away; pieces that were drawn with it stay as they are."""
-    here.own_fonts.remove(font.family)
+    own_fonts.remove(font.family)
 
 
 @router.post("/jobs/{job_id}/compose", tags=["compose"], status_code=201)
-def compose(here: Here, job_id: Id, composing: Composing) -> JobOut:
+def compose(jobs: JobsHere, compositions: CompositionsHere, job_id: Id, composing: Composing) -> JobOut:
     """A design for each name; a single one where no line takes names."""
     composed = ComposedSpec(
         composition=composing.composition,
@@ -73,19 +75,21 @@ def compose(here: Here, job_id: Id, composing: Composing) -> JobOut:
         quantity=composing.quantity,
         cut=composing.cut,
     )
-    return job_out(here.compositions.add(here.jobs.get(job_id).id, composed, composing.title))
+    return job_out(compositions.add(jobs.get(job_id).id, composed, composing.title))
 
 
 @router.get("/jobs/{job_id}/items/{number}/composition", tags=["compose"])
-def get_composition(here: Here, job_id: Id, number: Number) -> OneComposed:
+def get_composition(jobs: JobsHere, compositions: CompositionsHere, job_id: Id, number: Number) -> OneComposed:
     """How a composed design was made."""
-    composed = here.compositions.of(here.jobs.get(job_id).document.item(number).art)
+    composed = compositions.of(jobs.get(job_id).document.item(number).art)
     if composed is None:
         raise NotFound("this design was not composed here")
     return OneComposed(composition=composed.composition, name=composed.name)
 
 
 @router.put("/jobs/{job_id}/items/{number}/composition", tags=["compose"])
-def change_composition(here: Here, job_id: Id, number: Number, one: OneComposed) -> JobOut:
+def change_composition(
+    jobs: JobsHere, compositions: CompositionsHere, job_id: Id, number: Number, one: OneComposed
+) -> JobOut:
     """Draw a composed design anew."""
-    return job_out(here.compositions.change(here.jobs.get(job_id), number, one.composition, one.name))
+    return job_out(compositions.change(jobs.get(job_id), number, one.composition, one.name))

@@ -23,7 +23,7 @@ from vamper.api.cut.schemas import (
     WorkshopCareOut,
 )
 from vamper.api.cut.views import care_out, force_out, ladder_place_out, no_place, replay_out
-from vamper.api.dependencies import Here
+from vamper.api.dependencies import JobsHere, MakingHere, PlansHere, ShopHere
 from vamper.api.downloads import download
 from vamper.api.request_checks import Id, Number, in_turn
 from vamper.api.request_checks import router as door_router
@@ -43,9 +43,11 @@ from vamper.core.values.tried import MOST_PASSES
 from vamper.formats.out.drawing_svg import write_drawing_svg
 from vamper.formats.out.drops_file import TEST_CUT_FILES
 from vamper.services.handoff.trial_cuts import CARD_NAME, bench_card, ladder_place, ladder_test, tell_tale
+from vamper.services.jobs.jobs import Jobs
+from vamper.services.planning.plans import Plans
+from vamper.services.shop.shop import Shop
 from vamper.services.shop.tried import CutRecord, JudgedDrop, KeptCutRecord, RecordKind, blade_then
 from vamper.services.work.not_found import NotFound
-from vamper.services.workshop import Workshop
 
 router = door_router("cut")
 
@@ -53,8 +55,8 @@ FileKind = Literal["svg", "dxf", "hpgl"]
 AskedPasses = Annotated[int, Ge(1), Le(MOST_PASSES)]
 
 
-def _plan(here: Workshop, job_id: int, sheet: int | None = None) -> Plan:
-    plan = here.plan(here.jobs.get(job_id)).plan
+def _plan(jobs: Jobs, plans: Plans, job_id: int, sheet: int | None = None) -> Plan:
+    plan = plans.of(jobs.get(job_id)).plan
     if not plan.job.cutter.is_machine:
         raise BadInput("no machine cuts this job; take the bench card for scissors", "cutter")
     if sheet is not None:
@@ -68,40 +70,42 @@ def _offered(plan: Plan, cut: Cut) -> Cut:
 
 
 @router.get("/jobs/{job_id}/force")
-async def get_force(here: Here, job_id: Id, cut: Cut = Cut.KISS, passes: AskedPasses | None = None) -> ForceOut:
+async def get_force(
+    shop: ShopHere, jobs: JobsHere, plans: PlansHere, job_id: Id, cut: Cut = Cut.KISS, passes: AskedPasses | None = None
+) -> ForceOut:
     """The window of force of a cut; in other passes than are set, as it would be."""
 
     def weigh() -> ForceOut:
-        document = here.jobs.get(job_id).document
-        plan = _plan(here, job_id)
-        return force_out(plan, _offered(plan, cut), passes, here.shop.tried.of(document.cutter_id, document.stock))
+        document = jobs.get(job_id).document
+        plan = _plan(jobs, plans, job_id)
+        return force_out(plan, _offered(plan, cut), passes, shop.tried.of(document.cutter_id, document.stock))
 
     return await in_turn(weigh)
 
 
 @router.post("/jobs/{job_id}/ladders", status_code=201)
-async def begin_ladder(here: Here, job_id: Id, ladder: LadderIn) -> ThingId:
+async def begin_ladder(shop: ShopHere, jobs: JobsHere, plans: PlansHere, job_id: Id, ladder: LadderIn) -> ThingId:
     """A ladder of six drops where the outcome is least known; it waits to be judged."""
 
     def begin() -> ThingId:
-        document = here.jobs.get(job_id).document
-        plan = _plan(here, job_id)
+        document = jobs.get(job_id).document
+        plan = _plan(jobs, plans, job_id)
         cut, force = _offered(plan, ladder.cut), plan.job.cutter.force_gf
         setting = plan.settings[cut]
-        tried = here.shop.tried.of(document.cutter_id, document.stock)
+        tried = shop.tried.of(document.cutter_id, document.stock)
         seen = [*tried.tries, *tried.runs]
         rungs = ladder_advice(setting.belief, force, seen, ladder.passes, exact=True).next_gf
         blade, metres = blade_then(plan.job.blade, setting.blade)
         record = CutRecord(RecordKind.LADDER, cut, tuple(JudgedDrop(gf, ladder.passes) for gf in rungs), blade, metres)
-        return ThingId(id=here.shop.tried.keep(document.cutter_id, plan.job.stock, force, record))
+        return ThingId(id=shop.tried.keep(document.cutter_id, plan.job.stock, force, record))
 
     return await in_turn(begin)
 
 
-def _record(here: Workshop, job_id: int, record_id: int) -> tuple[KeptCutRecord, int]:
+def _record(shop: Shop, jobs: Jobs, job_id: int, record_id: int) -> tuple[KeptCutRecord, int]:
     """A record of a job's stock and cutter, and how many ladders came before it."""
-    document = here.jobs.get(job_id).document
-    tried = here.shop.tried.of(document.cutter_id, document.stock)
+    document = jobs.get(job_id).document
+    tried = shop.tried.of(document.cutter_id, document.stock)
     found = next((kept for kept in tried.records if kept.id == record_id), None)
     if found is None:
         raise NotFound("there is no such record on this stock and cutter; it may have been removed")
@@ -109,50 +113,50 @@ def _record(here: Workshop, job_id: int, record_id: int) -> tuple[KeptCutRecord,
 
 
 @router.put("/jobs/{job_id}/records/{record_id}/drops/{drop}", status_code=204)
-def judge_drop(here: Here, job_id: Id, record_id: Id, drop: int, judged: JudgedIn) -> None:
+def judge_drop(shop: ShopHere, jobs: JobsHere, job_id: Id, record_id: Id, drop: int, judged: JudgedIn) -> None:
     """Say what a drop (from 0) looks like; the belief follows."""
-    _record(here, job_id, record_id)
-    stock = here.stock(here.jobs.get(job_id).document.stock)
-    here.shop.tried.judge(record_id, stock, drop, judged.outcome)
+    _record(shop, jobs, job_id, record_id)
+    stock = shop.stock(jobs.get(job_id).document.stock)
+    shop.tried.judge(record_id, stock, drop, judged.outcome)
 
 
 @router.delete("/jobs/{job_id}/records/{record_id}", status_code=204)
-def forget_record(here: Here, job_id: Id, record_id: Id) -> None:
+def forget_record(shop: ShopHere, jobs: JobsHere, job_id: Id, record_id: Id) -> None:
     """Take a ladder, a reading or a run away, as if it had never been."""
-    _record(here, job_id, record_id)
-    here.shop.tried.forget(record_id)
+    _record(shop, jobs, job_id, record_id)
+    shop.tried.forget(record_id)
 
 
 @router.post("/jobs/{job_id}/readings", status_code=201)
-def add_reading(here: Here, job_id: Id, reading: CutReadingIn) -> ThingId:
+def add_reading(shop: ShopHere, jobs: JobsHere, plans: PlansHere, job_id: Id, reading: CutReadingIn) -> ThingId:
     """A reading without a ladder: what a force did once on this stock."""
-    document = here.jobs.get(job_id).document
-    plan = _plan(here, job_id)
+    document = jobs.get(job_id).document
+    plan = _plan(jobs, plans, job_id)
     cut = _offered(plan, reading.cut)
     blade, metres = blade_then(plan.job.blade, plan.settings[cut].blade)
     drop = JudgedDrop(reading.force_gf, reading.passes, reading.outcome)
     record = CutRecord(RecordKind.READING, cut, (drop,), blade, metres)
-    return ThingId(id=here.shop.tried.keep(document.cutter_id, plan.job.stock, plan.job.cutter.force_gf, record))
+    return ThingId(id=shop.tried.keep(document.cutter_id, plan.job.stock, plan.job.cutter.force_gf, record))
 
 
 @router.post("/jobs/{job_id}/runs", status_code=204)
-async def log_run(here: Here, job_id: Id, run: RunIn) -> None:
+async def log_run(shop: ShopHere, jobs: JobsHere, plans: PlansHere, making: MakingHere, job_id: Id, run: RunIn) -> None:
     """So many sheets were cut, and this is what they look like; belief, blade and mat follow.
 
     Where the workshop knows a blade in this machine, it must be the one that was confirmed.
     """
 
     def log() -> None:
-        state = here.jobs.get(job_id)
-        inside = here.shop.care.blades.in_machine(state.document.cutter_id)
+        state = jobs.get(job_id)
+        inside = shop.care.blades.in_machine(state.document.cutter_id)
         if inside is not None and run.blade_id != inside.id:
             raise BadInput(f"confirm first that “{inside.name}” is the blade in the machine", "blade_id")
         if inside is None and run.blade_id is not None:
             raise NotFound("there is no such blade in this machine; put it in first, or log the run without one")
-        _plan(here, job_id)
-        here.log_run(state, run.sheets, run.outcomes, set_as(run.was_set))
+        _plan(jobs, plans, job_id)
+        making.log_run(state, run.sheets, run.outcomes, set_as(run.was_set))
         if inside is not None:
-            here.shop.care.blades.put_in(inside.id, state.document.cutter_id)
+            shop.care.blades.put_in(inside.id, state.document.cutter_id)
 
     await in_turn(log)
 
@@ -166,7 +170,8 @@ def _offcut(width_mm: float | None, height_mm: float | None) -> Paper | None:
 
 @router.get("/jobs/{job_id}/sheets/{sheet}/ladder-place")
 async def get_ladder_place(
-    here: Here,
+    jobs: JobsHere,
+    plans: PlansHere,
     job_id: Id,
     sheet: Number,
     before: Annotated[int, Ge(0), Le(50)] = 0,
@@ -176,7 +181,7 @@ async def get_ladder_place(
     """Where six drops lie in the waste of a sheet, beside so many ladders before; or on an offcut of a size."""
 
     def find() -> LadderPlaceOut:
-        plan = here.plan(here.jobs.get(job_id)).plan
+        plan = plans.of(jobs.get(job_id)).plan
         number = sheet_place(plan, sheet, before_any=True)
         try:
             return ladder_place_out(ladder_place(plan, number, before, _offcut(width_mm, height_mm)))
@@ -188,7 +193,9 @@ async def get_ladder_place(
 
 @router.get("/jobs/{job_id}/sheets/{sheet}/ladder-{record_id}.{kind}", response_class=Response)
 async def get_ladder_file(
-    here: Here,
+    shop: ShopHere,
+    jobs: JobsHere,
+    plans: PlansHere,
     job_id: Id,
     sheet: Number,
     record_id: Id,
@@ -199,9 +206,9 @@ async def get_ladder_file(
     """A ladder as a cut file of its own, in the waste of a sheet or on an offcut of a size."""
 
     def draw() -> Response:
-        kept, before = _record(here, job_id, record_id)
+        kept, before = _record(shop, jobs, job_id, record_id)
         offcut = _offcut(width_mm, height_mm)
-        plan = _plan(here, job_id, None if offcut is not None else sheet)
+        plan = _plan(jobs, plans, job_id, None if offcut is not None else sheet)
         place = ladder_place(plan, sheet - 1, before, offcut)
         drops = kept.record.drops
         test = ladder_test(plan, kept.record.cut, drops[0].passes, [one.force_gf for one in drops], place)
@@ -212,11 +219,11 @@ async def get_ladder_file(
 
 
 @router.get("/jobs/{job_id}/sheets/{sheet}/tell-tale.{kind}", response_class=Response)
-async def get_tell_tale(here: Here, job_id: Id, sheet: Number, kind: FileKind) -> Response:
+async def get_tell_tale(jobs: JobsHere, plans: PlansHere, job_id: Id, sheet: Number, kind: FileKind) -> Response:
     """The tell-tale of a sheet, as a cut file of its own."""
 
     def draw() -> Response:
-        plan = _plan(here, job_id, sheet)
+        plan = _plan(jobs, plans, job_id, sheet)
         test = tell_tale(plan, sheet - 1)
         if test is None:
             raise BadInput("no waste is left on this sheet for a tell-tale; look twice at the first piece", "sheet")
@@ -227,98 +234,98 @@ async def get_tell_tale(here: Here, job_id: Id, sheet: Number, kind: FileKind) -
 
 
 @router.get("/jobs/{job_id}/sheets/{sheet}/replay")
-async def get_replay(here: Here, job_id: Id, sheet: Number) -> ReplayOut:
+async def get_replay(jobs: JobsHere, plans: PlansHere, job_id: Id, sheet: Number) -> ReplayOut:
     """A sheet as it is cut, run by run, with its times."""
-    return await in_turn(lambda: replay_out(_plan(here, job_id, sheet), sheet - 1))
+    return await in_turn(lambda: replay_out(_plan(jobs, plans, job_id, sheet), sheet - 1))
 
 
 @router.post("/jobs/{job_id}/steps", status_code=204)
-def tell_step(here: Here, job_id: Id, seen: SeenIn) -> None:
+def tell_step(shop: ShopHere, jobs: JobsHere, job_id: Id, seen: SeenIn) -> None:
     """What one of the machine's named settings did on a stock: it finds its place on the scale of force."""
-    cutter_id = here.jobs.get(job_id).document.cutter_id
-    inside = here.shop.care.blades.in_machine(cutter_id)
+    cutter_id = jobs.get(job_id).document.cutter_id
+    inside = shop.care.blades.in_machine(cutter_id)
     blade = BladeIn() if inside is None else inside.value
-    did = SettingSeen(here.stock(seen.stock), seen.cut, seen.outcome, seen.passes, blade.metres, blade.angle)
-    here.shop.step_did(cutter_id, seen.step, did)
+    did = SettingSeen(shop.stock(seen.stock), seen.cut, seen.outcome, seen.passes, blade.metres, blade.angle)
+    shop.step_did(cutter_id, seen.step, did)
 
 
 @router.get("/jobs/{job_id}/care")
-async def get_care(here: Here, job_id: Id) -> WorkshopCareOut:
+async def get_care(shop: ShopHere, jobs: JobsHere, plans: PlansHere, job_id: Id) -> WorkshopCareOut:
     """The blades and mats of the workshop, as this job would use them."""
 
     def look() -> WorkshopCareOut:
-        state = here.jobs.get(job_id)
-        return care_out(_plan(here, job_id), state.document.cutter_id, here.shop.care)
+        state = jobs.get(job_id)
+        return care_out(_plan(jobs, plans, job_id), state.document.cutter_id, shop.care)
 
     return await in_turn(look)
 
 
 @router.post("/blades", status_code=201)
-def add_blade(here: Here, profile: BladeProfile) -> ThingId:
-    return ThingId(id=here.shop.care.blades.keep(profile.name, profile.blade))
+def add_blade(shop: ShopHere, profile: BladeProfile) -> ThingId:
+    return ThingId(id=shop.care.blades.keep(profile.name, profile.blade))
 
 
 @router.put("/blades/{number}", status_code=204)
-def change_blade(here: Here, number: Id, profile: BladeProfile) -> None:
-    here.shop.care.blades.keep(profile.name, profile.blade, number)
+def change_blade(shop: ShopHere, number: Id, profile: BladeProfile) -> None:
+    shop.care.blades.keep(profile.name, profile.blade, number)
 
 
 @router.post("/blades/{number}/put-in", status_code=204)
-def put_in_blade(here: Here, number: Id, machine: CutterId) -> None:
+def put_in_blade(shop: ShopHere, number: Id, machine: CutterId) -> None:
     """This blade is in that machine now; what was in there comes out."""
-    here.shop.care.blades.put_in(number, machine.cutter_id)
+    shop.care.blades.put_in(number, machine.cutter_id)
 
 
 @router.delete("/blades/{number}", status_code=204)
-def remove_blade(here: Here, number: Id) -> None:
-    here.shop.care.blades.remove(number)
+def remove_blade(shop: ShopHere, number: Id) -> None:
+    shop.care.blades.remove(number)
 
 
 @router.post("/mats", status_code=201)
-def add_mat(here: Here, profile: MatProfile) -> ThingId:
-    return ThingId(id=here.shop.care.mats.keep(profile.name, profile.mat))
+def add_mat(shop: ShopHere, profile: MatProfile) -> ThingId:
+    return ThingId(id=shop.care.mats.keep(profile.name, profile.mat))
 
 
 @router.put("/mats/{number}", status_code=204)
-def change_mat(here: Here, number: Id, profile: MatProfile) -> None:
-    here.shop.care.mats.keep(profile.name, profile.mat, number)
+def change_mat(shop: ShopHere, number: Id, profile: MatProfile) -> None:
+    shop.care.mats.keep(profile.name, profile.mat, number)
 
 
 @router.post("/mats/{number}/put-in", status_code=204)
-def put_in_mat(here: Here, number: Id, machine: CutterId) -> None:
+def put_in_mat(shop: ShopHere, number: Id, machine: CutterId) -> None:
     """This mat is used on that machine now."""
-    here.shop.care.mats.put_in(number, machine.cutter_id)
+    shop.care.mats.put_in(number, machine.cutter_id)
 
 
 @router.post("/mats/{number}/washed", status_code=204)
-def wash_mat(here: Here, number: Id) -> None:
+def wash_mat(shop: ShopHere, number: Id) -> None:
     """The mat was washed with mild soap and dried in air."""
-    here.shop.care.washed(number)
+    shop.care.washed(number)
 
 
 @router.delete("/mats/{number}", status_code=204)
-def remove_mat(here: Here, number: Id) -> None:
-    here.shop.care.mats.remove(number)
+def remove_mat(shop: ShopHere, number: Id) -> None:
+    shop.care.mats.remove(number)
 
 
 @router.get("/jobs/{job_id}/bench-card.pdf", response_class=Response)
-async def get_bench_card(here: Here, job_id: Id, request: Request) -> Response:
+async def get_bench_card(jobs: JobsHere, plans: PlansHere, job_id: Id, request: Request) -> Response:
     """Everything to do at the machine, on one page."""
     unit = unit_of(Headers(scope=request.scope))
 
     def draw() -> Response:
-        plan = here.plan(here.jobs.get(job_id)).plan
+        plan = plans.of(jobs.get(job_id)).plan
         return download(bench_card(plan, unit), "application/pdf", f"{plan.job.title}-{CARD_NAME}")
 
     return await in_turn(draw)
 
 
 @router.get("/jobs/{job_id}/loading.svg", response_class=Response)
-async def get_loading(here: Here, job_id: Id) -> Response:
+async def get_loading(jobs: JobsHere, plans: PlansHere, job_id: Id) -> Response:
     """How the sheet is loaded, as a picture."""
 
     def draw() -> Response:
-        plan = here.plan(here.jobs.get(job_id)).plan
+        plan = plans.of(jobs.get(job_id)).plan
         return Response(write_drawing_svg(loading_picture(plan)), media_type="image/svg+xml")
 
     return await in_turn(draw)

@@ -3,7 +3,7 @@
 from fastapi import Request, Response
 from starlette.datastructures import Headers
 
-from vamper.api.dependencies import Here
+from vamper.api.dependencies import EveningsHere, ItemsHere, JobsHere, PlansHere, ShopHere, TonightHere
 from vamper.api.downloads import download
 from vamper.api.finish.cup_view import cup_out
 from vamper.api.finish.pieces_schemas import PiecesOut
@@ -31,38 +31,37 @@ from vamper.core.finishing.round_things import diameter_of
 from vamper.core.values.findings import BadInput
 from vamper.formats.out.calendar import write_calendar
 from vamper.formats.out.drawing_pdf import write_drawings_pdf
-from vamper.services.finish.evening import AwayTime
+from vamper.services.finish.evening import AwayTime, Evenings
 from vamper.services.finish.finishing import finishing_of
 from vamper.services.work.not_found import NotFound
-from vamper.services.workshop import Workshop
 
 router = door_router("finish")
 
 
 @router.get("/jobs/{job_id}/finish")
-def get_finish(here: Here, job_id: Id) -> FinishOut | None:
+def get_finish(jobs: JobsHere, plans: PlansHere, evenings: EveningsHere, job_id: Id) -> FinishOut | None:
     """What is done to a job's pieces after the print, step by step; nothing while no piece lies on a sheet."""
-    plan = here.plan(here.jobs.get(job_id)).plan
+    plan = plans.of(jobs.get(job_id)).plan
     found = finishing_of(plan)
     if found is None:
         return None
-    tonight = any(one.job_id == job_id for one in here.evenings.document().batches)
-    return finish_out(found, plan, here.evenings.now(), tonight)
+    tonight = any(one.job_id == job_id for one in evenings.document().batches)
+    return finish_out(found, plan, evenings.now(), tonight)
 
 
 @router.get("/jobs/{job_id}/finish/pieces")
-def get_pieces(here: Here, job_id: Id) -> PiecesOut:
+def get_pieces(jobs: JobsHere, plans: PlansHere, job_id: Id) -> PiecesOut:
     """How the pieces are pressed, where they go on cloth, how they shrink, which layer comes first."""
-    return pieces_out(here.plan(here.jobs.get(job_id)).plan)
+    return pieces_out(plans.of(jobs.get(job_id)).plan)
 
 
 @router.get("/jobs/{job_id}/placing.pdf", response_class=Response)
-async def get_placing(here: Here, job_id: Id, request: Request) -> Response:
+async def get_placing(jobs: JobsHere, plans: PlansHere, job_id: Id, request: Request) -> Response:
     """True-size paper templates to find a piece's place with."""
     unit = unit_of(Headers(scope=request.scope))
 
     def draw() -> Response:
-        plan = here.plan(here.jobs.get(job_id)).plan
+        plan = plans.of(jobs.get(job_id)).plan
         if not plan.items:
             raise BadInput("there is nothing to place yet; add art first", "items")
         data = write_drawings_pdf(placing_pages(plan), unit)
@@ -72,9 +71,9 @@ async def get_placing(here: Here, job_id: Id, request: Request) -> Response:
 
 
 @router.get("/jobs/{job_id}/items/{number}/cup")
-def get_cup(here: Here, job_id: Id, number: Number) -> OnCupOut | None:
+def get_cup(jobs: JobsHere, plans: PlansHere, job_id: Id, number: Number) -> OnCupOut | None:
     """Where a design comes to lie on its cup; nothing where it goes round nothing."""
-    plan = here.plan(here.jobs.get(job_id)).plan
+    plan = plans.of(jobs.get(job_id)).plan
     item = next((one for one in plan.items if one.number == number), None)
     if item is None:
         raise NotFound("this design is no longer in the job")
@@ -82,101 +81,101 @@ def get_cup(here: Here, job_id: Id, number: Number) -> OnCupOut | None:
 
 
 @router.post("/jobs/{job_id}/items/{number}/cup/strips", status_code=204)
-def measure_by_strips(here: Here, job_id: Id, number: Number, strips: StripsIn) -> None:
+def measure_by_strips(jobs: JobsHere, job_id: Id, number: Number, strips: StripsIn) -> None:
     """A cup measured by paper strips laid round its rims."""
     asked = {"top_mm": strips.top_around_mm, "bottom_mm": strips.bottom_around_mm}
     changes = {f"wrap.{side}": diameter_of(around) for side, around in asked.items() if around is not None}
-    here.jobs.change_items(job_id, "cup", (number,), changes)
+    jobs.change_items(job_id, "cup", (number,), changes)
 
 
 @router.post("/jobs/{job_id}/items/{number}/cup/parts")
-def make_in_cup_parts(here: Here, job_id: Id, number: Number, seams: SeamsIn) -> JobOut:
+def make_in_cup_parts(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number, seams: SeamsIn) -> JobOut:
     """A design that goes round a thing made in parts, each a design of its own."""
-    return job_out(here.items.in_cup_parts(here.jobs.get(job_id), number, seams.seams_mm))
+    return job_out(items.in_cup_parts(jobs.get(job_id), number, seams.seams_mm))
 
 
 @router.put("/jobs/{job_id}/finish/labels", status_code=204)
-def put_labels(here: Here, job_id: Id, labels: LabelsIn) -> None:
+def put_labels(shop: ShopHere, jobs: JobsHere, job_id: Id, labels: LabelsIn) -> None:
     """Keep what the label of this job's stock says."""
-    job = here.jobs.core_job(here.jobs.get(job_id))
-    here.shop.labels.change(job.stock.key, process_of_job(job).key, labels.figures)
+    job = jobs.core_job(jobs.get(job_id))
+    shop.labels.change(job.stock.key, process_of_job(job).key, labels.figures)
 
 
 @router.post("/jobs/{job_id}/evening", status_code=201)
-async def add_to_evening(here: Here, job_id: Id) -> EveningOut:
+async def add_to_evening(evenings: EveningsHere, tonight: TonightHere, job_id: Id) -> EveningOut:
     """Put a job into the evening."""
 
     def add() -> EveningOut:
-        here.finish_tonight(job_id)
-        return _evening(here)
+        tonight.add(job_id)
+        return _evening(evenings)
 
     return await in_turn(add)
 
 
 @router.get("/evening")
-async def get_evening(here: Here) -> EveningOut:
+async def get_evening(evenings: EveningsHere) -> EveningOut:
     """The evening with its plan, as it stands now."""
-    return await in_turn(lambda: _evening(here))
+    return await in_turn(lambda: _evening(evenings))
 
 
 @router.put("/evening")
-async def change_evening(here: Here, asked: EveningIn) -> EveningOut:
+async def change_evening(evenings: EveningsHere, asked: EveningIn) -> EveningOut:
     """Set its times, its places and the hours when nobody is there."""
 
     def change() -> EveningOut:
         away = None if asked.away is None else tuple(AwayTime(one.begins, one.ends) for one in asked.away)
-        here.evenings.change(asked.begins, asked.done_by, asked.places, away)
-        return _evening(here)
+        evenings.change(asked.begins, asked.done_by, asked.places, away)
+        return _evening(evenings)
 
     return await in_turn(change)
 
 
 @router.delete("/evening", status_code=204)
-def clear_evening(here: Here) -> None:
+def clear_evening(evenings: EveningsHere) -> None:
     """Begin a new evening."""
-    here.evenings.clear()
+    evenings.clear()
 
 
 @router.delete("/evening/batches/{number}", status_code=204)
-def remove_batch(here: Here, number: Id) -> None:
+def remove_batch(evenings: EveningsHere, number: Id) -> None:
     """Take a batch out of the evening."""
-    here.evenings.remove(number)
+    evenings.remove(number)
 
 
 @router.put("/evening/batches/{number}/labels")
-async def read_label(here: Here, number: Id, labels: FiguresIn) -> EveningOut:
+async def read_label(evenings: EveningsHere, tonight: TonightHere, number: Id, labels: FiguresIn) -> EveningOut:
     """What the product's label says: kept with the stock, and gone by tonight."""
 
     def read() -> EveningOut:
-        here.read_label(number, labels.figures)
-        return _evening(here)
+        tonight.read_label(number, labels.figures)
+        return _evening(evenings)
 
     return await in_turn(read)
 
 
 @router.post("/evening/batches/{number}/steps/{step}/{doing}")
-async def do_step(here: Here, number: Id, step: int, doing: StepDoing) -> EveningOut:
+async def do_step(evenings: EveningsHere, number: Id, step: int, doing: StepDoing) -> EveningOut:
     """A step begins, is done, or was neither after all."""
 
     def do() -> EveningOut:
         acts = {
-            StepDoing.BEGIN: here.evenings.begin,
-            StepDoing.PAUSE: here.evenings.pause,
-            StepDoing.END: here.evenings.end,
-            StepDoing.UNDO: here.evenings.undo,
+            StepDoing.BEGIN: evenings.begin,
+            StepDoing.PAUSE: evenings.pause,
+            StepDoing.END: evenings.end,
+            StepDoing.UNDO: evenings.undo,
         }
         acts[doing](number, step)
-        return _evening(here)
+        return _evening(evenings)
 
     return await in_turn(do)
 
 
 @router.get("/evening.ics", response_class=Response)
-async def get_calendar(here: Here) -> Response:
+async def get_calendar(evenings: EveningsHere) -> Response:
     """The steps with a person at them, as a calendar."""
 
     def write() -> Response:
-        now = here.evenings.state()
+        now = evenings.state()
         if now.plan is None:
             raise BadInput("nothing is planned yet, so there is nothing for a calendar; add a job first", "batches")
         details = {
@@ -191,5 +190,5 @@ async def get_calendar(here: Here) -> Response:
     return await in_turn(write)
 
 
-def _evening(here: Workshop) -> EveningOut:
-    return evening_out(here.evenings.state())
+def _evening(evenings: Evenings) -> EveningOut:
+    return evening_out(evenings.state())

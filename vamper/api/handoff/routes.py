@@ -2,7 +2,7 @@
 
 from fastapi import Response
 
-from vamper.api.dependencies import Here
+from vamper.api.dependencies import HandingOverHere, JobsHere, PicturesHere, PlansHere
 from vamper.api.downloads import download
 from vamper.api.handoff.schemas import FoundCutOut, found_cut_out
 from vamper.api.request_checks import Id, Number, in_turn
@@ -12,13 +12,14 @@ from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
 from vamper.formats.out.sheet_file import SHEET_FILES, SheetFile
 from vamper.services.handoff.files import sheet_file, sheet_found_cut
-from vamper.services.workshop import Workshop
+from vamper.services.jobs.jobs import Jobs
+from vamper.services.planning.plans import Plans
 
 router = door_router()
 
 
-def _planned(here: Workshop, job_id: Id, sheet: Number | None = None) -> Plan:
-    plan = here.plan(here.jobs.get(job_id)).plan
+def _planned(jobs: Jobs, plans: Plans, job_id: Id, sheet: Number | None = None) -> Plan:
+    plan = plans.of(jobs.get(job_id)).plan
     if not plan.layout.sheets:
         raise BadInput("nothing is placed on a sheet yet; add art that fits it first", "sheets")
     if sheet is not None:
@@ -35,11 +36,11 @@ def _offer(kind: SheetFile) -> None:
         response_class=Response,
         name=kind.key,
     )
-    def file(here: Here, job_id: Id, sheet: Number) -> Response:
-        plan = _planned(here, job_id, sheet)
+    def file(jobs: JobsHere, plans: PlansHere, pictures: PicturesHere, job_id: Id, sheet: Number) -> Response:
+        plan = _planned(jobs, plans, job_id, sheet)
         if not kind.is_for(plan.job):
             raise BadInput(kind.missing, "stock")
-        data = sheet_file(plan, sheet - 1, kind.key, here.picture_of)
+        data = sheet_file(plan, sheet - 1, kind.key, pictures.whole)
         return download(data, kind.media_type, f"{plan.job.title}-sheet-{sheet:02d}-{kind.ending}")
 
 
@@ -48,30 +49,32 @@ for one in SHEET_FILES:
 
 
 @router.get("/jobs/{job_id}/sheets/{sheet}/found-cut", tags=["hand-off"])
-async def get_found_cut(here: Here, job_id: Id, sheet: Number) -> FoundCutOut:
+async def get_found_cut(
+    pictures: PicturesHere, jobs: JobsHere, plans: PlansHere, job_id: Id, sheet: Number
+) -> FoundCutOut:
     """What the machine's own program will find to cut on a sheet: its picture, traced back."""
 
     def find() -> FoundCutOut:
-        plan = _planned(here, job_id, sheet)
+        plan = _planned(jobs, plans, job_id, sheet)
         kind = SHEET_FILES["whole"]
         if not kind.is_for(plan.job):
             raise BadInput(kind.missing, "marks")
-        return found_cut_out(sheet_found_cut(plan, sheet - 1, here.picture_of))
+        return found_cut_out(sheet_found_cut(plan, sheet - 1, pictures.whole))
 
     return await in_turn(find)
 
 
 @router.post("/jobs/{job_id}/hand-off", tags=["hand-off"], status_code=204)
-def mark_handed_off(here: Here, job_id: Id) -> None:
+def mark_handed_off(jobs: JobsHere, plans: PlansHere, handing_over: HandingOverHere, job_id: Id) -> None:
     """The job counts as handed off from now on."""
-    _planned(here, job_id)
-    here.record_hand_off(here.jobs.get(job_id))
+    _planned(jobs, plans, job_id)
+    handing_over.record(jobs.get(job_id))
 
 
 @router.get("/jobs/{job_id}/hand-off.zip", tags=["hand-off"], response_class=Response)
-def hand_off(here: Here, job_id: Id) -> Response:
+def hand_off(jobs: JobsHere, plans: PlansHere, handing_over: HandingOverHere, job_id: Id) -> Response:
     """Every file of the job, the job file and its art."""
-    _planned(here, job_id)
-    data = here.hand_off(here.jobs.get(job_id))
-    title = here.jobs.get(job_id).document.title
+    _planned(jobs, plans, job_id)
+    data = handing_over.bundle(jobs.get(job_id))
+    title = jobs.get(job_id).document.title
     return download(data, "application/zip", f"{title}.zip")

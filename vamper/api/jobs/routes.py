@@ -11,7 +11,17 @@ from sse_starlette.sse import EventSourceResponse
 
 from vamper.api.art.schemas import ItemOut
 from vamper.api.cut.schemas import CutPart
-from vamper.api.dependencies import Here, Shown
+from vamper.api.dependencies import (
+    ArtsHere,
+    BriefingHere,
+    JobsHere,
+    PackingHere,
+    PlansHere,
+    RepackingHere,
+    RunsHere,
+    Shown,
+    WorkshopHere,
+)
 from vamper.api.jobs.glance import glance_out
 from vamper.api.jobs.schemas import (
     AddedArt,
@@ -48,8 +58,8 @@ _OWN = {"arts", "names", "last_run"}
 
 
 @router.get("/jobs", tags=["jobs"])
-def list_jobs(here: Here) -> list[JobSummaryOut]:
-    ran = {one.job_id: last_run_words(one) for one in here.runs.all()}
+def list_jobs(runs: RunsHere, jobs: JobsHere) -> list[JobSummaryOut]:
+    ran = {one.job_id: last_run_words(one) for one in runs.all()}
     return [
         JobSummaryOut(
             **{name: getattr(job, name) for name in JobSummaryOut.model_fields if name not in _OWN},
@@ -57,170 +67,172 @@ def list_jobs(here: Here) -> list[JobSummaryOut]:
             names=list(job.names),
             last_run=ran.get(job.id),
         )
-        for job in here.jobs.all()
+        for job in jobs.all()
     ]
 
 
 @router.post("/jobs", tags=["jobs"], status_code=201)
-def create_job(here: Here, new: NewJob) -> JobId:
-    return JobId(id=here.jobs.create(new.title or UNTITLED))
+def create_job(jobs: JobsHere, new: NewJob) -> JobId:
+    return JobId(id=jobs.create(new.title or UNTITLED))
 
 
 @router.get("/jobs/{job_id}", tags=["jobs"])
-def get_view(here: Here, shown: Shown, job_id: Id) -> ViewOut:
+def get_view(jobs: JobsHere, shown: Shown, job_id: Id) -> ViewOut:
     """The job as the screen shows it, all but its parts. Where nobody has searched for a layout yet, pieces lie in
     rows.
     """
-    return shown.view(here.jobs.get(job_id))
+    return shown.view(jobs.get(job_id))
 
 
 @router.get("/jobs/{job_id}/parts/sheet/{revision}", tags=["jobs"])
-def get_sheet(here: Here, shown: Shown, job_id: Id, revision: Revision) -> SheetPart | None:
+def get_sheet(jobs: JobsHere, shown: Shown, job_id: Id, revision: Revision) -> SheetPart | None:
     """What all sheets have in common; nothing where the job was changed since its head was read."""
-    return shown.sheet(here.jobs.get(job_id), revision)
+    return shown.sheet(jobs.get(job_id), revision)
 
 
 @router.get("/jobs/{job_id}/parts/layout/{revision}", tags=["jobs"])
-def get_layout(here: Here, shown: Shown, job_id: Id, revision: Revision) -> LayoutPart | None:
+def get_layout(jobs: JobsHere, shown: Shown, job_id: Id, revision: Revision) -> LayoutPart | None:
     """The layout with its figures; nothing where the job was changed since its head was read."""
-    return shown.layout(here.jobs.get(job_id), revision)
+    return shown.layout(jobs.get(job_id), revision)
 
 
 @router.get("/jobs/{job_id}/parts/figures/{revision}", tags=["jobs"])
-async def get_figures(here: Here, shown: Shown, job_id: Id, revision: Revision) -> FiguresPart | None:
+async def get_figures(jobs: JobsHere, shown: Shown, job_id: Id, revision: Revision) -> FiguresPart | None:
     """How good the layout is, by the layout's revision; it takes longer than to draw it, so it comes after it."""
-    return await in_turn(lambda: shown.figures(here.jobs.get(job_id), revision))
+    return await in_turn(lambda: shown.figures(jobs.get(job_id), revision))
 
 
 @router.get("/jobs/{job_id}/parts/cut/{revision}", tags=["jobs"])
-def get_cut(here: Here, shown: Shown, job_id: Id, revision: Revision) -> CutPart | None:
+def get_cut(jobs: JobsHere, shown: Shown, job_id: Id, revision: Revision) -> CutPart | None:
     """What the cutter is set to; nothing where the job was changed since its head was read."""
-    return shown.cut(here.jobs.get(job_id), revision)
+    return shown.cut(jobs.get(job_id), revision)
 
 
 @router.post("/jobs/{job_id}/parts/designs", tags=["jobs"])
-def get_designs(here: Here, shown: Shown, job_id: Id, asked: ItemNumbers) -> list[ItemOut]:
+def get_designs(jobs: JobsHere, shown: Shown, job_id: Id, asked: ItemNumbers) -> list[ItemOut]:
     """Some designs, with their shapes; those that are gone by now are left out."""
-    return shown.designs(here.jobs.get(job_id), asked.numbers)
+    return shown.designs(jobs.get(job_id), asked.numbers)
 
 
 @router.get("/jobs/{job_id}/glance", tags=["jobs"])
-def get_glance(here: Here, job_id: Id) -> GlanceOut | None:
+def get_glance(jobs: JobsHere, plans: PlansHere, job_id: Id) -> GlanceOut | None:
     """The job's fullest sheet, small; nothing where it cannot be planned as it stands."""
     try:
-        return glance_out(*here.glance(here.jobs.get(job_id)))
+        return glance_out(*plans.glance(jobs.get(job_id)))
     except BadInput:
         return None
 
 
 @router.get("/jobs/{job_id}/bench", tags=["jobs"])
-def get_bench(here: Here, job_id: Id) -> list[BenchStepOut]:
+def get_bench(jobs: JobsHere, plans: PlansHere, job_id: Id) -> list[BenchStepOut]:
     """What to do at the bench, step by step; nothing while nothing is laid on a sheet."""
-    plan = here.plan(here.jobs.get(job_id)).plan
+    plan = plans.of(jobs.get(job_id)).plan
     return [BenchStepOut.model_validate(step, from_attributes=True) for step in bench_steps(plan)]
 
 
 @router.post("/example", tags=["jobs"], status_code=201)
-async def add_example_job(here: Here) -> JobId:
+async def add_example_job(workshop: WorkshopHere) -> JobId:
     """A job to look at."""
-    return JobId(id=await in_turn(lambda: add_example(here)))
+    return JobId(id=await in_turn(lambda: add_example(workshop)))
 
 
 @router.delete("/jobs/{job_id}", tags=["jobs"], status_code=204)
-def remove_job(here: Here, job_id: Id) -> None:
-    here.remove_job(job_id)
+def remove_job(jobs: JobsHere, job_id: Id) -> None:
+    jobs.remove(job_id)
 
 
 @router.post("/jobs/{job_id}/put-back", tags=["jobs"], status_code=204)
-def put_back_job(here: Here, job_id: Id) -> None:
-    here.jobs.put_back(job_id)
+def put_back_job(jobs: JobsHere, job_id: Id) -> None:
+    jobs.put_back(job_id)
 
 
 @router.post("/jobs/{job_id}/copy", tags=["jobs"], status_code=201)
-def copy_job(here: Here, job_id: Id) -> JobId:
-    return JobId(id=here.jobs.copy(job_id))
+def copy_job(jobs: JobsHere, job_id: Id) -> JobId:
+    return JobId(id=jobs.copy(job_id))
 
 
 @router.post("/jobs/{job_id}/shelf", tags=["jobs"], status_code=204)
-def put_on_shelf(here: Here, job_id: Id, asked: ShelfIn) -> None:
+def put_on_shelf(jobs: JobsHere, job_id: Id, asked: ShelfIn) -> None:
     """Put a job aside or get it back; make it a template or a job again."""
     if asked.archived is not None:
-        here.jobs.put_aside(job_id, asked.archived)
+        jobs.put_aside(job_id, asked.archived)
     if asked.is_template is not None:
-        here.jobs.make_template(job_id, asked.is_template)
+        jobs.make_template(job_id, asked.is_template)
 
 
 @router.post("/jobs/{job_id}/changes", tags=["changes"])
-def change_job(here: Here, job_id: Id, change: Change) -> JobOut:
+def change_job(jobs: JobsHere, job_id: Id, change: Change) -> JobOut:
     if change.numbers is None:
-        return job_out(here.jobs.change(job_id, change.label, change.changes, change.each))
-    return job_out(here.jobs.change_items(job_id, change.label, tuple(change.numbers), change.changes))
+        return job_out(jobs.change(job_id, change.label, change.changes, change.each))
+    return job_out(jobs.change_items(job_id, change.label, tuple(change.numbers), change.changes))
 
 
 @router.post("/jobs/{job_id}/undo", tags=["changes"])
-def undo(here: Here, job_id: Id) -> JobOut:
-    return job_out(here.jobs.undo(job_id))
+def undo(jobs: JobsHere, job_id: Id) -> JobOut:
+    return job_out(jobs.undo(job_id))
 
 
 @router.post("/jobs/{job_id}/redo", tags=["changes"])
-def redo(here: Here, job_id: Id) -> JobOut:
-    return job_out(here.jobs.redo(job_id))
+def redo(jobs: JobsHere, job_id: Id) -> JobOut:
+    return job_out(jobs.redo(job_id))
 
 
 @router.get("/jobs/{job_id}/choices/{phrase}", tags=["changes"])
-def get_choices(here: Here, job_id: Id, phrase: str) -> list[ChoiceOut]:
+def get_choices(jobs: JobsHere, briefing: BriefingHere, job_id: Id, phrase: str) -> list[ChoiceOut]:
     return [
-        ChoiceOut.model_validate(choice, from_attributes=True) for choice in here.choices(here.jobs.get(job_id), phrase)
+        ChoiceOut.model_validate(choice, from_attributes=True) for choice in briefing.choices(jobs.get(job_id), phrase)
     ]
 
 
 @router.post("/jobs/{job_id}/art", tags=["art"], status_code=201, max_body_size=MOST_FILE_BODY)
-async def add_art(here: Here, job_id: Id, file: UploadFile) -> AddedArt:
+async def add_art(arts: ArtsHere, jobs: JobsHere, job_id: Id, file: UploadFile) -> AddedArt:
     """Take in one art file and add it to the job as a design."""
 
     def add() -> AddedArt:
-        here.jobs.get(job_id)
-        taken = here.arts.take_in(file.filename or "", file.file.read())
-        state = here.jobs.add_item(job_id, taken.digest, taken.name, taken.start_mm, taken.start_edge)
+        jobs.get(job_id)
+        taken = arts.take_in(file.filename or "", file.file.read())
+        state = jobs.add_item(job_id, taken.digest, taken.name, taken.start_mm, taken.start_edge)
         return AddedArt(number=state.document.items[-1].number, name=taken.name)
 
     return await in_turn(add)
 
 
 @router.post("/jobs/{job_id}/remove-items", tags=["art"])
-def remove_items(here: Here, job_id: Id, items: ItemNumbers) -> JobOut:
-    return job_out(here.jobs.remove_items(job_id, tuple(items.numbers)))
+def remove_items(jobs: JobsHere, job_id: Id, items: ItemNumbers) -> JobOut:
+    return job_out(jobs.remove_items(job_id, tuple(items.numbers)))
 
 
 @router.post("/jobs/{job_id}/pack/begin", tags=["packing"], status_code=202)
-def begin_packing(here: Here, job_id: Id) -> None:
+def begin_packing(jobs: JobsHere, repacking: RepackingHere, job_id: Id) -> None:
     """Search for a layout of the job as it is now, unless that was done or is being done."""
-    here.begin_packing(here.jobs.get(job_id))
+    repacking.begin(jobs.get(job_id))
 
 
 @router.post("/jobs/{job_id}/pack", tags=["packing"], status_code=202)
-def pack_again(here: Here, job_id: Id, everything: bool = False) -> None:
+def pack_again(jobs: JobsHere, repacking: RepackingHere, job_id: Id, everything: bool = False) -> None:
     """Pack again round what was placed by hand, or `everything` that is not locked.
 
     Where nothing was held, the search begins from another seed; the best layout so far stays until it is beaten.
     """
-    here.pack_again(here.jobs.get(job_id), everything)
+    repacking.again(jobs.get(job_id), everything)
 
 
 @router.post("/jobs/{job_id}/stop", tags=["packing"], status_code=202)
-def stop_packing(here: Here, job_id: Id) -> None:
+def stop_packing(packing: PackingHere, job_id: Id) -> None:
     """End the search and keep the best layout so far."""
-    here.packing.stop(job_id)
+    packing.stop(job_id)
 
 
 @router.post("/jobs/{job_id}/take-up", tags=["packing"], status_code=202)
-def take_up(here: Here, job_id: Id, layout: str) -> None:
+def take_up(packing: PackingHere, job_id: Id, layout: str) -> None:
     """End the search and keep the `layout` that was in sight, so that nothing moves under the hand."""
-    here.packing.freeze(job_id, layout)
+    packing.freeze(job_id, layout)
 
 
 @router.get("/jobs/{job_id}/events", tags=["packing"], response_class=EventSourceResponse)
-async def events(request: Request, here: Here, job_id: Id, version: Annotated[int, Ge(0)] = 0) -> EventSourceResponse:
+async def events(
+    request: Request, packing: PackingHere, job_id: Id, version: Annotated[int, Ge(0)] = 0
+) -> EventSourceResponse:
     """One `packing` event for every better layout and for the end of a search."""
 
     async def stream() -> AsyncIterator[dict[str, str]]:
@@ -232,17 +244,17 @@ async def events(request: Request, here: Here, job_id: Id, version: Annotated[in
             with suppress(RuntimeError):
                 loop.call_soon_threadsafe(changed.set)
 
-        with here.packing.listening(job_id, tell):
+        with packing.listening(job_id, tell):
             seen = version
             while not await request.is_disconnected():
                 changed.clear()
-                newest = here.packing.version(job_id)
+                newest = packing.version(job_id)
                 if newest == seen:
                     with suppress(TimeoutError):
                         await asyncio.wait_for(changed.wait(), _LOOK_AGAIN_S)
                     continue
                 seen = newest
-                state = here.packing.state(job_id)
+                state = packing.state(job_id)
                 if state is not None:
                     event = PackingEvent(state=state[0], seconds_left=state[1], version=seen)
                     yield {"event": "packing", "data": event.model_dump_json()}

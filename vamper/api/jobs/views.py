@@ -26,13 +26,15 @@ from vamper.services.brief.brief import brief
 from vamper.services.brief.phrase import BriefFacts
 from vamper.services.brief.rail import dry_run_figure, empty_stations, finish_figure, stations
 from vamper.services.finish.finishing import finishing_of
+from vamper.services.jobs.composing import ArtNotes
 from vamper.services.jobs.jobs import JobState
 from vamper.services.ledger.runs import KeptRun
 from vamper.services.ledger.shelf_findings import shelf_findings
 from vamper.services.packing.packing_service import PackingStatus
+from vamper.services.planning.plans import Planned
 from vamper.services.work.cache import Cache
 from vamper.services.work.keys import digest_of
-from vamper.services.workshop import ArtNotes, Planned, Workshop
+from vamper.services.workshop import Workshop
 
 T = TypeVar("T")
 
@@ -78,14 +80,14 @@ class Views:
     def view(self, state: JobState) -> ViewOut:
         """The job; where it cannot be planned, the sentence that says why."""
         try:
-            planned = self._workshop.plan(state)
+            planned = self._workshop.plans.of(state)
         except BadInput as bad:
-            phrases = _brief(self._workshop.told(state))
+            phrases = _brief(self._workshop.briefing.facts(state))
             rail = [StationOut(**_fields(figure)) for figure in empty_stations()]
             return ViewOut(
                 job=job_out(state), brief=phrases, stations=rail, findings=[], problem=bad.sentence, parts=None
             )
-        phrases = _brief(self._workshop.told(state, planned.plan))
+        phrases = _brief(self._workshop.briefing.facts(state, planned.plan))
         head = self._head(planned, tuple(shelf_findings(planned.plan, self._workshop.supplies)))
         dry_run = dry_run_figure(self._workshop.dry_runs.status(state.id), planned.plan)
         finish = finish_figure(finishing_of(planned.plan), self._workshop.evenings.now(), planned.findings)
@@ -122,10 +124,10 @@ class Views:
 
     def designs(self, state: JobState, numbers: list[int]) -> list[ItemOut]:
         """Some of the job's designs, with their shapes; those that are gone by now are left out."""
-        planned = self._workshop.plan(state)
+        planned = self._workshop.plans.of(state)
         revisions = self._head(planned).designs
         there = [item for item in planned.plan.items if item.number in numbers]
-        notes = self._workshop.art_notes({item.spec.art for item in there})
+        notes = self._workshop.compositions.notes({item.spec.art for item in there})
         return [self._design(item, revisions[item.number], notes[item.spec.art]) for item in there]
 
     def _design(self, item: DesignedItem, revision: str, notes: ArtNotes) -> ItemOut:
@@ -172,11 +174,11 @@ class Views:
         """A part of that revision; None where the job was changed since."""
         key = (state.id, revision)
         if key not in kept:
-            planned = self._workshop.plan(state)
+            planned = self._workshop.plans.of(state)
             if named(self._head(planned)) != revision:
                 return None
             return kept.get(key, lambda: draw(planned.plan, revision))
-        return kept.get(key, lambda: draw(self._workshop.plan(state).plan, revision))
+        return kept.get(key, lambda: draw(self._workshop.plans.of(state).plan, revision))
 
 
 def _brief(told: BriefFacts) -> list[PhraseOut]:

@@ -20,10 +20,13 @@ from vamper.core.plan import Plan
 from vamper.core.values.blade import BLADE_METRES
 from vamper.core.values.lengths import figure
 from vamper.services.brief.words import plural
+from vamper.services.handoff.ink import Inks
 from vamper.services.ledger.costing import work_of
 from vamper.services.ledger.logging import is_simulated
+from vamper.services.ledger.runs import Runs
+from vamper.services.ledger.supplies import Supplies
+from vamper.services.shop.shop import Shop
 from vamper.services.work.not_found import NotFound
-from vamper.services.workshop import Workshop
 
 # So few sheets are few, however many were bought.
 _FEW = 2
@@ -35,9 +38,9 @@ def money(value: float, rates: Rates) -> str:
     return f"{value:.2f} {rates.currency}".strip()
 
 
-def supplies_out(workshop: Workshop) -> SuppliesOut:
-    typed, used = workshop.supplies.rates(), workshop.supplies.prices()
-    kept = workshop.shop.stocks.all()
+def supplies_out(shop: Shop, supplies: Supplies) -> SuppliesOut:
+    typed, used = supplies.rates(), supplies.prices()
+    kept = shop.stocks.all()
     return SuppliesOut(
         stocks=[
             ShelfOut(
@@ -50,10 +53,10 @@ def supplies_out(workshop: Workshop) -> SuppliesOut:
                 sheet_price=money(one.sheet_price, used),
                 newest_pack=one.newest_pack,
             )
-            for one in workshop.supplies.stocks()
+            for one in supplies.stocks()
         ],
-        things=[_stored_out(one, used) for one in workshop.supplies.stored()],
-        in_machines=list(_in_machines(workshop)),
+        things=[_stored_out(one, used) for one in supplies.stored()],
+        in_machines=list(_in_machines(shop)),
         can_buy=[SentenceOut(key=key, words=one.name) for key, one in kept.items()],
         can_buy_things=[
             ThingOut(key=key, name=one.name, bought_by=one.bought_by, unit=one.unit) for key, one in THINGS.items()
@@ -80,9 +83,9 @@ def _stored_out(one: Stored, rates: Rates) -> StoredOut:
     )
 
 
-def _in_machines(workshop: Workshop) -> Iterator[InMachineOut]:
+def _in_machines(shop: Shop) -> Iterator[InMachineOut]:
     """Blades and mats that are in use, and what they went through."""
-    cutters, care = workshop.shop.cutters.all(), workshop.shop.care
+    cutters, care = shop.cutters.all(), shop.care
     for blade in care.blades.all():
         if blade.cutter_id in cutters:
             left = max(0.0, 1 - blade.value.metres / BLADE_METRES)
@@ -109,8 +112,8 @@ def _in_machines(workshop: Workshop) -> Iterator[InMachineOut]:
             )
 
 
-def cost_out(workshop: Workshop, plan: Plan) -> CostOut:
-    rates, found, work, shelf = _costed(workshop, plan, _ink_ml(workshop, plan))
+def cost_out(runs: Runs, inks: Inks, supplies: Supplies, plan: Plan) -> CostOut:
+    rates, found, work, shelf = _costed(runs, supplies, plan, _ink_ml(inks, supplies, plan))
     names = {item.number: item.as_asked.name for item in plan.items}
     counts = {one.number: one.count for one in work.designs}
     return CostOut(
@@ -123,12 +126,12 @@ def cost_out(workshop: Workshop, plan: Plan) -> CostOut:
     )
 
 
-def cost_a_piece(workshop: Workshop, plan: Plan, laid: Plan) -> str:
+def cost_a_piece(runs: Runs, inks: Inks, supplies: Supplies, plan: Plan, laid: Plan) -> str:
     """What a piece costs in another layout of a plan, in the mean; "" while no price is known. Its ink is that of the
     plan, by the number of pieces.
     """
     share = laid.layout.pieces / plan.layout.pieces if plan.layout.pieces else 0.0
-    rates, found, work, _ = _costed(workshop, laid, _ink_ml(workshop, plan) * share)
+    rates, found, work, _ = _costed(runs, supplies, laid, _ink_ml(inks, supplies, plan) * share)
     return _a_piece(found, work, rates)
 
 
@@ -137,15 +140,17 @@ def _a_piece(found: Costing, work: WorkTimes, rates: Rates) -> str:
     return money(found.total / count, rates) if found.total and count else ""
 
 
-def _ink_ml(workshop: Workshop, plan: Plan) -> float:
+def _ink_ml(inks: Inks, supplies: Supplies, plan: Plan) -> float:
     """Measured only where ink has a price."""
-    return workshop.ink_ml(plan, range(len(plan.sheets))) if workshop.supplies.prices().ink_ml else 0.0
+    return inks.ml(plan, range(len(plan.sheets))) if supplies.prices().ink_ml else 0.0
 
 
-def _costed(workshop: Workshop, plan: Plan, ink_ml: float) -> tuple[Rates, Costing, WorkTimes, OnShelf | None]:
+def _costed(
+    runs: Runs, supplies: Supplies, plan: Plan, ink_ml: float
+) -> tuple[Rates, Costing, WorkTimes, OnShelf | None]:
     """What a planned job costs, with what that was reckoned from."""
-    rates, shelf = workshop.supplies.prices(), workshop.supplies.of(plan.asked.stock.key)
-    work = work_of(plan, shelf, workshop.runs, ink_ml, is_simulated(plan.asked))
+    rates, shelf = supplies.prices(), supplies.of(plan.asked.stock.key)
+    work = work_of(plan, shelf, runs, ink_ml, is_simulated(plan.asked))
     return rates, costs_of(work, rates), work, shelf
 
 
@@ -184,7 +189,7 @@ def _lines(found: Costing, work: WorkTimes, shelf: OnShelf | None, rates: Rates)
         yield f"Only {plural(shelf.left, 'sheet')} of it are left, and this takes {work.sheets}."
 
 
-def check_stock(workshop: Workshop, key: str) -> None:
+def check_stock(shop: Shop, key: str) -> None:
     """Refuse a stock that the workshop does not have."""
-    if key not in workshop.shop.stocks.all():
+    if key not in shop.stocks.all():
         raise NotFound("there is no such stock in the workshop")

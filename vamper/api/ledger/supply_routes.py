@@ -5,7 +5,16 @@ from typing import Annotated
 from annotated_types import Gt, Le
 from fastapi import Form, Query, UploadFile
 
-from vamper.api.dependencies import Here
+from vamper.api.dependencies import (
+    DesignerHere,
+    InksHere,
+    JobsHere,
+    MadeHere,
+    PlansHere,
+    RunsHere,
+    ShopHere,
+    SuppliesHere,
+)
 from vamper.api.ledger.cost_views import check_stock, cost_out, supplies_out
 from vamper.api.ledger.offcut_views import offcut_out
 from vamper.api.ledger.schemas import CostOut, GoneOut, NewId, OffcutOut, RatesIn, RestIn, SuppliesOut
@@ -25,75 +34,79 @@ Side = Annotated[float, Form(), Gt(0), Le(3000)]
 
 
 @router.get("/supplies")
-def get_supplies(here: Here) -> SuppliesOut:
+def get_supplies(shop: ShopHere, supplies: SuppliesHere) -> SuppliesOut:
     """What is on the shelf, and what things cost."""
-    return supplies_out(here)
+    return supplies_out(shop, supplies)
 
 
 @router.post("/supplies", status_code=201)
-def buy(here: Here, pack: Pack) -> NewId:
+def buy(shop: ShopHere, supplies: SuppliesHere, pack: Pack) -> NewId:
     """A pack of stock comes onto the shelf."""
-    check_stock(here, pack.stock)
-    return NewId(id=here.supplies.buy(pack))
+    check_stock(shop, pack.stock)
+    return NewId(id=supplies.buy(pack))
 
 
 @router.post("/supplies/things", status_code=201)
-def buy_thing(here: Here, bought: Bought) -> NewId:
+def buy_thing(supplies: SuppliesHere, bought: Bought) -> NewId:
     """Something else that is used up comes onto the shelf."""
-    return NewId(id=here.supplies.buy(bought))
+    return NewId(id=supplies.buy(bought))
 
 
 @router.delete("/supplies/{number}", status_code=204)
-def take_back(here: Here, number: Id) -> None:
+def take_back(supplies: SuppliesHere, number: Id) -> None:
     """What was bought was not, after all."""
-    here.supplies.remove(number)
+    supplies.remove(number)
 
 
 @router.put("/supplies/rates")
-def change_rates(here: Here, asked: RatesIn) -> SuppliesOut:
+def change_rates(shop: ShopHere, supplies: SuppliesHere, asked: RatesIn) -> SuppliesOut:
     """Set what things cost."""
-    here.supplies.change_rates(dict(asked.rates))
-    return supplies_out(here)
+    supplies.change_rates(dict(asked.rates))
+    return supplies_out(shop, supplies)
 
 
 @router.get("/jobs/{job_id}/cost")
-async def get_cost(here: Here, job_id: Id) -> CostOut:
+async def get_cost(
+    runs: RunsHere, jobs: JobsHere, plans: PlansHere, inks: InksHere, supplies: SuppliesHere, job_id: Id
+) -> CostOut:
     """What a job's pieces cost, and what to ask for them."""
 
     def reckon() -> CostOut:
-        return cost_out(here, here.plan(here.jobs.get(job_id)).plan)
+        return cost_out(runs, inks, supplies, plans.of(jobs.get(job_id)).plan)
 
     return await in_turn(reckon)
 
 
 @router.get("/offcuts")
-def get_offcuts(here: Here, stock: Annotated[StockKey | None, Query()] = None) -> list[OffcutOut]:
+def get_offcuts(
+    shop: ShopHere, supplies: SuppliesHere, stock: Annotated[StockKey | None, Query()] = None
+) -> list[OffcutOut]:
     """Offcuts that were not used yet, the newest first."""
-    return [offcut_out(kept, here.shop) for kept in here.supplies.offcuts(stock)]
+    return [offcut_out(kept, shop) for kept in supplies.offcuts(stock)]
 
 
 @router.post("/offcuts", status_code=201)
-def keep_offcut(here: Here, offcut: Offcut) -> NewId:
+def keep_offcut(shop: ShopHere, supplies: SuppliesHere, offcut: Offcut) -> NewId:
     """What is left of a sheet, as it is said here."""
-    check_stock(here, offcut.stock)
-    return NewId(id=here.supplies.keep_offcut(offcut))
+    check_stock(shop, offcut.stock)
+    return NewId(id=supplies.keep_offcut(offcut))
 
 
 @router.post("/offcuts/rest", status_code=201)
-async def keep_rest(here: Here, asked: RestIn) -> NewId:
+async def keep_rest(made: MadeHere, asked: RestIn) -> NewId:
     """What is left of the sheet of a run, by its plan."""
-    return NewId(id=await in_turn(lambda: here.made.keep_rest(asked.run, asked.name)))
+    return NewId(id=await in_turn(lambda: made.keep_rest(asked.run, asked.name)))
 
 
 @router.delete("/offcuts/{number}", status_code=204)
-def drop_offcut(here: Here, number: Id) -> None:
+def drop_offcut(supplies: SuppliesHere, number: Id) -> None:
     """It is used up, or thrown away."""
-    here.supplies.use_offcut(number)
+    supplies.use_offcut(number)
 
 
 @router.post("/offcuts/look", max_body_size=MOST_FILE_BODY)
 async def look_at_sheet(
-    here: Here,
+    designer: DesignerHere,
     file: UploadFile,
     width_mm: Side,
     height_mm: Side,
@@ -105,8 +118,8 @@ async def look_at_sheet(
         at = corners_of(corners)
         if at is None:
             raise BadInput("show the four corners of the sheet", "corners")
-        picture = read_picture(file.file.read(), file.filename or "picture", here.designer.room)
-        gone = here.designer.room.run(gone_in, picture, width_mm, height_mm, at)
+        picture = read_picture(file.file.read(), file.filename or "picture", designer.room)
+        gone = designer.room.run(gone_in, picture, width_mm, height_mm, at)
         words = f"{plural(len(gone), 'part')} of the sheet look used." if gone else "The whole sheet looks unused."
         return GoneOut(gone=list(gone), words=words)
 

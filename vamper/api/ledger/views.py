@@ -33,9 +33,9 @@ from vamper.formats.svg_path import DECIMALS, shape_path
 from vamper.services.brief.words import plural
 from vamper.services.ledger.handed import HandedOff
 from vamper.services.ledger.logging import is_simulated
-from vamper.services.ledger.runs import KeptRun, due_at
+from vamper.services.ledger.runs import KeptRun, Runs, due_at
+from vamper.services.shop.shop import Shop
 from vamper.services.work.not_found import NotFound
-from vamper.services.workshop import Workshop
 
 MOST_SHOWN, MOST_SUSPECTS, MOST_MISSES = 200, 6, 200
 MOST_POINTS, MOST_PLOTS = 60, 12
@@ -94,13 +94,13 @@ def question_out(handed: HandedOff, logged: tuple[KeptRun, ...], lots: tuple[str
     )
 
 
-def ledger_out(workshop: Workshop, at: datetime) -> LedgerOut:
-    runs = workshop.runs.all()
-    due = workshop.runs.due(at)
+def ledger_out(shop: Shop, kept_runs: Runs, at: datetime) -> LedgerOut:
+    runs = kept_runs.all()
+    due = kept_runs.due(at)
     return LedgerOut(
         runs=[run_out(one, at) for one in reversed(runs[-MOST_SHOWN:])],
         total=len(runs),
-        recipes=[_recipe_out(workshop, one) for one in workshop.runs.recipes()],
+        recipes=[_recipe_out(shop, one) for one in kept_runs.recipes()],
         due=[one.id for one, _ in due],
         machines=_machines(runs),
         over_time=_over_time(runs),
@@ -184,9 +184,9 @@ def _spoilt_words(run: Run) -> str:
     return ", ".join(f"{many} {SPOILT_WORDS[what]}" for what, many in counts.items() if many)
 
 
-def _recipe_out(workshop: Workshop, one: Recipe) -> RecipeOut:
+def _recipe_out(shop: Shop, one: Recipe) -> RecipeOut:
     what, success = one.what, one.success
-    following, why, source = _next_cut(workshop, one) if what.kind is RecipeKind.CUT else _next_way(one)
+    following, why, source = _next_cut(shop, one) if what.kind is RecipeKind.CUT else _next_way(one)
     went = plural(success.good + success.bad, "run")
     return RecipeOut(
         kind=what.kind,
@@ -225,19 +225,19 @@ def _next_way(one: Recipe) -> tuple[str | None, str, str]:
     return one.better.words, f"it went well in {better.good} of {plural(better.good + better.bad, 'run')}", source
 
 
-def _next_cut(workshop: Workshop, one: Recipe) -> tuple[str | None, str, str]:
+def _next_cut(shop: Shop, one: Recipe) -> tuple[str | None, str, str]:
     """What Cut proposes now, why that is another setting than the one that was used last, and what it is known from."""
-    cutters = {kept.name: (key, kept.value) for key, kept in workshop.shop.cutters.all().items()}
+    cutters = {kept.name: (key, kept.value) for key, kept in shop.cutters.all().items()}
     found, setting, cut = cutters.get(one.what.machine), one.setting, one.what.cut
     counted = f"by {plural(len(one.runs), 'run')}"
     try:
-        stock = workshop.stock(one.what.stock)
+        stock = shop.stock(one.what.stock)
     except NotFound:
         return None, "this stock is not in the workshop any more", counted
     if found is None or setting is None or cut is None:
         return None, "this machine is not in the workshop any more", counted
     key, cutter = found
-    tried, blade = workshop.shop.tried.of(key, one.what.stock), workshop.shop.care.blades.in_machine(key)
+    tried, blade = shop.tried.of(key, one.what.stock), shop.care.blades.in_machine(key)
     known = CutHistory(tried.tries, tried.runs, None if blade is None else blade.value)
     seen_in = [plural(len(tried.ladders), "ladder")] if tried.ladders else []
     seen_in += [plural(len(tried.runs), "run")] if tried.runs else []

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from annotated_types import Ge, Le
 from fastapi import Query, Response
 
-from vamper.api.dependencies import Here
+from vamper.api.dependencies import JobsHere, PlansHere, ShopHere
 from vamper.api.downloads import download
 from vamper.api.marks.schemas import (
     ArrowOut,
@@ -49,8 +49,8 @@ from vamper.core.values.reading import Remedy
 from vamper.formats.svg_path import DECIMALS, closed_path
 from vamper.services.handoff.measuring import helper_drawing, helper_file, helper_scene, vernier_file, vernier_of
 from vamper.services.jobs.jobs import JobState
+from vamper.services.planning.plans import Plans
 from vamper.services.shop.measured import Record
-from vamper.services.workshop import Workshop
 
 router = door_router("marks")
 
@@ -61,10 +61,10 @@ HelperKind = Literal["svg", "pdf"]
 
 @router.get("/jobs/{job_id}/reading")
 def get_reading(
-    here: Here, job_id: Id, room: Room | None = None, remedies: Annotated[list[Remedy] | None, Query()] = None
+    jobs: JobsHere, job_id: Id, room: Room | None = None, remedies: Annotated[list[Remedy] | None, Query()] = None
 ) -> ReadingOut | None:
     """Whether the marks will be read, and what the sensor sees; in another light, or with other remedies, to try."""
-    job = here.jobs.core_job(here.jobs.get(job_id))
+    job = jobs.core_job(jobs.get(job_id))
     if room is not None:
         job = replace(job, room_light=room)
     if remedies is not None:
@@ -73,27 +73,27 @@ def get_reading(
 
 
 @router.get("/jobs/{job_id}/misses")
-async def get_misses(here: Here, job_id: Id) -> MissPieceOut:
+async def get_misses(jobs: JobsHere, plans: PlansHere, job_id: Id) -> MissPieceOut:
     """What each piece may miss by, and a map of the sheet."""
-    return await in_turn(lambda: misses_out(here.plan(here.jobs.get(job_id)).plan))
+    return await in_turn(lambda: misses_out(plans.of(jobs.get(job_id)).plan))
 
 
-def _vernier(here: Workshop, state: JobState) -> VernierSheet:
-    design = here.sheet_design(state)
+def _vernier(plans: Plans, state: JobState) -> VernierSheet:
+    design = plans.sheet_design(state)
     return vernier_of(design.job, design.setup)
 
 
 @router.get("/jobs/{job_id}/calibration")
-def get_calibration(here: Here, job_id: Id) -> CalibrationOut:
+def get_calibration(shop: ShopHere, jobs: JobsHere, plans: PlansHere, job_id: Id) -> CalibrationOut:
     """What was measured on the machines of a job."""
-    state = here.jobs.get(job_id)
+    state = jobs.get(job_id)
     document = state.document
-    stock = here.stock(document.stock).under(document.laminate_um)
-    measured, problem, scales = here.shop.measured, None, []
+    stock = shop.stock(document.stock).under(document.laminate_um)
+    measured, problem, scales = shop.measured, None, []
     try:
         scales = [
             ScaleOut(number=one.number, place=one.place, x_mm=one.x_mm, y_mm=one.y_mm, axis=one.axis)
-            for one in _vernier(here, state).scales
+            for one in _vernier(plans, state).scales
         ]
     except BadInput as bad:
         problem = bad.sentence
@@ -119,34 +119,34 @@ def get_calibration(here: Here, job_id: Id) -> CalibrationOut:
 
 
 @router.get("/jobs/{job_id}/calibration/arrows")
-def get_arrows(here: Here, job_id: Id) -> list[ArrowOut]:
+def get_arrows(jobs: JobsHere, job_id: Id) -> list[ArrowOut]:
     """Where uncorrected cuts land from the print; nothing where no calibration holds."""
-    job = here.jobs.core_job(here.jobs.get(job_id))
+    job = jobs.core_job(jobs.get(job_id))
     return [] if job.calibration is None else arrows_out(job.calibration, job.paper)
 
 
 def _fitted(
-    here: Workshop, state: JobState, read: Sequence[ScaleReading]
+    plans: Plans, state: JobState, read: Sequence[ScaleReading]
 ) -> tuple[VernierSheet, list[VernierReading], CalibrationFit]:
-    sheet = _vernier(here, state)
+    sheet = _vernier(plans, state)
     readings = [reading_of(sheet, one.scale, one.tick, one.coarse_mm) for one in read]
     return sheet, readings, fit(readings)
 
 
 @router.post("/jobs/{job_id}/calibration/fit")
-def try_calibration(here: Here, job_id: Id, read: ReadSheet) -> FitOut:
+def try_calibration(jobs: JobsHere, plans: PlansHere, job_id: Id, read: ReadSheet) -> FitOut:
     """What readings come to; nothing is kept."""
-    state = here.jobs.get(job_id)
-    sheet, _, found = _fitted(here, state, read.readings)
+    state = jobs.get(job_id)
+    sheet, _, found = _fitted(plans, state, read.readings)
     return fit_out(found, sheet, [one.scale for one in read.readings], state.document.paper)
 
 
 @router.post("/jobs/{job_id}/calibration", status_code=204)
-def keep_calibration(here: Here, job_id: Id, kept: KeepCalibration) -> None:
+def keep_calibration(shop: ShopHere, jobs: JobsHere, plans: PlansHere, job_id: Id, kept: KeepCalibration) -> None:
     """Keep a calibration; cut files of jobs on these machines and such stocks are corrected from now on."""
-    state = here.jobs.get(job_id)
+    state = jobs.get(job_id)
     document = state.document
-    sheet, readings, found = _fitted(here, state, kept.readings)
+    sheet, readings, found = _fitted(plans, state, kept.readings)
     expected = expected_side(sheet, found)
     if not agree(expected, kept.check):
         raise BadInput(
@@ -156,8 +156,8 @@ def keep_calibration(here: Here, job_id: Id, kept: KeepCalibration) -> None:
         )
     paper = f"{document.paper.width_mm:g} × {document.paper.height_mm:g} mm"
     record = Record.of(found, readings, kept.check, kept.versions, paper)
-    here.shop.measured.keep(
-        document.printer_id, document.cutter_id, here.stock(document.stock).under(document.laminate_um), record
+    shop.measured.keep(
+        document.printer_id, document.cutter_id, shop.stock(document.stock).under(document.laminate_um), record
     )
 
 
@@ -166,54 +166,54 @@ def _where(side: str) -> str:
 
 
 @router.delete("/calibrations/{number}", status_code=204)
-def forget_calibration(here: Here, number: Id) -> None:
+def forget_calibration(shop: ShopHere, number: Id) -> None:
     """Take a calibration away; the one before it holds again."""
-    here.shop.measured.forget(number)
+    shop.measured.forget(number)
 
 
 @router.post("/jobs/{job_id}/misses", status_code=204)
-def log_misses(here: Here, job_id: Id, run: MissesIn) -> None:
+def log_misses(shop: ShopHere, jobs: JobsHere, job_id: Id, run: MissesIn) -> None:
     """Keep what up to four pieces of a run were off by."""
-    state = here.jobs.get(job_id)
-    stock, document = here.jobs.core_job(state).stock, state.document
+    state = jobs.get(job_id)
+    stock, document = jobs.core_job(state).stock, state.document
     kind = thickness_of(stock.under(document.laminate_um).thickness_um)
-    here.shop.measured.log(document.printer_id, document.cutter_id, run.misses, kind)
+    shop.measured.log(document.printer_id, document.cutter_id, run.misses, kind)
 
 
 @router.delete("/jobs/{job_id}/misses", status_code=204)
-def forget_misses(here: Here, job_id: Id) -> None:
+def forget_misses(shop: ShopHere, jobs: JobsHere, job_id: Id) -> None:
     """Begin anew with what runs on these machines were off by."""
-    document = here.jobs.get(job_id).document
-    here.shop.measured.forget_misses(document.printer_id, document.cutter_id)
+    document = jobs.get(job_id).document
+    shop.measured.forget_misses(document.printer_id, document.cutter_id)
 
 
 @router.post("/jobs/{job_id}/machine-changed", status_code=204)
-def machine_changed(here: Here, job_id: Id, change: ChangeIn) -> None:
+def machine_changed(shop: ShopHere, jobs: JobsHere, job_id: Id, change: ChangeIn) -> None:
     """Something was changed on the machines: calibrations from before are in doubt."""
-    here.shop.measured.changed(here.jobs.get(job_id).document.cutter_id, change.what)
+    shop.measured.changed(jobs.get(job_id).document.cutter_id, change.what)
 
 
 @router.put("/calibration-school", status_code=204)
-def follow_school(here: Here, chosen: SchoolIn) -> None:
+def follow_school(shop: ShopHere, chosen: SchoolIn) -> None:
     """Calibrate by another school from now on."""
-    here.shop.measured.follow(chosen.school)
+    shop.measured.follow(chosen.school)
 
 
 @router.get("/jobs/{job_id}/calibration.{kind}", response_class=Response)
-def get_vernier(here: Here, job_id: Id, kind: CutKind) -> Response:
+def get_vernier(jobs: JobsHere, plans: PlansHere, job_id: Id, kind: CutKind) -> Response:
     """The vernier sheet: to print (pdf), or to cut (svg, dxf)."""
-    state = here.jobs.get(job_id)
-    design = here.sheet_design(state)
+    state = jobs.get(job_id)
+    design = plans.sheet_design(state)
     named = vernier_file(design.job, design.setup, kind)
     return download(named.data, named.media_type, f"{state.document.title}-{named.ending}")
 
 
 @router.get("/jobs/{job_id}/sheets/{sheet}/helpers")
-async def get_helpers(here: Here, job_id: Id, sheet: Number) -> list[HelperOut]:
+async def get_helpers(jobs: JobsHere, plans: PlansHere, job_id: Id, sheet: Number) -> list[HelperOut]:
     """The helpers for a sheet, as they lie on it."""
 
     def draw() -> list[HelperOut]:
-        plan = here.plan(here.jobs.get(job_id)).plan
+        plan = plans.of(jobs.get(job_id)).plan
         number = sheet_place(plan, sheet, before_any=True)
         found = []
         for helper in HELPERS.values():
@@ -241,11 +241,13 @@ async def get_helpers(here: Here, job_id: Id, sheet: Number) -> list[HelperOut]:
 
 
 @router.get("/jobs/{job_id}/sheets/{sheet}/helpers/{key}.{kind}", response_class=Response)
-async def get_helper(here: Here, job_id: Id, sheet: Number, key: str, kind: HelperKind) -> Response:
+async def get_helper(
+    jobs: JobsHere, plans: PlansHere, job_id: Id, sheet: Number, key: str, kind: HelperKind
+) -> Response:
     """One helper to print, at true size."""
 
     def draw() -> Response:
-        plan = here.plan(here.jobs.get(job_id)).plan
+        plan = plans.of(jobs.get(job_id)).plan
         number = sheet_place(plan, sheet, before_any=True)
         named = helper_file(plan, number, key, kind)
         return download(named.data, named.media_type, f"{plan.job.title}-{named.ending}")

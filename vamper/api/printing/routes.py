@@ -5,7 +5,7 @@ from typing import Annotated
 from annotated_types import Ge, Le
 from fastapi import Response
 
-from vamper.api.dependencies import Here
+from vamper.api.dependencies import InksHere, JobsHere, MadeHere, PicturesHere, PlansHere, ShopHere
 from vamper.api.downloads import download
 from vamper.api.printing.schemas import InkOut, LineOut, PrintChoiceIn, PrintingOut, PrintSchoolOut, ProofIn, ProofOut
 from vamper.api.request_checks import Id, Number, in_turn
@@ -21,9 +21,11 @@ from vamper.core.values.units import MM_PER_INCH
 from vamper.services.brief.printing import dialog_lines, mirror_words
 from vamper.services.handoff.files import page_file, proof_file, proof_name
 from vamper.services.handoff.measuring import swatch_file
-from vamper.services.jobs.jobs import JobState
+from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.ledger.made_sheets import MadeSheets
+from vamper.services.planning.plans import Plans
+from vamper.services.shop.shop import Shop
 from vamper.services.work.not_found import NotFound
-from vamper.services.workshop import Workshop
 
 router = door_router("print")
 
@@ -31,8 +33,8 @@ Ppi = Annotated[int, Ge(30), Le(1200)]
 _MM_OF = {"mm": 1.0, "cm": 10.0, "in": MM_PER_INCH}
 
 
-def _planned(here: Workshop, job_id: Id, sheet: Number | None = None) -> Plan:
-    plan = here.plan(here.jobs.get(job_id)).plan
+def _planned(jobs: Jobs, plans: Plans, job_id: Id, sheet: Number | None = None) -> Plan:
+    plan = plans.of(jobs.get(job_id)).plan
     if not plan.job.stock.printable:
         raise BadInput("this stock is not printed; take the cut file", "stock")
     if sheet is not None:
@@ -40,19 +42,19 @@ def _planned(here: Workshop, job_id: Id, sheet: Number | None = None) -> Plan:
     return plan
 
 
-def _advice(here: Workshop, state: JobState, plan: Plan) -> tuple[PrintAdvice, PrintChoice]:
-    choice = here.shop.prints.get(state.document.printer_id, state.document.stock)
-    return here.made.print_advice(state.document, plan.job), choice
+def _advice(shop: Shop, made: MadeSheets, state: JobState, plan: Plan) -> tuple[PrintAdvice, PrintChoice]:
+    choice = shop.prints.get(state.document.printer_id, state.document.stock)
+    return made.print_advice(state.document, plan.job), choice
 
 
 @router.get("/jobs/{job_id}/printing")
-def get_printing(here: Here, job_id: Id) -> PrintingOut | None:
+def get_printing(shop: ShopHere, jobs: JobsHere, plans: PlansHere, made: MadeHere, job_id: Id) -> PrintingOut | None:
     """What to choose for a job; nothing for a stock that is not printed."""
-    state = here.jobs.get(job_id)
-    plan = here.plan(state).plan
+    state = jobs.get(job_id)
+    plan = plans.of(state).plan
     if not plan.job.stock.printable:
         return None
-    advice, choice = _advice(here, state, plan)
+    advice, choice = _advice(shop, made, state, plan)
     page, scale = page_for(plan.job.paper, plan.job.printer), plan.job.printer.scale
     return PrintingOut(
         lines=[LineOut(name=one.name, value=one.value, why=one.why) for one in dialog_lines(plan, advice)],
@@ -73,44 +75,46 @@ def get_printing(here: Here, job_id: Id) -> PrintingOut | None:
 
 
 @router.put("/jobs/{job_id}/printing", status_code=204)
-def choose_printing(here: Here, job_id: Id, choice: PrintChoiceIn) -> None:
+def choose_printing(shop: ShopHere, jobs: JobsHere, job_id: Id, choice: PrintChoiceIn) -> None:
     """Remember what suits this printer and stock."""
-    document = here.jobs.get(job_id).document
-    here.shop.prints.change(document.printer_id, document.stock, choice.model_dump(exclude_none=True))
+    document = jobs.get(job_id).document
+    shop.prints.change(document.printer_id, document.stock, choice.model_dump(exclude_none=True))
 
 
 @router.get("/jobs/{job_id}/sheets/{sheet}/proof.pdf", response_class=Response)
-async def get_proof(here: Here, job_id: Id, sheet: Number) -> Response:
+async def get_proof(pictures: PicturesHere, jobs: JobsHere, plans: PlansHere, job_id: Id, sheet: Number) -> Response:
     """The proof of a sheet, for plain paper: its page with the cut lines and two bars of 100 mm."""
 
     def draw() -> Response:
-        plan = _planned(here, job_id, sheet)
-        data = proof_file(plan, sheet - 1, here.picture_of)
+        plan = _planned(jobs, plans, job_id, sheet)
+        data = proof_file(plan, sheet - 1, pictures.whole)
         return download(data, "application/pdf", f"{plan.job.title}-{proof_name(sheet - 1)}")
 
     return await in_turn(draw)
 
 
 @router.post("/jobs/{job_id}/proof")
-def measure_proof(here: Here, job_id: Id, proof: ProofIn) -> ProofOut:
+def measure_proof(shop: ShopHere, jobs: JobsHere, job_id: Id, proof: ProofIn) -> ProofOut:
     """What the bars of a proof measure is the printer's scale from now on, and compensated."""
     factor = _MM_OF[proof.unit]
     scale = scale_of(round(proof.across * factor, 4), round(proof.down * factor, 4), proof.sure)
-    here.shop.proved(here.jobs.get(job_id).document.printer_id, scale)
+    shop.proved(jobs.get(job_id).document.printer_id, scale)
     return ProofOut(scale_x=scale.x, scale_y=scale.y)
 
 
 @router.get("/jobs/{job_id}/sheets/{sheet}/ink")
-async def get_ink(here: Here, job_id: Id, sheet: Number) -> InkOut:
+async def get_ink(
+    shop: ShopHere, jobs: JobsHere, plans: PlansHere, inks: InksHere, made: MadeHere, job_id: Id, sheet: Number
+) -> InkOut:
     """What a sheet takes of ink."""
 
     def measure() -> InkOut:
-        state = here.jobs.get(job_id)
-        plan = _planned(here, job_id, sheet)
-        ink = here.ink(plan, sheet - 1)
+        state = jobs.get(job_id)
+        plan = _planned(jobs, plans, job_id, sheet)
+        ink = inks.of(plan, sheet - 1)
         paper = plan.job.paper
         sheet_cm2 = paper.width_mm * paper.height_mm / 100
-        usual = _advice(here, state, plan)[0].dry_minutes
+        usual = _advice(shop, made, state, plan)[0].dry_minutes
         return InkOut(
             cyan_cm2=round(ink.cyan_cm2, 1),
             magenta_cm2=round(ink.magenta_cm2, 1),
@@ -125,22 +129,24 @@ async def get_ink(here: Here, job_id: Id, sheet: Number) -> InkOut:
 
 
 @router.get("/jobs/{job_id}/sheets/{sheet}/page.png", response_class=Response)
-async def get_page(here: Here, job_id: Id, sheet: Number, ppi: Ppi = 300) -> Response:
+async def get_page(
+    pictures: PicturesHere, jobs: JobsHere, plans: PlansHere, job_id: Id, sheet: Number, ppi: Ppi = 300
+) -> Response:
     """The page of a sheet as a picture, transparent where nothing is printed."""
 
     def draw() -> Response:
-        plan = _planned(here, job_id, sheet)
-        data = page_file(plan, sheet - 1, ppi, here.picture_of)
+        plan = _planned(jobs, plans, job_id, sheet)
+        data = page_file(plan, sheet - 1, ppi, pictures.whole)
         return download(data, "image/png", f"{plan.job.title}-sheet-{sheet:02d}-page.png")
 
     return await in_turn(draw)
 
 
 @router.get("/jobs/{job_id}/swatch-{school}.pdf", response_class=Response)
-def get_swatch(here: Here, job_id: Id, school: str) -> Response:
+def get_swatch(jobs: JobsHere, plans: PlansHere, job_id: Id, school: str) -> Response:
     """A swatch strip, to be printed by one school's settings on what is left of a sheet."""
     if school not in SCHOOLS:
         raise NotFound("there is no such school")
-    plan = _planned(here, job_id)
+    plan = _planned(jobs, plans, job_id)
     named = swatch_file(plan, SCHOOLS[school].name, second=school != next(iter(SCHOOLS)))
     return download(named.data, named.media_type, f"{plan.job.title}-swatch-{school}.pdf")

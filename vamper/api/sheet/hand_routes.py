@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import Any
 
-from vamper.api.dependencies import Here
+from vamper.api.dependencies import ByHandHere, PlansHere
 from vamper.api.jobs.views import job_out
 from vamper.api.request_checks import Id
 from vamper.api.request_checks import router as door_router
@@ -34,9 +34,9 @@ def _hands(pieces: list[HandPiece]) -> list[Hand]:
 
 
 @router.post("/jobs/{job_id}/hand/check", tags=["by hand"])
-def check_hand(here: Here, job_id: Id, asked: HandCheck) -> HandChecked:
+def check_hand(plans: PlansHere, job_id: Id, asked: HandCheck) -> HandChecked:
     """Distances of pieces in hand to their neighbours and the rim; nothing is moved."""
-    found = check(here.table(job_id, asked.layout), asked.sheet, _hands(asked.pieces), asked.slide)
+    found = check(plans.table(job_id, asked.layout), asked.sheet, _hands(asked.pieces), asked.slide)
     return HandChecked(
         free=found.is_free,
         distances=[
@@ -75,8 +75,8 @@ _PLAIN: dict[str, Doer] = {
 
 
 @router.post("/jobs/{job_id}/hand", tags=["by hand"])
-def do_by_hand(here: Here, job_id: Id, asked: AnyAction) -> HandDone:
+def do_by_hand(by_hand: ByHandHere, plans: PlansHere, job_id: Id, asked: AnyAction) -> HandDone:
     """One action on the layout that was seen; it keeps every rule, or nothing is moved and a sentence says why."""
     doer = _DOERS.get(type(asked)) or _PLAIN[asked.action]
-    done = doer(here.by_hand, job_id, here.table(job_id, asked.layout), asked)
+    done = doer(by_hand, job_id, plans.table(job_id, asked.layout), asked)
     return HandDone(job=job_out(done.state), sheet=done.sheet, indexes=list(done.indexes), note=done.note)

@@ -4,7 +4,19 @@ from typing import Annotated
 
 from fastapi import Query
 
-from vamper.api.dependencies import Here
+from vamper.api.dependencies import (
+    CountingHere,
+    InksHere,
+    JobsHere,
+    LayoutsHere,
+    NesterHere,
+    PlansHere,
+    RepackingHere,
+    RunsHere,
+    ScalingsHere,
+    SuppliesHere,
+    VariantsHere,
+)
 from vamper.api.jobs.schemas import JobOut
 from vamper.api.jobs.views import job_out
 from vamper.api.ledger.cost_views import cost_a_piece
@@ -42,21 +54,29 @@ def _counted(counted: Counted) -> CountedOut:
 
 @router.get("/jobs/{job_id}/how-many/{number}", tags=["sheets"])
 async def count_design(
-    here: Here, job_id: Id, number: Number, size_mm: Millimetres | None = None, quick: bool = False
+    jobs: JobsHere,
+    counting: CountingHere,
+    plans: PlansHere,
+    job_id: Id,
+    number: Number,
+    size_mm: Millimetres | None = None,
+    quick: bool = False,
 ) -> CountedOut:
     """How many of one design fit on a sheet, at its size and at others; `quick` figures are of plain rows alone."""
 
     def count() -> CountedOut:
-        state = here.jobs.get(job_id)
+        state = jobs.get(job_id)
         state.document.item(number)
-        return _counted(here.counting.design(here.design(state), number, size_mm, quick))
+        return _counted(counting.design(plans.design(state), number, size_mm, quick))
 
     return await in_turn(count)
 
 
 @router.get("/jobs/{job_id}/how-many", tags=["sheets"])
 async def count_plain(
-    here: Here,
+    jobs: JobsHere,
+    counting: CountingHere,
+    plans: PlansHere,
     job_id: Id,
     shape: PlainShape,
     size_mm: Millimetres,
@@ -66,34 +86,48 @@ async def count_plain(
     """How many of a plain shape fit on the job's sheet, before there is any art."""
 
     def count() -> CountedOut:
-        return _counted(here.counting.plain(here.sheet_design(here.jobs.get(job_id)), shape, size_mm, border_mm, quick))
+        return _counted(counting.plain(plans.sheet_design(jobs.get(job_id)), shape, size_mm, border_mm, quick))
 
     return await in_turn(count)
 
 
 @router.get("/jobs/{job_id}/how-many-together", tags=["sheets"])
 async def count_together(
-    here: Here, job_id: Id, numbers: Annotated[list[Number], Query(min_length=1, max_length=1000)], quick: bool = False
+    jobs: JobsHere,
+    counting: CountingHere,
+    plans: PlansHere,
+    nester: NesterHere,
+    job_id: Id,
+    numbers: Annotated[list[Number], Query(min_length=1, max_length=1000)],
+    quick: bool = False,
 ) -> TogetherOut:
     """How many whole sets of some designs go on one sheet: at once from plain rows, or after a short search."""
 
     def count() -> TogetherOut:
-        state = here.jobs.get(job_id)
+        state = jobs.get(job_id)
         for number in numbers:
             state.document.item(number)
-        found = here.counting.together(here.design(state), tuple(sorted(set(numbers))), None if quick else here.nester)
+        found = counting.together(plans.design(state), tuple(sorted(set(numbers))), None if quick else nester)
         return TogetherOut(sets=found.sets, at_most=found.at_most)
 
     return await in_turn(count)
 
 
 @router.get("/jobs/{job_id}/layouts", tags=["sheets"])
-async def get_layouts(here: Here, job_id: Id) -> list[ComparedOut]:
+async def get_layouts(
+    runs: RunsHere,
+    jobs: JobsHere,
+    layouts: LayoutsHere,
+    plans: PlansHere,
+    inks: InksHere,
+    supplies: SuppliesHere,
+    job_id: Id,
+) -> list[ComparedOut]:
     """The layout on the table, those kept under a name, and straight rows, with the same figures for each."""
 
     def compare() -> list[ComparedOut]:
-        state = here.jobs.get(job_id)
-        plan = here.plan(state).plan
+        state = jobs.get(job_id)
+        plan = plans.of(state).plan
         return [
             ComparedOut(
                 name=one.name,
@@ -103,37 +137,37 @@ async def get_layouts(here: Here, job_id: Id) -> list[ComparedOut]:
                 pieces=one.pieces,
                 used=one.used,
                 cut_length_mm=one.cut_length_mm,
-                cost_a_piece=cost_a_piece(here, plan, one.plan),
+                cost_a_piece=cost_a_piece(runs, inks, supplies, plan, one.plan),
                 broken=one.broken,
                 saved_at=one.saved_at,
             )
-            for one in here.layouts.all(job_id, here.design(state), plan)
+            for one in layouts.all(job_id, plans.design(state), plan)
         ]
 
     return await in_turn(compare)
 
 
 @router.post("/jobs/{job_id}/layouts", tags=["sheets"], status_code=201)
-def save_layout(here: Here, job_id: Id, new: LayoutName) -> None:
+def save_layout(jobs: JobsHere, layouts: LayoutsHere, plans: PlansHere, job_id: Id, new: LayoutName) -> None:
     """Keep the layout on the table under a name."""
-    state = here.jobs.get(job_id)
-    here.layouts.save(job_id, new.name, here.plan(state).plan)
+    state = jobs.get(job_id)
+    layouts.save(job_id, new.name, plans.of(state).plan)
 
 
 @router.post("/jobs/{job_id}/layouts/keep", tags=["sheets"])
-def keep_layout(here: Here, job_id: Id, named: LayoutName) -> JobOut:
+def keep_layout(layouts: LayoutsHere, job_id: Id, named: LayoutName) -> JobOut:
     """Put a named layout back on the table."""
-    return job_out(here.layouts.keep(job_id, named.name))
+    return job_out(layouts.keep(job_id, named.name))
 
 
 @router.post("/jobs/{job_id}/layouts/keep-rows", tags=["sheets"])
-def keep_rows(here: Here, job_id: Id) -> JobOut:
-    return job_out(here.layouts.keep_rows(job_id))
+def keep_rows(layouts: LayoutsHere, job_id: Id) -> JobOut:
+    return job_out(layouts.keep_rows(job_id))
 
 
 @router.post("/jobs/{job_id}/layouts/remove", tags=["sheets"], status_code=204)
-def remove_layout(here: Here, job_id: Id, named: LayoutName) -> None:
-    here.layouts.remove(job_id, named.name)
+def remove_layout(layouts: LayoutsHere, job_id: Id, named: LayoutName) -> None:
+    layouts.remove(job_id, named.name)
 
 
 def _scaling(told: Scaling) -> ScalingOut:
@@ -148,55 +182,55 @@ def _scaling(told: Scaling) -> ScalingOut:
 
 
 @router.post("/jobs/{job_id}/scale-to-fill", tags=["sheets"], status_code=202)
-def scale_to_fill(here: Here, job_id: Id, asked: ScaleToFill) -> ScalingOut:
+def scale_to_fill(jobs: JobsHere, repacking: RepackingHere, job_id: Id, asked: ScaleToFill) -> ScalingOut:
     """Look for the largest common scale in the background; when it is found it is a step of the job."""
-    state = here.jobs.get(job_id)
+    state = jobs.get(job_id)
     if not state.document.items:
         raise BadInput("there is nothing to scale yet; add art first", "items")
-    return _scaling(here.scale_to_fill(state, asked.sheets))
+    return _scaling(repacking.scale_to_fill(state, asked.sheets))
 
 
 @router.get("/jobs/{job_id}/scale-to-fill", tags=["sheets"])
-def get_scaling(here: Here, job_id: Id) -> ScalingOut | None:
-    told = here.scalings.state(job_id)
+def get_scaling(scalings: ScalingsHere, job_id: Id) -> ScalingOut | None:
+    told = scalings.state(job_id)
     return None if told is None else _scaling(told)
 
 
 @router.post("/jobs/{job_id}/scale-to-fill/stop", tags=["sheets"], status_code=202)
-def stop_scaling(here: Here, job_id: Id) -> None:
+def stop_scaling(scalings: ScalingsHere, job_id: Id) -> None:
     """End the search; the largest scale that fits so far is taken."""
-    here.scalings.stop(job_id)
+    scalings.stop(job_id)
 
 
 @router.get("/jobs/{job_id}/filler-sources", tags=["sheets"])
-def get_sources(here: Here, job_id: Id) -> list[SourceOut]:
+def get_sources(jobs: JobsHere, variants: VariantsHere, job_id: Id) -> list[SourceOut]:
     """Designs that could fill what is left: the job's own, and those of other jobs on the same stock."""
     return [
         SourceOut(job_id=one.job_id, job=one.job, number=one.number, name=one.name, art=one.art, own=one.is_own)
-        for one in here.variants.sources(here.jobs.get(job_id))
+        for one in variants.sources(jobs.get(job_id))
     ]
 
 
 @router.post("/jobs/{job_id}/fillers", tags=["sheets"])
-def fill_with(here: Here, job_id: Id, asked: FillWith) -> JobOut:
+def fill_with(jobs: JobsHere, variants: VariantsHere, job_id: Id, asked: FillWith) -> JobOut:
     """Fill what is left with a design in a range of sizes."""
-    state = here.jobs.get(job_id)
-    return job_out(here.variants.fill_with(state, asked.job_id, asked.number, asked.least_mm, asked.most_mm))
+    state = jobs.get(job_id)
+    return job_out(variants.fill_with(state, asked.job_id, asked.number, asked.least_mm, asked.most_mm))
 
 
 @router.post("/jobs/{job_id}/items/{number}/fill-priority", tags=["sheets"])
-def set_fill_priority(here: Here, job_id: Id, number: Number, asked: Wish) -> JobOut:
+def set_fill_priority(jobs: JobsHere, variants: VariantsHere, job_id: Id, number: Number, asked: Wish) -> JobOut:
     """Whether more copies of a design are fine, and before or after which others."""
-    return job_out(here.variants.prioritise(here.jobs.get(job_id), number, asked.move))
+    return job_out(variants.prioritise(jobs.get(job_id), number, asked.move))
 
 
 @router.post("/jobs/{job_id}/items/{number}/back", tags=["sheets"])
-def make_back(here: Here, job_id: Id, number: Number) -> JobOut:
+def make_back(jobs: JobsHere, variants: VariantsHere, job_id: Id, number: Number) -> JobOut:
     """A back for a design, cut to its mirrored edge."""
-    return job_out(here.variants.make_back(here.jobs.get(job_id), number))
+    return job_out(variants.make_back(jobs.get(job_id), number))
 
 
 @router.post("/jobs/{job_id}/items/{number}/by-colour", tags=["sheets"])
-def by_colour(here: Here, job_id: Id, number: Number) -> JobOut:
+def by_colour(jobs: JobsHere, variants: VariantsHere, job_id: Id, number: Number) -> JobOut:
     """One design, and sheets of its own, for each flat colour of a drawing."""
-    return job_out(here.variants.by_colour(here.jobs.get(job_id), number))
+    return job_out(variants.by_colour(jobs.get(job_id), number))

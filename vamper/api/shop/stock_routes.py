@@ -1,6 +1,6 @@
 """The workshop's stocks: starters, and the maker's own, copied, changed, put aside, or made from a thickness."""
 
-from vamper.api.dependencies import Here
+from vamper.api.dependencies import ShopHere
 from vamper.api.request_checks import router as door_router
 from vamper.api.shop.schemas import HiddenIn, StockKeyOut, StockOnShelf
 from vamper.core.values.stock import GROUP_OF, STOCK_BY_KEY, Stock, StockKey
@@ -10,7 +10,7 @@ router = door_router("stocks")
 
 
 @router.get("/stocks")
-def list_stocks(here: Here) -> list[StockOnShelf]:
+def list_stocks(shop: ShopHere) -> list[StockOnShelf]:
     return [
         StockOnShelf(
             key=key,
@@ -19,33 +19,33 @@ def list_stocks(here: Here) -> list[StockOnShelf]:
             own=key not in STOCK_BY_KEY,
             hidden=kept.hidden,
         )
-        for key, kept in here.shop.stocks.all().items()
+        for key, kept in shop.stocks.all().items()
     ]
 
 
 @router.post("/stocks/proposed")
-def propose_stock(here: Here, new: NewStock) -> Stock:
+def propose_stock(shop: ShopHere, new: NewStock) -> Stock:
     """A new stock from its thickness or weight, everything else from its nearest neighbours; nothing is kept yet."""
-    return here.shop.own_stocks.proposed(new)
+    return shop.own_stocks.proposed(new)
 
 
 @router.post("/stocks", status_code=201)
-def add_stock(here: Here, stock: Stock) -> StockKeyOut:
-    return StockKeyOut(key=here.shop.own_stocks.add(stock))
+def add_stock(shop: ShopHere, stock: Stock) -> StockKeyOut:
+    return StockKeyOut(key=shop.own_stocks.add(stock))
 
 
 @router.put("/stocks/{key}", status_code=204)
-def change_stock(here: Here, key: StockKey, stock: Stock) -> None:
-    here.shop.own_stocks.change(key, stock)
+def change_stock(shop: ShopHere, key: StockKey, stock: Stock) -> None:
+    shop.own_stocks.change(key, stock)
 
 
 @router.put("/stocks/{key}/hidden", status_code=204)
-def hide_stock(here: Here, key: StockKey, hidden: HiddenIn) -> None:
+def hide_stock(shop: ShopHere, key: StockKey, hidden: HiddenIn) -> None:
     """Put a stock aside, or back into the list."""
-    here.shop.stocks.hide(key, hidden.hidden)
+    shop.stocks.hide(key, hidden.hidden)
 
 
 @router.delete("/stocks/{key}", status_code=204)
-def remove_stock(here: Here, key: StockKey) -> None:
+def remove_stock(shop: ShopHere, key: StockKey) -> None:
     """Take one of the maker's own stocks away; starters are put aside instead."""
-    here.shop.own_stocks.remove(key)
+    shop.own_stocks.remove(key)

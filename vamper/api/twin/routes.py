@@ -5,7 +5,15 @@ from typing import Annotated, Literal
 from annotated_types import Ge, Le
 from fastapi import Form, Query, Response, UploadFile
 
-from vamper.api.dependencies import Here
+from vamper.api.dependencies import (
+    DesignerHere,
+    DryRunsHere,
+    JobsHere,
+    PhotoChecksHere,
+    PicturesHere,
+    PlansHere,
+    SimulationsHere,
+)
 from vamper.api.downloads import download
 from vamper.api.places import CORNERS, corners_of
 from vamper.api.request_checks import MOST_FILE_BODY, Id, Number, in_turn
@@ -18,13 +26,15 @@ from vamper.core.twin.faults import FAULTS
 from vamper.core.twin.scan import BoxMm, Pixels
 from vamper.core.values.findings import BadInput
 from vamper.formats.out.picture_files import write_jpeg
+from vamper.services.design.item_pictures import ItemPictures
+from vamper.services.jobs.jobs import Jobs
+from vamper.services.planning.plans import Plans
 from vamper.services.twin.comparing import read_picture
 from vamper.services.twin.dry_run_service import DryRunRequest, part_of
-from vamper.services.twin.photo_checks import AnyCheck, PiecesCheck
+from vamper.services.twin.photo_checks import AnyCheck, PhotoChecks, PiecesCheck
 from vamper.services.twin.practice import VERNIER_PPI, practice_ruler
 from vamper.services.twin.samples import PHOTO_PPI, PIECES_PPI, sample_photo, sample_pieces, sample_weeded
 from vamper.services.work.not_found import NotFound
-from vamper.services.workshop import Workshop
 
 router = door_router("twin")
 
@@ -43,71 +53,75 @@ def get_faults() -> list[FaultOut]:
 
 
 @router.get("/jobs/{job_id}/dry-run")
-def get_dry_run(here: Here, job_id: Id) -> DryRunOut:
+def get_dry_run(jobs: JobsHere, plans: PlansHere, dry_runs: DryRunsHere, job_id: Id) -> DryRunOut:
     """How a job's dry run stands, and what came of the last one."""
-    state = here.jobs.get(job_id)
-    return dry_run_out(here.dry_runs.status(job_id), here.plan(state).plan)
+    state = jobs.get(job_id)
+    return dry_run_out(dry_runs.status(job_id), plans.of(state).plan)
 
 
 @router.post("/jobs/{job_id}/dry-run", status_code=202)
-def begin_dry_run(here: Here, job_id: Id, asked: DryRunIn) -> DryRunOut:
+def begin_dry_run(simulations: SimulationsHere, job_id: Id, asked: DryRunIn) -> DryRunOut:
     """Run a job as it is now on the simulated devices, in the background."""
     how = DryRunRequest(asked.runs, asked.unsure, tuple(dict.fromkeys(asked.faults)), asked.seed)
-    told = here.begin_dry_run(job_id, how)
+    told = simulations.begin_dry_run(job_id, how)
     return dry_run_out(told, told.plan)
 
 
 @router.delete("/jobs/{job_id}/dry-run", status_code=204)
-def stop_dry_run(here: Here, job_id: Id) -> None:
+def stop_dry_run(dry_runs: DryRunsHere, job_id: Id) -> None:
     """Stop a dry run; what came of the one before stays."""
-    here.dry_runs.stop(job_id)
+    dry_runs.stop(job_id)
 
 
 @router.get("/jobs/{job_id}/dry-run/sheets/{sheet}/result.jpg", response_class=Response)
-async def get_result(here: Here, job_id: Id, sheet: Number, number: int, ppi: Ppi = 150, box: Box = None) -> Response:
+async def get_result(
+    dry_runs: DryRunsHere, job_id: Id, sheet: Number, number: int, ppi: Ppi = 150, box: Box = None
+) -> Response:
     """One run of a sheet as a scan, or a part of it; `number` is that of the dry run."""
 
     def draw() -> Response:
         part = _sides(box) if box else None
-        data = here.dry_runs.picture(job_id, number, sheet - 1, ppi, part)
+        data = dry_runs.picture(job_id, number, sheet - 1, ppi, part)
         return Response(data, media_type="image/jpeg", headers={"cache-control": "private, max-age=3600"})
 
     return await in_turn(draw)
 
 
 @router.post("/jobs/{job_id}/practice", status_code=204)
-def practise(here: Here, job_id: Id) -> None:
+def practise(simulations: SimulationsHere, job_id: Id) -> None:
     """Make a job on the practice bench: simulated machines with errors of their own, to be found by the usual means."""
-    here.practise(job_id)
+    simulations.practise(job_id)
 
 
 @router.get("/jobs/{job_id}/practice/vernier.jpg", response_class=Response)
-async def get_practice_vernier(here: Here, job_id: Id, box: Box = None) -> Response:
+async def get_practice_vernier(jobs: JobsHere, simulations: SimulationsHere, job_id: Id, box: Box = None) -> Response:
     """The vernier sheet as the practice machines printed and cut it, or a part of it."""
 
     def draw() -> Response:
-        scan = here.practice_vernier(here.jobs.get(job_id))
+        scan = simulations.vernier(jobs.get(job_id))
         return _jpeg(scan if box is None else part_of(scan, VERNIER_PPI, _sides(box)), VERNIER_PPI)
 
     return await in_turn(draw)
 
 
 @router.get("/jobs/{job_id}/practice/records/{record_id}/drops/{drop}.jpg", response_class=Response)
-async def get_practice_drop(here: Here, job_id: Id, record_id: Id, drop: Annotated[int, Ge(0), Le(100)]) -> Response:
+async def get_practice_drop(
+    jobs: JobsHere, simulations: SimulationsHere, job_id: Id, record_id: Id, drop: Annotated[int, Ge(0), Le(100)]
+) -> Response:
     """A test drop as the practice cutter cut it: bent a little, and its backing."""
 
     def draw() -> Response:
-        return _jpeg(here.practice_drop(here.jobs.get(job_id), record_id, drop), VERNIER_PPI)
+        return _jpeg(simulations.drop(jobs.get(job_id), record_id, drop), VERNIER_PPI)
 
     return await in_turn(draw)
 
 
 @router.get("/jobs/{job_id}/practice/bar-{side}.jpg", response_class=Response)
-async def get_practice_bar(here: Here, job_id: Id, side: Literal["across", "down"]) -> Response:
+async def get_practice_bar(jobs: JobsHere, plans: PlansHere, job_id: Id, side: Literal["across", "down"]) -> Response:
     """The end of a proof's bar as the practice printer printed it, a ruler along it."""
 
     def draw() -> Response:
-        plan = here.plan(here.jobs.get(job_id)).plan
+        plan = plans.of(jobs.get(job_id)).plan
         return _jpeg(practice_ruler(plan, side == "down"), VERNIER_PPI)
 
     return await in_turn(draw)
@@ -124,7 +138,11 @@ def _sides(box: str) -> BoxMm:
 
 @router.post("/jobs/{job_id}/sheets/{sheet}/photo", status_code=201, max_body_size=MOST_FILE_BODY)
 async def check_photo(
-    here: Here,
+    pictures: PicturesHere,
+    jobs: JobsHere,
+    plans: PlansHere,
+    photo_checks: PhotoChecksHere,
+    designer: DesignerHere,
     job_id: Id,
     sheet: Number,
     file: UploadFile,
@@ -135,47 +153,62 @@ async def check_photo(
     """Hold a photo or scan against a sheet; `corners` are shares of the picture, top left first, clockwise."""
 
     def check() -> PhotoCheckOut:
-        picture = read_picture(file.file.read(), file.filename or "picture", here.designer.room)
-        return _checked(here, job_id, sheet, kind, picture, ppi, corners)
+        picture = read_picture(file.file.read(), file.filename or "picture", designer.room)
+        return _checked(pictures, jobs, plans, photo_checks, job_id, sheet, kind, picture, ppi, corners)
 
     return await in_turn(check)
 
 
 @router.post("/jobs/{job_id}/sheets/{sheet}/sample", status_code=201)
-async def check_sample(here: Here, job_id: Id, sheet: Number, sample: SampleIn) -> PhotoCheckOut:
+async def check_sample(
+    pictures: PicturesHere,
+    jobs: JobsHere,
+    plans: PlansHere,
+    photo_checks: PhotoChecksHere,
+    simulations: SimulationsHere,
+    job_id: Id,
+    sheet: Number,
+    sample: SampleIn,
+) -> PhotoCheckOut:
     """The same with a sample picture that the simulated devices draw."""
 
     def check() -> PhotoCheckOut:
-        state = here.jobs.get(job_id)
-        picture = here.sample(state, sheet_place(here.plan(state).plan, sheet), _SAMPLES[sample.kind])
-        return _checked(here, job_id, sheet, sample.kind, picture, _SAMPLE_PPI[sample.kind], None)
+        state = jobs.get(job_id)
+        picture = simulations.sample(state, sheet_place(plans.of(state).plan, sheet), _SAMPLES[sample.kind])
+        return _checked(
+            pictures, jobs, plans, photo_checks, job_id, sheet, sample.kind, picture, _SAMPLE_PPI[sample.kind], None
+        )
 
     return await in_turn(check)
 
 
 @router.get("/jobs/{job_id}/sheets/{sheet}/sample-{kind}.jpg", response_class=Response)
-async def get_sample(here: Here, job_id: Id, sheet: Number, kind: PhotoKind) -> Response:
+async def get_sample(
+    jobs: JobsHere, plans: PlansHere, simulations: SimulationsHere, job_id: Id, sheet: Number, kind: PhotoKind
+) -> Response:
     """A sample picture to keep, drawn by the simulated devices."""
 
     def draw() -> Response:
-        state = here.jobs.get(job_id)
-        picture = here.sample(state, sheet_place(here.plan(state).plan, sheet), _SAMPLES[kind])
+        state = jobs.get(job_id)
+        picture = simulations.sample(state, sheet_place(plans.of(state).plan, sheet), _SAMPLES[kind])
         return download(write_jpeg(picture, _SAMPLE_PPI[kind] or PHOTO_PPI, 80), "image/jpeg", f"sample-{kind}.jpg")
 
     return await in_turn(draw)
 
 
 @router.get("/jobs/{job_id}/photo")
-def get_photo_check(here: Here, job_id: Id) -> PhotoCheckOut | None:
+def get_photo_check(
+    jobs: JobsHere, plans: PlansHere, photo_checks: PhotoChecksHere, job_id: Id
+) -> PhotoCheckOut | None:
     """What the last picture of this job told; nothing where none was looked at."""
-    check = here.photo_checks.latest(job_id)
-    return None if check is None else photo_check_out(check, here.plan(here.jobs.get(job_id)).plan)
+    check = photo_checks.latest(job_id)
+    return None if check is None else photo_check_out(check, plans.of(jobs.get(job_id)).plan)
 
 
 @router.get("/jobs/{job_id}/photo/{number}.jpg", response_class=Response)
-def get_photo_picture(here: Here, job_id: Id, number: Id) -> Response:
+def get_photo_picture(photo_checks: PhotoChecksHere, job_id: Id, number: Id) -> Response:
     """The picture that was looked at, straightened."""
-    check = here.photo_checks.latest(job_id)
+    check = photo_checks.latest(job_id)
     if check is None or check.number != number:
         raise NotFound("this picture is gone; look at it again")
     shown = check.picture if isinstance(check, PiecesCheck) else check.found.sheet_picture
@@ -183,19 +216,28 @@ def get_photo_picture(here: Here, job_id: Id, number: Id) -> Response:
 
 
 def _checked(
-    here: Workshop, job_id: int, sheet: int, kind: PhotoKind, picture: Pixels, ppi: float | None, corners: str | None
+    pictures: ItemPictures,
+    jobs: Jobs,
+    plans: Plans,
+    photo_checks: PhotoChecks,
+    job_id: int,
+    sheet: int,
+    kind: PhotoKind,
+    picture: Pixels,
+    ppi: float | None,
+    corners: str | None,
 ) -> PhotoCheckOut:
-    plan, checks = here.plan(here.jobs.get(job_id)).plan, here.photo_checks
+    plan, checks = plans.of(jobs.get(job_id)).plan, photo_checks
     place = sheet_place(plan, sheet)
     check: AnyCheck
     if kind is PhotoKind.PIECES:
         if ppi is None:
             raise BadInput("say how many pixels an inch the scan of the pieces has", "ppi")
-        check = checks.check_pieces(job_id, plan, place, here.shown_of, picture, ppi)
+        check = checks.check_pieces(job_id, plan, place, pictures.shown, picture, ppi)
     else:
         at = corners_of(corners)
         if kind is PhotoKind.WEEDED:
-            check = checks.check_weeded(job_id, plan, place, here.shown_of, picture, at)
+            check = checks.check_weeded(job_id, plan, place, pictures.shown, picture, at)
         else:
-            check = checks.check_print(job_id, plan, place, here.shown_of, picture, ppi, at)
+            check = checks.check_print(job_id, plan, place, pictures.shown, picture, ppi, at)
     return photo_check_out(check, plan)

@@ -42,7 +42,7 @@ class SizeBounds:
         if self.taken is not None and self.refused is not None and self.refused <= self.taken:
             raise ValueError("what was refused must be more than what was taken")
 
-    def told(self, size_mm: float, taken: bool) -> "SizeBounds":
+    def after(self, size_mm: float, taken: bool) -> "SizeBounds":
         """After one more answer; what contradicts it is forgotten."""
         if taken:
             refused = self.refused if self.refused is not None and self.refused > size_mm else None
@@ -95,6 +95,6 @@ class AcceptedSize:
     def of(self, side: PaperSide) -> SizeBounds:
         return self.width if side is PaperSide.WIDTH else self.height
 
-    def told(self, side: PaperSide, size_mm: float, taken: bool) -> "AcceptedSize":
-        after = self.of(side).told(size_mm, taken)
+    def after(self, side: PaperSide, size_mm: float, taken: bool) -> "AcceptedSize":
+        after = self.of(side).after(size_mm, taken)
         return replace(self, width=after) if side is PaperSide.WIDTH else replace(self, height=after)

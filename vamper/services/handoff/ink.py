@@ -4,7 +4,7 @@ A piece takes as much wherever it lies, so that no other layout has anything mea
 bleed is as wide as a design's own, also where a neighbour leaves it less room, and the job line counts for nothing.
 """
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import replace
 
 from vamper.core.plan import Plan, page_of, printed_picture
@@ -39,6 +39,10 @@ class Inks:
             key = (job, item.spec, item.bleed, front)
             used += self._kept.get(key, self._measuring(plan, sheet, number)) * count
         return used
+
+    def ml(self, plan: Plan, sheets: Iterable[int]) -> float:
+        """What some sheets (from 0) of a plan take in all."""
+        return sum(self.of(plan, sheet).ml for sheet in sheets if 0 <= sheet < len(plan.sheets))
 
     def _measuring(self, plan: Plan, sheet: int, number: int) -> Callable[[], InkUse]:
         """Measures a piece of a design, the first of the sheet, as if it lay alone on a page without marks."""

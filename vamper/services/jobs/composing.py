@@ -123,6 +123,14 @@ class Composed:
     name: str
 
 
+@dataclass(frozen=True, slots=True)
+class ArtNotes:
+    """What the screen needs to know of an art file beside its picture."""
+
+    pages: int
+    composed: bool
+
+
 class Compositions:
     """Composed pieces of one workshop; their arts go by digest."""
 
@@ -147,7 +155,12 @@ class Compositions:
             row = session.get(CompositionRow, digest)
         return None if row is None else Composed(_COMPOSITION.validate_python(row.document), row.name)
 
-    def composed_among(self, digests: set[str]) -> set[str]:
+    def notes(self, digests: set[str]) -> dict[str, ArtNotes]:
+        """What the screen needs to know of some art files beside their pictures."""
+        composed = self._composed_among(digests)
+        return {digest: ArtNotes(self._arts.pages(digest), digest in composed) for digest in digests}
+
+    def _composed_among(self, digests: set[str]) -> set[str]:
         """Which of some arts were composed."""
         with self._sessions() as session:
             return set(session.scalars(select(CompositionRow.digest).where(CompositionRow.digest.in_(digests))))

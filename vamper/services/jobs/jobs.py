@@ -85,6 +85,7 @@ class Jobs:
         self._usual = usual
         self._taught = taught
         self._waited = waited
+        self._on_removal = list[Callable[[int], None]]()
         self._documents: Cache[JobDocument] = Cache(_KEPT_DOCUMENTS)
 
     def all(self) -> list[JobSummary]:
@@ -307,9 +308,15 @@ class Jobs:
             _row(session, job_id).handed_off_at = now()
 
     def remove(self, job_id: int) -> None:
-        """Take a job off the list; it can be put back."""
+        """Take a job off the list, and end all work for it; it can be put back."""
         with self._sessions.begin() as session:
             _row(session, job_id).removed_at = now()
+        for end in self._on_removal:
+            end(job_id)
+
+    def on_removal(self, end: Callable[[int], None]) -> None:
+        """Have the work for a job ended when it is taken off the list."""
+        self._on_removal.append(end)
 
     def put_back(self, job_id: int) -> None:
         with self._sessions.begin() as session:

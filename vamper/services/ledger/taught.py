@@ -4,7 +4,6 @@ The cut follows by itself, from the belief in the stock. These are the other way
 when a job gets its stock or its cutter, as one would do it from memory.
 """
 
-from dataclasses import dataclass
 from typing import Any
 
 from vamper.core.finishing.process import process_of_job
@@ -21,48 +20,42 @@ from vamper.services.ledger.runs import Runs
 from vamper.services.shop.shop import Shop
 
 
-@dataclass(frozen=True, slots=True)
-class Machines:
-    """The names that runs know a job's machines by."""
+class LearntFromRuns:
+    """What the runs of one workshop have taught its jobs."""
 
-    printer: str
-    cutter: str
+    def __init__(self, runs: Runs, shop: Shop) -> None:
+        self._runs = runs
+        self._shop = shop
 
+    def changes(self, document: JobDocument, job: Job) -> dict[str, Any]:
+        """Fields of a job as the runs on its stock and machines would have them; nothing where nothing was learnt."""
+        stock, cutter = document.stock, self._shop.cutters.get(document.cutter_id).name
+        changes: dict[str, Any] = {}
+        marks = _standing(self._runs, RecipeKind.MARKS, stock, cutter, is_simulated(job))
+        if marks is not None:
+            known = {str(one) for one in Remedy}
+            changes["marks.remedies"] = [one for one in marks.remedies if one in known]
+            if marks.light in {str(one) for one in RoomLight}:
+                changes["room_light"] = marks.light
+        finish = _standing(self._runs, RecipeKind.FINISH, stock, "", is_simulated(job))
+        if finish is not None and finish.process == process_of_job(job).key:
+            changes |= {"finish.coats": finish.coats, "finish.school": finish.school or None}
+        return changes
 
-def machines_of(shop: Shop, document: JobDocument) -> Machines:
-    """What a job's machines are called."""
-    return Machines(shop.printers.get(document.printer_id).name, shop.cutters.get(document.cutter_id).name)
-
-
-def taught(runs: Runs, stock: str, machines: Machines, job: Job) -> dict[str, Any]:
-    """Fields of a job as the runs would have them; nothing where nothing was learnt."""
-    changes: dict[str, Any] = {}
-    marks = _standing(runs, RecipeKind.MARKS, stock, machines.cutter, is_simulated(job))
-    if marks is not None:
-        known = {str(one) for one in Remedy}
-        changes["marks.remedies"] = [one for one in marks.remedies if one in known]
-        if marks.light in {str(one) for one in RoomLight}:
-            changes["room_light"] = marks.light
-    finish = _standing(runs, RecipeKind.FINISH, stock, "", is_simulated(job))
-    if finish is not None and finish.process == process_of_job(job).key:
-        changes |= {"finish.coats": finish.coats, "finish.school": finish.school or None}
-    return changes
-
-
-def waited(runs: Runs, stock: str) -> tuple[LabelFigure, ...]:
-    """How long the runs of a stock waited between coats and for them to harden, by the newest that held."""
-    held = (
-        one.run
-        for one in reversed(runs.all())
-        if one.run.stock == stock and not one.run.simulated and one.run.came_out is not CameOut.NOT_RUN
-        if not any(check.held is False for check in one.run.later)
-    )
-    found = dict[str, float]()
-    for run in held:
-        for one in run.figures:
-            if one.key in WAITS:
-                found.setdefault(one.key, one.value)
-    return tuple(LabelFigure(key, value) for key, value in sorted(found.items()))
+    def waits(self, stock: str) -> tuple[LabelFigure, ...]:
+        """How long the runs of a stock waited between coats and for them to harden, by the newest that held."""
+        held = (
+            one.run
+            for one in reversed(self._runs.all())
+            if one.run.stock == stock and not one.run.simulated and one.run.came_out is not CameOut.NOT_RUN
+            if not any(check.held is False for check in one.run.later)
+        )
+        found = dict[str, float]()
+        for run in held:
+            for one in run.figures:
+                if one.key in WAITS:
+                    found.setdefault(one.key, one.value)
+        return tuple(LabelFigure(key, value) for key, value in sorted(found.items()))
 
 
 def print_learnt(runs: Runs, stock: str, printer: str, simulated: bool) -> LearntPrinting | None:

@@ -49,6 +49,10 @@ class Shop:
         self.care = Care(sessions)
         self._stock_up()
 
+    def stock(self, key: str) -> Stock:
+        """A stock by its key."""
+        return self.stocks.get(key).value
+
     def forget_read(self) -> None:
         """Read anew what runs change, once what was written of it has ended, well or not."""
         self.measured.forget_read()
@@ -60,7 +64,7 @@ class Shop:
         kept = self.printers.get(printer_id)
         self.printers.keep(kept.name, replace(kept.value, scale=scale), printer_id)
 
-    def told(self, cutter_id: int, paper: Paper, side: PaperSide, size_mm: float, taken: bool) -> None:
+    def picture_tried(self, cutter_id: int, paper: Paper, side: PaperSide, size_mm: float, taken: bool) -> None:
         """The own program of a cutter took or refused a picture of a size; jobs on that paper follow.
 
         Raises
@@ -77,7 +81,7 @@ class Shop:
             )
         kept = self.cutters.get(cutter_id)
         before = kept.value.granted_of(paper) or AcceptedSize(paper.width_mm, paper.height_mm)
-        self._keep_granted(cutter_id, before, before.told(side, size_mm, taken))
+        self._keep_granted(cutter_id, before, before.after(side, size_mm, taken))
 
     def forget_granted(self, cutter_id: int, paper: Paper) -> None:
         """Begin anew with what is known of a paper."""

@@ -1,0 +1,42 @@
+"""What the brief of a job is told from, and what its phrases can be changed to."""
+
+from vamper.core.plan import Plan
+from vamper.core.values.findings import BadInput
+from vamper.services.brief.brief import choices
+from vamper.services.brief.phrase import BriefFacts, Choice, ChoiceContext
+from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.ledger.supplies import Supplies
+from vamper.services.planning.plans import Plans
+from vamper.services.shop.shop import Shop
+from vamper.services.shop.usual import UsualMachines
+
+
+class Briefing:
+    """The briefs of one workshop's jobs."""
+
+    def __init__(self, jobs: Jobs, plans: Plans, shop: Shop, usual: UsualMachines, supplies: Supplies) -> None:
+        self._jobs = jobs
+        self._plans = plans
+        self._shop = shop
+        self._usual = usual
+        self._supplies = supplies
+
+    def facts(self, state: JobState, plan: Plan | None = None) -> BriefFacts:
+        """What the brief of a job is told from; with its plan it also says whether there is enough of its stock."""
+        document = state.document
+        printer, cutter = self._shop.printers.get(document.printer_id), self._shop.cutters.get(document.cutter_id)
+        usual = self._usual.get()
+        for_now = {"printer": usual.printer_id is None, "cutter": usual.cutter_id is None}
+        shelf = self._supplies.of(document.stock)
+        left = None if shelf is None else shelf.left
+        needed = 0 if plan is None else len(plan.sheets) * document.copies - document.paper.is_used
+        return BriefFacts(document, self._jobs.core_job(state), printer.name, cutter.name, for_now, left, needed)
+
+    def choices(self, state: JobState, phrase: str) -> list[Choice]:
+        """What a phrase of a job's brief can be changed to."""
+        try:
+            design = self._plans.design(state)
+        except BadInput:
+            design = None
+        offcuts = self._supplies.offcuts(state.document.stock)
+        return choices(ChoiceContext(state.document, self._jobs.core_job(state), design, self._shop, offcuts), phrase)
