@@ -16,8 +16,9 @@ from vamper.core.art.surface import survey
 from vamper.core.edge.bends import tight_places, tightest_mm
 from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.edge.handling import advise, candidates, ease, handling_of
-from vamper.core.edge.inspect import edge_findings, hand_findings, look_along, thin_places
+from vamper.core.edge.inspect import edge_findings, hand_findings, look_along
 from vamper.core.edge.kind import KINDS
+from vamper.core.edge.thin import thin_places
 from vamper.core.edge.tile import tile_counts, tiled, tiles_of
 from vamper.core.edge.two_sided import back_edge, is_symmetric, turned_over
 from vamper.core.inspect import findings_of

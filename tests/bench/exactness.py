@@ -26,7 +26,7 @@ from vamper.core.values.job import Job
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import Paper
 from vamper.core.values.stock import STOCK_BY_KEY
-from vamper.demo.workshop import ART
+from vamper.demo.art_files import ART
 from vamper.services.design.designer import ArtFile, Designer
 from vamper.services.handoff.files import sheet_file
 from vamper.services.packing.nesting_process import ProcessNester

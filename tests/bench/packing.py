@@ -24,7 +24,7 @@ from vamper.core.sheet.pack.rows import rows_of_boxes
 from vamper.core.values.item import ItemSpec, Turn
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.stock import STOCK_BY_KEY
-from vamper.demo.workshop import ART
+from vamper.demo.art_files import ART
 from vamper.services.design.designer import ArtFile, Designer
 from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.packing.planning import TimedWatch

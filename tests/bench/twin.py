@@ -31,11 +31,12 @@ from vamper.core.values.paper import Paper
 from vamper.core.values.reading import RoomLight
 from vamper.core.values.twin import FaultKey
 from vamper.core.vision.loose_pieces import loose_pieces
-from vamper.core.vision.planned_sheet import PlannedSheet
 from vamper.core.vision.print_comparison import compare_print
 from vamper.core.vision.rectify import rectify
-from vamper.formats.plan_file import write_plan
-from vamper.formats.plan_in import planned_sheet, read_plan
+from vamper.core.vision.reference import SheetReference
+from vamper.formats.plan_document import PlanDocument
+from vamper.formats.plan_writing import plan_document
+from vamper.formats.reference_in import reference_in
 from vamper.services.handoff.files import sheet_file
 from vamper.services.twin.dry_runs import DryRunFiles, dry_run
 from vamper.services.twin.pictures import page_at, scanned
@@ -123,7 +124,7 @@ def _calibrations() -> list[Row]:
 
 
 @cache
-def _sheet(family: str, count: int) -> tuple[Plan, PlannedSheet]:
+def _sheet(family: str, count: int) -> tuple[Plan, SheetReference]:
     spec = (
         item(1, quantity=6, edge=EdgeSpec(distance_mm=2.0)),
         item(2, quantity=6, width_mm=28.0, edge=EdgeSpec(distance_mm=1.5)),
@@ -131,7 +132,7 @@ def _sheet(family: str, count: int) -> tuple[Plan, PlannedSheet]:
     marks = MarksSpec(family=family, count=count, size_mm=8.0)  # type: ignore[arg-type]
     plan = scene(*spec, marks=marks, pictures=_PICTURES).plan()
     data = sheet_file(plan, 0, "print", lambda one: _PICTURES[one.number])
-    return plan, planned_sheet(read_plan(write_plan(plan, ())), 1, lambda _name: data)
+    return plan, reference_in(PlanDocument.read(plan_document(plan, ()).write()), 1, lambda _name: data)
 
 
 def compared() -> list[Row]:

@@ -32,11 +32,11 @@ from vamper.core.values.pixels import filled, top_of
 from vamper.core.values.twin import TwinSpec
 from vamper.core.vision.contours import contours_of
 from vamper.core.vision.loose_pieces import UnsureReason, loose_pieces
-from vamper.core.vision.planned_sheet import PlannedItem, PlannedMark, PlannedPiece, PlannedSheet
 from vamper.core.vision.pose import Pose, candidate_poses, rotation_matrix
 from vamper.core.vision.print_comparison import WHOLE_FROM, compare_print
 from vamper.core.vision.print_pose import PrintTemplate, best_match, print_pose
 from vamper.core.vision.rectify import rectify, rectify_by_corners, warped
+from vamper.core.vision.reference import ItemReference, MarkReference, PieceReference, SheetReference
 from vamper.core.vision.sheet_candidates import mark_templates, project, sheet_candidates
 from vamper.core.vision.weeded_sheet import weeded_sheet
 from vamper.formats.cut_in.hpgl import read_hpgl
@@ -67,16 +67,16 @@ def made(family: str = "corner", count: int = 4) -> Plan:
 
 
 @kept
-def planned(plan: Plan) -> PlannedSheet:
+def planned(plan: Plan) -> SheetReference:
     page, sheet = a_page(plan, ARROW), plan.sheets[0]
     pieces = tuple(
-        PlannedPiece(n, one.item, one.x_mm, one.y_mm, one.turn_deg, one.of(plan.item(one.item).outline.shape), edge)
+        PieceReference(n, one.item, one.x_mm, one.y_mm, one.turn_deg, one.of(plan.item(one.item).outline.shape), edge)
         for n, (one, edge) in enumerate(zip(sheet.placements, sheet.edges, strict=True))
     )
-    items = tuple(PlannedItem(one.number, one.outline.shape, one.edge.shape) for one in plan.items)
-    marks = tuple(PlannedMark(mark.rings) for mark in plan.setup.marks)
+    items = tuple(ItemReference(one.number, one.outline.shape, one.edge.shape) for one in plan.items)
+    marks = tuple(MarkReference(mark.rings) for mark in plan.setup.marks)
     paper = plan.job.paper
-    return PlannedSheet(
+    return SheetReference(
         paper.width_mm, paper.height_mm, (255, 255, 255), marks, pieces, items, False, page.rgba, page.px_a_mm
     )
 
@@ -527,7 +527,7 @@ def test_a_thing_is_a_design_whose_outline_is_within_nine_tenths_of_its_own(wave
     rim = 20 + waves_mm * np.sin(30 * turns)
     disc, wavy = (np.column_stack([r * np.cos(turns), r * np.sin(turns)]) for r in (np.full(1200, 20.0), rim))
     edge = shapely.MultiPolygon([shapely.Polygon(wavy)])
-    assert bool(candidate_poses(shapely.Polygon(disc), PlannedItem(1, edge, edge))) == is_one
+    assert bool(candidate_poses(shapely.Polygon(disc), ItemReference(1, edge, edge))) == is_one
 
 
 def test_a_picture_that_lies_straight_already_stays_as_it_is() -> None:
@@ -546,7 +546,7 @@ def test_of_designs_of_one_outline_the_one_whose_print_is_there_is_told() -> Non
     mask = np.where(np.hypot(rows - 48, columns - 48) < 40, 255, 0).astype(np.uint8)
     above, below = 60 + rows, 156 - rows
     shape = shapely.MultiPolygon([shapely.Point(6, 6).buffer(5)])
-    items = [PlannedItem(number, shape, shape) for number in (1, 2)]
+    items = [ItemReference(number, shape, shape) for number in (1, 2)]
     prints: dict[int, PrintTemplate | None] = {
         1: PrintTemplate(above, mask, 0.0, 0.0, GREY),
         2: PrintTemplate(below, mask, 0.0, 0.0, GREY),

@@ -14,8 +14,8 @@ from tests.tried import tried
 from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import derive_edge, least_border
 from vamper.core.edge.handling import SMOOTH_MM, Handling, Manner, advise, candidates, ease, handling_of
-from vamper.core.edge.inspect import thin_places
 from vamper.core.edge.kind import enlarged
+from vamper.core.edge.thin import thin_places
 from vamper.core.values.art import Purpose
 from vamper.core.values.edge import EdgeSpec, RingSpec
 from vamper.core.values.geometry import as_multi, closing, opening, parts

@@ -17,8 +17,9 @@ from vamper.core.art.outline import scaled
 from vamper.core.cutting.plan import plan_cut
 from vamper.core.edge.edge import derive_edge, least_border
 from vamper.core.edge.handling import candidates, handling_of
-from vamper.core.edge.inspect import edge_findings, look_along, thin_places
+from vamper.core.edge.inspect import edge_findings, look_along
 from vamper.core.edge.kind import KINDS
+from vamper.core.edge.thin import thin_places
 from vamper.core.edge.two_sided import back_edge, is_symmetric
 from vamper.core.printing.guides import guides_for
 from vamper.core.sheet.breaches import breaches

@@ -22,8 +22,8 @@ from vamper.core.values.item import ItemSpec
 from vamper.core.values.job import Job
 from vamper.core.values.paper import Paper
 from vamper.core.values.stock import STOCK_BY_KEY
-from vamper.formats.plan_file import write_plan
-from vamper.formats.plan_schema import PlanFile
+from vamper.formats.plan_document import PlanDocument
+from vamper.formats.plan_writing import plan_document
 from vamper.services.design.designer import ArtFile, Designer
 from vamper.services.handoff.files import bundle, plan_files, sheet_file
 from vamper.services.packing.nesting_process import ProcessNester
@@ -167,7 +167,7 @@ def test_mirrored_files_keep_their_marks_and_turn_their_loops(nester: ProcessNes
 @pytest.mark.parametrize("stock", ["satin-vinyl", "dye-paper"])
 def test_a_written_plan_is_what_the_published_schema_says(nester: ProcessNester, stock: str) -> None:
     plan = planned(nester, stock)
-    read = PlanFile.model_validate_json(write_plan(plan, findings_of(plan)))
+    read = PlanDocument.read(plan_document(plan, findings_of(plan)).write())
     assert len(read.sheets[0].placements) == plan.layout.pieces
     assert read.mirror == plan.mirror
 

@@ -18,7 +18,9 @@ from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import AddedStep, LabelFigure
 from vamper.formats.out.calendar import write_calendar
-from vamper.services.finish.evening import AwayTime, Evenings, next_step, unread_labels
+from vamper.services.finish.evening import Evenings
+from vamper.services.finish.evening_document import AwayTime
+from vamper.services.finish.evening_plan import next_step, unread_labels
 from vamper.services.shop.labels import Labels
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop

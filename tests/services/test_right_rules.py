@@ -22,7 +22,7 @@ from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput, FixTarget
 from vamper.core.values.geometry import mirrored
 from vamper.core.values.stock import STARTER_STOCKS
-from vamper.demo.workshop import ART
+from vamper.demo.art_files import ART
 from vamper.formats.job_file import read_job
 from vamper.services.brief.brief import brief
 from vamper.services.design.designer import Designer

@@ -35,11 +35,12 @@ def compare(
     from vamper.core.vision.loose_pieces import loose_pieces
     from vamper.core.vision.weeded_sheet import weeded_sheet
     from vamper.formats.compare_file import pieces_document, print_document, weeded_document
-    from vamper.formats.plan_in import planned_sheet, read_plan
+    from vamper.formats.plan_document import PlanDocument
+    from vamper.formats.reference_in import reference_in
     from vamper.services.twin.comparing import compared_print, found_as_it_reads, read_picture
 
     with bad_input_is_one_line():
-        planned = planned_sheet(read_plan(read_input(plan, str(plan))), sheet, _beside(plan))
+        planned = reference_in(PlanDocument.read(read_input(plan, str(plan))), sheet, _beside(plan))
         seen = read_picture(read_input(picture, str(picture)), picture.name)
         if pieces:
             if ppi is None:

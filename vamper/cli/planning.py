@@ -144,8 +144,8 @@ def check(
     ] = None,
 ) -> None:
     """Print what can be said about one art at one size, as JSON."""
+    from vamper.formats.check_file import check_document
     from vamper.formats.job_file import read_item
-    from vamper.formats.plan_file import check_document
     from vamper.services.design.designer import ArtFile, Designer
 
     with bad_input_is_one_line():

@@ -1,129 +1,30 @@
 """Fills an empty workshop with the club's art and jobs in different states: one shows all that is found on art, one is
 cut from coloured vinyl, one by hand."""
 
-import io
-from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 from typing import Any
 
-import numpy as np
-from PIL import Image
-from reportlab.lib.colors import HexColor
-from reportlab.pdfgen.canvas import Canvas
-
 from vamper.core.ledger.supply import Bought, Offcut, Pack, Thing
-from vamper.core.values.art import SizeSpec
 from vamper.core.values.paper import Paper
-from vamper.demo import drawings
+
+# What prints sharp at the sizes the club's jobs ask for, and no more: a first start draws all of them.
+from vamper.demo.art_files import ART
 from vamper.demo.cutting import prepare_cutting
 from vamper.demo.measured import measure
 from vamper.demo.season import shipped_season
-from vamper.formats.art_in.raster import png_bytes
-from vamper.formats.art_in.svg import read_svg
 from vamper.formats.job_file import spelt_out_edge
 from vamper.services.jobs.document import JobDocument, read_document
 from vamper.services.shop.usual import Usual
 from vamper.services.twin.practice import practice_machines
 from vamper.services.workshop import Workshop
 
-# What prints sharp at the sizes the club's jobs ask for, and no more: a first start draws all of them.
 _PICTURE_MM = 36.0
 _NO_ART = "0" * 64
 # The job that a new workshop can look at.
 # Machines that err by most of a millimetre, on vinyl harder than believed.
 PRACTICE_SEED = 162
 EXAMPLE = "Hull stickers, spring order"
-
-
-def _png(body: str) -> bytes:
-    """A drawing as a PNG of a size that prints sharp."""
-    return png_bytes(read_svg(drawings.svg(body), SizeSpec(width_mm=_PICTURE_MM)))
-
-
-def _white_ground_jpeg(body: str) -> bytes:
-    """A drawing on opaque white, as pictures from the web often come."""
-    picture = Image.open(io.BytesIO(_png(body)))
-    ground = Image.new("RGB", picture.size, "white")
-    ground.paste(picture, mask=picture.getchannel("A"))
-    out = io.BytesIO()
-    ground.save(out, format="JPEG", quality=92)
-    return out.getvalue()
-
-
-def _printing_colours_jpeg(body: str) -> bytes:
-    """A drawing in CMYK, as a print shop hands it over."""
-    out = io.BytesIO()
-    Image.open(io.BytesIO(_white_ground_jpeg(body))).convert("CMYK").save(out, format="JPEG", quality=92)
-    return out.getvalue()
-
-
-def _wide_margin(body: str) -> bytes:
-    """A drawing small in a wide transparent margin."""
-    picture = Image.open(io.BytesIO(_png(body)))
-    wide = Image.new("RGBA", (2 * picture.width, 2 * picture.height))
-    wide.paste(picture, (picture.width // 3, picture.height // 2))
-    out = io.BytesIO()
-    wide.save(out, format="PNG")
-    return out.getvalue()
-
-
-def _pages(*numbers: int) -> bytes:
-    """Number plates as a PDF, a page each."""
-    out = io.BytesIO()
-    canvas = Canvas(out, pagesize=(200, 200), invariant=1)
-    for number in numbers:
-        canvas.setFillColor(HexColor("#2F6F86"))
-        canvas.roundRect(20, 50, 160, 100, 18, stroke=0, fill=1)
-        canvas.setFillColor(HexColor("#F6F1E6"))
-        canvas.setFont("Helvetica-Bold", 74)
-        canvas.drawCentredString(100, 74, str(number))
-        canvas.showPage()
-    canvas.save()
-    return out.getvalue()
-
-
-def _sunset() -> bytes:
-    """A photo-like evening on the water, round, of far too few pixels."""
-    size = 96
-    y, x = np.mgrid[0:size, 0:size] / (size - 1)
-    generator = np.random.default_rng(7)
-    sky = np.stack([240 - 60 * y, 150 - 70 * y, 90 + 40 * y], axis=-1)
-    glitter = (np.sin(60 * y + 3 * np.sin(9 * x)) > 0.4) & (np.abs(x - 0.5) < 0.08 + 0.25 * (y - 0.55))
-    water = np.stack([60 + 0 * y, 80 + 30 * y, 110 + 20 * y], axis=-1) + 130 * glitter[..., None]
-    colours = np.where((y > 0.55)[..., None], water, sky)
-    sun = np.hypot(x - 0.5, y - 0.45) < 0.13
-    colours = np.where((sun & (y <= 0.55))[..., None], [255, 226, 140], colours)
-    colours += generator.normal(0, 5, colours.shape)
-    alpha = np.clip((0.49 - np.hypot(x - 0.5, y - 0.5)) * size, 0, 1) * 255
-    rgba = np.dstack([colours.clip(0, 255), alpha]).astype(np.uint8)
-    out = io.BytesIO()
-    Image.fromarray(rgba).save(out, format="PNG")
-    return out.getvalue()
-
-
-ART: dict[str, Callable[[], bytes]] = {
-    "seabird.png": lambda: _png(drawings.seabird()),
-    "lighthouse.svg": lambda: drawings.svg(drawings.lighthouse()),
-    "life-buoy.png": lambda: _png(drawings.buoy()),
-    "kelp.svg": lambda: drawings.svg(drawings.kelp()),
-    "rope.png": lambda: _png(drawings.rope()),
-    "reach-lettering.svg": lambda: drawings.svg(drawings.lettering()),
-    "oyster.png": lambda: _png(drawings.oyster()),
-    "paddles.png": lambda: _png(drawings.paddles()),
-    "evening.png": _sunset,
-    "seabird-on-white.jpg": lambda: _white_ground_jpeg(drawings.seabird()),
-    "tide-label.svg": lambda: drawings.svg(drawings.tide_label()),
-    "harbour-set.png": lambda: _png(drawings.harbour_set()),
-    "lantern.png": lambda: _png(drawings.lantern()),
-    "pennant.png": lambda: _png(drawings.pennant()),
-    "bow-wave.png": lambda: _png(drawings.bow_wave()),
-    "race-number.svg": lambda: drawings.svg(drawings.race_number(17)),
-    "race-numbers.pdf": lambda: _pages(21, 22, 23),
-    "oyster-for-the-printer.jpg": lambda: _printing_colours_jpeg(drawings.oyster()),
-    "burgee.svg": lambda: drawings.svg(drawings.burgee()),
-    "paddles-small.png": lambda: _wide_margin(drawings.paddles()),
-}
 
 
 # What the club finishes together this evening: mugs, shirts, key rings, sealed labels.

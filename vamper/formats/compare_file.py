@@ -3,12 +3,12 @@
 from typing import Any
 
 from vamper.core.vision.loose_pieces import LoosePiece, LoosePieces
-from vamper.core.vision.planned_sheet import PlannedSheet
 from vamper.core.vision.print_comparison import Comparison, PrintedPiece
+from vamper.core.vision.reference import SheetReference
 from vamper.core.vision.weeded_sheet import WeededSheet
 
 
-def print_document(found: Comparison, sheet: PlannedSheet, ppi: float | None) -> dict[str, Any]:
+def print_document(found: Comparison, sheet: SheetReference, ppi: float | None) -> dict[str, Any]:
     """A print beside its plan; `ppi` is that of a flat scan, None for a photo, of which no size is known."""
     scale = None
     if ppi is not None:

@@ -6,7 +6,7 @@ import sys
 from vamper.formats.dry_run_file import dry_run_schema
 from vamper.formats.job_file import job_schema
 from vamper.formats.ladder_file import ladder_result_schema, ladder_schema
-from vamper.formats.plan_schema import plan_schema
+from vamper.formats.plan_document import plan_schema
 from vamper.formats.readings_file import fit_schema, readings_schema
 
 SCHEMAS = {

@@ -31,7 +31,8 @@ from vamper.core.finishing.round_things import diameter_of
 from vamper.core.values.findings import BadInput
 from vamper.formats.out.calendar import write_calendar
 from vamper.formats.out.drawing_pdf import write_drawings_pdf
-from vamper.services.finish.evening import AwayTime, Evenings
+from vamper.services.finish.evening import Evenings
+from vamper.services.finish.evening_document import AwayTime
 from vamper.services.finish.finishing import finishing_of
 from vamper.services.work.not_found import NotFound
 

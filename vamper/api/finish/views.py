@@ -25,7 +25,8 @@ from vamper.core.plan import Plan
 from vamper.core.values.lengths import figure
 from vamper.services.brief.words import span
 from vamper.services.finish.clock import local
-from vamper.services.finish.evening import EveningBatch, EveningNow, next_step, unread_labels
+from vamper.services.finish.evening_document import EveningBatch, EveningNow
+from vamper.services.finish.evening_plan import next_step, unread_labels
 from vamper.services.finish.finishing import Finishing
 
 

@@ -6,7 +6,6 @@ from collections.abc import Iterator, Mapping, Sequence
 from shapely.geometry.base import BaseGeometry
 
 from vamper.api.twin.schemas import CheckedPieceOut, LooseOut, PhotoCheckOut, PhotoKind, PrintState
-from vamper.core.plan import Plan
 from vamper.core.values.geometry import placed
 from vamper.core.values.lengths import mm
 from vamper.core.values.miss import LoggedMiss, miss_on_sheet
@@ -22,15 +21,14 @@ from vamper.services.twin.photo_checks import AnyCheck, PiecesCheck, PrintCheck,
 _FAR_MM = 0.5
 
 
-def photo_check_out(check: AnyCheck, plan: Plan) -> PhotoCheckOut:
+def photo_check_out(check: AnyCheck) -> PhotoCheckOut:
     if isinstance(check, PrintCheck):
-        return _print_out(check, plan)
-    return _weeded_out(check, plan) if isinstance(check, WeededCheck) else _pieces_out(check, plan)
+        return _print_out(check)
+    return _weeded_out(check) if isinstance(check, WeededCheck) else _pieces_out(check)
 
 
-def _print_out(check: PrintCheck, plan: Plan) -> PhotoCheckOut:
+def _print_out(check: PrintCheck) -> PhotoCheckOut:
     found, planned = check.found, check.planned
-    numbers = [item.number for item in plan.items]
     lines = []
     if check.ppi is not None:
         x, y = found.straightened.scale(planned, check.ppi)
@@ -59,7 +57,7 @@ def _print_out(check: PrintCheck, plan: Plan) -> PhotoCheckOut:
         pieces=[
             CheckedPieceOut(
                 placement=piece.placement,
-                item_number=numbers[piece.item],
+                item_number=piece.item,
                 state=_state(piece),
                 words=_printed_words(piece),
                 path=shape_path(planned.pieces[piece.placement].edge),
@@ -110,9 +108,8 @@ def _weeded_verdict(found: WeededSheet) -> str:
     return " ".join(said) or "Every piece is still in its place."
 
 
-def _weeded_out(check: WeededCheck, plan: Plan) -> PhotoCheckOut:
+def _weeded_out(check: WeededCheck) -> PhotoCheckOut:
     found, planned = check.found, check.planned
-    numbers = [item.number for item in plan.items]
     edges = {item.item: item.edge for item in planned.items}
     turns = {piece.placement: piece.turn_deg for piece in planned.pieces}
     lines = _cut_lines([piece for _, piece in found.pieces])
@@ -132,7 +129,7 @@ def _weeded_out(check: WeededCheck, plan: Plan) -> PhotoCheckOut:
         pieces=[
             CheckedPieceOut(
                 placement=piece.placement,
-                item_number=numbers[piece.item],
+                item_number=piece.item,
                 state=PrintState.UNSEEN if piece.placement in found.unclear else PrintState.MISSING,
                 words=_NOT_WHOLE[next(key for key in _NOT_WHOLE if piece.placement in getattr(found, key))],
                 path=shape_path(placed(edges[piece.item], piece.x_mm, piece.y_mm, piece.turn_deg)),
@@ -140,7 +137,7 @@ def _weeded_out(check: WeededCheck, plan: Plan) -> PhotoCheckOut:
             for piece in planned.pieces
             if piece.placement in (*found.gone, *found.torn, *found.unclear)
         ],
-        loose=[_loose_out(piece, numbers, edges) for _, piece in found.pieces],
+        loose=[_loose_out(piece, edges) for _, piece in found.pieces],
         unknown=0,
         misses=[
             miss_on_sheet(piece.surely_off_mm, turns[placement])
@@ -174,9 +171,9 @@ def _cut_lines(pieces: Sequence[LoosePiece]) -> list[str]:
     return lines
 
 
-def _loose_out(piece: LoosePiece, numbers: Sequence[int], edges: Mapping[int, BaseGeometry]) -> LooseOut:
+def _loose_out(piece: LoosePiece, edges: Mapping[int, BaseGeometry]) -> LooseOut:
     return LooseOut(
-        item_number=numbers[piece.item],
+        item_number=piece.item,
         path=shape_path(piece.outline),
         edge_path=shape_path(piece.pose.of(edges[piece.item])),
         words=_loose_words(piece),
@@ -187,8 +184,8 @@ def _loose_out(piece: LoosePiece, numbers: Sequence[int], edges: Mapping[int, Ba
     )
 
 
-def _pieces_out(check: PiecesCheck, plan: Plan) -> PhotoCheckOut:
-    found, numbers = check.found, [item.number for item in plan.items]
+def _pieces_out(check: PiecesCheck) -> PhotoCheckOut:
+    found = check.found
     edges = {item.item: item.edge for item in check.planned.items}
     lines = _cut_lines(found.pieces)
     if found.unknown:
@@ -203,7 +200,7 @@ def _pieces_out(check: PiecesCheck, plan: Plan) -> PhotoCheckOut:
         width_mm=width / check.ppi * MM_PER_INCH,
         height_mm=height / check.ppi * MM_PER_INCH,
         pieces=[],
-        loose=[_loose_out(piece, numbers, edges) for piece in found.pieces],
+        loose=[_loose_out(piece, edges) for piece in found.pieces],
         unknown=len(found.unknown),
         misses=list(_misses(check)),
     )

@@ -197,12 +197,10 @@ async def get_sample(
 
 
 @router.get("/jobs/{job_id}/photo")
-def get_photo_check(
-    jobs: JobsHere, plans: PlansHere, photo_checks: PhotoChecksHere, job_id: Id
-) -> PhotoCheckOut | None:
+def get_photo_check(photo_checks: PhotoChecksHere, job_id: Id) -> PhotoCheckOut | None:
     """What the last picture of this job told; nothing where none was looked at."""
     check = photo_checks.latest(job_id)
-    return None if check is None else photo_check_out(check, plans.of(jobs.get(job_id)).plan)
+    return None if check is None else photo_check_out(check)
 
 
 @router.get("/jobs/{job_id}/photo/{number}.jpg", response_class=Response)
@@ -240,4 +238,4 @@ def _checked(
             check = checks.check_weeded(job_id, plan, place, pictures.shown, picture, at)
         else:
             check = checks.check_print(job_id, plan, place, pictures.shown, picture, ppi, at)
-    return photo_check_out(check, plan)
+    return photo_check_out(check)

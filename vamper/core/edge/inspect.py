@@ -4,38 +4,30 @@ import math
 from dataclasses import dataclass, replace
 
 import numpy as np
-import shapely
-from shapely.geometry import MultiPolygon, Polygon
-from shapely.geometry.base import BaseGeometry
+from shapely.geometry import Polygon
 
 from vamper.core.art.inspect import place_of, size_fix
-from vamper.core.art.outline import Outline, scaled
-from vamper.core.edge.bends import EASY_RADIUS_MM
+from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import Edge, derive_edge
+
+# A miss is seen on a border of less than three times its width.
+from vamper.core.edge.thin import gentlest_cure, is_sound, least_growth, thin_places
 from vamper.core.values.cutter import HAND_RADIUS_MM
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import Finding, Fix, FixTarget, Severity, Station
-from vamper.core.values.geometry import closing, grow, hole_polygons, longest_side, opening, parts
+from vamper.core.values.geometry import hole_polygons, parts
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.lengths import mm
 from vamper.core.values.miss import STARTER_MISS_MM
 
-# A miss is seen on a border of less than three times its width.
 EVEN_MISSES = 3
 LEAST_SIDE_MM = 12.0
-# Arcs and overlays leave slivers of this order.
-_ROUNDING_MM = 0.02
-_JUST_MM = 1e-3
-# Borders tried against thin places, in least necks.
-_CURES = (0.55, 0.75, 1.0, 1.5, 2.0)
 _MOST_PLACES = 40
 # Letters of one word: at least so many parts, this near to one height; and what of a letter its inside takes.
 _LEAST_LETTERS = 3
 _LETTER_HEIGHTS = 0.45
 _COUNTER_SHARE = (0.02, 0.6)
 _OPENED = {"edge.fill_holes": False, "edge.keep_holes": []}
-# Growths tried against thin places of a bare outline.
-_GROWTHS = (1.1, 1.25, 1.5, 1.75, 2.0, 2.5, 3.0, 4.0)
 # Scissors go round a bend a little tighter than asked for; below this nobody follows the line.
 _TOLERATED = 0.75
 
@@ -60,8 +52,8 @@ def look_along(outline: Outline, edge: Edge, spec: EdgeSpec, neck_mm: float) -> 
     necks, slots = thin_places(edge.shape, neck_mm)
     if not necks and not slots:
         return EdgeFacts(neck_mm)
-    growth = None if spec.has_border else _growth(outline, edge, spec, neck_mm)
-    return EdgeFacts(neck_mm, tuple(necks), tuple(slots), _cure(outline, spec, neck_mm), growth)
+    growth = None if spec.has_border else least_growth(outline, edge, spec, neck_mm)
+    return EdgeFacts(neck_mm, tuple(necks), tuple(slots), gentlest_cure(outline, spec, neck_mm), growth)
 
 
 def edge_findings(
@@ -253,23 +245,6 @@ def _inset(outline: Outline, edge: Edge, spec: EdgeSpec, number: int) -> Finding
     )
 
 
-def thin_places(shape: MultiPolygon, neck_mm: float) -> tuple[list[Polygon], list[Polygon]]:
-    """Strips of an edge narrower than `neck_mm`, and slots in it as narrow.
-
-    What an opening removes is thin, what a closing fills is a slot. Crumbs shorter than the neck, as every corner
-    leaves them, do not count.
-    """
-
-    def long_ones(shapes: BaseGeometry) -> list[Polygon]:
-        return [part for part in parts(shapes) if longest_side(part) > neck_mm]
-
-    # What is just as wide is wide enough, whatever arithmetic says.
-    radius = neck_mm / 2 - _JUST_MM
-    necks = shapely.difference(shape, grow(opening(shape, radius), _ROUNDING_MM))
-    slots = shapely.difference(closing(shape, radius), grow(shape, _ROUNDING_MM))
-    return long_ones(necks), long_ones(slots)
-
-
 def _thin_places(facts: EdgeFacts, item: ItemSpec, outline: Outline, number: int) -> Finding | None:
     necks, slots, neck_mm = facts.necks, facts.slots, facts.neck_mm
     if not necks and not slots:
@@ -299,31 +274,6 @@ def _thin_places(facts: EdgeFacts, item: ItemSpec, outline: Outline, number: int
         places=tuple(place_of(part.bounds) for part in (*necks, *slots)[:_MOST_PLACES]),
         fixes=fixes,
     )
-
-
-def _growth(outline: Outline, edge: Edge, spec: EdgeSpec, neck_mm: float) -> float | None:
-    """The least growth tried at which no place of a bare outline is thin."""
-
-    def is_sound(growth: float) -> bool:
-        if spec.distance_mm == 0:
-            # Of the same outline, a neck so much less.
-            return not any(thin_places(edge.shape, neck_mm / growth))
-        return not any(thin_places(derive_edge(scaled(outline, growth), spec, neck_mm).shape, neck_mm))
-
-    return next((growth for growth in _GROWTHS if is_sound(growth)), None)
-
-
-def _cure(outline: Outline, spec: EdgeSpec, neck_mm: float) -> tuple[float, float] | None:
-    """The gentlest border and smoothing of those tried that leaves no thin place."""
-    if not (spec.follows and spec.has_border) or spec.rings:
-        return None
-    for share in _CURES:
-        distance = max(spec.distance_mm, round(share * neck_mm, 1))
-        smooth = max(spec.smooth_mm, round(share * neck_mm, 1))
-        trial = replace(spec, distance_mm=distance, smooth_mm=smooth)
-        if not any(thin_places(derive_edge(outline, trial, neck_mm).shape, neck_mm)):
-            return distance, smooth
-    return None
 
 
 def even_border_mm(miss_mm: float) -> float:
@@ -369,14 +319,9 @@ def _thin_border(
             f"A miss of {mm(miss)} shows on a border under {mm(even)}: one side looks wider than the other.",
             figures,
             item=number,
-            fixes=(fix,) if _is_sound(derive_edge(outline, wider, neck_mm), neck_mm) else (),
+            fixes=(fix,) if is_sound(derive_edge(outline, wider, neck_mm), neck_mm) else (),
         )
     return None
-
-
-def _is_sound(trial: Edge, neck_mm: float) -> bool:
-    """Whether an edge has neither thin places nor tight bends: no cure for what may not even be seen."""
-    return trial.smallest_radius_mm >= EASY_RADIUS_MM and not any(thin_places(trial.shape, neck_mm))
 
 
 def _small(edge: Edge, number: int) -> Finding | None:

@@ -16,7 +16,7 @@ from shapely import affinity
 from shapely.geometry import Polygon
 
 from vamper.core.values.findings import BadInput
-from vamper.core.vision.planned_sheet import Pixels
+from vamper.core.vision.reference import Pixels
 
 Lab = npt.NDArray[np.float32]
 Field = npt.NDArray[np.float32]

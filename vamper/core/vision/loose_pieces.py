@@ -19,9 +19,9 @@ from shapely.geometry.base import BaseGeometry
 from vamper.core.values.findings import BadInput
 from vamper.core.values.units import MM_PER_INCH
 from vamper.core.vision.contours import foreground_contours
-from vamper.core.vision.planned_sheet import Pixels, PlannedItem, PlannedSheet
 from vamper.core.vision.pose import ALIKE_MM, Pose, candidate_poses, outer_ring, rotation_matrix
 from vamper.core.vision.print_pose import PrintTemplate, best_match, item_picture, print_pose
+from vamper.core.vision.reference import ItemReference, Pixels, SheetReference
 
 # Where a turn would move what is told of a piece by less than this, it does not matter.
 _SAME_MM = 0.1
@@ -68,7 +68,7 @@ class LoosePieces:
     unknown: tuple[BaseGeometry, ...]
 
 
-def loose_pieces(picture: Pixels, ppi: float, sheet: PlannedSheet) -> LoosePieces:
+def loose_pieces(picture: Pixels, ppi: float, sheet: SheetReference) -> LoosePieces:
     """Tell the pieces in a flat scan, shape (h, w, 3), by the designs of a sheet.
 
     Raises
@@ -96,7 +96,7 @@ def loose_pieces(picture: Pixels, ppi: float, sheet: PlannedSheet) -> LoosePiece
 
 
 def read_piece(
-    scan: Pixels, px_a_mm: float, meant: PrintTemplate | None, item: PlannedItem, thing: Polygon, cut: Pose
+    scan: Pixels, px_a_mm: float, meant: PrintTemplate | None, item: ItemReference, thing: Polygon, cut: Pose
 ) -> LoosePiece:
     """One piece, with where its print lies, if that is known."""
     edge = outer_ring(item.edge)

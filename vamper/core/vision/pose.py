@@ -17,7 +17,7 @@ from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.values.geometry import Points, parts, placed
-from vamper.core.vision.planned_sheet import PlannedItem
+from vamper.core.vision.reference import ItemReference
 
 Floats = npt.NDArray[np.float64]
 
@@ -67,7 +67,7 @@ def outer_ring(shape: BaseGeometry) -> Polygon:
     return Polygon(max(parts(shape), key=lambda part: part.area).exterior)
 
 
-def candidate_poses(thing: Polygon, item: PlannedItem) -> list[tuple[float, Pose]]:
+def candidate_poses(thing: Polygon, item: ItemReference) -> list[tuple[float, Pose]]:
     """How well a thing is a design, mm in the mean, and where that lies then; in all turns that its outline allows."""
     edge = outer_ring(item.edge)
     low, high = _AREA_ALIKE
@@ -103,7 +103,7 @@ def rotation_matrix(turn: float) -> Floats:
     return np.array([[math.cos(turn), -math.sin(turn)], [math.sin(turn), math.cos(turn)]])
 
 
-def refine_pose(thing: Polygon, item: PlannedItem, lying: Pose, sure: BaseGeometry) -> tuple[float, Pose]:
+def refine_pose(thing: Polygon, item: ItemReference, lying: Pose, sure: BaseGeometry) -> tuple[float, Pose]:
     """How well a thing that lies about so is a design, mm in the mean, and where that lies then; what of its outline is
     not within `sure` may be something else's, and a little more of it as well.
     """

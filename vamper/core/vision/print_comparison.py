@@ -17,8 +17,8 @@ from shapely.geometry.base import BaseGeometry
 
 from vamper.core.values.colour import lab_of
 from vamper.core.values.pixels import filled, top_of
-from vamper.core.vision.planned_sheet import PlannedPiece, PlannedSheet
 from vamper.core.vision.rectify import RectifiedPicture
+from vamper.core.vision.reference import PieceReference, SheetReference
 
 Floats = npt.NDArray[np.float32]
 Pixels = npt.NDArray[np.uint8]
@@ -77,7 +77,7 @@ class Comparison:
         return tuple(piece for piece in self.pieces if piece.is_pale)
 
 
-def compare_print(picture: Pixels, sheet: PlannedSheet, found: RectifiedPicture) -> Comparison:
+def compare_print(picture: Pixels, sheet: SheetReference, found: RectifiedPicture) -> Comparison:
     """Hold a picture of a printed sheet against its plan, shape (h, w, 3)."""
     straight = found.sheet_picture(picture, sheet, PX_A_MM)
     meant, inked = _meant(sheet, straight.shape[:2])
@@ -89,7 +89,7 @@ def compare_print(picture: Pixels, sheet: PlannedSheet, found: RectifiedPicture)
     return Comparison(found, pieces, float(np.median(shifts)) if shifts else None, straight)
 
 
-def _meant(sheet: PlannedSheet, size: tuple[int, int]) -> tuple[Floats, npt.NDArray[np.bool_]]:
+def _meant(sheet: SheetReference, size: tuple[int, int]) -> tuple[Floats, npt.NDArray[np.bool_]]:
     """The sheet as it should look, and where it should be inked."""
     stock = np.array(sheet.stock_rgb, np.float32)
     if sheet.print_rgba is None:
@@ -140,7 +140,7 @@ def _lab(image: Floats) -> Floats:
     return np.asarray(lab_of(np.clip(np.round(image), 0, 255).astype(np.uint8)), np.float32)
 
 
-def _piece(piece: PlannedPiece, seen: Floats, meant: Floats, known: bool) -> PrintedPiece:
+def _piece(piece: PieceReference, seen: Floats, meant: Floats, known: bool) -> PrintedPiece:
     """One piece; `seen` and `meant` are how far each pixel's colour is from the stock's."""
     reach = round(_NEAR_MM * PX_A_MM)
     left, top, right, bottom = (side * PX_A_MM for side in piece.edge.bounds)
@@ -179,7 +179,7 @@ def _piece(piece: PlannedPiece, seen: Floats, meant: Floats, known: bool) -> Pri
     return PrintedPiece(piece.placement, piece.item, share, strength, off, apart)
 
 
-def _by_outline(piece: PlannedPiece, seen: Floats, x0: int, y0: int, mine: npt.NDArray[np.bool_]) -> PrintedPiece:
+def _by_outline(piece: PieceReference, seen: Floats, x0: int, y0: int, mine: npt.NDArray[np.bool_]) -> PrintedPiece:
     """Where the print itself is not known: how much of the drawing is not bare."""
     shape = shapely.transform(piece.outline, lambda points: points * PX_A_MM - (x0, y0))
     drawn = (filled(shape, mine.shape) > 0.9) & mine

@@ -17,8 +17,8 @@ import numpy.typing as npt
 import shapely
 
 from vamper.core.values.pixels import filled, top_of
-from vamper.core.vision.planned_sheet import Pixels, PlannedItem, PlannedSheet
 from vamper.core.vision.pose import Pose, rotation_matrix
+from vamper.core.vision.reference import ItemReference, Pixels, SheetReference
 
 Field = npt.NDArray[np.float32]
 
@@ -115,7 +115,7 @@ class PrintMatch:
     same.
     """
 
-    item: PlannedItem
+    item: ItemReference
     cut: Pose
     or_turned_deg: tuple[float, ...] = ()
 
@@ -124,7 +124,7 @@ def best_match(
     scan: Pixels,
     px_a_mm: float,
     prints: Mapping[int, PrintTemplate | None],
-    alike: Sequence[tuple[PlannedItem, Pose]],
+    alike: Sequence[tuple[ItemReference, Pose]],
 ) -> PrintMatch:
     """Of designs and turns that an outline allows alike, the one whose print is there."""
     if len(alike) == 1:
@@ -177,7 +177,7 @@ def most_telling_shade(rgb: Field) -> npt.NDArray[np.float32]:
     return np.asarray(way if way.sum() >= 0 else -way, dtype=np.float32)
 
 
-def item_picture(sheet: PlannedSheet, item: PlannedItem) -> PrintTemplate | None:
+def item_picture(sheet: SheetReference, item: ItemReference) -> PrintTemplate | None:
     """A design as it is printed; None where the print is not known, or has nothing to hold on to."""
     piece = next((one for one in sheet.pieces if one.item == item.item), None)
     if piece is None or sheet.print_rgba is None:

@@ -14,7 +14,7 @@ import cv2
 import numpy as np
 import numpy.typing as npt
 
-from vamper.core.vision.planned_sheet import PlannedSheet
+from vamper.core.vision.reference import SheetReference
 
 Floats = npt.NDArray[np.float64]
 Pixels = npt.NDArray[np.uint8]
@@ -27,7 +27,7 @@ _ITERATIONS, _STILL = 60, 1e-5
 Straightens = Callable[[Floats, float], Pixels]
 
 
-def register_print(sheet: PlannedSheet, to_px: Floats, straighten: Straightens) -> Floats:
+def register_print(sheet: SheetReference, to_px: Floats, straighten: Straightens) -> Floats:
     """The map (3, 3) from mm of the sheet to pixels of a picture under which its print agrees best with the plan,
     beginning at one that is nearly right; the same where the print is not known or agrees nowhere.
     """
@@ -49,7 +49,7 @@ def register_print(sheet: PlannedSheet, to_px: Floats, straighten: Straightens) 
     return to_px
 
 
-def _meant(sheet: PlannedSheet, width: int, height: int) -> Pixels:
+def _meant(sheet: SheetReference, width: int, height: int) -> Pixels:
     """The sheet as it should look, in grey."""
     assert sheet.print_rgba is not None
     page = cv2.resize(sheet.print_rgba.astype(np.float32), (width, height), interpolation=cv2.INTER_AREA)

@@ -19,8 +19,8 @@ from vamper.core.values.geometry import Points
 from vamper.core.values.lengths import size_mm
 from vamper.core.values.pixels import top_of
 from vamper.core.values.units import MM_PER_INCH
-from vamper.core.vision.planned_sheet import PlannedSheet
 from vamper.core.vision.print_registration import register_print
+from vamper.core.vision.reference import SheetReference
 from vamper.core.vision.sheet_candidates import (
     LEAST_MARKS,
     NO_MARKS_SEEN,
@@ -70,7 +70,7 @@ class RectifiedPicture:
     def _at(self, points: Sequence[tuple[float, float]]) -> Points:
         return project(self.to_px, np.array(points))
 
-    def scale(self, sheet: PlannedSheet, ppi: float) -> tuple[float, float]:
+    def scale(self, sheet: SheetReference, ppi: float) -> tuple[float, float]:
         """Printed length / meant length across and down, in a flat scan of so many pixels an inch."""
         middle = (sheet.width_mm / 2, sheet.height_mm / 2)
         left, right = self._at([(0.0, middle[1]), (sheet.width_mm, middle[1])])
@@ -80,7 +80,7 @@ class RectifiedPicture:
         down = math.hypot(*(bottom - top)) / sheet.height_mm / px_a_mm
         return across, down
 
-    def sheet_picture(self, picture: Pixels, sheet: PlannedSheet, px_a_mm: float) -> Pixels:
+    def sheet_picture(self, picture: Pixels, sheet: SheetReference, px_a_mm: float) -> Pixels:
         """The sheet alone, straight, at so many pixels a millimetre.
 
         Raises
@@ -109,7 +109,7 @@ def warped(picture: Pixels, to_px: Floats, width_mm: float, height_mm: float, px
     return np.asarray(straight, dtype=np.uint8)
 
 
-def rectify(picture: Pixels, sheet: PlannedSheet) -> RectifiedPicture:
+def rectify(picture: Pixels, sheet: SheetReference) -> RectifiedPicture:
     """Find a sheet in a picture, shape (h, w, 3).
 
     Raises
@@ -134,7 +134,7 @@ def rectify(picture: Pixels, sheet: PlannedSheet) -> RectifiedPicture:
     return _leant(picture, grey, best, sheet)
 
 
-def _leant(picture: Pixels, grey: Grey, found: RectifiedPicture, sheet: PlannedSheet) -> RectifiedPicture:
+def _leant(picture: Pixels, grey: Grey, found: RectifiedPicture, sheet: SheetReference) -> RectifiedPicture:
     """The same where the sheet was seen from aside, which three marks cannot tell: by its print, and with the marks
     that are seen from there.
     """
@@ -153,7 +153,7 @@ def _leant(picture: Pixels, grey: Grey, found: RectifiedPicture, sheet: PlannedS
     return max((found, *tried), key=lambda one: one.agrees or 0.0)
 
 
-def rectify_by_corners(picture: Pixels, sheet: PlannedSheet, corners: Points) -> RectifiedPicture:
+def rectify_by_corners(picture: Pixels, sheet: SheetReference, corners: Points) -> RectifiedPicture:
     """The same where somebody showed the sheet's corners (4, 2) in the picture, in pixels: top left, top right, bottom
     right, bottom left.
 
@@ -203,7 +203,7 @@ def _larger(factor: float) -> Floats:
     return np.diag([1 / factor, 1 / factor, 1.0])
 
 
-def _refined(grey: Grey, guess: Floats, sheet: PlannedSheet) -> RectifiedPicture | None:
+def _refined(grey: Grey, guess: Floats, sheet: SheetReference) -> RectifiedPicture | None:
     """A guess with each mark found anew on the sheet that it straightens."""
     features = mark_templates(sheet)
     to_px = guess
@@ -233,7 +233,7 @@ def _seen(grey: Grey, to_px: Floats, one: MarkTemplate, reach_mm: float) -> tupl
     return at, score
 
 
-def _right_way_round(picture: Pixels, found: RectifiedPicture, sheet: PlannedSheet) -> RectifiedPicture:
+def _right_way_round(picture: Pixels, found: RectifiedPicture, sheet: SheetReference) -> RectifiedPicture:
     """The same, or the same turned by half, whichever way its print agrees with the plan."""
     w, h = sheet.width_mm, sheet.height_mm
     over = np.array([[-1, 0, w], [0, -1, h], [0, 0, 1.0]])
@@ -245,7 +245,7 @@ def _right_way_round(picture: Pixels, found: RectifiedPicture, sheet: PlannedShe
     return RectifiedPicture(ways[best].to_px, found.marks_found, found.marks, scores[best])
 
 
-def _agreement(picture: Pixels, way: RectifiedPicture, sheet: PlannedSheet) -> float:
+def _agreement(picture: Pixels, way: RectifiedPicture, sheet: SheetReference) -> float:
     """How alike print and plan are, coarsely: the correlation of their colours, −1 to 1."""
     px = 1.5
     assert sheet.print_rgba is not None

@@ -20,7 +20,7 @@ from vamper.core.marks.spots import RIM_MM, spots_of
 from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import Points
 from vamper.core.values.pixels import Cover, window_of
-from vamper.core.vision.planned_sheet import PlannedMark, PlannedSheet
+from vamper.core.vision.reference import MarkReference, SheetReference
 
 Floats = npt.NDArray[np.float64]
 Grey = npt.NDArray[Any]
@@ -61,14 +61,14 @@ def project(to_px: Floats, points: Points) -> Points:
     return np.asarray(found[:, :2] / found[:, 2:])
 
 
-def _shape_of(mark: PlannedMark) -> BaseGeometry:
+def _shape_of(mark: MarkReference) -> BaseGeometry:
     shape: BaseGeometry = shapely.Polygon()
     for ring in mark.rings:
         shape = shapely.symmetric_difference(shape, shapely.Polygon(ring))
     return shape
 
 
-def mark_templates(sheet: PlannedSheet) -> list[MarkTemplate]:
+def mark_templates(sheet: SheetReference) -> list[MarkTemplate]:
     """What is looked for on a sheet, mark by mark."""
     found = []
     for mark in sheet.marks:
@@ -80,7 +80,7 @@ def mark_templates(sheet: PlannedSheet) -> list[MarkTemplate]:
     return found
 
 
-def sheet_candidates(small: Grey, sheet: PlannedSheet) -> Iterator[Floats]:
+def sheet_candidates(small: Grey, sheet: SheetReference) -> Iterator[Floats]:
     """Maps from the sheet (mm) to the shrunk picture, the most promising first."""
     features = mark_templates(sheet)
     if not features:
@@ -198,7 +198,7 @@ def _similarities(candidates: Points, meant: Points, least: float, most: float) 
                     yield np.vstack([np.column_stack([linear, offset]), [0, 0, 1.0]])
 
 
-def _nearest(guess: Floats, candidates: Points, meant: Points, sheet: PlannedSheet) -> tuple[Points, Floats]:
+def _nearest(guess: Floats, candidates: Points, meant: Points, sheet: SheetReference) -> tuple[Points, Floats]:
     """The candidate nearest to each mark, and how far it is as a share of the sheet."""
     there = project(guess, meant)
     away = np.hypot(*np.moveaxis(there[:, None] - candidates[None], -1, 0))
@@ -207,13 +207,13 @@ def _nearest(guess: Floats, candidates: Points, meant: Points, sheet: PlannedShe
     return candidates[nearest], away[np.arange(len(meant)), nearest] / long_px
 
 
-def _matched(guess: Floats, candidates: Points, meant: Points, sheet: PlannedSheet) -> tuple[int, float]:
+def _matched(guess: Floats, candidates: Points, meant: Points, sheet: SheetReference) -> tuple[int, float]:
     _, away = _nearest(guess, candidates, meant, sheet)
     near = away < _TILT
     return int(near.sum()), float(away[near].sum())
 
 
-def _refitted(guess: Floats, candidates: Points, meant: Points, sheet: PlannedSheet) -> Floats:
+def _refitted(guess: Floats, candidates: Points, meant: Points, sheet: SheetReference) -> Floats:
     """The map through all candidates that a guess matched."""
     there, away = _nearest(guess, candidates, meant, sheet)
     near = away < _TILT

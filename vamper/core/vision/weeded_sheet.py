@@ -20,11 +20,11 @@ from vamper.core.values.geometry import placed
 from vamper.core.values.pixels import filled
 from vamper.core.vision.contours import Background, Field, Lab, background_of, contours_of, distance_from, lab_image
 from vamper.core.vision.loose_pieces import LoosePiece, read_piece
-from vamper.core.vision.planned_sheet import Pixels, PlannedSheet
 from vamper.core.vision.pose import Pose, outer_ring, refine_pose
 from vamper.core.vision.print_comparison import WHOLE_FROM
 from vamper.core.vision.print_pose import PrintTemplate, item_picture
 from vamper.core.vision.rectify import RectifiedPicture
+from vamper.core.vision.reference import Pixels, SheetReference
 
 Mask = npt.NDArray[np.bool_]
 
@@ -65,7 +65,7 @@ class WeededSheet:
     sheet_picture: Pixels
 
 
-def weeded_sheet(picture: Pixels, sheet: PlannedSheet, found: RectifiedPicture) -> WeededSheet:
+def weeded_sheet(picture: Pixels, sheet: SheetReference, found: RectifiedPicture) -> WeededSheet:
     """Hold a picture of a weeded sheet, shape (h, w, 3), against its plan.
 
     Raises

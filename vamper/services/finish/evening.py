@@ -8,22 +8,31 @@ planned round and never refused, and an evening that no search can plan is shown
 
 import threading
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 from datetime import datetime, timedelta
-from typing import Annotated, Any, ClassVar
 
-from annotated_types import Ge, Le, Len
-from pydantic import TypeAdapter
-
-from vamper.core.finishing.labels import LABELS, Label, believed, check_figures
-from vamper.core.finishing.process import STARTER_PLACES, process_of
-from vamper.core.finishing.timetable import Away, Batch, Evening, PlannedStep, TimedStep, Timetable, check, one_by_one
-from vamper.core.finishing.work import BatchWork, WorkStep, steps_of
+from vamper.core.finishing.labels import check_figures
+from vamper.core.finishing.timetable import Evening, Timetable, check, one_by_one
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
-from vamper.core.values.limits import ONE_LINE, STRICT
-from vamper.core.values.stock import StockKey
 from vamper.services.finish.clock import local, workshop_clock
+from vamper.services.finish.evening_document import (
+    DOCUMENT,
+    AwayTime,
+    EveningBatch,
+    EveningDocument,
+    EveningNow,
+    Happened,
+    with_offsets,
+)
+from vamper.services.finish.evening_plan import (
+    begins_by_itself,
+    has_slipped,
+    rolled_on,
+    to_plan,
+    unread_labels,
+    whole_minutes,
+)
 from vamper.services.finish.finishing import finishing_of
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions
@@ -34,102 +43,6 @@ PLAN_SECONDS = 2.0
 MOST_BATCHES = 20
 # Times lie no farther from now than this.
 _ABOUT_NOW = timedelta(days=31)
-
-
-@dataclass(frozen=True, slots=True)
-class Happened:
-    """When a step really began and ended; None where it has not. `paused` is since when hands are off it."""
-
-    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
-
-    step: Annotated[int, Ge(0), Le(10_000)]
-    began: datetime | None = None
-    ended: datetime | None = None
-    paused: datetime | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class EveningBatch:
-    """One batch: the job it is of, its stock, its process and the work in it, and what has happened so far."""
-
-    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
-
-    number: Annotated[int, Ge(1)]
-    job_id: int
-    stock: StockKey
-    name: Annotated[str, Len(1, 100), ONE_LINE]
-    process: str
-    work: BatchWork
-    happened: tuple[Happened, ...] = ()
-
-    @property
-    def steps(self) -> tuple[WorkStep, ...]:
-        return steps_of(process_of(self.process), self.work)
-
-    def at(self, step: int) -> Happened:
-        return next((one for one in self.happened if one.step == step), Happened(step))
-
-    def with_step(self, one: Happened) -> "EveningBatch":
-        others = [other for other in self.happened if other.step != one.step]
-        if one.began is None and one.ended is None:
-            return replace(self, happened=tuple(others))
-        return replace(self, happened=tuple(sorted((*others, one), key=lambda other: other.step)))
-
-
-@dataclass(frozen=True, slots=True)
-class AwayTime:
-    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
-
-    begins: datetime
-    ends: datetime
-
-
-@dataclass(frozen=True)
-class EveningDocument:
-    """What is kept of an evening. `begins` is None until it is set or the first step begins; `opened` is when the first
-    batch was put into it, and tells it from other evenings.
-    """
-
-    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
-
-    begins: datetime | None = None
-    done_by: datetime | None = None
-    places: dict[str, Annotated[int, Ge(0), Le(100)]] = field(default_factory=lambda: dict(STARTER_PLACES))
-    away: tuple[AwayTime, ...] = ()
-    batches: tuple[EveningBatch, ...] = ()
-    opened: datetime | None = None
-
-    @property
-    def first_began(self) -> datetime | None:
-        """The minute in which the first step of all was begun."""
-        began = [one.began for batch in self.batches for one in batch.happened if one.began is not None]
-        return min(began).replace(second=0, microsecond=0) if began else None
-
-    def batch(self, number: int) -> EveningBatch:
-        for one in self.batches:
-            if one.number == number:
-                return one
-        raise NotFound("this batch is not in the evening any more")
-
-
-_DOCUMENT = TypeAdapter(EveningDocument)
-
-
-@dataclass(frozen=True)
-class EveningNow:
-    """The evening as it stands: `starts` is minute 0 of its plan, which is None where there is nothing to do; `now` is
-    in whole minutes, `clock` to the second.
-    """
-
-    document: EveningDocument
-    starts: datetime
-    now: datetime
-    clock: datetime
-    steps: tuple[tuple[WorkStep, ...], ...]
-    plan: Timetable | None
-
-    def time(self, minutes: int) -> datetime:
-        return local(self.starts + timedelta(minutes=minutes))
 
 
 class Evenings:
@@ -163,7 +76,7 @@ class Evenings:
             document = self._read()
             now = self.now()
             starts = document.begins if document.begins is not None else now
-            evening = _evening(document, starts, now)
+            evening = to_plan(document, starts, now)
             plan = self._planned(evening) if document.batches else None
             steps = tuple(batch.steps for batch in document.batches)
             return EveningNow(document, starts, now, local(self._clock()), steps, plan)
@@ -172,7 +85,7 @@ class Evenings:
         last = self._last
         same = last is not None and replace(last.evening, now=evening.now) == evening
         # What slipped is planned anew, once a minute.
-        if last is not None and same and (last.evening.now == evening.now or not _has_slipped(last, evening.now)):
+        if last is not None and same and (last.evening.now == evening.now or not has_slipped(last, evening.now)):
             return last
         # Its solver is loaded with the first evening: most workshops plan none.
         from vamper.core.finishing.soonest import plan_evening
@@ -305,7 +218,7 @@ class Evenings:
                 batch = self._begun(batch, step)
             batch = self._ended(batch, step)
             after = step + 1
-            if after < len(batch.steps) and _begins_by_itself(batch.steps[after]) and batch.at(after).began is None:
+            if after < len(batch.steps) and begins_by_itself(batch.steps[after]) and batch.at(after).began is None:
                 batch = batch.with_step(Happened(after, self._moment()))
             self._put(document, batch)
 
@@ -330,8 +243,8 @@ class Evenings:
         now = self._moment()
         if one.began is not None and now - one.began < timedelta(minutes=rest.least):
             raise BadInput(
-                f"“{rest.timed.name}” needs {rest.least} min at least, and {_minutes(now - one.began)} are gone; a "
-                "check that is right too soon does not count",
+                f"“{rest.timed.name}” needs {rest.least} min at least, and {whole_minutes(now - one.began)} are gone; "
+                "a check that is right too soon does not count",
                 "step",
             )
         return batch.with_step(replace(one, ended=now, paused=None))
@@ -359,9 +272,9 @@ class Evenings:
     def _read(self) -> EveningDocument:
         with self._sessions() as session:
             row = session.get(PreferenceRow, _KEY)
-            kept = EveningDocument() if row is None else _with_offsets(_DOCUMENT.validate_python(row.value))
+            kept = EveningDocument() if row is None else with_offsets(DOCUMENT.validate_python(row.value))
         now = self.now()
-        return replace(kept, batches=tuple(_rolled(batch, now) for batch in kept.batches))
+        return replace(kept, batches=tuple(rolled_on(batch, now) for batch in kept.batches))
 
     def _write(self, document: EveningDocument) -> None:
         """Keep an evening that can be planned.
@@ -372,109 +285,11 @@ class Evenings:
             If a place that is needed is not there, or hours end before they begin.
         """
         # A place that holds nothing any more is refused; what lies there already is fact.
-        check(_evening(document, document.begins or self.now(), self.now()))
+        check(to_plan(document, document.begins or self.now(), self.now()))
         with self._sessions.begin() as session:
-            session.merge(PreferenceRow(key=_KEY, value=_DOCUMENT.dump_python(document, mode="json")))
-
-
-def _with_offsets(kept: EveningDocument) -> EveningDocument:
-    """An evening with every time as the workshop's clock shows it, also one that was kept without offsets."""
-
-    def at(time: datetime | None) -> datetime | None:
-        return None if time is None else local(time)
-
-    def happened(one: Happened) -> Happened:
-        return Happened(one.step, at(one.began), at(one.ended), at(one.paused))
-
-    return replace(
-        kept,
-        begins=at(kept.begins),
-        done_by=at(kept.done_by),
-        opened=at(kept.opened),
-        away=tuple(AwayTime(local(one.begins), local(one.ends)) for one in kept.away),
-        batches=tuple(replace(one, happened=tuple(map(happened, one.happened))) for one in kept.batches),
-    )
+            session.merge(PreferenceRow(key=_KEY, value=DOCUMENT.dump_python(document, mode="json")))
 
 
 def _known(batch: EveningBatch, step: int) -> None:
     if not 0 <= step < len(batch.steps):
         raise NotFound("this batch has no such step")
-
-
-def _evening(document: EveningDocument, starts: datetime, now: datetime) -> Evening:
-    """What is to be planned, in minutes from its start."""
-    away = tuple(Away(_minutes(one.begins - starts), _minutes(one.ends - starts)) for one in document.away)
-    batches = tuple(
-        Batch(batch.name, tuple(_timed(one, batch.at(place), starts) for place, one in enumerate(batch.steps)))
-        for batch in document.batches
-    )
-    return Evening(batches, document.places, away, max(0, _minutes(now - starts)))
-
-
-def unread_labels(one: WorkStep, batch: EveningBatch) -> list[Label]:
-    """What the label must say before a step is begun, and nobody has read yet."""
-    read = believed(batch.process, batch.work.label)
-    return [LABELS[key] for key in one.step.label if LABELS[key].first and key not in read]
-
-
-def _begins_by_itself(one: WorkStep) -> bool:
-    """Whether it goes on when the hands before it are done."""
-    return not one.timed.hands_on and not one.step.begun
-
-
-def _rolled(batch: EveningBatch, now: datetime) -> EveningBatch:
-    """One rest goes over into the next by itself, when its time has passed."""
-    steps = batch.steps
-    for place in range(len(steps) - 1):
-        one = batch.at(place)
-        if one.began is None or one.ended is not None or steps[place].timed.hands_on:
-            continue
-        if not _begins_by_itself(steps[place + 1]):
-            continue
-        due = one.began + timedelta(minutes=steps[place].timed.minutes)
-        if due <= now and batch.at(place + 1).began is None:
-            batch = batch.with_step(replace(one, ended=due)).with_step(Happened(place + 1, due))
-    return batch
-
-
-def _timed(one: WorkStep, happened: Happened, starts: datetime) -> TimedStep:
-    if happened.began is not None and happened.paused is not None:
-        # What is left of it is to be done at any time, whatever came before it.
-        left = max(1, one.timed.minutes - _minutes(happened.paused - happened.began))
-        return replace(one.timed, minutes=left, wait_most=None, lies_since=max(0, _minutes(happened.began - starts)))
-    began = None if happened.began is None else max(0, _minutes(happened.began - starts))
-    ended = None if happened.ended is None else max(0, _minutes(happened.ended - starts))
-    return replace(one.timed, began=began, ended=ended)
-
-
-def _has_slipped(plan: Timetable, minute: int) -> bool:
-    """Whether a step should have begun, or be over, by now and is not."""
-    for one in plan.steps:
-        step = plan.evening.batches[one.batch].steps[one.step]
-        if step.ended is None and ((step.began is None and one.start < minute) or one.end < minute):
-            return True
-    return False
-
-
-def _minutes(span: timedelta) -> int:
-    return int(span.total_seconds() // 60)
-
-
-def next_step(now: EveningNow) -> PlannedStep | None:
-    """What somebody does next, or does now: work of hands, or letting the first rest begin."""
-    if now.plan is None:
-        return None
-    waiting = [
-        one
-        for one in now.plan.steps
-        if now.document.batches[one.batch].at(one.step).ended is None
-        and (now.steps[one.batch][one.step].timed.hands_on or _is_to_be_let(now, one))
-    ]
-    return min(waiting, key=lambda one: (one.start, one.batch), default=None)
-
-
-def _is_to_be_let(now: EveningNow, one: PlannedStep) -> bool:
-    """Whether a rest has not begun though nothing comes before it any more."""
-    batch = now.document.batches[one.batch]
-    over = one.step == 0 or batch.at(one.step - 1).ended is not None
-    return over and batch.at(one.step).began is None

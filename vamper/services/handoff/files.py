@@ -14,7 +14,7 @@ from vamper.formats.out.bundle import write_bundle
 from vamper.formats.out.page_png import page_ink, page_png
 from vamper.formats.out.print_pdf import write_pdf
 from vamper.formats.out.sheet_file import SHEET_FILES, sheet_files, sheet_title
-from vamper.formats.plan_file import write_plan
+from vamper.formats.plan_writing import plan_document
 from vamper.services.handoff.drafts import Pictures
 from vamper.services.handoff.found_cut import FoundCut, found_cut
 from vamper.services.handoff.trial_cuts import CARD_NAME, bench_card, tell_tale_files
@@ -68,7 +68,7 @@ def plan_files(plan: Plan, findings: Sequence[Finding], pictures: Pictures) -> d
         files |= tell_tale_files(plan, sheet)
     if plan.sheets:
         files[CARD_NAME] = bench_card(plan)
-    files[PLAN_NAME] = write_plan(plan, findings, inks)
+    files[PLAN_NAME] = plan_document(plan, findings, inks).write()
     return files
 
 

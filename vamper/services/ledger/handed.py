@@ -15,7 +15,7 @@ from vamper.core.plan import Plan
 from vamper.core.values.findings import Finding
 from vamper.formats.job_file import job_document, read_job
 from vamper.formats.layout_document import layout_document, layout_of
-from vamper.formats.plan_file import write_plan
+from vamper.formats.plan_writing import plan_document
 from vamper.services.design.arts import Arts
 from vamper.services.design.designer import Designer
 from vamper.services.design.job_design import design_job
@@ -51,7 +51,7 @@ class HandedOffs:
 
     def record(self, job_id: int, document: JobDocument, plan: Plan, findings: Sequence[Finding]) -> None:
         """Keep what was handed over: the job as it is kept and by value, with its stock and machines, and its plan."""
-        packed = zlib.compress(write_plan(plan, findings), 6)
+        packed = zlib.compress(plan_document(plan, findings).write(), 6)
         with self._sessions.begin() as session:
             session.add(
                 HandOffRow(

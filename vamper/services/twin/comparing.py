@@ -4,9 +4,9 @@ import numpy as np
 
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.findings import BadInput
-from vamper.core.vision.planned_sheet import Pixels, PlannedSheet
 from vamper.core.vision.print_comparison import Comparison, compare_print
 from vamper.core.vision.rectify import RectifiedPicture, rectify
+from vamper.core.vision.reference import Pixels, SheetReference
 from vamper.formats.art_in.art_file import read_art
 from vamper.services.work.reading_room import ReadingRoom
 
@@ -39,7 +39,7 @@ def read_picture(data: bytes, name: str, room: ReadingRoom | None = None) -> Pix
     return np.asarray(np.round(rgba[..., :3] * share + 255 * (1 - share)), dtype=np.uint8)
 
 
-def found_as_it_reads(picture: Pixels, sheet: PlannedSheet) -> RectifiedPicture:
+def found_as_it_reads(picture: Pixels, sheet: SheetReference) -> RectifiedPicture:
     """Where a sheet lies in a picture of its printed side.
 
     Raises
@@ -60,14 +60,14 @@ def found_as_it_reads(picture: Pixels, sheet: PlannedSheet) -> RectifiedPicture:
     return found
 
 
-def _agrees(picture: Pixels, sheet: PlannedSheet) -> float:
+def _agrees(picture: Pixels, sheet: SheetReference) -> float:
     try:
         return rectify(picture, sheet).agrees or 0.0
     except BadInput:
         return 0.0
 
 
-def compared_print(picture: Pixels, sheet: PlannedSheet) -> Comparison:
+def compared_print(picture: Pixels, sheet: SheetReference) -> Comparison:
     """A print held against its plan.
 
     Raises

@@ -12,13 +12,13 @@ import numpy as np
 
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
+from vamper.core.values.units import MM_PER_INCH
 from vamper.core.vision.loose_pieces import LoosePieces, loose_pieces
-from vamper.core.vision.planned_sheet import Pixels, PlannedSheet
 from vamper.core.vision.print_comparison import Comparison, compare_print
 from vamper.core.vision.rectify import RectifiedPicture, rectify_by_corners
+from vamper.core.vision.reference import Pixels, SheetReference, reference_of
 from vamper.core.vision.weeded_sheet import WeededSheet, weeded_sheet
-from vamper.formats.plan_file import write_plan
-from vamper.formats.plan_in import planned_sheet, read_plan
+from vamper.formats.reference_in import PRINT_PPI, print_pixels
 from vamper.services.handoff.drafts import Pictures, drafted
 from vamper.services.handoff.files import PRINT_KEY, sheet_file
 from vamper.services.twin.comparing import compared_print, found_as_it_reads
@@ -33,7 +33,7 @@ class PrintCheck:
 
     number: int
     sheet: int
-    planned: PlannedSheet
+    planned: SheetReference
     found: Comparison
     ppi: float | None
 
@@ -44,7 +44,7 @@ class WeededCheck:
 
     number: int
     sheet: int
-    planned: PlannedSheet
+    planned: SheetReference
     found: WeededSheet
     straightened: RectifiedPicture
 
@@ -55,7 +55,7 @@ class PiecesCheck:
 
     number: int
     sheet: int
-    planned: PlannedSheet
+    planned: SheetReference
     found: LoosePieces
     picture: Pixels
     ppi: float
@@ -142,14 +142,16 @@ class PhotoChecks:
         return check
 
 
-def _lying(picture: Pixels, planned: PlannedSheet, corners: Corners) -> RectifiedPicture:
+def _lying(picture: Pixels, planned: SheetReference, corners: Corners) -> RectifiedPicture:
     return rectify_by_corners(picture, planned, np.array(corners) * (picture.shape[1], picture.shape[0]))
 
 
-def _planned(plan: Plan, sheet: int, pictures: Pictures) -> PlannedSheet:
-    """A sheet (from 0) as its own plan file and print file tell it."""
+def _planned(plan: Plan, sheet: int, pictures: Pictures) -> SheetReference:
+    """A sheet (from 0) with what its own print file shows."""
     if not 0 <= sheet < len(plan.sheets):
         raise BadInput("nothing lies on this sheet, so there is nothing to hold the picture against", "sheet")
     draft, small = drafted(plan, pictures)
     printed = sheet_file(draft, sheet, PRINT_KEY, small) if plan.job.stock.printable else None
-    return planned_sheet(read_plan(write_plan(plan, ())), sheet + 1, lambda _name: printed)
+    if printed is None:
+        return reference_of(plan, sheet)
+    return reference_of(plan, sheet, print_pixels(printed, plan.job), PRINT_PPI / MM_PER_INCH)

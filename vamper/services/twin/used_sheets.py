@@ -5,8 +5,8 @@ import math
 import numpy as np
 
 from vamper.core.values.paper import Gone
-from vamper.core.vision.planned_sheet import Pixels, PlannedSheet
 from vamper.core.vision.rectify import rectify_by_corners
+from vamper.core.vision.reference import Pixels, SheetReference
 from vamper.core.vision.used_area import used_areas
 from vamper.services.twin.photo_checks import Corners
 
@@ -23,7 +23,7 @@ def gone_in(picture: Pixels, width_mm: float, height_mm: float, corners: Corners
     BadInput
         If the corners cannot be those of a sheet, or no bare stock is to be seen.
     """
-    sheet = PlannedSheet(width_mm, height_mm, _WHITE, (), (), (), mirror=False)
+    sheet = SheetReference(width_mm, height_mm, _WHITE, (), (), (), mirror=False)
     lying = rectify_by_corners(picture, sheet, np.array(corners) * (picture.shape[1], picture.shape[0]))
     px_a_mm = min(_PX_A_MM, math.sqrt(_MOST_PX / (width_mm * height_mm)))
     return used_areas(lying.sheet_picture(picture, sheet, px_a_mm), px_a_mm)

@@ -1,17 +1,37 @@
-"""The shape of `plan.json` as models, for its published JSON Schema; tests hold every written plan against it."""
+"""`plan.json` as one model: what it says, how it is written and read back, and its published JSON Schema.
 
+Lengths are in mm, y down; designs go by their place in `items`, sheets count from 1. A field that is not set is left
+out of the file; one that is set to nothing is there, and empty.
+"""
+
+import json
+from collections.abc import Sequence
+from dataclasses import asdict
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
+from shapely.geometry import MultiPolygon, Polygon
+from shapely.geometry.base import BaseGeometry
 
 from vamper.core.marks.reading import ReadingCause
+from vamper.core.printing.page_box import page_for
 from vamper.core.sheet.layout import WhyNot
 from vamper.core.values.blade import Blade
 from vamper.core.values.cut import Cut
-from vamper.core.values.findings import Severity
+from vamper.core.values.findings import BadInput, Severity
+from vamper.core.values.geometry import Points, parts, ring_points
+from vamper.core.values.job import Job
+from vamper.core.values.lengths import in_unit
 from vamper.core.values.placement import Pin
 from vamper.core.values.reading import Remedy
 from vamper.core.values.stock import Tack
+from vamper.formats.json_object import object_in
+from vamper.formats.sentences import read_as
+
+FORMAT: Literal["vamper-plan"] = "vamper-plan"
+VERSION: Literal[1] = 1
+# A tenth of a micrometre: finer than anything that follows, and stable to read.
+DECIMALS = 4
 
 
 class Strict(BaseModel):
@@ -24,12 +44,33 @@ Pair = tuple[float, float]
 Ring = list[Pair]
 
 
+def ring_entry(points: Points) -> Ring:
+    """A ring, shape (n, 2), as it is written."""
+    return [(round(float(x), DECIMALS), round(float(y), DECIMALS)) for x, y in points]
+
+
+def shape_entry(shape: BaseGeometry) -> "list[ShapePart]":
+    """Polygons as shells with holes."""
+    return [
+        ShapePart(
+            shell=ring_entry(ring_points(part.exterior)),
+            holes=[ring_entry(ring_points(hole)) for hole in part.interiors],
+        )
+        for part in parts(shape)
+    ]
+
+
+def shape_in(entry: "Sequence[ShapePart]") -> MultiPolygon:
+    """The inverse of `shape_entry`."""
+    return MultiPolygon([Polygon(part.shell, part.holes) for part in entry])
+
+
 class ShapePart(Strict):
     shell: Ring
     holes: list[Ring]
 
 
-class PlannedMark(Strict):
+class MarkEntry(Strict):
     family: str
     x_mm: float
     y_mm: float
@@ -37,7 +78,7 @@ class PlannedMark(Strict):
     """Rings, filled even-odd."""
 
 
-class PlannedItem(Strict):
+class ItemEntry(Strict):
     """Item frame: origin at the top left of the inked area's box, y down."""
 
     index: int
@@ -51,7 +92,7 @@ class PlannedItem(Strict):
     edge: list[ShapePart]
 
 
-class PlannedPlacement(Strict):
+class PlacementEntry(Strict):
     """X = x + u·cos t − v·sin t, Y = y + u·sin t + v·cos t."""
 
     item: int
@@ -64,7 +105,7 @@ class PlannedPlacement(Strict):
     """Where it was not packed but held."""
 
 
-class FreeRectangle(Strict):
+class RectangleEntry(Strict):
     """The largest rectangle of a sheet that no piece reaches into."""
 
     x_mm: float
@@ -85,7 +126,7 @@ class SheetFiles(Strict):
     """The sheet as one picture; only there for a machine whose own program adds the marks."""
 
 
-class PlannedInk(Strict):
+class InkEntry(Strict):
     """Areas of full cover, and their volume."""
 
     cyan_cm2: float
@@ -95,29 +136,29 @@ class PlannedInk(Strict):
     ml: float
 
 
-class PlannedRemedy(Strict):
+class RemedyEntry(Strict):
     key: Remedy
     text: str
     chance: float
     """Of the sheet, once it is taken."""
 
 
-class PlannedReading(Strict):
+class ReadingEntry(Strict):
     """Whether the marks will be read: all of them, and each."""
 
     chance: float
     marks: list[float]
     cause: ReadingCause
-    remedies: list[PlannedRemedy]
+    remedies: list[RemedyEntry]
 
 
-class PlannedSchool(Strict):
+class SchoolEntry(Strict):
     key: str
     name: str
     why: str
 
 
-class PlannedPrinting(Strict):
+class PrintingEntry(Strict):
     """What to choose in the printer's own dialog."""
 
     media: str
@@ -128,13 +169,13 @@ class PlannedPrinting(Strict):
     dry_minutes: int
     ink: str
     look: str
-    schools: list[PlannedSchool]
+    schools: list[SchoolEntry]
     companion: str
     not_mirrored: str
     source: str
 
 
-class PlannedPass(Strict):
+class PassEntry(Strict):
     """One pass of one loop."""
 
     model_config = ConfigDict(extra="forbid", frozen=True, populate_by_name=True)
@@ -147,7 +188,7 @@ class PlannedPass(Strict):
     number: Annotated[int, Field(alias="pass", ge=1)]
 
 
-class PlannedCut(Strict):
+class CutEntry(Strict):
     """What the sheet takes at the machine; travel is from its top left through all runs, not home."""
 
     length_mm: float
@@ -157,10 +198,10 @@ class PlannedCut(Strict):
     seconds: float
     parts: dict[str, float]
     """Its seconds: reading marks, cutting, corners, lifts, travel."""
-    order: list[PlannedPass]
+    order: list[PassEntry]
 
 
-class PlannedTellTale(Strict):
+class TellTaleEntry(Strict):
     """The drop that is cut before anything else: its box's top left, and its files."""
 
     x_mm: float
@@ -169,36 +210,36 @@ class PlannedTellTale(Strict):
     files: dict[str, str]
 
 
-class PlannedSheet(Strict):
+class SheetEntry(Strict):
     number: Annotated[int, Field(ge=1)]
     used: float
-    placements: list[PlannedPlacement]
+    placements: list[PlacementEntry]
     files: SheetFiles
-    ink: PlannedInk | None = None
+    ink: InkEntry | None = None
     """Left out for stock that is not printed."""
-    cut: PlannedCut | None = None
+    cut: CutEntry | None = None
     """Left out where no machine cuts."""
-    tell_tale: PlannedTellTale | None = None
+    tell_tale: TellTaleEntry | None = None
     """Left out where no machine cuts, nothing where no waste is left for it."""
-    offcut_mm: FreeRectangle
+    offcut_mm: RectangleEntry
     live_area_mm: list[ShapePart] | None = None
     """Of a first sheet that was used before; the job's own holds for all others."""
     stock_colour: str | None = None
 
 
-class PlannedUnplaced(Strict):
+class UnplacedEntry(Strict):
     item: int
     quantity: int
     reason: WhyNot
 
 
-class PlannedBound(Strict):
+class BoundEntry(Strict):
     pieces_at_most: int
     sheets_at_least: int
     basis: Literal["area"]
 
 
-class PlannedSetting(Strict):
+class SettingEntry(Strict):
     blade: Blade
     force_gf: float
     passes: int
@@ -210,14 +251,16 @@ class PlannedSetting(Strict):
     why: list[str]
 
 
-class FoundPlace(Strict):
+class PlaceEntry(Strict):
+    """Where a finding is, in the frame of its design or its sheet."""
+
     x_mm: float
     y_mm: float
     width_mm: float
     height_mm: float
 
 
-class FoundOutlines(Strict):
+class FindingEntry(Strict):
     code: str
     severity: Severity
     title: str
@@ -225,10 +268,10 @@ class FoundOutlines(Strict):
     figures: dict[str, float]
     item: int | None = None
     sheet: int | None = None
-    places: tuple[FoundPlace, ...] = ()
+    places: tuple[PlaceEntry, ...] = ()
 
 
-class PlannedPage(Strict):
+class PageEntry(Strict):
     """The page of the print files, where the sheet's top left lies on it, and the scale it was compensated for."""
 
     width_mm: float
@@ -239,14 +282,20 @@ class PlannedPage(Strict):
     scale_y: float
 
 
-class PlannedStock(Strict):
+def page_entry(job: Job) -> PageEntry:
+    """The page of a job's print files."""
+    page, scale = page_for(job.paper, job.printer), job.printer.scale
+    return PageEntry(**asdict(page), scale_x=scale.x, scale_y=scale.y)
+
+
+class StockEntry(Strict):
     key: str
     name: str
     colour: str
 
 
-class PlanFile(Strict):
-    """A plan as it is written to a file; lengths in mm, y down."""
+class PlanDocument(Strict):
+    """A plan as it is written to a file."""
 
     format: Literal["vamper-plan"]
     version: Literal[1]
@@ -254,24 +303,43 @@ class PlanFile(Strict):
     copies: int
     """How often its sheets are made."""
     paper_mm: Pair
-    page: PlannedPage | None = None
-    stock: PlannedStock | None = None
+    page: PageEntry
+    stock: StockEntry
     live_area_mm: Ring
-    marks: list[PlannedMark]
-    items: list[PlannedItem]
-    sheets: list[PlannedSheet]
-    unplaced: list[PlannedUnplaced]
-    bound: PlannedBound
+    marks: list[MarkEntry]
+    items: list[ItemEntry]
+    sheets: list[SheetEntry]
+    unplaced: list[UnplacedEntry]
+    bound: BoundEntry
     time_limited: bool
-    settings: dict[Cut, PlannedSetting]
-    reading: PlannedReading | None
+    settings: dict[Cut, SettingEntry]
+    reading: ReadingEntry | None
     """Nothing where no sensor looks for marks."""
-    printing: PlannedPrinting | None
+    printing: PrintingEntry | None
     mirror: bool
     stopped: bool
-    findings: list[FoundOutlines]
+    findings: list[FindingEntry]
+
+    def write(self) -> bytes:
+        """The file; lengths in sentences are written out in mm."""
+        document = self.model_dump(mode="json", by_alias=True, exclude_unset=True)
+        return in_unit(json.dumps(document, indent=1, ensure_ascii=False)).encode() + b"\n"
+
+    @classmethod
+    def read(cls, text: bytes) -> "PlanDocument":
+        """A plan from the text of its file.
+
+        Raises
+        ------
+        BadInput
+            Names what cannot be used.
+        """
+        raw = object_in(text, "the plan")
+        if raw.get("format") != FORMAT:
+            raise BadInput("this is no plan of Vamper; take the plan.json of a hand-off", "format")
+        return read_as(TypeAdapter(cls), raw)
 
 
 def plan_schema() -> dict[str, Any]:
     """The JSON Schema of a plan."""
-    return PlanFile.model_json_schema()
+    return PlanDocument.model_json_schema()

@@ -1,0 +1,70 @@
+"""Thin places of an edge, which tear or fray, and what would leave none: a size, or a border with its smoothing."""
+
+from dataclasses import replace
+
+import shapely
+from shapely.geometry import MultiPolygon, Polygon
+from shapely.geometry.base import BaseGeometry
+
+from vamper.core.art.outline import Outline, scaled
+from vamper.core.edge.bends import EASY_RADIUS_MM
+from vamper.core.edge.edge import Edge, derive_edge
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.geometry import closing, grow, longest_side, opening, parts
+
+# A miss is seen on a border of less than three times its width.
+
+# Arcs and overlays leave slivers of this order.
+_ROUNDING_MM = 0.02
+_JUST_MM = 1e-3
+# Borders tried against thin places, in least necks.
+_CURES = (0.55, 0.75, 1.0, 1.5, 2.0)
+# Growths tried against thin places of a bare outline.
+_GROWTHS = (1.1, 1.25, 1.5, 1.75, 2.0, 2.5, 3.0, 4.0)
+
+
+def thin_places(shape: MultiPolygon, neck_mm: float) -> tuple[list[Polygon], list[Polygon]]:
+    """Strips of an edge narrower than `neck_mm`, and slots in it as narrow.
+
+    What an opening removes is thin, what a closing fills is a slot. Crumbs shorter than the neck, as every corner
+    leaves them, do not count.
+    """
+
+    def long_ones(shapes: BaseGeometry) -> list[Polygon]:
+        return [part for part in parts(shapes) if longest_side(part) > neck_mm]
+
+    # What is just as wide is wide enough, whatever arithmetic says.
+    radius = neck_mm / 2 - _JUST_MM
+    necks = shapely.difference(shape, grow(opening(shape, radius), _ROUNDING_MM))
+    slots = shapely.difference(closing(shape, radius), grow(shape, _ROUNDING_MM))
+    return long_ones(necks), long_ones(slots)
+
+
+def least_growth(outline: Outline, edge: Edge, spec: EdgeSpec, neck_mm: float) -> float | None:
+    """The least growth tried at which no place of a bare outline is thin."""
+
+    def is_sound(growth: float) -> bool:
+        if spec.distance_mm == 0:
+            # Of the same outline, a neck so much less.
+            return not any(thin_places(edge.shape, neck_mm / growth))
+        return not any(thin_places(derive_edge(scaled(outline, growth), spec, neck_mm).shape, neck_mm))
+
+    return next((growth for growth in _GROWTHS if is_sound(growth)), None)
+
+
+def gentlest_cure(outline: Outline, spec: EdgeSpec, neck_mm: float) -> tuple[float, float] | None:
+    """The gentlest border and smoothing of those tried that leaves no thin place."""
+    if not (spec.follows and spec.has_border) or spec.rings:
+        return None
+    for share in _CURES:
+        distance = max(spec.distance_mm, round(share * neck_mm, 1))
+        smooth = max(spec.smooth_mm, round(share * neck_mm, 1))
+        trial = replace(spec, distance_mm=distance, smooth_mm=smooth)
+        if not any(thin_places(derive_edge(outline, trial, neck_mm).shape, neck_mm)):
+            return distance, smooth
+    return None
+
+
+def is_sound(trial: Edge, neck_mm: float) -> bool:
+    """Whether an edge has neither thin places nor tight bends: no cure for what may not even be seen."""
+    return trial.smallest_radius_mm >= EASY_RADIUS_MM and not any(thin_places(trial.shape, neck_mm))
