@@ -50,9 +50,11 @@ def _read_off() -> Told:
         yield f"fit {name}", [fit(readings), fit(readings[:8])]
     known = SizeBounds()
     for size, taken in ((180.0, True), (200.0, False), (190.0, True), (195.0, False)):
-        known = known.told(size, taken)
+        known = known.after(size, taken)
         yield f"asked {size:g}", [known, known.next_try(205.0), known.most(205.0), known.most(150.0)]
-    found = {number: AcceptedSize(215.9, 279.4).told(side, 170.0, number == 0) for number, side in enumerate(PaperSide)}
+    found = {
+        number: AcceptedSize(215.9, 279.4).after(side, 170.0, number == 0) for number, side in enumerate(PaperSide)
+    }
     yield "granted", [found, [one.is_for(Paper(216.2, 279.4)) for one in found.values()]]
 
 

@@ -1,10 +1,12 @@
-"""Whatever core gives back, told in a few figures each, so that it can be kept and looked through.
+"""Whatever core gives back, told in figures, a line each, so that a difference can be read and looked through.
 
-Shapes become their size and place, long rows of numbers their sum and ends. Figures are rounded to what a change of a
-rule would move and another machine would not.
+Shapes become their size and place, sentences the figures in them: what they say in words needs no approval. What has
+many figures is told by their count, mean and spread, the deeper ones first, until a thing takes few lines.
 """
 
-from collections.abc import Iterator, Mapping, Sequence
+import re
+from collections import Counter
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from collections.abc import Set as AbstractSet
 from contextlib import suppress
 from dataclasses import fields, is_dataclass
@@ -17,26 +19,33 @@ import numpy as np
 import shapely
 from shapely.geometry.base import BaseGeometry
 
+from vamper.core.values.lengths import in_unit
+
 FOLDER = Path(__file__).parent / "kept"
-_LONG = 12
-_DIGITS = 4
+_NUMBER = re.compile(r"\d+(?:\.\d+)?")
+_DIGITS = 5
+# A thing takes no more lines than this where they can be told together, and a line no more figures or words.
+_MOST_LINES, _MOST_FIGURES, _MOST_WORDS = 11, 3, 4
+_NEAR = 5e-4
 
 
 def told(thing: Any) -> Any:
     """A thing as JSON can hold it."""
     if isinstance(thing, Enum):
         return told(thing.value)
-    if thing is None or isinstance(thing, str | bool):
+    if isinstance(thing, str):
+        return [float(one) for one in _NUMBER.findall(in_unit(thing))] if " " in thing else thing
+    if thing is None or isinstance(thing, bool):
         return thing
     if isinstance(thing, int | np.integer):
         return int(thing)
     if isinstance(thing, float | np.floating):
-        return _figure(float(thing))
+        return float(thing)
     if isinstance(thing, BaseGeometry):
         parts = shapely.get_num_geometries(thing)
-        return {"parts": int(parts), "area": told(thing.area), "rim": told(thing.length), "box": told(thing.bounds)}
+        return {"parts": int(parts), "area": thing.area, "rim": thing.length, "box": told(thing.bounds)}
     if isinstance(thing, np.ndarray):
-        return _row(thing)
+        return [float(one) for one in thing.ravel()]
     if is_dataclass(thing) and not isinstance(thing, type):
         said = {field.name: told(getattr(thing, field.name)) for field in fields(thing) if field.repr}
         return said | {name: told(value) for name, value in _following(thing)}
@@ -45,8 +54,7 @@ def told(thing: Any) -> Any:
     if isinstance(thing, AbstractSet):
         return sorted(told(one) for one in thing)
     if isinstance(thing, Sequence):
-        every = [told(one) for one in thing]
-        return every if len(every) <= _LONG else _many(every)
+        return [told(one) for one in thing]
     raise TypeError(f"{type(thing).__name__} cannot be told")
 
 
@@ -60,43 +68,86 @@ def _following(thing: Any) -> Iterator[tuple[str, Any]]:
                     yield name, value
 
 
-def _figure(value: float) -> float | None:
-    return None if not np.isfinite(value) else float(f"{value:.{_DIGITS}g}")
+def lines_of(thing: Any) -> list[str]:
+    """A thing as lines: what it is of it, then its figures and words, or how many there are, their mean and spread."""
+    leaves = list(_leaves(told(thing), ()))
+    depth = next((one for one in (3, 2) if len({at[:one] for at, _ in leaves}) <= _MOST_LINES), 1)
+    gathered = dict[tuple[str, ...], list[Any]]()
+    for at, value in leaves:
+        gathered.setdefault(at[:depth], []).append(value)
+    words = {at: [word for word in _words(values) if word] for at, values in gathered.items()}
+    return [" ".join(filter(None, (".".join(at), *said))) for at, said in words.items() if said]
 
 
-def _many(every: list[Any]) -> dict[str, Any]:
-    """A long list by its ends, and all figures in it together."""
-    figures = np.array([one for thing in every for one in _figures_in(thing)], float)
-    return {"count": len(every), "ends": [every[0], every[-1]], "figures": _row(figures) if figures.size else None}
+def _leaves(said: Any, at: tuple[str, ...]) -> Iterator[tuple[tuple[str, ...], Any]]:
+    """Every figure and word with the names that lead to it; the things of a list are told together."""
+    if isinstance(said, dict):
+        for name, value in said.items():
+            yield from _leaves(value, (*at, name.replace(" ", "-")))
+    elif isinstance(said, list):
+        for one in said:
+            yield from _leaves(one, at)
+    else:
+        yield at, said
 
 
-def _figures_in(thing: Any) -> Iterator[float]:
-    if isinstance(thing, dict):
-        thing = list(thing.values())
-    if isinstance(thing, list):
-        for one in thing:
-            yield from _figures_in(one)
-    elif isinstance(thing, float | int) and not isinstance(thing, bool):
-        yield float(thing)
+def _words(values: list[Any]) -> Iterator[str]:
+    figures = [float(one) for one in values if isinstance(one, float | int) and not isinstance(one, bool)]
+    others = [str(one).removeprefix("#/$defs/") for one in values if isinstance(one, bool | str) or one is None]
+    # Endless and unknown are words.
+    others += [str(one) for one in figures if not np.isfinite(one)]
+    figures = [one for one in figures if np.isfinite(one)]
+    if len(others) <= _MOST_WORDS:
+        yield from others
+    else:
+        counts = Counter(others)
+        yield from (f"{count}×{word}" for word, count in sorted(counts.items())[:_MOST_WORDS])
+        yield f"{len(counts)}"
+    if len(figures) <= _MOST_FIGURES:
+        yield from map(_figure, figures)
+    elif figures:
+        # The place of a figure counts a little, so that two that are exchanged are noticed.
+        places = 1 + np.arange(len(figures)) % 7 / 50
+        row = np.array(figures) * places
+        yield from (f"{len(figures)}×", _figure(float(row.mean())), f"±{_figure(float(row.std()))}")
 
 
-def _row(numbers: np.ndarray) -> Any:
-    if numbers.size <= _LONG:
-        return told(numbers.tolist())
-    plain = numbers.astype(float).ravel()
-    ends = [_figure(float(one)) for one in (plain[0], plain[-1])]
-    return {"shape": list(numbers.shape), "mean": told(float(plain.mean())), "spread": told(float(plain.std())),
-            "ends": ends}  # fmt: skip
+def _figure(value: float) -> str:
+    return f"{value:.{_DIGITS}g}"
 
 
-def apart(kept: Any, now: Any, at: str = "") -> list[str]:
+def apart(kept: Sequence[str], now: Sequence[str], at: str = "") -> list[str]:
     """Where two tellings differ by more than another machine would."""
-    if isinstance(kept, dict) and isinstance(now, dict):
-        names = [*kept, *(name for name in now if name not in kept)]
-        return [line for name in names for line in apart(kept.get(name), now.get(name), f"{at}/{name}")]
-    if isinstance(kept, list) and isinstance(now, list) and len(kept) == len(now):
-        return [line for n, pair in enumerate(zip(kept, now, strict=True)) for line in apart(*pair, f"{at}/{n}")]
-    if isinstance(kept, float | int) and isinstance(now, float | int) and not isinstance(kept, bool):
-        near = abs(kept - now) <= 2e-3 * max(abs(kept), abs(now)) + 2e-3
-        return [] if near else [f"{at}: {kept} is now {now}"]
-    return [] if kept == now else [f"{at}: {kept!r} is now {now!r}"]
+    if len(kept) != len(now):
+        names = [{line.split(" ")[0] for line in lines} for lines in (kept, now)]
+        return [f"{at}: {len(kept)} lines are now {len(now)}; {sorted(names[0] ^ names[1])[:8]}"]
+    return [f"{at}: {one} | is now {two}" for one, two in zip(kept, now, strict=True) if not _alike(one, two)]
+
+
+def _alike(one: str, two: str) -> bool:
+    words = one.split(" "), two.split(" ")
+    return one == two or (len(words[0]) == len(words[1]) and all(map(_same, *words)))
+
+
+def _same(one: str, two: str) -> bool:
+    try:
+        a, b = float(one.removeprefix("±")), float(two.removeprefix("±"))
+    except ValueError:
+        return one == two
+    return abs(a - b) <= _NEAR * max(abs(a), abs(b)) + _NEAR / 10
+
+
+def written(section: Iterable[tuple[str, Any]]) -> str:
+    """A section as it is kept: each thing under its name."""
+    return "".join(f"[{name}]\n" + "".join(f"{line}\n" for line in lines_of(thing)) for name, thing in section)
+
+
+def read(text: str) -> dict[str, list[str]]:
+    """The inverse of `written`: lines by the names of things."""
+    found = dict[str, list[str]]()
+    for line in text.splitlines():
+        if line.startswith("[") and line.endswith("]"):
+            lines = found.setdefault(line[1:-1], [])
+        else:
+            lines.append(line)
+    return found

@@ -36,7 +36,7 @@ def test_halving_finds_what_is_granted_to_a_millimetre(truth: float, most: float
         size = belief.next_try(most)
         if size is None:
             break
-        belief = belief.told(size, size <= truth)
+        belief = belief.after(size, size <= truth)
         assert belief.taken is None or belief.taken <= truth
         assert belief.taken is None or belief.most(most) <= truth
     assert belief.next_try(most) is None
@@ -56,7 +56,7 @@ def test_halving_finds_what_is_granted_to_a_millimetre(truth: float, most: float
     ],
 )
 def test_each_answer_narrows_what_is_believed(before: SizeBounds, size: float, taken: bool, after: SizeBounds) -> None:
-    assert before.told(size, taken) == after
+    assert before.after(size, taken) == after
 
 
 def test_the_next_try_lies_between_what_was_taken_and_what_was_refused() -> None:
@@ -98,4 +98,4 @@ def test_a_granted_size_larger_than_its_paper_is_refused() -> None:
         letter(SizeBounds(LETTER.width_mm + 1))
     with pytest.raises(ValueError, match="more than what was taken"):
         SizeBounds(200, 150)
-    assert letter().told(PaperSide.HEIGHT, 200, True).height == SizeBounds(200)
+    assert letter().after(PaperSide.HEIGHT, 200, True).height == SizeBounds(200)

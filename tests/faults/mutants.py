@@ -43,11 +43,12 @@ _CALLED = {"min": "max", "max": "min", "any": "all", "all": "any"}
 
 @dataclass(frozen=True)
 class Fault:
-    """One change: where it is, and what it makes of what."""
+    """One change: where it is, and what it makes of what. `function` is empty outside of any."""
 
     module: str
     number: int
     line: int
+    function: str
     what: str
 
 
@@ -166,12 +167,22 @@ def _source(module: str) -> str:
 
 def faults_of(module: str, most: int, seed: int = 1) -> Iterator[Fault]:
     """Some of a module's faults, chosen by the seed."""
-    making = _Making(None)
+    making, tree = _Making(None), ast.parse(_source(module))
+    # Faults are found in a tree of their own: looking changes one.
     making.visit(ast.parse(_source(module)))
     numbers = list(range(len(making.found)))
     for number in sorted(random.Random(f"{module}{seed}").sample(numbers, min(most, len(numbers)))):
         line, what = making.found[number]
-        yield Fault(module, number, line, what)
+        yield Fault(module, number, line, _function_at(tree, line), what)
+
+
+def _function_at(tree: ast.AST, line: int, within: str = "") -> str:
+    """The name of the innermost function or class round a line, with those it is in."""
+    for node in ast.iter_child_nodes(tree):
+        if isinstance(node, ast.FunctionDef | ast.ClassDef) and node.lineno <= line <= (node.end_lineno or 0):
+            name = f"{within}.{node.name}".lstrip(".")
+            return _function_at(node, line, name)
+    return within
 
 
 def with_fault(module: str, number: int) -> ast.Module:
