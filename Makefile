@@ -1,5 +1,5 @@
 # One command each; everything they need is set up on the way.
-.PHONY: demo test check-python check-ui check-types check-lint check-look dev bench faults approve shots samples setup ui client lock check-tools schema
+.PHONY: demo test check-python check-ui check-types check-lint check-look check-units dev bench faults approve shots samples setup ui client lock check-tools schema
 PY := .venv/bin/python
 SETUP := .venv/.installed
 # Compiled modules are kept, so that nothing that is started compiles all of them again.
@@ -31,9 +31,9 @@ check-python: .venv/.installed-dev
 	.venv/bin/mypy vamper
 	.venv/bin/lint-imports --no-cache | tail -8
 
-check-ui: check-types check-lint check-look
+check-ui: check-types check-lint check-look check-units
 
-check-types check-lint check-look: check-%: ui/node_modules/.installed
+check-types check-lint check-look check-units: check-%: ui/node_modules/.installed
 	cd ui && npm run --silent $*
 
 bench: $(SETUP) .venv/.installed-dev .venv/.installed-bench ## exactness and speed, as a table; no pass or fail

@@ -8,7 +8,7 @@ FIELDS = ("item_number", "x_mm", "y_mm", "turn_deg", "pin")
 
 
 def view_of(client: httpx.Client, job: int) -> dict[str, Any]:
-    """The head of a view."""
+    """A view as it is sent to somebody who knows nothing of it yet."""
     found: dict[str, Any] = client.get(f"/api/jobs/{job}").json()
     return found
 
@@ -16,19 +16,19 @@ def view_of(client: httpx.Client, job: int) -> dict[str, Any]:
 def whole_view(client: httpx.Client, job: int) -> dict[str, Any]:
     """A view with all its parts as its plan, None where there is none."""
     view = view_of(client, job)
-    return {**view, "plan": plan_of(client, job) if view["parts"] else None}
+    return {**view, "plan": _plan_of(view) if view["parts"] else None}
 
 
 def plan_of(client: httpx.Client, job: int) -> dict[str, Any]:
     """Everything about a job's plan in one."""
-    view = view_of(client, job)
+    return _plan_of(view_of(client, job))
+
+
+def _plan_of(view: dict[str, Any]) -> dict[str, Any]:
     parts = view["parts"]
-    path = f"/api/jobs/{job}/parts"
-    found: dict[str, Any] = {"packing": parts["packing"]}
+    found: dict[str, Any] = {"packing": parts["packing"], "items": parts["new_designs"]}
     for name in ("sheet", "layout", "cut"):
-        found |= client.get(f"{path}/{name}/{parts[name]}").json()
-    numbers = [int(number) for number in parts["designs"]]
-    found["items"] = client.post(f"{path}/designs", json={"numbers": numbers}).json() if numbers else []
+        found |= parts[f"new_{name}"]
     wanted = {item["number"]: item["quantity"] for item in view["job"]["document"]["items"]}
     for item in found["items"]:
         item["wanted"] = wanted[item["number"]]

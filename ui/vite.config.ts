@@ -5,7 +5,7 @@ import { defineConfig } from 'vite';
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   // Nothing as data: addresses, which the page's own policy refuses.
-  build: { chunkSizeWarningLimit: 900, assetsInlineLimit: 0 },
+  build: { assetsInlineLimit: 0 },
   // While developing, pages come from Vite and data from the server beside it.
   server: { port: 8485, proxy: { '/api': { target: 'http://127.0.0.1:8484', changeOrigin: true } } },
 });

@@ -264,4 +264,4 @@ def test_a_piece_too_large_is_made_in_parts_that_fit_with_one_step(client: TestC
     again = client.post(f"/api/jobs/{job}/items/{items[0]['number']}/tiles", json={"overlap_mm": 3})
     assert again.status_code == 422
     assert "a part of a piece already" in again.json()["detail"]
-    assert client.post(f"/api/jobs/{job}/undo").json()["document"]["items"][0]["tile"] is None
+    assert client.post(f"/api/jobs/{job}/undo").json()["job"]["document"]["items"][0]["tile"] is None

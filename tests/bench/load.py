@@ -53,9 +53,8 @@ def started(data: Path, command: str = "serve") -> Iterator[tuple[httpx.Client, 
 
 
 def _layout(client: httpx.Client, job: int) -> httpx.Response:
-    """The layout behind a view's head."""
-    parts = client.get(f"/api/jobs/{job}").json()["parts"]
-    return client.get(f"/api/jobs/{job}/parts/layout/{parts['layout']}")
+    """A view with its layout."""
+    return client.get(f"/api/jobs/{job}")
 
 
 def _uses(

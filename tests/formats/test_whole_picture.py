@@ -99,8 +99,7 @@ def test_answers_of_the_program_bound_the_live_area_and_are_forgotten_again(clie
     assert client.post("/api/cutters/1/granted", json=answer).status_code == 204
 
     def sheet() -> dict[str, object]:
-        parts = client.get(f"/api/jobs/{own}").json()["parts"]
-        part: dict[str, object] = client.get(f"/api/jobs/{own}/parts/sheet/{parts['sheet']}").json()
+        part: dict[str, object] = client.get(f"/api/jobs/{own}").json()["parts"]["new_sheet"]
         return part
 
     told = sheet()

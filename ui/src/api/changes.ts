@@ -1,12 +1,16 @@
-/** Changes of a job's fields: a queue, sent one after the other in the order in which they were made. */
-import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useRef } from 'react';
+/** Changes of a job's fields: a queue a job, which goes on wherever in the program the maker is. */
+import { type QueryClient, useQueryClient } from '@tanstack/react-query';
+import { useCallback } from 'react';
 
 import { readAgain } from './again';
+import { ChangeQueue } from './changeQueue';
 import { ask, client, NotNow, type Schemas } from './client';
 import { useNotices } from './notices';
+import { knownParts, showAnswer, type View } from './view';
 
-type Change = Schemas['Change'];
+type Change = Omit<Schemas['Change'], 'known'>;
+type Queue = ChangeQueue<Change, Schemas['ViewOut']>;
+
 /** Fields of the job, or of the designs that `numbers` names; `each` are fields of every design beside the job's. */
 interface JobChange {
   label: string;
@@ -18,63 +22,43 @@ interface JobChange {
 /** How long to wait before what could not be saved is sent once more. */
 const AGAIN_MS = 3000;
 
-/** Send changes one after the other; of the same fields only the newest waits, and it waits behind all before it.
- * What cannot be saved now is sent again, before anything newer. `done` is called when everything has arrived and the
- * job was read again. */
-export function useChange(jobId: number) {
-  const queries = useQueryClient();
-  const tell = useNotices((state) => state.tell);
-  const keep = useNotices((state) => state.keep);
-  const waiting = useRef<Change[]>([]);
-  const after = useRef<(() => void)[]>([]);
-  const busy = useRef(false);
-  return useCallback(
-    (change: JobChange, done?: () => void) => {
-      if (done) after.current.push(done);
-      const { label, changes, each = {} } = change;
-      const full: Change = { label, changes, each, numbers: change.numbers ?? null };
-      waiting.current = [...waiting.current.filter((one) => !sameFields(one, full)), full];
-      const send = async (next: Change) => {
+const queues = new Map<number, Queue>();
+
+function queueOf(jobId: number, queries: QueryClient): Queue {
+  const { tell, keep } = useNotices.getState();
+  const made =
+    queues.get(jobId) ??
+    new ChangeQueue<Change, Schemas['ViewOut']>({
+      send: (change) => {
+        const known = knownParts(queries.getQueryData<View>(['job', jobId]));
         const params = { path: { job_id: jobId } };
-        await ask(client.POST('/api/jobs/{job_id}/changes', { params, body: next }));
-      };
-      const drain = async () => {
-        if (useNotices.getState().kept === 'saved') keep('saving');
-        if (busy.current) return;
-        busy.current = true;
-        for (let next = waiting.current.shift(); next; next = waiting.current.shift()) {
-          try {
-            await send(next);
-            keep(waiting.current.length ? 'saving' : 'saved');
-          } catch (error) {
-            if (error instanceof NotNow) {
-              keep('not saved');
-              tell(`${error.message} What you changed is kept here, and sent again until it is saved.`);
-              const late = next;
-              // It is older than all that waits, so it goes first, unless it was made anew meanwhile.
-              if (!waiting.current.some((one) => sameFields(one, late))) waiting.current.unshift(late);
-              await new Promise((settle) => setTimeout(settle, AGAIN_MS));
-              continue;
-            }
-            tell((error as Error).message);
-          }
-          await readAgain(queries, ['job', jobId]);
-        }
-        busy.current = false;
-        keep('saved');
-        for (const tell of after.current.splice(0)) tell();
-      };
-      void drain();
-    },
-    [jobId, queries, tell, keep],
-  );
+        return ask(client.POST('/api/jobs/{job_id}/changes', { params, body: { ...change, known } }));
+      },
+      sets: ({ numbers, changes, each }) =>
+        JSON.stringify([numbers, Object.keys(changes).sort(), Object.keys(each ?? {}).sort()]),
+      isLater: (error) => error instanceof NotNow,
+      pause: () => new Promise((settle) => setTimeout(settle, AGAIN_MS)),
+      keep,
+      arrived: (answer) => showAnswer(queries, jobId, answer),
+      refused: async (error) => {
+        tell(error.message);
+        await readAgain(queries, ['job', jobId]);
+      },
+      late: (error) =>
+        tell(`${error.message} What you changed is kept here, and sent again until it is saved.`),
+    });
+  queues.set(jobId, made);
+  return made;
 }
 
-/** Whether two changes set the very same fields, so that the later one makes the earlier one idle. */
-function sameFields(one: Change, other: Change): boolean {
-  const fields = ({ numbers, changes, each }: Change) =>
-    JSON.stringify([numbers, Object.keys(changes).sort(), Object.keys(each ?? {}).sort()]);
-  return fields(one) === fields(other);
+/** Change a job; `done` is called when everything has arrived and the job is shown as it is then. */
+export function useChange(jobId: number) {
+  const queries = useQueryClient();
+  return useCallback(
+    ({ label, changes, each = {}, numbers }: JobChange, done?: () => void) =>
+      queueOf(jobId, queries).push({ label, changes, each, numbers: numbers ?? null }, done),
+    [jobId, queries],
+  );
 }
 
 export type Changer = ReturnType<typeof useChange>;

@@ -6,7 +6,7 @@ import { readAgain } from './again';
 import { ask, client } from './client';
 import { useDoing } from './doing';
 import { useNotices } from './notices';
-import type { View } from './view';
+import { knownParts, showAnswer, type View } from './view';
 
 export const useJobs = () => useQuery({ queryKey: ['jobs'], queryFn: () => ask(client.GET('/api/jobs')) });
 
@@ -28,10 +28,8 @@ export const useChoices = (jobId: number, phrase: string) =>
     gcTime: 0,
   });
 
-type JobAction = 'undo' | 'redo' | 'pack' | 'pack-everything' | 'stop';
+type JobAction = 'pack' | 'pack-everything' | 'stop';
 const paths = {
-  undo: '/api/jobs/{job_id}/undo',
-  redo: '/api/jobs/{job_id}/redo',
   pack: '/api/jobs/{job_id}/pack',
   'pack-everything': '/api/jobs/{job_id}/pack',
   stop: '/api/jobs/{job_id}/stop',
@@ -46,7 +44,19 @@ export const useIsStopping = (jobId: number) =>
     predicate: (mutation) => mutation.state.variables === 'stop',
   }) > 0;
 
-/** Undo, redo, pack, stop: one call each, then the job is read again. */
+const steps = { undo: '/api/jobs/{job_id}/undo', redo: '/api/jobs/{job_id}/redo' } as const;
+
+/** Undo and redo: the answer is the job as it is then. */
+export function useStep(jobId: number) {
+  const queries = useQueryClient();
+  return useDoing([], async (step: keyof typeof steps) => {
+    const body = knownParts(queries.getQueryData<View>(['job', jobId]));
+    const answer = await ask(client.POST(steps[step], { params: { path: { job_id: jobId } }, body }));
+    await showAnswer(queries, jobId, answer);
+  });
+}
+
+/** Pack, pack everything, stop: one call each, then the job is read again. */
 export const useJobAction = (jobId: number) =>
   useDoing(
     [['job', jobId]],

@@ -1,17 +1,17 @@
 /** Short sentences about what could not be done, or what can be taken back. */
 import { create } from 'zustand';
 
+import type { Kept } from './changeQueue';
+
 export interface Notice {
   id: number;
   text: string;
   undo?: (() => void) | undefined;
 }
 
-/** Whether what was changed is in the workshop's file: on its way there, or waiting to be sent once more. */
-export type Kept = 'saved' | 'saving' | 'not saved';
-
 interface Notices {
   notices: Notice[];
+  /** Whether what was changed is in the workshop's file, on its way there, or waiting to be sent once more. */
   kept: Kept;
   keep: (kept: Kept) => void;
   tell: (text: string, undo?: () => void) => void;

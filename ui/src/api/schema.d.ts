@@ -530,8 +530,7 @@ export interface paths {
     };
     /**
      * Get View
-     * @description The job as the screen shows it, all but its parts. Where nobody has searched for a layout yet, pieces lie in
-     *     rows.
+     * @description The job as the screen shows it. Where nobody has searched for a layout yet, pieces lie in rows.
      */
     get: operations['get_view_api_jobs__job_id__get'];
     put?: never;
@@ -761,7 +760,10 @@ export interface paths {
     };
     get?: never;
     put?: never;
-    /** Change Job */
+    /**
+     * Change Job
+     * @description Set fields; the answer is the job as it is then.
+     */
     post: operations['change_job_api_jobs__job_id__changes_post'];
     delete?: never;
     options?: never;
@@ -1703,46 +1705,6 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
-  '/api/jobs/{job_id}/parts/cut/{revision}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Get Cut
-     * @description What the cutter is set to; nothing where the job was changed since its head was read.
-     */
-    get: operations['get_cut_api_jobs__job_id__parts_cut__revision__get'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/jobs/{job_id}/parts/designs': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Get Designs
-     * @description Some designs, with their shapes; those that are gone by now are left out.
-     */
-    post: operations['get_designs_api_jobs__job_id__parts_designs_post'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
   '/api/jobs/{job_id}/parts/figures/{revision}': {
     parameters: {
       query?: never;
@@ -1755,46 +1717,6 @@ export interface paths {
      * @description How good the layout is, by the layout's revision; it takes longer than to draw it, so it comes after it.
      */
     get: operations['get_figures_api_jobs__job_id__parts_figures__revision__get'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/jobs/{job_id}/parts/layout/{revision}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Get Layout
-     * @description The layout with its figures; nothing where the job was changed since its head was read.
-     */
-    get: operations['get_layout_api_jobs__job_id__parts_layout__revision__get'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/jobs/{job_id}/parts/sheet/{revision}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    /**
-     * Get Sheet
-     * @description What all sheets have in common; nothing where the job was changed since its head was read.
-     */
-    get: operations['get_sheet_api_jobs__job_id__parts_sheet__revision__get'];
     put?: never;
     post?: never;
     delete?: never;
@@ -2637,6 +2559,26 @@ export interface paths {
     put?: never;
     /** Undo */
     post: operations['undo_api_jobs__job_id__undo_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/view': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Get View Beside
+     * @description The job as the screen shows it, without the parts that are known already.
+     */
+    post: operations['get_view_beside_api_jobs__job_id__view_post'];
     delete?: never;
     options?: never;
     head?: never;
@@ -3780,6 +3722,15 @@ export interface components {
       each: {
         [key: string]: unknown;
       };
+      /**
+       * @default {
+       *       "cut": "",
+       *       "designs": [],
+       *       "layout": "",
+       *       "sheet": ""
+       *     }
+       */
+      known: components['schemas']['KnownParts'];
       /** Label */
       label: string;
       /** Numbers */
@@ -5522,6 +5473,32 @@ export interface components {
       versions: string;
     };
     /**
+     * KnownParts
+     * @description The revisions of the parts of a view that the asker has already: those are not drawn for it again.
+     */
+    KnownParts: {
+      /**
+       * Cut
+       * @default
+       */
+      cut: string;
+      /**
+       * Designs
+       * @default []
+       */
+      designs: string[];
+      /**
+       * Layout
+       * @default
+       */
+      layout: string;
+      /**
+       * Sheet
+       * @default
+       */
+      sheet: string;
+    };
+    /**
      * LabelFigure
      * @description A figure that the label of a product says, by its key in the table of labels.
      */
@@ -6383,7 +6360,7 @@ export interface components {
     PaperSide: 'width' | 'height';
     /**
      * PartsOut
-     * @description The revisions of the parts of a view; a part is asked for by its revision, and only where it is another one.
+     * @description The revisions of the parts of a view, and those of them that the asker did not have.
      */
     PartsOut: {
       /** Cut */
@@ -6394,6 +6371,11 @@ export interface components {
       };
       /** Layout */
       layout: string;
+      new_cut: components['schemas']['CutPart'] | null;
+      /** New Designs */
+      new_designs: components['schemas']['ItemOut'][];
+      new_layout: components['schemas']['LayoutPart'] | null;
+      new_sheet: components['schemas']['SheetPart'] | null;
       packing: components['schemas']['PackingOut'];
       /** Sheet */
       sheet: string;
@@ -8481,7 +8463,7 @@ export interface components {
     };
     /**
      * ViewOut
-     * @description A job as the screen shows it, all but its parts. `problem` is the sentence that says why there is no plan.
+     * @description A job as the screen shows it. `problem` is the sentence that says why there is no plan.
      */
     ViewOut: {
       /** Brief */
@@ -10044,7 +10026,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['JobOut'];
+          'application/json': components['schemas']['ViewOut'];
         };
       };
       /** @description Validation Error */
@@ -11774,73 +11756,6 @@ export interface operations {
       };
     };
   };
-  get_cut_api_jobs__job_id__parts_cut__revision__get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        job_id: number;
-        revision: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['CutPart'] | null;
-        };
-      };
-      /** @description Validation Error */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['HTTPValidationError'];
-        };
-      };
-    };
-  };
-  get_designs_api_jobs__job_id__parts_designs_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        job_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ItemNumbers'];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ItemOut'][];
-        };
-      };
-      /** @description Validation Error */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['HTTPValidationError'];
-        };
-      };
-    };
-  };
   get_figures_api_jobs__job_id__parts_figures__revision__get: {
     parameters: {
       query?: never;
@@ -11860,70 +11775,6 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['FiguresPart'] | null;
-        };
-      };
-      /** @description Validation Error */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['HTTPValidationError'];
-        };
-      };
-    };
-  };
-  get_layout_api_jobs__job_id__parts_layout__revision__get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        job_id: number;
-        revision: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['LayoutPart'] | null;
-        };
-      };
-      /** @description Validation Error */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['HTTPValidationError'];
-        };
-      };
-    };
-  };
-  get_sheet_api_jobs__job_id__parts_sheet__revision__get: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        job_id: number;
-        revision: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['SheetPart'] | null;
         };
       };
       /** @description Validation Error */
@@ -12419,7 +12270,11 @@ export interface operations {
       };
       cookie?: never;
     };
-    requestBody?: never;
+    requestBody?: {
+      content: {
+        'application/json': components['schemas']['KnownParts'];
+      };
+    };
     responses: {
       /** @description Successful Response */
       200: {
@@ -12427,7 +12282,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['JobOut'];
+          'application/json': components['schemas']['ViewOut'];
         };
       };
       /** @description Validation Error */
@@ -13352,7 +13207,11 @@ export interface operations {
       };
       cookie?: never;
     };
-    requestBody?: never;
+    requestBody?: {
+      content: {
+        'application/json': components['schemas']['KnownParts'];
+      };
+    };
     responses: {
       /** @description Successful Response */
       200: {
@@ -13360,7 +13219,42 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['JobOut'];
+          'application/json': components['schemas']['ViewOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_view_beside_api_jobs__job_id__view_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['KnownParts'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ViewOut'];
         };
       };
       /** @description Validation Error */

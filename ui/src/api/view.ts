@@ -1,10 +1,10 @@
-/** A job's view, put together from its parts: the head names the revision of each, and only what is new is fetched. */
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+/** A job's view, put together from its parts: an answer names the revision of each, and brings those that are new. */
+import { keepPreviousData, type QueryClient, useQuery, useQueryClient } from '@tanstack/react-query';
 
+import { readAgain } from './again';
 import { ask, client, type Design, type Schemas } from './client';
 
-type Head = Schemas['ViewOut'];
-type Parts = NonNullable<Head['parts']>;
+type Answer = Schemas['ViewOut'];
 export type Pin = Schemas['Pin'];
 
 /** One piece where it lies. */
@@ -33,7 +33,7 @@ export type Plan = Omit<Schemas['SheetPart'], 'revision'> &
 
 export type Figures = Schemas['FiguresPart'];
 
-export type View = Omit<Head, 'parts'> & { plan: Plan | null };
+export type View = Answer & { plan: Plan | null };
 
 const NUMBERS_A_PIECE = 5;
 
@@ -70,10 +70,6 @@ class Known<T> {
     }
     return part;
   }
-
-  async ask(revision: string, call: () => Promise<T>) {
-    return this.get(revision) ?? this.put(revision, await call());
-  }
 }
 
 const sheets = new Known<Schemas['SheetPart']>();
@@ -81,87 +77,83 @@ const layouts = new Known<Omit<Schemas['LayoutPart'], 'sheets'> & { sheets: Shee
 const cuts = new Known<Schemas['CutPart']>();
 const designs = new Known<Design>();
 
-async function designsOf(jobId: number, wanted: Parts['designs']): Promise<Design[]> {
-  const missing = Object.entries(wanted).filter(([, revision]) => !designs.get(revision));
-  if (missing.length) {
-    const fetched = await ask(
-      client.POST('/api/jobs/{job_id}/parts/designs', {
-        params: { path: { job_id: jobId } },
-        body: { numbers: missing.map(([number]) => Number(number)) },
-      }),
-    );
-    for (const one of fetched) designs.put(one.revision, one);
-  }
-  return Object.values(wanted).map((revision) => {
-    const found = designs.get(revision);
-    if (!found) throw new Outdated();
-    return found;
-  });
+/** The revisions of what is here already, so that it is not sent once more. */
+export function knownParts(view: View | undefined): Schemas['KnownParts'] {
+  const parts = view?.parts;
+  if (!parts) return { sheet: '', layout: '', cut: '', designs: [] };
+  return { sheet: parts.sheet, layout: parts.layout, cut: parts.cut, designs: Object.values(parts.designs) };
 }
 
-/** The job was changed between its head and its parts. */
-class Outdated extends Error {}
-const MOST_TRIES = 4;
-
-async function layoutOf(jobId: number, revision: string) {
-  const answer = client.GET('/api/jobs/{job_id}/parts/layout/{revision}', at(jobId, revision));
-  const { sheets: raw, ...rest } = await part(answer);
-  return { ...rest, sheets: raw.map((one) => ({ ...one, placements: placementsOf(one.pieces, rest.pins) })) };
+/** The part that came, or the one of that revision that was here. */
+function take<T>(known: Known<T>, revision: string, came: T | null): T | undefined {
+  return came === null ? known.get(revision) : known.put(revision, came);
 }
 
-const at = (job_id: number, revision: string) => ({ params: { path: { job_id, revision } } });
+const laid = ({ sheets: raw, ...rest }: Schemas['LayoutPart']) => ({
+  ...rest,
+  sheets: raw.map((one) => ({ ...one, placements: placementsOf(one.pieces, rest.pins) })),
+});
 
-async function part<T>(call: Promise<{ data?: T | null; error?: unknown; response: Response }>): Promise<T> {
-  const found = await ask(call);
-  if (found === null || found === undefined) throw new Outdated();
-  return found;
-}
-
-async function planOf(jobId: number, head: Head, parts: Parts): Promise<Plan> {
-  const [sheet, layout, cut, items] = await Promise.all([
-    sheets.ask(parts.sheet, () =>
-      part(client.GET('/api/jobs/{job_id}/parts/sheet/{revision}', at(jobId, parts.sheet))),
-    ),
-    layouts.ask(parts.layout, () => layoutOf(jobId, parts.layout)),
-    cuts.ask(parts.cut, () =>
-      part(client.GET('/api/jobs/{job_id}/parts/cut/{revision}', at(jobId, parts.cut))),
-    ),
-    designsOf(jobId, parts.designs),
-  ]);
-  const quantity = new Map(head.job.document.items.map((item) => [item.number, item.quantity]));
+/** A view out of an answer; null where a part of it is neither in it nor here any more. */
+export function viewIn(answer: Answer): View | null {
+  const { parts } = answer;
+  if (!parts) return { ...answer, plan: null };
+  for (const one of parts.new_designs) designs.put(one.revision, one);
+  const sheet = take(sheets, parts.sheet, parts.new_sheet);
+  const layout = take(layouts, parts.layout, parts.new_layout && laid(parts.new_layout));
+  const cut = take(cuts, parts.cut, parts.new_cut);
+  const items = Object.values(parts.designs).flatMap((revision) => designs.get(revision) ?? []);
+  if (!sheet || !layout || !cut || items.length < Object.keys(parts.designs).length) return null;
+  const quantity = new Map(answer.job.document.items.map((item) => [item.number, item.quantity]));
   return {
-    ...sheet,
-    ...layout,
-    settings: cut.settings,
-    packing: parts.packing,
-    layoutRevision: parts.layout,
-    items: items.map((item) => ({
-      ...item,
-      placed: layout.placed[item.number] ?? 0,
-      wanted: quantity.get(item.number) ?? 0,
-    })),
+    ...answer,
+    plan: {
+      ...sheet,
+      ...layout,
+      settings: cut.settings,
+      packing: parts.packing,
+      layoutRevision: parts.layout,
+      items: items.map((item) => ({
+        ...item,
+        placed: layout.placed[item.number] ?? 0,
+        wanted: quantity.get(item.number) ?? 0,
+      })),
+    },
   };
 }
 
-async function viewOf(jobId: number, tries = MOST_TRIES): Promise<View> {
-  const head = await ask(client.GET('/api/jobs/{job_id}', { params: { path: { job_id: jobId } } }));
-  const { parts, ...rest } = head;
-  if (!parts) return { ...rest, plan: null };
-  try {
-    return { ...rest, plan: await planOf(jobId, head, parts) };
-  } catch (error) {
-    if (error instanceof Outdated && tries > 1) return viewOf(jobId, tries - 1);
-    throw error;
-  }
+const viewKey = (jobId: number) => ['job', jobId];
+
+async function viewOf(queries: QueryClient, jobId: number): Promise<View> {
+  const params = { path: { job_id: jobId } };
+  const known = knownParts(queries.getQueryData<View>(viewKey(jobId)));
+  const found = viewIn(await ask(client.POST('/api/jobs/{job_id}/view', { params, body: known })));
+  if (found) return found;
+  const whole = viewIn(await ask(client.GET('/api/jobs/{job_id}', { params })));
+  if (!whole) throw new Error('This job could not be read as a whole; load the page anew.');
+  return whole;
 }
 
-export const useView = (jobId: number) =>
-  useQuery({
+/** Show a job as an answer to a change has it, and read again whatever else is known of the job. */
+export async function showAnswer(queries: QueryClient, jobId: number, answer: Answer) {
+  const view = viewIn(answer);
+  if (!view) return readAgain(queries, viewKey(jobId));
+  // What is on its way was asked before the change.
+  await queries.cancelQueries({ queryKey: viewKey(jobId), exact: true });
+  queries.setQueryData(viewKey(jobId), view);
+  const besides = (query: { queryKey: readonly unknown[] }) => query.queryKey.length > viewKey(jobId).length;
+  await queries.invalidateQueries({ queryKey: viewKey(jobId), predicate: besides });
+}
+
+export function useView(jobId: number) {
+  const queries = useQueryClient();
+  return useQuery({
     meta: { told: true },
-    queryKey: ['job', jobId],
-    queryFn: () => viewOf(jobId),
+    queryKey: viewKey(jobId),
+    queryFn: () => viewOf(queries, jobId),
     placeholderData: keepPreviousData,
   });
+}
 
 /** How good a layout is; it comes after the drawing, and until then the figures of the layout before stand. */
 export const useFigures = (jobId: number, plan: Plan) =>
@@ -169,7 +161,9 @@ export const useFigures = (jobId: number, plan: Plan) =>
     queryKey: ['figures', jobId, plan.layoutRevision],
     queryFn: async () =>
       (await ask(
-        client.GET('/api/jobs/{job_id}/parts/figures/{revision}', at(jobId, plan.layoutRevision)),
+        client.GET('/api/jobs/{job_id}/parts/figures/{revision}', {
+          params: { path: { job_id: jobId, revision: plan.layoutRevision } },
+        }),
       )) ?? null,
     placeholderData: keepPreviousData,
   }).data ?? null;

@@ -3,12 +3,12 @@ import { Route, Switch } from 'wouter';
 
 import type { StationKey } from '../api/client';
 import { Fallen, NothingHere } from './Fallen';
-import { JobList } from './JobList';
-import { JobScreen } from './JobScreen';
-import { BenchPage } from '../phone/BenchPage';
-import { PhonePage } from '../phone/PhonePage';
 import { NoticeTray } from './NoticeTray';
 
+const JobList = lazy(() => import('./JobList'));
+const JobScreen = lazy(() => import('./JobScreen'));
+const BenchPage = lazy(() => import('../phone/BenchPage'));
+const PhonePage = lazy(() => import('../phone/PhonePage'));
 const TonightPage = lazy(() => import('../tonight/TonightPage'));
 const LedgerPage = lazy(() => import('../ledger/LedgerPage'));
 const WrongPage = lazy(() => import('../ledger/WrongPage'));
@@ -16,39 +16,35 @@ const WrongPage = lazy(() => import('../ledger/WrongPage'));
 export function App() {
   return (
     <Fallen>
-      <Switch>
-        <Route path="/phone">
-          <PhonePage />
-        </Route>
-        <Route path="/tonight">
-          <Suspense>
+      <Suspense fallback={<main className="p-10 text-soft">Opening …</main>}>
+        <Switch>
+          <Route path="/phone">
+            <PhonePage />
+          </Route>
+          <Route path="/tonight">
             <TonightPage />
-          </Suspense>
-        </Route>
-        <Route path="/ledger">
-          <Suspense>
+          </Route>
+          <Route path="/ledger">
             <LedgerPage />
-          </Suspense>
-        </Route>
-        <Route path="/wrong">
-          <Suspense>
+          </Route>
+          <Route path="/wrong">
             <WrongPage />
-          </Suspense>
-        </Route>
-        <Route path="/jobs/:id/bench">{(at) => <BenchPage key={at.id} jobId={Number(at.id)} />}</Route>
-        <Route path="/jobs/:id/:station">
-          {(at) => <JobScreen key={at.id} jobId={Number(at.id)} station={at.station as StationKey} />}
-        </Route>
-        <Route path="/jobs/:id">
-          {(at) => <JobScreen key={at.id} jobId={Number(at.id)} station="sheet" />}
-        </Route>
-        <Route path="/">
-          <JobList />
-        </Route>
-        <Route>
-          <NothingHere />
-        </Route>
-      </Switch>
+          </Route>
+          <Route path="/jobs/:id/bench">{(at) => <BenchPage key={at.id} jobId={Number(at.id)} />}</Route>
+          <Route path="/jobs/:id/:station">
+            {(at) => <JobScreen key={at.id} jobId={Number(at.id)} station={at.station as StationKey} />}
+          </Route>
+          <Route path="/jobs/:id">
+            {(at) => <JobScreen key={at.id} jobId={Number(at.id)} station="sheet" />}
+          </Route>
+          <Route path="/">
+            <JobList />
+          </Route>
+          <Route>
+            <NothingHere />
+          </Route>
+        </Switch>
+      </Suspense>
       <NoticeTray />
     </Fallen>
   );

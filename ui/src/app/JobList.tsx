@@ -31,7 +31,7 @@ const shelfOf = (job: Summary): Shelf => (job.archived_at ? 'aside' : job.is_tem
 const searched = (job: Summary) => [job.title, job.customer, job.stock, ...job.names].join(' ').toLowerCase();
 
 /** All jobs, the one changed last first. */
-export function JobList() {
+export default function JobList() {
   const jobs = useJobs();
   const [words, setWords] = useState('');
   const find = useRef<HTMLInputElement>(null);

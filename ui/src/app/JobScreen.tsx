@@ -6,10 +6,10 @@ import { readAgain } from '../api/again';
 import type { StationKey } from '../api/client';
 import { useView, type View } from '../api/view';
 import { type Changer, useChange } from '../api/changes';
-import { useBeginPacking, useJobAction, usePackingEvents } from '../api/jobs';
+import { useBeginPacking, useJobAction, usePackingEvents, useStep } from '../api/jobs';
 import { Button } from '../kit/Button';
 import { useUnit } from '../kit/units';
-import { STATIONS } from './stations';
+import { fetchStation, fetchStations, STATIONS } from './stations';
 import { ArtPicker } from '../look/ArtPicker';
 import { CameOut } from '../ledger/CameOut';
 import { Brief } from './Brief';
@@ -25,12 +25,22 @@ import { useKeys } from '../kit/shortcuts';
 import { useUploads } from '../api/uploads';
 import { UploadTray } from './UploadTray';
 
+// By then the first station is drawn, and the others can be fetched without keeping it waiting.
+const IDLE_MS = 1500;
+
 /** One job: its brief, its stations, and whatever station is open. */
-export function JobScreen({ jobId, station }: { jobId: number; station: StationKey }) {
+export default function JobScreen({ jobId, station }: { jobId: number; station: StationKey }) {
   const query = useView(jobId);
   usePackingEvents(jobId);
   const change = useChange(jobId);
   const view = query.data;
+  fetchStation(station);
+  const isThere = view !== undefined;
+  useEffect(() => {
+    if (!isThere) return;
+    const idle = setTimeout(fetchStations, IDLE_MS);
+    return () => clearTimeout(idle);
+  }, [isThere]);
   useEffect(() => {
     if (view) document.title = `${view.job.document.title} · Vamper`;
   }, [view]);
@@ -60,6 +70,7 @@ function OpenJob({ view, station, change }: Props) {
   const picker = useRef<HTMLInputElement>(null);
   const handOff = useRef<HTMLButtonElement>(null);
   const action = useJobAction(jobId);
+  const turn = useStep(jobId);
   const addUploads = useUploads((state) => state.add);
   const [, go] = useLocation();
   const [keys, setKeys] = useState(false);
@@ -78,8 +89,8 @@ function OpenJob({ view, station, change }: Props) {
     a: () => picker.current?.click(),
     p: () => action.mutate('pack'),
     s: () => action.mutate('stop'),
-    z: () => action.mutate('undo'),
-    'Shift+z': () => action.mutate('redo'),
+    z: () => turn.mutate('undo'),
+    'Shift+z': () => turn.mutate('redo'),
     h: () => {
       handOff.current?.focus();
       handOff.current?.click();
@@ -93,7 +104,7 @@ function OpenJob({ view, station, change }: Props) {
       <Header
         view={view}
         change={change}
-        act={(what) => action.mutate(what)}
+        act={(what) => turn.mutate(what)}
         add={() => picker.current?.click()}
         handOff={handOff}
         keys={() => setKeys(true)}
@@ -104,7 +115,7 @@ function OpenJob({ view, station, change }: Props) {
         <Rail jobId={jobId} stations={view.stations} current={station} />
         <main className="relative flex min-w-0 flex-1" aria-label={station}>
           <Fallen key={station}>
-            <Suspense fallback={null}>
+            <Suspense fallback={<p className="p-5 text-soft">Opening …</p>}>
               <Station view={view} change={change} add={() => picker.current?.click()} />
             </Suspense>
           </Fallen>

@@ -1,43 +1,47 @@
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { type ComponentType, useState } from 'react';
 
 import { Button } from './Button';
 
-interface Props {
+export interface ChoiceProps {
   name: string;
   label?: string;
   choices: { words: string; do: () => void; chosen?: boolean }[];
   bare?: boolean;
 }
 
-/** A button with a few things to choose from behind it. */
-export function Choose({ name, label, choices, bare = false }: Props) {
+type Reach = 'focused' | 'pressed' | null;
+let loaded: ComponentType<ChoiceProps & { reach: Reach }> | null = null;
+
+/** A button with a few things to choose from behind it. Its menu is loaded when a hand comes near it. */
+export function Choose(props: ChoiceProps) {
+  const [Menu, setMenu] = useState(() => loaded);
+  const [reach, setReach] = useState<Reach>(null);
+  const load = () =>
+    void import('./ChoiceMenu').then((module) => {
+      loaded = module.default;
+      setMenu(() => loaded);
+    });
+  if (Menu) return <Menu {...props} reach={reach} />;
   return (
-    <Menu>
-      <MenuButton
-        as={Button}
-        look={bare ? 'bare' : 'plain'}
-        className="px-2 whitespace-nowrap"
-        aria-label={label ? `${label}: ${name}` : undefined}
-      >
-        {name}
-        <span aria-hidden> ▾</span>
-      </MenuButton>
-      <MenuItems
-        anchor={{ to: 'bottom end', gap: 6, padding: 12 }}
-        className="panel z-50 flex flex-col p-1 shadow-card"
-      >
-        {choices.map((choice) => (
-          <MenuItem key={choice.words}>
-            <button
-              type="button"
-              className={`rounded-[4px] px-3 py-1.5 text-left text-sm data-focus:bg-tray ${choice.chosen ? 'font-bold text-kingfisher' : ''}`}
-              onClick={choice.do}
-            >
-              {choice.words}
-            </button>
-          </MenuItem>
-        ))}
-      </MenuItems>
-    </Menu>
+    <Button
+      look={props.bare ? 'bare' : 'plain'}
+      className="px-2 whitespace-nowrap"
+      aria-label={props.label ? `${props.label}: ${props.name}` : undefined}
+      aria-haspopup="menu"
+      aria-expanded={false}
+      onPointerEnter={load}
+      onFocus={() => {
+        setReach((before) => before ?? 'focused');
+        load();
+      }}
+      onBlur={() => setReach(null)}
+      onClick={() => {
+        setReach('pressed');
+        load();
+      }}
+    >
+      {props.name}
+      <span aria-hidden> ▾</span>
+    </Button>
   );
 }

@@ -1,4 +1,6 @@
-import { useId, useState } from 'react';
+import { useId } from 'react';
+
+import { readNumber, useDraft } from './useDraft';
 
 interface Props {
   label: string;
@@ -8,16 +10,14 @@ interface Props {
   onChange: (count: number) => void;
 }
 
-/** A whole number with a button on each side; taken over on Enter or when the field is left. */
+/** A whole number with a button on each side. */
 export function CountField({ label, value, least = 1, most = 9999, onChange }: Props) {
   const id = useId();
-  const [draft, setDraft] = useState<string | null>(null);
-  const take = (text: string | null) => {
-    setDraft(null);
-    const count = Math.round(Number(text));
-    if (text !== null && Number.isFinite(count) && count >= least && count <= most && count !== value)
-      onChange(count);
-  };
+  const { wrong, field } = useDraft({
+    shown: String(value),
+    read: (text) => readNumber(text, { least, most, whole: true }),
+    take: onChange,
+  });
   const step = 'border border-rule bg-paper px-2 leading-6 hover:bg-tray disabled:opacity-50';
   return (
     <span className="inline-flex items-stretch">
@@ -37,10 +37,8 @@ export function CountField({ label, value, least = 1, most = 9999, onChange }: P
         id={id}
         inputMode="numeric"
         className="figure w-12 border-y border-rule bg-paper text-center"
-        value={draft ?? String(value)}
-        onChange={(event) => setDraft(event.target.value)}
-        onBlur={() => take(draft)}
-        onKeyDown={(event) => event.key === 'Enter' && take(draft)}
+        aria-describedby={wrong === null ? undefined : `${id}-wrong`}
+        {...field}
       />
       <button
         type="button"
@@ -51,6 +49,11 @@ export function CountField({ label, value, least = 1, most = 9999, onChange }: P
       >
         +
       </button>
+      {wrong !== null && (
+        <span id={`${id}-wrong`} role="alert" className="self-center pl-2 text-sm text-rowan">
+          {wrong}
+        </span>
+      )}
     </span>
   );
 }

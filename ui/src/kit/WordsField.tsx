@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useDraft } from './useDraft';
 
 interface Props {
   label: string;
@@ -9,24 +9,22 @@ interface Props {
   wide?: boolean;
 }
 
-/** A few words; taken over on Enter or when the field is left. */
+/** A few words. */
 export function WordsField({ label, value, onChange, hint, most = 120, wide = false }: Props) {
-  const [draft, setDraft] = useState<string | null>(null);
-  const take = () => {
-    if (draft !== null && draft !== value) onChange(draft);
-    setDraft(null);
-  };
+  const { field } = useDraft({
+    shown: value,
+    read: (text) => ({ value: text }),
+    take: onChange,
+    clear: () => onChange(''),
+  });
   return (
     <label className="flex flex-col gap-0.5 text-sm">
       {label}
       <input
         className={`field ${wide ? 'w-80 max-w-full' : 'w-40'}`}
-        value={draft ?? value}
         maxLength={most}
         placeholder={hint}
-        onChange={(event) => setDraft(event.target.value)}
-        onBlur={take}
-        onKeyDown={(event) => event.key === 'Enter' && take()}
+        {...field}
       />
     </label>
   );

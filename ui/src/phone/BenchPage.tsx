@@ -10,7 +10,7 @@ import { useJobs } from '../api/jobs';
 const BIG = 'flex w-full items-center justify-center rounded-[6px] px-4 py-5 text-xl font-bold leading-tight';
 
 /** One job at the bench: one step, one picture, one large button. */
-export function BenchPage({ jobId }: { jobId: number }) {
+export default function BenchPage({ jobId }: { jobId: number }) {
   const [at, setAt] = useState(0);
   const job = useJobs().data?.find((one) => one.id === jobId);
   const glance = useGlance(job);

@@ -14,7 +14,7 @@ const BIG =
   'flex w-full items-center justify-center rounded-[6px] px-4 py-4 text-lg font-bold leading-tight disabled:opacity-60';
 
 /** From the phone: send pictures into a job, and read at the bench what to do. */
-export function PhonePage() {
+export default function PhonePage() {
   const jobs = useJobs();
   const queries = useQueryClient();
   const picker = useRef<HTMLInputElement>(null);

@@ -9,8 +9,6 @@ from annotated_types import Ge, Len
 from fastapi import Request, UploadFile
 from sse_starlette.sse import EventSourceResponse
 
-from vamper.api.art.schemas import ItemOut
-from vamper.api.cut.schemas import CutPart
 from vamper.api.dependencies import (
     ArtsHere,
     BriefingHere,
@@ -24,6 +22,7 @@ from vamper.api.dependencies import (
 )
 from vamper.api.jobs.glance import glance_out
 from vamper.api.jobs.schemas import (
+    NOTHING_KNOWN,
     AddedArt,
     BenchStepOut,
     Change,
@@ -33,6 +32,7 @@ from vamper.api.jobs.schemas import (
     JobId,
     JobOut,
     JobSummaryOut,
+    KnownParts,
     NewJob,
     PackingEvent,
     ShelfIn,
@@ -41,7 +41,7 @@ from vamper.api.jobs.schemas import (
 from vamper.api.jobs.views import job_out, last_run_words
 from vamper.api.request_checks import MOST_FILE_BODY, Id, in_turn
 from vamper.api.request_checks import router as door_router
-from vamper.api.sheet.schemas import FiguresPart, LayoutPart, SheetPart
+from vamper.api.sheet.schemas import FiguresPart
 from vamper.core.bench_card import bench_steps
 from vamper.core.values.findings import BadInput
 from vamper.demo.workshop import add_example
@@ -78,40 +78,20 @@ def create_job(jobs: JobsHere, new: NewJob) -> JobId:
 
 @router.get("/jobs/{job_id}", tags=["jobs"])
 def get_view(jobs: JobsHere, shown: Shown, job_id: Id) -> ViewOut:
-    """The job as the screen shows it, all but its parts. Where nobody has searched for a layout yet, pieces lie in
-    rows.
-    """
+    """The job as the screen shows it. Where nobody has searched for a layout yet, pieces lie in rows."""
     return shown.view(jobs.get(job_id))
 
 
-@router.get("/jobs/{job_id}/parts/sheet/{revision}", tags=["jobs"])
-def get_sheet(jobs: JobsHere, shown: Shown, job_id: Id, revision: Revision) -> SheetPart | None:
-    """What all sheets have in common; nothing where the job was changed since its head was read."""
-    return shown.sheet(jobs.get(job_id), revision)
-
-
-@router.get("/jobs/{job_id}/parts/layout/{revision}", tags=["jobs"])
-def get_layout(jobs: JobsHere, shown: Shown, job_id: Id, revision: Revision) -> LayoutPart | None:
-    """The layout with its figures; nothing where the job was changed since its head was read."""
-    return shown.layout(jobs.get(job_id), revision)
+@router.post("/jobs/{job_id}/view", tags=["jobs"])
+def get_view_beside(jobs: JobsHere, shown: Shown, job_id: Id, known: KnownParts) -> ViewOut:
+    """The job as the screen shows it, without the parts that are known already."""
+    return shown.view(jobs.get(job_id), known)
 
 
 @router.get("/jobs/{job_id}/parts/figures/{revision}", tags=["jobs"])
 async def get_figures(jobs: JobsHere, shown: Shown, job_id: Id, revision: Revision) -> FiguresPart | None:
     """How good the layout is, by the layout's revision; it takes longer than to draw it, so it comes after it."""
     return await in_turn(lambda: shown.figures(jobs.get(job_id), revision))
-
-
-@router.get("/jobs/{job_id}/parts/cut/{revision}", tags=["jobs"])
-def get_cut(jobs: JobsHere, shown: Shown, job_id: Id, revision: Revision) -> CutPart | None:
-    """What the cutter is set to; nothing where the job was changed since its head was read."""
-    return shown.cut(jobs.get(job_id), revision)
-
-
-@router.post("/jobs/{job_id}/parts/designs", tags=["jobs"])
-def get_designs(jobs: JobsHere, shown: Shown, job_id: Id, asked: ItemNumbers) -> list[ItemOut]:
-    """Some designs, with their shapes; those that are gone by now are left out."""
-    return shown.designs(jobs.get(job_id), asked.numbers)
 
 
 @router.get("/jobs/{job_id}/glance", tags=["jobs"])
@@ -161,20 +141,23 @@ def put_on_shelf(jobs: JobsHere, job_id: Id, asked: ShelfIn) -> None:
 
 
 @router.post("/jobs/{job_id}/changes", tags=["changes"])
-def change_job(jobs: JobsHere, job_id: Id, change: Change) -> JobOut:
+def change_job(jobs: JobsHere, shown: Shown, job_id: Id, change: Change) -> ViewOut:
+    """Set fields; the answer is the job as it is then."""
     if change.numbers is None:
-        return job_out(jobs.change(job_id, change.label, change.changes, change.each))
-    return job_out(jobs.change_items(job_id, change.label, tuple(change.numbers), change.changes))
+        state = jobs.change(job_id, change.label, change.changes, change.each)
+    else:
+        state = jobs.change_items(job_id, change.label, tuple(change.numbers), change.changes)
+    return shown.view(state, change.known)
 
 
 @router.post("/jobs/{job_id}/undo", tags=["changes"])
-def undo(jobs: JobsHere, job_id: Id) -> JobOut:
-    return job_out(jobs.undo(job_id))
+def undo(jobs: JobsHere, shown: Shown, job_id: Id, known: KnownParts = NOTHING_KNOWN) -> ViewOut:
+    return shown.view(jobs.undo(job_id), known)
 
 
 @router.post("/jobs/{job_id}/redo", tags=["changes"])
-def redo(jobs: JobsHere, job_id: Id) -> JobOut:
-    return job_out(jobs.redo(job_id))
+def redo(jobs: JobsHere, shown: Shown, job_id: Id, known: KnownParts = NOTHING_KNOWN) -> ViewOut:
+    return shown.view(jobs.redo(job_id), known)
 
 
 @router.get("/jobs/{job_id}/choices/{phrase}", tags=["changes"])

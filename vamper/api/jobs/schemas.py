@@ -5,9 +5,13 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from vamper.api.art.schemas import ItemOut
+from vamper.api.cut.schemas import CutPart
 from vamper.api.places import PlaceOut
 from vamper.api.request_checks import Number
+from vamper.api.sheet.schemas import LayoutPart, SheetPart
 from vamper.core.values.findings import FixTarget, Severity, Station
+from vamper.core.values.job import MOST_ITEMS
 from vamper.core.values.limits import ONE_LINE
 from vamper.services.brief.rail import StationState
 from vamper.services.jobs.document import JobDocument
@@ -89,6 +93,18 @@ class JobOut(BaseModel):
     redo: str | None
 
 
+class KnownParts(BaseModel):
+    """The revisions of the parts of a view that the asker has already: those are not drawn for it again."""
+
+    sheet: Annotated[str, Field(max_length=64)] = ""
+    layout: Annotated[str, Field(max_length=64)] = ""
+    cut: Annotated[str, Field(max_length=64)] = ""
+    designs: Annotated[list[Annotated[str, Field(max_length=64)]], Field(max_length=2 * MOST_ITEMS)] = []
+
+
+NOTHING_KNOWN = KnownParts()
+
+
 class Change(BaseModel):
     """Fields to set, dotted where nested: on the job, or on the items that `numbers` names; with those of the job, the
     fields `each` of every item.
@@ -98,6 +114,7 @@ class Change(BaseModel):
     numbers: Annotated[list[Number], Field(max_length=1000)] | None = None
     changes: Annotated[dict[str, Any], Field(max_length=100)]
     each: Annotated[dict[str, Any], Field(max_length=100)] = {}
+    known: KnownParts = NOTHING_KNOWN
 
 
 class ItemNumbers(BaseModel):
@@ -186,7 +203,7 @@ class PackingEvent(BaseModel):
 
 
 class PartsOut(BaseModel):
-    """The revisions of the parts of a view; a part is asked for by its revision, and only where it is another one."""
+    """The revisions of the parts of a view, and those of them that the asker did not have."""
 
     sheet: str
     designs: dict[int, str]
@@ -194,10 +211,14 @@ class PartsOut(BaseModel):
     layout: str
     cut: str
     packing: PackingOut
+    new_sheet: SheetPart | None
+    new_layout: LayoutPart | None
+    new_cut: CutPart | None
+    new_designs: list[ItemOut]
 
 
 class ViewOut(BaseModel):
-    """A job as the screen shows it, all but its parts. `problem` is the sentence that says why there is no plan."""
+    """A job as the screen shows it. `problem` is the sentence that says why there is no plan."""
 
     job: JobOut
     brief: list[PhraseOut]

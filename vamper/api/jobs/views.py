@@ -1,7 +1,7 @@
 """A job as the screen shows it, in parts: what did not change since it was looked at is neither drawn nor sent again.
 
-Every part has a revision, a digest of what it is drawn from. The head names the revisions of all parts; a part is asked
-for by its revision, so that what is shown together belongs together.
+Every part has a revision, a digest of what it is drawn from. Who asks says which ones they have; what they have not
+comes with the answer, so that what is shown together belongs together.
 """
 
 from collections.abc import Callable
@@ -12,7 +12,18 @@ from vamper.api.art.schemas import ItemOut
 from vamper.api.art.views import item_out
 from vamper.api.cut.schemas import CutPart
 from vamper.api.cut.views import cut_part
-from vamper.api.jobs.schemas import FindingOut, FixOut, JobOut, PackingOut, PartsOut, PhraseOut, StationOut, ViewOut
+from vamper.api.jobs.schemas import (
+    NOTHING_KNOWN,
+    FindingOut,
+    FixOut,
+    JobOut,
+    KnownParts,
+    PackingOut,
+    PartsOut,
+    PhraseOut,
+    StationOut,
+    ViewOut,
+)
 from vamper.api.places import place_out
 from vamper.api.sheet.schemas import FiguresPart, LayoutPart, SheetPart
 from vamper.api.sheet.views import figures_part, layout_part, sheet_part
@@ -77,8 +88,8 @@ class Views:
         self._cuts: Cache[CutPart] = Cache(_KEPT)
         self._items: Cache[ItemOut] = Cache(_KEPT_ITEMS)
 
-    def view(self, state: JobState) -> ViewOut:
-        """The job; where it cannot be planned, the sentence that says why."""
+    def view(self, state: JobState, known: KnownParts = NOTHING_KNOWN) -> ViewOut:
+        """The job, with the parts that are not known yet; where it cannot be planned, the sentence that says why."""
         try:
             planned = self._workshop.plans.of(state)
         except BadInput as bad:
@@ -87,13 +98,13 @@ class Views:
             return ViewOut(
                 job=job_out(state), brief=phrases, stations=rail, findings=[], problem=bad.sentence, parts=None
             )
-        phrases = _brief(self._workshop.briefing.facts(state, planned.plan))
-        head = self._head(planned, tuple(shelf_findings(planned.plan, self._workshop.supplies)))
-        dry_run = dry_run_figure(self._workshop.dry_runs.status(state.id), planned.plan)
-        finish = finish_figure(finishing_of(planned.plan), self._workshop.evenings.now(), planned.findings)
+        plan = planned.plan
+        head = self._head(planned, tuple(shelf_findings(plan, self._workshop.supplies)))
+        dry_run = dry_run_figure(self._workshop.dry_runs.status(state.id), plan)
+        finish = finish_figure(finishing_of(plan), self._workshop.evenings.now(), planned.findings)
         return ViewOut(
             job=job_out(state),
-            brief=phrases,
+            brief=_brief(self._workshop.briefing.facts(state, plan)),
             stations=[*head.stations, StationOut(**_fields(dry_run)), StationOut(**_fields(finish))],
             findings=head.findings,
             problem=None,
@@ -102,33 +113,34 @@ class Views:
                 designs=head.designs,
                 layout=head.layout,
                 cut=head.cut,
-                packing=_packing_out(planned.plan, planned.packing),
+                packing=_packing_out(plan, planned.packing),
+                new_sheet=self._new(known.sheet, head.sheet, self._sheets, state, plan, sheet_part),
+                new_layout=self._new(known.layout, head.layout, self._layouts, state, plan, layout_part),
+                new_cut=self._new(known.cut, head.cut, self._cuts, state, plan, cut_part),
+                new_designs=self._designs(head, plan, set(known.designs)),
             ),
         )
 
-    def sheet(self, state: JobState, revision: str) -> SheetPart | None:
-        """What all sheets have in common."""
-        return self._part(state, revision, self._sheets, lambda head: head.sheet, sheet_part)
+    def _new(
+        self, known: str, revision: str, kept: Cache[T], state: JobState, plan: Plan, draw: Callable[[Plan, str], T]
+    ) -> T | None:
+        """A part of a plan, unless it is known."""
+        return None if known == revision else kept.get((state.id, revision), lambda: draw(plan, revision))
 
-    def layout(self, state: JobState, revision: str) -> LayoutPart | None:
-        """The layout with its figures."""
-        return self._part(state, revision, self._layouts, lambda head: head.layout, layout_part)
+    def _designs(self, head: _Head, plan: Plan, known: set[str]) -> list[ItemOut]:
+        """The designs that are not known, with their shapes."""
+        asked = [item for item in plan.items if head.designs[item.number] not in known]
+        notes = self._workshop.compositions.notes({item.spec.art for item in asked})
+        return [self._design(item, head.designs[item.number], notes[item.spec.art]) for item in asked]
 
     def figures(self, state: JobState, revision: str) -> FiguresPart | None:
-        """How good the layout of that revision is."""
-        return self._part(state, revision, self._figures, lambda head: head.layout, figures_part)
-
-    def cut(self, state: JobState, revision: str) -> CutPart | None:
-        """What the cutter is set to."""
-        return self._part(state, revision, self._cuts, lambda head: head.cut, cut_part)
-
-    def designs(self, state: JobState, numbers: list[int]) -> list[ItemOut]:
-        """Some of the job's designs, with their shapes; those that are gone by now are left out."""
-        planned = self._workshop.plans.of(state)
-        revisions = self._head(planned).designs
-        there = [item for item in planned.plan.items if item.number in numbers]
-        notes = self._workshop.compositions.notes({item.spec.art for item in there})
-        return [self._design(item, revisions[item.number], notes[item.spec.art]) for item in there]
+        """How good the layout of that revision is; None where the job was changed since."""
+        key = (state.id, revision)
+        if key not in self._figures:
+            planned = self._workshop.plans.of(state)
+            if self._head(planned).layout != revision:
+                return None
+        return self._figures.get(key, lambda: figures_part(self._workshop.plans.of(state).plan, revision))
 
     def _design(self, item: DesignedItem, revision: str, notes: ArtNotes) -> ItemOut:
         return self._items.get(revision, lambda: item_out(item, revision, notes))
@@ -162,23 +174,6 @@ class Views:
             )
 
         return self._heads.get((job, packing.layout_id, tuple(one.title + one.text for one in shelf)), make)
-
-    def _part(
-        self,
-        state: JobState,
-        revision: str,
-        kept: Cache[T],
-        named: Callable[[_Head], str],
-        draw: Callable[[Plan, str], T],
-    ) -> T | None:
-        """A part of that revision; None where the job was changed since."""
-        key = (state.id, revision)
-        if key not in kept:
-            planned = self._workshop.plans.of(state)
-            if named(self._head(planned)) != revision:
-                return None
-            return kept.get(key, lambda: draw(planned.plan, revision))
-        return kept.get(key, lambda: draw(self._workshop.plans.of(state).plan, revision))
 
 
 def _brief(told: BriefFacts) -> list[PhraseOut]:

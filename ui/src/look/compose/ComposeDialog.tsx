@@ -1,4 +1,3 @@
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
 import { useState } from 'react';
 
 import type { Item, View } from '../../api/view';
@@ -6,6 +5,7 @@ import { type Composition, useCompose, useComposedPreview } from '../../api/comp
 import { useCatalog } from '../../api/jobs';
 import { Button } from '../../kit/Button';
 import { CountField } from '../../kit/CountField';
+import { Window } from '../../kit/Window';
 import { asSentence } from '../../kit/words';
 import { ComposeArts } from './ComposeArts';
 import { ComposeBase } from './ComposeBase';
@@ -27,7 +27,7 @@ const firstName = (names: string) =>
     .find((line) => line && line.toLowerCase() !== 'name') ?? 'Name';
 
 /** A base shape with arts and text on it, one piece for each name. */
-export function ComposeDialog(props: Props) {
+export default function ComposeDialog(props: Props) {
   const start = useCatalog().data?.start.composition;
   const first = props.editing?.composition ?? start;
   return first ? <Composed {...props} first={first} /> : null;
@@ -47,81 +47,76 @@ function Composed({ view, editing, close, first }: Props & { first: Composition 
       ? redo.mutate({ number: editing.item.number, body: { composition, name: names } })
       : add.mutate({ composition, names: takesNames ? names : '', title, quantity, cut: 'kiss' });
   return (
-    <Dialog open onClose={close} className="relative z-40">
-      <div className="fixed inset-0 flex items-center justify-center bg-black/30 p-4">
-        <DialogPanel className="panel flex max-h-full w-[68rem] flex-col shadow-card">
-          <div className="flex items-baseline justify-between border-b border-rule px-5 py-3">
-            <DialogTitle className="font-head text-lg font-bold">
-              {editing ? `Change ${editing.item.name}` : 'Compose a piece'}
-            </DialogTitle>
-            <p className="text-sm text-soft">
-              A shape of fixed size that carries pictures and text; one for each name.
-            </p>
-          </div>
-          <div className="flex min-h-0 flex-1">
-            <div className="checked-ground flex min-h-[22rem] flex-1 flex-col items-center justify-center gap-3 p-6">
-              {preview.url && preview.places && (
-                <ComposeCanvas
-                  url={preview.url}
-                  alt={`The piece for ${editing ? names : firstName(names)}`}
-                  composition={composition}
-                  places={preview.places}
-                  set={set}
+    <Window
+      title={editing ? `Change ${editing.item.name}` : 'Compose a piece'}
+      about="A shape of fixed size that carries pictures and text; one for each name."
+      open
+      wide
+      close={close}
+      foot={
+        <>
+          {!editing && (
+            <>
+              <label className="flex items-center gap-2 text-sm">
+                Called
+                <input
+                  className="field w-44"
+                  value={title}
+                  maxLength={80}
+                  onChange={(event) => setTitle(event.target.value)}
                 />
-              )}
-              <p className="text-sm text-soft">Drag a part, or nudge it with the arrow keys.</p>
-              {preview.problem && (
-                <p role="alert" className="panel px-3 py-2 text-rowan">
-                  {asSentence(preview.problem)}
-                </p>
-              )}
-            </div>
-            <div
-              tabIndex={0}
-              role="group"
-              aria-label="What is on it"
-              className="flex w-[26rem] flex-col gap-4 overflow-y-auto border-l border-rule p-4"
-            >
-              <ComposeBase composition={composition} set={set} />
-              <ComposeLines composition={composition} set={set} />
-              <ComposeArts view={view} composition={composition} set={set} />
-              <ComposeFree composition={composition} set={set} />
-              {editing ? (
-                <Name value={names} onChange={setNames} />
-              ) : (
-                takesNames && <Names value={names} onChange={setNames} />
-              )}
-            </div>
-          </div>
-          <div className="flex flex-wrap items-center gap-3 border-t border-rule px-5 py-3">
-            {!editing && (
-              <>
-                <label className="flex items-center gap-2 text-sm">
-                  Called
-                  <input
-                    className="field w-44"
-                    value={title}
-                    maxLength={80}
-                    onChange={(event) => setTitle(event.target.value)}
-                  />
-                </label>
-                <span className="flex items-center gap-2 text-sm">
-                  How many of each
-                  <CountField label="How many of each" value={quantity} onChange={setQuantity} />
-                </span>
-              </>
-            )}
-            <span className="min-w-0 flex-1 text-sm text-rowan" role="alert">
-              {asSentence((add.error ?? redo.error)?.message ?? '')}
-            </span>
-            <Button onClick={close}>Leave it</Button>
-            <Button look="main" onClick={make} disabled={add.isPending || redo.isPending || !title.trim()}>
-              {editing ? 'Change it' : 'Add to the job'}
-            </Button>
-          </div>
-        </DialogPanel>
+              </label>
+              <span className="flex items-center gap-2 text-sm">
+                How many of each
+                <CountField label="How many of each" value={quantity} onChange={setQuantity} />
+              </span>
+            </>
+          )}
+          <span className="min-w-0 flex-1 text-sm text-rowan" role="alert">
+            {asSentence((add.error ?? redo.error)?.message ?? '')}
+          </span>
+          <Button look="main" onClick={make} disabled={add.isPending || redo.isPending || !title.trim()}>
+            {editing ? 'Change it' : 'Add to the job'}
+          </Button>
+        </>
+      }
+    >
+      <div className="flex min-h-0 flex-1">
+        <div className="checked-ground flex min-h-[22rem] flex-1 flex-col items-center justify-center gap-3 p-6">
+          {preview.url && preview.places && (
+            <ComposeCanvas
+              url={preview.url}
+              alt={`The piece for ${editing ? names : firstName(names)}`}
+              composition={composition}
+              places={preview.places}
+              set={set}
+            />
+          )}
+          <p className="text-sm text-soft">Drag a part, or nudge it with the arrow keys.</p>
+          {preview.problem && (
+            <p role="alert" className="panel px-3 py-2 text-rowan">
+              {asSentence(preview.problem)}
+            </p>
+          )}
+        </div>
+        <div
+          tabIndex={0}
+          role="group"
+          aria-label="What is on it"
+          className="flex w-[26rem] flex-col gap-4 overflow-y-auto border-l border-rule p-4"
+        >
+          <ComposeBase composition={composition} set={set} />
+          <ComposeLines composition={composition} set={set} />
+          <ComposeArts view={view} composition={composition} set={set} />
+          <ComposeFree composition={composition} set={set} />
+          {editing ? (
+            <Name value={names} onChange={setNames} />
+          ) : (
+            takesNames && <Names value={names} onChange={setNames} />
+          )}
+        </div>
       </div>
-    </Dialog>
+    </Window>
   );
 }
 

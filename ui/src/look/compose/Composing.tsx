@@ -1,9 +1,10 @@
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 
 import type { Item, View } from '../../api/view';
 import { useComposition } from '../../api/compose';
 import { Button } from '../../kit/Button';
-import { ComposeDialog } from './ComposeDialog';
+
+const ComposeDialog = lazy(() => import('./ComposeDialog'));
 
 /** Compose a new piece, or change how this one was composed. */
 export function Composing({ view, item }: { view: View; item?: Item }) {
@@ -13,10 +14,12 @@ export function Composing({ view, item }: { view: View; item?: Item }) {
     <div className="flex flex-wrap gap-2">
       <Button onClick={() => setOpen('new')}>Compose a piece …</Button>
       {item?.composed && <Button onClick={() => setOpen('this')}>Change this one …</Button>}
-      {open === 'new' && <ComposeDialog view={view} editing={null} close={() => setOpen(null)} />}
-      {open === 'this' && item && made.data && (
-        <ComposeDialog view={view} editing={{ item, ...made.data }} close={() => setOpen(null)} />
-      )}
+      <Suspense>
+        {open === 'new' && <ComposeDialog view={view} editing={null} close={() => setOpen(null)} />}
+        {open === 'this' && item && made.data && (
+          <ComposeDialog view={view} editing={{ item, ...made.data }} close={() => setOpen(null)} />
+        )}
+      </Suspense>
     </div>
   );
 }

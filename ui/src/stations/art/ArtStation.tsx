@@ -13,7 +13,7 @@ import { ItemStrip, useNumbers } from '../../look/ItemStrip';
 import { ItemView } from '../../look/ItemView';
 
 /** Is this picture fit to print and cut at this size? */
-export function ArtStation(props: StationProps) {
+export default function ArtStation(props: StationProps) {
   return (
     <ForItem {...props} waiting="Sizes and findings of each picture come here.">
       {(open) => <OpenArt key={open.item.number} {...open} />}

@@ -38,7 +38,7 @@ const BY_HAND: typeof LOOKS = [
 ];
 
 /** The right force, said in the machine's own words; the way of the blade; and the card for the bench. */
-export function CutStation(props: StationProps) {
+export default function CutStation(props: StationProps) {
   const { view, add } = props;
   const plan = view.plan;
   if (!plan || plan.sheets.length === 0)

@@ -16,7 +16,7 @@ import { ItemView } from '../../look/ItemView';
 import { ShapeCards } from './ShapeCards';
 
 /** Where will the blade run? */
-export function EdgeStation(props: StationProps) {
+export default function EdgeStation(props: StationProps) {
   return (
     <ForItem {...props} waiting="Borders are set here once there is art.">
       {(open) => <OpenEdge key={open.item.number} {...open} />}

@@ -33,7 +33,7 @@ const LOOKS: readonly (readonly [Look, string])[] = [
 ];
 
 /** Will the marks be read, and will the cut land where the print is? */
-export function MarksStation({ view, change, add }: StationProps) {
+export default function MarksStation({ view, change, add }: StationProps) {
   const plan = view.plan;
   const unit = useUnit((state) => state.unit);
   const reading = useReading(view.job.id).data ?? null;

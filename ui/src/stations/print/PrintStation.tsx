@@ -24,7 +24,7 @@ const LOOKS = [
 const NO_SHEETS = { sheets: [] };
 
 /** The page as it goes to the printer, what to choose there, and the proof before it. */
-export function PrintStation({ view, change, add }: StationProps) {
+export default function PrintStation({ view, change, add }: StationProps) {
   const plan = view.plan;
   const unit = useUnit((state) => state.unit);
   const printing = usePrinting(view.job.id).data ?? null;

@@ -29,7 +29,9 @@ export function FillWindow({ view, change, open, close }: Props) {
 function Wishes({ view, change }: Pick<Props, 'view' | 'change'>) {
   const items = view.job.document.items ?? [];
   const packing = view.job.document.packing;
-  const wished = items.filter((item) => item.fill_priority != null).sort((a, b) => (a.fill_priority ?? 0) - (b.fill_priority ?? 0));
+  const wished = items
+    .filter((item) => item.fill_priority != null)
+    .sort((a, b) => (a.fill_priority ?? 0) - (b.fill_priority ?? 0));
   const priority = useFillPriority(view.job.id);
   return (
     <section>

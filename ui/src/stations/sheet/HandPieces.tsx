@@ -5,6 +5,7 @@ import { type Checked, type Deed, useHandCheck } from '../../api/hand';
 import { useLook } from '../../look/shown';
 import { lying, PointedAt } from '../../look/SheetView';
 import { Distances } from './Distances';
+import { inHand, isStill, movedBy, movedTo, picksAfter } from './handDrag';
 
 interface Props {
   jobId: number;
@@ -26,8 +27,6 @@ interface Drag {
   dropped: boolean;
 }
 
-const STILL_MM = 0.2;
-
 /** The pieces of a sheet, each to be taken up, moved and let go; distances are shown while one moves. */
 export function HandPieces({ jobId, plan, sheet, pxPerMm, act, onTakeUp, sendTo }: Props) {
   const { picks, takeUp } = useLook();
@@ -38,14 +37,7 @@ export function HandPieces({ jobId, plan, sheet, pxPerMm, act, onTakeUp, sendTo 
   // A layout that came in after the drop shows the pieces where they are now.
   const held = drag && drag.layout === plan.packing.layout ? drag : null;
   const at = (placement: Placement, index: number): Placement =>
-    held?.indexes.includes(index)
-      ? { ...placement, x_mm: placement.x_mm + held.by.x, y_mm: placement.y_mm + held.by.y }
-      : placement;
-  const hands = (by: Drag['by'], indexes: readonly number[]) =>
-    indexes.flatMap((index) => {
-      const one = placements[index];
-      return one ? [{ index, x_mm: one.x_mm + by.x, y_mm: one.y_mm + by.y, turn_deg: one.turn_deg }] : [];
-    });
+    held?.indexes.includes(index) ? movedTo(placement, held.by) : placement;
   const mm = (event: PointerEvent) => {
     const matrix = layer.current?.getScreenCTM()?.inverse();
     const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix);
@@ -57,13 +49,7 @@ export function HandPieces({ jobId, plan, sheet, pxPerMm, act, onTakeUp, sendTo 
     event.currentTarget.setPointerCapture(event.pointerId);
     onTakeUp();
     const several = event.shiftKey || event.ctrlKey || event.metaKey;
-    const next = several
-      ? picks.includes(index)
-        ? picks.filter((one) => one !== index)
-        : [...picks, index]
-      : picks.includes(index)
-        ? picks
-        : [index];
+    const next = picksAfter(picks, index, several);
     takeUp(next);
     const locked = next.some((one) => placements[one]?.pin === 'locked');
     if (!several && !locked)
@@ -78,11 +64,10 @@ export function HandPieces({ jobId, plan, sheet, pxPerMm, act, onTakeUp, sendTo 
   const move = (event: PointerEvent) => {
     if (!held || held.dropped) return;
     event.stopPropagation();
-    const now = mm(event);
-    const by = { x: now.x - held.from.x, y: now.y - held.from.y };
-    if (Math.hypot(by.x, by.y) < STILL_MM) return;
+    const by = movedBy(held.from, mm(event));
+    if (isStill(by)) return;
     setDrag({ ...held, by });
-    look({ layout: held.layout, sheet, pieces: hands(by, held.indexes), slide: true });
+    look({ layout: held.layout, sheet, pieces: inHand(placements, by, held.indexes), slide: true });
   };
   const letGo = (event: PointerEvent) => {
     if (!drag || drag.dropped) return;
@@ -93,7 +78,7 @@ export function HandPieces({ jobId, plan, sheet, pxPerMm, act, onTakeUp, sendTo 
       setDrag(null);
       return;
     }
-    const moved = Math.hypot(held.by.x, held.by.y) >= STILL_MM;
+    const moved = !isStill(held.by);
     const over = document
       .elementsFromPoint(event.clientX, event.clientY)
       .map((element) => element.closest<HTMLElement>('[data-sheet]'))
@@ -103,7 +88,7 @@ export function HandPieces({ jobId, plan, sheet, pxPerMm, act, onTakeUp, sendTo 
       sendTo(held.indexes, Number(over.dataset.sheet));
     } else if (moved) {
       setDrag({ ...held, dropped: true });
-      act({ action: 'drop', pieces: hands(held.by, held.indexes) }, () => setDrag(null));
+      act({ action: 'drop', pieces: inHand(placements, held.by, held.indexes) }, () => setDrag(null));
     } else setDrag(null);
   };
   const names = new Map(plan.items.map((item) => [item.number, item]));

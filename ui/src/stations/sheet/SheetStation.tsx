@@ -22,7 +22,7 @@ import { SearchPanel } from './SearchPanel';
 import { SheetTools } from './SheetTools';
 
 /** How many fit, where each one goes. */
-export function SheetStation({ view, change, add }: StationProps) {
+export default function SheetStation({ view, change, add }: StationProps) {
   const plan = view.plan;
   const items = view.job.document.items ?? [];
   const there = plan && plan.items.length > 0;
