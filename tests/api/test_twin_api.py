@@ -51,7 +51,7 @@ def rail(client: TestClient, job: int) -> dict[str, str]:
 
 
 def test_a_dry_run_goes_round_and_its_remedy_is_taken(client: TestClient, job: int) -> None:
-    assert rail(client, job)["state"] == "not yet"
+    assert rail(client, job)["state"] == "not-yet"
     faults = client.get("/api/faults").json()
     assert {one["device"] for one in faults} == {"printer", "sensor", "cutter"}
     told = finished(client, job, runs=40, unsure=False, faults=["not-calibrated"])

@@ -23,7 +23,7 @@ from vamper.core.values.stock import STARTER_STOCKS, StockClass
 DRUNK_FROM = {Target.MUG, Target.CUP, Target.BOTTLE, Target.GLASS}
 DRIVEN = {Target.VEHICLE, Target.BOAT}
 KEPT_BY_PEOPLE = {Target.PLANNER, Target.LAPTOP, Target.KEY_RING, Target.BLANK, Target.BOTTLE}
-SMALL = {"label", "vinyl", "card", "magnet", "shrink film", "laminate", "dye paper"}
+SMALL = {"label", "vinyl", "card", "magnet", "shrink-film", "laminate", "dye-paper"}
 PIECES = (2, 30)
 
 

@@ -11,7 +11,7 @@ from vamper.core.values.job import Job
 from vamper.core.values.paper import USUAL_PAPER
 from vamper.core.values.stock import AFTER, GROUP_OF, STARTER_STOCKS, STOCK_BY_KEY, StockClass, Tack
 
-THROUGH = {"water-slide", "card", "dye paper", "shrink film", "magnet"}
+THROUGH = {"water-slide", "card", "dye-paper", "shrink-film", "magnet"}
 
 
 def test_each_starter_says_what_it_is_for_and_how_it_is_usually_cut() -> None:

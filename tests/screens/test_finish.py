@@ -74,7 +74,7 @@ def test_an_evening_at_speed_and_a_step_that_slips(
         screen.says("time is up")
         after = ASKED.get(f"{base}/api/evening").json()
         assert after["ends"] > before["ends"]
-        coming = [step for batch in after["batches"] for step in batch["steps"] if step["state"] == "to come"]
+        coming = [step for batch in after["batches"] for step in batch["steps"] if step["state"] == "to-come"]
         assert all(step["starts"] >= after["now"][:16] for step in coming)
         # A reload loses nothing; the rest that is over still waits for its check.
         driver.refresh()

@@ -97,7 +97,7 @@ def test_a_vernier_sheet_is_read_and_the_cut_file_moves(screen: Screen) -> None:
     screen.button("even").click()
     screen.button("Keep this calibration").click()
     screen.says("look at the scales once more")
-    path = "//button[normalize-space(.)='upper right']"
+    path = "//button[normalize-space(.)='upper-right']"
     screen.driver.find_element(By.XPATH, path).click()
     screen.button("Keep this calibration").click()
     screen.says("holds")

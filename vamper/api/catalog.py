@@ -38,7 +38,7 @@ from vamper.core.values.reading import (
     Sensor,
     SensorWord,
 )
-from vamper.core.values.stock import GROUP_OF, StockClass, Tack
+from vamper.core.values.stock import GROUP_OF, Tack
 from vamper.core.values.tried import MOST_PASSES
 from vamper.formats.art_in.art_file import MOST_BYTES, endings
 from vamper.formats.art_in.raster import MOST_PIXELS
@@ -47,12 +47,15 @@ from vamper.services.brief.words import (
     CALIBRATION_SCHOOL_WORDS,
     CUT_HINTS,
     FEED_WORDS,
+    GROUND_WORDS,
+    NARROW_SIDE_WORDS,
     OUTCOME_WORDS,
     PAGE_BOX_WORDS,
     PURPOSE_PHRASES,
+    STOCK_CLASS_WORDS,
     TURN_PHRASES,
 )
-from vamper.services.shop.measured import CalibrationSchool, MachineChange
+from vamper.services.shop.measured import MACHINE_CHANGE_WORDS, CalibrationSchool
 
 router = door_router()
 
@@ -168,6 +171,8 @@ class CatalogOut(BaseModel):
     machine_changes: list[NamedOut]
     outcomes: list[NamedOut]
     stock_classes: list[NamedOut]
+    grounds: list[NamedOut]
+    narrow_sides: list[NamedOut]
     tacks: list[NamedOut]
     blade_angles: list[NamedOut]
     paper_bases: list[NamedOut]
@@ -240,9 +245,11 @@ def _catalog() -> CatalogOut:
         calibration_schools=[
             NamedOut(key=one, name=CALIBRATION_SCHOOL_WORDS[one], hint="") for one in CalibrationSchool
         ],
-        machine_changes=[NamedOut(key=one, name=one, hint="") for one in MachineChange],
+        machine_changes=[NamedOut(key=one, name=words, hint="") for one, words in MACHINE_CHANGE_WORDS.items()],
         outcomes=[NamedOut(key=one, name=name, hint=hint) for one, (name, hint) in OUTCOME_WORDS.items()],
-        stock_classes=[NamedOut(key=one, name=one, hint=GROUP_OF[one]) for one in StockClass],
+        stock_classes=[NamedOut(key=one, name=words, hint=GROUP_OF[one]) for one, words in STOCK_CLASS_WORDS.items()],
+        grounds=[NamedOut(key=one, name=words, hint="") for one, words in GROUND_WORDS.items()],
+        narrow_sides=[NamedOut(key=one, name=words, hint="") for one, words in NARROW_SIDE_WORDS.items()],
         tacks=[NamedOut(key=one, name=one, hint="") for one in Tack],
         blade_angles=[NamedOut(key=one, name=f"{one}°", hint="") for one in Blade],
         paper_bases=[NamedOut(key=one.key, name=one.name, hint="") for one in BASES.values()],

@@ -3521,13 +3521,13 @@ export interface components {
      * @description When to calibrate anew.
      * @enum {string}
      */
-    CalibrationSchool: 'every job' | 'when off' | 'drift';
+    CalibrationSchool: 'every-job' | 'when-off' | 'drift';
     /**
      * CameOut
      * @description How a sheet came out.
      * @enum {string}
      */
-    CameOut: 'all good' | 'some spoiled' | 'not run';
+    CameOut: 'good' | 'spoiled' | 'not-run';
     /**
      * CameOutIn
      * @description How a sheet (from 1) came out.
@@ -3648,6 +3648,8 @@ export interface components {
       feed_error_mm: number;
       /** Feeds */
       feeds: components['schemas']['NamedOut'][];
+      /** Grounds */
+      grounds: components['schemas']['NamedOut'][];
       /** Inks */
       inks: components['schemas']['NamedOut'][];
       limits: components['schemas']['Limits'];
@@ -3661,6 +3663,8 @@ export interface components {
       most_passes: number;
       /** Most Room */
       most_room: number;
+      /** Narrow Sides */
+      narrow_sides: components['schemas']['NamedOut'][];
       /** Nudge Mm */
       nudge_mm: number;
       /** Outcomes */
@@ -4963,6 +4967,13 @@ export interface components {
       /** Try Mm */
       try_mm: number | null;
     };
+    /**
+     * Ground
+     * @description What shows where nothing is printed. Of two, the sheet that is bought decides.
+     * @enum {string}
+     */
+    Ground:
+      'white' | 'clear' | 'translucent' | 'colour' | 'dark' | 'metallic' | 'clear-or-white' | 'white-or-dark';
     /** GroupsOut */
     GroupsOut: {
       /** Apart Mm */
@@ -5623,7 +5634,7 @@ export interface components {
      * @description When one looks again.
      * @enum {string}
      */
-    LaterKind: 'first wash' | 'a month outdoors' | 'a year';
+    LaterKind: 'wash' | 'month' | 'year';
     /** LaterOut */
     LaterOut: {
       /**
@@ -5636,6 +5647,8 @@ export interface components {
       /** Is Due */
       is_due: boolean;
       kind: components['schemas']['LaterKind'];
+      /** Words */
+      words: string;
     };
     /** LayerOut */
     LayerOut: {
@@ -5774,12 +5787,7 @@ export interface components {
      * @description What puts a calibration in doubt.
      * @enum {string}
      */
-    MachineChange:
-      | "the cutter's firmware"
-      | "the printer's driver"
-      | "the cutter's program"
-      | 'a page size'
-      | 'the blade holder';
+    MachineChange: 'cutter-firmware' | 'printer-driver' | 'cutter-program' | 'page-size' | 'blade-holder';
     /**
      * MachineMissesOut
      * @description What pieces were off by on one machine, right and down, mm, the newest last.
@@ -6048,13 +6056,13 @@ export interface components {
     NarrowSide:
       | 'even'
       | 'right'
-      | 'lower right'
+      | 'lower-right'
       | 'below'
-      | 'lower left'
+      | 'lower-left'
       | 'left'
-      | 'upper left'
+      | 'upper-left'
       | 'above'
-      | 'upper right';
+      | 'upper-right';
     /** NewEdgeStyle */
     NewEdgeStyle: {
       edge: components['schemas']['EdgeSpec'];
@@ -6229,7 +6237,7 @@ export interface components {
      * @description Where a layout to compare comes from.
      * @enum {string}
      */
-    Origin: 'on the table' | 'named' | 'straight rows';
+    Origin: 'table' | 'named' | 'rows';
     /**
      * Outcome
      * @description What a drop, or a run, looks like.
@@ -6329,7 +6337,7 @@ export interface components {
      *     size next above, with the sheet where the printer puts it.
      * @enum {string}
      */
-    PageBox: 'sheet' | 'named, centred' | 'named, at the left' | 'named, at the right';
+    PageBox: 'sheet' | 'centred' | 'left' | 'right';
     /**
      * Paper
      * @description A sheet's size. `spent` is what is gone of the first one, where it was used before, and so are the shapes in
@@ -6959,7 +6967,7 @@ export interface components {
        * @default 0.4
        */
       margin: number;
-      /** @default by area */
+      /** @default area */
       shared: components['schemas']['SharedBy'];
       /**
        * Tax Line
@@ -7245,6 +7253,8 @@ export interface components {
       /** Again */
       again: boolean;
       came_out: components['schemas']['CameOut'];
+      /** Came Out Words */
+      came_out_words: string;
       /** Cause */
       cause: string | null;
       /** Customer */
@@ -7598,7 +7608,7 @@ export interface components {
      * @description How a sheet is shared among its pieces.
      * @enum {string}
      */
-    SharedBy: 'by area' | 'evenly';
+    SharedBy: 'area' | 'evenly';
     /** SheetOut */
     SheetOut: {
       /** Colour */
@@ -7916,7 +7926,7 @@ export interface components {
      * @description How a station stands; drawn as a filled bead, a half one, a notched one and a ring.
      * @enum {string}
      */
-    StationState: 'settled' | 'look' | 'stop' | 'not yet';
+    StationState: 'settled' | 'look' | 'stop' | 'not-yet';
     /**
      * StepDoing
      * @enum {string}
@@ -7927,12 +7937,13 @@ export interface components {
      * @description How a step of the evening stands.
      * @enum {string}
      */
-    StepState: 'to come' | 'running' | 'over' | 'paused' | 'done';
+    StepState: 'to-come' | 'running' | 'over' | 'paused' | 'done';
     /**
      * Stock
-     * @description One sheet material. `gloss` is how much its face shines (matte 0, glass 1); `takes` are the printers, `inks` the
-     *     inks that it is made for. `use` says what it is for, `grams_m2` is its weight where it is sold by that, and `like`
-     *     names the stocks that the setting of one's own was taken from, `shrink` is how it shrinks in the oven.
+     * @description One sheet material. `ground` is what shows where nothing is printed, `gloss` how much its face shines (matte 0,
+     *     glass 1); `takes` are the printers, `inks` the inks that it is made for. `use` says what it is for, `grams_m2`
+     *     is its weight where it is sold by that, and `like` names the stocks that the setting of one's own was taken
+     *     from, `shrink` is how it shrinks in the oven.
      */
     Stock: {
       /** Abrasion */
@@ -7946,8 +7957,6 @@ export interface components {
       colour: string;
       /** Face Um */
       face_um: number;
-      /** Faces */
-      faces: string;
       /**
        * Gloss
        * @default 0.1
@@ -7955,6 +7964,7 @@ export interface components {
       gloss: number;
       /** Grams M2 */
       grams_m2?: number | null;
+      ground: components['schemas']['Ground'];
       /** Hardness Gf Per Um */
       hardness_gf_per_um: number;
       /**
@@ -8034,8 +8044,8 @@ export interface components {
       | 'water-slide'
       | 'transfer'
       | 'flex'
-      | 'shrink film'
-      | 'dye paper'
+      | 'shrink-film'
+      | 'dye-paper'
       | 'card'
       | 'magnet'
       | 'laminate';
@@ -8067,8 +8077,8 @@ export interface components {
       colour: string;
       /** Face Um */
       face_um: number;
-      /** Faces */
-      faces: string;
+      /** Face Words */
+      face_words: string;
       /** Key */
       key: string;
       /** Mirrored */

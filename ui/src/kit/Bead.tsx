@@ -1,4 +1,4 @@
-type State = 'settled' | 'look' | 'stop' | 'not yet';
+type State = 'settled' | 'look' | 'stop' | 'not-yet';
 
 /** A station's state, told by shape as well as colour: full, half, notched, or a ring. */
 export function Bead({ state, size = 14, label = state }: { state: State; size?: number; label?: string }) {
@@ -6,7 +6,7 @@ export function Bead({ state, size = 14, label = state }: { state: State; size?:
   return (
     <svg width={size} height={size} viewBox="-8 -8 16 16" role="img" aria-label={label}>
       {state === 'settled' && <circle r={r} className="fill-moss" />}
-      {state === 'not yet' && <circle r={r} className="fill-paper stroke-soft" strokeWidth="1.6" />}
+      {state === 'not-yet' && <circle r={r} className="fill-paper stroke-soft" strokeWidth="1.6" />}
       {state === 'look' && (
         <>
           <circle r={r} className="fill-paper stroke-bracken" strokeWidth="2" />

@@ -44,7 +44,7 @@ export function CameOut({ view }: { view: View }) {
       />
     </Window>
   );
-  const say = (sheet: LaidSheet, came_out: 'all good' | 'not run') =>
+  const say = (sheet: LaidSheet, came_out: 'good' | 'not-run') =>
     log.mutate({
       sheet: sheet.number,
       sheets: question.copies,
@@ -63,13 +63,13 @@ export function CameOut({ view }: { view: View }) {
           className="flex flex-wrap items-center gap-x-3 gap-y-1.5 border-b border-rule bg-tray px-5 py-1.5"
         >
           <b>{question.words}</b>
-          <Button look="act" disabled={log.isPending} onClick={() => say(open, 'all good')}>
+          <Button look="act" disabled={log.isPending} onClick={() => say(open, 'good')}>
             All good
           </Button>
           <Button disabled={log.isPending} onClick={() => setTapping(open)}>
             Some spoiled
           </Button>
-          <Button look="bare" disabled={log.isPending} onClick={() => say(open, 'not run')}>
+          <Button look="bare" disabled={log.isPending} onClick={() => say(open, 'not-run')}>
             Not run
           </Button>
           <label className="ml-auto flex items-center gap-1.5 text-sm">
@@ -219,7 +219,7 @@ function Tapping({ question, sheet, jobId, lot, wasSet, setWasSet, close }: Tapp
           log.mutate({
             sheet: sheet.number,
             sheets: question.copies,
-            came_out: 'some spoiled',
+            came_out: 'spoiled',
             spoilt: pieces,
             note,
             lot,

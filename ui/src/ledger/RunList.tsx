@@ -15,7 +15,7 @@ import { Bead } from '../kit/Bead';
 import { Button } from '../kit/Button';
 import { CountField } from '../kit/CountField';
 
-const STATES = { 'all good': 'settled', 'some spoiled': 'stop', 'not run': 'not yet' } as const;
+const STATES = { good: 'settled', spoiled: 'stop', 'not-run': 'not-yet' } as const;
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
 
 /** Every run, the newest first. */
@@ -65,7 +65,7 @@ function Row({ run }: { run: LoggedRun }) {
   return (
     <li className="grid grid-cols-[1.25rem_minmax(0,1fr)_auto] gap-x-2 border-t border-rule py-2">
       <span className="pt-1">
-        <Bead state={STATES[run.came_out]} label={run.came_out} />
+        <Bead state={STATES[run.came_out]} label={run.came_out_words} />
       </span>
       <div className="min-w-0">
         <b className="leading-tight">{run.title}</b>
@@ -84,7 +84,7 @@ function Row({ run }: { run: LoggedRun }) {
         {run.cause && <p className="text-sm">It was this: {run.cause}</p>}
         {run.note && <p className="text-sm text-soft">{run.note}</p>}
         <span className="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
-          {run.came_out === 'some spoiled' && !run.cause && (
+          {run.came_out === 'spoiled' && !run.cause && (
             <Link href={`/wrong?run=${run.id}`} className="font-bold text-kingfisher underline">
               What went wrong?
             </Link>
@@ -123,7 +123,7 @@ function Again({ run }: { run: LoggedRun }) {
         <button type="button" className="text-kingfisher underline" onClick={() => setOpen(true)}>
           Make it again
         </button>
-        {run.came_out !== 'not run' && (
+        {run.came_out !== 'not-run' && (
           <button
             type="button"
             className="text-kingfisher underline disabled:opacity-60"
@@ -194,7 +194,7 @@ function Later({ run }: { run: LoggedRun }) {
         .map((one) => (
           <div key={one.kind} className="flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
             <span>
-              <b>{run.title}</b>, {one.kind}: did it hold?
+              <b>{run.title}</b>, {one.words}: did it hold?
             </span>
             <Button onClick={() => look.mutate({ run: run.id, kind: one.kind, held: true })}>It held</Button>
             <Button onClick={() => look.mutate({ run: run.id, kind: one.kind, held: false })}>

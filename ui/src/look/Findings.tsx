@@ -8,7 +8,7 @@ import { Button } from '../kit/Button';
 import { Fold } from '../kit/Fold';
 import { useLook } from './shown';
 
-const BEADS = { stop: 'stop', look: 'look', note: 'not yet' } as const;
+const BEADS = { stop: 'stop', look: 'look', note: 'not-yet' } as const;
 
 interface Props {
   findings: Finding[];

@@ -34,7 +34,7 @@ export function StockForm({ stock, isNew, error, save, back }: Props) {
   const catalog = useCatalog().data;
   const [draft, setDraft] = useState(stock);
   const set = (changes: Partial<Stock>) => setDraft({ ...draft, ...changes });
-  const text = (name: 'name' | 'faces' | 'use', label: string) => (
+  const text = (name: 'name' | 'use', label: string) => (
     <label key={name} className="flex flex-col gap-0.5 text-sm">
       {label}
       <input
@@ -73,7 +73,6 @@ export function StockForm({ stock, isNew, error, save, back }: Props) {
       )}
       {text('name', 'Name')}
       {text('use', 'What it is for')}
-      {text('faces', 'What its face is: white, clear, colour …')}
       <div className="grid grid-cols-3 gap-3">
         {FIGURES.map(([name, label, unit]) => (
           <NumberField
@@ -85,7 +84,13 @@ export function StockForm({ stock, isNew, error, save, back }: Props) {
           />
         ))}
       </div>
-      <div className="grid grid-cols-3 gap-3">
+      <div className="grid grid-cols-4 gap-3">
+        <Select
+          label="What its face is"
+          options={catalog?.grounds ?? []}
+          value={draft.ground}
+          onChange={(key) => set({ ground: key as Stock['ground'] })}
+        />
         <Select
           label="What it is"
           options={catalog?.stock_classes ?? []}

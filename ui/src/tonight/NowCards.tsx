@@ -193,7 +193,7 @@ function Back({
   act: (batch: EveningBatch, step: EveningStep, what: StepDoing) => void;
 }) {
   const touched = evening.batches
-    .map((batch) => ({ batch, step: batch.steps.findLast((one) => one.state !== 'to come' && one.hands_on) }))
+    .map((batch) => ({ batch, step: batch.steps.findLast((one) => one.state !== 'to-come' && one.hands_on) }))
     .filter((one): one is { batch: EveningBatch; step: EveningStep } => one.step !== undefined)
     .sort((one, other) => timeOf(other.step.ends).getTime() - timeOf(one.step.ends).getTime())[0];
   if (!touched) return null;

@@ -34,8 +34,8 @@ function dueNow(evening: Evening, now: Date) {
       const name = `${batch.number}.${step.step}`;
       const running = step.state === 'running' || step.state === 'over';
       if (running && timeOf(step.ends) <= now) found.push(`${name} is over`);
-      const begun = batch.steps.some((one) => one.state !== 'to come');
-      if (step.hands_on && step.state === 'to come' && begun && timeOf(step.starts) <= now)
+      const begun = batch.steps.some((one) => one.state !== 'to-come');
+      if (step.hands_on && step.state === 'to-come' && begun && timeOf(step.starts) <= now)
         found.push(`${name} begins`);
     }
   }

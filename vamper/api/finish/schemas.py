@@ -85,7 +85,7 @@ class LabelsIn(BaseModel):
 class StepState(StrEnum):
     """How a step of the evening stands."""
 
-    TO_COME = "to come"
+    TO_COME = "to-come"
     RUNNING = "running"
     OVER = "over"
     """It has rested for as long as it should, and waits for its check."""

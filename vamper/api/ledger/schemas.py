@@ -105,6 +105,7 @@ class MadeAgainIn(BaseModel):
 
 class LaterOut(BaseModel):
     kind: LaterKind
+    words: str
     due: datetime
     is_due: bool
     held: bool | None
@@ -126,6 +127,7 @@ class RunOut(BaseModel):
     pieces: int
     good: int
     came_out: CameOut
+    came_out_words: str
     stock: str
     cutter: str
     settings: str

@@ -30,7 +30,7 @@ from vamper.core.ledger.run import SPOILT_WORDS, CameOut, Run, Spoilt
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import Place
 from vamper.formats.svg_path import DECIMALS, shape_path
-from vamper.services.brief.words import plural
+from vamper.services.brief.words import CAME_OUT_WORDS, LATER_WORDS, plural
 from vamper.services.ledger.handed import HandedOff
 from vamper.services.ledger.logging import is_simulated
 from vamper.services.ledger.runs import KeptRun, Runs, due_at
@@ -151,6 +151,7 @@ def run_out(kept: KeptRun, at: datetime) -> RunOut:
         pieces=run.made_pieces,
         good=run.good_pieces,
         came_out=run.came_out,
+        came_out_words=CAME_OUT_WORDS[run.came_out],
         stock=run.stock_name,
         cutter=run.cutter,
         settings="; ".join(setting_words(one) for one in run.settings),
@@ -160,6 +161,7 @@ def run_out(kept: KeptRun, at: datetime) -> RunOut:
         later=[
             LaterOut(
                 kind=one.kind,
+                words=LATER_WORDS[one.kind],
                 due=(due := due_at(kept.made_at, one.kind)),
                 is_due=one.held is None and due <= at,
                 held=one.held,
@@ -179,7 +181,7 @@ def cause_words(run: Run) -> str | None:
 
 def _spoilt_words(run: Run) -> str:
     if run.came_out is CameOut.NOT_RUN:
-        return "not run"
+        return CAME_OUT_WORDS[run.came_out]
     counts = {what: sum(one.what is what for one in run.spoilt) for what in SPOILT_WORDS}
     return ", ".join(f"{many} {SPOILT_WORDS[what]}" for what, many in counts.items() if many)
 

@@ -38,7 +38,7 @@ class StockOut(BaseModel):
     stock_class: str
     face_um: float
     backing_um: float
-    faces: str
+    face_words: str
     colour: str
     printable: bool
     mirrored: bool

@@ -28,6 +28,7 @@ from vamper.core.values.placement import Pin, Placement
 from vamper.core.values.stock import Stock
 from vamper.formats.out.sheet_file import SHEET_FILES
 from vamper.formats.svg_path import DECIMALS, closed_path, shape_path
+from vamper.services.brief.words import face_words
 
 PINS = list(Pin)
 
@@ -93,7 +94,8 @@ def _granted(plan: Plan) -> list[GrantedSideOut]:
 
 
 def stock_out(stock: Stock) -> StockOut:
-    return StockOut(**{name: value for name, value in asdict(stock).items() if name in StockOut.model_fields})
+    said = {name: value for name, value in asdict(stock).items() if name in StockOut.model_fields}
+    return StockOut(**said, face_words=face_words(stock))
 
 
 def layout_part(plan: Plan, revision: str) -> LayoutPart:

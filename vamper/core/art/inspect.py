@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from vamper.core.art.colours import flat_colours
 from vamper.core.art.groups import Group, are_several, groups_of, start_apart_mm
 from vamper.core.art.outline import SPECK_MM2, Outline
-from vamper.core.art.picture import Conversion, Picture
+from vamper.core.art.picture import CONVERSION_WORDS, Conversion, Picture
 from vamper.core.art.prepare import START_LIFT_DE, Rim, rim_of
 from vamper.core.art.resolution import SOFT_SHARE, largest_sharp_mm, need_of, seen_from
 from vamper.core.art.surface import Surface, survey
@@ -15,7 +15,7 @@ from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import Finding, Fix, FixTarget, Place, Severity, Station
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.lengths import figure, mm
-from vamper.core.values.stock import STOCK_BY_KEY, WHITE_FACED, Stock
+from vamper.core.values.stock import STOCK_BY_KEY, WHITE_FACED, Ground, Stock
 from vamper.core.values.units import MM_PER_INCH
 
 FRINGE_LOOK = 0.25
@@ -28,11 +28,11 @@ _MOST_PLACES = 40
 
 # Where nothing white can be printed, and how much that matters.
 _WHITE_VANISHES = {
-    "clear": Severity.STOP,
-    "translucent": Severity.STOP,
-    "dark": Severity.LOOK,
-    "metallic": Severity.LOOK,
-    "clear or white": Severity.LOOK,
+    Ground.CLEAR: Severity.STOP,
+    Ground.TRANSLUCENT: Severity.STOP,
+    Ground.DARK: Severity.LOOK,
+    Ground.METALLIC: Severity.LOOK,
+    Ground.CLEAR_OR_WHITE: Severity.LOOK,
 }
 
 
@@ -218,7 +218,7 @@ def _white(outline: Outline, number: int, surface: Surface, stock: Stock) -> Fin
         severity,
         "White parts will not show",
         f"{surface.white * 100:.0f} % of the drawing is white. Desktop inks hold no white: on {stock.name} "
-        f"these parts show the {'stock' if stock.ground in ('dark', 'metallic') else 'ground behind it'}.",
+        f"these parts show the {'stock' if stock.ground in (Ground.DARK, Ground.METALLIC) else 'ground behind it'}.",
         {"white": round(surface.white, 3), "limit": WHITE_SHARE},
         item=number,
         places=_whole(outline),
@@ -358,7 +358,7 @@ def _converted(every: tuple[Conversion, ...], number: int) -> Finding | None:
         "art.mode",
         Severity.NOTE,
         "Converted on the way in",
-        " ".join(f"The picture was {conversion}." for conversion in conversions),
+        " ".join(f"The picture was {CONVERSION_WORDS[conversion]}." for conversion in conversions),
         {"conversions": len(conversions)},
         item=number,
     )

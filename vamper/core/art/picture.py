@@ -13,15 +13,27 @@ Pixels = npt.NDArray[np.uint8]
 
 
 class Conversion(StrEnum):
-    """What a reader had to change to bring a picture to 8-bit RGBA. The value completes "The picture was …"."""
+    """What a reader had to change to bring a picture to 8-bit RGBA."""
 
-    CMYK = "in printing colours (CMYK) and was turned into RGB"
-    DEEP = "16 bits deep and was brought to 8"
-    TURNED = "stored on its side and was turned upright"
-    ANIMATED = "animated; its first frame is used"
-    PROFILE = "in a colour space of its own and was turned into sRGB"
-    PALETTE = "in a palette of few colours and was turned into RGB"
-    GREY = "grey and was turned into RGB"
+    CMYK = "cmyk"
+    DEEP = "deep"
+    TURNED = "turned"
+    ANIMATED = "animated"
+    PROFILE = "profile"
+    PALETTE = "palette"
+    GREY = "grey"
+
+
+CONVERSION_WORDS = {
+    Conversion.CMYK: "in printing colours (CMYK) and was turned into RGB",
+    Conversion.DEEP: "16 bits deep and was brought to 8",
+    Conversion.TURNED: "stored on its side and was turned upright",
+    Conversion.ANIMATED: "animated; its first frame is used",
+    Conversion.PROFILE: "in a colour space of its own and was turned into sRGB",
+    Conversion.PALETTE: "in a palette of few colours and was turned into RGB",
+    Conversion.GREY: "grey and was turned into RGB",
+}
+"""What completes “The picture was …”."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -106,7 +106,7 @@ def advise(stock: Stock, purpose: Purpose, coated: bool = False) -> HandlingAdvi
         return HandlingAdvice(
             Manner.SMOOTH, "on opaque ware the rim hardly shows, and a smooth piece slides into place"
         )
-    if stock.ground == "clear":
+    if stock.is_clear:
         return HandlingAdvice(Manner.CLOSE, "on clear film the rim shows, and the less of it the better")
     if purpose in _OUTDOORS:
         return HandlingAdvice(Manner.SMOOTH, "outdoors every finger is a corner that lifts first")

@@ -27,7 +27,7 @@ _NOTHING = Took()
 class SharedBy(StrEnum):
     """How a sheet is shared among its pieces."""
 
-    AREA = "by area"
+    AREA = "area"
     EVEN = "evenly"
 
 

@@ -10,6 +10,7 @@ from vamper.core.values.cutter import Feed
 from vamper.core.values.finish import ProcessVariant
 from vamper.core.values.job import Job
 from vamper.core.values.reading import DARK_FACE, Black, RoomLight
+from vamper.core.values.stock import Ground
 
 _GLOSS, _MATTE = 0.5, 0.15
 _FINE_MM = 1.0
@@ -17,7 +18,6 @@ _BLUNT = 0.75
 _OLD_LOADS, _FRESH_LOADS = 8, 0
 _NEAR_RIM_MM = 8.0
 # Faces that throw light back like metal, in the word that stocks are told by.
-_METALLIC = "metallic"
 
 
 def facts_of(plan: Plan) -> tuple[str, ...]:
@@ -31,7 +31,7 @@ def _of_stock(job: Job) -> Iterator[str]:
         yield "gloss"
     if stock.gloss <= _MATTE:
         yield "matte"
-    if _METALLIC in stock.faces:
+    if stock.ground is Ground.METALLIC:
         yield "metallic"
     if stock.face_reflectance <= DARK_FACE:
         yield "dark-stock"

@@ -28,9 +28,9 @@ Sheets = Annotated[int, Ge(1), Le(1000)]
 class CameOut(StrEnum):
     """How a sheet came out."""
 
-    GOOD = "all good"
-    SPOILED = "some spoiled"
-    NOT_RUN = "not run"
+    GOOD = "good"
+    SPOILED = "spoiled"
+    NOT_RUN = "not-run"
 
 
 class Spoilt(StrEnum):
@@ -122,9 +122,9 @@ class Took:
 class LaterKind(StrEnum):
     """When one looks again."""
 
-    WASH = "first wash"
-    MONTH = "a month outdoors"
-    YEAR = "a year"
+    WASH = "wash"
+    MONTH = "month"
+    YEAR = "year"
 
 
 _NOTHING_TAKEN = Took()

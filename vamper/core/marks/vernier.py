@@ -54,13 +54,13 @@ class NarrowSide(StrEnum):
 
     EVEN = "even"
     RIGHT = "right"
-    LOWER_RIGHT = "lower right"
+    LOWER_RIGHT = "lower-right"
     BELOW = "below"
-    LOWER_LEFT = "lower left"
+    LOWER_LEFT = "lower-left"
     LEFT = "left"
-    UPPER_LEFT = "upper left"
+    UPPER_LEFT = "upper-left"
     ABOVE = "above"
-    UPPER_RIGHT = "upper right"
+    UPPER_RIGHT = "upper-right"
 
 
 _ROUND = (

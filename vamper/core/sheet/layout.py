@@ -17,7 +17,7 @@ class WhyNot(StrEnum):
 
     TOO_BIG = "too big"
     NO_ROOM = "no room"
-    NOT_IN_KIT = "not in a kit"
+    NOT_IN_KIT = "not-in-kit"
 
 
 @dataclass(frozen=True, slots=True)

@@ -31,6 +31,7 @@ from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import Points, mirrored
 from vamper.core.values.pixels import filled
 from vamper.core.values.reading import Black
+from vamper.core.values.stock import Ground
 from vamper.core.values.units import MM_PER_INCH
 
 Pixels = npt.NDArray[np.uint8]
@@ -188,7 +189,7 @@ def _face(table: _Table, devices: Devices, runs: SimulationResult, page: Printed
     face: Image = np.empty((*table.size, 3), np.float32)
     face[:] = _BACKING if stock.is_clear else colour
     grain = table.grain(_FACE)
-    if "metallic" in stock.faces:
+    if stock.ground is Ground.METALLIC:
         face += (cv2.GaussianBlur(grain, (0, 0), 1.2) * np.float32(26) - np.float32(18))[..., None]
     face += (cv2.GaussianBlur(grain, (0, 0), 0.8) * np.float32(2.2 if stock.gloss < 0.3 else 0.8))[..., None]
     if page is None:

@@ -28,9 +28,9 @@ class PageBox(StrEnum):
     """
 
     SHEET = "sheet"
-    CENTRED = "named, centred"
-    LEFT = "named, at the left"
-    RIGHT = "named, at the right"
+    CENTRED = "centred"
+    LEFT = "left"
+    RIGHT = "right"
 
 
 @dataclass(frozen=True, slots=True)

@@ -29,8 +29,8 @@ class StockClass(StrEnum):
     WATER_SLIDE = "water-slide"
     TRANSFER = "transfer"
     FLEX = "flex"
-    SHRINK = "shrink film"
-    DYE = "dye paper"
+    SHRINK = "shrink-film"
+    DYE = "dye-paper"
     CARD = "card"
     MAGNET = "magnet"
     LAMINATE = "laminate"
@@ -44,15 +44,40 @@ class Tack(StrEnum):
     HIGH = "high"
 
 
+class Ground(StrEnum):
+    """What shows where nothing is printed. Of two, the sheet that is bought decides."""
+
+    WHITE = "white"
+    CLEAR = "clear"
+    TRANSLUCENT = "translucent"
+    COLOUR = "colour"
+    DARK = "dark"
+    METALLIC = "metallic"
+    CLEAR_OR_WHITE = "clear-or-white"
+    WHITE_OR_DARK = "white-or-dark"
+
+
+class Sheen(StrEnum):
+    """How a face shines."""
+
+    GLOSS = "gloss"
+    SATIN = "satin"
+    MATTE = "matte"
+
+
+# From which shine on (matte 0, glass 1) a face is called so.
+_SHEENS = ((Sheen.GLOSS, 0.6), (Sheen.SATIN, 0.25), (Sheen.MATTE, 0.0))
+
 StockKey = Annotated[str, Len(1, 100), ONE_LINE]
 Micrometres = Annotated[float, Ge(0), Le(5000)]
 
 
 @dataclass(frozen=True, slots=True)
 class Stock:
-    """One sheet material. `gloss` is how much its face shines (matte 0, glass 1); `takes` are the printers, `inks` the
-    inks that it is made for. `use` says what it is for, `grams_m2` is its weight where it is sold by that, and `like`
-    names the stocks that the setting of one's own was taken from, `shrink` is how it shrinks in the oven.
+    """One sheet material. `ground` is what shows where nothing is printed, `gloss` how much its face shines (matte 0,
+    glass 1); `takes` are the printers, `inks` the inks that it is made for. `use` says what it is for, `grams_m2`
+    is its weight where it is sold by that, and `like` names the stocks that the setting of one's own was taken
+    from, `shrink` is how it shrinks in the oven.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -65,7 +90,7 @@ class Stock:
     hardness_gf_per_um: Annotated[float, Gt(0), Le(100)]
     least_neck_mm: Annotated[float, Gt(0), Le(50)]
     abrasion: Annotated[float, Gt(0), Le(100)]
-    faces: Annotated[str, Len(1, 100), ONE_LINE]
+    ground: Ground
     speed_mm_s: Annotated[float, Gt(0), Le(2000)]
     tack: Tack
     soft_or_fibrous: bool = False
@@ -123,12 +148,12 @@ class Stock:
 
     @property
     def is_clear(self) -> bool:
-        return self.ground == "clear"
+        return self.ground is Ground.CLEAR
 
     @property
-    def ground(self) -> str:
-        """What shows where nothing is printed: white, clear, dark …, in the word of `faces`."""
-        return self.faces.partition(",")[0]
+    def sheen(self) -> Sheen:
+        """How its face shines, in a word."""
+        return next(word for word, least in _SHEENS if self.gloss >= least)
 
     @property
     def title(self) -> str:

@@ -28,7 +28,7 @@ class StationState(StrEnum):
     SETTLED = "settled"
     LOOK = "look"
     STOP = "stop"
-    NOT_YET = "not yet"
+    NOT_YET = "not-yet"
 
 
 # How a dry run stands by the share of its sheets that came out good.

@@ -1,5 +1,7 @@
 """Words for what a job may say; the same in the brief, the catalog and everywhere else."""
 
+from vamper.core.ledger.run import CameOut, LaterKind
+from vamper.core.marks.vernier import NarrowSide
 from vamper.core.sheet.layout import THROUGH_GAP_MM
 from vamper.core.values.art import Purpose
 from vamper.core.values.cut import Cut
@@ -7,6 +9,7 @@ from vamper.core.values.cutter import Feed
 from vamper.core.values.item import Turn
 from vamper.core.values.lengths import mm
 from vamper.core.values.printer import PageBox
+from vamper.core.values.stock import Ground, Stock, StockClass
 from vamper.core.values.tables import table
 from vamper.core.values.tried import Outcome
 from vamper.services.shop.measured import CalibrationSchool
@@ -21,6 +24,17 @@ FEED_WORDS = {feed: (_TABLE["feeds"][feed]["name"], _TABLE["feeds"][feed]["hint"
 OUTCOME_WORDS = {one: (_TABLE["outcomes"][one]["name"], _TABLE["outcomes"][one]["hint"]) for one in Outcome}
 PAGE_BOX_WORDS = {box: _TABLE["page_boxes"][box] for box in PageBox}
 CALIBRATION_SCHOOL_WORDS = {school: _TABLE["calibration_schools"][school] for school in CalibrationSchool}
+
+CAME_OUT_WORDS: dict[CameOut, str] = {one: _TABLE["came_out"][one] for one in CameOut}
+LATER_WORDS: dict[LaterKind, str] = {one: _TABLE["later"][one] for one in LaterKind}
+NARROW_SIDE_WORDS = {one: _TABLE["narrow_sides"][one] for one in NarrowSide}
+STOCK_CLASS_WORDS = {one: _TABLE["stock_classes"][one] for one in StockClass}
+GROUND_WORDS = {one: _TABLE["grounds"][one] for one in Ground}
+
+
+def face_words(stock: Stock) -> str:
+    """What the face of a stock is: its ground, and how it shines."""
+    return f"{GROUND_WORDS[stock.ground]}, {stock.sheen}"
 
 
 def plural(count: int, one: str, many: str | None = None) -> str:

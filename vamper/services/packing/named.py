@@ -38,9 +38,9 @@ _SHEETS = TypeAdapter(tuple[Sheet, ...])
 class Origin(StrEnum):
     """Where a layout to compare comes from."""
 
-    TABLE = "on the table"
+    TABLE = "table"
     NAMED = "named"
-    ROWS = "straight rows"
+    ROWS = "rows"
 
 
 @dataclass(frozen=True, slots=True)

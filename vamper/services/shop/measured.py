@@ -21,6 +21,7 @@ from vamper.core.values.calibration import Calibration, Thickness, thickness_of
 from vamper.core.values.findings import BadInput
 from vamper.core.values.miss import STARTER_MISS_MM, LoggedMiss
 from vamper.core.values.stock import Stock
+from vamper.core.values.tables import table
 from vamper.services.work.not_found import NotFound
 from vamper.services.work.remembered import Remembered
 from vamper.store.database import Sessions
@@ -34,19 +35,22 @@ _MOST_MISSES = 1000
 class CalibrationSchool(StrEnum):
     """When to calibrate anew."""
 
-    EVERY_JOB = "every job"
-    WHEN_OFF = "when off"
+    EVERY_JOB = "every-job"
+    WHEN_OFF = "when-off"
     DRIFT = "drift"
 
 
 class MachineChange(StrEnum):
     """What puts a calibration in doubt."""
 
-    FIRMWARE = "the cutter's firmware"
-    DRIVER = "the printer's driver"
-    PROGRAM = "the cutter's program"
-    PAGE_SIZE = "a page size"
-    HOLDER = "the blade holder"
+    FIRMWARE = "cutter-firmware"
+    DRIVER = "printer-driver"
+    PROGRAM = "cutter-program"
+    PAGE_SIZE = "page-size"
+    HOLDER = "blade-holder"
+
+
+MACHINE_CHANGE_WORDS = {one: table(__package__, "machines.toml")["changes"][one.value] for one in MachineChange}
 
 
 @dataclass(frozen=True, slots=True)
@@ -212,7 +216,9 @@ class Measured:
             return f"Never calibrated on {thickness_of(stock.thickness_um)} stock: the usual miss is assumed."
         event = self._last_change(cutter_id)
         if event is not None and event[0] > newest.made_at:
-            return f"Due: {event[1]} was changed on {event[0]:%d %B %Y}, after the last calibration."
+            return (
+                f"Due: {MACHINE_CHANGE_WORDS[event[1]]} was changed on {event[0]:%d %B %Y}, after the last calibration."
+            )
         misses = self.of(printer_id, cutter_id, stock).misses
         school = self.school()
         if school is CalibrationSchool.EVERY_JOB and newest.made_at.date() < now().date():
@@ -225,11 +231,11 @@ class Measured:
             return "Due: the last five pieces that were measured drift to one side."
         return ""
 
-    def _last_change(self, cutter_id: int) -> tuple[datetime, str] | None:
+    def _last_change(self, cutter_id: int) -> tuple[datetime, MachineChange] | None:
         with self._sessions() as session:
             rows = select(MachineEventRow).where(MachineEventRow.cutter_id == cutter_id)
             row = session.scalars(rows.order_by(MachineEventRow.id.desc()).limit(1)).first()
-            return None if row is None else (_aware(row.happened_at), row.what)
+            return None if row is None else (_aware(row.happened_at), MachineChange(row.what))
 
     def _all(self, printer_id: int, cutter_id: int) -> _Kept:
         return self._kept.get((printer_id, cutter_id), lambda: self._read(printer_id, cutter_id))

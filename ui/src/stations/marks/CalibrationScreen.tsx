@@ -76,7 +76,7 @@ export function CalibrationScreen({ view }: { view: View }) {
             onClick={() => setAt(index)}
             className={`inline-flex items-center gap-1.5 rounded-[6px] border px-2 py-1 text-sm ${index === at ? 'border-kingfisher font-bold' : 'border-rule'} ${draft[one.number] ? 'bg-paper' : 'bg-tray'}`}
           >
-            <Bead state={draft[one.number] ? 'settled' : 'not yet'} />
+            <Bead state={draft[one.number] ? 'settled' : 'not-yet'} />
             {one.place}, {one.axis === 'x' ? 'across' : 'down'}
             <span className="sr-only">{draft[one.number] ? ', read' : ', open'}</span>
           </button>

@@ -4,6 +4,7 @@ import type { Schemas } from '../../api/client';
 import type { View } from '../../api/view';
 import { Button } from '../../kit/Button';
 import { showLength, useUnit } from '../../kit/units';
+import { useCatalog } from '../../api/jobs';
 import { asSentence } from '../../kit/words';
 import { timesAsFar } from './arrows';
 
@@ -20,6 +21,8 @@ interface Props {
 
 /** What the readings come to, the one that does not fit the others, and the check figure that closes it. */
 export function FitResult({ fit, calibration, view, again, keep, error }: Props) {
+  const sides = useCatalog().data?.narrow_sides ?? [];
+  const words = (side: Side) => sides.find((one) => one.key === side)?.name ?? '';
   const unit = useUnit((state) => state.unit);
   const [check, setCheck] = useState<Side | null>(null);
   const [versions, setVersions] = useState('');
@@ -74,7 +77,7 @@ export function FitResult({ fit, calibration, view, again, keep, error }: Props)
                 onClick={() => setCheck(side)}
                 className={`min-w-24 rounded-[6px] border px-2 py-1.5 text-sm ${check === side ? 'border-kingfisher bg-paper font-bold' : 'border-rule bg-tray'}`}
               >
-                {side === 'even' ? 'nowhere, even' : side}
+                {words(side)}
               </button>
             ))}
           </div>
@@ -109,13 +112,13 @@ export function FitResult({ fit, calibration, view, again, keep, error }: Props)
 }
 
 const GRID: readonly Side[] = [
-  'upper left',
+  'upper-left',
   'above',
-  'upper right',
+  'upper-right',
   'left',
   'even',
   'right',
-  'lower left',
+  'lower-left',
   'below',
-  'lower right',
+  'lower-right',
 ];

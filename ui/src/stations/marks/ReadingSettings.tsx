@@ -67,7 +67,7 @@ export function ReadingSettings({ view, reading, change }: Props) {
           }
         />
       </Fold>
-      <Fold title="The stock’s face" summary={view.plan?.stock.faces ?? ''}>
+      <Fold title="The stock’s face" summary={view.plan?.stock.face_words ?? ''}>
         <label className="flex items-center gap-3 text-sm">
           Its colour, where it comes in several
           <input

@@ -5,7 +5,7 @@ import { Bead } from '../../kit/Bead';
 import { Button } from '../../kit/Button';
 import { usePhotoPointed } from './photoPointed';
 
-const BEADS = { there: 'settled', missing: 'stop', pale: 'look', unseen: 'not yet' } as const;
+const BEADS = { there: 'settled', missing: 'stop', pale: 'look', unseen: 'not-yet' } as const;
 const ORDER = ['missing', 'pale', 'unseen', 'there'] as const;
 
 interface Props {

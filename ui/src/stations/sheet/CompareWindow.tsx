@@ -118,7 +118,7 @@ function Side({ jobId, plan, one, all, against, height, choose, close }: SidePro
               Remove
             </Button>
           )}
-          {one.origin !== 'on the table' && (
+          {one.origin !== 'table' && (
             <Button
               look="main"
               onClick={() => keep.mutate(one.origin === 'named' ? one.name : null, { onSuccess: close })}
