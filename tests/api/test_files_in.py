@@ -81,8 +81,10 @@ def ledgers(draw: st.DrawFn) -> bytes:
     offcut = {"kept_at": AT.isoformat(), "stock": "card", "paper": {"width_mm": 100, "height_mm": 80}, "name": "rest"}
     document: dict[str, Any] = {"format": "vamper-ledger", "version": 1}
     document |= {"runs": [run], "bought": [bought], "offcuts": [offcut], "rates": {"currency": "€", "hour": 12}}
+    # Taken before anything is changed: what holds them may be something else afterwards.
+    entries = [run, bought, offcut, document["rates"], run["settings"][0], run["spoilt"][0]]
     for _ in range(draw(st.integers(1, 3))):
-        entry = draw(st.sampled_from([run, bought, offcut, document["rates"], run["settings"][0], run["spoilt"][0]]))
+        entry = draw(st.sampled_from(entries))
         key = draw(st.sampled_from(sorted(entry)))
         entry[key] = draw(ODD)
     return json.dumps(document).encode()

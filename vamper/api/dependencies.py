@@ -12,6 +12,7 @@ from vamper.services.design.item_pictures import ItemPictures
 from vamper.services.finish.evening import Evenings
 from vamper.services.handoff.ink import Inks
 from vamper.services.jobs.composing import Compositions
+from vamper.services.jobs.fixes import Fixes
 from vamper.services.jobs.items import Items
 from vamper.services.jobs.jobs import Jobs
 from vamper.services.jobs.variants import Variants
@@ -73,6 +74,7 @@ RunsHere = Annotated[Runs, _service("runs")]
 JobsHere = Annotated[Jobs, _service("jobs")]
 CompositionsHere = Annotated[Compositions, _service("compositions")]
 ItemsHere = Annotated[Items, _service("items")]
+FixesHere = Annotated[Fixes, _service("fixes")]
 VariantsHere = Annotated[Variants, _service("variants")]
 PackingHere = Annotated[PackingService, _service("packing")]
 CountingHere = Annotated[Counting, _service("counting")]

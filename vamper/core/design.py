@@ -55,12 +55,12 @@ class DesignedItem:
         spec = self.spec
         bleed_mm = self.bleed.width_mm if printed else 0.0
         return Piece(
-            spec.number,
-            self.edge.shape,
-            spec.quantity,
-            spec.cut,
-            bleed_mm,
-            spec.turn,
-            spec.fill_priority,
-            spec.sheet_colour,
+            item=spec.number,
+            edge=self.edge.shape,
+            quantity=spec.quantity,
+            cut=spec.cut,
+            bleed_mm=bleed_mm,
+            turn=spec.turn,
+            fill_priority=spec.fill_priority,
+            sheet_colour=spec.sheet_colour,
         )

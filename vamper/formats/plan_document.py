@@ -114,18 +114,6 @@ class RectangleEntry(Strict):
     height_mm: float
 
 
-class SheetFiles(Strict):
-    """`print` is left out for stock that is not printed."""
-
-    print: str | None = None
-    cut_svg: str
-    cut_dxf: str
-    cut_hpgl: str | None = None
-    """Left out where no machine cuts."""
-    whole: str | None = None
-    """The sheet as one picture; only there for a machine whose own program adds the marks."""
-
-
 class InkEntry(Strict):
     """Areas of full cover, and their volume."""
 
@@ -214,7 +202,8 @@ class SheetEntry(Strict):
     number: Annotated[int, Field(ge=1)]
     used: float
     placements: list[PlacementEntry]
-    files: SheetFiles
+    files: dict[str, str]
+    """The names of its files, by what they are (`print`, `cut_svg` …); what there is none of is left out."""
     ink: InkEntry | None = None
     """Left out for stock that is not printed."""
     cut: CutEntry | None = None

@@ -37,7 +37,6 @@ from vamper.formats.plan_document import (
     SchoolEntry,
     SettingEntry,
     SheetEntry,
-    SheetFiles,
     StockEntry,
     TellTaleEntry,
     UnplacedEntry,
@@ -159,7 +158,7 @@ def _sheet(plan: Plan, number: int, places: Places, inks: Sequence[InkUse]) -> S
         number=number + 1,
         used=round(plan.sheets[number].used_share, 4),
         placements=_placements(plan, number, places),
-        files=SheetFiles(**sheet_files(number, plan.job)),
+        files=sheet_files(number, plan.job),
         offcut_mm=RectangleEntry(
             x_mm=round(offcut.left_mm, 3),
             y_mm=round(offcut.top_mm, 3),

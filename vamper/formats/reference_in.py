@@ -40,18 +40,18 @@ def reference_in(plan: PlanDocument, sheet: int, print_file: Callable[[str], byt
         )
         for number, one in enumerate(laid.placements)
     )
-    name = laid.files.print
+    name = laid.files.get("print")
     data = print_file(name) if name else None
     return SheetReference(
-        width,
-        height,
-        rgb_of(laid.stock_colour or plan.stock.colour),
-        tuple(MarkReference(tuple(np.array(ring) for ring in mark.shape)) for mark in plan.marks),
-        pieces,
-        items,
-        plan.mirror,
-        None if data is None else _nominal(_pixels(data), plan.page, (width, height)),
-        PRINT_PPI / MM_PER_INCH,
+        width_mm=width,
+        height_mm=height,
+        stock_rgb=rgb_of(laid.stock_colour or plan.stock.colour),
+        marks=tuple(MarkReference(tuple(np.array(ring) for ring in mark.shape)) for mark in plan.marks),
+        pieces=pieces,
+        items=items,
+        mirror=plan.mirror,
+        print_rgba=None if data is None else _nominal(_pixels(data), plan.page, (width, height)),
+        print_px_a_mm=PRINT_PPI / MM_PER_INCH,
     )
 
 

@@ -11,6 +11,7 @@ from vamper.services.finish.evening import Evenings
 from vamper.services.handoff.hand_offs import HandOffs
 from vamper.services.handoff.ink import Inks
 from vamper.services.jobs.composing import Compositions
+from vamper.services.jobs.fixes import Fixes
 from vamper.services.jobs.items import Items
 from vamper.services.jobs.jobs import Jobs
 from vamper.services.jobs.variants import Variants
@@ -76,6 +77,7 @@ class Workshop:
         self.compositions = Compositions(self.sessions, self.arts, self.jobs, self.designer, self.own_fonts)
         self.items = Items(self.arts, self.jobs, self.designer, self.shop.stock)
         self.variants = Variants(self.jobs, self.arts, self.designer)
+        self.fixes = Fixes(self.jobs, self.items, self.variants)
 
         self.packing = PackingService(self.sessions, nester, search_seconds)
         self.counting = Counting()

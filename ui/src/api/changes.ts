@@ -8,7 +8,9 @@ import { ask, client, NotNow, type Schemas } from './client';
 import { useNotices } from './notices';
 import { knownParts, showAnswer, type View } from './view';
 
-type Change = Omit<Schemas['Change'], 'known'>;
+type FieldChange = Omit<Schemas['Change'], 'known'>;
+type Fix = Omit<Schemas['FixIn'], 'known'>;
+type Change = FieldChange | Fix;
 type Queue = ChangeQueue<Change, Schemas['ViewOut']>;
 
 /** Fields of the job, or of the designs that `numbers` names; `each` are fields of every design beside the job's. */
@@ -32,10 +34,18 @@ function queueOf(jobId: number, queries: QueryClient): Queue {
       send: (change) => {
         const known = knownParts(queries.getQueryData<View>(['job', jobId]));
         const params = { path: { job_id: jobId } };
-        return ask(client.POST('/api/jobs/{job_id}/changes', { params, body: { ...change, known } }));
+        return 'target' in change
+          ? ask(client.POST('/api/jobs/{job_id}/fixes', { params, body: { ...change, known } }))
+          : ask(client.POST('/api/jobs/{job_id}/changes', { params, body: { ...change, known } }));
       },
-      sets: ({ numbers, changes, each }) =>
-        JSON.stringify([numbers, Object.keys(changes).sort(), Object.keys(each ?? {}).sort()]),
+      sets: (change) =>
+        'target' in change
+          ? JSON.stringify(change)
+          : JSON.stringify([
+              change.numbers,
+              Object.keys(change.changes).sort(),
+              Object.keys(change.each ?? {}).sort(),
+            ]),
       isLater: (error) => error instanceof NotNow,
       pause: () => new Promise((settle) => setTimeout(settle, AGAIN_MS)),
       keep,
@@ -59,6 +69,12 @@ export function useChange(jobId: number) {
       queueOf(jobId, queries).push({ label, changes, each, numbers: numbers ?? null }, done),
     [jobId, queries],
   );
+}
+
+/** Do what a finding offers. */
+export function useFix(jobId: number) {
+  const queries = useQueryClient();
+  return useCallback((fix: Fix) => queueOf(jobId, queries).push(fix), [jobId, queries]);
 }
 
 export type Changer = ReturnType<typeof useChange>;

@@ -1033,6 +1033,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/fixes': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Take Fix
+     * @description Do what a finding offers; the answer is the job as it is then.
+     */
+    post: operations['take_fix_api_jobs__job_id__fixes_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/force': {
     parameters: {
       query?: never;
@@ -4721,6 +4741,30 @@ export interface components {
       worst_by_mm: number | null;
       /** Worst Scale */
       worst_scale: number | null;
+    };
+    /**
+     * FixIn
+     * @description A fix that a finding offers, as it was offered, and the design that the finding is about.
+     */
+    FixIn: {
+      /** Changes */
+      changes: {
+        [key: string]: unknown;
+      };
+      /** Item Number */
+      item_number?: number | null;
+      /**
+       * @default {
+       *       "cut": "",
+       *       "designs": [],
+       *       "layout": "",
+       *       "sheet": ""
+       *     }
+       */
+      known: components['schemas']['KnownParts'];
+      /** Label */
+      label: string;
+      target: components['schemas']['FixTarget'];
     };
     /** FixOut */
     FixOut: {
@@ -10518,6 +10562,41 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['PiecesOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  take_fix_api_jobs__job_id__fixes_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['FixIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ViewOut'];
         };
       };
       /** @description Validation Error */

@@ -1,8 +1,5 @@
 import type { Finding, ItemDocument } from '../api/client';
-import { type Changer } from '../api/changes';
-import { useSplit, useTiles } from '../api/designs';
-import { useCupParts } from '../api/finish';
-import { useByColour } from '../api/sheets';
+import { useFix } from '../api/changes';
 import { Bead } from '../kit/Bead';
 import { Button } from '../kit/Button';
 import { Fold } from '../kit/Fold';
@@ -14,21 +11,13 @@ interface Props {
   findings: Finding[];
   items: readonly ItemDocument[];
   jobId: number;
-  change: Changer;
   title?: string;
   /** Left out where all of them are about the design in sight. */
   named?: boolean;
 }
 
 /** What was found, most serious first; hovering shows the place, a fix is one action and can be undone. */
-export function Findings({
-  findings,
-  items,
-  jobId,
-  change,
-  title = 'What Vamper found',
-  named = true,
-}: Props) {
+export function Findings({ findings, items, jobId, title = 'What Vamper found', named = true }: Props) {
   const stops = findings.filter((finding) => finding.severity === 'stop').length;
   const looks = findings.filter((finding) => finding.severity === 'look').length;
   const notes = findings.filter((finding) => finding.severity === 'note');
@@ -39,7 +28,6 @@ export function Findings({
       finding={finding}
       name={named ? items.find((item) => item.number === finding.item_number)?.name : undefined}
       jobId={jobId}
-      change={change}
     />
   );
   const counts = [stops && `${stops} would spoil the sheet`, looks && `${looks} to look at`].filter(Boolean);
@@ -73,36 +61,16 @@ interface CardProps {
   finding: Finding;
   name: string | undefined;
   jobId: number;
-  change: Changer;
 }
 
-function FindingCard({ finding, name, jobId, change }: CardProps) {
-  const split = useSplit(jobId);
-  const tiles = useTiles(jobId);
-  const cupParts = useCupParts(jobId);
-  const byColour = useByColour(jobId);
+function FindingCard({ finding, name, jobId }: CardProps) {
+  const take = useFix(jobId);
   const point = useLook((state) => state.point);
   const showItem = useLook((state) => state.showItem);
   const apply = (fix: Finding['fixes'][number]) => {
     point(null);
-    if (fix.target === 'split' && finding.item_number !== null) {
-      split.mutate({ number: finding.item_number, apart_mm: Number(fix.changes.apart_mm) });
-      return;
-    }
-    if (fix.target === 'tiles' && finding.item_number !== null) {
-      tiles.mutate({ number: finding.item_number, overlap_mm: Number(fix.changes.overlap_mm) });
-      return;
-    }
-    if (fix.target === 'cup' && finding.item_number !== null) {
-      cupParts.mutate({ number: finding.item_number, seams_mm: [] });
-      return;
-    }
-    if (fix.target === 'colours' && finding.item_number !== null) {
-      byColour.mutate(finding.item_number);
-      return;
-    }
-    const numbers = fix.target === 'item' && finding.item_number !== null ? [finding.item_number] : undefined;
-    change({ label: fix.label, changes: fix.changes, ...(numbers ? { numbers } : {}) });
+    const { label, target, changes } = fix;
+    take({ label, target, changes, item_number: finding.item_number });
   };
   return (
     <li

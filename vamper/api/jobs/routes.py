@@ -12,6 +12,7 @@ from sse_starlette.sse import EventSourceResponse
 from vamper.api.dependencies import (
     ArtsHere,
     BriefingHere,
+    FixesHere,
     JobsHere,
     PackingHere,
     PlansHere,
@@ -27,6 +28,7 @@ from vamper.api.jobs.schemas import (
     BenchStepOut,
     Change,
     ChoiceOut,
+    FixIn,
     GlanceOut,
     ItemNumbers,
     JobId,
@@ -148,6 +150,13 @@ def change_job(jobs: JobsHere, shown: Shown, job_id: Id, change: Change) -> View
     else:
         state = jobs.change_items(job_id, change.label, tuple(change.numbers), change.changes)
     return shown.view(state, change.known)
+
+
+@router.post("/jobs/{job_id}/fixes", tags=["changes"])
+def take_fix(jobs: JobsHere, fixes: FixesHere, shown: Shown, job_id: Id, fix: FixIn) -> ViewOut:
+    """Do what a finding offers; the answer is the job as it is then."""
+    jobs.get(job_id)
+    return shown.view(fixes.take(job_id, fix.target, fix.item_number, fix.label, fix.changes), fix.known)
 
 
 @router.post("/jobs/{job_id}/undo", tags=["changes"])

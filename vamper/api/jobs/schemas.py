@@ -117,6 +117,16 @@ class Change(BaseModel):
     known: KnownParts = NOTHING_KNOWN
 
 
+class FixIn(BaseModel):
+    """A fix that a finding offers, as it was offered, and the design that the finding is about."""
+
+    label: Annotated[str, Field(min_length=1, max_length=200), ONE_LINE]
+    target: FixTarget
+    changes: Annotated[dict[str, Any], Field(max_length=100)]
+    item_number: Number | None = None
+    known: KnownParts = NOTHING_KNOWN
+
+
 class ItemNumbers(BaseModel):
     numbers: Annotated[list[Number], Field(min_length=1, max_length=1000)]
 

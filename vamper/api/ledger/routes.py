@@ -77,14 +77,14 @@ async def get_question(runs: RunsHere, supplies: SuppliesHere, made: MadeHere, j
 async def log_outcome(made: MadeHere, job_id: Id, asked: CameOutIn) -> NewId:
     """How a sheet came out: kept, and belief, blade, mat and misses follow."""
     said = Said(
-        asked.sheet,
-        asked.sheets,
-        asked.came_out,
-        tuple(asked.spoilt),
-        asked.note,
-        asked.minutes,
-        asked.lot.strip(),
-        set_as(asked.was_set),
+        sheet=asked.sheet,
+        sheets=asked.sheets,
+        came_out=asked.came_out,
+        spoilt=tuple(asked.spoilt),
+        note=asked.note,
+        minutes=asked.minutes,
+        lot=asked.lot.strip(),
+        was_set=set_as(asked.was_set),
     )
     return NewId(id=await in_turn(lambda: made.log_outcome(job_id, said, asked.again)))
 

@@ -62,14 +62,14 @@ class ArtFacts:
 def look_over(picture: Picture, outline: Outline, threshold: float) -> ArtFacts:
     """Everything the findings need that is dear to compute."""
     return ArtFacts(
-        survey(picture, outline, threshold),
-        groups_of(outline, start_apart_mm(outline)),
-        rim_of(picture) if picture.is_opaque else None,
-        picture.is_vector,
-        picture.conversions,
-        picture.other_fonts,
-        tuple(flat_colours(picture)),
-        picture.embedded,
+        surface=survey(picture, outline, threshold),
+        groups=groups_of(outline, start_apart_mm(outline)),
+        rim=rim_of(picture) if picture.is_opaque else None,
+        is_vector=picture.is_vector,
+        conversions=picture.conversions,
+        other_fonts=picture.other_fonts,
+        flat_colours=tuple(flat_colours(picture)),
+        embedded=picture.embedded,
     )
 
 

@@ -177,27 +177,27 @@ def propose(
     )
     exposure = round(_exposure_um(stock, cut) / 1000, 2)
     return CutSetting(
-        cut,
-        blade,
-        force,
-        passes,
-        speed,
-        stock.tack,
-        exposure,
-        bands,
-        reached,
-        why,
-        least,
-        needed,
-        chance,
-        known.has_seen,
-        needed > COMFORTABLE_SHARE * cutter.force_gf.max,
-        belief,
-        cutter,
-        spoken,
-        told,
-        instead,
-        any(
+        cut=cut,
+        blade=blade,
+        force_gf=force,
+        passes=passes,
+        speed_mm_s=speed,
+        mat=stock.tack,
+        exposure_mm=exposure,
+        bands=bands,
+        reached_um=reached,
+        why=why,
+        least_passes=least,
+        needed_gf=needed,
+        chance=chance,
+        seen=known.has_seen,
+        is_too_hard=needed > COMFORTABLE_SHARE * cutter.force_gf.max,
+        belief=belief,
+        cutter=cutter,
+        spoken=spoken,
+        told=told,
+        instead=instead,
+        was_clean=any(
             one.outcome is Outcome.CLEAN and one.cut in (None, cut) and one.force_gf <= cutter.force_gf.max
             for one in (*known.tries, *known.runs)
         )

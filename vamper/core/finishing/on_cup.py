@@ -105,16 +105,16 @@ def on_cup(item: DesignedItem) -> OnCup | None:
     edge = flat_rings(item.edge.shape)
     width, height = (float(side) for side in np.ptp(np.concatenate(edge), axis=0))
     return OnCup(
-        thing,
-        wrap(thing, width, up, spec.overlap_mm, handle_mm=spec.handle_mm),
-        spec.slant_mm,
-        spec.overlap_mm,
-        spec.handle_mm,
-        up,
-        width,
-        height,
-        tuple(on_wall(ring) for ring in edge),
-        tuple(on_wall(ring) for ring in flat_rings(item.outline.shape)),
+        thing=thing,
+        wrap=wrap(thing, width, up, spec.overlap_mm, handle_mm=spec.handle_mm),
+        slant_mm=spec.slant_mm,
+        overlap_mm=spec.overlap_mm,
+        handle_mm=spec.handle_mm,
+        up_mm=up,
+        width_mm=width,
+        height_mm=height,
+        edge=tuple(on_wall(ring) for ring in edge),
+        drawing=tuple(on_wall(ring) for ring in flat_rings(item.outline.shape)),
     )
 
 

@@ -66,15 +66,15 @@ USUAL: dict[str, float] = {key: fact["usual"] for key, fact in _TABLE["facts"].i
 CHECKS: dict[str, Check] = {key: Check(key, **check) for key, check in _TABLE["checks"].items()}
 CAUSES: tuple[Cause, ...] = tuple(
     Cause(
-        key,
-        data["text"],
-        float(data["prior"]),
-        {one: (float(share), why) for one, (share, why) in data["seen"].items()},
-        {one: (float(share), why) for one, (share, why) in data["facts"].items()},
-        data["check"],
-        dict(data.get("also", {})),
-        data["remedy"],
-        data["keep"],
+        key=key,
+        text=data["text"],
+        prior=float(data["prior"]),
+        seen={one: (float(share), why) for one, (share, why) in data["seen"].items()},
+        facts={one: (float(share), why) for one, (share, why) in data["facts"].items()},
+        check=data["check"],
+        also=dict(data.get("also", {})),
+        remedy=data["remedy"],
+        keep=data["keep"],
     )
     for key, data in _TABLE["cause"].items()
 )

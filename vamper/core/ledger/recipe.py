@@ -161,15 +161,15 @@ def _recipe(what: RecipeFor, entries: Sequence[_Entry]) -> Recipe:
     lately = good[-_NEWEST:]
     success = success_of(sum(good), len(good) - sum(good))
     return Recipe(
-        what,
-        newest.way,
-        newest.setting,
-        success,
-        success_of(sum(lately), len(lately) - sum(lately)),
-        has_drifted(good),
-        None if what.kind is RecipeKind.CUT else _better(entries, newest.way, success),
-        tuple(one.number for one in mine),
-        sum(one.run.made_pieces for one in mine),
+        what=what,
+        way=newest.way,
+        setting=newest.setting,
+        success=success,
+        lately=success_of(sum(lately), len(lately) - sum(lately)),
+        drifted=has_drifted(good),
+        better=None if what.kind is RecipeKind.CUT else _better(entries, newest.way, success),
+        runs=tuple(one.number for one in mine),
+        pieces=sum(one.run.made_pieces for one in mine),
     )
 
 

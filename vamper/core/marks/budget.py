@@ -110,16 +110,16 @@ def budget_of(job: Job, marks: Sequence[Mark]) -> ErrorBudget:
     sigma = _total(calibration)
     bias, blend = _blended(job.misses, (sigma, math.hypot(sigma, job.cutter.feed_mm)))
     return ErrorBudget(
-        own,
-        far,
-        slip,
-        job.cutter.feed_mm,
-        ((left + right) / 2, (top + bottom) / 2),
-        ((right - left) / 2, (bottom - top) / 2),
-        3 if len(marks) == 3 else 4,
-        (-1 if job.mirrored else 1, 1),
-        bias,
-        blend,
+        own_mm=own,
+        far_share=far,
+        slip_mm=slip,
+        along_mm=job.cutter.feed_mm,
+        centre_mm=((left + right) / 2, (top + bottom) / 2),
+        half_mm=((right - left) / 2, (bottom - top) / 2),
+        marks=3 if len(marks) == 3 else 4,
+        missing=(-1 if job.mirrored else 1, 1),
+        bias_mm=bias,
+        blend=blend,
     )
 
 

@@ -119,14 +119,14 @@ def fit(readings: Sequence[VernierReading]) -> CalibrationFit:
     offset = landing(matrix, middle[None])[0] - middle
     across, down = turns_deg(matrix)
     return CalibrationFit(
-        ((rows[0][0], rows[0][1], rows[0][2]), (rows[1][0], rows[1][1], rows[1][2])),
-        (float(offset[0]), float(offset[1])),
-        (across + down) / 2,
-        (math.hypot(matrix[0, 0], matrix[1, 0]), math.hypot(matrix[0, 1], matrix[1, 1])),
-        across - down,
-        math.sqrt(squares / freedom) if freedom else None,
-        math.sqrt((squares + _EYE_WEIGHS * _EYE_MM**2) / (freedom + _EYE_WEIGHS)),
-        _worst(suspects),
+        map=((rows[0][0], rows[0][1], rows[0][2]), (rows[1][0], rows[1][1], rows[1][2])),
+        offset_mm=(float(offset[0]), float(offset[1])),
+        turn_deg=(across + down) / 2,
+        stretch=(math.hypot(matrix[0, 0], matrix[1, 0]), math.hypot(matrix[0, 1], matrix[1, 1])),
+        shear_deg=across - down,
+        residual_mm=math.sqrt(squares / freedom) if freedom else None,
+        left_mm=math.sqrt((squares + _EYE_WEIGHS * _EYE_MM**2) / (freedom + _EYE_WEIGHS)),
+        worst=_worst(suspects),
     )
 
 

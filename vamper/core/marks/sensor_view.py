@@ -73,17 +73,17 @@ def sensor_view(mark: Mark, scene: Scene, seed: int = 1) -> SensorView:
     covered = ndimage.gaussian_filter1d(_covered_at(mark.rings, line), _SPOT_MM / (at[1] - at[0]))
     mean = scene.light * (scene.face * (1 - covered) + scene.ink * covered)
     return SensorView(
-        np.clip(level * scale, 0.0, 1.0),
-        left,
-        top,
-        side,
-        start,
-        end,
-        at,
-        mean * scale,
-        (mean + random.normal(0.0, scene.noise, len(at))) * scale,
-        scene.noise * scale,
-        (scene.light * scene.face - scene.threshold) * scale,
+        picture=np.clip(level * scale, 0.0, 1.0),
+        left_mm=left,
+        top_mm=top,
+        side_mm=side,
+        from_mm=start,
+        to_mm=end,
+        at_mm=at,
+        mean=mean * scale,
+        one_pass=(mean + random.normal(0.0, scene.noise, len(at))) * scale,
+        sigma=scene.noise * scale,
+        threshold=(scene.light * scene.face - scene.threshold) * scale,
     )
 
 

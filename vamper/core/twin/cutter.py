@@ -88,21 +88,21 @@ def sample(seed: tuple[int, ...], runs: int, pieces: int, passes: int, marks: in
         return streams[stream].random((runs, *shape))
 
     return RandomDraws(
-        normal(0, 2),
-        normal(1),
-        even_lots[:, _SHARED : _SHARED + marks],
-        even_lots[:, _SHARED + marks :],
-        lots[:, :6].reshape(runs, 3, 2),
-        lots[:, 6:8],
-        normal(6, pieces, passes, 2),
-        normal(7, pieces),
-        lots[:, 8],
-        even_lots[:, 9],
-        even(10),
-        normal(11, 2),
-        0.12 + 0.76 * even(12, max(lint, 1), 2)[:, :lint],
-        even(13, pieces),
-        even(14, pieces),
+        shift=normal(0, 2),
+        askew=normal(1),
+        marks=even_lots[:, _SHARED : _SHARED + marks],
+        edges=even_lots[:, _SHARED + marks :],
+        read=lots[:, :6].reshape(runs, 3, 2),
+        far=lots[:, 6:8],
+        slip=normal(6, pieces, passes, 2),
+        along=normal(7, pieces),
+        depth=lots[:, 8],
+        hardness=even_lots[:, 9],
+        drift=even(10),
+        reload=normal(11, 2),
+        lint=0.12 + 0.76 * even(12, max(lint, 1), 2)[:, :lint],
+        tears=even(13, pieces),
+        lifts=even(14, pieces),
     )
 
 

@@ -73,14 +73,14 @@ def summed_up(items: tuple[int, ...], sheets: Sequence[SimulationResult]) -> Dry
             own = [(SPOILINGS[code], float(mine[code] / runs)) for code in np.argsort(-mine) if mine[code]]
             pieces.append(
                 PieceOutcome(
-                    number,
-                    piece.placement,
-                    piece.item,
-                    float(np.percentile(lengths[:, place], NINETEEN)) if len(lengths) else None,
-                    float(sheet.bitten[:, place].mean()),
-                    float(sheet.clean[:, place].mean()),
-                    float(sheet.good[:, place].mean()),
-                    tuple(own),
+                    sheet=number,
+                    placement=piece.placement,
+                    item=piece.item,
+                    miss_p95_mm=float(np.percentile(lengths[:, place], NINETEEN)) if len(lengths) else None,
+                    bitten=float(sheet.bitten[:, place].mean()),
+                    cut_clean=float(sheet.clean[:, place].mean()),
+                    good=float(sheet.good[:, place].mean()),
+                    causes=tuple(own),
                 )
             )
     bad = spoiled[1:]
@@ -88,13 +88,13 @@ def summed_up(items: tuple[int, ...], sheets: Sequence[SimulationResult]) -> Dry
     causes = tuple(CauseShare(SPOILINGS[code], float(bad[code] / bad.sum()), touched[code + 1]) for code in order)
     every = np.concatenate(misses) if misses else np.zeros(0)
     return DryRun(
-        runs,
-        items,
-        float(np.mean([sheet.read.mean() for sheet in sheets])) if sheets else 0.0,
-        float(np.mean([sheet.sheet_good.mean() for sheet in sheets])) if sheets else 0.0,
-        tuple(pieces),
-        causes,
-        float(np.mean([piece.good for piece in pieces])) if pieces else 0.0,
-        float(np.percentile(every, 50)) if every.size else None,
-        float(np.percentile(every, NINETEEN)) if every.size else None,
+        runs=runs,
+        items=items,
+        marks_read=float(np.mean([sheet.read.mean() for sheet in sheets])) if sheets else 0.0,
+        sheet_good=float(np.mean([sheet.sheet_good.mean() for sheet in sheets])) if sheets else 0.0,
+        pieces=tuple(pieces),
+        causes=causes,
+        pieces_good_mean=float(np.mean([piece.good for piece in pieces])) if pieces else 0.0,
+        miss_p50_mm=float(np.percentile(every, 50)) if every.size else None,
+        miss_p95_mm=float(np.percentile(every, NINETEEN)) if every.size else None,
     )

@@ -179,20 +179,20 @@ def simulate_sheet(
             seen = read(plan, sighted, devices.printer, devices.sensor, luck.marks, luck.edges)
             maps, are_read = seen.maps, seen.read
     found = SimulationResult(
-        sheet,
-        facts,
-        luck,
-        are_read,
-        prints,
-        maps,
-        np.zeros((runs, len(pieces), 2)),
-        np.zeros((runs, len(pieces)), bool),
-        np.zeros((runs, len(pieces)), bool),
-        np.zeros((runs, len(pieces)), np.uint8),
-        np.zeros((runs, len(pieces))),
-        {one: np.zeros((runs, len(pieces)), bool) for one in SPOILINGS},
-        crease_mm(plan, seed, sheet) if devices.cutter.crease else None,
-        sighted,
+        sheet=sheet,
+        facts=facts,
+        luck=luck,
+        read=are_read,
+        prints=prints,
+        found=maps,
+        miss_mm=np.zeros((runs, len(pieces), 2)),
+        bitten=np.zeros((runs, len(pieces)), bool),
+        clean=np.zeros((runs, len(pieces)), bool),
+        spoiled=np.zeros((runs, len(pieces)), np.uint8),
+        depth_um=np.zeros((runs, len(pieces))),
+        happened={one: np.zeros((runs, len(pieces)), bool) for one in SPOILINGS},
+        crease_mm=crease_mm(plan, seed, sheet) if devices.cutter.crease else None,
+        sighted=sighted,
     )
     for place, piece in enumerate(pieces):
         _run_piece(plan, page, devices, found, place, piece, wider)

@@ -76,7 +76,15 @@ def reference_of(
         for number, one in enumerate(plan.layout.sheets[sheet])
     )
     return SheetReference(
-        paper.width_mm, paper.height_mm, rgb_of(colour), marks, pieces, items, plan.mirror, print_rgba, print_px_a_mm
+        width_mm=paper.width_mm,
+        height_mm=paper.height_mm,
+        stock_rgb=rgb_of(colour),
+        marks=marks,
+        pieces=pieces,
+        items=items,
+        mirror=plan.mirror,
+        print_rgba=print_rgba,
+        print_px_a_mm=print_px_a_mm,
     )
 
 

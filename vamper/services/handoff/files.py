@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Callable, Mapping, Sequence
+from functools import cache
 
 from vamper.core.art.picture import Picture
 from vamper.core.plan import Plan, printed_picture, proof_of
@@ -25,16 +26,18 @@ JOB_NAME = "job.json"
 PRINT_KEY = "print"
 _PICTURE_BYTES = 200 * 2**20
 
-# What the files of a plan are called; see `sheet_files`.
-_OWN_NAME = re.compile(
-    r"(?:sheet-[0-9]+-(?:print|cut|whole|page|tell-tale)\.[a-z]+|proof-[0-9]+\.pdf|bench-card\.pdf|plan\.json|job\.json)",
-    re.IGNORECASE,
-)
-
 
 def is_own_name(name: str) -> bool:
     """Whether a file that is handed over has, or could have, this name."""
-    return _OWN_NAME.fullmatch(name) is not None
+    return _own_names().fullmatch(name) is not None
+
+
+@cache
+def _own_names() -> re.Pattern[str]:
+    """What the files of a plan are called; see `sheet_files`."""
+    of_sheet = "|".join((*(re.escape(kind.ending) for kind in SHEET_FILES), r"tell-tale\.[a-z]+"))
+    whole = "|".join(re.escape(one) for one in (CARD_NAME, PLAN_NAME, JOB_NAME))
+    return re.compile(rf"sheet-[0-9]+-(?:{of_sheet})|proof-[0-9]+\.pdf|{whole}", re.IGNORECASE)
 
 
 def sheet_file(plan: Plan, sheet: int, key: str, pictures: Pictures) -> bytes:

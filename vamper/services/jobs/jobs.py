@@ -99,18 +99,18 @@ class Jobs:
             )
             return [
                 JobSummary(
-                    row.id,
-                    row.title,
-                    row.pieces,
-                    row.designs,
-                    stock,
-                    aware(row.changed_at),
-                    aware(row.handed_off_at) if row.handed_off_at else None,
-                    tuple(row.arts),
-                    row.customer,
-                    tuple(row.names),
-                    row.is_template,
-                    aware(row.archived_at) if row.archived_at else None,
+                    id=row.id,
+                    title=row.title,
+                    pieces=row.pieces,
+                    designs=row.designs,
+                    stock=stock,
+                    changed_at=aware(row.changed_at),
+                    handed_off_at=aware(row.handed_off_at) if row.handed_off_at else None,
+                    arts=tuple(row.arts),
+                    customer=row.customer,
+                    names=tuple(row.names),
+                    is_template=row.is_template,
+                    archived_at=aware(row.archived_at) if row.archived_at else None,
                 )
                 for row, stock in rows
             ]

@@ -164,12 +164,12 @@ def _figures(name: str, origin: Origin, plan: Plan, layout: Layout) -> Compared:
     live = sum(sheet.live.area_mm2 for sheet in trial.sheets)
     covered = sum(sheet.used_share * sheet.live.area_mm2 for sheet in trial.sheets)
     return Compared(
-        name,
-        origin,
-        layout,
-        trial,
-        layout.pieces,
-        covered / live if live else 0.0,
-        sum(cut_of(trial, sheet.number).length_mm for sheet in trial.sheets),
-        len(breach_findings(trial.sheets, pieces, plan.job.packing.gap_mm)),
+        name=name,
+        origin=origin,
+        layout=layout,
+        plan=trial,
+        pieces=layout.pieces,
+        used=covered / live if live else 0.0,
+        cut_length_mm=sum(cut_of(trial, sheet.number).length_mm for sheet in trial.sheets),
+        broken=len(breach_findings(trial.sheets, pieces, plan.job.packing.gap_mm)),
     )

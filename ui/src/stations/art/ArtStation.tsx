@@ -62,7 +62,6 @@ function OpenArt({ view, change, item, document, stock }: OpenItem) {
             named={false}
             items={view.job.document.items ?? []}
             jobId={view.job.id}
-            change={change}
             title={`About the ${item.name}`}
           />
           <Composing view={view} item={item} />

@@ -110,7 +110,6 @@ function Cutting({ view, change, plan }: StationProps & { plan: Plan }) {
             findings={view.findings.filter((finding) => finding.station === 'cut')}
             items={view.job.document.items ?? []}
             jobId={jobId}
-            change={change}
           />
         </>
       }

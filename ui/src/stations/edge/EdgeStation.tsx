@@ -47,7 +47,6 @@ function OpenEdge({ view, change, item, document, stock }: OpenItem) {
       named={false}
       items={view.job.document.items ?? []}
       jobId={view.job.id}
-      change={change}
       title={`The ${item.name}’s edge`}
     />
   );

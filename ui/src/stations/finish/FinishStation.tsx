@@ -58,9 +58,7 @@ export default function FinishStation({ view, change, add }: StationProps) {
       }
       side={
         <>
-          {own.length > 0 && (
-            <Findings findings={own} items={view.job.document.items ?? []} jobId={jobId} change={change} />
-          )}
+          {own.length > 0 && <Findings findings={own} items={view.job.document.items ?? []} jobId={jobId} />}
           <FinishPanel
             jobId={jobId}
             finish={finish}

@@ -112,7 +112,6 @@ function Side({ view, look, reading, shown, trial, change, helper, showHelper, c
       findings={view.findings.filter((finding) => finding.station === 'marks')}
       items={view.job.document.items ?? []}
       jobId={view.job.id}
-      change={change}
     />
   );
   if (look === 'calibration') return <CalibrationPanel view={view} />;

@@ -34,9 +34,7 @@ export default function PrintStation({ view, change, add }: StationProps) {
   const look = printing ? asked : 'page';
   const own = view.findings.filter((finding) => finding.station === 'print');
   const pressing = own.some((finding) => finding.severity !== 'note');
-  const found = (
-    <Findings findings={own} items={view.job.document.items ?? []} jobId={view.job.id} change={change} />
-  );
+  const found = <Findings findings={own} items={view.job.document.items ?? []} jobId={view.job.id} />;
   const percent = (scale: number) => (100 / scale).toFixed(scale === 1 ? 0 : 2);
   return (
     <Frame

@@ -30,7 +30,7 @@ export default function SheetStation({ view, change, add }: StationProps) {
     <Frame
       side={
         <>
-          <Findings findings={view.findings} items={items} jobId={view.job.id} change={change} />
+          <Findings findings={view.findings} items={items} jobId={view.job.id} />
           {there && (
             <div className="flex flex-col gap-2">
               <LiveAreaFold plan={plan} />

@@ -121,7 +121,17 @@ def profile_of(edge: BaseGeometry, gap_mm: float, turn_deg: float, across: bool,
     upper, lower = _rims(shape, left, right, step_mm)
     twin = shapely.affinity.translate(placed(shape, 0, 0, 180.0), 0, top + bottom)
     sides, twin_sides = (_rims(_transposed(one), top, bottom, step_mm) for one in (shape, twin))
-    return Profile(left, top, right - left, bottom - top, upper, lower, sides, twin_sides, step_mm)
+    return Profile(
+        left=left,
+        top=top,
+        width=right - left,
+        height=bottom - top,
+        upper=upper,
+        lower=lower,
+        sides=sides,
+        twin_sides=twin_sides,
+        step=step_mm,
+    )
 
 
 def _transposed(shape: BaseGeometry) -> BaseGeometry:
@@ -201,7 +211,16 @@ def best_rows(cell: Cell, room: Room, shifts: int) -> Rows | None:
         if found[0] and (best is None or found > (best.count, -best.depth)):
             along = (x[which] + phase[which]) % pitch
             words = _words(bool(leans[which, 0]), which % shifts > 0, len(spans) > 1)
-            best = Rows(cell, pitch, along, y[which], found[0], -found[1], 0.0, words)
+            best = Rows(
+                cell=cell,
+                pitch=pitch,
+                along=along,
+                down=y[which],
+                count=found[0],
+                depth=-found[1],
+                tightest_mm2=0.0,
+                words=words,
+            )
     return None if best is None else replace(best, tightest_mm2=tightest)
 
 

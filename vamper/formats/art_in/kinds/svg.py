@@ -19,4 +19,13 @@ def _sketch(data: bytes, longest_px: int, _page: int) -> Picture:
     return sketch_svg(data, longest_px)
 
 
-KIND = ArtKind("svg", 4, "SVG", "image/svg+xml", (".svg",), _is_it, _read, _sketch)
+KIND = ArtKind(
+    key="svg",
+    place=4,
+    name="SVG",
+    media_type="image/svg+xml",
+    endings=(".svg",),
+    is_it=_is_it,
+    read=_read,
+    sketch=_sketch,
+)

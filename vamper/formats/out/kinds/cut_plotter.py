@@ -19,12 +19,12 @@ def _is_for(job: Job) -> bool:
 
 
 KIND = SheetFile(
-    "cut_hpgl",
-    5,
-    "cut.hpgl",
-    "application/vnd.hp-hpgl",
-    "cut file (HP-GL)",
-    _write,
-    _is_for,
-    "no machine cuts this job, so there is no file of its movements; take the cut file (SVG)",
+    key="cut_hpgl",
+    place=5,
+    ending="cut.hpgl",
+    media_type="application/vnd.hp-hpgl",
+    words="cut file (HP-GL)",
+    write=_write,
+    is_for=_is_for,
+    missing="no machine cuts this job, so there is no file of its movements; take the cut file (SVG)",
 )

@@ -25,12 +25,12 @@ def _is_for(job: Job) -> bool:
 
 
 KIND = SheetFile(
-    "print",
-    1,
-    "print.pdf",
-    "application/pdf",
-    "print page (PDF)",
-    _write,
-    _is_for,
-    "this stock is not printed, so there is no print file; take the cut file",
+    key="print",
+    place=1,
+    ending="print.pdf",
+    media_type="application/pdf",
+    words="print page (PDF)",
+    write=_write,
+    is_for=_is_for,
+    missing="this stock is not printed, so there is no print file; take the cut file",
 )

@@ -15,12 +15,13 @@ def _is_for(job: Job) -> bool:
 
 
 KIND = SheetFile(
-    "whole",
-    4,
-    "whole.png",
-    "image/png",
-    "the sheet as one picture, for the machine's own program (PNG)",
-    _write,
-    _is_for,
-    "this picture is for machines whose own program adds the marks; choose “none” under Marks, on a printed stock",
+    key="whole",
+    place=4,
+    ending="whole.png",
+    media_type="image/png",
+    words="the sheet as one picture, for the machine's own program (PNG)",
+    write=_write,
+    is_for=_is_for,
+    missing="this picture is for machines whose own program adds the marks; "
+    "choose “none” under Marks, on a printed stock",
 )

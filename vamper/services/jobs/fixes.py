@@ -1,0 +1,55 @@
+"""What a finding offers is taken: each kind of fix with what does it. A new kind is one line here."""
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from vamper.core.values.findings import BadInput, FixTarget
+from vamper.services.jobs.items import Items
+from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.jobs.variants import Variants
+
+# The job as it stands, the number of the design, the step's label, and what the fix changes.
+Handler = Callable[[JobState, int, str, Mapping[str, Any]], JobState]
+
+
+class Fixes:
+    """The fixes of one workshop's jobs."""
+
+    def __init__(self, jobs: Jobs, items: Items, variants: Variants) -> None:
+        self._jobs = jobs
+        self._of_design: dict[FixTarget, Handler] = {
+            FixTarget.ITEM: lambda state, number, label, changes: jobs.change_items(
+                state.id, label, (number,), dict(changes)
+            ),
+            FixTarget.SPLIT: lambda state, number, _label, changes: items.split(
+                state, number, _figure(changes, "apart_mm")
+            ),
+            FixTarget.TILES: lambda state, number, _label, changes: items.in_tiles(
+                state, number, _figure(changes, "overlap_mm")
+            ),
+            FixTarget.CUP: lambda state, number, _label, _changes: items.in_cup_parts(state, number, []),
+            FixTarget.COLOURS: lambda state, number, _label, _changes: variants.by_colour(state, number),
+        }
+
+    def take(
+        self, job_id: int, target: FixTarget, item_number: int | None, label: str, changes: Mapping[str, Any]
+    ) -> JobState:
+        """Do what a fix says, as one step of the job's history.
+
+        Raises
+        ------
+        BadInput
+            If it is about a design and names none, or what it sets cannot be set.
+        """
+        if target is FixTarget.JOB:
+            return self._jobs.change(job_id, label, dict(changes))
+        if item_number is None:
+            raise BadInput("this is about one design; say which", "item_number")
+        return self._of_design[target](self._jobs.get(job_id), item_number, label, changes)
+
+
+def _figure(changes: Mapping[str, Any], name: str) -> float:
+    value = changes.get(name)
+    if isinstance(value, bool) or not isinstance(value, int | float):
+        raise BadInput(f"must say {name} as a number", "changes")
+    return float(value)
