@@ -275,3 +275,12 @@ def test_what_was_taken_is_what_real_runs_took() -> None:
         run_with(took=took, simulated=True, came_out=CameOut.NOT_RUN),
     ]
     assert taken_of(Thing.INK, runs) == 1.5
+
+
+@pytest.mark.parametrize("step", ["", "foil", "=1+1", "thick; label x 3", "a (b)"])
+def test_a_cut_without_a_force_comes_back_out_of_a_table(step: str) -> None:
+    """Made with a step of the machine's own, or with what nobody remembers."""
+    run = run_with(settings=(UsedSetting(Cut.KISS, None, 2, 80.0, "45", step),))
+    assert [one.settings for _, one in read_runs_csv(write_runs_csv([(AT, run)]))] == [run.settings]
+    with pytest.raises(ValueError, match="not with both"):
+        UsedSetting(Cut.KISS, 96.0, 1, 80.0, "45", step or "foil")

@@ -214,7 +214,7 @@ def _spoilt_of(text: str) -> dict[str, Any]:
     return piece
 
 
-_SETTING = re.compile(r"^(\S+) (?:(\S+) gf|step (.+)) x (\d+) at (\S+) blade ?(.*)$")
+_SETTING = re.compile(r"^(\S+) (?:(\S+) gf|step ?(.*?)) x (\d+) at (\S+) blade ?(.*)$")
 
 
 def _setting_of(text: str) -> dict[str, Any]:

@@ -89,7 +89,7 @@ class SpoiltPiece:
 
 @dataclass(frozen=True, slots=True)
 class UsedSetting:
-    """What a cut was made with: a force, or a `step` of the machine's own."""
+    """What a cut was made with: a force, or a `step` of the machine's own; neither where nobody remembers."""
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
@@ -99,6 +99,10 @@ class UsedSetting:
     speed_mm_s: Annotated[float, Gt(0), Le(5000)]
     blade: Words
     step: Words = ""
+
+    def __post_init__(self) -> None:
+        if self.step and self.force_gf is not None:
+            raise ValueError("a cut is made with a force or with a step of the machine's own, not with both")
 
 
 Amount = Annotated[float, Ge(0), Le(1e6)]
