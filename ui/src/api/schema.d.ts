@@ -3242,17 +3242,6 @@ export interface components {
      * @enum {string}
      */
     AlignedBy: 'left' | 'middle' | 'right' | 'top' | 'centre' | 'bottom';
-    /** AnswerOut */
-    AnswerOut: {
-      /** Each */
-      each: {
-        [key: string]: unknown;
-      };
-      /** Effect */
-      effect: string;
-      /** Label */
-      label: string;
-    };
     /** Apart */
     Apart: {
       /** Apart Mm */
@@ -3333,8 +3322,11 @@ export interface components {
      * @enum {string}
      */
     BaseShape: 'circle' | 'ellipse' | 'rectangle' | 'rounded' | 'none';
-    /** BenchStepOut */
-    BenchStepOut: {
+    /**
+     * BenchStep
+     * @description One thing to do: `do` in a few words, `figures` large, `lines` below them.
+     */
+    BenchStep: {
       /** Do */
       do: string;
       /** Figures */
@@ -3377,7 +3369,7 @@ export interface components {
     /** BladeOut */
     BladeOut: {
       /** Advice */
-      advice: components['schemas']['CareOut'][];
+      advice: components['schemas']['WearAdvice'][];
       blade: components['schemas']['BladeIn'];
       /** Confirmed At */
       confirmed_at: string | null;
@@ -3530,7 +3522,7 @@ export interface components {
       /** Problem */
       problem: string | null;
       /** Scales */
-      scales: components['schemas']['ScaleOut'][];
+      scales: components['schemas']['VernierScale'][];
       school: components['schemas']['CalibrationSchool'];
       /** Sides */
       sides: components['schemas']['NarrowSide'][];
@@ -3633,17 +3625,6 @@ export interface components {
       name: string;
       /** Path */
       path: string;
-    };
-    /**
-     * CareOut
-     * @description What to do next, and when.
-     */
-    CareOut: {
-      /** Do */
-      do: string;
-      urgency: components['schemas']['Urgency'];
-      /** Why */
-      why: string;
     };
     /**
      * CatalogOut
@@ -3764,8 +3745,11 @@ export interface components {
     ChangeIn: {
       what: components['schemas']['MachineChange'];
     };
-    /** CheckOut */
-    CheckOut: {
+    /**
+     * Check
+     * @description A question that a maker can answer in so many minutes; yes speaks for a cause.
+     */
+    Check: {
       /** Ask */
       ask: string;
       /** Key */
@@ -3788,8 +3772,12 @@ export interface components {
       /** Words */
       words: string;
     };
-    /** ChoiceOut */
-    ChoiceOut: {
+    /**
+     * Choice
+     * @description One way to say a phrase: `changes` are the job's fields to set, `consequence` what follows, `group` and `use`
+     *     where it stands in a longer list and what it is for; `each` are fields to set on every design besides.
+     */
+    Choice: {
       /** Changes */
       changes: {
         [key: string]: unknown;
@@ -3799,17 +3787,26 @@ export interface components {
       /** Consequence */
       consequence: string;
       /** Each */
-      each: {
+      each?: {
         [key: string]: unknown;
       };
-      /** Group */
+      /**
+       * Group
+       * @default
+       */
       group: string;
       /** Label */
       label: string;
-      /** Proposed */
+      /**
+       * Proposed
+       * @default false
+       */
       proposed: boolean;
-      question: components['schemas']['QuestionOut'] | null;
-      /** Use */
+      question?: components['schemas']['PhraseQuestion'] | null;
+      /**
+       * Use
+       * @default
+       */
       use: string;
     };
     /**
@@ -3949,12 +3946,15 @@ export interface components {
       /** Share */
       share: number;
     };
-    /** CountedOut */
-    CountedOut: {
+    /**
+     * Counted
+     * @description A table of sizes, the size that was asked about and how many of it fit.
+     */
+    Counted: {
       /** Pieces */
       pieces: number;
       /** Rows */
-      rows: components['schemas']['SizeCountOut'][];
+      rows: components['schemas']['SizeCount'][];
       /** Size Mm */
       size_mm: number;
     };
@@ -4008,7 +4008,7 @@ export interface components {
       blade: components['schemas']['Blade'];
       cut: components['schemas']['Cut'];
       /** Drops */
-      drops: components['schemas']['DropOut'][];
+      drops: components['schemas']['JudgedDrop'][];
       /** Id */
       id: number;
       kind: components['schemas']['RecordKind'];
@@ -4160,7 +4160,7 @@ export interface components {
     DiagnosisOut: {
       /** Asked */
       asked: components['schemas']['SentenceOut'][];
-      next_check: components['schemas']['CheckOut'] | null;
+      next_check: components['schemas']['Check'] | null;
       /** Suspects */
       suspects: components['schemas']['SuspectOut'][];
     };
@@ -4179,6 +4179,21 @@ export interface components {
       symptoms: components['schemas']['SentenceOut'][];
       /** Title */
       title: string | null;
+    };
+    /**
+     * DialogLine
+     * @description One thing to choose: what it is called, what to choose, and why.
+     */
+    DialogLine: {
+      /** Name */
+      name: string;
+      /** Value */
+      value: string;
+      /**
+       * Why
+       * @default
+       */
+      why: string;
     };
     /**
      * DistanceOut
@@ -4201,14 +4216,6 @@ export interface components {
       to_x_mm: number;
       /** To Y Mm */
       to_y_mm: number;
-    };
-    /** DropOut */
-    DropOut: {
-      /** Force Gf */
-      force_gf: number;
-      outcome: components['schemas']['Outcome'] | null;
-      /** Passes */
-      passes: number;
     };
     /** DropPieces */
     DropPieces: {
@@ -4348,8 +4355,8 @@ export interface components {
        */
       smooth_mm: number;
     };
-    /** EdgeStyleOut */
-    EdgeStyleOut: {
+    /** EdgeStyle */
+    EdgeStyle: {
       edge: components['schemas']['EdgeSpec'];
       /** Name */
       name: string;
@@ -4593,7 +4600,7 @@ export interface components {
         [key: string]: number;
       };
       /** Fixes */
-      fixes: components['schemas']['FixOut'][];
+      fixes: components['schemas']['Fix'][];
       /** Item Number */
       item_number: number | null;
       /** Places */
@@ -4743,6 +4750,24 @@ export interface components {
       worst_scale: number | null;
     };
     /**
+     * Fix
+     * @description One action that answers a finding.
+     *
+     *     `changes` holds the fields to set on the target, dotted where nested ("edge.distance_mm"); for a split, how far
+     *     apart drawings are (`apart_mm`).
+     */
+    Fix: {
+      /** Changes */
+      changes: {
+        [key: string]: unknown;
+      };
+      /** Effect */
+      effect: string;
+      /** Label */
+      label: string;
+      target: components['schemas']['FixTarget'];
+    };
+    /**
      * FixIn
      * @description A fix that a finding offers, as it was offered, and the design that the finding is about.
      */
@@ -4762,18 +4787,6 @@ export interface components {
        *     }
        */
       known: components['schemas']['KnownParts'];
-      /** Label */
-      label: string;
-      target: components['schemas']['FixTarget'];
-    };
-    /** FixOut */
-    FixOut: {
-      /** Changes */
-      changes: {
-        [key: string]: unknown;
-      };
-      /** Effect */
-      effect: string;
       /** Label */
       label: string;
       target: components['schemas']['FixTarget'];
@@ -5062,7 +5075,7 @@ export interface components {
     HandDone: {
       /** Indexes */
       indexes: number[];
-      job: components['schemas']['JobOut'];
+      job: components['schemas']['JobState'];
       /** Note */
       note: string;
       /** Sheet */
@@ -5457,8 +5470,11 @@ export interface components {
       /** Id */
       id: number;
     };
-    /** JobOut */
-    JobOut: {
+    /**
+     * JobState
+     * @description A job with its place in its history.
+     */
+    JobState: {
       /**
        * Changed At
        * Format: date-time
@@ -5505,6 +5521,17 @@ export interface components {
       stock: string;
       /** Title */
       title: string;
+    };
+    /**
+     * JudgedDrop
+     * @description One force that was tried; nothing is known of it before it was looked at.
+     */
+    JudgedDrop: {
+      /** Force Gf */
+      force_gf: number;
+      outcome?: components['schemas']['Outcome'] | null;
+      /** Passes */
+      passes: number;
     };
     /**
      * JudgedIn
@@ -5755,18 +5782,6 @@ export interface components {
       /** Most Megapixels */
       most_megapixels: number;
     };
-    /**
-     * LineOut
-     * @description One line of the printer's own dialog, in the order in which a person meets it.
-     */
-    LineOut: {
-      /** Name */
-      name: string;
-      /** Value */
-      value: string;
-      /** Why */
-      why: string;
-    };
     /** LockPieces */
     LockPieces: {
       /**
@@ -5974,7 +5989,7 @@ export interface components {
     /** MatOut */
     MatOut: {
       /** Advice */
-      advice: components['schemas']['CareOut'][];
+      advice: components['schemas']['WearAdvice'][];
       /** Elsewhere */
       elsewhere: boolean;
       /** Held */
@@ -6451,10 +6466,10 @@ export interface components {
       proposed: boolean;
     };
     /**
-     * PatchOut
-     * @description One set-down of iron or plate, in the piece's frame, mm; `round` counts from 1.
+     * Patch
+     * @description One set-down: its top left and sides in the motif's frame, mm, and in which round it comes (from 1).
      */
-    PatchOut: {
+    Patch: {
       /** Height Mm */
       height_mm: number;
       /** Round */
@@ -6499,12 +6514,39 @@ export interface components {
      * @enum {string}
      */
     PhotoKind: 'print' | 'weeded' | 'pieces';
-    /** PhraseOut */
-    PhraseOut: {
+    /**
+     * Phrase
+     * @description A part of the brief; `key` names what a click changes, None for the words between.
+     */
+    Phrase: {
       /** Key */
-      key: string | null;
+      key?: string | null;
       /** Text */
       text: string;
+    };
+    /**
+     * PhraseAnswer
+     * @description One answer to a question that a choice asks: `each` are fields to set on every design besides.
+     */
+    PhraseAnswer: {
+      /** Each */
+      each: {
+        [key: string]: unknown;
+      };
+      /** Effect */
+      effect: string;
+      /** Label */
+      label: string;
+    };
+    /**
+     * PhraseQuestion
+     * @description What has to be decided with a choice; the first answer is the proposed one.
+     */
+    PhraseQuestion: {
+      /** Answers */
+      answers: components['schemas']['PhraseAnswer'][];
+      /** Sentence */
+      sentence: string;
     };
     /** PieceCostOut */
     PieceCostOut: {
@@ -6706,7 +6748,7 @@ export interface components {
       /** Number */
       number: number;
       /** Patches */
-      patches: components['schemas']['PatchOut'][];
+      patches: components['schemas']['Patch'][];
       /** Words */
       words: string;
     };
@@ -6752,8 +6794,11 @@ export interface components {
        */
       y: number;
     };
-    /** PrintSchoolOut */
-    PrintSchoolOut: {
+    /**
+     * PrintSchool
+     * @description One way to print on a kind of stock, and what speaks for it.
+     */
+    PrintSchool: {
       /** Key */
       key: string;
       /** Name */
@@ -6838,7 +6883,7 @@ export interface components {
       /** Label */
       label: string;
       /** Lines */
-      lines: components['schemas']['LineOut'][];
+      lines: components['schemas']['DialogLine'][];
       /** Look */
       look: string;
       /** Mirror Words */
@@ -6856,7 +6901,7 @@ export interface components {
       /** School */
       school: string;
       /** Schools */
-      schools: components['schemas']['PrintSchoolOut'][];
+      schools: components['schemas']['PrintSchool'][];
       /** Sheet Left Mm */
       sheet_left_mm: number;
       /** Source */
@@ -6947,13 +6992,6 @@ export interface components {
      * @enum {string}
      */
     Purpose: 'planner' | 'drinkware' | 'glass' | 'blank' | 'laptop' | 'cloth' | 'window' | 'vehicle';
-    /** QuestionOut */
-    QuestionOut: {
-      /** Answers */
-      answers: components['schemas']['AnswerOut'][];
-      /** Sentence */
-      sentence: string;
-    };
     /**
      * RangeOut
      * @description What a number may be; sliders may end sooner.
@@ -7184,10 +7222,10 @@ export interface components {
       words: string;
     };
     /**
-     * RemedyStepOut
-     * @description A change that takes a remedy in the job; of the job itself where no designs are named.
+     * RemedyStep
+     * @description A change of the job, or of the designs with these `numbers`: the fields to set, dotted where nested.
      */
-    RemedyStepOut: {
+    RemedyStep: {
       /** Changes */
       changes: {
         [key: string]: unknown;
@@ -7344,19 +7382,6 @@ export interface components {
     /** SampleIn */
     SampleIn: {
       kind: components['schemas']['PhotoKind'];
-    };
-    /** ScaleOut */
-    ScaleOut: {
-      /** Axis */
-      axis: string;
-      /** Number */
-      number: number;
-      /** Place */
-      place: string;
-      /** X Mm */
-      x_mm: number;
-      /** Y Mm */
-      y_mm: number;
     };
     /**
      * ScaleReading
@@ -7784,10 +7809,10 @@ export interface components {
       taken?: number | null;
     };
     /**
-     * SizeCountOut
-     * @description The largest size at which so many go on a sheet, and the most that areas would allow.
+     * SizeCount
+     * @description The largest size at which `pieces` go on a sheet, and the most that areas would allow.
      */
-    SizeCountOut: {
+    SizeCount: {
       /** At Most */
       at_most: number;
       /** Pieces */
@@ -7956,8 +7981,8 @@ export interface components {
      * @enum {string}
      */
     Station: 'art' | 'edge' | 'sheet' | 'marks' | 'print' | 'cut' | 'dry-run' | 'finish';
-    /** StationOut */
-    StationOut: {
+    /** StationFigure */
+    StationFigure: {
       /** Detail */
       detail: string;
       /** Figure */
@@ -8185,7 +8210,7 @@ export interface components {
     SuspectOut: {
       /** Chance */
       chance: number;
-      check: components['schemas']['CheckOut'] | null;
+      check: components['schemas']['Check'] | null;
       /** Keep */
       keep: string;
       /** Key */
@@ -8322,10 +8347,10 @@ export interface components {
       top: number;
     };
     /**
-     * TogetherOut
-     * @description Whole sets of some designs on one sheet, and the most that areas would allow.
+     * Together
+     * @description How many whole sets go on a sheet, and the most that areas would allow.
      */
-    TogetherOut: {
+    Together: {
       /** At Most */
       at_most: number;
       /** Sets */
@@ -8452,7 +8477,7 @@ export interface components {
       /** Sheet Good */
       sheet_good: string;
       /** Steps */
-      steps: components['schemas']['RemedyStepOut'][];
+      steps: components['schemas']['RemedyStep'][];
       /** Text */
       text: string;
     };
@@ -8516,20 +8541,39 @@ export interface components {
       type: string;
     };
     /**
+     * VernierScale
+     * @description One scale of the sheet: the middle of its printed half, and the axis along which it reads.
+     */
+    VernierScale: {
+      /**
+       * Axis
+       * @enum {string}
+       */
+      axis: 'x' | 'y';
+      /** Number */
+      number: number;
+      /** Place */
+      place: string;
+      /** X Mm */
+      x_mm: number;
+      /** Y Mm */
+      y_mm: number;
+    };
+    /**
      * ViewOut
      * @description A job as the screen shows it. `problem` is the sentence that says why there is no plan.
      */
     ViewOut: {
       /** Brief */
-      brief: components['schemas']['PhraseOut'][];
+      brief: components['schemas']['Phrase'][];
       /** Findings */
       findings: components['schemas']['FindingOut'][];
-      job: components['schemas']['JobOut'];
+      job: components['schemas']['JobState'];
       parts: components['schemas']['PartsOut'] | null;
       /** Problem */
       problem: string | null;
       /** Stations */
-      stations: components['schemas']['StationOut'][];
+      stations: components['schemas']['StationFigure'][];
     };
     /**
      * WasSet
@@ -8546,6 +8590,17 @@ export interface components {
        * @default
        */
       step: string;
+    };
+    /**
+     * WearAdvice
+     * @description What to do, when, and why.
+     */
+    WearAdvice: {
+      /** Do */
+      do: string;
+      urgency: components['schemas']['Urgency'];
+      /** Why */
+      why: string;
     };
     /** Wish */
     Wish: {
@@ -9183,7 +9238,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['EdgeStyleOut'][];
+          'application/json': components['schemas']['EdgeStyle'][];
         };
       };
     };
@@ -9723,7 +9778,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['BenchStepOut'][];
+          'application/json': components['schemas']['BenchStep'][];
         };
       };
       /** @description Validation Error */
@@ -10112,7 +10167,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['ChoiceOut'][];
+          'application/json': components['schemas']['Choice'][];
         };
       };
       /** @description Validation Error */
@@ -10147,7 +10202,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['JobOut'];
+          'application/json': components['schemas']['JobState'];
         };
       };
       /** @description Validation Error */
@@ -10466,7 +10521,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['JobOut'];
+          'application/json': components['schemas']['JobState'];
         };
       };
       /** @description Validation Error */
@@ -10833,7 +10888,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['CountedOut'];
+          'application/json': components['schemas']['Counted'];
         };
       };
       /** @description Validation Error */
@@ -10867,7 +10922,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['TogetherOut'];
+          'application/json': components['schemas']['Together'];
         };
       };
       /** @description Validation Error */
@@ -10902,7 +10957,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['CountedOut'];
+          'application/json': components['schemas']['Counted'];
         };
       };
       /** @description Validation Error */
@@ -10934,7 +10989,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['JobOut'];
+          'application/json': components['schemas']['JobState'];
         };
       };
       /** @description Validation Error */
@@ -10966,7 +11021,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['JobOut'];
+          'application/json': components['schemas']['JobState'];
         };
       };
       /** @description Validation Error */
@@ -11034,7 +11089,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['JobOut'];
+          'application/json': components['schemas']['JobState'];
         };
       };
       /** @description Validation Error */
@@ -11102,7 +11157,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['JobOut'];
+          'application/json': components['schemas']['JobState'];
         };
       };
       /** @description Validation Error */
@@ -11172,7 +11227,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['JobOut'];
+          'application/json': components['schemas']['JobState'];
         };
       };
       /** @description Validation Error */
@@ -11242,7 +11297,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['JobOut'];
+          'application/json': components['schemas']['JobState'];
         };
       };
       /** @description Validation Error */
@@ -11340,7 +11395,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['JobOut'];
+          'application/json': components['schemas']['JobState'];
         };
       };
       /** @description Validation Error */
@@ -11376,7 +11431,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['JobOut'];
+          'application/json': components['schemas']['JobState'];
         };
       };
       /** @description Validation Error */
@@ -11548,7 +11603,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['JobOut'];
+          'application/json': components['schemas']['JobState'];
         };
       };
       /** @description Validation Error */
@@ -11579,7 +11634,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['JobOut'];
+          'application/json': components['schemas']['JobState'];
         };
       };
       /** @description Validation Error */
@@ -12406,7 +12461,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['JobOut'];
+          'application/json': components['schemas']['JobState'];
         };
       };
       /** @description Validation Error */

@@ -40,7 +40,7 @@ export function Brief({ view, change }: Props) {
   );
 }
 
-function EditablePhrase({ phrase, view, change }: Props & { phrase: Schemas['PhraseOut'] }) {
+function EditablePhrase({ phrase, view, change }: Props & { phrase: Schemas['Phrase'] }) {
   return (
     <Popover className="inline">
       <PopoverButton

@@ -16,7 +16,7 @@ const NAMES: Record<Schemas['Station'], string> = {
 
 interface Props {
   jobId: number;
-  stations: Schemas['StationOut'][];
+  stations: Schemas['StationFigure'][];
   current: Schemas['Station'];
 }
 

@@ -6,7 +6,6 @@ from fastapi import Query, Response
 
 from vamper.api.art.schemas import (
     Apart,
-    EdgeStyleOut,
     EdgeTrial,
     GroupsOut,
     HoleAt,
@@ -17,12 +16,12 @@ from vamper.api.art.schemas import (
 )
 from vamper.api.art.views import groups_out, item_out, shapes_out
 from vamper.api.dependencies import ArtsHere, CompositionsHere, ItemsHere, JobsHere, StylesHere
-from vamper.api.jobs.schemas import JobOut
-from vamper.api.jobs.views import job_out
 from vamper.api.request_checks import Id, Number
 from vamper.api.request_checks import router as door_router
 from vamper.core.values.art import Preparation
 from vamper.core.values.findings import BadInput
+from vamper.services.jobs.jobs import JobState
+from vamper.services.shop.styles import EdgeStyle
 
 router = door_router()
 
@@ -100,26 +99,26 @@ def get_groups(
 
 
 @router.post("/jobs/{job_id}/items/{number}/tiles", tags=["design"])
-def make_in_tiles(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number, overlap: Overlap) -> JobOut:
+def make_in_tiles(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number, overlap: Overlap) -> JobState:
     """A piece that is too large made in parts that lie over each other, each a design of its own."""
-    return job_out(items.in_tiles(jobs.get(job_id), number, overlap.overlap_mm))
+    return items.in_tiles(jobs.get(job_id), number, overlap.overlap_mm)
 
 
 @router.post("/jobs/{job_id}/items/{number}/split", tags=["design"])
-def split(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number, apart: Apart) -> JobOut:
+def split(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number, apart: Apart) -> JobState:
     """Each drawing in the picture a design of its own."""
-    return job_out(items.split(jobs.get(job_id), number, apart.apart_mm))
+    return items.split(jobs.get(job_id), number, apart.apart_mm)
 
 
 @router.post("/jobs/{job_id}/items/{number}/hole", tags=["design"])
-def turn_hole(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number, hole: HoleAt) -> JobOut:
+def turn_hole(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number, hole: HoleAt) -> JobState:
     """Fill one hole that is open, or open one that is filled; all others stay as they are."""
-    return job_out(items.turn_hole(jobs.get(job_id), number, hole.at))
+    return items.turn_hole(jobs.get(job_id), number, hole.at)
 
 
 @router.get("/edge-styles", tags=["design"])
-def list_styles(styles: StylesHere) -> list[EdgeStyleOut]:
-    return [EdgeStyleOut(name=style.name, edge=style.edge) for style in styles.all()]
+def list_styles(styles: StylesHere) -> list[EdgeStyle]:
+    return styles.all()
 
 
 @router.put("/edge-styles", tags=["design"], status_code=204)

@@ -109,8 +109,3 @@ class GroupsOut(BaseModel):
 class NewEdgeStyle(BaseModel):
     name: Annotated[str, Field(min_length=1, max_length=60), ONE_LINE]
     edge: EdgeSpec
-
-
-class EdgeStyleOut(BaseModel):
-    name: str
-    edge: EdgeSpec

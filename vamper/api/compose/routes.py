@@ -6,8 +6,6 @@ from fastapi import Query, Response, UploadFile
 
 from vamper.api.compose.schemas import Composing, FontFamily, FontOut, OneComposed, PlacesOut
 from vamper.api.dependencies import CompositionsHere, JobsHere, OwnFontsHere
-from vamper.api.jobs.schemas import JobOut
-from vamper.api.jobs.views import job_out
 from vamper.api.places import box_out
 from vamper.api.request_checks import Id, Number, in_turn
 from vamper.api.request_checks import router as door_router
@@ -15,6 +13,7 @@ from vamper.core.values.composition import ComposedSpec
 from vamper.core.values.fonts import FONTS
 from vamper.formats.names_list import read_names
 from vamper.formats.own_font import MOST_BYTES
+from vamper.services.jobs.jobs import JobState
 from vamper.services.work.not_found import NotFound
 
 router = door_router()
@@ -67,7 +66,7 @@ def remove_font(own_fonts: OwnFontsHere, font: FontFamily) -> None:
 
 
 @router.post("/jobs/{job_id}/compose", tags=["compose"], status_code=201)
-def compose(jobs: JobsHere, compositions: CompositionsHere, job_id: Id, composing: Composing) -> JobOut:
+def compose(jobs: JobsHere, compositions: CompositionsHere, job_id: Id, composing: Composing) -> JobState:
     """A design for each name; a single one where no line takes names."""
     composed = ComposedSpec(
         composition=composing.composition,
@@ -75,7 +74,7 @@ def compose(jobs: JobsHere, compositions: CompositionsHere, job_id: Id, composin
         quantity=composing.quantity,
         cut=composing.cut,
     )
-    return job_out(compositions.add(jobs.get(job_id).id, composed, composing.title))
+    return compositions.add(jobs.get(job_id).id, composed, composing.title)
 
 
 @router.get("/jobs/{job_id}/items/{number}/composition", tags=["compose"])
@@ -90,6 +89,6 @@ def get_composition(jobs: JobsHere, compositions: CompositionsHere, job_id: Id, 
 @router.put("/jobs/{job_id}/items/{number}/composition", tags=["compose"])
 def change_composition(
     jobs: JobsHere, compositions: CompositionsHere, job_id: Id, number: Number, one: OneComposed
-) -> JobOut:
+) -> JobState:
     """Draw a composed design anew."""
-    return job_out(compositions.change(jobs.get(job_id), number, one.composition, one.name))
+    return compositions.change(jobs.get(job_id), number, one.composition, one.name)

@@ -6,7 +6,7 @@ from typing import Annotated
 from pydantic import BaseModel, ConfigDict, Field
 
 from vamper.api.was_set import ProposedOut, WasSetIn
-from vamper.core.cutting.care import Urgency
+from vamper.core.cutting.care import WearAdvice
 from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import ForceRange
@@ -16,7 +16,7 @@ from vamper.core.values.named_settings import SettingName
 from vamper.core.values.stock import StockKey
 from vamper.core.values.tried import Gf, Outcome, Passes
 from vamper.services.jobs.document import RowId
-from vamper.services.shop.tried import RecordKind
+from vamper.services.shop.tried import JudgedDrop, RecordKind
 
 Name = Annotated[str, Field(min_length=1, max_length=80), ONE_LINE]
 
@@ -64,12 +64,6 @@ class BandOut(BaseModel):
     chances: list[float]
 
 
-class DropOut(BaseModel):
-    force_gf: float
-    passes: int
-    outcome: Outcome | None
-
-
 class CutRecordOut(BaseModel):
     """What was tried in one go."""
 
@@ -78,7 +72,7 @@ class CutRecordOut(BaseModel):
     made_at: datetime
     cut: Cut
     blade: Blade
-    drops: list[DropOut]
+    drops: list[JudgedDrop]
     open: bool
     before: int
     """How many ladders were made before it: they have other places on a sheet."""
@@ -242,14 +236,6 @@ class ReplayOut(BaseModel):
     tell_tale: LadderPlaceOut
 
 
-class CareOut(BaseModel):
-    """What to do next, and when."""
-
-    urgency: Urgency
-    do: str
-    why: str
-
-
 class BladeOut(BaseModel):
     id: int
     name: str
@@ -259,7 +245,7 @@ class BladeOut(BaseModel):
     blade: BladeIn
     sharpness: float
     metres_left: float
-    advice: list[CareOut]
+    advice: list[WearAdvice]
 
 
 class MatOut(BaseModel):
@@ -270,7 +256,7 @@ class MatOut(BaseModel):
     mat: MatIn
     held: float
     loads_left: int
-    advice: list[CareOut]
+    advice: list[WearAdvice]
 
 
 class WorkshopCareOut(BaseModel):

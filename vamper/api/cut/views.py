@@ -7,11 +7,9 @@ import shapely
 from vamper.api.cut.schemas import (
     BandOut,
     BladeOut,
-    CareOut,
     CutPart,
     CutRecordOut,
     CutRunOut,
-    DropOut,
     ForceOut,
     LadderPlaceOut,
     MatOut,
@@ -24,7 +22,7 @@ from vamper.api.cut.schemas import (
 from vamper.api.was_set import proposed_out
 from vamper.core.bench_card import tell_tale_of, used_settings
 from vamper.core.cutting.belief import prior
-from vamper.core.cutting.care import WearAdvice, blade_advice, held_of, loads_left, mat_advice, metres_left
+from vamper.core.cutting.care import blade_advice, held_of, loads_left, mat_advice, metres_left
 from vamper.core.cutting.depth import depth_um
 from vamper.core.cutting.drops import Drop
 from vamper.core.cutting.ladder import COMFORTABLE_SHARE, ladder_advice
@@ -185,7 +183,7 @@ def _record_out(kept: KeptCutRecord, before: int) -> CutRecordOut:
         made_at=kept.made_at,
         cut=record.cut,
         blade=record.blade,
-        drops=[DropOut(force_gf=one.force_gf, passes=one.passes, outcome=one.outcome) for one in record.drops],
+        drops=list(record.drops),
         open=record.is_open,
         before=before,
     )
@@ -252,10 +250,6 @@ def replay_out(plan: Plan, sheet: int) -> ReplayOut:
     )
 
 
-def _care(advice: list[WearAdvice]) -> list[CareOut]:
-    return [CareOut(urgency=one.urgency, do=one.do, why=one.why) for one in advice]
-
-
 def care_out(plan: Plan, cutter_id: int, care: Care) -> WorkshopCareOut:
     """The blades and mats of a workshop, as a job would use them."""
     stock = plan.job.stock
@@ -276,7 +270,7 @@ def care_out(plan: Plan, cutter_id: int, care: Care) -> WorkshopCareOut:
                 blade=one.value,
                 sharpness=round(one.value.sharpness, _DIGITS),
                 metres_left=round(metres_left(one.value), 1),
-                advice=_care(blade_advice(one.value, stock, metres)),
+                advice=blade_advice(one.value, stock, metres),
             )
             for one in care.blades.all()
         ],
@@ -289,7 +283,7 @@ def care_out(plan: Plan, cutter_id: int, care: Care) -> WorkshopCareOut:
                 mat=one.value,
                 held=round(held_of(one.value), _DIGITS),
                 loads_left=loads_left(one.value),
-                advice=_care(mat_advice(one.value, stock)),
+                advice=mat_advice(one.value, stock),
             )
             for one in care.mats.all()
         ],

@@ -2,22 +2,13 @@
 
 from pydantic import BaseModel
 
+from vamper.core.finishing.press_plan import Patch
 from vamper.core.values.finish import BlankSpec, ClothSpec, HeatSpec
 
 
 class FibreOut(BaseModel):
     key: str
     name: str
-
-
-class PatchOut(BaseModel):
-    """One set-down of iron or plate, in the piece's frame, mm; `round` counts from 1."""
-
-    x_mm: float
-    y_mm: float
-    width_mm: float
-    height_mm: float
-    round: int
 
 
 class PressedOut(BaseModel):
@@ -28,7 +19,7 @@ class PressedOut(BaseModel):
     box: list[float]
     edge: str
     drawing: str
-    patches: list[PatchOut]
+    patches: list[Patch]
     words: str
 
 

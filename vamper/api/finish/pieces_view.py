@@ -11,7 +11,6 @@ from vamper.api.finish.pieces_schemas import (
     FibreOut,
     LayerOut,
     OnClothOut,
-    PatchOut,
     PiecesOut,
     PressedOut,
     PressOut,
@@ -21,7 +20,7 @@ from vamper.api.finish.pieces_schemas import (
 )
 from vamper.core.design import DesignedItem
 from vamper.core.finishing.cloth import OnCloth, on_cloth
-from vamper.core.finishing.press_plan import PressPlan, per_plate, press_plan
+from vamper.core.finishing.press_plan import Patch, PressPlan, per_plate, press_plan
 from vamper.core.finishing.process import process_of_job
 from vamper.core.finishing.shrink import finished, punch_mm, thickness
 from vamper.core.finishing.targets import TARGETS
@@ -101,7 +100,7 @@ def _pressed(item: DesignedItem, found: PressPlan) -> PressedOut:
     left, top, right, bottom = item.edge.shape.bounds
     # Patches are laid over the piece's box.
     patches = [
-        PatchOut(
+        Patch(
             x_mm=one.x_mm + left, y_mm=one.y_mm + top, width_mm=one.width_mm, height_mm=one.height_mm, round=one.round
         )
         for one in found.patches

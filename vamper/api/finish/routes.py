@@ -20,8 +20,6 @@ from vamper.api.finish.schemas import (
     StripsIn,
 )
 from vamper.api.finish.views import evening_out, finish_out
-from vamper.api.jobs.schemas import JobOut
-from vamper.api.jobs.views import job_out
 from vamper.api.request_checks import Id, Number, in_turn
 from vamper.api.request_checks import router as door_router
 from vamper.api.units import unit_of
@@ -34,6 +32,7 @@ from vamper.formats.out.drawing_pdf import write_drawings_pdf
 from vamper.services.finish.evening import Evenings
 from vamper.services.finish.evening_document import AwayTime
 from vamper.services.finish.finishing import finishing_of
+from vamper.services.jobs.jobs import JobState
 from vamper.services.work.not_found import NotFound
 
 router = door_router("finish")
@@ -90,9 +89,9 @@ def measure_by_strips(jobs: JobsHere, job_id: Id, number: Number, strips: Strips
 
 
 @router.post("/jobs/{job_id}/items/{number}/cup/parts")
-def make_in_cup_parts(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number, seams: SeamsIn) -> JobOut:
+def make_in_cup_parts(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number, seams: SeamsIn) -> JobState:
     """A design that goes round a thing made in parts, each a design of its own."""
-    return job_out(items.in_cup_parts(jobs.get(job_id), number, seams.seams_mm))
+    return items.in_cup_parts(jobs.get(job_id), number, seams.seams_mm)
 
 
 @router.put("/jobs/{job_id}/finish/labels", status_code=204)

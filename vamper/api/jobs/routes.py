@@ -25,14 +25,11 @@ from vamper.api.jobs.glance import glance_out
 from vamper.api.jobs.schemas import (
     NOTHING_KNOWN,
     AddedArt,
-    BenchStepOut,
     Change,
-    ChoiceOut,
     FixIn,
     GlanceOut,
     ItemNumbers,
     JobId,
-    JobOut,
     JobSummaryOut,
     KnownParts,
     NewJob,
@@ -40,14 +37,16 @@ from vamper.api.jobs.schemas import (
     ShelfIn,
     ViewOut,
 )
-from vamper.api.jobs.views import job_out, last_run_words
+from vamper.api.jobs.views import last_run_words
 from vamper.api.request_checks import MOST_FILE_BODY, Id, in_turn
 from vamper.api.request_checks import router as door_router
 from vamper.api.sheet.schemas import FiguresPart
-from vamper.core.bench_card import bench_steps
+from vamper.core.bench_card import BenchStep, bench_steps
 from vamper.core.values.findings import BadInput
 from vamper.demo.workshop import add_example
+from vamper.services.brief.phrase import Choice
 from vamper.services.jobs.document import UNTITLED
+from vamper.services.jobs.jobs import JobState
 
 router = door_router()
 
@@ -106,10 +105,10 @@ def get_glance(jobs: JobsHere, plans: PlansHere, job_id: Id) -> GlanceOut | None
 
 
 @router.get("/jobs/{job_id}/bench", tags=["jobs"])
-def get_bench(jobs: JobsHere, plans: PlansHere, job_id: Id) -> list[BenchStepOut]:
+def get_bench(jobs: JobsHere, plans: PlansHere, job_id: Id) -> list[BenchStep]:
     """What to do at the bench, step by step; nothing while nothing is laid on a sheet."""
     plan = plans.of(jobs.get(job_id)).plan
-    return [BenchStepOut.model_validate(step, from_attributes=True) for step in bench_steps(plan)]
+    return list(bench_steps(plan))
 
 
 @router.post("/example", tags=["jobs"], status_code=201)
@@ -170,10 +169,8 @@ def redo(jobs: JobsHere, shown: Shown, job_id: Id, known: KnownParts = NOTHING_K
 
 
 @router.get("/jobs/{job_id}/choices/{phrase}", tags=["changes"])
-def get_choices(jobs: JobsHere, briefing: BriefingHere, job_id: Id, phrase: str) -> list[ChoiceOut]:
-    return [
-        ChoiceOut.model_validate(choice, from_attributes=True) for choice in briefing.choices(jobs.get(job_id), phrase)
-    ]
+def get_choices(jobs: JobsHere, briefing: BriefingHere, job_id: Id, phrase: str) -> list[Choice]:
+    return briefing.choices(jobs.get(job_id), phrase)
 
 
 @router.post("/jobs/{job_id}/art", tags=["art"], status_code=201, max_body_size=MOST_FILE_BODY)
@@ -190,8 +187,8 @@ async def add_art(arts: ArtsHere, jobs: JobsHere, job_id: Id, file: UploadFile) 
 
 
 @router.post("/jobs/{job_id}/remove-items", tags=["art"])
-def remove_items(jobs: JobsHere, job_id: Id, items: ItemNumbers) -> JobOut:
-    return job_out(jobs.remove_items(job_id, tuple(items.numbers)))
+def remove_items(jobs: JobsHere, job_id: Id, items: ItemNumbers) -> JobState:
+    return jobs.remove_items(job_id, tuple(items.numbers))
 
 
 @router.post("/jobs/{job_id}/pack/begin", tags=["packing"], status_code=202)

@@ -10,11 +10,12 @@ from vamper.api.cut.schemas import CutPart
 from vamper.api.places import PlaceOut
 from vamper.api.request_checks import Number
 from vamper.api.sheet.schemas import LayoutPart, SheetPart
-from vamper.core.values.findings import FixTarget, Severity, Station
+from vamper.core.values.findings import Fix, FixTarget, Severity, Station
 from vamper.core.values.job import MOST_ITEMS
 from vamper.core.values.limits import ONE_LINE
-from vamper.services.brief.rail import StationState
-from vamper.services.jobs.document import JobDocument
+from vamper.services.brief.brief import Phrase
+from vamper.services.brief.rail import StationFigure
+from vamper.services.jobs.jobs import JobState
 from vamper.services.packing.packing_service import PackingState
 
 
@@ -67,13 +68,6 @@ class GlanceOut(BaseModel):
     """Four numbers a piece: its design, x, y (mm), and turn (degrees)."""
 
 
-class BenchStepOut(BaseModel):
-    key: str
-    do: str
-    figures: list[str]
-    lines: list[str]
-
-
 class NewJob(BaseModel):
     """Without a title, a job is named after the first art that comes into it."""
 
@@ -82,15 +76,6 @@ class NewJob(BaseModel):
 
 class JobId(BaseModel):
     id: int
-
-
-class JobOut(BaseModel):
-    id: int
-    document: JobDocument
-    changed_at: datetime
-    handed_off_at: datetime | None
-    undo: str | None
-    redo: str | None
 
 
 class KnownParts(BaseModel):
@@ -131,13 +116,6 @@ class ItemNumbers(BaseModel):
     numbers: Annotated[list[Number], Field(min_length=1, max_length=1000)]
 
 
-class FixOut(BaseModel):
-    label: str
-    effect: str
-    target: FixTarget
-    changes: dict[str, Any]
-
-
 class FindingOut(BaseModel):
     code: str
     severity: Severity
@@ -148,19 +126,7 @@ class FindingOut(BaseModel):
     item_number: int | None
     sheet: int | None
     places: list[PlaceOut]
-    fixes: list[FixOut]
-
-
-class PhraseOut(BaseModel):
-    text: str
-    key: str | None
-
-
-class StationOut(BaseModel):
-    station: Station
-    figure: str
-    detail: str
-    state: StationState
+    fixes: list[Fix]
 
 
 class PackingOut(BaseModel):
@@ -173,29 +139,6 @@ class PackingOut(BaseModel):
     time_limited: bool
     held: int
     """Pieces that lie where a maker put them, or were kept since."""
-
-
-class AnswerOut(BaseModel):
-    label: str
-    effect: str
-    each: dict[str, Any]
-
-
-class QuestionOut(BaseModel):
-    sentence: str
-    answers: list[AnswerOut]
-
-
-class ChoiceOut(BaseModel):
-    label: str
-    consequence: str
-    changes: dict[str, Any]
-    chosen: bool
-    proposed: bool
-    group: str
-    use: str
-    each: dict[str, Any]
-    question: QuestionOut | None
 
 
 class AddedArt(BaseModel):
@@ -230,9 +173,9 @@ class PartsOut(BaseModel):
 class ViewOut(BaseModel):
     """A job as the screen shows it. `problem` is the sentence that says why there is no plan."""
 
-    job: JobOut
-    brief: list[PhraseOut]
-    stations: list[StationOut]
+    job: JobState
+    brief: list[Phrase]
+    stations: list[StationFigure]
     findings: list[FindingOut]
     problem: str | None
     parts: PartsOut | None

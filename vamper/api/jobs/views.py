@@ -5,7 +5,7 @@ comes with the answer, so that what is shown together belongs together.
 """
 
 from collections.abc import Callable
-from dataclasses import dataclass, fields
+from dataclasses import dataclass
 from typing import Any, TypeVar
 
 from vamper.api.art.schemas import ItemOut
@@ -15,13 +15,9 @@ from vamper.api.cut.views import cut_part
 from vamper.api.jobs.schemas import (
     NOTHING_KNOWN,
     FindingOut,
-    FixOut,
-    JobOut,
     KnownParts,
     PackingOut,
     PartsOut,
-    PhraseOut,
-    StationOut,
     ViewOut,
 )
 from vamper.api.places import place_out
@@ -33,9 +29,9 @@ from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput, Finding, most_serious_first
 from vamper.core.values.job import Job
 from vamper.core.values.placement import Pin
-from vamper.services.brief.brief import brief
+from vamper.services.brief.brief import Phrase, brief
 from vamper.services.brief.phrase import BriefFacts
-from vamper.services.brief.rail import dry_run_figure, empty_stations, finish_figure, stations
+from vamper.services.brief.rail import StationFigure, dry_run_figure, empty_stations, finish_figure, stations
 from vamper.services.finish.finishing import finishing_of
 from vamper.services.jobs.composing import ArtNotes
 from vamper.services.jobs.jobs import JobState
@@ -53,22 +49,11 @@ _KEPT = 48
 _KEPT_ITEMS = 600
 
 
-def job_out(state: JobState) -> JobOut:
-    return JobOut(
-        id=state.id,
-        document=state.document,
-        changed_at=state.changed_at,
-        handed_off_at=state.handed_off_at,
-        undo=state.undo,
-        redo=state.redo,
-    )
-
-
 @dataclass(frozen=True, slots=True)
 class _Head:
     """What a plan looks like on the screen, all but its parts and how its search stands."""
 
-    stations: list[StationOut]
+    stations: list[StationFigure]
     findings: list[FindingOut]
     sheet: str
     designs: dict[int, str]
@@ -94,18 +79,16 @@ class Views:
             planned = self._workshop.plans.of(state)
         except BadInput as bad:
             phrases = _brief(self._workshop.briefing.facts(state))
-            rail = [StationOut(**_fields(figure)) for figure in empty_stations()]
-            return ViewOut(
-                job=job_out(state), brief=phrases, stations=rail, findings=[], problem=bad.sentence, parts=None
-            )
+            rail = list(empty_stations())
+            return ViewOut(job=state, brief=phrases, stations=rail, findings=[], problem=bad.sentence, parts=None)
         plan = planned.plan
         head = self._head(planned, tuple(shelf_findings(plan, self._workshop.supplies)))
         dry_run = dry_run_figure(self._workshop.dry_runs.status(state.id), plan)
         finish = finish_figure(finishing_of(plan), self._workshop.evenings.now(), planned.findings)
         return ViewOut(
-            job=job_out(state),
+            job=state,
             brief=_brief(self._workshop.briefing.facts(state, plan)),
-            stations=[*head.stations, StationOut(**_fields(dry_run)), StationOut(**_fields(finish))],
+            stations=[*head.stations, dry_run, finish],
             findings=head.findings,
             problem=None,
             parts=PartsOut(
@@ -165,7 +148,7 @@ class Views:
                 *_seen(job),
             )
             return _Head(
-                [StationOut(**_fields(figure)) for figure in stations(plan, findings)],
+                list(stations(plan, findings)),
                 [finding_out(finding) for finding in findings],
                 frame,
                 {item.number: digest_of("design", 1, stock, *_drawn_from(plan, item)) for item in plan.items},
@@ -176,8 +159,8 @@ class Views:
         return self._heads.get((job, packing.layout_id, tuple(one.title + one.text for one in shelf)), make)
 
 
-def _brief(told: BriefFacts) -> list[PhraseOut]:
-    return [PhraseOut(text=phrase.text, key=phrase.key) for phrase in brief(told)]
+def _brief(told: BriefFacts) -> list[Phrase]:
+    return list(brief(told))
 
 
 def _drawn_from(plan: Plan, item: DesignedItem) -> tuple[Any, ...]:
@@ -191,10 +174,6 @@ def _seen(job: Job) -> tuple[Any, ...]:
     return job.from_inside, job.stock_colour
 
 
-def _fields(value: Any) -> dict[str, Any]:
-    return {one.name: getattr(value, one.name) for one in fields(value)}
-
-
 def finding_out(finding: Finding) -> FindingOut:
     return FindingOut(
         code=finding.code,
@@ -206,10 +185,7 @@ def finding_out(finding: Finding) -> FindingOut:
         item_number=finding.item,
         sheet=finding.sheet,
         places=[place_out(place) for place in finding.places],
-        fixes=[
-            FixOut(label=fix.label, effect=fix.effect, target=fix.target, changes=dict(fix.changes))
-            for fix in finding.fixes
-        ],
+        fixes=list(finding.fixes),
     )
 
 

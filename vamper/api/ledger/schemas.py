@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict
 from vamper.api.places import PlaceOut
 from vamper.api.was_set import ProposedOut, WasSetIn
 from vamper.core.ledger.cost import CostPart, Rates, SharedBy
+from vamper.core.ledger.diagnosis import Check
 from vamper.core.ledger.recipe import RecipeKind
 from vamper.core.ledger.run import CameOut, LaterKind, Note, Sheets, Spoilt, SpoiltPiece, Words
 from vamper.core.ledger.supply import Thing
@@ -367,12 +368,6 @@ class DiagnosisIn(BaseModel):
     checked: dict[Code, bool] = {}
 
 
-class CheckOut(BaseModel):
-    key: str
-    ask: str
-    minutes: float
-
-
 class SuspectOut(BaseModel):
     key: str
     text: str
@@ -380,11 +375,11 @@ class SuspectOut(BaseModel):
     why: list[str]
     remedy: str
     keep: str
-    check: CheckOut | None
+    check: Check | None
 
 
 class DiagnosisOut(BaseModel):
     suspects: list[SuspectOut]
-    next_check: CheckOut | None
+    next_check: Check | None
     asked: list[SentenceOut]
     """The checks that were answered, with their words."""

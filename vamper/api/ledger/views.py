@@ -5,7 +5,6 @@ from datetime import datetime
 from vamper.api.art.views import picture_address
 from vamper.api.ledger.schemas import (
     CameOutQuestion,
-    CheckOut,
     DiagnosisOut,
     LaidDesignOut,
     LaidPieceOut,
@@ -24,7 +23,7 @@ from vamper.api.ledger.schemas import (
 from vamper.api.places import place_out
 from vamper.api.was_set import proposed_out
 from vamper.core.cutting.setting import CutHistory, settings_for
-from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, CHECKS, OTHER, Check, Diagnosis
+from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, CHECKS, OTHER, Diagnosis
 from vamper.core.ledger.recipe import Recipe, RecipeKind, setting_words
 from vamper.core.ledger.run import SPOILT_WORDS, CameOut, Run, Spoilt
 from vamper.core.values.cut import Cut
@@ -274,15 +273,11 @@ def diagnosis_out(found: Diagnosis, checked: dict[str, bool]) -> DiagnosisOut:
                 why=list(one.why),
                 remedy=one.cause.remedy,
                 keep=one.cause.keep,
-                check=_check_out(one.next_check),
+                check=one.next_check,
             )
             for place, one in enumerate(found.suspects)
             if place < MOST_SUSPECTS or one.cause is OTHER
         ],
-        next_check=_check_out(found.next_check),
+        next_check=found.next_check,
         asked=[SentenceOut(key=key, words=CHECKS[key].ask) for key in checked],
     )
-
-
-def _check_out(check: Check | None) -> CheckOut | None:
-    return None if check is None else CheckOut(key=check.key, ask=check.ask, minutes=check.minutes)

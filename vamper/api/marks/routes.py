@@ -20,7 +20,6 @@ from vamper.api.marks.schemas import (
     MissPieceOut,
     ReadingOut,
     ReadSheet,
-    ScaleOut,
     ScaleReading,
     SchoolIn,
 )
@@ -37,6 +36,7 @@ from vamper.core.marks.vernier import (
     MOST_TICK,
     PRINTED_PITCH_MM,
     NarrowSide,
+    VernierScale,
     VernierSheet,
     agree,
     expected_side,
@@ -92,7 +92,7 @@ def get_calibration(shop: ShopHere, jobs: JobsHere, plans: PlansHere, job_id: Id
     measured, problem, scales = shop.measured, None, []
     try:
         scales = [
-            ScaleOut(number=one.number, place=one.place, x_mm=one.x_mm, y_mm=one.y_mm, axis=one.axis)
+            VernierScale(number=one.number, place=one.place, x_mm=one.x_mm, y_mm=one.y_mm, axis=one.axis)
             for one in _vernier(plans, state).scales
         ]
     except BadInput as bad:

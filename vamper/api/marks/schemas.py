@@ -6,7 +6,7 @@ from typing import Annotated
 from pydantic import BaseModel, Field
 
 from vamper.core.marks.reading import ReadingCause
-from vamper.core.marks.vernier import NarrowSide
+from vamper.core.marks.vernier import NarrowSide, VernierScale
 from vamper.core.values.calibration import Thickness
 from vamper.core.values.limits import ONE_LINE
 from vamper.core.values.miss import LoggedMiss
@@ -99,14 +99,6 @@ class MissPart(BaseModel):
     sigma_mm: float
 
 
-class ScaleOut(BaseModel):
-    number: int
-    place: str
-    x_mm: float
-    y_mm: float
-    axis: str
-
-
 class RecordOut(BaseModel):
     """One calibration of the history."""
 
@@ -139,7 +131,7 @@ class CalibrationOut(BaseModel):
     school: CalibrationSchool
     problem: str | None
     """Why there is no vernier sheet for this job."""
-    scales: list[ScaleOut]
+    scales: list[VernierScale]
     most_tick: int
     coarse_mm: list[float]
     """The places on the comb that can be told apart."""

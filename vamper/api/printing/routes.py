@@ -7,7 +7,7 @@ from fastapi import Response
 
 from vamper.api.dependencies import InksHere, JobsHere, MadeHere, PicturesHere, PlansHere, ShopHere
 from vamper.api.downloads import download
-from vamper.api.printing.schemas import InkOut, LineOut, PrintChoiceIn, PrintingOut, PrintSchoolOut, ProofIn, ProofOut
+from vamper.api.printing.schemas import InkOut, PrintChoiceIn, PrintingOut, ProofIn, ProofOut
 from vamper.api.request_checks import Id, Number, in_turn
 from vamper.api.request_checks import router as door_router
 from vamper.api.sheet_number import sheet_place
@@ -57,11 +57,11 @@ def get_printing(shop: ShopHere, jobs: JobsHere, plans: PlansHere, made: MadeHer
     advice, choice = _advice(shop, made, state, plan)
     page, scale = page_for(plan.job.paper, plan.job.printer), plan.job.printer.scale
     return PrintingOut(
-        lines=[LineOut(name=one.name, value=one.value, why=one.why) for one in dialog_lines(plan, advice)],
+        lines=dialog_lines(plan, advice),
         source=advice.source,
         look=advice.look,
         mirror_words=mirror_words(plan, advice),
-        schools=[PrintSchoolOut(key=one.key, name=one.name, why=one.why) for one in advice.schools],
+        schools=list(advice.schools),
         school=choice.school,
         label=choice.label,
         own=choice.own,

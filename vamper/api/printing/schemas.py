@@ -4,35 +4,23 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from vamper.core.printing.advice import PrintSchool
 from vamper.core.values.limits import ONE_LINE
+from vamper.services.brief.printing import DialogLine
 
 Unit = Literal["mm", "cm", "in"]
 Measured = Annotated[float, Field(gt=0, le=10_000, allow_inf_nan=False)]
 Words = Annotated[str, Field(max_length=120), ONE_LINE]
 
 
-class PrintSchoolOut(BaseModel):
-    key: str
-    name: str
-    why: str
-
-
-class LineOut(BaseModel):
-    """One line of the printer's own dialog, in the order in which a person meets it."""
-
-    name: str
-    value: str
-    why: str
-
-
 class PrintingOut(BaseModel):
     """What to choose for a stock on a printer, and what to expect. None of it for a stock that is not printed."""
 
-    lines: list[LineOut]
+    lines: list[DialogLine]
     source: str
     look: str
     mirror_words: str
-    schools: list[PrintSchoolOut]
+    schools: list[PrintSchool]
     school: str
     label: str
     own: str

@@ -4,7 +4,6 @@ from collections.abc import Callable
 from typing import Any
 
 from vamper.api.dependencies import ByHandHere, PlansHere
-from vamper.api.jobs.views import job_out
 from vamper.api.request_checks import Id
 from vamper.api.request_checks import router as door_router
 from vamper.api.sheet.hand_schemas import (
@@ -79,4 +78,4 @@ def do_by_hand(by_hand: ByHandHere, plans: PlansHere, job_id: Id, asked: AnyActi
     """One action on the layout that was seen; it keeps every rule, or nothing is moved and a sentence says why."""
     doer = _DOERS.get(type(asked)) or _PLAIN[asked.action]
     done = doer(by_hand, job_id, plans.table(job_id, asked.layout), asked)
-    return HandDone(job=job_out(done.state), sheet=done.sheet, indexes=list(done.indexes), note=done.note)
+    return HandDone(job=done.state, sheet=done.sheet, indexes=list(done.indexes), note=done.note)

@@ -4,8 +4,8 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from vamper.api.jobs.schemas import JobOut
 from vamper.core.sheet.lay.arranging import AlignedBy, SpacedAlong
+from vamper.services.jobs.jobs import JobState
 
 
 class HandPiece(BaseModel):
@@ -110,7 +110,7 @@ AnyAction = Annotated[
 class HandDone(BaseModel):
     """What came of it: where the pieces are now, and a sentence where that is not quite what was asked for."""
 
-    job: JobOut
+    job: JobState
     sheet: int
     indexes: list[int]
     note: str

@@ -17,39 +17,27 @@ from vamper.api.dependencies import (
     SuppliesHere,
     VariantsHere,
 )
-from vamper.api.jobs.schemas import JobOut
-from vamper.api.jobs.views import job_out
 from vamper.api.ledger.cost_views import cost_a_piece
 from vamper.api.request_checks import Id, Number, in_turn
 from vamper.api.request_checks import router as door_router
 from vamper.api.sheet.schemas import (
     ComparedOut,
-    CountedOut,
     FillWith,
     LayoutName,
     ScaleToFill,
     ScalingOut,
-    SizeCountOut,
     SourceOut,
-    TogetherOut,
     Wish,
 )
 from vamper.api.sheet.views import PINS, pieces_out
 from vamper.core.values.findings import BadInput
-from vamper.services.packing.counting import Counted, PlainShape
+from vamper.services.jobs.jobs import JobState
+from vamper.services.packing.counting import Counted, PlainShape, Together
 from vamper.services.packing.scaling import Scaling
 
 router = door_router()
 
 Millimetres = Annotated[float, Query(ge=3, le=1000)]
-
-
-def _counted(counted: Counted) -> CountedOut:
-    return CountedOut(
-        size_mm=counted.size_mm,
-        pieces=counted.pieces,
-        rows=[SizeCountOut(size_mm=row.size_mm, pieces=row.pieces, at_most=row.at_most) for row in counted.rows],
-    )
 
 
 @router.get("/jobs/{job_id}/how-many/{number}", tags=["sheets"])
@@ -61,13 +49,13 @@ async def count_design(
     number: Number,
     size_mm: Millimetres | None = None,
     quick: bool = False,
-) -> CountedOut:
+) -> Counted:
     """How many of one design fit on a sheet, at its size and at others; `quick` figures are of plain rows alone."""
 
-    def count() -> CountedOut:
+    def count() -> Counted:
         state = jobs.get(job_id)
         state.document.item(number)
-        return _counted(counting.design(plans.design(state), number, size_mm, quick))
+        return counting.design(plans.design(state), number, size_mm, quick)
 
     return await in_turn(count)
 
@@ -82,11 +70,11 @@ async def count_plain(
     size_mm: Millimetres,
     border_mm: Annotated[float, Query(ge=0, le=50)] = 3.0,
     quick: bool = False,
-) -> CountedOut:
+) -> Counted:
     """How many of a plain shape fit on the job's sheet, before there is any art."""
 
-    def count() -> CountedOut:
-        return _counted(counting.plain(plans.sheet_design(jobs.get(job_id)), shape, size_mm, border_mm, quick))
+    def count() -> Counted:
+        return counting.plain(plans.sheet_design(jobs.get(job_id)), shape, size_mm, border_mm, quick)
 
     return await in_turn(count)
 
@@ -100,15 +88,14 @@ async def count_together(
     job_id: Id,
     numbers: Annotated[list[Number], Query(min_length=1, max_length=1000)],
     quick: bool = False,
-) -> TogetherOut:
+) -> Together:
     """How many whole sets of some designs go on one sheet: at once from plain rows, or after a short search."""
 
-    def count() -> TogetherOut:
+    def count() -> Together:
         state = jobs.get(job_id)
         for number in numbers:
             state.document.item(number)
-        found = counting.together(plans.design(state), tuple(sorted(set(numbers))), None if quick else nester)
-        return TogetherOut(sets=found.sets, at_most=found.at_most)
+        return counting.together(plans.design(state), tuple(sorted(set(numbers))), None if quick else nester)
 
     return await in_turn(count)
 
@@ -155,14 +142,14 @@ def save_layout(jobs: JobsHere, layouts: LayoutsHere, plans: PlansHere, job_id: 
 
 
 @router.post("/jobs/{job_id}/layouts/keep", tags=["sheets"])
-def keep_layout(layouts: LayoutsHere, job_id: Id, named: LayoutName) -> JobOut:
+def keep_layout(layouts: LayoutsHere, job_id: Id, named: LayoutName) -> JobState:
     """Put a named layout back on the table."""
-    return job_out(layouts.keep(job_id, named.name))
+    return layouts.keep(job_id, named.name)
 
 
 @router.post("/jobs/{job_id}/layouts/keep-rows", tags=["sheets"])
-def keep_rows(layouts: LayoutsHere, job_id: Id) -> JobOut:
-    return job_out(layouts.keep_rows(job_id))
+def keep_rows(layouts: LayoutsHere, job_id: Id) -> JobState:
+    return layouts.keep_rows(job_id)
 
 
 @router.post("/jobs/{job_id}/layouts/remove", tags=["sheets"], status_code=204)
@@ -212,25 +199,25 @@ def get_sources(jobs: JobsHere, variants: VariantsHere, job_id: Id) -> list[Sour
 
 
 @router.post("/jobs/{job_id}/fillers", tags=["sheets"])
-def fill_with(jobs: JobsHere, variants: VariantsHere, job_id: Id, asked: FillWith) -> JobOut:
+def fill_with(jobs: JobsHere, variants: VariantsHere, job_id: Id, asked: FillWith) -> JobState:
     """Fill what is left with a design in a range of sizes."""
     state = jobs.get(job_id)
-    return job_out(variants.fill_with(state, asked.job_id, asked.number, asked.least_mm, asked.most_mm))
+    return variants.fill_with(state, asked.job_id, asked.number, asked.least_mm, asked.most_mm)
 
 
 @router.post("/jobs/{job_id}/items/{number}/fill-priority", tags=["sheets"])
-def set_fill_priority(jobs: JobsHere, variants: VariantsHere, job_id: Id, number: Number, asked: Wish) -> JobOut:
+def set_fill_priority(jobs: JobsHere, variants: VariantsHere, job_id: Id, number: Number, asked: Wish) -> JobState:
     """Whether more copies of a design are fine, and before or after which others."""
-    return job_out(variants.prioritise(jobs.get(job_id), number, asked.move))
+    return variants.prioritise(jobs.get(job_id), number, asked.move)
 
 
 @router.post("/jobs/{job_id}/items/{number}/back", tags=["sheets"])
-def make_back(jobs: JobsHere, variants: VariantsHere, job_id: Id, number: Number) -> JobOut:
+def make_back(jobs: JobsHere, variants: VariantsHere, job_id: Id, number: Number) -> JobState:
     """A back for a design, cut to its mirrored edge."""
-    return job_out(variants.make_back(jobs.get(job_id), number))
+    return variants.make_back(jobs.get(job_id), number)
 
 
 @router.post("/jobs/{job_id}/items/{number}/by-colour", tags=["sheets"])
-def by_colour(jobs: JobsHere, variants: VariantsHere, job_id: Id, number: Number) -> JobOut:
+def by_colour(jobs: JobsHere, variants: VariantsHere, job_id: Id, number: Number) -> JobState:
     """One design, and sheets of its own, for each flat colour of a drawing."""
-    return job_out(variants.by_colour(jobs.get(job_id), number))
+    return variants.by_colour(jobs.get(job_id), number)

@@ -132,27 +132,6 @@ class FiguresPart(BaseModel):
     """The largest free rectangle of the last sheet."""
 
 
-class SizeCountOut(BaseModel):
-    """The largest size at which so many go on a sheet, and the most that areas would allow."""
-
-    size_mm: float
-    pieces: int
-    at_most: int
-
-
-class CountedOut(BaseModel):
-    size_mm: float
-    pieces: int
-    rows: list[SizeCountOut]
-
-
-class TogetherOut(BaseModel):
-    """Whole sets of some designs on one sheet, and the most that areas would allow."""
-
-    sets: int
-    at_most: int
-
-
 class LayoutName(BaseModel):
     name: Annotated[str, Field(min_length=1, max_length=60), ONE_LINE]
 

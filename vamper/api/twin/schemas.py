@@ -1,12 +1,13 @@
 """Dry runs on the wire: chances are said as so many in 100, sheets count from 1."""
 
 from enum import StrEnum
-from typing import Annotated, Any
+from typing import Annotated
 
 from annotated_types import Ge, Le
 from pydantic import BaseModel, ConfigDict, Field
 
 from vamper.api.places import PlaceOut
+from vamper.core.twin.remedies import RemedyStep
 from vamper.core.twin.simulate import Spoiling
 from vamper.core.values.findings import Station
 from vamper.core.values.miss import LoggedMiss
@@ -75,14 +76,6 @@ class TwinCauseOut(BaseModel):
     pieces: int
 
 
-class RemedyStepOut(BaseModel):
-    """A change that takes a remedy in the job; of the job itself where no designs are named."""
-
-    label: str
-    numbers: list[int]
-    changes: dict[str, Any]
-
-
 class TwinRemedyOut(BaseModel):
     """What helps, with the shares of good sheets and good pieces once it is taken."""
 
@@ -92,7 +85,7 @@ class TwinRemedyOut(BaseModel):
     at: Station
     sheet_good: str
     pieces_good: str
-    steps: list[RemedyStepOut]
+    steps: list[RemedyStep]
 
 
 class TwinOutcomeOut(BaseModel):

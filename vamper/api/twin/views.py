@@ -4,7 +4,6 @@ from vamper.api.places import box_out
 from vamper.api.twin.schemas import (
     DryRunIn,
     DryRunOut,
-    RemedyStepOut,
     TwinCauseOut,
     TwinOutcomeOut,
     TwinPieceOut,
@@ -80,10 +79,7 @@ def _remedy(remedy: TwinRemedy, one: Chances) -> TwinRemedyOut:
         at=remedy.at,
         sheet_good=in_100_short(one.sheet_good),
         pieces_good=in_100_short(one.pieces_good),
-        steps=[
-            RemedyStepOut(label=step.label, numbers=list(step.numbers), changes=dict(step.changes))
-            for step in remedy.steps
-        ],
+        steps=list(remedy.steps),
     )
 
 

@@ -9,7 +9,7 @@ import { StockWindow } from '../../shop/StockWindow';
 import { Choices } from './Choices';
 import type { PanelProps } from './phrase';
 
-type Choice = Schemas['ChoiceOut'];
+type Choice = Schemas['Choice'];
 
 export default function Stocks(props: PanelProps) {
   const { phrase, view, change, close } = props;

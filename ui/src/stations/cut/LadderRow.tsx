@@ -117,7 +117,7 @@ function DropCard({ jobId, ladder, index, outcomes, practice, children: drop }: 
           className="w-full rounded-[4px] border border-rule"
         />
       ) : (
-        <DropPicture outcome={shown} size={44} />
+        <DropPicture outcome={shown ?? null} size={44} />
       )}
       <span className="figure font-bold">
         {drop.force_gf} gf{times}

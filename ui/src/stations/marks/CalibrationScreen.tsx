@@ -17,7 +17,7 @@ const BEFORE_MM = 7.4;
 const BEYOND_MM = 13;
 
 /** A scale on the practice sheet, as it was printed and cut. */
-function ScaleSeen({ jobId, scale }: { jobId: number; scale: Schemas['ScaleOut'] }) {
+function ScaleSeen({ jobId, scale }: { jobId: number; scale: Schemas['VernierScale'] }) {
   const across = scale.axis === 'x';
   const [long, tall] = [2 * ALONG_MM, BEFORE_MM + BEYOND_MM];
   const box = {

@@ -8,7 +8,7 @@ type ScaleReading = Schemas['ScaleReading'];
 
 interface Props {
   calibration: Calibration;
-  scale: Schemas['ScaleOut'];
+  scale: Schemas['VernierScale'];
   reading: ScaleReading | undefined;
   read: (reading: ScaleReading) => void;
   onward: () => void;
