@@ -1,7 +1,11 @@
+import { scaleLinear, scaleTime } from 'd3-scale';
+import { line } from 'd3-shape';
+
 import type { Ledger } from '../api/ledger';
 
 const WIDE = 240;
 const HIGH = 56;
+const RIM = 4;
 const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' });
 
 /** How many pieces of each run came out well, over the months; one plot a stock and machine. */
@@ -22,11 +26,11 @@ export function OverTime({ plots }: { plots: Ledger['over_time'] }) {
 
 function Plot({ plot }: { plot: Ledger['over_time'][number] }) {
   const { runs } = plot;
-  const times = runs.map((run) => new Date(run.at).getTime());
-  const [first = 0, last = 0] = [times[0], times[times.length - 1]];
-  const x = (time: number) => 4 + ((WIDE - 8) * (time - first)) / Math.max(1, last - first);
-  const y = (share: number) => HIGH - 4 - (HIGH - 8) * share;
-  const points = runs.map((run, place) => [x(times[place] ?? 0), y(run.share)] as const);
+  const times = runs.map((run) => new Date(run.at));
+  const [first, last] = [times[0] ?? 0, times[times.length - 1] ?? 0];
+  const x = scaleTime([first, last], [RIM, WIDE - RIM]);
+  const y = scaleLinear([0, 1], [HIGH - RIM, RIM]);
+  const points = runs.map((run, place): [number, number] => [x(times[place] ?? 0), y(run.share)]);
   const mean = runs.reduce((sum, run) => sum + run.share, 0) / runs.length;
   return (
     <figure className="panel flex flex-col gap-1 p-2.5">
@@ -40,12 +44,7 @@ function Plot({ plot }: { plot: Ledger['over_time'][number] }) {
         aria-label={`${runs.length} runs; ${Math.round(mean * 100)} % of pieces good in the mean, ${Math.round((runs[runs.length - 1]?.share ?? 0) * 100)} % in the last one`}
       >
         <path d={`M0 ${y(1)}H${WIDE}M0 ${y(0)}H${WIDE}`} stroke="var(--rule)" strokeWidth="1" />
-        <polyline
-          points={points.map((at) => at.join(',')).join(' ')}
-          fill="none"
-          stroke="var(--soft)"
-          strokeWidth="1"
-        />
+        <path d={line()(points) ?? ''} fill="none" stroke="var(--soft)" strokeWidth="1" />
         {points.map(([at, high], place) => (
           <circle
             key={place}

@@ -1,3 +1,5 @@
+import { type ScaleLinear, scaleLinear } from 'd3-scale';
+import { area, line } from 'd3-shape';
 import { useId, useState } from 'react';
 
 import type { Force, Ladder } from '../../api/cut';
@@ -14,6 +16,7 @@ const HEIGHT = 208;
 // Room for the unit at the right end of the scale.
 const UNIT_PX = 34;
 const NAMED_FROM = 0.42;
+const MOST_TICKS = 12;
 
 /** The window of force: four bands over one axis, the belief as a hill over it, today's proposal through both. */
 export function ForceWindow({ force, ladder }: { force: Force; ladder: Ladder | null }) {
@@ -22,14 +25,19 @@ export function ForceWindow({ force, ladder }: { force: Force; ladder: Ladder | 
   const [asked, setAsked] = useState<number | null>(null);
   const axis = force.axis_gf;
   const [low, high] = [axis[0] ?? 0, axis[axis.length - 1] ?? 1];
-  const x = (gf: number) => LEFT + ((RIGHT - LEFT) * (gf - low)) / (high - low);
-  const line = (gf: readonly number[], share: readonly number[]) =>
-    gf
-      .map(
-        (one, index) =>
-          `${x(one).toFixed(1)},${(HILL.foot - (HILL.foot - HILL.top) * (share[index] ?? 0)).toFixed(1)}`,
-      )
-      .join(' ');
+  const x = scaleLinear([low, high], [LEFT, RIGHT]);
+  const y = scaleLinear([0, 1], [HILL.foot, HILL.top]);
+  const outline = (shares: readonly number[]) =>
+    line<number>(
+      (_, index) => x(force.hill_gf[index] ?? 0),
+      (share) => y(share),
+    ).digits(1)(shares) ?? '';
+  const under =
+    area<number>(
+      (_, index) => x(force.hill_gf[index] ?? 0),
+      HILL.foot,
+      (share) => y(share),
+    ).digits(1)(force.hill) ?? '';
   const shown = asked ?? force.proposal_gf;
   const nearest = axis.reduce(
     (best, gf, index) => (Math.abs(gf - shown) < Math.abs((axis[best] ?? 0) - shown) ? index : best),
@@ -40,11 +48,6 @@ export function ForceWindow({ force, ladder }: { force: Force; ladder: Ladder | 
     .filter(([, share]) => share)
     .map((one) => one.join(' '))
     .join(', ');
-  const step = ticks(high - low);
-  const marks = Array.from(
-    { length: Math.floor(high / step) - Math.ceil(low / step) + 1 },
-    (_, n) => (Math.ceil(low / step) + n) * step,
-  );
   const at = x(force.proposal_gf);
   return (
     <figure className="mx-auto flex w-full max-w-[56rem] flex-col gap-1 px-4 pt-3">
@@ -56,7 +59,7 @@ export function ForceWindow({ force, ladder }: { force: Force; ladder: Ladder | 
         onPointerMove={(event) => {
           const box = event.currentTarget.getBoundingClientRect();
           const share = ((event.clientX - box.left) / box.width) * WIDTH;
-          setAsked(Math.max(low, Math.min(high, low + ((share - LEFT) / (RIGHT - LEFT)) * (high - low))));
+          setAsked(Math.max(low, Math.min(high, x.invert(share))));
         }}
         onPointerLeave={() => setAsked(null)}
       >
@@ -77,23 +80,9 @@ export function ForceWindow({ force, ladder }: { force: Force; ladder: Ladder | 
             <path d="M0 0L8 8M8 0L0 8" stroke="var(--paper)" strokeWidth="1.2" />
           </pattern>
         </defs>
-        <polyline
-          points={line(force.hill_gf, force.prior)}
-          fill="none"
-          stroke="var(--soft)"
-          strokeDasharray="3 4"
-        />
-        <polygon
-          points={`${LEFT},${HILL.foot} ${line(force.hill_gf, force.hill)} ${RIGHT},${HILL.foot}`}
-          fill="var(--kingfisher)"
-          opacity="0.25"
-        />
-        <polyline
-          points={line(force.hill_gf, force.hill)}
-          fill="none"
-          stroke="var(--kingfisher)"
-          strokeWidth="1.8"
-        />
+        <path d={outline(force.prior)} fill="none" stroke="var(--soft)" strokeDasharray="3 4" />
+        <path d={under} fill="var(--kingfisher)" opacity="0.25" />
+        <path d={outline(force.hill)} fill="none" stroke="var(--kingfisher)" strokeWidth="1.8" />
         <Bands force={force} x={x} names={names} />
         {ladder?.drops.map((drop, index) => {
           if (drop.force_gf < low || drop.force_gf > high) return null;
@@ -106,7 +95,8 @@ export function ForceWindow({ force, ladder }: { force: Force; ladder: Ladder | 
             />
           );
         })}
-        {marks
+        {x
+          .ticks(MOST_TICKS)
           .filter((gf) => x(gf) < RIGHT - UNIT_PX)
           .map((gf) => (
             <text key={gf} x={x(gf)} y={HEIGHT - 5} textAnchor="middle" fontSize="13" fill="var(--ink)">
@@ -163,8 +153,14 @@ export function ForceWindow({ force, ladder }: { force: Force; ladder: Ladder | 
 }
 
 /** The chances of all outcomes, stacked: at every force they fill the whole height. */
-function Bands({ force, x, names }: { force: Force; x: (gf: number) => number; names: Map<string, string> }) {
-  const high = BANDS.foot - BANDS.top;
+interface BandsProps {
+  force: Force;
+  x: ScaleLinear<number, number>;
+  names: Map<string, string>;
+}
+
+function Bands({ force, x, names }: BandsProps) {
+  const y = scaleLinear([0, 1], [BANDS.foot, BANDS.top]);
   const sums = force.axis_gf.map(() => 0);
   return (
     <>
@@ -172,11 +168,12 @@ function Bands({ force, x, names }: { force: Force; x: (gf: number) => number; n
         const from = [...sums];
         band.chances.forEach((chance, index) => (sums[index] = (sums[index] ?? 0) + chance));
         const to = [...sums];
-        const edge = (shares: number[]) =>
-          force.axis_gf.map(
-            (gf, index) => `${x(gf).toFixed(1)},${(BANDS.foot - high * (shares[index] ?? 0)).toFixed(1)}`,
-          );
-        const points = [...edge(to), ...edge(from).reverse()].join(' ');
+        const d =
+          area<number>(
+            (_, index) => x(force.axis_gf[index] ?? 0),
+            (_, index) => y(from[index] ?? 0),
+            (share) => y(share),
+          ).digits(1)(to) ?? '';
         const most = band.chances.reduce(
           (best, chance, index) => (chance > (band.chances[best] ?? 0) ? index : best),
           0,
@@ -186,12 +183,12 @@ function Bands({ force, x, names }: { force: Force; x: (gf: number) => number; n
         const middle = Math.max(LEFT + 46, Math.min(RIGHT - 74, x(plateau(band.chances, force.axis_gf))));
         return (
           <g key={band.outcome}>
-            <polygon points={points} fill={paint.fill} opacity="0.85" />
-            {paint.pattern !== 'none' && <polygon points={points} fill={paint.pattern} opacity="0.5" />}
+            <path d={d} fill={paint.fill} opacity="0.85" />
+            {paint.pattern !== 'none' && <path d={d} fill={paint.pattern} opacity="0.5" />}
             {share >= NAMED_FROM && (
               <text
                 x={middle}
-                y={BANDS.foot - high * (((from[most] ?? 0) + (to[most] ?? 0)) / 2) + 5}
+                y={y(((from[most] ?? 0) + (to[most] ?? 0)) / 2) + 5}
                 textAnchor="middle"
                 fontSize="14"
                 fontWeight="700"
@@ -215,9 +212,4 @@ function plateau(chances: readonly number[], axis: readonly number[]): number {
   const most = Math.max(...chances);
   const near = axis.filter((_, index) => (chances[index] ?? 0) > most * 0.9);
   return ((near[0] ?? 0) + (near[near.length - 1] ?? 0)) / 2;
-}
-
-/** A round step that leaves room for its labels. */
-function ticks(span: number): number {
-  return [5, 10, 20, 25, 50, 100, 200, 500].find((step) => span / step <= 12) ?? 1000;
 }

@@ -1,3 +1,5 @@
+import { scaleLinear } from 'd3-scale';
+import { area, line } from 'd3-shape';
 import { useEffect, useRef } from 'react';
 
 import type { Reading } from '../../api/marks';
@@ -73,14 +75,15 @@ function Trace({ reading }: { reading: Reading }) {
   const levels = [...seen.one_pass, ...seen.mean.map((mean) => mean + 2 * seen.sigma), seen.threshold];
   const most = Math.max(...levels, 0.05) * 1.05;
   const least = Math.min(0, seen.threshold, ...seen.one_pass);
-  const x = (mm: number) => LEFT + (mm / span) * (WIDTH - 2 * LEFT);
-  const y = (level: number) => BASE - ((level - least) / (most - least)) * (BASE - TOP);
-  const line = (values: number[], add = 0) =>
-    values.map((value, n) => `${x(seen.at_mm[n] ?? 0).toFixed(1)},${y(value + add).toFixed(1)}`).join(' ');
-  const band = `${line(seen.mean, 2 * seen.sigma)} ${line(seen.mean, -2 * seen.sigma)
-    .split(' ')
-    .reverse()
-    .join(' ')}`;
+  const x = scaleLinear([0, span], [LEFT, WIDTH - LEFT]);
+  const y = scaleLinear([least, most], [BASE, TOP]);
+  const across = (_: number, n: number) => x(seen.at_mm[n] ?? 0);
+  const trace = line<number>(across, (level) => y(level)).digits(1);
+  const band = area<number>(
+    across,
+    (level) => y(level - 2 * seen.sigma),
+    (level) => y(level + 2 * seen.sigma),
+  ).digits(1);
   const limit = y(seen.threshold);
   const under = limit > BASE - 30;
   const text = { fontSize: 13, fill: 'var(--ink)' };
@@ -92,9 +95,9 @@ function Trace({ reading }: { reading: Reading }) {
         role="img"
         aria-label={`The light across the stroke falls ${reading.scene.signal.toFixed(2)} deep, the noise is ${reading.scene.noise.toFixed(2)}; it is found from a depth of ${reading.scene.threshold.toFixed(2)} on`}
       >
-        <polygon points={band} fill="var(--kingfisher)" opacity="0.18" />
-        <polyline points={line(seen.one_pass)} fill="none" stroke="var(--soft)" strokeWidth="0.9" />
-        <polyline points={line(seen.mean)} fill="none" stroke="var(--ink)" strokeWidth="1.8" />
+        <path d={band(seen.mean) ?? ''} fill="var(--kingfisher)" opacity="0.18" />
+        <path d={trace(seen.one_pass) ?? ''} fill="none" stroke="var(--soft)" strokeWidth="0.9" />
+        <path d={trace(seen.mean) ?? ''} fill="none" stroke="var(--ink)" strokeWidth="1.8" />
         <line x1={LEFT} x2={WIDTH - LEFT} y1={limit} y2={limit} stroke="var(--rowan)" strokeWidth="1" />
         <text
           {...text}
