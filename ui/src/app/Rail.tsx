@@ -25,7 +25,7 @@ export function Rail({ jobId, stations, current }: Props) {
   return (
     <nav
       aria-label="Stations"
-      className="w-[min(10rem,16vw)] shrink-0 overflow-y-auto border-r border-rule py-2"
+      className="w-[min(10rem,16vw)] shrink-0 overflow-y-auto border-r border-rule py-2 [@media(max-height:790px)]:py-0.5"
     >
       <ol>
         {stations.map(({ station, figure, detail, state }, index) => (
@@ -36,14 +36,14 @@ export function Rail({ jobId, stations, current }: Props) {
             <Link
               href={`/jobs/${jobId}/${station}`}
               aria-current={station === current ? 'step' : undefined}
-              className={`flex gap-3 border-l-[3px] py-1.5 pr-2 pl-3 hover:bg-tray ${
+              className={`flex gap-3 border-l-[3px] py-1.5 pr-2 pl-3 hover:bg-tray [@media(max-height:790px)]:py-0 ${
                 station === current ? 'border-kingfisher bg-paper' : 'border-transparent'
               }`}
             >
               <span className="relative z-20 pt-1">
                 <Bead state={state} />
               </span>
-              <span className="min-w-0 leading-snug">
+              <span className="min-w-0 leading-snug [@media(max-height:790px)]:leading-tight">
                 <span className="block font-head text-base font-bold">
                   {NAMES[station]}
                   {state === 'stop' && <span className="ml-1.5 text-sm text-rowan">stop</span>}

@@ -11,6 +11,7 @@ export default function DialogWindow({
   wide = false,
   about,
   foot,
+  fill = false,
   children,
 }: WindowProps) {
   return (
@@ -24,10 +25,14 @@ export default function DialogWindow({
             {about && <p className="min-w-0 flex-1 text-sm text-soft">{about}</p>}
             <Button onClick={close}>{foot ? 'Leave it' : 'Close'}</Button>
           </div>
-          {/* tabIndex: what scrolls must be reachable by keyboard. */}
-          <div tabIndex={0} className="min-h-0 overflow-y-auto px-5 py-4 outline-offset-[-2px]">
-            {children}
-          </div>
+          {fill ? (
+            <div className="flex min-h-0 flex-1">{children}</div>
+          ) : (
+            // tabIndex: what scrolls must be reachable by keyboard.
+            <div tabIndex={0} className="min-h-0 overflow-y-auto px-5 py-4 outline-offset-[-2px]">
+              {children}
+            </div>
+          )}
           {foot && (
             <div className="flex flex-wrap items-center gap-3 border-t border-rule px-5 py-3">{foot}</div>
           )}

@@ -11,6 +11,8 @@ export interface WindowProps {
   about?: string;
   /** What is decided in it: with these its way out is “Leave it”. */
   foot?: ReactNode;
+  /** What is in it has a height of its own to fill, and scrolls by itself. */
+  fill?: boolean;
   children: ReactNode;
 }
 

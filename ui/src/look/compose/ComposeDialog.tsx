@@ -52,6 +52,7 @@ function Composed({ view, editing, close, first }: Props & { first: Composition 
       about="A shape of fixed size that carries pictures and text; one for each name."
       open
       wide
+      fill
       close={close}
       foot={
         <>
@@ -81,40 +82,38 @@ function Composed({ view, editing, close, first }: Props & { first: Composition 
         </>
       }
     >
-      <div className="flex min-h-0 flex-1">
-        <div className="checked-ground flex min-h-[22rem] flex-1 flex-col items-center justify-center gap-3 p-6">
-          {preview.url && preview.places && (
-            <ComposeCanvas
-              url={preview.url}
-              alt={`The piece for ${editing ? names : firstName(names)}`}
-              composition={composition}
-              places={preview.places}
-              set={set}
-            />
-          )}
-          <p className="text-sm text-soft">Drag a part, or nudge it with the arrow keys.</p>
-          {preview.problem && (
-            <p role="alert" className="panel px-3 py-2 text-rowan">
-              {asSentence(preview.problem)}
-            </p>
-          )}
-        </div>
-        <div
-          tabIndex={0}
-          role="group"
-          aria-label="What is on it"
-          className="flex w-[26rem] flex-col gap-4 overflow-y-auto border-l border-rule p-4"
-        >
-          <ComposeBase composition={composition} set={set} />
-          <ComposeLines composition={composition} set={set} />
-          <ComposeArts view={view} composition={composition} set={set} />
-          <ComposeFree composition={composition} set={set} />
-          {editing ? (
-            <Name value={names} onChange={setNames} />
-          ) : (
-            takesNames && <Names value={names} onChange={setNames} />
-          )}
-        </div>
+      <div className="checked-ground flex min-h-[22rem] flex-1 flex-col items-center justify-center gap-3 p-6">
+        {preview.url && preview.places && (
+          <ComposeCanvas
+            url={preview.url}
+            alt={`The piece for ${editing ? names : firstName(names)}`}
+            composition={composition}
+            places={preview.places}
+            set={set}
+          />
+        )}
+        <p className="text-sm text-soft">Drag a part, or nudge it with the arrow keys.</p>
+        {preview.problem && (
+          <p role="alert" className="panel px-3 py-2 text-rowan">
+            {asSentence(preview.problem)}
+          </p>
+        )}
+      </div>
+      <div
+        tabIndex={0}
+        role="group"
+        aria-label="What is on it"
+        className="flex w-[26rem] flex-col gap-4 overflow-y-auto border-l border-rule p-4"
+      >
+        <ComposeBase composition={composition} set={set} />
+        <ComposeLines composition={composition} set={set} />
+        <ComposeArts view={view} composition={composition} set={set} />
+        <ComposeFree composition={composition} set={set} />
+        {editing ? (
+          <Name value={names} onChange={setNames} />
+        ) : (
+          takesNames && <Names value={names} onChange={setNames} />
+        )}
       </div>
     </Window>
   );
