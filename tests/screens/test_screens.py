@@ -240,5 +240,9 @@ def test_nothing_is_cut_off_on_small_screens_or_with_large_text(screen: Screen, 
         wider = screen.driver.execute_script("return document.documentElement.scrollWidth - window.innerWidth")
         assert wider <= 0
         assert screen.find('[data-testid="sheet"]').size["width"] > 80
+        if zoom == 1:
+            screen.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", {**metrics, "height": 768})
+            rail = "const rail = document.querySelector('nav'); return rail.scrollHeight - rail.clientHeight"
+            assert screen.driver.execute_script(rail) <= 0, "all stations are in sight"
     finally:
         screen.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", {**metrics, "width": 1280})

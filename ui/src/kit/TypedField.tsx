@@ -22,7 +22,7 @@ interface Props<T> {
 
 const AROUND = {
   above: 'flex flex-col gap-0.5',
-  beside: 'flex flex-wrap items-center justify-between gap-x-3',
+  beside: 'flex items-center justify-between gap-3',
   unseen: '',
 };
 
@@ -43,29 +43,31 @@ export function TypedField<T>({
   const id = useId();
   const { wrong, field } = useDraft({ shown, read, take: onChange, clear });
   return (
-    <div className={AROUND[place]}>
-      <label htmlFor={id} className={place === 'unseen' ? 'sr-only' : 'text-sm'}>
-        {label}
-      </label>
-      <span className="flex shrink-0 items-baseline gap-1.5">
-        <input
-          id={id}
-          inputMode={figuresOnly ? 'decimal' : 'text'}
-          className={`field figure ${width}`}
-          placeholder={placeholder}
-          aria-describedby={wrong === null ? undefined : `${id}-wrong`}
-          {...field}
-        />
-        {unit !== undefined && (
-          <span className={`text-sm text-soft ${place === 'beside' ? 'w-10' : ''}`}>{unit}</span>
-        )}
-      </span>
-      {wrong !== null && (
-        <span id={`${id}-wrong`} role="alert" className="basis-full text-sm text-rowan">
-          {wrong}
+    <div>
+      <div className={AROUND[place]}>
+        <label htmlFor={id} className={place === 'unseen' ? 'sr-only' : 'text-sm'}>
+          {label}
+        </label>
+        <span className="flex shrink-0 items-baseline gap-1.5">
+          <input
+            id={id}
+            inputMode={figuresOnly ? 'decimal' : 'text'}
+            className={`field figure ${width}`}
+            placeholder={placeholder}
+            aria-describedby={wrong === null ? undefined : `${id}-wrong`}
+            {...field}
+          />
+          {unit !== undefined && (
+            <span className={`text-sm text-soft ${place === 'beside' ? 'w-10' : ''}`}>{unit}</span>
+          )}
         </span>
+      </div>
+      {wrong !== null && (
+        <p id={`${id}-wrong`} role="alert" className="text-sm text-rowan">
+          {wrong}
+        </p>
       )}
-      {hint && <span className="text-sm text-soft">{hint}</span>}
+      {hint && <p className="text-sm text-soft">{hint}</p>}
     </div>
   );
 }
