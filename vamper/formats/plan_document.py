@@ -14,6 +14,8 @@ from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.marks.reading import ReadingCause
+from vamper.core.printing.advice import PrintAdvice
+from vamper.core.printing.ink import InkUse
 from vamper.core.printing.page_box import page_for
 from vamper.core.sheet.layout import WhyNot
 from vamper.core.values.blade import Blade
@@ -114,16 +116,6 @@ class RectangleEntry(Strict):
     height_mm: float
 
 
-class InkEntry(Strict):
-    """Areas of full cover, and their volume."""
-
-    cyan_cm2: float
-    magenta_cm2: float
-    yellow_cm2: float
-    black_cm2: float
-    ml: float
-
-
 class RemedyEntry(Strict):
     key: Remedy
     text: str
@@ -138,29 +130,6 @@ class ReadingEntry(Strict):
     marks: list[float]
     cause: ReadingCause
     remedies: list[RemedyEntry]
-
-
-class SchoolEntry(Strict):
-    key: str
-    name: str
-    why: str
-
-
-class PrintingEntry(Strict):
-    """What to choose in the printer's own dialog."""
-
-    media: str
-    quality: str
-    side: str
-    feed: str
-    head: str
-    dry_minutes: int
-    ink: str
-    look: str
-    schools: list[SchoolEntry]
-    companion: str
-    not_mirrored: str
-    source: str
 
 
 class PassEntry(Strict):
@@ -204,7 +173,7 @@ class SheetEntry(Strict):
     placements: list[PlacementEntry]
     files: dict[str, str]
     """The names of its files, by what they are (`print`, `cut_svg` …); what there is none of is left out."""
-    ink: InkEntry | None = None
+    ink: InkUse | None = None
     """Left out for stock that is not printed."""
     cut: CutEntry | None = None
     """Left out where no machine cuts."""
@@ -304,7 +273,7 @@ class PlanDocument(Strict):
     settings: dict[Cut, SettingEntry]
     reading: ReadingEntry | None
     """Nothing where no sensor looks for marks."""
-    printing: PrintingEntry | None
+    printing: PrintAdvice | None
     mirror: bool
     stopped: bool
     findings: list[FindingEntry]

@@ -1,7 +1,7 @@
 """From a plan to its document: what `plan.json` says of a job, for scripts and for the record."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import asdict
+from dataclasses import asdict, astuple
 from typing import Any
 
 from vamper.core.bench_card import tell_tale_of
@@ -9,7 +9,7 @@ from vamper.core.cutting.drops import DROP_MM
 from vamper.core.design import DesignedItem
 from vamper.core.marks.reading import REMEDIES
 from vamper.core.plan import Plan, cut_of, timing_of
-from vamper.core.printing.advice import advice_for
+from vamper.core.printing.advice import PrintAdvice, advice_for
 from vamper.core.printing.ink import InkUse
 from vamper.core.values.findings import Finding, Severity
 from vamper.core.values.geometry import ring_points
@@ -23,18 +23,15 @@ from vamper.formats.plan_document import (
     BoundEntry,
     CutEntry,
     FindingEntry,
-    InkEntry,
     ItemEntry,
     MarkEntry,
     PassEntry,
     PlaceEntry,
     PlacementEntry,
     PlanDocument,
-    PrintingEntry,
     ReadingEntry,
     RectangleEntry,
     RemedyEntry,
-    SchoolEntry,
     SettingEntry,
     SheetEntry,
     StockEntry,
@@ -122,11 +119,6 @@ def finding_entry(finding: Finding, places: Places) -> FindingEntry:
     )
 
 
-def ink_entry(ink: InkUse) -> InkEntry:
-    """What a sheet takes of ink, as it is written."""
-    return InkEntry(**{name: round(value, 3) for name, value in asdict(ink).items()})
-
-
 def _item(plan: Plan, item: DesignedItem, places: Places) -> ItemEntry:
     (width, height), shrink = item.outline.size_mm, plan.job.stock.shrink
     finished = {} if shrink is None else {"finished_mm": (round(width * shrink.x, 3), round(height * shrink.y, 3))}
@@ -146,7 +138,7 @@ def _sheet(plan: Plan, number: int, places: Places, inks: Sequence[InkUse]) -> S
     """One sheet (from 0)."""
     more: dict[str, Any] = {}
     if inks:
-        more["ink"] = ink_entry(inks[number])
+        more["ink"] = InkUse(*(round(value, 3) for value in astuple(inks[number])))
     if plan.job.cutter.is_machine:
         more |= {"cut": _cut(plan, number, places), "tell_tale": _tell_tale(plan, number)}
     if number == 0 and plan.setup.first is not None:
@@ -225,8 +217,5 @@ def _reading(plan: Plan) -> ReadingEntry | None:
     )
 
 
-def _printing(plan: Plan) -> PrintingEntry | None:
-    if not plan.job.stock.printable:
-        return None
-    advice = asdict(advice_for(plan.job.stock, plan.job.printer))
-    return PrintingEntry(**{**advice, "schools": [SchoolEntry(**one) for one in advice["schools"]]})
+def _printing(plan: Plan) -> PrintAdvice | None:
+    return advice_for(plan.job.stock, plan.job.printer) if plan.job.stock.printable else None

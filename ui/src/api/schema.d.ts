@@ -3258,8 +3258,8 @@ export interface components {
       /** Y Mm */
       y_mm: number;
     };
-    /** AwayOut */
-    AwayOut: {
+    /** AwayTime */
+    AwayTime: {
       /**
        * Begins
        * Format: date-time
@@ -4391,7 +4391,7 @@ export interface components {
      */
     EveningIn: {
       /** Away */
-      away?: components['schemas']['AwayOut'][] | null;
+      away?: components['schemas']['AwayTime'][] | null;
       /** Begins */
       begins?: string | null;
       /** Done By */
@@ -4419,7 +4419,7 @@ export interface components {
       /** Always */
       always: string;
       /** Away */
-      away: components['schemas']['AwayOut'][];
+      away: components['schemas']['AwayTime'][];
       /** Batches */
       batches: components['schemas']['EveningBatchOut'][];
       /** Begins */

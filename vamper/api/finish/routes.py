@@ -30,7 +30,6 @@ from vamper.core.values.findings import BadInput
 from vamper.formats.out.calendar import write_calendar
 from vamper.formats.out.drawing_pdf import write_drawings_pdf
 from vamper.services.finish.evening import Evenings
-from vamper.services.finish.evening_document import AwayTime
 from vamper.services.finish.finishing import finishing_of
 from vamper.services.jobs.jobs import JobState
 from vamper.services.work.not_found import NotFound
@@ -123,7 +122,7 @@ async def change_evening(evenings: EveningsHere, asked: EveningIn) -> EveningOut
     """Set its times, its places and the hours when nobody is there."""
 
     def change() -> EveningOut:
-        away = None if asked.away is None else tuple(AwayTime(one.begins, one.ends) for one in asked.away)
+        away = None if asked.away is None else tuple(asked.away)
         evenings.change(asked.begins, asked.done_by, asked.places, away)
         return _evening(evenings)
 

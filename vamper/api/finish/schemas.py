@@ -8,6 +8,7 @@ from annotated_types import Ge, Gt, Le, Len
 from pydantic import BaseModel, ConfigDict
 
 from vamper.core.values.finish import ProcessVariant
+from vamper.services.finish.evening_document import AwayTime
 
 
 class LabelOut(BaseModel):
@@ -122,13 +123,6 @@ class EveningBatchOut(BaseModel):
     steps: list[EveningStepOut]
 
 
-class AwayOut(BaseModel):
-    model_config = ConfigDict(extra="forbid")
-
-    begins: datetime
-    ends: datetime
-
-
 class FiguresIn(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
@@ -161,7 +155,7 @@ class EveningOut(BaseModel):
     verdict: str
     notes: list[EveningNoteOut]
     places: dict[str, int]
-    away: list[AwayOut]
+    away: list[AwayTime]
     batches: list[EveningBatchOut]
     next: NextOut | None
     always: str
@@ -177,7 +171,7 @@ class EveningIn(BaseModel):
     begins: datetime | None = None
     done_by: datetime | None = None
     places: dict[str, Annotated[int, Ge(0), Le(100)]] | None = None
-    away: Annotated[list[AwayOut], Len(0, 20)] | None = None
+    away: Annotated[list[AwayTime], Len(0, 20)] | None = None
 
 
 class StepDoing(StrEnum):

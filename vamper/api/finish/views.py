@@ -4,7 +4,6 @@ from collections.abc import Iterator
 from datetime import datetime, timedelta
 
 from vamper.api.finish.schemas import (
-    AwayOut,
     EveningBatchOut,
     EveningNoteOut,
     EveningOut,
@@ -143,7 +142,7 @@ def evening_out(now: EveningNow) -> EveningOut:
         verdict=_verdict(now, ends),
         notes=_notes(now),
         places=document.places,
-        away=[AwayOut(begins=one.begins, ends=one.ends) for one in document.away],
+        away=list(document.away),
         batches=batches,
         next=None if upcoming is None else NextOut(batch=document.batches[upcoming.batch].number, step=upcoming.step),
         always=ALWAYS,
