@@ -1,4 +1,4 @@
-"""The outlines of what differs from a ground, between pixels.
+"""Contours of the foreground, to a fraction of a pixel.
 
 How far every pixel's colour is from the ground's (ΔE) is one field; a thing ends where that field is half as high as
 just inside its own rim.
@@ -80,7 +80,19 @@ def distance_from(lab: Lab, ground: Background, shaded: bool = False) -> Field:
 
 
 def foreground_contours(picture: Pixels, px_a_mm: float) -> list[Polygon]:
-    """The outlines of all that differs from the ground, which the picture's rim shows; mm.
+    """The contours of everything that lies on a plain background, as the picture's rim shows it.
+
+    Parameters
+    ----------
+    picture : ndarray of uint8, shape (h, w, 3)
+        A flat scan or photo, RGB.
+    px_a_mm : float
+        Its resolution.
+
+    Returns
+    -------
+    list of Polygon
+        Contours in mm from the picture's top left, without holes.
 
     Raises
     ------
@@ -98,7 +110,20 @@ def foreground_contours(picture: Pixels, px_a_mm: float) -> list[Polygon]:
 
 
 def contours_of(away: Field, least_de: float, px_a_mm: float) -> Iterator[tuple[Polygon, float]]:
-    """Each thing in a field of distances from the ground: its outline (mm), and how unlike the ground its rim is."""
+    """The contours in a field of colour distances.
+
+    Parameters
+    ----------
+    away : ndarray, shape (h, w)
+        ΔE of each pixel from the background.
+    least_de : float
+        Pixels nearer than this belong to the background.
+
+    Yields
+    ------
+    tuple of (Polygon, float)
+        The contour, mm, where ΔE is half of what it is just inside the rim; and that ΔE.
+    """
     count, found, stats, _ = cv2.connectedComponentsWithStats((away > least_de).astype(np.uint8), connectivity=8)
     labels = np.asarray(found, dtype=np.int32)
     for number in range(1, count):

@@ -69,7 +69,16 @@ class LoosePieces:
 
 
 def loose_pieces(picture: Pixels, ppi: float, sheet: SheetReference) -> LoosePieces:
-    """Tell the pieces in a flat scan, shape (h, w, 3), by the designs of a sheet.
+    """Tell which design each piece in a flat scan is, and how far its cut lies from its print.
+
+    Parameters
+    ----------
+    picture : ndarray of uint8, shape (h, w, 3)
+        The scan, RGB.
+    ppi : float
+        Its resolution, pixels an inch.
+    sheet : SheetReference
+        The sheet that the pieces were cut from.
 
     Raises
     ------

@@ -53,7 +53,7 @@ def _resampled(ring: Any, count: int = _OUTLINE_POINTS) -> Points:
 
 
 class _Target:
-    """A ring that was seen: points along it, and which way it faces there."""
+    """A contour that was seen: points along it in a k-d tree, and the normal at each."""
 
     def __init__(self, ring: Any, within: BaseGeometry | None = None) -> None:
         points = _resampled(ring, 2 * _OUTLINE_POINTS)
@@ -64,11 +64,26 @@ class _Target:
 
 
 def outer_ring(shape: BaseGeometry) -> Polygon:
+    """The largest part of a shape, without its holes."""
     return Polygon(max(parts(shape), key=lambda part: part.area).exterior)
 
 
 def candidate_poses(thing: Polygon, item: ItemReference) -> list[tuple[float, Pose]]:
-    """How well a thing is a design, mm in the mean, and where that lies then; in all turns that its outline allows."""
+    """The poses in which a design's edge fits a contour, the best first.
+
+    Parameters
+    ----------
+    thing : Polygon
+        The contour as it was seen, mm.
+    item : ItemReference
+        The design whose edge is laid on it.
+
+    Returns
+    -------
+    list of (float, Pose)
+        The mean residual, mm, and the pose from the design's own frame to that of the contour; several where the edge
+        looks the same in several turns, none where it is another shape.
+    """
     edge = outer_ring(item.edge)
     low, high = _AREA_ALIKE
     if not low <= thing.area / max(edge.area, 1e-9) <= high:
@@ -100,12 +115,29 @@ def _is_new(pose: Pose, before: Sequence[tuple[float, Pose]]) -> bool:
 
 
 def rotation_matrix(turn: float) -> Floats:
+    """The matrix (2, 2) of a turn, radians, clockwise where y points down."""
     return np.array([[math.cos(turn), -math.sin(turn)], [math.sin(turn), math.cos(turn)]])
 
 
 def refine_pose(thing: Polygon, item: ItemReference, lying: Pose, sure: BaseGeometry) -> tuple[float, Pose]:
-    """How well a thing that lies about so is a design, mm in the mean, and where that lies then; what of its outline is
-    not within `sure` may be something else's, and a little more of it as well.
+    """A pose made exact by the contour that was seen.
+
+    Parameters
+    ----------
+    thing : Polygon
+        The contour, mm.
+    item : ItemReference
+        The design whose edge is laid on it.
+    lying : Pose
+        About where the design lies.
+    sure : BaseGeometry
+        Where the contour is the piece's own. Outside of it a neighbour may have been seen; of what is inside, the
+        worst fifth is left out in the end.
+
+    Returns
+    -------
+    tuple of (float, Pose)
+        The mean residual, mm, endless where too little of the contour is within `sure`; and the pose.
     """
     edge = outer_ring(item.edge)
     middle = np.array(edge.centroid.coords[0])
@@ -122,8 +154,18 @@ def refine_pose(thing: Polygon, item: ItemReference, lying: Pose, sure: BaseGeom
 def _icp(
     own: Points, seen: _Target, middle: Floats, there: Floats, turn: float, count: float = 1.0
 ) -> tuple[float, Pose]:
-    """The turn and move that bring an outline's points to the nearest ones seen, step by step (ICP); only the nearest
-    share `count` of them is asked.
+    """Iterative closest point: to the nearest points first, then to the lines through them.
+
+    Parameters
+    ----------
+    own : ndarray, shape (n, 2)
+        Points of the edge, in the design's own frame.
+    middle, there : ndarray, shape (2,)
+        A point of the design, and where it lies to begin with.
+    turn : float
+        The turn to begin with, radians.
+    count : float
+        The share of the points, those with the smallest residuals, that is fitted.
     """
     linear, offset = rotation_matrix(turn), there - rotation_matrix(turn) @ middle
     away = math.inf

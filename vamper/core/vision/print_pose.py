@@ -66,7 +66,7 @@ class PrintTemplate:
 
 @dataclass(frozen=True, slots=True)
 class PrintShift:
-    """Where a print lies, and how alike it and what is seen there are, 1 the same."""
+    """Where a print lies; `alike` is the correlation of the print with the scan there, 1 at most."""
 
     pose: Pose
     alike: float
@@ -77,7 +77,22 @@ class PrintShift:
 
 
 def print_pose(scan: Pixels, px_a_mm: float, meant: PrintTemplate, cut: Pose) -> PrintShift:
-    """Where the print of a piece lies, found by its colours near where its cut does; `scan` has shape (h, w, 3)."""
+    """Where the print of a piece lies, found near its cut by normalised cross-correlation.
+
+    Parameters
+    ----------
+    scan : ndarray of uint8, shape (h, w, 3)
+        RGB, `px_a_mm` pixels a millimetre.
+    meant : PrintTemplate
+        The design as it is printed.
+    cut : Pose
+        Where its cut lies in the scan.
+
+    Returns
+    -------
+    PrintShift
+        The pose of the print in the scan, and the correlation there.
+    """
     turn = math.radians(cut.turn_deg)
     height, width = meant.values.shape
     reach = round(_NEAR_MM * _PRINT_PX_A_MM)
@@ -126,7 +141,10 @@ def best_match(
     prints: Mapping[int, PrintTemplate | None],
     alike: Sequence[tuple[ItemReference, Pose]],
 ) -> PrintMatch:
-    """Of designs and turns that an outline allows alike, the one whose print is there."""
+    """Of the designs and poses that a contour allows alike, the one whose print agrees best with the scan.
+
+    `alike` are the candidates; `prints` are the templates by the number of their design, None where none is known.
+    """
     if len(alike) == 1:
         return PrintMatch(*alike[0])
     agreed = []

@@ -110,7 +110,14 @@ def warped(picture: Pixels, to_px: Floats, width_mm: float, height_mm: float, px
 
 
 def rectify(picture: Pixels, sheet: SheetReference) -> RectifiedPicture:
-    """Find a sheet in a picture, shape (h, w, 3).
+    """Find a sheet in a picture by its marks, and by its print where that is known.
+
+    Parameters
+    ----------
+    picture : ndarray of uint8, shape (h, w, 3)
+        A photo or scan, RGB.
+    sheet : SheetReference
+        The sheet as it was planned.
 
     Raises
     ------

@@ -1,4 +1,4 @@
-"""Guesses how a sheet lies in a picture, by dark things of its marks' size and shape.
+"""Candidate homographies of a sheet in a picture, from dark blobs of its marks' size and shape.
 
 Dark things that look like a mark are gathered first. Any two of them may be two marks of the sheet: that guess is a
 similarity, under which the other marks must be there as well; tilt is small, so they are not far from where it says.
@@ -44,7 +44,7 @@ NO_MARKS_SEEN = (
 
 @dataclass(frozen=True)
 class MarkTemplate:
-    """What is looked for: the middle of a mark, or of a corner of a large one, and its picture."""
+    """A window of the sheet, square, `half_mm` to each side, with a mark or the corner of a large one in its middle."""
 
     x_mm: float
     y_mm: float
@@ -69,7 +69,7 @@ def _shape_of(mark: MarkReference) -> BaseGeometry:
 
 
 def mark_templates(sheet: SheetReference) -> list[MarkTemplate]:
-    """What is looked for on a sheet, mark by mark."""
+    """The templates of a sheet's marks: one each, of a large mark one a corner."""
     found = []
     for mark in sheet.marks:
         shape = _shape_of(mark)
@@ -81,7 +81,20 @@ def mark_templates(sheet: SheetReference) -> list[MarkTemplate]:
 
 
 def sheet_candidates(small: Grey, sheet: SheetReference) -> Iterator[Floats]:
-    """Maps from the sheet (mm) to the shrunk picture, the most promising first."""
+    """Homographies from the sheet to a picture, the most promising first.
+
+    Parameters
+    ----------
+    small : ndarray of uint8, shape (h, w)
+        The picture in grey, made small.
+    sheet : SheetReference
+        The sheet with its marks, mm.
+
+    Yields
+    ------
+    ndarray, shape (3, 3)
+        Takes mm of the sheet to pixels of `small`; each fitted to the blobs that it brings onto marks.
+    """
     features = mark_templates(sheet)
     if not features:
         return
@@ -179,7 +192,7 @@ def _frame_candidates(small: Grey, features: Sequence[MarkTemplate]) -> Iterator
 
 
 def _similarities(candidates: Points, meant: Points, least: float, most: float) -> Iterator[Floats]:
-    """Similarities that put two marks, the farthest apart, on two candidates."""
+    """Similarities that put two marks, those farthest apart first, on two blobs."""
     if len(candidates) < 2 or len(meant) < 2:
         return
     apart = np.hypot(*np.moveaxis(meant[:, None] - meant[None], -1, 0))
@@ -214,7 +227,7 @@ def _matched(guess: Floats, candidates: Points, meant: Points, sheet: SheetRefer
 
 
 def _refitted(guess: Floats, candidates: Points, meant: Points, sheet: SheetReference) -> Floats:
-    """The map through all candidates that a guess matched."""
+    """The map fitted to all blobs that a candidate brings near a mark."""
     there, away = _nearest(guess, candidates, meant, sheet)
     near = away < _TILT
     return fit_map(meant[near], there[near])
