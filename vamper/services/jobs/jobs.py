@@ -1,7 +1,7 @@
 """Jobs in the workshop: every change is one transaction and one step of the job's history."""
 
 from collections.abc import Callable, Iterable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 from datetime import datetime
 from types import MappingProxyType
 from typing import Any
@@ -35,6 +35,10 @@ Taught = Callable[[JobDocument, Job], Mapping[str, Any]]
 Waited = Callable[[str], tuple[LabelFigure, ...]]
 # With these comes what was learnt of them.
 _TAUGHT_WITH = {"stock", "cutter_id"}
+
+
+# What a document and a job say in the same words.
+_SAME = sorted({one.name for one in fields(JobDocument)} & {one.name for one in fields(Job)} - {"stock", "finish"})
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,7 +127,7 @@ class Jobs:
     def _learned(self, document: JobDocument, but: Iterable[str] = ()) -> JobDocument:
         """A job with what runs have taught of its stock and machines, `but` for fields that were set on purpose."""
         try:
-            changes = self._taught(document, self.made_by(document))
+            changes = self._taught(document, self.by_value(document))
         except NotFound:
             # Nothing is known of what is not there; whoever keeps the job says so.
             return document
@@ -155,49 +159,28 @@ class Jobs:
 
     def core_job(self, state: JobState) -> Job:
         """The job as core plans it: what it is made with, by value."""
-        return self.made_by(state.document)
+        return self.by_value(state.document)
 
-    def made_by(self, document: JobDocument) -> Job:
-        """The job that a document says, by value."""
+    def by_value(self, document: JobDocument) -> Job:
+        """The job that a document says, with its stock, its machines and what is known of them."""
         stock = self._shop.stocks.get(document.stock).value
         measured = self._shop.measured.of(document.printer_id, document.cutter_id, stock.under(document.laminate_um))
         tried, care = self._shop.tried.of(document.cutter_id, document.stock), self._shop.care
         blade = care.blades.in_machine(document.cutter_id)
         mat = care.mats.in_machine(document.cutter_id)
+        label, record = self._shop.labels.figures(document.stock), self._waited(document.stock)
         return Job(
-            title=document.title,
-            customer=document.customer,
-            paper=document.paper,
+            **{name: getattr(document, name) for name in _SAME},
+            finish=replace(document.finish, label=label, record=record),
             printer=self._shop.printers.get(document.printer_id).value,
             cutter=self._shop.cutters.get(document.cutter_id).value,
-            marks=document.marks,
             stock=stock,
-            from_inside=document.from_inside,
-            room_light=document.room_light,
-            stock_colour=document.stock_colour,
-            job_line=document.job_line,
-            finish=replace(
-                document.finish,
-                label=self._shop.labels.figures(document.stock),
-                record=self._waited(document.stock),
-            ),
-            target=document.target,
-            shrink=document.shrink,
-            laminate_um=document.laminate_um,
-            passes=document.passes,
-            set_then=document.set_then,
             blade=None if blade is None else blade.value,
             mat=None if mat is None else mat.value,
             tries=tried.tries,
             runs=tried.runs,
             calibration=measured.calibration,
             misses=measured.misses,
-            purpose=document.purpose,
-            coated=document.coated,
-            copies=document.copies,
-            packing=document.packing,
-            items=document.items,
-            held=document.held,
         )
 
     def change(
