@@ -5,6 +5,7 @@ before them, and so does the school that a maker found better on a swatch strip.
 """
 
 from dataclasses import dataclass, replace
+from enum import StrEnum
 from typing import Annotated, Any, ClassVar
 
 from annotated_types import Len
@@ -53,6 +54,14 @@ class LearntPrinting:
     source: str
 
 
+class HeadTravel(StrEnum):
+    """In which directions an inkjet's head prints: one way is finer on slow faces."""
+
+    BOTH_WAYS = "both-ways"
+    ONE_WAY = "one-way"
+    NONE = "none"
+
+
 @dataclass(frozen=True, slots=True)
 class PrintAdvice:
     """What to choose, and what to expect; `source` says whose word the media preset is."""
@@ -61,7 +70,7 @@ class PrintAdvice:
     quality: str
     side: str
     feed: str
-    head: str
+    head: HeadTravel
     dry_minutes: int
     ink: str
     look: str
@@ -83,13 +92,14 @@ def advice_for(
     """
     data = {**_TABLE["classes"][stock.stock_class.value], **_TABLE["stocks"].get(stock.key, {})}
     schools = tuple(SCHOOLS[key] for key in data.pop("schools"))
-    advice = PrintAdvice(schools=schools, side=sides_of(stock).printed, **data)
+    head = HeadTravel(data.pop("head"))
+    advice = PrintAdvice(schools=schools, side=sides_of(stock).printed, head=head, **data)
     if printer.kind is PrinterKind.LASER:
         media = "heavy paper or labels" if stock.thickness_um > 150 else "plain paper"
         advice = replace(
             advice,
             media=media,
-            head="–",
+            head=HeadTravel.NONE,
             dry_minutes=_LASER_DRY_MINUTES,
             ink="toner: nothing to dry; let the sheet cool",
             schools=(),

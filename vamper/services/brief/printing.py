@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from vamper.core.plan import Plan
-from vamper.core.printing.advice import PrintAdvice
+from vamper.core.printing.advice import HeadTravel, PrintAdvice
 from vamper.core.printing.page_box import page_for
 from vamper.core.values.lengths import mm, size_mm
 from vamper.core.values.printer import PageBox, PrinterKind
@@ -18,6 +18,13 @@ class DialogLine:
     why: str = ""
 
 
+_HEAD_WORDS = {
+    HeadTravel.BOTH_WAYS: ("both ways", ""),
+    HeadTravel.ONE_WAY: ("one way only", "finer on slow faces"),
+    HeadTravel.NONE: ("–", ""),
+}
+
+
 def dialog_lines(plan: Plan, advice: PrintAdvice) -> list[DialogLine]:
     """What to choose for a job, one after the other."""
     job, page = plan.job, page_for(plan.job.paper, plan.job.printer)
@@ -30,9 +37,7 @@ def dialog_lines(plan: Plan, advice: PrintAdvice) -> list[DialogLine]:
         DialogLine("Borderless", "off", "it enlarges the page"),
     ]
     if job.printer.kind is PrinterKind.INKJET:
-        lines.append(
-            DialogLine("Head travel", advice.head, "" if advice.head == "both ways" else "finer on slow faces")
-        )
+        lines.append(DialogLine("Head travel", *_HEAD_WORDS[advice.head]))
     lines.append(DialogLine("The printer’s own mirror", "off", "the file is mirrored already" if plan.mirror else ""))
     if job.copies > 1:
         lines.append(DialogLine("Copies", f"{job.copies} of every page", "each is cut with the same cut file"))
