@@ -21,6 +21,10 @@ export function Choose(props: ChoiceProps) {
       loaded = module.default;
       setMenu(() => loaded);
     });
+  const press = () => {
+    setReach('pressed');
+    load();
+  };
   if (Menu) return <Menu {...props} reach={reach} />;
   return (
     <Button
@@ -35,10 +39,9 @@ export function Choose(props: ChoiceProps) {
         load();
       }}
       onBlur={() => setReach(null)}
-      onClick={() => {
-        setReach('pressed');
-        load();
-      }}
+      // The menu may take this button's place before the hand lets go of it; a press is kept from its beginning.
+      onPointerDown={press}
+      onClick={press}
     >
       {props.name}
       <span aria-hidden> ▾</span>
