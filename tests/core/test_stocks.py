@@ -10,6 +10,7 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.job import Job
 from vamper.core.values.paper import USUAL_PAPER
 from vamper.core.values.stock import AFTER, GROUP_OF, STARTER_STOCKS, STOCK_BY_KEY, StockClass, Tack
+from vamper.services.brief.words import STOCK_CLASS_WORDS
 
 THROUGH = {"water-slide", "card", "dye-paper", "shrink-film", "magnet"}
 
@@ -69,3 +70,10 @@ def test_a_laminate_adds_its_thickness_to_the_face_once() -> None:
     assert made.stock.face_um == 155
     assert effective_job(made) == made
     assert detail_of(()).is_small is False
+
+
+def test_what_a_stock_and_its_class_are_called_are_words() -> None:
+    """Codes have hyphens; of words only water-slide has one."""
+    names = [stock.name for stock in STARTER_STOCKS] + list(STOCK_CLASS_WORDS.values())
+    assert [name for name in names if "-" in name.replace("water-slide", "")] == []
+    assert STOCK_BY_KEY["shrink-film"].name == STOCK_CLASS_WORDS[StockClass.SHRINK] == "shrink film"

@@ -8200,7 +8200,7 @@ export interface components {
       prices: components['schemas']['PriceOut'][];
       rates: components['schemas']['Rates'];
       /** Shares */
-      shares: components['schemas']['SharedBy'][];
+      shares: components['schemas']['SentenceOut'][];
       /** Stocks */
       stocks: components['schemas']['ShelfOut'][];
       /** Things */

@@ -35,7 +35,7 @@ export function Rates({ supplies }: { supplies: Supplies }) {
         />
         <Select
           label="A sheet is shared"
-          options={supplies.shares.map((key) => ({ key, name: key }))}
+          options={supplies.shares.map(({ key, words }) => ({ key, name: words }))}
           value={rates.shared}
           onChange={(shared) => change.mutate({ shared })}
         />

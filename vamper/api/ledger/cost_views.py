@@ -14,12 +14,12 @@ from vamper.api.ledger.schemas import (
     SuppliesOut,
     ThingOut,
 )
-from vamper.core.ledger.cost import RATE_WORDS, Costing, PieceCost, Rates, SharedBy, WorkTimes, break_even, costs_of
+from vamper.core.ledger.cost import RATE_WORDS, Costing, PieceCost, Rates, WorkTimes, break_even, costs_of
 from vamper.core.ledger.supply import LOW_SHARE, THINGS, OnShelf, Stored
 from vamper.core.plan import Plan
 from vamper.core.values.blade import BLADE_METRES
 from vamper.core.values.lengths import figure
-from vamper.services.brief.words import plural
+from vamper.services.brief.words import SHARED_BY_WORDS, plural
 from vamper.services.handoff.ink import Inks
 from vamper.services.ledger.costing import work_of
 from vamper.services.ledger.logging import is_simulated
@@ -66,7 +66,7 @@ def supplies_out(shop: Shop, supplies: Supplies) -> SuppliesOut:
             PriceOut(key=key, words=words, typed=getattr(typed, key), used=round(getattr(used, key), 4))
             for key, words in RATE_WORDS.items()
         ],
-        shares=list(SharedBy),
+        shares=[SentenceOut(key=one, words=words) for one, words in SHARED_BY_WORDS.items()],
     )
 
 

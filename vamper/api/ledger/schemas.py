@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict
 
 from vamper.api.places import PlaceOut
 from vamper.api.was_set import ProposedOut, WasSetIn
-from vamper.core.ledger.cost import CostPart, Rates, SharedBy
+from vamper.core.ledger.cost import CostPart, Rates
 from vamper.core.ledger.diagnosis import Check
 from vamper.core.ledger.recipe import RecipeKind
 from vamper.core.ledger.run import CameOut, LaterKind, Note, Sheets, Spoilt, SpoiltPiece, Words
@@ -262,7 +262,7 @@ class SuppliesOut(BaseModel):
     can_buy_things: list[ThingOut]
     rates: Rates
     prices: list[PriceOut]
-    shares: list[SharedBy]
+    shares: list[SentenceOut]
 
 
 class RatesIn(BaseModel):

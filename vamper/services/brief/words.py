@@ -1,5 +1,6 @@
 """Words for what a job may say; the same in the brief, the catalog and everywhere else."""
 
+from vamper.core.ledger.cost import SharedBy
 from vamper.core.ledger.run import CameOut, LaterKind
 from vamper.core.marks.vernier import NarrowSide
 from vamper.core.sheet.layout import THROUGH_GAP_MM
@@ -26,6 +27,7 @@ PAGE_BOX_WORDS = {box: _TABLE["page_boxes"][box] for box in PageBox}
 CALIBRATION_SCHOOL_WORDS = {school: _TABLE["calibration_schools"][school] for school in CalibrationSchool}
 
 CAME_OUT_WORDS: dict[CameOut, str] = {one: _TABLE["came_out"][one] for one in CameOut}
+SHARED_BY_WORDS: dict[SharedBy, str] = {one: _TABLE["shared_by"][one] for one in SharedBy}
 LATER_WORDS: dict[LaterKind, str] = {one: _TABLE["later"][one] for one in LaterKind}
 NARROW_SIDE_WORDS = {one: _TABLE["narrow_sides"][one] for one in NarrowSide}
 STOCK_CLASS_WORDS = {one: _TABLE["stock_classes"][one] for one in StockClass}
