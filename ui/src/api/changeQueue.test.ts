@@ -22,7 +22,7 @@ function bench() {
       return new Promise((answer, fail) => open.push({ answer, fail }));
     },
     sets: (change) => change.sets,
-    isLater: (error) => error instanceof Later,
+    isLater: (error, change) => error instanceof Later && change.sets !== 'once',
     pause: () => new Promise((settle) => pauses.push(settle)),
     keep: (state) => kept.push(state),
     arrived: async (answer) => void said.push(`shown ${answer}`),
@@ -102,6 +102,14 @@ describe('a queue of changes', () => {
     open[1]?.answer('');
     await settle();
     expect(sent.map((one) => one.to)).toEqual([1, 9]);
+  });
+
+  it('sends nothing again that may be done only once', async () => {
+    const { queue, sent, open, said, settle } = bench();
+    queue.push({ sets: 'once', to: 1 });
+    open[0]?.fail(new Later('away'));
+    await settle();
+    expect([sent.length, said]).toEqual([1, ['refused away']]);
   });
 
   it('tells what is refused, and goes on with the next', async () => {

@@ -10,8 +10,8 @@ export interface Line<Change, Answer> {
   send: (change: Change) => Promise<Answer>;
   /** What a change sets; of two that set the same the later makes the earlier idle. */
   sets: (change: Change) => string;
-  /** Whether a failure is none of the change's, so that it will do later. */
-  isLater: (error: unknown) => boolean;
+  /** Whether a failure is none of the change's, so that it will do later, and twice is as good as once. */
+  isLater: (error: unknown, change: Change) => boolean;
   /** Resolves when it is time to send again. */
   pause: () => Promise<void>;
   keep: (kept: Kept) => void;
@@ -51,7 +51,7 @@ export class ChangeQueue<Change, Answer> {
       // What is newer shows in the next answer; showing this one first would take the screen back for a moment.
       if (!this.waiting.length) await this.line.arrived(answer);
     } catch (error) {
-      if (!this.line.isLater(error)) return this.line.refused(error as Error);
+      if (!this.line.isLater(error, change)) return this.line.refused(error as Error);
       this.line.keep('not saved');
       this.line.late(error as Error);
       // It is older than all that waits, so it goes first, unless it was made anew meanwhile.

@@ -46,7 +46,10 @@ function queueOf(jobId: number, queries: QueryClient): Queue {
               Object.keys(change.changes).sort(),
               Object.keys(change.each ?? {}).sort(),
             ]),
-      isLater: (error) => error instanceof NotNow,
+      // What makes designs out of one may have come through though no answer did, and must not be made twice.
+      isLater: (error, change) =>
+        error instanceof NotNow &&
+        (!('target' in change) || change.target === 'item' || change.target === 'job'),
       pause: () => new Promise((settle) => setTimeout(settle, AGAIN_MS)),
       keep,
       arrived: (answer) => showAnswer(queries, jobId, answer),

@@ -38,17 +38,6 @@ export const useTurnHole = (jobId: number) =>
     ),
   );
 
-/** Make one design, too large for the sheet, in parts that lie over each other. */
-export const useTiles = (jobId: number) =>
-  useDoing([['job', jobId]], ({ number, overlap_mm }: { number: number; overlap_mm: number }) =>
-    ask(
-      client.POST('/api/jobs/{job_id}/items/{number}/tiles', {
-        params: { path: { job_id: jobId, number } },
-        body: { overlap_mm },
-      }),
-    ),
-  );
-
 /** The drawings in one design's picture, told apart by a distance. */
 export const useGroups = (jobId: number, number: number, apart_mm: number | null, step: string) =>
   useQuery({

@@ -157,12 +157,3 @@ export const useMakeBack = (jobId: number) =>
       }),
     ),
   );
-
-export const useByColour = (jobId: number) =>
-  useDoing(touched(jobId), (number: number) =>
-    ask(
-      client.POST('/api/jobs/{job_id}/items/{number}/by-colour', {
-        params: { path: { job_id: jobId, number } },
-      }),
-    ),
-  );

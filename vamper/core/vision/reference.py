@@ -70,9 +70,9 @@ def reference_of(
     shapes = {one.item: (one.outline, one.edge) for one in items}
     colour = plan.sheet_colour(sheet) or plan.job.stock.colour
     marks = tuple(MarkReference(tuple(mark.rings)) for mark in plan.setup.marks)
+    mirror_mm = paper.width_mm if plan.mirror else None
     pieces = tuple(
         piece_reference(number, one.item, (one.x_mm, one.y_mm, one.turn_deg), shapes[one.item], mirror_mm)
-        for mirror_mm in (paper.width_mm if plan.mirror else None,)
         for number, one in enumerate(plan.layout.sheets[sheet])
     )
     return SheetReference(

@@ -1,7 +1,8 @@
 """Keys of what is computed or kept: a tuple of what decides it, which begins with a name and a version.
 
 A digest of such a tuple goes by values, never by how they happen to be printed. Of a dataclass it takes the fields that
-are not at their defaults, so that a field which is new, and which nobody has set, leaves older keys as they are.
+are not at their defaults, so that a field which is new, and which nobody has set, leaves older keys as they are. A
+default that changes means something else under the same key: whoever changes one takes the key's next version.
 """
 
 import dataclasses
