@@ -31,7 +31,8 @@ from vamper.core.ledger.miss_kind import kind_of_misses
 from vamper.core.ledger.run import Spoilt, SpoiltPiece, outcome_of
 from vamper.core.marks.budget import budget_of, drifted
 from vamper.core.marks.calibrate import Axis, fit
-from vamper.core.marks.inspect import drift_findings, in_100_short, old_marks_findings
+from vamper.core.marks.inspect import drift_findings, old_marks_findings
+from vamper.core.values.chances import in_100_short
 from vamper.core.marks.printed_helpers import HelperScene, cover_trim
 from vamper.core.marks.sheet_marks import marks_for
 from vamper.core.marks.spots import spots_of

@@ -19,7 +19,8 @@ from tests.approved.sheets import sheets
 from tests.approved.variants import variants
 from tests.core.test_twin import outcome
 from tests.scenes import item, lying, scene
-from vamper.core.bench_card import bench_steps, loading_picture, tell_tale_of, used_settings
+from vamper.core.bench_card import bench_steps, loading_picture, used_settings
+from vamper.core.tell_tale import tell_tale_of
 from vamper.core.edge.kind import KINDS, SLIDER_MM, SLIDERS_MM
 from vamper.core.inspect import findings_of
 from vamper.core.ledger.facts import facts_of

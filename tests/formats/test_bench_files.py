@@ -11,7 +11,8 @@ import pypdfium2
 import pytest
 
 from tests.scenes import DISC, bars, item, scene
-from vamper.core.bench_card import bench_steps, tell_tale_of
+from vamper.core.bench_card import bench_steps
+from vamper.core.tell_tale import tell_tale_of
 from vamper.core.cutting.drops import DROP_MM
 from vamper.core.plan import Plan
 from vamper.core.values.blade import BladeIn

@@ -12,6 +12,7 @@ from vamper.api.ledger import routes as ledger
 from vamper.api.ledger import supply_routes as supplies
 from vamper.api.marks import routes as marks
 from vamper.api.printing import routes as printing
+from vamper.api.program import routes as program
 from vamper.api.sheet import hand_routes as hand
 from vamper.api.sheet import routes as sheet
 from vamper.api.shop import routes as shop
@@ -28,6 +29,7 @@ ROUTERS = (
     stocks.router,
     marks.router,
     printing.router,
+    program.router,
     cut.router,
     twin.router,
     finish.router,

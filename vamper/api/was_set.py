@@ -7,22 +7,30 @@ from pydantic import BaseModel
 
 from vamper.core.plan import Plan
 from vamper.core.values.cut import Cut
-from vamper.core.values.tried import WasSet
+from vamper.core.values.tried import Pressure, WasSet
 from vamper.services.ledger.logging import AS_PROPOSED, WasSetAs, really_set
 
 WasSetIn = Annotated[list[WasSet], Len(0, 4)] | Literal["as proposed"] | None
 
 
+class SettingOffered(BaseModel):
+    """A setting of the machine's list, and what it can be set to."""
+
+    name: str
+    pressures: list[Pressure]
+
+
 class ProposedOut(BaseModel):
-    """What was to be set for one cut: a force, or one of the machine's own `steps`; neither where none of those is
+    """What was to be set for one cut: a force, or one of the machine's own `settings`; neither where none of those is
     proposed yet.
     """
 
     cut: Cut
     passes: int
     force_gf: float | None
-    step: str
-    steps: list[str]
+    setting: str
+    pressure: Pressure | None
+    settings: list[SettingOffered]
 
 
 def set_as(said: WasSetIn) -> WasSetAs:
@@ -31,10 +39,18 @@ def set_as(said: WasSetIn) -> WasSetAs:
 
 def proposed_out(plan: Plan, cut: Cut) -> ProposedOut:
     """What is to be set for a cut of a plan."""
-    one, steps = really_set(plan, AS_PROPOSED).get(cut), [step.name for step in plan.job.cutter.settings]
-    if one is not None and one.step and one.step not in steps:
-        # A step and a notch.
-        steps = [one.step, *steps]
+    one = really_set(plan, AS_PROPOSED).get(cut)
+    settings = [
+        SettingOffered(name=setting.name, pressures=list(setting.pressures)) for setting in plan.job.cutter.settings
+    ]
     if one is None:
-        return ProposedOut(cut=cut, passes=plan.settings[cut].passes, force_gf=None, step="", steps=steps)
-    return ProposedOut(cut=cut, passes=one.passes, force_gf=one.force_gf, step=one.step, steps=steps)
+        passes = plan.settings[cut].passes
+        return ProposedOut(cut=cut, passes=passes, force_gf=None, setting="", pressure=None, settings=settings)
+    return ProposedOut(
+        cut=cut,
+        passes=one.passes,
+        force_gf=one.force_gf,
+        setting=one.setting,
+        pressure=one.pressure,
+        settings=settings,
+    )

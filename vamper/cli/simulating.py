@@ -1,5 +1,6 @@
 """A dry run of a job file on the simulated devices."""
 
+from dataclasses import replace
 from pathlib import Path
 from typing import Annotated
 
@@ -23,6 +24,9 @@ def dry_run(
     unsure: Annotated[
         bool, typer.Option("--unsure", help="Draw the stock's hardness from what is believed of it, run by run.")
     ] = False,
+    look: Annotated[
+        bool, typer.Option("--look/--no-look", help="Look before unloading, and run once more what is not through.")
+    ] = True,
 ) -> None:
     """Print, read and cut a job on simulated devices, as in: vamper dry-run hull.json --out out --runs 200 --seed 1
 
@@ -36,7 +40,7 @@ def dry_run(
 
     with bad_input_is_one_line():
         planned, pictures = planned_from(read_input(job, str(job)), job.resolve().parent, seconds, seed)
-        found = run(planned, pictures, runs, seed, devices_for(planned, unsure))
+        found = run(planned, pictures, runs, seed, replace(devices_for(planned, unsure), looks=look))
         files = {"dry-run.json": write_dry_run(found.outcome)}
         for sheet in range(len(found.sheets)):
             files[f"sheet-{sheet + 1:02d}-result.png"] = result_png(found, sheet, ppi)

@@ -3,18 +3,19 @@
 It is one printed page, and the same steps are read from a phone with one hand free.
 """
 
-from dataclasses import dataclass
-
 import numpy as np
 
+from vamper.core.bench_step import BenchStep
 from vamper.core.cutting.care import Urgency, blade_advice, mat_advice
-from vamper.core.cutting.drops import DROP_MM, tell_tale_place
-from vamper.core.cutting.inspect import SURE_AT
+from vamper.core.cutting.drops import DROP_MM
+from vamper.core.cutting.outlook import SURE_AT
 from vamper.core.cutting.setting import CutSetting
-from vamper.core.marks.inspect import in_100
 from vamper.core.marks.reading import REMEDIES
 from vamper.core.plan import Plan, metres_of
 from vamper.core.printing.guides import guides_for
+from vamper.core.program.card import at_the_machine, before_loading, telling
+from vamper.core.tell_tale import tell_tale_of
+from vamper.core.values.chances import good_in, in_100
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Feed
 from vamper.core.values.drawing import Anchor, Drawing, Filled, Stroke, Words, line, outline, rectangle
@@ -32,22 +33,21 @@ _PICTURE = Paper(70.0, 78.0)
 _MAT, _SHEET, _PRINTED, _INK = "#D8E4DF", "#FFFFFF", "#B9C8CF", "#22262E"
 
 
-@dataclass(frozen=True, slots=True)
-class BenchStep:
-    """One thing to do: `do` in a few words, `figures` large, `lines` below them."""
-
-    key: str
-    do: str
-    figures: tuple[str, ...]
-    lines: tuple[str, ...]
-
-
 def bench_steps(plan: Plan) -> list[BenchStep]:
     """Everything from the printer to the last cut; empty while nothing is laid on a sheet."""
     if not plan.sheets:
         return []
     if not plan.job.cutter.is_machine:
         return [*_printing(plan), _loading(plan), _taking_off(plan), _after(plan)]
+    if plan.job.cutter.has_own_program:
+        return [
+            *before_loading(plan),
+            _loading(plan),
+            *at_the_machine(plan),
+            _taking_off(plan),
+            _after(plan),
+            telling(),
+        ]
     return [
         *_printing(plan),
         _blade(plan),
@@ -132,11 +132,11 @@ def _marks(plan: Plan) -> list[BenchStep]:
 
 
 def _trying(plan: Plan) -> list[BenchStep]:
-    unsure = [setting for setting in used_settings(plan) if setting.likely < SURE_AT]
+    unsure = [setting for setting in used_settings(plan) if setting.usable < SURE_AT]
     if not unsure:
         return []
-    key = "step" if unsure[0].spoken.steps else "ladder"
-    return [_said(key, tuple(f"{one.cut}: clean in {in_100(one.likely)} of 100 as it is set" for one in unsure))]
+    key = "setting" if unsure[0].spoken.speaks else "ladder"
+    return [_said(key, tuple(f"{one.cut}: {good_in(one.usable)}" for one in unsure))]
 
 
 def _tell_tale(plan: Plan) -> BenchStep:
@@ -149,20 +149,13 @@ def _tell_tale(plan: Plan) -> BenchStep:
     return _said("tell_tale", (where,))
 
 
-def tell_tale_of(plan: Plan, sheet: int) -> tuple[float, float] | None:
-    """Where the tell-tale of a sheet (from 0) lies, its box's top left in the frame of the layout; None for nowhere."""
-    laid, clear = plan.sheets[sheet], plan.job.marks.clear_mm
-    marks = [mark.shape.buffer(clear) for mark in plan.setup.marks_seen]
-    return tell_tale_place(laid.live.shape, [*laid.edges, *marks], marks)
-
-
 def _cutting(plan: Plan) -> list[BenchStep]:
     found = list[BenchStep]()
     for setting in used_settings(plan):
         passes = "one pass" if setting.passes == 1 else f"{setting.passes} passes"
         figures = [f"{setting.force_gf:g} gf, {passes}", f"{figure(setting.speed_mm_s, 'mm/s')}"]
-        if setting.spoken.words:
-            figures.insert(0, setting.spoken.words)
+        if setting.spoken.choice is not None:
+            figures.insert(0, setting.spoken.choice.words)
         lines = (_TABLE["cut"][setting.cut], _TABLE["cut"]["care"])
         found.append(BenchStep("cut", f"{setting.cut.capitalize()} cut", tuple(figures), lines))
     return found

@@ -12,7 +12,7 @@ from dataclasses import replace
 from vamper.core.edge.by_hand import for_hand
 from vamper.core.marks.sheet_marks import marks_made
 from vamper.core.values.cut import Cut
-from vamper.core.values.cutter import Cutter
+from vamper.core.values.cutter import Cutter, Feed, Route
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.item import ItemSpec, Turn
 from vamper.core.values.job import Job
@@ -29,6 +29,12 @@ def effective_job(job: Job) -> Job:
         marks = replace(marks, family=NO_MARKS)
     if not job.cutter.is_machine:
         packing = replace(packing, mode=TIDY)
+    if job.cutter.route is Route.HAND and job.cutter.feed is not Feed.HAND:
+        job = replace(job, cutter=replace(job.cutter, feed=Feed.HAND))
+    if job.cutter.has_own_program:
+        # Its program prints marks of its own; what was done so that they are read stays.
+        marks = replace(marks, family=NO_MARKS)
+        packing = replace(packing, gap_mm=max(packing.gap_mm, job.cutter.program_facts.least_gap_mm))
     marks, stock = marks_made(marks), job.stock
     if job.stock_colour is not None and job.stock_colour != stock.colour:
         stock = replace(stock, colour=job.stock_colour, reflectance=None)

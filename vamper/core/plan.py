@@ -130,7 +130,7 @@ def set_up_sheet(job: Job) -> SheetSetup:
     from_marks = marks_bound(paper, job.marks)
     if from_marks is not None:
         bounds.append(from_marks)
-    granted = accepted_bound(paper, job.cutter, bounds) if job.for_own_program else None
+    granted = accepted_bound(paper, job.cutter, bounds) if job.for_own_program and job.stock.printable else None
     if granted is not None:
         bounds.append(granted)
     gone = spent_bound(paper)

@@ -14,11 +14,11 @@ from vamper.core.cutting.depth import bands_of, depth_um
 from vamper.core.cutting.ladder import ladder_advice
 from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
-from vamper.core.values.cutter import Cutter, Feed, ForceRange, Mat, Reach
+from vamper.core.values.cutter import Cutter, ForceRange, Mat, Reach
 from vamper.core.values.mat import MatIn
 from vamper.core.values.named_settings import NamedSetting, SettingSeen
 from vamper.core.values.stock import STOCK_BY_KEY, Stock, StockClass, Tack
-from vamper.core.values.tried import Outcome, Try
+from vamper.core.values.tried import Outcome, Pressure, Try
 from vamper.services.shop.own_stocks import NewStock
 from vamper.services.shop.tried import CutRecord, JudgedDrop, RecordKind
 from vamper.services.workshop import Workshop
@@ -37,13 +37,25 @@ def _did(stock: Stock, cut: Cut, outcome: Outcome) -> SettingSeen:
     return SettingSeen(stock, cut, outcome, metres=_WORN)
 
 
-_DIALECT = (
+_SHED_SETTINGS = (
     NamedSetting("paper, first line", seen=(_did(_LABEL, Cut.KISS, Outcome.NOT_THROUGH),)),
-    NamedSetting("paper, second line", True, (_did(_LABEL, Cut.KISS, Outcome.CLEAN),)),
     NamedSetting(
-        "foil", True, (_did(_LABEL, Cut.KISS, Outcome.BACKING_MARKED), _did(_VINYL, Cut.KISS, Outcome.NOT_THROUGH))
+        "paper, second line",
+        tuple(Pressure),
+        gentler_than=("foil",),
+        seen=(_did(_LABEL, Cut.KISS, Outcome.CLEAN),),
     ),
-    NamedSetting("cardboard, thin", True, (_did(_CARD, Cut.THROUGH, Outcome.NOT_THROUGH),)),
+    NamedSetting(
+        "foil",
+        tuple(Pressure),
+        seen=(_did(_LABEL, Cut.KISS, Outcome.BACKING_MARKED), _did(_VINYL, Cut.KISS, Outcome.NOT_THROUGH)),
+    ),
+    NamedSetting(
+        "cardboard, thin",
+        tuple(Pressure),
+        gentler_than=("cardboard, thick",),
+        seen=(_did(_CARD, Cut.THROUGH, Outcome.NOT_THROUGH),),
+    ),
     NamedSetting("cardboard, thick", seen=(_did(_VINYL, Cut.KISS, Outcome.BACKING_MARKED),)),
 )
 
@@ -56,7 +68,10 @@ def prepare_cutting(workshop: Workshop) -> tuple[str, int]:
     mat_cutter = shop.cutters.get(1).value
     _ladders(workshop, shop.stocks.get(key).value, mat_cutter.force_gf)
     borrowed = Cutter(
-        Feed.MAT, Reach(305.0, 305.0), ForceRange(20.0, 480.0, 5.0), mat_mm=Mat(305.0, 305.0), settings=_DIALECT
+        reach_mm=Reach(305.0, 305.0),
+        force_gf=ForceRange(20.0, 480.0, 5.0),
+        mat_mm=Mat(305.0, 305.0),
+        settings=_SHED_SETTINGS,
     )
     borrowed_id = shop.cutters.keep(BORROWED, borrowed)
     care = shop.care

@@ -11,6 +11,7 @@ from vamper.core.values.paper import Paper
 # What prints sharp at the sizes the club's jobs ask for, and no more: a first start draws all of them.
 from vamper.demo.art_files import ART
 from vamper.demo.cutting import prepare_cutting
+from vamper.demo.kitchen import prepare_kitchen
 from vamper.demo.measured import measure
 from vamper.demo.season import shipped_season
 from vamper.formats.job_file import spelt_out_edge
@@ -46,6 +47,7 @@ def _jobs(
     own_stock: str = "shimmer-vinyl",
     borrowed: int = 1,
     practice: int = 1,
+    kitchen: int = 1,
 ) -> list[JobDocument]:
     def item(art: str, number: int, width: float, quantity: int, **more: Any) -> dict[str, Any]:
         return _item(art, digests[art], number, width, quantity, **more)
@@ -256,9 +258,24 @@ def _jobs(
         "coated": True,
         "items": [item("tide-label.svg", 1, 54, 8, edge={"kind": "rounded", "distance_mm": 2, "corner_mm": 4})],
     }
+    jars = {
+        "title": "Jar labels, from the kitchen table",
+        "customer": "the jam stall",
+        "paper": letter,
+        "printer_id": 1,
+        "cutter_id": kitchen,
+        "stock": "gloss-label",
+        "purpose": "planner",
+        "marks": {"remedies": ["matte-tape"]},
+        "items": [
+            item("lantern.png", 1, 46, 6),
+            item("oyster.png", 2, 40, 6),
+            item("pennant.png", 3, 52, 4),
+        ],
+    }
     jobs = (
         *(chandlery, mug, tides, hull, burgees, tags, shimmer, kit_labels, pearl, shed, newcomers, ready),
-        *(shirts, keyrings, sealed, cups),
+        *(shirts, keyrings, sealed, cups, jars),
     )
     return [read_document(job) for job in jobs]
 
@@ -290,7 +307,7 @@ def fill(workshop: Workshop) -> None:
     workshop.usual.put(Usual(printer_id=1, cutter_id=1, asked=True))
     own_stock, borrowed = prepare_cutting(workshop)
     _, practice = practice_machines(workshop.shop, PRACTICE_SEED)
-    jobs = _jobs(digests, measure(workshop), own_stock, borrowed, practice)
+    jobs = _jobs(digests, measure(workshop), own_stock, borrowed, practice, prepare_kitchen(workshop))
     numbers = [workshop.jobs.add(job) for job in jobs]
     workshop.handing_over.record(workshop.jobs.get(numbers[2]))
     workshop.runs.add_all(shipped_season())

@@ -28,8 +28,11 @@ from vamper.core.values.placement import OnSheet, Pin, Placement, Sheet, TurnDeg
 from vamper.core.values.stock import STOCK_BY_KEY, Stock
 from vamper.formats.json_object import object_in
 from vamper.formats.sentences import read_as
+from vamper.formats.settings_file import check_seen
+from vamper.formats.stock_name import settings_in, stock_in
 
 FORMAT = "vamper-job"
+_OF_RUN = ("room_light", "stock", "remedies")
 VERSION = 1
 
 
@@ -84,10 +87,13 @@ def _job_of(raw: dict[str, Any]) -> Job:
             raise BadInput(f"must be {wanted!r}", name)
     if "held" in data:
         raise BadInput("this field is unknown; check its spelling or leave it out", "held")
-    stock = _stock_of(data.get("stock"))
+    stock = stock_in(data.get("stock"))
     placed, items = data.pop("placed", ()), data.get("items", ())
     data |= {"paper": _paper_of(data.get("paper"))} if "paper" in data else {}
     data |= {"stock": stock} if "stock" in data else {}
+    data |= {"cutter": _cutter_of(data["cutter"])} if "cutter" in data else {}
+    if isinstance(runs := data.get("runs"), list):
+        data["runs"] = [_run_of(one, f"runs.{place}") for place, one in enumerate(runs)]
     sizes: list[Sizes | None] = []
     if isinstance(items, list):
         data["items"] = [_spelt_out(item, place, items, stock, sizes) for place, item in enumerate(items)]
@@ -96,6 +102,7 @@ def _job_of(raw: dict[str, Any]) -> Job:
         raise BadInput("needs at least one entry", "items")
     job = replace(job, held=_held(read_as(_PLACED, placed, "placed"), job.items), items=_with_fillers(job.items, sizes))
     job.check_quantity()
+    check_seen(job.cutter.settings, "cutter.settings")
     process = process_of_job(job).key
     for name, figures in (("finish.label", job.finish.label), ("finish.record", job.finish.record)):
         try:
@@ -114,12 +121,22 @@ def _paper_of(value: Any) -> Any:
     return paper
 
 
-def _stock_of(value: Any) -> Any:
-    if not isinstance(value, str):
+def _run_of(run: Any, where: str) -> Any:
+    """A run with its stock spelt out; what stands among its marks and is of the run is moved there."""
+    if not isinstance(run, dict):
+        return run
+    data, marks = dict(run), run.get("marks")
+    if isinstance(marks, dict):
+        data["marks"] = {name: value for name, value in marks.items() if name not in _OF_RUN}
+        data = {name: value for name, value in marks.items() if name in _OF_RUN} | data
+    return data | ({"stock": stock_in(data["stock"], f"{where}.stock")} if "stock" in data else {})
+
+
+def _cutter_of(value: Any) -> Any:
+    """A cutter with the stocks of what its settings did spelt out."""
+    if not isinstance(value, dict) or "settings" not in value:
         return value
-    if value not in STOCK_BY_KEY:
-        raise BadInput(f"no stock is called “{value[:40]}”; known are {', '.join(STOCK_BY_KEY)}", "stock")
-    return STOCK_BY_KEY[value]
+    return {**value, "settings": settings_in(value["settings"], "cutter.settings")}
 
 
 def _spelt_out(item: Any, place: int, items: list[Any], stock: Any, sizes: list[Sizes | None]) -> Any:

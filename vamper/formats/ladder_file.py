@@ -18,6 +18,7 @@ from vamper.core.values.stock import STOCK_BY_KEY, Stock
 from vamper.core.values.tried import MOST_PASSES, Gf, Outcome, Passes, Try
 from vamper.formats.json_object import object_in
 from vamper.formats.sentences import read_as
+from vamper.formats.stock_name import stock_in
 
 _FORCE = ForceRange()
 
@@ -60,11 +61,7 @@ def read_ladder(text: str | bytes) -> LadderFile:
         Names the field that cannot be used, and what it should be.
     """
     raw = object_in(text, "the tries file")
-    key = raw.get("stock")
-    if isinstance(key, str):
-        if key not in STOCK_BY_KEY:
-            raise BadInput(f"no stock is called “{key[:40]}”; known are {', '.join(STOCK_BY_KEY)}", "stock")
-        raw = {**raw, "stock": STOCK_BY_KEY[key]}
+    raw = raw | ({"stock": stock_in(raw["stock"])} if "stock" in raw else {})
     ladder = read_as(_LADDER, raw)
     _check(ladder)
     return ladder
@@ -108,6 +105,8 @@ def ladder_document(belief: HardnessBelief, advice: LadderAdvice) -> dict[str, A
         "force_gf": advice.proposal.force_gf,
         "passes": advice.proposal.passes,
         "chance": round(advice.proposal.chance, 4),
+        "usable": round(advice.proposal.usable, 4),
+        "at_first": round(advice.proposal.at_first, 4),
         "chance_if_known": round(advice.chance_if_known, 4),
         "gain_of_another": round(advice.gain_of_another, 4),
         "done": advice.done,
@@ -132,6 +131,8 @@ def ladder_result_schema() -> dict[str, Any]:
         "force_gf": number,
         "passes": {"type": "integer", "minimum": 1, "maximum": MOST_PASSES},
         "chance": share,
+        "usable": share,
+        "at_first": share,
         "chance_if_known": share,
         "gain_of_another": share,
         "done": {"type": "boolean"},

@@ -17,6 +17,7 @@ from vamper.core.marks.reading import ReadingCause
 from vamper.core.printing.advice import PrintAdvice
 from vamper.core.printing.ink import InkUse
 from vamper.core.printing.page_box import page_for
+from vamper.core.program.choices import Switch
 from vamper.core.sheet.layout import WhyNot
 from vamper.core.values.blade import Blade
 from vamper.core.values.cut import Cut
@@ -27,6 +28,7 @@ from vamper.core.values.lengths import in_unit
 from vamper.core.values.placement import Pin
 from vamper.core.values.reading import Remedy
 from vamper.core.values.stock import Tack
+from vamper.core.values.tried import Pressure
 from vamper.formats.json_object import object_in
 from vamper.formats.sentences import read_as
 
@@ -123,6 +125,14 @@ class RemedyEntry(Strict):
     """Of the sheet, once it is taken."""
 
 
+class OffsetsEntry(Strict):
+    """How far runs moved the chance of a sheet, in its logit: by what is said of the machine, and of the stock."""
+
+    machine: float
+    stock: float
+    runs: int
+
+
 class ReadingEntry(Strict):
     """Whether the marks will be read: all of them, and each."""
 
@@ -130,6 +140,8 @@ class ReadingEntry(Strict):
     marks: list[float]
     cause: ReadingCause
     remedies: list[RemedyEntry]
+    offsets: OffsetsEntry | None = None
+    """Left out where no run was told."""
 
 
 class PassEntry(Strict):
@@ -158,6 +170,30 @@ class CutEntry(Strict):
     order: list[PassEntry]
 
 
+class PictureEntry(Strict):
+    """The picture for the machine's own program: its size, and its top left on the sheet as it is printed."""
+
+    width_mm: float
+    height_mm: float
+    width_px: int
+    height_px: int
+    ppi: int
+    at_mm: Pair
+
+
+class SizeEntry(Strict):
+    width: float
+    height: float
+
+
+class ProgramEntry(Strict):
+    """What to choose in the machine's own program, and why."""
+
+    bleed: Switch
+    mirror: Switch
+    why: list[str]
+
+
 class TellTaleEntry(Strict):
     """The drop that is cut before anything else: its box's top left, and its files."""
 
@@ -179,6 +215,8 @@ class SheetEntry(Strict):
     """Left out where no machine cuts."""
     tell_tale: TellTaleEntry | None = None
     """Left out where no machine cuts, nothing where no waste is left for it."""
+    picture: PictureEntry | None = None
+    """Left out where cut files lead the cut."""
     offcut_mm: RectangleEntry
     live_area_mm: list[ShapePart] | None = None
     """Of a first sheet that was used before; the job's own holds for all others."""
@@ -199,8 +237,16 @@ class BoundEntry(Strict):
 
 class SettingEntry(Strict):
     blade: Blade
-    force_gf: float
+    force_gf: float | None = None
+    """Left out where the machine's own program is set by names."""
+    setting: str | None = None
+    """The setting of the machine's own list, where it has one; nothing where none is typed yet, or left."""
+    pressure: Pressure | None = None
     passes: int
+    usable: float
+    """The chance of a usable sheet with a look before it is unloaded."""
+    at_first: float
+    """The chance of a usable sheet without a second go."""
     speed_mm_s: float
     mat: Tack
     exposure_mm: float
@@ -273,6 +319,10 @@ class PlanDocument(Strict):
     settings: dict[Cut, SettingEntry]
     reading: ReadingEntry | None
     """Nothing where no sensor looks for marks."""
+    program: ProgramEntry | None = None
+    """Left out where cut files lead the cut, and the next too."""
+    cover_trim_mm: SizeEntry | None = None
+    """The largest laminate inside the program's marks; nothing where nobody measured them."""
     printing: PrintAdvice | None
     mirror: bool
     stopped: bool

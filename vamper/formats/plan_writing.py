@@ -4,16 +4,21 @@ from collections.abc import Mapping, Sequence
 from dataclasses import asdict, astuple
 from typing import Any
 
-from vamper.core.bench_card import tell_tale_of
 from vamper.core.cutting.drops import DROP_MM
+from vamper.core.cutting.setting import CutSetting
 from vamper.core.design import DesignedItem
 from vamper.core.marks.reading import REMEDIES
+from vamper.core.marks.reading_offsets import ReadingOffsets
 from vamper.core.plan import Plan, cut_of, timing_of
 from vamper.core.printing.advice import PrintAdvice, advice_for
 from vamper.core.printing.ink import InkUse
+from vamper.core.program.choices import cover_trim_mm, program_choices
+from vamper.core.program.picture import picture_frame
+from vamper.core.tell_tale import tell_tale_of
 from vamper.core.values.findings import Finding, Severity
 from vamper.core.values.geometry import ring_points
 from vamper.core.values.placement import Pin
+from vamper.core.values.program import PICTURE_PPI
 from vamper.formats.out.drops_file import tell_tale_names
 from vamper.formats.out.sheet_file import sheet_files
 from vamper.formats.plan_document import (
@@ -25,15 +30,19 @@ from vamper.formats.plan_document import (
     FindingEntry,
     ItemEntry,
     MarkEntry,
+    OffsetsEntry,
     PassEntry,
+    PictureEntry,
     PlaceEntry,
     PlacementEntry,
     PlanDocument,
+    ProgramEntry,
     ReadingEntry,
     RectangleEntry,
     RemedyEntry,
     SettingEntry,
     SheetEntry,
+    SizeEntry,
     StockEntry,
     TellTaleEntry,
     UnplacedEntry,
@@ -77,24 +86,56 @@ def plan_document(plan: Plan, findings: Sequence[Finding], inks: Sequence[InkUse
             pieces_at_most=plan.bound.pieces_at_most, sheets_at_least=plan.bound.sheets_at_least, basis="area"
         ),
         time_limited=plan.layout.time_limited,
-        settings={
-            cut: SettingEntry(
-                blade=setting.blade,
-                force_gf=setting.force_gf,
-                passes=setting.passes,
-                speed_mm_s=setting.speed_mm_s,
-                mat=setting.mat,
-                exposure_mm=setting.exposure_mm,
-                chance=round(setting.chance, 4),
-                why=list(setting.why),
-            )
-            for cut, setting in plan.settings.items()
-        },
+        settings={cut: _setting(setting, plan.job.cutter.has_own_program) for cut, setting in plan.settings.items()},
+        **_for_its_program(plan),
         reading=_reading(plan),
         printing=_printing(plan),
         mirror=plan.mirror,
         stopped=any(finding.severity is Severity.STOP for finding in findings),
         findings=[finding_entry(finding, places) for finding in findings],
+    )
+
+
+def _setting(setting: CutSetting, by_name: bool) -> SettingEntry:
+    more: dict[str, Any] = {} if by_name else {"force_gf": setting.force_gf}
+    choice = setting.spoken.choice
+    if setting.spoken.speaks:
+        more |= {"setting": choice and choice.name, "pressure": choice and choice.pressure}
+    return SettingEntry(
+        blade=setting.blade,
+        passes=setting.passes if choice is None else choice.passes,
+        usable=round(setting.usable, 4),
+        at_first=round(setting.at_first, 4),
+        speed_mm_s=setting.speed_mm_s,
+        mat=setting.mat,
+        exposure_mm=setting.exposure_mm,
+        chance=round(setting.spoken.clean if setting.spoken.speaks else setting.chance, 4),
+        why=list(setting.why),
+        **more,
+    )
+
+
+def _for_its_program(plan: Plan) -> dict[str, Any]:
+    """What a machine's own program is to be told, where that leads the cut."""
+    if not plan.job.cutter.has_own_program:
+        return {}
+    choices, trim = program_choices(plan), cover_trim_mm(plan)
+    return {
+        "program": ProgramEntry(bleed=choices.bleed, mirror=choices.mirror, why=list(choices.why)),
+        "cover_trim_mm": None if trim is None else SizeEntry(width=round(trim[0], 3), height=round(trim[1], 3)),
+    }
+
+
+def _picture(plan: Plan, number: int) -> PictureEntry:
+    frame = picture_frame(plan, number)
+    width, height = frame.size_mm
+    return PictureEntry(
+        width_mm=round(width, 6),
+        height_mm=round(height, 6),
+        width_px=frame.width_px,
+        height_px=frame.height_px,
+        ppi=PICTURE_PPI,
+        at_mm=(round(frame.left_mm, 6), round(frame.top_mm, 6)),
     )
 
 
@@ -140,7 +181,10 @@ def _sheet(plan: Plan, number: int, places: Places, inks: Sequence[InkUse]) -> S
     if inks:
         more["ink"] = InkUse(*(round(value, 3) for value in astuple(inks[number])))
     if plan.job.cutter.is_machine:
-        more |= {"cut": _cut(plan, number, places), "tell_tale": _tell_tale(plan, number)}
+        more |= {"cut": _cut(plan, number, places)}
+        more |= {} if plan.job.cutter.has_own_program else {"tell_tale": _tell_tale(plan, number)}
+    if plan.job.cutter.has_own_program:
+        more["picture"] = _picture(plan, number)
     if number == 0 and plan.setup.first is not None:
         more["live_area_mm"] = shape_entry(plan.setup.first.shape)
     if colour := plan.sheet_colour(number):
@@ -214,7 +258,15 @@ def _reading(plan: Plan) -> ReadingEntry | None:
         remedies=[
             RemedyEntry(key=one.remedy, text=REMEDIES[one.remedy].text, chance=one.chance) for one in reading.remedies
         ],
+        **_offsets(reading.offsets),
     )
+
+
+def _offsets(offsets: ReadingOffsets) -> dict[str, Any]:
+    if not offsets.all_runs:
+        return {}
+    entry = OffsetsEntry(machine=round(offsets.machine, 4), stock=round(offsets.stock, 4), runs=offsets.runs)
+    return {"offsets": entry}
 
 
 def _printing(plan: Plan) -> PrintAdvice | None:

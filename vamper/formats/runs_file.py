@@ -99,7 +99,8 @@ def _spoilt_words(one: SpoiltPiece) -> str:
 
 def _setting_words(one: UsedSetting) -> str:
     speed = _exactly(one.speed_mm_s)
-    force = f"step {_in_list(one.step)}" if one.force_gf is None else f"{_exactly(one.force_gf)} gf"
+    pressed = "" if one.pressure is None else f", {one.pressure} pressure"
+    force = f"setting {_in_list(one.setting)}{pressed}" if one.force_gf is None else f"{_exactly(one.force_gf)} gf"
     return f"{one.cut.value} {force} x {one.passes} at {speed} blade {_in_list(one.blade)}"
 
 

@@ -10,6 +10,9 @@ export type Outcome = Schemas['Outcome'];
 export type Ladder = Schemas['CutRecordOut'];
 export type Replay = Schemas['ReplayOut'];
 export type Care = Schemas['WorkshopCareOut'];
+export type Settings = Schemas['SettingsOut'];
+export type NamedSetting = Schemas['NamedSettingOut'];
+export type Pressure = Schemas['Pressure'];
 
 const job = (job_id: number) => ({ params: { path: { job_id } } });
 
@@ -112,9 +115,29 @@ export const useReplay = (jobId: number, sheet: number, layout: string) =>
     placeholderData: keepPreviousData,
   });
 
-export const useTellStep = (jobId: number) =>
-  useDoing(null, (body: Schemas['SeenIn']) =>
-    ask(client.POST('/api/jobs/{job_id}/steps', { ...job(jobId), body })),
+/** The settings of the machine's own list, with what is proposed of them for a cut. */
+export const useSettings = (jobId: number, cut: Cut) =>
+  useQuery({
+    meta: { told: true },
+    queryKey: ['job', jobId, 'settings', cut],
+    queryFn: () =>
+      ask(client.GET('/api/jobs/{job_id}/settings', { params: { path: { job_id: jobId }, query: { cut } } })),
+    placeholderData: keepPreviousData,
+  });
+
+export const useTypeSettings = (jobId: number) =>
+  useDoing(null, (body: Schemas['TypedIn']) =>
+    ask(client.POST('/api/jobs/{job_id}/settings', { ...job(jobId), body })),
+  );
+
+export const useChangeSetting = (jobId: number) =>
+  useDoing(null, (body: Schemas['SettingChangeIn']) =>
+    ask(client.PUT('/api/jobs/{job_id}/settings', { ...job(jobId), body })),
+  );
+
+export const useTellSetting = (jobId: number) =>
+  useDoing(null, (body: Schemas['SettingToldIn']) =>
+    ask(client.POST('/api/jobs/{job_id}/settings/told', { ...job(jobId), body })),
   );
 
 export const useCare = (jobId: number) =>

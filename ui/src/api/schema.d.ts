@@ -252,6 +252,66 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/cutters/{number}/program': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /**
+     * Tell Program
+     * @description What is known of a machine's own program; its calibrations stay.
+     */
+    put: operations['tell_program_api_cutters__number__program_put'];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/cutters/{number}/program/calibrated': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Tell Calibrated
+     * @description A calibration was made in the program, with its own sheet.
+     */
+    post: operations['tell_calibrated_api_cutters__number__program_calibrated_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/cutters/{number}/route': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /**
+     * Choose Route
+     * @description Who leads the cut on a machine; jobs on it follow.
+     */
+    put: operations['choose_route_api_cutters__number__route_put'];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/diagnosis': {
     parameters: {
       query?: never;
@@ -1909,6 +1969,46 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/program': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Program
+     * @description What to give to the machine's own program and what to choose there; nothing where cut files lead the cut.
+     */
+    get: operations['get_program_api_jobs__job_id__program_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/program/marks-scan': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Scan Marks
+     * @description The program's marks as a flat scan of one print shows them, edge to edge; nothing is kept.
+     */
+    post: operations['scan_marks_api_jobs__job_id__program_marks_scan_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/proof': {
     parameters: {
       query?: never;
@@ -2117,6 +2217,54 @@ export interface paths {
      * @description End the search; the largest scale that fits so far is taken.
      */
     post: operations['stop_scaling_api_jobs__job_id__scale_to_fill_stop_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/settings': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Settings
+     * @description The settings of the machine's own list, what is proposed of them, and what to try next on an offcut.
+     */
+    get: operations['get_settings_api_jobs__job_id__settings_get'];
+    /**
+     * Change Setting
+     * @description A setting by another name, with other pressures, in another order; or taken away.
+     */
+    put: operations['change_setting_api_jobs__job_id__settings_put'];
+    /**
+     * Type Settings
+     * @description Several settings of the machine's list, typed one a line.
+     */
+    post: operations['type_settings_api_jobs__job_id__settings_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/settings/told': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Tell Setting
+     * @description What one of the machine's named settings did; the belief follows.
+     */
+    post: operations['tell_setting_api_jobs__job_id__settings_told_post'];
     delete?: never;
     options?: never;
     head?: never;
@@ -2334,6 +2482,23 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/sheets/{sheet}/picture.png': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /** Picture */
+    get: operations['picture_api_jobs__job_id__sheets__sheet__picture_png_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/sheets/{sheet}/print.pdf': {
     parameters: {
       query?: never;
@@ -2488,26 +2653,6 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
-  '/api/jobs/{job_id}/steps': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Tell Step
-     * @description What one of the machine's named settings did on a stock: it finds its place on the scale of force.
-     */
-    post: operations['tell_step_api_jobs__job_id__steps_post'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
   '/api/jobs/{job_id}/stop': {
     parameters: {
       query?: never;
@@ -2562,6 +2707,26 @@ export interface paths {
      * @description End the search and keep the `layout` that was in sight, so that nothing moves under the hand.
      */
     post: operations['take_up_api_jobs__job_id__take_up_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/test-cut.png': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Test Cut
+     * @description One small shape as a picture of its own, for a test cut on an offcut.
+     */
+    get: operations['get_test_cut_api_jobs__job_id__test_cut_png_get'];
+    put?: never;
+    post?: never;
     delete?: never;
     options?: never;
     head?: never;
@@ -3324,7 +3489,7 @@ export interface components {
     BaseShape: 'circle' | 'ellipse' | 'rectangle' | 'rounded' | 'none';
     /**
      * BenchStep
-     * @description One thing to do: `do` in a few words, `figures` large, `lines` below them.
+     * @description `do` in a few words, `figures` large, `lines` below them.
      */
     BenchStep: {
       /** Do */
@@ -3455,6 +3620,11 @@ export interface components {
       /** Width Mm */
       width_mm: number;
     };
+    /** Body_scan_marks_api_jobs__job_id__program_marks_scan_post */
+    Body_scan_marks_api_jobs__job_id__program_marks_scan_post: {
+      /** File */
+      file: string;
+    };
     /** Body_take_runs_api_ledger_runs_post */
     Body_take_runs_api_ledger_runs_post: {
       /** File */
@@ -3495,6 +3665,10 @@ export interface components {
       right_mm: number;
       /** Top Mm */
       top_mm: number;
+    };
+    /** CalibratedIn */
+    CalibratedIn: {
+      made: components['schemas']['ProgramCalibration'];
     };
     /**
      * CalibrationOut
@@ -3563,6 +3737,7 @@ export interface components {
        * @default
        */
       note: string;
+      read?: components['schemas']['MarksSeen'] | null;
       /** Sheet */
       sheet: number;
       /**
@@ -3583,6 +3758,8 @@ export interface components {
      * @description What a hand-off still has to be asked: how each of its sheets came out.
      */
     CameOutQuestion: {
+      /** Asks Read */
+      asks_read: boolean;
       /** Copies */
       copies: number;
       /** Designs */
@@ -3808,6 +3985,19 @@ export interface components {
        * @default
        */
       use: string;
+    };
+    /**
+     * ChoiceOut
+     * @description What to set: a setting with its pressure and passes, and the same in words.
+     */
+    ChoiceOut: {
+      /** Passes */
+      passes: number;
+      pressure: components['schemas']['Pressure'] | null;
+      /** Setting */
+      setting: string;
+      /** Words */
+      words: string;
     };
     /**
      * ClothOut
@@ -4049,9 +4239,10 @@ export interface components {
      * Cutter
      * @description `head_mm` and `tail_mm` are the strips under the rollers of a roller-fed cutter, `mat_mm` the window of the mat
      *     of a mat-fed one. `acceleration_mm_s2` bounds the speed round a bend. `feed: hand` is no machine: guide lines and
-     *     trim ticks are printed, and rows are straight. `granted` is what its own program takes, paper by paper. `sensor`
-     *     looks for the marks; `feed_mm` is how much more than across (σ) a cut is off along the feed, where rollers move the
-     *     stock. `settings` are its steps, gentlest first, where it takes no gf; `force_gf` is what they are assumed to span.
+     *     trim ticks are printed, and rows are straight; `route: hand` says the same. With `route: program` its own program
+     *     prints and cuts one picture, `program` is what is known of that, and `granted` what it takes, paper by paper.
+     *     `sensor` looks for the marks; `feed_mm` is how much more than across (σ) a cut is off along the feed, where rollers
+     *     move the stock. `settings` are those of its own list, in any order; `force_gf` is what they are assumed to span.
      *     `practice` makes it a simulated one: the seed of its errors.
      */
     Cutter: {
@@ -4088,6 +4279,7 @@ export interface components {
       mat_mm?: components['schemas']['Mat'] | null;
       /** Practice */
       practice?: number | null;
+      program?: components['schemas']['Program'] | null;
       /**
        * @default {
        *       "height": 420,
@@ -4095,6 +4287,8 @@ export interface components {
        *     }
        */
       reach_mm: components['schemas']['Reach'];
+      /** @default files */
+      route: components['schemas']['Route'];
       /**
        * Sensor
        * @default usual
@@ -4842,17 +5036,15 @@ export interface components {
     ForceOut: {
       /** Advice */
       advice: string[];
+      /** At First Words */
+      at_first_words: string;
       /** Axis Gf */
       axis_gf: number[];
       /** Bands */
       bands: components['schemas']['BandOut'][];
       blade: components['schemas']['Blade'];
-      /** Chance */
-      chance: number;
       /** Chance If Known */
       chance_if_known: number;
-      /** Chance Words */
-      chance_words: string;
       cut: components['schemas']['Cut'];
       /** Done */
       done: boolean;
@@ -4884,12 +5076,10 @@ export interface components {
       records: components['schemas']['CutRecordOut'][];
       /** Sharpness */
       sharpness: number;
-      /** Spoken */
-      spoken: string;
-      /** Step */
-      step: string;
-      /** Steps */
-      steps: components['schemas']['NamedSettingOut'][];
+      /** Usable */
+      usable: number;
+      /** Usable Words */
+      usable_words: string;
     };
     /**
      * ForceRange
@@ -5524,14 +5714,20 @@ export interface components {
     };
     /**
      * JudgedDrop
-     * @description One force that was tried; nothing is known of it before it was looked at.
+     * @description One force, or one named setting, that was tried; nothing is known of it before it was looked at.
      */
     JudgedDrop: {
       /** Force Gf */
-      force_gf: number;
+      force_gf: number | null;
       outcome?: components['schemas']['Outcome'] | null;
       /** Passes */
       passes: number;
+      pressure?: components['schemas']['Pressure'] | null;
+      /**
+       * Setting
+       * @default
+       */
+      setting: string;
     };
     /**
      * JudgedIn
@@ -5905,6 +6101,19 @@ export interface components {
       y_mm: number;
     };
     /**
+     * MarksSeen
+     * @description Whether the marks were read, and at which try; `tries` is how often it was tried where they were not.
+     */
+    MarksSeen: {
+      /** Read */
+      read: boolean;
+      /**
+       * Tries
+       * @default 1
+       */
+      tries: number;
+    };
+    /**
      * MarksSpec
      * @description `inset` is from the paper's edge to the mark's outer rim; `clear` stays unprinted round it. `remedies` are what
      *     was done so that the marks are read.
@@ -6069,16 +6278,29 @@ export interface components {
     };
     /**
      * NamedSetting
-     * @description One step. `notches` says that it can be set a notch less or more.
+     * @description One setting. `pressures` are those it can be taken with, none where it has no such choice; `gentler_than` names
+     *     settings that press at least as hard; `passes` is how often it goes over the line by itself; `blade` the one that
+     *     the machine asks for.
      */
     NamedSetting: {
+      blade?: components['schemas']['Blade'] | null;
+      /**
+       * Gentler Than
+       * @default []
+       */
+      gentler_than: string[];
       /** Name */
       name: string;
       /**
-       * Notches
-       * @default false
+       * Passes
+       * @default 1
        */
-      notches: boolean;
+      passes: number;
+      /**
+       * Pressures
+       * @default []
+       */
+      pressures: components['schemas']['Pressure'][];
       /**
        * Seen
        * @default []
@@ -6087,23 +6309,20 @@ export interface components {
     };
     /**
      * NamedSettingOut
-     * @description One of the machine's named settings: where it lies on the scale of force, and its chance of a clean cut.
+     * @description One of the machine's named settings, and what was told of it, the newest last.
      */
     NamedSettingOut: {
-      /** Chance */
-      chance: number;
-      /** Chance Words */
-      chance_words: string;
-      /** Force Gf */
-      force_gf: number;
-      /** High Gf */
-      high_gf: number;
-      /** Low Gf */
-      low_gf: number;
+      blade: components['schemas']['Blade'] | null;
+      /** Gentler Than */
+      gentler_than: string[];
       /** Name */
       name: string;
-      /** Notches */
-      notches: boolean;
+      /** Passes */
+      passes: number;
+      /** Placed */
+      placed: components['schemas']['PlacedOut'][];
+      /** Pressures */
+      pressures: components['schemas']['Pressure'][];
       /** Seen */
       seen: string[];
     };
@@ -6449,13 +6668,9 @@ export interface components {
     };
     /**
      * PassesOut
-     * @description The best force in so many passes, and its chance.
+     * @description The best force in so many passes, and the chance of a usable sheet.
      */
     PassesOut: {
-      /** Chance */
-      chance: number;
-      /** Chance Words */
-      chance_words: string;
       /** Comfortable */
       comfortable: boolean;
       /** Force Gf */
@@ -6464,6 +6679,10 @@ export interface components {
       passes: number;
       /** Proposed */
       proposed: boolean;
+      /** Usable */
+      usable: number;
+      /** Usable Words */
+      usable_words: string;
     };
     /**
      * Patch
@@ -6638,6 +6857,24 @@ export interface components {
       y_mm: number;
     };
     /**
+     * PlacedOut
+     * @description A setting at one of its pressures: where it is believed to press, as shares of the machine's span (in ln), and
+     *     the chance of a usable sheet with it.
+     */
+    PlacedOut: {
+      /** High */
+      high: number;
+      /** Low */
+      low: number;
+      /** Middle */
+      middle: number;
+      pressure: components['schemas']['Pressure'] | null;
+      /** Usable */
+      usable: number;
+      /** Usable Words */
+      usable_words: string;
+    };
+    /**
      * Placement
      * @description X = x + u·cos t − v·sin t, Y = y + u·sin t + v·cos t; `turn_deg` is clockwise on screen.
      *
@@ -6752,6 +6989,12 @@ export interface components {
       /** Words */
       words: string;
     };
+    /**
+     * Pressure
+     * @description How hard a named setting is pressed, the gentlest first.
+     * @enum {string}
+     */
+    Pressure: 'less' | 'usual' | 'more';
     /**
      * PriceOut
      * @description A price of the workshop: the one that was typed, and the one that is reckoned with.
@@ -6936,6 +7179,141 @@ export interface components {
       words: string;
     };
     /**
+     * Program
+     * @description The facts; `mirrors` says that it can mirror by itself, `finds_holes` that it cuts holes and not only the
+     *     outside, `tell_tale` that a test drop rides along in its pictures. `calibrated` is in order of time.
+     */
+    Program: {
+      bleed?: components['schemas']['ProgramBleed'] | null;
+      /**
+       * Calibrated
+       * @default []
+       */
+      calibrated: components['schemas']['ProgramCalibration'][];
+      /** Finds Holes */
+      finds_holes?: boolean | null;
+      marks?: components['schemas']['ProgramMarks'] | null;
+      /** Mirrors */
+      mirrors?: boolean | null;
+      /** Tell Tale */
+      tell_tale?: boolean | null;
+    };
+    /**
+     * ProgramBleed
+     * @description A program's bleed: whether it can be switched, and how far it carries colour past the cut.
+     */
+    ProgramBleed: {
+      /**
+       * Switch
+       * @default true
+       */
+      switch: boolean;
+      /**
+       * Width Mm
+       * @default 1.5
+       */
+      width_mm: number;
+    };
+    /**
+     * ProgramCalibration
+     * @description A calibration made with the program's own sheet: when, with which version of it, and what was read off its two
+     *     scales, as the program counts there.
+     */
+    ProgramCalibration: {
+      /** Across */
+      across?: number | null;
+      /** Along */
+      along?: number | null;
+      /**
+       * On
+       * Format: date
+       */
+      on: string;
+      /**
+       * Version
+       * @default
+       */
+      version: string;
+    };
+    /**
+     * ProgramFamily
+     * @description What a program's marks look like: one frame round everything, or one mark in each corner.
+     * @enum {string}
+     */
+    ProgramFamily: 'frame' | 'corner';
+    /**
+     * ProgramIn
+     * @description Facts of a program, all at once; a calibration is added by itself.
+     */
+    ProgramIn: {
+      facts: components['schemas']['Program'];
+    };
+    /**
+     * ProgramMarks
+     * @description The marks that a program adds; `arm_mm` is how long the arms of corner marks are.
+     */
+    ProgramMarks: {
+      /**
+       * Arm Mm
+       * @default 10
+       */
+      arm_mm: number;
+      /** @default frame */
+      family: components['schemas']['ProgramFamily'];
+      rim_mm?: components['schemas']['RimDistances'] | null;
+      /**
+       * Stroke Mm
+       * @default 1
+       */
+      stroke_mm: number;
+    };
+    /**
+     * ProgramOut
+     * @description All that is chosen in the machine's own program for one job.
+     */
+    ProgramOut: {
+      /** Asks Bleed */
+      asks_bleed: boolean;
+      bleed: components['schemas']['Switch'];
+      /** Calibration Due */
+      calibration_due: string;
+      /** Copies */
+      copies: number;
+      facts: components['schemas']['Program'];
+      /** Measured */
+      measured: boolean;
+      mirror: components['schemas']['Switch'];
+      /** Paper */
+      paper: string;
+      /** Pictures */
+      pictures: components['schemas']['ProgramPicture'][];
+      trim: components['schemas']['TrimOut'] | null;
+      /** Why */
+      why: string[];
+    };
+    /**
+     * ProgramPicture
+     * @description The picture of one sheet (from 1), with its place on the sheet as it is printed.
+     */
+    ProgramPicture: {
+      /** Drop */
+      drop: boolean;
+      /** Height Mm */
+      height_mm: number;
+      /** Height Px */
+      height_px: number;
+      /** Left Mm */
+      left_mm: number;
+      /** Sheet */
+      sheet: number;
+      /** Top Mm */
+      top_mm: number;
+      /** Width Mm */
+      width_mm: number;
+      /** Width Px */
+      width_px: number;
+    };
+    /**
      * ProofIn
      * @description What the bars of a proof measure: across the sheet, and along its height.
      */
@@ -6965,7 +7343,7 @@ export interface components {
     };
     /**
      * ProposedOut
-     * @description What was to be set for one cut: a force, or one of the machine's own `steps`; neither where none of those is
+     * @description What was to be set for one cut: a force, or one of the machine's own `settings`; neither where none of those is
      *     proposed yet.
      */
     ProposedOut: {
@@ -6974,10 +7352,11 @@ export interface components {
       force_gf: number | null;
       /** Passes */
       passes: number;
-      /** Step */
-      step: string;
-      /** Steps */
-      steps: string[];
+      pressure: components['schemas']['Pressure'] | null;
+      /** Setting */
+      setting: string;
+      /** Settings */
+      settings: components['schemas']['SettingOffered'][];
     };
     /** PunchOut */
     PunchOut: {
@@ -7096,6 +7475,8 @@ export interface components {
     ReadingCause: 'gloss' | 'pale-marks' | 'little-light' | 'dark-stock' | 'edge' | 'out-of-reach' | 'none';
     /** ReadingOut */
     ReadingOut: {
+      /** By Runs */
+      by_runs: string;
       cause: components['schemas']['ReadingCause'];
       /** Cause Words */
       cause_words: string;
@@ -7271,6 +7652,20 @@ export interface components {
       run: number;
     };
     /**
+     * RimDistances
+     * @description How far the outer rim of a program's marks lies from each edge of the paper, as it is printed, mm.
+     */
+    RimDistances: {
+      /** Bottom */
+      bottom: number;
+      /** Left */
+      left: number;
+      /** Right */
+      right: number;
+      /** Top */
+      top: number;
+    };
+    /**
      * RingOut
      * @description One ring of the border with all inside it, outermost first; `colour` None for bare stock.
      */
@@ -7311,6 +7706,16 @@ export interface components {
       name: string;
     };
     /**
+     * Route
+     * @description Who leads the cut: cut files that Vamper writes, the machine's own program with one picture, or scissors.
+     * @enum {string}
+     */
+    Route: 'files' | 'program' | 'hand';
+    /** RouteIn */
+    RouteIn: {
+      route: components['schemas']['Route'];
+    };
+    /**
      * RunIn
      * @description So many sheets were cut; `blade_id` is the blade that was confirmed to be in the machine, `was_set` what was set
      *     on it: nothing is learnt of force where that is not said.
@@ -7322,6 +7727,7 @@ export interface components {
       outcomes: {
         [key: string]: components['schemas']['Outcome'];
       };
+      read?: components['schemas']['MarksSeen'] | null;
       /**
        * Sheets
        * @default 1
@@ -7471,23 +7877,6 @@ export interface components {
       seams_mm: number[];
     };
     /**
-     * SeenIn
-     * @description What a step of the machine did on a stock.
-     */
-    SeenIn: {
-      cut: components['schemas']['Cut'];
-      outcome: components['schemas']['Outcome'];
-      /**
-       * Passes
-       * @default 1
-       */
-      passes: number;
-      /** Step */
-      step: string;
-      /** Stock */
-      stock: string;
-    };
-    /**
      * SeenOut
      * @description What the sensor sees of one mark: `grey` row by row, 0 to 255, and the trace across the stroke, 0 to 1.
      */
@@ -7572,13 +7961,32 @@ export interface components {
       /** Passes */
       passes: number;
     };
+    /**
+     * SettingChangeIn
+     * @description What a setting is to be from now on; nothing takes it away.
+     */
+    SettingChangeIn: {
+      changed: components['schemas']['NamedSetting'] | null;
+      /** Name */
+      name: string;
+    };
+    /**
+     * SettingOffered
+     * @description A setting of the machine's list, and what it can be set to.
+     */
+    SettingOffered: {
+      /** Name */
+      name: string;
+      /** Pressures */
+      pressures: components['schemas']['Pressure'][];
+    };
     /** SettingOut */
     SettingOut: {
+      /** At First Words */
+      at_first_words: string;
       blade: components['schemas']['Blade'];
-      /** Chance */
-      chance: number;
-      /** Chance Words */
-      chance_words: string;
+      /** By Name */
+      by_name: boolean;
       cut: components['schemas']['Cut'];
       /** Depth Per Pass Um */
       depth_per_pass_um: number[];
@@ -7590,6 +7998,8 @@ export interface components {
       instead: string;
       /** Least Um */
       least_um: number;
+      /** Look For */
+      look_for: string;
       /** Mat */
       mat: string | null;
       /** Most Um */
@@ -7606,9 +8016,15 @@ export interface components {
       speed_mm_s: number;
       /** Spoken */
       spoken: string;
+      /** Sure */
+      sure: boolean;
       /** Target Um */
       target_um: number;
       to_set: components['schemas']['ProposedOut'];
+      /** Usable */
+      usable: number;
+      /** Usable Words */
+      usable_words: string;
       /** Used */
       used: boolean;
       /** Why */
@@ -7616,7 +8032,7 @@ export interface components {
     };
     /**
      * SettingSeen
-     * @description What a step did: on which stock, how that was cut, what it looked like, with which blade and how worn that was
+     * @description What a setting did: on which stock, how that was cut, what it looked like, with which blade and how worn that was
      *     (metres times abrasion). What is told in order is kept in order.
      */
     SettingSeen: {
@@ -7634,7 +8050,73 @@ export interface components {
        * @default 1
        */
       passes: number;
+      pressure?: components['schemas']['Pressure'] | null;
       stock: components['schemas']['Stock'];
+    };
+    /**
+     * SettingToldIn
+     * @description What a setting did: on the job's stock, or another one.
+     */
+    SettingToldIn: {
+      cut: components['schemas']['Cut'];
+      outcome: components['schemas']['Outcome'];
+      /**
+       * Passes
+       * @default 1
+       */
+      passes: number;
+      pressure?: components['schemas']['Pressure'] | null;
+      /** Setting */
+      setting: string;
+      /** Stock */
+      stock?: string | null;
+    };
+    /**
+     * SettingToldOut
+     * @description Something that a setting was told to have done.
+     */
+    SettingToldOut: {
+      /** From Run */
+      from_run: boolean;
+      /** Id */
+      id: number;
+      /**
+       * Made At
+       * Format: date-time
+       */
+      made_at: string;
+      outcome: components['schemas']['Outcome'];
+      /** Words */
+      words: string;
+    };
+    /**
+     * SettingsOut
+     * @description The settings of a machine's own list for one cut of a job: what is proposed, what to try on an offcut.
+     */
+    SettingsOut: {
+      /** At First Words */
+      at_first_words: string;
+      cut: components['schemas']['Cut'];
+      /** Done */
+      done: boolean;
+      /** Look For */
+      look_for: string;
+      /** Most Passes */
+      most_passes: number;
+      next_try: components['schemas']['ChoiceOut'] | null;
+      /** Outcomes */
+      outcomes: components['schemas']['Outcome'][];
+      proposal: components['schemas']['ChoiceOut'] | null;
+      /** Settings */
+      settings: components['schemas']['NamedSettingOut'][];
+      /** Told */
+      told: components['schemas']['SettingToldOut'][];
+      /** Usable */
+      usable: number;
+      /** Usable Words */
+      usable_words: string;
+      /** Worked */
+      worked: boolean;
     };
     /**
      * Severity
@@ -7702,6 +8184,8 @@ export interface components {
       bounds: components['schemas']['BoundOut'][];
       /** By Hand */
       by_hand: boolean;
+      /** By Program */
+      by_program: boolean;
       /** Corrected */
       corrected: boolean;
       /** Even Border Mm */
@@ -8223,6 +8707,12 @@ export interface components {
       why: string[];
     };
     /**
+     * Switch
+     * @description A switch of a program.
+     * @enum {string}
+     */
+    Switch: 'on' | 'off';
+    /**
      * Tabs
      * @description Bridges that hold a piece that is cut through: how many, and how wide, mm.
      */
@@ -8367,6 +8857,16 @@ export interface components {
       width: number;
     };
     /**
+     * TrimOut
+     * @description The largest laminate inside the marks.
+     */
+    TrimOut: {
+      /** Height Mm */
+      height_mm: number;
+      /** Width Mm */
+      width_mm: number;
+    };
+    /**
      * Turn
      * @description Which turns packing may give a piece, each allowing all that the ones before it do.
      * @enum {string}
@@ -8497,6 +8997,19 @@ export interface components {
       /** Run */
       run: number;
     };
+    /**
+     * TypedIn
+     * @description Several settings typed at once, one a line; `pressures` are those that they can be set to.
+     */
+    TypedIn: {
+      /** Lines */
+      lines: string;
+      /**
+       * Pressures
+       * @default []
+       */
+      pressures: components['schemas']['Pressure'][];
+    };
     /** UnplacedOut */
     UnplacedOut: {
       /** Item Number */
@@ -8577,7 +9090,8 @@ export interface components {
     };
     /**
      * WasSet
-     * @description What a cut was really set to: a force, or a step of the machine's own, and how many passes.
+     * @description What a cut was really set to: a force, or one of the machine's own settings with its pressure, and how many
+     *     passes.
      */
     WasSet: {
       cut: components['schemas']['Cut'];
@@ -8585,11 +9099,12 @@ export interface components {
       force_gf?: number | null;
       /** Passes */
       passes: number;
+      pressure?: components['schemas']['Pressure'] | null;
       /**
-       * Step
+       * Setting
        * @default
        */
-      step: string;
+      setting: string;
     };
     /**
      * WearAdvice
@@ -9137,6 +9652,105 @@ export interface operations {
     requestBody: {
       content: {
         'application/json': components['schemas']['Paper'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  tell_program_api_cutters__number__program_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['ProgramIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  tell_calibrated_api_cutters__number__program_calibrated_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['CalibratedIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  choose_route_api_cutters__number__route_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['RouteIn'];
       };
     };
     responses: {
@@ -12207,6 +12821,72 @@ export interface operations {
       };
     };
   };
+  get_program_api_jobs__job_id__program_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ProgramOut'] | null;
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  scan_marks_api_jobs__job_id__program_marks_scan_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'multipart/form-data': components['schemas']['Body_scan_marks_api_jobs__job_id__program_marks_scan_post'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ProgramMarks'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   measure_proof_api_jobs__job_id__proof_post: {
     parameters: {
       query?: never;
@@ -12605,6 +13285,140 @@ export interface operations {
       };
     };
   };
+  get_settings_api_jobs__job_id__settings_get: {
+    parameters: {
+      query?: {
+        cut?: components['schemas']['Cut'];
+      };
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['SettingsOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  change_setting_api_jobs__job_id__settings_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SettingChangeIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  type_settings_api_jobs__job_id__settings_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['TypedIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  tell_setting_api_jobs__job_id__settings_told_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SettingToldIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ThingId'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   cut_dxf_api_jobs__job_id__sheets__sheet__cut_dxf_get: {
     parameters: {
       query?: never;
@@ -12962,6 +13776,36 @@ export interface operations {
       };
     };
   };
+  picture_api_jobs__job_id__sheets__sheet__picture_png_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        sheet: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   print_api_jobs__job_id__sheets__sheet__print_pdf_get: {
     parameters: {
       query?: never;
@@ -13215,39 +14059,6 @@ export interface operations {
       };
     };
   };
-  tell_step_api_jobs__job_id__steps_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        job_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SeenIn'];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Validation Error */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['HTTPValidationError'];
-        };
-      };
-    };
-  };
   stop_packing_api_jobs__job_id__stop_post: {
     parameters: {
       query?: never;
@@ -13330,6 +14141,35 @@ export interface operations {
         content: {
           'application/json': unknown;
         };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_test_cut_api_jobs__job_id__test_cut_png_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
       };
       /** @description Validation Error */
       422: {

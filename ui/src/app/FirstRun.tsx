@@ -4,10 +4,12 @@ import { useLocation } from 'wouter';
 import { readAgain } from '../api/again';
 import { ask, client } from '../api/client';
 import { useNotices } from '../api/notices';
+import { useChooseRoute } from '../api/program';
 import { useCutters, usePrinters, usePutUsual, useUsual } from '../api/shop';
 import { Button } from '../kit/Button';
 import { Options } from '../kit/Options';
 import { useUnit, type Unit } from '../kit/units';
+import { RouteChoice } from '../look/RouteChoice';
 
 const LATER = 'later';
 
@@ -46,14 +48,16 @@ export function FirstRun({ pick }: { pick: () => void }) {
   );
 }
 
-/** Three short questions; each answer can be left for later. */
+/** A few short questions; each answer can be left for later. */
 export function Questions() {
   const usual = useUsual().data;
   const printers = usePrinters().data;
   const cutters = useCutters().data;
   const put = usePutUsual();
+  const choose = useChooseRoute();
   const { unit, use } = useUnit();
   if (!usual || usual.asked || !printers || !cutters) return null;
+  const machine = cutters.find((one) => one.id === usual.cutter_id && one.profile.cutter.feed !== 'hand');
   const named = (machines: { id: number; profile: { name: string } }[]) => [
     ...machines.map((one) => ({ key: String(one.id), name: one.profile.name })),
     { key: LATER, name: 'Leave it for later' },
@@ -62,7 +66,7 @@ export function Questions() {
     put.mutate({ ...usual, [field]: key === LATER ? null : Number(key) });
   const value = (id: number | null | undefined) => (id ? String(id) : LATER);
   return (
-    <section aria-label="Three questions" className="panel flex flex-col gap-4 p-5">
+    <section aria-label="A few questions" className="panel flex flex-col gap-4 p-5">
       <div className="grid gap-5 md:grid-cols-3">
         <Question title="What do you print on?">
           <Options
@@ -72,7 +76,7 @@ export function Questions() {
             onChange={answer('printer_id')}
           />
         </Question>
-        <Question title="How do you cut?">
+        <Question title="Which machine cuts?">
           <Options
             label="Cutter"
             options={named(cutters)}
@@ -92,6 +96,14 @@ export function Questions() {
           />
         </Question>
       </div>
+      {machine && (
+        <Question title="Who leads the cut?">
+          <RouteChoice
+            value={machine.profile.cutter.feed === 'hand' ? 'hand' : machine.profile.cutter.route}
+            onChange={(route) => choose.mutate({ id: machine.id, route })}
+          />
+        </Question>
+      )}
       <div className="flex flex-wrap items-center justify-between gap-3">
         <p className="text-sm text-soft">
           Margins, reach and force of each machine are set in a job’s first line; until you name one, a job

@@ -1,5 +1,6 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import type { Ref } from 'react';
+import { Link } from 'wouter';
 
 import type { View } from '../api/view';
 import { useHandedOff } from '../api/jobs';
@@ -25,6 +26,14 @@ export function HandOff({ view, button }: { view: View; button: Ref<HTMLButtonEl
         anchor={{ to: 'bottom end', gap: 8, padding: 12 }}
         className="panel z-20 w-80 p-1.5 shadow-card"
       >
+        {view.plan?.by_program && (
+          <MenuItem>
+            <Link className={row} href={`/jobs/${view.job.id}/print`} onClick={() => handedOff.mutate()}>
+              <span className="block font-bold">The picture, and what to type</span>
+              <span className="block text-sm text-soft">for your machine’s own program</span>
+            </Link>
+          </MenuItem>
+        )}
         <MenuItem>
           <a
             className={row}

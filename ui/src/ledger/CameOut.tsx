@@ -15,6 +15,7 @@ import { Button } from '../kit/Button';
 import { Window } from '../kit/Window';
 import { asSentence } from '../kit/words';
 import { WasSet, type WasSetValue } from '../look/WasSet';
+import { WasRead, type WasReadValue } from '../look/WasRead';
 import { FromPhoto } from './FromPhoto';
 import { SpoiltSheet } from './SpoiltSheet';
 
@@ -27,6 +28,7 @@ export function CameOut({ view }: { view: View }) {
   const [tapping, setTapping] = useState<LaidSheet | null>(null);
   const [later, setLater] = useState(false);
   const [wasSet, setWasSet] = useState<WasSetValue>('as proposed');
+  const [read, setRead] = useState<WasReadValue>(null);
   const [typed, setLot] = useState<string | null>(null);
   const open = question?.sheets.find((sheet) => sheet.logged === null);
   if (!question) return null;
@@ -40,6 +42,8 @@ export function CameOut({ view }: { view: View }) {
         lot={lot}
         wasSet={wasSet}
         setWasSet={setWasSet}
+        read={read}
+        setRead={setRead}
         close={() => setTapping(null)}
       />
     </Window>
@@ -54,6 +58,7 @@ export function CameOut({ view }: { view: View }) {
       lot,
       again: false,
       was_set: wasSet,
+      read: came_out === 'not-run' ? null : read,
     });
   return (
     <>
@@ -91,7 +96,8 @@ export function CameOut({ view }: { view: View }) {
           <Button look="bare" onClick={() => setLater(true)}>
             Ask me later
           </Button>
-          <div className="w-full">
+          <div className="flex w-full flex-wrap items-center gap-x-8 gap-y-1.5">
+            {question.asks_read && <WasRead value={read} onChange={setRead} />}
             <WasSet proposed={question.proposed} value={wasSet} onChange={setWasSet} />
           </div>
           <Refused log={log} />
@@ -123,11 +129,13 @@ interface TappingProps {
   lot: string;
   wasSet: WasSetValue;
   setWasSet: (value: WasSetValue) => void;
+  read: WasReadValue;
+  setRead: (value: WasReadValue) => void;
   close: () => void;
 }
 
 /** The spoilt pieces are tapped on the sheet's own drawing, each as what happened to it. */
-function Tapping({ question, sheet, jobId, lot, wasSet, setWasSet, close }: TappingProps) {
+function Tapping({ question, sheet, jobId, lot, wasSet, setWasSet, read, setRead, close }: TappingProps) {
   const log = useLogOutcome(jobId);
   const [what, setWhat] = useState<Spoilt>(question.spoilt[0]?.key ?? 'not-through');
   const [spoilt, setSpoilt] = useState<Record<number, SpoiltPiece>>({});
@@ -200,6 +208,7 @@ function Tapping({ question, sheet, jobId, lot, wasSet, setWasSet, close }: Tapp
           setSpoilt({ ...spoilt, [placement]: { placement, what: 'off', off: { dx_mm, dy_mm, pieces: 1 } } })
         }
       />
+      {question.asks_read && <WasRead value={read} onChange={setRead} />}
       <WasSet proposed={question.proposed} value={wasSet} onChange={setWasSet} />
       <label className="flex flex-col gap-0.5 text-sm">
         Anything to remember
@@ -225,6 +234,7 @@ function Tapping({ question, sheet, jobId, lot, wasSet, setWasSet, close }: Tapp
             lot,
             again: false,
             was_set: wasSet,
+            read,
           })
         }
       >

@@ -5,6 +5,7 @@ import { Button } from '../kit/Button';
 import { CountField } from '../kit/CountField';
 import { NumberField } from '../kit/NumberField';
 import { Select } from '../kit/Select';
+import { PressureChoice } from './PressureChoice';
 
 type Proposed = Schemas['ProposedOut'];
 /** As it was proposed, something else for each cut, or null: nobody remembers. */
@@ -20,9 +21,10 @@ interface Props {
 
 export function WasSet({ proposed, value, onChange }: Props) {
   const catalog = useCatalog().data;
-  if (proposed.length === 0) return null;
+  if (proposed.length === 0 || proposed.every((one) => one.force_gf === null && !one.settings.length))
+    return null;
   const asked = proposed.map(entered);
-  if (value === 'as proposed' && proposed.every((one) => one.step || one.force_gf !== null))
+  if (value === 'as proposed' && proposed.every((one) => one.setting || one.force_gf !== null))
     return (
       <p className="flex flex-wrap items-baseline gap-x-2 text-sm">
         <span>
@@ -55,13 +57,20 @@ export function WasSet({ proposed, value, onChange }: Props) {
         const said = all.find(({ cut }) => cut === one.cut) ?? entered(one);
         return (
           <div key={one.cut} className="flex flex-wrap items-start gap-x-4 gap-y-1.5">
-            {one.steps.length > 0 ? (
-              <Select
-                label={`${CUTS[one.cut]}, setting`}
-                options={one.steps.map((step) => ({ key: step, name: step }))}
-                value={said.step ?? ''}
-                onChange={(step) => put(one.cut, { step })}
-              />
+            {one.settings.length > 0 ? (
+              <>
+                <Select
+                  label={`${CUTS[one.cut]}, setting`}
+                  options={one.settings.map(({ name }) => ({ key: name, name }))}
+                  value={said.setting}
+                  onChange={(setting) => put(one.cut, { setting, pressure: null })}
+                />
+                <PressureChoice
+                  pressures={one.settings.find(({ name }) => name === said.setting)?.pressures ?? []}
+                  value={said.pressure ?? null}
+                  onChange={(pressure) => put(one.cut, { pressure })}
+                />
+              </>
             ) : (
               <NumberField
                 label={`${CUTS[one.cut]}, force`}
@@ -90,12 +99,16 @@ export function WasSet({ proposed, value, onChange }: Props) {
 }
 
 /** What the fields hold to begin with. */
-const entered = ({ cut, passes, force_gf, step, steps }: Proposed) => ({
+const entered = ({ cut, passes, force_gf, setting, pressure, settings }: Proposed) => ({
   cut,
   passes,
   force_gf,
-  step: step || (steps[0] ?? ''),
+  setting: setting || (force_gf === null ? (settings[0]?.name ?? '') : ''),
+  pressure,
 });
 
-const words = ({ cut, passes, force_gf, step }: Proposed) =>
-  `${CUTS[cut].toLowerCase()} ${step || `${force_gf} gf`} × ${passes}`;
+const words = ({ cut, passes, force_gf, setting, pressure }: Proposed) => {
+  const pressed = pressure && pressure !== 'usual' ? `, ${pressure} pressure` : '';
+  const times = passes > 1 ? `, ${passes} passes` : '';
+  return setting ? `“${setting}”${pressed}${times}` : `${CUTS[cut].toLowerCase()} ${force_gf} gf × ${passes}`;
+};

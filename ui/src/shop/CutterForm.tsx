@@ -6,6 +6,7 @@ import { useCutters, useKeepCutter } from '../api/shop';
 import { LengthField } from '../kit/LengthField';
 import { NumberField } from '../kit/NumberField';
 import { Options } from '../kit/Options';
+import { RouteChoice } from '../look/RouteChoice';
 import { MachineForm, type MachineProps } from './MachineForm';
 
 type Cutter = Schemas['CutterProfile'];
@@ -36,6 +37,19 @@ export function CutterForm({ view, change, asNew, close }: MachineProps) {
       change={change}
       close={close}
     >
+      <fieldset className="flex flex-col gap-1">
+        <legend className="mb-1 font-bold">Who leads the cut?</legend>
+        <RouteChoice
+          value={cutter.feed === 'hand' ? 'hand' : cutter.route}
+          onChange={(route) =>
+            set(
+              route === 'hand'
+                ? { route, feed: 'hand' }
+                : { route, feed: cutter.feed === 'hand' ? 'mat' : cutter.feed },
+            )
+          }
+        />
+      </fieldset>
       <Options
         label="How it moves the stock"
         options={feeds}
@@ -90,7 +104,7 @@ export function CutterForm({ view, change, asNew, close }: MachineProps) {
           )}
         </div>
       )}
-      {cutter.feed !== 'hand' && (
+      {cutter.feed !== 'hand' && cutter.route === 'files' && (
         <fieldset className="flex flex-wrap gap-3">
           <legend className="mb-1 font-bold">Force of the blade</legend>
           <NumberField

@@ -18,11 +18,14 @@ from vamper.api.cut.schemas import (
     OffcutIn,
     ReplayOut,
     RunIn,
-    SeenIn,
+    SettingChangeIn,
+    SettingsOut,
+    SettingToldIn,
     ThingId,
+    TypedIn,
     WorkshopCareOut,
 )
-from vamper.api.cut.views import care_out, force_out, ladder_place_out, no_place, replay_out
+from vamper.api.cut.views import care_out, force_out, ladder_place_out, no_place, replay_out, settings_out
 from vamper.api.dependencies import JobsHere, MakingHere, PlansHere, ShopHere
 from vamper.api.downloads import download
 from vamper.api.request_checks import Id, Number, in_turn
@@ -32,16 +35,18 @@ from vamper.api.units import unit_of
 from vamper.api.was_set import set_as
 from vamper.core.bench_card import loading_picture
 from vamper.core.cutting.ladder import ladder_advice
+from vamper.core.effective_job import effective_cut
 from vamper.core.plan import Plan
-from vamper.core.values.blade import BladeIn
+from vamper.core.values.blade import Blade
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
 from vamper.core.values.limits import Length
-from vamper.core.values.named_settings import SettingSeen
 from vamper.core.values.paper import Paper
 from vamper.core.values.tried import MOST_PASSES
 from vamper.formats.out.drawing_svg import write_drawing_svg
 from vamper.formats.out.drops_file import TEST_CUT_FILES
+from vamper.formats.out.whole_png import trial_drop_png
+from vamper.formats.settings_lines import settings_of_lines
 from vamper.services.handoff.trial_cuts import CARD_NAME, bench_card, ladder_place, ladder_test, tell_tale
 from vamper.services.jobs.jobs import Jobs
 from vamper.services.planning.plans import Plans
@@ -154,7 +159,7 @@ async def log_run(shop: ShopHere, jobs: JobsHere, plans: PlansHere, making: Maki
         if inside is None and run.blade_id is not None:
             raise NotFound("there is no such blade in this machine; put it in first, or log the run without one")
         _plan(jobs, plans, job_id)
-        making.log_run(state, run.sheets, run.outcomes, set_as(run.was_set))
+        making.log_run(state, run.sheets, run.outcomes, set_as(run.was_set), run.read)
         if inside is not None:
             shop.care.blades.put_in(inside.id, state.document.cutter_id)
 
@@ -211,7 +216,7 @@ async def get_ladder_file(
         plan = _plan(jobs, plans, job_id, None if offcut is not None else sheet)
         place = ladder_place(plan, sheet - 1, before, offcut)
         drops = kept.record.drops
-        test = ladder_test(plan, kept.record.cut, drops[0].passes, [one.force_gf for one in drops], place)
+        test = ladder_test(plan, kept.record.cut, drops[0].passes, [one.force_gf or 0.0 for one in drops], place)
         media, write = TEST_CUT_FILES[kind]
         return download(write(test), media, f"{plan.job.title}-ladder-{record_id}.{kind}")
 
@@ -239,14 +244,55 @@ async def get_replay(jobs: JobsHere, plans: PlansHere, job_id: Id, sheet: Number
     return await in_turn(lambda: replay_out(_plan(jobs, plans, job_id, sheet), sheet - 1))
 
 
-@router.post("/jobs/{job_id}/steps", status_code=204)
-def tell_step(shop: ShopHere, jobs: JobsHere, job_id: Id, seen: SeenIn) -> None:
-    """What one of the machine's named settings did on a stock: it finds its place on the scale of force."""
-    cutter_id = jobs.get(job_id).document.cutter_id
-    inside = shop.care.blades.in_machine(cutter_id)
-    blade = BladeIn() if inside is None else inside.value
-    did = SettingSeen(shop.stock(seen.stock), seen.cut, seen.outcome, seen.passes, blade.metres, blade.angle)
-    shop.step_did(cutter_id, seen.step, did)
+@router.get("/jobs/{job_id}/settings")
+async def get_settings(
+    shop: ShopHere, jobs: JobsHere, plans: PlansHere, job_id: Id, cut: Cut = Cut.KISS
+) -> SettingsOut:
+    """The settings of the machine's own list, what is proposed of them, and what to try next on an offcut."""
+
+    def weigh() -> SettingsOut:
+        document = jobs.get(job_id).document
+        plan = _plan(jobs, plans, job_id)
+        return settings_out(plan, _offered(plan, cut), shop.tried.of(document.cutter_id, document.stock))
+
+    return await in_turn(weigh)
+
+
+@router.post("/jobs/{job_id}/settings", status_code=204)
+def type_settings(shop: ShopHere, jobs: JobsHere, job_id: Id, typed: TypedIn) -> None:
+    """Several settings of the machine's list, typed one a line."""
+    shop.add_settings(jobs.get(job_id).document.cutter_id, settings_of_lines(typed.lines, typed.pressures))
+
+
+@router.put("/jobs/{job_id}/settings", status_code=204)
+def change_setting(shop: ShopHere, jobs: JobsHere, job_id: Id, change: SettingChangeIn) -> None:
+    """A setting by another name, with other pressures, in another order; or taken away."""
+    shop.change_setting(jobs.get(job_id).document.cutter_id, change.name, change.changed)
+
+
+@router.post("/jobs/{job_id}/settings/told", status_code=201)
+def tell_setting(shop: ShopHere, jobs: JobsHere, plans: PlansHere, job_id: Id, told: SettingToldIn) -> ThingId:
+    """What one of the machine's named settings did; the belief follows."""
+    document = jobs.get(job_id).document
+    plan = _plan(jobs, plans, job_id)
+    stock = plan.job.stock if told.stock is None else shop.stock(told.stock)
+    cut = effective_cut(stock, told.cut)
+    named = next((one for one in plan.job.cutter.settings if one.name == told.setting), None)
+    if named is None:
+        raise NotFound("there is no such setting on this machine; it may have been renamed")
+    if not named.takes(told.pressure):
+        raise BadInput(f"“{named.name}” has no “{told.pressure}” pressure; add that to it first", "pressure")
+    blade, metres = blade_then(plan.job.blade, Blade.GENERAL)
+    drop = JudgedDrop(None, told.passes, told.outcome, told.setting, told.pressure)
+    record = CutRecord(RecordKind.READING, cut, (drop,), blade, metres)
+    key = document.stock if told.stock is None else told.stock
+    return ThingId(id=shop.tried.keep(document.cutter_id, shop.stock(key), plan.job.cutter.force_gf, record))
+
+
+@router.get("/jobs/{job_id}/test-cut.png", response_class=Response)
+def get_test_cut(jobs: JobsHere, job_id: Id) -> Response:
+    """One small shape as a picture of its own, for a test cut on an offcut."""
+    return download(trial_drop_png(), "image/png", f"{jobs.get(job_id).document.title}-test-cut.png")
 
 
 @router.get("/jobs/{job_id}/care")

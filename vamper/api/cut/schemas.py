@@ -12,9 +12,10 @@ from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import ForceRange
 from vamper.core.values.limits import ONE_LINE, Length
 from vamper.core.values.mat import MatIn
-from vamper.core.values.named_settings import SettingName
+from vamper.core.values.named_settings import NamedSetting, SettingName
+from vamper.core.values.run_seen import MarksSeen
 from vamper.core.values.stock import StockKey
-from vamper.core.values.tried import Gf, Outcome, Passes
+from vamper.core.values.tried import Gf, Outcome, Passes, Pressure
 from vamper.services.jobs.document import RowId
 from vamper.services.shop.tried import JudgedDrop, RecordKind
 
@@ -36,16 +37,24 @@ class SettingOut(BaseModel):
     most_um: float
     reached_um: float
     depth_per_pass_um: list[float]
-    chance: float
-    chance_words: str
+    usable: float
+    """The chance of a usable sheet with a look before it is unloaded; `at_first` without a second go."""
+    usable_words: str
+    at_first_words: str
+    sure: bool
+    """Whether the sheet can be risked without a test cut."""
     instead: str
     """What would be proposed, where it is set as in a run that is made again."""
     seen: bool
     """Whether anything was tried on this stock yet; else it is a starter."""
     outcomes: list[Outcome]
     """What can be told apart on this stock, and torn."""
+    by_name: bool
+    """Whether the machine is set by the names of its own list alone, and never by a force."""
     spoken: str
-    """The same in the machine's own steps; empty where it takes gf, or nothing is known of them."""
+    """What to set in the machine's own words; empty where it takes a force, or nothing is chosen yet."""
+    look_for: str
+    """What to look for in the machine's list where nothing is chosen yet."""
     why: list[str]
     to_set: ProposedOut
 
@@ -79,28 +88,109 @@ class CutRecordOut(BaseModel):
 
 
 class PassesOut(BaseModel):
-    """The best force in so many passes, and its chance."""
+    """The best force in so many passes, and the chance of a usable sheet."""
 
     passes: int
     force_gf: float
-    chance: float
-    chance_words: str
+    usable: float
+    usable_words: str
     comfortable: bool
     """Within 90 % of the machine's force."""
     proposed: bool
 
 
+class PlacedOut(BaseModel):
+    """A setting at one of its pressures: where it is believed to press, as shares of the machine's span (in ln), and
+    the chance of a usable sheet with it.
+    """
+
+    pressure: Pressure | None
+    low: float
+    middle: float
+    high: float
+    usable: float
+    usable_words: str
+
+
 class NamedSettingOut(BaseModel):
-    """One of the machine's named settings: where it lies on the scale of force, and its chance of a clean cut."""
+    """One of the machine's named settings, and what was told of it, the newest last."""
 
     name: str
-    notches: bool
-    low_gf: float
-    force_gf: float
-    high_gf: float
-    chance: float
-    chance_words: str
+    pressures: list[Pressure]
+    gentler_than: list[str]
+    passes: int
+    blade: Blade | None
+    placed: list[PlacedOut]
     seen: list[str]
+
+
+class ChoiceOut(BaseModel):
+    """What to set: a setting with its pressure and passes, and the same in words."""
+
+    setting: str
+    pressure: Pressure | None
+    passes: int
+    words: str
+
+
+class SettingToldOut(BaseModel):
+    """Something that a setting was told to have done."""
+
+    id: int
+    made_at: datetime
+    words: str
+    outcome: Outcome
+    from_run: bool
+
+
+class SettingsOut(BaseModel):
+    """The settings of a machine's own list for one cut of a job: what is proposed, what to try on an offcut."""
+
+    cut: Cut
+    settings: list[NamedSettingOut]
+    proposal: ChoiceOut | None
+    usable: float
+    usable_words: str
+    at_first_words: str
+    worked: bool
+    next_try: ChoiceOut | None
+    done: bool
+    look_for: str
+    outcomes: list[Outcome]
+    most_passes: int
+    told: list[SettingToldOut]
+    """What was told of this stock, the newest first; each can be taken back."""
+
+
+class TypedIn(BaseModel):
+    """Several settings typed at once, one a line; `pressures` are those that they can be set to."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    lines: Annotated[str, Field(max_length=8000)]
+    pressures: list[Pressure] = []
+
+
+class SettingChangeIn(BaseModel):
+    """What a setting is to be from now on; nothing takes it away."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    name: SettingName
+    changed: NamedSetting | None
+
+
+class SettingToldIn(BaseModel):
+    """What a setting did: on the job's stock, or another one."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    setting: SettingName
+    pressure: Pressure | None = None
+    passes: Passes = 1
+    cut: Cut
+    outcome: Outcome
+    stock: StockKey | None = None
 
 
 class ForceOut(BaseModel):
@@ -116,8 +206,9 @@ class ForceOut(BaseModel):
     prior: list[float]
     """What was believed before anything was tried, on the same scale."""
     proposal_gf: float
-    chance: float
-    chance_words: str
+    usable: float
+    usable_words: str
+    at_first_words: str
     chance_if_known: float
     known_words: str
     gain_points: float
@@ -130,10 +221,6 @@ class ForceOut(BaseModel):
     records: list[CutRecordOut]
     ladder: CutRecordOut | None
     """The newest one: open, or just judged."""
-    steps: list[NamedSettingOut]
-    spoken: str
-    step: str
-    """The step that is proposed, with its notch; empty where the machine takes gf."""
     blade: Blade
     sharpness: float
     like: str
@@ -176,18 +263,7 @@ class RunIn(BaseModel):
     outcomes: Annotated[dict[Cut, Outcome], Field(min_length=1)]
     blade_id: int | None = None
     was_set: WasSetIn = None
-
-
-class SeenIn(BaseModel):
-    """What a step of the machine did on a stock."""
-
-    model_config = ConfigDict(extra="forbid")
-
-    step: SettingName
-    stock: StockKey
-    cut: Cut
-    passes: Passes = 1
-    outcome: Outcome
+    read: MarksSeen | None = None
 
 
 class OffcutIn(BaseModel):

@@ -1,5 +1,6 @@
 """From a plan's settings, beliefs and paths to what goes over the wire."""
 
+import math
 from dataclasses import replace
 
 import shapely
@@ -7,6 +8,7 @@ import shapely
 from vamper.api.cut.schemas import (
     BandOut,
     BladeOut,
+    ChoiceOut,
     CutPart,
     CutRecordOut,
     CutRunOut,
@@ -15,32 +17,36 @@ from vamper.api.cut.schemas import (
     MatOut,
     NamedSettingOut,
     PassesOut,
+    PlacedOut,
     ReplayOut,
     SettingOut,
+    SettingsOut,
+    SettingToldOut,
     WorkshopCareOut,
 )
 from vamper.api.was_set import proposed_out
-from vamper.core.bench_card import tell_tale_of, used_settings
+from vamper.core.bench_card import used_settings
 from vamper.core.cutting.belief import prior
 from vamper.core.cutting.care import blade_advice, held_of, loads_left, mat_advice, metres_left
 from vamper.core.cutting.depth import depth_um
 from vamper.core.cutting.drops import Drop
 from vamper.core.cutting.ladder import COMFORTABLE_SHARE, ladder_advice
-from vamper.core.cutting.machine_settings import propose_setting
-from vamper.core.cutting.setting import CutSetting
+from vamper.core.cutting.outlook import SURE_AT
+from vamper.core.cutting.setting import CutSetting, spoken_setting
 from vamper.core.cutting.window import window_of
-from vamper.core.marks.inspect import in_100, in_100_short
 from vamper.core.plan import Plan, cut_of, metres_of, timed_runs, timing_of
+from vamper.core.tell_tale import tell_tale_of
+from vamper.core.values.chances import in_100, in_100_short
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Feed
 from vamper.core.values.geometry import Points
-from vamper.core.values.named_settings import SettingSeen
-from vamper.core.values.tried import MOST_PASSES, Outcome
+from vamper.core.values.named_settings import SettingChoice, SettingSeen
+from vamper.core.values.tried import MOST_PASSES, Outcome, Pressure
 from vamper.formats.svg_path import DECIMALS, closed_path, open_path
 from vamper.services.brief.words import OUTCOME_WORDS
 from vamper.services.handoff.trial_cuts import LadderPlace
 from vamper.services.shop.care import Care
-from vamper.services.shop.tried import KeptCutRecord, TriedOn
+from vamper.services.shop.tried import KeptCutRecord, RecordKind, TriedOn
 
 _DIGITS = 4
 # More passes than these are offered only where the machine needs them.
@@ -73,11 +79,15 @@ def _setting(plan: Plan, setting: CutSetting, used: bool) -> SettingOut:
         depth_per_pass_um=[
             depth_um(setting.force_gf, n, stock, setting.blade, sharp) * hardest for n in range(1, setting.passes + 1)
         ],
-        chance=round(setting.likely, _DIGITS),
-        chance_words=in_100(setting.likely),
+        usable=round(setting.usable, _DIGITS),
+        usable_words=in_100(setting.usable),
+        at_first_words=in_100(setting.at_first),
+        sure=setting.usable >= SURE_AT,
         seen=setting.seen,
         outcomes=_outcomes(setting),
-        spoken=setting.spoken.words,
+        by_name=plan.job.cutter.has_own_program,
+        spoken="" if setting.spoken.choice is None else setting.spoken.choice.words,
+        look_for=setting.spoken.look_for,
         why=list(setting.why),
         instead=setting.instead,
         to_set=proposed_out(plan, setting.cut),
@@ -98,8 +108,7 @@ def force_out(plan: Plan, cut: Cut, asked_passes: int | None, tried: TriedOn) ->
     as_set = passes == setting.passes
     other = setting.proposed_in(passes)
     proposal = setting.force_gf if as_set else other.force_gf
-    spoken = setting.spoken if as_set else propose_setting(plan.job.cutter.settings, belief, force, passes, True)
-    chance = spoken.chance if spoken.words else setting.chance if as_set else other.chance
+    outlook = setting.outlook if as_set else other
     records = _records_out(tried)
     ladders = [one for one in records if one.kind == "ladder" and one.cut is cut]
     most = min(MOST_PASSES, max(_SHOWN_PASSES, setting.passes))
@@ -117,10 +126,11 @@ def force_out(plan: Plan, cut: Cut, asked_passes: int | None, tried: TriedOn) ->
         hill=[round(value, _DIGITS) for value in window.hill.tolist()],
         prior=[round(value, _DIGITS) for value in window.prior.tolist()],
         proposal_gf=proposal,
-        chance=round(chance, _DIGITS),
-        chance_words=in_100(chance),
-        chance_if_known=round(max(chance, advice.chance_if_known), _DIGITS),
-        known_words=in_100(max(chance, advice.chance_if_known)),
+        usable=round(outlook.usable, _DIGITS),
+        usable_words=in_100(outlook.usable),
+        at_first_words=in_100(outlook.at_first),
+        chance_if_known=round(advice.chance_if_known, _DIGITS),
+        known_words=in_100(advice.chance_if_known),
         gain_points=round(advice.gain_of_another * 100, 1),
         done=advice.done,
         next_gf=list(advice.next_gf),
@@ -129,8 +139,8 @@ def force_out(plan: Plan, cut: Cut, asked_passes: int | None, tried: TriedOn) ->
             PassesOut(
                 passes=one.passes,
                 force_gf=one.force_gf,
-                chance=round(one.chance, _DIGITS),
-                chance_words=in_100_short(one.chance),
+                usable=round(one.usable, _DIGITS),
+                usable_words=in_100_short(one.usable),
                 comfortable=one.force_gf <= COMFORTABLE_SHARE * force.max,
                 proposed=one.passes == setting.least_passes,
             )
@@ -139,32 +149,87 @@ def force_out(plan: Plan, cut: Cut, asked_passes: int | None, tried: TriedOn) ->
         outcomes=_outcomes(setting),
         records=records,
         ladder=ladders[-1] if ladders else None,
-        steps=[
-            NamedSettingOut(
-                name=one.name,
-                notches=step.notches,
-                low_gf=round(one.low_gf, 1),
-                force_gf=round(one.force_gf, 1),
-                high_gf=round(one.high_gf, 1),
-                chance=round(one.chance, _DIGITS),
-                chance_words=in_100_short(one.chance),
-                seen=[_seen_words(seen) for seen in step.seen],
-            )
-            for one, step in zip(spoken.steps, plan.job.cutter.settings, strict=True)
-        ],
-        spoken=spoken.words,
-        step=spoken.step,
         blade=setting.blade,
         sharpness=round(belief.sharpness, _DIGITS),
         like=plan.job.stock.like,
     )
 
 
+def settings_out(plan: Plan, cut: Cut, tried: TriedOn) -> SettingsOut:
+    """The settings of a machine's list for one cut; `tried` is what was told of the job's stock on it."""
+    setting, job = plan.settings[cut], plan.job
+    only_these = job.passes is not None
+    found = spoken_setting(job.cutter, setting.belief, job.passes or setting.least_passes, only_these, with_next=True)
+    span = job.cutter.force_gf
+
+    def share(force_gf: float) -> float:
+        return round(math.log(force_gf / span.min) / math.log(span.max / span.min), _DIGITS)
+
+    told = [
+        SettingToldOut(
+            id=kept.id,
+            made_at=kept.made_at,
+            words=SettingChoice(drop.setting, drop.pressure, drop.passes).words,
+            outcome=drop.outcome,
+            from_run=kept.record.kind is RecordKind.RUN,
+        )
+        for kept in reversed(tried.records)
+        if kept.record.cut is cut
+        for drop in kept.record.drops
+        if drop.setting and drop.outcome is not None
+    ]
+    return SettingsOut(
+        cut=cut,
+        settings=[
+            NamedSettingOut(
+                name=one.name,
+                pressures=list(one.pressures),
+                gentler_than=list(one.gentler_than),
+                passes=one.passes,
+                blade=one.blade,
+                placed=[
+                    PlacedOut(
+                        pressure=place.pressure,
+                        low=share(place.p5_gf),
+                        middle=share(place.median_gf),
+                        high=share(place.p95_gf),
+                        usable=round(place.usable, _DIGITS),
+                        usable_words=in_100_short(place.usable),
+                    )
+                    for place in found.placed
+                    if place.name == one.name
+                ],
+                seen=[_seen_words(seen) for seen in one.seen],
+            )
+            for one in job.cutter.settings
+        ],
+        proposal=_choice_out(found.choice),
+        usable=round(found.usable, _DIGITS),
+        usable_words=in_100(found.usable),
+        at_first_words=in_100(found.at_first),
+        worked=found.worked,
+        next_try=_choice_out(found.next_try),
+        done=found.done,
+        look_for=found.look_for,
+        outcomes=_outcomes(setting),
+        most_passes=MOST_PASSES,
+        told=told,
+    )
+
+
+def _choice_out(choice: SettingChoice | None) -> ChoiceOut | None:
+    if choice is None:
+        return None
+    return ChoiceOut(setting=choice.name, pressure=choice.pressure, passes=choice.passes, words=choice.words)
+
+
 def _seen_words(seen: SettingSeen) -> str:
-    """What a step did, as a maker would say it: "clean on satin vinyl"."""
+    """What a setting did, as a maker would say it: "clean on satin vinyl"."""
     name, _ = OUTCOME_WORDS[seen.outcome]
     cut = "" if seen.cut is Cut.KISS or not seen.stock.has_backing else ", cut through"
-    return f"{name} on {seen.stock.name}{cut}{f', {seen.passes} passes' if seen.passes > 1 else ''}"
+    pressed = "" if seen.pressure in (None, Pressure.USUAL) else f", {seen.pressure} pressure"
+    times = f", {seen.passes} passes" if seen.passes > 1 else ""
+    return f"{name} on {seen.stock.name}{cut}{pressed}{times}"
 
 
 def _records_out(tried: TriedOn) -> list[CutRecordOut]:

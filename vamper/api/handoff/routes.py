@@ -38,7 +38,7 @@ def _offer(kind: SheetFile) -> None:
     )
     def file(jobs: JobsHere, plans: PlansHere, pictures: PicturesHere, job_id: Id, sheet: Number) -> Response:
         plan = _planned(jobs, plans, job_id, sheet)
-        if not kind.is_for(plan.job):
+        if not (kind.is_for(plan.job) or kind.on_request(plan.job)):
             raise BadInput(kind.missing, "stock")
         data = sheet_file(plan, sheet - 1, kind.key, pictures.whole)
         return download(data, kind.media_type, f"{plan.job.title}-sheet-{sheet:02d}-{kind.ending}")
@@ -56,9 +56,8 @@ async def get_found_cut(
 
     def find() -> FoundCutOut:
         plan = _planned(jobs, plans, job_id, sheet)
-        kind = SHEET_FILES["whole"]
-        if not kind.is_for(plan.job):
-            raise BadInput(kind.missing, "marks")
+        if not plan.job.for_own_program:
+            raise BadInput(SHEET_FILES["whole"].missing, "marks")
         return found_cut_out(sheet_found_cut(plan, sheet - 1, pictures.whole))
 
     return await in_turn(find)

@@ -41,7 +41,8 @@ from vamper.api.jobs.views import last_run_words
 from vamper.api.request_checks import MOST_FILE_BODY, Id, in_turn
 from vamper.api.request_checks import router as door_router
 from vamper.api.sheet.schemas import FiguresPart
-from vamper.core.bench_card import BenchStep, bench_steps
+from vamper.core.bench_card import bench_steps
+from vamper.core.bench_step import BenchStep
 from vamper.core.values.findings import BadInput
 from vamper.demo.workshop import add_example
 from vamper.services.brief.phrase import Choice

@@ -85,6 +85,7 @@ async def log_outcome(made: MadeHere, job_id: Id, asked: CameOutIn) -> NewId:
         minutes=asked.minutes,
         lot=asked.lot.strip(),
         was_set=set_as(asked.was_set),
+        read=asked.read,
     )
     return NewId(id=await in_turn(lambda: made.log_outcome(job_id, said, asked.again)))
 

@@ -14,6 +14,7 @@ from vamper.core.ledger.recipe import RecipeKind
 from vamper.core.ledger.run import CameOut, LaterKind, Note, Sheets, Spoilt, SpoiltPiece, Words
 from vamper.core.ledger.supply import Thing
 from vamper.core.values.paper import Gone, Paper
+from vamper.core.values.run_seen import MarksSeen
 
 Code = Annotated[str, Len(1, 60)]
 
@@ -66,6 +67,8 @@ class CameOutQuestion(BaseModel):
     spoilt: list[SpoiltWordOut]
     proposed: list[ProposedOut]
     """What was to be set on the machine, for each of its cuts; empty where nothing is set."""
+    asks_read: bool
+    """Whether a sensor looked for marks, so that it is asked whether they were read."""
 
 
 class CameOutIn(BaseModel):
@@ -83,6 +86,8 @@ class CameOutIn(BaseModel):
     again: bool = False
     was_set: WasSetIn = None
     """What was set on the machine; nothing is learnt of force where that is not said."""
+    read: MarksSeen | None = None
+    """Whether the marks were read, and at which try."""
 
 
 class SpoiltInPicture(BaseModel):

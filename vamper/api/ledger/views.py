@@ -26,6 +26,7 @@ from vamper.core.cutting.setting import CutHistory, settings_for
 from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, CHECKS, OTHER, Diagnosis
 from vamper.core.ledger.recipe import Recipe, RecipeKind, setting_words
 from vamper.core.ledger.run import SPOILT_WORDS, CameOut, Run, Spoilt
+from vamper.core.values.chances import good_in
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import Place
 from vamper.formats.svg_path import DECIMALS, shape_path
@@ -73,6 +74,7 @@ def question_out(handed: HandedOff, logged: tuple[KeptRun, ...], lots: tuple[str
         copies=plan.asked.copies,
         lots=list(lots),
         simulated=is_simulated(plan.asked),
+        asks_read=plan.reading is not None,
         proposed=[
             proposed_out(plan, cut)
             for cut in plan.settings
@@ -245,10 +247,14 @@ def _next_cut(shop: Shop, one: Recipe) -> tuple[str | None, str, str]:
     source = f"by {' and '.join(seen_in)}" if seen_in else "by the starter"
     settings = settings_for(stock, cutter, known=known)
     proposed = settings.get(cut) or settings[Cut.THROUGH]
-    step = proposed.spoken.step
-    words = f"{proposed.cut.value} {step or f'{proposed.force_gf:g} gf'} × {proposed.passes}"
-    now = (None, step) if step else (proposed.force_gf, "")
-    if (*now, proposed.passes) == (setting.force_gf, setting.step, setting.passes):
+    choice = proposed.spoken.choice
+    words = f"{proposed.cut.value} {choice.words if choice else f'{proposed.force_gf:g} gf × {proposed.passes}'}"
+    now = (
+        (None, choice.name, choice.pressure, choice.passes)
+        if choice
+        else (proposed.force_gf, "", None, proposed.passes)
+    )
+    if now == (setting.force_gf, setting.setting, setting.pressure, setting.passes):
         if one.drifted:
             return (
                 None,
@@ -260,7 +266,7 @@ def _next_cut(shop: Shop, one: Recipe) -> tuple[str | None, str, str]:
     harder = float(belief.quantile(0.5)) / belief.stock.hardness_gf_per_um - 1
     taken = f"{abs(harder) * 100:.0f} % {'harder' if harder > 0 else 'softer'} than the starter"
     seen = f"by what was seen of it, the stock is taken for {taken}" if known.has_seen else "by the starter"
-    return words, f"{seen}; clean in {proposed.likely * 100:.0f} of 100", source
+    return words, f"{seen}; {good_in(proposed.usable)}", source
 
 
 def diagnosis_out(found: Diagnosis, checked: dict[str, bool]) -> DiagnosisOut:

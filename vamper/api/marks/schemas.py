@@ -71,6 +71,8 @@ class ReadingOut(BaseModel):
     remedies: list[RemedyOut]
     scene: SceneOut
     seen: SeenOut
+    by_runs: str
+    """What the maker's own runs say beside the model; empty where none was told."""
 
 
 class MissPieceOut(BaseModel):

@@ -17,12 +17,13 @@ from vamper.api.marks.schemas import (
 from vamper.core.edge.inspect import even_border_mm
 from vamper.core.effective_job import effective_job
 from vamper.core.marks.calibrate import CalibrationFit
-from vamper.core.marks.inspect import in_100, in_100_short
-from vamper.core.marks.reading import CAUSE_WORDS, REMEDIES, Scene, reading_of
+from vamper.core.marks.program_marks import marks_or_usual
+from vamper.core.marks.reading import CAUSE_WORDS, REMEDIES, MarkReading, Scene, reading_of
 from vamper.core.marks.sensor_view import SensorView, sensor_view
 from vamper.core.marks.vernier import VernierSheet, expected_side
-from vamper.core.plan import Plan, set_up_sheet, worst_miss_mm
+from vamper.core.plan import Plan, worst_miss_mm
 from vamper.core.values.calibration import Calibration, landing
+from vamper.core.values.chances import in_100, in_100_short
 from vamper.core.values.job import Job
 from vamper.core.values.lengths import mm
 from vamper.core.values.miss import STARTER_SIGMA_MM
@@ -73,7 +74,27 @@ def reading_out(asked: Job) -> ReadingOut | None:
         cause_words=CAUSE_WORDS[reading.cause],
         remedies=taken + helping,
         scene=_scene_out(reading.scene),
-        seen=_seen_out(sensor_view(set_up_sheet(job).marks[0], reading.scene)),
+        seen=_seen_out(sensor_view(marks_or_usual(job)[0], reading.scene)),
+        by_runs=_by_runs(job, reading),
+    )
+
+
+# Offsets beyond this are worth a word.
+_WORTH_A_WORD = 0.3
+
+
+def _by_runs(job: Job, reading: MarkReading) -> str:
+    """What the maker's runs say: "your machine reads gloss label paper worse than most: 71 of 100, by 9 runs"."""
+    offsets = reading.offsets
+    if not offsets.all_runs:
+        return ""
+    how = "better" if offsets.total > 0 else "worse"
+    than = f"{how} than most" if abs(offsets.total) > _WORTH_A_WORD else "about as most do"
+    mine = offsets.runs or offsets.all_runs
+    of = "" if offsets.runs else " of other stocks"
+    return (
+        f"Your machine reads {job.stock.name} {than}: {in_100(reading.chance)} of 100, "
+        f"by {mine} run{'s' if mine > 1 else ''}{of}."
     )
 
 

@@ -99,6 +99,8 @@ class SheetPart(BaseModel):
     even_border_mm: float
     corrected: bool
     """Cut files are drawn by the inverse of a calibration; what is shown stays nominal."""
+    by_program: bool
+    """The machine's own program prints and cuts it: one picture is handed over, and no file."""
     by_hand: bool
     """No machine cuts it: rows are straight, guide lines are printed."""
     practice: bool

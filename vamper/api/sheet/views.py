@@ -17,6 +17,8 @@ from vamper.api.sheet.schemas import (
     UnplacedOut,
 )
 from vamper.core.edge.inspect import even_border_mm
+from vamper.core.marks.mark import Mark, turned_over
+from vamper.core.marks.program_marks import looked_for
 from vamper.core.plan import Plan, pack_problem, worst_miss_mm
 from vamper.core.printing.guides import guides_for
 from vamper.core.sheet.laid import LaidSheet
@@ -62,18 +64,27 @@ def sheet_part(plan: Plan, revision: str) -> SheetPart:
                 y_mm=mark.y_mm,
                 path=" ".join(closed_path(ring, DECIMALS) for ring in mark.rings),
             )
-            for mark in setup.marks_seen
+            for mark in setup.marks_seen or _program_marks(plan)
         ],
         stock=stock_out(plan.job.stock),
         mirror=plan.mirror,
         files=[FileOut(ending=one.ending, words=one.words) for one in SHEET_FILES if one.is_for(plan.job)],
-        granted=_granted(plan) if plan.job.for_own_program else [],
+        granted=_granted(plan) if plan.job.for_own_program and plan.job.stock.printable else [],
         miss_mm=worst_miss_mm(plan.job, plan.setup),
         even_border_mm=even_border_mm(worst_miss_mm(plan.job, plan.setup)),
         corrected=plan.job.calibration is not None,
+        by_program=plan.job.cutter.has_own_program,
         by_hand=not plan.job.cutter.is_machine,
         practice=plan.job.cutter.practice is not None or plan.job.printer.practice is not None,
     )
+
+
+def _program_marks(plan: Plan) -> list[Mark]:
+    """The marks of the machine's own program, where somebody measured them, as the finished sheet reads."""
+    if not plan.job.cutter.has_own_program:
+        return []
+    marks = looked_for(plan.job)
+    return [turned_over(mark, plan.job.paper) if plan.mirror else mark for mark in marks]
 
 
 def _granted(plan: Plan) -> list[GrantedSideOut]:

@@ -10,11 +10,11 @@ from vamper.api.twin.schemas import (
     TwinRemedyOut,
     TwinSheetOut,
 )
-from vamper.core.marks.inspect import in_100, in_100_short
 from vamper.core.plan import Plan
 from vamper.core.twin.cut_out import spoiling_of, typical_run
 from vamper.core.twin.dry_run import PieceOutcome
 from vamper.core.twin.remedies import CAUSE_NAMES, CAUSE_WORDS, TwinRemedy
+from vamper.core.values.chances import in_100, in_100_short
 from vamper.core.values.lengths import mm
 from vamper.formats.svg_path import shape_path
 from vamper.services.twin.dry_run_service import DryRunRequest, DryRunStatus

@@ -22,12 +22,15 @@ _INFINITE = math.inf
 
 @dataclass(frozen=True, slots=True)
 class Bands:
-    """The depths (µm, from, to) that each outcome stands for; those that are wanted, and the one aimed at."""
+    """The depths (µm, from, to) that each outcome stands for; those that are wanted (`least_um` to `most_um`), the one
+    aimed at, and `usable_um`, up to which the sheet can still be used: a marked backing peels all the same.
+    """
 
     outcomes: tuple[tuple[Outcome, float, float], ...]
     least_um: float
     target_um: float
     most_um: float
+    usable_um: float
 
     @property
     def wanted(self) -> tuple[float, float]:
@@ -48,10 +51,10 @@ def bands_of(stock: Stock, cut: Cut) -> Bands:
             (Outcome.BACKING_MARKED, most, face + backing),
             (Outcome.BACKING_THROUGH, face + backing, _INFINITE),
         )
-        return Bands(seen, face, face + 0.15 * backing, most)
+        return Bands(seen, face, face + 0.15 * backing, most, face + backing)
     whole = face + backing
     both = ((Outcome.NOT_THROUGH, 0.0, whole), (Outcome.CLEAN, whole, _INFINITE))
-    return Bands(both, whole, 1.15 * whole, _DEEPER * whole)
+    return Bands(both, whole, 1.15 * whole, _DEEPER * whole, _INFINITE)
 
 
 def passes_factor(passes: int) -> float:

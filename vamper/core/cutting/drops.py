@@ -24,11 +24,11 @@ from vamper.core.values.paper import Paper
 
 DROP_MM = 6.0
 _BELLY_MM = 2.1
-_CLEAR_MM = 2.0
+CLEAR_MM = 2.0
 # Odd, so that the lowest point is one of them.
 _ARC = 41
 # A cell that holds one drop.
-CELL_MM = DROP_MM + _CLEAR_MM
+CELL_MM = DROP_MM + CLEAR_MM
 _COLUMNS = (6, 3, 2, 1)
 
 
@@ -176,7 +176,7 @@ def offcut_places(paper: Paper) -> list[tuple[float, float]]:
 
 
 def _grown(taken: Sequence[BaseGeometry]) -> list[BaseGeometry]:
-    return [grow(shape, _CLEAR_MM / 2, 0.02) for shape in taken]
+    return [grow(shape, CLEAR_MM / 2, 0.02) for shape in taken]
 
 
 def _box(place: Rectangle) -> BaseGeometry:
@@ -185,4 +185,4 @@ def _box(place: Rectangle) -> BaseGeometry:
 
 
 def _inside(place: Rectangle) -> tuple[float, float]:
-    return place.left_mm + _CLEAR_MM / 2, place.top_mm + _CLEAR_MM / 2
+    return place.left_mm + CLEAR_MM / 2, place.top_mm + CLEAR_MM / 2

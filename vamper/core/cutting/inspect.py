@@ -10,6 +10,7 @@ import shapely
 from vamper.core.art.inspect import place_of, size_fix
 from vamper.core.cutting.care import TAPE_AT, WASH_AT, held_of
 from vamper.core.cutting.ladder import COMFORTABLE_SHARE
+from vamper.core.cutting.outlook import SURE_AT
 from vamper.core.cutting.setting import LEAST_RADIUS_MM, CutSetting
 from vamper.core.cutting.tabs import MOST_TABBED, tabs_that_fit
 from vamper.core.edge.bends import tight_places
@@ -27,7 +28,6 @@ from vamper.core.values.mat import MatIn
 from vamper.core.values.stock import Stock
 from vamper.core.values.tried import MOST_PASSES
 
-SURE_AT = 0.8
 _THROUGH = Fix("Cut it through", f"{mm(THROUGH_GAP_MM)} between pieces", FixTarget.ITEM, {"cut": Cut.THROUGH.value})
 _MOST_PLACES = 12
 _ROOM_MM = 0.6
@@ -61,6 +61,9 @@ def cut_findings(setting: CutSetting, stock: Stock, cutter: Cutter) -> list[Find
                 },
             )
         ]
+    if setting.spoken.speaks:
+        # Its forces are only believed, and what a setting does is told, not reckoned.
+        return []
     if setting.reached_um > setting.bands.most_um and not setting.was_clean:
         return [_too_deep(setting, stock, cutter)]
     if setting.reached_um < setting.bands.least_um and setting.passes < setting.least_passes:
@@ -132,25 +135,47 @@ def other_finding(setting: CutSetting, stock: Stock) -> list[Finding]:
 
 
 def unsure_finding(setting: CutSetting, stock: Stock) -> list[Finding]:
-    """A clean cut that is not likely enough to risk the sheet on it."""
-    if setting.likely >= SURE_AT:
+    """A cut that is not likely enough to come out, even with a look before unloading, to risk the sheet on it."""
+    if setting.usable >= SURE_AT:
         return []
-    share, what = round(setting.likely * 100), setting.spoken.step or f"{setting.force_gf:g} gf"
-    known = "What was tried so far leaves" if setting.seen or setting.spoken.words else "A starter alone leaves"
-    cure = (
-        "Try a step on an offcut, and tell under Cut what it did: it finds its place on the scale."
-        if setting.spoken.steps
-        else "A ladder of six small drops in the waste of this sheet finds the force; you say what each looks like."
-    )
+    share, figures = round(setting.usable * 100), {"usable": round(setting.usable, 4)}
+    figures["at_first"] = round(setting.at_first, 4)
+    spoken = setting.spoken
+    if not spoken.speaks:
+        figures |= {"force_gf": setting.force_gf, "passes": setting.passes}
     return [
         Finding(
             "cut.unsure",
             Severity.LOOK,
-            f"{setting.cut.capitalize()} cut clean in {share} of 100: try it first",
-            f"{known} {what} on {stock.name} too uncertain. {cure}",
-            {"chance": round(setting.likely, 4), "force_gf": setting.force_gf, "passes": setting.passes},
+            f"{setting.cut.capitalize()} cut good in {share} of 100: try it first",
+            f"{_why_unsure(setting, stock)} {_what_helps(setting)}",
+            figures,
         )
     ]
+
+
+def _why_unsure(setting: CutSetting, stock: Stock) -> str:
+    spoken = setting.spoken
+    if spoken.speaks and not spoken.placed:
+        return f"Nothing is known yet of what your machine’s settings do to {stock.name}."
+    if spoken.speaks and spoken.choice is None:
+        return f"Nothing in your list is left for {stock.name}."
+    what = f"{setting.force_gf:g} gf" if spoken.choice is None else spoken.choice.words
+    told = setting.seen or any(one.seen for one in spoken.placed)
+    known = "What was told so far leaves" if told else "A starter alone leaves"
+    return f"{known} {what} on {stock.name} too uncertain, even with a look before you unload."
+
+
+def _what_helps(setting: CutSetting) -> str:
+    """What would raise the outlook most."""
+    spoken = setting.spoken
+    if not spoken.speaks:
+        return "Six small drops in the waste of this sheet find the force; you say what each looks like."
+    if not spoken.placed:
+        return f"{spoken.look_for} Type the settings that come near under Cut, and make one test cut on an offcut."
+    if spoken.choice is None:
+        return spoken.look_for
+    return "One test cut on an offcut, told under Cut with one press, says more than anything else."
 
 
 def blade_findings(blade: BladeIn | None, stock: Stock, settings: Sequence[CutSetting]) -> list[Finding]:

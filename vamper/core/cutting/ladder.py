@@ -1,9 +1,9 @@
 """A ladder of small cuts: which forces to try next, what is proposed, and what another ladder would be worth.
 
-Proposed is the force with the highest chance of the wanted outcome in a run, in as few passes as keep it within 90 % of
-the machine. The first ladder spans what is believed possible, 5 to 95 of 100; later ones stand at the rims of the clean
-window, where the outcome is least known. The worth of another is worked out over all outcomes that it may have: what
-the best choice will then promise on average, less what it promises now. Under one point the ladder is done.
+Proposed is the force with the best outlook (`outlook`), in as few passes as keep it within 90 % of the machine. The
+first ladder spans what is believed possible, 5 to 95 of 100; later ones stand at the rims of the clean window, where
+the outcome is least known. The worth of another is worked out over all outcomes that it may have: what the best choice
+will then be worth on average, less what it is worth now. Under one point the ladder is done.
 """
 
 import math
@@ -13,7 +13,8 @@ from functools import reduce
 
 import numpy as np
 
-from vamper.core.cutting.belief import MISREAD, RUN_SIGMA, SEEN_SIGMA, Floats, HardnessBelief, landing_chance
+from vamper.core.cutting.belief import MISREAD, SEEN_SIGMA, HardnessBelief, landing_chance
+from vamper.core.cutting.outlook import Floats, outlook
 from vamper.core.values.cutter import ForceRange
 from vamper.core.values.tried import MOST_PASSES, Outcome, Try
 
@@ -34,11 +35,16 @@ TORN_ADVICE = (
 
 @dataclass(frozen=True, slots=True)
 class ForceProposal:
-    """A force and its passes, with the chance of the wanted outcome in a run."""
+    """A force and its passes: the chance of a clean cut at the first go, of one that is usable then, of a sheet that is
+    usable with a look before it is unloaded, and what the outcome is worth on average (`outlook`).
+    """
 
     force_gf: float
     passes: int
     chance: float
+    at_first: float
+    usable: float
+    worth: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,32 +71,46 @@ def settable(force: ForceRange) -> Floats:
 
 def proposed(belief: HardnessBelief, force: ForceRange, least_passes: int = 1) -> ForceProposal:
     """The best setting: in as few passes as keep its force within 90 % of the machine's."""
-    best = ForceProposal(force.max, MOST_PASSES, -1.0)
+    every = list[ForceProposal]()
     for passes in range(least_passes, MOST_PASSES + 1):
-        one = best_at(belief, force, passes)
-        if one.force_gf <= COMFORTABLE_SHARE * force.max:
-            return one
-        best = max(best, one, key=_chance)
-    return best
+        every.append(best_at(belief, force, passes))
+        if every[-1].force_gf <= COMFORTABLE_SHARE * force.max:
+            return every[-1]
+    return max(every, key=_worth_of)
 
 
-def _chance(one: ForceProposal) -> float:
-    return one.chance
+def _worth_of(one: ForceProposal) -> float:
+    return one.worth
 
 
 def best_at(belief: HardnessBelief, force: ForceRange, passes: int, most_gf: float = math.inf) -> ForceProposal:
-    """The force with the highest chance in so many passes, no greater than `most_gf`."""
+    """The force with the best outlook in so many passes, no greater than `most_gf`."""
     forces = settable(force)
     return best_of(belief, forces[: max(1, int((forces <= most_gf).sum()))], passes)
 
 
 def best_of(belief: HardnessBelief, forces: Floats, passes: int) -> ForceProposal:
-    """The one of some forces (gf) with the highest chance in so many passes."""
-    chances = belief.chance(forces, passes, belief.bands.wanted)
-    place = int(chances.argmax())
-    outcome = belief.bands.of(Outcome.CLEAN)
-    chance = float(belief.chance(forces[place], passes, outcome)[0])
-    return ForceProposal(float(forces[place]), passes, chance)
+    """The one of some ascending forces (gf) with the best outlook in so many passes."""
+    # The worth has one hill over ln force, so a fine scale is looked through coarsely first.
+    every = math.ceil(len(forces) / _MOST_FORCES)
+    if every > 1:
+        near = every * int(belief.outlook(forces[::every], passes).worth.argmax())
+        forces = forces[max(0, near - every) : near + every + 1]
+    found = belief.outlook(forces, passes)
+    place = int(found.worth.argmax())
+    return ForceProposal(
+        float(forces[place]),
+        passes,
+        float(found.clean[place]),
+        float(found.at_first[place]),
+        float(found.usable[place]),
+        float(found.worth[place]),
+    )
+
+
+def proposal_at(belief: HardnessBelief, force_gf: float, passes: int) -> ForceProposal:
+    """What comes of one force."""
+    return best_of(belief, np.array([force_gf]), passes)
 
 
 def ladder_advice(
@@ -100,14 +120,13 @@ def ladder_advice(
     best = best_at(belief, force, least_passes) if exact else proposed(belief, force, least_passes)
     rungs = next_rungs(belief, force, best.passes, first=not tries)
     forces = _near(belief, force, best.passes)
-    promises = _promises(belief, forces, best.passes)
-    wanted, clean = promises
-    known = float(clean[wanted.argmax(axis=0), np.arange(clean.shape[1])] @ belief.weight)
+    promised = outlook(belief.depths(forces, best.passes), belief.bands, best.passes)
+    known = float(promised.clean[promised.worth.argmax(axis=0), np.arange(promised.worth.shape[1])] @ belief.weight)
     torn = any(one.outcome is Outcome.TORN for one in tries)
     return LadderAdvice(
         best,
         max(known, best.chance),
-        _worth(belief, promises, best.passes, rungs),
+        _gain(belief, promised.worth, best.passes, rungs),
         tuple(rungs),
         TORN_ADVICE if torn else (),
     )
@@ -158,9 +177,9 @@ def _apart(wanted: Floats, forces: Floats) -> list[float]:
     return [float(forces[place]) for place in found]
 
 
-def _worth(belief: HardnessBelief, promises: tuple[Floats, Floats], passes: int, rungs: Sequence[float]) -> float:
-    """What a ladder at these rungs is expected to add to the chance; `promises` are those of the forces that there are
-    to choose from.
+def _gain(belief: HardnessBelief, worth: Floats, passes: int, rungs: Sequence[float]) -> float:
+    """What a ladder at these rungs is expected to add to the outcome; `worth` is that of each force there is to choose
+    from on each hardness, shape (forces, grid).
     """
     outcomes = belief.bands.outcomes
     every = slice(None, None, _COARSE)
@@ -177,22 +196,10 @@ def _worth(belief: HardnessBelief, promises: tuple[Floats, Floats], passes: int,
     ]
     # Every combination of outcomes, drop by drop; those that hardly ever happen are left out.
     joint = reduce(_combined, seen, weight[None])
-    wanted, clean = (one[:, every] for one in promises)
-    chosen = (joint @ wanted.T).argmax(axis=1)
-    after = float((joint @ clean.T)[np.arange(len(joint)), chosen].sum()) / float(joint.sum())
-    now = float((clean @ weight)[(wanted @ weight).argmax()])
+    worth = worth[:, every]
+    after = float((joint @ worth.T).max(axis=1).sum()) / float(joint.sum())
+    now = float((worth @ weight).max())
     return max(0.0, after - now)
-
-
-def _promises(belief: HardnessBelief, forces: Floats, passes: int) -> tuple[Floats, Floats]:
-    """What each force promises on each hardness: to land where it is wanted, and to be clean. A cut through is clean
-    however deep it goes, but no deeper than need be is wanted.
-    """
-    depths, clean = belief.depths(forces, passes), belief.bands.of(Outcome.CLEAN)
-    promised = landing_chance(depths, clean, RUN_SIGMA)
-    return (
-        promised if clean == belief.bands.wanted else landing_chance(depths, belief.bands.wanted, RUN_SIGMA)
-    ), promised
 
 
 def _combined(joint: Floats, seen: Floats) -> Floats:

@@ -1,249 +1,274 @@
-"""Where a machine's named settings lie on the scale of force, and a proposal in their words.
+"""Which of a machine's named settings to take: the setting, its pressure and its passes with the best outlook.
 
-Each step has an unknown ln force, even over what the machine is assumed to span, and the steps of a list do not fall.
-What a step did on a stock is a reading of its force as a drop is one of hardness, with the stock's hardness known as
-far as it is believed. Steps in order are a chain, so their forces are had exactly, forward and backward along it; what
-was seen on the very stock that is to be cut binds its hardness and the steps together, so that chain is run for every
-hardness of the belief, thinned out. What was told outright of that stock goes before all figures (`outright`).
+The figures choose (`settings_posterior`, `outlook`) among what was not told to be wrong (`known_outcomes`): what is
+known to press as hard as what went through, or is believed to, is left alone, and so is what is as gentle as what did
+not get through; what was clean is taken again. On an offcut the setting is tried that is expected to tell most. Source:
+craft/program.md, "Named settings".
 """
 
-from collections.abc import Callable, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
-from vamper.core.cutting.belief import MISREAD, RUN_SIGMA, SEEN_SIGMA, Floats, HardnessBelief, landing_chance, prior
-from vamper.core.cutting.depth import EFFORT, bands_of, passes_factor
-from vamper.core.cutting.known_outcomes import KnownOutcome, holds_now, is_allowed, is_next, newest_of_each, that_worked
-from vamper.core.values.blade import Blade, sharpness_of
+from vamper.core.cutting.belief import HardnessBelief
+from vamper.core.cutting.known_outcomes import holds_now
+from vamper.core.cutting.ladder import DONE_AT
+from vamper.core.cutting.setting_names import LOOK_FOR, starter_force_gf
+from vamper.core.cutting.settings_posterior import SettingNode, SettingsPosterior, known_harder, settings_posterior
 from vamper.core.values.cutter import ForceRange
-from vamper.core.values.named_settings import NamedSetting, SettingSeen
-from vamper.core.values.tried import MOST_PASSES, Outcome
+from vamper.core.values.named_settings import NamedSetting, SettingChoice
+from vamper.core.values.tried import MOST_PASSES, Outcome, Pressure
 
-_CELLS = 161
-_HARDNESSES = 41
-# A notch less or more is taken as this share of the way to the next step, and that as so much where there is none (ln).
-_NOTCH = 1 / 3
-_USUAL_GAP = 0.25
-# Nearer to a step than this share of the way to the next, a force is no longer called between the two.
-_BESIDE = 0.2
-_TINY = 1e-300
-_NOTHING_LEFT = (
-    "none of its settings is left: each went through, tore or did not get through; "
-    "let the blade out less far, or take another blade or stock"
+# A pass more is only planned where it brings more than this.
+_PASS_WORTH = 0.005
+# With so good an outlook a trial on an offcut is no longer worth its while.
+_SURE_ENOUGH = 0.965
+_TOO_MUCH = frozenset({Outcome.BACKING_THROUGH, Outcome.TORN})
+NOTHING_LEFT = (
+    "None of its settings is left: each went through, tore or did not get through. Add another one from the machine's "
+    "list, let the blade out less far, or take another blade or stock."
 )
 
 
 @dataclass(frozen=True, slots=True)
 class PlacedSetting:
-    """A step on the scale: its force (gf) as it is believed, and its chance of a clean cut."""
+    """A setting at one of its pressures on the scale of force (gf), as it is believed, with the chance of a usable
+    sheet in so many passes as are proposed; `seen` is how often it was told of.
+    """
 
     name: str
-    low_gf: float
-    force_gf: float
-    high_gf: float
-    chance: float
+    pressure: Pressure | None
+    p5_gf: float
+    median_gf: float
+    p95_gf: float
+    usable: float
     seen: int
 
 
 @dataclass(frozen=True, slots=True)
 class NamedProposal:
-    """All steps, and what is proposed in their words: a sentence, the step with its notch, its passes, and its chance
-    of a clean cut. No words where nothing was seen yet; no step where nothing is left to take.
+    """What is proposed in the machine's own words, with its chances: of a usable sheet with a look before unloading, of
+    one at the first go, of a clean cut then. No `choice` where the list is empty or nothing of it is left; then
+    `look_for` says what to do, and the chances are those of a setting as it is usually found by its name.
+    `next_try` is what tells most on an offcut, `done` that it hardly would; `worked` that this was clean before.
+    `speaks` is False for machines that have no such list.
     """
 
-    steps: tuple[PlacedSetting, ...]
-    words: str = ""
-    step: str = ""
-    chance: float = 0.0
-    passes: int = 0
+    choice: SettingChoice | None = None
+    usable: float = 0.0
+    at_first: float = 0.0
+    clean: float = 0.0
+    placed: tuple[PlacedSetting, ...] = ()
+    next_try: SettingChoice | None = None
+    done: bool = False
+    look_for: str = ""
     worked: bool = False
+    speaks: bool = False
+
+    @property
+    def passes(self) -> int:
+        return 0 if self.choice is None else self.choice.passes
 
 
 def propose_setting(
-    steps: Sequence[NamedSetting], belief: HardnessBelief, force: ForceRange, passes: int, only_these: bool = False
+    settings: Sequence[NamedSetting],
+    belief: HardnessBelief,
+    force: ForceRange,
+    passes: int,
+    only_these: bool = False,
+    with_next: bool = True,
 ) -> NamedProposal:
-    """Where the steps lie, and which of them to take for what is believed of a stock.
+    """What to choose for what is believed of a stock.
 
     Parameters
     ----------
-    belief : Belief
+    settings : sequence of NamedSetting
+        In any order.
+    belief : HardnessBelief
         The stock that is to be cut.
     passes : int
-        How often it is run over, unless more are known to be needed, or as many were clean; `only_these` where the
-        maker chose them.
+        How often it is run over, unless more are needed or as many were clean; `only_these` where the maker chose them.
+    with_next : bool
+        Whether to work out what to try next, which takes longest.
     """
-    if not steps:
-        return NamedProposal(())
-    ln = np.linspace(np.log(force.min), np.log(force.max), _CELLS)
-    hardness = _thinned(belief)
-    own = [[one for one in step.seen if one.stock.key == belief.stock.key] for step in steps]
-    others = [[one for one in step.seen if one.stock.key != belief.stock.key] for step in steps]
-    seen = np.stack([_on_hardness(mine, ln, hardness) for mine in own], axis=1)
-    seen *= np.array([_likelihood(theirs, ln) for theirs in others])[None]
-    every, evidence = _ordered_posterior(seen)
-    weight = evidence / evidence.sum()
-    shares = np.einsum("h,hsf->sf", weight, every)
-    quantiles = [np.exp(np.interp((0.05, 0.5, 0.95), np.cumsum(one) - one / 2, ln)).tolist() for one in shares]
-    # The hardness that is believed once the steps have had their say.
-    middle = float(np.exp(weight @ np.log(hardness)))
-
-    def chances(count: int) -> list[float]:
-        found: list[float] = np.einsum("h,hsf,hf->s", weight, every, _clean(belief, ln, hardness, count)).tolist()
-        return found
-
-    told = _outright(own, belief)
-    taken = None
-    if any(step.seen for step in steps):
-        taken = _taken(told, passes, only_these, len(steps), chances)
-        passes = passes if taken is None else taken.passes
-    found = tuple(
-        PlacedSetting(step.name, low, middle_gf, high, float(chance), len(step.seen))
-        for step, (low, middle_gf, high), chance in zip(steps, quantiles, chances(passes), strict=True)
+    if not settings:
+        return _nothing_typed(belief, force, passes)
+    found = settings_posterior(settings, belief, force)
+    told = _told(settings, found, belief)
+    rules = _Rules(found, known_harder(settings, found.nodes), told)
+    usual = [max(passes, settings[node.setting].passes) for node in found.nodes]
+    counts = [[many] if only_these else list(range(many, MOST_PASSES + 1)) for many in usual]
+    open_to = rules.open_to(counts)
+    worked = rules.worked(counts)
+    if not open_to and not worked:
+        return NamedProposal(placed=_placed(settings, found, passes), look_for=NOTHING_LEFT, done=True, speaks=True)
+    node, many = _best(found, worked or open_to)
+    usable, at_first, clean, worth = found.outlook_of(node, many)
+    next_try, gain = _next_try(found, open_to, worth) if with_next else (None, 0.0)
+    return NamedProposal(
+        choice=_choice(settings, found.nodes[node], many),
+        usable=usable,
+        at_first=at_first,
+        clean=clean,
+        placed=_placed(settings, found, many),
+        next_try=None if next_try is None else _choice(settings, found.nodes[next_try[0]], next_try[1]),
+        done=bool(worked) or gain < DONE_AT or usable >= _SURE_ENOUGH,
+        worked=bool(worked),
+        speaks=True,
     )
-    if not any(one.seen for one in found):
-        return NamedProposal(found)
-    if taken is None:
-        return NamedProposal(found, _NOTHING_LEFT, passes=passes)
-    return _as_setting(steps, found, belief, taken, middle)
 
 
 @dataclass(frozen=True, slots=True)
-class _Taken:
-    """A step by its place, with its passes; `worked` where it was clean before."""
+class _Told:
+    """What a node did on this very stock in so many passes."""
 
-    place: int
+    node: int
     passes: int
-    worked: bool
+    outcome: Outcome
 
 
-def _outright(own: Sequence[Sequence[SettingSeen]], belief: HardnessBelief) -> tuple[KnownOutcome, ...]:
-    """What was told of this very stock, cut and blade."""
-    return newest_of_each(
-        KnownOutcome(place, one.passes, one.outcome)
-        for place, mine in enumerate(own)
-        for one in mine
-        if one.cut is belief.cut and one.blade is belief.blade and holds_now(one.outcome, one.metres, belief.sharpness)
-    )
+def _told(settings: Sequence[NamedSetting], found: SettingsPosterior, belief: HardnessBelief) -> tuple[_Told, ...]:
+    """What was told of this stock, cut and blade and still binds, the newest of each."""
+    nodes = {(node.setting, node.pressure or Pressure.USUAL): place for place, node in enumerate(found.nodes)}
+    newest = dict[tuple[int, int], _Told]()
+    for place, setting in enumerate(settings):
+        for one in setting.seen:
+            if one.stock.key != belief.stock.key or one.cut is not belief.cut:
+                continue
+            if one.blade is not found.blades[nodes[place, Pressure.USUAL]]:
+                continue
+            if not holds_now(one.outcome, one.metres, belief.sharpness):
+                continue
+            node = nodes[place, one.pressure or Pressure.USUAL]
+            newest.pop((node, one.passes), None)
+            newest[node, one.passes] = _Told(node, one.passes, one.outcome)
+    return tuple(newest.values())
 
 
-def _taken(
-    told: Sequence[KnownOutcome], passes: int, only_these: bool, count: int, chances: Callable[[int], list[float]]
-) -> _Taken | None:
-    """The step of those that may be taken with the best outlook, in as few passes as there are any; None where all of
-    them were told not to do.
-    """
-    in_these = {one.passes for one in told if not only_these} | {passes}
-    worked = [one for one in that_worked(told) if one.passes in in_these]
-    if worked:
-        best = max(worked, key=lambda one: chances(one.passes)[int(one.level)])
-        return _Taken(int(best.level), best.passes, True)
-    tries = [passes] if only_these else range(passes, MOST_PASSES + 1)
-    for n in tries:
-        open_to = [
-            place for place in range(count) if is_allowed(place, n, told) and is_next(place, n, told, _after(told))
+class _Rules:
+    """The rules that hold whatever the figures say."""
+
+    def __init__(self, found: SettingsPosterior, harder: list[set[int]], told: tuple[_Told, ...]) -> None:
+        self._harder = harder
+        self._told = told
+        middles = [found.quantiles_gf(node, (0.5,))[0] for node in range(len(found.nodes))]
+        self._middle = middles
+        self._in_order = sorted(range(len(middles)), key=lambda node: middles[node])
+
+    def open_to(self, counts: Sequence[Sequence[int]]) -> list[tuple[int, int]]:
+        """Every node with its passes that nothing told speaks against: by the order that is known and by what is
+        believed of it, by the known one alone where that leaves nothing.
+        """
+        every = [(node, many) for node, of in enumerate(counts) for many in of]
+        for believed in (True, False):
+            for step in (True, False):
+                found = [one for one in every if self._is_allowed(*one, believed) and (not step or self._is_next(*one))]
+                if found:
+                    return found
+        return []
+
+    def worked(self, counts: Sequence[Sequence[int]]) -> list[tuple[int, int]]:
+        """What was clean, and nothing speaks against."""
+        return [
+            (one.node, one.passes)
+            for one in self._told
+            if one.outcome is Outcome.CLEAN
+            and self._is_allowed(one.node, one.passes, False)
+            and (len(counts[one.node]) > 1 or one.passes in counts[one.node])
         ]
-        if open_to:
-            each = chances(n)
-            return _Taken(max(open_to, key=lambda place: each[place]), n, False)
-    return None
+
+    def _as_hard(self, node: int, other: int, believed: bool) -> bool:
+        """Whether a node is known, or believed, to press at least as hard as another."""
+        if node in self._harder[other]:
+            return True
+        return believed and other not in self._harder[node] and self._middle[node] >= self._middle[other]
+
+    def _is_allowed(self, node: int, passes: int, believed: bool) -> bool:
+        for one in self._told:
+            if one.outcome in _TOO_MUCH and passes >= one.passes and self._as_hard(node, one.node, believed):
+                return False
+            if one.outcome is Outcome.NOT_THROUGH and passes <= one.passes and self._as_hard(one.node, node, believed):
+                return False
+        return True
+
+    def _is_next(self, node: int, passes: int) -> bool:
+        """Whether it is no farther than one step on from the hardest that did not get through: that in one pass more,
+        or the next harder.
+        """
+        short = [one for one in self._told if one.outcome is Outcome.NOT_THROUGH]
+        if not short:
+            return True
+        hardest = max(short, key=lambda one: (self._middle[one.node], one.passes))
+        if self._middle[node] <= self._middle[hardest.node]:
+            return passes <= hardest.passes + 1
+        place = self._in_order.index(hardest.node)
+        harder = next(
+            (one for one in self._in_order[place + 1 :] if self._middle[one] > self._middle[hardest.node]), -1
+        )
+        return node == harder and passes <= hardest.passes
 
 
-def _after(told: Sequence[KnownOutcome]) -> int:
-    """The place of the step after the hardest that did not get through."""
-    return 1 + max((int(one.level) for one in told if one.outcome is Outcome.NOT_THROUGH), default=-1)
+def _choice(settings: Sequence[NamedSetting], node: SettingNode, passes: int) -> SettingChoice:
+    return SettingChoice(settings[node.setting].name, node.pressure, passes)
 
 
-def _thinned(belief: HardnessBelief) -> Floats:
-    """Hardnesses that stand for equal shares of a belief."""
-    found: Floats = belief.quantile((np.arange(_HARDNESSES) + 0.5) / _HARDNESSES)
-    return found
+def _best(found: SettingsPosterior, open_to: Iterable[tuple[int, int]]) -> tuple[int, int]:
+    return max(open_to, key=lambda one: found.outlook_of(*one)[3] - _PASS_WORTH * one[1])
 
 
-def _factor(passes: int, sharpness: float, blade: Blade) -> float:
-    return passes_factor(passes) * sharpness / EFFORT[blade]
-
-
-def _clean(belief: HardnessBelief, ln: Floats, hardness: Floats, passes: int) -> Floats:
-    """The chance of a clean cut, shape (hardness, force)."""
-    depths = np.exp(ln)[None] * _factor(passes, belief.sharpness, belief.blade) / hardness[:, None]
-    return landing_chance(depths, belief.bands.of(Outcome.CLEAN), RUN_SIGMA)
-
-
-def _on_hardness(seen: Sequence[SettingSeen], ln: Floats, hardness: Floats) -> Floats:
-    """How likely what a step did on one stock is, shape (hardness, force)."""
-    found = np.ones((len(hardness), len(ln)))
-    for one in seen:
-        bands = bands_of(one.stock, one.cut)
-        outcomes = [outcome for outcome, _, _ in bands.outcomes]
-        if one.outcome not in outcomes:
+def _placed(settings: Sequence[NamedSetting], found: SettingsPosterior, passes: int) -> tuple[PlacedSetting, ...]:
+    placed = []
+    for place, node in enumerate(found.nodes):
+        setting = settings[node.setting]
+        if node.pressure is not None and node.pressure not in setting.pressures:
             continue
-        factor = _factor(one.passes, sharpness_of(one.metres), one.blade)
-        depths = np.exp(ln)[None] * factor / hardness[:, None]
-        lands = landing_chance(depths, bands.of(one.outcome), SEEN_SIGMA)
-        found *= (1 - MISREAD) * lands + MISREAD / len(outcomes)
-    return found
+        seen = sum((one.pressure or Pressure.USUAL) is (node.pressure or Pressure.USUAL) for one in setting.seen)
+        low, middle, high = found.quantiles_gf(place, (0.05, 0.5, 0.95))
+        usable = found.outlook_of(place, max(passes, setting.passes))[0]
+        placed.append(PlacedSetting(setting.name, node.pressure, low, middle, high, usable, seen))
+    return tuple(placed)
 
 
-def _likelihood(seen: Sequence[SettingSeen], ln: Floats) -> Floats:
-    """How likely what a step did on other stocks is at each force, over what is believed of their hardness."""
-    found = np.ones_like(ln)
-    for key in dict.fromkeys(one.stock.key for one in seen):
-        mine = [one for one in seen if one.stock.key == key]
-        hardness = _thinned(prior(mine[0].stock, mine[0].cut))
-        found = found * _on_hardness(mine, ln, hardness).mean(axis=0)
-    return found
-
-
-def _ordered_posterior(seen: Floats) -> tuple[Floats, Floats]:
-    """Each step's distribution over the scale where none lies below the one before it, and how likely all of it is.
-
-    `seen` has the shape (hardness, step, force). Forward along the chain each step may lie at or above its predecessor,
-    backward at or below its successor; both are scaled on the way, so that long chains do not vanish.
+def _next_try(
+    found: SettingsPosterior, open_to: Sequence[tuple[int, int]], worth: float
+) -> tuple[tuple[int, int] | None, float]:
+    """What to try on an offcut, and what is expected to be gained by it: over the outcomes that it may have, the worth
+    of what would be chosen then, less what is chosen now. What is learnt of the stock's hardness counts for all nodes,
+    what is learnt of the force for the one that was tried.
     """
-    every, count, cells = seen.shape
-    forward, backward = np.ones_like(seen), np.ones_like(seen)
-    total = np.ones(every)
-    for step in range(count):
-        if step:
-            forward[:, step] = np.cumsum(forward[:, step - 1] * seen[:, step - 1], axis=1)
-        scale = np.maximum((forward[:, step] * seen[:, step]).sum(axis=1), _TINY)
-        total *= scale / cells
-        forward[:, step] /= scale[:, None]
-    for step in range(count - 2, -1, -1):
-        after = (backward[:, step + 1] * seen[:, step + 1])[:, ::-1]
-        backward[:, step] = np.cumsum(after, axis=1)[:, ::-1]
-        backward[:, step] /= np.maximum(backward[:, step].max(axis=1, keepdims=True), _TINY)
-    found = forward * seen * backward
-    return found / np.maximum(found.sum(axis=2, keepdims=True), _TINY), total
+    fewest = dict[int, int]()
+    for node, many in open_to:
+        fewest[node] = min(many, fewest.get(node, many))
+    if not fewest:
+        return None, 0.0
+    # The worth of each node on each hardness, in the passes that suit it best now.
+    on_hardness = {
+        one: np.einsum("kc,kc->k", found.shares[:, one[0]], found.outlook_on(one[1], found.blades[one[0]]).worth)
+        for one in open_to
+    }
+    every = np.stack(list(on_hardness.values()))
+    owners = np.array([node for node, _ in on_hardness])
+    gains = dict[int, float]()
+    for node, many in fewest.items():
+        joint = found.weight[:, None] * found.shares[:, node] * found.likelihood(node, many)
+        others = joint.sum(axis=2) @ np.where((owners == node)[:, None], 0.0, every).T
+        own = [
+            np.einsum("okc,kc->o", joint, found.outlook_on(count, found.blades[node]).worth)
+            for one, count in open_to
+            if one == node
+        ]
+        best = np.maximum(others.max(axis=1), np.max(own, axis=0))
+        gains[node] = float(best.sum()) - worth
+    tried = max(gains, key=lambda node: gains[node])
+    return (tried, fewest[tried]), max(0.0, gains[tried])
 
 
-def _as_setting(
-    steps: Sequence[NamedSetting],
-    found: tuple[PlacedSetting, ...],
-    belief: HardnessBelief,
-    taken: _Taken,
-    hardness: float,
-) -> NamedProposal:
-    """Which step to take, a notch up or down where it has any; the chance is that of the step itself. What worked is
-    taken as it is.
-    """
-    best, passes = taken.place, taken.passes
-    aim = float(np.log(belief.bands.target_um * hardness / _factor(passes, belief.sharpness, belief.blade)))
-    at = [float(np.log(one.force_gf)) for one in found]
-    away, notch = (0.0 if taken.worked else aim - at[best]), ""
-    beside = best + (1 if away > 0 else -1)
-    if steps[best].notches and abs(away) > _NOTCH / 2 * _gap(at, best, beside):
-        notch = ", one notch up" if away > 0 else ", one notch down"
-    between = ""
-    if 0 <= beside < len(steps) and abs(away) > _BESIDE * abs(at[beside] - at[best]):
-        low, high = sorted((best, beside))
-        between = f"between “{steps[low].name}” and “{steps[high].name}”: "
-    times = f", {passes} passes" if passes > 1 else ""
-    step = f"“{steps[best].name}”{notch}"
-    return NamedProposal(found, f"{between}take {step}{times}", step, found[best].chance, passes, taken.worked)
-
-
-def _gap(at: Sequence[float], place: int, beside: int) -> float:
-    """How far it is from one step to the next one; a usual way where there is none."""
-    return abs(at[beside] - at[place]) if 0 <= beside < len(at) else _USUAL_GAP
+def _nothing_typed(belief: HardnessBelief, force: ForceRange, passes: int) -> NamedProposal:
+    """What can be said before any setting is typed: what to look for, and the chances of one that is found so."""
+    stock = belief.stock
+    found = settings_posterior((NamedSetting("?"),), belief, force, (starter_force_gf(stock, belief.cut),))
+    usable, at_first, clean, _ = found.outlook_of(0, passes)
+    return NamedProposal(
+        usable=usable, at_first=at_first, clean=clean, look_for=LOOK_FOR[stock.stock_class], speaks=True
+    )

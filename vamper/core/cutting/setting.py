@@ -1,7 +1,7 @@
 """Blade, force, passes, speed and mat for one stock and one kind of cut, each with its reason in a sentence.
 
-Before anything was tried the force is the one that reaches the target depth on the starter's hardness; from then on it
-is the one with the highest chance of a clean cut on everything that is believed. A worn blade takes more force by
+The force is the one with the best outlook on everything that is believed, with a look before the sheet is unloaded
+(`outlook`): gently first, and over it once more where it is not through. A worn blade takes more force by
 itself. Two gentle passes beat one hard one where the stock is soft or fibrous and the detail is small. One tight bend
 sets neither blade nor speed for a whole sheet: the blade goes by the designs' usual detail, the speed by each loop.
 """
@@ -15,12 +15,13 @@ import numpy as np
 from vamper.core.cutting.belief import HardnessBelief, posterior, prior
 from vamper.core.cutting.depth import Bands, bands_of, depth_um, force_for
 from vamper.core.cutting.known_outcomes import KnownOutcome, holds_now, is_allowed, newest_of_each, that_worked
-from vamper.core.cutting.ladder import COMFORTABLE_SHARE, ForceProposal, best_at, best_of, settable
+from vamper.core.cutting.ladder import COMFORTABLE_SHARE, ForceProposal, best_at, best_of, proposal_at, settable
 from vamper.core.cutting.machine_settings import NamedProposal, propose_setting
 from vamper.core.edge.bends import EASY_RADIUS_MM
 from vamper.core.values.blade import Blade, BladeIn
+from vamper.core.values.chances import good_in
 from vamper.core.values.cut import Cut
-from vamper.core.values.cutter import Cutter, Feed
+from vamper.core.values.cutter import Cutter, Feed, Route
 from vamper.core.values.job import Job
 from vamper.core.values.lengths import figure, mm
 from vamper.core.values.stock import Stock, Tack
@@ -65,7 +66,8 @@ class CutHistory:
 
     @classmethod
     def of(cls, job: Job) -> "CutHistory":
-        return cls(job.tries, job.runs, job.blade, job.passes, job.set_then)
+        runs = tuple(one for run in job.runs if (one := run.as_try(job.stock)) is not None)
+        return cls(job.tries, runs, job.blade, job.passes, job.set_then)
 
     def set_then(self, cut: Cut, cutter: Cutter) -> SetThen | None:
         """What a cut was set to in the run that is made again, as far as this machine goes there."""
@@ -92,8 +94,8 @@ NOTHING_KNOWN = CutHistory()
 
 @dataclass(frozen=True)
 class CutSetting:
-    """What to set on the machine. `reached_um` is the depth the model expects of it, `chance` that of a clean cut in a
-    run; `least_passes` what detail and force ask for, `needed_gf` the force that reaches the target in the most passes
+    """What to set on the machine. `reached_um` is the depth the model expects of it, `outlook` what comes of it;
+    `least_passes` what detail and force ask for, `needed_gf` the force that reaches the target in the most passes
     there are, and `is_too_hard` says that even this is more than the machine can be relied on for. `belief` is what it
     was taken from, `seen` whether anything was tried, `was_clean` whether this cut was told clean with anything this
     machine can be set to, `instead` what would be proposed where a run is made again; `spoken` is the same in the
@@ -112,7 +114,7 @@ class CutSetting:
     why: tuple[str, ...]
     least_passes: int
     needed_gf: float
-    chance: float
+    outlook: ForceProposal
     seen: bool
     is_too_hard: bool
     belief: HardnessBelief = field(repr=False)
@@ -128,12 +130,22 @@ class CutSetting:
 
     def proposed_in(self, passes: int) -> ForceProposal:
         """What is proposed for so many passes, by the same rules."""
-        return in_passes(self.belief, self.cutter, passes, self.seen, self.told)
+        return in_passes(self.belief, self.cutter, passes, self.told)
 
     @property
-    def likely(self) -> float:
-        """The chance of a clean cut with what this machine can be told: a force, or a step."""
-        return self.spoken.chance if self.spoken.words else self.chance
+    def chance(self) -> float:
+        """That of a clean cut at the first go with the force."""
+        return self.outlook.chance
+
+    @property
+    def usable(self) -> float:
+        """The chance of a usable sheet with a look before it is unloaded, with what this machine can be told."""
+        return self.spoken.usable if self.spoken.speaks else self.outlook.usable
+
+    @property
+    def at_first(self) -> float:
+        """The chance of a usable sheet at the first go, with what this machine can be told."""
+        return self.spoken.at_first if self.spoken.speaks else self.outlook.at_first
 
 
 def propose(
@@ -145,11 +157,11 @@ def propose(
     belief = _believed(stock, cut, blade, known)
     least, why_passes = _passes(belief, cutter, detail)
     told = known.outright(cut, blade, belief.sharpness)
-    spoken = propose_setting(cutter.settings, belief, cutter.force_gf, known.passes or least, known.passes is not None)
-    best = in_passes(belief, cutter, known.passes or spoken.passes or least, known.has_seen, told)
-    if known.passes is None and not spoken.words:
+    spoken = spoken_setting(cutter, belief, known.passes or least, known.passes is not None)
+    best = in_passes(belief, cutter, known.passes or spoken.passes or least, told)
+    if known.passes is None and not spoken.speaks:
         best = _in_other_passes(belief, cutter, best, told)
-    force, passes, chance = best.force_gf, best.passes, best.chance
+    force, passes = best.force_gf, best.passes
     if known.passes is None and passes != least:
         why_passes = f"{_passes_words(passes)}, by what was told of them"
     if known.passes and passes != least:
@@ -158,8 +170,8 @@ def propose(
     if (then := known.set_then(cut, cutter)) is not None:
         instead = f"{force:g} gf × {passes}"
         why_passes = f"set as in the run that is made again; {instead} would be proposed now"
-        force, passes = then.force_gf, then.passes
-        chance = float(belief.chance(force, passes, bands.of(Outcome.CLEAN))[0])
+        best = proposal_at(belief, then.force_gf, then.passes)
+        force, passes = best.force_gf, best.passes
     middle = float(belief.quantile(0.5))
     needed = _needed_gf(belief, MOST_PASSES)
     reached = depth_um(force, passes, stock, blade, belief.sharpness) * stock.hardness_gf_per_um / middle
@@ -167,12 +179,15 @@ def propose(
     what = "face and a little of the backing" if len(bands.outcomes) > 2 else "the whole sheet and a little more"
     each = f" in each of {passes} passes" if passes > 1 else ""
     worn_words = f"; the blade is down to {belief.sharpness * 100:.0f} %" if belief.sharpness < 0.95 else ""
-    why = (
-        why_blade,
+    by_force = (
         f"{force:g} gf{each} goes {figure(reached, 'µm', 0)} deep; "
         f"aimed at {figure(bands.target_um, 'µm', 0)}, {what}{worn_words}",
         why_passes,
         why_speed,
+    )
+    why = (
+        why_blade,
+        *((_why_named(spoken),) if cutter.has_own_program else by_force),
         *((f"a mat of {stock.tack} tack suits {stock.name}",) if cutter.feed is Feed.MAT else ()),
     )
     exposure = round(_exposure_um(stock, cut) / 1000, 2)
@@ -189,7 +204,7 @@ def propose(
         why=why,
         least_passes=least,
         needed_gf=needed,
-        chance=chance,
+        outlook=best,
         seen=known.has_seen,
         is_too_hard=needed > COMFORTABLE_SHARE * cutter.force_gf.max,
         belief=belief,
@@ -205,11 +220,28 @@ def propose(
     )
 
 
+def _why_named(spoken: NamedProposal) -> str:
+    """Why one of the machine's own settings is taken."""
+    if spoken.choice is None:
+        return spoken.look_for
+    before = "it was clean on this stock before" if spoken.worked else good_in(spoken.usable)
+    return f"{spoken.choice.words}: {before}"
+
+
 def _believed(stock: Stock, cut: Cut, blade: Blade, known: CutHistory) -> HardnessBelief:
     """What is believed of a stock with a blade as worn as the one in the machine, where it is that one."""
     worn = known.blade.metres if known.blade is not None and known.blade.angle is blade else 0.0
     first = prior(stock, cut, blade, worn)
     return posterior(first, known.tries, known.runs) if known.has_seen else first
+
+
+def spoken_setting(
+    cutter: Cutter, belief: HardnessBelief, passes: int, only_these: bool, with_next: bool = False
+) -> NamedProposal:
+    """What to choose in a machine's own words, silent for one that takes a force and has no settings typed."""
+    if not cutter.settings and cutter.route is not Route.PROGRAM:
+        return NamedProposal()
+    return propose_setting(cutter.settings, belief, cutter.force_gf, passes, only_these, with_next)
 
 
 def most_passes(stock: Stock, cutter: Cutter, known: CutHistory = NOTHING_KNOWN) -> int:
@@ -222,26 +254,20 @@ def most_passes(stock: Stock, cutter: Cutter, known: CutHistory = NOTHING_KNOWN)
     return max(*proposals, *(one.passes for one in known.then), 1)
 
 
-def in_passes(
-    belief: HardnessBelief, cutter: Cutter, passes: int, seen: bool, told: Sequence[KnownOutcome] = ()
-) -> ForceProposal:
-    """The force for so many passes: by the target depth before anything was tried, else by the highest chance of those
-    that were not told to be too much or too little; between those that were clean, where any were.
+def in_passes(belief: HardnessBelief, cutter: Cutter, passes: int, told: Sequence[KnownOutcome] = ()) -> ForceProposal:
+    """The force for so many passes with the best outlook of those that were not told to be too much or too little;
+    between those that were clean, where any were.
     """
-    if seen:
-        # More than the machine can be relied on for is only taken where it takes that even in the most passes.
-        most = COMFORTABLE_SHARE * cutter.force_gf.max
-        most = max(most, min(_needed_gf(belief, passes), cutter.force_gf.max))
-        worked = [one.level for one in that_worked(told) if one.passes == passes]
-        forces = settable(cutter.force_gf)
-        if worked:
-            between = forces[(forces >= min(worked) - _SAME_GF) & (forces <= max(worked) + _SAME_GF)]
-            return best_of(belief, between if len(between) else np.array(worked), passes)
-        open_to = forces[[one <= most and is_allowed(one, passes, told) for one in forces.tolist()]]
-        return best_of(belief, open_to, passes) if len(open_to) else best_at(belief, cutter.force_gf, passes, most)
-    bands = belief.bands
-    force = cutter.force_gf.settle(force_for(bands.target_um, passes, belief.stock, belief.blade, belief.sharpness))
-    return ForceProposal(force, passes, float(belief.chance(force, passes, bands.of(Outcome.CLEAN))[0]))
+    # More than the machine can be relied on for is only taken where it takes that even in the most passes.
+    most = COMFORTABLE_SHARE * cutter.force_gf.max
+    most = max(most, min(_needed_gf(belief, passes), cutter.force_gf.max))
+    worked = [one.level for one in that_worked(told) if one.passes == passes]
+    forces = settable(cutter.force_gf)
+    if worked:
+        between = forces[(forces >= min(worked) - _SAME_GF) & (forces <= max(worked) + _SAME_GF)]
+        return best_of(belief, between if len(between) else np.array(sorted(worked)), passes)
+    open_to = forces[[one <= most and is_allowed(one, passes, told) for one in forces.tolist()]]
+    return best_of(belief, open_to, passes) if len(open_to) else best_at(belief, cutter.force_gf, passes, most)
 
 
 def _in_other_passes(
@@ -254,9 +280,9 @@ def _in_other_passes(
     if best.passes in worked:
         return best
     if worked:
-        others = (in_passes(belief, cutter, passes, True, told) for passes in sorted(worked))
-        return max(others, key=lambda one: one.chance)
-    every = [best, *(in_passes(belief, cutter, n, True, told) for n in range(best.passes + 1, MOST_PASSES + 1) if told)]
+        others = (in_passes(belief, cutter, passes, told) for passes in sorted(worked))
+        return max(others, key=lambda one: one.worth)
+    every = [best, *(in_passes(belief, cutter, n, told) for n in range(best.passes + 1, MOST_PASSES + 1) if told)]
     return next((one for one in every if is_allowed(one.force_gf, one.passes, told)), best)
 
 

@@ -8,8 +8,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from vamper.core.cutting.belief import RUN_SIGMA, Floats, HardnessBelief, landing_chance
+from vamper.core.cutting.belief import HardnessBelief, landing_chance
 from vamper.core.cutting.depth import EFFORT, passes_factor
+from vamper.core.cutting.outlook import RUN_SIGMA, Floats
 from vamper.core.values.cutter import ForceRange
 from vamper.core.values.tried import Outcome
 

@@ -138,7 +138,7 @@ def _entries(number: int, run: Run) -> Iterator[tuple[RecipeFor, _Entry]]:
 
 
 def setting_words(one: UsedSetting) -> str:
-    return f"{one.cut.value} {one.step or f'{one.force_gf:g} gf'} × {one.passes}"
+    return f"{one.cut.value} {one.setting or f'{one.force_gf:g} gf'} × {one.passes}"
 
 
 def marks_way(run: Run) -> str:

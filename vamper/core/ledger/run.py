@@ -18,7 +18,8 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import LabelFigure
 from vamper.core.values.limits import ONE_LINE, STRICT
 from vamper.core.values.miss import LoggedMiss
-from vamper.core.values.tried import Gf, Outcome, Passes
+from vamper.core.values.run_seen import MarksSeen
+from vamper.core.values.tried import Gf, Outcome, Passes, Pressure
 
 Words = Annotated[str, Len(0, 200), ONE_LINE]
 Note = Annotated[str, Len(0, 2000)]
@@ -89,7 +90,9 @@ class SpoiltPiece:
 
 @dataclass(frozen=True, slots=True)
 class UsedSetting:
-    """What a cut was made with: a force, or a `step` of the machine's own; neither where nobody remembers."""
+    """What a cut was made with: a force, or a `setting` of the machine's own list with its pressure; neither where
+    nobody remembers.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
@@ -98,11 +101,12 @@ class UsedSetting:
     passes: Passes
     speed_mm_s: Annotated[float, Gt(0), Le(5000)]
     blade: Words
-    step: Words = ""
+    setting: Words = ""
+    pressure: Pressure | None = None
 
     def __post_init__(self) -> None:
-        if self.step and self.force_gf is not None:
-            raise ValueError("a cut is made with a force or with a step of the machine's own, not with both")
+        if self.setting and self.force_gf is not None:
+            raise ValueError("a cut is made with a force or with a setting of the machine's own, not with both")
 
 
 Amount = Annotated[float, Ge(0), Le(1e6)]
@@ -149,9 +153,10 @@ class LaterCheck:
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Run:
     """One run. `sheet` counts from 1, `sheets` is how many alike were made of it, `pieces` how many lie on one.
-    `came_out` and `spoilt` say how; `simulated` that it was made on the practice bench. `lot` tells one package of a
-    stock from another, `figures` are what the labels of its products said: the heat and the time of the press, waits
-    between coats. `from_offcut` says that no new sheet was taken for it. `cause` is what turned out to be at work.
+    `came_out` and `spoilt` say how; `read` says whether the marks were, and at which try; `simulated` that it was made
+    on the practice bench. `lot` tells one package of a stock from another, `figures` are what the labels of its
+    products said: the heat and the time of the press, waits between coats. `from_offcut` says that no new sheet was
+    taken for it. `cause` is what turned out to be at work.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -173,6 +178,7 @@ class Run:
     settings: Annotated[tuple[UsedSetting, ...], Len(0, 4)] = ()
     light: Words = ""
     marks: Words = ""
+    read: MarksSeen | None = None
     remedies: Annotated[tuple[Words, ...], Len(0, 20)] = ()
     media: Words = ""
     quality: Words = ""

@@ -14,6 +14,7 @@ from vamper.core.marks.mark import Mark
 from vamper.core.marks.reading import CAUSE_WORDS, REMEDIES, MarkReading, ReadingCause
 from vamper.core.marks.sheet_marks import marks_for
 from vamper.core.sheet.live_area import Bound, cutter_bounds
+from vamper.core.values.chances import in_100
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput, Finding, Fix, FixTarget, Severity
 from vamper.core.values.lengths import mm
@@ -53,29 +54,19 @@ def reading_findings(reading: MarkReading | None, spec: MarksSpec) -> list[Findi
             "marks.unread",
             Severity.STOP if reading.chance < UNLIKELY else Severity.LOOK,
             f"Read in {in_100(reading.chance)} of 100 tries",
-            f"All {len(reading.marks)} marks must be read for the cutter to start.{because} A failed reading spoils "
-            "nothing: cancel, take a remedy, load again."
-            if len(reading.marks) > 1
-            else f"The mark must be read for the cutter to start.{because} A failed reading spoils nothing: cancel, "
-            "take a remedy, load again.",
+            f"{_whose(reading, spec)} must be read for the cutter to start.{because} A failed reading spoils nothing: "
+            "cancel, take a remedy, load again.",
             {"chance": reading.chance},
             fixes=fixes,
         )
     ]
 
 
-def in_100(chance: float) -> str:
-    """A chance as tries of a hundred, never more certain than it is."""
-    if chance > _CERTAIN:
-        return "more than 99"
-    if chance < 1 - _CERTAIN:
-        return "fewer than 1"
-    return f"{chance * 100:.0f}"
-
-
-def in_100_short(chance: float) -> str:
-    """The same where there is little room."""
-    return in_100(chance).replace("more than", ">").replace("fewer than", "<")
+def _whose(reading: MarkReading, spec: MarksSpec) -> str:
+    """Which marks must be read: Vamper's own, else those of the machine's program."""
+    if spec.family == NO_MARKS:
+        return "The marks that your machine’s program prints"
+    return f"All {len(reading.marks)} marks" if len(reading.marks) > 1 else "The mark"
 
 
 def covered_findings(stock: Stock, coated: bool, marks: Sequence[Mark]) -> list[Finding]:
@@ -258,7 +249,7 @@ def marks_findings(paper: Paper, spec: MarksSpec, printable: Bound) -> list[Find
 def _inset_fix(inset_mm: float) -> Fix:
     return Fix(
         f"Inset of {mm(inset_mm)}",
-        "the live area changes with it",
+        "the area you can use changes with it",
         FixTarget.JOB,
         {"marks.inset_mm": inset_mm},
     )

@@ -144,7 +144,10 @@ def _grown(sides: list[float], order: Sequence[int], zones: Sequence[BaseGeometr
 def _patches(scene: HelperScene, taped: bool) -> Drawing:
     """The marks alone, with a cut line round each, and an arrow to the paper's corner."""
     if not scene.marks:
-        raise BadInput("this job prints no marks, so there is nothing to patch; choose marks first", "marks")
+        raise BadInput(
+            "no marks are known here, so there is nothing to patch: choose marks, or measure those of your program",
+            "marks",
+        )
     paper, fills, strokes, words = scene.paper, list[Filled](), list[Stroke](), list[Words]()
     middle = paper.width_mm / 2, paper.height_mm / 2
     for mark in scene.marks:
@@ -154,8 +157,8 @@ def _patches(scene: HelperScene, taped: bool) -> Drawing:
             rim = max(scene.spec.clear_mm, PATCH_RIM_MM)
             around = (box.x_mm - rim, box.y_mm - rim, box.width_mm + 2 * rim, box.height_mm + 2 * rim)
             strokes.append(outline(rectangle(*around)))
-            inner = scene.spec.inset_mm + scene.spec.stroke_mm + rim
-            strokes.append(outline(rectangle(inner, inner, paper.width_mm - 2 * inner, paper.height_mm - 2 * inner)))
+            (left, top), (right_, bottom) = mark.rings[-1].min(axis=0) + rim, mark.rings[-1].max(axis=0) - rim
+            strokes.append(outline(rectangle(left, top, right_ - left, bottom - top)))
             continue
         right, below = box.x_mm > middle[0], box.y_mm > middle[1]
         patch = patch_sides(mark, paper, scene.spec, taped)

@@ -15,7 +15,9 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from vamper.core.marks.mark import FAMILIES, Mark
-from vamper.core.marks.sheet_marks import marks_for, marks_made
+from vamper.core.marks.program_marks import LOOKED_FOR, looked_for, looked_for_spec
+from vamper.core.marks.reading_offsets import NOTHING_TOLD, ReadingOffsets, moved, offsets_of
+from vamper.core.marks.sheet_marks import marks_made
 from vamper.core.sheet.live_area import cutter_bounds
 from vamper.core.values.findings import BadInput
 from vamper.core.values.job import Job
@@ -130,13 +132,16 @@ class RemedyEffect:
 
 @dataclass(frozen=True, slots=True)
 class MarkReading:
-    """The chance that a sheet is read, of each of its marks, what takes most away from it, and what helps."""
+    """The chance that a sheet is read, moved by what runs said; of each of its marks by the model alone; what takes
+    most away from it, what helps, and how far runs moved it.
+    """
 
     scene: Scene
     chance: float
     marks: tuple[float, ...]
     cause: ReadingCause
     remedies: tuple[RemedyEffect, ...]
+    offsets: ReadingOffsets = NOTHING_TOLD
 
 
 REMEDIES: dict[Remedy, RemedyWords] = {Remedy(key): RemedyWords(**data) for key, data in _TABLE["remedies"].items()}
@@ -150,7 +155,8 @@ _ASKED_FOR: dict[Remedy, Callable[[Scene], Scene]] = {
     Remedy.WHITE_PATCHES: lambda scene: replace(scene, face=WHITE_FACE, gloss=min(scene.gloss, _TAPE_GLOSS)),
     Remedy.WHITE_SURROUND: lambda scene: replace(scene, surround=_SURROUND),
 }
-"""Thicker strokes and more inset are missing: they are drawn, so they are part of the job as it is made."""
+# These are drawn: they are part of the job as it is made, and a program's marks are not Vamper's to draw.
+_DRAWN = frozenset(Remedy) - frozenset(_ASKED_FOR)
 
 _WITHOUT: tuple[tuple[ReadingCause, Callable[[Scene], Scene]], ...] = (
     (ReadingCause.GLOSS, lambda scene: replace(scene, gloss=0.0)),
@@ -164,7 +170,7 @@ _WITHOUT: tuple[tuple[ReadingCause, Callable[[Scene], Scene]], ...] = (
 
 def scene_of(job: Job) -> Scene:
     """What the sensor meets on a sheet of a job as it is made."""
-    marks = job.marks
+    marks = looked_for_spec(job)
     scene = Scene(
         sensor_of(job.cutter.sensor),
         light_of(job.room_light),
@@ -188,15 +194,16 @@ def reading_of(job: Job) -> MarkReading | None:
     job : Job
         As it is made.
     """
-    if job.marks.family == NO_MARKS:
+    if not _looks_for_marks(job):
         return None
-    scene, marks = scene_of(job), marks_for(job.paper, job.marks)
-    count = len(marks)
+    scene, marks = scene_of(job), looked_for(job)
+    count = _count(job, marks)
     if out_of_reach(job, marks):
         return MarkReading(scene, 0.0, (0.0,) * count, ReadingCause.OUT_OF_REACH, ())
     one = scene.chance
-    chance = one**count
-    tried = [(remedy, _with(job, remedy)) for remedy in Remedy if remedy not in job.marks.remedies]
+    offsets = _offsets(job)
+    chance = moved(one**count, offsets)
+    tried = [(remedy, _with(job, remedy, offsets)) for remedy in Remedy if remedy not in job.marks.remedies]
     helped = [RemedyEffect(remedy, after) for remedy, after in tried if after > round(chance, _DIGITS)]
     # What is told as the same figure does equally well; then what costs least comes first.
     helped.sort(key=lambda found: (-_told(found.chance), REMEDIES[found.remedy].cost, -found.chance))
@@ -206,18 +213,62 @@ def reading_of(job: Job) -> MarkReading | None:
         tuple(round(one, _DIGITS) for _ in range(count)),
         _cause(scene, count),
         tuple(helped),
+        offsets,
     )
 
 
-def _with(job: Job, remedy: Remedy) -> float:
-    """The chance once a remedy is taken; 0 where it cannot be taken."""
-    marks = replace(job.marks, remedies=(*job.marks.remedies, remedy))
-    made = replace(job, marks=marks_made(marks))
+def _looks_for_marks(job: Job) -> bool:
+    """Whether a sensor looks for marks on the sheets of a job, whoever prints them."""
+    return job.marks.family != NO_MARKS or (job.cutter.has_own_program and job.stock.printable)
+
+
+def _count(job: Job, marks: Sequence[Mark]) -> int:
+    """How many looks must all succeed."""
+    return LOOKED_FOR if job.cutter.has_own_program else len(marks)
+
+
+def _offsets(job: Job) -> ReadingOffsets:
+    """What the runs of a job's machine say of it and of the job's stock."""
+    told = [run for run in job.runs if run.marks is not None]
+    if not told:
+        return NOTHING_TOLD
+    return offsets_of(
+        [
+            (
+                stock.key,
+                _reckoned(
+                    replace(
+                        job,
+                        stock=stock,
+                        room_light=job.room_light if run.room_light is None else run.room_light,
+                        marks=replace(job.marks, remedies=job.marks.remedies if run.remedies is None else run.remedies),
+                    )
+                ),
+                run.marks,
+            )
+            for run in told
+            for stock in [run.stock or job.stock]
+        ],
+        job.stock.key,
+    )
+
+
+def _reckoned(job: Job) -> float:
+    """The chance of a sheet by the model alone, without what runs say."""
+    made = replace(job, marks=marks_made(job.marks))
     try:
-        count = len(marks_for(made.paper, made.marks))
+        count = _count(made, looked_for(made))
     except BadInput:
         return 0.0
-    return round(scene_of(made).chance ** count, _DIGITS)
+    return scene_of(made).chance ** count
+
+
+def _with(job: Job, remedy: Remedy, offsets: ReadingOffsets) -> float:
+    """The chance once a remedy is taken; 0 where it cannot be taken."""
+    if remedy in _DRAWN and job.cutter.has_own_program:
+        return 0.0
+    marks = replace(job.marks, remedies=(*job.marks.remedies, remedy))
+    return round(moved(_reckoned(replace(job, marks=marks)), offsets), _DIGITS)
 
 
 def _cause(scene: Scene, count: int) -> ReadingCause:

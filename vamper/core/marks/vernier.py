@@ -107,7 +107,7 @@ def vernier_sheet(paper: Paper, live: shapely.Polygon, title: str) -> VernierShe
     Raises
     ------
     BadInput
-        If the live area is too small for four blocks and the check figure.
+        If the area you can use is too small for four blocks and the check figure.
     """
     left, top, right, bottom = live.bounds
     half = BLOCK_MM / 2
@@ -163,8 +163,8 @@ def _moved_in(live: shapely.Polygon, half: float) -> list[tuple[float, float]]:
                 break
     if len(found) < 4:
         raise BadInput(
-            f"the live area is too small for a vernier sheet, which needs {mm(2 * BLOCK_MM + _CLEAR_MM)} each way; "
-            "calibrate on a larger paper of the same thickness",
+            f"the area you can use is too small for a vernier sheet, which needs {mm(2 * BLOCK_MM + _CLEAR_MM)} each "
+            "way; calibrate on a larger paper of the same thickness",
             "paper",
         )
     return found

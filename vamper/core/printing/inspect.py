@@ -48,7 +48,7 @@ def _not_printed(stock: Stock) -> Finding:
         "print.stock",
         Severity.NOTE,
         "This stock is not printed",
-        f"{stock.title} is cut only: no print file, no marks, and the live area is the cutter's alone.",
+        f"{stock.title} is cut only: no print file, no marks, and the area you can use is the cutter's alone.",
     )
 
 

@@ -42,14 +42,21 @@ def accepted_finding(paper: Paper, cutter: Cutter, live: LiveArea) -> Finding | 
     if granted is not None and granted.width.taken is not None and granted.height.taken is not None:
         return None
     width, height = live.size_mm
+    own = cutter.has_own_program
+    lead = (
+        "This size is a guess at what your machine's program takes: t"
+        if own
+        else ("If this sheet goes to the machine's own program, t")
+    )
+    where = "Largest picture" if own else "Marks"
     figures = {"width_mm": round(width, 1), "height_mm": round(height, 1)}
     refused = granted is not None and (granted.width.refused is not None or granted.height.refused is not None)
     return Finding(
         "sheet.granted",
         Severity.LOOK if refused else Severity.NOTE,
         "Not known to be taken yet",
-        f"If this sheet goes to the machine's own program, try a picture of {size_mm(width, height, 0)} in it first, "
-        "before anything is printed, and say under Marks whether it was taken or refused.",
+        f"{lead}ry a picture of {size_mm(width, height, 0)} in it first, before anything is printed, and say under "
+        f"{where} whether it was taken or refused.",
         figures,
     )
 
@@ -66,7 +73,11 @@ def breach_findings(laid: Sequence[LaidSheet], pieces: Mapping[int, Piece], gap_
 
 def _breach(breach: Breach, sheet: LaidSheet) -> Finding:
     """A broken rule of a layout; only hands break one."""
-    code, title, text = "sheet.outside", "Outside the live area", "A piece sticks out of what can be printed and cut."
+    code, title, text = (
+        "sheet.outside",
+        "Outside the area you can use",
+        "A piece sticks out of what can be printed and cut.",
+    )
     if breach.second is not None and breach.distance_mm == 0:
         code, title, text = "sheet.overlap", "Two pieces overlap", "The blade would cut into both of them."
     elif breach.second is not None:
@@ -182,7 +193,7 @@ def too_big(spec: ItemSpec, outline: Outline, edge: Edge, live: LiveArea, turn: 
         "art.too-big",
         Severity.STOP,
         "Larger than the sheet",
-        f"With its border it is {size_mm(edge.size_mm[0], edge.size_mm[1], 0)}; the live area is "
+        f"With its border it is {size_mm(edge.size_mm[0], edge.size_mm[1], 0)}; the area you can use is "
         f"{size_mm(width, height, 0)}.",
         {"pieces": spec.quantity, "scale": round(largest / size, 3), "largest_mm": largest},
         item=spec.number,
@@ -279,7 +290,7 @@ def sparse_finding(
         Severity.NOTE,
         f"Sheet {last.number + 1} is mostly empty",
         f"It holds {counts.total()} piece{'s' if counts.total() > 1 else ''} and uses "
-        f"{last.used_share * 100:.0f} % of its live area{filling}.",
+        f"{last.used_share * 100:.0f} % of its area{filling}.",
         {"used": round(last.used_share, 3), "pieces": counts.total(), "more": more},
         item=most,
         sheet=last.number,

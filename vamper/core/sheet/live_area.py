@@ -4,6 +4,7 @@ Each of these is a `Bound`: a region with its reason. The live area is their com
 always accepted later, because nothing else bounds it.
 """
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
@@ -12,12 +13,15 @@ from shapely.geometry import MultiPolygon, Polygon
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.sheet.offcut import largest_offcut
+from vamper.core.values.accepted_size import AcceptedSize, PaperSide, SizeBounds
 from vamper.core.values.cutter import Cutter, Feed
 from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import as_multi, clockwise_on_screen, mirrored, parts
 from vamper.core.values.lengths import bare_mm, mm, size_mm
 from vamper.core.values.paper import Paper
 from vamper.core.values.printer import Printer
+from vamper.core.values.program import CAUTIOUS_MM, PICTURE_PPI
+from vamper.core.values.units import MM_PER_INCH
 
 LEAST_SIDE_MM = 5.0
 # Half the width of what joins the parts of a used sheet.
@@ -109,24 +113,39 @@ def cutter_bounds(paper: Paper, cutter: Cutter) -> list[Bound]:
 
 
 def accepted_bound(paper: Paper, cutter: Cutter, others: Sequence[Bound]) -> Bound | None:
-    """What the machine's own program grants, in the middle of what the `others` leave; None where nobody has tried
-    it, or nothing is left.
+    """What the machine's own program takes, in the middle of what the `others` leave: whole pixels of its picture.
+    Before anything was tried it is a cautious guess where the program leads the cut. None where nothing says anything,
+    or nothing is left.
     """
-    granted = cutter.granted_of(paper)
-    if granted is None:
-        return None
+    known = cutter.granted_of(paper)
     common = common_part(paper, others)
-    if common.is_empty:
+    if common.is_empty or (known is None and not cutter.has_own_program):
         return None
+    known = known or AcceptedSize(paper.width_mm, paper.height_mm)
     left, top, right, bottom = common.bounds
-    width, height = granted.width.most(right - left), granted.height.most(bottom - top)
+    width, height = (
+        _whole_pixels(_most_taken(known.of(side), room, cutter.has_own_program))
+        for side, room in ((PaperSide.WIDTH, right - left), (PaperSide.HEIGHT, bottom - top))
+    )
     x, y = (left + right - width) / 2, (top + bottom - height) / 2
-    taken = granted.width.taken is not None and granted.height.taken is not None
+    taken = known.width.taken is not None and known.height.taken is not None
+    may = "took" if taken else "may take" if cutter.granted_of(paper) is not None else "is guessed to take"
     return Bound(
         "granted",
-        f"the machine's own program {'took' if taken else 'may take'} {size_mm(width, height)} of this paper",
+        f"the machine's own program {may} {size_mm(width, height, 1)} of this paper",
         _region(x, y, x + width, y + height),
     )
+
+
+def _most_taken(known: SizeBounds, room_mm: float, cautious: bool) -> float:
+    if cautious and known.taken is None and known.refused is None:
+        return max(room_mm - 2 * CAUTIOUS_MM, 0.0)
+    return known.most(room_mm)
+
+
+def _whole_pixels(side_mm: float) -> float:
+    """The largest side of whole pixels within a side, so that a picture is never larger than what was taken."""
+    return math.floor(side_mm * PICTURE_PPI / MM_PER_INCH + 1e-6) * MM_PER_INCH / PICTURE_PPI
 
 
 def spent_bound(paper: Paper) -> Bound | None:

@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from vamper.core.cutting.belief import RUN_SIGMA
+from vamper.core.cutting.outlook import RUN_SIGMA
 from vamper.core.cutting.setting import CutSetting
 from vamper.core.plan import Plan
 from vamper.core.values.calibration import NO_CHANGE, AffineMap
@@ -118,11 +118,14 @@ class TwinCutter:
 
 @dataclass(frozen=True, slots=True)
 class Devices:
-    """The three of them."""
+    """The three of them, and whether their maker `looks` before a sheet is unloaded and runs it once more where it is
+    not through.
+    """
 
     printer: TwinPrinter
     sensor: TwinSensor
     cutter: TwinCutter
+    looks: bool = True
 
 
 # What a tuft on the tip does to a sharp corner.

@@ -15,6 +15,7 @@ from typing import Any
 import cv2
 import numpy as np
 import numpy.typing as npt
+from scipy.special import logit
 
 from vamper.core.marks.mark import Mark
 from vamper.core.marks.reading import Scene, scene_of
@@ -158,8 +159,10 @@ def read(
     """
     scene = _scene(plan, printer, sensor)
     of_mark = np.array([one.mark for one in found.features])
-    each = np.stack([found.dark[:, of_mark == number].min(axis=1) for number in range(luck.shape[1])], axis=1)
-    seen = _told(scene, each, luck, sensor.covered) & (edges < scene.edge_missed)
+    # A program looks at one frame on each of its sides.
+    marks = int(of_mark.max()) + 1
+    each = np.stack([found.dark[:, of_mark == number % marks].min(axis=1) for number in range(luck.shape[1])], axis=1)
+    seen = _told(scene, each, luck, sensor.covered, _moved_by_runs(plan, luck.shape[1])) & (edges < scene.edge_missed)
     fitted, agree = _fit(np.array([(one.x_mm, one.y_mm) for one in found.features]), found.places)
     return Sightings(seen.all(axis=1) & agree, fitted)
 
@@ -176,7 +179,18 @@ def _scene(plan: Plan, printer: TwinPrinter, sensor: TwinSensor) -> Scene:
     return scene_of(there)
 
 
-def _told(scene: Scene, dark: Floats, luck: Floats, covered: int) -> npt.NDArray[np.bool_]:
+def _moved_by_runs(plan: Plan, looks: int) -> float:
+    """How much easier each look is than the model alone reckons, in its logit, so that all of them together succeed as
+    often as the machine's own runs say.
+    """
+    reading = plan.reading
+    if reading is None or not reading.offsets.all_runs or not 0 < reading.chance < 1:
+        return 0.0
+    one, alone = reading.chance ** (1 / looks), reading.marks[0]
+    return float(logit(one) - logit(min(max(alone, 1e-9), 1 - 1e-9)))
+
+
+def _told(scene: Scene, dark: Floats, luck: Floats, covered: int, easier: float) -> npt.NDArray[np.bool_]:
     """Whether each mark is told from the noise: S/N beyond t by a logistic draw."""
     signal = scene.signal * dark
     noise = np.full(dark.shape[1], scene.noise)
@@ -184,7 +198,7 @@ def _told(scene: Scene, dark: Floats, luck: Floats, covered: int) -> npt.NDArray
         noise[-covered:] = replace(scene, gloss=_COVER_GLOSS).noise
         signal[:, -covered:] *= _COVER_LETS
     safe = np.clip(luck, 1e-12, 1 - 1e-12)
-    return np.asarray(signal / noise - scene.sensor.t > np.log(safe / (1 - safe)))
+    return np.asarray(signal / noise - scene.sensor.t + easier > np.log(safe / (1 - safe)))
 
 
 def _inverse(maps: Floats) -> Floats:

@@ -12,6 +12,7 @@ import numpy as np
 import numpy.typing as npt
 
 from vamper.core.cutting.depth import bands_of
+from vamper.core.marks.program_marks import LOOKED_FOR, marks_or_usual
 from vamper.core.plan import Plan
 from vamper.core.twin.cutter import (
     Floats,
@@ -166,9 +167,10 @@ def simulate_sheet(
     on_run : callable
         Called now and then; it may raise to end the runs.
     """
-    pieces, marks = facts.pieces, plan.setup.marks
+    pieces, marks = facts.pieces, marks_or_usual(plan.job)
     passes = max((piece.passes for piece in pieces), default=1) or 1
-    luck = sample((seed, sheet), runs, len(pieces), passes, max(len(marks), 1), devices.cutter.lint)
+    looks = LOOKED_FOR if plan.job.cutter.has_own_program else max(len(marks), 1)
+    luck = sample((seed, sheet), runs, len(pieces), passes, looks, devices.cutter.lint)
     prints = np.tile(np.eye(2, 3), (runs, 1, 1))
     maps, are_read = prints, np.ones(runs, bool)
     if page is not None:
@@ -229,7 +231,7 @@ def _run_piece(
     bitten, bare = bites(whole), bares(whole)
     still = whole - moved
     slipped = (bitten & ~bites(still)) | (bare & ~bares(still))
-    shallow, deep, least = _depth(plan, devices, luck, piece, lint, len(found.facts.strokes))
+    shallow, deep, least = _depth(plan, devices, luck, piece, lint, len(found.facts.strokes), devices.looks)
     # What is not cut all round hangs by what is left.
     shallow |= piece.open_mm > _OPEN_MM
     found.depth_um[:, place] = least
@@ -272,7 +274,7 @@ def _print_spoilings(
 
 
 def _depth(
-    plan: Plan, devices: Devices, luck: RandomDraws, piece: PieceFacts, lint: Booleans, strokes: int
+    plan: Plan, devices: Devices, luck: RandomDraws, piece: PieceFacts, lint: Booleans, strokes: int, looks: bool
 ) -> tuple[Booleans, Booleans, Floats]:
     """Whether any loop of a piece is not through, or goes too deep into its backing; and the least depth."""
     shallow, deep = np.zeros(luck.runs, bool), np.zeros(luck.runs, bool)
@@ -287,11 +289,15 @@ def _depth(
         done = sum(1 for one in loop.strokes if max(one) < devices.cutter.done_share * strokes)
         key = (loop.cut, force, done)
         if key not in seen:
-            blade = plan.settings[loop.cut].blade
+            blade, bands = plan.settings[loop.cut].blade, bands_of(plan.job.stock, loop.cut)
             seen[key] = depths(devices.cutter, luck, plan.job.stock, blade, force, done, lint)
-            bands = bands_of(plan.job.stock, loop.cut)
+            if looks and done == loop.passes:
+                # What the first drop showed not to be through is run once more, all of it, before it is unloaded.
+                drop = depths(devices.cutter, luck, plan.job.stock, blade, force, done, np.zeros_like(lint))
+                more = depths(devices.cutter, luck, plan.job.stock, blade, force, done + 1, lint)
+                seen[key] = np.where(drop < bands.least_um, more, seen[key])
             shallow |= seen[key] < bands.least_um
-            if loop.cut is Cut.KISS:
-                deep |= seen[key] > bands.most_um
+            # A marked backing still peels.
+            deep |= seen[key] >= bands.usable_um
             least = np.minimum(least, seen[key])
     return shallow, deep, least

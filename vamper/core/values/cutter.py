@@ -8,8 +8,9 @@ from annotated_types import Ge, Gt, Le, Len
 
 from vamper.core.values.accepted_size import AcceptedSize
 from vamper.core.values.limits import STRICT, Distance, Length, PracticeSeed
-from vamper.core.values.named_settings import NamedSettings
+from vamper.core.values.named_settings import NamedSettings, check_settings
 from vamper.core.values.paper import Paper
+from vamper.core.values.program import UNKNOWN_PROGRAM, Program
 from vamper.core.values.reading import AnySensor, SensorWord
 
 # What scissors go round without a slip.
@@ -21,6 +22,14 @@ class Feed(StrEnum):
 
     MAT = "mat"
     ROLLER = "roller"
+    HAND = "hand"
+
+
+class Route(StrEnum):
+    """Who leads the cut: cut files that Vamper writes, the machine's own program with one picture, or scissors."""
+
+    FILES = "files"
+    PROGRAM = "program"
     HAND = "hand"
 
 
@@ -69,14 +78,16 @@ class ForceRange:
 class Cutter:
     """`head_mm` and `tail_mm` are the strips under the rollers of a roller-fed cutter, `mat_mm` the window of the mat
     of a mat-fed one. `acceleration_mm_s2` bounds the speed round a bend. `feed: hand` is no machine: guide lines and
-    trim ticks are printed, and rows are straight. `granted` is what its own program takes, paper by paper. `sensor`
-    looks for the marks; `feed_mm` is how much more than across (σ) a cut is off along the feed, where rollers move the
-    stock. `settings` are its steps, gentlest first, where it takes no gf; `force_gf` is what they are assumed to span.
+    trim ticks are printed, and rows are straight; `route: hand` says the same. With `route: program` its own program
+    prints and cuts one picture, `program` is what is known of that, and `granted` what it takes, paper by paper.
+    `sensor` looks for the marks; `feed_mm` is how much more than across (σ) a cut is off along the feed, where rollers
+    move the stock. `settings` are those of its own list, in any order; `force_gf` is what they are assumed to span.
     `practice` makes it a simulated one: the seed of its errors.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
+    route: Route = Route.FILES
     feed: Feed = Feed.MAT
     reach_mm: Reach = Reach()
     force_gf: ForceRange = ForceRange()
@@ -84,6 +95,7 @@ class Cutter:
     tail_mm: Distance = 0.0
     mat_mm: Mat | None = None
     acceleration_mm_s2: Annotated[float, Ge(100), Le(100_000)] = 3000.0
+    program: Program | None = None
     granted: Annotated[tuple[AcceptedSize, ...], Len(0, 100)] = ()
     sensor: AnySensor = SensorWord.USUAL
     feed_mm: Annotated[float, Ge(0), Le(10)] = 0.0
@@ -91,14 +103,21 @@ class Cutter:
     practice: PracticeSeed | None = None
 
     def __post_init__(self) -> None:
-        names = [step.name.lower() for step in self.settings]
-        twice = next((name for place, name in enumerate(names) if name in names[:place]), None)
-        if twice is not None:
-            raise ValueError(f"settings: two steps are called “{twice}”; give each a name of its own")
+        check_settings(self.settings)
 
     @property
     def is_machine(self) -> bool:
-        return self.feed is not Feed.HAND
+        return self.feed is not Feed.HAND and self.route is not Route.HAND
+
+    @property
+    def has_own_program(self) -> bool:
+        """Whether the machine's own program prints and cuts."""
+        return self.is_machine and self.route is Route.PROGRAM
+
+    @property
+    def program_facts(self) -> Program:
+        """What is known of its own program, possibly nothing."""
+        return self.program or UNKNOWN_PROGRAM
 
     def granted_of(self, paper: Paper) -> AcceptedSize | None:
         """What is known of a paper; None where nobody has tried."""

@@ -25,6 +25,7 @@ from vamper.core.values.paper import Paper
 from vamper.core.values.placement import Sheet
 from vamper.core.values.printer import Printer
 from vamper.core.values.reading import Light, RoomLight
+from vamper.core.values.run_seen import RunSeen
 from vamper.core.values.stock import Stock
 from vamper.core.values.tried import Passes, SetThen, Try
 from vamper.core.values.twin import TwinSpec
@@ -32,6 +33,7 @@ from vamper.core.values.twin import TwinSpec
 SettingsThen = Annotated[tuple[SetThen, ...], Len(0, 4)]
 LaminateUm = Annotated[float, Ge(0), Le(1000)]
 Tries = Annotated[tuple[Try, ...], Len(0, 2000)]
+Runs = Annotated[tuple[RunSeen, ...], Len(0, 2000)]
 MOST_ITEMS = 1000
 MOST_SHEETS = 1000
 # What is not said.
@@ -48,10 +50,10 @@ class Job:
     by. `job_line` prints a line of facts and a bar into the waste. `overcut_mm` is how far a loop runs on past its
     beginning. `laminate_um` is the film over the face, `passes` how many are wanted where it is not left to the
     setting, `set_then` what was set in a run that is made again exactly, `blade` and `mat` what is in the machine;
-    `tries` and `runs` are what was seen of this stock on this cutter. `twin` is what simulated devices do, where that
-    is not what is believed of the real ones. `finish` is how it is made ready after the cut, `target` what it goes on
-    where more is known of that than its purpose. `shrink` is how its film shrinks: sizes and borders are then those of
-    the finished piece.
+    `tries` are what was seen of this stock on this cutter, `runs` what runs of any stock on it showed. `twin` is what
+    simulated devices do, where that is not what is believed of the real ones. `finish` is how it is made ready after
+    the cut, `target` what it goes on where more is known of that than its purpose. `shrink` is how its film shrinks:
+    sizes and borders are then those of the finished piece.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -78,7 +80,7 @@ class Job:
     blade: BladeIn | None = None
     mat: MatIn | None = None
     tries: Tries = ()
-    runs: Tries = ()
+    runs: Runs = ()
     twin: TwinSpec | None = None
     copies: Annotated[int, Ge(1), Le(MOST_SHEETS)] = 1
     packing: PackingSpec = _PACKING
@@ -96,6 +98,9 @@ class Job:
     @property
     def for_own_program(self) -> bool:
         """Whether the finished sheet goes to the machine's own program, which adds marks and finds the cut itself."""
+        if self.cutter.has_own_program:
+            return True
+        # A machine that takes cut files may have such a program beside; its jobs then print no marks.
         return self.cutter.is_machine and self.stock.printable and self.marks.family == NO_MARKS
 
     @property

@@ -25,6 +25,14 @@ class Outcome(StrEnum):
     TORN = "torn"
 
 
+class Pressure(StrEnum):
+    """How hard a named setting is pressed, the gentlest first."""
+
+    LESS = "less"
+    USUAL = "usual"
+    MORE = "more"
+
+
 @dataclass(frozen=True, slots=True)
 class Try:
     """One drop of a ladder, or one run. What it was cut as, with which blade and how worn that was is as in what it is
@@ -43,17 +51,20 @@ class Try:
 
 @dataclass(frozen=True, slots=True)
 class WasSet:
-    """What a cut was really set to: a force, or a step of the machine's own, and how many passes."""
+    """What a cut was really set to: a force, or one of the machine's own settings with its pressure, and how many
+    passes.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
     cut: Cut
     passes: Passes
     force_gf: Gf | None = None
-    step: Annotated[str, Len(0, 80), ONE_LINE] = ""
+    setting: Annotated[str, Len(0, 80), ONE_LINE] = ""
+    pressure: Pressure | None = None
 
     def __post_init__(self) -> None:
-        if (self.force_gf is None) == (not self.step):
+        if (self.force_gf is None) == (not self.setting):
             raise ValueError("force_gf: say a force, or the name of what was set on the machine, not both")
 
 

@@ -12,7 +12,7 @@ from reportlab.lib.styles import ParagraphStyle
 from reportlab.platypus import Frame, KeepInFrame, Paragraph
 from reportlab.platypus.flowables import Flowable
 
-from vamper.core.bench_card import BenchStep
+from vamper.core.bench_step import BenchStep
 from vamper.core.values.drawing import Drawing
 from vamper.core.values.lengths import Unit, in_unit
 from vamper.core.values.paper import Paper

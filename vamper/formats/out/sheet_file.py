@@ -19,6 +19,15 @@ def always(_job: Job) -> bool:
     return True
 
 
+def never(_job: Job) -> bool:
+    return False
+
+
+def leads_by_files(job: Job) -> bool:
+    """Whether cut files are what a job is cut by."""
+    return not job.cutter.has_own_program
+
+
 @dataclass(frozen=True, slots=True)
 class SheetFile:
     """One kind of file.
@@ -32,7 +41,9 @@ class SheetFile:
     write : callable
         Its bytes, for a plan and a sheet (from 0).
     is_for : callable
-        Whether a job has such a file.
+        Whether a job is handed over with such a file.
+    on_request : callable
+        Whether it can be had all the same where a job is handed over without it.
     words : str
         What it is for a person.
     missing : str
@@ -46,6 +57,7 @@ class SheetFile:
     words: str
     write: Callable[[Plan, int, Printed], bytes]
     is_for: Callable[[Job], bool] = always
+    on_request: Callable[[Job], bool] = never
     missing: str = ""
 
 

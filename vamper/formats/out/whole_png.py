@@ -1,74 +1,57 @@
 """A sheet as one picture for a machine's own program, which finds the cut by the picture's outline.
 
-The picture is as large as what lies on the sheet and not a pixel larger, so that a program that trims what is empty
-comes to the same size. A piece is opaque up to its edge and transparent outside: bare border is filled with white, and
-nothing bleeds, since the program would cut round that. Sizes are whole pixels at a whole number of pixels an inch.
+Where the picture lies is `core.program.picture`. A piece is opaque up to its edge and transparent outside: bare border
+is filled with white, and nothing bleeds, since the program would cut round that. A stock that is not printed shows
+silhouettes.
 """
 
 import io
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cached_property
 
 import numpy as np
 import numpy.typing as npt
-import shapely
 from PIL import Image, ImageDraw
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.art.picture import Picture
 from vamper.core.plan import Plan, page_of
-from vamper.core.printing.page import Matrix
-from vamper.core.values.geometry import mirrored, parts, ring_points
+from vamper.core.printing.page import Matrix, PrintPage
+from vamper.core.program.picture import PictureFrame, drop_shape, picture_frame, printed_edges, riding_drop, trial_frame
+from vamper.core.values.geometry import parts, ring_points
+from vamper.core.values.program import PICTURE_PPI
+from vamper.core.values.units import MM_PER_INCH
 from vamper.formats.out.sheet_file import Printed
 
-PPI = 300
-_MM_PER_INCH = 25.4
 # Edges are drawn this much larger, then made smaller, so that half-covered pixels are half opaque.
 _FINER = 4
 _OPAQUE = 255
+_SILHOUETTE, _DROP = (40, 44, 52), (150, 156, 166)
 
 Pixels = npt.NDArray[np.uint8]
 
 
-@dataclass(frozen=True)
-class Frame:
-    """Where the picture lies on the sheet: its left and top, mm, and its size in pixels."""
-
-    left_mm: float
-    top_mm: float
-    width_px: int
-    height_px: int
-
-    @cached_property
-    def size_mm(self) -> tuple[float, float]:
-        """The size to type in."""
-        return self.width_px * _MM_PER_INCH / PPI, self.height_px * _MM_PER_INCH / PPI
-
-    def to_px(self, shape: BaseGeometry) -> BaseGeometry:
-        """A shape on the sheet, in pixels of the picture."""
-        return shapely.transform(shape, lambda points: (points - (self.left_mm, self.top_mm)) * PPI / _MM_PER_INCH)
-
-
-def frame_of(edges: list[BaseGeometry]) -> Frame:
-    """The frame round all edges of a sheet."""
-    left, top, right, bottom = shapely.total_bounds(np.array(edges, dtype=object)).tolist()
-    width, height = (math.ceil(round(side * PPI / _MM_PER_INCH, 6)) for side in (right - left, bottom - top))
-    return Frame(left, top, width, height)
-
-
-def printed_edges(plan: Plan, sheet: int) -> list[BaseGeometry]:
-    """The edges of a sheet (from 0) as they are printed."""
-    edges = plan.sheets[sheet].edges
-    return [mirrored(edge, plan.job.paper.width_mm) for edge in edges] if plan.mirror else list(edges)
-
-
 def whole_picture(plan: Plan, sheet: int, printed: Printed) -> Picture:
     """A sheet (from 0) as one picture."""
-    page, edges = page_of(plan, sheet), printed_edges(plan, sheet)
-    frame = frame_of(edges)
+    edges, frame, drop = printed_edges(plan, sheet), picture_frame(plan, sheet), riding_drop(plan, sheet)
     rgb = np.full((frame.height_px, frame.width_px, 3), _OPAQUE, dtype=np.uint8)
     alpha = np.zeros((frame.height_px, frame.width_px), dtype=np.uint8)
+    if plan.job.stock.printable:
+        _print(rgb, frame, page_of(plan, sheet), edges, printed)
+    else:
+        # Nothing is printed: the program only needs to see what to cut out.
+        rgb[:] = _SILHOUETTE
+    if drop is not None:
+        _paint(rgb, frame.to_px(drop), np.array(_DROP, dtype=np.uint8))
+    for edge in (*edges, *(() if drop is None else (drop,))):
+        region, cover = _cover(frame.to_px(edge), alpha.shape)
+        alpha[region] = np.maximum(alpha[region], cover)
+    return Picture(np.dstack([rgb, alpha]))
+
+
+def _print(rgb: Pixels, frame: PictureFrame, page: PrintPage, edges: Sequence[BaseGeometry], printed: Printed) -> None:
+    """Draw what a page shows: borders, then pictures as far as their edges reach."""
     for border in page.borders:
         _paint(rgb, frame.to_px(border.shape), np.array(_rgb(border.colour), dtype=np.uint8))
     ready: dict[int, _Ready] = {}
@@ -76,26 +59,34 @@ def whole_picture(plan: Plan, sheet: int, printed: Printed) -> Picture:
         if one.item not in ready:
             ready[one.item] = _ready(printed(one.item), one.matrix)
         _place(rgb, frame, ready[one.item], one.matrix, frame.to_px(edge))
-    for edge in edges:
-        region, cover = _cover(frame.to_px(edge), alpha.shape)
-        alpha[region] = np.maximum(alpha[region], cover)
-    return Picture(np.dstack([rgb, alpha]))
+
+
+def trial_drop_png() -> bytes:
+    """One test drop as a picture of its own, to cut on an offcut."""
+    frame = trial_frame()
+    rgb = np.full((frame.height_px, frame.width_px, 3), _OPAQUE, dtype=np.uint8)
+    alpha = np.zeros((frame.height_px, frame.width_px), dtype=np.uint8)
+    shape = frame.to_px(drop_shape())
+    _paint(rgb, shape, np.array(_DROP, dtype=np.uint8))
+    region, cover = _cover(shape, alpha.shape)
+    alpha[region] = cover
+    return write_whole(Picture(np.dstack([rgb, alpha])))
 
 
 def write_whole(picture: Picture) -> bytes:
     """The picture as PNG, with its pixels an inch."""
     out = io.BytesIO()
-    Image.fromarray(picture.rgba).save(out, format="PNG", dpi=(PPI, PPI), compress_level=6)
+    Image.fromarray(picture.rgba).save(out, format="PNG", dpi=(PICTURE_PPI, PICTURE_PPI), compress_level=6)
     return out.getvalue()
 
 
 def trial_png(width_mm: float, height_mm: float) -> bytes:
     """A picture of a size to try in a program before anything is printed: a thin frame, transparent inside."""
-    width, height = (max(1, round(side * PPI / _MM_PER_INCH)) for side in (width_mm, height_mm))
+    width, height = (max(1, round(side * PICTURE_PPI / MM_PER_INCH)) for side in (width_mm, height_mm))
     image = Image.new("RGBA", (width, height))
     ImageDraw.Draw(image).rectangle((0, 0, width - 1, height - 1), outline=(90, 90, 90, _OPAQUE), width=6)
     out = io.BytesIO()
-    image.save(out, format="PNG", dpi=(PPI, PPI))
+    image.save(out, format="PNG", dpi=(PICTURE_PPI, PICTURE_PPI))
     return out.getvalue()
 
 
@@ -138,19 +129,21 @@ class _Ready:
 
 def _ready(picture: Picture, matrix: Matrix) -> _Ready:
     a, b, c, d, _, _ = matrix
-    per_px = PPI / _MM_PER_INCH * np.array([np.hypot(a, b) / picture.width_px, np.hypot(c, d) / picture.height_px])
+    per_px = (
+        PICTURE_PPI / MM_PER_INCH * np.array([np.hypot(a, b) / picture.width_px, np.hypot(c, d) / picture.height_px])
+    )
     times = max(1, math.floor(1 / max(float(per_px.max()), 1e-9)))
     image = Image.fromarray(picture.rgba).convert("RGBa")
     return _Ready(image.reduce(times) if times > 1 else image, (picture.width_px, picture.height_px), times)
 
 
-def _place(rgb: Pixels, frame: Frame, ready: _Ready, matrix: Matrix, edge: BaseGeometry) -> None:
+def _place(rgb: Pixels, frame: PictureFrame, ready: _Ready, matrix: Matrix, edge: BaseGeometry) -> None:
     """Draw a picture where it lies, over what is there, as far as its edge reaches."""
     (rows, columns), cover = _cover(edge, rgb.shape)
     if cover.size == 0:
         return
     a, b, c, d, e, f = matrix
-    scale, (width, height) = PPI / _MM_PER_INCH, ready.size_px
+    scale, (width, height) = PICTURE_PPI / MM_PER_INCH, ready.size_px
     # From the picture's pixels to those of this part; an image is drawn by asking where each pixel is from.
     forward = np.array(
         [

@@ -116,4 +116,4 @@ def room(job: Job) -> str:
         return "too small for its marks"
     if setup.first is not None:
         return f"{size_mm(*setup.first.room_mm, 0)} of it free in one piece"
-    return f"live area {size_mm(*setup.live.size_mm, 0)}"
+    return f"{size_mm(*setup.live.size_mm, 0)} to use"

@@ -9,14 +9,15 @@ from datetime import datetime, timedelta
 from enum import StrEnum
 
 from vamper.core.edge.kind import kind_of
-from vamper.core.marks.inspect import in_100_short
 from vamper.core.marks.mark import FAMILIES
 from vamper.core.plan import Plan
+from vamper.core.values.chances import in_100_short
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import Finding, Severity, Station
 from vamper.core.values.lengths import bare_mm, mm
 from vamper.core.values.marks import NO_MARKS
 from vamper.core.values.printer import TRUE_SCALE
+from vamper.core.values.tried import Pressure
 from vamper.services.brief.words import plural, span
 from vamper.services.finish.finishing import Finishing
 from vamper.services.twin.dry_run_service import DryRunStatus
@@ -148,6 +149,10 @@ def _sheet(plan: Plan) -> tuple[str, str]:
 
 def _marks(plan: Plan) -> tuple[str, str]:
     spec = plan.job.marks
+    if plan.reading is not None and plan.job.cutter.has_own_program:
+        known = plan.job.cutter.program_facts.marks
+        measured = known is not None and known.rim_mm is not None
+        return f"{in_100_short(plan.reading.chance)} in 100", "its own" if measured else "its own, not measured"
     if spec.family == NO_MARKS:
         why = "cutter adds its own" if plan.asked.marks.family == NO_MARKS else "nothing looks for them"
         return "none", why
@@ -171,5 +176,11 @@ def _cut(plan: Plan) -> tuple[str, str]:
     used = {item.spec.cut for item in plan.items} or set(plan.settings)
     cut = min(used, key=list(Cut).index)
     setting = plan.settings[cut]
-    chance, figure = in_100_short(setting.likely), f"{setting.force_gf:g} gf × {setting.passes}"
-    return setting.spoken.step or figure, f"{setting.blade}° blade, {cut}, {chance} in 100"
+    good, choice = in_100_short(setting.usable), setting.spoken.choice
+    if not setting.spoken.speaks:
+        return f"{setting.force_gf:g} gf × {setting.passes}", f"{setting.blade}° blade, {cut}, {good} in 100"
+    if choice is None:
+        return "–", "no setting typed yet" if not setting.spoken.placed else "no setting left"
+    pressed = "" if choice.pressure in (None, Pressure.USUAL) else f"{choice.pressure}, "
+    times = f"× {choice.passes}, " if choice.passes > 1 else ""
+    return f"“{choice.name}”", f"{pressed}{times}{good} in 100"

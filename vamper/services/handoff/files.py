@@ -64,11 +64,14 @@ def plan_files(plan: Plan, findings: Sequence[Finding], pictures: Pictures) -> d
     inks: list[InkUse] = []
     printed = _printed(plan, pictures)
     for sheet in range(len(plan.sheets)):
-        for key, name in sheet_files(sheet, plan.job).items():
+        names = sheet_files(sheet, plan.job)
+        for key, name in names.items():
             files[name] = SHEET_FILES[key].write(plan, sheet, printed)
-            if key == PRINT_KEY:
-                inks.append(page_ink(files[name], plan.job.printer.ml_per_cm2))
-        files |= tell_tale_files(plan, sheet)
+        if plan.job.stock.printable:
+            page = files.get(names.get(PRINT_KEY, "")) or SHEET_FILES[PRINT_KEY].write(plan, sheet, printed)
+            inks.append(page_ink(page, plan.job.printer.ml_per_cm2))
+        if not plan.job.cutter.has_own_program:
+            files |= tell_tale_files(plan, sheet)
     if plan.sheets:
         files[CARD_NAME] = bench_card(plan)
     files[PLAN_NAME] = plan_document(plan, findings, inks).write()

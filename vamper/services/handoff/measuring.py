@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 from vamper.core.cutting.plan import CutLoop, CutPlan
 from vamper.core.marks.printed_helpers import HELPERS, HelperScene
+from vamper.core.marks.program_marks import looked_for, looked_for_spec
 from vamper.core.marks.vernier import VernierSheet, vernier_sheet
 from vamper.core.plan import Plan, SheetSetup, page_of
 from vamper.core.printing.page_box import page_for
@@ -73,7 +74,7 @@ def vernier_file(job: Job, setup: SheetSetup, kind: str) -> Named:
 def helper_scene(plan: Plan, sheet: int) -> HelperScene:
     """What the helpers of one sheet (from 0) are drawn from."""
     printed = tuple(one.clip for one in page_of(plan, sheet).pictures) if plan.sheets else ()
-    return HelperScene(plan.job.paper, plan.setup.marks, plan.job.marks, printed)
+    return HelperScene(plan.job.paper, looked_for(plan.job), looked_for_spec(plan.job), printed)
 
 
 def helper_drawing(plan: Plan, sheet: int, key: str) -> Drawing:
@@ -86,7 +87,9 @@ def helper_drawing(plan: Plan, sheet: int, key: str) -> Drawing:
     """
     if key not in HELPERS:
         raise NotFound("there is no such helper")
-    if not plan.setup.marks:
+    if not looked_for(plan.job):
+        if plan.job.cutter.has_own_program:
+            raise BadInput("measure the marks of your machine's program first, under Marks", "marks")
         raise BadInput("this job prints no marks, so there is nothing to cover or to patch", "marks")
     return HELPERS[key].draw(helper_scene(plan, sheet))
 

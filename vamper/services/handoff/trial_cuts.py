@@ -6,10 +6,11 @@ Places are found on the sheet as the finished piece reads; files are in the fram
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from vamper.core.bench_card import bench_steps, loading_picture, tell_tale_of, used_settings
+from vamper.core.bench_card import bench_steps, loading_picture, used_settings
 from vamper.core.cutting.drops import DROP_MM, Drop, TestCut, ladder_places, offcut_places
 from vamper.core.cutting.setting import CutSetting
 from vamper.core.plan import Plan
+from vamper.core.tell_tale import tell_tale_of
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
 from vamper.core.values.lengths import Unit, size_mm

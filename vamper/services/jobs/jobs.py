@@ -15,6 +15,7 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import LabelFigure
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.job import Job
+from vamper.core.values.run_seen import RunSeen
 from vamper.formats.job_file import read_item
 from vamper.services.jobs.document import UNTITLED, JobDocument, changed_item, document_json, written_edge
 from vamper.services.jobs.history import add_step, aware, begin, document_of, labels, moved
@@ -173,12 +174,12 @@ class Jobs:
             **{name: getattr(document, name) for name in _SAME},
             finish=replace(document.finish, label=label, record=record),
             printer=self._shop.printers.get(document.printer_id).value,
-            cutter=self._shop.cutters.get(document.cutter_id).value,
+            cutter=self._shop.cutter_with_seen(document.cutter_id),
             stock=stock,
             blade=None if blade is None else blade.value,
             mat=None if mat is None else mat.value,
             tries=tried.tries,
-            runs=tried.runs,
+            runs=(*map(RunSeen.of, tried.runs), *self._shop.marks_seen(document.cutter_id)),
             calibration=measured.calibration,
             misses=measured.misses,
         )

@@ -8,15 +8,15 @@ from vamper.core.cutting.setting import CutSetting
 from vamper.core.finishing.process import process_of_job
 from vamper.core.finishing.work import work_of
 from vamper.core.ledger.run import CameOut, LaterCheck, LaterKind, Run, Spoilt, SpoiltPiece, UsedSetting, outcome_of
+from vamper.core.marks.program_marks import looked_for_spec
 from vamper.core.plan import Plan
 from vamper.core.printing.advice import PrintAdvice
 from vamper.core.values.cut import Cut
-from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import LabelFigure
 from vamper.core.values.job import Job
-from vamper.core.values.marks import NO_MARKS
 from vamper.core.values.miss import LoggedMiss
+from vamper.core.values.run_seen import MarksSeen
 from vamper.core.values.tried import Outcome, WasSet
 from vamper.services.ledger.costing import took_of
 from vamper.services.ledger.handed import HandedOff
@@ -40,33 +40,37 @@ def really_set(plan: Plan, was_set: WasSetAs) -> dict[Cut, WasSet]:
     Raises
     ------
     BadInput
-        If a cut is set that the job does not have, or a step that the machine has not.
+        If a cut is set that the job does not have, or a setting that the machine has not.
     """
     if was_set is None or not plan.job.cutter.is_machine:
         return {}
-    every = {cut: _proposed(setting, plan.job.cutter) for cut, setting in plan.settings.items()}
+    every = {cut: _proposed(setting) for cut, setting in plan.settings.items()}
     proposed = {cut: one for cut, one in every.items() if one is not None}
     if was_set == AS_PROPOSED:
         return proposed
-    # What is proposed may be a step and a notch.
-    steps = {step.name for step in plan.job.cutter.settings}
-    steps |= {one.step for one in proposed.values()} if steps else set()
+    by_name = {setting.name: setting for setting in plan.job.cutter.settings}
     for one in was_set:
         if one.cut not in plan.settings:
             raise BadInput(f"this job has no cut “{one.cut.value}”; say what its own cuts were set to", "was_set")
-        if steps and not one.step:
+        if plan.job.cutter.has_own_program and not one.setting:
             raise BadInput("this machine is set by settings of its own; say which of them was set", "was_set")
-        if steps and one.step not in steps:
-            raise BadInput(f"this machine has no setting “{one.step}”; add it under Cut, or choose another", "was_set")
+        if one.setting and one.setting not in by_name:
+            raise BadInput(
+                f"this machine has no setting “{one.setting}”; add it under Cut, or choose another", "was_set"
+            )
+        if one.setting and not by_name[one.setting].takes(one.pressure):
+            raise BadInput(f"“{one.setting}” has no “{one.pressure}” pressure; add that to it under Cut", "was_set")
     return {one.cut: one for one in was_set}
 
 
-def _proposed(setting: CutSetting, cutter: Cutter) -> WasSet | None:
-    """What was to be set; None where a machine has steps of its own and none of them is proposed yet."""
-    if not cutter.settings:
+def _proposed(setting: CutSetting) -> WasSet | None:
+    """What was to be set; None where a machine is set by names and none of them is proposed yet."""
+    if not setting.spoken.speaks:
         return WasSet(setting.cut, setting.passes, setting.force_gf)
-    step = setting.spoken.step
-    return WasSet(setting.cut, setting.spoken.passes or setting.passes, step=step) if step else None
+    choice = setting.spoken.choice
+    if choice is None:
+        return None
+    return WasSet(setting.cut, choice.passes, setting=choice.name, pressure=choice.pressure)
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,6 +85,7 @@ class Said:
     minutes: float | None = None
     lot: str = ""
     was_set: WasSetAs = AS_PROPOSED
+    read: MarksSeen | None = None
 
 
 def run_of(
@@ -138,13 +143,15 @@ def run_of(
                 one.passes,
                 plan.settings[cut].speed_mm_s,
                 str(plan.settings[cut].blade.value),
-                one.step,
+                one.setting,
+                one.pressure,
             )
             for cut, one in really_set(plan, said.was_set).items()
             if cut in used
         ),
         light=str(job.room_light),
-        marks="" if plan.job.marks.family == NO_MARKS else plan.job.marks.family,
+        marks=looked_for_spec(plan.job).family if plan.reading is not None else "",
+        read=said.read if plan.reading is not None else None,
         remedies=tuple(str(one) for one in job.marks.remedies),
         media="" if printed is None else printed.media,
         quality="" if printed is None else printed.quality,
@@ -208,7 +215,7 @@ def misses_of(run: Run, plan: Plan) -> list[LoggedMiss]:
     well that nobody saw it. What was cut off its place without saying how far says nothing, and nor does a sheet of
     which some of that is not known.
     """
-    if run.came_out is CameOut.NOT_RUN or plan.job.marks.family == NO_MARKS:
+    if run.came_out is CameOut.NOT_RUN or plan.reading is None:
         return []
     off = [one for one in run.spoilt if one.what is Spoilt.OFF]
     # Pieces were told as they read.

@@ -21,6 +21,7 @@ from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Feed
 from vamper.core.values.findings import BadInput
 from vamper.core.values.job import Job
+from vamper.core.values.run_seen import MarksSeen
 from vamper.core.values.tried import Outcome
 from vamper.services.jobs.document import JobDocument
 from vamper.services.ledger.handed import HandedOff, HandedOffs
@@ -80,9 +81,10 @@ class MadeSheets:
         outcomes: Mapping[Cut, Outcome],
         metres: float,
         was_set: WasSetAs = AS_PROPOSED,
+        read: MarksSeen | None = None,
     ) -> Trace:
         """What the cuts of so many sheets looked like, and the metres that their blade went; returns what was kept.
-        Of force is learnt what was really set: nothing where nobody said it, or the machine is set by steps of its own.
+        Of force is learnt what was really set, and nothing where nobody said it; of marks whether they were `read`.
 
         Raises
         ------
@@ -102,12 +104,23 @@ class MadeSheets:
         with self._keeping():
             for cut, outcome in outcomes.items():
                 then = really.get(cut)
-                if then is None or then.force_gf is None:
+                if then is None:
                     continue
                 blade, worn = blade_then(plan.job.blade, plan.settings[cut].blade)
-                drop = JudgedDrop(then.force_gf, then.passes, outcome)
+                drop = JudgedDrop(then.force_gf, then.passes, outcome, then.setting, then.pressure)
                 record = CutRecord(RecordKind.RUN, cut, (drop,), blade, worn)
                 records.append(self._shop.tried.keep(document.cutter_id, stock, cutter.force_gf, record))
+            if read is not None:
+                job = plan.asked
+                seen = CutRecord(
+                    RecordKind.RUN,
+                    Cut.KISS,
+                    (),
+                    marks=read,
+                    room_light=job.room_light,
+                    remedies=job.marks.remedies,
+                )
+                records.append(self._shop.tried.keep(document.cutter_id, stock, cutter.force_gf, seen))
             used_blade, used_mat = self._shop.care.ran(document.cutter_id, metres, loads)
         return Trace(tuple(records), blade=used_blade, metres=metres, mat=used_mat, loads=loads)
 
@@ -153,7 +166,7 @@ class MadeSheets:
                 and document.cutter_id in self._shop.cutters.all()
                 and document.stock in self._shop.stocks.all()
             ):
-                trace = self.keep_cut(plan, document, run.sheets, outcomes, run.took.metres, said.was_set)
+                trace = self.keep_cut(plan, document, run.sheets, outcomes, run.took.metres, said.was_set, run.read)
             logged: tuple[int, ...] = ()
             if misses:
                 kind = thickness_of(plan.asked.stock.under(plan.asked.laminate_um).thickness_um)

@@ -6,6 +6,7 @@ from dataclasses import replace
 from vamper.core.plan import metres_of
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
+from vamper.core.values.run_seen import MarksSeen
 from vamper.core.values.tried import Outcome, SetThen
 from vamper.services.jobs.jobs import Jobs, JobState
 from vamper.services.jobs.jobs import again as titled_again
@@ -27,7 +28,12 @@ class Making:
         self._made = made
 
     def log_run(
-        self, state: JobState, sheets: int, outcomes: Mapping[Cut, Outcome], was_set: WasSetAs = AS_PROPOSED
+        self,
+        state: JobState,
+        sheets: int,
+        outcomes: Mapping[Cut, Outcome],
+        was_set: WasSetAs = AS_PROPOSED,
+        read: MarksSeen | None = None,
     ) -> None:
         """So many sheets of a job were cut, and this is what they look like: the belief, the blade and the mat follow.
 
@@ -40,7 +46,7 @@ class Making:
         if not plan.sheets:
             raise BadInput("nothing lies on a sheet yet, so nothing was cut; add art first", "items")
         each = [metres_of(plan, sheet) for sheet in range(len(plan.sheets))]
-        self._made.keep_cut(plan, state.document, sheets, outcomes, sum(each) / len(each) * sheets, was_set)
+        self._made.keep_cut(plan, state.document, sheets, outcomes, sum(each) / len(each) * sheets, was_set, read)
 
     def again(self, run_id: int, sheets: int) -> int:
         """A new job, exactly as that of a run was handed over: its layout, its counts and what was set, on so many
@@ -55,12 +61,14 @@ class Making:
         handed = self._made.handed_of(kept)
         if handed is None:
             raise BadInput("the plan of this run is not kept; open its job and copy it, or begin a new one", "run")
+        # What a machine was set to by name follows from what was clean, and is not a force.
+        by_force = handed.plan.job.cutter.is_machine and not handed.plan.job.cutter.has_own_program
         then = tuple(SetThen(cut, one.force_gf, one.passes) for cut, one in handed.plan.settings.items())
         document = replace(
             handed.document,
             title=titled_again(handed.document.title),
             copies=sheets,
-            set_then=then if handed.plan.job.cutter.is_machine and kept.run.cut_is_good else (),
+            set_then=then if by_force and kept.run.cut_is_good else (),
         )
         job_id = self._jobs.add(document)
         self._packing.adopt(job_id, self._plans.problem(self._jobs.get(job_id))[1], handed.plan.layout)

@@ -4,6 +4,7 @@ from collections.abc import Callable
 
 from vamper.core.plan import Plan
 from vamper.core.twin.scan import Pixels
+from vamper.core.values.cutter import Route
 from vamper.services.design.item_pictures import ItemPictures
 from vamper.services.handoff.drafts import Pictures
 from vamper.services.jobs.jobs import Jobs, JobState
@@ -52,7 +53,9 @@ class Simulations:
 
     def practise(self, job_id: int) -> None:
         """Make a job on the workshop's simulated machines."""
-        printer, cutter = practice_machines(self._shop)
+        now = self._shop.cutters.all().get(self._jobs.get(job_id).document.cutter_id)
+        route = Route.FILES if now is None else now.value.route
+        printer, cutter = practice_machines(self._shop, route=route)
         self._jobs.change(job_id, "practice bench", {"printer_id": printer, "cutter_id": cutter})
 
     def vernier(self, state: JobState) -> Pixels:

@@ -7,7 +7,7 @@ on that they were cut with. Whether a new one is due follows the maker's school.
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime, time
 from enum import StrEnum
 from typing import Any
 
@@ -214,14 +214,25 @@ class Measured:
         newest = _newest(kept, thickness_of(stock.thickness_um))
         if newest is None:
             return f"Never calibrated on {thickness_of(stock.thickness_um)} stock: the usual miss is assumed."
+        return self._due_since(newest.made_at, printer_id, cutter_id, stock)
+
+    def program_due(self, printer_id: int, cutter_id: int, stock: Stock, made_on: date | None) -> str:
+        """The same of a calibration that was made in the machine's own program, on a day."""
+        if made_on is None:
+            return "Never calibrated, as far as is told: do it in the machine’s program before you start."
+        # What happened on the day itself was before it, as far as anybody knows.
+        end = datetime.combine(made_on, time.max, UTC)
+        return self._due_since(end, printer_id, cutter_id, stock)
+
+    def _due_since(self, made_at: datetime, printer_id: int, cutter_id: int, stock: Stock) -> str:
         event = self._last_change(cutter_id)
-        if event is not None and event[0] > newest.made_at:
+        if event is not None and event[0] > made_at:
             return (
                 f"Due: {MACHINE_CHANGE_WORDS[event[1]]} was changed on {event[0]:%d %B %Y}, after the last calibration."
             )
         misses = self.of(printer_id, cutter_id, stock).misses
         school = self.school()
-        if school is CalibrationSchool.EVERY_JOB and newest.made_at.date() < now().date():
+        if school is CalibrationSchool.EVERY_JOB and made_at.date() < now().date():
             return "Due: you calibrate before every job, and the last one was not today."
         seen = [one for one in misses if one.within_mm is None]
         off = bool(seen) and (seen[-1].dx_mm ** 2 + seen[-1].dy_mm ** 2) ** 0.5 > STARTER_MISS_MM

@@ -1,5 +1,6 @@
 """What jobs are made with: printers, cutters and stocks of the workshop, and the ones a new workshop starts with."""
 
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 from pydantic import TypeAdapter
@@ -9,9 +10,19 @@ from vamper.core.values.accepted_size import AcceptedSize, PaperSide
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput
 from vamper.core.values.lengths import mm
-from vamper.core.values.named_settings import MOST_SEEN, SettingSeen
+from vamper.core.values.named_settings import (
+    MOST_SEEN,
+    MOST_SETTINGS,
+    NamedSetting,
+    SettingSeen,
+    check_settings,
+    place_of,
+    same_name,
+)
 from vamper.core.values.paper import Paper
 from vamper.core.values.printer import Printer, PrintScale
+from vamper.core.values.program import ProgramCalibration
+from vamper.core.values.run_seen import RunSeen
 from vamper.core.values.stock import STARTER_STOCKS, Stock
 from vamper.core.values.tables import row, table
 from vamper.services.shop.care import Care
@@ -20,13 +31,23 @@ from vamper.services.shop.measured import Measured
 from vamper.services.shop.own_stocks import OwnStocks
 from vamper.services.shop.print_choices import PrintChoices
 from vamper.services.shop.shelf import Shelf
-from vamper.services.shop.tried import Tried, check_outcome
+from vamper.services.shop.tried import Tried
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions
-from vamper.store.tables import CutterRow, JobRow, PrinterRow, StockRow
+from vamper.store.tables import CutterRow, JobRow, PrinterRow, StockRow, now
 
+_MOST_CALIBRATED = 100
 _STARTERS = table(__package__, "machines.toml")
 _PRINTER, _CUTTER, _STOCK = TypeAdapter(Printer), TypeAdapter(Cutter), TypeAdapter(Stock)
+
+
+def _renamed(names: Sequence[str], name: str, changed: NamedSetting | None) -> Iterator[str]:
+    """Names of settings once one of them is called otherwise, or is gone."""
+    for one in names:
+        if not same_name(one, name):
+            yield one
+        elif changed is not None:
+            yield changed.name
 
 
 class Shop:
@@ -89,17 +110,109 @@ class Shop:
         if before is not None:
             self._keep_granted(cutter_id, before, None)
 
-    def step_did(self, cutter_id: int, step: str, seen: SettingSeen) -> None:
-        """A step of a machine's settings did something on a stock: it finds its place on the scale of force."""
-        check_outcome(seen.stock, seen.cut, seen.outcome)
+    def program_calibrated(self, cutter_id: int, made: ProgramCalibration) -> None:
+        """A calibration was made in a machine's own program, with its own sheet.
+
+        Raises
+        ------
+        BadInput
+            If its day is still to come.
+        """
+        if made.on > now().date():
+            raise BadInput("that day is still to come; say when it was calibrated", "made.on")
         kept = self.cutters.get(cutter_id)
-        steps = kept.value.settings
-        if step not in {one.name for one in steps}:
-            raise NotFound("there is no such step on this machine; it may have been renamed")
+        facts = kept.value.program_facts
+        calibrated = tuple(sorted((*facts.calibrated, made), key=lambda one: one.on))[-_MOST_CALIBRATED:]
+        self.cutters.keep(kept.name, replace(kept.value, program=replace(facts, calibrated=calibrated)), cutter_id)
+
+    def program_due(self, printer_id: int, cutter_id: int, stock: Stock) -> str:
+        """Why the own calibration of a machine's program is due, in a sentence; empty where it is not."""
+        made = self.cutters.get(cutter_id).value.program_facts.calibrated
+        return self.measured.program_due(printer_id, cutter_id, stock, made[-1].on if made else None)
+
+    def cutter_with_seen(self, cutter_id: int) -> Cutter:
+        """A cutter with what test cuts and runs said of its settings, beside what was typed of them."""
+        cutter = self.cutters.get(cutter_id).value
+        seen = self._named_seen(cutter_id) if cutter.settings else {}
+        if not seen:
+            return cutter
         settings = tuple(
-            replace(one, seen=(*one.seen, seen)[-MOST_SEEN:]) if one.name == step else one for one in steps
+            replace(one, seen=(*one.seen, *seen.get(one.name, ()))[-MOST_SEEN:]) for one in cutter.settings
         )
-        self.cutters.keep(kept.name, replace(kept.value, settings=settings), cutter_id)
+        return replace(cutter, settings=settings)
+
+    def _named_seen(self, cutter_id: int) -> dict[str, list[SettingSeen]]:
+        """What named settings did on one cutter, as far as they can still be set so."""
+        settings = {one.name: one for one in self.cutters.get(cutter_id).value.settings}
+        found = dict[str, list[SettingSeen]]()
+        for key, record in self.tried.on_cutter(cutter_id):
+            if (stock := self._stock_or_none(key)) is None:
+                continue
+            for name, did in record.named(stock):
+                if name in settings and settings[name].takes(did.pressure):
+                    found.setdefault(name, []).append(did)
+        return found
+
+    def marks_seen(self, cutter_id: int) -> list[RunSeen]:
+        """Whether the marks of runs on one cutter were read, whatever their stock."""
+        found = list[RunSeen]()
+        for key, record in self.tried.on_cutter(cutter_id):
+            stock = self._stock_or_none(key)
+            if stock is not None and (seen := record.marks_of(stock)) is not None:
+                found.append(seen)
+        return found
+
+    def _stock_or_none(self, key: str) -> Stock | None:
+        try:
+            return self.stocks.get(key).value
+        except NotFound:
+            return None
+
+    def add_settings(self, cutter_id: int, added: Sequence[NamedSetting]) -> None:
+        """Several settings of a machine's list typed at once; those it has already are left as they are.
+
+        Raises
+        ------
+        BadInput
+            If one is named twice among them.
+        """
+        kept = self.cutters.get(cutter_id)
+        for place, one in enumerate(added):
+            if any(same_name(one.name, other.name) for other in added[:place]):
+                raise BadInput(f"“{one.name}” stands twice in what you typed; leave one of them out", "settings")
+        new = tuple(one for one in added if place_of(one.name, kept.value.settings) is None)
+        if len(kept.value.settings) + len(new) > MOST_SETTINGS:
+            raise BadInput(
+                f"a machine has room for {MOST_SETTINGS} settings here; type those that come near your stocks",
+                "settings",
+            )
+        self.cutters.keep(kept.name, replace(kept.value, settings=(*kept.value.settings, *new)), cutter_id)
+
+    def change_setting(self, cutter_id: int, name: str, changed: NamedSetting | None) -> None:
+        """Another name, other pressures or another order of a setting; None takes it away, with all that was told of
+        it by hand.
+
+        Raises
+        ------
+        BadInput
+            If that makes the list contradict itself.
+        """
+        kept = self.cutters.get(cutter_id)
+        place = place_of(name, kept.value.settings)
+        if place is None:
+            raise NotFound("there is no such setting on this machine; it may have been renamed")
+        before = kept.value.settings
+        after = [replace(one, gentler_than=tuple(_renamed(one.gentler_than, name, changed))) for one in before]
+        if changed is None:
+            del after[place]
+        else:
+            after[place] = replace(changed, seen=before[place].seen)
+        try:
+            check_settings(after)
+            cutter = replace(kept.value, settings=tuple(after))
+        except ValueError as bad:
+            raise BadInput(str(bad), "settings") from None
+        self.cutters.keep(kept.name, cutter, cutter_id)
 
     def _keep_granted(self, cutter_id: int, before: AcceptedSize, after: AcceptedSize | None) -> None:
         kept = self.cutters.get(cutter_id)

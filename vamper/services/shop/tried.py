@@ -17,8 +17,11 @@ from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import ForceRange
 from vamper.core.values.findings import BadInput
+from vamper.core.values.named_settings import SettingSeen
+from vamper.core.values.reading import Light, Remedy
+from vamper.core.values.run_seen import MarksSeen, RunSeen
 from vamper.core.values.stock import Stock
-from vamper.core.values.tried import Gf, Outcome, Passes, Try
+from vamper.core.values.tried import Gf, Outcome, Passes, Pressure, Try
 from vamper.services.work.not_found import NotFound
 from vamper.services.work.remembered import Remembered
 from vamper.store.database import Sessions
@@ -35,30 +38,54 @@ class RecordKind(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class JudgedDrop:
-    """One force that was tried; nothing is known of it before it was looked at."""
+    """One force, or one named setting, that was tried; nothing is known of it before it was looked at."""
 
-    force_gf: Gf
+    force_gf: Gf | None
     passes: Passes
     outcome: Outcome | None = None
+    setting: str = ""
+    pressure: Pressure | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class CutRecord:
-    """What was tried in one go, with which blade and how worn that was."""
+    """What was tried in one go, with which blade and how worn that was; of a run also whether its marks were read, in
+    which light and with which remedies.
+    """
 
     kind: RecordKind
     cut: Cut
     drops: tuple[JudgedDrop, ...]
     blade: Blade = Blade.GENERAL
     metres: float = 0.0
+    marks: MarksSeen | None = None
+    room_light: Light | None = None
+    remedies: tuple[Remedy, ...] = ()
 
     @property
     def tries(self) -> tuple[Try, ...]:
         return tuple(
             Try(drop.force_gf, drop.passes, drop.outcome, self.cut, self.blade, self.metres)
             for drop in self.drops
-            if drop.outcome is not None
+            if drop.outcome is not None and drop.force_gf is not None
         )
+
+    def named(self, stock: Stock) -> list[tuple[str, SettingSeen]]:
+        """What named settings did to a stock, by their names."""
+        return [
+            (
+                drop.setting,
+                SettingSeen(stock, self.cut, drop.outcome, drop.pressure, drop.passes, self.metres, self.blade),
+            )
+            for drop in self.drops
+            if drop.outcome is not None and drop.setting
+        ]
+
+    def marks_of(self, stock: Stock) -> RunSeen | None:
+        """Whether its marks were read, where that was said."""
+        if self.marks is None:
+            return None
+        return RunSeen(marks=self.marks, stock=stock, room_light=self.room_light, remedies=self.remedies)
 
     @property
     def is_open(self) -> bool:
@@ -107,9 +134,21 @@ class Tried:
     def __init__(self, sessions: Sessions) -> None:
         self._sessions = sessions
         self._kept = Remembered[tuple[int, str], TriedOn]()
+        self._by_cutter = Remembered[int, tuple[tuple[str, CutRecord], ...]]()
 
     def of(self, cutter_id: int, stock: str) -> TriedOn:
         return self._kept.get((cutter_id, stock), lambda: self._read(cutter_id, stock))
+
+    def on_cutter(self, cutter_id: int) -> tuple[tuple[str, CutRecord], ...]:
+        """Everything that was seen on one cutter, each with the key of its stock, the oldest first."""
+        return self._by_cutter.get(cutter_id, lambda: self._read_cutter(cutter_id))
+
+    def _read_cutter(self, cutter_id: int) -> tuple[tuple[str, CutRecord], ...]:
+        with self._sessions() as session:
+            rows = session.scalars(
+                select(CutRecordRow).where(CutRecordRow.cutter_id == cutter_id).order_by(CutRecordRow.id)
+            ).all()
+            return tuple((row.stock_key, _RECORD.validate_python(row.value)) for row in rows)
 
     def _read(self, cutter_id: int, stock: str) -> TriedOn:
         with self._sessions() as session:
@@ -140,7 +179,7 @@ class Tried:
             If a force is outside the machine's range, or an outcome is none that this cut can have.
         """
         for drop in record.drops:
-            if not force.min <= drop.force_gf <= force.max:
+            if drop.force_gf is not None and not force.min <= drop.force_gf <= force.max:
                 raise BadInput(
                     f"{drop.force_gf:g} gf is outside this machine's range, {force.min:g} to {force.max:g} gf",
                     "force_gf",
@@ -156,11 +195,12 @@ class Tried:
             session.add(row)
             session.flush()
             number = row.id
-        self._kept.forget()
+        self.forget_read()
         return number
 
     def forget_read(self) -> None:
         self._kept.forget()
+        self._by_cutter.forget()
 
     def get(self, record_id: int) -> CutRecord:
         """One record."""
@@ -178,13 +218,13 @@ class Tried:
             drops = list(record.drops)
             drops[drop] = replace(drops[drop], outcome=outcome)
             row.value = _RECORD.dump_python(replace(record, drops=tuple(drops)), mode="json")
-        self._kept.forget()
+        self.forget_read()
 
     def forget(self, record_id: int) -> None:
         """Take a record away, as if it had never been."""
         with self._sessions.begin() as session:
             session.delete(_row(session, record_id))
-        self._kept.forget()
+        self.forget_read()
 
 
 def _row(session: Session, record_id: int) -> CutRecordRow:

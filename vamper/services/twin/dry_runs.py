@@ -3,18 +3,25 @@
 Sheets on which the same pieces lie the same way are printed and cut from the same files, so these are read once.
 """
 
+import io
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 from functools import partial
 
+import numpy as np
+from PIL import Image
+
+from vamper.core.art.picture import Picture
 from vamper.core.plan import Plan, cut_of, page_of
 from vamper.core.printing.page_box import page_for
+from vamper.core.program.picture import picture_frame
 from vamper.core.twin.devices import Devices, devices_of
 from vamper.core.twin.dry_run import DryRun, summed_up
 from vamper.core.twin.faults import with_faults
 from vamper.core.twin.pieces import SheetFacts, facts_of
 from vamper.core.twin.practice import practice_cutter, practice_printer, practice_sensor
 from vamper.core.twin.printer import PrintedRaster, with_ink
+from vamper.core.twin.program_cutter import printed_by_program, strokes_found
 from vamper.core.twin.simulate import SimulationResult, lost_pieces, simulate_sheet
 from vamper.core.twin.strokes import CutStroke
 from vamper.core.values.findings import BadInput
@@ -24,7 +31,7 @@ from vamper.formats.out.page_png import Part, page_in
 from vamper.services.handoff.drafts import Pictures, drafted
 from vamper.services.handoff.files import PRINT_KEY, sheet_file
 
-CUT_KEY = "cut_hpgl"
+CUT_KEY, PICTURE_KEY = "cut_hpgl", "picture"
 # Fine enough for a sensor to find a mark to a hundredth of a millimetre.
 SENSED_PPI = 150
 MOST_RUNS = 2000
@@ -78,6 +85,8 @@ def sheet_page(
     """
     if not plan.job.stock.printable:
         return None
+    if plan.job.cutter.has_own_program:
+        return _program_page(plan, sheet, pictures, ppi, part)
     paper, box = plan.job.paper, page_for(plan.job.paper, plan.job.printer)
     left, top = (round(side * ppi / MM_PER_INCH) for side in (box.left_mm, box.top_mm))
     whole = (round(side * ppi / MM_PER_INCH) for side in (paper.width_mm, paper.height_mm))
@@ -87,11 +96,26 @@ def sheet_page(
     return PrintedRaster(rgba, ppi, paper, plan.job.printer.scale, (x, y))
 
 
+def _program_page(plan: Plan, sheet: int, pictures: Pictures, ppi: float, part: Part | None) -> PrintedRaster:
+    """The page of a sheet as the machine's own program prints it from its picture."""
+    rgba = printed_by_program(plan, _given_picture(plan, sheet, pictures), picture_frame(plan, sheet), ppi)
+    x, y, width, height = part or (0, 0, rgba.shape[1], rgba.shape[0])
+    return PrintedRaster(rgba[y : y + height, x : x + width], ppi, plan.job.paper, plan.job.printer.scale, (x, y))
+
+
+def _given_picture(plan: Plan, sheet: int, pictures: Pictures) -> Picture:
+    """The picture file of a sheet, read back as a program reads it."""
+    with Image.open(io.BytesIO(sheet_file(plan, sheet, PICTURE_KEY, pictures))) as image:
+        return Picture(np.asarray(image.convert("RGBA")))
+
+
 def sheet_strokes(plan: Plan, sheet: int, pictures: Pictures) -> tuple[CutStroke, ...]:
     """The cut file of a sheet (from 0) as the cutter reads it; scissors follow the guide lines."""
     if not plan.job.cutter.is_machine:
         loops = cut_of(plan, sheet).loops
         return tuple(CutStroke(loop.cut, 0.0, 0.0, run) for loop in loops for run in loop.runs(0.0))
+    if plan.job.cutter.has_own_program:
+        return strokes_found(plan, _given_picture(plan, sheet, pictures), picture_frame(plan, sheet))
     return read_hpgl(sheet_file(plan, sheet, CUT_KEY, pictures), plan.job.paper)
 
 

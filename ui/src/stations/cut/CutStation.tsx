@@ -19,18 +19,22 @@ import { ForcePanel } from './ForcePanel';
 import { PathLook } from './PathLook';
 import { PathPanel } from './PathPanel';
 import { TabsFold } from './TabsFold';
-import { StepsLook } from './StepsLook';
+import { SettingsLook } from './SettingsLook';
+import { SettingsPanel } from './SettingsPanel';
 
 type Plan = NonNullable<StationProps['view']['plan']>;
-type Look = 'force' | 'way' | 'steps' | 'care' | 'card';
+type Look = 'force' | 'way' | 'settings' | 'care' | 'card';
 
 const LOOKS: readonly (readonly [Look, string])[] = [
   ['force', 'The window of force'],
   ['way', 'The blade’s way'],
-  ['steps', 'Your machine’s steps'],
+  ['settings', 'Your machine’s settings'],
   ['care', 'Blade and mat'],
   ['card', 'Bench card'],
 ];
+
+// Its program takes no force, and finds its own way.
+const BY_PROGRAM = LOOKS.filter(([key]) => key !== 'force' && key !== 'way');
 
 const BY_HAND: typeof LOOKS = [
   ['way', 'Guide lines'],
@@ -53,8 +57,8 @@ function Cutting({ view, change, plan }: StationProps & { plan: Plan }) {
   const [asked, setLook] = useState<Look>('force');
   const [cut, setCut] = useState<Cut | null>(null);
   const setting = used.find((one) => one.cut === cut) ?? used[0] ?? plan.settings[0];
-  const looks = plan.by_hand ? BY_HAND : LOOKS;
-  const look = looks.some(([key]) => key === asked) ? asked : 'way';
+  const looks = plan.by_hand ? BY_HAND : plan.by_program ? BY_PROGRAM : LOOKS;
+  const look = looks.some(([key]) => key === asked) ? asked : (looks[0]?.[0] ?? 'way');
   return (
     <Frame
       foot={
@@ -65,7 +69,7 @@ function Cutting({ view, change, plan }: StationProps & { plan: Plan }) {
       }
       side={
         <>
-          {used.length > 1 && !plan.by_hand && (look === 'force' || look === 'steps') && (
+          {used.length > 1 && !plan.by_hand && (look === 'force' || look === 'settings') && (
             <div role="group" aria-label="Which cut" className="flex gap-1.5">
               {used.map((one) => (
                 <Button
@@ -74,13 +78,16 @@ function Cutting({ view, change, plan }: StationProps & { plan: Plan }) {
                   aria-pressed={one === setting}
                   onClick={() => setCut(one.cut)}
                 >
-                  {one.cut === 'kiss' ? 'Kiss cut' : 'Cut through'}
+                  {one.cut === 'kiss' ? (plan.by_program ? 'Face only' : 'Kiss cut') : 'Cut through'}
                 </Button>
               ))}
             </div>
           )}
           {plan.by_hand && <ByHand />}
-          {setting && !plan.by_hand && look !== 'way' && (
+          {setting && !plan.by_hand && (plan.by_program || look === 'settings') && look !== 'way' && (
+            <SettingsPanel view={view} plan={plan} setting={setting} />
+          )}
+          {setting && !plan.by_hand && !plan.by_program && look !== 'way' && look !== 'settings' && (
             <WithForce jobId={jobId} setting={setting}>
               {(force) => (
                 <ForcePanel
@@ -128,10 +135,8 @@ function Cutting({ view, change, plan }: StationProps & { plan: Plan }) {
             ) : (
               <PathLook key={sheet} jobId={jobId} plan={plan} sheet={sheet} cut={setting?.cut ?? 'kiss'} />
             ))}
-          {look === 'steps' && setting && (
-            <WithForce jobId={jobId} setting={setting}>
-              {(force) => <StepsLook view={view} force={force} />}
-            </WithForce>
+          {look === 'settings' && setting && (
+            <SettingsLook key={setting.cut} jobId={jobId} cut={setting.cut} practice={plan.practice} />
           )}
           {look === 'care' && <CareLook view={view} />}
           {look === 'card' && (
@@ -166,7 +171,9 @@ function CutFigures({ plan, setting }: { plan: Plan; setting: Schemas['SettingOu
       {!plan.by_hand && setting && (
         <>
           {setting.mat && <Figure name="mat">{setting.mat} tack</Figure>}
-          <Figure name="blade out by">{showLength(setting.exposure_mm, unit, 2)}</Figure>
+          {!plan.by_program && (
+            <Figure name="blade out by">{showLength(setting.exposure_mm, unit, 2)}</Figure>
+          )}
         </>
       )}
     </>

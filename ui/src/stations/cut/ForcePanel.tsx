@@ -39,12 +39,11 @@ export function ForcePanel({ view, plan, setting, force, change, sheet }: Props)
           {setting.blade}° blade, {showSpeed(setting.speed_mm_s, unit)}
         </p>
         <p className="text-sm">
-          Clean in <b className="figure">{force.chance_words} of 100</b>
-          {setting.spoken
-            ? ' with this step, as far as it is known what it does.'
-            : setting.seen
-              ? `; with its hardness known for sure it would be ${force.known_words}.`
-              : `: a starter${force.like ? `, like ${force.like}` : ''}; the product’s own label comes before it.`}
+          Good in <b className="figure">{setting.usable_words} of 100</b> if you look before unloading,{' '}
+          {setting.at_first_words} at the first go
+          {setting.spoken || setting.seen
+            ? '.'
+            : `: a starter${force.like ? `, like ${force.like}` : ''}; the product’s own label comes before it.`}
         </p>
         {force.advice.length > 0 && (
           <div className="panel p-2.5 text-sm">
@@ -123,7 +122,7 @@ function Passes({ force, setting, change, chosen }: PassesProps) {
             <b className="figure block">
               {one.passes} × {one.force_gf} gf
             </b>
-            <span className="block">{one.chance_words} of 100</span>
+            <span className="block">{one.usable_words} of 100</span>
             <span className="block text-soft">
               {!one.comfortable ? 'over 90 %' : one.proposed ? 'proposed' : ' '}
             </span>

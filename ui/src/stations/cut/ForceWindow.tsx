@@ -55,7 +55,7 @@ export function ForceWindow({ force, ladder }: { force: Force; ladder: Ladder | 
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         className="w-full rounded-[6px] border border-rule bg-paper"
         role="img"
-        aria-label={`Proposed are ${force.proposal_gf} gf, clean in ${force.chance_words} of 100. ${words} of 100 at ${Math.round(shown)} gf.`}
+        aria-label={`Proposed are ${force.proposal_gf} gf, good in ${force.usable_words} of 100 with a look before unloading. ${words} of 100 at ${Math.round(shown)} gf.`}
         onPointerMove={(event) => {
           const box = event.currentTarget.getBoundingClientRect();
           const share = ((event.clientX - box.left) / box.width) * WIDTH;
@@ -85,7 +85,7 @@ export function ForceWindow({ force, ladder }: { force: Force; ladder: Ladder | 
         <path d={outline(force.hill)} fill="none" stroke="var(--kingfisher)" strokeWidth="1.8" />
         <Bands force={force} x={x} names={names} />
         {ladder?.drops.map((drop, index) => {
-          if (drop.force_gf < low || drop.force_gf > high) return null;
+          if (drop.force_gf === null || drop.force_gf < low || drop.force_gf > high) return null;
           return (
             <path
               key={index}
@@ -126,7 +126,7 @@ export function ForceWindow({ force, ladder }: { force: Force; ladder: Ladder | 
           fontWeight="700"
           fill="var(--ink)"
         >
-          {force.step || `${force.proposal_gf} gf × ${force.passes}`}: clean in {force.chance_words} of 100
+          {`${force.proposal_gf} gf × ${force.passes}`}: good in {force.usable_words} of 100 with a look
         </text>
       </svg>
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">

@@ -7,6 +7,7 @@ import { Button } from '../../kit/Button';
 import { CountField } from '../../kit/CountField';
 import { Options } from '../../kit/Options';
 import { Window } from '../../kit/Window';
+import { WasRead, type WasReadValue } from '../../look/WasRead';
 import { WasSet, type WasSetValue } from '../../look/WasSet';
 
 interface Props {
@@ -34,6 +35,7 @@ function RunForm({ view, plan, close }: Omit<Props, 'open'>) {
   const [sure, setSure] = useState(false);
   const [seen, setSeen] = useState<Partial<Record<Cut, Outcome>>>({});
   const [wasSet, setWasSet] = useState<WasSetValue>('as proposed');
+  const [read, setRead] = useState<WasReadValue>(null);
   const blade = care?.blades.find((one) => one.in_machine);
   const ready = used.every((setting) => seen[setting.cut]) && (!blade || sure);
   return (
@@ -42,7 +44,13 @@ function RunForm({ view, plan, close }: Omit<Props, 'open'>) {
       onSubmit={(event) => {
         event.preventDefault();
         log.mutate(
-          { sheets, outcomes: seen as Record<Cut, Outcome>, blade_id: blade?.id ?? null, was_set: wasSet },
+          {
+            sheets,
+            outcomes: seen as Record<Cut, Outcome>,
+            blade_id: blade?.id ?? null,
+            was_set: wasSet,
+            read,
+          },
           { onSuccess: close },
         );
       }}
@@ -65,10 +73,14 @@ function RunForm({ view, plan, close }: Omit<Props, 'open'>) {
           </span>
         </label>
       )}
+      {(plan.by_program || plan.marks.length > 0) && <WasRead value={read} onChange={setRead} />}
       <WasSet proposed={used.map((setting) => setting.to_set)} value={wasSet} onChange={setWasSet} />
       {used.map((setting) => (
         <section key={setting.cut} aria-label={`${setting.cut} cut`} className="flex flex-col gap-1.5">
-          <h3 className="font-bold">{setting.cut === 'kiss' ? 'The kiss cut' : 'The cut through'} looks</h3>
+          <h3 className="font-bold">
+            {setting.cut === 'kiss' ? (plan.by_program ? 'The cut' : 'The kiss cut') : 'The cut through'}{' '}
+            looks
+          </h3>
           <Options
             label={`What the ${setting.cut} cut looks like`}
             columns={3}

@@ -9,16 +9,18 @@ import { showLength, useUnit } from '../../kit/units';
 import { useDrag } from '../../kit/useDrag';
 import { Empty, Figure, Frame } from '../../look/Frame';
 import { Findings } from '../../look/Findings';
+import { LargestPicture } from '../../look/LargestPicture';
 import { Looks } from '../../look/Looks';
 import { SheetRow, useSheet } from '../../look/SheetRow';
 import { SheetView } from '../../look/SheetView';
 import type { StationProps } from '../../look/station';
 import { CalibrationPanel } from './CalibrationPanel';
 import { CalibrationScreen } from './CalibrationScreen';
-import { GrantedSizes } from './GrantedSizes';
 import { HelperOnSheet, Helpers } from './Helpers';
 import { MarkShape } from './MarkShape';
 import { MissMap, MissWords } from './MissMap';
+import { ProgramCalibration } from './ProgramCalibration';
+import { ProgramMarks } from './ProgramMarks';
 import { ReadingSettings } from './ReadingSettings';
 import { Remedies } from './Remedies';
 import { SensorScreen } from './SensorScreen';
@@ -49,7 +51,7 @@ export default function MarksStation({ view, change, add }: StationProps) {
       foot={
         <div className="flex items-center gap-8">
           <SheetRow plan={plan} />
-          <Figure name="live area">
+          <Figure name="area you can use">
             {showLength(plan.live_size.width_mm, unit)} × {showLength(plan.live_size.height_mm, unit)}
           </Figure>
           {shown && <Figure name="all marks read">{shown.short} in 100</Figure>}
@@ -84,7 +86,12 @@ export default function MarksStation({ view, change, add }: StationProps) {
           )}
           {look === 'sheet' && <Marked view={view} helper={helper} />}
           {look === 'misses' && <Misses view={view} />}
-          {look === 'calibration' && <CalibrationScreen view={view} />}
+          {look === 'calibration' &&
+            (plan.by_program ? (
+              <ProgramCalibration view={view} plan={plan} />
+            ) : (
+              <CalibrationScreen view={view} />
+            ))}
         </div>
       </div>
     </Frame>
@@ -114,7 +121,7 @@ function Side({ view, look, reading, shown, trial, change, helper, showHelper, c
       jobId={view.job.id}
     />
   );
-  if (look === 'calibration') return <CalibrationPanel view={view} />;
+  if (look === 'calibration' && !plan.by_program) return <CalibrationPanel view={view} />;
   if (look === 'misses') {
     return (
       <>
@@ -128,6 +135,7 @@ function Side({ view, look, reading, shown, trial, change, helper, showHelper, c
       {reading && shown && look === 'sensor' && (
         <section aria-label="Will it be read" className="flex flex-col gap-2.5">
           <h2 className="font-head text-lg leading-tight font-bold">Read in {shown.words} of 100 tries</h2>
+          {shown.by_runs && <p className="text-sm font-bold">{shown.by_runs}</p>}
           {shown.cause !== 'none' && (
             <p className="text-sm">
               What takes most away: <b>{shown.cause_words}</b>.
@@ -145,13 +153,17 @@ function Side({ view, look, reading, shown, trial, change, helper, showHelper, c
           <ReadingSettings view={view} reading={shown} change={change} />
         </section>
       )}
-      <MarkShape view={view} change={change} open={look === 'sheet' && helper === null} />
+      {plan.by_program ? (
+        <ProgramMarks view={view} plan={plan} />
+      ) : (
+        <MarkShape view={view} change={change} open={look === 'sheet' && helper === null} />
+      )}
       {reading && (
         <Helpers jobId={view.job.id} plan={plan} sheet={sheet} chosen={helper} choose={showHelper} />
       )}
-      {plan.granted.length > 0 && <GrantedSizes view={view} plan={plan} />}
+      {plan.granted.length > 0 && !plan.by_program && <LargestPicture view={view} plan={plan} />}
       {look === 'sheet' && (
-        <Fold title="What bounds the live area" summary={`${plan.bounds.length} things`} open>
+        <Fold title="What bounds the area you can use" summary={`${plan.bounds.length} things`} open>
           <ul className="flex list-disc flex-col gap-1.5 pl-5 text-sm">
             {plan.bounds.map((bound) => (
               <li key={bound.name}>{bound.reason}</li>

@@ -11,15 +11,26 @@ import type { StationProps } from '../../look/station';
 import { DialogLines } from './DialogLines';
 import { OwnProgram } from './OwnProgram';
 import { InkFigures, PrintFiles } from './PrintFiles';
+import { Fold } from '../../kit/Fold';
+import { OtherFiles } from './OtherFiles';
 import { PhotoScreen } from './PhotoScreen';
+import { ProgramHandOff } from './ProgramHandOff';
 import { ProofScreen } from './ProofScreen';
 import { Schools } from './Schools';
 
-const LOOKS = [
+type Look = 'picture' | 'page' | 'proof' | 'photo';
+type Looked = readonly [readonly [Look, string], ...(readonly [Look, string])[]];
+
+const LOOKS: Looked = [
   ['page', 'The page'],
   ['proof', 'Proof'],
   ['photo', 'Photo check'],
-] as const;
+];
+// Its program prints: what is handed over is one picture.
+const BY_PROGRAM: Looked = [
+  ['picture', 'For your machine’s program'],
+  ['photo', 'Photo check'],
+];
 
 const NO_SHEETS = { sheets: [] };
 
@@ -29,9 +40,10 @@ export default function PrintStation({ view, change, add }: StationProps) {
   const unit = useUnit((state) => state.unit);
   const printing = usePrinting(view.job.id).data ?? null;
   const sheet = useSheet(plan ?? NO_SHEETS);
-  const [asked, setLook] = useState<'page' | 'proof' | 'photo'>('page');
+  const [asked, setLook] = useState<Look>('page');
   const ready = plan && plan.sheets.length > 0;
-  const look = printing ? asked : 'page';
+  const looks = plan?.by_program ? BY_PROGRAM : LOOKS;
+  const look = looks.some(([key]) => key === asked) && (printing || plan?.by_program) ? asked : looks[0][0];
   const own = view.findings.filter((finding) => finding.station === 'print');
   const pressing = own.some((finding) => finding.severity !== 'note');
   const found = <Findings findings={own} items={view.job.document.items ?? []} jobId={view.job.id} />;
@@ -42,7 +54,7 @@ export default function PrintStation({ view, change, add }: StationProps) {
         ready && (
           <div className="flex items-center gap-8">
             <SheetRow plan={plan} />
-            {printing && (
+            {printing && !plan.by_program && (
               <>
                 <Figure name="page">{showSize(printing.page_width_mm, printing.page_height_mm, unit)}</Figure>
                 <Figure name="drawn at">
@@ -59,7 +71,7 @@ export default function PrintStation({ view, change, add }: StationProps) {
       side={
         <>
           {pressing && found}
-          {ready && printing && <PrintFiles view={view} plan={plan} change={change} />}
+          {ready && printing && !plan.by_program && <PrintFiles view={view} plan={plan} change={change} />}
           {printing && <DialogLines printing={printing} />}
           {ready && printing && (
             <>
@@ -67,16 +79,26 @@ export default function PrintStation({ view, change, add }: StationProps) {
               <Schools jobId={view.job.id} printing={printing} />
             </>
           )}
-          {ready && plan.granted.length > 0 && <OwnProgram jobId={view.job.id} plan={plan} sheet={sheet} />}
+          {ready && printing && plan.by_program && (
+            <Fold title="Other files" summary="PDF, cut files">
+              <PrintFiles view={view} plan={plan} change={change} />
+              <OtherFiles jobId={view.job.id} sheet={sheet} />
+            </Fold>
+          )}
+          {ready && plan.granted.length > 0 && !plan.by_program && (
+            <OwnProgram jobId={view.job.id} plan={plan} sheet={sheet} />
+          )}
           {!pressing && found}
         </>
       }
     >
       {ready ? (
         <div className="absolute inset-0 flex flex-col">
-          {printing && <Looks looks={LOOKS} look={look} choose={setLook} />}
+          {(printing || plan.by_program) && <Looks looks={looks} look={look} choose={setLook} />}
           <div className="relative min-h-0 flex-1">
-            {look === 'proof' && printing ? (
+            {look === 'picture' ? (
+              <ProgramHandOff view={view} plan={plan} />
+            ) : look === 'proof' && printing ? (
               <ProofScreen jobId={view.job.id} plan={plan} sheet={sheet} printing={printing} />
             ) : look === 'photo' ? (
               <PhotoScreen jobId={view.job.id} plan={plan} sheet={sheet} />

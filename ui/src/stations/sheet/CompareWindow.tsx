@@ -141,7 +141,7 @@ function Side({ jobId, plan, one, all, against, height, choose, close }: SidePro
         <Figure name="pieces" good={better(-one.pieces, against && -against.pieces)}>
           {one.pieces}
         </Figure>
-        <Figure name="used of the live area" good={better(-one.used, against && -against.used)}>
+        <Figure name="used of the area" good={better(-one.used, against && -against.used)}>
           {Math.round(one.used * 100)} %
         </Figure>
         <Figure name="cut length" good={false}>

@@ -22,7 +22,7 @@ export function LiveAreaFold({ plan }: { plan: Plan }) {
   const size = plan.live_size;
   return (
     <Fold
-      title="Live area"
+      title="Area you can use"
       summary={`${showLength(size.width_mm, unit, 1)} × ${showLength(size.height_mm, unit, 1)}`}
     >
       <p className="text-sm text-soft">

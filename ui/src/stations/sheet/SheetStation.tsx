@@ -5,7 +5,9 @@ import { type Deed, useHand, useTakeUp } from '../../api/hand';
 import { type Changer } from '../../api/changes';
 import { useCatalog } from '../../api/jobs';
 import { useNotices } from '../../api/notices';
+import { Fold } from '../../kit/Fold';
 import { Findings } from '../../look/Findings';
+import { LargestPicture } from '../../look/LargestPicture';
 import { useLook } from '../../look/shown';
 import { useKeys } from '../../kit/shortcuts';
 import { showLength, showWay, useUnit } from '../../kit/units';
@@ -26,10 +28,20 @@ export default function SheetStation({ view, change, add }: StationProps) {
   const plan = view.plan;
   const items = view.job.document.items ?? [];
   const there = plan && plan.items.length > 0;
+  const unit = useUnit((state) => state.unit);
   return (
     <Frame
       side={
         <>
+          {there && plan.by_program && plan.granted.length > 0 && (
+            <Fold
+              title="Largest picture"
+              summary={`${showLength(plan.live_size.width_mm, unit, 0)} × ${showLength(plan.live_size.height_mm, unit, 0)}${isTaken(plan) ? '' : ', a guess'}`}
+              open={!isTaken(plan)}
+            >
+              <LargestPicture view={view} plan={plan} />
+            </Fold>
+          )}
           <Findings findings={view.findings} items={items} jobId={view.job.id} />
           {there && (
             <div className="flex flex-col gap-2">
@@ -46,6 +58,9 @@ export default function SheetStation({ view, change, add }: StationProps) {
     </Frame>
   );
 }
+
+/** Whether the program took a picture of this paper in both ways. */
+const isTaken = (plan: Plan) => plan.granted.every((side) => side.taken_mm !== null);
 
 /** What a cost follows from: the sheets as they lie, what they are made of, and how they are finished. */
 const costFrom = (view: View) =>
@@ -160,7 +175,7 @@ function SheetFigures({ jobId, plan }: { jobId: number; plan: Plan }) {
       {sheet && (
         <>
           <Figure name={`on sheet ${number + 1}`}>{sheet.placements.length} pieces</Figure>
-          <Figure name="used of live area">{Math.round(sheet.used * 100)} %</Figure>
+          <Figure name="used of the area">{Math.round(sheet.used * 100)} %</Figure>
           <Figure name="nearest neighbour">
             {typeof nearest === 'number' ? showLength(nearest, unit) : '–'}
           </Figure>

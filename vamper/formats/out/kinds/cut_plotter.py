@@ -3,7 +3,7 @@
 from vamper.core.plan import Plan, cut_as_sent, timed_runs
 from vamper.core.values.job import Job
 from vamper.formats.out.cut_hpgl import PenLine, write_hpgl
-from vamper.formats.out.sheet_file import Printed, SheetFile
+from vamper.formats.out.sheet_file import Printed, SheetFile, leads_by_files
 
 
 def _write(plan: Plan, sheet: int, _printed: Printed) -> bytes:
@@ -15,6 +15,10 @@ def _write(plan: Plan, sheet: int, _printed: Printed) -> bytes:
 
 
 def _is_for(job: Job) -> bool:
+    return job.cutter.is_machine and leads_by_files(job)
+
+
+def _on_request(job: Job) -> bool:
     return job.cutter.is_machine
 
 
@@ -26,5 +30,6 @@ KIND = SheetFile(
     words="cut file (HP-GL)",
     write=_write,
     is_for=_is_for,
+    on_request=_on_request,
     missing="no machine cuts this job, so there is no file of its movements; take the cut file (SVG)",
 )

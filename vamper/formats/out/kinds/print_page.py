@@ -5,7 +5,7 @@ from datetime import date
 from vamper.core.plan import Plan, page_of
 from vamper.core.values.job import Job
 from vamper.formats.out.print_pdf import write_pdf
-from vamper.formats.out.sheet_file import Printed, SheetFile, sheet_title
+from vamper.formats.out.sheet_file import Printed, SheetFile, leads_by_files, sheet_title
 
 
 def _write(plan: Plan, sheet: int, printed: Printed) -> bytes:
@@ -21,6 +21,10 @@ def _line(plan: Plan, sheet: int) -> str:
 
 
 def _is_for(job: Job) -> bool:
+    return job.stock.printable and leads_by_files(job)
+
+
+def _on_request(job: Job) -> bool:
     return job.stock.printable
 
 
@@ -32,5 +36,6 @@ KIND = SheetFile(
     words="print page (PDF)",
     write=_write,
     is_for=_is_for,
+    on_request=_on_request,
     missing="this stock is not printed, so there is no print file; take the cut file",
 )

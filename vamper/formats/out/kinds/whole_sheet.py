@@ -1,4 +1,4 @@
-"""The whole sheet as one picture, for the machine's own program."""
+"""The whole sheet as one picture, for a program that a machine has beside its cut files."""
 
 from vamper.core.plan import Plan
 from vamper.core.values.job import Job
@@ -11,7 +11,7 @@ def _write(plan: Plan, sheet: int, printed: Printed) -> bytes:
 
 
 def _is_for(job: Job) -> bool:
-    return job.for_own_program
+    return job.for_own_program and not job.cutter.has_own_program
 
 
 KIND = SheetFile(

@@ -12,12 +12,13 @@ def say(told: BriefFacts) -> tuple[str, str]:
 def _words(told: BriefFacts) -> str:
     items, stock = told.document.items, told.job.stock
     through = [item.name for item in items if effective_cut(stock, item.cut) is Cut.THROUGH]
+    kiss = "cut through the face only" if told.job.cutter.has_own_program else "kiss cut"
     if not through and stock.has_backing:
-        return "kiss cut"
+        return kiss
     if len(through) == len(items):
         return "cut through"
     names = " and ".join(through) if len(through) <= 2 else f"{len(through)} of {len(items)} designs"
-    return f"kiss cut, {names} through"
+    return f"{kiss}, {names} through"
 
 
 KIND = PhraseKind("cut", 7, say)

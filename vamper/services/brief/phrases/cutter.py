@@ -4,6 +4,7 @@ from dataclasses import replace
 
 from vamper.core.values.cutter import Cutter
 from vamper.services.brief.phrase import BriefFacts, Choice, ChoiceContext, PhraseKind, room
+from vamper.services.brief.words import plural
 
 
 def say(told: BriefFacts) -> tuple[str, str]:
@@ -25,6 +26,9 @@ def choices(asked: ChoiceContext) -> list[Choice]:
 def _force(cutter: Cutter) -> str:
     if not cutter.is_machine:
         return "no machine: guide lines and straight rows"
+    if cutter.has_own_program:
+        count = len(cutter.settings)
+        return f"by its own program, {plural(count, 'setting')} typed" if count else "by its own program"
     return f"{cutter.force_gf.min:g} to {cutter.force_gf.max:g} gf"
 
 

@@ -1,30 +1,28 @@
 import { useState } from 'react';
 
-import type { Schemas } from '../../api/client';
-import { useForgetGranted, useTellGranted } from '../../api/shop';
-import type { Plan, View } from '../../api/view';
-import { Button } from '../../kit/Button';
-import { LengthField } from '../../kit/LengthField';
-import { showLength, useUnit } from '../../kit/units';
-import { asSentence } from '../../kit/words';
+import type { Schemas } from '../api/client';
+import { useForgetGranted, useTellGranted } from '../api/shop';
+import type { Plan, View } from '../api/view';
+import { Button } from '../kit/Button';
+import { LengthField } from '../kit/LengthField';
+import { showLength, useUnit } from '../kit/units';
+import { asSentence } from '../kit/words';
 
 const SIDES = { width: 'Across', height: 'Along' } as const;
 type Side = Schemas['GrantedSideOut'];
 
 /** How large a picture the machine's own program takes on this paper: what is known, and what to try next. */
-export function GrantedSizes({ view, plan }: { view: View; plan: Plan }) {
+export function LargestPicture({ view, plan }: { view: View; plan: Plan }) {
   const forget = useForgetGranted(view.job.document.cutter_id);
   const unit = useUnit((state) => state.unit);
   const paper = { width_mm: plan.width_mm, height_mm: plan.height_mm, gone: [], margin_mm: 0 };
   const [width, height] = plan.granted.map((side) => side.try_mm ?? side.taken_mm ?? 0);
   const known = plan.granted.some((side) => side.taken_mm !== null || side.refused_mm !== null);
   return (
-    <section aria-label="The machine’s own program" className="flex flex-col gap-3">
-      <h2 className="font-head text-base font-bold">The machine’s own program</h2>
+    <section aria-label="Largest picture" className="flex flex-col gap-3">
       <p className="text-sm text-soft">
-        If the sheet goes to it as one picture, it adds marks of its own and takes less than the machine
-        reaches, often other sizes for other papers. Try a size in it before anything is printed, and say what
-        happened: nothing is laid out beyond what was taken.
+        Your machine’s program takes less than the whole sheet, often other sizes for other papers. Try a size
+        in it before anything is printed, and say what happened: nothing is laid out beyond what was taken.
       </p>
       {plan.granted.map((side) => (
         <OneSide key={side.side} side={side} view={view} paper={paper} />

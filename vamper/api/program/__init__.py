@@ -1,0 +1,1 @@
+"""The machine's own program on the wire."""

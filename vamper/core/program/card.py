@@ -1,0 +1,93 @@
+"""What is done at the bench where the machine's own program prints and cuts: in its order, and in a maker's words.
+
+Nothing stands here that this maker cannot do: no page to print, no cut file, no force in grams. Source:
+craft/program.md, "The card".
+"""
+
+from collections.abc import Iterator
+
+from vamper.core.bench_step import BenchStep
+from vamper.core.marks.reading import REMEDIES
+from vamper.core.plan import Plan
+from vamper.core.printing.advice import advice_for
+from vamper.core.program.choices import cover_trim_mm, program_choices
+from vamper.core.program.picture import picture_frame, riding_drop
+from vamper.core.values.chances import good_in, in_100
+from vamper.core.values.cut import Cut
+from vamper.core.values.lengths import size_mm
+from vamper.core.values.paper import named
+from vamper.core.values.sides import sides_of
+from vamper.core.values.tables import table
+
+_TABLE = table(__package__, "card.toml")
+
+
+def before_loading(plan: Plan) -> Iterator[BenchStep]:
+    """From the stock to the sheet that is ready to be laid on the mat."""
+    job = plan.job
+    yield _said("stock", (job.stock.title, sides_of(job.stock).up.partition(":")[0]))
+    yield _picture(plan)
+    if job.stock.printable:
+        advice = advice_for(job.stock, job.printer)
+        yield _said("print", (advice.media, f"quality: {advice.quality}"), advice.side)
+        dry = f"{advice.dry_minutes} minutes" if advice.dry_minutes else "dry as it comes out"
+        yield _said("dry", (dry,))
+    yield from _cover(plan)
+
+
+def at_the_machine(plan: Plan) -> Iterator[BenchStep]:
+    """From the setting to the look before the sheet is unloaded."""
+    for cut in (Cut.KISS, Cut.THROUGH):
+        if any(item.spec.cut is cut for item in plan.items):
+            yield _setting(plan, cut)
+    if plan.reading is not None:
+        taken = tuple(REMEDIES[remedy].text for remedy in plan.job.marks.remedies)
+        yield _said("reading", (f"read in {in_100(plan.reading.chance)} of 100 tries",), *taken)
+        yield _said("frame")
+    drops = any(riding_drop(plan, sheet) is not None for sheet in range(len(plan.sheets)))
+    yield _said("look", (), _TABLE["look"]["drop" if drops else "no_drop"])
+    yield _said("again")
+
+
+def telling() -> BenchStep:
+    """What to tell when it is done."""
+    return _said("tell")
+
+
+def _said(key: str, figures: tuple[str, ...] = (), *first: str) -> BenchStep:
+    words = _TABLE[key]
+    return BenchStep(key, words["do"], figures, (*(line for line in first if line), *words["lines"]))
+
+
+def _picture(plan: Plan) -> BenchStep:
+    job, choices = plan.job, program_choices(plan)
+    sizes = dict.fromkeys(size_mm(*picture_frame(plan, sheet).size_mm, 2) for sheet in range(len(plan.sheets)))
+    each = [f"sheet {number}: {size}" for number, size in enumerate(sizes, 1)] if len(sizes) > 1 else list(sizes)
+    paper = named(job.paper)
+    size = size_mm(job.paper.width_mm, job.paper.height_mm)
+    on = f"paper: {f'{paper.words}, {size}' if paper else size}"
+    copies = (f"{job.copies} copies of each",) if job.copies > 1 else ()
+    return _said("picture", (*each, on, *copies), *choices.why)
+
+
+def _cover(plan: Plan) -> Iterator[BenchStep]:
+    """A coat or a laminate that goes over the sheet before it is cut."""
+    asked = plan.asked
+    if not asked.coated and not asked.laminate_um:
+        return
+    trim = cover_trim_mm(plan)
+    inside = f"no larger than {size_mm(*trim)}" if trim else "ends inside the program’s marks; measure them under Marks"
+    yield _said("laminate" if asked.laminate_um else "coat", (inside,))
+
+
+def _setting(plan: Plan, cut: Cut) -> BenchStep:
+    setting = plan.settings[cut]
+    choice = setting.spoken.choice
+    words = _TABLE["setting"]
+    what = words["kiss" if cut is Cut.KISS and len(setting.bands.outcomes) > 2 else "through"]
+    if choice is None:
+        return BenchStep("setting", words["do"], (f"{setting.blade}° blade",), (what, setting.spoken.look_for))
+    passes = "one pass" if choice.passes == 1 else f"{choice.passes} passes"
+    pressed = f"pressure: {choice.pressure}" if choice.pressure else ""
+    figures = (f"“{choice.name}”", *((pressed,) if pressed else ()), passes, f"{setting.blade}° blade")
+    return BenchStep("setting", words["do"], figures, (what, good_in(setting.usable), *words["lines"]))
