@@ -1,6 +1,7 @@
 """The Cut station over HTTP: the window of force, ladders, the replay, care and the card; and what is refused."""
 
 from collections.abc import Iterator
+from typing import Any
 
 import pypdfium2
 import pytest
@@ -48,7 +49,7 @@ def test_the_window_adds_up_and_narrows_as_drops_are_judged(client: TestClient, 
         assert answer.status_code == 204
     after = force(client, job)
     assert not after["ladder"]["open"]
-    assert after["chance"] > before["chance"] + 0.2
+    assert after["usable"] > before["usable"]
     assert after["gain_points"] < before["gain_points"]
     assert sum(after["hill"]) < 0.6 * sum(before["hill"])
     # The dashed hill is what was believed before anything.
@@ -57,13 +58,14 @@ def test_the_window_adds_up_and_narrows_as_drops_are_judged(client: TestClient, 
     (cut,) = (one for one in view["stations"] if one["station"] == "cut")
     assert cut["figure"].startswith(f"{after['proposal_gf']:g} gf")
     assert client.delete(f"/api/jobs/{job}/records/{number}").status_code == 204
-    assert force(client, job)["chance"] == before["chance"]
+    assert force(client, job)["usable"] == before["usable"]
 
 
 def test_other_passes_are_only_looked_at_until_they_are_chosen(client: TestClient, job: int) -> None:
     one, two = force(client, job), force(client, job, passes=2)
     assert two["passes"] == 2
-    assert two["proposal_gf"] / one["proposal_gf"] == pytest.approx(1 / 1.6, rel=0.03)
+    # A second go adds less to two passes than to one, so they begin nearer to what is wanted.
+    assert 1 / 1.6 < two["proposal_gf"] / one["proposal_gf"] < 0.75
     assert [each["passes"] for each in one["each_passes"]] == [1, 2, 3]
     client.post(f"/api/jobs/{job}/changes", json={"label": "two", "changes": {"passes": 2}})
     assert force(client, job)["passes"] == 2
@@ -113,21 +115,43 @@ def test_the_blade_is_confirmed_before_a_run_counts(client: TestClient, job: int
     assert "cut.mat-tired" not in {one["code"] for one in client.get(f"/api/jobs/{job}").json()["findings"]}
 
 
-def test_steps_are_told_by_what_they_did(client: TestClient, job: int) -> None:
+def test_settings_are_typed_told_and_taken_back(client: TestClient, job: int) -> None:
     (cutter, *_) = client.get("/api/cutters").json()
     profile = cutter["profile"]
     twice = {**profile, "cutter": {**profile["cutter"], "settings": [{"name": "foil"}, {"name": "Foil"}]}}
     refused = client.put("/api/cutters/1", json=twice)
     assert refused.status_code == 422
-    assert "two steps are called “foil”" in refused.json()["detail"]
-    steps = {**profile, "cutter": {**profile["cutter"], "settings": [{"name": "foil"}, {"name": "card"}]}}
-    assert client.put("/api/cutters/1", json=steps).status_code == 200
-    seen = {"step": "foil", "stock": "satin-vinyl", "cut": "kiss", "outcome": "clean"}
-    assert client.post(f"/api/jobs/{job}/steps", json=seen).status_code == 204
-    found = force(client, job)
-    assert found["spoken"] == "take “foil”"
-    assert found["steps"][0]["seen"] == ["clean on satin vinyl"]
-    assert found["chance"] > 0.6
+    assert "two settings are called “Foil”" in refused.json()["detail"]
+    assert client.put("/api/cutters/1/route", json={"route": "program"}).status_code == 204
+
+    def settings() -> dict[str, Any]:
+        found: dict[str, Any] = client.get(f"/api/jobs/{job}/settings").json()
+        return found
+
+    assert "vinyl" in settings()["look_for"]
+    typed = {"lines": "vinyl\n\n  label   paper \nposter board", "pressures": ["less", "usual", "more"]}
+    assert client.post(f"/api/jobs/{job}/settings", json=typed).status_code == 204
+    found = settings()
+    assert [one["name"] for one in found["settings"]] == ["vinyl", "label paper", "poster board"]
+    assert found["proposal"]["setting"] in ("vinyl", "label paper")
+    assert found["next_try"] is not None
+    told = {"setting": "vinyl", "pressure": "usual", "cut": "kiss", "outcome": "clean"}
+    answer = client.post(f"/api/jobs/{job}/settings/told", json=told)
+    assert answer.status_code == 201
+    found = settings()
+    assert (found["proposal"]["words"], found["worked"], found["done"]) == ("“vinyl”", True, True)
+    assert found["settings"][0]["seen"] == ["clean on satin vinyl"]
+    assert [one["words"] for one in found["told"]] == ["“vinyl”"]
+    assert client.delete(f"/api/jobs/{job}/records/{answer.json()['id']}").status_code == 204
+    assert settings()["told"] == []
+    wrong = {**told, "outcome": "backing-marked", "cut": "through"}
+    assert "no backing to mark" in client.post(f"/api/jobs/{job}/settings/told", json=wrong).json()["detail"]
+    unknown = client.post(f"/api/jobs/{job}/settings/told", json={**told, "setting": "felt"})
+    assert unknown.status_code == 404
+    circle = {"name": "vinyl", "changed": {"name": "vinyl", "gentler_than": ["vinyl"]}}
+    assert "than itself" in client.put(f"/api/jobs/{job}/settings", json=circle).json()["detail"]
+    assert client.post(f"/api/jobs/{job}/settings", json={"lines": "  \n"}).status_code == 422
+    assert client.get(f"/api/jobs/{job}/test-cut.png").content.startswith(b"\x89PNG")
 
 
 def test_stocks_are_copied_changed_and_put_aside(client: TestClient) -> None:

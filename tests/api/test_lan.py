@@ -99,7 +99,6 @@ def test_with_the_passphrase_pictures_come_in_and_the_bench_is_read(phone: TestC
         "Put the blade in",
         "Lay the sheet on the mat",
         "Let it read the marks",
-        "Try it first: a ladder",
         "The tell-tale",
         "Kiss cut",
         "Pause after the first piece",

@@ -44,7 +44,7 @@ from vamper.core.values.mat import MatIn, Tack
 from vamper.core.values.named_settings import NamedSetting, SettingSeen
 from vamper.core.values.paper import PAPER_BY_KEY, Paper
 from vamper.core.values.stock import STARTER_STOCKS, USUAL_STOCK, StockClass
-from vamper.core.values.tried import Outcome, Try
+from vamper.core.values.tried import Outcome, Pressure, Try
 
 SOME_STOCKS = STARTER_STOCKS[::3]
 Told = Iterator[tuple[str, Any]]
@@ -61,7 +61,7 @@ def _cut_with() -> Told:
             for cutter in (weak, strong):
                 for passes in (1, 3):
                     name = f"{stock.key} {blade.value} {cutter.force_gf.max:g} {passes}"
-                    ways = [in_passes(belief, cutter, passes, False), in_passes(after, cutter, passes, True)]
+                    ways = [in_passes(belief, cutter, passes), in_passes(after, cutter, passes)]
                     yield f"passes {name}", ways
                     yield f"window {name}", [window_of(one, belief, cutter.force_gf, passes) for one in (belief, after)]
             yield f"care {stock.key} {blade.value}", blade_advice(BladeIn(angle=blade, metres=200.0), stock, 12.0)
@@ -119,13 +119,18 @@ def cutting() -> Told:
     known = told_of(prior(USUAL_STOCK, Cut.KISS, metres=90.0), worn, worn[1:])
     yield "told", [proposed(known, cutter.force_gf), [known.quantile(share) for share in (0.1, 0.5, 0.9)]]
     steps = (
-        NamedSetting("soft", seen=(SettingSeen(USUAL_STOCK, Cut.KISS, Outcome.NOT_THROUGH),)),
-        NamedSetting("middle", notches=True, seen=(SettingSeen(USUAL_STOCK, Cut.KISS, Outcome.CLEAN, metres=50.0),)),
-        NamedSetting("hard", seen=(SettingSeen(STARTER_STOCKS[0], Cut.THROUGH, Outcome.CLEAN, 2),)),
-        NamedSetting("hardest"),
+        NamedSetting("label paper", seen=(SettingSeen(USUAL_STOCK, Cut.KISS, Outcome.NOT_THROUGH),)),
+        NamedSetting(
+            "vinyl",
+            tuple(Pressure),
+            gentler_than=("thick card",),
+            seen=(SettingSeen(USUAL_STOCK, Cut.KISS, Outcome.BACKING_THROUGH, metres=50.0),),
+        ),
+        NamedSetting("thick card", seen=(SettingSeen(STARTER_STOCKS[0], Cut.THROUGH, Outcome.CLEAN, passes=2),)),
+        NamedSetting("house favourite", passes=2, blade=Blade.STEEP),
     )
     for passes in (1, 2):
-        yield f"steps {passes}", propose_setting(steps, known, cutter.force_gf, passes)
+        yield f"settings {passes}", propose_setting(steps, known, cutter.force_gf, passes)
     yield "drops", [drop_outline(), drop_slit(), offcut_places(Paper(60.0, 40.0))]
     yield (
         "places",

@@ -32,7 +32,6 @@ from vamper.core.ledger.run import Spoilt, SpoiltPiece, outcome_of
 from vamper.core.marks.budget import budget_of, drifted
 from vamper.core.marks.calibrate import Axis, fit
 from vamper.core.marks.inspect import drift_findings, old_marks_findings
-from vamper.core.values.chances import in_100_short
 from vamper.core.marks.printed_helpers import HelperScene, cover_trim
 from vamper.core.marks.sheet_marks import marks_for
 from vamper.core.marks.spots import spots_of
@@ -42,6 +41,7 @@ from vamper.core.twin.devices import devices_of
 from vamper.core.twin.faults import with_faults
 from vamper.core.values.art import Purpose, SizeSpec
 from vamper.core.values.calibration import Calibration, thickness_of
+from vamper.core.values.chances import in_100_short
 from vamper.core.values.colour import difference, lab_of, luminance
 from vamper.core.values.composition import NAME, BasePlate, BaseShape, Composition, TextLine
 from vamper.core.values.edge import EdgeSpec

@@ -20,7 +20,6 @@ from tests.approved.variants import variants
 from tests.core.test_twin import outcome
 from tests.scenes import item, lying, scene
 from vamper.core.bench_card import bench_steps, loading_picture, used_settings
-from vamper.core.tell_tale import tell_tale_of
 from vamper.core.edge.kind import KINDS, SLIDER_MM, SLIDERS_MM
 from vamper.core.inspect import findings_of
 from vamper.core.ledger.facts import facts_of
@@ -32,6 +31,7 @@ from vamper.core.printing.page_box import page_for
 from vamper.core.printing.proof import job_line
 from vamper.core.sheet.offcut import largest_offcut
 from vamper.core.sheet.pack.mode import MODES
+from vamper.core.tell_tale import tell_tale_of
 from vamper.core.twin.devices import devices_of
 from vamper.core.twin.faults import with_faults
 from vamper.core.twin.practice import hidden_map, practice_cutter, practice_printer, practice_sensor

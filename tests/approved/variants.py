@@ -27,13 +27,13 @@ from vamper.core.values.paper import PAPER_BY_KEY, Paper, Spent
 from vamper.core.values.printer import Black, Ink, Printer, PrinterKind, PrintScale, TraySize
 from vamper.core.values.reading import Remedy, RoomLight
 from vamper.core.values.stock import USUAL_STOCK
-from vamper.core.values.tried import Outcome, Try
+from vamper.core.values.tried import Outcome, Pressure, Try
 from vamper.core.values.twin import FaultKey, TwinSpec
 
 Told = Iterator[tuple[str, Any]]
 _STEPS = (
     NamedSetting("soft", seen=(SettingSeen(USUAL_STOCK, Cut.KISS, Outcome.NOT_THROUGH),)),
-    NamedSetting("hard", notches=True),
+    NamedSetting("hard", tuple(Pressure)),
 )
 VARIANTS: dict[str, dict[str, Any]] = {
     "plain": {},

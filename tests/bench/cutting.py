@@ -13,8 +13,9 @@ import numpy as np
 from tests.bench.over_http import server
 from tests.bench.table import Row, timed
 from tests.conftest import disc_png
-from vamper.core.cutting.belief import MISREAD, PRIOR_SIGMA, RUN_SIGMA, SEEN_SIGMA, landing_chance, prior
+from vamper.core.cutting.belief import MISREAD, SEEN_SIGMA, STARTER_SIGMA, landing_chance, prior
 from vamper.core.cutting.ladder import ladder_advice, proposed
+from vamper.core.cutting.outlook import RUN_SIGMA
 from vamper.core.cutting.path import _nearest_next, shortest_way, way_mm
 from vamper.core.values.cutter import ForceRange
 from vamper.core.values.stock import STARTER_STOCKS, Stock
@@ -43,7 +44,7 @@ def ladders() -> list[Row]:
 
 def _losses(stock: Stock, random: np.random.Generator) -> list[float]:
     belief = prior(stock, stock.starts)
-    true = stock.hardness_gf_per_um * float(np.exp(random.normal(0, PRIOR_SIGMA)))
+    true = stock.hardness_gf_per_um * float(np.exp(random.normal(0, STARTER_SIGMA)))
     clean, outcomes = belief.bands.of(Outcome.CLEAN), belief.bands.outcomes
 
     def chance(force: float, passes: int) -> float:

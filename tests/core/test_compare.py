@@ -424,7 +424,7 @@ def test_a_result_shows_the_cut_the_marks_and_the_waste_that_stays() -> None:
     mark = plan.setup.marks[0].box_mm
     corner = good[round((mark.y_mm + 0.4) / 0.254), round((mark.x_mm + 4) / 0.254)]
     assert corner.max() < 130
-    hard = replace(devices, cutter=replace(devices.cutter, hardness=(1.5,)))
+    hard = replace(devices, cutter=replace(devices.cutter, hardness=(2.2,)))
     page = a_page(plan, ARROW)
     strokes = read_hpgl(HPGL.write(plan, 0, lambda _: ARROW), plan.job.paper)
     facts = facts_of(plan, 0, page_of(plan, 0), page, strokes, hard.cutter)
@@ -446,7 +446,7 @@ def test_a_part_of_a_result_is_drawn_as_it_is_in_the_whole() -> None:
     for cutter in (
         replace(sound.cutter, tuft=1.0, crease=True),
         sound.cutter,
-        replace(sound.cutter, hardness=(1.5,)),
+        replace(sound.cutter, hardness=(2.2,)),
     ):
         devices = replace(sound, cutter=cutter)
         facts = facts_of(plan, 0, page_of(plan, 0), page, strokes, cutter)

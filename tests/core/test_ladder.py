@@ -1,6 +1,7 @@
 """The belief about hardness against a grid by hand, and ladders on machines whose hardness is known."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -46,7 +47,9 @@ def test_bayes_against_a_grid_by_hand() -> None:
 def test_the_prior_is_the_starter() -> None:
     belief = prior(VINYL, Cut.KISS)
     assert float(belief.quantile(0.5)) == pytest.approx(0.85, rel=1e-3)
-    assert float(belief.quantile(0.95)) == pytest.approx(0.85 * math.exp(1.645 * 0.3), rel=5e-3)
+    assert float(belief.quantile(0.95)) == pytest.approx(0.85 * math.exp(1.645 * 0.22), rel=5e-3)
+    own = prior(replace(VINYL, key="own-film"), Cut.KISS)
+    assert float(own.quantile(0.95)) == pytest.approx(0.85 * math.exp(1.645 * 0.3), rel=5e-3)
 
 
 @pytest.mark.parametrize("stock", STARTER_STOCKS, ids=lambda stock: stock.key)

@@ -35,7 +35,8 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import LabelFigure
 from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.paper import Paper
-from vamper.core.values.tried import Outcome
+from vamper.core.values.run_seen import MarksSeen
+from vamper.core.values.tried import Outcome, Pressure
 from vamper.formats.ledger_file import Ledger, read_ledger_json, write_ledger_json
 from vamper.formats.runs_file import read_runs_csv, write_runs_csv
 
@@ -277,10 +278,12 @@ def test_what_was_taken_is_what_real_runs_took() -> None:
     assert taken_of(Thing.INK, runs) == 1.5
 
 
-@pytest.mark.parametrize("step", ["", "foil", "=1+1", "thick; label x 3", "a (b)"])
-def test_a_cut_without_a_force_comes_back_out_of_a_table(step: str) -> None:
-    """Made with a step of the machine's own, or with what nobody remembers."""
-    run = run_with(settings=(UsedSetting(Cut.KISS, None, 2, 80.0, "45", step),))
+@pytest.mark.parametrize("pressure", [None, Pressure.LESS])
+@pytest.mark.parametrize("step", ["", "foil", "=1+1", "thick; label x 3", "a (b)", "film pressed less"])
+def test_a_cut_without_a_force_comes_back_out_of_a_table(step: str, pressure: Pressure | None) -> None:
+    """Made with a setting of the machine's own, or with what nobody remembers."""
+    pressed = pressure if step else None
+    run = run_with(settings=(UsedSetting(Cut.KISS, None, 2, 80.0, "45", step, pressed),), read=MarksSeen(True, 2))
     assert [one.settings for _, one in read_runs_csv(write_runs_csv([(AT, run)]))] == [run.settings]
     with pytest.raises(ValueError, match="not with both"):
         UsedSetting(Cut.KISS, 96.0, 1, 80.0, "45", step or "foil")

@@ -454,7 +454,15 @@ def test_the_tightest_of_several_loops_counts() -> None:
 
 
 def test_what_a_new_cutter_is_taken_to_be() -> None:
-    assert Cutter() == Cutter(Feed.MAT, Reach(310, 420), ForceRange(20, 380, 4), 0, 0, None, 3000)
+    assert Cutter() == Cutter(
+        feed=Feed.MAT,
+        reach_mm=Reach(310, 420),
+        force_gf=ForceRange(20, 380, 4),
+        head_mm=0,
+        tail_mm=0,
+        mat_mm=None,
+        acceleration_mm_s2=3000,
+    )
     assert Cutter(feed=Feed.HAND).is_machine is False
     assert Cutter(feed=Feed.ROLLER).is_machine
     with pytest.raises(ValueError, match="greater"):

@@ -35,7 +35,7 @@ from vamper.services.packing.nesting_process import ProcessNester
 
 LETTER = Paper(215.9, 279.4)
 PRINTER = Printer(PrinterKind.INKJET, Margins(3, 3, 5, 3))
-CUTTER = Cutter(Feed.MAT, Reach(310, 420), ForceRange(20, 380, 4))
+CUTTER = Cutter(feed=Feed.MAT, reach_mm=Reach(310, 420), force_gf=ForceRange(20, 380, 4))
 LIVE = box(10.8, 10.8, 205.1, 268.6)
 
 
@@ -72,7 +72,7 @@ def test_live_area_is_what_all_bounds_leave() -> None:
 
 
 def test_without_marks_margins_and_reach_decide() -> None:
-    short = Cutter(Feed.MAT, Reach(150, 420), ForceRange(20, 380, 4))
+    short = Cutter(feed=Feed.MAT, reach_mm=Reach(150, 420), force_gf=ForceRange(20, 380, 4))
     live = live_area(LETTER, [printer_bound(LETTER, PRINTER), *cutter_bounds(LETTER, short)])
     assert live.shape.bounds == pytest.approx((3, 3, 150, 274.4))
     assert marks_bound(LETTER, MarksSpec("none")) is None

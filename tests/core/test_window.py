@@ -6,8 +6,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.tried import tried
-from vamper.core.cutting.belief import RUN_SIGMA, prior
+from vamper.core.cutting.belief import prior
 from vamper.core.cutting.depth import passes_factor
+from vamper.core.cutting.outlook import RUN_SIGMA
 from vamper.core.cutting.window import window_of
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import ForceRange
@@ -48,7 +49,7 @@ def test_the_hill_stands_at_the_target_and_grows_narrow() -> None:
     assert window.hill.max() == pytest.approx(1, abs=0.02)
     assert (window.hill > 0.5).sum() < 0.4 * (window.prior > 0.5).sum()
     # 128 µm on a hardness of 0.85, and a density over force peaks a little below that.
-    assert window.hill_gf[window.prior.argmax()] == pytest.approx(128 * 0.85 * np.exp(-(0.3**2)), rel=0.03)
+    assert window.hill_gf[window.prior.argmax()] == pytest.approx(128 * 0.85 * np.exp(-(0.22**2)), rel=0.03)
     assert window.hill_gf[window.hill.argmax()] == pytest.approx(126, rel=0.04)
     two = window_of(before, before, WIDE, 2)
     assert two.hill_gf[two.hill.argmax()] / window.hill_gf[window.prior.argmax()] == pytest.approx(

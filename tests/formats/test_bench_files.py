@@ -12,9 +12,9 @@ import pytest
 
 from tests.scenes import DISC, bars, item, scene
 from vamper.core.bench_card import bench_steps
-from vamper.core.tell_tale import tell_tale_of
 from vamper.core.cutting.drops import DROP_MM
 from vamper.core.plan import Plan
+from vamper.core.tell_tale import tell_tale_of
 from vamper.core.values.blade import BladeIn
 from vamper.core.values.calibration import Calibration
 from vamper.core.values.cut import Cut
@@ -169,7 +169,7 @@ def test_the_bench_card_is_one_page_and_says_everything() -> None:
     text = card_text(plan)
     for words in (
         "45° blade, 0.17 mm out",
-        "take “foil”",
+        "“foil”",
         f"{plan.settings[Cut.KISS].force_gf:g} gf, one pass",
         "medium tack, printed side up",
         "tape the rim",
@@ -188,11 +188,11 @@ def test_the_bench_card_is_one_page_and_says_everything() -> None:
 
 
 def test_the_card_for_scissors_and_for_rollers() -> None:
-    by_hand = made(cutter=Cutter(Feed.HAND), stock="card")
+    by_hand = made(cutter=Cutter(feed=Feed.HAND), stock="card")
     text = card_text(by_hand)
     assert "guillotine" in text
     assert "gf" not in text
-    rollers = card_text(made(cutter=Cutter(Feed.ROLLER, head_mm=10, tail_mm=25)))
+    rollers = card_text(made(cutter=Cutter(feed=Feed.ROLLER, head_mm=10, tail_mm=25)))
     assert "never across print" in rollers
     assert [step.key for step in bench_steps(by_hand)] == ["print", "load", "off", "after"]
 

@@ -17,7 +17,7 @@ from vamper.formats.plan_document import PlanDocument
 from vamper.formats.plan_writing import plan_document
 from vamper.formats.reference_in import reference_in
 
-CUTTERS = (Cutter(), Cutter(Feed.ROLLER, head_mm=10, tail_mm=10), Cutter(feed=Feed.HAND))
+CUTTERS = (Cutter(), Cutter(feed=Feed.ROLLER, head_mm=10, tail_mm=10), Cutter(feed=Feed.HAND))
 FINISHES: tuple[dict[str, object], ...] = ({}, {"coated": True}, {"laminate_um": 50.0})
 
 

@@ -11,9 +11,9 @@ from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
 from vamper.core.values.mat import MatIn
-from vamper.core.values.named_settings import NamedSetting, SettingSeen
+from vamper.core.values.named_settings import MOST_SETTINGS, NamedSetting
 from vamper.core.values.stock import STOCK_BY_KEY, StockClass, Tack
-from vamper.core.values.tried import Outcome
+from vamper.core.values.tried import Outcome, Pressure
 from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.shop.own_stocks import NewStock
 from vamper.services.shop.tried import CutRecord, JudgedDrop, RecordKind
@@ -120,7 +120,7 @@ def test_a_run_that_cannot_be_keeps_nothing(workshop: Workshop, job: int) -> Non
 
 
 def test_a_run_teaches_only_what_was_cut_and_set(workshop: Workshop, job: int) -> None:
-    """A kiss cut tells nothing of a cut through, and a step that nobody named nothing of force."""
+    """A kiss cut tells nothing of a cut through, and a setting that nobody remembers nothing of force."""
     state = workshop.jobs.get(job)
     for other in ({Cut.THROUGH: Outcome.CLEAN}, {Cut.KISS: Outcome.CLEAN, Cut.THROUGH: Outcome.CLEAN}):
         with pytest.raises(BadInput, match="no piece of this job is cut as “through”"):
@@ -128,11 +128,7 @@ def test_a_run_teaches_only_what_was_cut_and_set(workshop: Workshop, job: int) -
     assert not workshop.shop.tried.of(MAT_CUTTER, "satin-vinyl").records
     mat = workshop.shop.care.mats.keep("blue", MatIn(loads=3))
     workshop.shop.care.mats.put_in(mat, MAT_CUTTER)
-    machine = workshop.shop.cutters.get(MAT_CUTTER)
-    workshop.shop.cutters.keep(
-        machine.name, replace(machine.value, settings=(NamedSetting("foil"), NamedSetting("card"))), MAT_CUTTER
-    )
-    workshop.making.log_run(workshop.jobs.get(job), 2, {Cut.KISS: Outcome.CLEAN})
+    workshop.making.log_run(workshop.jobs.get(job), 2, {Cut.KISS: Outcome.CLEAN}, None)
     assert not workshop.shop.tried.of(MAT_CUTTER, "satin-vinyl").records
     assert workshop.shop.care.mats.get(mat).value.loads == 5
 
@@ -232,21 +228,25 @@ def test_new_designs_are_cut_as_their_stock_usually_is(workshop: Workshop) -> No
     assert clear.each == {}
 
 
-def test_a_step_finds_its_place_by_what_it_did(workshop: Workshop, job: int) -> None:
-    kept = workshop.shop.cutters.get(MAT_CUTTER)
-    steps = (NamedSetting("foil"), NamedSetting("card"))
-    workshop.shop.cutters.keep(kept.name, replace(kept.value, settings=steps), MAT_CUTTER)
-    assert kiss(workshop, job).spoken.words == ""
-    workshop.shop.step_did(MAT_CUTTER, "foil", SettingSeen(STOCK_BY_KEY["satin-vinyl"], Cut.KISS, Outcome.CLEAN))
-    setting = kiss(workshop, job)
-    assert setting.spoken.words == "take “foil”"
-    assert setting.likely == setting.spoken.chance
-    with pytest.raises(BadInput, match="no backing to mark"):
-        workshop.shop.step_did(
-            MAT_CUTTER, "card", SettingSeen(STOCK_BY_KEY["card"], Cut.THROUGH, Outcome.BACKING_MARKED)
-        )
-    with pytest.raises(NotFound, match="no such step"):
-        workshop.shop.step_did(MAT_CUTTER, "leather", SettingSeen(STOCK_BY_KEY["card"], Cut.THROUGH, Outcome.CLEAN))
+def test_settings_are_typed_changed_and_taken_away(workshop: Workshop) -> None:
+    shop = workshop.shop
+    shop.add_settings(MAT_CUTTER, (NamedSetting("foil"), NamedSetting("card")))
+    # One that is there already is left as it is.
+    shop.add_settings(MAT_CUTTER, (NamedSetting("Foil"), NamedSetting("felt", gentler_than=("card",))))
+    assert [one.name for one in shop.cutters.get(MAT_CUTTER).value.settings] == ["foil", "card", "felt"]
+    with pytest.raises(BadInput, match="stands twice"):
+        shop.add_settings(MAT_CUTTER, (NamedSetting("new"), NamedSetting("New")))
+    shop.change_setting(MAT_CUTTER, "card", NamedSetting("thick card", tuple(Pressure)))
+    # Who was gentler than it still is, by its new name.
+    assert shop.cutters.get(MAT_CUTTER).value.settings[2].gentler_than == ("thick card",)
+    with pytest.raises(BadInput, match="both gentler and harder"):
+        shop.change_setting(MAT_CUTTER, "thick card", NamedSetting("thick card", gentler_than=("felt",)))
+    shop.change_setting(MAT_CUTTER, "thick card", None)
+    assert shop.cutters.get(MAT_CUTTER).value.settings[1].gentler_than == ()
+    with pytest.raises(NotFound, match="no such setting"):
+        shop.change_setting(MAT_CUTTER, "leather", None)
+    with pytest.raises(BadInput, match="has room for"):
+        shop.add_settings(MAT_CUTTER, tuple(NamedSetting(f"line {n}") for n in range(MOST_SETTINGS)))
 
 
 def test_everything_is_still_there_after_a_restart(workshop: Workshop, nester: ProcessNester, job: int) -> None:

@@ -56,7 +56,7 @@ def ended(told: DryRunStatus) -> DryRunStatus:
 
 
 def test_a_dry_run_tells_what_spoils_and_what_would_help(workshop: Workshop, job: int) -> None:
-    told = ran(workshop, job, DryRunRequest(60, True, (FaultKey.TUFT, FaultKey.STRETCHED_PRINT)))
+    told = ran(workshop, job, DryRunRequest(60, True, (FaultKey.TUFT, FaultKey.STRETCHED_PRINT, FaultKey.HARDER_STOCK)))
     assert told.found is not None
     assert told.found.outcome.sheet_good == 0
     helped = {remedy.key for remedy, _ in told.helps.each}

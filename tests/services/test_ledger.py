@@ -17,13 +17,14 @@ from vamper.core.ledger.supply import Bought, Offcut, Pack, Thing
 from vamper.core.values.blade import BladeIn
 from vamper.core.values.calibration import thickness_of
 from vamper.core.values.cut import Cut
+from vamper.core.values.cutter import Route
 from vamper.core.values.findings import BadInput, Severity
 from vamper.core.values.mat import MatIn
 from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.named_settings import NamedSetting
 from vamper.core.values.paper import Paper
 from vamper.core.values.reading import Remedy, RoomLight
-from vamper.core.values.tried import Outcome, WasSet
+from vamper.core.values.tried import Outcome, Pressure, WasSet
 from vamper.formats.out.picture_files import write_png
 from vamper.formats.runs_file import read_runs_csv, write_runs_csv
 from vamper.services.brief.brief import brief
@@ -112,7 +113,7 @@ def test_what_is_learnt_is_learnt_of_what_was_set(workshop: Workshop, job: int) 
 
     taught, used = log("as proposed")
     assert taught == [(kiss.force_gf, kiss.passes)]
-    assert [(one.force_gf, one.passes, one.step) for one in used] == [(kiss.force_gf, kiss.passes, "")]
+    assert [(one.force_gf, one.passes, one.setting) for one in used] == [(kiss.force_gf, kiss.passes, "")]
     taught, used = log((WasSet(Cut.KISS, 2, 66.0),))
     assert taught == [(66.0, 2)]
     assert [(one.force_gf, one.passes) for one in used] == [(66.0, 2)]
@@ -122,20 +123,30 @@ def test_what_is_learnt_is_learnt_of_what_was_set(workshop: Workshop, job: int) 
 
 def test_a_machine_with_settings_of_its_own_is_asked_for_one_of_them(workshop: Workshop, job: int) -> None:
     machine = workshop.shop.cutters.get(1)
-    steps = (NamedSetting("foil"), NamedSetting("card"))
-    workshop.shop.cutters.keep(machine.name, replace(machine.value, settings=steps), 1)
-    # Nothing is proposed yet, so nothing is taken for set.
+    own = replace(machine.value, route=Route.PROGRAM)
+    workshop.shop.cutters.keep(machine.name, own, 1)
+    # Nothing is typed yet, so nothing is taken for set.
     number = workshop.made.log_outcome(job, said(), again=True)
     assert workshop.runs.get(number).run.settings == ()
-    number = workshop.made.log_outcome(job, replace(said(), was_set=(WasSet(Cut.KISS, 2, step="card"),)), again=True)
+    steps = (NamedSetting("foil"), NamedSetting("card", tuple(Pressure)))
+    workshop.shop.cutters.keep(machine.name, replace(own, settings=steps), 1)
+    set_to = (WasSet(Cut.KISS, 2, setting="card", pressure=Pressure.LESS),)
+    number = workshop.made.log_outcome(job, replace(said(), was_set=set_to), again=True)
     run = workshop.runs.get(number).run
-    assert [(one.force_gf, one.step, one.passes) for one in run.settings] == [(None, "card", 2)]
+    used = [(one.force_gf, one.setting, one.pressure, one.passes) for one in run.settings]
+    assert used == [(None, "card", Pressure.LESS, 2)]
+    # It is remembered of that setting, and taken again.
+    (told,) = workshop.jobs.core_job(workshop.jobs.get(job)).cutter.settings[1].seen
+    assert (told.outcome, told.pressure, told.passes) == (Outcome.CLEAN, Pressure.LESS, 2)
+    again = workshop.plans.of(workshop.jobs.get(job)).plan.settings[Cut.KISS].spoken.choice
+    assert again is not None
+    assert again.words == "“card”, less pressure, 2 passes"
     assert workshop.shop.tried.of(1, "satin-vinyl").runs == ()
     # It goes out and comes in again as it was.
     ((_, read),) = read_runs_csv(write_runs_csv([(workshop.runs.get(number).made_at, run)]))
     assert read.settings == run.settings
     with pytest.raises(BadInput, match="no setting"):
-        workshop.made.log_outcome(job, replace(said(), was_set=(WasSet(Cut.KISS, 1, step="felt"),)), again=True)
+        workshop.made.log_outcome(job, replace(said(), was_set=(WasSet(Cut.KISS, 1, setting="felt"),)), again=True)
     with pytest.raises(BadInput, match="settings of its own"):
         workshop.made.log_outcome(job, replace(said(), was_set=(WasSet(Cut.KISS, 1, 100.0),)), again=True)
     with pytest.raises(ValueError, match="not both"):

@@ -51,7 +51,7 @@ _MORE = (
 )
 _NUMBERS = {"sheet", "sheets", "pieces", "blade_metres", "coats", "minutes"}
 _YES_OR_NO = ("simulated", "from_offcut")
-COLUMNS = ("made_at", *_PLAIN, "spoilt", "settings", "remedies", "later", "figures", "took", *_MORE)
+COLUMNS = ("made_at", *_PLAIN, "spoilt", "settings", "remedies", "later", "figures", "took", "read", *_MORE)
 
 Dated = tuple[datetime, Run]
 
@@ -70,6 +70,7 @@ def write_runs_csv(runs: Iterable[Dated]) -> bytes:
             "remedies": "; ".join(_in_list(one) for one in run.remedies),
             "later": "; ".join(_later_words(one) for one in run.later),
             "figures": "; ".join(f"{_in_list(one.key)} {_exactly(one.value)}" for one in run.figures),
+            "read": "" if run.read is None else f"{'yes' if run.read.read else 'no'} {run.read.tries}",
             "took": "; ".join(f"{name} {_exactly(value)}" for name, value in asdict(run.took).items() if value),
         }
         writer.writerow([_cell(cells[name]) for name in COLUMNS])
@@ -99,7 +100,7 @@ def _spoilt_words(one: SpoiltPiece) -> str:
 
 def _setting_words(one: UsedSetting) -> str:
     speed = _exactly(one.speed_mm_s)
-    pressed = "" if one.pressure is None else f", {one.pressure} pressure"
+    pressed = f" pressed {'as it is' if one.pressure is None else one.pressure}" if one.setting else ""
     force = f"setting {_in_list(one.setting)}{pressed}" if one.force_gf is None else f"{_exactly(one.force_gf)} gf"
     return f"{one.cut.value} {force} x {one.passes} at {speed} blade {_in_list(one.blade)}"
 
@@ -165,6 +166,7 @@ def _of_row(row: dict[str, str], line: int) -> Dated:
     data["remedies"] = part("remedies", _from_list)
     data["figures"] = [{"key": key, "value": value} for key, value in part("figures", _figure_of)]
     data["took"] = dict(part("took", _figure_of))
+    data["read"] = next(iter(part("read", _read_of)), None)
     try:
         made_at = datetime.fromisoformat(cells["made_at"])
     except ValueError:
@@ -215,22 +217,30 @@ def _spoilt_of(text: str) -> dict[str, Any]:
     return piece
 
 
-_SETTING = re.compile(r"^(\S+) (?:(\S+) gf|step ?(.*?)) x (\d+) at (\S+) blade ?(.*)$")
+_SETTING = re.compile(
+    r"^(\S+) (?:(\S+) gf|(?:setting|step) ?(.*?)(?: pressed (as it is|\w+))?) x (\d+) at (\S+) blade ?(.*)$"
+)
 
 
 def _setting_of(text: str) -> dict[str, Any]:
     found = _SETTING.match(text)
     if found is None:
         raise ValueError(text)
-    cut, force, step, passes, speed, blade = found.groups()
+    cut, force, setting, pressure, passes, speed, blade = found.groups()
     return {
         "cut": cut,
         "force_gf": None if force is None else float(force.replace(",", ".")),
-        "step": _from_list(step or ""),
+        "setting": _from_list(setting or ""),
+        "pressure": None if pressure == "as it is" else pressure,
         "passes": int(passes),
         "speed_mm_s": float(speed.replace(",", ".")),
         "blade": _from_list(blade),
     }
+
+
+def _read_of(text: str) -> dict[str, Any]:
+    read, tries = text.split()
+    return {"read": {"yes": True, "no": False}[read], "tries": int(tries)}
 
 
 def _figure_of(text: str) -> tuple[str, float]:

@@ -1,11 +1,11 @@
-"""What was told outright, and the four rules that hold of it whatever the figures say.
+"""What was told outright, and the rules that hold of it whatever the figures say.
 
-Of one stock, one cut and one blade, on any scale that rises with hardness: a force, or a place in a machine's list.
+Of one stock, one cut and one blade, on the scale of force. A machine's named settings have no scale and keep them, and
+one more, in `machine_settings`.
 
 - Nothing at least as hard as what went through the backing, or tore.
 - Nothing at most as gentle as what did not get through, in as many passes or fewer.
 - What came out clean is taken again, until something speaks against it.
-- After "not through" comes the same once more, or the next harder; not the hardest.
 
 Source: craft/program.md, "These hold whatever the figures say".
 """
@@ -58,16 +58,3 @@ def is_allowed(level: float, passes: int, told: Sequence[KnownOutcome]) -> bool:
 def that_worked(told: Sequence[KnownOutcome]) -> tuple[KnownOutcome, ...]:
     """What came out clean, and nothing speaks against."""
     return tuple(one for one in told if one.outcome is Outcome.CLEAN and is_allowed(one.level, one.passes, told))
-
-
-def is_next(level: float, passes: int, told: Sequence[KnownOutcome], harder: float) -> bool:
-    """Whether a setting is no farther than one step on from the hardest that did not get through: it in more passes, or
-    the next one, which stands at `harder`.
-    """
-    short = [one for one in told if one.outcome is Outcome.NOT_THROUGH]
-    if not short:
-        return True
-    hardest = max(short, key=lambda one: (one.level, one.passes))
-    if level <= hardest.level:
-        return passes <= hardest.passes + 1
-    return level <= harder and passes <= hardest.passes

@@ -7,13 +7,12 @@ craft/program.md, "Named settings".
 """
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 
 from vamper.core.cutting.belief import HardnessBelief
 from vamper.core.cutting.known_outcomes import holds_now
-from vamper.core.cutting.ladder import DONE_AT
 from vamper.core.cutting.setting_names import LOOK_FOR, starter_force_gf
 from vamper.core.cutting.settings_posterior import SettingNode, SettingsPosterior, known_harder, settings_posterior
 from vamper.core.values.cutter import ForceRange
@@ -22,8 +21,10 @@ from vamper.core.values.tried import MOST_PASSES, Outcome, Pressure
 
 # A pass more is only planned where it brings more than this.
 _PASS_WORTH = 0.005
+# A test cut that is expected to bring less is not worth its offcut: two points of the outcome.
+_DONE_AT = 0.02
 # With so good an outlook a trial on an offcut is no longer worth its while.
-_SURE_ENOUGH = 0.965
+_SURE_ENOUGH = 0.955
 _TOO_MUCH = frozenset({Outcome.BACKING_THROUGH, Outcome.TORN})
 NOTHING_LEFT = (
     "None of its settings is left: each went through, tore or did not get through. Add another one from the machine's "
@@ -52,7 +53,8 @@ class NamedProposal:
     one at the first go, of a clean cut then. No `choice` where the list is empty or nothing of it is left; then
     `look_for` says what to do, and the chances are those of a setting as it is usually found by its name.
     `next_try` is what tells most on an offcut, `done` that it hardly would; `worked` that this was clean before.
-    `speaks` is False for machines that have no such list.
+    `speaks` is False for machines that have no such list. `press_um` are equally likely values of what the setting
+    presses on this stock: its force over the stock's hardness, µm.
     """
 
     choice: SettingChoice | None = None
@@ -65,6 +67,7 @@ class NamedProposal:
     look_for: str = ""
     worked: bool = False
     speaks: bool = False
+    press_um: tuple[float, ...] = field(default=(), repr=False)
 
     @property
     def passes(self) -> int:
@@ -113,9 +116,10 @@ def propose_setting(
         clean=clean,
         placed=_placed(settings, found, many),
         next_try=None if next_try is None else _choice(settings, found.nodes[next_try[0]], next_try[1]),
-        done=bool(worked) or gain < DONE_AT or usable >= _SURE_ENOUGH,
+        done=bool(worked) or gain < _DONE_AT or usable >= _SURE_ENOUGH,
         worked=bool(worked),
         speaks=True,
+        press_um=found.press_um(node),
     )
 
 
@@ -162,10 +166,9 @@ class _Rules:
         """
         every = [(node, many) for node, of in enumerate(counts) for many in of]
         for believed in (True, False):
-            for step in (True, False):
-                found = [one for one in every if self._is_allowed(*one, believed) and (not step or self._is_next(*one))]
-                if found:
-                    return found
+            found = [one for one in every if self._is_allowed(*one, believed) and self._is_next(*one)]
+            if found:
+                return found
         return []
 
     def worked(self, counts: Sequence[Sequence[int]]) -> list[tuple[int, int]]:

@@ -27,7 +27,7 @@ from vamper.core.values.lengths import figure, mm
 from vamper.core.values.stock import Stock, Tack
 from vamper.core.values.tried import MOST_PASSES, Outcome, SetThen, Try
 
-STEEP_THICKNESS_UM = 250.0
+STEEP_THICKNESS_UM = 350.0
 STEEP_RADIUS_MM = EASY_RADIUS_MM
 SMALL_RADIUS_MM = 1.5
 THROUGH_EXPOSURE_UM = 100.0
@@ -55,7 +55,8 @@ class EdgeDetail:
 @dataclass(frozen=True, slots=True)
 class CutHistory:
     """What is known of a stock on a machine: what was tried and run, the blade in the machine, how many passes are
-    wanted where that is not left open, and what was set in a run that is made again exactly.
+    wanted where that is not left open, what was set in a run that is made again exactly, and whether a steep blade lies
+    in the drawer.
     """
 
     tries: tuple[Try, ...] = ()
@@ -63,16 +64,25 @@ class CutHistory:
     blade: BladeIn | None = None
     passes: int | None = None
     then: tuple[SetThen, ...] = ()
+    steep_at_hand: bool = False
 
     @classmethod
     def of(cls, job: Job) -> "CutHistory":
         runs = tuple(one for run in job.runs if (one := run.as_try(job.stock)) is not None)
-        return cls(job.tries, runs, job.blade, job.passes, job.set_then)
+        return cls(job.tries, runs, job.blade, job.passes, job.set_then, job.steep_at_hand)
 
     def set_then(self, cut: Cut, cutter: Cutter) -> SetThen | None:
         """What a cut was set to in the run that is made again, as far as this machine goes there."""
         found = next((one for one in self.then if one.cut is cut), None)
         return found if found is not None and cutter.force_gf.min <= found.force_gf <= cutter.force_gf.max else None
+
+    @property
+    def takes_steep(self) -> bool:
+        """Whether a steep blade is worth a word: one is there, or the usual one tore."""
+        tore = any(
+            one.outcome is Outcome.TORN and one.blade in (None, Blade.GENERAL) for one in (*self.tries, *self.runs)
+        )
+        return self.steep_at_hand or tore
 
     @property
     def has_seen(self) -> bool:
@@ -153,7 +163,7 @@ def propose(
 ) -> CutSetting:
     """The setting for cutting `stock` on `cutter`."""
     bands = bands_of(stock, cut)
-    blade, why_blade = _blade(stock, cut, detail.radius_mm)
+    blade, why_blade = _blade(stock, cut, detail.radius_mm, known)
     belief = _believed(stock, cut, blade, known)
     least, why_passes = _passes(belief, cutter, detail)
     told = known.outright(cut, blade, belief.sharpness)
@@ -295,17 +305,19 @@ def _passes_words(passes: int) -> str:
     return "one pass" if passes == 1 else f"{passes} passes"
 
 
-def _blade(stock: Stock, cut: Cut, radius: float) -> tuple[Blade, str]:
+def _blade(stock: Stock, cut: Cut, radius: float, known: CutHistory) -> tuple[Blade, str]:
+    """The blade in the machine, which cuts what most makers bring; a steep one where it is worth it and at hand."""
+    inside = Blade.GENERAL if known.blade is None else known.blade.angle
+    thickness = figure(stock.thickness_um, "µm", 0)
     if stock.soft_backing and cut is Cut.KISS:
         return Blade.GENERAL, f"the 45° blade: a steep one would go through the soft backing of {stock.name}"
-    if cut is Cut.THROUGH and stock.thickness_um > STEEP_THICKNESS_UM:
-        return Blade.STEEP, f"the 60° blade, since {figure(stock.thickness_um, 'µm', 0)} are to be cut through"
-    if radius < STEEP_RADIUS_MM:
+    if inside is Blade.STEEP:
+        return Blade.STEEP, "the 60° blade, which is in the machine"
+    if cut is Cut.THROUGH and stock.thickness_um > STEEP_THICKNESS_UM and known.takes_steep:
+        return Blade.STEEP, f"the 60° blade, since {thickness} are to be cut through"
+    if radius < STEEP_RADIUS_MM and known.takes_steep:
         return Blade.STEEP, f"the 60° blade, since the tightest bend has a radius of {mm(radius, 1)}"
-    return (
-        Blade.GENERAL,
-        f"the 45° blade: {figure(stock.thickness_um, 'µm', 0)} of stock and no bend tighter than {mm(STEEP_RADIUS_MM)}",
-    )
+    return Blade.GENERAL, f"the 45° blade: the usual one, for {thickness} of stock"
 
 
 def _passes(belief: HardnessBelief, cutter: Cutter, detail: EdgeDetail) -> tuple[int, str]:

@@ -30,6 +30,8 @@ _HARDNESSES = 41
 # How far less and more lie from usual, ln: the middle and its spread.
 _NOTCH, _NOTCH_SIGMA = 0.14, 0.06
 _TINY = 1e-300
+# Odd, so that one of them is the middle one.
+_PRESSES = 41
 # Rounds of messages where two ways lead from one node to another.
 _ROUNDS = 4
 _RANK = {None: 1, Pressure.LESS: 0, Pressure.USUAL: 1, Pressure.MORE: 2}
@@ -89,6 +91,14 @@ class SettingsPosterior:
         found = self.outlook_on(passes, self.blades[node])
         joint = self.weight[:, None] * self.shares[:, node]
         return tuple(float((joint * one).sum()) for one in (found.usable, found.at_first, found.clean, found.worth))  # type: ignore[return-value]
+
+    def press_um(self, node: int, count: int = _PRESSES) -> tuple[float, ...]:
+        """So many equally likely values of a node's force over the stock's hardness, µm."""
+        ratio = (np.exp(self.ln_force)[None] / self.hardness[:, None]).ravel()
+        joint = (self.weight[:, None] * self.shares[:, node]).ravel()
+        order = np.argsort(ratio)
+        shares = np.cumsum(joint[order]) - joint[order] / 2
+        return tuple(np.interp((np.arange(count) + 0.5) / count, shares, ratio[order]).tolist())
 
     def likelihood(self, node: int, passes: int) -> Floats:
         """How likely each outcome of a drop is, shape (outcomes, K, C)."""

@@ -29,6 +29,7 @@ SPARSE_SHARE = 0.4
 SPARSE_FILL = 0.6
 # A largest size is looked for on an outline of few points, to a tenth of a millimetre.
 _ROUGH_MM = 0.1
+_OUTSIDE = "Outside the area you can use"
 _FITTING_STEPS = 16
 # Sizes this far on both sides of a guess are tried first.
 _NEAR_MM = 0.4
@@ -73,11 +74,7 @@ def breach_findings(laid: Sequence[LaidSheet], pieces: Mapping[int, Piece], gap_
 
 def _breach(breach: Breach, sheet: LaidSheet) -> Finding:
     """A broken rule of a layout; only hands break one."""
-    code, title, text = (
-        "sheet.outside",
-        "Outside the area you can use",
-        "A piece sticks out of what can be printed and cut.",
-    )
+    code, title, text = "sheet.outside", _OUTSIDE, "A piece sticks out of what can be printed and cut."
     if breach.second is not None and breach.distance_mm == 0:
         code, title, text = "sheet.overlap", "Two pieces overlap", "The blade would cut into both of them."
     elif breach.second is not None:

@@ -30,7 +30,7 @@ from vamper.core.values.stock import Stock
 Floats = npt.NDArray[np.float64]
 
 # Round something that lies under the stock: how far it reaches, what it adds to depth, what hold it leaves.
-LINT_MM, LINT_DEEPER, LINT_HOLD = 14.0, 1.45, 0.45
+LINT_MM, LINT_DEEPER, LINT_HOLD = 14.0, 2.0, 0.45
 # A piece of this area creeps by so much (σ) on a mat that holds nothing; larger ones by the root of it less.
 _CREEP_MM, _CREEP_AREA_MM2 = 0.6, 400.0
 # Pieces under this area may come off a mat that holds too little.

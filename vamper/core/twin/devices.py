@@ -13,6 +13,7 @@ import numpy as np
 from vamper.core.cutting.outlook import RUN_SIGMA
 from vamper.core.cutting.setting import CutSetting
 from vamper.core.plan import Plan
+from vamper.core.twin.program_cutter import force_of
 from vamper.core.values.calibration import NO_CHANGE, AffineMap
 from vamper.core.values.cut import Cut
 from vamper.core.values.printer import TRUE_SCALE, Margins, PrintScale
@@ -182,8 +183,13 @@ def _used(plan: Plan) -> list[CutSetting]:
 
 def _hardness(plan: Plan, unsure: bool) -> tuple[float, ...]:
     setting = next(iter(_used(plan)), None)
+    starter = plan.job.stock.hardness_gf_per_um
+    if setting is not None and setting.spoken.choice is not None and plan.job.cutter.practice is None:
+        # What a named setting presses is known together with the stock only.
+        press = setting.spoken.press_um
+        force = force_of(plan, setting)
+        return tuple(force / one / starter for one in (press if unsure else press[len(press) // 2 :][:1]))
     if setting is None or not (setting.seen or unsure):
         return (1.0,)
-    starter = plan.job.stock.hardness_gf_per_um
     shares = (np.arange(_QUANTILES) + 0.5) / _QUANTILES if unsure else np.array([0.5])
     return tuple((setting.belief.quantile(shares) / starter).tolist())

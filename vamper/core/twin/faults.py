@@ -16,7 +16,7 @@ from vamper.core.values.twin import Device, FaultKey
 _FIT, _STRETCH, _ASKEW_DEG = 0.94, 1.012, 0.8
 _WORK_LIGHT = 2.5
 _OFF_MM, _TOO_FAR = (0.75, -0.35), 1.007
-_HARDER = 1.25
+_HARDER = 2.0
 
 
 @dataclass(frozen=True, slots=True)

@@ -14,6 +14,7 @@ from vamper.core.marks.reading import REMEDIES as READING_REMEDIES
 from vamper.core.plan import Plan
 from vamper.core.twin.devices import Devices, TwinCutter, TwinPrinter, TwinSensor
 from vamper.core.twin.dry_run import DryRun
+from vamper.core.twin.program_cutter import force_of, passes_of
 from vamper.core.twin.simulate import NOT_WIDER, Spoiling, Wider
 from vamper.core.values.calibration import NO_CHANGE, Calibration
 from vamper.core.values.cut import Cut
@@ -96,9 +97,11 @@ def _after_ladder(plan: Plan, devices: Devices) -> RemedyTrial:
     hard = sorted(cutter.hardness)[len(cutter.hardness) // 2]
     used = {item.spec.cut for item in plan.items}
     setting = next(plan.settings[cut] for cut in Cut if cut in used)
-    reached = depth_um(setting.force_gf, setting.passes, plan.job.stock, setting.blade, cutter.sharpness) / hard
+    by_name = plan.job.cutter.has_own_program
+    force, passes = (force_of(plan, setting), passes_of(setting)) if by_name else (setting.force_gf, setting.passes)
+    reached = depth_um(force, passes, plan.job.stock, setting.blade, cutter.sharpness) / hard
     wanted = setting.bands.target_um / reached
-    most = plan.job.cutter.force_gf.max / setting.force_gf
+    most = plan.job.cutter.force_gf.max / force
     return RemedyTrial(replace(devices, cutter=replace(cutter, hardness=(hard,), pressed=min(wanted, most))))
 
 
@@ -135,12 +138,13 @@ def remedies_for(plan: Plan, devices: Devices, outcome: DryRun) -> list[TwinReme
     causes, found = {one.cause for one in outcome.causes}, list[TwinRemedy]()
     for key, data in _TABLE["remedies"].items():
         answers = tuple(Spoiling(cause) for cause in data["causes"])
-        if not causes & set(answers):
+        words = data.get("by_program", data["text"]) if plan.job.cutter.has_own_program else data["text"]
+        if not words or not causes & set(answers):
             continue
         widened = _WIDENED.get(key)
         trial, steps = (_CHANGES[key](plan, devices), ()) if widened is None else widened(plan, devices, outcome)
         if trial != RemedyTrial(devices):
-            found.append(TwinRemedy(key, answers, data["text"], Station(data["at"]), trial, steps))
+            found.append(TwinRemedy(key, answers, words, Station(data["at"]), trial, steps))
     if Spoiling.MARKS_NOT_READ in causes and plan.reading is not None:
         found += [_read(plan, devices, one.remedy) for one in plan.reading.remedies if one.remedy not in _DRAWN]
     return found

@@ -49,11 +49,11 @@ class Job:
     are read through a pane. `calibration` is that of this printer with this cutter, `misses` what runs on them were off
     by. `job_line` prints a line of facts and a bar into the waste. `overcut_mm` is how far a loop runs on past its
     beginning. `laminate_um` is the film over the face, `passes` how many are wanted where it is not left to the
-    setting, `set_then` what was set in a run that is made again exactly, `blade` and `mat` what is in the machine;
-    `tries` are what was seen of this stock on this cutter, `runs` what runs of any stock on it showed. `twin` is what
-    simulated devices do, where that is not what is believed of the real ones. `finish` is how it is made ready after
-    the cut, `target` what it goes on where more is known of that than its purpose. `shrink` is how its film shrinks:
-    sizes and borders are then those of the finished piece.
+    setting, `set_then` what was set in a run that is made again exactly, `blade` and `mat` what is in the machine,
+    `steep_at_hand` that a steep blade lies in the drawer; `tries` are what was seen of this stock on this cutter,
+    `runs` what runs of any stock on it showed. `twin` is what simulated devices do, where that is not what is believed
+    of the real ones. `finish` is how it is made ready after the cut, `target` what it goes on where more is known of
+    that than its purpose. `shrink` is how its film shrinks: sizes and borders are then those of the finished piece.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -78,6 +78,7 @@ class Job:
     passes: Passes | None = None
     set_then: SettingsThen = ()
     blade: BladeIn | None = None
+    steep_at_hand: bool = False
     mat: MatIn | None = None
     tries: Tries = ()
     runs: Runs = ()

@@ -10,6 +10,7 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from vamper.core.effective_job import initial_edge
+from vamper.core.values.blade import Blade
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import LabelFigure
@@ -178,6 +179,7 @@ class Jobs:
             stock=stock,
             blade=None if blade is None else blade.value,
             mat=None if mat is None else mat.value,
+            steep_at_hand=any(one.value.angle is Blade.STEEP for one in care.blades.all()),
             tries=tried.tries,
             runs=(*map(RunSeen.of, tried.runs), *self._shop.marks_seen(document.cutter_id)),
             calibration=measured.calibration,
