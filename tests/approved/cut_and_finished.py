@@ -54,7 +54,7 @@ def _cut_with() -> Told:
     """Settings by blade, wear and force, with and without something seen."""
     weak, strong = Cutter(force_gf=ForceRange(20, 140, 5)), Cutter()
     tries = [Try(90, 1, Outcome.NOT_THROUGH), Try(130, 1, Outcome.CLEAN)]
-    for stock in SOME_STOCKS[::3]:
+    for stock in SOME_STOCKS[::4]:
         for blade in Blade:
             belief = prior(stock, Cut.THROUGH, blade, 120.0)
             after = belief.after(tries)
