@@ -12,6 +12,7 @@ from vamper.core.cutting.inspect import (
     mat_findings,
     other_finding,
     tab_findings,
+    unfound_holes_finding,
     unsure_finding,
 )
 from vamper.core.design import DesignedItem
@@ -26,6 +27,7 @@ from vamper.core.marks.inspect import (
     reading_findings,
     unreached_findings,
 )
+from vamper.core.marks.program_marks import marks_or_usual
 from vamper.core.offered import as_offered
 from vamper.core.plan import Plan, set_up_sheet
 from vamper.core.printing.inspect import bleed_findings, print_findings
@@ -63,7 +65,7 @@ def _all(plan: Plan) -> Iterator[Finding]:
     yield from reading_findings(plan.reading, job.marks)
     # A laminate is part of the stock by now: what lies over the marks is what was asked for.
     covered = plan.asked.coated or plan.asked.laminate_um > 0
-    yield from covered_findings(job.stock, covered, plan.setup.marks)
+    yield from covered_findings(job.stock, covered, marks_or_usual(job))
     yield from old_marks_findings(job.paper, job.marks, plan.setup.marks)
     yield from drift_findings(job.misses)
     for item in plan.items:
@@ -168,5 +170,8 @@ def _cut(plan: Plan) -> Iterator[Finding]:
         yield from mat_findings(job.mat)
     for item in plan.items:
         yield from tab_findings(item.edge, item.spec)
+        if job.cutter.has_own_program and job.cutter.program_facts.finds_holes is False:
+            holes = sum(len(part.interiors) for part in item.edge.shape.geoms)
+            yield from unfound_holes_finding(holes, item.number)
         yield from detail_findings(item.edge, item.spec, plan.settings[item.spec.cut], job.stock, item.number)
     yield from kiss_without_backing(job.stock, [item.number for item in plan.asked.items if item.cut is Cut.KISS])

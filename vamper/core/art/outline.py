@@ -90,7 +90,7 @@ class Outline:
         )
 
 
-def trace(picture: Picture, threshold: float = INKED_ALPHA) -> Tracing:
+def trace(picture: Picture, threshold: float = INKED_ALPHA, most_px: int = MOST_TRACED_PX) -> Tracing:
     """The boundary of the inked area of `picture`, at sub-pixel precision.
 
     Parameters
@@ -98,6 +98,8 @@ def trace(picture: Picture, threshold: float = INKED_ALPHA) -> Tracing:
     picture : Picture
     threshold : float
         The least alpha (0..1) that counts as inked.
+    most_px : int
+        A larger picture is looked at more coarsely.
 
     Raises
     ------
@@ -111,7 +113,7 @@ def trace(picture: Picture, threshold: float = INKED_ALPHA) -> Tracing:
     if picture.is_opaque:
         # Its boundary is its own rim; an iso-line would cut the corners by half a pixel.
         return _tracing(np.array([shapely.box(0, 0, picture.width_px, picture.height_px)]), picture)
-    every = math.ceil(math.sqrt(picture.width_px * picture.height_px / MOST_TRACED_PX))
+    every = math.ceil(math.sqrt(picture.width_px * picture.height_px / most_px))
     alpha = _pooled(picture.alpha, every)
     level = threshold * 255.0
     rows = np.flatnonzero(alpha.max(axis=1) >= level)

@@ -46,6 +46,9 @@ def cut_findings(setting: CutSetting, stock: Stock, cutter: Cutter) -> list[Find
     """A cut the machine cannot make, or only too deep, or not in the passes that were chosen. What was told to be clean
     is none of these.
     """
+    if setting.spoken.speaks:
+        # Its forces are only believed, and what a setting does is told, not reckoned.
+        return []
     if setting.is_too_hard and not setting.was_clean:
         return [
             Finding(
@@ -61,9 +64,6 @@ def cut_findings(setting: CutSetting, stock: Stock, cutter: Cutter) -> list[Find
                 },
             )
         ]
-    if setting.spoken.speaks:
-        # Its forces are only believed, and what a setting does is told, not reckoned.
-        return []
     if setting.reached_um > setting.bands.most_um and not setting.was_clean:
         return [_too_deep(setting, stock, cutter)]
     if setting.reached_um < setting.bands.least_um and setting.passes < setting.least_passes:
@@ -147,11 +147,17 @@ def unsure_finding(setting: CutSetting, stock: Stock) -> list[Finding]:
         Finding(
             "cut.unsure",
             Severity.LOOK,
-            f"{setting.cut.capitalize()} cut good in {share} of 100: try it first",
+            f"{_cut_words(setting)} good in {share} of 100: try it first",
             f"{_why_unsure(setting, stock)} {_what_helps(setting)}",
             figures,
         )
     ]
+
+
+def _cut_words(setting: CutSetting) -> str:
+    if setting.cut is Cut.THROUGH:
+        return "Cut through"
+    return "Cut of the face only" if setting.spoken.speaks else "Kiss cut"
 
 
 def _why_unsure(setting: CutSetting, stock: Stock) -> str:
@@ -327,6 +333,25 @@ def tab_findings(edge: Edge, item: ItemSpec) -> list[Finding]:
     ]
 
 
+def unfound_holes_finding(holes: int, number: int) -> list[Finding]:
+    """Holes of a design that the machine's own program does not cut: it finds outsides only."""
+    if not holes:
+        return []
+    one = holes == 1
+    return [
+        Finding(
+            "cut.holes",
+            Severity.LOOK,
+            f"{'A hole stays' if one else f'{holes} holes stay'} uncut",
+            f"Your machine’s program finds outsides only, so {'this hole is' if one else 'these holes are'} left for "
+            "knife or punch; or fill them under Edge.",
+            {"holes": holes},
+            item=number,
+            fixes=(Fix("Fill the holes", "cut as one piece", FixTarget.ITEM, {"edge.fill_holes": True}),),
+        )
+    ]
+
+
 def kiss_without_backing(stock: Stock, numbers: Sequence[int]) -> list[Finding]:
     """Kiss cuts asked of a stock that has no backing to stop in."""
     if stock.has_backing:
@@ -335,7 +360,7 @@ def kiss_without_backing(stock: Stock, numbers: Sequence[int]) -> list[Finding]:
         Finding(
             "cut.no-backing",
             Severity.LOOK,
-            "Nothing to kiss",
+            "No backing to stop in",
             f"{stock.title} has no backing, so it is cut through.",
             item=number,
             fixes=(_THROUGH,),

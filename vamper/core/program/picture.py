@@ -17,12 +17,12 @@ from shapely.geometry.base import BaseGeometry
 from vamper.core.cutting.drops import DROP_MM, drop_outline, drop_slit
 from vamper.core.plan import Plan
 from vamper.core.tell_tale import tell_tale_of
-from vamper.core.values.geometry import mirrored
+from vamper.core.values.geometry import as_multi, mirrored, parts
 from vamper.core.values.program import PICTURE_PPI
 from vamper.core.values.units import MM_PER_INCH
 
 # A slit is a hole in the picture, since a program finds outlines only.
-_SLIT_MM = 0.5
+_SLIT_MM, _TIP_MM = 0.6, 0.25
 
 
 @dataclass(frozen=True)
@@ -79,9 +79,10 @@ def riding_drop(plan: Plan, sheet: int) -> MultiPolygon | None:
 
 
 def drop_shape() -> MultiPolygon:
-    """A test drop in its own box of `DROP_MM`, its slit a narrow hole."""
-    slit = shapely.LineString(drop_slit()).buffer(_SLIT_MM / 2, cap_style="flat")
-    return MultiPolygon([Polygon(drop_outline(), [slit.exterior])])
+    """A test drop in its own box of `DROP_MM`, its slit a narrow hole, its tip as sharp as pixels show it."""
+    slit = shapely.LineString(drop_slit()).buffer(_SLIT_MM / 2, quad_segs=8)
+    drop = Polygon(drop_outline()).buffer(-_TIP_MM).buffer(_TIP_MM)
+    return as_multi(parts(drop.difference(slit)))
 
 
 def trial_frame(margin_mm: float = 7.0) -> PictureFrame:

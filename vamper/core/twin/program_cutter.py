@@ -12,13 +12,13 @@ import cv2
 import numpy as np
 from scipy import ndimage
 
-from vamper.core.art.outline import trace
 from vamper.core.art.picture import Picture, Pixels
 from vamper.core.cutting.setting import CutSetting
 from vamper.core.cutting.setting_names import NAME_SIGMA, named_force_gf
 from vamper.core.marks.program_marks import marks_or_usual
 from vamper.core.plan import Plan
 from vamper.core.program.choices import Switch, program_choices
+from vamper.core.program.outlines import outlines_in
 from vamper.core.program.picture import PictureFrame
 from vamper.core.twin.strokes import CutStroke
 from vamper.core.values.cut import Cut
@@ -83,12 +83,11 @@ def strokes_found(plan: Plan, picture: Picture, frame: PictureFrame) -> tuple[Cu
     setting = next(plan.settings[cut] for cut in Cut if cut in cuts)
     holes = plan.job.cutter.program_facts.finds_holes is not False
     strokes = list[CutStroke]()
-    mm_a_px = MM_PER_INCH / PICTURE_PPI
-    for shape in trace(picture).polygons:
+    for shape in outlines_in(picture):
         for part in parts(shape):
             rings = [*(part.interiors if holes else ()), part.exterior]
             for ring in rings:
-                points = ring_points(ring) * mm_a_px + (frame.left_mm, frame.top_mm)
+                points = ring_points(ring) + np.array([frame.left_mm, frame.top_mm])
                 closed = np.vstack([points, points[:1]])
                 for _ in range(passes_of(setting)):
                     strokes.append(CutStroke(setting.cut, setting.speed_mm_s, force_of(plan, setting), closed))

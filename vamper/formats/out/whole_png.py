@@ -10,6 +10,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+import cv2
 import numpy as np
 import numpy.typing as npt
 from PIL import Image, ImageDraw
@@ -25,7 +26,9 @@ from vamper.core.values.units import MM_PER_INCH
 from vamper.formats.out.sheet_file import Printed
 
 # Edges are drawn this much larger, then made smaller, so that half-covered pixels are half opaque.
-_FINER = 4
+_FINER = 8
+# Bits of a drawn point behind its point.
+_SHIFT = 6
 _OPAQUE = 255
 _SILHOUETTE, _DROP = (40, 44, 52), (150, 156, 166)
 
@@ -101,15 +104,16 @@ def _cover(shape: BaseGeometry, size: tuple[int, ...]) -> tuple[tuple[slice, sli
     x1, y1 = min(size[1], math.ceil(right)), min(size[0], math.ceil(bottom))
     if x1 <= x0 or y1 <= y0:
         return (slice(0, 0), slice(0, 0)), np.zeros((0, 0), dtype=np.uint8)
-    fine = Image.new("L", ((x1 - x0) * _FINER, (y1 - y0) * _FINER))
-    draw = ImageDraw.Draw(fine)
-    for part in parts(shape):
-        for ring, fill in [(part.exterior, _OPAQUE), *((hole, 0) for hole in part.interiors)]:
-            # A pixel's middle is half a pixel from its corner, and a drawn point is the middle of one.
-            points = (ring_points(ring) - (x0, y0)) * _FINER - 0.5
-            draw.polygon([tuple(point) for point in points.tolist()], fill=fill)
-    cover = np.asarray(fine.reduce(_FINER))
-    return (slice(y0, y1), slice(x0, x1)), cover
+    fine = np.zeros(((y1 - y0) * _FINER, (x1 - x0) * _FINER), dtype=np.uint8)
+    # A pixel's middle is half a pixel from its corner, and a drawn point is the middle of one.
+    rings = [
+        np.round(((ring_points(ring) - (x0, y0)) * _FINER - 0.5) * 2**_SHIFT).astype(np.int32)
+        for part in parts(shape)
+        for ring in (part.exterior, *part.interiors)
+    ]
+    cv2.fillPoly(fine, rings, _OPAQUE, shift=_SHIFT)
+    cover = cv2.resize(fine, (x1 - x0, y1 - y0), interpolation=cv2.INTER_AREA)
+    return (slice(y0, y1), slice(x0, x1)), np.asarray(cover, dtype=np.uint8)
 
 
 def _paint(rgb: Pixels, shape: BaseGeometry, colour: Pixels) -> None:

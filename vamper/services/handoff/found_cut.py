@@ -11,18 +11,15 @@ import numpy.typing as npt
 import shapely
 from shapely.geometry import MultiPolygon
 
-from vamper.core.art.outline import trace
 from vamper.core.plan import Plan
+from vamper.core.program.outlines import outlines_in
 from vamper.core.program.picture import picture_frame, printed_edges, riding_drop
 from vamper.core.values.geometry import as_multi, parts
-from vamper.core.values.program import PICTURE_PPI
-from vamper.core.values.units import MM_PER_INCH
 from vamper.formats.out.sheet_file import Printed
 from vamper.formats.out.whole_png import whole_picture
 
 Shapes = npt.NDArray[np.object_]
 
-_MM_PER_PX = MM_PER_INCH / PICTURE_PPI
 # What is compared needs no more points than this leaves, mm.
 _FINE_MM = 0.01
 
@@ -46,8 +43,7 @@ def found_cut(plan: Plan, sheet: int, printed: Printed) -> FoundCut:
     drop = riding_drop(plan, sheet)
     edges = [*printed_edges(plan, sheet), *([] if drop is None else [drop])]
     frame = picture_frame(plan, sheet)
-    tracing = trace(whole_picture(plan, sheet, printed))
-    shapes = shapely.transform(tracing.polygons, lambda points: points * _MM_PER_PX)
+    shapes = outlines_in(whole_picture(plan, sheet, printed))
     found = as_multi(list(shapes))
     wanted = [
         part for edge in edges for part in parts(shapely.transform(edge, lambda p: p - (frame.left_mm, frame.top_mm)))
