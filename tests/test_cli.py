@@ -308,7 +308,10 @@ def test_a_twin_that_does_otherwise_spoils_and_says_why(folder: Path) -> None:
     job = write(
         folder, twin={"hardness": {"satin-vinyl": 1.4}, "scale": {"x": 1.0, "y": 1.0}, "faults": ["crooked-feed"]}
     )
-    done = vamper("dry-run", job, "--out", folder / "dry", "--runs", 20, folder=folder)
+    # A look before unloading makes up for it: what is not through is run once more.
+    looked = vamper("dry-run", job, "--out", folder / "looked", "--runs", 20, folder=folder)
+    assert looked.returncode == 0
+    done = vamper("dry-run", job, "--out", folder / "dry", "--runs", 20, "--no-look", folder=folder)
     assert done.returncode == 3
     found = json.loads((folder / "dry" / "dry-run.json").read_text())
     assert found["causes"] == [{"cause": "not-through", "share": 1.0}]
@@ -317,6 +320,84 @@ def test_a_twin_that_does_otherwise_spoils_and_says_why(folder: Path) -> None:
     assert refused.returncode == 2
     assert refused.stderr.startswith("twin.slip: this field is unknown")
     assert not (folder / "no").exists()
+
+
+SETTINGS = [
+    {"name": "thick label paper", "pressures": ["less", "usual", "more"], "gentler_than": ["poster board"]},
+    {"name": "poster board"},
+    {"name": "vinyl"},
+]
+BY_PROGRAM = {
+    "route": "program",
+    "program": {"marks": {"rim_mm": {"top": 10, "right": 10, "bottom": 10, "left": 10}}, "mirrors": None},
+    "granted": [{"paper_width": 215.9, "paper_height": 279.4, "width": {"taken": 190}, "height": {"taken": 240}}],
+    "settings": SETTINGS,
+}
+
+
+def test_a_setting_is_chosen_by_its_name(folder: Path) -> None:
+    def ask(settings: list[dict[str, object]], **more: object) -> subprocess.CompletedProcess[str]:
+        (folder / "settings.json").write_text(json.dumps({"stock": "matte-label", "settings": settings, **more}))
+        return vamper("settings", "settings.json", folder=folder)
+
+    through = {"stock": "matte-label", "cut": "kiss", "pressure": "usual", "passes": 1, "outcome": "backing-through"}
+    first = json.loads(ask(SETTINGS).stdout)
+    assert set(first) == {"proposal", "placed", "next_try", "done", "look_for"}
+    assert set(first["proposal"]) == {"setting", "pressure", "passes", "usable", "at_first"}
+    assert first["proposal"]["at_first"] < first["proposal"]["usable"] < 1
+    assert {one["pressure"] for one in first["placed"]} == {"less", "usual", "more", None}
+    told = json.loads(ask([{**SETTINGS[0], "seen": [through]}, *SETTINGS[1:]]).stdout)
+    assert told["proposal"]["setting"] != "poster board"
+    assert (told["proposal"]["setting"], told["proposal"]["pressure"]) != ("thick label paper", "usual")
+    empty = json.loads(ask([]).stdout)
+    assert (empty["proposal"], empty["placed"], empty["next_try"]) == (None, [], None)
+    assert "label" in empty["look_for"]
+    for bad, words in (
+        ([{"name": "a"}, {"name": "A"}], "two settings are called"),
+        ([{"name": "a", "gentler_than": ["b"]}, {"name": "b", "gentler_than": ["a"]}], "both gentler and harder"),
+        ([{"name": "a", "seen": [{**through, "pressure": None, "cut": "through"}]}], "no backing to mark"),
+        ([{"name": "a", "seen": [{**through, "stock": "felt"}]}], "no stock is called"),
+        ([{"name": "a", "seen": [{**through, "pressure": "less"}]}], "cannot be set to"),
+    ):
+        refused = ask(bad)
+        assert (refused.returncode, refused.stderr.count("\n")) == (2, 1)
+        assert words in refused.stderr
+
+
+def test_a_job_for_the_machines_own_program(folder: Path) -> None:
+    unread = {"marks": {"read": False, "tries": 2}, "room_light": "usual", "stock": "gloss-vinyl", "remedies": []}
+    job = {"cutter": BY_PROGRAM, "stock": "gloss-label"}
+    plans = {}
+    for name, runs in (("plain", []), ("told", [unread, {"marks": {"read": False, "stock": "gloss-label"}}])):
+        done = vamper("plan", write(folder, **job, runs=runs), "--out", name, *BRIEFLY, folder=folder)
+        assert done.returncode == 0, done.stderr
+        plans[name] = json.loads((folder / name / "plan.json").read_text())
+    plan = plans["plain"]
+    assert {path.name for path in (folder / "plain").iterdir()} == {
+        "sheet-01-picture.png",
+        "bench-card.pdf",
+        "plan.json",
+    }
+    picture = plan["sheets"][0]["picture"]
+    with Image.open(folder / "plain" / "sheet-01-picture.png") as image:
+        assert image.size == (picture["width_px"], picture["height_px"])
+        assert image.mode == "RGBA"
+    assert picture["width_mm"] == pytest.approx(picture["width_px"] * 25.4 / picture["ppi"], abs=0.001)
+    assert picture["width_mm"] <= 190
+    assert picture["height_mm"] <= 240
+    assert plan["program"]["bleed"] == "off"
+    assert plan["cover_trim_mm"] == {"width": pytest.approx(189.9), "height": pytest.approx(253.4)}
+    assert "force_gf" not in plan["settings"]["kiss"]
+    assert set(plan["settings"]["kiss"]) >= {"setting", "pressure", "passes", "usable", "at_first"}
+    assert plans["told"]["reading"]["chance"] < plan["reading"]["chance"] - 0.2
+    assert plans["told"]["reading"]["offsets"]["machine"] < 0
+    outcomes = {}
+    for flag in ("--look", "--no-look"):
+        out = folder / flag
+        vamper("dry-run", write(folder, **job), "--out", out, "--runs", 40, "--unsure", flag, *BRIEFLY, folder=folder)
+        outcomes[flag] = json.loads((out / "dry-run.json").read_text())
+    assert outcomes["--look"]["sheet_good"] > outcomes["--no-look"]["sheet_good"]
+    assert outcomes["--look"]["marks_read"] == pytest.approx(plan["reading"]["chance"], abs=0.2)
 
 
 def test_compare_tells_a_print_from_its_plan(folder: Path) -> None:

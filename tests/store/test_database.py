@@ -1,15 +1,26 @@
 """The file: its shape equals the models', pragmas are on, copies are whole."""
 
+import json
 from pathlib import Path
 
 from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
+from alembic.operations import Operations
+from alembic.script import ScriptDirectory
+from pydantic import TypeAdapter
 from sqlalchemy import Engine, create_engine, inspect, text
 
-from vamper.core.values.stock import STARTER_STOCKS
+import vamper.store
+from vamper.core.ledger.run import UsedSetting
+from vamper.core.values.named_settings import NamedSetting
+from vamper.core.values.stock import STARTER_STOCKS, Stock
+from vamper.core.values.tried import Pressure
 from vamper.services.workshop import Workshop
 from vamper.store.database import copy_database, migrate, open_database
 from vamper.store.tables import TableBase
+
+_STOCK = TypeAdapter(Stock)
+_FILLED = {"made_at": "2026-05-02 18:00:00"}
 
 
 def shape(engine: Engine) -> dict[str, set[str]]:
@@ -51,3 +62,37 @@ def test_a_copy_made_while_in_use_holds_everything(workshop: Workshop, tmp_path:
     copy_database(workshop.path, tmp_path / "copy.db")
     with open_database(tmp_path / "copy.db").connect() as connection:
         assert connection.execute(text("SELECT title FROM job WHERE id = :n"), {"n": number}).scalar() == "Kept"
+
+
+def test_settings_by_steps_become_settings_by_name(tmp_path: Path) -> None:
+    """A file of 1.0: a list in order with notches, and a run that was set to one of them."""
+    path = tmp_path / "old.db"
+    engine = create_engine(f"sqlite:///{path}")
+    with engine.begin() as connection:
+        context = MigrationContext.configure(connection)
+        steps = ScriptDirectory(str(Path(vamper.store.__file__).parent / "migrations"))
+        with Operations.context(context):
+            steps.get_revision("1.0").module.upgrade()
+        context.stamp(steps, "1.0")
+        seen = {"stock": _STOCK.dump_python(STARTER_STOCKS[0], mode="json"), "cut": "kiss", "outcome": "clean"}
+        cutter = {"settings": [{"name": "soft", "seen": [seen]}, {"name": "hard", "notches": True, "seen": []}]}
+        connection.execute(
+            text("INSERT INTO cutter (id, name, revision, value) VALUES (1, 'old', 1, :value)"),
+            {"value": json.dumps(cutter)},
+        )
+        used = {"cut": "kiss", "force_gf": None, "passes": 1, "speed_mm_s": 80, "blade": "45"}
+        run = {"settings": [{**used, "step": "“hard”, one notch down"}, {**used, "step": "soft"}]}
+        columns = {one["name"] for one in inspect(connection).get_columns("run") if not one["nullable"]}
+        given = {name: _FILLED.get(name, 1) for name in columns} | {"value": json.dumps(run)}
+        names = ", ".join(given)
+        connection.execute(text(f"INSERT INTO run ({names}) VALUES ({', '.join(':' + name for name in given)})"), given)
+    migrate(engine)
+    with engine.connect() as connection:
+        settings = json.loads(connection.execute(text("SELECT value FROM cutter")).scalar_one())["settings"]
+        soft, hard = (TypeAdapter(NamedSetting).validate_python(one) for one in settings)
+        assert (soft.gentler_than, soft.pressures, len(soft.seen)) == (("hard",), (), 1)
+        assert hard.pressures == tuple(Pressure)
+        told = json.loads(connection.execute(text("SELECT value FROM run")).scalar_one())["settings"]
+        first, second = (TypeAdapter(UsedSetting).validate_python(one) for one in told)
+        assert (first.setting, first.pressure) == ("hard", Pressure.LESS)
+        assert (second.setting, second.pressure) == ("soft", None)
