@@ -5,13 +5,12 @@ knows it. The largest picture it takes is kept with the cutter, paper by paper (
 """
 
 from dataclasses import dataclass
-from datetime import date
 from enum import StrEnum
 from typing import Annotated, Any, ClassVar
 
 from annotated_types import Ge, Gt, Le, Len
 
-from vamper.core.values.limits import ONE_LINE, STRICT
+from vamper.core.values.limits import ONE_LINE, STRICT, Pattern
 
 # What is taken for marks that nobody has measured; for their reading only, nothing is drawn by it.
 USUAL_STROKE_MM, USUAL_RIM_MM = 1.0, 10.0
@@ -68,13 +67,13 @@ class ProgramBleed:
 
 @dataclass(frozen=True, slots=True)
 class ProgramCalibration:
-    """A calibration made with the program's own sheet: when, with which version of it, and what was read off its two
-    scales, as the program counts there.
+    """A calibration made with the program's own sheet: the day (year-month-day), with which version of it, and what was
+    read off its two scales, as the program counts there.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
-    on: date
+    on: Annotated[str, Pattern(r"^\d{4}-\d{2}-\d{2}$")]
     version: Annotated[str, Len(0, 60), ONE_LINE] = ""
     across: Annotated[float, Ge(-1000), Le(1000)] | None = None
     along: Annotated[float, Ge(-1000), Le(1000)] | None = None

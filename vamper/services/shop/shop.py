@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
+from datetime import date
 
 from pydantic import TypeAdapter
 from sqlalchemy import func, select
@@ -48,6 +49,13 @@ def _renamed(names: Sequence[str], name: str, changed: NamedSetting | None) -> I
             yield one
         elif changed is not None:
             yield changed.name
+
+
+def _day(text: str) -> date:
+    try:
+        return date.fromisoformat(text)
+    except ValueError:
+        raise BadInput(f"“{text}” is no day there is; write it as 2026-05-02", "made.on") from None
 
 
 class Shop:
@@ -118,7 +126,7 @@ class Shop:
         BadInput
             If its day is still to come.
         """
-        if made.on > now().date():
+        if _day(made.on) > now().date():
             raise BadInput("that day is still to come; say when it was calibrated", "made.on")
         kept = self.cutters.get(cutter_id)
         facts = kept.value.program_facts
@@ -128,7 +136,7 @@ class Shop:
     def program_due(self, printer_id: int, cutter_id: int, stock: Stock) -> str:
         """Why the own calibration of a machine's program is due, in a sentence; empty where it is not."""
         made = self.cutters.get(cutter_id).value.program_facts.calibrated
-        return self.measured.program_due(printer_id, cutter_id, stock, made[-1].on if made else None)
+        return self.measured.program_due(printer_id, cutter_id, stock, _day(made[-1].on) if made else None)
 
     def cutter_with_seen(self, cutter_id: int) -> Cutter:
         """A cutter with what test cuts and runs said of its settings, beside what was typed of them."""
