@@ -1,9 +1,11 @@
-"""Cut in a real browser: two ladders judged by clicks, and the proposal and the bench card that follow."""
+"""Cut in a real browser: a ladder judged by clicks, and the proposal and the bench card that follow."""
 
+import io
 import re
 
 import numpy as np
 import pytest
+from PIL import Image
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
@@ -16,7 +18,7 @@ from vamper.core.values.stock import STOCK_BY_KEY
 
 pytestmark = pytest.mark.screens
 
-CHANDLERY, TAGS, PEARL, SHED = 1, 6, 9, 10
+CHANDLERY, TAGS, PEARL, SHED, JARS = 1, 6, 9, 10, 17
 NAMES = {
     "not-through": "not through",
     "clean": "clean",
@@ -47,33 +49,25 @@ def judged(screen: Screen) -> None:
         )
 
 
-def chance(screen: Screen) -> float:
-    label = screen.find('svg[aria-label^="Proposed are"]').get_attribute("aria-label") or ""
-    words = re.search(r"clean in ([\w ]+?) of 100", label)[1]  # type: ignore[index]
-    return 99.5 if "more" in words else float(words)
-
-
-def test_two_ladders_find_the_force_and_the_card_follows(screen: Screen) -> None:
+def test_a_ladder_finds_the_force_and_the_card_follows(screen: Screen) -> None:
     screen.open(f"/jobs/{CHANDLERY}/cut")
     screen.says("No ladder yet")
-    chances = [chance(screen)]
-    for words in ("Lay out a ladder", "Next ladder"):
-        screen.button(words).click()
-        screen.find('[role="radiogroup"][aria-label^="Drop 1,"]')
-        screen.says("Cut it, look at each drop")
-        judged(screen)
-        screen.says("judged")
-        screen.wait(lambda: chance(screen) > chances[-1], "a better chance")
-        chances.append(chance(screen))
-    assert chances[0] < 50
-    assert chances[-1] > 85
+    screen.says("if you look before unloading")
+    heading = screen.find('section[aria-label="kiss cut"] h2').text
+    screen.button("Lay out a ladder").click()
+    screen.find('[role="radiogroup"][aria-label^="Drop 1,"]')
+    screen.says("Cut it, look at each drop")
+    judged(screen)
+    screen.says("judged")
+    screen.wait(lambda: screen.find('section[aria-label="kiss cut"] h2').text != heading, "another force")
     assert screen.faults_of_access() == []
     heading = screen.find('section[aria-label="kiss cut"] h2').text
     proposed = float(re.search(r"([\d.]+) gf", heading)[1])  # type: ignore[index]
     stock = STOCK_BY_KEY["gloss-vinyl"]
     reached = depth_um(proposed, 1, stock, Blade.GENERAL, sharpness_of(METRES)) / HARDER
-    low, high = bands_of(stock, Cut.KISS).wanted
-    assert low < reached < high
+    # At the first go, or with one pass more.
+    bands = bands_of(stock, Cut.KISS)
+    assert bands.least_um / 1.6 < reached < bands.usable_um
     screen.button("Bench card").click()
     screen.says(f"{proposed:g} gf, one pass")
     assert "Try it first" not in screen.text()
@@ -104,24 +98,24 @@ def test_the_blade_goes_its_way_under_a_slider(screen: Screen) -> None:
     assert np.ptp(numbers[::2]) < 6 * 40
 
 
-def test_a_machine_that_speaks_in_steps(screen: Screen) -> None:
+def test_a_machine_that_is_set_by_names(screen: Screen) -> None:
     screen.open(f"/jobs/{SHED}/cut")
-    screen.says("cardboard, thin")
-    screen.button("Your machine").click()
+    screen.button("Your machine’s settings").click()
     screen.says("paper, second line")
+    screen.says("Choose “")
     assert screen.faults_of_access() == []
-    before = screen.find('section[aria-label="kiss cut"] h2').text
-    row = "//li[.//b[normalize-space(.)='cardboard, thick']]"
-    screen.driver.find_element(By.XPATH, row + "//button[contains(., 'It did')]").click()
-    screen.wait(
-        lambda: screen.driver.find_elements(By.XPATH, row + "//button[normalize-space(.)='clean']"), "the outcomes"
-    )
-    screen.driver.find_element(By.XPATH, row + "//button[normalize-space(.)='clean']").click()
-    screen.says("clean on satin vinyl")
-    screen.wait(
-        lambda: screen.find('section[aria-label="kiss cut"] h2').text != before or "clean on satin" in screen.text(),
-        "what is proposed now",
-    )
+    before = screen.find('section[aria-label="What to choose"]').text
+    screen.find('section[aria-label="Test cut"]')
+    screen.button("through the backing").click()
+    screen.says("Take it back")
+    screen.wait(lambda: screen.find('section[aria-label="What to choose"]').text != before, "another proposal")
+    screen.button("Take it back").click()
+    screen.wait(lambda: screen.find('section[aria-label="What to choose"]').text == before, "the first proposal")
+    box = screen.find("section + form textarea, form textarea")
+    box.send_keys("felt\nthin felt")
+    screen.button("Add them").click()
+    screen.says("thin felt")
+    assert screen.faults_of_access() == []
     screen.button("Blade and mat").click()
     screen.says("change the blade")
     assert screen.faults_of_access() == []
@@ -129,6 +123,40 @@ def test_a_machine_that_speaks_in_steps(screen: Screen) -> None:
         By.XPATH, "//li[.//b[normalize-space(.)='the blade that came with it']]//button[contains(., 'New tip')]"
     ).click()
     screen.wait(lambda: "The blade is worn" not in screen.text(), "the finding gone")
+    assert not screen.errors()
+
+
+def test_the_machines_own_program_from_the_picture_to_what_it_did(screen: Screen) -> None:
+    """One picture and what to type, its marks, a setting by name, and the route changed by one press."""
+    screen.open(f"/jobs/{JARS}/print")
+    screen.says("Type this size")
+    screen.says("It will find")
+    assert "PDF" not in screen.find("main, body").text.split("Other files")[0]
+    assert screen.faults_of_access() == []
+    picture = ASKED.get(screen.base + f"/api/jobs/{JARS}/sheets/1/picture.png")
+    with Image.open(io.BytesIO(picture.content)) as image:
+        size = f"{image.size[0] * 25.4 / 300:.2f}"
+    assert size.rstrip("0").rstrip(".") in screen.text()
+    screen.open(f"/jobs/{JARS}/marks")
+    screen.says("Your machine reads")
+    assert screen.faults_of_access() == []
+    screen.button("Calibration").click()
+    screen.says("Calibrated in your machine’s program")
+    screen.button("Note it").click()
+    screen.wait(lambda: "Never calibrated" not in screen.text(), "the calibration noted")
+    assert screen.faults_of_access() == []
+    screen.open(f"/jobs/{JARS}/cut")
+    screen.says("Choose “label paper”, more pressure")
+    assert not re.search(r"\bgf\b", screen.text())
+    assert screen.faults_of_access() == []
+    screen.button("Bench card").click()
+    screen.says("Leave the frame on the sheet")
+    screen.says("Not through? Once more")
+    screen.button("the machine on the kitchen table").click()
+    screen.says("Who leads the cut?")
+    files = screen.driver.find_element(By.XPATH, "//*[@role='radio'][contains(., 'It takes cut files')]")
+    files.click()
+    screen.wait(lambda: "The window of force" in screen.text(), "what a machine of cut files has")
     assert not screen.errors()
 
 

@@ -28,9 +28,11 @@ def test_a_sheet_is_ruined_on_the_screen_and_then_good(screen: Screen) -> None:
     screen.says("practice cutter")
     run(screen)
     told = ASKED.get(f"{screen.base}/api/jobs/{NEWCOMERS}/dry-run").json()["outcome"]
-    assert {one["cause"] for one in told["causes"]} >= {"bitten", "not-through", "bare-rim"}
+    assert {one["cause"] for one in told["causes"]} >= {"bitten", "bare-rim"}
+    # What is not through at first is run once more: its maker looks before unloading.
+    assert "not-through" not in {one["cause"] for one in told["causes"]}
     shown = {piece["spoiled"] for piece in told["sheets"][0]["pieces"]}
-    assert len(shown - {None}) >= 3
+    assert len(shown - {None}) >= 2
     screen.says("What spoils it")
     screen.says("What helps")
     screen.says("Practice bench.")

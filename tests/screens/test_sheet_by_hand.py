@@ -168,7 +168,7 @@ def test_every_window_is_accessible(screen: Screen) -> None:
         "How many fit?": "a sheet",
         "Fill what is left": "in a range of sizes",
         "Scale to fill": "Find the size",
-        "Compare layouts": "used of the live area",
+        "Compare layouts": "used of the area",
     }.items():
         screen.button(tool).click()
         screen.find('[role="dialog"]')
@@ -196,7 +196,7 @@ def test_a_layout_is_kept_under_a_name_and_put_back(screen: Screen) -> None:
 
 
 def test_the_live_area_is_explained_and_machines_are_changed(screen: Screen, job: int) -> None:
-    screen.button("Live area").click()
+    screen.button("Area you can use").click()
     # The station of the same name is a link; the limit is a button.
     screen.driver.find_element(By.XPATH, "//button[@aria-pressed][contains(., '8 inset')]").click()
     screen.find('[data-testid="bound"]')
