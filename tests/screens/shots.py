@@ -38,7 +38,7 @@ def main() -> None:
                 _pictures(screen)
                 driver.save_screenshot(str(FOLDER / f"{name}.png"))
             _marks(screen)
-            _cutting(screen)
+            _program(screen)
             _twin(screen)
             _compose(screen)
             driver.save_screenshot(str(FOLDER / "compose.png"))
@@ -89,19 +89,22 @@ def _marks(screen: Screen) -> None:
     screen.driver.save_screenshot(str(FOLDER / "marks.png"))
 
 
-def _cutting(screen: Screen) -> None:
-    """The blade half way round a sheet."""
-    screen.open("/jobs/4/cut")
-    screen.button("The blade").click()
-    slider = screen.find('input[aria-label="Time at the machine"]')
-    screen.wait(lambda: "0:00 at" not in screen.text() and "at the machine" in screen.text(), "the way")
-    slider.send_keys(Keys.HOME, Keys.PAGE_UP * 6)
+def _program(screen: Screen) -> None:
+    """What is handed to a machine's own program, and its settings by name."""
+    screen.open("/jobs/17/sheet")
+    _packed(screen)
+    screen.open("/jobs/17/print")
+    screen.says("It will find")
     _pictures(screen)
-    screen.driver.save_screenshot(str(FOLDER / "blade-way.png"))
+    screen.driver.save_screenshot(str(FOLDER / "program.png"))
+    screen.open("/jobs/17/cut")
+    screen.says("Choose")
+    _pictures(screen)
+    screen.driver.save_screenshot(str(FOLDER / "settings.png"))
 
 
 def _twin(screen: Screen) -> None:
-    """A dry run that goes wrong, and a photo of a print held against its plan."""
+    """A dry run that goes wrong."""
     screen.open("/jobs/11/sheet")
     _packed(screen)
     screen.open("/jobs/11/dry-run")
@@ -109,12 +112,6 @@ def _twin(screen: Screen) -> None:
     screen.wait(lambda: "Run it dry again" in screen.text(), "the dry run")
     _pictures(screen)
     screen.driver.save_screenshot(str(FOLDER / "dry-run.png"))
-    screen.open("/jobs/4/print")
-    screen.button("Photo check").click()
-    screen.button("Try it with a sample").click()
-    screen.says("without print")
-    _pictures(screen)
-    screen.driver.save_screenshot(str(FOLDER / "photo-check.png"))
 
 
 def _compose(screen: Screen) -> None:

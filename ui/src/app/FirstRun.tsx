@@ -4,7 +4,7 @@ import { useLocation } from 'wouter';
 import { readAgain } from '../api/again';
 import { ask, client } from '../api/client';
 import { useNotices } from '../api/notices';
-import { useChooseRoute } from '../api/program';
+import { type Route, useChooseRoute } from '../api/program';
 import { useCutters, usePrinters, usePutUsual, useUsual } from '../api/shop';
 import { Button } from '../kit/Button';
 import { Options } from '../kit/Options';
@@ -57,7 +57,18 @@ export function Questions() {
   const choose = useChooseRoute();
   const { unit, use } = useUnit();
   if (!usual || usual.asked || !printers || !cutters) return null;
-  const machine = cutters.find((one) => one.id === usual.cutter_id && one.profile.cutter.feed !== 'hand');
+  const isHand = (one: (typeof cutters)[number]) => one.profile.cutter.feed === 'hand';
+  const chosen = cutters.find((one) => one.id === usual.cutter_id);
+  const route = chosen ? (isHand(chosen) ? 'hand' : chosen.profile.cutter.route) : null;
+  // The answer belongs to a machine: the one that is named, else the first there is.
+  const cutBy = (way: Route) => {
+    const takes = (one: (typeof cutters)[number]) => isHand(one) === (way === 'hand');
+    const id = (chosen && takes(chosen) ? chosen : cutters.find(takes))?.id;
+    if (id === undefined) return;
+    const name = () => put.mutate({ ...usual, cutter_id: id });
+    if (way === 'hand') name();
+    else choose.mutate({ id, route: way }, { onSuccess: name });
+  };
   const named = (machines: { id: number; profile: { name: string } }[]) => [
     ...machines.map((one) => ({ key: String(one.id), name: one.profile.name })),
     { key: LATER, name: 'Leave it for later' },
@@ -67,6 +78,9 @@ export function Questions() {
   const value = (id: number | null | undefined) => (id ? String(id) : LATER);
   return (
     <section aria-label="A few questions" className="panel flex flex-col gap-4 p-5">
+      <Question title="How do you cut?">
+        <RouteChoice value={route} onChange={cutBy} />
+      </Question>
       <div className="grid gap-5 md:grid-cols-3">
         <Question title="What do you print on?">
           <Options
@@ -96,14 +110,6 @@ export function Questions() {
           />
         </Question>
       </div>
-      {machine && (
-        <Question title="Who leads the cut?">
-          <RouteChoice
-            value={machine.profile.cutter.feed === 'hand' ? 'hand' : machine.profile.cutter.route}
-            onChange={(route) => choose.mutate({ id: machine.id, route })}
-          />
-        </Question>
-      )}
       <div className="flex flex-wrap items-center justify-between gap-3">
         <p className="text-sm text-soft">
           Margins, reach and force of each machine are set in a job’s first line; until you name one, a job

@@ -49,17 +49,20 @@ export function CameOut({ view }: { view: View }) {
     </Window>
   );
   const say = (sheet: LaidSheet, came_out: 'good' | 'not-run') =>
-    log.mutate({
-      sheet: sheet.number,
-      sheets: question.copies,
-      came_out,
-      spoilt: [],
-      note: '',
-      lot,
-      again: false,
-      was_set: wasSet,
-      read: came_out === 'not-run' ? null : read,
-    });
+    log.mutate(
+      {
+        sheet: sheet.number,
+        sheets: question.copies,
+        came_out,
+        spoilt: [],
+        note: '',
+        lot,
+        again: false,
+        was_set: wasSet,
+        read: came_out === 'not-run' ? null : read,
+      },
+      { onSuccess: () => setRead(null) },
+    );
   return (
     <>
       {question.words && open && !later && (

@@ -39,7 +39,7 @@ const HAND = (
 );
 
 const ROUTES: readonly (readonly [Route, string, string, React.ReactNode])[] = [
-  ['program', 'Its own program prints and cuts a picture', 'the usual way at home', PROGRAM],
+  ['program', 'Your machine’s own program prints and cuts a picture', 'the usual way at home', PROGRAM],
   ['files', 'It takes cut files', 'SVG, DXF or HP-GL, and reads marks that Vamper prints', FILES],
   ['hand', 'Scissors or a guillotine', 'guide lines and straight rows', HAND],
 ];
