@@ -17,7 +17,7 @@ from vamper.core.values.accepted_size import AcceptedSize, SizeBounds
 from vamper.core.values.art import Purpose
 from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.cut import Cut
-from vamper.core.values.cutter import Cutter, Feed, ForceRange, Reach
+from vamper.core.values.cutter import Cutter, Feed, ForceRange, Reach, Route
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import Severity, Station
 from vamper.core.values.finish import (
@@ -39,6 +39,7 @@ from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import Paper
 from vamper.core.values.placement import Pin, Placement
 from vamper.core.values.printer import Ink, Margins, Printer, PrintScale, TraySize
+from vamper.core.values.program import Program
 from vamper.core.values.reading import Black, RoomLight
 from vamper.core.values.tried import Outcome, Try
 
@@ -72,6 +73,9 @@ def on_taper(*, bent: bool = True) -> Scene:
 
 
 # Code, where it is answered, how much it matters, a scene that has it, and the nearest one that has not.
+# A square with a square hole.
+FRAME = bars((20, 20, 380, 120), (20, 280, 380, 380), (20, 20, 120, 380), (280, 20, 380, 380))
+
 CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
     "marks.unread": (
         Station.MARKS,
@@ -270,6 +274,20 @@ CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
         # Card 300 µm: one pass of this machine stops short of it.
         scene(item(cut=Cut.THROUGH), stock="card", passes=1, cutter=Cutter(force_gf=ForceRange(20, 200, 4))),
         scene(item(cut=Cut.THROUGH), stock="card", cutter=Cutter(force_gf=ForceRange(20, 200, 4))),
+    ),
+    "cut.holes": (
+        Station.CUT,
+        Severity.LOOK,
+        scene(
+            item(edge=EdgeSpec("bare", 0.0, fill_holes=False)),
+            pictures={1: FRAME},
+            cutter=Cutter(route=Route.PROGRAM, program=Program(finds_holes=False)),
+        ),
+        scene(
+            item(edge=EdgeSpec("bare", 0.0, fill_holes=False)),
+            pictures={1: FRAME},
+            cutter=Cutter(route=Route.PROGRAM, program=Program(finds_holes=True)),
+        ),
     ),
     "cut.not-as-assumed": (
         Station.CUT,

@@ -13,7 +13,7 @@ from vamper.core.art.groups import groups_of, start_apart_mm
 from vamper.core.art.outline import outline_at, trace
 from vamper.core.art.resolution import VIEWING_DISTANCE_MM, need_of, needed_ppi
 from vamper.core.cutting.depth import bands_of, depth_um, force_for
-from vamper.core.cutting.setting import EdgeDetail, propose
+from vamper.core.cutting.setting import CutHistory, EdgeDetail, propose
 from vamper.core.edge.edge import derive_edge
 from vamper.core.edge.kind import KINDS, along_with_kind
 from vamper.core.effective_job import effective_cut, effective_job, initial_edge
@@ -231,9 +231,9 @@ def test_depth_grows_with_force_and_fades_from_pass_to_pass() -> None:
         ("satin-vinyl", Cut.KISS, 5.0, Blade.GENERAL, 1),
         ("satin-vinyl", Cut.KISS, 0.69, Blade.STEEP, 1),
         ("satin-vinyl", Cut.KISS, 0.7, Blade.GENERAL, 1),
-        ("magnet", Cut.THROUGH, 5.0, Blade.STEEP, 2),
+        ("magnet", Cut.THROUGH, 5.0, Blade.GENERAL, 2),
         ("card", Cut.THROUGH, 5.0, Blade.GENERAL, 1),
-        ("heavy-card", Cut.THROUGH, 5.0, Blade.STEEP, 1),
+        ("heavy-card", Cut.THROUGH, 5.0, Blade.GENERAL, 1),
         ("light-card", Cut.THROUGH, 1.4, Blade.GENERAL, 2),
         ("light-card", Cut.THROUGH, 1.6, Blade.GENERAL, 1),
         ("light-transfer", Cut.KISS, 0.3, Blade.GENERAL, 2),
@@ -242,7 +242,8 @@ def test_depth_grows_with_force_and_fades_from_pass_to_pass() -> None:
 def test_blade_and_passes_for_each_kind_of_stock(
     stock: str, cut: Cut, radius: float, blade: Blade, passes: int
 ) -> None:
-    setting = propose(STOCK_BY_KEY[stock], cut, Cutter(), EdgeDetail(radius, radius))
+    in_the_drawer = CutHistory(steep_at_hand=True)
+    setting = propose(STOCK_BY_KEY[stock], cut, Cutter(), EdgeDetail(radius, radius), in_the_drawer)
     assert (setting.blade, setting.passes) == (blade, passes)
     assert setting.bands.least_um <= setting.reached_um <= setting.bands.most_um
 

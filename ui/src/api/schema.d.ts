@@ -5078,6 +5078,8 @@ export interface components {
       sharpness: number;
       /** Usable */
       usable: number;
+      /** Usable Gf */
+      usable_gf: number[];
       /** Usable Words */
       usable_words: string;
     };
@@ -7216,18 +7218,15 @@ export interface components {
     };
     /**
      * ProgramCalibration
-     * @description A calibration made with the program's own sheet: when, with which version of it, and what was read off its two
-     *     scales, as the program counts there.
+     * @description A calibration made with the program's own sheet: the day (year-month-day), with which version of it, and what was
+     *     read off its two scales, as the program counts there.
      */
     ProgramCalibration: {
       /** Across */
       across?: number | null;
       /** Along */
       along?: number | null;
-      /**
-       * On
-       * Format: date
-       */
+      /** On */
       on: string;
       /**
        * Version

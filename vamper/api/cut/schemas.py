@@ -201,6 +201,8 @@ class ForceOut(BaseModel):
     force: ForceRange
     axis_gf: list[float]
     bands: list[BandOut]
+    usable_gf: list[float]
+    """From where to where a look before unloading makes the sheet good more often than not; empty for nowhere."""
     hill_gf: list[float]
     hill: list[float]
     prior: list[float]

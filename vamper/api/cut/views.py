@@ -26,12 +26,12 @@ from vamper.api.cut.schemas import (
 )
 from vamper.api.was_set import proposed_out
 from vamper.core.bench_card import used_settings
-from vamper.core.cutting.belief import prior
+from vamper.core.cutting.belief import HardnessBelief, prior
 from vamper.core.cutting.care import blade_advice, held_of, loads_left, mat_advice, metres_left
 from vamper.core.cutting.depth import depth_um
 from vamper.core.cutting.drops import Drop
 from vamper.core.cutting.ladder import COMFORTABLE_SHARE, ladder_advice
-from vamper.core.cutting.outlook import SURE_AT
+from vamper.core.cutting.outlook import SURE_AT, Floats
 from vamper.core.cutting.setting import CutSetting, spoken_setting
 from vamper.core.cutting.window import window_of
 from vamper.core.plan import Plan, cut_of, metres_of, timed_runs, timing_of
@@ -51,6 +51,7 @@ from vamper.services.shop.tried import KeptCutRecord, RecordKind, TriedOn
 _DIGITS = 4
 # More passes than these are offered only where the machine needs them.
 _SHOWN_PASSES = 3
+_MORE_OFTEN_THAN_NOT = 0.5
 
 
 def cut_part(plan: Plan, revision: str) -> CutPart:
@@ -122,6 +123,7 @@ def force_out(plan: Plan, cut: Cut, asked_passes: int | None, tried: TriedOn) ->
             BandOut(outcome=outcome, chances=[round(value, _DIGITS) for value in chances.tolist()])
             for outcome, chances in window.chances
         ],
+        usable_gf=_usable_gf(belief, window.force_gf, passes),
         hill_gf=[round(value, 2) for value in window.hill_gf.tolist()],
         hill=[round(value, _DIGITS) for value in window.hill.tolist()],
         prior=[round(value, _DIGITS) for value in window.prior.tolist()],
@@ -153,6 +155,12 @@ def force_out(plan: Plan, cut: Cut, asked_passes: int | None, tried: TriedOn) ->
         sharpness=round(belief.sharpness, _DIGITS),
         like=plan.job.stock.like,
     )
+
+
+def _usable_gf(belief: HardnessBelief, scale_gf: Floats, passes: int) -> list[float]:
+    """The ends of the forces that are good more often than not, with a look before the sheet is unloaded."""
+    good = scale_gf[belief.outlook(scale_gf, passes).usable > _MORE_OFTEN_THAN_NOT]
+    return [round(float(good[0]), 2), round(float(good[-1]), 2)] if len(good) else []
 
 
 def settings_out(plan: Plan, cut: Cut, tried: TriedOn) -> SettingsOut:

@@ -84,6 +84,7 @@ export function ForceWindow({ force, ladder }: { force: Force; ladder: Ladder | 
         <path d={under} fill="var(--kingfisher)" opacity="0.25" />
         <path d={outline(force.hill)} fill="none" stroke="var(--kingfisher)" strokeWidth="1.8" />
         <Bands force={force} x={x} names={names} />
+        <Usable from={force.usable_gf[0]} to={force.usable_gf[1]} x={x} />
         {ladder?.drops.map((drop, index) => {
           if (drop.force_gf === null || drop.force_gf < low || drop.force_gf > high) return null;
           return (
@@ -204,6 +205,37 @@ function Bands({ force, x, names }: BandsProps) {
         );
       })}
     </>
+  );
+}
+
+/** Where the sheet can be used, with a look before unloading: a marked backing still peels. */
+function Usable({
+  from,
+  to,
+  x,
+}: {
+  from: number | undefined;
+  to: number | undefined;
+  x: (gf: number) => number;
+}) {
+  if (from === undefined || to === undefined) return null;
+  const [left, right] = [x(from), x(to)];
+  return (
+    <g>
+      <line x1={left} x2={right} y1={BANDS.top - 3} y2={BANDS.top - 3} stroke="var(--moss)" strokeWidth="5" />
+      <text
+        x={Math.min(right, RIGHT) - 4}
+        y={BANDS.top - 8}
+        textAnchor="end"
+        fontSize="13"
+        fill="var(--ink)"
+        stroke="var(--paper)"
+        strokeWidth="4"
+        paintOrder="stroke"
+      >
+        usable with a look
+      </text>
+    </g>
   );
 }
 
