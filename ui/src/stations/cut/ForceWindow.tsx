@@ -225,7 +225,7 @@ function Usable({
       <line x1={left} x2={right} y1={BANDS.top - 3} y2={BANDS.top - 3} stroke="var(--moss)" strokeWidth="5" />
       <text
         x={Math.min(right, RIGHT) - 4}
-        y={BANDS.top - 8}
+        y={BANDS.top - 13}
         textAnchor="end"
         fontSize="13"
         fill="var(--ink)"
