@@ -14,7 +14,7 @@ from scipy.special import beta as beta_of
 
 from tests.tried import tried
 from vamper.core.ledger.cost import Rates
-from vamper.core.ledger.recipe import RecipeKind, recipes_of
+from vamper.core.ledger.recipe import RecipeKind, recipes_of, setting_words
 from vamper.core.ledger.run import (
     CameOut,
     LaterCheck,
@@ -287,3 +287,16 @@ def test_a_cut_without_a_force_comes_back_out_of_a_table(step: str, pressure: Pr
     assert [one.settings for _, one in read_runs_csv(write_runs_csv([(AT, run)]))] == [run.settings]
     with pytest.raises(ValueError, match="not with both"):
         UsedSetting(Cut.KISS, 96.0, 1, 80.0, "45", step or "foil")
+
+
+@pytest.mark.parametrize(
+    ("used", "words"),
+    [
+        (KISS, "kiss 96 gf × 1"),
+        (UsedSetting(Cut.KISS, None, 2, 80.0, "45", "film", Pressure.LESS), "kiss “film”, less pressure, 2 passes"),
+        (UsedSetting(Cut.KISS, None, 2, 80.0, "45"), "kiss as nobody remembers × 2"),
+    ],
+)
+def test_what_was_set_is_said_whatever_is_known_of_it(used: UsedSetting, words: str) -> None:
+    assert setting_words(used) == words
+    assert list(recipes_of([(1, run_with(settings=(used,)))]))

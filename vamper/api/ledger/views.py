@@ -239,7 +239,8 @@ def _next_cut(shop: Shop, one: Recipe) -> tuple[str | None, str, str]:
         return None, "this stock is not in the workshop any more", counted
     if found is None or setting is None or cut is None:
         return None, "this machine is not in the workshop any more", counted
-    key, cutter = found
+    key, _ = found
+    cutter = shop.cutter_with_seen(key)
     tried, blade = shop.tried.of(key, one.what.stock), shop.care.blades.in_machine(key)
     known = CutHistory(tried.tries, tried.runs, None if blade is None else blade.value)
     seen_in = [plural(len(tried.ladders), "ladder")] if tried.ladders else []
@@ -248,6 +249,8 @@ def _next_cut(shop: Shop, one: Recipe) -> tuple[str | None, str, str]:
     settings = settings_for(stock, cutter, known=known)
     proposed = settings.get(cut) or settings[Cut.THROUGH]
     choice = proposed.spoken.choice
+    if choice is None and cutter.has_own_program:
+        return None, "none of its settings is chosen for this stock", source
     words = f"{proposed.cut.value} {choice.words if choice else f'{proposed.force_gf:g} gf × {proposed.passes}'}"
     now = (
         (None, choice.name, choice.pressure, choice.passes)

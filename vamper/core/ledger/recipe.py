@@ -15,6 +15,7 @@ from vamper.core.ledger.drift import has_drifted
 from vamper.core.ledger.run import CameOut, Run, Spoilt, UsedSetting
 from vamper.core.ledger.success import Success, success_of
 from vamper.core.values.cut import Cut
+from vamper.core.values.named_settings import SettingChoice
 
 # So many of the newest runs are told by themselves.
 _NEWEST = 5
@@ -138,7 +139,12 @@ def _entries(number: int, run: Run) -> Iterator[tuple[RecipeFor, _Entry]]:
 
 
 def setting_words(one: UsedSetting) -> str:
-    return f"{one.cut.value} {one.setting or f'{one.force_gf:g} gf'} × {one.passes}"
+    """What a cut was made with, in words: a setting with its pressure, a force, or that nobody remembers."""
+    if one.setting:
+        choice = SettingChoice(one.setting, one.pressure, one.passes)
+        return f"{one.cut.value} {choice.words}"
+    what = "as nobody remembers" if one.force_gf is None else f"{one.force_gf:g} gf"
+    return f"{one.cut.value} {what} × {one.passes}"
 
 
 def marks_way(run: Run) -> str:

@@ -2,10 +2,11 @@
 
 from collections.abc import Iterable
 
-from vamper.core.cutting.setting import CutHistory, settings_for
+from vamper.core.cutting.setting import CutHistory, CutSetting, settings_for
 from vamper.core.effective_job import effective_cut, initial_edge
 from vamper.core.plan import detail_of
 from vamper.core.values.cut import Cut
+from vamper.core.values.cutter import Cutter
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.stock import AFTER, GROUP_OF, GROUPS, Stock
@@ -39,7 +40,7 @@ def _choice(asked: ChoiceContext, key: str, name: str, stock: Stock) -> Choice:
     printed = "not printed" if not stock.printable else "printed mirrored" if stock.mirrored else "printed"
     return Choice(
         name,
-        f"{cut} cut, {setting.force_gf:g} gf × {setting.passes}; {printed}; then {AFTER[stock.stock_class]}",
+        f"{_cut_words(setting, asked.job.cutter)}; {printed}; then {AFTER[stock.stock_class]}",
         {"stock": key},
         key == asked.document.stock,
         group=GROUP_OF[stock.stock_class],
@@ -84,6 +85,14 @@ def _question(before: Stock, after: Stock, items: Iterable[ItemSpec]) -> PhraseQ
 def _fields(edge: EdgeSpec) -> dict[str, object]:
     """What makes an edge bare or bordered, as fields of a design; smoothing and corners stay."""
     return {f"edge.{field}": getattr(edge, field) for field in _EDGE_FIELDS}
+
+
+def _cut_words(setting: CutSetting, cutter: Cutter) -> str:
+    """How a stock would be cut: by a force, or by what this machine's own list has for it."""
+    if not cutter.has_own_program:
+        return f"{setting.cut} cut, {setting.force_gf:g} gf × {setting.passes}"
+    how = "cut through" if setting.cut is Cut.THROUGH else "cut through the face only"
+    return f"{how}, {'no setting typed' if setting.spoken.choice is None else setting.spoken.choice.words}"
 
 
 KIND = PhraseKind("stock", 2, say, choices)
