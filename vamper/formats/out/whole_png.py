@@ -2,7 +2,7 @@
 
 Where the picture lies is `core.program.picture`. A piece is opaque up to its edge and transparent outside: bare border
 is filled with white, and nothing bleeds, since the program would cut round that. A stock that is not printed shows
-silhouettes.
+cut shapes.
 """
 
 import io
@@ -30,7 +30,7 @@ _FINER = 8
 # Bits of a drawn point behind its point.
 _SHIFT = 6
 _OPAQUE = 255
-_SILHOUETTE, _DROP = (40, 44, 52), (150, 156, 166)
+_CUT_SHAPE, _DROP = (40, 44, 52), (150, 156, 166)
 
 Pixels = npt.NDArray[np.uint8]
 
@@ -44,7 +44,7 @@ def whole_picture(plan: Plan, sheet: int, printed: Printed) -> Picture:
         _print(rgb, frame, page_of(plan, sheet), edges, printed)
     else:
         # Nothing is printed: the program only needs to see what to cut out.
-        rgb[:] = _SILHOUETTE
+        rgb[:] = _CUT_SHAPE
     if drop is not None:
         _paint(rgb, frame.to_px(drop), np.array(_DROP, dtype=np.uint8))
     for edge in (*edges, *(() if drop is None else (drop,))):

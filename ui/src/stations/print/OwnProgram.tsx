@@ -2,8 +2,9 @@ import { useQuery } from '@tanstack/react-query';
 
 import { ask, client, type Schemas } from '../../api/client';
 import type { Plan } from '../../api/view';
-import { plainLength, showLength, useUnit } from '../../kit/units';
+import { plainLength } from '../../kit/units';
 import { Loaded } from '../../look/Loaded';
+import { FoundPicture } from './FoundPicture';
 
 /** The sheet as one picture for the machine's own program, and what that will find to cut. */
 export function OwnProgram({ jobId, plan, sheet }: { jobId: number; plan: Plan; sheet: number }) {
@@ -39,7 +40,6 @@ export function OwnProgram({ jobId, plan, sheet }: { jobId: number; plan: Plan; 
 }
 
 function Found({ found }: { found: Schemas['FoundCutOut'] }) {
-  const unit = useUnit((state) => state.unit);
   const { width_mm: width, height_mm: height } = found.size;
   return (
     <>
@@ -55,28 +55,7 @@ function Found({ found }: { found: Schemas['FoundCutOut'] }) {
           {found.width_px} × {found.height_px} pixels
         </dd>
       </dl>
-      <figure className="flex flex-col gap-1">
-        <svg
-          viewBox={`-2 -2 ${width + 4} ${height + 4}`}
-          className="drawing max-h-64 w-full rounded-[6px] border border-rule bg-tray"
-          role="img"
-          aria-label={`${found.found} outlines, traced from the picture`}
-        >
-          <path
-            d={found.path}
-            fill="var(--d-paper)"
-            fillRule="evenodd"
-            stroke="var(--d-edge)"
-            strokeWidth="1.2"
-            vectorEffect="non-scaling-stroke"
-          />
-        </svg>
-        <figcaption className={found.off_mm === null ? 'text-sm font-bold text-rowan' : 'text-sm'}>
-          {found.off_mm === null
-            ? `It will find ${found.found} outlines for ${found.planned} pieces: some run together. Lay them farther apart.`
-            : `It will find ${found.found} of ${found.planned} outlines, at most ${showLength(found.off_mm, unit, 2)} from the planned edges.`}
-        </figcaption>
-      </figure>
+      <FoundPicture found={found} />
     </>
   );
 }

@@ -2,14 +2,15 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 
-import { ask, client, type Schemas } from '../../api/client';
+import { ask, client } from '../../api/client';
 import { type ProgramView, useProgram, useTellProgram } from '../../api/program';
 import type { Plan, View } from '../../api/view';
 import { Button } from '../../kit/Button';
 import { LengthField } from '../../kit/LengthField';
-import { plainLength, showLength, useUnit } from '../../kit/units';
+import { plainLength, useUnit } from '../../kit/units';
 import { Loaded } from '../../look/Loaded';
 import { useSheet } from '../../look/SheetRow';
+import { FoundPicture } from './FoundPicture';
 
 const STEPS = 'grid grid-cols-[9rem_1fr] items-baseline gap-x-4 gap-y-2';
 
@@ -158,48 +159,12 @@ function WillFind({ jobId, plan, sheet }: { jobId: number; plan: Plan; sheet: nu
   });
   return (
     <Loaded query={found} doing="Drawing the picture and tracing it back">
-      {(there) => <FoundPicture jobId={jobId} sheet={sheet} found={there} />}
+      {(there) => (
+        <FoundPicture
+          found={there}
+          picture={`/api/jobs/${jobId}/sheets/${sheet + 1}/picture.png?shown=${there.width_px}x${there.height_px}-${there.found}`}
+        />
+      )}
     </Loaded>
-  );
-}
-
-function FoundPicture({
-  jobId,
-  sheet,
-  found,
-}: {
-  jobId: number;
-  sheet: number;
-  found: Schemas['FoundCutOut'];
-}) {
-  const unit = useUnit((state) => state.unit);
-  const { width_mm: width, height_mm: height } = found.size;
-  return (
-    <figure className="flex flex-col gap-1">
-      <svg
-        viewBox={`-2 -2 ${width + 4} ${height + 4}`}
-        className="drawing max-h-[26rem] w-full rounded-[6px] border border-rule bg-tray"
-        role="img"
-        aria-label={`The picture, and ${found.found} outlines traced from it`}
-      >
-        <image
-          href={`/api/jobs/${jobId}/sheets/${sheet + 1}/picture.png?shown=${found.width_px}x${found.height_px}-${found.found}`}
-          width={width}
-          height={height}
-        />
-        <path
-          d={found.path}
-          fill="none"
-          stroke="var(--d-edge)"
-          strokeWidth="1.4"
-          vectorEffect="non-scaling-stroke"
-        />
-      </svg>
-      <figcaption className={found.off_mm === null ? 'text-sm font-bold text-rowan' : 'text-sm'}>
-        {found.off_mm === null
-          ? `It will find ${found.found} outlines for ${found.planned} pieces: some run together. Lay them farther apart.`
-          : `It will find ${found.found} of ${found.planned} outlines, at most ${showLength(found.off_mm, unit, 2)} from the planned edges.`}
-      </figcaption>
-    </figure>
   );
 }
