@@ -28,6 +28,7 @@ from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed, Reach, Route
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
+from vamper.core.values.lengths import size_mm
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.named_settings import NamedSetting
 from vamper.core.values.paper import Paper
@@ -287,3 +288,11 @@ def test_a_stock_that_is_not_printed_has_no_marks_and_the_whole_area() -> None:
     plan = by_program(stock="plain-vinyl")
     assert plan.reading is None
     assert plan.setup.live.size_mm == pytest.approx((215.9, 279.4))
+
+
+def test_each_sheet_is_named_with_its_own_size() -> None:
+    plan = by_program(item(quantity=40, width_mm=50.0), item(2, width_mm=20.0))
+    assert len(plan.sheets) >= 3
+    (step,) = (step for step in bench_steps(plan) if step.key == "picture")
+    for sheet in range(len(plan.sheets)):
+        assert f"sheet {sheet + 1}: {size_mm(*picture_frame(plan, sheet).size_mm, 2)}" in step.figures

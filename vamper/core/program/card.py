@@ -61,8 +61,9 @@ def _said(key: str, figures: tuple[str, ...] = (), *first: str) -> BenchStep:
 
 def _picture(plan: Plan) -> BenchStep:
     job, choices = plan.job, program_choices(plan)
-    sizes = dict.fromkeys(size_mm(*picture_frame(plan, sheet).size_mm, 2) for sheet in range(len(plan.sheets)))
-    each = [f"sheet {number}: {size}" for number, size in enumerate(sizes, 1)] if len(sizes) > 1 else list(sizes)
+    sizes = [size_mm(*picture_frame(plan, sheet).size_mm, 2) for sheet in range(len(plan.sheets))]
+    alike = len(set(sizes)) == 1
+    each = sizes[:1] if alike else [f"sheet {number}: {size}" for number, size in enumerate(sizes, 1)]
     paper = named(job.paper)
     size = size_mm(job.paper.width_mm, job.paper.height_mm)
     on = f"paper: {f'{paper.words}, {size}' if paper else size}"
