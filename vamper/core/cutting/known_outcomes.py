@@ -19,7 +19,7 @@ from vamper.core.values.tried import Outcome
 
 # A blade that is by so much sharper or duller cuts as another would: what was clean with it need not be now.
 _LIKE_NOW = 0.1
-_TOO_MUCH = {Outcome.BACKING_THROUGH, Outcome.TORN}
+TOO_MUCH = frozenset({Outcome.BACKING_THROUGH, Outcome.TORN})
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,7 +36,7 @@ def holds_now(outcome: Outcome, metres_then: float, sharpness: float) -> bool:
     the more, a duller one gets through all the less, and clean is clean with one as sharp.
     """
     change = math.log(sharpness / sharpness_of(metres_then))
-    if outcome in _TOO_MUCH:
+    if outcome in TOO_MUCH:
         return change > -_LIKE_NOW
     return change < _LIKE_NOW if outcome is Outcome.NOT_THROUGH else abs(change) < _LIKE_NOW
 
@@ -49,7 +49,7 @@ def newest_of_each(told: Iterable[KnownOutcome]) -> tuple[KnownOutcome, ...]:
 def is_allowed(level: float, passes: int, told: Sequence[KnownOutcome]) -> bool:
     """Whether neither of the first two rules speaks against a setting."""
     return not any(
-        (one.outcome in _TOO_MUCH and level >= one.level and passes >= one.passes)
+        (one.outcome in TOO_MUCH and level >= one.level and passes >= one.passes)
         or (one.outcome is Outcome.NOT_THROUGH and level <= one.level and passes <= one.passes)
         for one in told
     )

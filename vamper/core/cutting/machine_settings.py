@@ -12,7 +12,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from vamper.core.cutting.belief import HardnessBelief
-from vamper.core.cutting.known_outcomes import holds_now
+from vamper.core.cutting.known_outcomes import TOO_MUCH, holds_now
 from vamper.core.cutting.setting_names import LOOK_FOR, starter_force_gf
 from vamper.core.cutting.settings_posterior import SettingNode, SettingsPosterior, known_harder, settings_posterior
 from vamper.core.values.cutter import ForceRange
@@ -25,7 +25,6 @@ _PASS_WORTH = 0.005
 _DONE_AT = 0.02
 # With so good an outlook a trial on an offcut is no longer worth its while.
 _SURE_ENOUGH = 0.955
-_TOO_MUCH = frozenset({Outcome.BACKING_THROUGH, Outcome.TORN})
 NOTHING_LEFT = (
     "None of its settings is left: each went through, tore or did not get through. Add another one from the machine's "
     "list, let the blade out less far, or take another blade or stock."
@@ -189,7 +188,7 @@ class _Rules:
 
     def _is_allowed(self, node: int, passes: int, believed: bool) -> bool:
         for one in self._told:
-            if one.outcome in _TOO_MUCH and passes >= one.passes and self._as_hard(node, one.node, believed):
+            if one.outcome in TOO_MUCH and passes >= one.passes and self._as_hard(node, one.node, believed):
                 return False
             if one.outcome is Outcome.NOT_THROUGH and passes <= one.passes and self._as_hard(one.node, node, believed):
                 return False
