@@ -132,7 +132,13 @@ def test_settings_are_typed_told_and_taken_back(client: TestClient, job: int) ->
     typed = {"lines": "vinyl\n\n  label   paper \nposter board", "pressures": ["less", "usual", "more"]}
     assert client.post(f"/api/jobs/{job}/settings", json=typed).status_code == 204
     found = settings()
-    assert [one["name"] for one in found["settings"]] == ["vinyl", "label paper", "poster board"]
+    assert [one["name"] for one in found["settings"]] == ["label paper", "vinyl", "poster board"], "gentlest on top"
+    place = {"name": "poster board", "above": []}
+    assert client.put(f"/api/jobs/{job}/settings/place", json=place).status_code == 204
+    assert settings()["settings"][0]["name"] == "poster board"
+    assert client.put(f"/api/jobs/{job}/settings/place", json={**place, "above": ["felt"]}).status_code == 404
+    back = {"name": "poster board", "above": ["vinyl", "label paper"]}
+    assert client.put(f"/api/jobs/{job}/settings/place", json=back).status_code == 204
     assert found["proposal"]["setting"] in ("vinyl", "label paper")
     assert found["next_try"] is not None
     told = {"setting": "vinyl", "pressure": "usual", "cut": "kiss", "outcome": "clean"}
@@ -140,7 +146,8 @@ def test_settings_are_typed_told_and_taken_back(client: TestClient, job: int) ->
     assert answer.status_code == 201
     found = settings()
     assert (found["proposal"]["words"], found["worked"], found["done"]) == ("“vinyl”", True, True)
-    assert found["settings"][0]["seen"] == ["clean on satin vinyl"]
+    (vinyl,) = [one for one in found["settings"] if one["name"] == "vinyl"]
+    assert vinyl["seen"] == ["clean on satin vinyl"]
     assert [one["words"] for one in found["told"]] == ["“vinyl”"]
     assert client.delete(f"/api/jobs/{job}/records/{answer.json()['id']}").status_code == 204
     assert settings()["told"] == []

@@ -26,7 +26,7 @@ from vamper.core.values.lengths import size_mm
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import NAMED_PAPERS, USUAL_PAPER, Paper
-from vamper.core.values.printer import Ink, PageBox, Printer, PrinterKind
+from vamper.core.values.printer import Ink, PageBox, Printer, PrinterKind, TrayFace
 from vamper.core.values.reading import (
     BLACK_WORDS,
     ROOM_WORDS,
@@ -53,6 +53,7 @@ from vamper.services.brief.words import (
     PAGE_BOX_WORDS,
     PURPOSE_PHRASES,
     STOCK_CLASS_WORDS,
+    TRAY_FACE_WORDS,
     TURN_PHRASES,
 )
 from vamper.services.shop.measured import MACHINE_CHANGE_WORDS, CalibrationSchool
@@ -167,6 +168,7 @@ class CatalogOut(BaseModel):
     blacks: list[NamedOut]
     inks: list[NamedOut]
     page_boxes: list[NamedOut]
+    tray_faces: list[NamedOut]
     calibration_schools: list[NamedOut]
     machine_changes: list[NamedOut]
     outcomes: list[NamedOut]
@@ -242,6 +244,7 @@ def _catalog() -> CatalogOut:
         blacks=[NamedOut(key=one, name=one, hint=BLACK_WORDS[one].partition(": ")[2]) for one in Black],
         inks=[NamedOut(key=one, name=one, hint="") for one in Ink],
         page_boxes=[NamedOut(key=one, name=PAGE_BOX_WORDS[one], hint="") for one in PageBox],
+        tray_faces=[NamedOut(key=one, name=TRAY_FACE_WORDS[one], hint="") for one in TrayFace],
         calibration_schools=[
             NamedOut(key=one, name=CALIBRATION_SCHOOL_WORDS[one], hint="") for one in CalibrationSchool
         ],

@@ -164,7 +164,7 @@ def _cutting(plan: Plan) -> list[BenchStep]:
 def _taking_off(plan: Plan) -> BenchStep:
     words = _TABLE["off"]
     do = words["do" if plan.job.cutter.is_machine else "do_by_hand"]
-    return BenchStep("off", do, (), (words[plan.job.cutter.feed],))
+    return BenchStep("off", do, (), tuple(words[plan.job.cutter.feed]))
 
 
 def _after(plan: Plan) -> BenchStep:

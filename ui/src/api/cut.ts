@@ -14,6 +14,8 @@ export type Settings = Schemas['SettingsOut'];
 export type NamedSetting = Schemas['NamedSettingOut'];
 export type Pressure = Schemas['Pressure'];
 
+export const EVERY_PRESSURE: Pressure[] = ['less', 'usual', 'more'];
+
 const job = (job_id: number) => ({ params: { path: { job_id } } });
 
 /** The window of force of a cut; `passes` asks how it would be in others than are set. */
@@ -133,6 +135,11 @@ export const useTypeSettings = (jobId: number) =>
 export const useChangeSetting = (jobId: number) =>
   useDoing(null, (body: Schemas['SettingChangeIn']) =>
     ask(client.PUT('/api/jobs/{job_id}/settings', { ...job(jobId), body })),
+  );
+
+export const usePlaceSetting = (jobId: number) =>
+  useDoing(null, (body: Schemas['SettingPlaceIn']) =>
+    ask(client.PUT('/api/jobs/{job_id}/settings/place', { ...job(jobId), body })),
   );
 
 export const useTellSetting = (jobId: number) =>

@@ -2251,6 +2251,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/settings/place': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    /**
+     * Place Setting
+     * @description A setting put where it belongs in the list, by how hard it presses.
+     */
+    put: operations['place_setting_api_jobs__job_id__settings_place_put'];
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/settings/told': {
     parameters: {
       query?: never;
@@ -3876,6 +3896,8 @@ export interface components {
       stock_classes: components['schemas']['NamedOut'][];
       /** Tacks */
       tacks: components['schemas']['NamedOut'][];
+      /** Tray Faces */
+      tray_faces: components['schemas']['NamedOut'][];
       /** Turns */
       turns: components['schemas']['NamedOut'][];
       usual_paper: components['schemas']['Paper'];
@@ -7060,7 +7082,7 @@ export interface components {
      * Printer
      * @description `scale` is compensated when printing. `ml_per_cm2` is the ink that a full cover of one colour takes; `set_to` the
      *     paper that its own dialog is set to, where that is known. `practice` makes it a simulated one: the seed of its
-     *     errors.
+     *     errors. `tray` is which side of a sheet in its tray it prints, None where nobody has found that out yet.
      */
     Printer: {
       /** @default full */
@@ -7095,6 +7117,7 @@ export interface components {
        */
       scale: components['schemas']['PrintScale'];
       set_to?: components['schemas']['TraySize'] | null;
+      tray?: components['schemas']['TrayFace'] | null;
     };
     /**
      * PrinterKind
@@ -8030,6 +8053,16 @@ export interface components {
       why: string[];
     };
     /**
+     * SettingPlaceIn
+     * @description Where a setting is put: harder than those `above` it, gentler than all others.
+     */
+    SettingPlaceIn: {
+      /** Above */
+      above: string[];
+      /** Name */
+      name: string;
+    };
+    /**
      * SettingSeen
      * @description What a setting did: on which stock, how that was cut, what it looked like, with which blade and how worn that was
      *     (metres times abrasion). What is told in order is kept in order.
@@ -8845,6 +8878,12 @@ export interface components {
       /** Sets */
       sets: number;
     };
+    /**
+     * TrayFace
+     * @description Which side of a sheet in its tray a printer prints: the one that looks up, or the one that looks down.
+     * @enum {string}
+     */
+    TrayFace: 'up' | 'down';
     /**
      * TraySize
      * @description The paper size that a printer is set to, mm.
@@ -13362,6 +13401,39 @@ export interface operations {
     requestBody: {
       content: {
         'application/json': components['schemas']['TypedIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  place_setting_api_jobs__job_id__settings_place_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['SettingPlaceIn'];
       };
     };
     responses: {

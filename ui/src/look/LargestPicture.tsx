@@ -21,8 +21,9 @@ export function LargestPicture({ view, plan }: { view: View; plan: Plan }) {
   return (
     <section aria-label="Largest picture" className="flex flex-col gap-3">
       <p className="text-sm text-soft">
-        Your machine’s program takes less than the whole sheet, often other sizes for other papers. Try a size
-        in it before anything is printed, and say what happened: nothing is laid out beyond what was taken.
+        Your machine’s program takes less than the whole sheet, often other sizes for other papers. Draw the
+        largest rectangle it allows on this paper, read its size off and type it here; or try a size and say
+        what happened. It is kept for all sheets of this paper, and nothing is laid out beyond it.
       </p>
       {plan.granted.map((side) => (
         <OneSide key={side.side} side={side} view={view} paper={paper} />

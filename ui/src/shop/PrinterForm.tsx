@@ -8,6 +8,7 @@ import { Options } from '../kit/Options';
 import { MachineForm, type MachineProps } from './MachineForm';
 
 type Printer = Schemas['PrinterProfile'];
+type TrayFace = Schemas['TrayFace'];
 
 /** The profile of a printer. */
 export function PrinterForm({ view, change, asNew, close }: MachineProps) {
@@ -64,6 +65,16 @@ export function PrinterForm({ view, change, asNew, close }: MachineProps) {
           options={catalog?.page_boxes ?? []}
           value={profile.printer.page}
           onChange={(page) => set({ page: page as Printer['printer']['page'] })}
+        />
+      </fieldset>
+      <fieldset className="flex flex-col gap-1">
+        <legend className="mb-1 font-bold">Which side of a sheet in its tray it prints</legend>
+        <Options
+          label="Which side of a sheet in its tray it prints"
+          columns={2}
+          options={catalog?.tray_faces ?? []}
+          value={profile.printer.tray ?? null}
+          onChange={(tray) => set({ tray: tray as TrayFace })}
         />
       </fieldset>
       <div className="grid grid-cols-2 gap-3">{(['top', 'right', 'bottom', 'left'] as const).map(side)}</div>

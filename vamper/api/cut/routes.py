@@ -19,6 +19,7 @@ from vamper.api.cut.schemas import (
     ReplayOut,
     RunIn,
     SettingChangeIn,
+    SettingPlaceIn,
     SettingsOut,
     SettingToldIn,
     ThingId,
@@ -268,6 +269,12 @@ def type_settings(shop: ShopHere, jobs: JobsHere, job_id: Id, typed: TypedIn) ->
 def change_setting(shop: ShopHere, jobs: JobsHere, job_id: Id, change: SettingChangeIn) -> None:
     """A setting by another name, with other pressures, in another order; or taken away."""
     shop.change_setting(jobs.get(job_id).document.cutter_id, change.name, change.changed)
+
+
+@router.put("/jobs/{job_id}/settings/place", status_code=204)
+def place_setting(shop: ShopHere, jobs: JobsHere, job_id: Id, place: SettingPlaceIn) -> None:
+    """A setting put where it belongs in the list, by how hard it presses."""
+    shop.place_setting(jobs.get(job_id).document.cutter_id, place.name, place.above)
 
 
 @router.post("/jobs/{job_id}/settings/told", status_code=201)

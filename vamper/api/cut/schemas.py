@@ -12,7 +12,7 @@ from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import ForceRange
 from vamper.core.values.limits import ONE_LINE, Length
 from vamper.core.values.mat import MatIn
-from vamper.core.values.named_settings import NamedSetting, SettingName
+from vamper.core.values.named_settings import MOST_SETTINGS, NamedSetting, SettingName
 from vamper.core.values.run_seen import MarksSeen
 from vamper.core.values.stock import StockKey
 from vamper.core.values.tried import Gf, Outcome, Passes, Pressure
@@ -178,6 +178,15 @@ class SettingChangeIn(BaseModel):
 
     name: SettingName
     changed: NamedSetting | None
+
+
+class SettingPlaceIn(BaseModel):
+    """Where a setting is put: harder than those `above` it, gentler than all others."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    name: SettingName
+    above: Annotated[list[SettingName], Field(max_length=MOST_SETTINGS)]
 
 
 class SettingToldIn(BaseModel):

@@ -40,7 +40,7 @@ from vamper.core.values.chances import in_100, in_100_short
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Feed
 from vamper.core.values.geometry import Points
-from vamper.core.values.named_settings import SettingChoice, SettingSeen
+from vamper.core.values.named_settings import NamedSetting, SettingChoice, SettingSeen
 from vamper.core.values.tried import MOST_PASSES, Outcome, Pressure
 from vamper.formats.svg_path import DECIMALS, closed_path, open_path
 from vamper.services.brief.words import OUTCOME_WORDS
@@ -173,6 +173,10 @@ def settings_out(plan: Plan, cut: Cut, tried: TriedOn) -> SettingsOut:
     def share(force_gf: float) -> float:
         return round(math.log(force_gf / span.min) / math.log(span.max / span.min), _DIGITS)
 
+    def middle(one: NamedSetting) -> float:
+        placed = [place for place in found.placed if place.name == one.name]
+        return placed[len(placed) // 2].median_gf if placed else span.max
+
     told = [
         SettingToldOut(
             id=kept.id,
@@ -209,7 +213,7 @@ def settings_out(plan: Plan, cut: Cut, tried: TriedOn) -> SettingsOut:
                 ],
                 seen=[_seen_words(seen) for seen in one.seen],
             )
-            for one in job.cutter.settings
+            for one in sorted(job.cutter.settings, key=middle)
         ],
         proposal=_choice_out(found.choice),
         usable=round(found.usable, _DIGITS),

@@ -11,7 +11,7 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Len
 
 from vamper.core.values.limits import ONE_LINE, STRICT
-from vamper.core.values.printer import Ink, Printer, PrinterKind
+from vamper.core.values.printer import Ink, Printer, PrinterKind, TrayFace
 from vamper.core.values.sides import sides_of
 from vamper.core.values.stock import Stock
 from vamper.core.values.tables import table
@@ -81,6 +81,10 @@ class PrintAdvice:
 
 
 SCHOOLS = {key: PrintSchool(key, **data) for key, data in _TABLE["schools"].items()}
+_TRAY_WORDS = {
+    TrayFace.UP: "this side up in the tray: your printer prints the side that you see",
+    TrayFace.DOWN: "this side down in the tray: your printer prints the side that you do not see",
+}
 _MEDIA_OF = {"plain": "plain paper", "photo": ""}
 
 
@@ -107,6 +111,12 @@ def advice_for(
     elif printer.ink is Ink.DYE and Ink.DYE in stock.inks:
         advice = replace(advice, ink="dye ink, as the paper wants")
     return _outranked(advice, choice or PrintChoice(), learnt)
+
+
+def loading_words(advice: PrintAdvice, printer: Printer) -> str:
+    """Which side is printed, and how it lies in the tray as far as that was found out for the printer."""
+    tray = _TRAY_WORDS[printer.tray] if printer.tray else "find your printer’s side once with a pencil mark"
+    return f"{advice.side}; {tray}" if advice.side else ""
 
 
 def _outranked(advice: PrintAdvice, choice: PrintChoice, learnt: LearntPrinting | None) -> PrintAdvice:

@@ -5,7 +5,7 @@ so many times by itself, and ask for a blade. What it did on a stock is a readin
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Annotated, Any, ClassVar
 
 from annotated_types import Len
@@ -115,6 +115,25 @@ def check_settings(settings: Sequence[NamedSetting]) -> None:
         others = [settings[place].name for place in sorted(above[circle]) if circle in above[place] and place != circle]
         named = " and ".join(f"“{name}”" for name in others) or "itself"
         raise ValueError(f"“{settings[circle].name}” is both gentler and harder than {named}; take one of the two away")
+
+
+def placed_below(settings: Sequence[NamedSetting], name: str, above: Sequence[str]) -> tuple[NamedSetting, ...]:
+    """The list with one setting harder than those `above` it and gentler than all others. What was said of its place
+    before goes; what was said of the others stays, also where it was said through this one.
+    """
+    through = next((one.gentler_than for one in settings if same_name(one.name, name)), ())
+    placed = list[NamedSetting]()
+    for one in settings:
+        said = [other for other in one.gentler_than if not same_name(other, name)]
+        if len(said) < len(one.gentler_than):
+            said += [other for other in through if other not in said]
+        if same_name(one.name, name):
+            below = (other.name for other in settings if not any(same_name(other.name, it) for it in (name, *above)))
+            said = list(below)
+        elif any(same_name(one.name, it) for it in above):
+            said.append(name)
+        placed.append(replace(one, gentler_than=tuple(said)))
+    return tuple(placed)
 
 
 def place_of(name: str, settings: Sequence[NamedSetting]) -> int | None:

@@ -22,6 +22,13 @@ class Ink(StrEnum):
     DYE = "dye"
 
 
+class TrayFace(StrEnum):
+    """Which side of a sheet in its tray a printer prints: the one that looks up, or the one that looks down."""
+
+    UP = "up"
+    DOWN = "down"
+
+
 class PageBox(StrEnum):
     """What the page of a print file is: the sheet itself, or, for printers that only take sizes with a name, the named
     size next above, with the sheet where the printer puts it.
@@ -77,7 +84,7 @@ class TraySize:
 class Printer:
     """`scale` is compensated when printing. `ml_per_cm2` is the ink that a full cover of one colour takes; `set_to` the
     paper that its own dialog is set to, where that is known. `practice` makes it a simulated one: the seed of its
-    errors.
+    errors. `tray` is which side of a sheet in its tray it prints, None where nobody has found that out yet.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -90,4 +97,5 @@ class Printer:
     ml_per_cm2: Annotated[float, Ge(0), Le(1)] = 0.0012
     page: PageBox = PageBox.SHEET
     set_to: TraySize | None = None
+    tray: TrayFace | None = None
     practice: PracticeSeed | None = None

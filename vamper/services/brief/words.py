@@ -9,7 +9,7 @@ from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Feed
 from vamper.core.values.item import Turn
 from vamper.core.values.lengths import mm
-from vamper.core.values.printer import PageBox
+from vamper.core.values.printer import PageBox, TrayFace
 from vamper.core.values.stock import Ground, Stock, StockClass
 from vamper.core.values.tables import table
 from vamper.core.values.tried import Outcome
@@ -24,6 +24,7 @@ FEED_WORDS = {feed: (_TABLE["feeds"][feed]["name"], _TABLE["feeds"][feed]["hint"
 
 OUTCOME_WORDS = {one: (_TABLE["outcomes"][one]["name"], _TABLE["outcomes"][one]["hint"]) for one in Outcome}
 PAGE_BOX_WORDS = {box: _TABLE["page_boxes"][box] for box in PageBox}
+TRAY_FACE_WORDS = {face: _TABLE["tray_faces"][face] for face in TrayFace}
 CALIBRATION_SCHOOL_WORDS = {school: _TABLE["calibration_schools"][school] for school in CalibrationSchool}
 
 CAME_OUT_WORDS: dict[CameOut, str] = {one: _TABLE["came_out"][one] for one in CameOut}

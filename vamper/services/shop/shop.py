@@ -18,6 +18,7 @@ from vamper.core.values.named_settings import (
     SettingSeen,
     check_settings,
     place_of,
+    placed_below,
     same_name,
 )
 from vamper.core.values.paper import Paper
@@ -31,7 +32,7 @@ from vamper.services.shop.labels import Labels
 from vamper.services.shop.measured import Measured
 from vamper.services.shop.own_stocks import OwnStocks
 from vamper.services.shop.print_choices import PrintChoices
-from vamper.services.shop.shelf import Shelf
+from vamper.services.shop.shelf import Kept, Shelf
 from vamper.services.shop.tried import Tried
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions
@@ -215,9 +216,26 @@ class Shop:
             del after[place]
         else:
             after[place] = replace(changed, seen=before[place].seen)
+        self._keep_settings(cutter_id, kept, after)
+
+    def place_setting(self, cutter_id: int, name: str, above: Sequence[str]) -> None:
+        """One setting of a machine's list put below those that press less, as `placed_below` does.
+
+        Raises
+        ------
+        BadInput
+            If that goes against what was said of the others.
+        """
+        kept = self.cutters.get(cutter_id)
+        settings = kept.value.settings
+        if any(place_of(one, settings) is None for one in (name, *above)):
+            raise NotFound("there is no such setting on this machine; it may have been renamed")
+        self._keep_settings(cutter_id, kept, placed_below(settings, name, above))
+
+    def _keep_settings(self, cutter_id: int, kept: Kept[Cutter], settings: Sequence[NamedSetting]) -> None:
         try:
-            check_settings(after)
-            cutter = replace(kept.value, settings=tuple(after))
+            check_settings(settings)
+            cutter = replace(kept.value, settings=tuple(settings))
         except ValueError as bad:
             raise BadInput(str(bad), "settings") from None
         self.cutters.keep(kept.name, cutter, cutter_id)

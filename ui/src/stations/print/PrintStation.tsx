@@ -17,6 +17,7 @@ import { PhotoScreen } from './PhotoScreen';
 import { ProgramHandOff } from './ProgramHandOff';
 import { ProofScreen } from './ProofScreen';
 import { Schools } from './Schools';
+import { TraySide } from './TraySide';
 
 type Look = 'picture' | 'page' | 'proof' | 'photo';
 type Looked = readonly [readonly [Look, string], ...(readonly [Look, string])[]];
@@ -73,6 +74,7 @@ export default function PrintStation({ view, change, add }: StationProps) {
           {pressing && found}
           {ready && printing && !plan.by_program && <PrintFiles view={view} plan={plan} change={change} />}
           {printing && <DialogLines printing={printing} />}
+          {printing && <TraySide printerId={view.job.document.printer_id} />}
           {ready && printing && (
             <>
               <InkFigures jobId={view.job.id} plan={plan} sheet={sheet} />
