@@ -184,3 +184,17 @@ def test_what_is_aimed_at_and_what_can_be_set() -> None:
     assert bands_of(VINYL, Cut.THROUGH).target_um == pytest.approx(1.15 * 230)
     assert settable(ForceRange(20, 31, 4)).tolist() == [20, 24, 28]
     assert settable(ForceRange(20, 32, 4)).tolist() == [20, 24, 28, 32]
+
+
+def test_a_package_that_names_a_setting_makes_a_stock_of_ones_own_as_well_known_as_a_starter() -> None:
+    own = replace(STOCK_BY_KEY["satin-vinyl"], key="harbour-vinyl")
+    spans = [
+        float(belief.quantile(np.array([0.95]))[0] / belief.quantile(np.array([0.05]))[0])
+        for belief in (
+            prior(own, Cut.KISS),
+            prior(replace(own, package_setting="vinyl, thin"), Cut.KISS),
+            prior(STOCK_BY_KEY["satin-vinyl"], Cut.KISS),
+        )
+    ]
+    assert spans[1] == pytest.approx(spans[2])
+    assert spans[0] == pytest.approx(spans[2] ** (0.30 / 0.22), rel=0.01)

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from vamper.core.printing.advice import advice_for, loading_words
+from vamper.core.printing.advice import advice_for, tray_words
 from vamper.core.values.named_settings import NamedSetting, check_settings, harder_settings, placed_below
 from vamper.core.values.printer import Printer, TrayFace
 from vamper.core.values.stock import STARTER_STOCKS, STOCK_BY_KEY, Stock
@@ -56,7 +56,7 @@ def test_what_was_said_of_the_others_holds_when_one_is_moved(
 @pytest.mark.parametrize("stock", STARTER_STOCKS, ids=lambda stock: stock.key)
 def test_the_side_in_the_tray_is_told_where_a_side_is_printed(stock: Stock) -> None:
     unknown, up, down = (
-        loading_words(advice_for(stock, printer), printer)
+        tray_words(advice_for(stock, printer), printer)
         for printer in (Printer(), Printer(tray=TrayFace.UP), Printer(tray=TrayFace.DOWN))
     )
     if not stock.printable:
@@ -68,4 +68,4 @@ def test_the_side_in_the_tray_is_told_where_a_side_is_printed(stock: Stock) -> N
 
 
 def test_no_word_of_a_tray_for_stock_that_is_not_printed() -> None:
-    assert loading_words(advice_for(STOCK_BY_KEY["colour-flex"], Printer()), Printer()) == ""
+    assert tray_words(advice_for(STOCK_BY_KEY["colour-flex"], Printer()), Printer()) == ""

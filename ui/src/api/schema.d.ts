@@ -8528,7 +8528,8 @@ export interface components {
      * @description One sheet material. `ground` is what shows where nothing is printed, `gloss` how much its face shines (matte 0,
      *     glass 1); `takes` are the printers, `inks` the inks that it is made for. `use` says what it is for, `grams_m2`
      *     is its weight where it is sold by that, and `like` names the stocks that the setting of one's own was taken
-     *     from, `shrink` is how it shrinks in the oven.
+     *     from, `shrink` is how it shrinks in the oven, `package_setting` the setting of a machine's list that its package
+     *     names.
      */
     Stock: {
       /** Abrasion */
@@ -8575,6 +8576,11 @@ export interface components {
       mirrored: boolean;
       /** Name */
       name: string;
+      /**
+       * Package Setting
+       * @default
+       */
+      package_setting: string;
       /**
        * Printable
        * @default true

@@ -34,14 +34,14 @@ export function StockForm({ stock, isNew, error, save, back }: Props) {
   const catalog = useCatalog().data;
   const [draft, setDraft] = useState(stock);
   const set = (changes: Partial<Stock>) => setDraft({ ...draft, ...changes });
-  const text = (name: 'name' | 'use', label: string) => (
+  const text = (name: 'name' | 'use' | 'package_setting', label: string) => (
     <label key={name} className="flex flex-col gap-0.5 text-sm">
       {label}
       <input
         className="field"
-        maxLength={100}
+        maxLength={name === 'package_setting' ? 80 : 100}
         value={draft[name] ?? ''}
-        required={name !== 'use'}
+        required={name === 'name'}
         onChange={(event) => set({ [name]: event.target.value })}
       />
     </label>
@@ -68,11 +68,12 @@ export function StockForm({ stock, isNew, error, save, back }: Props) {
       {isNew && draft.like && (
         <p className="panel p-2.5">
           Nobody has cut it here yet; its figures are taken from <b>{draft.like}</b>. Change what its label
-          says otherwise; a ladder finds the rest.
+          says otherwise; a few test cuts find the rest.
         </p>
       )}
       {text('name', 'Name')}
       {text('use', 'What it is for')}
+      {text('package_setting', 'Setting that its package names for your machine')}
       <div className="grid grid-cols-3 gap-3">
         {FIGURES.map(([name, label, unit]) => (
           <NumberField

@@ -1,9 +1,10 @@
 """What is believed about the hardness of a stock on a machine, and what that says about a force.
 
 The belief is a distribution over ln hardness on a grid: normal round the starter before anything was tried, with σ
-0.22 for a starter stock and 0.30 for one of the maker's own. A drop that was cut at a force and looked at says in which
-band of depth it landed; that is seen with a spread of 6 %, and 2 % of all readings are plain mistakes. Runs say the
-same with the 4 % that they spread themselves. Bayes' rule does the rest; "torn" says nothing about depth.
+0.22 for a starter stock or one whose package names a setting, and 0.30 for any other of the maker's own. A drop that
+was cut at a force and looked at says in which band of depth it landed; that is seen with a spread of 6 %, and 2 % of
+all readings are plain mistakes. Runs say the same with the 4 % that they spread themselves. Bayes' rule does the
+rest; "torn" says nothing about depth.
 """
 
 import math
@@ -136,7 +137,8 @@ def prior(stock: Stock, cut: Cut, blade: Blade = Blade.GENERAL, metres: float = 
     middle = math.log(stock.hardness_gf_per_um)
     away = np.linspace(-_GRID_SIGMAS, _GRID_SIGMAS, _GRID)
     weight = np.exp(-(away**2) / 2)
-    sigma = STARTER_SIGMA if stock.key in STOCK_BY_KEY else OWN_SIGMA
+    known = stock.key in STOCK_BY_KEY or bool(stock.package_setting)
+    sigma = STARTER_SIGMA if known else OWN_SIGMA
     return HardnessBelief(stock, cut, blade, sharpness_of(metres), middle + away * sigma, weight / weight.sum())
 
 

@@ -271,6 +271,6 @@ def _nothing_typed(belief: HardnessBelief, force: ForceRange, passes: int) -> Na
     stock = belief.stock
     found = settings_posterior((NamedSetting("?"),), belief, force, (starter_force_gf(stock, belief.cut),))
     usable, at_first, clean, _ = found.outlook_of(0, passes)
-    return NamedProposal(
-        usable=usable, at_first=at_first, clean=clean, look_for=LOOK_FOR[stock.stock_class], speaks=True
-    )
+    named = stock.package_setting
+    look_for = f"Its package names “{named}”: type that one first." if named else LOOK_FOR[stock.stock_class]
+    return NamedProposal(usable=usable, at_first=at_first, clean=clean, look_for=look_for, speaks=True)

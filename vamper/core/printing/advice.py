@@ -113,10 +113,13 @@ def advice_for(
     return _outranked(advice, choice or PrintChoice(), learnt)
 
 
-def loading_words(advice: PrintAdvice, printer: Printer) -> str:
-    """Which side is printed, and how it lies in the tray as far as that was found out for the printer."""
-    tray = _TRAY_WORDS[printer.tray] if printer.tray else "find your printer’s side once with a pencil mark"
-    return f"{advice.side}; {tray}" if advice.side else ""
+def tray_words(advice: PrintAdvice, printer: Printer) -> str:
+    """How the side that is printed lies in the tray, as far as that was found out for the printer; "" where nothing is
+    printed.
+    """
+    if not advice.side:
+        return ""
+    return _TRAY_WORDS[printer.tray] if printer.tray else "find your printer’s side once with a pencil mark"
 
 
 def _outranked(advice: PrintAdvice, choice: PrintChoice, learnt: LearntPrinting | None) -> PrintAdvice:

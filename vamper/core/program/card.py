@@ -9,7 +9,7 @@ from collections.abc import Iterator
 from vamper.core.bench_step import BenchStep
 from vamper.core.marks.reading import REMEDIES
 from vamper.core.plan import Plan
-from vamper.core.printing.advice import advice_for, loading_words
+from vamper.core.printing.advice import advice_for, tray_words
 from vamper.core.program.choices import cover_trim_mm, program_choices
 from vamper.core.program.picture import picture_frame, riding_drop
 from vamper.core.values.chances import good_in, in_100
@@ -29,7 +29,7 @@ def before_loading(plan: Plan) -> Iterator[BenchStep]:
     yield _picture(plan)
     if job.stock.printable:
         advice = advice_for(job.stock, job.printer)
-        yield _said("print", (advice.media, f"quality: {advice.quality}"), loading_words(advice, job.printer))
+        yield _said("print", (advice.media, f"quality: {advice.quality}"), advice.side, tray_words(advice, job.printer))
         dry = f"{advice.dry_minutes} minutes" if advice.dry_minutes else "dry as it comes out"
         yield _said("dry", (dry,))
     yield from _cover(plan)

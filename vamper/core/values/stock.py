@@ -77,7 +77,8 @@ class Stock:
     """One sheet material. `ground` is what shows where nothing is printed, `gloss` how much its face shines (matte 0,
     glass 1); `takes` are the printers, `inks` the inks that it is made for. `use` says what it is for, `grams_m2`
     is its weight where it is sold by that, and `like` names the stocks that the setting of one's own was taken
-    from, `shrink` is how it shrinks in the oven.
+    from, `shrink` is how it shrinks in the oven, `package_setting` the setting of a machine's list that its package
+    names.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -108,6 +109,7 @@ class Stock:
     grams_m2: Annotated[float, Gt(0), Le(2000)] | None = None
     like: Annotated[str, Len(0, 200), ONE_LINE] = ""
     shrink: ShrinkSpec | None = None
+    package_setting: Annotated[str, Len(0, 80), ONE_LINE] = ""
 
     def __post_init__(self) -> None:
         if self.starts is Cut.KISS and not self.backing_um:

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from vamper.core.plan import Plan
-from vamper.core.printing.advice import HeadTravel, PrintAdvice, loading_words
+from vamper.core.printing.advice import HeadTravel, PrintAdvice, tray_words
 from vamper.core.printing.page_box import page_for
 from vamper.core.values.lengths import mm, size_mm
 from vamper.core.values.printer import PageBox, PrinterKind
@@ -28,12 +28,9 @@ _HEAD_WORDS = {
 def dialog_lines(plan: Plan, advice: PrintAdvice) -> list[DialogLine]:
     """What to choose for a job, one after the other."""
     job, page = plan.job, page_for(plan.job.paper, plan.job.printer)
+    loading = (tray_words(advice, job.printer), f"feed: {advice.feed}", advice.companion)
     lines = [
-        DialogLine(
-            "Load",
-            loading_words(advice, job.printer),
-            f"feed: {advice.feed}" + (f"; {advice.companion}" if advice.companion else ""),
-        ),
+        DialogLine("Load", advice.side, "; ".join(part for part in loading if part)),
         DialogLine("Paper size", size_mm(page.width_mm, page.height_mm), _page_why(plan)),
         DialogLine("Kind of paper", advice.media, advice.source),
         DialogLine("Quality", advice.quality, advice.ink),

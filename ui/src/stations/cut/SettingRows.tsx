@@ -13,7 +13,7 @@ import { asSentence } from '../../kit/words';
 import { type Changed, SettingForm } from './SettingForm';
 import { standsBelow } from './standsBelow';
 
-const COLUMNS = 'grid grid-cols-[1.25rem_minmax(9rem,16rem)_1fr_5rem_auto] gap-x-3';
+const COLUMNS = 'grid grid-cols-[1.25rem_minmax(6rem,2fr)_minmax(8rem,3fr)_4rem_auto] gap-x-3';
 
 export function SettingRows({ jobId, settings }: { jobId: number; settings: Settings }) {
   const place = usePlaceSetting(jobId);
@@ -146,7 +146,7 @@ function Row({ jobId, one, settings, line, drag, end, hover, step }: RowProps) {
           {one.seen.length ? one.seen[one.seen.length - 1] : 'not tried yet'}
           {one.passes > 1 && `; ${one.passes} passes by itself`}
           {one.blade && `; ${one.blade}° blade`}
-          {one.gentler_than.length > 0 && `; gentler than ${one.gentler_than.join(', ')}`}
+          {one.gentler_than.length > 0 && `; ${said(one.gentler_than)}`}
         </span>
       </span>
       <span className="flex flex-col gap-1">
@@ -200,6 +200,10 @@ function Row({ jobId, one, settings, line, drag, end, hover, step }: RowProps) {
   );
 }
 
+/** What its maker said of it in few words: the rows show the order itself. */
+const said = (others: readonly string[]) =>
+  `gentler than ${others.length > 2 ? `${others.length} others` : others.join(' and ')}`;
+
 interface BarProps {
   placed: NamedSetting['placed'][number];
   chosen: boolean;
@@ -230,7 +234,7 @@ function Bar({ placed, chosen, seen, label }: BarProps) {
         <span
           className="absolute text-sm leading-none text-soft"
           style={
-            placed.high > 0.85
+            placed.high > 0.72
               ? { right: `calc(${at(1 - placed.low)} + 8px)` }
               : { left: `calc(${at(placed.high)} + 8px)` }
           }
