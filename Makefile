@@ -84,7 +84,7 @@ client: .venv/.installed-dev ui/node_modules/.installed ## the front end's clien
 	cd ui && npm run --silent client
 
 schema: $(SETUP) ## the published JSON Schemas of job files and plans
-	for name in job plan readings calibration ladder ladder-result dry-run; do \
+	for name in job plan readings calibration ladder ladder-result dry-run steps; do \
 		$(PY) -m vamper.formats.schema $$name > docs/$$name.schema.json || exit 1; done
 
 lock: ## pin what the requirements*.in ask for

@@ -448,7 +448,7 @@ def test_a_timetable_is_planned_and_written_as_a_calendar(tmp_path: Path) -> Non
         "away": [{"from": "2026-05-02T18:10", "to": "2026-05-02T19:00"}],
         "places": {"oven": 1, "spray": 1},
         "batches": [
-            {"name": "mugs", "process": "water-slide", "pieces": 3, "school": "B", "coats": 2},
+            {"name": "mugs", "process": "water-slide", "pieces": 3, "coats": 2},
             {"name": "tags", "steps": [step, {**step, "wait_least": 20}]},
         ],
     }

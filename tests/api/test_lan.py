@@ -96,6 +96,7 @@ def test_with_the_passphrase_pictures_come_in_and_the_bench_is_read(phone: TestC
     steps = phone.get(f"/api/jobs/{job}/bench").json()
     assert [step["do"] for step in steps] == [
         "Print 1 page",
+        "Let the ink dry",
         "Put the blade in",
         "Lay the sheet on the mat",
         "Let it read the marks",

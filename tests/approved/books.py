@@ -67,7 +67,7 @@ def _books() -> Told:
                 remedies=("tape",) if number % 2 else (),
                 media="photo",
                 quality="best",
-                process="sealed-coat",
+                process="hand-out coat-before",
                 coats=2 + number % 2,
                 took=Took(1.0 + number, 3.0, 0.1, 2, 9),
                 from_offcut=number % 5 == 0,

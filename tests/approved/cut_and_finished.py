@@ -7,6 +7,7 @@ import numpy as np
 import shapely
 
 from tests.approved.drawings import ART
+from tests.covers import USUAL, USUAL_BOTH_WAYS, coats
 from tests.scenes import bars, item, scene
 from vamper.core.cutting.belief import posterior as told_of
 from vamper.core.cutting.belief import prior
@@ -20,12 +21,12 @@ from vamper.core.cutting.setting import EdgeDetail, in_passes, loop_speed_mm_s, 
 from vamper.core.cutting.window import window_of
 from vamper.core.finishing.cloth import on_cloth
 from vamper.core.finishing.ghost import Ghost, ghost_pages
+from vamper.core.finishing.goes_on import goes_on, way_of
 from vamper.core.finishing.inspect import finish_findings
 from vamper.core.finishing.labels import LABELS
 from vamper.core.finishing.on_cup import on_cup, parts_round
 from vamper.core.finishing.placing import placing_pages
 from vamper.core.finishing.press_plan import per_plate, press_plan
-from vamper.core.finishing.process import PROCESSES, processes_for, usual_process
 from vamper.core.finishing.round_things import RoundThing, wrap
 from vamper.core.finishing.shrink import finished, printed, punch_mm, shrink_of, thickness
 from vamper.core.finishing.soonest import plan_evening
@@ -39,7 +40,7 @@ from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, ForceRange
 from vamper.core.values.drawing import rectangle
 from vamper.core.values.edge import EdgeSpec
-from vamper.core.values.finish import Bar, BlankSpec, ClothSpec, FinishSpec, HeatSpec, ProcessVariant, WrapSpec
+from vamper.core.values.finish import Bar, BlankSpec, ClothSpec, FinishSpec, HeatSpec, Target, WrapSpec
 from vamper.core.values.mat import MatIn, Tack
 from vamper.core.values.named_settings import NamedSetting, SettingSeen
 from vamper.core.values.paper import PAPER_BY_KEY, Paper
@@ -144,8 +145,8 @@ def _finished() -> Told:
     finishes = {
         "cloth": FinishSpec(cloth=ClothSpec(panel_mm=460.0, dark=True)),
         "blank": FinishSpec(blank=BlankSpec(38.0, 44.0)),
-        "few coats": FinishSpec(coats=1, school=ProcessVariant.A),
-        "none": FinishSpec(coats=0),
+        "few coats": coats(1),
+        "none": coats(0),
     }
     for name, finish in finishes.items():
         for stock in ("light-transfer", "water-slide-clear", "satin-vinyl"):
@@ -157,21 +158,17 @@ def _finished() -> Told:
 
 
 def finishing() -> Told:
-    """Every process in both schools, presses, things that are round or shrink, and a planned evening."""
-    yield "processes", {stock.key: [one.key for one in processes_for(stock)] for stock in STARTER_STOCKS}
+    """Usual chains in both orders, what goes on what, presses, things that are round or shrink, and a planned evening."""
+    for target in Target:
+        yield f"goes on {target.value}", [goes_on(kind, target).way.value for kind in StockClass]
     for purpose in Purpose:
-        for coated, laminated in ((False, False), (True, False), (False, True)):
-            usual = [usual_process(stock, purpose, None, coated, laminated).key for stock in STARTER_STOCKS]
-            yield f"usual {purpose.value} {coated} {laminated}", usual
-    for key, process in PROCESSES.items():
-        for school in ProcessVariant:
-            steps = steps_of(process, BatchWork(school=school))
-            timed = [(one.timed, one.least, one.of) for one in steps]
-            full = BatchWork(
-                pieces=19, sheets=3, coats=2, plate=4, school=school, label=dict.fromkeys(LABELS, 7.0), patches=2
-            )
-            timed += [(one.timed, one.least, one.of) for one in steps_of(process, full)]
-            yield f"{key} {school.value}", [timed, minutes_of(steps), [len(one.cautions) for one in steps]]
+        yield f"for {purpose.value}", [way_of(kind, purpose, None).value for kind in StockClass]
+    for name, chain in USUAL_BOTH_WAYS.items():
+        steps = steps_of(chain, BatchWork())
+        timed = [(one.timed, one.least, one.of) for one in steps]
+        full = BatchWork(pieces=19, sheets=3, coats=2, plate=4, label=dict.fromkeys(LABELS, 7.0), patches=2)
+        timed += [(one.timed, one.least, one.of) for one in steps_of(chain, full)]
+        yield f"chain {name}", [timed, minutes_of(steps), [len(one.cautions) for one in steps]]
     for width, height in ((60, 40), (300, 210), (500, 260)):
         yield f"press {width}", [press_plan(width, height, HeatSpec(), 20.0), per_plate(width, height, HeatSpec())]
         yield f"iron {width}", press_plan(width, height, HeatSpec(iron=True, width_mm=200, height_mm=110), 15.0)
@@ -194,7 +191,7 @@ def finishing() -> Told:
     ]
     yield "pages of ghosts", [len(one) for one in pages]
     batches = tuple(
-        Batch(key, tuple(one.timed for one in steps_of(PROCESSES[key], BatchWork()))) for key in list(PROCESSES)[:2]
+        Batch(key, tuple(one.timed for one in steps_of(USUAL[key], BatchWork()))) for key in list(USUAL)[:2]
     )
     yield from _finished()
     yield "evening", plan_evening(Evening(batches, dict.fromkeys(("rack", "oven", "press", "mat", "spray"), 2)))

@@ -18,6 +18,7 @@ from tests.approved.printed import marks, printing
 from tests.approved.sheets import sheets
 from tests.approved.variants import variants
 from tests.core.test_twin import outcome
+from tests.covers import coats, laminated
 from tests.scenes import item, lying, scene
 from vamper.core.bench_card import bench_steps, loading_picture, used_settings
 from vamper.core.edge.kind import KINDS, SLIDER_MM, SLIDERS_MM
@@ -41,7 +42,7 @@ from vamper.core.values.calibration import Calibration, landing, thickness_of, t
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed
 from vamper.core.values.edge import EdgeSpec, RingSpec
-from vamper.core.values.finish import Bar, FinishSpec, ProcessVariant, ShrinkSpec
+from vamper.core.values.finish import Bar, ShrinkSpec
 from vamper.core.values.fonts import FONTS
 from vamper.core.values.geometry import closing, grow, grow_far, mirrored, opening
 from vamper.core.values.geometry import placed as geometry_placed
@@ -89,10 +90,10 @@ def _jobs() -> dict[str, Plan]:
             pictures=ART,
             stock="shrink-film",
             shrink=ShrinkSpec(Bar(100, 100), Bar(45, 47)),
-            finish=FinishSpec(school=ProcessVariant.A, coats=1),
+            finish=coats(1),
         ).plan(),
         "laminated, with low black": scene(
-            item(1, quantity=2), pictures=ART, stock="matte-label", laminate_um=60.0, printer=Printer(black=Black.LOW)
+            item(1, quantity=2), pictures=ART, stock="matte-label", finish=laminated(), printer=Printer(black=Black.LOW)
         ).plan(),
         "as in a mirror, on a part-used sheet": scene(
             item(1, quantity=3),

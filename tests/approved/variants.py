@@ -5,9 +5,9 @@ from typing import Any
 
 from tests.approved.drawings import ART
 from tests.approved.told import told
+from tests.covers import COATED, coats, laminated
 from tests.scenes import item, scene
 from vamper.core.bench_card import bench_steps, loading_picture, used_settings
-from vamper.core.finishing.process import PROCESSES
 from vamper.core.inspect import findings_of
 from vamper.core.ledger.facts import facts_of
 from vamper.core.plan import cut_of, metres_of, timing_of
@@ -17,7 +17,7 @@ from vamper.core.values.blade import Blade, BladeIn
 from vamper.core.values.calibration import Calibration
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed, ForceRange
-from vamper.core.values.finish import FinishSpec, ProcessVariant, Target
+from vamper.core.values.finish import CoverWhen, FinishSpec, SetWay, Target
 from vamper.core.values.item import Turn
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.mat import MatIn, Tack
@@ -41,7 +41,7 @@ VARIANTS: dict[str, dict[str, Any]] = {
     **{f"black {black.value}": {"printer": Printer(black=black)} for black in Black},
     **{f"for {purpose.value}": {"purpose": purpose} for purpose in Purpose},
     **{f"on {target.value}": {"target": target, "stock": "water-slide-clear"} for target in Target},
-    **{f"as {key}": {"finish": FinishSpec(process=key, coats=1)} for key in PROCESSES},
+    **{f"set in {way.value}": {"finish": FinishSpec(set=way), "stock": "water-slide-clear"} for way in SetWay},
     **{f"family {key}": {"marks": MarksSpec(family=key)} for key in ("frame", "dot", "cross", "ring", "none")},
     **{f"mat {tack.value}": {"mat": MatIn(tack, loads=12, lint=True)} for tack in Tack},
     **{f"packed {mode}": {"packing": PackingSpec(mode=mode, fill=True)} for mode in ("tidy", "kits", "one-per-sheet")},
@@ -49,8 +49,8 @@ VARIANTS: dict[str, dict[str, Any]] = {
     "dye": {"printer": Printer(ink=Ink.DYE, scale=PrintScale(0.985, 1.02))},
     "set to other papers": {"printer": Printer(set_to=TraySize(210.0, 297.0))},
     "set to this paper": {"printer": Printer(set_to=TraySize(215.9, 279.4))},
-    "laminated": {"laminate_um": 80.0},
-    "coated, from inside": {"coated": True, "from_inside": True, "stock": "clear-vinyl"},
+    "laminated": {"finish": laminated(80.0)},
+    "coated, from inside": {"finish": COATED, "from_inside": True, "stock": "clear-vinyl"},
     "on rollers": {"cutter": Cutter(feed=Feed.ROLLER, head_mm=15.0, tail_mm=30.0, feed_mm=0.3)},
     "by hand": {"cutter": Cutter(feed=Feed.HAND)},
     "weak": {"cutter": Cutter(force_gf=ForceRange(20, 110, 5), acceleration_mm_s2=800.0)},
@@ -67,7 +67,7 @@ VARIANTS: dict[str, dict[str, Any]] = {
     "small inset": {"marks": MarksSpec(inset_mm=3.0, count=3, remedies=(Remedy.MATTE_TAPE,))},
     "calibrated": {"calibration": Calibration(((1.003, 0.002, 0.9), (-0.002, 0.997, -0.6)), 0.05, 0.1, 0.04, 0.08)},
     "three copies": {"copies": 3, "job_line": True, "overcut_mm": 1.5},
-    "school B": {"finish": FinishSpec(school=ProcessVariant.B, coats=2)},
+    "coated after the cut": {"finish": coats(2, CoverWhen.AFTER_CUT)},
     "simulated": {"twin": TwinSpec(faults=(FaultKey.BRIGHT_LIGHT,))},
 }
 

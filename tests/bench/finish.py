@@ -10,7 +10,7 @@ import shapely
 
 from tests.bench.table import Row
 from vamper.core.art.bent import bent_picture
-from vamper.core.finishing.process import PROCESSES
+from vamper.core.finishing.chain import usual_chain
 from vamper.core.finishing.round_things import RoundThing, bend_on
 from vamper.core.finishing.soonest import plan_evening
 from vamper.core.finishing.timetable import Away, Batch, Evening, Proof, TimedStep
@@ -127,7 +127,7 @@ def timetables() -> list[Row]:
 def slipped() -> list[Row]:
     """The club's evening, planned again after every step that came ten minutes late."""
     keys = (("water-slide", 4), ("dark-transfer", 2), ("shrink", 8), ("sealed-coat", 8))
-    batches = tuple(batch_of(key, PROCESSES[key], BatchWork(pieces=pieces, plate=8)) for key, pieces in keys)
+    batches = tuple(batch_of(key, usual_chain(key), BatchWork(pieces=pieces, plate=8)) for key, pieces in keys)
     evening = Evening(batches, {"oven": 1, "press": 1, "spray": 1, "mat": 1, "rack": 9})
     found, spent = plan_evening(evening), []
     for _ in range(12):

@@ -44,9 +44,3 @@ def test_an_own_word_goes_before_runs_these_before_a_label_and_that_before_a_sch
     assert said[3].schools[0] == SCHOOLS["photo"]
     assert said[3].source == "what won on your swatch strip"
     assert said[4] == starter
-
-
-def test_a_drying_time_of_ones_own_outlasts_every_other_word() -> None:
-    for learnt in (None, LEARNT):
-        assert advice_for(VINYL, Printer(), PrintChoice(dry_minutes=45), learnt).dry_minutes == 45
-    assert advice_for(VINYL, Printer(), PrintChoice()).dry_minutes == advice_for(VINYL, Printer()).dry_minutes

@@ -12,6 +12,7 @@ import pytest
 
 import vamper.core
 from tests.conftest import disc_alpha, picture_of
+from tests.covers import COATED, coats, laminated
 from tests.scenes import DISC, Scene, bars, item, lying, masked, scene
 from vamper.core.values.accepted_size import AcceptedSize, SizeBounds
 from vamper.core.values.art import Purpose
@@ -27,6 +28,7 @@ from vamper.core.values.finish import (
     Fibre,
     FinishSpec,
     LabelFigure,
+    SetWay,
     ShrinkSpec,
     Target,
     WrapSpec,
@@ -98,8 +100,8 @@ CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
     "marks.covered": (
         Station.MARKS,
         Severity.LOOK,
-        scene(item(), coated=True),
-        scene(item(), coated=True, marks=MarksSpec(NO_MARKS)),
+        scene(item(), finish=COATED),
+        scene(item(), finish=COATED, marks=MarksSpec(NO_MARKS)),
     ),
     "marks.drift": (
         Station.MARKS,
@@ -345,20 +347,32 @@ CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
     "finish.coats": (
         Station.FINISH,
         Severity.STOP,
-        scene(item(), stock="water-slide-white", finish=FinishSpec(coats=0)),
-        scene(item(), stock="water-slide-white", finish=FinishSpec(coats=1)),
+        scene(item(), stock="water-slide-white", finish=coats(0)),
+        scene(item(), stock="water-slide-white", finish=coats(1)),
+    ),
+    "finish.target": (
+        Station.FINISH,
+        Severity.LOOK,
+        scene(item(), stock="matte-label", target=Target.CANDLE),
+        scene(item(), stock="matte-label", target=Target.PARCEL),
+    ),
+    "finish.cover": (
+        Station.FINISH,
+        Severity.LOOK,
+        scene(item(), target=Target.BOAT),
+        scene(item(), target=Target.BOAT, finish=laminated()),
     ),
     "finish.oven": (
         Station.FINISH,
         Severity.STOP,
-        scene(item(), stock="water-slide-white", target=Target.BOTTLE, finish=FinishSpec(process="water-slide")),
+        scene(item(), stock="water-slide-white", target=Target.BOTTLE, finish=FinishSpec(set=SetWay.OVEN)),
         scene(item(), stock="water-slide-white", target=Target.BOTTLE),
     ),
     "finish.cloth": (
         Station.FINISH,
-        Severity.STOP,
-        scene(item(), stock="dark-transfer", finish=FinishSpec(cloth=ClothSpec(Fibre.POLYESTER))),
-        scene(item(), stock="dark-transfer", finish=FinishSpec(cloth=ClothSpec(Fibre.BLEND))),
+        Severity.LOOK,
+        scene(item(), stock="dark-transfer", purpose=Purpose.CLOTH, finish=FinishSpec(cloth=ClothSpec(Fibre.BLEND))),
+        scene(item(), stock="dark-transfer", purpose=Purpose.CLOTH, finish=FinishSpec(cloth=ClothSpec(Fibre.COTTON))),
     ),
     "finish.cloth-dark": (
         Station.FINISH,
@@ -427,7 +441,7 @@ def test_every_finding_there_is_is_in_one_of_the_lists() -> None:
     assert codes == CASES.keys() | ON_ART
 
 
-@pytest.mark.parametrize("over", [{"coated": True}, {"laminate_um": 50.0}])
+@pytest.mark.parametrize("over", [{"finish": COATED}, {"finish": laminated(50.0)}])
 def test_a_coat_and_a_laminate_over_the_marks_are_both_told(over: dict[str, object]) -> None:
     """Findings look at what was asked for: the film is part of the stock by the time a sheet is made."""
     assert scene(item(), **over).one("marks.covered").severity is Severity.LOOK

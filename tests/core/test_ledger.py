@@ -62,7 +62,9 @@ def run_with(*spoilt: SpoiltPiece, **fields: object) -> Run:
 
 @pytest.mark.parametrize(("held", "good"), [(None, 1), (True, 1), (False, 0)])
 def test_what_was_looked_at_later_says_whether_the_finish_was_good(held: bool | None, good: int) -> None:
-    run = run_with(process="sealed-coat", later=(LaterCheck(LaterKind.WASH, True), LaterCheck(LaterKind.MONTH, held)))
+    run = run_with(
+        process="hand-out coat-before", later=(LaterCheck(LaterKind.WASH, True), LaterCheck(LaterKind.MONTH, held))
+    )
     (finish,) = (one for one in recipes_of([(1, run)]) if one.what.kind is RecipeKind.FINISH)
     assert finish.success.good == good
 
@@ -184,7 +186,7 @@ SOME = st.builds(
     cause=st.none() | st.just("blunt-blade"),
     customer=WORDS,
     marks=st.sampled_from(["", "corner"]),
-    school=st.sampled_from(["", "A"]),
+    cover=st.sampled_from(["", "gloss can"]),
     from_offcut=st.booleans(),
     figures=st.just((LabelFigure("press_c", 160.0), LabelFigure("press_s", 12.5))),
     took=st.builds(Took, ink_ml=st.floats(0, 9), blanks=st.just(3.0)),

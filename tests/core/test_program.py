@@ -11,6 +11,7 @@ import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 
+from tests.covers import COATED, laminated
 from tests.scenes import DISC, PX, bars, item, scene
 from tests.tried import tried
 from vamper.core.bench_card import bench_steps
@@ -60,7 +61,7 @@ def facts(**known: Any) -> Cutter:
 
 
 SETTINGS = ((), (NamedSetting("vinyl", tuple(Pressure)), NamedSetting("label paper")))
-OVERS: tuple[dict[str, Any], ...] = ({}, {"coated": True}, {"laminate_um": 60.0}, {"blade": BladeIn()})
+OVERS: tuple[dict[str, Any], ...] = ({}, {"finish": COATED}, {"finish": laminated()}, {"blade": BladeIn()})
 
 
 @pytest.mark.parametrize("stock", [stock.key for stock in STARTER_STOCKS])
@@ -263,7 +264,7 @@ def test_holes_that_the_program_does_not_find_are_told() -> None:
 def test_the_card_is_in_the_order_of_the_work() -> None:
     known = facts(marks=ProgramMarks(rim_mm=TEN), tell_tale=True)
     cutter = replace(known, settings=(NamedSetting("thick label paper", tuple(Pressure)),))
-    plan = by_program(cutter=cutter, laminate_um=60.0, stock="gloss-label", copies=2)
+    plan = by_program(cutter=cutter, finish=laminated(), stock="gloss-label", copies=2)
     steps = bench_steps(plan)
     assert [step.key for step in steps] == [
         *("stock", "picture", "print", "dry", "laminate", "load", "setting", "reading", "frame", "look", "again"),

@@ -2,6 +2,7 @@
 
 import pytest
 
+from tests.covers import laminated
 from vamper.core.cutting.neighbours import BASES, from_neighbours, grams_of, micrometres_of
 from vamper.core.effective_job import effective_job
 from vamper.core.plan import detail_of
@@ -65,7 +66,7 @@ def test_a_stock_without_a_face_is_refused() -> None:
 
 
 def test_a_laminate_adds_its_thickness_to_the_face_once() -> None:
-    job = Job(paper=USUAL_PAPER, stock=STOCK_BY_KEY["matte-label"], laminate_um=60)
+    job = Job(paper=USUAL_PAPER, stock=STOCK_BY_KEY["matte-label"], finish=laminated())
     made = effective_job(job)
     assert made.stock.face_um == 155
     assert effective_job(made) == made

@@ -9,16 +9,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 from ortools.sat.python import cp_model
 
+from tests.covers import USUAL, USUAL_BOTH_WAYS
 from tests.tried import tried
 from vamper.core.finishing import soonest
 from vamper.core.finishing.labels import LABELS
-from vamper.core.finishing.process import PROCESSES, processes_for, usual_process
 from vamper.core.finishing.soonest import plan_evening
 from vamper.core.finishing.timetable import Away, Batch, Evening, Proof, TimedStep, Timetable, one_by_one
 from vamper.core.finishing.work import BatchWork, batch_of, steps_of
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import ProcessVariant
-from vamper.core.values.stock import STARTER_STOCKS, STOCK_BY_KEY
 
 PLACES = {"oven": 1, "press": 1, "rack": 3}
 
@@ -201,80 +199,59 @@ def test_a_step_that_slips_moves_the_rest_and_says_what_it_breaks() -> None:
     assert after.of(1, 1).start - after.of(1, 0).end <= 2
 
 
-@pytest.mark.parametrize("process", PROCESSES.values(), ids=PROCESSES)
-def test_every_process_can_be_planned_in_each_school(process) -> None:  # type: ignore[no-untyped-def]
-    places = {place: 1 for step in process.steps for place in step.places}
-    for school in (*process.schools, None):
-        batch = batch_of(process.name, process, BatchWork(pieces=3, sheets=2, school=school))
-        assert broken(plan_evening(Evening((batch,), places), 4)) == []
-    assert set(process.label_keys()) <= set(LABELS)
-    for step in process.steps:
+@pytest.mark.parametrize("name", USUAL_BOTH_WAYS)
+def test_every_usual_chain_can_be_planned(name: str) -> None:
+    chain = USUAL_BOTH_WAYS[name]
+    places = {place: 1 for step in chain.steps for place in step.places}
+    batch = batch_of(name, chain, BatchWork(pieces=3, sheets=2))
+    assert broken(plan_evening(Evening((batch,), places), 4)) == []
+    assert set(chain.label_keys()) <= set(LABELS)
+    for step in chain.steps:
         assert step.check
         assert step.least <= step.minutes
 
 
-def test_schools_differ_in_when_it_is_cut() -> None:
-    process = PROCESSES["water-slide"]
-    order = {
-        school: [one.step.key.partition("-")[0] for one in steps_of(process, BatchWork(school=school))]
-        for school in ProcessVariant
-    }
-    assert order[ProcessVariant.A].index("cut") > order[ProcessVariant.A].index("coat")
-    assert order[ProcessVariant.B].index("cut") < order[ProcessVariant.B].index("coat")
-
-
 def test_a_label_says_how_many_coats_and_how_long() -> None:
     work = BatchWork(label={"coats": 2, "coat_minutes": 45})
-    steps = steps_of(PROCESSES["water-slide"], work)
+    steps = steps_of(USUAL["water-slide"], work)
     assert [one.timed.minutes for one in steps if one.step.key == "between"] == [45, 45]
 
 
 def test_what_must_follow_at_once_stays_with_its_piece() -> None:
-    keys = [one.step.key for one in steps_of(PROCESSES["water-slide"], BatchWork(pieces=2))]
+    keys = [one.step.key for one in steps_of(USUAL["water-slide"], BatchWork(pieces=2))]
     at = keys.index("soak")
     assert keys[at : at + 4] == ["soak", "place", "soak", "place"]
 
 
-@pytest.mark.parametrize("stock", STARTER_STOCKS, ids=lambda stock: stock.key)
-def test_every_stock_has_a_process(stock) -> None:  # type: ignore[no-untyped-def]
-    assert usual_process(stock, "laptop", None, False, False) in processes_for(stock)
-
-
-def test_the_process_follows_from_stock_and_use() -> None:
-    vinyl = STOCK_BY_KEY["satin-vinyl"]
-    assert usual_process(vinyl, "laptop", None, False, False).key == "sticker"
-    assert usual_process(vinyl, "laptop", None, True, False).key == "sealed-coat"
-    assert usual_process(vinyl, "laptop", None, False, True).key == "sealed-laminate"
-    assert usual_process(vinyl, "vehicle", None, False, False).key == "vehicle"
-    assert usual_process(STOCK_BY_KEY["dark-transfer"], "cloth", None, False, False).key == "dark-transfer"
-    assert usual_process(STOCK_BY_KEY["colour-flex"], "cloth", None, False, False).key == "colour-flex"
-
-
 def test_many_repetitions_keep_every_label_and_caution_of_what_they_hold() -> None:
-    many = steps_of(PROCESSES["dark-transfer"], BatchWork(pieces=30))
+    many = steps_of(USUAL["dark-transfer"], BatchWork(pieces=30))
     lot = next(one for one in many if "30 times" in one.timed.name)
     assert {"press_c", "press_s", "pressure"} <= set(lot.step.label)
     assert any("PVC" in caution for caution in lot.cautions)
-    few = steps_of(PROCESSES["dark-transfer"], BatchWork(pieces=2))
+    few = steps_of(USUAL["dark-transfer"], BatchWork(pieces=2))
     assert {key for one in few for key in one.step.label} == {key for one in many for key in one.step.label}
+
+
+def _minutes_of(name: str, key: str) -> int:
+    return next(step.minutes for step in USUAL[name].steps if step.key == key)
 
 
 def test_the_figure_that_says_how_long_is_named_by_the_step() -> None:
     def minutes(process: str, key: str, **label: float) -> int:
         return next(
-            one.timed.minutes for one in steps_of(PROCESSES[process], BatchWork(label=label)) if one.step.key == key
+            one.timed.minutes for one in steps_of(USUAL[process], BatchWork(label=label)) if one.step.key == key
         )
 
-    assert minutes("water-slide", "into", oven_minutes=45.0) == PROCESSES["water-slide"].step("into").minutes
+    assert minutes("water-slide", "into", oven_minutes=45.0) == _minutes_of("water-slide", "into")
     assert minutes("water-slide", "set", oven_minutes=45.0) == 45
     # Hands never take less than usual: they lay it in and take it out as well.
-    assert minutes("dark-transfer", "press", press_s=15.0) == PROCESSES["dark-transfer"].step("press").minutes
+    assert minutes("dark-transfer", "press", press_s=15.0) == _minutes_of("dark-transfer", "press")
     assert minutes("dark-transfer", "press", press_s=300.0) == 5
 
 
 def test_before_heat_every_figure_of_it_is_asked_for() -> None:
     first = {key for key, label in LABELS.items() if label.first}
-    for process in PROCESSES.values():
+    for process in USUAL.values():
         for step in process.steps:
             if set(step.label) & first and not step.hands_on:
                 # A rest begins by itself: what it needs was asked by the hands before it.

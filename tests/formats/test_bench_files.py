@@ -194,7 +194,7 @@ def test_the_card_for_scissors_and_for_rollers() -> None:
     assert "gf" not in text
     rollers = card_text(made(cutter=Cutter(feed=Feed.ROLLER, head_mm=10, tail_mm=25)))
     assert "never across print" in rollers
-    assert [step.key for step in bench_steps(by_hand)] == ["print", "load", "off", "after"]
+    assert [step.key for step in bench_steps(by_hand)] == ["print", "dry", "load", "off", "after"]
 
 
 def test_a_long_card_still_is_one_page() -> None:

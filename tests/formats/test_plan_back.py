@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 from shapely.geometry.base import BaseGeometry
 
+from tests.covers import COATED, laminated
 from tests.scenes import item, scene
 from vamper.core.marks.mark import FAMILIES
 from vamper.core.values.cut import Cut
@@ -18,7 +19,7 @@ from vamper.formats.plan_writing import plan_document
 from vamper.formats.reference_in import reference_in
 
 CUTTERS = (Cutter(), Cutter(feed=Feed.ROLLER, head_mm=10, tail_mm=10), Cutter(feed=Feed.HAND))
-FINISHES: tuple[dict[str, object], ...] = ({}, {"coated": True}, {"laminate_um": 50.0})
+FINISHES: tuple[dict[str, object], ...] = ({}, {"finish": COATED}, {"finish": laminated(50.0)})
 
 
 @pytest.mark.parametrize(("place", "stock"), list(enumerate(STARTER_STOCKS)), ids=lambda one: getattr(one, "key", ""))

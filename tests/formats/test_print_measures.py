@@ -17,7 +17,7 @@ from vamper.core.effective_job import effective_job
 from vamper.core.marks.printed_helpers import HELPERS, HelperScene, cover_trim
 from vamper.core.marks.vernier import vernier_sheet
 from vamper.core.plan import cut_of, page_of, proof_of, set_up_sheet
-from vamper.core.printing.ink import dry_minutes, ink_of
+from vamper.core.printing.ink import ink_of, is_heavy
 from vamper.core.printing.page_box import has_page, page_for
 from vamper.core.printing.proof import bars_for, scale_of
 from vamper.core.values.calibration import Calibration
@@ -166,9 +166,9 @@ def test_ink_is_the_page_in_cyan_magenta_yellow_and_black() -> None:
     assert used.ml == pytest.approx(used.cover_cm2 * 0.0012)
 
 
-def test_heavy_cover_dries_half_as_long_again() -> None:
-    assert dry_minutes(20, 59, 100) == 20
-    assert dry_minutes(20, 61, 100) == 30
+def test_heavy_cover_is_told() -> None:
+    assert not is_heavy(59, 100)
+    assert is_heavy(61, 100)
 
 
 def test_the_ink_of_a_page_and_its_pixels() -> None:

@@ -28,15 +28,16 @@ def test_a_job_says_how_it_is_finished(screen: Screen) -> None:
     screen.says("The label of your product and your local rules come before this.")
     assert screen.faults_of_access() == []
     radios = screen.driver.find_elements(By.CSS_SELECTOR, '[role="radio"]')
-    next(one for one in radios if one.text == "cut first, then coat").click()
+    next(one for one in radios if one.text.startswith("A coat before the cut")).click()
     order = "return [...document.querySelectorAll('ol li b')].map((one) => one.textContent)"
 
-    def cut_comes_first() -> bool:
+    def coat_comes_first() -> bool:
         steps = screen.driver.execute_script(order)
         names = [one.partition(" ·")[0] for one in steps]
-        return "Cut" in names and names.index("Cut") < names.index("Spray a thin coat")
+        sprayed = "Spray a thin coat on the sheet"
+        return sprayed in names and names.index(sprayed) < names.index("Cut through")
 
-    screen.wait(cut_comes_first, "the other school")
+    screen.wait(coat_comes_first, "the coat before the cut")
     fields = screen.driver.find_elements(By.CSS_SELECTOR, "aside input")
     next(one for one in fields if not one.get_attribute("value")).send_keys("2\n")
 

@@ -16,7 +16,8 @@ from tests.tried import tried
 from vamper.api.finish.views import evening_out
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import AddedStep, LabelFigure
+from vamper.core.values.finish import AddedStep, LabelFigure, Target
+from vamper.core.values.stock import StockClass
 from vamper.formats.out.calendar import write_calendar
 from vamper.services.finish.evening import Evenings
 from vamper.services.finish.evening_document import AwayTime
@@ -51,7 +52,8 @@ def evenings(workshop: Workshop, clock: Clock) -> Evenings:
 
 
 def plan_of(stock: str, pieces: int = 2) -> Plan:
-    return scene(item(1, quantity=pieces, width_mm=20.0), stock=stock).plan()
+    target = Target.MUG if stock.startswith("water") else Target.DARK_SHIRT
+    return scene(item(1, quantity=pieces, width_mm=20.0), stock=stock, target=target).plan()
 
 
 READ = {"press_c": 160.0, "press_s": 30.0, "pressure": 2.0, "oven_c": 150.0, "oven_minutes": 30.0}
@@ -149,6 +151,9 @@ def test_rests_begin_by_themselves_when_hands_are_done(evenings: Evenings, clock
     evenings.begin(number, 0)
     clock.on(30)
     spray = next(place for place, one in enumerate(steps) if one.step.key == "coat")
+    for step in range(1, spray):
+        evenings.begin(number, step)
+        evenings.end(number, step)
     evenings.begin(number, spray)
     clock.on(3)
     evenings.end(number, spray)
@@ -170,27 +175,30 @@ def test_away_hours_keep_hands_off(evenings: Evenings) -> None:
 
 def test_labels_are_kept_with_their_stock(workshop: Workshop) -> None:
     labels = Labels(workshop.sessions)
-    assert labels.change("satin-vinyl", "sealed-coat", {"coats": 2.0}) == {"coats": 2.0}
-    labels.change("satin-vinyl", "sealed-coat", {"coat_minutes": 45.0})
+    assert labels.change("satin-vinyl", StockClass.VINYL, {"coats": 2.0}) == {"coats": 2.0}
+    labels.change("satin-vinyl", StockClass.VINYL, {"coat_minutes": 45.0})
     assert Labels(workshop.sessions).of("satin-vinyl") == {"coats": 2.0, "coat_minutes": 45.0}
     assert labels.of("gloss-vinyl") == {}
-    assert labels.change("satin-vinyl", "sealed-coat", {"coats": None}) == {"coat_minutes": 45.0}
+    assert labels.change("satin-vinyl", StockClass.VINYL, {"coats": None}) == {"coat_minutes": 45.0}
     for wrong in ({"coats": 99.0}, {"magic": 1.0}):
         with pytest.raises(BadInput):
-            labels.change("satin-vinyl", "sealed-coat", wrong)
+            labels.change("satin-vinyl", StockClass.VINYL, wrong)
 
 
 def test_heat_is_not_begun_without_its_figures_however_many_pieces(evenings: Evenings, clock: Clock) -> None:
     evenings.add(2, plan_of("dark-transfer", 12))
     number = evenings.state().document.batches[0].number
     evenings.begin(number, 0)
-    clock.on(10)
-    evenings.begin(number, 1)
-    clock.on(7)
-    evenings.end(number, 1)
+    clock.on(30)
+    steps = evenings.state().steps[0]
+    heat = next(place for place, one in enumerate(steps) if one.step.places == ("press",))
+    for step in range(1, heat):
+        evenings.begin(number, step)
+        clock.on(steps[step].timed.minutes)
+        evenings.end(number, step)
     for doing in (evenings.begin, evenings.end):
         with pytest.raises(BadInput, match="read the product's label first: press heat"):
-            doing(number, 2)
+            doing(number, heat)
 
 
 def test_a_rest_is_not_over_before_its_label_says(evenings: Evenings, clock: Clock) -> None:
@@ -205,6 +213,9 @@ def test_a_rest_is_not_over_before_its_label_says(evenings: Evenings, clock: Clo
     clock.on(6)
     evenings.end(number, 0)
     coat = next(place for place, one in enumerate(steps) if one.step.key == "coat")
+    for step in range(1, coat):
+        evenings.begin(number, step)
+        evenings.end(number, step)
     evenings.begin(number, coat)
     clock.on(3)
     evenings.end(number, coat)
@@ -317,7 +328,7 @@ def test_a_step_of_ones_own_stands_where_it_was_put(evenings: Evenings) -> None:
     spec = replace(SHIRTS.asked.finish, added=added)
     evenings.add(2, replace(SHIRTS, asked=replace(SHIRTS.asked, finish=spec)))
     names = [one.timed.name for one in evenings.state().steps[0]]
-    assert names.index("white pen on the rims") == names.index("Cut and peel off the backing") + 1
+    assert names.index("white pen on the rims") == names.index("Cut the face") + 1
     assert names[-1] == "photograph them"
 
 

@@ -24,6 +24,7 @@ from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.named_settings import NamedSetting
 from vamper.core.values.paper import Paper
 from vamper.core.values.reading import Remedy, RoomLight
+from vamper.core.values.stock import StockClass
 from vamper.core.values.tried import Outcome, Pressure, WasSet
 from vamper.formats.out.picture_files import write_png
 from vamper.formats.runs_file import read_runs_csv, write_runs_csv
@@ -166,10 +167,10 @@ def test_a_miss_is_kept_and_read_in_the_class_of_the_sheet_with_its_laminate(wor
 
     plain = workshop.shop.stock("satin-vinyl")
     assert thickness_of(plain.thickness_um) is not thickness_of(plain.under(400.0).thickness_um)
-    workshop.jobs.change(job, "laminate", {"laminate_um": 400.0})
+    workshop.jobs.change(job, "laminate", {"finish.cover": {"kind": "laminate", "um": 400.0}})
     workshop.made.log_outcome(job, said(CameOut.SPOILED, SpoiltPiece(0, Spoilt.OFF, LoggedMiss(0.4, -0.1))))
     assert read() == [(0.4, -0.1)]
-    workshop.jobs.change(job, "no laminate", {"laminate_um": 0.0})
+    workshop.jobs.change(job, "no laminate", {"finish.cover": {"kind": "none"}})
     assert read() == []
 
 
@@ -380,7 +381,11 @@ def test_a_run_that_was_not_through_is_made_again_with_what_it_taught(workshop: 
 
 
 def test_new_jobs_begin_with_the_remedies_light_and_coats_that_went_well(workshop: Workshop, job: int) -> None:
-    workshop.jobs.change(job, "tape", {"marks.remedies": ["matte-tape"], "room_light": "dim", "finish.coats": 5})
+    workshop.jobs.change(
+        job,
+        "tape",
+        {"marks.remedies": ["matte-tape"], "room_light": "dim", "finish.cover": {"kind": "coat", "coats": 5}},
+    )
     for _ in range(2):
         workshop.made.log_outcome(job, said(), again=True)
     new = workshop.jobs.get(workshop.jobs.create("second"))
@@ -560,10 +565,10 @@ def test_one_spoilt_piece_of_forty_says_nothing_of_the_force(workshop: Workshop,
 
 
 def test_waits_that_were_long_before_are_waited_again(workshop: Workshop, job: int) -> None:
-    workshop.jobs.change(job, "coated", {"finish.process": "sealed-coat"})
-    workshop.shop.labels.change("satin-vinyl", "sealed-coat", {"coat_minutes": 30.0})
+    workshop.jobs.change(job, "coated", {"finish.cover": {"kind": "coat"}})
+    workshop.shop.labels.change("satin-vinyl", StockClass.VINYL, {"coat_minutes": 30.0})
     workshop.made.log_outcome(job, said())
-    workshop.shop.labels.change("satin-vinyl", "sealed-coat", {"coat_minutes": 2.0})
+    workshop.shop.labels.change("satin-vinyl", StockClass.VINYL, {"coat_minutes": 2.0})
     found = finishing_of(workshop.plans.of(workshop.jobs.get(job)).plan)
     assert found is not None
     assert {one.timed.minutes for one in found.steps if one.step.key == "between"} == {30}

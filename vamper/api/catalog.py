@@ -10,7 +10,7 @@ from vamper.api.sheet.schemas import ScaleToFill
 from vamper.core.art.prepare import START_LIFT_DE
 from vamper.core.cutting.neighbours import BASES
 from vamper.core.edge.kind import KINDS, SLIDERS_MM
-from vamper.core.finishing.process import CUPS
+from vamper.core.finishing.chain import CUPS
 from vamper.core.ledger.rest import FEED_ERROR_MM
 from vamper.core.marks.mark import FAMILIES
 from vamper.core.sheet.pack.mode import MODES

@@ -9,8 +9,9 @@ from typing import TYPE_CHECKING, Annotated
 import typer
 
 from vamper.cli.app import app, bad_input_is_one_line, finite
-from vamper.cli.planning import read_input
+from vamper.cli.planning import STANDARD_INPUT, read_input
 from vamper.core.values.findings import BadInput
+from vamper.core.values.lengths import in_unit
 
 if TYPE_CHECKING:
     from vamper.core.finishing.round_things import RoundThing
@@ -37,12 +38,31 @@ def timetable(
     from vamper.formats.out.calendar import write_calendar
 
     with bad_input_is_one_line():
-        evening, start = read_batches(read_input(batches, str(batches)))
+        folder = Path() if batches == STANDARD_INPUT else batches.resolve().parent
+
+        def job_text(name: str) -> bytes:
+            return read_input(folder / name, name)
+
+        evening, start = read_batches(read_input(batches, str(batches)), job_text)
         found = plan_evening(evening, seconds)
         if ics is not None:
             identity, now = f"timetable {start.date()}", datetime.now().astimezone()
             _write(ics, write_calendar(found, start, "Vamper timetable", {}, identity, now))
-    typer.echo(json.dumps(timetable_document(found, start), indent=1, ensure_ascii=False))
+    typer.echo(in_unit(json.dumps(timetable_document(found, start), indent=1, ensure_ascii=False)))
+
+
+@app.command()
+def steps(job: Annotated[Path, typer.Argument(help="The job file (JSON); - for standard input.")]) -> None:
+    """What is done to a job's pieces after the print, step by step, as in: vamper steps mugs.json
+
+    Prints the chain as JSON: every step with its minutes, its check, its cautions and what its label must say.
+    """
+    from vamper.formats.chain_file import steps_document
+    from vamper.formats.job_file import read_job
+
+    with bad_input_is_one_line():
+        found = steps_document(read_job(read_input(job, str(job))))
+    typer.echo(in_unit(json.dumps(found, indent=1, ensure_ascii=False)))
 
 
 @app.command()

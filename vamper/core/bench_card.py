@@ -10,6 +10,7 @@ from vamper.core.cutting.care import Urgency, blade_advice, mat_advice
 from vamper.core.cutting.drops import DROP_MM
 from vamper.core.cutting.outlook import SURE_AT
 from vamper.core.cutting.setting import CutSetting
+from vamper.core.finishing.on_the_card import after_the_cut, before_the_cut
 from vamper.core.marks.reading import REMEDIES
 from vamper.core.plan import Plan, metres_of
 from vamper.core.printing.guides import guides_for
@@ -23,7 +24,6 @@ from vamper.core.values.geometry import parts
 from vamper.core.values.lengths import figure, mm, size_mm
 from vamper.core.values.paper import Paper, named
 from vamper.core.values.sides import sides_of
-from vamper.core.values.stock import AFTER
 from vamper.core.values.tables import table
 
 _TABLE = table("vamper.core", "bench_card.toml")
@@ -38,18 +38,19 @@ def bench_steps(plan: Plan) -> list[BenchStep]:
     if not plan.sheets:
         return []
     if not plan.job.cutter.is_machine:
-        return [*_printing(plan), _loading(plan), _taking_off(plan), _after(plan)]
+        return [*_printing(plan), *before_the_cut(plan), _loading(plan), _taking_off(plan), after_the_cut(plan)]
     if plan.job.cutter.has_own_program:
         return [
             *before_loading(plan),
             _loading(plan),
             *at_the_machine(plan),
             _taking_off(plan),
-            _after(plan),
+            after_the_cut(plan),
             telling(),
         ]
     return [
         *_printing(plan),
+        *before_the_cut(plan),
         _blade(plan),
         _loading(plan),
         *_marks(plan),
@@ -59,7 +60,7 @@ def bench_steps(plan: Plan) -> list[BenchStep]:
         _said("pause"),
         _said("unload"),
         _taking_off(plan),
-        _after(plan),
+        after_the_cut(plan),
     ]
 
 
@@ -81,7 +82,7 @@ def _printing(plan: Plan) -> list[BenchStep]:
     paper = named(job.paper)
     size = size_mm(job.paper.width_mm, job.paper.height_mm)
     own = ("mirror_done",) if plan.mirror else ()
-    lines = [_TABLE["print"][key] for key in ("scale", "rims", *own, "dry")]
+    lines = [_TABLE["print"][key] for key in ("scale", "rims", *own)]
     count = len(plan.sheets)
     copies = (f"{job.copies} copies of each",) if job.copies > 1 else ()
     figures = (f"{paper.words}, {size}" if paper else size, *copies)
@@ -165,10 +166,6 @@ def _taking_off(plan: Plan) -> BenchStep:
     words = _TABLE["off"]
     do = words["do" if plan.job.cutter.is_machine else "do_by_hand"]
     return BenchStep("off", do, (), tuple(words[plan.job.cutter.feed]))
-
-
-def _after(plan: Plan) -> BenchStep:
-    return BenchStep("after", _TABLE["after"]["do"], (), (AFTER[plan.job.stock.stock_class], _TABLE["after"]["label"]))
 
 
 def loading_picture(plan: Plan) -> Drawing:

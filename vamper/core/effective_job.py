@@ -14,6 +14,7 @@ from vamper.core.marks.sheet_marks import marks_made
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed, Route
 from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.finish import FinishSpec
 from vamper.core.values.item import ItemSpec, Turn
 from vamper.core.values.job import Job
 from vamper.core.values.marks import NO_MARKS
@@ -50,9 +51,15 @@ def effective_job(job: Job) -> Job:
         stock=stock,
         calibration=job.calibration if found_by_marks else None,
         misses=job.misses if job.stock.printable else (),
-        laminate_um=0.0,
+        finish=_covered(job.finish),
         shrink=None,
     )
+
+
+def _covered(finish: FinishSpec) -> FinishSpec:
+    """The finish of a job whose laminate is part of its face."""
+    cover = finish.cover
+    return finish if cover is None or cover.um == 0 else replace(finish, cover=replace(cover, um=0.0))
 
 
 def _straight(held: tuple[Sheet, ...], turns: Turn) -> tuple[Sheet, ...]:

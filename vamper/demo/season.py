@@ -180,7 +180,7 @@ def _runs(spell: _Spell, plan: Plan, made: SimulationResult, ink_ml: float) -> I
             marks=job.marks.family,
             media=advice.media,
             quality=advice.quality,
-            process="sticker",
+            process="hand-out",
             took=took_of(plan, (0,), 1, ink_ml),
             simulated=True,
             later=(LaterCheck(LaterKind.MONTH),) if run == 0 and spell is _SEASON[0] else (),

@@ -61,8 +61,9 @@ def _jobs(
         **machines,
         "stock": "water-slide-clear",
         "purpose": "drinkware",
+        "target": "mug",
         "packing": {"max_sheets": 1},
-        "finish": {"school": "B"},
+        "finish": {"cover": {"kind": "coat", "when": "after-cut"}},
         "items": [
             item("reach-lettering.svg", 1, 85, 4, edge={"distance_mm": 0.4, "smooth_mm": 1, "join": False}),
             item("evening.png", 2, 60, 4, edge={"kind": "circle", "distance_mm": 1}),
@@ -237,7 +238,7 @@ def _jobs(
         "stock": "water-slide-white",
         "purpose": "drinkware",
         "target": "cup",
-        "finish": {"school": "B"},
+        "finish": {"cover": {"kind": "coat", "when": "after-cut"}},
         "items": [
             item(
                 "bow-wave.png",
@@ -255,7 +256,7 @@ def _jobs(
         **machines,
         "stock": "gloss-label",
         "purpose": "planner",
-        "coated": True,
+        "finish": {"cover": {"kind": "coat"}},
         "items": [item("tide-label.svg", 1, 54, 8, edge={"kind": "rounded", "distance_mm": 2, "corner_mm": 4})],
     }
     jars = {

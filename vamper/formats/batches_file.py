@@ -1,14 +1,15 @@
 """Batches to be planned as JSON, and the timetable that comes of them."""
 
-from dataclasses import dataclass, field
+from collections.abc import Callable
+from dataclasses import dataclass, field, replace
 from datetime import datetime, timedelta
 from typing import Annotated, Any, ClassVar
 
 from annotated_types import Ge, Le, Len
 from pydantic import TypeAdapter
 
+from vamper.core.finishing.chain import STARTER_PLACES, chain_of, chain_of_job, usual_chain
 from vamper.core.finishing.labels import check_figures
-from vamper.core.finishing.process import STARTER_PLACES, process_of
 from vamper.core.finishing.timetable import (
     Away,
     Batch,
@@ -22,8 +23,10 @@ from vamper.core.finishing.timetable import (
 )
 from vamper.core.finishing.work import BatchWork, batch_of
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import ProcessVariant
+from vamper.core.values.finish import CoverKind
 from vamper.core.values.limits import STRICT
+from vamper.formats.chain_file import work_asked
+from vamper.formats.job_file import read_job
 from vamper.formats.json_object import object_in
 from vamper.formats.sentences import read_as
 
@@ -50,11 +53,11 @@ class _BatchIn:
     name: Words
     steps: Annotated[tuple[TimedStep, ...], Len(1, 200)] | None = None
     process: str | None = None
+    job: Annotated[str, Len(1, 500)] | None = None
     pieces: Annotated[int, Ge(1), Le(10_000)] = 1
     sheets: Annotated[int, Ge(1), Le(1000)] = 1
     coats: Annotated[int, Ge(0), Le(12)] | None = None
     plate: Annotated[int, Ge(1), Le(1000)] = 6
-    school: ProcessVariant | None = None
     label: dict[str, float] = field(default_factory=dict)
 
 
@@ -71,8 +74,16 @@ class _FileIn:
 _FILE, _AWAY = TypeAdapter(_FileIn), TypeAdapter(_AwayIn)
 
 
-def read_batches(text: str | bytes) -> tuple[Evening, datetime]:
-    """What is to be planned, and when it begins.
+JobText = Callable[[str], bytes]
+"""The text of a job file, by its path."""
+
+
+def _no_jobs(name: str) -> bytes:
+    raise BadInput("no job files can be read here; name a process, or its steps", name)
+
+
+def read_batches(text: str | bytes, job_text: JobText = _no_jobs) -> tuple[Evening, datetime]:
+    """What is to be planned, and when it begins; `job_text` reads the job files that batches name.
 
     Raises
     ------
@@ -82,7 +93,7 @@ def read_batches(text: str | bytes) -> tuple[Evening, datetime]:
     data = read_as(_FILE, object_in(text, "the batches file"))
     start = _whole(data.start, "start")
     away = tuple(_away(one, number, start) for number, one in enumerate(data.away))
-    batches = tuple(_batch(one) for one in data.batches)
+    batches = tuple(_batch(one, job_text) for one in data.batches)
     names = [one.name for one in batches]
     twice = next((name for name in names if names.count(name) > 1), None)
     if twice is not None:
@@ -119,20 +130,31 @@ def _minutes(time: datetime, start: datetime, where: str) -> int:
     return int((time - start).total_seconds() // 60)
 
 
-def _batch(one: _BatchIn) -> Batch:
-    if (one.steps is None) == (one.process is None):
-        raise BadInput("needs either its steps or the name of a process", one.name)
+def _batch(one: _BatchIn, job_text: JobText) -> Batch:
+    if sum(said is not None for said in (one.steps, one.process, one.job)) != 1:
+        raise BadInput("needs either its steps, the name of a process, or a job file, one of the three", one.name)
+    if one.job is not None:
+        try:
+            job = read_job(job_text(one.job))
+        except BadInput as bad:
+            raise BadInput(bad.sentence, f"{one.name}, {bad.where}") from None
+        return batch_of(one.name, chain_of_job(job), work_asked(job))
     if one.steps is not None:
         if any((step.began, step.ended, step.lies_since) != (None, None, None) for step in one.steps):
             raise BadInput("a plan says when steps begin and end; leave began, ended and lies_since out", one.name)
         return Batch(one.name, one.steps)
     assert one.process is not None
-    process = process_of(one.process)
+    chain = usual_chain(one.process)
+    if one.coats is not None:
+        # Coats that are asked for are laid, and none where none are, whatever the chain is called.
+        kind = CoverKind.COAT if one.coats else CoverKind.NONE
+        chain = chain_of(replace(chain.facts, cover=kind))
     try:
-        check_figures(process.key, one.label)
+        check_figures(chain.facts.stock, one.label)
     except BadInput as bad:
         raise BadInput(bad.sentence, f"{one.name}, {bad.where}") from None
-    return batch_of(one.name, process, BatchWork(one.pieces, one.sheets, one.coats, one.plate, one.school, one.label))
+    work = BatchWork(pieces=one.pieces, sheets=one.sheets, coats=one.coats, plate=one.plate, label=one.label)
+    return batch_of(one.name, chain, work)
 
 
 def timetable_document(found: Timetable, start: datetime) -> dict[str, Any]:

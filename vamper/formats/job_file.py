@@ -17,14 +17,15 @@ from pydantic import TypeAdapter
 from vamper.core.edge.kind import KINDS
 from vamper.core.effective_job import initial_edge
 from vamper.core.finishing.labels import check_figures
-from vamper.core.finishing.process import process_of_job
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.findings import BadInput
+from vamper.core.values.finish import CoverKind
 from vamper.core.values.item import MOST_PIECES, ItemSpec, filler_sizes, sized
 from vamper.core.values.job import MOST_ITEMS, MOST_SHEETS, Job
 from vamper.core.values.limits import STRICT, Constraint, Length
 from vamper.core.values.paper import PAPER_BY_KEY, named
 from vamper.core.values.placement import OnSheet, Pin, Placement, Sheet, TurnDeg
+from vamper.core.values.product import check_products
 from vamper.core.values.stock import STOCK_BY_KEY, Stock
 from vamper.formats.json_object import object_in
 from vamper.formats.sentences import read_as
@@ -88,12 +89,15 @@ def _job_of(raw: dict[str, Any]) -> Job:
     if "held" in data:
         raise BadInput("this field is unknown; check its spelling or leave it out", "held")
     stock = stock_in(data.get("stock"))
+    data = _with_cover(data)
     placed, items = data.pop("placed", ()), data.get("items", ())
     data |= {"paper": _paper_of(data.get("paper"))} if "paper" in data else {}
     data |= {"stock": stock} if "stock" in data else {}
     data |= {"cutter": _cutter_of(data["cutter"])} if "cutter" in data else {}
     if isinstance(runs := data.get("runs"), list):
         data["runs"] = [_run_of(one, f"runs.{place}") for place, one in enumerate(runs)]
+    if isinstance(data.get("products"), list):
+        data["products"] = [_product_of(one, place, items) for place, one in enumerate(data["products"])]
     sizes: list[Sizes | None] = []
     if isinstance(items, list):
         data["items"] = [_spelt_out(item, place, items, stock, sizes) for place, item in enumerate(items)]
@@ -102,14 +106,45 @@ def _job_of(raw: dict[str, Any]) -> Job:
         raise BadInput("needs at least one entry", "items")
     job = replace(job, held=_held(read_as(_PLACED, placed, "placed"), job.items), items=_with_fillers(job.items, sizes))
     job.check_quantity()
+    check_products(job.products)
     check_seen(job.cutter.settings, "cutter.settings")
-    process = process_of_job(job).key
     for name, figures in (("finish.label", job.finish.label), ("finish.record", job.finish.record)):
         try:
-            check_figures(process, {one.key: one.value for one in figures})
+            check_figures(job.stock.stock_class, {one.key: one.value for one in figures})
         except BadInput as bad:
             raise BadInput(bad.sentence, f"{name}.{bad.where}") from None
     return job
+
+
+def _product_of(product: Any, place: int, items: Any) -> Any:
+    """A product with its items by their numbers."""
+    if not isinstance(product, dict) or not isinstance(product.get("items"), list) or not isinstance(items, list):
+        return product
+    for one in product["items"]:
+        if not isinstance(one, int) or isinstance(one, bool) or not 0 <= one < len(items):
+            raise BadInput("names no other item; items count from 0", f"products.{place}.items")
+    return {**product, "items": [one + 1 for one in product["items"]]}
+
+
+def _with_cover(data: dict[str, Any]) -> dict[str, Any]:
+    """A job whose cover is said by `laminate_um` or `finish.coats`, with the one decision that both follow from."""
+    finish = data.get("finish", {})
+    coats = finish.get("coats") if isinstance(finish, dict) else None
+    laminate = data.get("laminate_um")
+    if laminate is None and coats is None:
+        return data
+    if isinstance(finish, dict) and finish.get("cover") is not None:
+        where = "laminate_um" if laminate is not None else "finish.coats"
+        raise BadInput("follows from finish.cover; say it there alone", where)
+    rest = {name: value for name, value in data.items() if name != "laminate_um"}
+    if laminate is not None and laminate != 0:
+        cover: dict[str, Any] | None = {"kind": CoverKind.LAMINATE, "um": laminate}
+    else:
+        cover = None if coats is None else {"kind": CoverKind.COAT, "coats": coats}
+    if cover is None:
+        return rest
+    kept = {name: value for name, value in finish.items() if name != "coats"} if isinstance(finish, dict) else {}
+    return {**rest, "finish": {**kept, "cover": cover}}
 
 
 def _paper_of(value: Any) -> Any:
@@ -223,6 +258,8 @@ def job_document(job: Job) -> dict[str, Any]:
     for item in data["items"]:
         del item["number"]
         item["back_of"] = places.get(item["back_of"])
+    for product in data["products"]:
+        product["items"] = [places[number] for number in product["items"]]
     data["placed"] = [
         {**one, "item": places[one["item"]], "sheet": number}
         for number, sheet in enumerate(data.pop("held"), 1)
@@ -243,6 +280,9 @@ def job_schema() -> dict[str, Any]:
     schema["$defs"] |= {"PlacedEntry": entry} | entry.pop("$defs", {})
     del of_item["properties"]["number"]
     of_item["required"].remove("number")
+    schema["$defs"]["ProductSpec"]["properties"]["items"]["items"]["minimum"] = 0
+    # Both follow from the cover, and may stand in its place.
+    schema["$defs"]["FinishSpec"]["properties"]["coats"] = {"type": "integer", "minimum": 0, "maximum": 12}
     of_item["properties"] |= {
         "back_of": {"anyOf": [{"type": "integer", "minimum": 0}, {"type": "null"}], "default": None},
         "sizes_mm": {"anyOf": [_SIZES.json_schema(), {"type": "null"}], "default": None},
@@ -254,6 +294,7 @@ def job_schema() -> dict[str, Any]:
         "paper": {"anyOf": [{"enum": list(PAPER_BY_KEY)}, of_job["paper"]]},
         "stock": {"anyOf": [{"enum": list(STOCK_BY_KEY)}, of_job["stock"]]},
         "items": {**of_job["items"], "maxItems": MOST_ITEMS},
+        "laminate_um": {"type": "number", "minimum": 0, "maximum": 1000},
         "placed": {"type": "array", "items": {"$ref": "#/$defs/PlacedEntry"}, "maxItems": MOST_PIECES, "default": []},
     }
     return {**schema, "title": "JobFile", "required": ["format", "version", *schema["required"]]}

@@ -1,12 +1,14 @@
 """From a plan to its document: what `plan.json` says of a job, for scripts and for the record."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import asdict, astuple
+from dataclasses import asdict, astuple, replace
 from typing import Any
 
 from vamper.core.cutting.drops import DROP_MM
 from vamper.core.cutting.setting import CutSetting
 from vamper.core.design import DesignedItem
+from vamper.core.finishing.chain import chain_of_job
+from vamper.core.finishing.work import dry_minutes, work_of
 from vamper.core.marks.reading import REMEDIES
 from vamper.core.marks.reading_offsets import ReadingOffsets
 from vamper.core.plan import Plan, cut_of, timing_of
@@ -270,4 +272,7 @@ def _offsets(offsets: ReadingOffsets) -> dict[str, Any]:
 
 
 def _printing(plan: Plan) -> PrintAdvice | None:
-    return advice_for(plan.job.stock, plan.job.printer) if plan.job.stock.printable else None
+    if not plan.job.stock.printable:
+        return None
+    dry = dry_minutes(chain_of_job(plan.asked), work_of(plan.asked))
+    return replace(advice_for(plan.job.stock, plan.job.printer), dry_minutes=dry)

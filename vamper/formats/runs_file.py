@@ -40,7 +40,7 @@ _MORE = (
     "media",
     "quality",
     "process",
-    "school",
+    "cover",
     "coats",
     "customer",
     "minutes",

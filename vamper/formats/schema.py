@@ -3,6 +3,7 @@
 import json
 import sys
 
+from vamper.formats.chain_file import steps_schema
 from vamper.formats.dry_run_file import dry_run_schema
 from vamper.formats.job_file import job_schema
 from vamper.formats.ladder_file import ladder_result_schema, ladder_schema
@@ -17,6 +18,7 @@ SCHEMAS = {
     "ladder": ladder_schema,
     "ladder-result": ladder_result_schema,
     "dry-run": dry_run_schema,
+    "steps": steps_schema,
 }
 
 

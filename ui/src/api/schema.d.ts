@@ -3396,10 +3396,14 @@ export interface components {
     };
     /**
      * AddedStep
-     * @description A step by hand that a process does not have of itself, done after one that it has: pens, metallic paint.
+     * @description A step by hand that the chain does not have of itself, done after one that it has, or first of all where none is
+     *     named: pens, metallic paint, a fold.
      */
     AddedStep: {
-      /** After */
+      /**
+       * After
+       * @default
+       */
       after: string;
       /** Do */
       do: string;
@@ -3910,6 +3914,12 @@ export interface components {
      */
     Centring: 'box' | 'eye' | 'part';
     /**
+     * ChainStage
+     * @description The parts of the chain, in the order in which they are usually done.
+     * @enum {string}
+     */
+    ChainStage: 'dry' | 'by-hand' | 'cover' | 'cut' | 'part' | 'carry' | 'apply' | 'set' | 'later';
+    /**
      * Change
      * @description Fields to set, dotted where nested: on the job, or on the items that `numbers` names; with those of the job, the
      *     fields `each` of every item.
@@ -4170,6 +4180,42 @@ export interface components {
       /** Size Mm */
       size_mm: number;
     };
+    /**
+     * CoverKind
+     * @description What lies over the print.
+     * @enum {string}
+     */
+    CoverKind: 'none' | 'coat' | 'laminate';
+    /**
+     * CoverSpec
+     * @description What lies over the print: a laminate of `um`, which always comes before the cut, or so many `coats` (None: as the
+     *     label says, or as is usual). `product` is the maker's own name of it. On a job as it is made `um` is 0: the film is
+     *     part of the face by then.
+     */
+    CoverSpec: {
+      /** Coats */
+      coats?: number | null;
+      /** @default none */
+      kind: components['schemas']['CoverKind'];
+      /**
+       * Product
+       * @default
+       */
+      product: string;
+      /**
+       * Um
+       * @default 60
+       */
+      um: number;
+      /** @default before-cut */
+      when: components['schemas']['CoverWhen'];
+    };
+    /**
+     * CoverWhen
+     * @description When a coat is laid: on the whole sheet, or on the pieces.
+     * @enum {string}
+     */
+    CoverWhen: 'before-cut' | 'after-cut';
     /**
      * CupOut
      * @description A thing to wrap, to begin with.
@@ -4831,6 +4877,21 @@ export interface components {
       title: string;
     };
     /**
+     * FinishChoiceOut
+     * @description One of a few ways; `limit` says what speaks against it.
+     */
+    FinishChoiceOut: {
+      /** Key */
+      key: string;
+      /**
+       * Limit
+       * @default
+       */
+      limit: string;
+      /** Name */
+      name: string;
+    };
+    /**
      * FinishOut
      * @description How a job is finished, begun now and alone.
      */
@@ -4839,6 +4900,7 @@ export interface components {
       always: string;
       /** Coats */
       coats: number | null;
+      cover: components['schemas']['CoverSpec'];
       /**
        * Done At
        * Format: date-time
@@ -4849,31 +4911,40 @@ export interface components {
       /** Labels */
       labels: components['schemas']['LabelOut'][];
       /** Later */
-      later: string;
+      later: string[];
+      mask: components['schemas']['TransferMask'];
+      /** Masks */
+      masks: components['schemas']['FinishChoiceOut'][];
       /** Missing */
       missing: string[];
+      /** Name */
+      name: string;
       /** Needs */
       needs: string[];
+      /** On Plate */
+      on_plate: boolean;
       /** Plate */
       plate: number;
-      process: components['schemas']['ProcessOut'];
-      /** Processes */
-      processes: components['schemas']['ProcessOut'][];
-      school: components['schemas']['ProcessVariant'] | null;
-      /** Schools */
-      schools: components['schemas']['ProcessVariantOut'][];
+      practice: components['schemas']['PracticeOut'] | null;
+      press: components['schemas']['PressSpec'] | null;
+      set: components['schemas']['SetWay'] | null;
+      /** Sets */
+      sets: components['schemas']['FinishChoiceOut'][];
       /** Steps */
       steps: components['schemas']['FinishStepOut'][];
       /** Takes */
       takes: string;
       /** Tonight */
       tonight: boolean;
+      /** Words */
+      words: string;
     };
     /**
      * FinishSpec
-     * @description `process` is a key of the table of processes, `coats` their number where the label says otherwise, `plate` how
-     *     many pieces the press or the oven holds at once, `label` what has been read on the labels of what is used, `record`
-     *     how long the maker's own runs waited.
+     * @description What is decided of the work after the print; None is left to what follows from stock and target. `cover` lies
+     *     over the print, `mask` carries pieces to their place, `set` is how a water-slide decal is set, `press` what a label
+     *     says of heat. `plate` is how many pieces the press or the oven holds at once, `added` the maker's own steps, `label`
+     *     what has been read on the labels of what is used, `record` how long the maker's own runs waited.
      */
     FinishSpec: {
       /**
@@ -4883,8 +4954,7 @@ export interface components {
       added: components['schemas']['AddedStep'][];
       blank?: components['schemas']['BlankSpec'] | null;
       cloth?: components['schemas']['ClothSpec'] | null;
-      /** Coats */
-      coats?: number | null;
+      cover?: components['schemas']['CoverSpec'] | null;
       /**
        * @default {
        *       "height_mm": 380,
@@ -4898,23 +4968,28 @@ export interface components {
        * @default []
        */
       label: components['schemas']['LabelFigure'][];
+      mask?: components['schemas']['TransferMask'] | null;
       /**
        * Plate
        * @default 6
        */
       plate: number;
-      /** Process */
-      process?: string | null;
+      /**
+       * @default {
+       *       "twice": false
+       *     }
+       */
+      press: components['schemas']['PressSpec'];
       /**
        * Record
        * @default []
        */
       record: components['schemas']['LabelFigure'][];
-      school?: components['schemas']['ProcessVariant'] | null;
+      set?: components['schemas']['SetWay'] | null;
     };
     /**
      * FinishStepOut
-     * @description One step of a job's process.
+     * @description One step of a job's chain.
      */
     FinishStepOut: {
       /** Cautions */
@@ -4937,6 +5012,7 @@ export interface components {
       own: boolean;
       /** Places */
       places: string[];
+      stage: components['schemas']['ChainStage'];
       /** Takes */
       takes: string;
       /** Times */
@@ -5399,7 +5475,7 @@ export interface components {
     Ink: 'ordinary' | 'dye';
     /**
      * InkOut
-     * @description What one sheet takes of ink, and how long it dries.
+     * @description What one sheet takes of ink.
      */
     InkOut: {
       /** Black Cm2 */
@@ -5408,8 +5484,8 @@ export interface components {
       cover: number;
       /** Cyan Cm2 */
       cyan_cm2: number;
-      /** Dry Minutes */
-      dry_minutes: number;
+      /** Heavy */
+      heavy: boolean;
       /** Magenta Cm2 */
       magenta_cm2: number;
       /** Ml */
@@ -5558,11 +5634,6 @@ export interface components {
      */
     JobDocument: {
       /**
-       * Coated
-       * @default false
-       */
-      coated: boolean;
-      /**
        * Copies
        * @default 1
        */
@@ -5584,6 +5655,9 @@ export interface components {
        *       },
        *       "label": [],
        *       "plate": 6,
+       *       "press": {
+       *         "twice": false
+       *       },
        *       "record": []
        *     }
        */
@@ -5608,11 +5682,6 @@ export interface components {
        * @default false
        */
       job_line: boolean;
-      /**
-       * Laminate Um
-       * @default 0
-       */
-      laminate_um: number;
       /**
        * Last Number
        * @default 0
@@ -5652,6 +5721,11 @@ export interface components {
       passes?: number | null;
       /** Printer Id */
       printer_id: number;
+      /**
+       * Products
+       * @default []
+       */
+      products: components['schemas']['ProductSpec'][];
       /** @default vehicle */
       purpose: components['schemas']['Purpose'];
       /**
@@ -5925,7 +5999,7 @@ export interface components {
      * @description When one looks again.
      * @enum {string}
      */
-    LaterKind: 'wash' | 'month' | 'year';
+    LaterKind: 'week' | 'wash' | 'month' | 'year';
     /** LaterOut */
     LaterOut: {
       /**
@@ -6710,13 +6784,11 @@ export interface components {
     };
     /**
      * Patch
-     * @description One set-down: its top left and sides in the motif's frame, mm, and in which round it comes (from 1).
+     * @description One set-down: its top left and sides in the motif's frame, mm.
      */
     Patch: {
       /** Height Mm */
       height_mm: number;
-      /** Round */
-      round: number;
       /** Width Mm */
       width_mm: number;
       /** X Mm */
@@ -6953,6 +7025,18 @@ export interface components {
      */
     PlainShape: 'circle' | 'square' | 'tall' | 'strip';
     /**
+     * PracticeOut
+     * @description The smallest design of a sheet, of which one more is a practice piece.
+     */
+    PracticeOut: {
+      /** Name */
+      name: string;
+      /** Number */
+      number: number;
+      /** Quantity */
+      quantity: number;
+    };
+    /**
      * Preparation
      * @description What is done to a picture before its outline is taken.
      *
@@ -6985,6 +7069,44 @@ export interface components {
        */
       threshold: number;
     };
+    /**
+     * PressFilm
+     * @description What a stock that is pressed on cloth holds on, as its package says: its `fibres`, those that it is `not_for`,
+     *     whether it shows on `pale_only` cloth, whether it is itself `pale` (dye wanders into it), whether it is peeled cold,
+     *     and how many presses it takes. Two films of one class differ.
+     */
+    PressFilm: {
+      /**
+       * Cold Peel
+       * @default false
+       */
+      cold_peel: boolean;
+      /**
+       * Fibres
+       * @default []
+       */
+      fibres: components['schemas']['Fibre'][];
+      /**
+       * Not For
+       * @default []
+       */
+      not_for: components['schemas']['Fibre'][];
+      /**
+       * Pale
+       * @default false
+       */
+      pale: boolean;
+      /**
+       * Pale Only
+       * @default false
+       */
+      pale_only: boolean;
+      /**
+       * Presses
+       * @default 1
+       */
+      presses: number;
+    };
     /** PressOut */
     PressOut: {
       /** Designs */
@@ -6992,6 +7114,25 @@ export interface components {
       heat: components['schemas']['HeatSpec'];
       /** Lines */
       lines: string[];
+    };
+    /**
+     * PressSpec
+     * @description What the label of a heat product says of its press: its time, what that is for (None: nobody has read it yet),
+     *     when the carrier is peeled, whether it wants a second press (`twice`) and how long that takes.
+     */
+    PressSpec: {
+      /** Peel After S */
+      peel_after_s?: number | null;
+      /** Second S */
+      second_s?: number | null;
+      /** Seconds */
+      seconds?: number | null;
+      time_for?: components['schemas']['TimeFor'] | null;
+      /**
+       * Twice
+       * @default false
+       */
+      twice: boolean;
     };
     /**
      * PressedOut
@@ -7182,26 +7323,54 @@ export interface components {
      * @enum {string}
      */
     PriorityMove: 'on' | 'sooner' | 'later' | 'off';
-    /** ProcessOut */
-    ProcessOut: {
-      /** Key */
-      key: string;
+    /**
+     * ProductPart
+     * @description A small part of a product: a cord, a ring; `count` of them at `price` each.
+     */
+    ProductPart: {
+      /**
+       * Count
+       * @default 1
+       */
+      count: number;
       /** Name */
       name: string;
-      /** Words */
-      words: string;
+      /**
+       * Price
+       * @default 0
+       */
+      price: number;
     };
     /**
-     * ProcessVariant
-     * @description Where makers do it in two ways.
-     * @enum {string}
+     * ProductSpec
+     * @description One kind of product: the numbers of the designs that one of it takes, one print of each, how many are made, the
+     *     blank that they go on with its price, and its parts.
      */
-    ProcessVariant: 'A' | 'B';
-    /** ProcessVariantOut */
-    ProcessVariantOut: {
-      key: components['schemas']['ProcessVariant'];
-      /** Words */
-      words: string;
+    ProductSpec: {
+      /**
+       * Blank
+       * @default
+       */
+      blank: string;
+      /**
+       * Blank Price
+       * @default 0
+       */
+      blank_price: number;
+      /** Items */
+      items: number[];
+      /** Name */
+      name: string;
+      /**
+       * Parts
+       * @default []
+       */
+      parts: components['schemas']['ProductPart'][];
+      /**
+       * Quantity
+       * @default 1
+       */
+      quantity: number;
     };
     /**
      * Program
@@ -7984,6 +8153,12 @@ export interface components {
       passes: number;
     };
     /**
+     * SetWay
+     * @description How a water-slide decal is set once it lies.
+     * @enum {string}
+     */
+    SetWay: 'air' | 'oven' | 'top-coat';
+    /**
      * SettingChangeIn
      * @description What a setting is to be from now on; nothing takes it away.
      */
@@ -8528,8 +8703,8 @@ export interface components {
      * @description One sheet material. `ground` is what shows where nothing is printed, `gloss` how much its face shines (matte 0,
      *     glass 1); `takes` are the printers, `inks` the inks that it is made for. `use` says what it is for, `grams_m2`
      *     is its weight where it is sold by that, and `like` names the stocks that the setting of one's own was taken
-     *     from, `shrink` is how it shrinks in the oven, `package_setting` the setting of a machine's list that its package
-     *     names.
+     *     from, `shrink` is how it shrinks in the oven, `press` what it holds on where it is pressed on
+     *     cloth, `package_setting` the setting of a machine's list that its package names.
      */
     Stock: {
       /** Abrasion */
@@ -8581,6 +8756,7 @@ export interface components {
        * @default
        */
       package_setting: string;
+      press?: components['schemas']['PressFilm'] | null;
       /**
        * Printable
        * @default true
@@ -8781,12 +8957,21 @@ export interface components {
      * @enum {string}
      */
     Target:
+      | 'hand-out'
+      | 'anything'
+      | 'parcel'
+      | 'notebook'
       | 'planner'
       | 'laptop'
+      | 'jar'
+      | 'candle'
+      | 'wood'
+      | 'ceramic'
       | 'mug'
       | 'cup'
       | 'bottle'
       | 'glass'
+      | 'helmet'
       | 'shirt'
       | 'dark-shirt'
       | 'bag'
@@ -8794,7 +8979,8 @@ export interface components {
       | 'key-ring'
       | 'window'
       | 'vehicle'
-      | 'boat';
+      | 'boat'
+      | 'outdoors';
     /**
      * TextLine
      * @description One line of text, its middle at a place; it is set smaller where it would not fit the base.
@@ -8875,6 +9061,12 @@ export interface components {
       top: number;
     };
     /**
+     * TimeFor
+     * @description What a label's time under the press is for: every spot that lies under the plate, or the whole motif.
+     * @enum {string}
+     */
+    TimeFor: 'spot' | 'whole';
+    /**
      * Together
      * @description How many whole sets go on a sheet, and the most that areas would allow.
      */
@@ -8884,6 +9076,12 @@ export interface components {
       /** Sets */
       sets: number;
     };
+    /**
+     * TransferMask
+     * @description What carries pieces to their place, so that parts keep their places.
+     * @enum {string}
+     */
+    TransferMask: 'none' | 'paper' | 'clear';
     /**
      * TrayFace
      * @description Which side of a sheet in its tray a printer prints: the one that looks up, or the one that looks down.

@@ -19,21 +19,22 @@ from vamper.api.finish.pieces_schemas import (
     ShrunkOut,
 )
 from vamper.core.design import DesignedItem
+from vamper.core.finishing.chain import chain_of_job
 from vamper.core.finishing.cloth import OnCloth, on_cloth
+from vamper.core.finishing.cloth_fit import FIBRE_WORDS
+from vamper.core.finishing.goes_on import ApplyWay
 from vamper.core.finishing.press_plan import Patch, PressPlan, per_plate, press_plan
-from vamper.core.finishing.process import process_of_job
 from vamper.core.finishing.shrink import finished, punch_mm, thickness
 from vamper.core.finishing.targets import TARGETS
 from vamper.core.finishing.work import work_of
 from vamper.core.plan import Plan
 from vamper.core.values.art import Purpose
-from vamper.core.values.finish import Bar, BlankSpec, ClothSpec, Fibre, HeatSpec, ShrinkSpec
+from vamper.core.values.finish import Bar, BlankSpec, ClothSpec, HeatSpec, ShrinkSpec, TimeFor
 from vamper.core.values.lengths import mm, size_mm
 from vamper.core.values.stock import StockClass
 from vamper.formats.svg_path import DECIMALS, closed_path, shape_path
 from vamper.services.brief.words import plural
 
-_FIBRES = {Fibre.COTTON: "cotton", Fibre.BLEND: "cotton and polyester", Fibre.POLYESTER: "polyester"}
 _HOLES_MM = (2.0, 3.0, 4.0, 5.0, 6.0)
 _PAD_MM = 4.0
 # A panel as it is drawn: height and half the neck beside its width, the neck's depth, mm between motifs.
@@ -53,18 +54,17 @@ _LAYER_WORDS = {
 
 def pieces_out(plan: Plan) -> PiecesOut:
     job = plan.asked
-    process = process_of_job(job)
-    pressed = process.takes("press")
+    way = chain_of_job(job).facts.way
     shrinks = job.stock.stock_class is StockClass.SHRINK
     return PiecesOut(
         goes_round=_goes_round(plan),
-        press=_press(plan) if pressed else None,
-        cloth=_cloth(plan, job.finish.cloth or ClothSpec()) if process.on_cloth and process.key != "dye" else None,
+        press=_press(plan) if way in (ApplyWay.PRESS, ApplyWay.TAPE) else None,
+        cloth=_cloth(plan, job.finish.cloth or ClothSpec()) if way is ApplyWay.PRESS else None,
         shrinks=shrinks,
         shrink=_shrink(plan, job.shrink) if shrinks and job.shrink is not None else None,
         blank=_blank(job.finish.blank, job.finish.heat) if job.stock.stock_class is StockClass.DYE else None,
         layers=_layers(plan),
-        layer_words=list(_LAYER_WORDS[process.on_cloth]),
+        layer_words=list(_LAYER_WORDS[way is ApplyWay.PRESS]),
     )
 
 
@@ -78,11 +78,11 @@ def _goes_round(plan: Plan) -> bool:
 
 def _press(plan: Plan) -> PressOut:
     spec = plan.asked.finish
-    process = process_of_job(plan.asked)
-    seconds = work_of(plan.asked).figures(process).get("press_s")
+    seconds = work_of(plan.asked).figures(chain_of_job(plan.asked)).get("press_s")
+    for_spot = spec.press.time_for is TimeFor.SPOT
     return PressOut(
         heat=spec.heat,
-        designs=[_pressed(item, press_plan(*item.edge.size_mm, spec.heat, seconds)) for item in plan.items],
+        designs=[_pressed(item, press_plan(*item.edge.size_mm, spec.heat, seconds, for_spot)) for item in plan.items],
         lines=list(_press_lines(spec.heat)),
     )
 
@@ -90,19 +90,21 @@ def _press(plan: Plan) -> PressOut:
 def _press_lines(heat: HeatSpec) -> Iterator[str]:
     yield "Lint off, cloth dry and pre-heated, no steam, on a hard flat base."
     if heat.iron:
-        yield "Patches lie over each other by a third; the second round with the iron turned: its holes leave marks."
+        yield "The iron empty of water and at heat for five minutes first. Patches lie over each other by a third."
+        yield (
+            "Where a corner stays behind when it is looked at: a third of the time again, the iron turned, as "
+            "its holes leave marks. Else no second round."
+        )
         yield "Pale spots afterwards: the iron’s tip, through paper."
     yield "The cover sheet decides the sheen: smooth is shiny, paper is matte."
-    yield "Peel as the label says, one corner first; press again where it stays behind."
+    yield "Peel as the label says, hot within 15 seconds or cold; one corner first."
 
 
 def _pressed(item: DesignedItem, found: PressPlan) -> PressedOut:
     left, top, right, bottom = item.edge.shape.bounds
     # Patches are laid over the piece's box.
     patches = [
-        Patch(
-            x_mm=one.x_mm + left, y_mm=one.y_mm + top, width_mm=one.width_mm, height_mm=one.height_mm, round=one.round
-        )
+        Patch(x_mm=one.x_mm + left, y_mm=one.y_mm + top, width_mm=one.width_mm, height_mm=one.height_mm)
         for one in found.patches
     ]
     x0, y0 = min([left, *(one.x_mm for one in patches)]), min([top, *(one.y_mm for one in patches)])
@@ -120,13 +122,14 @@ def _pressed(item: DesignedItem, found: PressPlan) -> PressedOut:
 
 
 def _pressed_words(found: PressPlan) -> str:
-    each = found.count // found.rounds
-    words = "Closed once" if found.count == 1 else f"{plural(each, 'patch', 'patches')}"
-    if found.rounds > 1:
-        words += f", {found.rounds} rounds: set down {found.count} times"
+    words = "Closed once" if found.count == 1 else f"Set down {found.count} times"
     if found.seconds is None:
         return f"{words}; how long, the label says."
-    return f"{words}, {found.seconds_each:g} s each: {found.seconds:.0f} s altogether."
+    if found.count == 1:
+        return f"{words}, {found.seconds:g} s."
+    if found.for_spot:
+        return f"{words}, {found.seconds_each:g} s each: {found.seconds:.0f} s altogether."
+    return f"{words}, {found.seconds:g} s altogether, about {found.seconds_each:.0f} s each."
 
 
 def _cloth(plan: Plan, spec: ClothSpec) -> ClothOut:
@@ -140,7 +143,7 @@ def _cloth(plan: Plan, spec: ClothSpec) -> ClothOut:
             lines.insert(0, f"A motif for this panel is about {mm(placed.art_width_mm, 0)} wide, as a starter.")
     return ClothOut(
         spec=spec,
-        fibres=[FibreOut(key=fibre, name=name) for fibre, name in _FIBRES.items()],
+        fibres=[FibreOut(key=fibre, name=name) for fibre, name in FIBRE_WORDS.items()],
         picture=None if spec.panel_mm is None else _on_panel(plan, spec, spec.panel_mm),
         numbers=[item.number for item in plan.items],
         art_width_mm=None if placed is None else round(placed.art_width_mm, 1),

@@ -23,10 +23,11 @@ from vamper.api.finish.views import evening_out, finish_out
 from vamper.api.request_checks import Id, Number, in_turn
 from vamper.api.request_checks import router as door_router
 from vamper.api.units import unit_of
+from vamper.core.finishing.chain import ALWAYS
 from vamper.core.finishing.placing import placing_pages
-from vamper.core.finishing.process import ALWAYS, process_of_job
 from vamper.core.finishing.round_things import diameter_of
 from vamper.core.values.findings import BadInput
+from vamper.core.values.lengths import in_unit
 from vamper.formats.out.calendar import write_calendar
 from vamper.formats.out.drawing_pdf import write_drawings_pdf
 from vamper.services.finish.evening import Evenings
@@ -96,8 +97,8 @@ def make_in_cup_parts(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Numb
 @router.put("/jobs/{job_id}/finish/labels", status_code=204)
 def put_labels(shop: ShopHere, jobs: JobsHere, job_id: Id, labels: LabelsIn) -> None:
     """Keep what the label of this job's stock says."""
-    job = jobs.core_job(jobs.get(job_id))
-    shop.labels.change(job.stock.key, process_of_job(job).key, labels.figures)
+    stock = jobs.core_job(jobs.get(job_id)).stock
+    shop.labels.change(stock.key, stock.stock_class, labels.figures)
 
 
 @router.post("/jobs/{job_id}/evening", status_code=201)
@@ -170,15 +171,16 @@ async def do_step(evenings: EveningsHere, number: Id, step: int, doing: StepDoin
 
 
 @router.get("/evening.ics", response_class=Response)
-async def get_calendar(evenings: EveningsHere) -> Response:
+async def get_calendar(evenings: EveningsHere, request: Request) -> Response:
     """The steps with a person at them, as a calendar."""
+    unit = unit_of(Headers(scope=request.scope))
 
     def write() -> Response:
         now = evenings.state()
         if now.plan is None:
             raise BadInput("nothing is planned yet, so there is nothing for a calendar; add a job first", "batches")
         details = {
-            (number, place): f"{one.step.check}. {ALWAYS}"
+            (number, place): in_unit(f"{one.step.check}. {ALWAYS}", unit)
             for number, steps in enumerate(now.steps)
             for place, one in enumerate(steps)
         }

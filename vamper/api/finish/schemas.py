@@ -7,7 +7,8 @@ from typing import Annotated, Literal
 from annotated_types import Ge, Gt, Le, Len
 from pydantic import BaseModel, ConfigDict
 
-from vamper.core.values.finish import ProcessVariant
+from vamper.core.finishing.chain import ChainStage
+from vamper.core.values.finish import CoverSpec, PressSpec, SetWay, TransferMask
 from vamper.services.finish.evening_document import AwayTime
 
 
@@ -24,9 +25,10 @@ class LabelOut(BaseModel):
 
 
 class FinishStepOut(BaseModel):
-    """One step of a job's process."""
+    """One step of a job's chain."""
 
     key: str
+    stage: ChainStage
     do: str
     minutes: int
     takes: str
@@ -45,32 +47,46 @@ class FinishStepOut(BaseModel):
     """The maker put it in."""
 
 
-class ProcessOut(BaseModel):
+class FinishChoiceOut(BaseModel):
+    """One of a few ways; `limit` says what speaks against it."""
+
     key: str
     name: str
-    words: str
+    limit: str = ""
 
 
-class ProcessVariantOut(BaseModel):
-    key: ProcessVariant
-    words: str
+class PracticeOut(BaseModel):
+    """The smallest design of a sheet, of which one more is a practice piece."""
+
+    number: int
+    name: str
+    quantity: int
 
 
 class FinishOut(BaseModel):
     """How a job is finished, begun now and alone."""
 
-    process: ProcessOut
-    processes: list[ProcessOut]
-    schools: list[ProcessVariantOut]
-    school: ProcessVariant | None
+    name: str
+    words: str
+    cover: CoverSpec
     coats: int | None
+    masks: list[FinishChoiceOut]
+    """What pieces can be carried by; empty where nothing is carried."""
+    mask: TransferMask
+    sets: list[FinishChoiceOut]
+    """How a water-slide decal can be set; empty for all else."""
+    set: SetWay | None
+    press: PressSpec | None
+    """What a label says of heat; nothing where nothing is pressed."""
     plate: int
+    on_plate: bool
     takes: str
     done_at: datetime
     hands_on: str
     steps: list[FinishStepOut]
     needs: list[str]
-    later: str
+    later: list[str]
+    practice: PracticeOut | None
     always: str
     labels: list[LabelOut]
     missing: list[str]

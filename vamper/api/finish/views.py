@@ -8,19 +8,24 @@ from vamper.api.finish.schemas import (
     EveningNoteOut,
     EveningOut,
     EveningStepOut,
+    FinishChoiceOut,
     FinishOut,
     FinishStepOut,
     LabelOut,
     NextOut,
-    ProcessOut,
-    ProcessVariantOut,
+    PracticeOut,
     StepState,
 )
+from vamper.core.finishing.chain import ALWAYS, PLACES, Chain
+from vamper.core.finishing.chain_facts import carries, cover_of
+from vamper.core.finishing.goes_on import SET_WORDS, ApplyWay, way_words
 from vamper.core.finishing.labels import HEAT_UNIT, LABELS, Label, believed, label_in
-from vamper.core.finishing.process import ALWAYS, PLACES, PROCESSES, Process, processes_for
+from vamper.core.finishing.targets import TARGETS
 from vamper.core.finishing.timetable import PlannedStep, Proof
 from vamper.core.finishing.work import WAITS, BatchWork, WorkStep
 from vamper.core.plan import Plan
+from vamper.core.values.finish import SetWay, TransferMask
+from vamper.core.values.job import Job
 from vamper.core.values.lengths import figure
 from vamper.services.brief.words import span
 from vamper.services.finish.clock import local
@@ -30,32 +35,59 @@ from vamper.services.finish.finishing import Finishing
 
 
 def finish_out(found: Finishing, plan: Plan, now: datetime, tonight: bool) -> FinishOut:
-    process = found.process
-    label = believed(process.key, found.work.label)
+    chain, work, job = found.chain, found.work, plan.asked
+    facts, label = chain.facts, found.work.figures(chain)
     shown = dict[str, FinishStepOut]()
     for one in found.steps:
         if one.step.key not in shown:
-            shown[one.step.key] = _step_out(one, process, found.work)
+            shown[one.step.key] = _step_out(one, chain, work)
     hands = sum(one.timed.minutes for one in found.steps if one.timed.hands_on)
-    school = found.work.school if found.work.school in process.schools else next(iter(process.schools), None)
     return FinishOut(
-        process=_process_out(process),
-        processes=[_process_out(one) for one in processes_for(plan.job.stock)],
-        schools=[ProcessVariantOut(key=key, words=words) for key, words in process.schools.items()],
-        school=school,
-        coats=found.work.coats_of(process) if process.coats else None,
-        plate=found.work.plate,
+        name=chain.name,
+        words=way_words(facts.way, facts.set),
+        cover=cover_of(job),
+        coats=work.coats_of(chain) if facts.coated else None,
+        masks=[FinishChoiceOut(key=one, name=_MASK_WORDS[one]) for one in TransferMask] if carries(facts.way) else [],
+        mask=facts.mask,
+        sets=[_set_out(one, job) for one in SetWay] if facts.set is not None else [],
+        set=facts.set,
+        press=job.finish.press if facts.way is ApplyWay.PRESS else None,
+        plate=work.plate,
+        on_plate=facts.way in (ApplyWay.TAPE, ApplyWay.BAKE),
         takes=span(found.minutes),
         done_at=now + timedelta(minutes=found.minutes),
         hands_on=span(hands),
         steps=list(shown.values()),
-        needs=list(process.needs),
-        later=process.later,
+        needs=list(chain.needs),
+        later=[f"{one.do}: {one.check}." for one in chain.later],
+        practice=_practice(plan) if facts.way is ApplyWay.SLIDE else None,
         always=ALWAYS,
-        labels=[_label_out(label_in(process.key, key), label.get(key)) for key in process.label_keys()],
+        labels=[_label_out(label_in(facts.stock, key), label.get(key)) for key in chain.label_keys()],
         missing=[one.name for one in found.missing],
         tonight=tonight,
     )
+
+
+_MASK_WORDS = {
+    TransferMask.NONE: "no mask",
+    TransferMask.PAPER: "a paper mask",
+    TransferMask.CLEAR: "a clear mask of low tack",
+}
+_NO_OVEN = "not known to stand an oven"
+
+
+def _set_out(way: SetWay, job: Job) -> FinishChoiceOut:
+    stands = way is not SetWay.OVEN or (job.target is not None and TARGETS[job.target].heat)
+    return FinishChoiceOut(key=way, name=SET_WORDS[way], limit="" if stands else _NO_OVEN)
+
+
+def _practice(plan: Plan) -> PracticeOut | None:
+    """One more of the smallest is a practice piece, printed and covered like the real ones."""
+    smallest = min(plan.items, key=lambda one: one.edge.shape.area, default=None)
+    if smallest is None:
+        return None
+    asked = smallest.as_asked
+    return PracticeOut(number=smallest.number, name=asked.name, quantity=asked.quantity + 1)
 
 
 def _label_out(label: Label, value: float | None) -> LabelOut:
@@ -70,13 +102,10 @@ def _label_out(label: Label, value: float | None) -> LabelOut:
     )
 
 
-def _process_out(process: Process) -> ProcessOut:
-    return ProcessOut(key=process.key, name=process.name, words=process.words)
-
-
-def _step_out(one: WorkStep, process: Process, work: BatchWork) -> FinishStepOut:
+def _step_out(one: WorkStep, chain: Chain, work: BatchWork) -> FinishStepOut:
     return FinishStepOut(
         key=one.step.key,
+        stage=one.step.stage,
         do=one.timed.name if one.of == 1 else one.step.do,
         minutes=one.timed.minutes,
         takes=span(one.timed.minutes),
@@ -84,7 +113,7 @@ def _step_out(one: WorkStep, process: Process, work: BatchWork) -> FinishStepOut
         hands_on=one.timed.hands_on,
         places=[PLACES.get(place, place) for place in one.step.places],
         check=one.step.check,
-        labels=_said(one, process, work),
+        labels=_said(one, chain, work),
         cautions=list(one.cautions),
         within=one.step.within,
         watched=one.step.is_attended,
@@ -98,14 +127,14 @@ def _figure(value: float, unit: str) -> str:
     return figure(value, unit) if unit == HEAT_UNIT else f"{value:g} {unit}".strip()
 
 
-def _said(one: WorkStep, process: Process, work: BatchWork) -> list[str]:
+def _said(one: WorkStep, chain: Chain, work: BatchWork) -> list[str]:
     """What the label says of a step, or that it must be read first, and where the maker's own wait is longer."""
-    return [_said_of(key, process, work) for key in one.step.label]
+    return [_said_of(key, chain, work) for key in one.step.label]
 
 
-def _said_of(key: str, process: Process, work: BatchWork) -> str:
+def _said_of(key: str, chain: Chain, work: BatchWork) -> str:
     name, unit = LABELS[key].name, LABELS[key].unit
-    read, gone_by = believed(process.key, work.label).get(key), work.figures(process).get(key)
+    read, gone_by = believed(chain.facts.stock, work.label).get(key), work.figures(chain).get(key)
     if key in WAITS and gone_by is not None and (read is None or gone_by > read):
         label = "the label has not been read" if read is None else f"the label says {_figure(read, unit)}"
         return f"{name}: {_figure(gone_by, unit)}, as in your own runs; {label}, and the longer counts"
@@ -123,7 +152,7 @@ def evening_out(now: EveningNow) -> EveningOut:
             number=batch.number,
             job_id=batch.job_id,
             name=batch.name,
-            process=batch.process,
+            process=batch.chain.name,
             steps=[
                 _evening_step(now, one, at[number, place], batch, (number, place) in late)
                 for place, one in enumerate(now.steps[number])
@@ -168,7 +197,7 @@ def _evening_step(
         name=one.timed.name,
         check=one.step.check,
         cautions=list(one.cautions),
-        labels=_said(one, PROCESSES[batch.process], batch.work),
+        labels=_said(one, batch.chain, batch.work),
         hands_on=one.timed.hands_on,
         places=[PLACES.get(place, place) for place in one.step.places],
         # What has happened is where it was, whatever is planned from.
@@ -178,7 +207,7 @@ def _evening_step(
         ends=ends,
         state=state,
         too_late=late,
-        unread=[_label_out(label_in(batch.process, label.key), None) for label in unread_labels(one, batch)],
+        unread=[_label_out(label_in(batch.facts.stock, label.key), None) for label in unread_labels(one, batch)],
     )
 
 
@@ -230,7 +259,7 @@ def _noted(now: EveningNow) -> Iterator[tuple[str, str]]:
             f"{span(int((ends - document.done_by).total_seconds() // 60))} sooner, or add a place.",
         )
     for batch, steps in zip(document.batches, now.steps, strict=True):
-        read = believed(batch.process, batch.work.label)
+        read = batch.work.figures(batch.chain)
         missing = {key for one in steps for key in one.step.label if key not in read}
         if missing:
             names = ", ".join(sorted({LABELS[key].name for key in missing}))

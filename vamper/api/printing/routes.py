@@ -11,9 +11,11 @@ from vamper.api.printing.schemas import InkOut, PrintChoiceIn, PrintingOut, Proo
 from vamper.api.request_checks import Id, Number, in_turn
 from vamper.api.request_checks import router as door_router
 from vamper.api.sheet_number import sheet_place
+from vamper.core.finishing.chain import chain_of_job
+from vamper.core.finishing.work import dry_minutes, work_of
 from vamper.core.plan import Plan
 from vamper.core.printing.advice import SCHOOLS, PrintAdvice, PrintChoice
-from vamper.core.printing.ink import dry_minutes
+from vamper.core.printing.ink import is_heavy
 from vamper.core.printing.page_box import page_for
 from vamper.core.printing.proof import scale_of
 from vamper.core.values.findings import BadInput
@@ -65,7 +67,7 @@ def get_printing(shop: ShopHere, jobs: JobsHere, plans: PlansHere, made: MadeHer
         school=choice.school,
         label=choice.label,
         own=choice.own,
-        dry_minutes=advice.dry_minutes,
+        dry_minutes=dry_minutes(chain_of_job(plan.asked), work_of(plan.asked)),
         scale_x=scale.x,
         scale_y=scale.y,
         page_width_mm=page.width_mm,
@@ -103,18 +105,14 @@ def measure_proof(shop: ShopHere, jobs: JobsHere, job_id: Id, proof: ProofIn) ->
 
 
 @router.get("/jobs/{job_id}/sheets/{sheet}/ink")
-async def get_ink(
-    shop: ShopHere, jobs: JobsHere, plans: PlansHere, inks: InksHere, made: MadeHere, job_id: Id, sheet: Number
-) -> InkOut:
+async def get_ink(jobs: JobsHere, plans: PlansHere, inks: InksHere, job_id: Id, sheet: Number) -> InkOut:
     """What a sheet takes of ink."""
 
     def measure() -> InkOut:
-        state = jobs.get(job_id)
         plan = _planned(jobs, plans, job_id, sheet)
         ink = inks.of(plan, sheet - 1)
         paper = plan.job.paper
         sheet_cm2 = paper.width_mm * paper.height_mm / 100
-        usual = _advice(shop, made, state, plan)[0].dry_minutes
         return InkOut(
             cyan_cm2=round(ink.cyan_cm2, 1),
             magenta_cm2=round(ink.magenta_cm2, 1),
@@ -122,7 +120,7 @@ async def get_ink(
             black_cm2=round(ink.black_cm2, 1),
             ml=round(ink.ml, 3),
             cover=round(ink.cover_cm2 / sheet_cm2, 3),
-            dry_minutes=dry_minutes(usual, ink.cover_cm2, sheet_cm2),
+            heavy=is_heavy(ink.cover_cm2, sheet_cm2),
         )
 
     return await in_turn(measure)

@@ -57,7 +57,7 @@ class ProofOut(BaseModel):
 
 
 class InkOut(BaseModel):
-    """What one sheet takes of ink, and how long it dries."""
+    """What one sheet takes of ink."""
 
     cyan_cm2: float
     magenta_cm2: float
@@ -65,4 +65,5 @@ class InkOut(BaseModel):
     black_cm2: float
     ml: float
     cover: float
-    dry_minutes: int
+    heavy: bool
+    """So much ink that it dries half as long again."""

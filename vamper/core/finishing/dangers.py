@@ -52,6 +52,10 @@ class Trait(StrEnum):
     DRIVEN = "driven"
     LOOSE = "loose"
     """Pieces that people are handed, and children find."""
+    BURNS = "burns"
+    WORN = "worn"
+    """What keeps a head whole."""
+    FOOD = "food"
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,8 +115,8 @@ def dangers_of(acts: Iterable[Act], where: Circumstances) -> tuple[Danger, ...]:
     )
 
 
-def range_of(figure: str, process: str) -> tuple[float, float]:
-    """Between which values a label can say a figure, in a process."""
+def range_of(figure: str, stock: StockClass | None) -> tuple[float, float]:
+    """Between which values a label can say a figure, for a class of stock; None is any."""
     ranges = _TABLE["ranges"][figure]
-    least, most = ranges.get(process, ranges[""])
+    least, most = ranges.get("" if stock is None else stock.value, ranges[""])
     return float(least), float(most)

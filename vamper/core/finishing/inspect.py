@@ -10,16 +10,19 @@ from vamper.core.art.inspect import size_fix
 from vamper.core.art.outline import scaled
 from vamper.core.design import DesignedItem
 from vamper.core.edge.edge import derive_edge
+from vamper.core.finishing.chain import USUAL_COATS, Chain, chain_of_job
+from vamper.core.finishing.chain_facts import usual_cover
+from vamper.core.finishing.cloth_fit import cloth_findings
 from vamper.core.finishing.dangers import RIM_MM, Circumstances, Trait
-from vamper.core.finishing.labels import LABELS, believed
+from vamper.core.finishing.goes_on import ApplyWay, goes_on
+from vamper.core.finishing.labels import LABELS
 from vamper.core.finishing.on_cup import OnCup, on_cup
-from vamper.core.finishing.process import PROCESSES, Process, process_of_job
 from vamper.core.finishing.round_things import FLAT_SAG_MM
 from vamper.core.finishing.targets import TARGETS
-from vamper.core.finishing.work import wanted_coats
+from vamper.core.finishing.work import wanted_coats, work_of
 from vamper.core.values.art import SizedOver
 from vamper.core.values.findings import Finding, Fix, FixTarget, Severity
-from vamper.core.values.finish import BlankSpec, ClothSpec, WrapSpec
+from vamper.core.values.finish import BlankSpec, CoverKind, SetWay, WrapSpec
 from vamper.core.values.job import Job
 from vamper.core.values.lengths import mm, size_mm
 from vamper.core.values.printer import PrinterKind
@@ -35,12 +38,14 @@ _SAFELY = 0.99
 
 def finish_findings(job: Job, items: Sequence[DesignedItem]) -> Iterator[Finding]:
     """What is found on how a job, as it was asked for, is finished."""
-    process = process_of_job(job)
-    yield from _labels(job, process)
-    yield from _coats(job, process)
-    yield from _oven(job, process)
-    if process.on_cloth and job.finish.cloth is not None:
-        yield from _cloth(process, job.finish.cloth)
+    chain = chain_of_job(job)
+    yield from _goes_on(job)
+    yield from _cover(job)
+    yield from _labels(job, chain)
+    yield from _coats(job, chain)
+    yield from _oven(job, chain)
+    if chain.facts.way is ApplyWay.PRESS and job.finish.cloth is not None:
+        yield from cloth_findings(job.stock, job.finish.cloth)
     if job.stock.stock_class is StockClass.SHRINK and job.shrink is None:
         yield Finding(
             "finish.shrink",
@@ -71,27 +76,73 @@ def _askew(job: Job) -> Iterator[Finding]:
     )
 
 
-def _labels(job: Job, process: Process) -> Iterator[Finding]:
-    read = believed(process.key, {one.key: one.value for one in job.finish.label})
-    missing = [LABELS[key] for key in process.label_keys() if key not in read]
+def _goes_on(job: Job) -> Iterator[Finding]:
+    """What a stock must not go on, and the limit of what works though it is unusual."""
+    if job.target is None:
+        return
+    found = goes_on(job.stock.stock_class, job.target)
+    if not found.limit:
+        return
+    words = TARGETS[job.target].words
+    yield Finding(
+        "finish.target",
+        Severity.LOOK,
+        f"Unusual on {words}" if found.fits else f"{job.stock.title} does not go on {words}",
+        found.limit
+        if found.fits
+        else f"{found.limit} What comes after the cut is left out until target or stock is another.",
+    )
+
+
+def _cover(job: Job) -> Iterator[Finding]:
+    """A print that hangs outdoors wants a cover; what is not printed, and what has decided, is left alone."""
+    if job.finish.cover is not None or not job.stock.printable or job.target is None:
+        return
+    chain = chain_of_job(job)
+    if not TARGETS[job.target].outdoors or chain.facts.way not in (ApplyWay.STICK, ApplyWay.HINGE):
+        return
+    yield Finding(
+        "finish.cover",
+        Severity.LOOK,
+        "Bare print fades outdoors",
+        "Sun bleaches it and rain gets under it within months. A laminate lasts longest, a coat reaches round rims.",
+        fixes=(
+            Fix("Under a laminate", "60 µm", FixTarget.JOB, {"finish.cover": {"kind": "laminate", "um": 60.0}}),
+            Fix(
+                "Sealed with a coat after the cut",
+                "over the rims too",
+                FixTarget.JOB,
+                {"finish.cover": {"kind": "coat", "when": "after-cut"}},
+            ),
+            Fix("Leave it bare", "for a short use", FixTarget.JOB, {"finish.cover": {"kind": "none"}}),
+        ),
+    )
+
+
+def _labels(job: Job, chain: Chain) -> Iterator[Finding]:
+    read = work_of(job).figures(chain)
+    missing = [LABELS[key] for key in chain.label_keys() if key not in read]
     first = [label.name for label in missing if label.first]
     if first:
         yield Finding(
             "finish.label",
             Severity.LOOK,
             "The label has not been read",
-            f"Before anything gets hot, read on the label of your product and type at Finish: {', '.join(first)}. "
-            "Until then these times are starters.",
+            f"Before anything gets hot or is coated, read on the label of your product and type at Finish: "
+            f"{', '.join(first)}. Until then these times are starters.",
             {"missing": len(missing)},
         )
 
 
-def _coats(job: Job, process: Process) -> Iterator[Finding]:
-    asked = job.finish.coats
-    wanted = wanted_coats(job, process)
-    if not process.coats or asked is None or asked >= wanted:
+def _coats(job: Job, chain: Chain) -> Iterator[Finding]:
+    cover, wants = job.finish.cover, usual_cover(job.stock).kind is CoverKind.COAT
+    if cover is None or cover.kind is CoverKind.LAMINATE:
         return
-    runs = asked == 0 and job.printer.kind is PrinterKind.INKJET
+    asked = cover.coats if cover.kind is CoverKind.COAT else 0 if wants else None
+    wanted = wanted_coats(job, chain) or USUAL_COATS
+    if asked is None or asked >= wanted:
+        return
+    runs = asked == 0 and wants and job.printer.kind is PrinterKind.INKJET
     yield Finding(
         "finish.coats",
         Severity.STOP if runs else Severity.LOOK,
@@ -101,53 +152,36 @@ def _coats(job: Job, process: Process) -> Iterator[Finding]:
         else f"{asked} where {wanted:g} are wanted: let a drop of water stand for a minute on the dry coat; if it "
         "takes colour when it is wiped off, give it one more.",
         {"coats": asked, "wanted": wanted},
-        fixes=(Fix(f"Give it {wanted:g} coats", "as the label says", FixTarget.JOB, {"finish.coats": int(wanted)}),),
-    )
-
-
-def _oven(job: Job, process: Process) -> Iterator[Finding]:
-    target = None if job.target is None else TARGETS[job.target]
-    if target is None or target.heat is not False or not process.takes("oven"):
-        return
-    cold = [one for one in target.processes if one != process.key]
-    yield Finding(
-        "finish.oven",
-        Severity.STOP,
-        "This does not stand an oven",
-        f"{process.name} are set in the oven, and {target.words} may hold plastic, paint or seals that give off fumes "
-        "or burst. Nothing that cannot stand heat goes in; take a way without an oven.",
-        fixes=tuple(
-            Fix(f"Finish it as: {PROCESSES[key].name}", "no oven", FixTarget.JOB, {"finish.process": key})
-            for key in cold[:1]
+        fixes=(
+            Fix(
+                f"Give it {wanted:g} coats",
+                "as the label says",
+                FixTarget.JOB,
+                {"finish.cover": {"kind": "coat", "when": cover.when.value, "coats": int(wanted)}},
+            ),
         ),
     )
 
 
-def _cloth(process: Process, cloth: ClothSpec) -> Iterator[Finding]:
-    fibre = cloth.fibre.value
-    if cloth.fibre in process.wanders:
-        yield Finding(
-            "finish.cloth",
-            Severity.STOP,
-            "Dye wanders on this cloth",
-            f"{process.name} on {fibre}: dye goes from one into the other under the press or at the first wash. Take a "
-            "stock whose label names this fibre.",
-        )
-    elif cloth.fibre not in process.fibres:
-        yield Finding(
-            "finish.cloth",
-            Severity.LOOK,
-            "Not made for this cloth",
-            f"{process.name} are made for {' and '.join(one.value for one in process.fibres)}, not for {fibre}. Read "
-            "the label, and try a scrap first.",
-        )
-    if process.pale and cloth.dark:
-        yield Finding(
-            "finish.cloth-dark",
-            Severity.STOP,
-            "It will not show on dark cloth",
-            f"{process.name}: the ink is see-through and has no white under it. Take a stock for dark cloth.",
-        )
+def _oven(job: Job, chain: Chain) -> Iterator[Finding]:
+    if chain.facts.set is not SetWay.OVEN or job.target is None or TARGETS[job.target].heat:
+        return
+    target = TARGETS[job.target]
+    yield Finding(
+        "finish.oven",
+        Severity.STOP,
+        "This does not stand an oven",
+        f"{chain.name} would be set in the oven, and {target.words} may hold wax, plastic, paint or seals that burn, "
+        "give off fumes or burst. Nothing that cannot stand heat goes in; take a way without an oven.",
+        fixes=tuple(
+            Fix(_SET_WORDS[way], "no oven", FixTarget.JOB, {"finish.set": way.value})
+            for way in target.set
+            if way is not SetWay.OVEN
+        ),
+    )
+
+
+_SET_WORDS = {SetWay.AIR: "Let it dry in air", SetWay.TOP_COAT: "Set it under a top coat"}
 
 
 def _covering(blank: BlankSpec) -> tuple[float, float]:

@@ -1,7 +1,7 @@
 """What the label of a product must say before it is used for real, and what a label can say at all.
 
-Heat, pressure and times have a range for each process (`dangers.toml`): outside it a figure was misread or typed in
-another unit, and it counts as not read. Heats are °C here; the sentence that refuses one tells both units.
+Heat, pressure and times have a range for each class of stock (`dangers.toml`): outside it a figure was misread or typed
+in another unit, and it counts as not read. Heats are °C here; the sentence that refuses one tells both units.
 """
 
 from collections.abc import Mapping
@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 
 from vamper.core.finishing.dangers import range_of
 from vamper.core.values.findings import BadInput
+from vamper.core.values.stock import StockClass
 from vamper.core.values.tables import table
 
 HEAT_UNIT = "°C"
@@ -41,17 +42,15 @@ class Label:
 
 
 def _label(key: str, data: dict[str, str]) -> Label:
-    least, most = range_of(key, "")
+    least, most = range_of(key, None)
     return Label(key=key, least=least, most=most, **data)  # type: ignore[arg-type]
 
 
-LABELS: dict[str, Label] = {
-    key: _label(key, data) for key, data in table(__package__, "processes.toml")["label"].items()
-}
+LABELS: dict[str, Label] = {key: _label(key, data) for key, data in table(__package__, "chain.toml")["label"].items()}
 
 
-def label_in(process: str, key: str) -> Label:
-    """What a label says of a figure in one process.
+def label_in(stock: StockClass, key: str) -> Label:
+    """What a label of one class of stock says of a figure.
 
     Raises
     ------
@@ -60,16 +59,16 @@ def label_in(process: str, key: str) -> Label:
     """
     if key not in LABELS:
         raise BadInput(f"no label says “{key[:40]}”; known are {', '.join(LABELS)}", "label")
-    least, most = range_of(key, process)
+    least, most = range_of(key, stock)
     return replace(LABELS[key], least=least, most=most)
 
 
-def believed(process: str, figures: Mapping[str, float]) -> dict[str, float]:
+def believed(stock: StockClass, figures: Mapping[str, float]) -> dict[str, float]:
     """The figures that were read, without those that no label can say."""
-    return {key: value for key, value in figures.items() if key in LABELS and label_in(process, key).holds(value)}
+    return {key: value for key, value in figures.items() if key in LABELS and label_in(stock, key).holds(value)}
 
 
-def check_figures(process: str, figures: Mapping[str, float | None]) -> None:
+def check_figures(stock: StockClass, figures: Mapping[str, float | None]) -> None:
     """Refuse what no label of such a product can say; None says nothing.
 
     Raises
@@ -78,7 +77,7 @@ def check_figures(process: str, figures: Mapping[str, float | None]) -> None:
         Naming the figure, its range, and the other unit where that is what was typed.
     """
     for key, value in figures.items():
-        label = label_in(process, key)
+        label = label_in(stock, key)
         if value is not None and not label.holds(value):
             raise BadInput(_refusal(label, value), key)
 

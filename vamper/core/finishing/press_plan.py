@@ -1,8 +1,8 @@
 """The press plan: where the plate or the iron is set down, in which order, and for how long altogether.
 
 An iron is smaller than most motifs: it is set down in patches that lie over each other by a third, row by row and back
-again, and a second time turned by a quarter, since the holes in its sole leave marks. A press that holds the motif is
-closed once; one that is too small is set down like an iron, but not turned.
+again. A press that holds the motif is closed once. A label gives its time for a spot under the plate, or for the whole
+motif: patches multiply the first and never the second. A second, short round comes only where a corner stays behind.
 """
 
 import math
@@ -19,55 +19,55 @@ MOST_PATCHES = 400
 
 @dataclass(frozen=True, slots=True)
 class Patch:
-    """One set-down: its top left and sides in the motif's frame, mm, and in which round it comes (from 1)."""
+    """One set-down: its top left and sides in the motif's frame, mm."""
 
     x_mm: float
     y_mm: float
     width_mm: float
     height_mm: float
-    round: int
 
 
 @dataclass(frozen=True, slots=True)
 class PressPlan:
-    """The patches in their order, `MOST_PATCHES` at most of the `count` there are; `seconds` for all of them, None
-    while the label's time is not known.
+    """The patches in their order, `MOST_PATCHES` at most of the `count` there are; `said_s` is the label's time, None
+    while it is not known: for every spot where it is `for_spot`, else for the whole motif.
     """
 
     patches: tuple[Patch, ...]
     count: int
-    rounds: int
-    seconds_each: float | None
+    said_s: float | None
+    for_spot: bool
 
     @property
     def seconds(self) -> float | None:
-        return None if self.seconds_each is None else self.seconds_each * self.count
+        """For all of it."""
+        return None if self.said_s is None else self.said_s * (self.count if self.for_spot else 1)
+
+    @property
+    def seconds_each(self) -> float | None:
+        """On one spot."""
+        return None if self.seconds is None else self.seconds / self.count
 
 
-def press_plan(width_mm: float, height_mm: float, heat: HeatSpec, seconds_each: float | None) -> PressPlan:
-    """How a motif is pressed; `seconds_each` is the label's time for one place."""
-    soles = _soles(heat)
-    every = (patch for number, sole in enumerate(soles, 1) for patch in _round(width_mm, height_mm, *sole, number))
+def press_plan(
+    width_mm: float, height_mm: float, heat: HeatSpec, said_s: float | None, for_spot: bool = False
+) -> PressPlan:
+    """How a motif is pressed by the label's time."""
+    every = _patches(width_mm, height_mm, heat.width_mm, heat.height_mm)
     count = patch_count(width_mm, height_mm, heat)
-    return PressPlan(tuple(islice(every, MOST_PATCHES)), count, len(soles), seconds_each)
+    return PressPlan(tuple(islice(every, MOST_PATCHES)), count, said_s, for_spot)
 
 
 def patch_count(width_mm: float, height_mm: float, heat: HeatSpec) -> int:
-    """How often a motif is pressed, all rounds together."""
-    return sum(_many(width_mm, across) * _many(height_mm, down) for across, down in _soles(heat))
+    """How often a motif is pressed."""
+    return _many(width_mm, heat.width_mm) * _many(height_mm, heat.height_mm)
 
 
-def _soles(heat: HeatSpec) -> tuple[tuple[float, float], ...]:
-    """How plate or sole lie in each round, width and height."""
-    sole = (heat.width_mm, heat.height_mm)
-    return (sole, sole[::-1]) if heat.iron else (sole,)
-
-
-def _round(width: float, height: float, sole_width: float, sole_height: float, number: int) -> Iterator[Patch]:
+def _patches(width: float, height: float, sole_width: float, sole_height: float) -> Iterator[Patch]:
     columns, rows = _starts(width, sole_width), _starts(height, sole_height)
     for row, y in enumerate(rows):
         for x in columns if row % 2 == 0 else columns[::-1]:
-            yield Patch(x, y, sole_width, sole_height, number)
+            yield Patch(x, y, sole_width, sole_height)
 
 
 def _starts(length: float, sole: float) -> list[float]:

@@ -1,12 +1,23 @@
 """What pieces go on, as `targets.toml` tells it: a mug, a dark shirt; and what is usual for motifs on cloth."""
 
 from dataclasses import dataclass
+from enum import StrEnum
 
 from vamper.core.values.art import Purpose
-from vamper.core.values.finish import Target
-from vamper.core.values.tables import table
+from vamper.core.values.finish import SetWay, Target
+from vamper.core.values.tables import row, table
 
 _TABLE = table(__package__, "targets.toml")
+
+
+class TargetKind(StrEnum):
+    """What kind of thing a target is, for how pieces come onto it."""
+
+    GIVEN = "given"
+    THING = "thing"
+    PLACE = "place"
+    CLOTH = "cloth"
+    BLANK = "blank"
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,29 +37,28 @@ CLOTH = ClothFacts(**_TABLE["cloth"])
 
 @dataclass(frozen=True, slots=True)
 class TargetFacts:
-    """What a piece goes on: in words, its purpose, the processes for it, the usual one first, whether it stands an
-    oven (None where nobody puts it in one), its starter among the cups, whether it is cloth, and dark, and what matters
-    of it where something can hurt (`dangers.toml`).
+    """What a piece goes on: in words, its purpose and kind, whether it surely stands an oven, how a water-slide decal
+    is set on it (the usual way first), whether it is `curved`, `outdoors`, wiped `clean` with alcohol, its starter
+    among the cups, whether it is dark cloth, and what matters of it where something can hurt (`dangers.toml`).
     """
 
     words: str
     purpose: Purpose
-    processes: tuple[str, ...]
-    heat: bool | None = None
+    kind: TargetKind
+    heat: bool = False
+    set: tuple[SetWay, ...] = (SetWay.AIR,)
+    curved: bool = False
+    outdoors: bool = False
+    clean: bool = False
     cup: str | None = None
-    cloth: bool = False
     dark: bool = False
     traits: tuple[str, ...] = ()
 
+    @property
+    def is_cloth(self) -> bool:
+        return self.kind is TargetKind.CLOTH
 
-TARGETS: dict[Target, TargetFacts] = {
-    target: TargetFacts(
-        **{
-            **data,
-            "purpose": Purpose(data["purpose"]),
-            "processes": tuple(data["processes"]),
-            "traits": tuple(data.get("traits", ())),
-        },
-    )
-    for target, data in ((one, _TABLE["targets"][one]) for one in Target)
-}
+
+TARGETS: dict[Target, TargetFacts] = {target: row(TargetFacts, _TABLE["targets"][target]) for target in Target}
+KIND_OF_PURPOSE: dict[Purpose, TargetKind] = {purpose: TargetKind(_TABLE["kinds"][purpose]) for purpose in Purpose}
+"""What a purpose stands for where no target is named."""

@@ -1,4 +1,4 @@
-"""The steps of one batch: a process, by the work in it.
+"""The steps of one batch: its chain, by the work in it.
 
 So many sheets, pieces, coats and platefuls: coats and their waits come by turns; what is done piece by piece stays
 together with what must follow it at once (soak, then place). How long a step takes follows from the label where it was
@@ -12,21 +12,22 @@ from typing import Annotated, Any, ClassVar, TypeVar
 
 from annotated_types import Ge, Le
 
+from vamper.core.finishing.chain import USUAL_COATS, Chain, ChainStage, ChainStep, StepCount
 from vamper.core.finishing.dangers import Act, Circumstances, dangers_of
 from vamper.core.finishing.labels import LABELS, believed
-from vamper.core.finishing.process import Process, ProcessStep, StepCount
 from vamper.core.finishing.timetable import Batch, TimedStep
-from vamper.core.values.finish import AddedStep, ProcessVariant
+from vamper.core.printing.advice import advice_for
+from vamper.core.values.finish import AddedStep, TimeFor
 from vamper.core.values.job import Job
 from vamper.core.values.limits import STRICT
 
 # More repetitions than this are one step to plan with.
 _MOST_REPEATS = 8
-# The time of one place under the press or the iron, and of a layer that is only tacked there.
-_PRESSED = ("press_s", "tack_s")
+# What is timed for every spot under the plate or the iron, where the label says so.
+_PRESSED = ("press_s", "tack_s", "second_s")
 _SECONDS_A_MINUTE = 60
 # Waits of which the maker's own record counts where it is longer than the label.
-WAITS = frozenset({"coat_minutes", "cure_minutes", "base_minutes", "top_minutes"})
+WAITS = frozenset({"dry_minutes", "coat_minutes", "cure_minutes", "base_minutes", "top_minutes"})
 _T = TypeVar("_T")
 _ANYWHERE = Circumstances()
 ADDED_CHECK = "tried on a scrap of the same stock first; dry before the next step"
@@ -35,8 +36,9 @@ ADDED_CHECK = "tried on a scrap of the same stock first; dry before the next ste
 @dataclass(frozen=True, slots=True)
 class BatchWork:
     """How much of it there is: pieces, of which `backs` are the second sides of others; sheets, coats (None: as the
-    label or the process says), pieces a plate or oven holds, and in how many patches a piece is pressed. `label` is
-    what was read on labels, `record` how long the maker's own runs waited, `where` what it is made of and for.
+    label says, or as is usual), pieces a plate or oven holds, and on how many spots a piece is pressed, by a time that
+    the label gives for each of them (`for_spot`) or for the whole. `label` is what was read on labels, `record` how
+    long the maker's own runs waited, `starters` what is planned with until either is known.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -45,34 +47,37 @@ class BatchWork:
     sheets: Annotated[int, Ge(1), Le(1000)] = 1
     coats: Annotated[int, Ge(0), Le(12)] | None = None
     plate: Annotated[int, Ge(1), Le(1000)] = 6
-    school: ProcessVariant | None = None
     label: Mapping[str, float] = field(default_factory=dict)
     added: tuple[AddedStep, ...] = ()
     patches: Annotated[int, Ge(1), Le(1000)] = 1
+    for_spot: bool = False
     backs: Annotated[int, Ge(0), Le(10_000)] = 0
     record: Mapping[str, float] = field(default_factory=dict)
-    where: Circumstances = _ANYWHERE
+    starters: Mapping[str, float] = field(default_factory=dict)
 
-    def figures(self, process: Process) -> dict[str, float]:
+    def figures(self, chain: Chain) -> dict[str, float]:
         """What the labels say, as far as a label can; waits are never shorter than the maker's own."""
-        read = believed(process.key, self.label)
-        own = {key: value for key, value in believed(process.key, self.record).items() if key in WAITS}
+        stock = chain.facts.stock
+        read = believed(stock, self.label)
+        own = {key: value for key, value in believed(stock, self.record).items() if key in WAITS}
         return {**read, **{key: max(value, read.get(key, 0.0)) for key, value in own.items()}}
 
-    def coats_of(self, process: Process) -> int:
+    def coats_of(self, chain: Chain) -> int:
         """How many coats it gets: as many as were asked for, else as the label says, else the usual number."""
+        if not chain.facts.coated:
+            return 0
         if self.coats is not None:
             return self.coats
-        return int(believed(process.key, self.label).get("coats", process.coats))
+        return int(believed(chain.facts.stock, self.label).get("coats", USUAL_COATS))
 
 
 @dataclass(frozen=True, slots=True)
 class WorkStep:
-    """One step of a batch: what it is in its process, what is planned of it, how many minutes it takes at least, how
+    """One step of a batch: what it is in its chain, what is planned of it, how many minutes it takes at least, how
     many of it there are, its cautions, and after how many seconds it must be over (None: no matter).
     """
 
-    step: ProcessStep
+    step: ChainStep
     timed: TimedStep
     least: int
     of: int
@@ -80,53 +85,72 @@ class WorkStep:
     most_s: float | None = None
 
 
-def steps_of(process: Process, work: BatchWork) -> tuple[WorkStep, ...]:
+def steps_of(chain: Chain, work: BatchWork) -> tuple[WorkStep, ...]:
     """The steps of one batch in their order."""
     found = list[WorkStep]()
-    steps = _with_added(process.of(work.school), work.added)
-    figures = work.figures(process)
+    figures = work.figures(chain)
+    steps = _with_added([step for step in chain.steps if not _is_quick(step, figures, work)], work.added)
     for group in _groups(_with_ends(steps)):
         each = group[0].each
-        times = _times(each, process, work)
+        times = _times(each, chain, work)
         if len(group) == 1 and each in (StepCount.PIECE, StepCount.SHEET):
             # Nothing must follow each of them at once, so they are done in one go.
-            found.append(_timed(group[0], times, 1, 1, figures, work))
+            found.append(_timed(group[0], times, 1, 1, figures, work, chain))
         elif times > _MOST_REPEATS and each in (StepCount.PIECE, StepCount.PLATE):
-            found.append(_lot(group, times, figures, work))
+            found.append(_lot(group, times, figures, work, chain))
         else:
-            found += [_timed(step, 1, number + 1, times, figures, work) for number in range(times) for step in group]
+            found += [
+                _timed(step, 1, number + 1, times, figures, work, chain) for number in range(times) for step in group
+            ]
     return tuple(found)
 
 
 def work_of(job: Job, pieces: int = 1, sheets: int = 1, backs: int = 0, patches: int = 1) -> BatchWork:
-    """The work of a job, as it was asked for, in its process."""
+    """The work of a job, as it was asked for."""
     spec = job.finish
+    said = {"press_s": spec.press.seconds, "peel": spec.press.peel_after_s, "second_s": spec.press.second_s}
+    label = {one.key: one.value for one in spec.label}
     return BatchWork(
         pieces=pieces,
         sheets=sheets,
-        coats=spec.coats,
+        coats=None if spec.cover is None else spec.cover.coats,
         plate=spec.plate,
-        school=spec.school,
-        label={one.key: one.value for one in spec.label},
+        label=label | {key: value for key, value in said.items() if value is not None},
         added=spec.added,
         patches=patches,
+        for_spot=spec.press.time_for is TimeFor.SPOT,
         backs=backs,
         record={one.key: one.value for one in spec.record},
-        where=Circumstances(job.stock.stock_class, job.purpose, job.target, not job.cutter.is_machine),
+        starters={"dry_minutes": advice_for(job.stock, job.printer).dry_minutes},
     )
 
 
-def wanted_coats(job: Job, process: Process) -> int:
-    """How many coats the label wants, else the process, whatever was asked for."""
-    return replace(work_of(job), coats=None).coats_of(process)
+def dry_minutes(chain: Chain, work: BatchWork) -> int:
+    """How long the print dries, by the one figure that every station goes by; 0 where nothing has to dry."""
+    dry = next((step for step in chain.steps if step.stage is ChainStage.DRY), None)
+    if dry is None or _is_quick(dry, work.figures(chain), work):
+        return 0
+    return _minutes(dry, work.figures(chain), work)
 
 
-def batch_of(name: str, process: Process, work: BatchWork) -> Batch:
+def wanted_coats(job: Job, chain: Chain) -> int:
+    """How many coats the label wants, else are usual, whatever was asked for."""
+    return replace(work_of(job), coats=None).coats_of(chain)
+
+
+def batch_of(name: str, chain: Chain, work: BatchWork) -> Batch:
     """The same as a batch to be planned."""
-    return Batch(name, tuple(one.timed for one in steps_of(process, work)))
+    return Batch(name, tuple(one.timed for one in steps_of(chain, work)))
 
 
-def _with_ends(steps: Sequence[ProcessStep]) -> list[ProcessStep]:
+def _is_quick(step: ChainStep, figures: Mapping[str, float], work: BatchWork) -> bool:
+    """Whether its own figure says that it takes no time at all: stock that comes out dry."""
+    if step.lasts is None or step.hands_on or step.each is not StepCount.BATCH:
+        return False
+    return figures.get(step.lasts, work.starters.get(step.lasts)) == 0
+
+
+def _with_ends(steps: Sequence[ChainStep]) -> list[ChainStep]:
     """The steps with what is done whatever they are: the last hands a piece out, and brings it to its place where no
     other does.
     """
@@ -135,9 +159,9 @@ def _with_ends(steps: Sequence[ProcessStep]) -> list[ProcessStep]:
     return [*steps[:-1], replace(steps[-1], does=(*steps[-1].does, *ends))]
 
 
-def _groups(steps: Sequence[ProcessStep]) -> list[list[ProcessStep]]:
+def _groups(steps: Sequence[ChainStep]) -> list[list[ChainStep]]:
     """Neighbours that are repeated together: coats with their waits, and what must follow at once."""
-    groups = list[list[ProcessStep]]()
+    groups = list[list[ChainStep]]()
     for step in steps:
         last = groups[-1][-1] if groups else None
         joined = (
@@ -155,22 +179,25 @@ def _groups(steps: Sequence[ProcessStep]) -> list[list[ProcessStep]]:
     return groups
 
 
-def _with_added(steps: Sequence[ProcessStep], added: Sequence[AddedStep]) -> list[ProcessStep]:
-    """The steps with those that a maker put between them; those after a step that is not there come at the end."""
+def _with_added(steps: Sequence[ChainStep], added: Sequence[AddedStep]) -> list[ChainStep]:
+    """The steps with those that a maker put between them; those after nothing come first, those after a step that is
+    not there at the end.
+    """
     keys = {step.key for step in steps}
-    found, last = list[ProcessStep](), [one for one in added if one.after not in keys]
+    found = [_by_hand(one) for one in added if not one.after]
+    last = [one for one in added if one.after and one.after not in keys]
     for step in steps:
         found += [step, *(_by_hand(one) for one in added if one.after == step.key)]
     return found + [_by_hand(one) for one in last]
 
 
-def _by_hand(one: AddedStep) -> ProcessStep:
-    key, minutes = f"added-{one.do}", one.minutes
-    return ProcessStep(
-        key=key,
+def _by_hand(one: AddedStep) -> ChainStep:
+    return ChainStep(
+        stage=ChainStage.BY_HAND,
+        key=f"added-{one.do}",
         do=one.do,
-        minutes=minutes,
-        least=minutes,
+        minutes=one.minutes,
+        least=one.minutes,
         hands_on=True,
         each=StepCount.SHEET,
         places=(),
@@ -179,12 +206,13 @@ def _by_hand(one: AddedStep) -> ProcessStep:
         label=(),
         lasts=None,
         does=(),
-        school=None,
         own=True,
     )
 
 
-def _lot(group: Sequence[ProcessStep], times: int, figures: Mapping[str, float], work: BatchWork) -> WorkStep:
+def _lot(
+    group: Sequence[ChainStep], times: int, figures: Mapping[str, float], work: BatchWork, chain: Chain
+) -> WorkStep:
     """Many repetitions as one step: whoever does it goes from one piece to the next, and has read all it needs."""
     name = f"{times} times: {', then '.join(_as_next(number, step.do) for number, step in enumerate(group))}"
     whole = replace(
@@ -197,12 +225,12 @@ def _lot(group: Sequence[ProcessStep], times: int, figures: Mapping[str, float],
     )
     minutes = times * sum(_minutes(step, figures, work) for step in group)
     timed = TimedStep(name[:100], minutes, True, whole.places, 0, whole.within)
-    return WorkStep(whole, timed, 0, 1, cautions_of(whole, work))
+    return WorkStep(whole, timed, 0, 1, cautions_of(whole, chain.facts.where))
 
 
-def cautions_of(step: ProcessStep, work: BatchWork) -> tuple[str, ...]:
+def cautions_of(step: ChainStep, where: Circumstances) -> tuple[str, ...]:
     """The cautions of a step where it is done, the worst first."""
-    return tuple(one.caution for one in dangers_of(step.does, work.where))
+    return tuple(one.caution for one in dangers_of(step.does, where))
 
 
 def _all_of(several: Iterable[tuple[_T, ...]]) -> tuple[_T, ...]:
@@ -218,14 +246,14 @@ def minutes_of(steps: Sequence[WorkStep]) -> int:
     return sum(one.timed.minutes for one in steps)
 
 
-def _times(each: StepCount, process: Process, work: BatchWork) -> int:
+def _times(each: StepCount, chain: Chain, work: BatchWork) -> int:
     match each:
         case StepCount.BATCH:
             return 1
         case StepCount.SHEET:
             return work.sheets
         case StepCount.COAT:
-            return work.coats_of(process)
+            return work.coats_of(chain)
         case StepCount.PIECE:
             return work.pieces
         case StepCount.PLATE:
@@ -234,36 +262,38 @@ def _times(each: StepCount, process: Process, work: BatchWork) -> int:
             return math.ceil(fronts / work.plate) + math.ceil(work.backs / work.plate)
 
 
-def _by_label(step: ProcessStep, figures: Mapping[str, float], work: BatchWork) -> int | None:
+def _by_label(step: ChainStep, figures: Mapping[str, float], work: BatchWork) -> int | None:
     """How many minutes the label says, seconds rounded up; None where it has not been read, or says only what must not
     be passed.
     """
     if step.lasts is None or step.lasts not in figures or LABELS[step.lasts].greatest:
         return None
     seconds = LABELS[step.lasts].seconds(figures[step.lasts])
-    if step.lasts in _PRESSED:
+    if step.lasts in _PRESSED and work.for_spot:
         seconds *= work.patches
     return max(1, math.ceil(seconds / _SECONDS_A_MINUTE))
 
 
-def _most_s(step: ProcessStep, figures: Mapping[str, float]) -> float | None:
+def _most_s(step: ChainStep, figures: Mapping[str, float]) -> float | None:
     """After how many seconds it must be over, by the label."""
     if step.lasts is None or not LABELS[step.lasts].greatest or step.lasts not in figures:
         return None
     return LABELS[step.lasts].seconds(figures[step.lasts])
 
 
-def _minutes(step: ProcessStep, figures: Mapping[str, float], work: BatchWork) -> int:
+def _minutes(step: ChainStep, figures: Mapping[str, float], work: BatchWork) -> int:
     """How long one of a step takes; hands never take less than usual, they lay it in and take it out as well."""
     said = _by_label(step, figures, work)
     if said is None:
         most = _most_s(step, figures)
+        if step.lasts is not None and step.lasts in work.starters:
+            return math.ceil(work.starters[step.lasts])
         return step.minutes if most is None else max(1, min(step.minutes, int(most // _SECONDS_A_MINUTE)))
     return max(said, step.minutes) if step.hands_on else said
 
 
 def _timed(
-    step: ProcessStep, many: int, number: int, of: int, figures: Mapping[str, float], work: BatchWork
+    step: ChainStep, many: int, number: int, of: int, figures: Mapping[str, float], work: BatchWork, chain: Chain
 ) -> WorkStep:
     """One step; `many` of it are done in one go, or it is one `of` several."""
     name = f"{step.do} ({number} of {of})" if of > 1 else step.do
@@ -272,5 +302,12 @@ def _timed(
     timed = TimedStep(name, minutes, step.hands_on, step.places, 0, step.within, step.is_attended)
     # What only rests is not over before its label says, whatever a touch tells; what must not last longer may end any
     # time.
-    least = 0 if step.hands_on or most_s is not None else step.least if said is None else said
-    return WorkStep(step, timed, least, of, cautions_of(step, work), most_s)
+    least = 0 if step.hands_on or most_s is not None else _least(step, work) if said is None else said
+    return WorkStep(step, timed, least, of, cautions_of(step, chain.facts.where), most_s)
+
+
+def _least(step: ChainStep, work: BatchWork) -> int:
+    """How long a rest lasts at least while no label says: of a starter at least half, its check decides."""
+    if step.lasts is not None and step.lasts in work.starters:
+        return math.ceil(work.starters[step.lasts] / 2)
+    return step.least

@@ -2,12 +2,11 @@
 
 from collections.abc import Iterator
 
-from vamper.core.finishing.process import process_of_job
-from vamper.core.finishing.work import wanted_coats
+from vamper.core.finishing.chain import chain_of_job
+from vamper.core.finishing.work import wanted_coats, work_of
 from vamper.core.plan import Plan, detail_of
 from vamper.core.values.blade import Blade
 from vamper.core.values.cutter import Feed
-from vamper.core.values.finish import ProcessVariant
 from vamper.core.values.job import Job
 from vamper.core.values.reading import DARK_FACE, Black, RoomLight
 from vamper.core.values.stock import Ground
@@ -70,10 +69,10 @@ def _of_work(plan: Plan) -> Iterator[str]:
         yield "low-black"
     if job.laminate_um:
         yield "laminated"
-    process = process_of_job(job)
-    if process.coats and job.finish.school is not ProcessVariant.B:
+    chain = chain_of_job(job)
+    if chain.facts.coated and not chain.facts.after_cut:
         yield "coated-before"
-    if process.coats and job.finish.coats is not None and job.finish.coats < wanted_coats(job, process):
+    if chain.facts.coated and work_of(job).coats_of(chain) < wanted_coats(job, chain):
         yield "few-coats"
     if plan.setup.marks and job.marks.inset_mm < _NEAR_RIM_MM:
         yield "small-inset"

@@ -155,9 +155,9 @@ def marks_way(run: Run) -> str:
 def finish_way(run: Run) -> str:
     """How a run was finished, in words, with the figures of its labels."""
     coats = f"{run.coats} coats" if run.coats else ""
-    school = f"school {run.school}" if run.school else ""
+    cover = f"with {run.cover}" if run.cover else ""
     figures = ", ".join(f"{one.key.replace('_', ' ')} {one.value:g}" for one in run.figures)
-    return ", ".join(filter(None, (run.process.replace("-", " "), school, coats, figures)))
+    return ", ".join(filter(None, (run.process.replace("-", " "), cover, coats, figures)))
 
 
 def _recipe(what: RecipeFor, entries: Sequence[_Entry]) -> Recipe:

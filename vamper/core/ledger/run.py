@@ -130,13 +130,19 @@ class Took:
 class LaterKind(StrEnum):
     """When one looks again."""
 
+    WEEK = "week"
     WASH = "wash"
     MONTH = "month"
     YEAR = "year"
 
 
 _NOTHING_TAKEN = Took()
-DAYS_LATER: dict[LaterKind, int] = {LaterKind.WASH: 2, LaterKind.MONTH: 30, LaterKind.YEAR: 365}
+DAYS_LATER: dict[LaterKind, int] = {
+    LaterKind.WASH: 2,
+    LaterKind.WEEK: 7,
+    LaterKind.MONTH: 30,
+    LaterKind.YEAR: 365,
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -155,8 +161,8 @@ class Run:
     """One run. `sheet` counts from 1, `sheets` is how many alike were made of it, `pieces` how many lie on one.
     `came_out` and `spoilt` say how; `read` says whether the marks were, and at which try; `simulated` that it was made
     on the practice bench. `lot` tells one package of a stock from another, `figures` are what the labels of its
-    products said: the heat and the time of the press, waits between coats. `from_offcut` says that no new sheet was
-    taken for it. `cause` is what turned out to be at work.
+    products said: the heat and the time of the press, waits between coats; `cover` is the product that lies over the
+    print. `from_offcut` says that no new sheet was taken for it. `cause` is what turned out to be at work.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -183,7 +189,7 @@ class Run:
     media: Words = ""
     quality: Words = ""
     process: Words = ""
-    school: Words = ""
+    cover: Words = ""
     coats: Annotated[int, Ge(0), Le(12)] | None = None
     figures: Annotated[tuple[LabelFigure, ...], Len(0, 40)] = ()
     customer: Words = ""

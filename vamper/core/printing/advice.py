@@ -42,7 +42,6 @@ class PrintChoice:
     label: Preset = ""
     own: Preset = ""
     school: Preset = ""
-    dry_minutes: int | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,8 +122,6 @@ def tray_words(advice: PrintAdvice, printer: Printer) -> str:
 
 
 def _outranked(advice: PrintAdvice, choice: PrintChoice, learnt: LearntPrinting | None) -> PrintAdvice:
-    if choice.dry_minutes is not None:
-        advice = replace(advice, dry_minutes=choice.dry_minutes)
     if choice.own:
         return replace(advice, media=choice.own, source="your own choice for this printer and stock")
     if learnt is not None:

@@ -50,10 +50,10 @@ def ink_of(rgba: npt.NDArray[np.uint8], ppi: float, ml_per_cm2: float) -> InkUse
     return InkUse(cyan, magenta, yellow, key, (cyan + magenta + yellow + key) * ml_per_cm2)
 
 
-# More than this share of a sheet covered wants longer to dry.
+# More than this share of a sheet covered dries slower.
 HEAVY_SHARE = 0.6
 
 
-def dry_minutes(usual: int, cover_cm2: float, sheet_cm2: float) -> int:
-    """How long a sheet dries before it is handled: the stock's usual time, half as long again under heavy cover."""
-    return round(usual * 1.5) if sheet_cm2 and cover_cm2 / sheet_cm2 > HEAVY_SHARE else usual
+def is_heavy(cover_cm2: float, sheet_cm2: float) -> bool:
+    """Whether a sheet carries so much ink that it dries half as long again."""
+    return sheet_cm2 > 0 and cover_cm2 / sheet_cm2 > HEAVY_SHARE

@@ -7,6 +7,7 @@ craft/program.md, "The card".
 from collections.abc import Iterator
 
 from vamper.core.bench_step import BenchStep
+from vamper.core.finishing.on_the_card import before_the_cut
 from vamper.core.marks.reading import REMEDIES
 from vamper.core.plan import Plan
 from vamper.core.printing.advice import advice_for, tray_words
@@ -30,9 +31,7 @@ def before_loading(plan: Plan) -> Iterator[BenchStep]:
     if job.stock.printable:
         advice = advice_for(job.stock, job.printer)
         yield _said("print", (advice.media, f"quality: {advice.quality}"), advice.side, tray_words(advice, job.printer))
-        dry = f"{advice.dry_minutes} minutes" if advice.dry_minutes else "dry as it comes out"
-        yield _said("dry", (dry,))
-    yield from _cover(plan)
+    yield from before_the_cut(plan, _trim(plan))
 
 
 def at_the_machine(plan: Plan) -> Iterator[BenchStep]:
@@ -71,14 +70,10 @@ def _picture(plan: Plan) -> BenchStep:
     return _said("picture", (*each, on, *copies), *choices.why)
 
 
-def _cover(plan: Plan) -> Iterator[BenchStep]:
-    """A coat or a laminate that goes over the sheet before it is cut."""
-    asked = plan.asked
-    if not asked.coated and not asked.laminate_um:
-        return
+def _trim(plan: Plan) -> str:
+    """How large a laminate may be, so that it covers none of the program's marks."""
     trim = cover_trim_mm(plan)
-    inside = f"no larger than {size_mm(*trim)}" if trim else "ends inside the program’s marks; measure them under Marks"
-    yield _said("laminate" if asked.laminate_um else "coat", (inside,))
+    return f"no larger than {size_mm(*trim)}" if trim else "ends inside the program’s marks; measure them under Marks"
 
 
 def _setting(plan: Plan, cut: Cut) -> BenchStep:

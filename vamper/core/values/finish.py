@@ -10,22 +10,24 @@ from annotated_types import Ge, Gt, Le, Len
 from vamper.core.values.limits import ONE_LINE, STRICT
 
 
-class ProcessVariant(StrEnum):
-    """Where makers do it in two ways."""
-
-    A = "A"
-    B = "B"
-
-
 class Target(StrEnum):
     """What a piece goes on, finer than its purpose: it decides how it is finished and what it must stand."""
 
+    HAND_OUT = "hand-out"
+    ANYTHING = "anything"
+    PARCEL = "parcel"
+    NOTEBOOK = "notebook"
     PLANNER = "planner"
     LAPTOP = "laptop"
+    JAR = "jar"
+    CANDLE = "candle"
+    WOOD = "wood"
+    CERAMIC = "ceramic"
     MUG = "mug"
     CUP = "cup"
     BOTTLE = "bottle"
     GLASS = "glass"
+    HELMET = "helmet"
     SHIRT = "shirt"
     DARK_SHIRT = "dark-shirt"
     BAG = "bag"
@@ -34,6 +36,76 @@ class Target(StrEnum):
     WINDOW = "window"
     VEHICLE = "vehicle"
     BOAT = "boat"
+    OUTDOORS = "outdoors"
+
+
+class CoverKind(StrEnum):
+    """What lies over the print."""
+
+    NONE = "none"
+    COAT = "coat"
+    LAMINATE = "laminate"
+
+
+class CoverWhen(StrEnum):
+    """When a coat is laid: on the whole sheet, or on the pieces."""
+
+    BEFORE_CUT = "before-cut"
+    AFTER_CUT = "after-cut"
+
+
+@dataclass(frozen=True, slots=True)
+class CoverSpec:
+    """What lies over the print: a laminate of `um`, which always comes before the cut, or so many `coats` (None: as the
+    label says, or as is usual). `product` is the maker's own name of it. On a job as it is made `um` is 0: the film is
+    part of the face by then.
+    """
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    kind: CoverKind = CoverKind.NONE
+    when: CoverWhen = CoverWhen.BEFORE_CUT
+    um: Annotated[float, Ge(0), Le(1000)] = 60.0
+    coats: Annotated[int, Ge(0), Le(12)] | None = None
+    product: Annotated[str, Len(0, 80), ONE_LINE] = ""
+
+
+class TransferMask(StrEnum):
+    """What carries pieces to their place, so that parts keep their places."""
+
+    NONE = "none"
+    PAPER = "paper"
+    CLEAR = "clear"
+
+
+class SetWay(StrEnum):
+    """How a water-slide decal is set once it lies."""
+
+    AIR = "air"
+    OVEN = "oven"
+    TOP_COAT = "top-coat"
+
+
+class TimeFor(StrEnum):
+    """What a label's time under the press is for: every spot that lies under the plate, or the whole motif."""
+
+    SPOT = "spot"
+    WHOLE = "whole"
+
+
+@dataclass(frozen=True, slots=True)
+class PressSpec:
+    """What the label of a heat product says of its press: its time, what that is for (None: nobody has read it yet),
+    when the carrier is peeled, whether it wants a second press (`twice`) and how long that takes.
+    """
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    time_for: TimeFor | None = None
+    seconds: Annotated[float, Ge(1), Le(900)] | None = None
+    peel_after_s: Annotated[float, Ge(0), Le(3600)] | None = None
+    second_s: Annotated[float, Ge(1), Le(900)] | None = None
+    twice: bool = False
 
 
 class Fibre(StrEnum):
@@ -46,6 +118,23 @@ class Fibre(StrEnum):
 
 Panel = Annotated[float, Gt(0), Le(2000)]
 Plate = Annotated[float, Ge(20), Le(2000)]
+
+
+@dataclass(frozen=True, slots=True)
+class PressFilm:
+    """What a stock that is pressed on cloth holds on, as its package says: its `fibres`, those that it is `not_for`,
+    whether it shows on `pale_only` cloth, whether it is itself `pale` (dye wanders into it), whether it is peeled cold,
+    and how many presses it takes. Two films of one class differ.
+    """
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    fibres: Annotated[tuple[Fibre, ...], Len(0, 3)] = ()
+    not_for: Annotated[tuple[Fibre, ...], Len(0, 3)] = ()
+    pale_only: bool = False
+    pale: bool = False
+    cold_peel: bool = False
+    presses: Annotated[int, Ge(1), Le(2)] = 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,13 +175,15 @@ class BlankSpec:
 
 @dataclass(frozen=True, slots=True)
 class AddedStep:
-    """A step by hand that a process does not have of itself, done after one that it has: pens, metallic paint."""
+    """A step by hand that the chain does not have of itself, done after one that it has, or first of all where none is
+    named: pens, metallic paint, a fold.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
     do: Annotated[str, Len(1, 80), ONE_LINE]
     minutes: Annotated[int, Ge(1), Le(600)]
-    after: Annotated[str, Len(1, 40), ONE_LINE]
+    after: Annotated[str, Len(0, 40), ONE_LINE] = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -134,24 +225,26 @@ def not_shrunk(before: Bar, after: Bar) -> str:
     return ""
 
 
-_PRESS = HeatSpec()
+_HEAT, _PRESS = HeatSpec(), PressSpec()
 
 
 @dataclass(frozen=True, slots=True)
 class FinishSpec:
-    """`process` is a key of the table of processes, `coats` their number where the label says otherwise, `plate` how
-    many pieces the press or the oven holds at once, `label` what has been read on the labels of what is used, `record`
-    how long the maker's own runs waited.
+    """What is decided of the work after the print; None is left to what follows from stock and target. `cover` lies
+    over the print, `mask` carries pieces to their place, `set` is how a water-slide decal is set, `press` what a label
+    says of heat. `plate` is how many pieces the press or the oven holds at once, `added` the maker's own steps, `label`
+    what has been read on the labels of what is used, `record` how long the maker's own runs waited.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
-    process: Annotated[str, Len(1, 40), ONE_LINE] | None = None
-    school: ProcessVariant | None = None
-    coats: Annotated[int, Ge(0), Le(12)] | None = None
+    cover: CoverSpec | None = None
+    mask: TransferMask | None = None
+    set: SetWay | None = None
+    press: PressSpec = _PRESS
     plate: Annotated[int, Ge(1), Le(1000)] = 6
     cloth: ClothSpec | None = None
-    heat: HeatSpec = _PRESS
+    heat: HeatSpec = _HEAT
     blank: BlankSpec | None = None
     added: Annotated[tuple[AddedStep, ...], Len(0, 12)] = ()
     label: Annotated[tuple[LabelFigure, ...], Len(0, 40)] = ()

@@ -14,7 +14,7 @@ from vamper.core.values.calibration import Calibration
 from vamper.core.values.composition import ComposedSpec
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import FinishSpec, ShrinkSpec, Target
+from vamper.core.values.finish import CoverKind, FinishSpec, ShrinkSpec, Target
 from vamper.core.values.item import MOST_PIECES, ItemSpec
 from vamper.core.values.limits import STRICT, Colour, Title
 from vamper.core.values.marks import NO_MARKS, MarksSpec
@@ -24,6 +24,7 @@ from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import Paper
 from vamper.core.values.placement import Sheet
 from vamper.core.values.printer import Printer
+from vamper.core.values.product import Products
 from vamper.core.values.reading import Light, RoomLight
 from vamper.core.values.run_seen import RunSeen
 from vamper.core.values.stock import Stock
@@ -31,7 +32,6 @@ from vamper.core.values.tried import Passes, SetThen, Try
 from vamper.core.values.twin import TwinSpec
 
 SettingsThen = Annotated[tuple[SetThen, ...], Len(0, 4)]
-LaminateUm = Annotated[float, Ge(0), Le(1000)]
 Tries = Annotated[tuple[Try, ...], Len(0, 2000)]
 Runs = Annotated[tuple[RunSeen, ...], Len(0, 2000)]
 MOST_ITEMS = 1000
@@ -44,16 +44,16 @@ _PRINTER, _CUTTER, _MARKS, _PACKING, _FINISH = Printer(), Cutter(), MarksSpec(),
 class Job:
     """`customer` is whom it is for, and what they call it. `held` pieces lie where they are, sheet by sheet; the others
     are packed round them. `scale_to_fill` asks for all sizes to be scaled together to the largest at which everything
-    fits on so many sheets. `copies` is how often its sheets are made, `coated` says that a coat or resin goes over the
-    pieces. `stock_colour` is the face of a stock that comes in several colours. `from_inside` is for clear decals that
-    are read through a pane. `calibration` is that of this printer with this cutter, `misses` what runs on them were off
-    by. `job_line` prints a line of facts and a bar into the waste. `overcut_mm` is how far a loop runs on past its
-    beginning. `laminate_um` is the film over the face, `passes` how many are wanted where it is not left to the
-    setting, `set_then` what was set in a run that is made again exactly, `blade` and `mat` what is in the machine,
-    `steep_at_hand` that a steep blade lies in the drawer; `tries` are what was seen of this stock on this cutter,
-    `runs` what runs of any stock on it showed. `twin` is what simulated devices do, where that is not what is believed
-    of the real ones. `finish` is how it is made ready after the cut, `target` what it goes on where more is known of
-    that than its purpose. `shrink` is how its film shrinks: sizes and borders are then those of the finished piece.
+    fits on so many sheets. `copies` is how often its sheets are made. `stock_colour` is the face of a stock that comes
+    in several colours. `from_inside` is for clear decals that are read through a pane. `calibration` is that of this
+    printer with this cutter, `misses` what runs on them were off by. `job_line` prints a line of facts and a bar into
+    the waste. `overcut_mm` is how far a loop runs on past its beginning. `passes` is how many are wanted where it is
+    not left to the setting, `set_then` what was set in a run that is made again exactly, `blade` and `mat` what is in
+    the machine, `steep_at_hand` that a steep blade lies in the drawer; `tries` are what was seen of this stock on this
+    cutter, `runs` what runs of any stock on it showed. `twin` is what simulated devices do, where that is not what is
+    believed of the real ones. `finish` is how it is made ready after the cut, `products` what is made of it as one
+    thing, `target` what it goes on where more is known of that than its purpose. `shrink` is how its film shrinks:
+    sizes and borders are then those of the finished piece.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -66,7 +66,6 @@ class Job:
     marks: MarksSpec = _MARKS
     stock: Stock
     purpose: Purpose = Purpose.VEHICLE
-    coated: bool = False
     from_inside: bool = False
     room_light: Light = RoomLight.USUAL
     stock_colour: Colour | None = None
@@ -74,7 +73,6 @@ class Job:
     misses: Annotated[tuple[LoggedMiss, ...], Len(0, 1000)] = ()
     job_line: bool = False
     overcut_mm: Annotated[float, Ge(0), Le(10)] = 0.5
-    laminate_um: LaminateUm = 0.0
     passes: Passes | None = None
     set_then: SettingsThen = ()
     blade: BladeIn | None = None
@@ -87,6 +85,7 @@ class Job:
     packing: PackingSpec = _PACKING
     finish: FinishSpec = _FINISH
     target: Target | None = None
+    products: Products = ()
     shrink: ShrinkSpec | None = None
     items: Annotated[tuple[ItemSpec, ...], Len(0, MOST_ITEMS)] = ()
     composed: Annotated[tuple[ComposedSpec, ...], Len(0, 100)] = ()
@@ -95,6 +94,17 @@ class Job:
 
     def item(self, number: int) -> ItemSpec:
         return next(item for item in self.items if item.number == number)
+
+    @property
+    def coated(self) -> bool:
+        """Whether a coat was decided on; what a stock wants of itself is not counted."""
+        return self.finish.cover is not None and self.finish.cover.kind is CoverKind.COAT
+
+    @property
+    def laminate_um(self) -> float:
+        """How thick a film lies over the face, µm; 0 where none does, or where it is part of the face already."""
+        cover = self.finish.cover
+        return cover.um if cover is not None and cover.kind is CoverKind.LAMINATE else 0.0
 
     @property
     def for_own_program(self) -> bool:

@@ -13,7 +13,7 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Ge, Gt, Le, Len
 
 from vamper.core.values.cut import Cut
-from vamper.core.values.finish import ShrinkSpec
+from vamper.core.values.finish import PressFilm, ShrinkSpec
 from vamper.core.values.item import Turn
 from vamper.core.values.limits import ONE_LINE, STRICT, Colour, Share
 from vamper.core.values.printer import Ink, PrinterKind
@@ -77,8 +77,8 @@ class Stock:
     """One sheet material. `ground` is what shows where nothing is printed, `gloss` how much its face shines (matte 0,
     glass 1); `takes` are the printers, `inks` the inks that it is made for. `use` says what it is for, `grams_m2`
     is its weight where it is sold by that, and `like` names the stocks that the setting of one's own was taken
-    from, `shrink` is how it shrinks in the oven, `package_setting` the setting of a machine's list that its package
-    names.
+    from, `shrink` is how it shrinks in the oven, `press` what it holds on where it is pressed on
+    cloth, `package_setting` the setting of a machine's list that its package names.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -109,6 +109,7 @@ class Stock:
     grams_m2: Annotated[float, Gt(0), Le(2000)] | None = None
     like: Annotated[str, Len(0, 200), ONE_LINE] = ""
     shrink: ShrinkSpec | None = None
+    press: PressFilm | None = None
     package_setting: Annotated[str, Len(0, 80), ONE_LINE] = ""
 
     def __post_init__(self) -> None:

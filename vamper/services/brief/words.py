@@ -44,6 +44,14 @@ def plural(count: int, one: str, many: str | None = None) -> str:
     return f"{count} {one if count == 1 else many or one + 's'}"
 
 
+_COUNTS = ("no", "one", "two", "three", "four", "five", "six")
+
+
+def counted(count: int, one: str) -> str:
+    """A small number in letters: three coats."""
+    return f"{_COUNTS[count] if count < len(_COUNTS) else count} {one if count == 1 else one + 's'}"
+
+
 def span(minutes: int) -> str:
     """A span of time as it is said: 35 min, 2 h, 2 h 40."""
     hours, rest = divmod(minutes, 60)

@@ -116,7 +116,7 @@ class Evenings:
             title = plan.job.title[:90] or "job"
             if title in {one.name for one in others}:
                 title = f"{title} ({number})"
-            batch = EveningBatch(number, job_id, plan.job.stock.key, title, found.process.key, found.work)
+            batch = EveningBatch(number, job_id, plan.job.stock.key, title, found.chain.facts, found.work)
             opened = document.opened or self._moment()
             self._write(replace(document, batches=(*others, batch), opened=opened))
 
@@ -125,7 +125,7 @@ class Evenings:
         with self._lock:
             document = self._read()
             batch = document.batch(number)
-            check_figures(batch.process, figures)
+            check_figures(batch.facts.stock, figures)
             after = replace(batch, work=replace(batch.work, label={**batch.work.label, **figures}))
             if batch.happened and len(after.steps) != len(batch.steps):
                 raise BadInput("the number of coats cannot change once a batch has begun", "coats")

@@ -7,7 +7,8 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Ge, Le, Len
 from pydantic import TypeAdapter
 
-from vamper.core.finishing.process import STARTER_PLACES, process_of
+from vamper.core.finishing.chain import STARTER_PLACES, Chain, chain_of
+from vamper.core.finishing.chain_facts import ChainFacts
 from vamper.core.finishing.timetable import Timetable
 from vamper.core.finishing.work import BatchWork, WorkStep, steps_of
 from vamper.core.values.limits import ONE_LINE, STRICT
@@ -30,7 +31,7 @@ class Happened:
 
 @dataclass(frozen=True, slots=True)
 class EveningBatch:
-    """One batch: the job it is of, its stock, its process and the work in it, and what has happened so far."""
+    """One batch: the job it is of, its stock, what decides its chain, the work in it, and what has happened so far."""
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
@@ -38,13 +39,17 @@ class EveningBatch:
     job_id: int
     stock: StockKey
     name: Annotated[str, Len(1, 100), ONE_LINE]
-    process: str
+    facts: ChainFacts
     work: BatchWork
     happened: tuple[Happened, ...] = ()
 
     @property
+    def chain(self) -> Chain:
+        return chain_of(self.facts)
+
+    @property
     def steps(self) -> tuple[WorkStep, ...]:
-        return steps_of(process_of(self.process), self.work)
+        return steps_of(self.chain, self.work)
 
     def at(self, step: int) -> Happened:
         return next((one for one in self.happened if one.step == step), Happened(step))

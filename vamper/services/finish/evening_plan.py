@@ -3,7 +3,7 @@
 from dataclasses import replace
 from datetime import datetime, timedelta
 
-from vamper.core.finishing.labels import LABELS, Label, believed
+from vamper.core.finishing.labels import LABELS, Label
 from vamper.core.finishing.timetable import Away, Batch, Evening, PlannedStep, TimedStep, Timetable
 from vamper.core.finishing.work import WorkStep
 from vamper.services.finish.evening_document import EveningBatch, EveningDocument, EveningNow, Happened
@@ -21,7 +21,7 @@ def to_plan(document: EveningDocument, starts: datetime, now: datetime) -> Eveni
 
 def unread_labels(one: WorkStep, batch: EveningBatch) -> list[Label]:
     """What the label must say before a step is begun, and nobody has read yet."""
-    read = believed(batch.process, batch.work.label)
+    read = batch.work.figures(batch.chain)
     return [LABELS[key] for key in one.step.label if LABELS[key].first and key not in read]
 
 

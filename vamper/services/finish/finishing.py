@@ -1,11 +1,11 @@
-"""How one job is finished: its process, the work in it, its steps, and what is missing before it is done for real."""
+"""How one job is finished: its chain, the work in it, its steps, and what is missing before it is done for real."""
 
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from vamper.core.finishing.labels import LABELS, Label, believed
+from vamper.core.finishing.chain import Chain, chain_of_job
+from vamper.core.finishing.labels import LABELS, Label
 from vamper.core.finishing.press_plan import MOST_PATCHES, patch_count
-from vamper.core.finishing.process import Process, process_of_job
 from vamper.core.finishing.work import BatchWork, WorkStep, minutes_of, steps_of, work_of
 from vamper.core.plan import Plan
 
@@ -14,7 +14,7 @@ from vamper.core.plan import Plan
 class Finishing:
     """`minutes` is how long it takes with nothing else in its way; `missing` what the label must still say."""
 
-    process: Process
+    chain: Chain
     work: BatchWork
     steps: tuple[WorkStep, ...]
     minutes: int
@@ -33,7 +33,7 @@ def finishing_of(plan: Plan) -> Finishing | None:
         return None
     # As it was asked for: a laminate is no longer said of the job as it is made.
     job = plan.asked
-    process = process_of_job(job)
+    chain = chain_of_job(job)
     patches = max((patch_count(*item.edge.size_mm, job.finish.heat) for item in plan.items), default=1)
     work = work_of(
         job,
@@ -42,7 +42,7 @@ def finishing_of(plan: Plan) -> Finishing | None:
         backs=backs_on(plan, range(len(plan.sheets))) * job.copies,
         patches=min(patches, MOST_PATCHES),
     )
-    steps = steps_of(process, work)
-    read = believed(process.key, work.label)
-    missing = tuple(LABELS[key] for key in process.label_keys() if key not in read)
-    return Finishing(process, work, steps, minutes_of(steps), missing)
+    steps = steps_of(chain, work)
+    read = work.figures(chain)
+    missing = tuple(LABELS[key] for key in chain.label_keys() if key not in read)
+    return Finishing(chain, work, steps, minutes_of(steps), missing)

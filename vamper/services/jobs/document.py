@@ -18,15 +18,16 @@ from vamper.core.edge.kind import KINDS, along_with_kind
 from vamper.core.values.art import SIDES, Purpose
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import FinishSpec, ShrinkSpec, Target
+from vamper.core.values.finish import CoverKind, FinishSpec, ShrinkSpec, Target
 from vamper.core.values.item import ItemSpec
-from vamper.core.values.job import MOST_ITEMS, MOST_SHEETS, LaminateUm, SettingsThen
+from vamper.core.values.job import MOST_ITEMS, MOST_SHEETS, SettingsThen
 from vamper.core.values.layers import in_step
 from vamper.core.values.limits import ONE_LINE, STRICT, Colour, Title
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import USUAL_PAPER, Paper
 from vamper.core.values.placement import Sheet, without_gaps
+from vamper.core.values.product import Products, check_products
 from vamper.core.values.reading import Light, RoomLight
 from vamper.core.values.stock import USUAL_STOCK, StockKey
 from vamper.core.values.tried import Passes
@@ -38,7 +39,7 @@ RowId = Annotated[int, Ge(1), Lt(2**63)]
 UNTITLED = "New job"
 _MARKS, _PACKING, _FINISH = MarksSpec(), PackingSpec(), FinishSpec()
 # Nothing is made on these: a title tells nobody how to lay a piece.
-_BESIDE = {"title", "customer", "last_number", "finish", "target"}
+_BESIDE = {"title", "customer", "last_number", "finish", "target", "products"}
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -56,23 +57,33 @@ class JobDocument:
     cutter_id: RowId
     stock: StockKey = USUAL_STOCK.key
     purpose: Purpose = Purpose.VEHICLE
-    coated: bool = False
     copies: Annotated[int, Ge(1), Le(MOST_SHEETS)] = 1
     from_inside: bool = False
     room_light: Light = RoomLight.USUAL
     stock_colour: Colour | None = None
     job_line: bool = False
-    laminate_um: LaminateUm = 0.0
     passes: Passes | None = None
     set_then: SettingsThen = ()
     marks: MarksSpec = _MARKS
     packing: PackingSpec = _PACKING
     finish: FinishSpec = _FINISH
     target: Target | None = None
+    products: Products = ()
     shrink: ShrinkSpec | None = None
     items: Annotated[tuple[ItemSpec, ...], Len(0, MOST_ITEMS)] = ()
     held: Annotated[tuple[Sheet, ...], Len(0, MOST_SHEETS)] = ()
     last_number: Annotated[int, Ge(0), Le(1_000_000)] = 0
+
+    @property
+    def coated(self) -> bool:
+        """Whether a coat was decided on."""
+        return self.finish.cover is not None and self.finish.cover.kind is CoverKind.COAT
+
+    @property
+    def laminate_um(self) -> float:
+        """How thick a film lies over the face, µm; 0 where none does."""
+        cover = self.finish.cover
+        return cover.um if cover is not None and cover.kind is CoverKind.LAMINATE else 0.0
 
     @cached_property
     def revision(self) -> str:
@@ -111,14 +122,16 @@ class JobDocument:
                 raise BadInput("a design cannot be its own back; name another one as its front", "back_of")
             if item.back_of in numbers and numbers[item.back_of].back_of is not None:
                 raise BadInput("the front that is named is a back itself; name a design that is none", "back_of")
+        products = _left_of(self.products, numbers)
+        check_products(products)
         items = tuple(
             item if item.back_of is None or item.back_of in numbers else replace(item, back_of=None)
             for item in self.items
         )
         held = _within(self.held, {number: item.quantity for number, item in numbers.items()})
-        if held == self.held and items == self.items:
+        if held == self.held and items == self.items and products == self.products:
             return self
-        return replace(self, items=items, held=held)
+        return replace(self, items=items, held=held, products=products)
 
     def changed(self, changes: Mapping[str, Any]) -> "JobDocument":
         """The job with some of its own fields set.
@@ -173,6 +186,16 @@ def changed_item(item: ItemSpec, changes: Mapping[str, Any]) -> ItemSpec:
         along = along_with_kind(item.edge, known[changes["edge.kind"]])
         data["edge"] |= {name: value for name, value in along.items() if f"edge.{name}" not in changes}
     return read_item(data)
+
+
+def _left_of(products: Products, numbers: Mapping[int, ItemSpec]) -> Products:
+    """Products without designs that are gone; one of which nothing is left goes as well."""
+    left = (
+        replace(one, items=tuple(number for number in one.items if number in numbers))
+        for one in products
+        if any(number in numbers for number in one.items)
+    )
+    return tuple(left)
 
 
 def _within(held: tuple[Sheet, ...], left: dict[int, int]) -> tuple[Sheet, ...]:

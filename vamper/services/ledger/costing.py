@@ -3,7 +3,7 @@
 from collections import Counter
 from collections.abc import Sequence
 
-from vamper.core.finishing.process import process_of_job
+from vamper.core.finishing.chain import chain_of_job
 from vamper.core.finishing.work import work_of as finish_work_of
 from vamper.core.ledger.cost import MadeCounts, WorkTimes
 from vamper.core.ledger.run import CameOut, Took
@@ -19,17 +19,17 @@ _MM2_IN_M2 = 1e6
 
 def took_of(plan: Plan, sheets: Sequence[int], times: int, ink_ml: float) -> Took:
     """What some sheets (from 0) of a plan take, each made so many times, with the ink of all of them."""
-    job, process = plan.asked, process_of_job(plan.asked)
+    job, chain = plan.asked, chain_of_job(plan.asked)
     made = len(sheets) * times
     paper = job.paper.width_mm * job.paper.height_mm / _MM2_IN_M2
-    coats = finish_work_of(job).coats_of(process)
+    coats = finish_work_of(job).coats_of(chain)
     # A blank with two sides is one blank.
     blanks = sum(len(plan.sheets[number].placements) for number in sheets) - backs_on(plan, sheets)
     return Took(
         ink_ml=ink_ml * times,
         metres=sum(metres_of(plan, number) for number in sheets) * times if job.cutter.is_machine else 0.0,
         laminate_m2=paper * made if job.laminate_um else 0.0,
-        coats=coats * made if process.coats else 0.0,
+        coats=coats * made if chain.facts.coated else 0.0,
         blanks=blanks * times if job.stock.stock_class is StockClass.DYE else 0.0,
     )
 

@@ -5,7 +5,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from vamper.core.cutting.setting import CutSetting
-from vamper.core.finishing.process import process_of_job
+from vamper.core.finishing.chain import Chain, chain_of_job
+from vamper.core.finishing.chain_facts import cover_of
 from vamper.core.finishing.work import work_of
 from vamper.core.ledger.run import CameOut, LaterCheck, LaterKind, Run, Spoilt, SpoiltPiece, UsedSetting, outcome_of
 from vamper.core.marks.program_marks import looked_for_spec
@@ -23,8 +24,13 @@ from vamper.services.ledger.handed import HandedOff
 from vamper.services.shop.shop import Shop
 from vamper.services.shop.tried import check_outcome
 
-_WASHED = {"light-transfer", "dark-transfer", "print-flex", "colour-flex", "layered-flex"}
-_OUTDOORS = {"vehicle", "window"}
+# When the ledger asks again, by what is to be looked at later.
+_LATER = {
+    "wash": (LaterKind.WASH,),
+    "hand-wash": (LaterKind.WASH,),
+    "week": (LaterKind.WEEK,),
+    "month": (LaterKind.MONTH, LaterKind.YEAR),
+}
 # A cut that lies off by less nobody sees, whatever it is beside.
 _SEEN_MM = 0.5
 
@@ -118,7 +124,7 @@ def run_of(
     blade = shop.care.blades.in_machine(document.cutter_id)
     mat = shop.care.mats.in_machine(document.cutter_id)
     used = {plan.item(one.item).spec.cut for one in placements}
-    process = process_of_job(job)
+    chain = chain_of_job(job)
     work = work_of(job)
     return Run(
         title=document.title,
@@ -155,20 +161,18 @@ def run_of(
         remedies=tuple(str(one) for one in job.marks.remedies),
         media="" if printed is None else printed.media,
         quality="" if printed is None else printed.quality,
-        process=process.key,
-        school="" if job.finish.school is None else str(job.finish.school.value),
-        coats=work.coats_of(process) if process.coats else None,
+        process=chain.key,
+        coats=work.coats_of(chain) if chain.facts.coated else None,
+        cover=cover_of(job).product,
         # What was really waited for, where the maker's own waits are longer than the label's.
         figures=tuple(
-            LabelFigure(key, value)
-            for key, value in sorted(work.figures(process).items())
-            if key in process.label_keys()
+            LabelFigure(key, value) for key, value in sorted(work.figures(chain).items()) if key in chain.label_keys()
         ),
         took=took_of(plan, (said.sheet - 1,), said.sheets, ink_ml),
         from_offcut=from_offcut,
         minutes=said.minutes,
         simulated=is_simulated(job),
-        later=() if said.came_out is CameOut.NOT_RUN else _later(process.key, str(job.purpose)),
+        later=() if said.came_out is CameOut.NOT_RUN else _later(chain),
         note=said.note,
     )
 
@@ -178,14 +182,9 @@ def is_simulated(job: Job) -> bool:
     return job.cutter.practice is not None or job.printer.practice is not None
 
 
-def _later(process: str, purpose: str) -> tuple[LaterCheck, ...]:
-    """When to look again at what is washed or hangs outdoors."""
-    kinds = []
-    if process in _WASHED:
-        kinds.append(LaterKind.WASH)
-    if purpose in _OUTDOORS:
-        kinds += [LaterKind.MONTH, LaterKind.YEAR]
-    return tuple(LaterCheck(kind) for kind in kinds)
+def _later(chain: Chain) -> tuple[LaterCheck, ...]:
+    """When to look again at what is washed, used, or hangs outdoors."""
+    return tuple(LaterCheck(kind) for step in chain.later for kind in _LATER[step.key])
 
 
 def cut_outcomes(plan: Plan, run: Run) -> dict[Cut, Outcome]:

@@ -6,18 +6,21 @@ when a job gets its stock or its cutter, as one would do it from memory.
 
 from typing import Any
 
-from vamper.core.finishing.process import process_of_job
+from vamper.core.finishing.chain import chain_of_job
 from vamper.core.finishing.work import WAITS
 from vamper.core.ledger.recipe import Recipe, RecipeKind, standing
 from vamper.core.ledger.run import CameOut, Run
 from vamper.core.printing.advice import LearntPrinting
-from vamper.core.values.finish import LabelFigure
+from vamper.core.values.finish import CoverKind, CoverWhen, LabelFigure
 from vamper.core.values.job import Job
 from vamper.core.values.reading import Remedy, RoomLight
 from vamper.services.jobs.document import JobDocument
 from vamper.services.ledger.logging import is_simulated
 from vamper.services.ledger.runs import Runs
 from vamper.services.shop.shop import Shop
+
+# How the name of a way says when its coat was laid.
+_COATS = {"coat-before": CoverWhen.BEFORE_CUT, "coat-after": CoverWhen.AFTER_CUT}
 
 
 class LearntFromRuns:
@@ -38,8 +41,8 @@ class LearntFromRuns:
             if marks.light in {str(one) for one in RoomLight}:
                 changes["room_light"] = marks.light
         finish = _standing(self._runs, RecipeKind.FINISH, stock, "", is_simulated(job))
-        if finish is not None and finish.process == process_of_job(job).key:
-            changes |= {"finish.coats": finish.coats, "finish.school": finish.school or None}
+        if finish is not None and (cover := _cover_of(finish, job)) is not None:
+            changes["finish.cover"] = cover
         return changes
 
     def waits(self, stock: str) -> tuple[LabelFigure, ...]:
@@ -83,3 +86,12 @@ def _standing(runs: Runs, kind: RecipeKind, stock: str, machine: str, simulated:
     if found is None or (found.better is None and not found.success.good):
         return None
     return runs.get(standing(found)).run
+
+
+def _cover_of(run: Run, job: Job) -> dict[str, Any] | None:
+    """The coat that a run of the same way had, as a job takes it; None where it says nothing of that."""
+    way, *codes = run.process.split()
+    coat = next((code for code in codes if code in _COATS), None)
+    if coat is None or way != chain_of_job(job).facts.way:
+        return None
+    return {"kind": CoverKind.COAT.value, "when": _COATS[coat].value, "coats": run.coats, "product": run.cover}

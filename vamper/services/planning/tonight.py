@@ -28,5 +28,5 @@ class Tonight:
             For a figure that is unknown or out of range.
         """
         found = self._evenings.document().batch(batch)
-        self._shop.labels.change(found.stock, found.process, figures)
+        self._shop.labels.change(found.stock, found.facts.stock, figures)
         self._evenings.read_label(batch, figures)

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 
 from vamper.core.finishing.labels import check_figures
 from vamper.core.values.finish import LabelFigure
+from vamper.core.values.stock import StockClass
 from vamper.store.database import Sessions
 from vamper.store.tables import PreferenceRow
 
@@ -25,15 +26,15 @@ class Labels:
         """The same as a job holds them."""
         return tuple(LabelFigure(key, value) for key, value in sorted(self.of(stock).items()))
 
-    def change(self, stock: str, process: str, figures: Mapping[str, float | None]) -> dict[str, float]:
-        """Keep some figures of a stock that goes through a process; None forgets one.
+    def change(self, stock: str, kind: StockClass, figures: Mapping[str, float | None]) -> dict[str, float]:
+        """Keep some figures of a stock of a class; None forgets one.
 
         Raises
         ------
         BadInput
             For a figure that no label has, or one that no label of such a product can say.
         """
-        check_figures(process, figures)
+        check_figures(kind, figures)
         with self._sessions.begin() as session:
             row = session.get(PreferenceRow, _KEY)
             kept = {} if row is None else dict(row.value)

@@ -4,7 +4,6 @@ import { useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { useChoices } from '../../api/jobs';
 import { Button } from '../../kit/Button';
-import { NumberField } from '../../kit/NumberField';
 import { StockWindow } from '../../shop/StockWindow';
 import { Choices } from './Choices';
 import type { PanelProps } from './phrase';
@@ -63,7 +62,6 @@ export default function Stocks(props: PanelProps) {
       <StockWindow open={shelf} close={() => setShelf(false)} change={change} />
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
         <Button onClick={() => setShelf(true)}>A stock of your own …</Button>
-        <Laminate view={view} change={change} />
       </div>
       {found.length === 0 && <p className="text-soft">No stock goes by these words.</p>}
       {groups.map((group) => (
@@ -92,17 +90,5 @@ export default function Stocks(props: PanelProps) {
         </section>
       ))}
     </>
-  );
-}
-
-/** A film over the face: the blade goes through it as well. */
-function Laminate({ view, change }: Pick<PanelProps, 'view' | 'change'>) {
-  return (
-    <NumberField
-      label="Laminate over its face (0: none)"
-      unit="µm"
-      value={view.job.document.laminate_um ?? 0}
-      onChange={(laminate_um) => change({ label: 'laminate', changes: { laminate_um } })}
-    />
   );
 }

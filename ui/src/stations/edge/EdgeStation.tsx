@@ -71,7 +71,7 @@ function OpenEdge({ view, change, item, document, stock }: OpenItem) {
             miss={view.plan ?? { miss_mm: 0, even_border_mm: 0 }}
             set={set}
             attempt={trial.attempt}
-            shapes={<ShapeCards view={view} item={item} set={set} change={change} />}
+            shapes={<ShapeCards view={view} item={item} set={set} />}
           />
           <HolesFold item={shown} onHole={toggleHole} />
           <RingsFold document={document} set={set} />

@@ -1,4 +1,3 @@
-import type { Changer } from '../../api/changes';
 import { showArea, useUnit } from '../../kit/units';
 import type { Item, View } from '../../api/view';
 import { useShapes } from '../../api/designs';
@@ -8,11 +7,10 @@ interface Props {
   view: View;
   item: Item;
   set: (label: string, changes: Record<string, unknown>) => void;
-  change: Changer;
 }
 
 /** Close, smooth or a whole shape: what each looks like, what it takes of the stock, and which is proposed. */
-export function ShapeCards({ view, item, set, change }: Props) {
+export function ShapeCards({ view, item, set }: Props) {
   const unit = useUnit((state) => state.unit);
   const shapes = useShapes(view.job.id, item.number, `${view.job.changed_at} ${item.look}`);
   if (!shapes.data) return null;
@@ -23,15 +21,6 @@ export function ShapeCards({ view, item, set, change }: Props) {
         <b>Proposed: {manner}.</b> {asSentence(why)}{' '}
         <span className="text-soft">Now: {asSentence(ease)}</span>
       </p>
-      <label className="mb-2 flex items-center gap-2 text-sm">
-        <input
-          type="checkbox"
-          className="accent-kingfisher"
-          checked={view.job.document.coated ?? false}
-          onChange={(event) => change({ label: 'a coat over it', changes: { coated: event.target.checked } })}
-        />
-        A coat, resin or laminate goes over the pieces
-      </label>
       <div className="grid grid-cols-3 gap-1.5" role="group" aria-label="Shapes of the border">
         {candidates.map((one) => (
           <button

@@ -1,12 +1,16 @@
 import type { Changer } from '../../api/changes';
 import type { Schemas } from '../../api/client';
 import { type Finish, type Pieces, usePutLabels } from '../../api/finish';
+import { Button } from '../../kit/Button';
 import { Options } from '../../kit/Options';
 import { LabelField } from '../../kit/LabelField';
 import { NumberField } from '../../kit/NumberField';
+import { Select } from '../../kit/Select';
+import { CoverChoice } from '../../look/CoverChoice';
 import { BlankFold } from './BlankFold';
 import { ClothFold } from './ClothFold';
 import { HeatFold } from './HeatFold';
+import { LabelPress } from './LabelPress';
 import { OwnStepsFold } from './OwnStepsFold';
 
 interface Props {
@@ -17,48 +21,66 @@ interface Props {
   change: Changer;
 }
 
-/** The process and what its label says. */
+/** What is decided of the work after the print, and what its labels say. */
 export function FinishPanel({ jobId, finish, pieces, added, change }: Props) {
   const put = usePutLabels(jobId);
   return (
     <>
       <section aria-label="How it is finished" className="flex flex-col gap-3">
         <h2 className="font-head text-base font-bold">How it is finished</h2>
-        {finish.processes.length > 1 && (
-          <Options
-            label="Process"
-            value={finish.process.key}
-            options={finish.processes.map((one) => ({ key: one.key, name: one.name, hint: one.words }))}
-            onChange={(key) => change({ label: 'process', changes: { 'finish.process': key } })}
+        <CoverChoice cover={finish.cover} coats={finish.coats} change={change} />
+        {finish.masks.length > 0 && (
+          <Select
+            label="Carried by"
+            options={finish.masks}
+            value={finish.mask}
+            onChange={(key) => change({ label: 'mask', changes: { 'finish.mask': key } })}
           />
         )}
-        {finish.schools.length > 1 && finish.school && (
-          <Options
-            label="Makers do it two ways"
-            value={finish.school}
-            options={finish.schools.map((one) => ({ key: one.key, name: one.words }))}
-            onChange={(key) => change({ label: 'school', changes: { 'finish.school': key } })}
-          />
-        )}
-        <div className="flex flex-wrap gap-4">
-          {finish.coats !== null && (
-            <NumberField
-              label="Coats"
-              unit=""
-              value={finish.coats}
-              onChange={(coats) => change({ label: 'coats', changes: { 'finish.coats': Math.round(coats) } })}
+        {finish.sets.length > 0 && (
+          <div className="flex flex-col gap-1">
+            <span className="text-sm">Once it lies</span>
+            <Options
+              label="Once it lies"
+              options={finish.sets.map((one) => ({ key: one.key, name: one.name, hint: one.limit }))}
+              value={finish.set}
+              onChange={(key) => change({ label: 'how it is set', changes: { 'finish.set': key } })}
             />
-          )}
+          </div>
+        )}
+        {finish.on_plate && (
           <NumberField
             label="Press or oven holds"
             unit="pieces"
             value={finish.plate}
             onChange={(plate) => change({ label: 'plate', changes: { 'finish.plate': Math.round(plate) } })}
           />
-        </div>
+        )}
+        {finish.practice && (
+          <Button
+            className="self-start"
+            onClick={() =>
+              finish.practice &&
+              change({
+                label: 'a practice piece',
+                numbers: [finish.practice.number],
+                changes: { quantity: finish.practice.quantity },
+              })
+            }
+          >
+            One more “{finish.practice.name}” to practise with
+          </Button>
+        )}
       </section>
       {pieces?.cloth && <ClothFold cloth={pieces.cloth} change={change} />}
       {pieces?.press && <HeatFold heat={pieces.press.heat} change={change} />}
+      {finish.press && (
+        <LabelPress
+          press={finish.press}
+          cold={finish.steps.some((step) => step.key === 'cold')}
+          change={change}
+        />
+      )}
       {pieces?.blank && <BlankFold blank={pieces.blank} change={change} />}
       {finish.labels.length > 0 && (
         <section aria-label="What the label says" className="flex flex-col gap-2.5">

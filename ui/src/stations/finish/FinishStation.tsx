@@ -21,9 +21,9 @@ type Shown = 'steps' | 'cup' | 'press' | 'shrink';
 /** What happens after the print: every step with its time, its check and its caution, in order. */
 export default function FinishStation({ view, change, add }: StationProps) {
   const jobId = view.job.id;
-  const { finish: spec, stock, purpose, target, shrink, coated, laminate_um, copies } = view.job.document;
+  const { finish: spec, stock, purpose, target, shrink, copies } = view.job.document;
   const laid = view.stations.find((one) => one.station === 'sheet');
-  const from = JSON.stringify([spec, stock, purpose, target, shrink, coated, laminate_um, copies, laid]);
+  const from = JSON.stringify([spec, stock, purpose, target, shrink, copies, laid]);
   const finish = useFinish(jobId, from).data ?? null;
   const pieces = usePieces(jobId, from).data ?? null;
   const start = useCatalog().data?.start;
@@ -93,8 +93,8 @@ export default function FinishStation({ view, change, add }: StationProps) {
           <div className="min-h-0 flex-1 overflow-y-auto p-5" tabIndex={0} aria-label="The steps">
             <div className="mx-auto flex max-w-3xl flex-col gap-4">
               <header>
-                <h2 className="font-head text-xl leading-tight font-bold">{finish.process.name}</h2>
-                <p className="text-soft">{finish.process.words}</p>
+                <h2 className="font-head text-xl leading-tight font-bold">{finish.name}</h2>
+                <p className="text-soft">{finish.words}</p>
               </header>
               {finish.needs.length > 0 && (
                 <section aria-label="At hand before you begin" className="panel p-3">
@@ -139,7 +139,11 @@ export default function FinishStation({ view, change, add }: StationProps) {
                 </a>
                 , true to size on paper: tape one on at its hinge edge to find the place.
               </p>
-              {finish.later && <p className="text-sm">{finish.later}</p>}
+              {finish.later.map((words) => (
+                <p key={words} className="text-sm">
+                  {words}
+                </p>
+              ))}
               <p className="text-sm font-bold">{finish.always}</p>
             </div>
           </div>

@@ -15,14 +15,14 @@ interface Props {
   change: Changer;
 }
 
-/** Steps by hand that the process does not have of itself: pens after the cut, metallic paint before it. */
+/** Steps by hand that the chain does not have of itself: pens after the cut, metallic paint before it. */
 export function OwnStepsFold({ finish, added, change }: Props) {
   const [what, setWhat] = useState('');
   const [minutes, setMinutes] = useState(10);
   const [after, setAfter] = useState<string | null>(null);
   const put = (next: Added[]) => change({ label: 'steps of one’s own', changes: { 'finish.added': next } });
   const steps = finish.steps.filter((step) => !step.own);
-  const place = after ?? steps[0]?.key ?? '';
+  const place = after ?? '';
   return (
     <Fold title="Steps of your own" summary={added.length ? `${added.length}` : 'none'}>
       <ul className="flex flex-col gap-1.5 text-sm">
@@ -55,7 +55,10 @@ export function OwnStepsFold({ finish, added, change }: Props) {
       />
       <Select
         label="After"
-        options={steps.map((step) => ({ key: step.key, name: step.do }))}
+        options={[
+          { key: '', name: 'first of all' },
+          ...steps.map((step) => ({ key: step.key, name: step.do })),
+        ]}
         value={place}
         onChange={setAfter}
       />

@@ -1,37 +1,13 @@
-import { useState } from 'react';
-
 import type { Pieces } from '../../api/finish';
-import { Button } from '../../kit/Button';
 
 type Press = NonNullable<Pieces['press']>;
 
 /** Where iron or press is set down on each design, in order. */
 export function PressScreen({ press, cloth }: { press: Press; cloth: Pieces['cloth'] }) {
-  const [round, setRound] = useState(1);
-  const rounds = Math.max(1, ...press.designs.flatMap((one) => one.patches.map((patch) => patch.round)));
-  const shown = Math.min(round, rounds);
   return (
     <div className="flex flex-col gap-4 p-5">
       <header className="flex flex-wrap items-center justify-between gap-3">
         <h2 className="font-head text-xl font-bold">Where to press</h2>
-        {rounds > 1 && (
-          <span className="flex gap-2">
-            <Button
-              look={shown === 1 ? 'act' : 'plain'}
-              aria-pressed={shown === 1}
-              onClick={() => setRound(1)}
-            >
-              First round
-            </Button>
-            <Button
-              look={shown === 2 ? 'act' : 'plain'}
-              aria-pressed={shown === 2}
-              onClick={() => setRound(2)}
-            >
-              Second, turned
-            </Button>
-          </span>
-        )}
       </header>
       <ul className="flex flex-col gap-1 text-sm">
         {press.lines.map((line) => (
@@ -91,34 +67,32 @@ export function PressScreen({ press, cloth }: { press: Press; cloth: Pieces['clo
                   vectorEffect="non-scaling-stroke"
                 />
                 <path d={design.drawing} fill="var(--d-edge)" fillOpacity="0.35" fillRule="evenodd" />
-                {design.patches
-                  .filter((patch) => patch.round === shown)
-                  .map((patch, place) => (
-                    <g key={place}>
-                      <rect
-                        x={patch.x_mm}
-                        y={patch.y_mm}
-                        width={patch.width_mm}
-                        height={patch.height_mm}
-                        fill="var(--d-look)"
-                        fillOpacity="0.12"
-                        stroke="var(--d-look)"
-                        strokeWidth="1.4"
-                        vectorEffect="non-scaling-stroke"
-                      />
-                      <text
-                        x={patch.x_mm + patch.width_mm / 2}
-                        y={patch.y_mm + patch.height_mm / 2}
-                        fontSize={Math.max(design.box[2] ?? 100, design.box[3] ?? 100) / 14}
-                        fontWeight="700"
-                        textAnchor="middle"
-                        dominantBaseline="central"
-                        fill="var(--d-ink)"
-                      >
-                        {place + 1}
-                      </text>
-                    </g>
-                  ))}
+                {design.patches.map((patch, place) => (
+                  <g key={place}>
+                    <rect
+                      x={patch.x_mm}
+                      y={patch.y_mm}
+                      width={patch.width_mm}
+                      height={patch.height_mm}
+                      fill="var(--d-look)"
+                      fillOpacity="0.12"
+                      stroke="var(--d-look)"
+                      strokeWidth="1.4"
+                      vectorEffect="non-scaling-stroke"
+                    />
+                    <text
+                      x={patch.x_mm + patch.width_mm / 2}
+                      y={patch.y_mm + patch.height_mm / 2}
+                      fontSize={Math.max(design.box[2] ?? 100, design.box[3] ?? 100) / 14}
+                      fontWeight="700"
+                      textAnchor="middle"
+                      dominantBaseline="central"
+                      fill="var(--d-ink)"
+                    >
+                      {place + 1}
+                    </text>
+                  </g>
+                ))}
               </svg>
               <figcaption className="text-sm">
                 <b>{design.name}</b> {design.words}

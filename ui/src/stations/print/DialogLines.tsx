@@ -20,8 +20,10 @@ export function DialogLines({ printing }: { printing: Printing }) {
         ))}
       </dl>
       <p className="border-t border-rule pt-1.5 text-sm">
-        <b>{printing.mirror_words}</b> Expect it {printing.look}. Let it dry {printing.dry_minutes} minutes,
-        or as long as its label says, then touch it at the rim.
+        <b>{printing.mirror_words}</b> Expect it {printing.look}.{' '}
+        {printing.dry_minutes > 0
+          ? `Let it dry ${printing.dry_minutes} minutes: it is dry when nothing comes off on a clean finger.`
+          : 'It is dry as it comes out.'}
       </p>
     </section>
   );

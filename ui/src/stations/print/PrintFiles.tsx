@@ -87,11 +87,7 @@ export function InkFigures({ jobId, plan, sheet }: { jobId: number; plan: Plan; 
   const unit = useUnit((state) => state.unit);
   const most = ink.data ? Math.max(0.1, ...INKS.map(([, field]) => ink.data[field])) : 1;
   return (
-    <Fold
-      title="Ink and drying"
-      summary={ink.data ? `${ink.data.ml.toFixed(2)} ml, ${ink.data.dry_minutes} min` : 'measuring …'}
-      open
-    >
+    <Fold title="Ink" summary={ink.data ? `${ink.data.ml.toFixed(2)} ml` : 'measuring …'} open>
       {ink.error && <p className="text-rowan">{asSentence(ink.error.message)}</p>}
       {ink.data && (
         <>
@@ -110,8 +106,8 @@ export function InkFigures({ jobId, plan, sheet }: { jobId: number; plan: Plan; 
             ))}
           </dl>
           <p className="text-sm text-soft">
-            Areas of full cover on sheet {sheet + 1}, together {(ink.data.cover * 100).toFixed(0)} % of it.
-            Dry it {ink.data.dry_minutes} minutes before it is handled; its label comes first.
+            Areas of full cover on sheet {sheet + 1}, together {(ink.data.cover * 100).toFixed(0)} % of it.{' '}
+            {ink.data.heavy && 'So much ink dries slower: give it half as long again.'}
           </p>
         </>
       )}

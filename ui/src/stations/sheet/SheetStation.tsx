@@ -69,7 +69,6 @@ const costFrom = (view: View) =>
     view.job.document.stock,
     view.job.document.finish,
     view.job.document.copies,
-    view.job.document.laminate_um,
   ]);
 
 /** The sheet with its pieces, to be moved by pointer and by keys. */

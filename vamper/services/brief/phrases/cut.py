@@ -21,4 +21,4 @@ def _words(told: BriefFacts) -> str:
     return f"{kiss}, {names} through"
 
 
-KIND = PhraseKind("cut", 7, say)
+KIND = PhraseKind("cut", 8, say)

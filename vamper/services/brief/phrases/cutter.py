@@ -32,4 +32,4 @@ def _force(cutter: Cutter) -> str:
     return f"{cutter.force_gf.min:g} to {cutter.force_gf.max:g} gf"
 
 
-KIND = PhraseKind("cutter", 8, say, choices)
+KIND = PhraseKind("cutter", 9, say, choices)

@@ -3,15 +3,15 @@
 from dataclasses import asdict, replace
 
 from vamper.core.art.resolution import need_of, seen_from
-from vamper.core.finishing.process import process_of_job, processes_for, usual_process
+from vamper.core.finishing.goes_on import ApplyWay, goes_on, way_words
 from vamper.core.finishing.targets import TARGETS
 from vamper.core.values.art import Purpose
 from vamper.core.values.finish import ClothSpec, Target
 from vamper.services.brief.phrase import BriefFacts, Choice, ChoiceContext, PhraseKind
 from vamper.services.brief.words import PURPOSE_PHRASES
 
-_WAYS = "How it is finished"
-_ELSEWHERE = "On these, {stock} is not the usual stock"
+_LIMITED = "Works, with a limit"
+_NOT = "Not on {stock}"
 
 
 def say(told: BriefFacts) -> tuple[str, str]:
@@ -24,36 +24,27 @@ def hint(purpose: Purpose) -> str:
 
 
 def choices(asked: ChoiceContext) -> list[Choice]:
-    """What it can live on, and below, where there are several, how it is finished for that."""
+    """What it can go on: what its stock is made for first, then what works with a limit, and last the rest."""
     job = asked.job
-    laminated = job.laminate_um > 0
 
     def on(target: Target) -> Choice:
-        facts = TARGETS[target]
-        process = usual_process(job.stock, facts.purpose, target, job.coated, laminated)
-        usual = process.key in facts.processes
-        means = f"{process.words}; {hint(facts.purpose)}" if usual else hint(facts.purpose)
-        cloth = asdict(replace(job.finish.cloth or ClothSpec(), dark=facts.dark)) if facts.cloth else None
+        facts, found = TARGETS[target], goes_on(job.stock.stock_class, target)
+        way = way_words(found.way, facts.set[0] if found.way is ApplyWay.SLIDE else None)
+        means = found.limit or f"{way}; {hint(facts.purpose)}"
+        cloth = asdict(replace(job.finish.cloth or ClothSpec(), dark=facts.dark)) if facts.is_cloth else None
         changes = {
             "target": target.value,
             "purpose": facts.purpose.value,
-            "finish.process": None,
+            "finish.set": None,
+            "finish.mask": None,
             "finish.cloth": cloth,
         }
-        group = "" if usual else _ELSEWHERE.format(stock=job.stock.name)
+        group = "" if found.usual else _LIMITED if found.fits else _NOT.format(stock=job.stock.name)
         return Choice(facts.words, means, changes, target is asked.document.target, group=group)
 
-    ways = processes_for(job.stock)
-    now = process_of_job(job)
     targets = [on(target) for target in Target]
-    return [
-        *(one for one in targets if not one.group),
-        *(
-            Choice(one.name, one.words, {"finish.process": one.key}, one is now, group=_WAYS)
-            for one in (ways if len(ways) > 1 else ())
-        ),
-        *(one for one in targets if one.group),
-    ]
+    order = ("", _LIMITED, _NOT.format(stock=job.stock.name))
+    return sorted(targets, key=lambda one: order.index(one.group))
 
 
-KIND = PhraseKind("purpose", 9, say, choices)
+KIND = PhraseKind("purpose", 10, say, choices)
