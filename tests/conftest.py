@@ -16,6 +16,8 @@ from tests.tried import load_usual
 from vamper.core.art.picture import Picture
 from vamper.services.design.designer import Designer
 from vamper.services.packing.nesting_process import ProcessNester
+from vamper.services.shop.makes import Makes
+from vamper.services.shop.usual import Usual
 from vamper.services.workshop import Workshop
 
 load_usual()
@@ -62,6 +64,8 @@ def designer() -> Designer:
 @pytest.fixture
 def workshop(tmp_path: Path, nester: ProcessNester, designer: Designer) -> Iterator[Workshop]:
     opened = Workshop(tmp_path / "workshop.db", nester, search_seconds=0.4, designer=designer)
+    # Jobs begin on satin vinyl, for a vehicle.
+    opened.usual.put(Usual(makes=Makes.OUTDOORS))
     yield opened
     opened.close()
 

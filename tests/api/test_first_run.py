@@ -13,7 +13,12 @@ def brief_of(client: TestClient, job: int) -> str:
 
 
 def test_machines_that_nobody_named_are_said_to_be_taken_for_now(client: TestClient, job: int) -> None:
-    assert client.get("/api/usual").json() == {"printer_id": None, "cutter_id": None, "asked": False}
+    assert client.get("/api/usual").json() == {
+        "printer_id": None,
+        "cutter_id": None,
+        "makes": "outdoors",
+        "asked": False,
+    }
     assert brief_of(client, job).count("(taken for now)") == 2
     client.put("/api/usual", json={"printer_id": 2, "cutter_id": 3, "asked": True})
     assert "(taken for now)" not in brief_of(client, job)
@@ -24,7 +29,7 @@ def test_machines_that_nobody_named_are_said_to_be_taken_for_now(client: TestCli
 
 def test_the_first_machine_that_is_chosen_for_a_job_is_the_answer(client: TestClient, job: int) -> None:
     change(client, job, {"cutter_id": 2})
-    assert client.get("/api/usual").json() == {"printer_id": None, "cutter_id": 2, "asked": False}
+    assert client.get("/api/usual").json() == {"printer_id": None, "cutter_id": 2, "makes": "outdoors", "asked": False}
     # Another choice for one job changes nothing for the others.
     change(client, job, {"cutter_id": 3})
     assert client.get("/api/usual").json()["cutter_id"] == 2

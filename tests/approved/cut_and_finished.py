@@ -158,7 +158,7 @@ def _finished() -> Told:
 
 
 def finishing() -> Told:
-    """Usual chains in both orders, what goes on what, presses, things that are round or shrink, and a planned evening."""
+    """Usual chains in both orders, what goes on what, presses, what is round or shrinks, and a planned evening."""
     for target in Target:
         yield f"goes on {target.value}", [goes_on(kind, target).way.value for kind in StockClass]
     for purpose in Purpose:

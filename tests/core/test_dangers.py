@@ -16,6 +16,7 @@ from vamper.core.finishing.labels import LABELS, believed, check_figures, label_
 from vamper.core.finishing.targets import TARGETS
 from vamper.core.finishing.work import BatchWork, WorkStep, steps_of, work_of
 from vamper.core.values.art import Purpose
+from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import AddedStep, FinishSpec, LabelFigure, SetWay, Target
 from vamper.core.values.lengths import in_unit
@@ -99,6 +100,8 @@ def test_every_danger_can_happen() -> None:
         for one in steps_of(on(name, target, by_hand), BatchWork())
         for caution in one.cautions
     }
+    kissed = chain_of(replace(USUAL_CHAINS["water-slide"], cuts=(Cut.KISS,)))
+    told |= {caution for one in steps_of(kissed, BatchWork()) for caution in one.cautions}
     assert told == {danger.caution for danger in DANGERS}
 
 

@@ -56,6 +56,7 @@ from vamper.services.brief.words import (
     TRAY_FACE_WORDS,
     TURN_PHRASES,
 )
+from vamper.services.shop.makes import FIRST_JOBS, Makes
 from vamper.services.shop.measured import MACHINE_CHANGE_WORDS, CalibrationSchool
 
 router = door_router()
@@ -169,6 +170,7 @@ class CatalogOut(BaseModel):
     inks: list[NamedOut]
     page_boxes: list[NamedOut]
     tray_faces: list[NamedOut]
+    makes: list[NamedOut]
     calibration_schools: list[NamedOut]
     machine_changes: list[NamedOut]
     outcomes: list[NamedOut]
@@ -244,6 +246,7 @@ def _catalog() -> CatalogOut:
         blacks=[NamedOut(key=one, name=one, hint=BLACK_WORDS[one].partition(": ")[2]) for one in Black],
         inks=[NamedOut(key=one, name=one, hint="") for one in Ink],
         page_boxes=[NamedOut(key=one, name=PAGE_BOX_WORDS[one], hint="") for one in PageBox],
+        makes=[NamedOut(key=one, name=FIRST_JOBS[one].name, hint="") for one in Makes],
         tray_faces=[NamedOut(key=one, name=TRAY_FACE_WORDS[one], hint="") for one in TrayFace],
         calibration_schools=[
             NamedOut(key=one, name=CALIBRATION_SCHOOL_WORDS[one], hint="") for one in CalibrationSchool

@@ -6,7 +6,9 @@ from dataclasses import replace
 from typing import Any
 
 from vamper.core.ledger.supply import Bought, Offcut, Pack, Thing
+from vamper.core.values.cut import Cut
 from vamper.core.values.paper import Paper
+from vamper.core.values.stock import STOCK_BY_KEY
 
 # What prints sharp at the sizes the club's jobs ask for, and no more: a first start draws all of them.
 from vamper.demo.art_files import ART
@@ -274,11 +276,17 @@ def _jobs(
             item("pennant.png", 3, 52, 4),
         ],
     }
-    jobs = (
+    jobs: tuple[dict[str, Any], ...] = (
         *(chandlery, mug, tides, hull, burgees, tags, shimmer, kit_labels, pearl, shed, newcomers, ready),
         *(shirts, keyrings, sealed, cups, jars),
     )
-    return [read_document(job) for job in jobs]
+    return [read_document(_as_usually_cut(job)) for job in jobs]
+
+
+def _as_usually_cut(job: dict[str, Any]) -> dict[str, Any]:
+    """A job with its designs cut as its stock usually is, unless they say otherwise."""
+    starts = STOCK_BY_KEY[job["stock"]].starts if job["stock"] in STOCK_BY_KEY else Cut.KISS
+    return {**job, "items": [{"cut": starts.value, **item} for item in job["items"]]}
 
 
 # Made-up prices in a made-up currency; of one stock hardly any is left.

@@ -3857,6 +3857,8 @@ export interface components {
       limits: components['schemas']['Limits'];
       /** Machine Changes */
       machine_changes: components['schemas']['NamedOut'][];
+      /** Makes */
+      makes: components['schemas']['NamedOut'][];
       /** Mark Families */
       mark_families: components['schemas']['NamedOut'][];
       /** Modes */
@@ -4900,7 +4902,7 @@ export interface components {
       always: string;
       /** Coats */
       coats: number | null;
-      cover: components['schemas']['CoverSpec'];
+      cover: components['schemas']['CoverSpec'] | null;
       /**
        * Done At
        * Format: date-time
@@ -5630,9 +5632,10 @@ export interface components {
     /**
      * JobDocument
      * @description A job as it is kept. `last_number` is the greatest number that a design of this job ever had: a number is never
-     *     given to another design.
+     *     given to another design. `border` is the edge of designs that come in, None as is usual for their stock.
      */
     JobDocument: {
+      border?: components['schemas']['EdgeSpec'] | null;
       /**
        * Copies
        * @default 1
@@ -6161,6 +6164,12 @@ export interface components {
       /** Sheets */
       sheets: number;
     };
+    /**
+     * Makes
+     * @description What is made most.
+     * @enum {string}
+     */
+    Makes: 'stickers' | 'labels' | 'cups' | 'cloth' | 'outdoors' | 'cards';
     /**
      * Margins
      * @description The strips along the paper's sides that a printer leaves blank, mm.
@@ -9279,6 +9288,7 @@ export interface components {
       asked: boolean;
       /** Cutter Id */
       cutter_id?: number | null;
+      makes?: components['schemas']['Makes'] | null;
       /** Printer Id */
       printer_id?: number | null;
     };

@@ -2,7 +2,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useLocation } from 'wouter';
 
 import { readAgain } from '../api/again';
-import { ask, client } from '../api/client';
+import { ask, client, type Schemas } from '../api/client';
+import { useCatalog } from '../api/jobs';
 import { useNotices } from '../api/notices';
 import { type Route, useChooseRoute } from '../api/program';
 import { useCutters, usePrinters, usePutUsual, useUsual } from '../api/shop';
@@ -55,6 +56,7 @@ export function Questions() {
   const cutters = useCutters().data;
   const put = usePutUsual();
   const choose = useChooseRoute();
+  const catalog = useCatalog().data;
   const { unit, use } = useUnit();
   if (!usual || usual.asked || !printers || !cutters) return null;
   const isHand = (one: (typeof cutters)[number]) => one.profile.cutter.feed === 'hand';
@@ -81,7 +83,7 @@ export function Questions() {
       <Question title="How do you cut?">
         <RouteChoice value={route} onChange={cutBy} />
       </Question>
-      <div className="grid gap-5 md:grid-cols-3">
+      <div className="grid gap-5 md:grid-cols-4">
         <Question title="What do you print on?">
           <Options
             label="Printer"
@@ -96,6 +98,16 @@ export function Questions() {
             options={named(cutters)}
             value={value(usual.cutter_id)}
             onChange={answer('cutter_id')}
+          />
+        </Question>
+        <Question title="What do you make most?">
+          <Options
+            label="What you make"
+            options={[...(catalog?.makes ?? []), { key: LATER, name: 'Leave it for later' }]}
+            value={usual.makes ?? LATER}
+            onChange={(key) =>
+              put.mutate({ ...usual, makes: key === LATER ? null : (key as Schemas['Makes']) })
+            }
           />
         </Question>
         <Question title="What do you measure in?">

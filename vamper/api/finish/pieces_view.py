@@ -82,7 +82,10 @@ def _press(plan: Plan) -> PressOut:
     for_spot = spec.press.time_for is TimeFor.SPOT
     return PressOut(
         heat=spec.heat,
-        designs=[_pressed(item, press_plan(*item.edge.size_mm, spec.heat, seconds, for_spot)) for item in plan.items],
+        designs=[
+            _pressed(item, press_plan(*item.edge.size_mm, spec.heat, seconds, for_spot), spec.heat.iron)
+            for item in plan.items
+        ],
         lines=list(_press_lines(spec.heat)),
     )
 
@@ -100,7 +103,7 @@ def _press_lines(heat: HeatSpec) -> Iterator[str]:
     yield "Peel as the label says, hot within 15 seconds or cold; one corner first."
 
 
-def _pressed(item: DesignedItem, found: PressPlan) -> PressedOut:
+def _pressed(item: DesignedItem, found: PressPlan, iron: bool) -> PressedOut:
     left, top, right, bottom = item.edge.shape.bounds
     # Patches are laid over the piece's box.
     patches = [
@@ -117,12 +120,13 @@ def _pressed(item: DesignedItem, found: PressPlan) -> PressedOut:
         edge=shape_path(item.edge.shape, DECIMALS),
         drawing=shape_path(item.outline.shape, DECIMALS),
         patches=patches,
-        words=_pressed_words(found),
+        words=_pressed_words(found, iron),
     )
 
 
-def _pressed_words(found: PressPlan) -> str:
-    words = "Closed once" if found.count == 1 else f"Set down {found.count} times"
+def _pressed_words(found: PressPlan, iron: bool) -> str:
+    once = "Set down once" if iron else "Closed once"
+    words = once if found.count == 1 else f"Set down {found.count} times"
     if found.seconds is None:
         return f"{words}; how long, the label says."
     if found.count == 1:

@@ -68,7 +68,8 @@ class FinishOut(BaseModel):
 
     name: str
     words: str
-    cover: CoverSpec
+    cover: CoverSpec | None
+    """What lies over the print; nothing where nothing can."""
     coats: int | None
     masks: list[FinishChoiceOut]
     """What pieces can be carried by; empty where nothing is carried."""

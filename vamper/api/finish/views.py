@@ -17,14 +17,14 @@ from vamper.api.finish.schemas import (
     StepState,
 )
 from vamper.core.finishing.chain import ALWAYS, PLACES, Chain
-from vamper.core.finishing.chain_facts import carries, cover_of
+from vamper.core.finishing.chain_facts import carries, cover_of, is_coverable
 from vamper.core.finishing.goes_on import SET_WORDS, ApplyWay, way_words
 from vamper.core.finishing.labels import HEAT_UNIT, LABELS, Label, believed, label_in
 from vamper.core.finishing.targets import TARGETS
 from vamper.core.finishing.timetable import PlannedStep, Proof
 from vamper.core.finishing.work import WAITS, BatchWork, WorkStep
 from vamper.core.plan import Plan
-from vamper.core.values.finish import SetWay, TransferMask
+from vamper.core.values.finish import CoverKind, SetWay, TransferMask
 from vamper.core.values.job import Job
 from vamper.core.values.lengths import figure
 from vamper.services.brief.words import span
@@ -45,9 +45,11 @@ def finish_out(found: Finishing, plan: Plan, now: datetime, tonight: bool) -> Fi
     return FinishOut(
         name=chain.name,
         words=way_words(facts.way, facts.set),
-        cover=cover_of(job),
+        cover=cover_of(job) if is_coverable(facts.stock) or facts.cover is not CoverKind.NONE else None,
         coats=work.coats_of(chain) if facts.coated else None,
-        masks=[FinishChoiceOut(key=one, name=_MASK_WORDS[one]) for one in TransferMask] if carries(facts.way) else [],
+        masks=[FinishChoiceOut(key=one, name=_MASK_WORDS[one]) for one in TransferMask]
+        if carries(facts.stock, facts.way)
+        else [],
         mask=facts.mask,
         sets=[_set_out(one, job) for one in SetWay] if facts.set is not None else [],
         set=facts.set,
@@ -74,6 +76,10 @@ _MASK_WORDS = {
     TransferMask.CLEAR: "a clear mask of low tack",
 }
 _NO_OVEN = "not known to stand an oven"
+
+
+def _masks() -> list[FinishChoiceOut]:
+    return [FinishChoiceOut(key=one, name=_MASK_WORDS[one]) for one in TransferMask]
 
 
 def _set_out(way: SetWay, job: Job) -> FinishChoiceOut:

@@ -180,9 +180,14 @@ def facts_of(job: Job) -> ChainFacts:
     )
 
 
-def carries(way: ApplyWay) -> bool:
-    """Whether a mask can carry pieces that come onto something this way."""
-    return way in _MASKED
+def carries(kind: StockClass, way: ApplyWay) -> bool:
+    """Whether a mask can carry pieces of a class of stock that come onto something this way."""
+    return way in _MASKED and not (way is ApplyWay.PRESS and kind is StockClass.TRANSFER)
+
+
+def is_coverable(kind: StockClass) -> bool:
+    """Whether anything can lie over its print: what is pressed with heat goes on bare."""
+    return kind not in (StockClass.TRANSFER, StockClass.FLEX, StockClass.DYE)
 
 
 def usual_cover(stock: Stock) -> CoverSpec:
@@ -220,7 +225,7 @@ def _mask(job: Job, way: ApplyWay, layered: bool) -> TransferMask:
     """What carries the pieces: coloured vinyl and layers under a mask, a print only where it is larger than a hand, or
     where heat film is kissed.
     """
-    if way not in _MASKED:
+    if not carries(job.stock.stock_class, way):
         return TransferMask.NONE
     if job.finish.mask is not None:
         return job.finish.mask

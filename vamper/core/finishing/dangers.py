@@ -25,11 +25,13 @@ RIM_MM: float = _TABLE["limits"]["rim_mm"]
 
 
 class Act(StrEnum):
-    """What a step does that can hurt: `hot` handles what was heated, `place` brings a piece to where it stays,
+    """What a step does that can hurt: `hot` handles what was heated, `snip` cuts apart by hand what a machine has cut,
+    `place` brings a piece to where it stays,
     `hand-out` is the last thing done, whatever it is.
     """
 
     CUT = "cut"
+    SNIP = "snip"
     WEED = "weed"
     SPRAY = "spray"
     SAND = "sand"

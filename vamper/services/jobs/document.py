@@ -39,13 +39,13 @@ RowId = Annotated[int, Ge(1), Lt(2**63)]
 UNTITLED = "New job"
 _MARKS, _PACKING, _FINISH = MarksSpec(), PackingSpec(), FinishSpec()
 # Nothing is made on these: a title tells nobody how to lay a piece.
-_BESIDE = {"title", "customer", "last_number", "finish", "target", "products"}
+_BESIDE = {"title", "customer", "last_number", "finish", "target", "products", "border"}
 
 
 @dataclass(frozen=True, kw_only=True)
 class JobDocument:
     """A job as it is kept. `last_number` is the greatest number that a design of this job ever had: a number is never
-    given to another design.
+    given to another design. `border` is the edge of designs that come in, None as is usual for their stock.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -72,6 +72,7 @@ class JobDocument:
     shrink: ShrinkSpec | None = None
     items: Annotated[tuple[ItemSpec, ...], Len(0, MOST_ITEMS)] = ()
     held: Annotated[tuple[Sheet, ...], Len(0, MOST_SHEETS)] = ()
+    border: EdgeSpec | None = None
     last_number: Annotated[int, Ge(0), Le(1_000_000)] = 0
 
     @property

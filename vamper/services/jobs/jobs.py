@@ -18,7 +18,14 @@ from vamper.core.values.item import ItemSpec
 from vamper.core.values.job import Job
 from vamper.core.values.run_seen import RunSeen
 from vamper.formats.job_file import read_item
-from vamper.services.jobs.document import UNTITLED, JobDocument, changed_item, document_json, written_edge
+from vamper.services.jobs.beginning import begun_as, last_made, taking_after
+from vamper.services.jobs.document import (
+    UNTITLED,
+    JobDocument,
+    changed_item,
+    document_json,
+    written_edge,
+)
 from vamper.services.jobs.history import add_step, aware, begin, document_of, labels, moved
 from vamper.services.shop.shop import Shop
 from vamper.services.shop.usual import UsualMachines
@@ -122,9 +129,16 @@ class Jobs:
             ]
 
     def create(self, title: str) -> int:
-        """A new, empty job on the usual printer and cutter; returns its number."""
+        """A new, empty job on the usual printer and cutter; returns its number. It takes after the maker's last one, or
+        after what they said that they make.
+        """
         printer, cutter = self._usual.machines()
-        return self.add(self._learned(JobDocument(title=title, printer_id=printer, cutter_id=cutter)))
+        empty = JobDocument(title=title, printer_id=printer, cutter_id=cutter)
+        with self._sessions() as session:
+            row = last_made(session, self._shop)
+            last = None if row is None else self._document(row)
+        begun = begun_as(empty, self._usual.first_job()) if last is None else taking_after(empty, last)
+        return self.add(self._learned(begun, ("finish.cover",) if begun.finish.cover is not None else ()))
 
     def _learned(self, document: JobDocument, but: Iterable[str] = ()) -> JobDocument:
         """A job with what runs have taught of its stock and machines, `but` for fields that were set on purpose."""
@@ -220,7 +234,8 @@ class Jobs:
 
         def edit(document: JobDocument) -> JobDocument:
             stock = self._shop.stocks.get(document.stock).value
-            usual = written_edge(initial_edge(stock))
+            border = document.border if stock.printable else None
+            usual = written_edge(border or initial_edge(stock))
             whole = [{"cut": stock.starts, **design, "edge": {**usual, **design.get("edge", {})}} for design in designs]
             items = numbered(whole, document.next_number())
             if document.title == UNTITLED and not document.last_number and items:

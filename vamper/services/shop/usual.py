@@ -10,6 +10,7 @@ from annotated_types import Ge, Lt
 from pydantic import TypeAdapter
 
 from vamper.core.values.limits import STRICT
+from vamper.services.shop.makes import FIRST_JOBS, FirstJob, Makes
 from vamper.services.shop.shop import Shop
 from vamper.store.database import Sessions
 from vamper.store.tables import PreferenceRow
@@ -26,6 +27,7 @@ class Usual:
 
     printer_id: RowId | None = None
     cutter_id: RowId | None = None
+    makes: Makes | None = None
     asked: bool = False
 
 
@@ -80,6 +82,10 @@ class UsualMachines:
         answers = {name: value for name, value in open_ones.items() if getattr(usual, name) is None}
         if answers:
             self.put(replace(usual, **answers))
+
+    def first_job(self) -> FirstJob:
+        """What a job begins with where there is none to take after: what is made most, else stickers."""
+        return FIRST_JOBS[self.get().makes or Makes.STICKERS]
 
     def machines(self) -> tuple[int, int]:
         """Printer and cutter of a new job."""

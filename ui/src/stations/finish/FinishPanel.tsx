@@ -28,7 +28,7 @@ export function FinishPanel({ jobId, finish, pieces, added, change }: Props) {
     <>
       <section aria-label="How it is finished" className="flex flex-col gap-3">
         <h2 className="font-head text-base font-bold">How it is finished</h2>
-        <CoverChoice cover={finish.cover} coats={finish.coats} change={change} />
+        {finish.cover && <CoverChoice cover={finish.cover} coats={finish.coats} change={change} />}
         {finish.masks.length > 0 && (
           <Select
             label="Carried by"

@@ -1,6 +1,6 @@
 """What lies over the print: one decision, from which force, trim, marks, order and minutes follow together."""
 
-from vamper.core.finishing.chain_facts import cover_of, usual_cover
+from vamper.core.finishing.chain_facts import cover_of, is_coverable, usual_cover
 from vamper.core.finishing.targets import TARGETS
 from vamper.core.values.finish import CoverKind, CoverSpec, CoverWhen
 from vamper.core.values.job import Job
@@ -29,7 +29,8 @@ _CHOICES = (
 
 
 def say(told: BriefFacts) -> tuple[str, str]:
-    if not told.job.stock.printable and told.job.finish.cover is None:
+    stock = told.job.stock
+    if told.job.finish.cover is None and not (stock.printable and is_coverable(stock.stock_class)):
         return "", ""
     return ", ", cover_words(told.job)
 

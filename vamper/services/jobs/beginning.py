@@ -1,0 +1,49 @@
+"""How a new job begins: after the maker's last one, or after what they said that they make most."""
+
+from dataclasses import replace
+
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from vamper.core.finishing.targets import TARGETS
+from vamper.services.jobs.document import JobDocument
+from vamper.services.shop.makes import FirstJob
+from vamper.services.shop.shop import Shop
+from vamper.store.tables import JobRow
+
+# Edges that suit any drawing; the others are made for one.
+_PLAIN_BORDERS = {"follow", "hull", "rounded"}
+
+
+def last_made(session: Session, shop: Shop) -> JobRow | None:
+    """The real job with something in it that was changed last, on a stock that is still on the shelf."""
+    practice = {key for key, kept in shop.cutters.all().items() if kept.value.practice is not None}
+    stocks = {key for key, kept in shop.stocks.all().items() if not kept.hidden}
+    return session.scalars(
+        select(JobRow)
+        .where(JobRow.removed_at.is_(None), JobRow.designs > 0, JobRow.cutter_id.not_in(practice))
+        .where(JobRow.stock_key.in_(stocks))
+        .order_by(JobRow.changed_at.desc(), JobRow.id.desc())
+        .limit(1)
+    ).first()
+
+
+def begun_as(empty: JobDocument, first: FirstJob) -> JobDocument:
+    """A new job on the stock and for the target of what is made most."""
+    return replace(empty, stock=first.stock, target=first.target, purpose=TARGETS[first.target].purpose)
+
+
+def taking_after(empty: JobDocument, last: JobDocument) -> JobDocument:
+    """A new job with the stock, cover, target, paper and border of another one; a part-used sheet is not taken over."""
+    worn = last.items[-1].edge if last.items else last.border
+    border = None if worn is None or worn.kind not in _PLAIN_BORDERS else replace(worn, keep_holes=())
+    return replace(
+        empty,
+        stock=last.stock,
+        stock_colour=last.stock_colour,
+        purpose=last.purpose,
+        target=last.target,
+        paper=empty.paper if last.paper.is_used else last.paper,
+        finish=replace(empty.finish, cover=last.finish.cover, heat=last.finish.heat, plate=last.finish.plate),
+        border=border,
+    )
