@@ -25,7 +25,7 @@ from vamper.core.values.job import MOST_ITEMS, MOST_SHEETS, Job
 from vamper.core.values.limits import STRICT, Constraint, Length
 from vamper.core.values.paper import PAPER_BY_KEY, named
 from vamper.core.values.placement import OnSheet, Pin, Placement, Sheet, TurnDeg
-from vamper.core.values.product import check_products
+from vamper.core.values.product import check_products, made_as_often
 from vamper.core.values.stock import STOCK_BY_KEY, Stock
 from vamper.formats.json_object import object_in
 from vamper.formats.sentences import read_as
@@ -105,8 +105,9 @@ def _job_of(raw: dict[str, Any]) -> Job:
     if not job.items and not job.composed:
         raise BadInput("needs at least one entry", "items")
     job = replace(job, held=_held(read_as(_PLACED, placed, "placed"), job.items), items=_with_fillers(job.items, sizes))
-    job.check_quantity()
     check_products(job.products)
+    job = replace(job, items=made_as_often(job.items, job.products))
+    job.check_quantity()
     check_seen(job.cutter.settings, "cutter.settings")
     for name, figures in (("finish.label", job.finish.label), ("finish.record", job.finish.record)):
         try:

@@ -4151,6 +4151,8 @@ export interface components {
       lines: string[];
       /** Pieces */
       pieces: components['schemas']['PieceCostOut'][];
+      /** Products */
+      products: components['schemas']['ProductCostOut'][];
       /** Tax Line */
       tax_line: string;
       /** Total */
@@ -7332,6 +7334,22 @@ export interface components {
      * @enum {string}
      */
     PriorityMove: 'on' | 'sooner' | 'later' | 'off';
+    /**
+     * ProductCostOut
+     * @description What one product costs, first its material, then with the work; and what to ask for it.
+     */
+    ProductCostOut: {
+      /** By Margin */
+      by_margin: string;
+      /** Cost */
+      cost: string;
+      /** Material */
+      material: string;
+      /** Name */
+      name: string;
+      /** Quantity */
+      quantity: number;
+    };
     /**
      * ProductPart
      * @description A small part of a product: a cord, a ring; `count` of them at `price` each.

@@ -8,6 +8,7 @@ from vamper.api.ledger.schemas import (
     InMachineOut,
     PieceCostOut,
     PriceOut,
+    ProductCostOut,
     SentenceOut,
     ShelfOut,
     StoredOut,
@@ -15,6 +16,7 @@ from vamper.api.ledger.schemas import (
     ThingOut,
 )
 from vamper.core.ledger.cost import RATE_WORDS, Costing, PieceCost, Rates, WorkTimes, break_even, costs_of
+from vamper.core.ledger.product_cost import ProductCost, product_costs
 from vamper.core.ledger.supply import LOW_SHARE, THINGS, OnShelf, Stored
 from vamper.core.plan import Plan
 from vamper.core.values.blade import BLADE_METRES
@@ -119,6 +121,7 @@ def cost_out(runs: Runs, inks: Inks, supplies: Supplies, plan: Plan) -> CostOut:
     return CostOut(
         known=found.total > 0,
         pieces=[_piece_out(one, names[one.number], counts[one.number], rates) for one in found.pieces],
+        products=[_product_out(one, rates) for one in product_costs(plan.asked.products, found, rates, work.good)],
         total=money(found.total, rates),
         a_piece=_a_piece(found, work, rates),
         lines=list(_lines(found, work, shelf, rates)),
@@ -167,6 +170,16 @@ def _piece_out(one: PieceCost, name: str, count: int, rates: Rates) -> PieceCost
             for part, cost in one.parts
             if cost >= _SEEN
         ],
+    )
+
+
+def _product_out(one: ProductCost, rates: Rates) -> ProductCostOut:
+    return ProductCostOut(
+        name=one.name,
+        quantity=one.quantity,
+        material=money(one.material, rates),
+        cost=money(one.total, rates),
+        by_margin=money(one.by_margin, rates),
     )
 
 

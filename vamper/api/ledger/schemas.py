@@ -323,11 +323,22 @@ class PieceCostOut(BaseModel):
     parts: list[CostPartOut]
 
 
+class ProductCostOut(BaseModel):
+    """What one product costs, first its material, then with the work; and what to ask for it."""
+
+    name: str
+    quantity: int
+    material: str
+    cost: str
+    by_margin: str
+
+
 class CostOut(BaseModel):
     """What a job costs; nothing can be said while no price is known."""
 
     known: bool
     pieces: list[PieceCostOut]
+    products: list[ProductCostOut]
     total: str
     a_piece: str
     lines: list[str]

@@ -1,11 +1,13 @@
 """What is made and sold as one thing: one or more prints, a blank, and small parts with a price."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 from typing import Annotated, Any, ClassVar
 
 from annotated_types import Ge, Le, Len
 
 from vamper.core.values.findings import BadInput
+from vamper.core.values.item import ItemSpec
 from vamper.core.values.limits import ONE_LINE, STRICT
 
 Price = Annotated[float, Ge(0), Le(1_000_000)]
@@ -64,6 +66,25 @@ def check_products(products: tuple[ProductSpec, ...]) -> None:
             raise BadInput("a design belongs to one product, and once", f"products.{place}.items")
         seen_names.add(one.name)
         seen_items |= set(one.items)
+
+
+def made_as_often(items: tuple[ItemSpec, ...], products: Products) -> tuple[ItemSpec, ...]:
+    """Designs, each print of a product as often as the product is made."""
+    often = {number: one.quantity for one in products for number in one.items}
+    return tuple(
+        item if often.get(item.number) in (None, item.quantity) else replace(item, quantity=often[item.number])
+        for item in items
+    )
+
+
+def as_often_as(products: Products, counts: Mapping[int, int]) -> Products:
+    """Products of whose prints so many are wanted now: of one print as many as of the others."""
+
+    def changed(one: ProductSpec) -> ProductSpec:
+        told = next((counts[number] for number in one.items if number in counts), one.quantity)
+        return replace(one, quantity=told)
+
+    return tuple(changed(one) for one in products)
 
 
 def products_of(products: tuple[ProductSpec, ...], quantities: dict[int, int]) -> int:

@@ -24,6 +24,8 @@ class Finishing:
 def backs_on(plan: Plan, sheets: Iterable[int]) -> int:
     """How many pieces on some sheets (from 0) are the second sides of others: with those they are one product."""
     backs = {item.number for item in plan.items if item.spec.back_of is not None}
+    # What a product takes besides its first print is pressed onto the same blank.
+    backs |= {number for one in plan.asked.products for number in one.items[1:]}
     return sum(one.item in backs for sheet in sheets for one in plan.sheets[sheet].placements)
 
 

@@ -27,7 +27,7 @@ from vamper.core.values.marks import MarksSpec
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import USUAL_PAPER, Paper
 from vamper.core.values.placement import Sheet, without_gaps
-from vamper.core.values.product import Products, check_products
+from vamper.core.values.product import Products, as_often_as, check_products, made_as_often
 from vamper.core.values.reading import Light, RoomLight
 from vamper.core.values.stock import USUAL_STOCK, StockKey
 from vamper.core.values.tried import Passes
@@ -129,7 +129,8 @@ class JobDocument:
             item if item.back_of is None or item.back_of in numbers else replace(item, back_of=None)
             for item in self.items
         )
-        held = _within(self.held, {number: item.quantity for number, item in numbers.items()})
+        items = made_as_often(items, products)
+        held = _within(self.held, {item.number: item.quantity for item in items})
         if held == self.held and items == self.items and products == self.products:
             return self
         return replace(self, items=items, held=held, products=products)
@@ -147,7 +148,11 @@ class JobDocument:
     def items_changed(self, numbers: tuple[int, ...], changes: Mapping[str, Any]) -> "JobDocument":
         """The job with the same fields set on some of its items; layers of one drawing follow."""
         changed = {number: changed_item(self.item(number), changes) for number in numbers}
-        return self.with_items(in_step(self.items, changed))
+        after = self.with_items(in_step(self.items, changed))
+        if "quantity" not in changes:
+            return after
+        counts = {number: item.quantity for number, item in changed.items()}
+        return replace(after, products=as_often_as(self.products, counts))
 
     def each_item(self, change: Callable[[ItemSpec], ItemSpec]) -> "JobDocument":
         return self.with_items(tuple(change(item) for item in self.items))

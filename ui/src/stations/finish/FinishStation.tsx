@@ -14,6 +14,7 @@ import { CupScreen } from './CupScreen';
 import { PressScreen } from './PressScreen';
 import { ShrinkScreen } from './ShrinkScreen';
 import { FinishPanel } from './FinishPanel';
+import { ProductsFold } from './ProductsFold';
 import { StepRow } from './StepRow';
 
 type Shown = 'steps' | 'cup' | 'press' | 'shrink';
@@ -66,6 +67,7 @@ export default function FinishStation({ view, change, add }: StationProps) {
             added={spec?.added ?? []}
             change={change}
           />
+          <ProductsFold view={view} change={change} />
         </>
       }
     >

@@ -50,6 +50,20 @@ export function CostFold({ jobId, from }: { jobId: number; from: string }) {
             </p>
           </div>
         ))}
+      {cost.products.map((one) => (
+        <div key={one.name} className="flex flex-col gap-0.5 border-t border-rule pt-2">
+          <p className="flex justify-between gap-3">
+            <b>
+              {one.quantity} × {one.name}
+            </b>
+            <span className="figure">{one.cost}</span>
+          </p>
+          <p className="text-sm">
+            Its material alone <b className="figure">{one.material}</b>; ask{' '}
+            <b className="figure">{one.by_margin}</b> for one.
+          </p>
+        </div>
+      ))}
       {cost.known && (
         <ul className="flex flex-col gap-1 text-sm">
           {cost.lines.map((line) => (
