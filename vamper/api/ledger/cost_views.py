@@ -2,13 +2,10 @@
 
 from collections.abc import Iterator
 
+from vamper.api.ledger.cost_schemas import CostOut, CostPartOut, PieceCostOut, ProductCostOut
 from vamper.api.ledger.schemas import (
-    CostOut,
-    CostPartOut,
     InMachineOut,
-    PieceCostOut,
     PriceOut,
-    ProductCostOut,
     SentenceOut,
     ShelfOut,
     StoredOut,

@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict
 
 from vamper.api.places import PlaceOut
 from vamper.api.was_set import ProposedOut, WasSetIn
-from vamper.core.ledger.cost import CostPart, Rates
+from vamper.core.ledger.cost import Rates
 from vamper.core.ledger.diagnosis import Check
 from vamper.core.ledger.recipe import RecipeKind
 from vamper.core.ledger.run import CameOut, LaterKind, Note, Sheets, Spoilt, SpoiltPiece, Words
@@ -305,44 +305,6 @@ class GoneOut(BaseModel):
 
     gone: list[Gone]
     words: str
-
-
-class CostPartOut(BaseModel):
-    part: CostPart
-    cost: str
-    share: float
-
-
-class PieceCostOut(BaseModel):
-    number: int
-    name: str
-    count: int
-    cost: str
-    by_margin: str
-    by_hour: str
-    parts: list[CostPartOut]
-
-
-class ProductCostOut(BaseModel):
-    """What one product costs, first its material, then with the work; and what to ask for it."""
-
-    name: str
-    quantity: int
-    material: str
-    cost: str
-    by_margin: str
-
-
-class CostOut(BaseModel):
-    """What a job costs; nothing can be said while no price is known."""
-
-    known: bool
-    pieces: list[PieceCostOut]
-    products: list[ProductCostOut]
-    total: str
-    a_piece: str
-    lines: list[str]
-    tax_line: str
 
 
 class LaterIn(BaseModel):

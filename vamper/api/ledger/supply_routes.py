@@ -15,9 +15,10 @@ from vamper.api.dependencies import (
     ShopHere,
     SuppliesHere,
 )
+from vamper.api.ledger.cost_schemas import CostOut
 from vamper.api.ledger.cost_views import check_stock, cost_out, supplies_out
 from vamper.api.ledger.offcut_views import offcut_out
-from vamper.api.ledger.schemas import CostOut, GoneOut, NewId, OffcutOut, RatesIn, RestIn, SuppliesOut
+from vamper.api.ledger.schemas import GoneOut, NewId, OffcutOut, RatesIn, RestIn, SuppliesOut
 from vamper.api.places import CORNERS, corners_of
 from vamper.api.request_checks import MOST_FILE_BODY, Id, in_turn
 from vamper.api.request_checks import router as door_router
