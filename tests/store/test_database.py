@@ -2,6 +2,7 @@
 
 import json
 from pathlib import Path
+from typing import Any
 
 from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
@@ -12,11 +13,14 @@ from sqlalchemy import Engine, create_engine, inspect, text
 
 import vamper.store
 from vamper.core.ledger.run import UsedSetting
+from vamper.core.values.finish import CoverKind, CoverSpec, CoverWhen, Target
 from vamper.core.values.named_settings import NamedSetting
 from vamper.core.values.stock import STARTER_STOCKS, Stock
 from vamper.core.values.tried import Pressure
+from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.workshop import Workshop
 from vamper.store.database import copy_database, migrate, open_database
+from vamper.store.differences import difference
 from vamper.store.tables import TableBase
 
 _STOCK = TypeAdapter(Stock)
@@ -96,3 +100,55 @@ def test_settings_by_steps_become_settings_by_name(tmp_path: Path) -> None:
         first, second = (TypeAdapter(UsedSetting).validate_python(one) for one in told)
         assert (first.setting, first.pressure) == ("hard", Pressure.LESS)
         assert (second.setting, second.pressure) == ("soft", None)
+
+
+_OLD_FINISH = {"process": None, "school": None, "coats": None}
+
+
+def _as_1_1(document: dict[str, Any], **said: Any) -> dict[str, Any]:
+    """A job's document as 1.1 wrote it."""
+    rest = {name: one for name, one in document.items() if name not in ("products", "border")}
+    finish = {name: one for name, one in document["finish"].items() if name not in ("cover", "mask", "set", "press")}
+    given = said.pop("finish", {})
+    return {**rest, "coated": False, "laminate_um": 0.0, **said, "finish": {**finish, **_OLD_FINISH, **given}}
+
+
+def test_recipes_become_one_chain_with_its_history(tmp_path: Path, nester: ProcessNester) -> None:
+    """A file of 1.1: a job coated after the cut, before that under a laminate, and a batch of it in the evening."""
+    path = tmp_path / "old.db"
+    opened = Workshop(path, nester)
+    number = opened.jobs.create("Boats")
+    opened.jobs.change(number, "a name", {"title": "Boats again"})
+    opened.close()
+    engine = create_engine(f"sqlite:///{path}")
+    with engine.begin() as connection:
+        now = json.loads(connection.execute(text("SELECT document FROM job")).scalar_one())
+        before = _as_1_1({name: one for name, one in now.items() if name != "last_number"}, laminate_um=80.0)
+        after = _as_1_1(now, coated=True, finish={"process": "sealed-coat", "school": "B", "coats": 2})
+        later = {name: one for name, one in after.items() if name != "last_number"}
+        connection.execute(text("UPDATE job SET document = :it"), {"it": json.dumps(after)})
+        connection.execute(
+            text("UPDATE step SET back = :back, forth = :forth WHERE number = 1"),
+            {"back": json.dumps(difference(later, before)), "forth": json.dumps(difference(before, later))},
+        )
+        work = {"pieces": 4, "sheets": 1, "coats": 2, "plate": 6, "school": "B", "label": {}, "added": []}
+        work |= {"patches": 1, "backs": 0, "record": {}, "where": {"stock_class": "vinyl", "target": "boat"}}
+        batch = {"number": 1, "job_id": number, "stock": "satin-vinyl", "name": "Boats", "process": "sealed-coat"}
+        batch |= {"work": work, "happened": [{"step": 0, "began": "2026-11-30T18:00:00+00:00"}]}
+        connection.execute(
+            text("INSERT INTO preference (key, value) VALUES ('evening', :it)"),
+            {"it": json.dumps({"batches": [batch], "places": {"oven": 1, "spray": 1, "mat": 1, "rack": 9}})},
+        )
+        connection.execute(text("UPDATE alembic_version SET version_num = '1.1'"))
+    again = Workshop(path, nester)
+    try:
+        cover = again.jobs.get(number).document.finish.cover
+        assert cover == CoverSpec(CoverKind.COAT, CoverWhen.AFTER_CUT, coats=2)
+        assert again.jobs.undo(number).document.finish.cover == CoverSpec(CoverKind.LAMINATE, um=80.0)
+        assert again.jobs.redo(number).document.finish.cover == cover
+        (kept,) = again.evenings.document().batches
+        keys = [one.step.key for one in kept.steps]
+        assert keys.index("cut") < keys.index("coat")
+        assert (kept.facts.target, kept.happened) == (Target.BOAT, ())
+    finally:
+        again.close()
