@@ -28,6 +28,7 @@ from vamper.core.values.finish import (
     Fibre,
     FinishSpec,
     LabelFigure,
+    PlaceSpec,
     SetWay,
     ShrinkSpec,
     Target,
@@ -361,6 +362,24 @@ CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
         Severity.LOOK,
         scene(item(), target=Target.BOAT),
         scene(item(), target=Target.BOAT, finish=laminated()),
+    ),
+    "finish.place": (
+        Station.FINISH,
+        Severity.LOOK,
+        scene(item(), target=Target.BOAT, finish=FinishSpec(place=PlaceSpec(30.0, 200.0))),
+        scene(item(), target=Target.BOAT, finish=FinishSpec(place=PlaceSpec(300.0, 200.0))),
+    ),
+    "finish.letters": (
+        Station.FINISH,
+        Severity.LOOK,
+        scene(item(), target=Target.BOAT, finish=FinishSpec(place=PlaceSpec(300.0, 200.0, 25.0))),
+        scene(item(), target=Target.BOAT, finish=FinishSpec(place=PlaceSpec(300.0, 200.0, 10.0))),
+    ),
+    "art.rim-dark": (
+        Station.ART,
+        Severity.LOOK,
+        scene(item(), stock="print-flex", target=Target.SHIRT, finish=FinishSpec(cloth=ClothSpec(dark=True))),
+        scene(item(), stock="print-flex", target=Target.SHIRT, finish=FinishSpec(cloth=ClothSpec(dark=False))),
     ),
     "finish.oven": (
         Station.FINISH,

@@ -17,6 +17,7 @@ from vamper.services.jobs.items import Items
 from vamper.services.jobs.jobs import Jobs
 from vamper.services.jobs.variants import Variants
 from vamper.services.ledger.made_sheets import MadeSheets
+from vamper.services.ledger.on_hand import OnHand
 from vamper.services.ledger.runs import Runs
 from vamper.services.ledger.supplies import Supplies
 from vamper.services.packing.by_hand import ByHand
@@ -31,6 +32,7 @@ from vamper.services.planning.plans import Plans
 from vamper.services.planning.repacking import Repacking
 from vamper.services.planning.simulations import Simulations
 from vamper.services.planning.tonight import Tonight
+from vamper.services.shop.garments import Garments
 from vamper.services.shop.own_fonts import OwnFonts
 from vamper.services.shop.shop import Shop
 from vamper.services.shop.styles import Styles
@@ -67,6 +69,7 @@ SessionsHere = Annotated[Sessions, _service("sessions")]
 ShopHere = Annotated[Shop, _service("shop")]
 UsualHere = Annotated[UsualMachines, _service("usual")]
 StylesHere = Annotated[Styles, _service("styles")]
+GarmentsHere = Annotated[Garments, _service("garments")]
 OwnFontsHere = Annotated[OwnFonts, _service("own_fonts")]
 ArtsHere = Annotated[Arts, _service("arts")]
 PicturesHere = Annotated[ItemPictures, _service("pictures")]
@@ -86,6 +89,7 @@ RepackingHere = Annotated[Repacking, _service("repacking")]
 InksHere = Annotated[Inks, _service("inks")]
 HandingOverHere = Annotated[HandingOver, _service("handing_over")]
 SuppliesHere = Annotated[Supplies, _service("supplies")]
+OnHandHere = Annotated[OnHand, _service("on_hand")]
 MadeHere = Annotated[MadeSheets, _service("made")]
 MakingHere = Annotated[Making, _service("making")]
 BriefingHere = Annotated[Briefing, _service("briefing")]

@@ -8,6 +8,7 @@ from vamper.api.finish import routes as finish
 from vamper.api.handoff import routes as handoff
 from vamper.api.jobs import routes as jobs
 from vamper.api.lan import routes as lan
+from vamper.api.ledger import finished_routes as finished
 from vamper.api.ledger import routes as ledger
 from vamper.api.ledger import supply_routes as supplies
 from vamper.api.marks import routes as marks
@@ -35,6 +36,7 @@ ROUTERS = (
     finish.router,
     ledger.router,
     supplies.router,
+    finished.router,
     handoff.router,
     lan.router,
     catalog.router,

@@ -18,6 +18,7 @@ from vamper.services.jobs.variants import Variants
 from vamper.services.lan.passphrase import Passphrase
 from vamper.services.ledger.handed import HandedOffs
 from vamper.services.ledger.made_sheets import MadeSheets
+from vamper.services.ledger.on_hand import OnHand
 from vamper.services.ledger.runs import Runs
 from vamper.services.ledger.supplies import Supplies
 from vamper.services.ledger.taught import LearntFromRuns
@@ -34,6 +35,7 @@ from vamper.services.planning.plans import Plans
 from vamper.services.planning.repacking import Repacking
 from vamper.services.planning.simulations import Simulations
 from vamper.services.planning.tonight import Tonight
+from vamper.services.shop.garments import Garments
 from vamper.services.shop.own_fonts import OwnFonts
 from vamper.services.shop.shop import Shop
 from vamper.services.shop.styles import Styles
@@ -66,6 +68,7 @@ class Workshop:
         self.shop = Shop(self.sessions)
         self.usual = UsualMachines(self.sessions, self.shop)
         self.styles = Styles(self.sessions)
+        self.garments = Garments(self.sessions)
         self.own_fonts = OwnFonts(self.sessions)
         self.passphrase = Passphrase(self.sessions)
 
@@ -94,6 +97,7 @@ class Workshop:
         self.handing_over = HandingOver(self.sessions, self.jobs, self.plans, self.hand_offs, self.handed_offs)
 
         self.supplies = Supplies(self.sessions, self.runs)
+        self.on_hand = OnHand(self.sessions)
         self.made = MadeSheets(
             self.sessions,
             self.shop,

@@ -176,6 +176,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/covers': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Covers
+     * @description Coats and laminates by name, as the runs tell of them.
+     */
+    get: operations['get_covers_api_covers_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/cutters': {
     parameters: {
       query?: never;
@@ -519,6 +539,30 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/finished': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Finished
+     * @description Finished pieces on hand.
+     */
+    get: operations['get_finished_api_finished_get'];
+    put?: never;
+    /**
+     * Count Finished
+     * @description Count what was made, given away or sold.
+     */
+    post: operations['count_finished_api_finished_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/fonts': {
     parameters: {
       query?: never;
@@ -557,6 +601,30 @@ export interface paths {
      * @description Take a font away; pieces that were drawn with it stay as they are.
      */
     post: operations['remove_font_api_fonts_remove_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/garments': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Garments
+     * @description How wide motifs are on what is worn.
+     */
+    get: operations['get_garments_api_garments_get'];
+    /**
+     * Put Garments
+     * @description Keep the whole table; an empty one brings the starters back.
+     */
+    put: operations['put_garments_api_garments_put'];
+    post?: never;
     delete?: never;
     options?: never;
     head?: never;
@@ -4191,6 +4259,36 @@ export interface components {
      */
     CoverKind: 'none' | 'coat' | 'laminate';
     /**
+     * CoverRecord
+     * @description One product on one stock: in how many `runs` it was used, when it was laid (a code of the chain), how many coats
+     *     it took in the mean (None for a laminate), how long was waited between them and at the end, minutes (None where
+     *     nobody said), how many pieces came out well of those made, and how many later looks it held or did not.
+     */
+    CoverRecord: {
+      /** Coat Minutes */
+      coat_minutes: number | null;
+      /** Coats */
+      coats: number | null;
+      /** Cure Minutes */
+      cure_minutes: number | null;
+      /** Failed */
+      failed: number;
+      /** Good */
+      good: number;
+      /** Held */
+      held: number;
+      /** Made */
+      made: number;
+      /** Product */
+      product: string;
+      /** Runs */
+      runs: number;
+      /** Stock Name */
+      stock_name: string;
+      /** When */
+      when: string;
+    };
+    /**
      * CoverSpec
      * @description What lies over the print: a laminate of `um`, which always comes before the cut, or so many `coats` (None: as the
      *     label says, or as is usual). `product` is the maker's own name of it. On a job as it is made `um` is 0: the film is
@@ -4916,6 +5014,8 @@ export interface components {
       labels: components['schemas']['LabelOut'][];
       /** Later */
       later: string[];
+      /** Letters */
+      letters: string;
       mask: components['schemas']['TransferMask'];
       /** Masks */
       masks: components['schemas']['FinishChoiceOut'][];
@@ -4927,6 +5027,8 @@ export interface components {
       needs: string[];
       /** On Plate */
       on_plate: boolean;
+      /** Outdoors */
+      outdoors: boolean;
       /** Plate */
       plate: number;
       practice: components['schemas']['PracticeOut'] | null;
@@ -4947,8 +5049,9 @@ export interface components {
      * FinishSpec
      * @description What is decided of the work after the print; None is left to what follows from stock and target. `cover` lies
      *     over the print, `mask` carries pieces to their place, `set` is how a water-slide decal is set, `press` what a label
-     *     says of heat. `plate` is how many pieces the press or the oven holds at once, `added` the maker's own steps, `label`
-     *     what has been read on the labels of what is used, `record` how long the maker's own runs waited.
+     *     says of heat. `place` is where it goes as measured. `plate` is how many pieces the press or the oven holds at once,
+     *     `added` the maker's own steps, `label` what has been read on the labels of what is used, `record` how long the
+     *     maker's own runs waited.
      */
     FinishSpec: {
       /**
@@ -4973,6 +5076,7 @@ export interface components {
        */
       label: components['schemas']['LabelFigure'][];
       mask?: components['schemas']['TransferMask'] | null;
+      place?: components['schemas']['PlaceSpec'] | null;
       /**
        * Plate
        * @default 6
@@ -5025,6 +5129,42 @@ export interface components {
       watched: boolean;
       /** Within */
       within: number | null;
+    };
+    /**
+     * FinishedIn
+     * @description So many were made, given or sold; fewer than none takes some of that back.
+     */
+    FinishedIn: {
+      /**
+       * Count
+       * @default 1
+       */
+      count: number;
+      move: components['schemas']['FinishedMove'];
+      /** Name */
+      name: string;
+    };
+    /**
+     * FinishedMove
+     * @description What becomes of finished pieces.
+     * @enum {string}
+     */
+    FinishedMove: 'made' | 'given' | 'sold';
+    /**
+     * FinishedOut
+     * @description One product: what was made, given and sold of it, and what is left.
+     */
+    FinishedOut: {
+      /** Given */
+      given: number;
+      /** Left */
+      left: number;
+      /** Made */
+      made: number;
+      /** Name */
+      name: string;
+      /** Sold */
+      sold: number;
     };
     /**
      * FitOut
@@ -5249,6 +5389,16 @@ export interface components {
       x_mm: number;
       /** Y Mm */
       y_mm: number;
+    };
+    /**
+     * Garment
+     * @description A size of something worn, and how wide a motif is on it, mm.
+     */
+    Garment: {
+      /** Name */
+      name: string;
+      /** Width Mm */
+      width_mm: number;
     };
     /**
      * GlanceOut
@@ -6020,10 +6170,15 @@ export interface components {
       /** Words */
       words: string;
     };
-    /** LayerOut */
+    /**
+     * LayerOut
+     * @description A layer from the back; `cut_off` is the smallest piece of stock that it needs.
+     */
     LayerOut: {
       /** Colour */
       colour: string;
+      /** Cut Off */
+      cut_off: string;
       /** Name */
       name: string;
       /** Number */
@@ -6928,6 +7083,22 @@ export interface components {
       x_mm: number;
       /** Y Mm */
       y_mm: number;
+    };
+    /**
+     * PlaceSpec
+     * @description Where a piece goes on a pane, a wall or a vehicle: the free place as it was measured, mm, and from how far it is
+     *     to be read, m (0: no matter).
+     */
+    PlaceSpec: {
+      /**
+       * Distance M
+       * @default 0
+       */
+      distance_m: number;
+      /** Height Mm */
+      height_mm: number;
+      /** Width Mm */
+      width_mm: number;
     };
     /**
      * PlacedArt
@@ -9760,6 +9931,26 @@ export interface operations {
       };
     };
   };
+  get_covers_api_covers_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['CoverRecord'][];
+        };
+      };
+    };
+  };
   list_cutters_api_cutters_get: {
     parameters: {
       query?: never;
@@ -10413,6 +10604,59 @@ export interface operations {
       };
     };
   };
+  get_finished_api_finished_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['FinishedOut'][];
+        };
+      };
+    };
+  };
+  count_finished_api_finished_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['FinishedIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['FinishedOut'][];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   list_fonts_api_fonts_get: {
     parameters: {
       query?: never;
@@ -10485,6 +10729,59 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_garments_api_garments_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['Garment'][];
+        };
+      };
+    };
+  };
+  put_garments_api_garments_put: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['Garment'][];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['Garment'][];
+        };
       };
       /** @description Validation Error */
       422: {

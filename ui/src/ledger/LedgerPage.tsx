@@ -5,6 +5,8 @@ import { CSV_URL, JSON_URL, type Ledger, useLedger, useTakeRuns } from '../api/l
 import { Button } from '../kit/Button';
 import { FileButton } from '../kit/FileButton';
 import { asSentence } from '../kit/words';
+import { CoverTable } from './CoverTable';
+import { FinishedPart } from './FinishedPart';
 import { MissPlot } from './MissPlot';
 import { OffcutPart } from './OffcutPart';
 import { OverTime } from './OverTime';
@@ -92,6 +94,7 @@ export default function LedgerPage() {
         <>
           <ShelfPart />
           <OffcutPart />
+          <FinishedPart />
         </>
       )}
     </main>
@@ -102,6 +105,7 @@ function Works({ ledger }: { ledger: Ledger }) {
   return (
     <>
       <RecipeTable recipes={ledger.recipes} />
+      <CoverTable />
       <OverTime plots={ledger.over_time} />
       {ledger.machines.length > 0 && (
         <section aria-label="Where cuts landed" className="flex flex-col gap-2">

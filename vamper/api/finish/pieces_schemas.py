@@ -76,9 +76,12 @@ class BlankOut(BaseModel):
 
 
 class LayerOut(BaseModel):
+    """A layer from the back; `cut_off` is the smallest piece of stock that it needs."""
+
     number: int
     name: str
     colour: str
+    cut_off: str
 
 
 class PiecesOut(BaseModel):

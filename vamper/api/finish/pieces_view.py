@@ -1,5 +1,6 @@
 """The pieces of a job after the cut, as the screen shows them."""
 
+import math
 from collections.abc import Iterator
 
 import numpy as np
@@ -37,6 +38,8 @@ from vamper.services.brief.words import plural
 
 _HOLES_MM = (2.0, 3.0, 4.0, 5.0, 6.0)
 _PAD_MM = 4.0
+# So much of a stock is left round a layer on a piece cut off for it, to hold and to load it by.
+_GRIP_MM = 10.0
 # A panel as it is drawn: height and half the neck beside its width, the neck's depth, mm between motifs.
 _PANEL_HIGH, _NECK, _NECK_DEEP, _BETWEEN_MM = 1.1, 0.18, 0.55, 15.0
 _ROUND = {Purpose.DRINKWARE, Purpose.GLASS, Purpose.PLANNER, Purpose.LAPTOP}
@@ -233,5 +236,11 @@ def _layers(plan: Plan) -> list[LayerOut]:
         return []
     layers.sort(key=lambda item: -item.edge.shape.area)
     return [
-        LayerOut(number=item.number, name=item.as_asked.name, colour=item.spec.sheet_colour or "") for item in layers
+        LayerOut(
+            number=item.number,
+            name=item.as_asked.name,
+            colour=item.spec.sheet_colour or "",
+            cut_off=size_mm(*(math.ceil(side + 2 * _GRIP_MM) for side in item.edge.size_mm)),
+        )
+        for item in layers
     ]

@@ -1,9 +1,13 @@
 """How a job is finished, and the evening that several jobs share."""
 
+from dataclasses import asdict
+from typing import Annotated
+
+from annotated_types import Len
 from fastapi import Request, Response
 from starlette.datastructures import Headers
 
-from vamper.api.dependencies import EveningsHere, ItemsHere, JobsHere, PlansHere, ShopHere, TonightHere
+from vamper.api.dependencies import EveningsHere, GarmentsHere, ItemsHere, JobsHere, PlansHere, ShopHere, TonightHere
 from vamper.api.downloads import download
 from vamper.api.finish.cup_view import cup_out
 from vamper.api.finish.pieces_schemas import PiecesOut
@@ -33,6 +37,7 @@ from vamper.formats.out.drawing_pdf import write_drawings_pdf
 from vamper.services.finish.evening import Evenings
 from vamper.services.finish.finishing import finishing_of
 from vamper.services.jobs.jobs import JobState
+from vamper.services.shop.garments import Garment
 from vamper.services.work.not_found import NotFound
 
 router = door_router("finish")
@@ -99,6 +104,18 @@ def put_labels(shop: ShopHere, jobs: JobsHere, job_id: Id, labels: LabelsIn) -> 
     """Keep what the label of this job's stock says."""
     stock = jobs.core_job(jobs.get(job_id)).stock
     shop.labels.change(stock.key, stock.stock_class, labels.figures)
+
+
+@router.get("/garments")
+def get_garments(garments: GarmentsHere) -> list[Garment]:
+    """How wide motifs are on what is worn."""
+    return list(garments.all())
+
+
+@router.put("/garments")
+def put_garments(garments: GarmentsHere, every: Annotated[list[Garment], Len(0, 40)]) -> list[Garment]:
+    """Keep the whole table; an empty one brings the starters back."""
+    return list(garments.put([asdict(one) for one in every]))
 
 
 @router.post("/jobs/{job_id}/evening", status_code=201)

@@ -81,6 +81,10 @@ class FinishOut(BaseModel):
     """What a label says of heat; nothing where nothing is pressed."""
     plate: int
     on_plate: bool
+    outdoors: bool
+    """It is hinged onto a place that is measured first."""
+    letters: str
+    """How high letters are to be read from where they are looked at; "" where nobody said."""
     takes: str
     done_at: datetime
     hands_on: str

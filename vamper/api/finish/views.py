@@ -19,14 +19,15 @@ from vamper.api.finish.schemas import (
 from vamper.core.finishing.chain import ALWAYS, PLACES, Chain
 from vamper.core.finishing.chain_facts import carries, cover_of, is_coverable
 from vamper.core.finishing.goes_on import SET_WORDS, ApplyWay, way_words
-from vamper.core.finishing.labels import HEAT_UNIT, LABELS, Label, believed, label_in
+from vamper.core.finishing.labels import HEAT_UNIT, LABELS, Label, believed, dial_words, label_in
+from vamper.core.finishing.place import letter_mm
 from vamper.core.finishing.targets import TARGETS
 from vamper.core.finishing.timetable import PlannedStep, Proof
 from vamper.core.finishing.work import WAITS, BatchWork, WorkStep
 from vamper.core.plan import Plan
-from vamper.core.values.finish import CoverKind, SetWay, TransferMask
+from vamper.core.values.finish import CoverKind, PlaceSpec, SetWay, TransferMask
 from vamper.core.values.job import Job
-from vamper.core.values.lengths import figure
+from vamper.core.values.lengths import figure, mm
 from vamper.services.brief.words import span
 from vamper.services.finish.clock import local
 from vamper.services.finish.evening_document import EveningBatch, EveningNow
@@ -56,6 +57,8 @@ def finish_out(found: Finishing, plan: Plan, now: datetime, tonight: bool) -> Fi
         press=job.finish.press if facts.way is ApplyWay.PRESS else None,
         plate=work.plate,
         on_plate=facts.way in (ApplyWay.TAPE, ApplyWay.BAKE),
+        outdoors=facts.way is ApplyWay.HINGE,
+        letters=_letters(job.finish.place),
         takes=span(found.minutes),
         done_at=now + timedelta(minutes=found.minutes),
         hands_on=span(hands),
@@ -76,6 +79,13 @@ _MASK_WORDS = {
     TransferMask.CLEAR: "a clear mask of low tack",
 }
 _NO_OVEN = "not known to stand an oven"
+
+
+def _letters(place: PlaceSpec | None) -> str:
+    if place is None or not place.distance_m:
+        return ""
+    high = mm(letter_mm(place.distance_m))
+    return f"Letters are read at a glance from {place.distance_m:g} m when they are {high} high."
 
 
 def _masks() -> list[FinishChoiceOut]:
@@ -138,13 +148,19 @@ def _said(one: WorkStep, chain: Chain, work: BatchWork) -> list[str]:
     return [_said_of(key, chain, work) for key in one.step.label]
 
 
+_PRESS_HEAT = "press_c"
+
+
 def _said_of(key: str, chain: Chain, work: BatchWork) -> str:
     name, unit = LABELS[key].name, LABELS[key].unit
     read, gone_by = believed(chain.facts.stock, work.label).get(key), work.figures(chain).get(key)
     if key in WAITS and gone_by is not None and (read is None or gone_by > read):
         label = "the label has not been read" if read is None else f"the label says {_figure(read, unit)}"
         return f"{name}: {_figure(gone_by, unit)}, as in your own runs; {label}, and the longer counts"
-    return f"{name}: starter, read your label" if read is None else f"{name}: {_figure(read, unit)}"
+    if read is None:
+        return f"{name}: starter, read your label"
+    dial = f" (on an iron about {dial_words(read)})" if key == _PRESS_HEAT and chain.facts.iron else ""
+    return f"{name}: {_figure(read, unit)}{dial}"
 
 
 def evening_out(now: EveningNow) -> EveningOut:

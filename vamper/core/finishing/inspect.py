@@ -17,6 +17,7 @@ from vamper.core.finishing.dangers import RIM_MM, Circumstances, Trait
 from vamper.core.finishing.goes_on import ApplyWay, goes_on
 from vamper.core.finishing.labels import LABELS
 from vamper.core.finishing.on_cup import OnCup, on_cup
+from vamper.core.finishing.place import place_findings
 from vamper.core.finishing.round_things import FLAT_SAG_MM
 from vamper.core.finishing.targets import TARGETS
 from vamper.core.finishing.work import wanted_coats, work_of
@@ -26,7 +27,7 @@ from vamper.core.values.finish import BlankSpec, CoverKind, SetWay, WrapSpec
 from vamper.core.values.job import Job
 from vamper.core.values.lengths import mm, size_mm
 from vamper.core.values.printer import PrinterKind
-from vamper.core.values.stock import StockClass
+from vamper.core.values.stock import Ground, StockClass
 
 # Ends nearer to each other than this are seen as one seam.
 _MEETS_MM = 1.0
@@ -54,10 +55,41 @@ def finish_findings(job: Job, items: Sequence[DesignedItem]) -> Iterator[Finding
             "Sizes are those of the print, and it comes out at a third or a half of them. Bake a test bar, measure it "
             "before and after, and type both at Finish: sizes are then those of the finished piece.",
         )
+    if job.finish.place is not None and chain.facts.way is ApplyWay.HINGE:
+        yield from place_findings(items, job.finish.place)
+    if job.finish.cloth is not None and job.finish.cloth.dark and chain.facts.way is ApplyWay.PRESS:
+        yield from _white_rim(job, items)
     yield from _askew(job)
     if job.finish.blank is not None:
         for item in items:
             yield from _blank(item, job.finish.blank)
+
+
+def _white_rim(job: Job, items: Sequence[DesignedItem]) -> Iterator[Finding]:
+    """A border of a white film shows on dark cloth."""
+    if job.stock.ground is not Ground.WHITE:
+        return
+    for item in items:
+        edge = item.as_asked.edge
+        if edge.distance_mm <= 0 or edge.colour is not None:
+            continue
+        yield Finding(
+            "art.rim-dark",
+            Severity.LOOK,
+            "Its white border shows on dark cloth",
+            f"{mm(edge.distance_mm, 1)} of white film stay round the drawing. Cut it without a border, or give the "
+            "border a colour.",
+            {"distance_mm": edge.distance_mm},
+            item=item.number,
+            fixes=(
+                Fix(
+                    "No border",
+                    "cut along the drawing",
+                    FixTarget.ITEM,
+                    {"edge.kind": "bare", "edge.distance_mm": 0.0},
+                ),
+            ),
+        )
 
 
 def _askew(job: Job) -> Iterator[Finding]:

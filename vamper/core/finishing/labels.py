@@ -49,6 +49,15 @@ def _label(key: str, data: dict[str, str]) -> Label:
 LABELS: dict[str, Label] = {key: _label(key, data) for key, data in table(__package__, "chain.toml")["label"].items()}
 
 
+# What the dial of an iron says, up to so many °C at its sole; it is coarse, and differs from iron to iron.
+_DIAL = ((120.0, "one dot, synthetics"), (160.0, "two dots, wool"), (210.0, "three dots, cotton and linen"))
+
+
+def dial_words(celsius: float) -> str:
+    """How a heat is set on the dial of an iron, about."""
+    return next((words for most, words in _DIAL if celsius <= most), "more than an iron gives")
+
+
 def label_in(stock: StockClass, key: str) -> Label:
     """What a label of one class of stock says of a figure.
 

@@ -174,6 +174,19 @@ class BlankSpec:
 
 
 @dataclass(frozen=True, slots=True)
+class PlaceSpec:
+    """Where a piece goes on a pane, a wall or a vehicle: the free place as it was measured, mm, and from how far it is
+    to be read, m (0: no matter).
+    """
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
+
+    width_mm: Annotated[float, Gt(0), Le(10_000)]
+    height_mm: Annotated[float, Gt(0), Le(10_000)]
+    distance_m: Annotated[float, Ge(0), Le(200)] = 0.0
+
+
+@dataclass(frozen=True, slots=True)
 class AddedStep:
     """A step by hand that the chain does not have of itself, done after one that it has, or first of all where none is
     named: pens, metallic paint, a fold.
@@ -232,8 +245,9 @@ _HEAT, _PRESS = HeatSpec(), PressSpec()
 class FinishSpec:
     """What is decided of the work after the print; None is left to what follows from stock and target. `cover` lies
     over the print, `mask` carries pieces to their place, `set` is how a water-slide decal is set, `press` what a label
-    says of heat. `plate` is how many pieces the press or the oven holds at once, `added` the maker's own steps, `label`
-    what has been read on the labels of what is used, `record` how long the maker's own runs waited.
+    says of heat. `place` is where it goes as measured. `plate` is how many pieces the press or the oven holds at once,
+    `added` the maker's own steps, `label` what has been read on the labels of what is used, `record` how long the
+    maker's own runs waited.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -246,6 +260,7 @@ class FinishSpec:
     cloth: ClothSpec | None = None
     heat: HeatSpec = _HEAT
     blank: BlankSpec | None = None
+    place: PlaceSpec | None = None
     added: Annotated[tuple[AddedStep, ...], Len(0, 12)] = ()
     label: Annotated[tuple[LabelFigure, ...], Len(0, 40)] = ()
     record: Annotated[tuple[LabelFigure, ...], Len(0, 40)] = ()

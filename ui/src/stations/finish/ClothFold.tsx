@@ -6,6 +6,7 @@ import { LengthField } from '../../kit/LengthField';
 import { NumberField } from '../../kit/NumberField';
 import { Select } from '../../kit/Select';
 import { showLength, useUnit } from '../../kit/units';
+import { GarmentTable } from './GarmentTable';
 
 type Cloth = NonNullable<Pieces['cloth']>;
 
@@ -57,6 +58,7 @@ export function ClothFold({ cloth, change }: { cloth: Cloth; change: Changer }) 
           {`Make ${cloth.numbers.length > 1 ? 'all designs' : 'it'} ${showLength(cloth.art_width_mm, unit, 0)} wide`}
         </Button>
       )}
+      <GarmentTable numbers={cloth.numbers} change={change} />
       <ul className="flex flex-col gap-1 text-sm">
         {cloth.lines.map((line) => (
           <li key={line}>{line}</li>

@@ -14,6 +14,7 @@ import { CupScreen } from './CupScreen';
 import { PressScreen } from './PressScreen';
 import { ShrinkScreen } from './ShrinkScreen';
 import { FinishPanel } from './FinishPanel';
+import { PlaceFold } from './PlaceFold';
 import { ProductsFold } from './ProductsFold';
 import { StepRow } from './StepRow';
 
@@ -67,6 +68,9 @@ export default function FinishStation({ view, change, add }: StationProps) {
             added={spec?.added ?? []}
             change={change}
           />
+          {finish.outdoors && (
+            <PlaceFold place={spec?.place ?? null} letters={finish.letters} change={change} />
+          )}
           <ProductsFold view={view} change={change} />
         </>
       }
@@ -125,6 +129,7 @@ export default function FinishStation({ view, change, add }: StationProps) {
                           style={{ background: layer.colour }}
                         />
                         {place + 1}. {layer.name}
+                        <span className="text-soft">cut off {layer.cut_off}, its mask as large</span>
                       </li>
                     ))}
                   </ol>
