@@ -11,12 +11,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 from icalendar import Calendar
 
+from tests.covers import laminated
 from tests.scenes import item, scene
 from tests.tried import tried
 from vamper.api.finish.views import evening_out
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import AddedStep, LabelFigure, Target
+from vamper.core.values.finish import AddedStep, FinishSpec, LabelFigure, PressSpec, Target
+from vamper.core.values.product import ProductSpec
 from vamper.core.values.stock import StockClass
 from vamper.formats.out.calendar import write_calendar
 from vamper.services.finish.evening import Evenings
@@ -72,10 +74,25 @@ def test_two_batches_share_one_person(evenings: Evenings) -> None:
     assert now.plan.ends < alone
 
 
-def test_an_evening_is_worked_through_to_its_end(evenings: Evenings, clock: Clock) -> None:
-    evenings.add(1, MUGS)
-    evenings.add(2, SHIRTS)
-    for _ in range(200):
+def _made(stock: str, target: Target, finish: FinishSpec, *products: ProductSpec) -> Plan:
+    items = (item(1, quantity=2, width_mm=20.0), item(2, quantity=2, width_mm=25.0))
+    return scene(*items, stock=stock, target=target, finish=finish, products=products).plan()
+
+
+# A decal set that dries in air, a shirt that is peeled cold, a sheet under a laminate, a product of two prints.
+MIXED = (
+    _made("water-slide-white", Target.CANDLE, FinishSpec()),
+    _made("print-flex", Target.SHIRT, FinishSpec(press=PressSpec(peel_after_s=180.0))),
+    _made("gloss-label", Target.HAND_OUT, laminated()),
+    _made("dye-paper", Target.BLANK, FinishSpec(), ProductSpec("coaster", (1, 2), 2)),
+)
+
+
+@pytest.mark.parametrize("plans", [(MUGS, SHIRTS), MIXED], ids=["mugs and shirts", "four kinds"])
+def test_an_evening_is_worked_through_to_its_end(evenings: Evenings, clock: Clock, plans: tuple[Plan, ...]) -> None:
+    for job, plan in enumerate(plans, 1):
+        evenings.add(job, plan)
+    for _ in range(300):
         now = evenings.state()
         assert now.plan is not None
         assert not now.plan.broken

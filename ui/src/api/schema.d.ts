@@ -4115,7 +4115,33 @@ export interface components {
       /** Numbers */
       numbers: number[];
       picture: components['schemas']['OnClothOut'] | null;
+      /** Products */
+      products: components['schemas']['ClothProductOut'][];
       spec: components['schemas']['ClothSpec'];
+    };
+    /**
+     * ClothProductOut
+     * @description A stock that could be pressed on this cloth, beside the others; `against` is what speaks against it.
+     */
+    ClothProductOut: {
+      /** Against */
+      against: string;
+      /** Chosen */
+      chosen: boolean;
+      /** Feel */
+      feel: string;
+      /** Key */
+      key: string;
+      /** Name */
+      name: string;
+      /** Price */
+      price: string;
+      /** Sharp */
+      sharp: string;
+      /** Wash */
+      wash: string;
+      /** Weed */
+      weed: string;
     };
     /**
      * ClothSpec

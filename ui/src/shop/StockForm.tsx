@@ -6,6 +6,7 @@ import { Button } from '../kit/Button';
 import { NumberField } from '../kit/NumberField';
 import { Select } from '../kit/Select';
 import { asSentence } from '../kit/words';
+import { PressFields } from './PressFields';
 
 type Stock = Schemas['Stock'];
 
@@ -16,6 +17,8 @@ interface Props {
   save: (stock: Stock) => void;
   back: () => void;
 }
+
+const PRESSED: readonly Stock['stock_class'][] = ['transfer', 'flex', 'dye-paper'];
 
 // Each figure of a stock with its words and its unit.
 const FIGURES = [
@@ -117,6 +120,9 @@ export function StockForm({ stock, isNew, error, save, back }: Props) {
         {tick('soft_or_fibrous', 'soft or fibrous: tears rather than parts')}
         {tick('soft_backing', 'soft backing: no steep blade')}
       </div>
+      {PRESSED.includes(draft.stock_class) && (
+        <PressFields film={draft.press ?? null} set={(press) => set({ press })} />
+      )}
       {error && (
         <p className="text-rowan" role="alert">
           {asSentence(error)}

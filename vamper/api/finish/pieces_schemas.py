@@ -37,6 +37,21 @@ class OnClothOut(BaseModel):
     motifs: str
 
 
+class ClothProductOut(BaseModel):
+    """A stock that could be pressed on this cloth, beside the others; `against` is what speaks against it."""
+
+    key: str
+    name: str
+    feel: str
+    sharp: str
+    wash: str
+    weed: str
+    price: str
+    """A sheet of it, where that is known."""
+    against: str
+    chosen: bool
+
+
 class ClothOut(BaseModel):
     """What a job is pressed on; `lines` say how wide, how far down, and where on the fold."""
 
@@ -46,6 +61,7 @@ class ClothOut(BaseModel):
     numbers: list[int]
     """The designs that may be made so wide."""
     picture: OnClothOut | None
+    products: list[ClothProductOut]
     lines: list[str]
 
 

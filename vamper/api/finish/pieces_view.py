@@ -1,7 +1,8 @@
 """The pieces of a job after the cut, as the screen shows them."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
+from types import MappingProxyType
 
 import numpy as np
 import shapely
@@ -9,6 +10,7 @@ import shapely
 from vamper.api.finish.pieces_schemas import (
     BlankOut,
     ClothOut,
+    ClothProductOut,
     FibreOut,
     LayerOut,
     OnClothOut,
@@ -23,6 +25,7 @@ from vamper.core.design import DesignedItem
 from vamper.core.finishing.chain import chain_of_job
 from vamper.core.finishing.cloth import OnCloth, on_cloth
 from vamper.core.finishing.cloth_fit import FIBRE_WORDS
+from vamper.core.finishing.cloth_products import cloth_products
 from vamper.core.finishing.goes_on import ApplyWay
 from vamper.core.finishing.press_plan import Patch, PressPlan, per_plate, press_plan
 from vamper.core.finishing.shrink import finished, punch_mm, thickness
@@ -32,12 +35,13 @@ from vamper.core.plan import Plan
 from vamper.core.values.art import Purpose
 from vamper.core.values.finish import Bar, BlankSpec, ClothSpec, HeatSpec, ShrinkSpec, TimeFor
 from vamper.core.values.lengths import mm, size_mm
-from vamper.core.values.stock import StockClass
+from vamper.core.values.stock import Stock, StockClass
 from vamper.formats.svg_path import DECIMALS, closed_path, shape_path
 from vamper.services.brief.words import plural
 
 _HOLES_MM = (2.0, 3.0, 4.0, 5.0, 6.0)
 _PAD_MM = 4.0
+NO_PRICES: Mapping[str, str] = MappingProxyType({})
 # So much of a stock is left round a layer on a piece cut off for it, to hold and to load it by.
 _GRIP_MM = 10.0
 # A panel as it is drawn: height and half the neck beside its width, the neck's depth, mm between motifs.
@@ -55,14 +59,14 @@ _LAYER_WORDS = {
 }
 
 
-def pieces_out(plan: Plan) -> PiecesOut:
+def pieces_out(plan: Plan, stocks: Sequence[Stock] = (), prices: Mapping[str, str] = NO_PRICES) -> PiecesOut:
     job = plan.asked
     way = chain_of_job(job).facts.way
     shrinks = job.stock.stock_class is StockClass.SHRINK
     return PiecesOut(
         goes_round=_goes_round(plan),
         press=_press(plan) if way in (ApplyWay.PRESS, ApplyWay.TAPE) else None,
-        cloth=_cloth(plan, job.finish.cloth or ClothSpec()) if way is ApplyWay.PRESS else None,
+        cloth=_cloth(plan, job.finish.cloth or ClothSpec(), stocks, prices) if way is ApplyWay.PRESS else None,
         shrinks=shrinks,
         shrink=_shrink(plan, job.shrink) if shrinks and job.shrink is not None else None,
         blank=_blank(job.finish.blank, job.finish.heat) if job.stock.stock_class is StockClass.DYE else None,
@@ -139,7 +143,7 @@ def _pressed_words(found: PressPlan, iron: bool) -> str:
     return f"{words}, {found.seconds:g} s altogether, about {found.seconds_each:.0f} s each."
 
 
-def _cloth(plan: Plan, spec: ClothSpec) -> ClothOut:
+def _cloth(plan: Plan, spec: ClothSpec, stocks: Sequence[Stock], prices: Mapping[str, str]) -> ClothOut:
     placed = None
     lines = list[str]()
     if spec.panel_mm is not None:
@@ -154,6 +158,20 @@ def _cloth(plan: Plan, spec: ClothSpec) -> ClothOut:
         picture=None if spec.panel_mm is None else _on_panel(plan, spec, spec.panel_mm),
         numbers=[item.number for item in plan.items],
         art_width_mm=None if placed is None else round(placed.art_width_mm, 1),
+        products=[
+            ClothProductOut(
+                key=one.stock.key,
+                name=one.stock.name,
+                feel=one.words.feel,
+                sharp=one.words.sharp,
+                wash=one.words.wash,
+                weed=one.words.weed,
+                price=prices.get(one.stock.key, ""),
+                against=one.against,
+                chosen=one.stock.key == plan.asked.stock.key,
+            )
+            for one in cloth_products(stocks, spec)
+        ],
         lines=lines,
     )
 

@@ -7,7 +7,16 @@ from annotated_types import Len
 from fastapi import Request, Response
 from starlette.datastructures import Headers
 
-from vamper.api.dependencies import EveningsHere, GarmentsHere, ItemsHere, JobsHere, PlansHere, ShopHere, TonightHere
+from vamper.api.dependencies import (
+    EveningsHere,
+    GarmentsHere,
+    ItemsHere,
+    JobsHere,
+    PlansHere,
+    ShopHere,
+    SuppliesHere,
+    TonightHere,
+)
 from vamper.api.downloads import download
 from vamper.api.finish.cup_view import cup_out
 from vamper.api.finish.pieces_schemas import PiecesOut
@@ -55,9 +64,12 @@ def get_finish(jobs: JobsHere, plans: PlansHere, evenings: EveningsHere, job_id:
 
 
 @router.get("/jobs/{job_id}/finish/pieces")
-def get_pieces(jobs: JobsHere, plans: PlansHere, job_id: Id) -> PiecesOut:
+def get_pieces(jobs: JobsHere, plans: PlansHere, shop: ShopHere, supplies: SuppliesHere, job_id: Id) -> PiecesOut:
     """How the pieces are pressed, where they go on cloth, how they shrink, which layer comes first."""
-    return pieces_out(plans.of(jobs.get(job_id)).plan)
+    stocks = [kept.value for kept in shop.stocks.all().values() if not kept.hidden]
+    rates = supplies.prices()
+    prices = {one.stock: f"{one.sheet_price:.2f} {rates.currency}".strip() for one in supplies.stocks()}
+    return pieces_out(plans.of(jobs.get(job_id)).plan, stocks, prices)
 
 
 @router.get("/jobs/{job_id}/placing.pdf", response_class=Response)

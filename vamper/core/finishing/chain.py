@@ -53,7 +53,8 @@ class StepCount(StrEnum):
 class ChainStep:
     """One step of the chain. Minutes are those of one `each`, `least` those it takes at least; `lasts` is the figure of
     the label that says how long it takes, `does` what of it can hurt, `need` what must be at hand. A rest that is
-    `begun` begins with a hand; `own` ones the maker put in.
+    `begun` begins with a hand; a step that stays `together` with the one before it follows it piece by piece; `own`
+    ones the maker put in.
     """
 
     stage: ChainStage
@@ -71,6 +72,7 @@ class ChainStep:
     does: tuple[Act, ...]
     need: tuple[str, ...] = ()
     begun: bool = False
+    together: bool = False
     own: bool = False
 
     @property
@@ -182,6 +184,7 @@ def _step(stage: ChainStage, data: Mapping[str, Any]) -> ChainStep:
         does=tuple(Act(one) for one in data.get("does", ())),
         need=tuple(data.get("need", ())),
         begun=bool(data.get("begun", False)),
+        together=bool(data.get("together", False)),
     )
 
 

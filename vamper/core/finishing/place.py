@@ -30,7 +30,7 @@ def place_findings(items: Sequence[DesignedItem], place: PlaceSpec) -> Iterator[
                 "finish.place",
                 Severity.LOOK,
                 "It does not fit its place",
-                f"The piece is {size_mm(width, height)}, and the place was measured as "
+                f"The piece is {size_mm(width, height, 1)}, and the place was measured as "
                 f"{size_mm(place.width_mm, place.height_mm)}: make it smaller, or measure again.",
                 {"width_mm": round(width, 1), "height_mm": round(height, 1)},
                 item=item.number,
@@ -42,7 +42,7 @@ def place_findings(items: Sequence[DesignedItem], place: PlaceSpec) -> Iterator[
                 Severity.LOOK,
                 f"Too low to be read from {place.distance_m:g} m",
                 f"Letters are read at a glance from there when they are {mm(least)} high, and the whole drawing is "
-                f"{mm(item.outline.size_mm[1])}.",
+                f"{mm(item.outline.size_mm[1], 1)}.",
                 {"least_mm": least},
                 item=item.number,
             )

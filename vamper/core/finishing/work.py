@@ -169,7 +169,7 @@ def _groups(steps: Sequence[ChainStep]) -> list[list[ChainStep]]:
             and last.each is step.each
             and (
                 step.each is StepCount.COAT
-                or (step.within is not None and step.each in (StepCount.PIECE, StepCount.PLATE))
+                or ((step.within is not None or step.together) and step.each in (StepCount.PIECE, StepCount.PLATE))
             )
         )
         if joined:

@@ -10,6 +10,7 @@ import type { StationProps } from '../../look/station';
 import { Findings } from '../../look/Findings';
 import { ItemStrip, useItem } from '../../look/ItemStrip';
 import { Looks } from '../../look/Looks';
+import { ClothProducts } from './ClothProducts';
 import { CupScreen } from './CupScreen';
 import { PressScreen } from './PressScreen';
 import { ShrinkScreen } from './ShrinkScreen';
@@ -88,6 +89,7 @@ export default function FinishStation({ view, change, add }: StationProps) {
         {shown === 'press' && pieces?.press && (
           <div className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} aria-label="Under the press">
             <PressScreen press={pieces.press} cloth={pieces.cloth} />
+            {pieces.cloth && <ClothProducts products={pieces.cloth.products} change={change} />}
           </div>
         )}
         {shown === 'shrink' && pieces && start && (
