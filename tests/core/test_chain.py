@@ -203,7 +203,9 @@ def test_cold_peel_is_a_wait_with_hands_free_and_hot_comes_at_once() -> None:
     cold = steps(peel_after_s=240.0)
     assert (cold["cold"].timed.minutes, cold["cold"].timed.hands_on) == (4, False)
     assert not cold["cold"].timed.needs_somebody
-    hot = steps(peel_after_s=0.0)
+    # A label that says half a minute is no "within 15 seconds".
+    assert steps(peel_after_s=30.0)["cold"].timed.minutes == 1
+    hot = steps(peel_after_s=15.0)
     assert "cold" not in hot
     assert hot["peel"].timed.wait_most == 0
     film = job_of("print-flex", Target.SHIRT)

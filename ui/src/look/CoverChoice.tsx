@@ -50,6 +50,7 @@ export function CoverChoice({ cover, coats, change }: Props) {
 /** Thickness, coats and product of a cover that was chosen. */
 export function CoverFigures({ cover, coats, change }: Props) {
   if (cover.kind === 'none') return null;
+  const many = coats ?? cover.coats ?? null;
   const put = (next: Partial<Cover>) =>
     change({ label: 'cover', changes: { 'finish.cover': { ...cover, ...next } } });
   return (
@@ -57,15 +58,12 @@ export function CoverFigures({ cover, coats, change }: Props) {
       {cover.kind === 'laminate' ? (
         <NumberField label="How thick" unit="µm" value={cover.um ?? 60} onChange={(um) => put({ um })} />
       ) : (
-        <div className="flex flex-col gap-0.5 text-sm">
-          Coats
-          <CountField
-            label="Coats"
-            value={coats ?? cover.coats ?? 3}
-            most={12}
-            onChange={(count) => put({ coats: count })}
-          />
-        </div>
+        many !== null && (
+          <div className="flex flex-col gap-0.5 text-sm">
+            Coats
+            <CountField label="Coats" value={many} most={12} onChange={(count) => put({ coats: count })} />
+          </div>
+        )
       )}
       <WordsField
         label="Product"

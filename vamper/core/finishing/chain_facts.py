@@ -26,7 +26,8 @@ from vamper.core.values.stock import Stock, StockClass
 
 # A printed decal larger than a hand travels under a mask.
 HAND_MM = 180.0
-_COLD_S = 60.0
+# Peeled later than this it is not hot any more: a wait of its own.
+_HOT_S = 15.0
 _COAT, _BARE = CoverSpec(CoverKind.COAT), CoverSpec()
 _MASKED = {ApplyWay.STICK, ApplyWay.HINGE, ApplyWay.HAND_OUT, ApplyWay.PRESS}
 
@@ -173,9 +174,9 @@ def facts_of(job: Job) -> ChainFacts:
         way=way,
         set=set_of(job, way),
         layered=layered and stock.stock_class in (StockClass.VINYL, StockClass.FLEX),
-        pairs=any(item.back_of is not None for item in job.items),
+        pairs=any(item.back_of is not None for item in job.items) or any(len(one.items) > 1 for one in job.products),
         iron=way is ApplyWay.PRESS and finish.heat.iron,
-        cold=film.cold_peel if peel_s is None else peel_s >= _COLD_S,
+        cold=film.cold_peel if peel_s is None else peel_s > _HOT_S,
         twice=film.presses > 1 or finish.press.twice or finish.press.second_s is not None,
     )
 

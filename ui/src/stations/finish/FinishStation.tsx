@@ -70,7 +70,12 @@ export default function FinishStation({ view, change, add }: StationProps) {
             change={change}
           />
           {finish.outdoors && (
-            <PlaceFold place={spec?.place ?? null} letters={finish.letters} change={change} />
+            <PlaceFold
+              key={JSON.stringify(spec?.place ?? null)}
+              place={spec?.place ?? null}
+              letters={finish.letters}
+              change={change}
+            />
           )}
           <ProductsFold view={view} change={change} />
         </>

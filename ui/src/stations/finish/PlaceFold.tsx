@@ -1,4 +1,6 @@
 /** The place on a pane, a wall or a vehicle, as it was measured, and from how far it is read. */
+import { useState } from 'react';
+
 import type { Changer } from '../../api/changes';
 import type { Schemas } from '../../api/client';
 import { Fold } from '../../kit/Fold';
@@ -13,12 +15,15 @@ interface Props {
   change: Changer;
 }
 
-const START: Place = { width_mm: 600, height_mm: 300, distance_m: 0 };
-
 export function PlaceFold({ place, letters, change }: Props) {
   const unit = useUnit((state) => state.unit);
-  const put = (next: Partial<Place>) =>
-    change({ label: 'place', changes: { 'finish.place': { ...(place ?? START), ...next } } });
+  const [typed, setTyped] = useState<Partial<Place>>(place ?? {});
+  // A place is kept once both of its sides were measured: nothing is told of a side that nobody knows.
+  const put = (next: Partial<Place>) => {
+    const now = { ...typed, ...next };
+    setTyped(now);
+    if (now.width_mm && now.height_mm) change({ label: 'place', changes: { 'finish.place': now } });
+  };
   return (
     <Fold
       title="Its place"
@@ -27,12 +32,12 @@ export function PlaceFold({ place, letters, change }: Props) {
     >
       <p className="text-sm text-soft">Measure the free place first; what does not fit is told.</p>
       <div className="flex flex-wrap gap-4">
-        <LengthField label="Wide" value={place?.width_mm ?? 0} onChange={(mm) => put({ width_mm: mm })} />
-        <LengthField label="High" value={place?.height_mm ?? 0} onChange={(mm) => put({ height_mm: mm })} />
+        <LengthField label="Wide" value={typed.width_mm ?? 0} onChange={(mm) => put({ width_mm: mm })} />
+        <LengthField label="High" value={typed.height_mm ?? 0} onChange={(mm) => put({ height_mm: mm })} />
         <NumberField
           label="Read from (0: no matter)"
           unit="m"
-          value={place?.distance_m ?? 0}
+          value={typed.distance_m ?? 0}
           onChange={(distance_m) => put({ distance_m })}
         />
       </div>
