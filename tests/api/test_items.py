@@ -207,6 +207,27 @@ def test_art_on_a_composed_piece_may_be_lifted_first(client: TestClient, job: in
     assert seen[1] < 50
 
 
+def test_curved_lettering_is_a_piece_of_its_own_where_that_is_asked_for(
+    client: TestClient,  # noqa: F811
+    job: int,  # noqa: F811
+) -> None:
+    straight = COMPOSITION["lines"][0]  # type: ignore[index]
+    curved = {**straight, "text": "Gannet Reach", "radius_mm": 30}
+    composition = {**COMPOSITION, "lines": [straight, curved]}
+    for apart, designs in ((False, 1), (True, 2)):
+        before = len(view(client, job)["job"]["document"]["items"])
+        body = {"composition": composition, "names": "Ada", "title": "pennant", "curved_apart": apart}
+        assert client.post(f"/api/jobs/{job}/compose", json=body).status_code == 201
+        items = view(client, job)["job"]["document"]["items"][before:]
+        assert len(items) == designs
+    whole, lettering = items
+    assert lettering["name"] == f"{whole['name']}, lettering"
+    # What is cut round itself gets a border; the base is cut on its own rim.
+    assert (whole["edge"]["kind"], lettering["edge"]["kind"]) == ("bare", "follow")
+    there = client.get(f"/api/jobs/{job}/items/{whole['number']}/composition").json()["composition"]
+    assert [line["text"] for line in there["lines"]] == [straight["text"]]  # type: ignore[index]
+
+
 @pytest.mark.parametrize(
     ("names", "line", "words"),
     [("", "{name}", "takes names"), ("x" * 90, "{name}", "longer than")],

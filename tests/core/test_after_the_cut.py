@@ -20,8 +20,19 @@ from vamper.core.finishing.targets import CLOTH, TARGETS
 from vamper.core.plan import page_of
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.drawing import rectangle
-from vamper.core.values.finish import Bar, BlankSpec, ClothSpec, FinishSpec, HeatSpec, ShrinkSpec, Target, WrapSpec
+from vamper.core.values.finish import (
+    Bar,
+    BlankSpec,
+    ClothSpec,
+    FinishSpec,
+    HeatSpec,
+    ShrinkSpec,
+    Target,
+    TransferMask,
+    WrapSpec,
+)
 from vamper.core.values.paper import PAPER_BY_KEY
+from vamper.core.values.product import ProductSpec
 
 SIDE = st.floats(5, 400)
 SOLE = st.floats(60, 400)
@@ -130,6 +141,19 @@ def test_templates_tell_where_a_piece_goes() -> None:
     assert axis.points[0, 0] - edge.points[:, 0].min() == pytest.approx(3 + 0.25 * 40, abs=0.1)
 
 
+def test_a_mask_for_a_helmet_shows_its_slits_on_the_template() -> None:
+    def dashed(target: Target, mask: TransferMask, ball_mm: float | None = None) -> int:
+        finish = FinishSpec(mask=mask, ball_mm=ball_mm)
+        plan = scene(item(width_mm=80.0), stock="satin-vinyl", target=target, finish=finish).plan()
+        return sum(one.dashed for page in placing_pages(plan) for one in page.strokes)
+
+    # The hinge edge is broken as well.
+    assert dashed(Target.HELMET, TransferMask.PAPER) > 3
+    assert dashed(Target.HELMET, TransferMask.PAPER, 5000.0) == 1
+    assert dashed(Target.HELMET, TransferMask.NONE) == 1
+    assert dashed(Target.LAPTOP, TransferMask.PAPER) == 1
+
+
 def test_the_template_of_what_shrinks_is_as_large_as_the_finished_piece() -> None:
     shrink = ShrinkSpec(Bar(100, 25), Bar(44, 11.6))
     plan = scene(item(), stock="shrink-film", shrink=shrink).plan()
@@ -161,6 +185,17 @@ def test_fronts_and_backs_share_their_numbers_outside_the_blank(stock: str) -> N
             # The blank ends where the rim begins.
             assert ring.bounds[3] - ring.bounds[1] < 3.0 or ring.bounds[2] - ring.bounds[0] < 3.0
     assert written == {"1": 2, "2": 2, "3": 2}
+    # So do the prints of a product, whichever of them is the front.
+    pendant = ProductSpec("pendant", (1, 2), 3)
+    two = scene(
+        item(1, quantity=3),
+        item(2, quantity=3),
+        stock=stock,
+        finish=FinishSpec(blank=BlankSpec(40, 40, 3.0)),
+        products=(pendant,),
+    ).plan()
+    numbers = [one.text for sheet in range(len(two.sheets)) for over in page_of(two, sheet).over for one in over.words]
+    assert Counter(numbers) == written
     plain = scene(front, back, stock=stock).plan()
     assert page_of(plain, 0).over == ()
 
@@ -170,6 +205,8 @@ def test_hooks_lie_where_the_layers_boxes_grow_least() -> None:
     blue, red = bars((0, 0, 260, 140)), bars((140, 260, 400, 400))
     both = blue.rgba | red.rgba
     both[red.rgba[..., 3] > 0, :3] = (200, 40, 40)
+    # The last layer bears none.
+    both[10:60, 20:70, :3] = (20, 150, 60)
     layers = layers_of(type(blue)(np.ascontiguousarray(both)), SizeSpec(width_mm=80))
     drawn = shapely.union_all([shapely.box(0, 0, 52, 28), shapely.box(28, 52, 80, 80)])
     hooks = [one for one in layers[0].shape.geoms if one.area < KEY_MM**2]

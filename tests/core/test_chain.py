@@ -203,6 +203,10 @@ def test_cold_peel_is_a_wait_with_hands_free_and_hot_comes_at_once() -> None:
     cold = steps(peel_after_s=240.0)
     assert (cold["cold"].timed.minutes, cold["cold"].timed.hands_on) == (4, False)
     assert not cold["cold"].timed.needs_somebody
+    # What is said of cold goes before any figure, and writes none of its own.
+    said = steps(cold=True)
+    assert said["cold"].timed.minutes == 2
+    assert "cold" not in steps(cold=False, peel_after_s=180.0)
     # A label that says half a minute is no "within 15 seconds".
     assert steps(peel_after_s=30.0)["cold"].timed.minutes == 1
     hot = steps(peel_after_s=15.0)

@@ -113,13 +113,23 @@ def test_flat_colours_are_told_from_shades() -> None:
         layers_of(Picture(shades), SizeSpec(width_mm=40))
 
 
+def three() -> Picture:
+    """Two overlapping rectangles, and a small third of which half lies beside them: it comes last."""
+    rgba = flat().rgba.copy()
+    rgba[20:60, 30:90] = (20, 150, 60, 255)
+    return Picture(rgba, is_vector=True)
+
+
 def test_layers_cover_the_drawing_once_and_share_their_keys() -> None:
-    layers = layers_of(flat(), SizeSpec(width_mm=52))
-    scale = 52 / 520
-    blue, red = (layer.shape.area for layer in layers)
+    layers = layers_of(three(), SizeSpec(width_mm=53))
+    scale = 53 / 530
+    blue, red, green = (layer.shape.area for layer in layers)
+    # The last layer bears no key.
+    assert [layer.keyed for layer in layers] == [True, True, False]
+    assert green == pytest.approx(60 * 40 * scale**2, rel=0.03)
     hooks = layers[0].shape.intersection(layers[1].shape).area
     assert blue - hooks == pytest.approx(360 * 220 * scale**2, rel=0.02)
-    assert red - hooks == pytest.approx((260 * 260 - 100 * 180) * scale**2, rel=0.02)
+    assert red - hooks == pytest.approx((260 * 260 - 100 * 180 - 50 * 20) * scale**2, rel=0.02)
     # What both have in common is the two hooks, nothing else.
     keys = [part for part in layers[0].shape.intersection(layers[1].shape).geoms if part.area > 1]
     assert len(keys) == 2
@@ -168,6 +178,23 @@ def test_more_than_ten_colours_are_no_layers(count: int, flat: bool) -> None:
 
 
 def test_keys_of_a_tiny_drawing_stand_far_enough_apart() -> None:
-    layers = layers_of(flat(), SizeSpec(width_mm=3))
+    layers = layers_of(three(), SizeSpec(width_mm=3))
     keys = sorted(layers[0].shape.geoms, key=lambda part: part.area)[-2:]
     assert shapely.distance(keys[0].centroid, keys[1].centroid) > 2.5 * KEY_MM
+
+
+def test_no_keys_where_nothing_is_laid_on_them() -> None:
+    # Of two layers the last needs none, and so the first has nothing to be laid on.
+    assert [layer.keyed for layer in layers_of(flat(), SizeSpec(width_mm=52))] == [False, False]
+    assert [layer.keyed for layer in layers_of(three(), SizeSpec(width_mm=53), False)] == [False] * 3
+
+
+def test_a_layer_that_fits_between_the_others_bears_no_key() -> None:
+    rgba = np.zeros((400, 600, 4), np.uint8)
+    rgba[20:380, 20:580] = (30, 80, 170, 255)
+    # Inlaid on all sides; only the far small one lies beside what is there already.
+    rgba[120:280, 100:400] = (180, 40, 40, 255)
+    rgba[5:60, 540:595] = (20, 150, 60, 255)
+    blue, red, green = layers_of(Picture(rgba, is_vector=True), SizeSpec(width_mm=60))
+    assert {layer.keyed for layer in (blue, red, green)} == {False}
+    assert shapely.intersection(blue.shape, red.shape).area < 1

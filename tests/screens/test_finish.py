@@ -1,5 +1,8 @@
 """Finish in a real browser: a job's steps, and an evening run at speed, in which something slips."""
 
+from datetime import datetime
+from typing import Any
+
 import pytest
 from selenium.webdriver.chrome.webdriver import WebDriver
 from selenium.webdriver.common.by import By
@@ -92,6 +95,151 @@ def test_an_evening_at_speed_and_a_step_that_slips(
 
         screen.wait(is_done, "the step to be done")
         assert screen.errors() == []
+
+
+# A decal set that dries in air, a shirt that is peeled cold, a sheet under a laminate, a product of two prints.
+KINDS: dict[str, tuple[dict[str, object], int]] = {
+    "candles": ({"stock": "water-slide-white", "target": "candle"}, 1),
+    "shirts": ({"stock": "print-flex", "target": "shirt", "finish.press": {"cold": True, "time_for": "whole"}}, 1),
+    "labels": ({"stock": "gloss-label", "target": "hand-out", "finish.cover": {"kind": "laminate"}}, 1),
+    "coasters": ({"stock": "dye-paper", "target": "blank"}, 2),
+}
+READ = {"press_c": "160", "press_s": "30", "pressure": "2", "oven_c": "150", "oven_minutes": "30", "peel": "180"}
+
+
+# The clock is put forward in steps that a minute is rounded in.
+_SLACK_MINUTES = 0.1
+# What must be among the steps of each.
+HEARD_OF = {
+    "candles": "Slide it on, pat it down, let it dry",
+    "shirts": "Let it cool before it is peeled",
+    "labels": "Cut through laminate and face",
+    "coasters": "Press a plateful under fresh paper",
+}
+
+
+def job_of(base: str, title: str, changes: dict[str, object], designs: int) -> int:
+    job = int(ASKED.post(f"{base}/api/jobs", json={"title": title}).json()["id"])
+    drawing = (b'<svg xmlns="http://www.w3.org/2000/svg" width="30mm" height="30mm"><circle cx="57" cy="57" r="50" '
+               b'fill="#0A6E7C"/></svg>')  # fmt: skip
+    for number in range(designs):
+        files = {"file": (f"buoy{number}.svg", drawing, "image/svg+xml")}
+        ASKED.post(f"{base}/api/jobs/{job}/art", files=files).raise_for_status()
+    ASKED.post(f"{base}/api/jobs/{job}/changes", json={"label": "kind", "changes": changes}).raise_for_status()
+    if designs > 1:
+        numbers = [one["number"] for one in ASKED.get(f"{base}/api/jobs/{job}").json()["job"]["document"]["items"]]
+        product = {"products": [{"name": "coaster", "items": numbers, "quantity": 1}]}
+        ASKED.post(f"{base}/api/jobs/{job}/changes", json={"label": "p", "changes": product}).raise_for_status()
+    return job
+
+
+def test_an_evening_of_four_kinds_is_worked_through_in_the_page(
+    tmp_path_factory: pytest.TempPathFactory, nester: ProcessNester, monkeypatch: pytest.MonkeyPatch, driver: WebDriver
+) -> None:
+    clock = tmp_path_factory.mktemp("clock") / "minutes"
+    clock.write_text("0")
+    monkeypatch.setenv("VAMPER_CLOCK", str(clock))
+    with running("serve", demo_file(tmp_path_factory, nester)) as base:
+        driver.get_log("browser")
+        screen = Screen(driver, base)
+        ASKED.delete(f"{base}/api/evening")
+        for title, (changes, designs) in KINDS.items():
+            job = job_of(base, title, changes, designs)
+            screen.open(f"/jobs/{job}/finish")
+            pressed(screen, "Plan it for tonight")
+            screen.says("in tonight’s plan")
+        screen.open("/tonight")
+        screen.says("All done")
+        minutes, now = 0.0, Evening(base)
+        for _ in range(400):
+            step, at = now.next, now.at
+            if step is None or at is None:
+                break
+            if (wait := now.wait_minutes) > 0:
+                minutes += wait + _SLACK_MINUTES
+                clock.write_text(f"{minutes}")
+                driver.refresh()
+            for label in step["unread"]:
+                read_label(screen, label["key"])
+            press_now(
+                screen, "I begin" if step["hands_on"] else "It is in" if step["greatest"] else "It rests from now"
+            )
+            now = becomes(screen, at, "running")
+            minutes += now.minutes_to_end(at) + (0 if step["hands_on"] else _SLACK_MINUTES)
+            clock.write_text(f"{minutes}")
+            if step["hands_on"]:
+                press_now(screen, "It is done")
+                now = becomes(screen, at, "done")
+            else:
+                now = Evening(base)
+        else:
+            raise AssertionError("the evening never ended")
+        for name, steps in now.names.items():
+            assert any(step.startswith(HEARD_OF[name]) for step in steps)
+        assert screen.errors() == []
+
+
+class Evening:
+    """An evening as the page is told it, and what it asks for next."""
+
+    def __init__(self, base: str) -> None:
+        self.base = base
+        self.told: dict[str, Any] = ASKED.get(f"{base}/api/evening").json()
+        place = self.told["next"]
+        self.at = None if place is None else (place["batch"], place["step"])
+        self.next = None if self.at is None else self.step(self.at)
+
+    @property
+    def wait_minutes(self) -> float:
+        assert self.next is not None
+        starts, now = (datetime.fromisoformat(one) for one in (self.next["starts"], self.told["now"]))
+        return (starts - now).total_seconds() / 60
+
+    def minutes_to_end(self, at: tuple[int, int]) -> float:
+        """How long a step that runs still takes."""
+        ends, now = (datetime.fromisoformat(one) for one in (self.step(at)["ends"], self.told["now"]))
+        return max(0.0, (ends - now).total_seconds() / 60)
+
+    @property
+    def names(self) -> dict[str, set[str]]:
+        return {one["name"]: {step["name"] for step in one["steps"]} for one in self.told["batches"]}
+
+    def step(self, at: tuple[int, int]) -> dict[str, Any]:
+        batch = next(one for one in self.told["batches"] if one["number"] == at[0])
+        return next(one for one in batch["steps"] if one["step"] == at[1])
+
+
+def press_now(screen: Screen, words: str) -> None:
+    """Press what the card of the next step asks for, once it does."""
+    script = """
+        const of = document.querySelectorAll('section[aria-label="Now"] button');
+        const found = [...of].find((one) => one.textContent.startsWith(arguments[0]) && !one.disabled);
+        found?.click();
+        return !!found;"""
+    screen.wait(lambda: screen.driver.execute_script(script, words), words)
+
+
+def becomes(screen: Screen, at: tuple[int, int], state: str) -> Evening:
+    def so() -> Evening | None:
+        now = Evening(screen.base)
+        return now if now.step(at)["state"] == state else None
+
+    return screen.wait(so, f"it to be {state}")  # type: ignore[no-any-return]
+
+
+def read_label(screen: Screen, key: str) -> None:
+    def typed() -> bool:
+        field = screen.find('section[aria-label="Now"] input')
+        field.send_keys(Keys.CONTROL, "a")
+        field.send_keys(READ[key], Keys.ENTER)
+        return True
+
+    def is_read() -> bool:
+        step = Evening(screen.base).next
+        return step is None or all(one["key"] != key for one in step["unread"])
+
+    screen.wait(typed, f"the field of {key}")
+    screen.wait(is_read, f"{key} to be read")
 
 
 def test_a_design_goes_on_a_cup_and_the_sheet_packs_it_bent(screen: Screen) -> None:

@@ -125,6 +125,27 @@ def test_an_evening_is_worked_through_to_its_end(evenings: Evenings, clock: Cloc
                 assert one.began - before.ended <= timedelta(minutes=steps[place].timed.wait_most)
 
 
+@pytest.mark.parametrize("seconds", [0, 1, 30, 59])
+def test_what_follows_a_rest_is_not_asked_for_before_that_is_over(
+    evenings: Evenings, clock: Clock, seconds: int
+) -> None:
+    evenings.add(1, MUGS)
+    now = evenings.state()
+    number = now.document.batches[0].number
+    rest = next(place for place, one in enumerate(now.steps[0]) if not one.timed.hands_on)
+    clock.time += timedelta(seconds=seconds)
+    for place in range(rest):
+        evenings.begin(number, place)
+        clock.on(now.steps[0][place].timed.minutes)
+        evenings.end(number, place)
+    evenings.begin(number, rest)
+    over = clock.time + timedelta(minutes=now.steps[0][rest].timed.minutes)
+    clock.on(3)
+    later = evenings.state()
+    assert later.plan is not None
+    assert over <= later.time(later.plan.of(0, rest + 1).start) < over + timedelta(minutes=1)
+
+
 def test_what_slips_moves_the_rest(evenings: Evenings, clock: Clock) -> None:
     evenings.add(2, SHIRTS)
     number = evenings.state().document.batches[0].number

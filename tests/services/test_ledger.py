@@ -35,7 +35,9 @@ from vamper.services.ledger.costing import work_of
 from vamper.services.ledger.from_photo import spoilt_in
 from vamper.services.ledger.handed import HandedOffs
 from vamper.services.ledger.logging import Said, WasSetAs, run_of
+from vamper.services.ledger.on_hand import FinishedMove
 from vamper.services.ledger.runs import LoggedAlready, Runs
+from vamper.services.ledger.scraps import scraps_for
 from vamper.services.ledger.shelf_findings import shelf_findings
 from vamper.services.twin.samples import sample_photo
 from vamper.services.work.not_found import NotFound
@@ -464,6 +466,43 @@ def test_an_offcut_that_holds_the_job_is_its_sheet(workshop: Workshop, job: int)
     shelf = workshop.supplies.of("satin-vinyl")
     assert shelf is not None
     assert shelf.spent == 1
+
+
+def test_products_that_came_out_well_are_counted_with_their_runs(workshop: Workshop, job: int) -> None:
+    art = workshop.jobs.get(job).document.items[0].art
+    workshop.jobs.add_item(job, art, "back", 20, {})
+    workshop.jobs.change_items(job, "count", (1, 2), {"quantity": 4})
+    pendant = {"name": "pendant", "items": [1, 2], "quantity": 4}
+    workshop.jobs.change(job, "product", {"products": [pendant]})
+    workshop.handing_over.record(workshop.jobs.get(job))
+    # One piece is torn: of the four products three are whole.
+    first = workshop.made.log_outcome(job, said(CameOut.SPOILED, *torn(1)))
+    assert [(one.name, one.left) for one in workshop.on_hand.all()] == [("pendant", 3)]
+    # The same sheet once more makes up for it.
+    again = workshop.made.log_outcome(job, said(), again=True)
+    assert workshop.on_hand.all()[0].left == 7
+    workshop.on_hand.count("pendant", FinishedMove.SOLD, 5)
+    # A run that was none takes back no more than is still there.
+    workshop.made.remove(again)
+    assert (workshop.on_hand.all()[0].made, workshop.on_hand.all()[0].left) == (5, 0)
+    workshop.made.remove(first)
+    assert workshop.on_hand.all()[0].left == 0
+
+
+def test_a_layer_is_offered_what_was_kept_of_its_colour_the_tightest_first(workshop: Workshop) -> None:
+    def keep(wide: float, high: float, name: str, colour: str | None) -> None:
+        workshop.supplies.keep_offcut(Offcut("plain-vinyl", Paper(wide, high), name, colour))
+
+    keep(210, 297, "large", "#2050A0")
+    keep(90, 160, "strip", "#2050A0")
+    keep(60, 60, "too small", "#2050A0")
+    keep(150, 120, "red", "#B03030")
+    keep(120, 110, "nobody noted its colour", None)
+    offcuts = workshop.supplies.offcuts("plain-vinyl")
+    found = scraps_for(offcuts, "#2050A0", 100, 70)
+    assert [one.name for one in found] == ["nobody noted its colour", "strip", "large"]
+    assert all(max(one.width_mm, one.height_mm) >= 100 for one in found)
+    assert scraps_for(offcuts, "#2050A0", 400, 10) == ()
 
 
 def test_a_whole_ledger_comes_into_another_workshop(workshop: Workshop, tmp_path: Path) -> None:

@@ -41,7 +41,7 @@ def effective_job(job: Job) -> Job:
         stock = replace(stock, colour=job.stock_colour, reflectance=None)
     # What was measured between print and cut says nothing of a cut where nothing is printed, or no mark finds it.
     found_by_marks = marks.family != NO_MARKS
-    stock = stock.under(job.laminate_um).shrinking(job.shrink)
+    stock = stock.under(job.finish.laminate_um).shrinking(job.shrink)
     return replace(
         job,
         marks=marks,

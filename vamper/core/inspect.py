@@ -64,7 +64,7 @@ def _all(plan: Plan) -> Iterator[Finding]:
         yield from unreached_findings(job.paper, job.marks, plan.setup.marks, job.cutter, _holding(plan))
     yield from reading_findings(plan.reading, job.marks)
     # A laminate is part of the stock by now: what lies over the marks is what was asked for.
-    covered = plan.asked.coated or plan.asked.laminate_um > 0
+    covered = plan.asked.finish.coated or plan.asked.finish.laminate_um > 0
     yield from covered_findings(job.stock, covered, marks_or_usual(job))
     yield from old_marks_findings(job.paper, job.marks, plan.setup.marks)
     yield from drift_findings(job.misses)

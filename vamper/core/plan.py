@@ -235,12 +235,15 @@ def page_of(plan: Plan, sheet: int, line: str = "") -> PrintPage:
 
 
 def _numbered_pairs(plan: Plan, sheet: int) -> Drawing | None:
-    """The numbers of pairs on double-sided blanks; None where there are none, or no rim to print them in."""
+    """The numbers of what goes onto one blank, both sides or all prints of a product; None where there are none, or no
+    rim to print them in.
+    """
     blank = plan.asked.finish.blank
     backs = {item.spec.back_of for item in plan.items} - {None}
-    if blank is None or not blank.past_mm or not backs:
+    together = {number for one in plan.asked.products if len(one.items) > 1 for number in one.items}
+    if blank is None or not blank.past_mm or not (backs or together):
         return None
-    paired = [item for item in plan.items if item.number in backs or item.spec.back_of is not None]
+    paired = [item for item in plan.items if item.number in backs | together or item.spec.back_of is not None]
     boxes = {item.number: item.edge.shape.bounds for item in paired}
     before = Counter(one.item for earlier in plan.sheets[:sheet] for one in earlier.placements)
     return pair_numbers(plan.job.paper, plan.sheets[sheet].placements, before, boxes, blank.past_mm, plan.mirror)

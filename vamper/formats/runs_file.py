@@ -41,6 +41,7 @@ _MORE = (
     "quality",
     "process",
     "cover",
+    "look",
     "coats",
     "customer",
     "minutes",
@@ -159,7 +160,8 @@ def _of_row(row: dict[str, str], line: int) -> Dated:
     data["blade_metres"] = data["blade_metres"] or 0.0
     for name in _YES_OR_NO:
         data[name] = cells[name].lower() in ("yes", "true", "1")
-    data["cause"] = cells["cause"] or None
+    for name in ("cause", "look"):
+        data[name] = cells[name] or None
     data["spoilt"] = part("spoilt", _spoilt_of)
     data["settings"] = part("settings", _setting_of)
     data["later"] = part("later", _later_of)

@@ -106,6 +106,7 @@ class Workshop:
             self.handed_offs,
             self.plans.as_it_stands,
             self.inks.ml,
+            self.on_hand,
         )
         self.making = Making(self.jobs, self.plans, self.packing, self.runs, self.made)
         self.briefing = Briefing(self.jobs, self.plans, self.shop, self.usual, self.supplies)

@@ -4195,6 +4195,11 @@ export interface components {
      */
     Composing: {
       composition: components['schemas']['Composition'];
+      /**
+       * Curved Apart
+       * @default false
+       */
+      curved_apart: boolean;
       /** @default kiss */
       cut: components['schemas']['Cut'];
       /**
@@ -4285,10 +4290,17 @@ export interface components {
      */
     CoverKind: 'none' | 'coat' | 'laminate';
     /**
+     * CoverLook
+     * @description How the face of a coat or a laminate looks.
+     * @enum {string}
+     */
+    CoverLook: 'gloss' | 'satin' | 'matte';
+    /**
      * CoverRecord
-     * @description One product on one stock: in how many `runs` it was used, when it was laid (a code of the chain), how many coats
-     *     it took in the mean (None for a laminate), how long was waited between them and at the end, minutes (None where
-     *     nobody said), how many pieces came out well of those made, and how many later looks it held or did not.
+     * @description One product on one stock, with how its face looks (None: nobody said): in how many `runs` it was used, when it
+     *     was laid (a code of the chain), how many coats it took in the mean (None for a laminate), how long was waited
+     *     between them and at the end, minutes (None where nobody said), how many pieces came out well of those made, and how
+     *     many later looks it held or did not.
      */
     CoverRecord: {
       /** Coat Minutes */
@@ -4303,6 +4315,7 @@ export interface components {
       good: number;
       /** Held */
       held: number;
+      look: components['schemas']['CoverLook'] | null;
       /** Made */
       made: number;
       /** Product */
@@ -4317,14 +4330,15 @@ export interface components {
     /**
      * CoverSpec
      * @description What lies over the print: a laminate of `um`, which always comes before the cut, or so many `coats` (None: as the
-     *     label says, or as is usual). `product` is the maker's own name of it. On a job as it is made `um` is 0: the film is
-     *     part of the face by then.
+     *     label says, or as is usual). `product` is the maker's own name of it, `look` how its face looks (None: nobody said).
+     *     On a job as it is made `um` is 0: the film is part of the face by then.
      */
     CoverSpec: {
       /** Coats */
       coats?: number | null;
       /** @default none */
       kind: components['schemas']['CoverKind'];
+      look?: components['schemas']['CoverLook'] | null;
       /**
        * Product
        * @default
@@ -4646,10 +4660,12 @@ export interface components {
     };
     /**
      * DryRunOut
-     * @description How a dry run stands, and what came of the last one that was finished.
+     * @description How a dry run stands, what came of the last one that was finished, and what to heed when it is done for real.
      */
     DryRunOut: {
       asked: components['schemas']['DryRunIn'];
+      /** Cautions */
+      cautions: string[];
       /** Doing */
       doing: string;
       outcome: components['schemas']['TwinOutcomeOut'] | null;
@@ -5026,6 +5042,8 @@ export interface components {
     FinishOut: {
       /** Always */
       always: string;
+      /** Ball Mm */
+      ball_mm: number | null;
       /** Coats */
       coats: number | null;
       cover: components['schemas']['CoverSpec'] | null;
@@ -5075,9 +5093,9 @@ export interface components {
      * FinishSpec
      * @description What is decided of the work after the print; None is left to what follows from stock and target. `cover` lies
      *     over the print, `mask` carries pieces to their place, `set` is how a water-slide decal is set, `press` what a label
-     *     says of heat. `place` is where it goes as measured. `plate` is how many pieces the press or the oven holds at once,
-     *     `added` the maker's own steps, `label` what has been read on the labels of what is used, `record` how long the
-     *     maker's own runs waited.
+     *     says of heat. `place` is where it goes as measured, `ball_mm` how large a ball lies on that where it is round both
+     *     ways. `plate` is how many pieces the press or the oven holds at once, `added` the maker's own steps, `label` what
+     *     has been read on the labels of what is used, `record` how long the maker's own runs waited.
      */
     FinishSpec: {
       /**
@@ -5085,6 +5103,8 @@ export interface components {
        * @default []
        */
       added: components['schemas']['AddedStep'][];
+      /** Ball Mm */
+      ball_mm?: number | null;
       blank?: components['schemas']['BlankSpec'] | null;
       cloth?: components['schemas']['ClothSpec'] | null;
       cover?: components['schemas']['CoverSpec'] | null;
@@ -5737,9 +5757,10 @@ export interface components {
      *     `turn` overrides the job's turn rule. `fill_priority` says that more copies are fine where there is room, 1 the most
      *     wanted. `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour`
      *     (#RRGGBB) keeps it on sheets of that colour, for drawings that are cut one colour a sheet; `layer_of` is the same
-     *     number for all layers of one drawing, which are changed together. `tile` makes it one part of a piece that is too
-     *     large for a sheet; its size is still that of the whole. `tabs` hold it where it is cut through. `wrap` is the cup or
-     *     bottle it goes round: on a taper its art is bent to stand straight there.
+     *     number for all layers of one drawing, which are changed together, and a `keyed` one bears the two keys that bring
+     *     them into register. `tile` makes it one part of a piece that is too large for a sheet; its size is still that of the
+     *     whole. `tabs` hold it where it is cut through. `wrap` is the cup or bottle it goes round: on a taper its art is bent
+     *     to stand straight there.
      */
     ItemSpec: {
       /** Art */
@@ -5768,6 +5789,11 @@ export interface components {
       fill_priority?: number | null;
       /** Height Mm */
       height_mm?: number | null;
+      /**
+       * Keyed
+       * @default false
+       */
+      keyed: boolean;
       /** Layer Of */
       layer_of?: number | null;
       /** Longest Mm */
@@ -6198,7 +6224,8 @@ export interface components {
     };
     /**
      * LayerOut
-     * @description A layer from the back; `cut_off` is the smallest piece of stock that it needs.
+     * @description A layer from the back; `cut_off` is the smallest piece of stock that it needs, `scraps` are kept
+     *     offcuts that hold it, the tightest first.
      */
     LayerOut: {
       /** Colour */
@@ -6209,6 +6236,8 @@ export interface components {
       name: string;
       /** Number */
       number: number;
+      /** Scraps */
+      scraps: string[];
     };
     /** LayoutName */
     LayoutName: {
@@ -6700,8 +6729,11 @@ export interface components {
     /**
      * Offcut
      * @description What is left of a sheet, to be used once more: its paper with what is gone of it, and where it came from.
+     *     `colour` is that of its face where its stock comes in several.
      */
     Offcut: {
+      /** Colour */
+      colour?: string | null;
       /** Name */
       name: string;
       paper: components['schemas']['Paper'];
@@ -7326,9 +7358,12 @@ export interface components {
     /**
      * PressSpec
      * @description What the label of a heat product says of its press: its time, what that is for (None: nobody has read it yet),
-     *     when the carrier is peeled, whether it wants a second press (`twice`) and how long that takes.
+     *     whether the carrier is peeled `cold` (None: as this stock usually is) and after how long, whether it wants a second
+     *     press (`twice`) and how long that takes.
      */
     PressSpec: {
+      /** Cold */
+      cold?: boolean | null;
       /** Peel After S */
       peel_after_s?: number | null;
       /** Second S */

@@ -19,24 +19,34 @@ export function CoverTable() {
         <table className="w-full text-sm">
           <thead>
             <tr className="text-left text-soft">
-              {['Product', 'On', 'Laid as', 'Runs', 'Coats', 'Between', 'Hardens', 'Good', 'Held later'].map(
-                (head) => (
-                  <th key={head} scope="col" className="py-1 pr-3 font-normal">
-                    {head}
-                  </th>
-                ),
-              )}
+              {[
+                'Product',
+                'Face',
+                'On',
+                'Laid as',
+                'Runs',
+                'Coats',
+                'Between',
+                'Hardens',
+                'Good',
+                'Held later',
+              ].map((head) => (
+                <th key={head} scope="col" className="py-1 pr-3 font-normal">
+                  {head}
+                </th>
+              ))}
             </tr>
           </thead>
           <tbody>
             {covers.map((one) => (
               <tr
-                key={`${one.product} ${one.stock_name} ${one.when}`}
+                key={`${one.product} ${one.look} ${one.stock_name} ${one.when}`}
                 className="border-t border-rule align-baseline"
               >
                 <th scope="row" className="py-1.5 pr-3 text-left font-bold">
                   {one.product || 'no name yet'}
                 </th>
+                <td className="pr-3">{one.look ?? '–'}</td>
                 <td className="pr-3">{one.stock_name}</td>
                 <td className="pr-3">{WHEN[one.when] ?? one.when}</td>
                 <td className="figure pr-3">{one.runs}</td>

@@ -4,6 +4,7 @@ import type { Schemas } from '../api/client';
 import { CountField } from '../kit/CountField';
 import { NumberField } from '../kit/NumberField';
 import { Options } from '../kit/Options';
+import { Select } from '../kit/Select';
 import { WordsField } from '../kit/WordsField';
 
 export type Cover = Schemas['CoverSpec'];
@@ -13,6 +14,12 @@ const WAYS = [
   { key: 'laminate', name: 'A laminate', hint: 'laid before the cut, cut with it' },
   { key: 'before-cut', name: 'A coat before the cut', hint: 'a guard over marks that are read' },
   { key: 'after-cut', name: 'A coat after the cut', hint: 'reaches over the rims' },
+];
+const FACES = [
+  { key: '', name: 'not said' },
+  { key: 'gloss', name: 'gloss' },
+  { key: 'satin', name: 'satin' },
+  { key: 'matte', name: 'matte' },
 ];
 const wayOf = (cover: Cover) =>
   cover.kind === 'coat' ? (cover.when ?? 'before-cut') : (cover.kind ?? 'none');
@@ -40,7 +47,7 @@ export function CoverChoice({ cover, coats, change }: Props) {
         columns={2}
         options={WAYS}
         value={wayOf(cover)}
-        onChange={(way) => put({ ...coverOf(way), product: cover.product ?? '' })}
+        onChange={(way) => put({ ...coverOf(way), product: cover.product ?? '', look: cover.look ?? null })}
       />
       <CoverFigures cover={cover} coats={coats} change={change} />
     </div>
@@ -65,6 +72,12 @@ export function CoverFigures({ cover, coats, change }: Props) {
           </div>
         )
       )}
+      <Select
+        label="Its face"
+        options={FACES}
+        value={cover.look ?? ''}
+        onChange={(look) => put({ look: look === '' ? null : (look as Schemas['CoverLook']) })}
+      />
       <WordsField
         label="Product"
         hint="as you call it"

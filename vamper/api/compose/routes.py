@@ -73,6 +73,7 @@ def compose(jobs: JobsHere, compositions: CompositionsHere, job_id: Id, composin
         names=read_names(composing.names),
         quantity=composing.quantity,
         cut=composing.cut,
+        curved_apart=composing.curved_apart,
     )
     return compositions.add(jobs.get(job_id).id, composed, composing.title)
 

@@ -18,6 +18,7 @@ class Composing(BaseModel):
     title: Annotated[str, Field(min_length=1, max_length=80), ONE_LINE] = "label"
     quantity: Annotated[int, Field(ge=1, le=1000)] = 1
     cut: Cut = Cut.KISS
+    curved_apart: bool = False
 
 
 class OneComposed(BaseModel):

@@ -92,12 +92,15 @@ class BlankOut(BaseModel):
 
 
 class LayerOut(BaseModel):
-    """A layer from the back; `cut_off` is the smallest piece of stock that it needs."""
+    """A layer from the back; `cut_off` is the smallest piece of stock that it needs, `scraps` are kept
+    offcuts that hold it, the tightest first.
+    """
 
     number: int
     name: str
     colour: str
     cut_off: str
+    scraps: list[str]
 
 
 class PiecesOut(BaseModel):

@@ -38,6 +38,8 @@ from vamper.core.values.lengths import mm, size_mm
 from vamper.core.values.stock import Stock, StockClass
 from vamper.formats.svg_path import DECIMALS, closed_path, shape_path
 from vamper.services.brief.words import plural
+from vamper.services.ledger.scraps import scraps_for
+from vamper.services.ledger.supplies import KeptOffcut
 
 _HOLES_MM = (2.0, 3.0, 4.0, 5.0, 6.0)
 _PAD_MM = 4.0
@@ -47,19 +49,26 @@ _GRIP_MM = 10.0
 # A panel as it is drawn: height and half the neck beside its width, the neck's depth, mm between motifs.
 _PANEL_HIGH, _NECK, _NECK_DEEP, _BETWEEN_MM = 1.1, 0.18, 0.55, 15.0
 _ROUND = {Purpose.DRINKWARE, Purpose.GLASS, Purpose.PLANNER, Purpose.LAPTOP}
-_LAYER_WORDS = {
-    False: (
-        "Lay each so that its two hooks cover those below; the hooks come off at the end.",
-        "Or stack them on the mask, the front layer first.",
-    ),
-    True: (
-        "Lay each so that its two hooks cover those below; let the hooks land on a scrap of carrier.",
-        "A short press for each layer, covered, and the whole time for the last; the hooks come off at the end.",
-    ),
+_MOST_SCRAPS = 2
+# By whether they are pressed.
+_KEYED = {
+    False: "Lay each so that its two keys cover those below; the keys come off at the end.",
+    True: "Lay each so that its two keys cover those below, and let the keys land on a scrap of carrier.",
 }
+_BY_EYE = "They bear no keys: lay each where the drawing has it."
+_LAID = {
+    False: "Or stack them on the mask, the front layer first.",
+    True: "A short press for each layer, covered, and the whole time for the last.",
+}
+_NONE_KEPT: tuple[KeptOffcut, ...] = ()
 
 
-def pieces_out(plan: Plan, stocks: Sequence[Stock] = (), prices: Mapping[str, str] = NO_PRICES) -> PiecesOut:
+def pieces_out(
+    plan: Plan,
+    stocks: Sequence[Stock] = (),
+    prices: Mapping[str, str] = NO_PRICES,
+    offcuts: Sequence[KeptOffcut] = _NONE_KEPT,
+) -> PiecesOut:
     job = plan.asked
     way = chain_of_job(job).facts.way
     shrinks = job.stock.stock_class is StockClass.SHRINK
@@ -70,8 +79,8 @@ def pieces_out(plan: Plan, stocks: Sequence[Stock] = (), prices: Mapping[str, st
         shrinks=shrinks,
         shrink=_shrink(plan, job.shrink) if shrinks and job.shrink is not None else None,
         blank=_blank(job.finish.blank, job.finish.heat) if job.stock.stock_class is StockClass.DYE else None,
-        layers=_layers(plan),
-        layer_words=list(_LAYER_WORDS[way is ApplyWay.PRESS]),
+        layers=_layers(plan, offcuts),
+        layer_words=_layer_words(plan, way is ApplyWay.PRESS),
     )
 
 
@@ -247,18 +256,27 @@ def _blank(spec: BlankSpec | None, heat: HeatSpec) -> BlankOut:
     )
 
 
-def _layers(plan: Plan) -> list[LayerOut]:
+def _layer_words(plan: Plan, pressed: bool) -> list[str]:
+    keyed = any(item.spec.keyed for item in plan.items)
+    return [_KEYED[pressed] if keyed else _BY_EYE, _LAID[pressed]]
+
+
+def _layers(plan: Plan, offcuts: Sequence[KeptOffcut]) -> list[LayerOut]:
     """Layers from the back: the largest lies undermost."""
     layers = [item for item in plan.items if item.spec.sheet_colour is not None]
     if len({item.spec.sheet_colour for item in layers}) < 2:
         return []
     layers.sort(key=lambda item: -item.edge.shape.area)
-    return [
-        LayerOut(
+
+    def out(item: DesignedItem) -> LayerOut:
+        wide, high = (math.ceil(side + 2 * _GRIP_MM) for side in item.edge.size_mm)
+        scraps = scraps_for(offcuts, item.spec.sheet_colour, wide, high)[:_MOST_SCRAPS]
+        return LayerOut(
             number=item.number,
             name=item.as_asked.name,
             colour=item.spec.sheet_colour or "",
-            cut_off=size_mm(*(math.ceil(side + 2 * _GRIP_MM) for side in item.edge.size_mm)),
+            cut_off=size_mm(wide, high),
+            scraps=[f"“{one.name}”, {size_mm(one.width_mm, one.height_mm, 0)} free" for one in scraps],
         )
-        for item in layers
-    ]
+
+    return [out(item) for item in layers]

@@ -69,7 +69,8 @@ def get_pieces(jobs: JobsHere, plans: PlansHere, shop: ShopHere, supplies: Suppl
     stocks = [kept.value for kept in shop.stocks.all().values() if not kept.hidden]
     rates = supplies.prices()
     prices = {one.stock: f"{one.sheet_price:.2f} {rates.currency}".strip() for one in supplies.stocks()}
-    return pieces_out(plans.of(jobs.get(job_id)).plan, stocks, prices)
+    state = jobs.get(job_id)
+    return pieces_out(plans.of(state).plan, stocks, prices, supplies.offcuts(state.document.stock))
 
 
 @router.get("/jobs/{job_id}/placing.pdf", response_class=Response)

@@ -84,6 +84,7 @@ class FinishOut(BaseModel):
     outdoors: bool
     """It is hinged onto a place that is measured first."""
     letters: str
+    ball_mm: float | None
     """How high letters are to be read from where they are looked at; "" where nobody said."""
     takes: str
     done_at: datetime

@@ -21,6 +21,7 @@ from vamper.core.finishing.chain_facts import carries, cover_of, is_coverable
 from vamper.core.finishing.goes_on import SET_WORDS, ApplyWay, way_words
 from vamper.core.finishing.labels import HEAT_UNIT, LABELS, Label, believed, dial_words, label_in
 from vamper.core.finishing.place import letter_mm
+from vamper.core.finishing.placing import ball_of
 from vamper.core.finishing.targets import TARGETS
 from vamper.core.finishing.timetable import PlannedStep, Proof
 from vamper.core.finishing.work import WAITS, BatchWork, WorkStep
@@ -59,6 +60,7 @@ def finish_out(found: Finishing, plan: Plan, now: datetime, tonight: bool) -> Fi
         on_plate=facts.way in (ApplyWay.TAPE, ApplyWay.BAKE),
         outdoors=facts.way is ApplyWay.HINGE,
         letters=_letters(job.finish.place),
+        ball_mm=None if facts.mask is TransferMask.NONE else ball_of(job),
         takes=span(found.minutes),
         done_at=now + timedelta(minutes=found.minutes),
         hands_on=span(hands),

@@ -4,12 +4,11 @@ import shapely
 from shapely.geometry import Polygon
 
 from vamper.api.ledger.schemas import OffcutOut
-from vamper.core.sheet.live_area import live_area, spent_bound
-from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import as_multi, parts
 from vamper.core.values.lengths import size_mm
 from vamper.core.values.paper import Paper
 from vamper.formats.svg_path import shape_path
+from vamper.services.ledger.scraps import room_of
 from vamper.services.ledger.supplies import KeptOffcut
 from vamper.services.shop.shop import Shop
 
@@ -38,9 +37,5 @@ def _gone_path(paper: Paper) -> str:
 
 def _room_words(paper: Paper) -> str:
     """The largest rectangle of it that is free, in words."""
-    bound = spent_bound(paper)
-    try:
-        area = live_area(paper, [] if bound is None else [bound])
-    except BadInput:
-        return "nothing is left of it"
-    return f"{size_mm(*area.room_mm, 0)} in one piece"
+    room = room_of(paper)
+    return "nothing is left of it" if room is None else f"{size_mm(*room, 0)} in one piece"

@@ -88,7 +88,7 @@ def get_calibration(shop: ShopHere, jobs: JobsHere, plans: PlansHere, job_id: Id
     """What was measured on the machines of a job."""
     state = jobs.get(job_id)
     document = state.document
-    stock = shop.stock(document.stock).under(document.laminate_um)
+    stock = shop.stock(document.stock).under(document.finish.laminate_um)
     measured, problem, scales = shop.measured, None, []
     try:
         scales = [
@@ -157,7 +157,7 @@ def keep_calibration(shop: ShopHere, jobs: JobsHere, plans: PlansHere, job_id: I
     paper = f"{document.paper.width_mm:g} × {document.paper.height_mm:g} mm"
     record = Record.of(found, readings, kept.check, kept.versions, paper)
     shop.measured.keep(
-        document.printer_id, document.cutter_id, shop.stock(document.stock).under(document.laminate_um), record
+        document.printer_id, document.cutter_id, shop.stock(document.stock).under(document.finish.laminate_um), record
     )
 
 
@@ -176,7 +176,7 @@ def log_misses(shop: ShopHere, jobs: JobsHere, job_id: Id, run: MissesIn) -> Non
     """Keep what up to four pieces of a run were off by."""
     state = jobs.get(job_id)
     stock, document = jobs.core_job(state).stock, state.document
-    kind = thickness_of(stock.under(document.laminate_um).thickness_um)
+    kind = thickness_of(stock.under(document.finish.laminate_um).thickness_um)
     shop.measured.log(document.printer_id, document.cutter_id, run.misses, kind)
 
 

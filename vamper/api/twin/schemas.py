@@ -110,7 +110,7 @@ class TwinOutcomeOut(BaseModel):
 
 
 class DryRunOut(BaseModel):
-    """How a dry run stands, and what came of the last one that was finished."""
+    """How a dry run stands, what came of the last one that was finished, and what to heed when it is done for real."""
 
     running: bool
     share: float
@@ -119,6 +119,7 @@ class DryRunOut(BaseModel):
     practice: bool
     asked: DryRunIn
     outcome: TwinOutcomeOut | None
+    cautions: list[str]
 
 
 class FaultOut(BaseModel):

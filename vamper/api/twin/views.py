@@ -10,6 +10,7 @@ from vamper.api.twin.schemas import (
     TwinRemedyOut,
     TwinSheetOut,
 )
+from vamper.core.finishing.dangers import MOST_CAUTIONS
 from vamper.core.plan import Plan
 from vamper.core.twin.cut_out import spoiling_of, typical_run
 from vamper.core.twin.dry_run import PieceOutcome
@@ -17,6 +18,7 @@ from vamper.core.twin.remedies import CAUSE_NAMES, CAUSE_WORDS, TwinRemedy
 from vamper.core.values.chances import in_100, in_100_short
 from vamper.core.values.lengths import mm
 from vamper.formats.svg_path import shape_path
+from vamper.services.finish.finishing import finishing_of
 from vamper.services.twin.dry_run_service import DryRunRequest, DryRunStatus
 from vamper.services.twin.dry_runs import DryRunFiles
 from vamper.services.twin.helps import Chances
@@ -37,7 +39,15 @@ def dry_run_out(told: DryRunStatus | None, plan: Plan) -> DryRunOut:
         practice=practice,
         asked=DryRunIn(runs=asked.runs, unsure=asked.unsure, faults=list(asked.faults), seed=asked.seed),
         outcome=None if told is None or told.found is None else _outcome(told, told.found, plan),
+        cautions=_cautions(plan),
     )
+
+
+def _cautions(plan: Plan) -> list[str]:
+    """What to heed when a job is done for real, in the order of its steps; the first ones, as more are not read."""
+    found = finishing_of(plan)
+    steps = () if found is None else found.steps
+    return list(dict.fromkeys(caution for one in steps for caution in one.cautions))[:MOST_CAUTIONS]
 
 
 def _outcome(told: DryRunStatus, found: DryRunFiles, plan: Plan) -> TwinOutcomeOut:

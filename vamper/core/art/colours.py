@@ -2,9 +2,10 @@
 
 A flat colour is one that many inked pixels have exactly; every other pixel (the soft rims between two of them) goes to
 the flat colour that looks nearest. Each layer is then outlined on its own. Two keys, hooks of the same size at the same
-places, are put on every layer: laid on each other they bring the layers into register. They sit where no colour is
-drawn, inside its box or beside it, where the boxes of all layers grow least. A key is never round, so that it cannot
-turn.
+places, are put on the layers that need them: laid on each other they bring the layers into register. They sit where no
+colour is drawn, inside its box or beside it, where the boxes of these layers grow least. A key is never round, so that
+it cannot turn. The last layer needs none, nor one that fits between those that lie already; and where only one is left
+that needs them, there is nothing to lay on each other.
 """
 
 from collections.abc import Sequence
@@ -34,16 +35,19 @@ _KEY_PLACES = 7
 _LEAST_SHARE = 0.01
 _MOST_COLOURS = 10
 _LOOK_PX = 400
+# A rim that runs along what lies already over this share of its length, as near as this, is a place that is plain.
+_PLAIN_SHARE, _ALONG_MM = 0.9, 0.4
 # Colours that look as near as this are one: the same ink, drawn twice.
 _SAME_DE = 6.0
 
 
 @dataclass(frozen=True, slots=True)
 class Layer:
-    """One colour (#RRGGBB) and where it is, its keys included; mm, the whole drawing's frame."""
+    """One colour (#RRGGBB) and where it is, with its keys where it is `keyed`; mm, the whole drawing's frame."""
 
     colour: str
     shape: MultiPolygon
+    keyed: bool = True
 
 
 def flat_colours(picture: Picture) -> list[str]:
@@ -71,8 +75,8 @@ def flat_colours(picture: Picture) -> list[str]:
     return ["#{:02X}{:02X}{:02X}".format(*colour) for colour in found]
 
 
-def layers_of(picture: Picture, size: SizeSpec) -> tuple[Layer, ...]:
-    """The drawing's layers at a size of its whole inked area.
+def layers_of(picture: Picture, size: SizeSpec, keys: bool = True) -> tuple[Layer, ...]:
+    """The drawing's layers at a size of its whole inked area; without `keys` none bears any.
 
     Raises
     ------
@@ -102,11 +106,29 @@ def layers_of(picture: Picture, size: SizeSpec) -> tuple[Layer, ...]:
                 )
             )
         )
-    keys = _keys(whole.shape, shapes)
+    keyed = _keyed(shapes) if keys else frozenset[int]()
+    hooks = _keys(whole.shape, [shapes[place] for place in sorted(keyed)]) if keyed else []
     return tuple(
-        Layer(colour, as_multi(parts(shapely.union_all([shape, *keys]))))
-        for colour, shape in zip(colours, shapes, strict=True)
+        Layer(colour, as_multi(parts(shapely.union_all([shape, *hooks]))) if place in keyed else shape, place in keyed)
+        for place, (colour, shape) in enumerate(zip(colours, shapes, strict=True))
     )
+
+
+def _keyed(shapes: Sequence[MultiPolygon]) -> frozenset[int]:
+    """Which layers need keys, by their places; the largest lies undermost."""
+    order = sorted(range(len(shapes)), key=lambda place: -shapes[place].area)
+    needing = {
+        place
+        for at, place in enumerate(order[:-1])
+        if not at or not _is_plain(shapes[place], [shapes[below] for below in order[:at]])
+    }
+    return frozenset(needing if len(needing) > 1 else ())
+
+
+def _is_plain(layer: MultiPolygon, below: Sequence[MultiPolygon]) -> bool:
+    """Whether a layer finds its place by those that lie already: it fits in between them."""
+    along = layer.boundary.intersection(shapely.union_all(below).boundary.buffer(_ALONG_MM))
+    return bool(along.length >= _PLAIN_SHARE * layer.boundary.length)
 
 
 def _labels(picture: Picture, colours: list[str]) -> npt.NDArray[np.int16]:

@@ -385,9 +385,12 @@ def colour_findings(colours: Sequence[str], number: int) -> list[Finding]:
             Severity.LOOK,
             f"{len(colours)} colours in one drawing",
             "This stock is not printed, so it has one colour a sheet. Taken apart, each colour is a design with sheets "
-            "of its own, and two hooks on every layer bring them into register.",
+            "of its own. Two keys bring layers into register; the last has none, nor one that fits in between others.",
             {"colours": len(colours)},
             item=number,
-            fixes=(Fix("One sheet a colour", f"{len(colours)} designs instead of this one", FixTarget.COLOURS, {}),),
+            fixes=(
+                Fix("One sheet a colour", f"{len(colours)} designs instead of this one", FixTarget.COLOURS, {}),
+                Fix("The same without keys", "laid by eye, nothing to lift off", FixTarget.COLOURS, {"keys": False}),
+            ),
         )
     ]

@@ -36,7 +36,8 @@ _MASKED = {ApplyWay.STICK, ApplyWay.HINGE, ApplyWay.HAND_OUT, ApplyWay.PRESS}
 class ChainFacts:
     """What decides the chain: the stock and how it was printed, what lies over it and when, how it is cut and by whose
     marks, what carries it, onto what it goes and how, how it is set, pressed and peeled. `large` pieces are larger than
-    a hand; `pairs` are fronts with backs, `layered` colours that lie on each other.
+    a hand; `pairs` are fronts with backs, `layered` colours that lie on each other, `keyed` ones by
+    keys that they bear.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -57,6 +58,7 @@ class ChainFacts:
     way: ApplyWay = ApplyWay.HAND_OUT
     set: SetWay | None = None
     layered: bool = False
+    keyed: bool = False
     pairs: bool = False
     iron: bool = False
     cold: bool = False
@@ -138,6 +140,7 @@ _CODES: Mapping[str, Callable[[ChainFacts], str | tuple[str, ...]]] = {
     "outdoors": lambda facts: _yes(_outdoors(facts)),
     "rim": lambda facts: _yes(facts.where.have(Trait.DRUNK_FROM)),
     "layers": lambda facts: "several" if facts.layered else "one",
+    "keys": lambda facts: _yes(facts.layered and facts.keyed),
     "sides": lambda facts: "two" if facts.pairs else "one",
     "heat": lambda facts: "iron" if facts.iron else "press",
     "peel": lambda facts: "cold" if facts.cold else "hot",
@@ -174,11 +177,19 @@ def facts_of(job: Job) -> ChainFacts:
         way=way,
         set=set_of(job, way),
         layered=layered and stock.stock_class in (StockClass.VINYL, StockClass.FLEX),
+        keyed=any(item.keyed for item in job.items),
         pairs=any(item.back_of is not None for item in job.items) or any(len(one.items) > 1 for one in job.products),
         iron=way is ApplyWay.PRESS and finish.heat.iron,
-        cold=film.cold_peel if peel_s is None else peel_s > _HOT_S,
+        cold=_is_cold(finish.press.cold, peel_s, film.cold_peel),
         twice=film.presses > 1 or finish.press.twice or finish.press.second_s is not None,
     )
+
+
+def _is_cold(said: bool | None, peel_s: float | None, usual: bool) -> bool:
+    """Whether the carrier is peeled cold: as was said, else by its label's time, else as this film usually is."""
+    if said is not None:
+        return said
+    return usual if peel_s is None else peel_s > _HOT_S
 
 
 def carries(kind: StockClass, way: ApplyWay) -> bool:

@@ -30,6 +30,7 @@ MOST_PAGES = 60
 class Ghost:
     """One piece to be placed: its rings (mm, y down), its name with its number, and its measures. `level` and `axis`
     are lines (n, 2) that come to lie level and upright; on what was bent for a cup they are an arc and a spoke.
+    `slits` are cut in its mask.
     """
 
     name: str
@@ -38,6 +39,7 @@ class Ghost:
     level: Points
     axis: Points
     measures: tuple[str, ...] = ()
+    slits: tuple[Points, ...] = ()
 
 
 def ghost_pages(ghost: Ghost, paper: Paper) -> tuple[Drawing, ...]:
@@ -70,6 +72,7 @@ def _drawn(ghost: Ghost, low: Points, high: Points) -> Drawing:
         replace(line(left, hinge, right, hinge, 0.5), dashed=True),
         Stroke(ghost.level, 0.2, _SOFT),
         Stroke(ghost.axis, 0.3),
+        *(Stroke(slit, 0.4, dashed=True) for slit in ghost.slits),
     ]
     head = top - _HEAD_MM - 1.4 * _LETTER_MM * len(ghost.measures) + _LETTER_MM
     words = [Words(left, head + _LETTER_MM, ghost.name, _LETTER_MM * 1.3)]

@@ -6,12 +6,17 @@ import numpy as np
 import shapely
 
 from vamper.core.design import DesignedItem
+from vamper.core.finishing.chain import chain_of_job
 from vamper.core.finishing.cloth import on_cloth
 from vamper.core.finishing.ghost import PAST_MM, Ghost, all_pages
 from vamper.core.finishing.on_cup import on_cup
+from vamper.core.finishing.slits import slits
+from vamper.core.finishing.targets import TARGETS
 from vamper.core.plan import Plan
 from vamper.core.values.drawing import Drawing
+from vamper.core.values.finish import TransferMask
 from vamper.core.values.geometry import Points, parts, ring_points
+from vamper.core.values.job import Job
 from vamper.core.values.lengths import mm, size_mm
 
 # An arc is drawn along so many points.
@@ -39,7 +44,21 @@ def _ghost(plan: Plan, item: DesignedItem) -> Ghost:
         level * scale,
         axis * scale,
         tuple(_measures(plan, item, float(item.outline.size_mm[0] * scale[0]))),
+        slits_of(plan, item),
     )
+
+
+def slits_of(plan: Plan, item: DesignedItem) -> tuple[Points, ...]:
+    """The slits in the mask of a piece that goes onto something round both ways; none without a mask."""
+    facts = chain_of_job(plan.asked).facts
+    ball = ball_of(plan.asked)
+    return () if ball is None or facts.mask is TransferMask.NONE else slits(item.edge.shape, ball)
+
+
+def ball_of(job: Job) -> float | None:
+    """How large a ball lies on what it goes on, mm: as measured, else as is usual; None where it is not round so."""
+    usual = None if job.target is None else TARGETS[job.target].ball_mm
+    return None if usual is None else job.finish.ball_mm or usual
 
 
 def lines_of(item: DesignedItem, centre: float) -> tuple[Points, Points]:
@@ -63,6 +82,9 @@ def lines_of(item: DesignedItem, centre: float) -> tuple[Points, Points]:
 def _name(plan: Plan, item: DesignedItem) -> str:
     """Its number and name; a pair shares its number, and a layer is told by its colour."""
     spec = item.as_asked
+    product = next((one for one in plan.asked.products if spec.number in one.items and len(one.items) > 1), None)
+    if product is not None:
+        return f"{product.items[0]} {product.name}: {spec.name}"
     if spec.back_of is not None:
         return f"{spec.back_of} back: {spec.name}"
     side = " front" if any(one.as_asked.back_of == spec.number for one in plan.items) else ""
@@ -72,6 +94,8 @@ def _name(plan: Plan, item: DesignedItem) -> str:
 
 def _measures(plan: Plan, item: DesignedItem, width_mm: float) -> Iterator[str]:
     yield f"{size_mm(*item.edge.size_mm, 1)} on the sheet, {item.as_asked.quantity * plan.asked.copies} of it"
+    if slits_of(plan, item):
+        yield f"slits in its mask where the broken lines reach inward, for a ball of {mm(ball_of(plan.asked) or 0)}"
     cloth, cup = plan.asked.finish.cloth, on_cup(item)
     if cloth is not None and cloth.panel_mm is not None:
         placed = on_cloth(cloth, cloth.panel_mm, width_mm)

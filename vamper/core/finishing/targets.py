@@ -39,7 +39,8 @@ CLOTH = ClothFacts(**_TABLE["cloth"])
 class TargetFacts:
     """What a piece goes on: in words, its purpose and kind, whether it surely stands an oven, how a water-slide decal
     is set on it (the usual way first), whether it is `curved`, `outdoors`, wiped `clean` with alcohol, its starter
-    among the cups, whether it is dark cloth, and what matters of it where something can hurt (`dangers.toml`).
+    among the cups, whether it is dark cloth, how large a ball lies on it where it is round both ways, and what matters
+    of it where something can hurt (`dangers.toml`).
     """
 
     words: str
@@ -52,6 +53,7 @@ class TargetFacts:
     clean: bool = False
     cup: str | None = None
     dark: bool = False
+    ball_mm: float | None = None
     traits: tuple[str, ...] = ()
 
     @property

@@ -6,6 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from vamper.core.ledger.run import CameOut, Run
+from vamper.core.values.finish import CoverLook
 
 _COVERS = ("coat-before", "coat-after", "laminate")
 _WAITS = ("coat_minutes", "cure_minutes")
@@ -13,12 +14,14 @@ _WAITS = ("coat_minutes", "cure_minutes")
 
 @dataclass(frozen=True, slots=True)
 class CoverRecord:
-    """One product on one stock: in how many `runs` it was used, when it was laid (a code of the chain), how many coats
-    it took in the mean (None for a laminate), how long was waited between them and at the end, minutes (None where
-    nobody said), how many pieces came out well of those made, and how many later looks it held or did not.
+    """One product on one stock, with how its face looks (None: nobody said): in how many `runs` it was used, when it
+    was laid (a code of the chain), how many coats it took in the mean (None for a laminate), how long was waited
+    between them and at the end, minutes (None where nobody said), how many pieces came out well of those made, and how
+    many later looks it held or did not.
     """
 
     product: str
+    look: CoverLook | None
     stock_name: str
     when: str
     runs: int
@@ -33,21 +36,22 @@ class CoverRecord:
 
 def cover_records(runs: Iterable[Run]) -> tuple[CoverRecord, ...]:
     """The covers of real runs, those of which most is known first; one without a name counts by how it was laid."""
-    found = defaultdict[tuple[str, str, str], list[Run]](list)
+    found = defaultdict[tuple[str, CoverLook | None, str, str], list[Run]](list)
     for run in runs:
         when = next((code for code in run.process.split() if code in _COVERS), None)
         if when is None or run.simulated or run.came_out is CameOut.NOT_RUN:
             continue
-        found[run.cover, run.stock_name, when].append(run)
+        found[run.cover, run.look, run.stock_name, when].append(run)
     records = (_record(*key, made) for key, made in found.items())
     return tuple(sorted(records, key=lambda one: (-one.runs, one.product, one.stock_name)))
 
 
-def _record(product: str, stock_name: str, when: str, runs: list[Run]) -> CoverRecord:
+def _record(product: str, look: CoverLook | None, stock_name: str, when: str, runs: list[Run]) -> CoverRecord:
     looks = [check.held for run in runs for check in run.later if check.held is not None]
     waits = {key: _mean([one.value for run in runs for one in run.figures if one.key == key]) for key in _WAITS}
     return CoverRecord(
         product=product,
+        look=look,
         stock_name=stock_name,
         when=when,
         runs=len(runs),

@@ -67,7 +67,7 @@ def _of_work(plan: Plan) -> Iterator[str]:
         yield light[job.room_light]
     if job.printer.black is Black.LOW:
         yield "low-black"
-    if job.laminate_um:
+    if job.finish.laminate_um:
         yield "laminated"
     chain = chain_of_job(job)
     if chain.facts.coated and not chain.facts.after_cut:

@@ -15,7 +15,7 @@ from annotated_types import Ge, Gt, Le, Len
 from vamper.core.ledger.diagnosis import CAUSE_BY_KEY
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import LabelFigure
+from vamper.core.values.finish import CoverLook, LabelFigure
 from vamper.core.values.limits import ONE_LINE, STRICT
 from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.run_seen import MarksSeen
@@ -162,7 +162,8 @@ class Run:
     `came_out` and `spoilt` say how; `read` says whether the marks were, and at which try; `simulated` that it was made
     on the practice bench. `lot` tells one package of a stock from another, `figures` are what the labels of its
     products said: the heat and the time of the press, waits between coats; `cover` is the product that lies over the
-    print. `from_offcut` says that no new sheet was taken for it. `cause` is what turned out to be at work.
+    print, `look` how its face looks. `from_offcut` says that no new sheet was taken for it. `cause` is what turned out
+    to be at work.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -190,6 +191,7 @@ class Run:
     quality: Words = ""
     process: Words = ""
     cover: Words = ""
+    look: CoverLook | None = None
     coats: Annotated[int, Ge(0), Le(12)] | None = None
     figures: Annotated[tuple[LabelFigure, ...], Len(0, 40)] = ()
     customer: Words = ""

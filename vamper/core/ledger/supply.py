@@ -14,7 +14,7 @@ from vamper.core.ledger.cost import MOST_MONEY, Money
 from vamper.core.ledger.run import CameOut, Run, Took, Words
 from vamper.core.values.blade import BLADE_METRES
 from vamper.core.values.findings import BadInput
-from vamper.core.values.limits import ONE_LINE, STRICT
+from vamper.core.values.limits import ONE_LINE, STRICT, Colour
 from vamper.core.values.paper import Paper
 from vamper.core.values.stock import StockKey
 
@@ -162,10 +162,13 @@ def taken_of(thing: Thing, runs: Iterable[Run]) -> float:
 
 @dataclass(frozen=True, slots=True)
 class Offcut:
-    """What is left of a sheet, to be used once more: its paper with what is gone of it, and where it came from."""
+    """What is left of a sheet, to be used once more: its paper with what is gone of it, and where it came from.
+    `colour` is that of its face where its stock comes in several.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
     stock: StockKey
     paper: Paper
     name: Annotated[str, Len(1, 120), ONE_LINE]
+    colour: Colour | None = None

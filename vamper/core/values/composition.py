@@ -162,6 +162,18 @@ class Composition:
         """The composition for one name."""
         return replace(self, lines=tuple(replace(line, text=line.text.replace(NAME, name)) for line in self.lines))
 
+    def curved_apart(self) -> "tuple[Composition, ...]":
+        """The composition without the lines that run along an arc, and those by themselves, to be laid one after the
+        other onto something curved; the composition alone where nothing would be left of either.
+        """
+        curved = tuple(line for line in self.lines if line.radius_mm is not None)
+        straight = tuple(line for line in self.lines if line.radius_mm is None)
+        bare = self.base.shape is BaseShape.NONE
+        if not curved or (bare and not self.arts and not straight):
+            return (self,)
+        by_itself = replace(self, base=replace(self.base, shape=BaseShape.NONE), arts=(), lines=curved, free=())
+        return (replace(self, lines=straight), by_itself)
+
     @property
     def takes_names(self) -> bool:
         return any(NAME in line.text for line in self.lines)
@@ -169,7 +181,9 @@ class Composition:
 
 @dataclass(frozen=True, slots=True)
 class ComposedSpec:
-    """Composed pieces that are still to be drawn: one design for each name, or a single one without names."""
+    """Composed pieces that are still to be drawn: one design for each name, or a single one without names. Lines along
+    an arc are designs of their own where they are `curved_apart`.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
@@ -177,3 +191,4 @@ class ComposedSpec:
     names: Annotated[tuple[Annotated[str, Len(0, LONGEST_NAME), ONE_LINE], ...], Len(0, MOST_NAMES)] = ()
     quantity: Annotated[int, Ge(1), Le(MOST_PIECES)] = 1
     cut: Cut = Cut.KISS
+    curved_apart: bool = False

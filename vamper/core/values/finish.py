@@ -47,6 +47,14 @@ class CoverKind(StrEnum):
     LAMINATE = "laminate"
 
 
+class CoverLook(StrEnum):
+    """How the face of a coat or a laminate looks."""
+
+    GLOSS = "gloss"
+    SATIN = "satin"
+    MATTE = "matte"
+
+
 class CoverWhen(StrEnum):
     """When a coat is laid: on the whole sheet, or on the pieces."""
 
@@ -57,8 +65,8 @@ class CoverWhen(StrEnum):
 @dataclass(frozen=True, slots=True)
 class CoverSpec:
     """What lies over the print: a laminate of `um`, which always comes before the cut, or so many `coats` (None: as the
-    label says, or as is usual). `product` is the maker's own name of it. On a job as it is made `um` is 0: the film is
-    part of the face by then.
+    label says, or as is usual). `product` is the maker's own name of it, `look` how its face looks (None: nobody said).
+    On a job as it is made `um` is 0: the film is part of the face by then.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -68,6 +76,7 @@ class CoverSpec:
     um: Annotated[float, Ge(0), Le(1000)] = 60.0
     coats: Annotated[int, Ge(0), Le(12)] | None = None
     product: Annotated[str, Len(0, 80), ONE_LINE] = ""
+    look: CoverLook | None = None
 
 
 class TransferMask(StrEnum):
@@ -96,13 +105,15 @@ class TimeFor(StrEnum):
 @dataclass(frozen=True, slots=True)
 class PressSpec:
     """What the label of a heat product says of its press: its time, what that is for (None: nobody has read it yet),
-    when the carrier is peeled, whether it wants a second press (`twice`) and how long that takes.
+    whether the carrier is peeled `cold` (None: as this stock usually is) and after how long, whether it wants a second
+    press (`twice`) and how long that takes.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
     time_for: TimeFor | None = None
     seconds: Annotated[float, Ge(1), Le(900)] | None = None
+    cold: bool | None = None
     peel_after_s: Annotated[float, Ge(0), Le(3600)] | None = None
     second_s: Annotated[float, Ge(1), Le(900)] | None = None
     twice: bool = False
@@ -245,9 +256,9 @@ _HEAT, _PRESS = HeatSpec(), PressSpec()
 class FinishSpec:
     """What is decided of the work after the print; None is left to what follows from stock and target. `cover` lies
     over the print, `mask` carries pieces to their place, `set` is how a water-slide decal is set, `press` what a label
-    says of heat. `place` is where it goes as measured. `plate` is how many pieces the press or the oven holds at once,
-    `added` the maker's own steps, `label` what has been read on the labels of what is used, `record` how long the
-    maker's own runs waited.
+    says of heat. `place` is where it goes as measured, `ball_mm` how large a ball lies on that where it is round both
+    ways. `plate` is how many pieces the press or the oven holds at once, `added` the maker's own steps, `label` what
+    has been read on the labels of what is used, `record` how long the maker's own runs waited.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -261,9 +272,20 @@ class FinishSpec:
     heat: HeatSpec = _HEAT
     blank: BlankSpec | None = None
     place: PlaceSpec | None = None
+    ball_mm: Annotated[float, Ge(40), Le(5000)] | None = None
     added: Annotated[tuple[AddedStep, ...], Len(0, 12)] = ()
     label: Annotated[tuple[LabelFigure, ...], Len(0, 40)] = ()
     record: Annotated[tuple[LabelFigure, ...], Len(0, 40)] = ()
+
+    @property
+    def coated(self) -> bool:
+        """Whether a coat was decided on; what a stock wants of itself is not counted."""
+        return self.cover is not None and self.cover.kind is CoverKind.COAT
+
+    @property
+    def laminate_um(self) -> float:
+        """How thick a film lies over the face, µm; 0 where none does, or where it is part of the face already."""
+        return self.cover.um if self.cover is not None and self.cover.kind is CoverKind.LAMINATE else 0.0
 
 
 @dataclass(frozen=True, slots=True)

@@ -76,9 +76,10 @@ class ItemSpec:
     `turn` overrides the job's turn rule. `fill_priority` says that more copies are fine where there is room, 1 the most
     wanted. `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour`
     (#RRGGBB) keeps it on sheets of that colour, for drawings that are cut one colour a sheet; `layer_of` is the same
-    number for all layers of one drawing, which are changed together. `tile` makes it one part of a piece that is too
-    large for a sheet; its size is still that of the whole. `tabs` hold it where it is cut through. `wrap` is the cup or
-    bottle it goes round: on a taper its art is bent to stand straight there.
+    number for all layers of one drawing, which are changed together, and a `keyed` one bears the two keys that bring
+    them into register. `tile` makes it one part of a piece that is too large for a sheet; its size is still that of the
+    whole. `tabs` hold it where it is cut through. `wrap` is the cup or bottle it goes round: on a taper its art is bent
+    to stand straight there.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -101,6 +102,7 @@ class ItemSpec:
     back_of: DesignNumber | None = None
     sheet_colour: Colour | None = None
     layer_of: DesignNumber | None = None
+    keyed: bool = False
     tile: Tile | None = None
     tabs: Tabs | None = None
     wrap: WrapSpec | None = None

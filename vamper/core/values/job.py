@@ -14,7 +14,7 @@ from vamper.core.values.calibration import Calibration
 from vamper.core.values.composition import ComposedSpec
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import CoverKind, FinishSpec, ShrinkSpec, Target
+from vamper.core.values.finish import FinishSpec, ShrinkSpec, Target
 from vamper.core.values.item import MOST_PIECES, ItemSpec
 from vamper.core.values.limits import STRICT, Colour, Title
 from vamper.core.values.marks import NO_MARKS, MarksSpec
@@ -94,17 +94,6 @@ class Job:
 
     def item(self, number: int) -> ItemSpec:
         return next(item for item in self.items if item.number == number)
-
-    @property
-    def coated(self) -> bool:
-        """Whether a coat was decided on; what a stock wants of itself is not counted."""
-        return self.finish.cover is not None and self.finish.cover.kind is CoverKind.COAT
-
-    @property
-    def laminate_um(self) -> float:
-        """How thick a film lies over the face, µm; 0 where none does, or where it is part of the face already."""
-        cover = self.finish.cover
-        return cover.um if cover is not None and cover.kind is CoverKind.LAMINATE else 0.0
 
     @property
     def for_own_program(self) -> bool:

@@ -1,5 +1,6 @@
 """From an evening as it stands to what is planned of it, and what comes next."""
 
+import math
 from dataclasses import replace
 from datetime import datetime, timedelta
 
@@ -54,6 +55,10 @@ def _timed(one: WorkStep, happened: Happened, starts: datetime) -> TimedStep:
         )
     began = None if happened.began is None else max(0, whole_minutes(happened.began - starts))
     ended = None if happened.ended is None else max(0, whole_minutes(happened.ended - starts))
+    if happened.began is not None and ended is None and not one.timed.hands_on:
+        # The plan counts whole minutes: what follows a rest is not asked for before that is over to the second.
+        over = happened.began + timedelta(minutes=one.timed.minutes) - starts
+        return replace(one.timed, began=began, minutes=math.ceil(over.total_seconds() / 60) - (began or 0))
     return replace(one.timed, began=began, ended=ended)
 
 

@@ -87,6 +87,16 @@ def titles_of(composed: ComposedSpec, stem: str) -> list[tuple[str, str]]:
     return [(name, f"{stem} {name}") for name in composed.names]
 
 
+def pieces_of(composed: ComposedSpec, stem: str) -> list[tuple[ComposedSpec, str, str]]:
+    """What is to be drawn, each with its name and title: every piece, and its curved lettering where that is apart."""
+    several = composed.composition.curved_apart() if composed.curved_apart else (composed.composition,)
+    return [
+        (replace(composed, composition=one), name, title if place == 0 else f"{title}, lettering")
+        for name, title in titles_of(composed, stem)
+        for place, one in enumerate(several)
+    ]
+
+
 def composed_item(composed: ComposedSpec, art: str, number: int, name: str, width_mm: float, stock: Stock) -> ItemSpec:
     """The design of a composed piece, cut on its base's outline; without a base it is an art like any other."""
     edge = initial_edge(stock) if composed.composition.base.shape is BaseShape.NONE else EdgeSpec("bare", 0.0)
@@ -106,12 +116,12 @@ def drawn_job(job: Job, composer: Composer) -> tuple[Job, dict[str, ArtFile]]:
     """A job with its composed pieces drawn, and their drawings by name."""
     items, drawings = list(job.items), {}
     for number, composed in enumerate(job.composed, 1):
-        for place, (name, _) in enumerate(titles_of(composed, f"composed-{number}"), 1):
-            drawing = composer.draw(composed.composition, name, f"composed-{number}-{place}")
+        for place, (one, name, title) in enumerate(pieces_of(composed, "label"), 1):
+            drawing = composer.draw(one.composition, name, f"composed-{number}-{place}")
             drawings[drawing.name] = drawing
-            across = width_mm(composer, drawing, composed.composition, name)
-            called = name or "label"
-            items.append(composed_item(composed, drawing.name, len(items) + 1, called, across, job.stock))
+            across = width_mm(composer, drawing, one.composition, name)
+            called = title.removeprefix("label ") if name else title
+            items.append(composed_item(one, drawing.name, len(items) + 1, called, across, job.stock))
     return replace(job, items=tuple(items), composed=()), drawings
 
 
@@ -167,14 +177,16 @@ class Compositions:
 
     def add(self, job_id: int, composed: ComposedSpec, stem: str) -> JobState:
         """A design for each name, as one step."""
-        drawn = [(title, *self._keep(composed.composition, name, title)) for name, title in titles_of(composed, stem)]
+        drawn = [
+            (one, title, *self._keep(one.composition, name, title)) for one, name, title in pieces_of(composed, stem)
+        ]
         stock = self._jobs.core_job(self._jobs.get(job_id)).stock
 
         def edit(document: JobDocument) -> JobDocument:
             first = document.next_number()
             new = (
-                composed_item(composed, art, first + n, title[:200], across, stock)
-                for n, (title, art, across) in enumerate(drawn)
+                composed_item(one, art, first + n, title[:200], across, stock)
+                for n, (one, title, art, across) in enumerate(drawn)
             )
             return document.with_items((*document.items, *new))
 

@@ -18,7 +18,7 @@ from vamper.core.edge.kind import KINDS, along_with_kind
 from vamper.core.values.art import SIDES, Purpose
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import CoverKind, FinishSpec, ShrinkSpec, Target
+from vamper.core.values.finish import FinishSpec, ShrinkSpec, Target
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.job import MOST_ITEMS, MOST_SHEETS, SettingsThen
 from vamper.core.values.layers import in_step
@@ -74,17 +74,6 @@ class JobDocument:
     held: Annotated[tuple[Sheet, ...], Len(0, MOST_SHEETS)] = ()
     border: EdgeSpec | None = None
     last_number: Annotated[int, Ge(0), Le(1_000_000)] = 0
-
-    @property
-    def coated(self) -> bool:
-        """Whether a coat was decided on."""
-        return self.finish.cover is not None and self.finish.cover.kind is CoverKind.COAT
-
-    @property
-    def laminate_um(self) -> float:
-        """How thick a film lies over the face, µm; 0 where none does."""
-        cover = self.finish.cover
-        return cover.um if cover is not None and cover.kind is CoverKind.LAMINATE else 0.0
 
     @cached_property
     def revision(self) -> str:

@@ -28,7 +28,9 @@ class Fixes:
                 state, number, _figure(changes, "overlap_mm")
             ),
             FixTarget.CUP: lambda state, number, _label, _changes: items.in_cup_parts(state, number, []),
-            FixTarget.COLOURS: lambda state, number, _label, _changes: variants.by_colour(state, number),
+            FixTarget.COLOURS: lambda state, number, _label, changes: variants.by_colour(
+                state, number, changes.get("keys") is not False
+            ),
         }
 
     def take(

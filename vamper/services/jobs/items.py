@@ -93,7 +93,7 @@ class Items:
     def shapes(self, state: JobState, number: int) -> Shapes:
         """Close, smooth, hull and the other whole shapes round one design, with the stock each takes."""
         item = self.designed(state, number)
-        stock, purpose, coated = self._made_of(state.document), state.document.purpose, state.document.coated
+        stock, purpose, coated = self._made_of(state.document), state.document.purpose, state.document.finish.coated
 
         def make() -> Shapes:
             # Shapes to choose from are drawn small: fewer points make them several times faster.

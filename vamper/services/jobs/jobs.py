@@ -180,7 +180,9 @@ class Jobs:
     def by_value(self, document: JobDocument) -> Job:
         """The job that a document says, with its stock, its machines and what is known of them."""
         stock = self._shop.stocks.get(document.stock).value
-        measured = self._shop.measured.of(document.printer_id, document.cutter_id, stock.under(document.laminate_um))
+        measured = self._shop.measured.of(
+            document.printer_id, document.cutter_id, stock.under(document.finish.laminate_um)
+        )
         tried, care = self._shop.tried.of(document.cutter_id, document.stock), self._shop.care
         blade = care.blades.in_machine(document.cutter_id)
         mat = care.mats.in_machine(document.cutter_id)
@@ -250,7 +252,7 @@ class Jobs:
         def edit(document: JobDocument) -> JobDocument:
             old, first = document.item(number), document.next_number()
             new = tuple(
-                replace(changed_item(old, changes), number=first + place, layer_of=None)
+                replace(changed_item(old, changes), number=first + place, layer_of=None, keyed=False)
                 for place, changes in enumerate(designs)
             )
             return document.in_place_of(number, new)

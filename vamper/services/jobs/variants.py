@@ -99,6 +99,7 @@ class Variants:
                     fill_priority=priority,
                     back_of=None,
                     layer_of=None,
+                    keyed=False,
                 )
                 for place, size in enumerate(sizes)
             )
@@ -153,13 +154,13 @@ class Variants:
 
         return self._jobs.edit(state.id, "make a back", edit)
 
-    def by_colour(self, state: JobState, number: int) -> JobState:
-        """One design, and sheets of its own, for each flat colour of a drawing."""
+    def by_colour(self, state: JobState, number: int, keys: bool = True) -> JobState:
+        """One design, and sheets of its own, for each flat colour of a drawing; without `keys` none bears any."""
         item = state.document.item(number)
         art = self._arts.file(item.art)
         size = item.size if item.size_over is SizedOver.INK else SizeSpec(longest_mm=item.size.wanted_mm)
         picture = self._designer.picture(art, size, item.prepare)
-        layers = self._designer.room.run(layers_of, picture, size)
+        layers = self._designer.room.run(layers_of, picture, size, keys)
         designs = []
         for layer in layers:
             name = f"{item.name}, {colour_word(layer.colour)}"[:200]
@@ -174,6 +175,7 @@ class Variants:
                     "cut": item.cut,
                     "loose": True,
                     "sheet_colour": layer.colour,
+                    "keyed": layer.keyed,
                     "edge": {"kind": "bare", "fill_holes": False},
                 }
             )

@@ -28,7 +28,7 @@ def took_of(plan: Plan, sheets: Sequence[int], times: int, ink_ml: float) -> Too
     return Took(
         ink_ml=ink_ml * times,
         metres=sum(metres_of(plan, number) for number in sheets) * times if job.cutter.is_machine else 0.0,
-        laminate_m2=paper * made if job.laminate_um else 0.0,
+        laminate_m2=paper * made if job.finish.laminate_um else 0.0,
         coats=coats * made if chain.facts.coated else 0.0,
         blanks=blanks * times if job.stock.stock_class is StockClass.DYE else 0.0,
     )

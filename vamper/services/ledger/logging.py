@@ -1,6 +1,7 @@
 """Logging a run: what is known of it is there already, only how it came out is asked."""
 
 from collections import Counter
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Literal
 
@@ -164,6 +165,7 @@ def run_of(
         process=chain.key,
         coats=work.coats_of(chain) if chain.facts.coated else None,
         cover=cover_of(job).product,
+        look=cover_of(job).look,
         # What was really waited for, where the maker's own waits are longer than the label's.
         figures=tuple(
             LabelFigure(key, value) for key, value in sorted(work.figures(chain).items()) if key in chain.label_keys()
@@ -175,6 +177,20 @@ def run_of(
         later=() if said.came_out is CameOut.NOT_RUN else _later(chain),
         note=said.note,
     )
+
+
+def good_of_designs(plan: Plan, runs: Iterable[Run]) -> Counter[int]:
+    """How many pieces of each design came out well in some runs of a plan."""
+    good = Counter[int]()
+    for run in runs:
+        if run.came_out is CameOut.NOT_RUN:
+            continue
+        placements = plan.sheets[run.sheet - 1].placements
+        for one in placements:
+            good[one.item] += run.sheets
+        for place in {one.placement for one in run.spoilt}:
+            good[placements[place].item] -= 1
+    return good
 
 
 def is_simulated(job: Job) -> bool:

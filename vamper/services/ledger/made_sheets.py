@@ -12,7 +12,7 @@ import numpy as np
 
 from vamper.core.ledger.miss_kind import EVEN, kind_of_misses
 from vamper.core.ledger.rest import rest_of
-from vamper.core.ledger.run import CameOut, symptoms_of
+from vamper.core.ledger.run import CameOut, Run, symptoms_of
 from vamper.core.ledger.supply import Offcut
 from vamper.core.plan import Plan
 from vamper.core.printing.advice import PrintAdvice, advice_for
@@ -30,11 +30,13 @@ from vamper.services.ledger.logging import (
     Said,
     WasSetAs,
     cut_outcomes,
+    good_of_designs,
     is_simulated,
     misses_of,
     really_set,
     run_of,
 )
+from vamper.services.ledger.on_hand import FinishedMove, OnHand
 from vamper.services.ledger.runs import NO_TRACE, KeptRun, Runs, Trace
 from vamper.services.ledger.supplies import Supplies
 from vamper.services.ledger.taught import print_learnt
@@ -60,6 +62,7 @@ class MadeSheets:
         handed_offs: HandedOffs,
         as_it_stands: AsItStands,
         ink_ml: InkMl,
+        on_hand: OnHand,
     ) -> None:
         self._sessions = sessions
         self._shop = shop
@@ -68,6 +71,7 @@ class MadeSheets:
         self._handed_offs = handed_offs
         self._as_it_stands = as_it_stands
         self._ink_ml = ink_ml
+        self._on_hand = on_hand
 
     def handed_of(self, kept: KeptRun) -> HandedOff | None:
         """The hand-off that a run was made by; None where its plan is not kept."""
@@ -167,16 +171,32 @@ class MadeSheets:
                 and document.stock in self._shop.stocks.all()
             ):
                 trace = self.keep_cut(plan, document, run.sheets, outcomes, run.took.metres, said.was_set, run.read)
+            finished = () if run.simulated else self._products_of(job_id, handed, run)
+            for name, count in finished:
+                self._on_hand.count(name, FinishedMove.MADE, count)
             logged: tuple[int, ...] = ()
             if misses:
-                kind = thickness_of(plan.asked.stock.under(plan.asked.laminate_um).thickness_um)
+                kind = thickness_of(plan.asked.stock.under(plan.asked.finish.laminate_um).thickness_um)
                 logged = self._shop.measured.log(document.printer_id, document.cutter_id, misses, kind)
-            return replace(trace, misses=logged, offcut=offcut)
+            return replace(trace, misses=logged, offcut=offcut, finished=finished)
 
         try:
             return self._runs.add(run, job_id, handed.number, again, along=keep_along)
         finally:
             self._shop.forget_read()
+
+    def _products_of(self, job_id: int, handed: HandedOff, run: Run) -> tuple[tuple[str, int], ...]:
+        """How many more of each product are whole once a run is counted with those of the same hand-off before it: of
+        each of its prints there must be one that came out well.
+        """
+        before = [one.run for one in self._runs.of_job(job_id) if one.hand_off_id == handed.number]
+        good_before = good_of_designs(handed.plan, before)
+        good = good_of_designs(handed.plan, [*before, run])
+        more = (
+            (one.name, min(good[number] for number in one.items) - min(good_before[number] for number in one.items))
+            for one in handed.document.products
+        )
+        return tuple((name, count) for name, count in more if count > 0)
 
     def remove(self, run_id: int) -> None:
         """A run was none, after all: what it taught of force, blade, mat and misses goes with it, its sheets lie on the
@@ -192,6 +212,8 @@ class MadeSheets:
                 self._shop.measured.take_back(trace.misses)
             if trace.offcut is not None:
                 self._supplies.put_back_offcut(trace.offcut)
+            for name, count in trace.finished:
+                self._on_hand.uncount(name, count)
             self._shop.care.did_not_run(trace.blade, trace.metres, trace.mat, trace.loads)
             self._runs.remove(run_id)
 
@@ -227,4 +249,7 @@ class MadeSheets:
         if handed is None:
             raise BadInput("the plan of this run is not kept; say what is left of the sheet by hand", "run")
         paper = rest_of(handed.plan, kept.run.sheet - 1)
-        return self._supplies.keep_offcut(Offcut(handed.document.stock, paper, name))
+        placements = handed.plan.sheets[kept.run.sheet - 1].placements
+        colours = {handed.plan.item(one.item).spec.sheet_colour for one in placements} - {None}
+        colour = next(iter(colours), handed.document.stock_colour)
+        return self._supplies.keep_offcut(Offcut(handed.document.stock, paper, name, colour))

@@ -79,3 +79,9 @@ class OnHand:
         with self._sessions.begin() as session:
             session.merge(PreferenceRow(key=_KEY, value=_FINISHED.dump_python(kept, mode="json")))
         return kept
+
+    def uncount(self, name: str, count: int) -> None:
+        """So many were not made after all; what has left already stays counted as made."""
+        left = next((one.left for one in self.all() if one.name == name), 0)
+        if back := min(count, left):
+            self.count(name, FinishedMove.MADE, -back)

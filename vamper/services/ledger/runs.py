@@ -25,12 +25,14 @@ _FIRST_YEAR, _CLOCKS_DIFFER = 1995, timedelta(days=1)
 @dataclass(frozen=True, slots=True)
 class Trace:
     """What a run left elsewhere in the workshop, by numbers: records of what cuts looked like, misses, the offcut it
-    was made of; and how many metres it put on a blade, how many loads on a mat.
+    was made of, the finished products that were counted with it; and how many metres it put on a blade, how many loads
+    on a mat.
     """
 
     cut_records: tuple[int, ...] = ()
     misses: tuple[int, ...] = ()
     offcut: int | None = None
+    finished: tuple[tuple[str, int], ...] = ()
     blade: int | None = None
     metres: float = 0.0
     mat: int | None = None

@@ -94,4 +94,10 @@ def _cover_of(run: Run, job: Job) -> dict[str, Any] | None:
     coat = next((code for code in codes if code in _COATS), None)
     if coat is None or way != chain_of_job(job).facts.way:
         return None
-    return {"kind": CoverKind.COAT.value, "when": _COATS[coat].value, "coats": run.coats, "product": run.cover}
+    return {
+        "kind": CoverKind.COAT.value,
+        "when": _COATS[coat].value,
+        "coats": run.coats,
+        "product": run.cover,
+        "look": run.look,
+    }

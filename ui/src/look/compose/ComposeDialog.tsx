@@ -4,6 +4,7 @@ import type { Item, View } from '../../api/view';
 import { type Composition, useCompose, useComposedPreview } from '../../api/compose';
 import { useCatalog } from '../../api/jobs';
 import { Button } from '../../kit/Button';
+import { Tick } from '../../kit/Tick';
 import { CountField } from '../../kit/CountField';
 import { Window } from '../../kit/Window';
 import { asSentence } from '../../kit/words';
@@ -38,6 +39,7 @@ function Composed({ view, editing, close, first }: Props & { first: Composition 
   const [names, setNames] = useState(editing?.name ?? '');
   const [title, setTitle] = useState('name label');
   const [quantity, setQuantity] = useState(1);
+  const [apart, setApart] = useState(false);
   const preview = useComposedPreview(composition, editing ? names : firstName(names));
   const { add, redo } = useCompose(view.job.id, close);
   const set = (part: Partial<Composition>) => setComposition((before) => ({ ...before, ...part }));
@@ -45,7 +47,14 @@ function Composed({ view, editing, close, first }: Props & { first: Composition 
   const make = () =>
     editing
       ? redo.mutate({ number: editing.item.number, body: { composition, name: names } })
-      : add.mutate({ composition, names: takesNames ? names : '', title, quantity, cut: 'kiss' });
+      : add.mutate({
+          composition,
+          names: takesNames ? names : '',
+          title,
+          quantity,
+          cut: 'kiss',
+          curved_apart: apart,
+        });
   return (
     <Window
       title={editing ? `Change ${editing.item.name}` : 'Compose a piece'}
@@ -107,6 +116,13 @@ function Composed({ view, editing, close, first }: Props & { first: Composition 
       >
         <ComposeBase composition={composition} set={set} />
         <ComposeLines composition={composition} set={set} />
+        {!editing && composition.lines.some((line) => line.radius_mm != null) && (
+          <Tick
+            label="Lettering along an arc as a piece of its own, to be laid by itself on something round"
+            on={apart}
+            set={setApart}
+          />
+        )}
         <ComposeArts view={view} composition={composition} set={set} />
         <ComposeFree composition={composition} set={set} />
         {editing ? (

@@ -82,6 +82,16 @@ export function DryRunPanel({ jobId, view, change, told }: Props) {
             )}
           </>
         )}
+        {told && told.cautions.length > 0 && (
+          <div className="text-sm">
+            <h3 className="font-bold">When it is done for real</h3>
+            <ul className="list-disc pl-5">
+              {told.cautions.map((one) => (
+                <li key={one}>{one}</li>
+              ))}
+            </ul>
+          </div>
+        )}
       </section>
       {outcome && !running && (
         <>

@@ -2,6 +2,7 @@ import type { Changer } from '../../api/changes';
 import type { Schemas } from '../../api/client';
 import { type Finish, type Pieces, usePutLabels } from '../../api/finish';
 import { Button } from '../../kit/Button';
+import { LengthField } from '../../kit/LengthField';
 import { Options } from '../../kit/Options';
 import { LabelField } from '../../kit/LabelField';
 import { NumberField } from '../../kit/NumberField';
@@ -36,6 +37,18 @@ export function FinishPanel({ jobId, finish, pieces, added, change }: Props) {
             value={finish.mask}
             onChange={(key) => change({ label: 'mask', changes: { 'finish.mask': key } })}
           />
+        )}
+        {finish.ball_mm !== null && (
+          <div className="flex flex-col gap-1">
+            <LengthField
+              label="Round both ways: a ball that lies on it, across"
+              value={finish.ball_mm}
+              onChange={(mm) => change({ label: 'how round it is', changes: { 'finish.ball_mm': mm } })}
+            />
+            <p className="text-sm text-soft">
+              The placing templates show where its mask is slit, and how deep.
+            </p>
+          </div>
         )}
         {finish.sets.length > 0 && (
           <div className="flex flex-col gap-1">

@@ -136,7 +136,10 @@ export default function FinishStation({ view, change, add }: StationProps) {
                           style={{ background: layer.colour }}
                         />
                         {place + 1}. {layer.name}
-                        <span className="text-soft">cut off {layer.cut_off}, its mask as large</span>
+                        <span className="text-soft">
+                          cut off {layer.cut_off}, its mask as large
+                          {layer.scraps.length > 0 && `; you kept ${layer.scraps.join(' and ')}`}
+                        </span>
                       </li>
                     ))}
                   </ol>

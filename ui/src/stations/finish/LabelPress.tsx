@@ -15,7 +15,6 @@ const PEEL = [
   { key: 'hot', name: 'hot', hint: 'within 15 seconds' },
   { key: 'cold', name: 'cold', hint: 'a wait with your hands free' },
 ];
-const COLD_S = 120;
 
 export function LabelPress({ press, cold, change }: { press: Press; cold: boolean; change: Changer }) {
   const put = (next: Partial<Press>) =>
@@ -37,7 +36,7 @@ export function LabelPress({ press, cold, change }: { press: Press; cold: boolea
         columns={2}
         options={PEEL}
         value={cold ? 'cold' : 'hot'}
-        onChange={(key) => put({ peel_after_s: key === 'cold' ? COLD_S : 0 })}
+        onChange={(key) => put({ cold: key === 'cold', peel_after_s: null })}
       />
       <Tick
         on={press.twice === true || press.second_s != null}
