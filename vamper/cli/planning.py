@@ -99,7 +99,6 @@ def plan(
     Ends with 0 when planned, 3 when planned with findings that would spoil the sheet, 2 for bad input.
     """
     from vamper.core.inspect import findings_of
-    from vamper.core.values.findings import Severity
     from vamper.services.handoff.files import page_file, plan_files, proof_file, proof_name
 
     with bad_input_is_one_line():
@@ -122,7 +121,7 @@ def plan(
         f"{planned.layout.pieces} of {sum(item.quantity for item in planned.job.items)} pieces on "
         f"{sheets} sheet{'s' if sheets != 1 else ''}, files in {out}"
     )
-    if any(finding.severity is Severity.STOP for finding in findings):
+    if any(finding.stops for finding in findings):
         raise typer.Exit(EXIT_STOP)
 
 

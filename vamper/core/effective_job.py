@@ -73,7 +73,8 @@ def effective_item(item: ItemSpec, stock: Stock, cutter: Cutter) -> ItemSpec:
     """One design as it is really made."""
     edge = item.edge if cutter.is_machine else for_hand(item.edge)
     turn = None if item.turn is None else item.turn.within(stock.turns)
-    return replace(item, cut=effective_cut(stock, item.cut), edge=edge, turn=turn)
+    # What was answered says nothing of how it is made, so a design that was worked out stays.
+    return replace(item, cut=effective_cut(stock, item.cut), edge=edge, turn=turn, meant=())
 
 
 def effective_cut(stock: Stock, cut: Cut) -> Cut:

@@ -1,6 +1,6 @@
 """Everything that was found on a plan: each station's own findings, listed."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import replace
 
 from vamper.core.art.inspect import art_findings, colour_findings, size_fix
@@ -45,8 +45,9 @@ from vamper.core.sheet.live_area import printer_bound
 from vamper.core.values.art import SIDES, Purpose
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Feed
-from vamper.core.values.findings import BadInput, Finding, Fix, Severity, most_serious_first
+from vamper.core.values.findings import BadInput, Finding, Fix, Severity, most_serious_first, with_answers
 from vamper.core.values.finish import Target
+from vamper.core.values.job import Job
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.paper import Paper
 from vamper.core.values.stock import Stock
@@ -54,7 +55,13 @@ from vamper.core.values.stock import Stock
 
 def findings_of(plan: Plan) -> tuple[Finding, ...]:
     """All findings of a plan, the most serious first."""
-    return tuple(most_serious_first(as_offered(plan, finding) for finding in _all(plan)))
+    offered = (as_offered(plan, finding) for finding in _all(plan))
+    return tuple(most_serious_first(answered(offered, plan.asked)))
+
+
+def answered(findings: Iterable[Finding], job: Job) -> Iterator[Finding]:
+    """Findings with those marked that the maker of a job has answered."""
+    return with_answers(findings, {item.number: item.meant for item in job.items if item.meant}, job.meant)
 
 
 def _all(plan: Plan) -> Iterator[Finding]:

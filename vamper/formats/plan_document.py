@@ -273,6 +273,8 @@ class FindingEntry(Strict):
     item: int | None = None
     sheet: int | None = None
     places: tuple[PlaceEntry, ...] = ()
+    can_be_meant: bool = False
+    meant: bool = False
 
 
 class PageEntry(Strict):

@@ -17,7 +17,7 @@ from vamper.core.printing.ink import InkUse
 from vamper.core.program.choices import cover_trim_mm, program_choices
 from vamper.core.program.picture import picture_frame
 from vamper.core.tell_tale import tell_tale_of
-from vamper.core.values.findings import Finding, Severity
+from vamper.core.values.findings import Finding
 from vamper.core.values.geometry import ring_points
 from vamper.core.values.placement import Pin
 from vamper.core.values.program import PICTURE_PPI
@@ -93,7 +93,7 @@ def plan_document(plan: Plan, findings: Sequence[Finding], inks: Sequence[InkUse
         reading=_reading(plan),
         printing=_printing(plan),
         mirror=plan.mirror,
-        stopped=any(finding.severity is Severity.STOP for finding in findings),
+        stopped=any(finding.stops for finding in findings),
         findings=[finding_entry(finding, places) for finding in findings],
     )
 
@@ -158,6 +158,8 @@ def finding_entry(finding: Finding, places: Places) -> FindingEntry:
         title=finding.title,
         text=finding.text,
         figures=dict(finding.figures),
+        can_be_meant=finding.answer is not None,
+        meant=finding.meant,
         **there,
     )
 

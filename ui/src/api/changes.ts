@@ -10,7 +10,9 @@ import { knownParts, showAnswer, type View } from './view';
 
 type FieldChange = Omit<Schemas['Change'], 'known'>;
 type Fix = Omit<Schemas['FixIn'], 'known'>;
-type Change = FieldChange | Fix;
+type FixEach = Omit<Schemas['FixEachIn'], 'known'>;
+type Answer = Omit<Schemas['AnswerIn'], 'known'>;
+type Change = FieldChange | Fix | FixEach | Answer;
 type Queue = ChangeQueue<Change, Schemas['ViewOut']>;
 
 /** Fields of the job, or of the designs that `numbers` names; `each` are fields of every design beside the job's. */
@@ -34,12 +36,16 @@ function queueOf(jobId: number, queries: QueryClient): Queue {
       send: (change) => {
         const known = knownParts(queries.getQueryData<View>(['job', jobId]));
         const params = { path: { job_id: jobId } };
+        if ('meant' in change)
+          return ask(client.POST('/api/jobs/{job_id}/answers', { params, body: { ...change, known } }));
+        if ('code' in change)
+          return ask(client.POST('/api/jobs/{job_id}/fixes/each', { params, body: { ...change, known } }));
         return 'target' in change
           ? ask(client.POST('/api/jobs/{job_id}/fixes', { params, body: { ...change, known } }))
           : ask(client.POST('/api/jobs/{job_id}/changes', { params, body: { ...change, known } }));
       },
       sets: (change) =>
-        'target' in change
+        'target' in change || 'code' in change
           ? JSON.stringify(change)
           : JSON.stringify([
               change.numbers,
@@ -78,6 +84,18 @@ export function useChange(jobId: number) {
 export function useFix(jobId: number) {
   const queries = useQueryClient();
   return useCallback((fix: Fix) => queueOf(jobId, queries).push(fix), [jobId, queries]);
+}
+
+/** Do what a finding offers for several designs at once. */
+export function useFixEach(jobId: number) {
+  const queries = useQueryClient();
+  return useCallback((fix: FixEach) => queueOf(jobId, queries).push(fix), [jobId, queries]);
+}
+
+/** Say “I mean it” to a finding, or take that back. */
+export function useAnswer(jobId: number) {
+  const queries = useQueryClient();
+  return useCallback((answer: Answer) => queueOf(jobId, queries).push(answer), [jobId, queries]);
 }
 
 export type Changer = ReturnType<typeof useChange>;

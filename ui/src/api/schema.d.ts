@@ -670,6 +670,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/answers': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Answer
+     * @description Say that what was found is meant so, or take that back.
+     */
+    post: operations['answer_api_jobs__job_id__answers_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/art': {
     parameters: {
       query?: never;
@@ -1175,6 +1195,26 @@ export interface paths {
      * @description Do what a finding offers; the answer is the job as it is then.
      */
     post: operations['take_fix_api_jobs__job_id__fixes_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/fixes/each': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Take Fix Each
+     * @description Do what a finding offers for several designs, as one step.
+     */
+    post: operations['take_fix_each_api_jobs__job_id__fixes_each_post'];
     delete?: never;
     options?: never;
     head?: never;
@@ -3499,6 +3539,35 @@ export interface components {
      * @enum {string}
      */
     AlignedBy: 'left' | 'middle' | 'right' | 'top' | 'centre' | 'bottom';
+    /**
+     * AnswerIn
+     * @description “I mean it” to a finding, or its taking back: of some designs, or of the job where none are named.
+     */
+    AnswerIn: {
+      /** Code */
+      code: string;
+      /** Item Numbers */
+      item_numbers?: number[] | null;
+      /**
+       * Keep
+       * @default false
+       */
+      keep: boolean;
+      /**
+       * @default {
+       *       "cut": "",
+       *       "designs": [],
+       *       "layout": "",
+       *       "sheet": ""
+       *     }
+       */
+      known: components['schemas']['KnownParts'];
+      /**
+       * Meant
+       * @default true
+       */
+      meant: boolean;
+    };
     /** Apart */
     Apart: {
       /** Apart Mm */
@@ -4999,6 +5068,8 @@ export interface components {
     };
     /** FindingOut */
     FindingOut: {
+      /** Answer */
+      answer: string | null;
       /** Code */
       code: string;
       /** Figures */
@@ -5009,6 +5080,8 @@ export interface components {
       fixes: components['schemas']['Fix'][];
       /** Item Number */
       item_number: number | null;
+      /** Meant */
+      meant: boolean;
       /** Places */
       places: components['schemas']['PlaceOut'][];
       severity: components['schemas']['Severity'];
@@ -5250,6 +5323,32 @@ export interface components {
       target: components['schemas']['FixTarget'];
     };
     /**
+     * FixEachIn
+     * @description What a finding offers, taken for several designs at once; with `keep`, for those that come in later too.
+     */
+    FixEachIn: {
+      /** Code */
+      code: string;
+      /** Each */
+      each: components['schemas']['FixOfDesign'][];
+      /**
+       * Keep
+       * @default false
+       */
+      keep: boolean;
+      /**
+       * @default {
+       *       "cut": "",
+       *       "designs": [],
+       *       "layout": "",
+       *       "sheet": ""
+       *     }
+       */
+      known: components['schemas']['KnownParts'];
+      /** Label */
+      label: string;
+    };
+    /**
      * FixIn
      * @description A fix that a finding offers, as it was offered, and the design that the finding is about.
      */
@@ -5272,6 +5371,18 @@ export interface components {
       /** Label */
       label: string;
       target: components['schemas']['FixTarget'];
+    };
+    /**
+     * FixOfDesign
+     * @description What a fix sets for one design.
+     */
+    FixOfDesign: {
+      /** Changes */
+      changes: {
+        [key: string]: unknown;
+      };
+      /** Item Number */
+      item_number: number;
     };
     /**
      * FixTarget
@@ -5758,9 +5869,9 @@ export interface components {
      *     wanted. `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour`
      *     (#RRGGBB) keeps it on sheets of that colour, for drawings that are cut one colour a sheet; `layer_of` is the same
      *     number for all layers of one drawing, which are changed together, and a `keyed` one bears the two keys that bring
-     *     them into register. `tile` makes it one part of a piece that is too large for a sheet; its size is still that of the
-     *     whole. `tabs` hold it where it is cut through. `wrap` is the cup or bottle it goes round: on a taper its art is bent
-     *     to stand straight there.
+     *     them into register. `meant` are the codes of findings that were answered for it. `tile` makes it one part of a piece
+     *     that is too large for a sheet; its size is still that of the whole. `tabs` hold it where it is cut through. `wrap`
+     *     is the cup or bottle it goes round: on a taper its art is bent to stand straight there.
      */
     ItemSpec: {
       /** Art */
@@ -5804,6 +5915,11 @@ export interface components {
        */
       loose: boolean;
       /**
+       * Meant
+       * @default []
+       */
+      meant: string[];
+      /**
        * Name
        * @default design
        */
@@ -5836,7 +5952,10 @@ export interface components {
     /**
      * JobDocument
      * @description A job as it is kept. `last_number` is the greatest number that a design of this job ever had: a number is never
-     *     given to another design. `border` is the edge of designs that come in, None as is usual for their stock.
+     *     given to another design. `border` is the edge of designs that come in, None as is usual for their stock. `meant` are
+     *     the codes of findings that were answered and are about no design, `meant_by_new` those that were answered for all
+     *     designs, and so for each that comes in. `on_base` says whether art that comes in with a border of its own is cut on
+     *     it: None where that is certain, True also where it may be one, False never.
      */
     JobDocument: {
       border?: components['schemas']['EdgeSpec'] | null;
@@ -5906,6 +6025,18 @@ export interface components {
        *     }
        */
       marks: components['schemas']['MarksSpec'];
+      /**
+       * Meant
+       * @default []
+       */
+      meant: string[];
+      /**
+       * Meant By New
+       * @default []
+       */
+      meant_by_new: string[];
+      /** On Base */
+      on_base?: boolean | null;
       /**
        * @default {
        *       "fill": false,
@@ -10968,6 +11099,41 @@ export interface operations {
       };
     };
   };
+  answer_api_jobs__job_id__answers_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['AnswerIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ViewOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   add_art_api_jobs__job_id__art_post: {
     parameters: {
       query?: never;
@@ -11884,6 +12050,41 @@ export interface operations {
     requestBody: {
       content: {
         'application/json': components['schemas']['FixIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ViewOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  take_fix_each_api_jobs__job_id__fixes_each_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['FixEachIn'];
       };
     };
     responses: {

@@ -1,11 +1,7 @@
 import type { Finding, ItemDocument } from '../api/client';
-import { useFix } from '../api/changes';
-import { Bead } from '../kit/Bead';
-import { Button } from '../kit/Button';
 import { Fold } from '../kit/Fold';
-import { useLook } from './shown';
-
-const BEADS = { stop: 'stop', look: 'look', note: 'not-yet' } as const;
+import { FindingCard } from './FindingCard';
+import { groupsOf, type FindingGroup } from './findingGroups';
 
 interface Props {
   findings: Finding[];
@@ -14,21 +10,29 @@ interface Props {
   title?: string;
   /** Left out where all of them are about the design in sight. */
   named?: boolean;
+  /** All of the job, where what other designs have as well is to be answered with them. */
+  all?: Finding[];
 }
 
 /** What was found, most serious first; hovering shows the place, a fix is one action and can be undone. */
-export function Findings({ findings, items, jobId, title = 'What Vamper found', named = true }: Props) {
-  const stops = findings.filter((finding) => finding.severity === 'stop').length;
-  const looks = findings.filter((finding) => finding.severity === 'look').length;
-  const notes = findings.filter((finding) => finding.severity === 'note');
-  const pressing = findings.filter((finding) => finding.severity !== 'note');
-  const card = (finding: Finding, index: number) => (
-    <FindingCard
-      key={`${finding.code}-${finding.item_number}-${index}`}
-      finding={finding}
-      name={named ? items.find((item) => item.number === finding.item_number)?.name : undefined}
-      jobId={jobId}
-    />
+export function Findings({ findings, items, jobId, title = 'What Vamper found', named = true, all }: Props) {
+  const open = findings.filter((finding) => !finding.meant);
+  const stops = open.filter((finding) => finding.severity === 'stop').length;
+  const looks = open.filter((finding) => finding.severity === 'look').length;
+  const notes = groupsOf(
+    open.filter((finding) => finding.severity === 'note'),
+    all,
+  );
+  const pressing = groupsOf(
+    open.filter((finding) => finding.severity !== 'note'),
+    all,
+  );
+  const meant = groupsOf(
+    findings.filter((finding) => finding.meant),
+    all,
+  );
+  const card = (group: FindingGroup) => (
+    <FindingCard key={group.key} group={group} items={items} named={named} jobId={jobId} />
   );
   const counts = [stops && `${stops} would spoil the sheet`, looks && `${looks} to look at`].filter(Boolean);
   return (
@@ -47,68 +51,19 @@ export function Findings({ findings, items, jobId, title = 'What Vamper found', 
           </Fold>
         </div>
       )}
+      {meant.length > 0 && (
+        <div className="mt-2.5">
+          <Fold title="You meant it so" summary={summaryOf(meant)}>
+            <ul className="flex flex-col gap-2.5">{meant.map(card)}</ul>
+          </Fold>
+        </div>
+      )}
     </section>
   );
 }
 
 const MOST_OPEN_NOTES = 3;
 
-/** What notes are about, each kind once. */
-const summaryOf = (notes: Finding[]) =>
-  [...new Set(notes.map((note) => note.title.toLowerCase()))].join(', ');
-
-interface CardProps {
-  finding: Finding;
-  name: string | undefined;
-  jobId: number;
-}
-
-function FindingCard({ finding, name, jobId }: CardProps) {
-  const take = useFix(jobId);
-  const point = useLook((state) => state.point);
-  const showItem = useLook((state) => state.showItem);
-  const apply = (fix: Finding['fixes'][number]) => {
-    point(null);
-    const { label, target, changes } = fix;
-    take({ label, target, changes, item_number: finding.item_number });
-  };
-  return (
-    <li
-      className="panel p-3"
-      onMouseEnter={() => point(finding)}
-      onMouseLeave={() => point(null)}
-      onFocus={() => point(finding)}
-      onBlur={() => point(null)}
-    >
-      <div className="flex gap-2.5">
-        <span className="pt-0.5">
-          <Bead state={BEADS[finding.severity]} label={finding.severity} />
-        </span>
-        <div className="min-w-0">
-          <h3 className="leading-snug font-bold">
-            {name && (
-              <button
-                type="button"
-                className="border-b border-dotted border-soft"
-                onClick={() => showItem(finding.item_number)}
-              >
-                {name}
-              </button>
-            )}
-            {name && ': '}
-            {finding.title}
-          </h3>
-          <p className="mt-0.5 text-sm">{finding.text}</p>
-          {finding.fixes.map((fix) => (
-            <div key={fix.label} className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1">
-              <Button look="act" onClick={() => apply(fix)}>
-                {fix.label}
-              </Button>
-              <span className="text-sm text-soft">{fix.effect}</span>
-            </div>
-          ))}
-        </div>
-      </div>
-    </li>
-  );
-}
+/** What some are about, each kind once. */
+const summaryOf = (groups: FindingGroup[]) =>
+  [...new Set(groups.map((group) => group.first.title.toLowerCase()))].join(', ');

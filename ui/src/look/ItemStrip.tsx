@@ -10,7 +10,9 @@ import type { Schemas } from '../api/client';
 export function ItemStrip({ view, chosen }: { view: View; chosen: Item }) {
   const { showItem, picked, pick, pickOnly } = useLook();
   const state = (number: number): Schemas['StationState'] => {
-    const severities = view.findings.filter((one) => one.item_number === number).map((one) => one.severity);
+    const severities = view.findings
+      .filter((one) => one.item_number === number && !one.meant)
+      .map((one) => one.severity);
     return severities.includes('stop') ? 'stop' : severities.includes('look') ? 'look' : 'settled';
   };
   const items = view.plan?.items ?? [];
@@ -100,7 +102,7 @@ export function useItem(view: View): Item | undefined {
   const number = useLook((state) => state.item);
   const items = view.plan?.items ?? [];
   const pressing = view.findings.find(
-    (finding) => finding.item_number !== null && finding.severity !== 'note',
+    (finding) => finding.item_number !== null && finding.severity !== 'note' && !finding.meant,
   );
   return (
     items.find((item) => item.number === number) ??

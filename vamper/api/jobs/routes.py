@@ -25,7 +25,9 @@ from vamper.api.jobs.glance import glance_out
 from vamper.api.jobs.schemas import (
     NOTHING_KNOWN,
     AddedArt,
+    AnswerIn,
     Change,
+    FixEachIn,
     FixIn,
     GlanceOut,
     ItemNumbers,
@@ -159,6 +161,21 @@ def take_fix(jobs: JobsHere, fixes: FixesHere, shown: Shown, job_id: Id, fix: Fi
     return shown.view(fixes.take(job_id, fix.target, fix.item_number, fix.label, fix.changes), fix.known)
 
 
+@router.post("/jobs/{job_id}/fixes/each", tags=["changes"])
+def take_fix_each(jobs: JobsHere, fixes: FixesHere, shown: Shown, job_id: Id, fix: FixEachIn) -> ViewOut:
+    """Do what a finding offers for several designs, as one step."""
+    jobs.get(job_id)
+    each = [(one.item_number, one.changes) for one in fix.each]
+    return shown.view(fixes.take_each(job_id, fix.code, fix.label, each, fix.keep), fix.known)
+
+
+@router.post("/jobs/{job_id}/answers", tags=["changes"])
+def answer(jobs: JobsHere, fixes: FixesHere, shown: Shown, job_id: Id, answer: AnswerIn) -> ViewOut:
+    """Say that what was found is meant so, or take that back."""
+    jobs.get(job_id)
+    return shown.view(fixes.answer(job_id, answer.code, answer.item_numbers, answer.meant, answer.keep), answer.known)
+
+
 @router.post("/jobs/{job_id}/undo", tags=["changes"])
 def undo(jobs: JobsHere, shown: Shown, job_id: Id, known: KnownParts = NOTHING_KNOWN) -> ViewOut:
     return shown.view(jobs.undo(job_id), known)
@@ -181,7 +198,7 @@ async def add_art(arts: ArtsHere, jobs: JobsHere, job_id: Id, file: UploadFile) 
     def add() -> AddedArt:
         jobs.get(job_id)
         taken = arts.take_in(file.filename or "", file.file.read())
-        state = jobs.add_item(job_id, taken.digest, taken.name, taken.start_mm, taken.start_edge)
+        state = jobs.add_item(job_id, taken.digest, taken.name, taken.start_mm, taken.start_edge, taken.based)
         return AddedArt(number=state.document.items[-1].number, name=taken.name)
 
     return await in_turn(add)

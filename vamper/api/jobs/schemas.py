@@ -112,6 +112,33 @@ class FixIn(BaseModel):
     known: KnownParts = NOTHING_KNOWN
 
 
+class FixOfDesign(BaseModel):
+    """What a fix sets for one design."""
+
+    item_number: Number
+    changes: Annotated[dict[str, Any], Field(max_length=100)]
+
+
+class FixEachIn(BaseModel):
+    """What a finding offers, taken for several designs at once; with `keep`, for those that come in later too."""
+
+    label: Annotated[str, Field(min_length=1, max_length=200), ONE_LINE]
+    code: Annotated[str, Field(min_length=1, max_length=40), ONE_LINE]
+    each: Annotated[list[FixOfDesign], Field(min_length=1, max_length=1000)]
+    keep: bool = False
+    known: KnownParts = NOTHING_KNOWN
+
+
+class AnswerIn(BaseModel):
+    """“I mean it” to a finding, or its taking back: of some designs, or of the job where none are named."""
+
+    code: Annotated[str, Field(min_length=1, max_length=40), ONE_LINE]
+    item_numbers: Annotated[list[Number], Field(min_length=1, max_length=1000)] | None = None
+    meant: bool = True
+    keep: bool = False
+    known: KnownParts = NOTHING_KNOWN
+
+
 class ItemNumbers(BaseModel):
     numbers: Annotated[list[Number], Field(min_length=1, max_length=1000)]
 
@@ -127,6 +154,9 @@ class FindingOut(BaseModel):
     sheet: int | None
     places: list[PlaceOut]
     fixes: list[Fix]
+    answer: str | None
+    """What is said where it is meant so; None where it cannot be answered."""
+    meant: bool
 
 
 class PackingOut(BaseModel):

@@ -24,6 +24,7 @@ from vamper.api.places import place_out
 from vamper.api.sheet.schemas import FiguresPart, LayoutPart, SheetPart
 from vamper.api.sheet.views import figures_part, layout_part, sheet_part
 from vamper.core.design import DesignedItem
+from vamper.core.inspect import answered
 from vamper.core.ledger.run import CameOut
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput, Finding, most_serious_first
@@ -131,7 +132,7 @@ class Views:
     def _head(self, planned: Planned, shelf: tuple[Finding, ...] = ()) -> _Head:
         """The head, with what the shelf says besides; that is no part of any revision."""
         plan, packing = planned.plan, planned.packing
-        job, findings = plan.asked, most_serious_first((*planned.findings, *shelf))
+        job, findings = plan.asked, most_serious_first((*planned.findings, *answered(shelf, plan.asked)))
 
         def make() -> _Head:
             stock = digest_of("stock", 1, job.stock)
@@ -186,6 +187,8 @@ def finding_out(finding: Finding) -> FindingOut:
         sheet=finding.sheet,
         places=[place_out(place) for place in finding.places],
         fixes=list(finding.fixes),
+        answer=None if finding.answer is None else finding.answer.say,
+        meant=finding.meant,
     )
 
 

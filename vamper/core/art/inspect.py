@@ -6,13 +6,14 @@ from dataclasses import dataclass
 from vamper.core.art.colours import flat_colours
 from vamper.core.art.groups import Group, are_several, groups_of, start_apart_mm
 from vamper.core.art.outline import SPECK_MM2, Outline
+from vamper.core.art.own_border import base_finding
 from vamper.core.art.picture import CONVERSION_WORDS, Conversion, Picture
 from vamper.core.art.prepare import START_LIFT_DE, Rim, rim_of
 from vamper.core.art.resolution import SOFT_SHARE, largest_sharp_mm, need_of, seen_from
 from vamper.core.art.surface import Surface, survey
 from vamper.core.values.art import Purpose
 from vamper.core.values.edge import EdgeSpec
-from vamper.core.values.findings import Finding, Fix, FixTarget, Place, Severity, Station
+from vamper.core.values.findings import Finding, Fix, FixTarget, Place, Severity
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.lengths import figure, mm
 from vamper.core.values.stock import STOCK_BY_KEY, WHITE_FACED, Ground, Stock
@@ -23,7 +24,6 @@ WHITE_SHARE = 0.03
 MARGIN_SHARE = 0.6
 # What changes nothing that anybody could see.
 _UNSEEN = (Conversion.GREY, Conversion.PALETTE)
-BASE_INSET_MM = 0.3
 _MOST_PLACES = 40
 
 # Where nothing white can be printed, and how much that matters.
@@ -85,7 +85,7 @@ def art_findings(
     found = [
         _opaque(outline, item, number, facts),
         _several(outline, item, number, facts.groups),
-        _base(outline, item, number, facts.surface),
+        base_finding(outline, item, number, facts.surface.base),
         _white(outline, number, facts.surface, stock),
         _resolution(outline, item, number, purpose, facts, 1.0 if stock.shrink is None else stock.shrink.mean),
         _fringe(outline, item, number, facts.surface),
@@ -166,39 +166,6 @@ def _several(outline: Outline, item: ItemSpec, number: int, groups: tuple[Group,
                 "in reading order, at the same scale",
                 FixTarget.SPLIT,
                 {"apart_mm": round(apart, 3)},
-            ),
-        ),
-    )
-
-
-def _base(outline: Outline, item: ItemSpec, number: int, surface: Surface) -> Finding | None:
-    base = surface.base
-    if base is None or not item.edge.has_border:
-        return None
-    least = mm(base.least_mm, 1)
-    if base.sure:
-        severity, title = Severity.LOOK, "It already has a border"
-        text = f"A flat border, {least} wide at its narrowest, runs round the drawing. Cut just inside its rim rather "
-        text += "than give it a second one."
-    else:
-        severity, title = Severity.NOTE, "Perhaps it already has a border"
-        text = f"Its rim is of one colour all round, {least} wide at its narrowest. If that is a border, cut just "
-        text += "inside it; if it is the drawing itself, leave it as it is."
-    return Finding(
-        "art.base",
-        severity,
-        title,
-        text,
-        {"width_mm": round(base.least_mm, 2)},
-        station=Station.EDGE,
-        item=number,
-        places=_whole(outline),
-        fixes=(
-            Fix(
-                "Cut on it",
-                f"{mm(BASE_INSET_MM)} inside its rim",
-                FixTarget.ITEM,
-                {"edge.kind": "bare", "edge.distance_mm": -BASE_INSET_MM, "edge.rings": []},
             ),
         ),
     )

@@ -5,9 +5,11 @@ where one action can help, a `Fix`: the change to make, as data, so that whoever
 `BadInput` is for files and values that cannot be worked with at all; its message is shown as it stands.
 """
 
-from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, field
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
+
+from vamper.core.values.answers import OF_DESIGN, OF_JOB, Answerable
 
 
 class BadInput(ValueError):
@@ -93,7 +95,8 @@ class Place:
 class Finding:
     """One thing found, at one place, with its figures. `item` is a design's number, `sheet` counts from 0.
 
-    `station` is where it is answered: that of its code, where nothing else is said.
+    `station` is where it is answered: that of its code, where nothing else is said. `meant` says that the maker has
+    answered it: it is quiet, and stops nothing.
     """
 
     code: str
@@ -106,6 +109,20 @@ class Finding:
     places: tuple[Place, ...] = ()
     fixes: tuple[Fix, ...] = ()
     station: Station = None  # type: ignore[assignment]
+    meant: bool = False
+
+    @property
+    def answer(self) -> Answerable | None:
+        """How it can be answered; None for notes, and for what is no matter of taste or knowledge."""
+        found = (OF_JOB if self.item is None else OF_DESIGN).get(self.code)
+        if found is None or self.severity is Severity.NOTE or (self.severity is Severity.STOP and not found.stops):
+            return None
+        return found
+
+    @property
+    def stops(self) -> bool:
+        """Whether the sheet would be spoiled, and nobody said that it is meant so."""
+        return self.severity is Severity.STOP and not self.meant
 
     def __post_init__(self) -> None:
         if self.station is None:
@@ -113,5 +130,14 @@ class Finding:
 
 
 def most_serious_first(findings: Iterable[Finding]) -> list[Finding]:
-    """The same findings in the order a person should read them; stable within a severity."""
-    return sorted(findings, key=lambda finding: finding.severity.rank)
+    """The same findings in the order a person should read them, what was answered last; stable within a severity."""
+    return sorted(findings, key=lambda finding: (finding.meant, finding.severity.rank))
+
+
+def with_answers(
+    findings: Iterable[Finding], of_designs: Mapping[int, Sequence[str]], of_job: Sequence[str]
+) -> Iterator[Finding]:
+    """The findings with those marked that were answered, by the codes of each design and of the job."""
+    for finding in findings:
+        said = of_job if finding.item is None else of_designs.get(finding.item, ())
+        yield replace(finding, meant=True) if finding.code in said and finding.answer is not None else finding

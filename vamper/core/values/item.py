@@ -6,6 +6,7 @@ from typing import Annotated, Any, ClassVar
 
 from annotated_types import Ge, Gt, Le, Len
 
+from vamper.core.values.answers import OF_DESIGN, Codes, check_codes
 from vamper.core.values.art import Preparation, SizedOver, SizeSpec
 from vamper.core.values.cut import Cut
 from vamper.core.values.edge import EdgeSpec
@@ -77,9 +78,9 @@ class ItemSpec:
     wanted. `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour`
     (#RRGGBB) keeps it on sheets of that colour, for drawings that are cut one colour a sheet; `layer_of` is the same
     number for all layers of one drawing, which are changed together, and a `keyed` one bears the two keys that bring
-    them into register. `tile` makes it one part of a piece that is too large for a sheet; its size is still that of the
-    whole. `tabs` hold it where it is cut through. `wrap` is the cup or bottle it goes round: on a taper its art is bent
-    to stand straight there.
+    them into register. `meant` are the codes of findings that were answered for it. `tile` makes it one part of a piece
+    that is too large for a sheet; its size is still that of the whole. `tabs` hold it where it is cut through. `wrap`
+    is the cup or bottle it goes round: on a taper its art is bent to stand straight there.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -106,8 +107,10 @@ class ItemSpec:
     tile: Tile | None = None
     tabs: Tabs | None = None
     wrap: WrapSpec | None = None
+    meant: Codes = ()
 
     def __post_init__(self) -> None:
+        check_codes(self.meant, OF_DESIGN)
         # That exactly one side is given is the size's own rule.
         SizeSpec(self.width_mm, self.height_mm, self.longest_mm)
         if self.quantity == 0 and self.fill_priority is None:

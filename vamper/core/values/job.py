@@ -8,6 +8,7 @@ from typing import Annotated, Any, ClassVar
 
 from annotated_types import Ge, Le, Len
 
+from vamper.core.values.answers import OF_JOB, Codes, check_codes
 from vamper.core.values.art import Purpose
 from vamper.core.values.blade import BladeIn
 from vamper.core.values.calibration import Calibration
@@ -53,7 +54,8 @@ class Job:
     cutter, `runs` what runs of any stock on it showed. `twin` is what simulated devices do, where that is not what is
     believed of the real ones. `finish` is how it is made ready after the cut, `products` what is made of it as one
     thing, `target` what it goes on where more is known of that than its purpose. `shrink` is how its film shrinks:
-    sizes and borders are then those of the finished piece.
+    sizes and borders are then those of the finished piece. `meant` are the codes of findings that were answered and are
+    about no design.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -91,6 +93,10 @@ class Job:
     composed: Annotated[tuple[ComposedSpec, ...], Len(0, 100)] = ()
     held: Annotated[tuple[Sheet, ...], Len(0, MOST_SHEETS)] = ()
     scale_to_fill: Annotated[int, Ge(1), Le(50)] | None = None
+    meant: Codes = ()
+
+    def __post_init__(self) -> None:
+        check_codes(self.meant, OF_JOB)
 
     def item(self, number: int) -> ItemSpec:
         return next(item for item in self.items if item.number == number)

@@ -49,6 +49,8 @@ def stations(plan: Plan, findings: Sequence[Finding]) -> list[StationFigure]:
     """Each station's figure and state."""
     worst: dict[Station, Severity] = {}
     for finding in findings:
+        if finding.meant:
+            continue
         known = worst.get(finding.station)
         if known is None or finding.severity.rank < known.rank:
             worst[finding.station] = finding.severity
@@ -95,7 +97,7 @@ def finish_figure(finishing: Finishing | None, now: datetime, findings: Sequence
     done = now + timedelta(minutes=finishing.minutes)
     later = "" if done.date() == now.date() else f" {done:%a}"
     worst = min(
-        (one.severity for one in findings if one.station is Station.FINISH),
+        (one.severity for one in findings if one.station is Station.FINISH and not one.meant),
         key=lambda one: one.rank,
         default=Severity.NOTE,
     )

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from vamper.core.art.inspect import ArtFacts, look_over
 from vamper.core.art.outline import Outline, Tracing, outline_at, trace
 from vamper.core.art.picture import Picture
-from vamper.core.art.prepare import Rim, prepared, rim_of
+from vamper.core.art.prepare import prepared
 from vamper.core.values.art import Preparation, SizeSpec
 from vamper.core.values.findings import BadInput
 from vamper.formats.art_in.art_file import page_count, read_art, read_sketch
@@ -22,12 +22,13 @@ PREVIEW_PX = (160, 800)
 @dataclass(frozen=True, slots=True)
 class FirstLook:
     """An art file as it is first seen: its pixels and tracing at a size, pages, and pictures to show of it by their
-    longer side. `rim` only where the picture is opaque.
+    longer side; what is seen on it at that size.
     """
 
     picture: Picture
     tracing: Tracing
-    rim: Rim | None
+    outline: Outline
+    facts: ArtFacts
     pages: int
     previews: dict[int, bytes]
 
@@ -43,13 +44,14 @@ def first_look(data: bytes, name: str, size: SizeSpec) -> FirstLook:
     picture = read_art(data, name, size)
     try:
         tracing = trace(picture)
-        outline_at(tracing, size)
+        outline = outline_at(tracing, size)
     except BadInput as bad:
         raise BadInput(bad.sentence, name) from None
     return FirstLook(
         picture,
         tracing,
-        rim_of(picture) if picture.is_opaque else None,
+        outline,
+        look_over(picture, outline, Preparation().threshold),
         page_count(data, name),
         {px: shown(picture, px) for px in PREVIEW_PX},
     )

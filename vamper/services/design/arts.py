@@ -26,12 +26,15 @@ _PREVIEW_BYTES = 30 * 2**20
 
 @dataclass(frozen=True, slots=True)
 class Imported:
-    """What came in, and how a new design of it should start."""
+    """What came in, and how a new design of it should start; `based` says whether it surely (True) or perhaps (False)
+    has a border of its own.
+    """
 
     digest: str
     name: str
     start_mm: float
     start_edge: dict[str, object]
+    based: bool | None
 
 
 class Arts:
@@ -55,9 +58,10 @@ class Arts:
         art = ArtFile.of(safe_file_name(name), data)
         seen = self.keep(art)
         # Where there is no background to lift off, the picture's rectangle is all there is; round corners lift least.
-        only_its_box = seen.rim is not None and not seen.rim.is_one_colour
+        rim, base = seen.facts.rim, seen.facts.surface.base
+        only_its_box = rim is not None and not rim.is_one_colour
         edge: dict[str, object] = {"kind": _WHOLE_PICTURE} if only_its_box else {}
-        return Imported(art.digest, _readable(art.name), START_MM, edge)
+        return Imported(art.digest, _readable(art.name), START_MM, edge, None if base is None else base.sure)
 
     def keep(self, art: ArtFile) -> FirstLook:
         """Read an art file and store it with what is shown of it, the same content only once."""

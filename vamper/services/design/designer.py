@@ -126,6 +126,8 @@ class Designer:
         seen = self._first_looks.get((art.digest, size), lambda: self._read(art, first_look, art.data, art.name, size))
         self._decoded.get(key, lambda: seen.picture)
         self._tracings.get((key, AS_IT_CAME), lambda: seen.tracing)
+        self._outlines.get((art.digest, size, AS_IT_CAME), lambda: seen.outline)
+        self._facts.get((art.digest, size, AS_IT_CAME), lambda: seen.facts)
         return seen
 
     def preview(self, art: ArtFile, longest_px: int, preparation: Preparation) -> bytes:

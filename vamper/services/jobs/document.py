@@ -15,6 +15,7 @@ from annotated_types import Ge, Le, Len, Lt
 from pydantic import TypeAdapter
 
 from vamper.core.edge.kind import KINDS, along_with_kind
+from vamper.core.values.answers import OF_DESIGN, OF_JOB, Codes, check_codes
 from vamper.core.values.art import SIDES, Purpose
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
@@ -39,13 +40,19 @@ RowId = Annotated[int, Ge(1), Lt(2**63)]
 UNTITLED = "New job"
 _MARKS, _PACKING, _FINISH = MarksSpec(), PackingSpec(), FinishSpec()
 # Nothing is made on these: a title tells nobody how to lay a piece.
-_BESIDE = {"title", "customer", "last_number", "finish", "target", "products", "border"}
+_BESIDE = dict.fromkeys(
+    ("title", "customer", "last_number", "finish", "target", "products", "border", "meant", "meant_by_new", "on_base"),
+    True,
+)
 
 
 @dataclass(frozen=True, kw_only=True)
 class JobDocument:
     """A job as it is kept. `last_number` is the greatest number that a design of this job ever had: a number is never
-    given to another design. `border` is the edge of designs that come in, None as is usual for their stock.
+    given to another design. `border` is the edge of designs that come in, None as is usual for their stock. `meant` are
+    the codes of findings that were answered and are about no design, `meant_by_new` those that were answered for all
+    designs, and so for each that comes in. `on_base` says whether art that comes in with a border of its own is cut on
+    it: None where that is certain, True also where it may be one, False never.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -74,11 +81,20 @@ class JobDocument:
     held: Annotated[tuple[Sheet, ...], Len(0, MOST_SHEETS)] = ()
     border: EdgeSpec | None = None
     last_number: Annotated[int, Ge(0), Le(1_000_000)] = 0
+    meant: Codes = ()
+    meant_by_new: Codes = ()
+    on_base: bool | None = None
+
+    def __post_init__(self) -> None:
+        check_codes(self.meant, OF_JOB)
+        check_codes(self.meant_by_new, OF_DESIGN)
 
     @cached_property
     def revision(self) -> str:
         """Changes with everything that a layout, a search or a gesture may have been made on."""
-        return hashlib.sha256(_DOCUMENT.dump_json(self, exclude=_BESIDE)).hexdigest()[:16]
+        return hashlib.sha256(
+            _DOCUMENT.dump_json(self, exclude=_BESIDE | {"items": {"__all__": {"meant"}}})
+        ).hexdigest()[:16]
 
     def item(self, number: int) -> ItemSpec:
         for item in self.items:

@@ -1,9 +1,10 @@
 """What a finding offers is taken: each kind of fix with what does it. A new kind is one line here."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from typing import Any
 
 from vamper.core.values.findings import BadInput, FixTarget
+from vamper.services.jobs.answers import fixed, with_answer
 from vamper.services.jobs.items import Items
 from vamper.services.jobs.jobs import Jobs, JobState
 from vamper.services.jobs.variants import Variants
@@ -48,6 +49,25 @@ class Fixes:
         if item_number is None:
             raise BadInput("this is about one design; say which", "item_number")
         return self._of_design[target](self._jobs.get(job_id), item_number, label, changes)
+
+    def take_each(
+        self, job_id: int, code: str, label: str, each: Sequence[tuple[int, Mapping[str, Any]]], keep: bool
+    ) -> JobState:
+        """Do what a finding offers for several designs, as one step; with `keep`, for those that come in later too."""
+        return self._jobs.edit(job_id, label, lambda document: fixed(document, code, each, keep))
+
+    def answer(self, job_id: int, code: str, numbers: Sequence[int] | None, meant: bool, keep: bool) -> JobState:
+        """Say that a finding is meant so, or ask again.
+
+        Raises
+        ------
+        BadInput
+            If it is no matter of taste or knowledge, or a design is not there.
+        """
+        label = "meant so" if meant else "ask again"
+        return self._jobs.edit(
+            job_id, label, lambda document: with_answer(document, code, numbers, meant, keep), f"{code} {numbers}"
+        )
 
 
 def _figure(changes: Mapping[str, Any], name: str) -> float:

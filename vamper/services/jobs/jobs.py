@@ -9,24 +9,21 @@ from typing import Any
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from vamper.core.effective_job import initial_edge
 from vamper.core.values.blade import Blade
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import LabelFigure
-from vamper.core.values.item import ItemSpec
 from vamper.core.values.job import Job
 from vamper.core.values.run_seen import RunSeen
-from vamper.formats.job_file import read_item
+from vamper.services.jobs.answers import still_answered
 from vamper.services.jobs.beginning import begun_as, last_made, taking_after
 from vamper.services.jobs.document import (
-    UNTITLED,
     JobDocument,
     changed_item,
     document_json,
-    written_edge,
 )
 from vamper.services.jobs.history import add_step, aware, begin, document_of, labels, moved
+from vamper.services.jobs.incoming import with_designs
 from vamper.services.shop.shop import Shop
 from vamper.services.shop.usual import UsualMachines
 from vamper.services.work.cache import Cache
@@ -226,23 +223,26 @@ class Jobs:
         subject = f"{numbers}:{','.join(sorted(changes))}"
         return self.edit(job_id, label, lambda document: document.items_changed(numbers, changes), subject)
 
-    def add_item(self, job_id: int, digest: str, name: str, longest_mm: float, edge: Mapping[str, Any]) -> JobState:
-        """Add an art as one more design, after the others."""
+    def add_item(
+        self,
+        job_id: int,
+        digest: str,
+        name: str,
+        longest_mm: float,
+        edge: Mapping[str, Any],
+        based: bool | None = None,
+    ) -> JobState:
+        """Add an art as one more design, after the others; `based` says whether it has a border of its own."""
         design = {"name": name, "art": digest, "longest_mm": longest_mm, "edge": edge}
-        return self.add_items(job_id, f"add {name}", [design])
+        return self.add_items(job_id, f"add {name}", [design], [based])
 
-    def add_items(self, job_id: int, label: str, designs: Sequence[Mapping[str, Any]]) -> JobState:
-        """Add designs after the others, as one step; where no edge is said, it is the stock's usual one."""
+    def add_items(
+        self, job_id: int, label: str, designs: Sequence[Mapping[str, Any]], based: Sequence[bool | None] = ()
+    ) -> JobState:
+        """Add designs after the others, as one step; see `with_designs`."""
 
         def edit(document: JobDocument) -> JobDocument:
-            stock = self._shop.stocks.get(document.stock).value
-            border = document.border if stock.printable else None
-            usual = written_edge(border or initial_edge(stock))
-            whole = [{"cut": stock.starts, **design, "edge": {**usual, **design.get("edge", {})}} for design in designs]
-            items = numbered(whole, document.next_number())
-            if document.title == UNTITLED and not document.last_number and items:
-                document = replace(document, title=_titled(items[0].name))
-            return document.with_items((*document.items, *items))
+            return with_designs(document, self._shop.stocks.get(document.stock).value, designs, based)
 
         return self.edit(job_id, label, edit)
 
@@ -280,7 +280,7 @@ class Jobs:
             before = self._document(row)
             if on is not None and before.revision != on:
                 raise BadInput("the job was changed meanwhile; nothing was done, look and try it once more", "job")
-            after = edit(before).consistent()
+            after = still_answered(before, edit(before).consistent())
             if after == before:
                 return _state(session, row, before)
             add_step(session, row, label, subject, before, after)
@@ -351,17 +351,6 @@ class Jobs:
 def again(title: str) -> str:
     """What a job is called that is made once more."""
     return f"{title}, again"[:200]
-
-
-def _titled(name: str) -> str:
-    """What a job is called after its first art."""
-    words = name.replace("_", " ").strip()
-    return words[:1].upper() + words[1:] if words else UNTITLED
-
-
-def numbered(designs: Sequence[Mapping[str, Any]], first: int) -> tuple[ItemSpec, ...]:
-    """New designs from their fields, with the numbers from `first` on."""
-    return tuple(read_item({"number": first + place, **design}) for place, design in enumerate(designs))
 
 
 def _row(session: Session, job_id: int) -> JobRow:

@@ -14,7 +14,8 @@ from vamper.formats.layer_svg import write_layer
 from vamper.services.design.arts import Arts
 from vamper.services.design.designer import Designer
 from vamper.services.jobs.document import JobDocument
-from vamper.services.jobs.jobs import Jobs, JobState, numbered
+from vamper.services.jobs.incoming import numbered
+from vamper.services.jobs.jobs import Jobs, JobState
 
 _COLOUR_WORDS = {
     (0, 0, 0): "black",

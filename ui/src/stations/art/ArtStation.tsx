@@ -59,6 +59,7 @@ function OpenArt({ view, change, item, document, stock }: OpenItem) {
           />
           <Findings
             findings={own}
+            all={view.findings}
             named={false}
             items={view.job.document.items ?? []}
             jobId={view.job.id}

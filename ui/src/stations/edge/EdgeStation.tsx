@@ -31,7 +31,7 @@ function OpenEdge({ view, change, item, document, stock }: OpenItem) {
   const own = view.findings.filter(
     (finding) => finding.item_number === item.number && finding.station === 'edge',
   );
-  const pressing = own.some((finding) => finding.severity !== 'note');
+  const pressing = own.some((finding) => finding.severity !== 'note' && !finding.meant);
   const shown = { ...item, ...trial.tried };
   const others = (view.job.document.items ?? [])
     .map((one) => one.number)
@@ -44,6 +44,7 @@ function OpenEdge({ view, change, item, document, stock }: OpenItem) {
   const found = (
     <Findings
       findings={own}
+      all={view.findings}
       named={false}
       items={view.job.document.items ?? []}
       jobId={view.job.id}

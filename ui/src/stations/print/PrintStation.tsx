@@ -46,7 +46,7 @@ export default function PrintStation({ view, change, add }: StationProps) {
   const looks = plan?.by_program ? BY_PROGRAM : LOOKS;
   const look = looks.some(([key]) => key === asked) && (printing || plan?.by_program) ? asked : looks[0][0];
   const own = view.findings.filter((finding) => finding.station === 'print');
-  const pressing = own.some((finding) => finding.severity !== 'note');
+  const pressing = own.some((finding) => finding.severity !== 'note' && !finding.meant);
   const found = <Findings findings={own} items={view.job.document.items ?? []} jobId={view.job.id} />;
   const percent = (scale: number) => (100 / scale).toFixed(scale === 1 ? 0 : 2);
   return (
