@@ -12,11 +12,11 @@ from scipy.sparse import coo_array
 from scipy.sparse.csgraph import connected_components
 from shapely.geometry import MultiPolygon
 
+from vamper.core.art.lettering import CRUMB_SHARE, belonging
 from vamper.core.art.outline import Outline
 
 # Of the longer side of all that is inked.
 APART_SHARE = 0.06
-_LEAST_AREA_SHARE = 0.1
 _ROW_SHARE = 0.5
 # Soft rims reach a little beyond the outline.
 _RIM_PX = 3
@@ -35,8 +35,10 @@ def start_apart_mm(outline: Outline) -> float:
     return APART_SHARE * max(outline.size_mm)
 
 
-def groups_of(outline: Outline, apart_mm: float) -> tuple[Group, ...]:
-    """The drawings in a picture, in reading order; parts farther apart than `apart_mm` are different ones."""
+def groups_of(outline: Outline, apart_mm: float, together: bool = False) -> tuple[Group, ...]:
+    """The drawings in a picture, in reading order; parts farther apart than `apart_mm` are different ones. What belongs
+    `together` is one though: lines of lettering, a caption with its picture, dots and accents.
+    """
     members = list(outline.shape.geoms)
     first, second = shapely.STRtree(members).query(members, predicate="dwithin", distance=apart_mm)
     graph = coo_array((np.ones(len(first)), (first, second)), shape=(len(members), len(members)))
@@ -45,13 +47,15 @@ def groups_of(outline: Outline, apart_mm: float) -> tuple[Group, ...]:
         MultiPolygon([part for part, label in zip(members, labels, strict=True) if label == n])
         for n in range(int(labels.max()) + 1)
     ]
+    if together:
+        shapes = belonging(shapes)
     return tuple(Group(shape, _crop(outline, shape)) for shape in _reading_order(shapes))
 
 
 def are_several(groups: tuple[Group, ...]) -> bool:
     """Whether the groups look like stickers of their own rather than one with crumbs round it."""
     areas = [group.shape.area for group in groups]
-    return len(areas) > 1 and min(areas) >= _LEAST_AREA_SHARE * max(areas)
+    return len(areas) > 1 and min(areas) >= CRUMB_SHARE * max(areas)
 
 
 def _reading_order(shapes: list[MultiPolygon]) -> list[MultiPolygon]:

@@ -38,13 +38,14 @@ _WHITE_VANISHES = {
 
 @dataclass(frozen=True, slots=True)
 class ArtFacts:
-    """What was seen on one picture at one size; `rim` only where the picture is opaque. `flat_colours` are those of
-    drawings in a few colours, `embedded` is that of the picture. Pixels are not among them: nobody who plans needs
-    those any more.
+    """What was seen on one picture at one size: the drawings in it, and what lies `apart` in them; `rim` only where the
+    picture is opaque. `flat_colours` are those of drawings in a few colours, `embedded` is that of the picture. Pixels
+    are not among them: nobody who plans needs those any more.
     """
 
     surface: Surface
     groups: tuple[Group, ...]
+    apart: tuple[Group, ...]
     rim: Rim | None
     is_vector: bool = False
     conversions: tuple[Conversion, ...] = ()
@@ -63,7 +64,8 @@ def look_over(picture: Picture, outline: Outline, threshold: float) -> ArtFacts:
     """Everything the findings need that is dear to compute."""
     return ArtFacts(
         surface=survey(picture, outline, threshold),
-        groups=groups_of(outline, start_apart_mm(outline)),
+        groups=groups_of(outline, start_apart_mm(outline), together=True),
+        apart=groups_of(outline, start_apart_mm(outline)),
         rim=rim_of(picture) if picture.is_opaque else None,
         is_vector=picture.is_vector,
         conversions=picture.conversions,
@@ -84,7 +86,7 @@ def art_findings(
     """Findings of the Art station for design `number` at its wanted size."""
     found = [
         _opaque(outline, item, number, facts),
-        _several(outline, item, number, facts.groups),
+        _several(outline, item, number, facts),
         base_finding(outline, item, number, facts.surface.base),
         _white(outline, number, facts.surface, stock),
         _resolution(outline, item, number, purpose, facts, 1.0 if stock.shrink is None else stock.shrink.mean),
@@ -146,17 +148,27 @@ def _opaque(outline: Outline, item: ItemSpec, number: int, facts: ArtFacts) -> F
     )
 
 
-def _several(outline: Outline, item: ItemSpec, number: int, groups: tuple[Group, ...]) -> Finding | None:
+def _several(outline: Outline, item: ItemSpec, number: int, facts: ArtFacts) -> Finding | None:
     # What lies apart on one layer belongs together on the drawing.
-    if item.layer_of is not None or not are_several(groups):
+    if item.layer_of is not None:
         return None
-    apart = start_apart_mm(outline)
+    apart = round(start_apart_mm(outline), 3)
+    several = are_several(facts.groups)
+    # Lettering is one piece by itself; who wants it in several says so.
+    groups = facts.groups if several else facts.apart
+    if not several and (len(facts.groups) > 1 or not are_several(groups)):
+        return None
+    text = (
+        f"The picture holds {len(groups)} drawings more than {mm(apart, 1)} apart. Split, each becomes a design with "
+        "its own size, border and count."
+        if several
+        else f"Its {len(groups)} parts read as lettering or as a picture with its caption, so they are one design."
+    )
     return Finding(
         "art.several",
-        Severity.LOOK,
-        f"Probably {len(groups)} stickers",
-        f"The picture holds {len(groups)} drawings more than {mm(apart, 1)} apart. Split, each becomes a design with "
-        "its own size, border and count.",
+        Severity.LOOK if several else Severity.NOTE,
+        f"Probably {len(groups)} stickers" if several else "Taken as one piece",
+        text,
         {"groups": len(groups), "apart_mm": round(apart, 2)},
         item=number,
         places=tuple(place_of(group.shape.bounds) for group in groups[:_MOST_PLACES]),
@@ -165,7 +177,7 @@ def _several(outline: Outline, item: ItemSpec, number: int, groups: tuple[Group,
                 f"Split into {len(groups)} designs",
                 "in reading order, at the same scale",
                 FixTarget.SPLIT,
-                {"apart_mm": round(apart, 3)},
+                {"apart_mm": apart, "together": several},
             ),
         ),
     )

@@ -134,6 +134,10 @@ def _edge(plan: Plan) -> tuple[str, str]:
         kind = kind_of(spec)
         if kind.follows and kind.has_border:
             detail += f", smooth {bare_mm(spec.smooth_mm)}"
+    if not any(spec.has_border for spec in specs):
+        inside = {-spec.distance_mm for spec in specs}
+        words = "on its outline" if inside == {0.0} else f"{mm(max(inside))} inside" if len(inside) == 1 else detail
+        return "no border", f"cut {words}"
     return mm(least, 1), detail
 
 

@@ -48,7 +48,7 @@ class Trials:
         edge = derive_edge(outline, spec.edge, stock.least_neck_mm)
         picture = self._designer.decoded(art, spec.size, spec.prepare.page)
         bleed = bleed_for(picture, outline, edge, spec.edge, stock.colour, spec.bleed_mm)
-        facts = ArtFacts(_UNSEEN, (), None, is_vector=picture.is_vector, embedded=picture.embedded)
+        facts = ArtFacts(_UNSEEN, (), (), None, is_vector=picture.is_vector, embedded=picture.embedded)
         return DesignedItem(spec, spec.size, outline, edge, facts, EdgeFacts(stock.least_neck_mm), bleed)
 
     def _outline(self, spec: ItemSpec, art: ArtFile) -> Outline:

@@ -23,7 +23,7 @@ class Fixes:
                 state.id, label, (number,), dict(changes)
             ),
             FixTarget.SPLIT: lambda state, number, _label, changes: items.split(
-                state, number, _figure(changes, "apart_mm")
+                state, number, _figure(changes, "apart_mm"), changes.get("together") is True
             ),
             FixTarget.TILES: lambda state, number, _label, changes: items.in_tiles(
                 state, number, _figure(changes, "overlap_mm")

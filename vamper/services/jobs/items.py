@@ -121,10 +121,12 @@ class Items:
         apart = start_apart_mm(outline) if apart_mm is None else apart_mm
         return apart, groups_of(outline, apart)
 
-    def split(self, state: JobState, number: int, apart_mm: float) -> JobState:
-        """Each drawing in the design's picture a design of its own, in reading order and at the same scale."""
+    def split(self, state: JobState, number: int, apart_mm: float, together: bool = False) -> JobState:
+        """Each drawing in the design's picture a design of its own, in reading order and at the same scale; what
+        belongs `together` stays so.
+        """
         design, document = self._as_it_came(state, number), state.document.item(number)
-        groups = groups_of(design.outline, apart_mm)
+        groups = groups_of(design.outline, apart_mm, together)
         if len(groups) < 2:
             raise BadInput("at this distance the picture is one drawing; take a smaller one", "apart_mm")
         outer = design.spec.prepare.crop or (0.0, 0.0, 1.0, 1.0)
