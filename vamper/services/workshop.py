@@ -4,6 +4,7 @@ from pathlib import Path
 
 from vamper.core.sheet.pack.nesting import Nester
 from vamper.services.design.arts import Arts
+from vamper.services.design.bundles import Bundles
 from vamper.services.design.designer import Designer
 from vamper.services.design.item_pictures import ItemPictures
 from vamper.services.design.kept_designs import KeptDesigns
@@ -73,6 +74,7 @@ class Workshop:
         self.passphrase = Passphrase(self.sessions)
 
         self.arts = Arts(self.sessions, self.designer)
+        self.bundles = Bundles(self.arts, self.designer.room)
         self.pictures = ItemPictures(self.arts, self.designer, SENSED_PPI)
         self.runs = Runs(self.sessions)
         learnt = LearntFromRuns(self.runs, self.shop)
@@ -126,6 +128,7 @@ class Workshop:
 
     def close(self) -> None:
         self.plans.close()
+        self.bundles.close()
         self.scalings.close()
         self.dry_runs.close()
         self.packing.close()

@@ -750,6 +750,46 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/bundles': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Add Bundle
+     * @description Take in a zip of pictures: what is in it. Each picture is then asked for by itself.
+     */
+    post: operations['add_bundle_api_jobs__job_id__bundles_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/bundles/{number}/{place}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Add From Bundle
+     * @description One picture of a zip as a design.
+     */
+    post: operations['add_from_bundle_api_jobs__job_id__bundles__number___place__post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/calibration': {
     parameters: {
       query?: never;
@@ -3746,6 +3786,11 @@ export interface components {
       /** File */
       file: string;
     };
+    /** Body_add_bundle_api_jobs__job_id__bundles_post */
+    Body_add_bundle_api_jobs__job_id__bundles_post: {
+      /** File */
+      file: string;
+    };
     /** Body_add_font_api_fonts_post */
     Body_add_font_api_fonts_post: {
       /** File */
@@ -3826,6 +3871,28 @@ export interface components {
       right_mm: number;
       /** Top Mm */
       top_mm: number;
+    };
+    /**
+     * BundleEntry
+     * @description A picture in a bundle: its place in the zip, and its name.
+     */
+    BundleEntry: {
+      /** Name */
+      name: string;
+      /** Place */
+      place: number;
+    };
+    /**
+     * BundleOut
+     * @description A zip that came in: its pictures, and the names of what is none.
+     */
+    BundleOut: {
+      /** Left Out */
+      left_out: string[];
+      /** Number */
+      number: number;
+      /** Pictures */
+      pictures: components['schemas']['BundleEntry'][];
     };
     /** CalibratedIn */
     CalibratedIn: {
@@ -11217,6 +11284,74 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  add_bundle_api_jobs__job_id__bundles_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'multipart/form-data': components['schemas']['Body_add_bundle_api_jobs__job_id__bundles_post'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['BundleOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  add_from_bundle_api_jobs__job_id__bundles__number___place__post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+        place: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['AddedArt'];
+        };
       };
       /** @description Validation Error */
       422: {

@@ -1,7 +1,7 @@
 /** Files on their way into a job, each with its own progress and its own sentence where it failed. */
 import { create } from 'zustand';
 
-import { NOT_NOW } from './client';
+import { NOT_NOW, type Schemas } from './client';
 
 export interface Upload {
   id: number;
@@ -18,6 +18,7 @@ interface Uploads {
 }
 
 const AGAIN_MS = 3000;
+const MOST_NAMED = 6;
 let last = 0;
 const AT_ONCE = 2;
 const queue: (() => Promise<void>)[] = [];
@@ -30,12 +31,16 @@ async function work() {
   running -= 1;
 }
 
-function send(jobId: number, file: File, onChange: (change: Partial<Upload>) => void): Promise<void> {
+type OnChange = (change: Partial<Upload>) => void;
+type Bundle = Schemas['BundleOut'];
+
+/** Send a file, or ask for one that is there already; the answer, or null where it was refused. */
+function send<T>(url: string, file: File | null, onChange: OnChange): Promise<T | null> {
   return new Promise((settle) => {
     const request = new XMLHttpRequest();
     const body = new FormData();
-    body.append('file', file);
-    request.open('POST', `/api/jobs/${jobId}/art`);
+    if (file) body.append('file', file);
+    request.open('POST', url);
     request.upload.onprogress = (event) =>
       onChange({
         state: event.loaded < event.total ? 'sending' : 'reading',
@@ -51,25 +56,32 @@ function send(jobId: number, file: File, onChange: (change: Partial<Upload>) => 
       if (request.status >= NOT_NOW) {
         // The file is still here; it is sent again until there is room for it.
         onChange({ state: 'waiting', share: 0, sentence: detail });
-        setTimeout(() => void send(jobId, file, onChange).then(settle), AGAIN_MS);
+        setTimeout(() => void send<T>(url, file, onChange).then(settle), AGAIN_MS);
         return;
       }
-      onChange(
-        request.status < 300
-          ? { state: 'done', share: 1, sentence: '' }
-          : { state: 'failed', sentence: detail },
-      );
-      settle();
+      const came = request.status < 300;
+      onChange(came ? { state: 'done', share: 1, sentence: '' } : { state: 'failed', sentence: detail });
+      settle(came ? (JSON.parse(request.responseText) as T) : null);
     };
     request.onerror = () => {
       onChange({
         state: 'failed',
         sentence: 'Vamper did not answer; is it still running? Try this file again.',
       });
-      settle();
+      settle(null);
     };
-    request.send(body);
+    request.send(file ? body : null);
   });
+}
+
+const isBundle = (file: File) => file.name.toLowerCase().endsWith('.zip');
+
+/** What of a zip was left out, in a sentence; nothing where all of it are pictures. */
+function leftOut(bundle: Bundle): string {
+  const names = bundle.left_out;
+  if (names.length === 0) return '';
+  const some = names.slice(0, MOST_NAMED).join(', ');
+  return `left out, as no pictures: ${some}${names.length > MOST_NAMED ? ' and more' : ''}`;
 }
 
 export const useUploads = create<Uploads>((set) => {
@@ -85,13 +97,34 @@ export const useUploads = create<Uploads>((set) => {
       set((state) => ({
         uploads: [...state.uploads.filter((one) => one.state !== 'done'), ...fresh.map((one) => one.upload)],
       }));
-      for (const { file, upload } of fresh)
+      const one = (upload: Upload, url: string, file: File | null) =>
         queue.push(async () => {
-          change(upload.id, { state: 'sending' });
-          await send(jobId, file, (part) => change(upload.id, part));
+          change(upload.id, { state: file ? 'sending' : 'reading' });
+          await send(url, file, (part) => change(upload.id, part));
           onAdded();
         });
-      for (let n = 0; n < AT_ONCE; n += 1) void work();
+      const bundle = (upload: Upload, file: File) =>
+        queue.push(async () => {
+          change(upload.id, { state: 'sending' });
+          const url = `/api/jobs/${jobId}/bundles`;
+          const held = await send<Bundle>(url, file, (part) => change(upload.id, part));
+          if (!held) return;
+          const inside = held.pictures.map(({ place, name }) => ({
+            place,
+            upload: { id: ++last, name, share: 0, state: 'waiting' as const, sentence: '' },
+          }));
+          change(upload.id, { sentence: leftOut(held) });
+          set((state) => ({ uploads: [...state.uploads, ...inside.map((entry) => entry.upload)] }));
+          for (const entry of inside) one(entry.upload, `${url}/${held.number}/${entry.place}`, null);
+          start();
+        });
+      const start = () => {
+        for (let n = 0; n < AT_ONCE; n += 1) void work();
+      };
+      for (const { file, upload } of fresh)
+        if (isBundle(file)) bundle(upload, file);
+        else one(upload, `/api/jobs/${jobId}/art`, file);
+      start();
     },
     clear: () =>
       set((state) => ({

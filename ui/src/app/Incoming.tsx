@@ -1,5 +1,7 @@
 import { type ReactNode, useEffect, useEffectEvent, useState } from 'react';
 
+import { filesIn } from './dropped';
+
 interface Props {
   take: (files: File[]) => void;
   words: string;
@@ -31,7 +33,7 @@ export function Incoming({ take, words, className = '', children }: Props) {
       onDrop={(event) => {
         event.preventDefault();
         setOver(false);
-        if (event.dataTransfer.files.length > 0) take([...event.dataTransfer.files]);
+        void filesIn(event.dataTransfer).then((files) => files.length > 0 && take(files));
       }}
     >
       {children}

@@ -4,6 +4,8 @@ import { Button } from '../kit/Button';
 import { asSentence } from '../kit/words';
 import { useUploads } from '../api/uploads';
 
+/** From so many files on, how far they are is told in one line as well. */
+const MANY = 4;
 const WORDS = {
   waiting: 'waiting',
   sending: 'sending',
@@ -15,7 +17,8 @@ const WORDS = {
 /** Progress of every file; goes away by itself when all of them are in. */
 export function UploadTray() {
   const { uploads, clear } = useUploads();
-  const finished = uploads.length > 0 && uploads.every((one) => one.state === 'done');
+  const finished = uploads.length > 0 && uploads.every((one) => one.state === 'done' && !one.sentence);
+  const inNow = uploads.filter((one) => one.state === 'done').length;
   useEffect(() => {
     if (!finished) return;
     const timer = setTimeout(clear, 2500);
@@ -28,6 +31,11 @@ export function UploadTray() {
       aria-label="Files on their way in"
       className="panel absolute right-3 bottom-3 z-10 flex max-h-80 w-96 flex-col gap-2 overflow-auto p-3 shadow-card"
     >
+      {uploads.length > MANY && (
+        <p className="text-sm font-bold" role="status">
+          {inNow} of {uploads.length} are in
+        </p>
+      )}
       <ul className="flex flex-col gap-2">
         {uploads.map((one) => (
           <li key={one.id} className="text-sm">

@@ -15,7 +15,7 @@ export function ArtPicker({ picker, take }: Props) {
       multiple
       hidden
       aria-label="Art files"
-      accept={catalog.data?.limits.endings.join(',')}
+      accept={catalog.data ? [...catalog.data.limits.endings, '.zip'].join(',') : undefined}
       onChange={(event) => {
         take([...(event.target.files ?? [])]);
         event.target.value = '';

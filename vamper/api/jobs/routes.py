@@ -5,13 +5,14 @@ from collections.abc import AsyncIterator
 from contextlib import suppress
 from typing import Annotated
 
-from annotated_types import Ge, Len
+from annotated_types import Ge, Le, Len
 from fastapi import Request, UploadFile
 from sse_starlette.sse import EventSourceResponse
 
 from vamper.api.dependencies import (
     ArtsHere,
     BriefingHere,
+    BundlesHere,
     FixesHere,
     JobsHere,
     PackingHere,
@@ -26,6 +27,7 @@ from vamper.api.jobs.schemas import (
     NOTHING_KNOWN,
     AddedArt,
     AnswerIn,
+    BundleOut,
     Change,
     FixEachIn,
     FixIn,
@@ -40,7 +42,7 @@ from vamper.api.jobs.schemas import (
     ViewOut,
 )
 from vamper.api.jobs.views import last_run_words
-from vamper.api.request_checks import MOST_FILE_BODY, Id, in_turn
+from vamper.api.request_checks import MOST_BUNDLE_BODY, MOST_FILE_BODY, Id, in_turn
 from vamper.api.request_checks import router as door_router
 from vamper.api.sheet.schemas import FiguresPart
 from vamper.core.bench_card import bench_steps
@@ -48,11 +50,16 @@ from vamper.core.bench_step import BenchStep
 from vamper.core.values.findings import BadInput
 from vamper.demo.workshop import add_example
 from vamper.services.brief.phrase import Choice
+from vamper.services.design.arts import Imported
 from vamper.services.jobs.document import UNTITLED
-from vamper.services.jobs.jobs import JobState
+from vamper.services.jobs.jobs import Jobs, JobState
 
 router = door_router()
 
+# A picture's place in its zip.
+Place = Annotated[int, Ge(0), Le(100_000)]
+# So many names of what is no picture are told.
+MOST_LEFT_OUT = 40
 Revision = Annotated[str, Len(1, 64)]
 _HEARTBEAT_S = 10.0
 # How long a page that is gone may go unnoticed.
@@ -197,9 +204,37 @@ async def add_art(arts: ArtsHere, jobs: JobsHere, job_id: Id, file: UploadFile) 
 
     def add() -> AddedArt:
         jobs.get(job_id)
-        taken = arts.take_in(file.filename or "", file.file.read())
-        state = jobs.add_item(job_id, taken.digest, taken.name, taken.start_mm, taken.start_edge, taken.based)
-        return AddedArt(number=state.document.items[-1].number, name=taken.name)
+        return _added(jobs, job_id, arts.take_in(file.filename or "", file.file.read()))
+
+    return await in_turn(add)
+
+
+def _added(jobs: Jobs, job_id: int, taken: Imported) -> AddedArt:
+    state = jobs.add_item(job_id, taken.digest, taken.name, taken.start_mm, taken.start_edge, taken.based)
+    return AddedArt(number=state.document.items[-1].number, name=taken.name)
+
+
+@router.post("/jobs/{job_id}/bundles", tags=["art"], status_code=201, max_body_size=MOST_BUNDLE_BODY)
+async def add_bundle(bundles: BundlesHere, jobs: JobsHere, job_id: Id, file: UploadFile) -> BundleOut:
+    """Take in a zip of pictures: what is in it. Each picture is then asked for by itself."""
+
+    def add() -> BundleOut:
+        jobs.get(job_id)
+        taken = bundles.take_in(file.file)
+        return BundleOut(
+            number=taken.number, pictures=list(taken.held.pictures), left_out=list(taken.held.left_out)[:MOST_LEFT_OUT]
+        )
+
+    return await in_turn(add)
+
+
+@router.post("/jobs/{job_id}/bundles/{number}/{place}", tags=["art"], status_code=201)
+async def add_from_bundle(bundles: BundlesHere, jobs: JobsHere, job_id: Id, number: Id, place: Place) -> AddedArt:
+    """One picture of a zip as a design."""
+
+    def add() -> AddedArt:
+        jobs.get(job_id)
+        return _added(jobs, job_id, bundles.picture(number, place))
 
     return await in_turn(add)
 

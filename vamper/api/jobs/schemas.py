@@ -13,6 +13,7 @@ from vamper.api.sheet.schemas import LayoutPart, SheetPart
 from vamper.core.values.findings import Fix, FixTarget, Severity, Station
 from vamper.core.values.job import MOST_ITEMS
 from vamper.core.values.limits import ONE_LINE
+from vamper.formats.art_in.bundle import BundleEntry
 from vamper.services.brief.brief import Phrase
 from vamper.services.brief.rail import StationFigure
 from vamper.services.jobs.jobs import JobState
@@ -137,6 +138,14 @@ class AnswerIn(BaseModel):
     meant: bool = True
     keep: bool = False
     known: KnownParts = NOTHING_KNOWN
+
+
+class BundleOut(BaseModel):
+    """A zip that came in: its pictures, and the names of what is none."""
+
+    number: int
+    pictures: list[BundleEntry]
+    left_out: list[str]
 
 
 class ItemNumbers(BaseModel):

@@ -1,0 +1,120 @@
+"""A zip of pictures, as bundles are sold: what is in it, and one picture of it at a time.
+
+Nothing is unpacked before it is asked for, and never more of it than a picture may have, whatever the zip says of
+itself.
+"""
+
+import zipfile
+from collections.abc import Iterator
+from dataclasses import dataclass
+from pathlib import PurePosixPath
+
+from vamper.core.values.findings import BadInput
+from vamper.formats.art_in.art_file import MOST_BYTES, endings
+
+MOST_BUNDLE_BYTES = 512 * 1024 * 1024
+MOST_ENTRIES = 500
+# What systems put beside pictures, and nobody means.
+_BESIDE = ("__MACOSX", "Thumbs.db", "desktop.ini")
+_ENCRYPTED = 0x1
+
+
+@dataclass(frozen=True, slots=True)
+class BundleEntry:
+    """A picture in a bundle: its place in the zip, and its name."""
+
+    place: int
+    name: str
+
+
+@dataclass(frozen=True, slots=True)
+class BundleList:
+    """The pictures of a bundle in the order of their names, and the names of what is none."""
+
+    pictures: tuple[BundleEntry, ...]
+    left_out: tuple[str, ...]
+
+
+def is_bundle(head: bytes) -> bool:
+    """Whether a file that begins so is a zip."""
+    return head[:4] in (b"PK\x03\x04", b"PK\x05\x06")
+
+
+def bundle_list(path: str) -> BundleList:
+    """What is in a bundle, by its names alone.
+
+    Raises
+    ------
+    BadInput
+        If it cannot be read, holds no picture, or holds more than can be taken in at once.
+    """
+    known = endings()
+    pictures, left_out = list[BundleEntry](), list[str]()
+    with _opened(path) as bundle:
+        for place, info in enumerate(bundle.infolist()):
+            name = PurePosixPath(info.filename.replace("\\", "/"))
+            if info.is_dir() or any(part in _BESIDE or part.startswith(".") for part in name.parts):
+                continue
+            if name.suffix.lower() in known:
+                pictures.append(BundleEntry(place, name.name))
+            else:
+                left_out.append(name.name)
+    if not pictures:
+        raise BadInput("this zip holds no picture; unpack it and look what is in it", "file")
+    if len(pictures) > MOST_ENTRIES:
+        many = f"{len(pictures)} pictures, more than the {MOST_ENTRIES} that come in at once"
+        raise BadInput(f"this zip holds {many}; part it", "file")
+    return BundleList(tuple(sorted(pictures, key=lambda one: _in_order(one.name))), tuple(left_out))
+
+
+def bundle_picture(path: str, place: int) -> bytes:
+    """One picture of a bundle.
+
+    Raises
+    ------
+    BadInput
+        If there is no such one, it is locked, cannot be unpacked, or is larger than a picture may be.
+    """
+    with _opened(path) as bundle:
+        every = bundle.infolist()
+        if not 0 <= place < len(every):
+            raise BadInput("there is no such picture in this zip", "place")
+        info = every[place]
+        if info.flag_bits & _ENCRYPTED:
+            raise BadInput("this zip is locked with a password; unpack it first", "file")
+        try:
+            with bundle.open(info) as file:
+                # One byte more tells what is too large, and no more than that is ever unpacked.
+                data = file.read(MOST_BYTES + 1)
+        except (zipfile.BadZipFile, NotImplementedError, OSError, EOFError, RuntimeError, ValueError) as error:
+            raise BadInput("this picture cannot be unpacked; make the zip anew", "file") from error
+    if len(data) > MOST_BYTES:
+        raise BadInput(f"unpacked it is more than the {MOST_BYTES // 2**20} MB that fit; export it smaller", "file")
+    return data
+
+
+def _opened(path: str) -> zipfile.ZipFile:
+    try:
+        return zipfile.ZipFile(path)
+    except (zipfile.BadZipFile, OSError, ValueError, NotImplementedError) as error:
+        raise BadInput("this zip is broken or cut short; download or make it anew", "file") from error
+
+
+def _in_order(name: str) -> tuple[tuple[int, int | str], ...]:
+    """Names with numbers in them in the order of the numbers."""
+    return tuple(_runs(name.lower()))
+
+
+def _runs(name: str) -> Iterator[tuple[int, int | str]]:
+    text = ""
+    digits = ""
+    for letter in name + "\0":
+        if letter.isdecimal() and letter.isascii():
+            digits += letter
+            continue
+        if digits:
+            yield (1, text)
+            yield (0, int(digits))
+            text = digits = ""
+        text += letter
+    yield (1, text)
