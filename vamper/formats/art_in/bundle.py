@@ -53,7 +53,7 @@ def bundle_list(path: str) -> BundleList:
     with _opened(path) as bundle:
         for place, info in enumerate(bundle.infolist()):
             name = PurePosixPath(info.filename.replace("\\", "/"))
-            if info.is_dir() or any(part in _BESIDE or part.startswith(".") for part in name.parts):
+            if info.is_dir() or any(part in _BESIDE or _is_hidden(part) for part in name.parts):
                 continue
             if name.suffix.lower() in known:
                 pictures.append(BundleEntry(place, name.name))
@@ -91,6 +91,10 @@ def bundle_picture(path: str, place: int) -> bytes:
     if len(data) > MOST_BYTES:
         raise BadInput(f"unpacked it is more than the {MOST_BYTES // 2**20} MB that fit; export it smaller", "file")
     return data
+
+
+def _is_hidden(part: str) -> bool:
+    return part.startswith(".") and part not in (".", "..")
 
 
 def _opened(path: str) -> zipfile.ZipFile:
