@@ -17,6 +17,7 @@ from vamper.core.cutting.inspect import (
 )
 from vamper.core.design import DesignedItem
 from vamper.core.edge.inspect import counter_findings, edge_findings, hand_findings
+from vamper.core.edge.medium import as_medium
 from vamper.core.finishing.dangers import Circumstances
 from vamper.core.finishing.inspect import cup_findings, finish_findings
 from vamper.core.marks.inspect import (
@@ -105,6 +106,7 @@ def item_findings(item: DesignedItem, purpose: Purpose, stock: Stock, target: Ta
     """What the stations find on one design before it lies on a sheet."""
     art = _for_the_maker(item, art_findings(item.outline, item.spec, item.number, purpose, item.facts, stock))
     edge = edge_findings(item.outline, item.edge, item.spec, item.number, item.edge_facts, item.miss_mm)
+    edge = [as_medium(one, item.spec.edge, item.edge_facts, stock) for one in edge]
     edge += cup_findings(item, Circumstances(stock.stock_class, purpose, target))
     if not stock.printable:
         counters = counter_findings(item.outline, item.edge, item.number)

@@ -6,6 +6,19 @@ import { ask, client, type EdgeSpec } from './client';
 import { useDoing } from './doing';
 import { useNewest } from './newest';
 
+/** From which size on each kind of stock holds a drawing that is cut on its own outline. */
+export const useWanted = (jobId: number, number: number, from: string, enabled: boolean) =>
+  useQuery({
+    queryKey: ['wanted', jobId, number, from],
+    queryFn: () =>
+      ask(
+        client.GET('/api/jobs/{job_id}/items/{number}/wanted', {
+          params: { path: { job_id: jobId, number } },
+        }),
+      ),
+    enabled,
+  });
+
 export const useRemoveItems = (jobId: number) =>
   useDoing([['job', jobId]], (numbers: number[]) =>
     ask(

@@ -1725,6 +1725,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/items/{number}/wanted': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Wanted
+     * @description From which size on each kind of stock holds the drawing, cut on its own outline.
+     */
+    get: operations['get_wanted_api_jobs__job_id__items__number__wanted_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/ladders': {
     parameters: {
       query?: never;
@@ -3325,6 +3345,26 @@ export interface paths {
     put?: never;
     /** Add Stock */
     post: operations['add_stock_api_stocks_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/stocks/found': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Find Stocks
+     * @description The keys of the stocks that a maker's words mean.
+     */
+    get: operations['find_stocks_api_stocks_found_get'];
+    put?: never;
+    post?: never;
     delete?: never;
     options?: never;
     head?: never;
@@ -6124,6 +6164,11 @@ export interface components {
       paper: components['schemas']['Paper'];
       /** Passes */
       passes?: number | null;
+      /**
+       * Plain
+       * @default false
+       */
+      plain: boolean;
       /** Printer Id */
       printer_id: number;
       /**
@@ -6212,6 +6257,8 @@ export interface components {
       pieces: number;
       /** Stock */
       stock: string;
+      /** Stock Key */
+      stock_key: string;
       /** Title */
       title: string;
     };
@@ -7263,9 +7310,14 @@ export interface components {
     };
     /**
      * PhraseAnswer
-     * @description One answer to a question that a choice asks: `each` are fields to set on every design besides.
+     * @description One answer to a question that a choice asks: `each` are fields to set on every design besides, `changes` those of
+     *     the job.
      */
     PhraseAnswer: {
+      /** Changes */
+      changes?: {
+        [key: string]: unknown;
+      };
       /** Each */
       each: {
         [key: string]: unknown;
@@ -9787,6 +9839,20 @@ export interface components {
       problem: string | null;
       /** Stations */
       stations: components['schemas']['StationFigure'][];
+    };
+    /**
+     * WantedOut
+     * @description From which size of its longer side on a stock holds a drawing; None where no size is known.
+     */
+    WantedOut: {
+      /** From Mm */
+      from_mm: number | null;
+      /** Holds */
+      holds: boolean;
+      /** Name */
+      name: string;
+      /** Stock */
+      stock: string;
     };
     /**
      * WasSet
@@ -13059,6 +13125,38 @@ export interface operations {
       };
     };
   };
+  get_wanted_api_jobs__job_id__items__number__wanted_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['WantedOut'][];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   begin_ladder_api_jobs__job_id__ladders_post: {
     parameters: {
       query?: never;
@@ -15961,6 +16059,37 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['StockKeyOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  find_stocks_api_stocks_found_get: {
+    parameters: {
+      query: {
+        words: string;
+      };
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': string[];
         };
       };
       /** @description Validation Error */

@@ -1,11 +1,22 @@
 /** The workshop's machines; where one is changed, every open job and list of choices is read again. */
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useDeferredValue } from 'react';
 
 import { ask, client, type Schemas } from './client';
 import { useDoing } from './doing';
 
 export const useStocks = () =>
   useQuery({ queryKey: ['stocks'], queryFn: () => ask(client.GET('/api/stocks')) });
+/** The keys of the stocks that a maker's words mean; undefined until that is known, and where nothing is sought. */
+export function useFoundStocks(words: string): string[] | undefined {
+  const sought = useDeferredValue(words.trim());
+  return useQuery({
+    queryKey: ['stocks found', sought],
+    queryFn: () => ask(client.GET('/api/stocks/found', { params: { query: { words: sought } } })),
+    enabled: sought !== '',
+    placeholderData: keepPreviousData,
+  }).data;
+}
 export const useProposeStock = () =>
   useDoing([], (body: Schemas['NewStock']) => ask(client.POST('/api/stocks/proposed', { body })));
 export const useKeepStock = () =>

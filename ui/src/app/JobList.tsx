@@ -6,6 +6,7 @@ import { readAgain } from '../api/again';
 import { ask, client, type Schemas } from '../api/client';
 import { useJobs } from '../api/jobs';
 import { useNotices } from '../api/notices';
+import { useFoundStocks } from '../api/shop';
 import { useUploads } from '../api/uploads';
 import { Button } from '../kit/Button';
 import { useKeys } from '../kit/shortcuts';
@@ -58,7 +59,11 @@ export default function JobList() {
   useKeys({ '/': () => find.current?.focus() });
   const [put, setPut] = useState<Shelf>('open');
   const wanted = words.toLowerCase();
-  const found = jobs.data?.filter((job) => searched(job).includes(wanted)) ?? [];
+  const meant = useFoundStocks(words);
+  const found =
+    jobs.data?.filter(
+      (job) => searched(job).includes(wanted) || (wanted !== '' && meant?.includes(job.stock_key)),
+    ) ?? [];
   const shown = found.filter((job) => shelfOf(job) === put);
   const count = (shelf: Shelf) => found.filter((job) => shelfOf(job) === shelf).length;
   const others = SHELVES.filter(([key]) => jobs.data?.some((job) => shelfOf(job) === key));

@@ -13,13 +13,16 @@ from vamper.api.art.schemas import (
     NewEdgeStyle,
     Overlap,
     ShapesOut,
+    WantedOut,
 )
 from vamper.api.art.views import groups_out, item_out, shapes_out
-from vamper.api.dependencies import ArtsHere, CompositionsHere, ItemsHere, JobsHere, StylesHere
-from vamper.api.request_checks import Id, Number
+from vamper.api.dependencies import ArtsHere, CompositionsHere, ItemsHere, JobsHere, ShopHere, StylesHere
+from vamper.api.request_checks import Id, Number, in_turn
 from vamper.api.request_checks import router as door_router
+from vamper.core.edge.medium import COMPARED
 from vamper.core.values.art import Preparation
 from vamper.core.values.findings import BadInput
+from vamper.core.values.stock import STOCK_BY_KEY
 from vamper.services.jobs.jobs import JobState
 from vamper.services.shop.styles import EdgeStyle
 
@@ -84,6 +87,22 @@ def try_changes(
 def get_shapes(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number) -> ShapesOut:
     """Shapes that the border could have, with the stock each takes, and which manner is proposed."""
     return shapes_out(items.shapes(jobs.get(job_id), number))
+
+
+@router.get("/jobs/{job_id}/items/{number}/wanted", tags=["design"])
+async def get_wanted(jobs: JobsHere, items: ItemsHere, shop: ShopHere, job_id: Id, number: Number) -> list[WantedOut]:
+    """From which size on each kind of stock holds the drawing, cut on its own outline."""
+
+    def find() -> list[WantedOut]:
+        stocks = tuple(STOCK_BY_KEY[key] for key in COMPARED)
+        there = shop.stocks.all()
+        return [
+            WantedOut(stock=one.stock.key, name=one.stock.name, from_mm=one.from_mm, holds=one.holds)
+            for one in items.wanted(jobs.get(job_id), number, stocks)
+            if one.stock.key in there
+        ]
+
+    return await in_turn(find)
 
 
 @router.get("/jobs/{job_id}/items/{number}/groups", tags=["design"])

@@ -101,6 +101,15 @@ class Overlap(BaseModel):
     overlap_mm: Annotated[float, Field(ge=0, le=50)]
 
 
+class WantedOut(BaseModel):
+    """From which size of its longer side on a stock holds a drawing; None where no size is known."""
+
+    stock: str
+    name: str
+    from_mm: float | None
+    holds: bool
+
+
 class GroupsOut(BaseModel):
     apart_mm: float
     boxes: list[PlaceOut]

@@ -26,6 +26,7 @@ class JobSummaryOut(BaseModel):
     pieces: int
     designs: int
     stock: str
+    stock_key: str
     changed_at: datetime
     handed_off_at: datetime | None
     arts: list[str]

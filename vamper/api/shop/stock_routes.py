@@ -1,9 +1,14 @@
 """The workshop's stocks: starters, and the maker's own, copied, changed, put aside, or made from a thickness."""
 
+from typing import Annotated
+
+from fastapi import Query
+
 from vamper.api.dependencies import ShopHere
 from vamper.api.request_checks import router as door_router
 from vamper.api.shop.schemas import HiddenIn, StockKeyOut, StockOnShelf
 from vamper.core.values.stock import GROUP_OF, STOCK_BY_KEY, Stock, StockKey
+from vamper.services.brief.stock_words import is_found, words_for
 from vamper.services.shop.own_stocks import NewStock
 
 router = door_router("stocks")
@@ -21,6 +26,12 @@ def list_stocks(shop: ShopHere) -> list[StockOnShelf]:
         )
         for key, kept in shop.stocks.all().items()
     ]
+
+
+@router.get("/stocks/found")
+def find_stocks(shop: ShopHere, words: Annotated[str, Query(max_length=100)]) -> list[str]:
+    """The keys of the stocks that a maker's words mean."""
+    return [key for key, kept in shop.stocks.all().items() if is_found(words_for(kept.value), words)]
 
 
 @router.post("/stocks/proposed")

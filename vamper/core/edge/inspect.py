@@ -11,7 +11,7 @@ from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import Edge, derive_edge
 
 # A miss is seen on a border of less than three times its width.
-from vamper.core.edge.thin import gentlest_cure, is_sound, least_growth, thin_places
+from vamper.core.edge.thin import MOST_GROWTH, gentlest_cure, holding_neck, is_sound, least_growth, thin_places
 from vamper.core.values.cutter import HAND_RADIUS_MM
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import Finding, Fix, FixTarget, Severity, Station
@@ -37,13 +37,15 @@ class EdgeFacts:
     """What was seen along one edge that is dear to compute: its thin strips and slots, and what would cure them.
 
     `cure_mm` is the gentlest border and smoothing tried that leaves no thin place, `growth` the least growth of a bare
-    outline; None where none of those tried does.
+    outline; None where none of those tried does. `holding_mm` is the widest neck that a bare outline
+    has everywhere.
     """
 
     neck_mm: float
     necks: tuple[Polygon, ...] = ()
     slots: tuple[Polygon, ...] = ()
     cure_mm: tuple[float, float] | None = None
+    holding_mm: float | None = None
     growth: float | None = None
 
 
@@ -52,8 +54,17 @@ def look_along(outline: Outline, edge: Edge, spec: EdgeSpec, neck_mm: float) -> 
     necks, slots = thin_places(edge.shape, neck_mm)
     if not necks and not slots:
         return EdgeFacts(neck_mm)
-    growth = None if spec.has_border else least_growth(outline, edge, spec, neck_mm)
-    return EdgeFacts(neck_mm, tuple(necks), tuple(slots), gentlest_cure(outline, spec, neck_mm), growth)
+    holding = None if spec.has_border else holding_neck(edge.shape, neck_mm)
+    growth = None if holding is None else _growth(outline, spec, neck_mm, holding)
+    return EdgeFacts(neck_mm, tuple(necks), tuple(slots), gentlest_cure(outline, spec, neck_mm), holding, growth)
+
+
+def _growth(outline: Outline, spec: EdgeSpec, neck_mm: float, holding_mm: float) -> float | None:
+    """The least growth at which a bare outline has no thin place; None where it is more than anybody would take."""
+    if spec.distance_mm == 0:
+        # A neck grows with its drawing.
+        return neck_mm / holding_mm if neck_mm <= MOST_GROWTH * holding_mm else None
+    return least_growth(outline, spec, neck_mm)
 
 
 def edge_findings(

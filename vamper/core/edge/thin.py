@@ -17,21 +17,26 @@ from vamper.core.values.geometry import closing, grow, longest_side, opening, pa
 # Arcs and overlays leave slivers of this order.
 _ROUNDING_MM = 0.02
 _JUST_MM = 1e-3
+# A wedge fills half of the box round it; longer than so many necks it is a strip that tears.
+_WEDGE_SHARE, _CONVEX_SHARE, _TIP_LENGTH = 0.68, 0.7, 3.0
+# Finer than this no stock is cut.
+_LEAST_NECK_MM = 0.2
 # Borders tried against thin places, in least necks.
 _CURES = (0.55, 0.75, 1.0, 1.5, 2.0)
 # Growths tried against thin places of a bare outline.
 _GROWTHS = (1.1, 1.25, 1.5, 1.75, 2.0, 2.5, 3.0, 4.0)
+MOST_GROWTH = _GROWTHS[-1]
 
 
 def thin_places(shape: MultiPolygon, neck_mm: float) -> tuple[list[Polygon], list[Polygon]]:
     """Strips of an edge narrower than `neck_mm`, and slots in it as narrow.
 
     What an opening removes is thin, what a closing fills is a slot. Crumbs shorter than the neck, as every corner
-    leaves them, do not count.
+    leaves them, do not count, nor do pointed tips: they run out in a point, and hold by their root.
     """
 
     def long_ones(shapes: BaseGeometry) -> list[Polygon]:
-        return [part for part in parts(shapes) if longest_side(part) > neck_mm]
+        return [part for part in parts(shapes) if longest_side(part) > neck_mm and not _is_tip(part, neck_mm)]
 
     # What is just as wide is wide enough, whatever arithmetic says.
     radius = neck_mm / 2 - _JUST_MM
@@ -40,13 +45,31 @@ def thin_places(shape: MultiPolygon, neck_mm: float) -> tuple[list[Polygon], lis
     return long_ones(necks), long_ones(slots)
 
 
-def least_growth(outline: Outline, edge: Edge, spec: EdgeSpec, neck_mm: float) -> float | None:
-    """The least growth tried at which no place of a bare outline is thin."""
+def _is_tip(part: Polygon, neck_mm: float) -> bool:
+    """Whether what is thin is but a point: a wedge, as wide as the neck at its root, and not long beside that."""
+    around, hull = part.minimum_rotated_rectangle, part.convex_hull
+    if longest_side(part) > _TIP_LENGTH * neck_mm or around.area <= 0 or hull.area <= 0:
+        return False
+    return bool(part.area <= _WEDGE_SHARE * around.area and part.area >= _CONVEX_SHARE * hull.area)
+
+
+def holding_neck(shape: MultiPolygon, most_mm: float) -> float:
+    """About the widest neck at which no place of an edge is thin, mm, to a twentieth; 0 where there is none."""
+    low, high = _LEAST_NECK_MM, most_mm
+    if any(thin_places(shape, low)):
+        return 0.0
+    if not any(thin_places(shape, high)):
+        return high
+    while high > 1.05 * low:
+        middle = (low * high) ** 0.5
+        low, high = (low, middle) if any(thin_places(shape, middle)) else (middle, high)
+    return low
+
+
+def least_growth(outline: Outline, spec: EdgeSpec, neck_mm: float) -> float | None:
+    """The least growth tried at which no place of an inset outline is thin."""
 
     def is_sound(growth: float) -> bool:
-        if spec.distance_mm == 0:
-            # Of the same outline, a neck so much less.
-            return not any(thin_places(edge.shape, neck_mm / growth))
         return not any(thin_places(derive_edge(scaled(outline, growth), spec, neck_mm).shape, neck_mm))
 
     return next((growth for growth in _GROWTHS if is_sound(growth)), None)

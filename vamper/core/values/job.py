@@ -45,17 +45,17 @@ _PRINTER, _CUTTER, _MARKS, _PACKING, _FINISH = Printer(), Cutter(), MarksSpec(),
 class Job:
     """`customer` is whom it is for, and what they call it. `held` pieces lie where they are, sheet by sheet; the others
     are packed round them. `scale_to_fill` asks for all sizes to be scaled together to the largest at which everything
-    fits on so many sheets. `copies` is how often its sheets are made. `stock_colour` is the face of a stock that comes
-    in several colours. `from_inside` is for clear decals that are read through a pane. `calibration` is that of this
-    printer with this cutter, `misses` what runs on them were off by. `job_line` prints a line of facts and a bar into
-    the waste. `overcut_mm` is how far a loop runs on past its beginning. `passes` is how many are wanted where it is
-    not left to the setting, `set_then` what was set in a run that is made again exactly, `blade` and `mat` what is in
-    the machine, `steep_at_hand` that a steep blade lies in the drawer; `tries` are what was seen of this stock on this
-    cutter, `runs` what runs of any stock on it showed. `twin` is what simulated devices do, where that is not what is
-    believed of the real ones. `finish` is how it is made ready after the cut, `products` what is made of it as one
-    thing, `target` what it goes on where more is known of that than its purpose. `shrink` is how its film shrinks:
-    sizes and borders are then those of the finished piece. `meant` are the codes of findings that were answered and are
-    about no design.
+    fits on so many sheets. `copies` is how often its sheets are made. `plain` card is cut only. `stock_colour` is the
+    face of a stock that comes in several colours. `from_inside` is for clear decals that are read through a pane.
+    `calibration` is that of this printer with this cutter, `misses` what runs on them were off by. `job_line` prints a
+    line of facts and a bar into the waste. `overcut_mm` is how far a loop runs on past its beginning. `passes` is how
+    many are wanted where it is not left to the setting, `set_then` what was set in a run that is made again exactly,
+    `blade` and `mat` what is in the machine, `steep_at_hand` that a steep blade lies in the drawer; `tries` are what
+    was seen of this stock on this cutter, `runs` what runs of any stock on it showed. `twin` is what simulated devices
+    do, where that is not what is believed of the real ones. `finish` is how it is made ready after the cut, `products`
+    what is made of it as one thing, `target` what it goes on where more is known of that than its purpose. `shrink` is
+    how its film shrinks: sizes and borders are then those of the finished piece. `meant` are the codes of findings that
+    were answered and are about no design.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -67,6 +67,7 @@ class Job:
     cutter: Cutter = _CUTTER
     marks: MarksSpec = _MARKS
     stock: Stock
+    plain: bool = False
     purpose: Purpose = Purpose.VEHICLE
     from_inside: bool = False
     room_light: Light = RoomLight.USUAL
@@ -97,6 +98,8 @@ class Job:
 
     def __post_init__(self) -> None:
         check_codes(self.meant, OF_JOB)
+        # Whoever plans cuts a stock that is not printed, and needs to know no more of it.
+        object.__setattr__(self, "stock", self.stock.plainly(self.plain))
 
     def item(self, number: int) -> ItemSpec:
         return next(item for item in self.items if item.number == number)

@@ -116,6 +116,15 @@ class Stock:
         if self.starts is Cut.KISS and not self.backing_um:
             object.__setattr__(self, "starts", Cut.THROUGH)
 
+    def plainly(self, plain: bool) -> "Stock":
+        """The same cut plain: of card, which is printed or cut only, the maker says which."""
+        return replace(self, printable=False) if plain and self.asks_if_plain else self
+
+    @property
+    def asks_if_plain(self) -> bool:
+        """Whether it is as usual to cut it plain as to print it."""
+        return self.stock_class is StockClass.CARD and self.printable
+
     def under(self, laminate_um: float) -> "Stock":
         """The same with a film over its face."""
         return self if not laminate_um else replace(self, face_um=self.face_um + laminate_um)

@@ -41,7 +41,8 @@ class BriefFacts:
 @dataclass(frozen=True, slots=True)
 class ChoiceContext:
     """What choices are worked out from; `design` is None where the job cannot be designed as it stands, `offcuts` are
-    those of its stock.
+    those of its stock. `recent` are the stocks that were used last, `prices` what a piece takes of each stock whose
+    price is known, in words.
     """
 
     document: JobDocument
@@ -49,6 +50,8 @@ class ChoiceContext:
     design: Design | None
     shop: Shop
     offcuts: tuple[KeptOffcut, ...] = ()
+    recent: tuple[str, ...] = ()
+    prices: Mapping[str, str] = field(default_factory=dict)
 
     @property
     def designed(self) -> Design | None:
@@ -58,11 +61,14 @@ class ChoiceContext:
 
 @dataclass(frozen=True, slots=True)
 class PhraseAnswer:
-    """One answer to a question that a choice asks: `each` are fields to set on every design besides."""
+    """One answer to a question that a choice asks: `each` are fields to set on every design besides, `changes` those of
+    the job.
+    """
 
     label: str
     effect: str
     each: Mapping[str, Any]
+    changes: Mapping[str, Any] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True)

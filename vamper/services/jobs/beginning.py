@@ -40,6 +40,7 @@ def taking_after(empty: JobDocument, last: JobDocument) -> JobDocument:
     return replace(
         empty,
         stock=last.stock,
+        plain=last.plain,
         stock_colour=last.stock_colour,
         purpose=last.purpose,
         target=last.target,

@@ -63,6 +63,7 @@ class JobDocument:
     printer_id: RowId
     cutter_id: RowId
     stock: StockKey = USUAL_STOCK.key
+    plain: bool = False
     purpose: Purpose = Purpose.VEHICLE
     copies: Annotated[int, Ge(1), Le(MOST_SHEETS)] = 1
     from_inside: bool = False

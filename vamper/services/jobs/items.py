@@ -8,6 +8,8 @@ from vamper.core.art.groups import Group, groups_of, start_apart_mm
 from vamper.core.design import DesignedItem
 from vamper.core.edge.handling import Candidate, Handling, HandlingAdvice, advise, candidates, handling_of
 from vamper.core.edge.holes import hole_turned
+from vamper.core.edge.medium import Wanted, wanted_of
+from vamper.core.edge.thin import holding_neck
 from vamper.core.edge.tile import tiled, tiles_of
 from vamper.core.effective_job import effective_item, effective_job
 from vamper.core.finishing.on_cup import parts_round
@@ -55,6 +57,7 @@ class Items:
         self._stock = stock
         self._trials = Trials(designer)
         self._shapes: Cache[Shapes] = Cache(_KEPT_SHAPES)
+        self._holding: Cache[float] = Cache(_KEPT_SHAPES)
 
     def designed(self, state: JobState, number: int) -> DesignedItem:
         """One design of a job; a back has its front's edge, turned over."""
@@ -84,11 +87,11 @@ class Items:
     def _as_it_came(self, state: JobState, number: int) -> DesignedItem:
         """A design at the size that was asked for, neither bent for a cup nor enlarged before it shrinks."""
         item, art, _ = self._asked(state, number, {"wrap": None})
-        return self._designer.design(item, art, self._stock(state.document.stock))
+        return self._designer.design(item, art, self._stock(state.document.stock).plainly(state.document.plain))
 
     def _made_of(self, document: JobDocument) -> Stock:
         """A job's stock, as it shrinks."""
-        return self._stock(document.stock).shrinking(document.shrink)
+        return self._stock(document.stock).plainly(document.plain).shrinking(document.shrink)
 
     def shapes(self, state: JobState, number: int) -> Shapes:
         """Close, smooth, hull and the other whole shapes round one design, with the stock each takes."""
@@ -107,6 +110,18 @@ class Items:
 
         front = state.document.item(number).back_of
         return self._shapes.get((item.spec, None if front is None else state.revision, stock, purpose, coated), make)
+
+    def wanted(self, state: JobState, number: int, stocks: tuple[Stock, ...]) -> tuple[Wanted, ...]:
+        """From which size on each of some stocks holds the drawing of one design, cut on its own outline."""
+        outline = self.designed(state, number).outline
+        width, height = outline.size_mm
+        most = max(one.least_neck_mm for one in stocks)
+
+        def make() -> float:
+            return holding_neck(as_multi(parts(outline.shape.simplify(_CARD_MM))), most)
+
+        holding = self._holding.get((outline.shape.wkb, most), make)
+        return wanted_of(max(width, height), holding, stocks)
 
     def printed(self, state: JobState, number: int) -> bytes:
         """What one design prints, bleed included, as PNG; it lies at `printed_box`."""

@@ -70,6 +70,7 @@ class JobSummary:
     pieces: int
     designs: int
     stock: str
+    stock_key: str
     changed_at: datetime
     handed_off_at: datetime | None
     arts: tuple[str, ...]
@@ -114,6 +115,7 @@ class Jobs:
                     pieces=row.pieces,
                     designs=row.designs,
                     stock=stock,
+                    stock_key=row.stock_key,
                     changed_at=aware(row.changed_at),
                     handed_off_at=aware(row.handed_off_at) if row.handed_off_at else None,
                     arts=tuple(row.arts),
@@ -124,6 +126,12 @@ class Jobs:
                 )
                 for row, stock in rows
             ]
+
+    def recent_stocks(self) -> tuple[str, ...]:
+        """The stocks of the jobs that have something in them, the one changed last first."""
+        with self._sessions() as session:
+            rows = select(JobRow.stock_key).where(JobRow.removed_at.is_(None), JobRow.designs > 0)
+            return tuple(dict.fromkeys(session.scalars(rows.order_by(JobRow.changed_at.desc(), JobRow.id.desc()))))
 
     def create(self, title: str) -> int:
         """A new, empty job on the usual printer and cutter; returns its number. It takes after the maker's last one, or
@@ -242,7 +250,8 @@ class Jobs:
         """Add designs after the others, as one step; see `with_designs`."""
 
         def edit(document: JobDocument) -> JobDocument:
-            return with_designs(document, self._shop.stocks.get(document.stock).value, designs, based)
+            stock = self._shop.stocks.get(document.stock).value.plainly(document.plain)
+            return with_designs(document, stock, designs, based)
 
         return self.edit(job_id, label, edit)
 

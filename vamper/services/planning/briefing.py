@@ -38,5 +38,25 @@ class Briefing:
             design = self._plans.design(state)
         except BadInput:
             design = None
-        offcuts = self._supplies.offcuts(state.document.stock)
-        return choices(ChoiceContext(state.document, self._jobs.core_job(state), design, self._shop, offcuts), phrase)
+        asked = ChoiceContext(
+            document=state.document,
+            job=self._jobs.core_job(state),
+            design=design,
+            shop=self._shop,
+            offcuts=self._supplies.offcuts(state.document.stock),
+            recent=self._jobs.recent_stocks(),
+            prices={} if design is None else self._prices(state),
+        )
+        return choices(asked, phrase)
+
+    def _prices(self, state: JobState) -> dict[str, str]:
+        """What a piece takes of each stock whose price is known, as many on a sheet as now."""
+        plan = self._plans.of(state).plan
+        if not plan.layout.pieces:
+            return {}
+        a_piece, currency = len(plan.sheets) / plan.layout.pieces, self._supplies.prices().currency
+        return {
+            one.stock: f"{one.sheet_price * a_piece:.2f} {currency}".strip() + " of stock a piece"
+            for one in self._supplies.stocks()
+            if one.sheet_price
+        }

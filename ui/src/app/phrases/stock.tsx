@@ -3,6 +3,7 @@ import { useState } from 'react';
 
 import type { Schemas } from '../../api/client';
 import { useChoices } from '../../api/jobs';
+import { useFoundStocks } from '../../api/shop';
 import { Button } from '../../kit/Button';
 import { StockWindow } from '../../shop/StockWindow';
 import { Choices } from './Choices';
@@ -16,8 +17,13 @@ export default function Stocks(props: PanelProps) {
   const [words, setWords] = useState('');
   const [asking, setAsking] = useState<Choice | null>(null);
   const [shelf, setShelf] = useState(false);
-  const take = (choice: Choice, each: Record<string, unknown> = {}) => {
-    change({ label: choice.label, changes: choice.changes, each: { ...choice.each, ...each } });
+  const meant = useFoundStocks(words);
+  const take = (choice: Choice, answer?: Schemas['PhraseAnswer']) => {
+    change({
+      label: choice.label,
+      changes: { ...choice.changes, ...answer?.changes },
+      each: { ...choice.each, ...answer?.each },
+    });
     close();
   };
   if (!choices.data) return <Choices {...props} />;
@@ -30,7 +36,7 @@ export default function Stocks(props: PanelProps) {
             <Button
               look={index === 0 ? 'main' : 'plain'}
               autoFocus={index === 0}
-              onClick={() => take(asking, answer.each)}
+              onClick={() => take(asking, answer)}
             >
               {answer.label}
             </Button>
@@ -42,11 +48,8 @@ export default function Stocks(props: PanelProps) {
         </Button>
       </section>
     );
-  const found = choices.data.filter((choice) =>
-    words
-      .toLowerCase()
-      .split(/\s+/)
-      .every((word) => `${choice.label} ${choice.use} ${choice.group}`.toLowerCase().includes(word)),
+  const found = choices.data.filter(
+    (choice) => words.trim() === '' || !meant || meant.includes(String(choice.changes.stock)),
   );
   const groups = [...new Set(found.map((choice) => choice.group))];
   return (
@@ -54,7 +57,7 @@ export default function Stocks(props: PanelProps) {
       <input
         type="search"
         aria-label="Find a stock"
-        placeholder="Find a stock: mug, card, vinyl …"
+        placeholder="Find a stock: holographic, iron-on, cardstock …"
         className="w-full rounded-[6px] border border-rule bg-paper px-2.5 py-1.5"
         value={words}
         onChange={(event) => setWords(event.target.value)}

@@ -4,6 +4,7 @@ import type { Schemas } from '../../api/client';
 import { useGroups, useTrial } from '../../api/designs';
 import { Findings } from '../../look/Findings';
 import { ArtSize } from './ArtSize';
+import { WantedFold } from './WantedFold';
 import { GroundFold, PageFold, RimFold, SeveralFold } from './ArtFolds';
 import { Composing } from '../../look/compose/Composing';
 import { ForItem, type OpenItem } from '../../look/ForItem';
@@ -70,6 +71,11 @@ function OpenArt({ view, change, item, document, stock }: OpenItem) {
             <PageFold item={item} document={document} set={setThis} />
             <GroundFold document={document} set={setThis} attempt={trial.attempt} />
             <RimFold document={document} set={setThis} attempt={trial.attempt} />
+            <WantedFold
+              jobId={view.job.id}
+              number={item.number}
+              from={JSON.stringify([document.prepare, shown.size])}
+            />
             <SeveralFold
               jobId={view.job.id}
               number={item.number}

@@ -1,6 +1,7 @@
 """The stock: grouped by what is made of it, each with what it is for and what it would change for this job."""
 
 from collections.abc import Iterable
+from dataclasses import replace
 
 from vamper.core.cutting.setting import CutHistory, CutSetting, settings_for
 from vamper.core.effective_job import effective_cut, initial_edge
@@ -9,25 +10,30 @@ from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.item import ItemSpec
-from vamper.core.values.stock import AFTER, GROUP_OF, GROUPS, Stock
+from vamper.core.values.stock import AFTER, GROUP_OF, GROUPS, Stock, StockClass
 from vamper.services.brief.phrase import BriefFacts, Choice, ChoiceContext, PhraseAnswer, PhraseKind, PhraseQuestion
 from vamper.services.brief.words import plural
 
+# Stocks that were used last stand before all others, so many of them.
+_USED_LAST, _MOST_LAST = "Used last", 3
 _EDGE_FIELDS = ("kind", "distance_mm", "fill_holes", "join", "rings", "colour")
 
 
 def say(told: BriefFacts) -> tuple[str, str]:
+    plain = ", cut plain" if told.job.plain and told.job.stock.stock_class is StockClass.CARD else ""
     if told.sheets_left is None:
-        return " out of ", told.job.stock.name
+        return " out of ", f"{told.job.stock.name}{plain}"
     short = f", {told.sheets_needed} needed" if told.sheets_needed > told.sheets_left else ""
-    return " out of ", f"{told.job.stock.name} ({plural(told.sheets_left, 'sheet')} left{short})"
+    return " out of ", f"{told.job.stock.name} ({plural(told.sheets_left, 'sheet')} left{short}){plain}"
 
 
 def choices(asked: ChoiceContext) -> list[Choice]:
-    """In groups by what is made, in the order of the shelf within each."""
+    """Those used last first, the others in groups by what is made, in the order of the shelf within each."""
     shelf, now = asked.shop.stocks.all(), asked.document.stock
-    found = [_choice(asked, key, kept.name, kept.value) for key, kept in shelf.items() if not kept.hidden or key == now]
-    return sorted(found, key=lambda choice: GROUPS.index(choice.group))
+    keys = [key for key, kept in shelf.items() if not kept.hidden or key == now]
+    found = {key: _choice(asked, key, shelf[key].name, shelf[key].value) for key in keys}
+    last = [replace(found.pop(key), group=_USED_LAST) for key in asked.recent[:_MOST_LAST] if key in found]
+    return [*last, *sorted(found.values(), key=lambda choice: GROUPS.index(choice.group))]
 
 
 def _choice(asked: ChoiceContext, key: str, name: str, stock: Stock) -> Choice:
@@ -38,10 +44,11 @@ def _choice(asked: ChoiceContext, key: str, name: str, stock: Stock) -> Choice:
     detail = detail_of(asked.design.items if asked.design else ())
     setting = settings_for(stock, asked.job.cutter, detail, known)[cut]
     printed = "not printed" if not stock.printable else "printed mirrored" if stock.mirrored else "printed"
+    how = (_cut_words(setting, asked.job.cutter), printed, f"then {AFTER[stock.stock_class]}")
     return Choice(
         name,
-        f"{_cut_words(setting, asked.job.cutter)}; {printed}; then {AFTER[stock.stock_class]}",
-        {"stock": key},
+        "; ".join(filter(None, (*how, asked.prices.get(key)))),
+        {"stock": key, "plain": False},
         key == asked.document.stock,
         group=GROUP_OF[stock.stock_class],
         use=stock.use,
@@ -57,7 +64,11 @@ def _usual_cut(before: Stock, after: Stock, items: Iterable[ItemSpec]) -> dict[s
 
 
 def _question(before: Stock, after: Stock, items: Iterable[ItemSpec]) -> PhraseQuestion | None:
-    """What becomes of the edges where printing comes or goes; nothing to ask where they suit already."""
+    """Whether card is printed or cut plain; of all else what becomes of the edges where printing comes or goes. Nothing
+    to ask where they suit already.
+    """
+    if after.asks_if_plain:
+        return _plain_or_printed(after, items)
     if before.printable == after.printable:
         return None
     start = initial_edge(after)
@@ -78,6 +89,27 @@ def _question(before: Stock, after: Stock, items: Iterable[ItemSpec]) -> PhraseQ
         (
             PhraseAnswer("Cut the drawings themselves", "no border, holes stay open, parts stay apart", each),
             PhraseAnswer("Keep the borders", "only their outer shapes are cut", {}),
+        ),
+    )
+
+
+def _plain_or_printed(card: Stock, items: Iterable[ItemSpec]) -> PhraseQuestion:
+    bordered, bare = initial_edge(card), initial_edge(card.plainly(True))
+    several = list(items)
+
+    def each(edge: EdgeSpec) -> dict[str, object]:
+        return _fields(edge) if any(item.edge.has_border is not edge.has_border for item in several) else {}
+
+    return PhraseQuestion(
+        f"{card.title} is printed, or cut as it is.",
+        (
+            PhraseAnswer("Print it", "a border round the drawing, holes filled", each(bordered), {"plain": False}),
+            PhraseAnswer(
+                "Cut it plain",
+                "the drawing itself: no border, no marks, holes stay open, one colour a sheet",
+                each(bare),
+                {"plain": True},
+            ),
         ),
     )
 
