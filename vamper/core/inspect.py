@@ -31,7 +31,8 @@ from vamper.core.marks.inspect import (
 from vamper.core.marks.program_marks import marks_or_usual
 from vamper.core.offered import as_offered
 from vamper.core.plan import Plan, set_up_sheet
-from vamper.core.printing.inspect import bleed_findings, print_findings
+from vamper.core.printing.inspect import bleed_findings, print_findings, program_bleed_findings
+from vamper.core.program.choices import ProgramChoices, Switch, program_choices
 from vamper.core.sheet.inspect import (
     accepted_finding,
     breach_findings,
@@ -76,8 +77,9 @@ def _all(plan: Plan) -> Iterator[Finding]:
     yield from covered_findings(job.stock, covered, marks_or_usual(job))
     yield from old_marks_findings(job.paper, job.marks, plan.setup.marks)
     yield from drift_findings(job.misses)
+    by_program = program_choices(plan) if job.cutter.has_own_program else None
     for item in plan.items:
-        yield from item_findings(item, job.purpose, job.stock, job.target)
+        yield from item_findings(item, job.purpose, job.stock, job.target, by_program)
     yield from _sheet(plan)
     yield from _cut(plan)
     yield from print_findings(job)
@@ -102,8 +104,16 @@ def _holding(plan: Plan) -> Callable[[Paper, MarksSpec], bool]:
     return holds
 
 
-def item_findings(item: DesignedItem, purpose: Purpose, stock: Stock, target: Target | None = None) -> list[Finding]:
-    """What the stations find on one design before it lies on a sheet."""
+def item_findings(
+    item: DesignedItem,
+    purpose: Purpose,
+    stock: Stock,
+    target: Target | None = None,
+    by_program: ProgramChoices | None = None,
+) -> list[Finding]:
+    """What the stations find on one design before it lies on a sheet; `by_program` is what its machine's own program
+    does, where that leads.
+    """
     art = _for_the_maker(item, art_findings(item.outline, item.spec, item.number, purpose, item.facts, stock))
     edge = edge_findings(item.outline, item.edge, item.spec, item.number, item.edge_facts, item.miss_mm)
     edge = [as_medium(one, item.spec.edge, item.edge_facts, stock) for one in edge]
@@ -112,6 +122,12 @@ def item_findings(item: DesignedItem, purpose: Purpose, stock: Stock, target: Ta
         counters = counter_findings(item.outline, item.edge, item.number)
         drawn = [_as_drawn(one) for one in edge]
         return art + drawn + counters + colour_findings(item.facts.flat_colours, item.number)
+    if by_program is not None:
+        return (
+            art
+            + edge
+            + program_bleed_findings(item.bleed, item.number, by_program.bleed is Switch.ON, by_program.why[0])
+        )
     return art + edge + bleed_findings(item.bleed, item.number, stock, item.miss_mm)
 
 

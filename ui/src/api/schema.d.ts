@@ -7230,6 +7230,8 @@ export interface components {
       new_layout: components['schemas']['LayoutPart'] | null;
       new_sheet: components['schemas']['SheetPart'] | null;
       packing: components['schemas']['PackingOut'];
+      /** Program Bleed */
+      program_bleed: string | null;
       /** Sheet */
       sheet: string;
     };

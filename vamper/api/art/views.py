@@ -37,8 +37,8 @@ def picture_address(digest: str, prepare: Preparation) -> str:
     return f"/api/art/{digest}.png?{urlencode(query)}"
 
 
-def item_out(item: DesignedItem, revision: str, art: ArtNotes) -> ItemOut:
-    edge, bleed_mm, spec = item.edge, item.bleed.width_mm, item.spec
+def item_out(item: DesignedItem, revision: str, art: ArtNotes, bleeds: bool = True) -> ItemOut:
+    edge, bleed_mm, spec = item.edge, item.bleed.width_mm if bleeds else 0.0, item.spec
     stack = spec.edge.stack
     return ItemOut(
         revision=revision,

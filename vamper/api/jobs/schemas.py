@@ -204,6 +204,8 @@ class PartsOut(BaseModel):
     layout: str
     cut: str
     packing: PackingOut
+    program_bleed: str | None
+    """What the machine's own program does about bleed, and why; None where Vamper carries colour past the cut."""
     new_sheet: SheetPart | None
     new_layout: LayoutPart | None
     new_cut: CutPart | None

@@ -27,6 +27,7 @@ from vamper.core.design import DesignedItem
 from vamper.core.inspect import answered
 from vamper.core.ledger.run import CameOut
 from vamper.core.plan import Plan
+from vamper.core.program.choices import program_choices
 from vamper.core.values.findings import BadInput, Finding, most_serious_first
 from vamper.core.values.job import Job
 from vamper.core.values.placement import Pin
@@ -98,6 +99,7 @@ class Views:
                 layout=head.layout,
                 cut=head.cut,
                 packing=_packing_out(plan, planned.packing),
+                program_bleed=program_choices(plan).why[0] if plan.job.cutter.has_own_program else None,
                 new_sheet=self._new(known.sheet, head.sheet, self._sheets, state, plan, sheet_part),
                 new_layout=self._new(known.layout, head.layout, self._layouts, state, plan, layout_part),
                 new_cut=self._new(known.cut, head.cut, self._cuts, state, plan, cut_part),
@@ -115,7 +117,9 @@ class Views:
         """The designs that are not known, with their shapes."""
         asked = [item for item in plan.items if head.designs[item.number] not in known]
         notes = self._workshop.compositions.notes({item.spec.art for item in asked})
-        return [self._design(item, head.designs[item.number], notes[item.spec.art]) for item in asked]
+        # Where its machine's own program leads, Vamper carries no colour past the cut.
+        bleeds = not plan.job.cutter.has_own_program
+        return [self._design(item, head.designs[item.number], notes[item.spec.art], bleeds) for item in asked]
 
     def figures(self, state: JobState, revision: str) -> FiguresPart | None:
         """How good the layout of that revision is; None where the job was changed since."""
@@ -126,8 +130,8 @@ class Views:
                 return None
         return self._figures.get(key, lambda: figures_part(self._workshop.plans.of(state).plan, revision))
 
-    def _design(self, item: DesignedItem, revision: str, notes: ArtNotes) -> ItemOut:
-        return self._items.get(revision, lambda: item_out(item, revision, notes))
+    def _design(self, item: DesignedItem, revision: str, notes: ArtNotes, bleeds: bool) -> ItemOut:
+        return self._items.get(revision, lambda: item_out(item, revision, notes, bleeds))
 
     def _head(self, planned: Planned, shelf: tuple[Finding, ...] = ()) -> _Head:
         """The head, with what the shelf says besides; that is no part of any revision."""
@@ -152,7 +156,7 @@ class Views:
                 list(stations(plan, findings)),
                 [finding_out(finding) for finding in findings],
                 frame,
-                {item.number: digest_of("design", 1, stock, *_drawn_from(plan, item)) for item in plan.items},
+                {item.number: digest_of("design", 2, stock, *_drawn_from(plan, item)) for item in plan.items},
                 digest_of("layout", 1, packing.layout_id, frame),
                 digest_of("cut", 1, stock, job.cutter, sorted({item.spec.cut for item in plan.items}), plan.settings),
             )
@@ -167,7 +171,7 @@ def _brief(told: BriefFacts) -> list[Phrase]:
 def _drawn_from(plan: Plan, item: DesignedItem) -> tuple[Any, ...]:
     """Everything that a design is drawn from; a back follows its front."""
     front = None if item.spec.back_of is None else plan.item(item.spec.back_of).spec
-    return item.spec, front, item.bleed, item.miss_mm
+    return item.spec, front, item.bleed, item.miss_mm, plan.job.cutter.has_own_program
 
 
 def _seen(job: Job) -> tuple[Any, ...]:

@@ -35,6 +35,22 @@ def bleed_findings(bleed: Bleed, number: int, stock: Stock, miss_mm: float = STA
     return []
 
 
+def program_bleed_findings(bleed: Bleed, number: int, on: bool, why: str) -> list[Finding]:
+    """The same where a machine's own program carries colour past the cut, or not; `why` is what is told at Print."""
+    if bleed.share <= DIFFERS_SHARE:
+        return []
+    return [
+        Finding(
+            "edge.bleed",
+            Severity.NOTE,
+            "Its program adds the bleed" if on else "No bleed",
+            f"{why[0].upper()}{why[1:]}. It is switched in the program, at Print.",
+            {"share": round(bleed.share, 3)},
+            item=number,
+        )
+    ]
+
+
 def print_findings(job: Job) -> list[Finding]:
     """What stock and printer decide about printing."""
     stock = job.stock

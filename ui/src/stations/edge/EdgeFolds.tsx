@@ -7,6 +7,7 @@ import { useRemoveStyle, useSaveStyle, useStyles } from '../../api/designs';
 import { Button } from '../../kit/Button';
 import { Fold } from '../../kit/Fold';
 import { LengthField } from '../../kit/LengthField';
+import { asSentence } from '../../kit/words';
 import { Slider } from '../../kit/Slider';
 import { showLength, useUnit } from '../../kit/units';
 
@@ -143,9 +144,18 @@ export function CornersFold({
 }
 
 /** Bleed is computed; it can be set by hand. */
-export function BleedFold({ item, document, set }: Props & { item: Item }) {
+export function BleedFold({ item, document, set, program }: Props & { item: Item; program: string | null }) {
   const unit = useUnit((state) => state.unit);
   const own = document.bleed_mm ?? null;
+  if (program !== null)
+    return (
+      <Fold title="Bleed" summary="by its program">
+        <p className="text-sm">{asSentence(program)}</p>
+        <p className="text-sm text-soft">
+          The machine’s own program carries colour past the cut, or leaves it; what to switch stands at Print.
+        </p>
+      </Fold>
+    );
   const width = item.bleed_mm ? showLength(item.bleed_mm, unit) : 'none';
   return (
     <Fold title="Bleed" summary={`${width}, ${own === null ? 'computed' : 'by hand'}`}>

@@ -77,7 +77,7 @@ function OpenEdge({ view, change, item, document, stock }: OpenItem) {
           <HolesFold item={shown} onHole={toggleHole} />
           <RingsFold document={document} set={set} />
           <CornersFold document={document} set={set} attempt={trial.attempt} />
-          <BleedFold item={item} document={document} set={set} />
+          <BleedFold item={item} document={document} set={set} program={view.parts?.program_bleed ?? null} />
           <BothSidesFold jobId={view.job.id} document={document} items={view.job.document.items ?? []} />
           <StylesFold
             document={document}

@@ -23,7 +23,7 @@ export function OwnProgram({ jobId, plan, sheet }: { jobId: number; plan: Plan; 
       <h2 className="font-head text-base font-bold">For the machine’s own program</h2>
       <p className="text-sm text-soft">
         One picture of the sheet, clear where nothing lies. It finds the cut by the picture’s outline, so bare
-        borders are filled with white and nothing bleeds.
+        borders are filled with white. Vamper adds no bleed to it: that is the program’s to switch.
       </p>
       <Loaded query={found} doing="Drawing the sheet and tracing it back">
         {(there) => <Found found={there} />}
