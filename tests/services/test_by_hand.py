@@ -213,3 +213,30 @@ def test_a_restart_says_what_was_kept(tmp_path: Path, nester: ProcessNester) -> 
     assert plan.layout.pieces > 0
     second.close()
     first.close()
+
+
+def test_one_piece_grows_into_its_gap_and_the_others_keep_their_size(workshop: Workshop, job: int) -> None:
+    before = table(workshop, job)
+    # The last one has the rest of the sheet beside it.
+    workshop.by_hand.drop(job, before, 0, [hand(before, 0, 5, 40, 60)])
+    freed = assert_sound(workshop, job)
+    old = workshop.jobs.get(job).document.items[0]
+    done = workshop.by_hand.grow(job, freed, 0, [5])
+    after = assert_sound(workshop, job)
+    first, grown = done.state.document.items
+    assert (first.quantity, grown.quantity) == (5, 1)
+    assert first.size == old.size
+    assert grown.size.wanted_mm > 1.2 * old.size.wanted_mm
+    assert after.sheet(0)[5].item == grown.number
+    assert after.sheet(0)[:5] == freed.sheet(0)[:5]
+    # It does not grow any more, or no more than its border kept from it.
+
+    def again(times: int) -> None:
+        for _ in range(times):
+            workshop.by_hand.grow(job, table(workshop, job), 0, [5])
+
+    with pytest.raises(BadInput, match="fills its gap"):
+        again(6)
+    assert_sound(workshop, job)
+    with pytest.raises(BadInput, match="pick one piece"):
+        workshop.by_hand.grow(job, after, 0, [0, 1])

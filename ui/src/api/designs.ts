@@ -2,7 +2,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useCallback } from 'react';
 
-import { ask, client, type EdgeSpec } from './client';
+import { ask, client, type EdgeSpec, type Schemas } from './client';
 import { useDoing } from './doing';
 import { useNewest } from './newest';
 
@@ -30,6 +30,12 @@ export const useRemoveItems = (jobId: number) =>
   );
 
 /** Split one design's picture into a design for each drawing in it. */
+/** Set pictures to a blank's size, cropped to its shape. */
+export const useCoverBlank = (jobId: number) =>
+  useDoing([['job', jobId]], (body: Schemas['CoverBlank']) =>
+    ask(client.POST('/api/jobs/{job_id}/cover-blank', { params: { path: { job_id: jobId } }, body })),
+  );
+
 export const useSplit = (jobId: number) =>
   useDoing([['job', jobId]], ({ number, apart_mm }: { number: number; apart_mm: number }) =>
     ask(

@@ -1033,6 +1033,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/cover-blank': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Cover Blank
+     * @description Pictures set to a blank's size, cropped to its shape.
+     */
+    post: operations['cover_blank_api_jobs__job_id__cover_blank_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/dry-run': {
     parameters: {
       query?: never;
@@ -4460,6 +4480,15 @@ export interface components {
       size_mm: number;
     };
     /**
+     * CoverBlank
+     * @description The designs that are to cover a blank.
+     */
+    CoverBlank: {
+      blank: components['schemas']['BlankSpec'];
+      /** Item Numbers */
+      item_numbers: number[];
+    };
+    /**
      * CoverKind
      * @description What lies over the print.
      * @enum {string}
@@ -6035,6 +6064,7 @@ export interface components {
       number: number;
       /**
        * @default {
+       *       "cut_off": false,
        *       "page": 1,
        *       "threshold": 0.5
        *     }
@@ -7502,7 +7532,7 @@ export interface components {
        * @description discriminator enum property added by openapi-typescript
        * @enum {string}
        */
-      action: 'duplicate' | 'swap' | 'take off';
+      action: 'duplicate' | 'grow' | 'swap' | 'take off';
       /** Indexes */
       indexes: number[];
       /** Layout */
@@ -7534,7 +7564,8 @@ export interface components {
      *
      *     `page` is that of a PDF, from 1. `threshold` is the least alpha (0..1) that counts as inked. `lift_de` lifts the
      *     background: everything joined to the rim whose colour is within this ΔE of the rim's. `crop` keeps one part of the
-     *     picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly inside. `bend_deg` bends it
+     *     picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly inside,
+     *     or with `cut_off` also the part of what reaches out of it. `bend_deg` bends it
      *     to stand straight on a cone: how far its inked width turns about the tip; negative where the narrow rim is the upper
      *     one. For a design that goes on a cup it follows from the cup. `stretch` makes it so much wider for its height and
      *     `ink_share` prints it with so much of its ink; for a film that shrinks both follow from its test bar.
@@ -7544,6 +7575,11 @@ export interface components {
       bend_deg?: number | null;
       /** Crop */
       crop?: number[] | null;
+      /**
+       * Cut Off
+       * @default false
+       */
+      cut_off: boolean;
       /** Ink Share */
       ink_share?: number | null;
       /** Lift De */
@@ -9954,6 +9990,7 @@ export interface operations {
         page?: number;
         lift?: number | null;
         crop?: string | null;
+        cut_off?: boolean;
         bend?: number | null;
         stretch?: number | null;
         ink?: number | null;
@@ -11876,6 +11913,41 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['CostOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  cover_blank_api_jobs__job_id__cover_blank_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['CoverBlank'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['JobState'];
         };
       };
       /** @description Validation Error */

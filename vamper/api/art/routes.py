@@ -6,6 +6,7 @@ from fastapi import Query, Response
 
 from vamper.api.art.schemas import (
     Apart,
+    CoverBlank,
     EdgeTrial,
     GroupsOut,
     HoleAt,
@@ -50,12 +51,21 @@ def art_preview(
     page: Annotated[int, Query(ge=1, le=10_000)] = 1,
     lift: Annotated[float | None, Query(ge=0.5, le=60)] = None,
     crop: str | None = None,
+    cut_off: bool = False,
     bend: Annotated[float | None, Query(ge=-300, le=300)] = None,
     stretch: Annotated[float | None, Query(ge=0.2, le=5)] = None,
     ink: Annotated[float | None, Query(ge=0.1, le=1)] = None,
 ) -> Response:
     """The prepared picture, at most `px` at its longer side. Content never changes under the same address."""
-    preparation = Preparation(page=page, lift_de=lift, crop=_crop(crop), bend_deg=bend, stretch=stretch, ink_share=ink)
+    preparation = Preparation(
+        page=page,
+        lift_de=lift,
+        crop=_crop(crop),
+        cut_off=cut_off,
+        bend_deg=bend,
+        stretch=stretch,
+        ink_share=ink,
+    )
     return Response(
         arts.preview(digest, px, preparation),
         media_type="image/png",
@@ -127,6 +137,12 @@ def make_in_tiles(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number, 
 def split(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number, apart: Apart) -> JobState:
     """Each drawing in the picture a design of its own."""
     return items.split(jobs.get(job_id), number, apart.apart_mm)
+
+
+@router.post("/jobs/{job_id}/cover-blank", tags=["design"])
+async def cover_blank(jobs: JobsHere, items: ItemsHere, job_id: Id, asked: CoverBlank) -> JobState:
+    """Pictures set to a blank's size, cropped to its shape."""
+    return await in_turn(lambda: items.cover_blank(jobs.get(job_id), asked.item_numbers, asked.blank))
 
 
 @router.post("/jobs/{job_id}/items/{number}/hole", tags=["design"])

@@ -5,8 +5,10 @@ from typing import Annotated, Any
 from pydantic import BaseModel, Field
 
 from vamper.api.places import PlaceOut, SizeOut
+from vamper.api.request_checks import Number
 from vamper.core.values.cut import Cut
 from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.finish import BlankSpec
 from vamper.core.values.limits import ONE_LINE, Point
 
 
@@ -99,6 +101,13 @@ class Apart(BaseModel):
 
 class Overlap(BaseModel):
     overlap_mm: Annotated[float, Field(ge=0, le=50)]
+
+
+class CoverBlank(BaseModel):
+    """The designs that are to cover a blank."""
+
+    item_numbers: Annotated[list[Number], Field(min_length=1, max_length=1000)]
+    blank: BlankSpec
 
 
 class WantedOut(BaseModel):

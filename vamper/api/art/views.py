@@ -28,6 +28,8 @@ def picture_address(digest: str, prepare: Preparation) -> str:
         query["lift"] = prepare.lift_de
     if prepare.crop is not None:
         query["crop"] = ",".join(f"{side:g}" for side in prepare.crop)
+    if prepare.cut_off:
+        query["cut_off"] = "true"
     if prepare.bend_deg is not None:
         query["bend"] = prepare.bend_deg
     if prepare.stretch is not None:

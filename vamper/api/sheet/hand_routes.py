@@ -69,6 +69,7 @@ _DOERS: dict[type, Doer] = {
 _PLAIN: dict[str, Doer] = {
     "swap": lambda hand, job, table, a: hand.swap(job, table, a.sheet, a.indexes),
     "duplicate": lambda hand, job, table, a: hand.duplicate(job, table, a.sheet, a.indexes),
+    "grow": lambda hand, job, table, a: hand.grow(job, table, a.sheet, a.indexes),
     "take off": lambda hand, job, table, a: hand.take_off(job, table, a.sheet, a.indexes),
 }
 

@@ -98,7 +98,7 @@ class SendPieces(_OfPieces):
 
 
 class PlainAction(_OfPieces):
-    action: Literal["swap", "duplicate", "take off"]
+    action: Literal["swap", "duplicate", "take off", "grow"]
 
 
 AnyAction = Annotated[

@@ -62,7 +62,7 @@ def prepared(picture: Picture, preparation: Preparation) -> Picture:
     if preparation.lift_de is not None:
         picture = lifted(picture, preparation.lift_de)
     if preparation.crop is not None:
-        picture = cropped(picture, preparation.crop)
+        picture = cropped(picture, preparation.crop, preparation.cut_off)
     if preparation.bend_deg:
         picture = bent(picture, preparation.bend_deg)
     if preparation.stretch is not None:
@@ -107,12 +107,14 @@ def lifted(picture: Picture, tolerance_de: float) -> Picture:
     return replace(picture, rgba=rgba)
 
 
-def cropped(picture: Picture, crop: tuple[float, ...]) -> Picture:
-    """The part of the picture in a box, without what crosses the box's sides."""
+def cropped(picture: Picture, crop: tuple[float, ...], cut_off: bool = False) -> Picture:
+    """The part of the picture in a box, without what crosses the box's sides, unless that is `cut_off` there."""
     height, width = picture.alpha.shape
     left, top = int(crop[0] * width + 0.5), int(crop[1] * height + 0.5)
     right, bottom = max(left + 1, int(crop[2] * width + 0.5)), max(top + 1, int(crop[3] * height + 0.5))
     rgba = picture.rgba[top:bottom, left:right].copy()
+    if cut_off:
+        return replace(picture, rgba=rgba)
     labels = labelled(rgba[:, :, 3] >= _DRAWN_ALPHA, corners=True)
     sides = (
         (top > 0, labels[0]),

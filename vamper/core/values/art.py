@@ -80,7 +80,8 @@ class Preparation:
 
     `page` is that of a PDF, from 1. `threshold` is the least alpha (0..1) that counts as inked. `lift_de` lifts the
     background: everything joined to the rim whose colour is within this ΔE of the rim's. `crop` keeps one part of the
-    picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly inside. `bend_deg` bends it
+    picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly inside,
+    or with `cut_off` also the part of what reaches out of it. `bend_deg` bends it
     to stand straight on a cone: how far its inked width turns about the tip; negative where the narrow rim is the upper
     one. For a design that goes on a cup it follows from the cup. `stretch` makes it so much wider for its height and
     `ink_share` prints it with so much of its ink; for a film that shrinks both follow from its test bar.
@@ -92,6 +93,7 @@ class Preparation:
     threshold: Annotated[float, Ge(0.05), Le(0.95)] = 0.5
     lift_de: LiftTolerance | None = None
     crop: Box | None = None
+    cut_off: bool = False
     bend_deg: Annotated[float, Ge(-300), Le(300)] | None = None
     stretch: Annotated[float, Ge(0.2), Le(5)] | None = None
     ink_share: Annotated[float, Ge(0.1), Le(1)] | None = None
@@ -100,7 +102,7 @@ class Preparation:
     def changes(self) -> tuple[object, ...]:
         """What is done to its pixels; nothing of it for a picture that is used as it came."""
         found = (self.lift_de, self.crop, self.bend_deg, self.stretch, self.ink_share)
-        return () if all(one is None for one in found) else found
+        return () if all(one is None for one in found) else (*found, self.cut_off)
 
     def __post_init__(self) -> None:
         if self.crop and (self.crop[0] >= self.crop[2] or self.crop[1] >= self.crop[3]):

@@ -1,9 +1,10 @@
 """What is done with one design before it is saved: tried edges, shapes to choose from, several drawings told apart."""
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import asdict, dataclass, replace
 from typing import Any
 
+from vamper.core.art.covering import covered_mm, covering_crop
 from vamper.core.art.groups import Group, groups_of, start_apart_mm
 from vamper.core.design import DesignedItem
 from vamper.core.edge.handling import Candidate, Handling, HandlingAdvice, advise, candidates, handling_of
@@ -15,7 +16,9 @@ from vamper.core.effective_job import effective_item, effective_job
 from vamper.core.finishing.on_cup import parts_round
 from vamper.core.plan import set_up_sheet
 from vamper.core.printing.bleed import bleed_box_mm, carried_outward
+from vamper.core.values.art import SizedOver, SizeSpec
 from vamper.core.values.findings import BadInput
+from vamper.core.values.finish import BlankSpec
 from vamper.core.values.geometry import as_multi, parts
 from vamper.core.values.item import ItemSpec, Tile
 from vamper.core.values.stock import Stock
@@ -156,6 +159,34 @@ class Items:
             for place, group in enumerate(groups, 1)
         ]
         return self._jobs.replace_item(state.id, f"split {document.name}", number, parts)
+
+    def cover_blank(self, state: JobState, numbers: Sequence[int], blank: BlankSpec) -> JobState:
+        """Pictures set to a blank's size, as one step: each cropped in its middle to the blank's shape."""
+        whole = {number: self._whole_px(state, number) for number in numbers}
+        width, _ = covered_mm(blank)
+
+        def edit(document: JobDocument) -> JobDocument:
+            for number, picture_px in whole.items():
+                changes = {
+                    "width_mm": round(width, 3),
+                    "size_over": "ink",
+                    "prepare.crop": covering_crop(picture_px, blank),
+                    "prepare.cut_off": True,
+                    "edge.kind": "bare",
+                    "edge.distance_mm": 0.0,
+                    "edge.rings": [],
+                }
+                document = document.items_changed((number,), changes)
+            return document.changed({"finish.blank": asdict(blank)})
+
+        return self._jobs.edit(state.id, "cover the blank", edit)
+
+    def _whole_px(self, state: JobState, number: int) -> tuple[int, int]:
+        """Width and height of a design's picture as it came."""
+        item = state.document.item(number)
+        size = item.size if item.size_over is SizedOver.INK else SizeSpec(longest_mm=item.size.wanted_mm)
+        picture = self._designer.decoded(self._arts.file(item.art), size, item.prepare.page)
+        return picture.width_px, picture.height_px
 
     def turn_hole(self, state: JobState, number: int, at: tuple[float, ...]) -> JobState:
         """One hole filled that is open, or open that is filled."""

@@ -6,6 +6,7 @@ whole layout lies where it lies: pieces that were touched count as placed by han
 is packed again.
 """
 
+import math
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
@@ -15,8 +16,12 @@ import numpy as np
 from vamper.core.sheet.lay.arranging import AlignedBy, SpacedAlong, aligned, exchanged, moved, spaced, turn_step, turned
 from vamper.core.sheet.lay.clearance import SLIDE_MM, Clearance, Distance, Moved, as_moved
 from vamper.core.sheet.lay.free_space import FreeSpace
+from vamper.core.sheet.lay.growing import growth_of
 from vamper.core.sheet.pack.sheet_region import SheetRegion, space_on
+from vamper.core.values.art import SIDES, SizeSpec
 from vamper.core.values.findings import BadInput
+from vamper.core.values.item import sized
+from vamper.core.values.layers import by_itself
 from vamper.core.values.lengths import mm
 from vamper.core.values.placement import Pin, Placement, without_gaps
 from vamper.services.jobs.document import JobDocument
@@ -26,6 +31,8 @@ from vamper.services.packing.tables import Hand, Table
 
 _TOLD_DISTANCES = 4
 _NEAR_ENOUGH_MM = 0.01
+# A size is told in hundredths of a millimetre; what grows by less than this share does not grow.
+_TENTHS, _LEAST_GROWTH = 100, 1.005
 
 
 @dataclass(frozen=True, slots=True)
@@ -201,6 +208,46 @@ class ByHand:
         state = self._keep(job_id, table, _label("take off", len(indexes)), sheets, fewer)
         return HandResult(state, min(sheet, max(0, sum(1 for one in sheets if one) - 1)), ())
 
+    def grow(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int]) -> HandResult:
+        """One piece as large as the room round it allows, about its middle. Of several alike, it becomes a design of
+        its own, so that the others keep their size.
+        """
+        if len(indexes) != 1:
+            raise BadInput("pick one piece to grow into its gap", "")
+        _unlocked(table, sheet, indexes)
+        one = table.placement(sheet, indexes[0])
+        document = self._jobs.get(job_id).document
+        item = document.item(one.item)
+        if not by_itself(item, document.items) or any(one.item in product.items for product in document.products):
+            raise BadInput("this is one of a set, whose sizes hang together; scale the set instead", "")
+        by = growth_of(table.others(sheet, indexes), _moved(table, one), item.edge.reach_mm)
+        wanted = math.floor(item.size.wanted_mm * by * _TENTHS) / _TENTHS
+        by = wanted / item.size.wanted_mm
+        if by < _LEAST_GROWTH:
+            raise BadInput("it fills its gap already", "")
+        shape = _moved(table, one).shape
+        middle = shape.centroid
+        x, y = (at + by * (was - at) for at, was in ((middle.x, one.x_mm), (middle.y, one.y_mm)))
+        sheets = [list(pieces) for pieces in table.layout.sheets]
+        alike = sum(other.item == one.item for pieces in sheets for other in pieces)
+        number = one.item if alike == 1 and item.quantity <= 1 else document.next_number()
+        sheets[sheet][indexes[0]] = replace(one, item=number, x_mm=x, y_mm=y, pin=Pin.HAND)
+        side = next(side for side in SIDES if getattr(item.size, side) is not None)
+        size = SizeSpec(**{side: wanted}, size_over=item.size.size_over)
+
+        def edit(now: JobDocument) -> JobDocument:
+            grown = sized(replace(now.item(one.item), number=number, quantity=1, fill_priority=None), size)
+            if number == one.item:
+                items = tuple(grown if other.number == number else other for other in now.items)
+            else:
+                fewer = replace(now.item(one.item), quantity=max(1, now.item(one.item).quantity - 1))
+                others = tuple(fewer if other.number == one.item else other for other in now.items)
+                items = (*others, replace(grown, name=f"{grown.name}, grown"[:200]))
+            return _held_as(replace(now, items=items), sheets)
+
+        state = self._jobs.edit(job_id, "grow a piece into its gap", edit, on=table.revision)
+        return HandResult(state, sheet, tuple(indexes), f"It is {by:.2f} times as large now.")
+
     def release(self, job_id: int, hands_too: bool) -> JobState:
         """Let go what is only kept, and, with `hands_too`, what was placed by hand; locked pieces stay."""
         stay = (Pin.LOCKED,) if hands_too else (Pin.LOCKED, Pin.HAND)
@@ -278,10 +325,15 @@ class ByHand:
                 for item in document.items
                 if counts[item.number] or item.fill_priority is not None
             )
-            held = without_gaps(kept_as_they_lie(sheets))
-            return replace(document, items=items, held=held, packing=replace(document.packing, fill=False))
+            return _held_as(replace(document, items=items), sheets)
 
         return self._jobs.edit(job_id, label, edit, subject, on=table.revision)
+
+
+def _held_as(document: JobDocument, sheets: Sequence[Sequence[Placement]]) -> JobDocument:
+    """A job whose whole layout is held as it lies."""
+    held = without_gaps(kept_as_they_lie(sheets))
+    return replace(document, held=held, packing=replace(document.packing, fill=False))
 
 
 def _label(verb: str, count: int, of: str = "") -> str:

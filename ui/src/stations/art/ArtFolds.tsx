@@ -57,7 +57,9 @@ export function GroundFold({ document, set, attempt }: Props) {
         </>
       )}
       {document.prepare.crop && (
-        <Button onClick={() => set('no crop', { 'prepare.crop': null })}>Undo the crop</Button>
+        <Button onClick={() => set('no crop', { 'prepare.crop': null, 'prepare.cut_off': false })}>
+          Undo the crop
+        </Button>
       )}
     </Fold>
   );

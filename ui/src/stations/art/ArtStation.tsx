@@ -4,6 +4,7 @@ import type { Schemas } from '../../api/client';
 import { useGroups, useTrial } from '../../api/designs';
 import { Findings } from '../../look/Findings';
 import { ArtSize } from './ArtSize';
+import { CoverFold } from './CoverFold';
 import { WantedFold } from './WantedFold';
 import { GroundFold, PageFold, RimFold, SeveralFold } from './ArtFolds';
 import { Composing } from '../../look/compose/Composing';
@@ -71,6 +72,13 @@ function OpenArt({ view, change, item, document, stock }: OpenItem) {
             <PageFold item={item} document={document} set={setThis} />
             <GroundFold document={document} set={setThis} attempt={trial.attempt} />
             <RimFold document={document} set={setThis} attempt={trial.attempt} />
+            <CoverFold
+              jobId={view.job.id}
+              document={document}
+              blank={view.job.document.finish?.blank ?? null}
+              numbers={numbers}
+              set={setThis}
+            />
             <WantedFold
               jobId={view.job.id}
               number={item.number}

@@ -68,6 +68,7 @@ export function HandBar({ plan, sheet, picks, act, send }: Props) {
         {!locked && (
           <>
             <Do onClick={() => act({ action: 'take off', indexes })}>Take off</Do>
+            {!many && <Do onClick={() => act({ action: 'grow', indexes })}>Fill its gap</Do>}
             {many && <Choose bare name="Line up" choices={arranging(indexes, act)} />}
             <Choose
               bare
