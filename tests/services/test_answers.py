@@ -61,9 +61,9 @@ def test_a_stop_that_is_meant_stops_no_more(workshop: Workshop) -> None:
     workshop.jobs.add_item(number, taken.digest, "white", 40, {})
     workshop.jobs.change(number, "stock", {"stock": "water-slide-clear"})
     (finding,) = [one for one in workshop.plans.latest(number).findings if one.code == "art.white-on-clear"]
-    assert finding.stops
+    assert finding.stops()
     workshop.fixes.answer(number, "art.white-on-clear", [1], True, False)
-    assert not any(one.stops for one in workshop.plans.latest(number).findings)
+    assert not any(one.stops() for one in workshop.plans.latest(number).findings)
     planned = workshop.plans.latest(number)
     rail = {one.station: one.state for one in stations(planned.plan, planned.findings)}
     assert rail[Station.ART] is not StationState.STOP

@@ -121,7 +121,7 @@ def plan(
         f"{planned.layout.pieces} of {sum(item.quantity for item in planned.job.items)} pieces on "
         f"{sheets} sheet{'s' if sheets != 1 else ''}, files in {out}"
     )
-    if any(finding.stops for finding in findings):
+    if any(finding.stops() for finding in findings):
         raise typer.Exit(EXIT_STOP)
 
 

@@ -93,7 +93,7 @@ def plan_document(plan: Plan, findings: Sequence[Finding], inks: Sequence[InkUse
         reading=_reading(plan),
         printing=_printing(plan),
         mirror=plan.mirror,
-        stopped=any(finding.stops for finding in findings),
+        stopped=any(finding.stops() for finding in findings),
         findings=[finding_entry(finding, places) for finding in findings],
     )
 
@@ -158,7 +158,7 @@ def finding_entry(finding: Finding, places: Places) -> FindingEntry:
         title=finding.title,
         text=finding.text,
         figures=dict(finding.figures),
-        can_be_meant=finding.answer is not None,
+        can_be_meant=finding.answer() is not None,
         meant=finding.meant,
         **there,
     )

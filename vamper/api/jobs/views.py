@@ -191,7 +191,7 @@ def finding_out(finding: Finding) -> FindingOut:
         sheet=finding.sheet,
         places=[place_out(place) for place in finding.places],
         fixes=list(finding.fixes),
-        answer=None if finding.answer is None else finding.answer.say,
+        answer=None if (answer := finding.answer()) is None else answer.say,
         meant=finding.meant,
     )
 

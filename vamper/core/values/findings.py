@@ -109,9 +109,9 @@ class Finding:
     places: tuple[Place, ...] = ()
     fixes: tuple[Fix, ...] = ()
     station: Station = None  # type: ignore[assignment]
-    meant: bool = False
+    # Not of what was found, but of who looked at it.
+    meant: bool = field(default=False, repr=False)
 
-    @property
     def answer(self) -> Answerable | None:
         """How it can be answered; None for notes, and for what is no matter of taste or knowledge."""
         found = (OF_JOB if self.item is None else OF_DESIGN).get(self.code)
@@ -119,7 +119,6 @@ class Finding:
             return None
         return found
 
-    @property
     def stops(self) -> bool:
         """Whether the sheet would be spoiled, and nobody said that it is meant so."""
         return self.severity is Severity.STOP and not self.meant
@@ -140,4 +139,4 @@ def with_answers(
     """The findings with those marked that were answered, by the codes of each design and of the job."""
     for finding in findings:
         said = of_job if finding.item is None else of_designs.get(finding.item, ())
-        yield replace(finding, meant=True) if finding.code in said and finding.answer is not None else finding
+        yield replace(finding, meant=True) if finding.code in said and finding.answer() is not None else finding
