@@ -228,19 +228,24 @@ def _lettered(line: TextLine, base: BasePlate, own: FontData) -> Lettered:
     if not line.text.strip():
         return Lettered("", (line.x_mm, line.y_mm, line.x_mm, line.y_mm))
     letters = shaped(line.text, font_of(line.family, line.bold, own))
+    share = width_share(letters)
+    wanted = line.size_mm if line.width_mm is None or not share else line.width_mm / share
+
+    def at(size: float) -> Lettered:
+        return lettered(letters, size, line.x_mm, line.y_mm, line.radius_mm, line.centring)
+
     if line.radius_mm is None:
-        share = width_share(letters)
-        room = base.room_at(line.y_mm, line.size_mm)
-        return lettered(letters, min(line.size_mm, room / share if share else line.size_mm), line.x_mm, line.y_mm, None)
-    size = min(line.size_mm, largest_arc_size(letters, line.radius_mm))
+        room = base.room_at(line.y_mm, wanted)
+        return at(min(wanted, room / share if share else wanted))
+    size = min(wanted, largest_arc_size(letters, line.radius_mm))
     room_inside = _inside(base)
-    found = lettered(letters, size, line.x_mm, line.y_mm, line.radius_mm)
+    found = at(size)
     if room_inside is None or room_inside.covers(_points(found)):
         return found
     low, high = 0.0, size
     for _ in range(_HALVINGS):
         size = (low + high) / 2
-        tried = lettered(letters, size, line.x_mm, line.y_mm, line.radius_mm)
+        tried = at(size)
         if room_inside.covers(_points(tried)):
             low, found = size, tried
         else:

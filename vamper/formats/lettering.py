@@ -5,7 +5,8 @@ fonts too. Along an arc each letter is turned by the angle at its own middle; th
 """
 
 import math
-from collections.abc import Callable
+import unicodedata
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -13,6 +14,7 @@ import shapely
 import uharfbuzz
 from shapely.geometry import MultiPoint
 
+from vamper.core.values.composition import LineCentring
 from vamper.core.values.findings import BadInput
 from vamper.core.values.fonts import FONTS, shipped_font
 from vamper.formats.fonts import FOLDER
@@ -43,6 +45,8 @@ class Shaped:
     length: float
     ink: tuple[float, float]
     """Left and right of what is drawn, since handwriting reaches beyond its letters' widths."""
+    middles: Mapping[LineCentring, tuple[float, float]]
+    """What comes to a line's place: how far along it, and above its foot."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,15 +94,52 @@ def shaped(text: str, data: bytes) -> Shaped:
     buffer.guess_segment_properties()
     uharfbuzz.shape(font, buffer)
     per_em = float(font.face.upem)
-    letters, at = [], 0.0
+    letters, at, signs = [], 0.0, list[bool]()
     for info, place in zip(buffer.glyph_infos, buffer.glyph_positions, strict=True):
         pen = _Pen(per_em, at + place.x_offset, place.y_offset)
         font.draw_glyph_with_pen(info.codepoint, pen)
         letters.append(_Letter(tuple(pen.commands), at / per_em, place.x_advance / per_em))
+        signs.append(unicodedata.category(text[min(info.cluster, len(text) - 1)])[0] not in "LN")
         at += place.x_advance
     xs = [x for letter in letters for _, points in letter.commands for x in points[::2]]
     length = at / per_em
-    return Shaped(tuple(letters), length, (min(xs, default=0.0), max(xs, default=length)))
+    ink = (min(xs, default=0.0), max(xs, default=length))
+    return Shaped(tuple(letters), length, ink, _middles(text, letters, signs, length, _x_height(font)))
+
+
+def _middles(
+    text: str, letters: Sequence[_Letter], signs: Sequence[bool], length: float, x_height: float
+) -> dict[LineCentring, tuple[float, float]]:
+    drawn = [(letter, sign) for letter, sign in zip(letters, signs, strict=True) if letter.commands]
+    bodies = [letter for letter, sign in drawn if not sign] or [letter for letter, _ in drawn]
+    small = not any(letter.isupper() or letter.isdigit() for letter in text)
+    ys = [y for letter, _ in drawn for _, points in letter.commands for y in points[1::2]]
+    all_x = [x for letter, _ in drawn for x in _xs(letter)]
+    return {
+        LineCentring.CAPITALS: (length / 2, CAPITALS / 2),
+        LineCentring.LETTERS: (
+            _middle([x for letter in bodies for x in _xs(letter)], length / 2),
+            (x_height if small else CAPITALS) / 2,
+        ),
+        LineCentring.INK: (_middle(all_x, length / 2), _middle(ys, CAPITALS / 2)),
+    }
+
+
+def _xs(letter: _Letter) -> list[float]:
+    return [x for _, points in letter.commands for x in points[::2]]
+
+
+def _middle(values: Sequence[float], nothing: float) -> float:
+    return (min(values) + max(values)) / 2 if values else nothing
+
+
+def _x_height(font: uharfbuzz.Font) -> float:
+    """How high a small letter without a stroke above it is, in shares of the size."""
+    glyph = font.get_nominal_glyph(ord("x"))
+    pen = _Pen(float(font.face.upem), 0.0, 0.0)
+    if glyph is not None:
+        font.draw_glyph_with_pen(glyph, pen)
+    return max((y for _, points in pen.commands for y in points[1::2]), default=CAPITALS)
 
 
 class _Pen:
@@ -131,7 +172,14 @@ class _Pen:
         self.closePath()
 
 
-def lettered(line: Shaped, size_mm: float, x_mm: float, y_mm: float, radius_mm: float | None) -> Lettered:
+def lettered(
+    line: Shaped,
+    size_mm: float,
+    x_mm: float,
+    y_mm: float,
+    radius_mm: float | None,
+    centring: LineCentring = LineCentring.CAPITALS,
+) -> Lettered:
     """A line with its middle at a place.
 
     Parameters
@@ -141,7 +189,7 @@ def lettered(line: Shaped, size_mm: float, x_mm: float, y_mm: float, radius_mm: 
     """
     path, points = [], []
     for letter in line.letters:
-        to_mm = _placing(line, letter, size_mm, x_mm, y_mm, radius_mm)
+        to_mm = _placing(line, letter, size_mm, x_mm, y_mm, radius_mm, centring)
         for name, flat in letter.commands:
             placed = [to_mm(flat[n], flat[n + 1]) for n in range(0, len(flat), 2)]
             points += placed
@@ -151,12 +199,18 @@ def lettered(line: Shaped, size_mm: float, x_mm: float, y_mm: float, radius_mm: 
 
 
 def _placing(
-    line: Shaped, letter: _Letter, size: float, x_mm: float, y_mm: float, radius_mm: float | None
+    line: Shaped,
+    letter: _Letter,
+    size: float,
+    x_mm: float,
+    y_mm: float,
+    radius_mm: float | None,
+    centring: LineCentring,
 ) -> Callable[[float, float], tuple[float, float]]:
     """From a letter's own frame (shares, y up) to the piece's (mm, y down)."""
-    middle = line.length / 2
+    middle, up_to = line.middles[centring]
     if radius_mm is None:
-        return lambda u, v: (x_mm + (u - middle) * size, y_mm + (CAPITALS / 2 - v) * size)
+        return lambda u, v: (x_mm + (u - middle) * size, y_mm + (up_to - v) * size)
     pivot = letter.start + letter.width / 2
     angle = (pivot - middle) * size / radius_mm
     cos, sin = math.cos(angle), math.sin(angle)
@@ -164,7 +218,7 @@ def _placing(
 
     def bent(u: float, v: float) -> tuple[float, float]:
         # Across and up from the point of the arc that the letter's middle is over.
-        across, up = (u - pivot) * size, (v - CAPITALS / 2) * size
+        across, up = (u - pivot) * size, (v - up_to) * size
         x = x_mm + radius_mm * sin + across * cos + up * sin
         y = centre_y - radius_mm * cos + across * sin - up * cos
         return x, y

@@ -1,5 +1,5 @@
 /** Composed pieces: previews while they are made, and the designs that come of them. */
-import { useQuery } from '@tanstack/react-query';
+import { useQueries, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 
 import { ask, client, type Schemas } from './client';
@@ -89,6 +89,20 @@ export function useCompose(jobId: number, done: () => void) {
   );
   return { add, redo };
 }
+
+/** The flat colours of some arts, each once. */
+export function useArtColours(digests: readonly string[]): string[] {
+  const found = useQueries({
+    queries: digests.map((digest) => ({
+      queryKey: ['art colours', digest],
+      queryFn: () => ask(client.GET('/api/art/{digest}/colours', { params: { path: { digest } } })),
+      staleTime: Infinity,
+    })),
+  });
+  return [...new Set(found.flatMap((one) => one.data ?? []))].slice(0, MOST_SWATCHES);
+}
+
+const MOST_SWATCHES = 6;
 
 export const useFonts = () => useQuery({ queryKey: ['fonts'], queryFn: () => ask(client.GET('/api/fonts')) });
 export const useAddFont = () =>

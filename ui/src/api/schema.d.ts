@@ -24,6 +24,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/art/{digest}/colours': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Art Colours
+     * @description The flat colours of an art, the most used first.
+     */
+    get: operations['art_colours_api_art__digest__colours_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/blades': {
     parameters: {
       query?: never;
@@ -6566,6 +6586,13 @@ export interface components {
       /** Most Megapixels */
       most_megapixels: number;
     };
+    /**
+     * LineCentring
+     * @description What of a line comes to its place: the middle of its capitals' height, that of its letters without accents, tails
+     *     and signs, or that of all that is drawn.
+     * @enum {string}
+     */
+    LineCentring: 'capitals' | 'letters' | 'ink';
     /** LockPieces */
     LockPieces: {
       /**
@@ -9533,7 +9560,8 @@ export interface components {
      * @description One line of text, its middle at a place; it is set smaller where it would not fit the base.
      *
      *     `family` is a font that ships, by its family or its words, or one of the maker's own. `radius_mm` bends the line:
-     *     over its middle, like a rainbow, where positive, under it, like a smile, where negative.
+     *     over its middle, like a rainbow, where positive, under it, like a smile, where negative. With `width_mm` its size is
+     *     the one at which it is so wide.
      */
     TextLine: {
       /**
@@ -9541,6 +9569,8 @@ export interface components {
        * @default false
        */
       bold: boolean;
+      /** @default capitals */
+      centring: components['schemas']['LineCentring'];
       /**
        * Colour
        * @default #22303A
@@ -9557,6 +9587,8 @@ export interface components {
       size_mm: number;
       /** Text */
       text: string;
+      /** Width Mm */
+      width_mm?: number | null;
       /** X Mm */
       x_mm: number;
       /** Y Mm */
@@ -10009,6 +10041,37 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  art_colours_api_art__digest__colours_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        digest: string;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': string[];
+        };
       };
       /** @description Validation Error */
       422: {

@@ -14,6 +14,7 @@ import {
 
 describe('a typed length', () => {
   it.each([
+    ['24 pt', 'mm', 8.466667],
     ['60', 'mm', 60],
     ['6 cm', 'mm', 60],
     ['6cm', 'in', 60],

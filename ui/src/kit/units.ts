@@ -2,6 +2,8 @@
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 
+/** Letters are sized in points: 72 of them are an inch. */
+export const MM_PER_POINT = 25.4 / 72;
 export type Unit = 'mm' | 'in';
 const MM_PER_INCH = 25.4;
 const MM_PER_FOOT = 12 * MM_PER_INCH;
@@ -91,6 +93,7 @@ export function readHeat(text: string, unit: Unit): number | null {
 const SCALES: Record<string, number> = {
   mm: 1,
   cm: 10,
+  pt: MM_PER_POINT,
   in: MM_PER_INCH,
   inch: MM_PER_INCH,
   '"': MM_PER_INCH,
@@ -101,7 +104,7 @@ const SCALES: Record<string, number> = {
 export function readLength(text: string, unit: Unit): number | null {
   const sign = /^\s*[-−]/.test(text) ? -1 : 1;
   const match =
-    /^\s*[-−]?\s*(?:(\d+(?:[.,]\d+)?)(?:\s+|$|(?=[a-z"”])))?(?:(\d+)\s*\/\s*(\d+)\s*)?(mm|cm|in|inch|"|”)?\s*$/i.exec(
+    /^\s*[-−]?\s*(?:(\d+(?:[.,]\d+)?)(?:\s+|$|(?=[a-z"”])))?(?:(\d+)\s*\/\s*(\d+)\s*)?(mm|cm|pt|in|inch|"|”)?\s*$/i.exec(
       text,
     );
   if (!match || (match[1] === undefined && match[2] === undefined)) return null;

@@ -73,6 +73,12 @@ def art_preview(
     )
 
 
+@router.get("/art/{digest}/colours", tags=["art"])
+async def art_colours(arts: ArtsHere, digest: str) -> list[str]:
+    """The flat colours of an art, the most used first."""
+    return await in_turn(lambda: list(arts.colours(digest)))
+
+
 @router.get("/jobs/{job_id}/items/{number}/printed.png", tags=["design"], response_class=Response)
 def printed(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number) -> Response:
     """What the design prints, its bleed included."""

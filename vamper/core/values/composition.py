@@ -87,6 +87,16 @@ class BasePlate:
         return max(0.0, width - 2 * TEXT_RIM_MM)
 
 
+class LineCentring(StrEnum):
+    """What of a line comes to its place: the middle of its capitals' height, that of its letters without accents, tails
+    and signs, or that of all that is drawn.
+    """
+
+    CAPITALS = "capitals"
+    LETTERS = "letters"
+    INK = "ink"
+
+
 @dataclass(frozen=True, slots=True)
 class PlacedArt:
     """An art by its name or digest, so wide, its middle at a place; prepared as the art of a design is. `part` is what
@@ -117,7 +127,8 @@ class TextLine:
     """One line of text, its middle at a place; it is set smaller where it would not fit the base.
 
     `family` is a font that ships, by its family or its words, or one of the maker's own. `radius_mm` bends the line:
-    over its middle, like a rainbow, where positive, under it, like a smile, where negative.
+    over its middle, like a rainbow, where positive, under it, like a smile, where negative. With `width_mm` its size is
+    the one at which it is so wide.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -130,6 +141,8 @@ class TextLine:
     colour: Colour = "#22303A"
     bold: bool = False
     radius_mm: Annotated[float, Ge(-1000), Le(1000)] | None = None
+    centring: LineCentring = LineCentring.CAPITALS
+    width_mm: Length | None = None
 
     def __post_init__(self) -> None:
         if self.radius_mm is not None and abs(self.radius_mm) < LEAST_RADIUS_MM:

@@ -4,6 +4,7 @@ from dataclasses import dataclass, replace
 
 from sqlalchemy.orm import undefer
 
+from vamper.core.art.colours import flat_colours
 from vamper.core.values.art import Preparation, SizeSpec
 from vamper.core.values.findings import BadInput
 from vamper.formats.art_in.art_file import kind_of
@@ -96,6 +97,11 @@ class Arts:
                 return ArtFile(row.name, row.data, digest)
 
         return self._files.get(digest, load)
+
+    def colours(self, digest: str) -> tuple[str, ...]:
+        """The flat colours of an art (#RRGGBB), the most used first; none of a photo."""
+        art = self.file(digest)
+        return tuple(self._designer.room.run(flat_colours, self._designer.decoded(art, _START)))
 
     def preview(self, digest: str, longest_px: int, preparation: Preparation = AS_IT_CAME) -> bytes:
         """The prepared picture as PNG, at most `longest_px` at its longer side."""

@@ -1,9 +1,19 @@
-import { type Composition, useFonts } from '../../api/compose';
+import { type Composition, useArtColours, useFonts } from '../../api/compose';
+import type { Schemas } from '../../api/client';
 import { useCatalog } from '../../api/jobs';
 import { Button } from '../../kit/Button';
 import { LengthField } from '../../kit/LengthField';
+import { Select } from '../../kit/Select';
+import { MM_PER_POINT } from '../../kit/units';
 import { OwnFonts } from './OwnFonts';
 import { Colour, heightOf, Part, type PartProps, swap } from './Part';
+
+type LineCentring = Schemas['LineCentring'];
+const CENTRINGS = [
+  { key: 'capitals', name: 'the middle of its capitals' },
+  { key: 'letters', name: 'its letters, without accents and tails' },
+  { key: 'ink', name: 'all that is drawn' },
+];
 
 /** Lines of text. */
 export function ComposeLines({ composition, set }: PartProps) {
@@ -12,8 +22,10 @@ export function ComposeLines({ composition, set }: PartProps) {
   const fonts = useFonts().data ?? [];
   const change = (index: number, part: Partial<Composition['lines'][number]>) =>
     set({ lines: swap(lines, index, part) });
+  const colours = useArtColours(composition.arts.map((one) => one.art));
   if (!catalog) return null;
   const { start } = catalog;
+  const widest = composition.arts.length ? Math.max(...composition.arts.map((one) => one.width_mm)) : null;
   const add = () =>
     set({
       lines: [
@@ -60,11 +72,16 @@ export function ComposeLines({ composition, set }: PartProps) {
               </select>
             </label>
             <LengthField
-              label="Size"
+              label={`Size, ${Math.round(line.size_mm / MM_PER_POINT)} pt`}
               value={line.size_mm}
-              onChange={(mm) => mm > 0 && change(index, { size_mm: mm })}
+              onChange={(mm) => mm > 0 && change(index, { size_mm: mm, width_mm: null })}
             />
-            <Colour label="Colour" value={line.colour} onChange={(colour) => change(index, { colour })} />
+            <Colour
+              label="Colour"
+              value={line.colour}
+              onChange={(colour) => change(index, { colour })}
+              swatches={colours}
+            />
             <LengthField label="Across" value={line.x_mm} onChange={(mm) => change(index, { x_mm: mm })} />
             <LengthField label="Down" value={line.y_mm} onChange={(mm) => change(index, { y_mm: mm })} />
             <label className="flex items-center gap-1.5 pb-1 text-sm">
@@ -76,6 +93,23 @@ export function ComposeLines({ composition, set }: PartProps) {
               />
               bold
             </label>
+          </div>
+          <div className="flex flex-wrap items-end gap-2">
+            <Select
+              label="What comes to its place"
+              options={CENTRINGS}
+              value={line.centring}
+              onChange={(key) => change(index, { centring: key as LineCentring })}
+            />
+            {widest !== null && (
+              <Button
+                aria-pressed={line.width_mm === widest}
+                look={line.width_mm === widest ? 'act' : 'plain'}
+                onClick={() => change(index, { width_mm: line.width_mm === widest ? null : widest })}
+              >
+                As wide as the picture
+              </Button>
+            )}
           </div>
           <Bend line={line} change={(part) => change(index, part)} start={start.arc_mm} />
         </fieldset>

@@ -43,15 +43,31 @@ export function Colour({
   label,
   value,
   onChange,
+  swatches = [],
 }: {
   label: string;
   value: string;
   onChange: (value: string) => void;
+  /** Colours of the pictures beside it, one press each. */
+  swatches?: readonly string[];
 }) {
   return (
-    <label className="flex flex-col text-sm">
-      {label}
-      <input type="color" value={value} onChange={(event) => onChange(event.target.value)} />
-    </label>
+    <div className="flex items-end gap-1">
+      <label className="flex flex-col text-sm">
+        {label}
+        <input type="color" value={value} onChange={(event) => onChange(event.target.value)} />
+      </label>
+      {swatches.map((colour) => (
+        <button
+          key={colour}
+          type="button"
+          aria-label={`The picture’s ${colour}`}
+          title={`from the picture: ${colour}`}
+          className="h-6 w-6 rounded-[4px] border border-rule"
+          style={{ background: colour }}
+          onClick={() => onChange(colour)}
+        />
+      ))}
+    </div>
   );
 }
