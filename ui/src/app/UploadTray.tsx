@@ -25,6 +25,9 @@ export function UploadTray() {
     return () => clearTimeout(timer);
   }, [finished, clear]);
   if (uploads.length === 0) return null;
+  // Of many files those that are in need no line any more.
+  const shown =
+    uploads.length > MANY ? uploads.filter((one) => one.state !== 'done' || one.sentence) : uploads;
   const busy = uploads.some((one) => one.state !== 'done' && one.state !== 'failed');
   return (
     <section
@@ -37,7 +40,7 @@ export function UploadTray() {
         </p>
       )}
       <ul className="flex flex-col gap-2">
-        {uploads.map((one) => (
+        {shown.map((one) => (
           <li key={one.id} className="text-sm">
             <div className="flex justify-between gap-3">
               <span className="truncate font-bold">{one.name}</span>
@@ -47,12 +50,16 @@ export function UploadTray() {
               <p className="text-rowan">Not added: {one.sentence}</p>
             ) : (
               <>
-                {one.sentence && <p className="text-rowan">{asSentence(one.sentence)}</p>}
-                <progress
-                  className="h-1.5 w-full accent-kingfisher"
-                  value={one.share}
-                  aria-label={one.name}
-                />
+                {one.sentence && (
+                  <p className={one.state === 'done' ? '' : 'text-rowan'}>{asSentence(one.sentence)}</p>
+                )}
+                {one.state !== 'done' && (
+                  <progress
+                    className="h-1.5 w-full accent-kingfisher"
+                    value={one.share}
+                    aria-label={one.name}
+                  />
+                )}
               </>
             )}
           </li>

@@ -104,9 +104,10 @@ def _is_sure(
         return False if least_mm >= 3 * STARTER_MISS_MM and share >= LEAST_DRAWING_SHARE else None
     if share < LEAST_DRAWING_SHARE:
         return None
-    # A coloured body with bands of other colours on it has a narrow rim of its own colour as well.
-    wide = least_mm >= 3 * STARTER_MISS_MM
-    return wide and (spread < EVEN_SPREAD or lightness > inside + LIGHTER_BY or busy > BUSY_DE)
+    if least_mm < 3 * STARTER_MISS_MM:
+        # A coloured body with bands on it has a narrow rim of its own colour, and so has a drawing of one colour.
+        return None
+    return spread < EVEN_SPREAD or lightness > inside + LIGHTER_BY or busy > BUSY_DE
 
 
 def base_finding(outline: Outline, item: ItemSpec, number: int, base: WhiteBase | None) -> Finding | None:
