@@ -289,3 +289,19 @@ def test_an_uneven_coloured_rim_is_a_border_for_certain_only_round_something_bus
 
     assert not is_sure((inner, plum))
     assert is_sure((inner, plum), (stripes, teal))
+
+
+def test_glitter_is_told_and_photos_shades_and_drawings_are_not() -> None:
+    random = np.random.default_rng(3)
+    inked = disc_alpha(400, 180, (200, 200))
+    sparkle = random.integers(90, 255, (400, 400, 3)).astype(float)
+    soft = np.dstack([np.linspace(20, 230, 400)[:, None].repeat(400, 1)] * 3) + random.normal(0, 3, (400, 400, 3))
+
+    def told(rgb: np.ndarray) -> set[str]:
+        return codes(Picture(np.dstack([np.clip(rgb, 0, 255), inked * 255]).astype(np.uint8)))
+
+    assert "art.glitter" in told(sparkle)
+    assert "art.glitter" not in told(soft)
+    stripes = np.zeros((400, 400, 3))
+    stripes[::12] = stripes[1::12] = stripes[2::12] = 255
+    assert "art.glitter" not in told(stripes)

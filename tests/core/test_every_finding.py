@@ -427,6 +427,7 @@ CASES: dict[str, tuple[Station, Severity, Scene, Scene]] = {
 }
 # Held against pictures, each with its fix, in `test_art_findings` and `test_sheets`.
 ON_ART = {
+    "art.glitter",
     "art.opaque",
     "art.several",
     "art.base",

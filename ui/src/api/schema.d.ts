@@ -9428,6 +9428,8 @@ export interface components {
       name: string;
       /** Printable */
       printable: boolean;
+      /** Shows White */
+      shows_white: boolean;
       /** Stock Class */
       stock_class: string;
     };

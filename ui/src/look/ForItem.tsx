@@ -10,6 +10,7 @@ export interface OpenItem extends StationProps {
   item: Item;
   document: ItemDocument;
   stock: string;
+  white: boolean;
 }
 
 interface Props extends StationProps {
@@ -29,5 +30,11 @@ export function ForItem({ waiting, children, ...props }: Props) {
         <Empty view={view} add={add} />
       </Frame>
     );
-  return children({ ...props, item, document, stock: view.plan.stock.colour });
+  return children({
+    ...props,
+    item,
+    document,
+    stock: view.plan.stock.colour,
+    white: view.plan.stock.shows_white,
+  });
 }

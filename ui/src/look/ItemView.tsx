@@ -23,6 +23,8 @@ const FILLS: Record<Ground, string> = { checked: '', light: '#ffffff', dark: '#2
 interface Props {
   item: Design;
   stock: string;
+  /** White shows white on it; else the stock shows through the print. */
+  white: boolean;
   /** The border and the piece's edge, or the art alone. */
   withEdge: boolean;
   /** Called when a hole is clicked. */
@@ -32,7 +34,7 @@ interface Props {
 }
 
 /** One design, large, on a ground that shows its gaps; its outline dashed, its edge solid. */
-export function ItemView({ item, stock, withEdge, onHole, children }: Props) {
+export function ItemView({ item, stock, white, withEdge, onHole, children }: Props) {
   const [ref, room] = useSize<HTMLDivElement>();
   const { ground, lay, finding } = useLook();
   const unit = useUnit((state) => state.unit);
@@ -85,6 +87,7 @@ export function ItemView({ item, stock, withEdge, onHole, children }: Props) {
             <Drawn
               item={item}
               stock={stock}
+              through={!white && ground === 'stock'}
               withEdge={withEdge}
               px={zoom.scale * width > 1700 ? 3200 : 1600}
             />
@@ -146,11 +149,13 @@ function ZoomBar({ zoom }: { zoom: ReturnType<typeof useZoom> }) {
 function Drawn({
   item,
   stock,
+  through,
   withEdge,
   px,
 }: {
   item: Design;
   stock: string;
+  through: boolean;
   withEdge: boolean;
   px: number;
 }) {
@@ -180,6 +185,7 @@ function Drawn({
         href={pictureUrl(item, px)}
         box={item.picture_box}
         clip={withEdge ? clip : undefined}
+        through={through}
       />
       {line(item.outline_path, '#ffffff', 2.5, { opacity: 0.7 })}
       {line(item.outline_path, '#22262e', 1, { strokeDasharray: '3 3' })}

@@ -8,10 +8,12 @@ interface Props {
   box: Schemas['PlaceOut'];
   clip?: string | undefined;
   opacity?: number;
+  /** Inks are clear: what lies under the print shows through it. */
+  through?: boolean;
 }
 
 /** A design's picture; while it is on its way, its outline stands for it, so that no piece is blank. */
-export function Picture({ item, href, box, clip, opacity = 1 }: Props) {
+export function Picture({ item, href, box, clip, opacity = 1, through = false }: Props) {
   const [shown, setShown] = useState('');
   return (
     <>
@@ -36,6 +38,7 @@ export function Picture({ item, href, box, clip, opacity = 1 }: Props) {
         preserveAspectRatio="none"
         onLoad={() => setShown(href)}
         opacity={opacity}
+        {...(through ? { style: { mixBlendMode: 'multiply' as const } } : {})}
         {...(clip ? { clipPath: `url(#${clip})` } : {})}
       />
     </>

@@ -9,16 +9,19 @@ interface Props {
   item: Design;
   mode: SheetMode;
   ground: string;
+  /** The stock shows through the print. */
+  through?: boolean;
 }
 
 /** One design in its own frame, to be placed as often as it has copies. */
-export function PieceShape({ jobId, item, mode, ground }: Props) {
+export function PieceShape({ jobId, item, mode, ground, through = false }: Props) {
   const clip = `clip-${item.number}`;
   return (
     <g id={`item-${item.number}`}>
       <clipPath id={clip}>
         <path d={item.edge_path} clipRule="evenodd" />
       </clipPath>
+      {through && mode === 'plan' && <path d={item.edge_path} fillRule="evenodd" fill={ground} />}
       {mode !== 'marks' && <Border item={item} ground={mode === 'print' ? 'var(--d-paper)' : ground} />}
       {mode === 'plan' && item.bleed_path && (
         <path d={`${item.bleed_path} ${item.edge_path}`} fillRule="evenodd" fill="url(#stipple)" />
@@ -37,6 +40,7 @@ export function PieceShape({ jobId, item, mode, ground }: Props) {
           box={item.picture_box}
           clip={clip}
           opacity={mode === 'cut' ? 0.25 : 1}
+          through={through && mode === 'plan'}
         />
       )}
       {mode !== 'print' && (

@@ -134,6 +134,7 @@ export function SheetView({ jobId, plan, sheet, mode, children, pieces, bar, bes
                     item={item}
                     mode={mode}
                     ground={plan.sheets[sheet]?.colour ?? plan.stock.colour}
+                    through={!plan.stock.shows_white}
                   />
                 ))}
               </defs>

@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { Link } from 'wouter';
 
@@ -7,6 +7,7 @@ import { ask, client } from '../api/client';
 import { useJobs } from '../api/jobs';
 import { type Upload, useUploads } from '../api/uploads';
 import { ArtPicker } from '../look/ArtPicker';
+import { groupsOf } from '../look/findingGroups';
 import { asSentence } from '../kit/words';
 
 const NEW = 'new';
@@ -63,6 +64,9 @@ export default function PhonePage() {
             <Sent key={one.id} one={one} />
           ))}
         </ul>
+        {to !== NEW && uploads.length > 0 && uploads.every((one) => one.state === 'done') && (
+          <WhatWasFound jobId={Number(to)} count={uploads.length} />
+        )}
         <ArtPicker picker={picker} take={(files) => files.length > 0 && send.mutate(files)} />
       </section>
       <section aria-label="At the bench" className="flex flex-col gap-2">
@@ -82,6 +86,32 @@ export default function PhonePage() {
           ))}
       </section>
     </main>
+  );
+}
+
+/** What was found on what has arrived, so that it can be cured before anybody sits down at the screen. */
+function WhatWasFound({ jobId, count }: { jobId: number; count: number }) {
+  const view = useQuery({
+    queryKey: ['arrived', jobId, count],
+    queryFn: () => ask(client.GET('/api/jobs/{job_id}', { params: { path: { job_id: jobId } } })),
+  }).data;
+  if (!view) return <p className="text-soft">Looking at them …</p>;
+  const found = groupsOf(
+    view.findings.filter((one) => one.severity !== 'note' && !one.meant && one.item_number),
+  );
+  if (found.length === 0) return <p>Nothing stops you: all of them can be printed and cut.</p>;
+  const name = (number: number | null) => view.job.document.items?.find((one) => one.number === number)?.name;
+  return (
+    <div>
+      <h2 className="font-bold">What Vamper found</h2>
+      <ul className="flex flex-col gap-1.5">
+        {found.map(({ key, first, members }) => (
+          <li key={key}>
+            <b>{members.length > 1 ? `${members.length} designs` : name(first.item_number)}</b>: {first.title}
+          </li>
+        ))}
+      </ul>
+    </div>
   );
 }
 

@@ -42,6 +42,8 @@ class StockOut(BaseModel):
     colour: str
     printable: bool
     mirrored: bool
+    shows_white: bool
+    """Whether white shows white on it; where it does not, the stock shows through the print."""
 
 
 class UnplacedOut(BaseModel):

@@ -106,7 +106,7 @@ def _granted(plan: Plan) -> list[GrantedSideOut]:
 
 def stock_out(stock: Stock) -> StockOut:
     said = {name: value for name, value in asdict(stock).items() if name in StockOut.model_fields}
-    return StockOut(**said, face_words=face_words(stock))
+    return StockOut(**said, face_words=face_words(stock), shows_white=stock.shows_white)
 
 
 def layout_part(plan: Plan, revision: str) -> LayoutPart:

@@ -21,6 +21,8 @@ from vamper.core.values.units import MM_PER_INCH
 
 FRINGE_LOOK = 0.25
 WHITE_SHARE = 0.03
+# From this change of lightness between points on a picture sparkles rather than shows.
+GRAIN_LOOK = 9.0
 MARGIN_SHARE = 0.6
 # What changes nothing that anybody could see.
 _UNSEEN = (Conversion.GREY, Conversion.PALETTE)
@@ -89,6 +91,7 @@ def art_findings(
         _several(outline, item, number, facts),
         base_finding(outline, item, number, facts.surface.base),
         _white(outline, number, facts.surface, stock),
+        _glitter(outline, number, facts.surface, stock),
         _resolution(outline, item, number, purpose, facts, 1.0 if stock.shrink is None else stock.shrink.mean),
         _fringe(outline, item, number, facts.surface),
         _fonts(facts.other_fonts, number),
@@ -202,6 +205,21 @@ def _white(outline: Outline, number: int, surface: Surface, stock: Stock) -> Fin
         item=number,
         places=_whole(outline),
         fixes=fixes,
+    )
+
+
+def _glitter(outline: Outline, number: int, surface: Surface, stock: Stock) -> Finding | None:
+    if surface.grain < GRAIN_LOOK or not stock.printable:
+        return None
+    return Finding(
+        "art.glitter",
+        Severity.LOOK,
+        "Its glitter prints as a blur",
+        "More than half of it changes from point to point, as glitter and noise do. Ink mixes points so small: it "
+        "comes out flat and a little grey, without any sparkle. A shimmering stock sparkles by itself.",
+        {"grain": round(surface.grain, 1), "limit": GRAIN_LOOK},
+        item=number,
+        places=_whole(outline),
     )
 
 

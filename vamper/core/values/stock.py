@@ -163,6 +163,11 @@ class Stock:
         return self.ground is Ground.CLEAR
 
     @property
+    def shows_white(self) -> bool:
+        """Whether what is white in a drawing shows white on it: inks are clear, and let the stock through."""
+        return self.ground is Ground.WHITE
+
+    @property
     def sheen(self) -> Sheen:
         """How its face shines, in a word."""
         return next(word for word, least in _SHEENS if self.gloss >= least)

@@ -23,7 +23,7 @@ export default function ArtStation(props: StationProps) {
   );
 }
 
-function OpenArt({ view, change, item, document, stock }: OpenItem) {
+function OpenArt({ view, change, item, document, stock, white }: OpenItem) {
   const trial = useTrial(view.job.id, item.number);
   const numbers = useNumbers(view, item);
   const [apart, setApart] = useState<number | null>(null);
@@ -95,7 +95,7 @@ function OpenArt({ view, change, item, document, stock }: OpenItem) {
         </>
       }
     >
-      <ItemView item={shown} stock={stock} withEdge={false}>
+      <ItemView item={shown} stock={stock} white={white} withEdge={false}>
         {apart !== null && groups.data && <GroupBoxes groups={groups.data} />}
       </ItemView>
     </Frame>
