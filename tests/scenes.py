@@ -100,8 +100,13 @@ class Scene:
             job = effective_job(self.job)
             return self._in_parts(job, finding.item, parts_round(self._designed(job, job.item(finding.item or 0))))
         assert fix.target is FixTarget.JOB
-        data = _JOB.dump_python(self.job, mode="json")
+        # A job names its stock by its key only where it is kept.
+        key = fix.changes.get("stock")
+        made = self.job if key is None else replace(self.job, stock=STOCK_BY_KEY[str(key)])
+        data = _JOB.dump_python(made, mode="json")
         for path, value in fix.changes.items():
+            if path == "stock":
+                continue
             *parents, last = path.split(".")
             target = data
             for name in parents:

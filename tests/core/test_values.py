@@ -64,7 +64,7 @@ def test_what_is_not_said_is_the_cautious_thing() -> None:
 
 def test_only_what_is_done_to_a_picture_is_a_change() -> None:
     assert Preparation(page=3, threshold=0.2).changes == ()
-    assert Preparation(lift_de=4.0).changes == (4.0, None, None, None, None)
+    assert Preparation(lift_de=4.0).changes == (4.0, None, None, None, None, False)
 
 
 @pytest.mark.parametrize(

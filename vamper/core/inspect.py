@@ -68,7 +68,8 @@ def answered(findings: Iterable[Finding], job: Job) -> Iterator[Finding]:
 
 def _all(plan: Plan) -> Iterator[Finding]:
     job = plan.job
-    yield from marks_findings(job.paper, job.marks, printer_bound(job.paper, job.printer))
+    for finding in marks_findings(job.paper, job.marks, printer_bound(job.paper, job.printer)):
+        yield _with_room_left(plan, finding)
     if plan.setup.marks:
         yield from unreached_findings(job.paper, job.marks, plan.setup.marks, job.cutter, _holding(plan))
     yield from reading_findings(plan.reading, job.marks)
@@ -84,6 +85,24 @@ def _all(plan: Plan) -> Iterator[Finding]:
     yield from _cut(plan)
     yield from print_findings(job)
     yield from finish_findings(plan.asked, plan.items)
+
+
+def _with_room_left(plan: Plan, finding: Finding) -> Finding:
+    """A finding on the marks without the insets at which a design would no longer go on its sheet."""
+    insets = {fix.label: fix.changes.get("marks.inset_mm") for fix in finding.fixes}
+    if not any(insets.values()):
+        return finding
+    holds, paper, marks = _holding(plan), plan.job.paper, plan.job.marks
+    kept = tuple(
+        fix
+        for fix in finding.fixes
+        if (inset := insets[fix.label]) is None or holds(paper, replace(marks, inset_mm=float(str(inset))))
+    )
+    if kept == finding.fixes:
+        return finding
+    return replace(
+        finding, fixes=kept, text=f"{finding.text} Farther inside, not all of the designs would fit any more."
+    )
 
 
 def _holding(plan: Plan) -> Callable[[Paper, MarksSpec], bool]:

@@ -1,7 +1,7 @@
 """What can be said about one edge: loose parts, holes, thin places, a border too thin for the cutter's usual miss."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from shapely.geometry import Polygon
@@ -38,7 +38,7 @@ class EdgeFacts:
 
     `cure_mm` is the gentlest border and smoothing tried that leaves no thin place, `growth` the least growth of a bare
     outline; None where none of those tried does. `holding_mm` is the widest neck that a bare outline
-    has everywhere.
+    has everywhere. `loose_is_thin` says that parts which are tied would be thin by themselves.
     """
 
     neck_mm: float
@@ -47,16 +47,24 @@ class EdgeFacts:
     cure_mm: tuple[float, float] | None = None
     holding_mm: float | None = None
     growth: float | None = None
+    loose_is_thin: bool = field(default=False, repr=False)
 
 
 def look_along(outline: Outline, edge: Edge, spec: EdgeSpec, neck_mm: float) -> EdgeFacts:
     """Everything the findings of an edge need that is dear; `neck_mm` is the stock's least neck."""
     necks, slots = thin_places(edge.shape, neck_mm)
     if not necks and not slots:
-        return EdgeFacts(neck_mm)
+        return EdgeFacts(neck_mm, loose_is_thin=_is_thin_when_loose(outline, edge, spec, neck_mm))
     holding = None if spec.has_border else holding_neck(edge.shape, neck_mm)
     growth = None if holding is None else _growth(outline, spec, neck_mm, holding)
     return EdgeFacts(neck_mm, tuple(necks), tuple(slots), gentlest_cure(outline, spec, neck_mm), holding, growth)
+
+
+def _is_thin_when_loose(outline: Outline, edge: Edge, spec: EdgeSpec, neck_mm: float) -> bool:
+    """Whether parts that are tied, and hold so, have thin places once they are left loose."""
+    if edge.tied < 2 or edge.apart < 2:
+        return False
+    return any(thin_places(derive_edge(outline, replace(spec, join=False), neck_mm).shape, neck_mm))
 
 
 def _growth(outline: Outline, spec: EdgeSpec, neck_mm: float, holding_mm: float) -> float | None:
@@ -74,7 +82,7 @@ def edge_findings(
     spec = item.edge
     found = [
         _loose(edge, item, number),
-        _tied(edge, number),
+        _tied(edge, number, facts.loose_is_thin),
         _open_holes(edge, spec, number),
         _filled_holes(edge, number),
         _closed_holes(edge, spec, number),
@@ -108,7 +116,7 @@ def _loose(edge: Edge, item: ItemSpec, number: int) -> Finding | None:
     )
 
 
-def _tied(edge: Edge, number: int) -> Finding | None:
+def _tied(edge: Edge, number: int, loose_is_thin: bool) -> Finding | None:
     if edge.tied < 2:
         return None
     count = len(edge.bridges)
@@ -125,7 +133,7 @@ def _tied(edge: Edge, number: int) -> Finding | None:
         item=number,
         places=tuple(place_of(bridge.bounds) for bridge in edge.bridges[:_MOST_PLACES]),
         # Where the border itself grows together there is nothing to leave loose.
-        fixes=(leave,) if edge.apart > 1 else (),
+        fixes=(leave,) if edge.apart > 1 and not loose_is_thin else (),
     )
 
 
