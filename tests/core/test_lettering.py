@@ -85,6 +85,11 @@ def test_stickers_of_their_own_stay_several(name: str) -> None:
     assert together == count
 
 
+def test_a_texture_of_strokes_is_read_as_no_lettering() -> None:
+    strokes = [MultiPolygon([letter(3, 3.0 * x, 4.0 * y, 2.0)]) for x in range(60) for y in range(60)]
+    assert belonging(strokes) == strokes
+
+
 def test_nothing_is_lost_or_made_up() -> None:
     groups = [MultiPolygon([one]) for one in LETTERING["a picture between two lines"]]
     merged = belonging(groups)

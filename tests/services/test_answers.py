@@ -123,8 +123,12 @@ def test_art_with_a_border_of_its_own_gets_no_second_one_unasked(workshop: Works
     assert [one[1] for one in found(workshop, number, "art.base")] == [Severity.NOTE] * 2
     # A border that is wanted all the same is wanted of those that come in later, too.
     each = [(one.number, {"edge.kind": "follow", "edge.distance_mm": 3.0}) for one in (first, second)]
-    state = workshop.fixes.take_each(number, "art.base", "Add a border", each, True)
+    (note,) = [one for one in workshop.plans.latest(number).findings if one.code == "art.base" and one.item == 1]
+    assert note.fixes[0].meant
+    state = workshop.fixes.take_each(number, "art.base", "Add a border", each, True, note.fixes[0].meant)
     assert {one.edge.kind for one in state.document.items} == {"follow"}
+    # Whoever asked for it is not told that there is one already.
+    assert all(one[2] for one in found(workshop, number, "art.base"))
     assert add(2).edge.kind == "follow"
     assert workshop.jobs.undo(number).document.items[0].edge.kind == "follow"
 

@@ -1,5 +1,6 @@
 """Pieces in hand: every action keeps every rule, is one step, and survives undo, redo and a restart."""
 
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
@@ -213,6 +214,20 @@ def test_a_restart_says_what_was_kept(tmp_path: Path, nester: ProcessNester) -> 
     assert plan.layout.pieces > 0
     second.close()
     first.close()
+
+
+def test_extra_copies_stay_when_one_of_them_grows(workshop: Workshop, job: int) -> None:
+    workshop.jobs.change_items(job, "more are fine", (1,), {"quantity": 2, "fill_priority": 1})
+    workshop.jobs.change(job, "fill", {"packing.fill": True})
+    before = table(workshop, job)
+    lying = len(before.sheet(0))
+    assert lying > 2
+    # As if they had been packed with more room between them than is needed.
+    problem = replace(before.problem, spec=replace(before.problem.spec, gap_mm=0.5))
+    roomy = Table(before.layout_id, before.revision, problem, before.layout)
+    done = workshop.by_hand.grow(job, roomy, 0, [0])
+    assert [one.quantity for one in done.state.document.items] == [lying - 1, 1]
+    assert sum(len(sheet) for sheet in done.state.document.held) == lying
 
 
 def test_one_piece_grows_into_its_gap_and_the_others_keep_their_size(workshop: Workshop, job: int) -> None:

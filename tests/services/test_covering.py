@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from PIL import Image
 
-from vamper.core.art.covering import covered_mm, covering_crop
+from vamper.core.art.covering import covering_crop
 from vamper.core.values.finish import BlankSpec
 from vamper.services.workshop import Workshop
 
@@ -27,7 +27,7 @@ def test_a_crop_has_the_blanks_shape_and_is_as_large_as_can_be(
     assert 0 <= left < right <= 1.000001
     assert 0 <= top < bottom <= 1.000001
     assert right - left > 0.999 or bottom - top > 0.999
-    shape = covered_mm(blank)
+    shape = blank.covered_mm
     assert (right - left) * across / ((bottom - top) * down) == pytest.approx(shape[0] / shape[1], rel=1e-3)
 
 

@@ -146,6 +146,27 @@ def test_what_follows_a_rest_is_not_asked_for_before_that_is_over(
     assert over <= later.time(later.plan.of(0, rest + 1).start) < over + timedelta(minutes=1)
 
 
+def test_what_follows_a_soak_is_never_planned_past_its_greatest_time(evenings: Evenings, clock: Clock) -> None:
+    evenings.add(1, FEW)
+    now = evenings.state()
+    number = now.document.batches[0].number
+    soak = next(place for place, one in enumerate(now.steps[0]) if one.step.key == "soak")
+    evenings.read_label(number, READ | {"soak_s": 45.0})
+    now = evenings.state()
+    assert now.steps[0][soak].most_s == 45.0
+    clock.time += timedelta(seconds=50)
+    for place in range(soak):
+        evenings.begin(number, place)
+        clock.on(now.steps[0][place].timed.minutes)
+        evenings.end(number, place)
+    evenings.begin(number, soak)
+    begun = clock.time
+    clock.time += timedelta(seconds=20)
+    later = evenings.state()
+    assert later.plan is not None
+    assert later.time(later.plan.of(0, soak + 1).start) <= begun + timedelta(minutes=1)
+
+
 def test_what_slips_moves_the_rest(evenings: Evenings, clock: Clock) -> None:
     evenings.add(2, SHIRTS)
     number = evenings.state().document.batches[0].number

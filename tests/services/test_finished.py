@@ -9,7 +9,8 @@ from vamper.core.finishing.labels import dial_words
 from vamper.core.ledger.cover_records import cover_records
 from vamper.core.ledger.run import LaterCheck, LaterKind
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import CoverLook, LabelFigure
+from vamper.core.values.finish import LabelFigure
+from vamper.core.values.sheen import Sheen
 from vamper.services.ledger.on_hand import FinishedMove
 from vamper.services.shop.garments import STARTER_GARMENTS
 from vamper.services.workshop import Workshop
@@ -55,11 +56,11 @@ def test_coats_are_held_side_by_side_by_their_names() -> None:
     def held(*told: bool) -> tuple[LaterCheck, ...]:
         return tuple(LaterCheck(LaterKind.WASH, one) for one in told)
 
-    gloss = {"process": "slide coat-after air", "cover": "gloss can", "look": CoverLook.GLOSS}
+    gloss = {"process": "slide coat-after air", "cover": "gloss can", "look": Sheen.GLOSS}
     runs = [
         run_with(**gloss, coats=3, figures=waited(20), later=held(True, True)),
         run_with(**gloss, coats=4, figures=waited(40), later=held(False)),
-        run_with(process="hand-out laminate", cover="clear film", look=CoverLook.MATTE),
+        run_with(process="hand-out laminate", cover="clear film", look=Sheen.MATTE),
         run_with(process="hand-out"),
         run_with(**gloss, coats=9, simulated=True),
     ]
@@ -71,7 +72,7 @@ def test_coats_are_held_side_by_side_by_their_names() -> None:
         3.5,
         30,
     )
-    assert (first.look, second.look) == (CoverLook.GLOSS, CoverLook.MATTE)
+    assert (first.look, second.look) == (Sheen.GLOSS, Sheen.MATTE)
     assert (first.held, first.failed) == (2, 1)
     assert (second.product, second.when, second.coats) == ("clear film", "laminate", None)
 

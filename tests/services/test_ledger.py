@@ -489,6 +489,21 @@ def test_products_that_came_out_well_are_counted_with_their_runs(workshop: Works
     assert workshop.on_hand.all()[0].left == 0
 
 
+def test_a_sheet_that_was_never_handed_off_counts_by_its_own_plan_alone(workshop: Workshop, job: int) -> None:
+    art = workshop.jobs.get(job).document.items[0].art
+    workshop.jobs.change(job, "product", {"products": [{"name": "tag", "items": [1], "quantity": 60}]})
+    workshop.plans.of(workshop.jobs.get(job))
+    sheets = len(workshop.made.last_handed(job).plan.sheets)
+    assert sheets > 1
+    workshop.made.log_outcome(job, replace(said(), sheet=sheets))
+    # The job has fewer sheets since, and other pieces on them.
+    workshop.jobs.change(job, "fewer", {"products": [{"name": "tag", "items": [1], "quantity": 2}]})
+    before = workshop.on_hand.all()[0].made
+    workshop.made.log_outcome(job, said(), again=True)
+    assert workshop.on_hand.all()[0].made == before + 2
+    assert art
+
+
 def test_a_layer_is_offered_what_was_kept_of_its_colour_the_tightest_first(workshop: Workshop) -> None:
     def keep(wide: float, high: float, name: str, colour: str | None) -> None:
         workshop.supplies.keep_offcut(Offcut("plain-vinyl", Paper(wide, high), name, colour))

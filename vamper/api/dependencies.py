@@ -6,8 +6,8 @@ from fastapi import Depends, Request
 
 from vamper.api.jobs.views import Views
 from vamper.core.sheet.pack.nesting import Nester
+from vamper.services.design.art_zips import ArtZips
 from vamper.services.design.arts import Arts
-from vamper.services.design.bundles import Bundles
 from vamper.services.design.designer import Designer
 from vamper.services.design.item_pictures import ItemPictures
 from vamper.services.finish.evening import Evenings
@@ -73,7 +73,7 @@ StylesHere = Annotated[Styles, _service("styles")]
 GarmentsHere = Annotated[Garments, _service("garments")]
 OwnFontsHere = Annotated[OwnFonts, _service("own_fonts")]
 ArtsHere = Annotated[Arts, _service("arts")]
-BundlesHere = Annotated[Bundles, _service("bundles")]
+ArtZipsHere = Annotated[ArtZips, _service("art_zips")]
 PicturesHere = Annotated[ItemPictures, _service("pictures")]
 RunsHere = Annotated[Runs, _service("runs")]
 JobsHere = Annotated[Jobs, _service("jobs")]

@@ -15,13 +15,13 @@ from fastapi.routing import APIRoute
 
 from vamper.api.problems import Refused
 from vamper.formats.art_in.art_file import MOST_BYTES
-from vamper.formats.art_in.bundle import MOST_BUNDLE_BYTES
+from vamper.formats.art_in.art_zip import MOST_ZIP_BYTES
 
 T = TypeVar("T")
 
 # A multipart body carries a little more than the file in it; everything else is small.
 MOST_FILE_BODY = MOST_BYTES + 64 * 1024
-MOST_BUNDLE_BODY = MOST_BUNDLE_BYTES + 64 * 1024
+MOST_ZIP_BODY = MOST_ZIP_BYTES + 64 * 1024
 MOST_BODY = 4 * 2**20
 
 # A row of the workshop's file; larger numbers cannot be asked for.

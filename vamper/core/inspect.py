@@ -142,11 +142,8 @@ def item_findings(
         drawn = [_as_drawn(one) for one in edge]
         return art + drawn + counters + colour_findings(item.facts.flat_colours, item.number)
     if by_program is not None:
-        return (
-            art
-            + edge
-            + program_bleed_findings(item.bleed, item.number, by_program.bleed is Switch.ON, by_program.why[0])
-        )
+        on, why = by_program.bleed is Switch.ON, by_program.why[0]
+        return art + edge + program_bleed_findings(item.bleed, item.number, on, why)
     return art + edge + bleed_findings(item.bleed, item.number, stock, item.miss_mm)
 
 

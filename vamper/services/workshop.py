@@ -3,8 +3,8 @@
 from pathlib import Path
 
 from vamper.core.sheet.pack.nesting import Nester
+from vamper.services.design.art_zips import ArtZips
 from vamper.services.design.arts import Arts
-from vamper.services.design.bundles import Bundles
 from vamper.services.design.designer import Designer
 from vamper.services.design.item_pictures import ItemPictures
 from vamper.services.design.kept_designs import KeptDesigns
@@ -74,7 +74,7 @@ class Workshop:
         self.passphrase = Passphrase(self.sessions)
 
         self.arts = Arts(self.sessions, self.designer)
-        self.bundles = Bundles(self.arts, self.designer.room)
+        self.art_zips = ArtZips(self.arts, self.designer.room)
         self.pictures = ItemPictures(self.arts, self.designer, SENSED_PPI)
         self.runs = Runs(self.sessions)
         learnt = LearntFromRuns(self.runs, self.shop)
@@ -128,7 +128,7 @@ class Workshop:
 
     def close(self) -> None:
         self.plans.close()
-        self.bundles.close()
+        self.art_zips.close()
         self.scalings.close()
         self.dry_runs.close()
         self.packing.close()

@@ -29,13 +29,13 @@ export const useRemoveItems = (jobId: number) =>
     ),
   );
 
-/** Split one design's picture into a design for each drawing in it. */
 /** Set pictures to a blank's size, cropped to its shape. */
 export const useCoverBlank = (jobId: number) =>
   useDoing([['job', jobId]], (body: Schemas['CoverBlank']) =>
     ask(client.POST('/api/jobs/{job_id}/cover-blank', { params: { path: { job_id: jobId } }, body })),
   );
 
+/** Split one design's picture into a design for each drawing in it. */
 export const useSplit = (jobId: number) =>
   useDoing([['job', jobId]], ({ number, apart_mm }: { number: number; apart_mm: number }) =>
     ask(

@@ -730,6 +730,46 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/art-zips': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Add Art Zip
+     * @description Take in a zip of pictures: what is in it. Each picture is then asked for by itself.
+     */
+    post: operations['add_art_zip_api_jobs__job_id__art_zips_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/jobs/{job_id}/art-zips/{number}/{place}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Add From Zip
+     * @description One picture of a zip as a design.
+     */
+    post: operations['add_from_zip_api_jobs__job_id__art_zips__number___place__post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/bench': {
     parameters: {
       query?: never;
@@ -764,46 +804,6 @@ export interface paths {
     get: operations['get_bench_card_api_jobs__job_id__bench_card_pdf_get'];
     put?: never;
     post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/jobs/{job_id}/bundles': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Add Bundle
-     * @description Take in a zip of pictures: what is in it. Each picture is then asked for by itself.
-     */
-    post: operations['add_bundle_api_jobs__job_id__bundles_post'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/jobs/{job_id}/bundles/{number}/{place}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    /**
-     * Add From Bundle
-     * @description One picture of a zip as a design.
-     */
-    post: operations['add_from_bundle_api_jobs__job_id__bundles__number___place__post'];
     delete?: never;
     options?: never;
     head?: never;
@@ -3704,6 +3704,18 @@ export interface components {
       /** Y Mm */
       y_mm: number;
     };
+    /**
+     * ArtZipOut
+     * @description A zip that came in: its pictures, and the names of what is none.
+     */
+    ArtZipOut: {
+      /** Left Out */
+      left_out: string[];
+      /** Number */
+      number: number;
+      /** Pictures */
+      pictures: components['schemas']['ZippedPicture'][];
+    };
     /** AwayTime */
     AwayTime: {
       /**
@@ -3866,8 +3878,8 @@ export interface components {
       /** File */
       file: string;
     };
-    /** Body_add_bundle_api_jobs__job_id__bundles_post */
-    Body_add_bundle_api_jobs__job_id__bundles_post: {
+    /** Body_add_art_zip_api_jobs__job_id__art_zips_post */
+    Body_add_art_zip_api_jobs__job_id__art_zips_post: {
       /** File */
       file: string;
     };
@@ -3951,28 +3963,6 @@ export interface components {
       right_mm: number;
       /** Top Mm */
       top_mm: number;
-    };
-    /**
-     * BundleEntry
-     * @description A picture in a bundle: its place in the zip, and its name.
-     */
-    BundleEntry: {
-      /** Name */
-      name: string;
-      /** Place */
-      place: number;
-    };
-    /**
-     * BundleOut
-     * @description A zip that came in: its pictures, and the names of what is none.
-     */
-    BundleOut: {
-      /** Left Out */
-      left_out: string[];
-      /** Number */
-      number: number;
-      /** Pictures */
-      pictures: components['schemas']['BundleEntry'][];
     };
     /** CalibratedIn */
     CalibratedIn: {
@@ -4515,12 +4505,6 @@ export interface components {
      */
     CoverKind: 'none' | 'coat' | 'laminate';
     /**
-     * CoverLook
-     * @description How the face of a coat or a laminate looks.
-     * @enum {string}
-     */
-    CoverLook: 'gloss' | 'satin' | 'matte';
-    /**
      * CoverRecord
      * @description One product on one stock, with how its face looks (None: nobody said): in how many `runs` it was used, when it
      *     was laid (a code of the chain), how many coats it took in the mean (None for a laminate), how long was waited
@@ -4540,7 +4524,7 @@ export interface components {
       good: number;
       /** Held */
       held: number;
-      look: components['schemas']['CoverLook'] | null;
+      look: components['schemas']['Sheen'] | null;
       /** Made */
       made: number;
       /** Product */
@@ -4563,7 +4547,7 @@ export interface components {
       coats?: number | null;
       /** @default none */
       kind: components['schemas']['CoverKind'];
-      look?: components['schemas']['CoverLook'] | null;
+      look?: components['schemas']['Sheen'] | null;
       /**
        * Product
        * @default
@@ -5465,7 +5449,7 @@ export interface components {
      * @description One action that answers a finding.
      *
      *     `changes` holds the fields to set on the target, dotted where nested ("edge.distance_mm"); for a split, how far
-     *     apart drawings are (`apart_mm`).
+     *     apart drawings are (`apart_mm`). What is found stays where a fix is `meant`: taking it is the answer to that.
      */
     Fix: {
       /** Changes */
@@ -5476,17 +5460,28 @@ export interface components {
       effect: string;
       /** Label */
       label: string;
+      /**
+       * Meant
+       * @default false
+       */
+      meant: boolean;
       target: components['schemas']['FixTarget'];
     };
     /**
      * FixEachIn
-     * @description What a finding offers, taken for several designs at once; with `keep`, for those that come in later too.
+     * @description What a finding offers, taken for some designs at once; with `keep`, for those that come in later too. Where the fix
+     *     is `meant`, taking it answers the finding.
      */
     FixEachIn: {
       /** Code */
       code: string;
       /** Each */
       each: components['schemas']['FixOfDesign'][];
+      /**
+       * Fix Is Meant
+       * @default false
+       */
+      fix_is_meant: boolean;
       /**
        * Keep
        * @default false
@@ -7591,11 +7586,11 @@ export interface components {
      *
      *     `page` is that of a PDF, from 1. `threshold` is the least alpha (0..1) that counts as inked. `lift_de` lifts the
      *     background: everything joined to the rim whose colour is within this ΔE of the rim's. `crop` keeps one part of the
-     *     picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly inside,
-     *     or with `cut_off` also the part of what reaches out of it. `bend_deg` bends it
-     *     to stand straight on a cone: how far its inked width turns about the tip; negative where the narrow rim is the upper
-     *     one. For a design that goes on a cup it follows from the cup. `stretch` makes it so much wider for its height and
-     *     `ink_share` prints it with so much of its ink; for a film that shrinks both follow from its test bar.
+     *     picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly inside, or with `cut_off`
+     *     also the part of what reaches out of it. `bend_deg` bends it to stand straight on a cone: how far its inked width
+     *     turns about the tip; negative where the narrow rim is the upper one. For a design that goes on a cup it follows from
+     *     the cup. `stretch` makes it so much wider for its height and `ink_share` prints it with so much of its ink; for a
+     *     film that shrinks both follow from its test bar.
      */
     Preparation: {
       /** Bend Deg */
@@ -8941,6 +8936,12 @@ export interface components {
      * @enum {string}
      */
     SharedBy: 'area' | 'evenly';
+    /**
+     * Sheen
+     * @description A shine in a word.
+     * @enum {string}
+     */
+    Sheen: 'gloss' | 'satin' | 'matte';
     /** SheetOut */
     SheetOut: {
       /** Colour */
@@ -10007,6 +10008,16 @@ export interface components {
       top_mm: number;
       /** Up Mm */
       up_mm?: number | null;
+    };
+    /**
+     * ZippedPicture
+     * @description A picture in a zip: its place in the zip, and its name.
+     */
+    ZippedPicture: {
+      /** Name */
+      name: string;
+      /** Place */
+      place: number;
     };
   };
   responses: never;
@@ -11406,6 +11417,74 @@ export interface operations {
       };
     };
   };
+  add_art_zip_api_jobs__job_id__art_zips_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'multipart/form-data': components['schemas']['Body_add_art_zip_api_jobs__job_id__art_zips_post'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['ArtZipOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  add_from_zip_api_jobs__job_id__art_zips__number___place__post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+        place: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['AddedArt'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
   get_bench_api_jobs__job_id__bench_get: {
     parameters: {
       query?: never;
@@ -11454,74 +11533,6 @@ export interface operations {
           [name: string]: unknown;
         };
         content?: never;
-      };
-      /** @description Validation Error */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['HTTPValidationError'];
-        };
-      };
-    };
-  };
-  add_bundle_api_jobs__job_id__bundles_post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        job_id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'multipart/form-data': components['schemas']['Body_add_bundle_api_jobs__job_id__bundles_post'];
-      };
-    };
-    responses: {
-      /** @description Successful Response */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['BundleOut'];
-        };
-      };
-      /** @description Validation Error */
-      422: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['HTTPValidationError'];
-        };
-      };
-    };
-  };
-  add_from_bundle_api_jobs__job_id__bundles__number___place__post: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        job_id: number;
-        number: number;
-        place: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description Successful Response */
-      201: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['AddedArt'];
-        };
       };
       /** @description Validation Error */
       422: {

@@ -32,7 +32,7 @@ async function work() {
 }
 
 type OnChange = (change: Partial<Upload>) => void;
-type Bundle = Schemas['BundleOut'];
+type ArtZip = Schemas['ArtZipOut'];
 
 /** Send a file, or ask for one that is there already; the answer, or null where it was refused. */
 function send<T>(url: string, file: File | null, onChange: OnChange): Promise<T | null> {
@@ -74,11 +74,11 @@ function send<T>(url: string, file: File | null, onChange: OnChange): Promise<T 
   });
 }
 
-const isBundle = (file: File) => file.name.toLowerCase().endsWith('.zip');
+const isZip = (file: File) => file.name.toLowerCase().endsWith('.zip');
 
 /** What of a zip was left out, in a sentence; nothing where all of it are pictures. */
-function leftOut(bundle: Bundle): string {
-  const names = bundle.left_out;
+function leftOut(zip: ArtZip): string {
+  const names = zip.left_out;
   if (names.length === 0) return '';
   const some = names.slice(0, MOST_NAMED).join(', ');
   return `left out, as no pictures: ${some}${names.length > MOST_NAMED ? ' and more' : ''}`;
@@ -103,11 +103,11 @@ export const useUploads = create<Uploads>((set) => {
           await send(url, file, (part) => change(upload.id, part));
           onAdded();
         });
-      const bundle = (upload: Upload, file: File) =>
+      const zip = (upload: Upload, file: File) =>
         queue.push(async () => {
           change(upload.id, { state: 'sending' });
-          const url = `/api/jobs/${jobId}/bundles`;
-          const held = await send<Bundle>(url, file, (part) => change(upload.id, part));
+          const url = `/api/jobs/${jobId}/art-zips`;
+          const held = await send<ArtZip>(url, file, (part) => change(upload.id, part));
           if (!held) return;
           const inside = held.pictures.map(({ place, name }) => ({
             place,
@@ -122,7 +122,7 @@ export const useUploads = create<Uploads>((set) => {
         for (let n = 0; n < AT_ONCE; n += 1) void work();
       };
       for (const { file, upload } of fresh)
-        if (isBundle(file)) bundle(upload, file);
+        if (isZip(file)) zip(upload, file);
         else one(upload, `/api/jobs/${jobId}/art`, file);
       start();
     },

@@ -76,7 +76,7 @@ export function CoverFigures({ cover, coats, change }: Props) {
         label="Its face"
         options={FACES}
         value={cover.look ?? ''}
-        onChange={(look) => put({ look: look === '' ? null : (look as Schemas['CoverLook']) })}
+        onChange={(look) => put({ look: look === '' ? null : (look as Schemas['Sheen']) })}
       />
       <WordsField
         label="Product"

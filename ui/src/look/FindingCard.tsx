@@ -21,11 +21,15 @@ interface Props {
 
 export function FindingCard({ group, items, named, jobId }: Props) {
   const { first, members } = group;
+  const [pointed, setPointed] = useState(first);
   const [left, setLeft] = useState<ReadonlySet<number>>(new Set());
   const point = useLook((state) => state.point);
   const showItem = useLook((state) => state.showItem);
   const picked = members.filter((one) => one.item_number === null || !left.has(one.item_number));
-  const name = items.find((item) => item.number === first.item_number)?.name;
+  const nameOf = (number: number | null) => items.find((item) => item.number === number)?.name;
+  const name = nameOf(first.item_number);
+  const same = members.every((one) => one.text === first.text);
+  const said = same ? null : (members.find((one) => one.item_number === pointed.item_number) ?? first);
   const turn = (number: number) =>
     setLeft(
       (before) =>
@@ -61,9 +65,23 @@ export function FindingCard({ group, items, named, jobId }: Props) {
             ) : null}
             {first.title}
           </h3>
-          <p className="mt-0.5 text-sm">{first.text}</p>
+          <p className="mt-0.5 text-sm">
+            {/* Figures differ from design to design: whose they are is said, and pointing at another tells its own. */}
+            {said && `${nameOf(said.item_number)}: `}
+            {(said ?? first).text}
+          </p>
           {members.length > 1 && (
-            <Designs members={members} items={items} jobId={jobId} left={left} turn={turn} point={point} />
+            <Designs
+              members={members}
+              items={items}
+              jobId={jobId}
+              left={left}
+              turn={turn}
+              point={(one) => {
+                setPointed(one);
+                point(one);
+              }}
+            />
           )}
           <Ways jobId={jobId} picked={picked} of={members.length} done={() => point(null)} />
         </div>
@@ -78,7 +96,7 @@ interface DesignsProps {
   jobId: number;
   left: ReadonlySet<number>;
   turn: (number: number) => void;
-  point: (finding: Finding | null) => void;
+  point: (finding: Finding) => void;
 }
 
 /** The designs that have it; one that is pressed is left out of what is done. */
@@ -99,6 +117,7 @@ function Designs({ members, items, jobId, left, turn, point }: DesignsProps) {
             aria-label={name}
             aria-pressed={!left.has(number)}
             onMouseEnter={() => point(one)}
+            onFocus={() => point(one)}
             onClick={() => turn(number)}
             className={`h-10 w-10 rounded-[6px] border p-0.5 ${
               left.has(number) ? 'border-rule opacity-50' : 'border-kingfisher bg-paper'
@@ -149,9 +168,9 @@ function Ways({ jobId, picked, of, done }: WaysProps) {
             look="act"
             onClick={() => {
               done();
-              const { label, target, changes } = fix;
-              if (of === 1) take({ label, target, changes, item_number: first.item_number });
-              else takeEach({ label, code: first.code, each, keep });
+              const { label, target, changes, meant } = fix;
+              if (target === 'item') takeEach({ label, code: first.code, each, keep, fix_is_meant: meant });
+              else take({ label, target, changes, item_number: first.item_number });
             }}
           >
             {fix.label + many}

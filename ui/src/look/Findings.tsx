@@ -17,8 +17,6 @@ interface Props {
 /** What was found, most serious first; hovering shows the place, a fix is one action and can be undone. */
 export function Findings({ findings, items, jobId, title = 'What Vamper found', named = true, all }: Props) {
   const open = findings.filter((finding) => !finding.meant);
-  const stops = open.filter((finding) => finding.severity === 'stop').length;
-  const looks = open.filter((finding) => finding.severity === 'look').length;
   const notes = groupsOf(
     open.filter((finding) => finding.severity === 'note'),
     all,
@@ -31,6 +29,9 @@ export function Findings({ findings, items, jobId, title = 'What Vamper found', 
     findings.filter((finding) => finding.meant),
     all,
   );
+  // Counted as they are shown: what several designs have is one thing to look at.
+  const stops = pressing.filter(({ first }) => first.severity === 'stop').length;
+  const looks = pressing.length - stops;
   const card = (group: FindingGroup) => (
     <FindingCard key={group.key} group={group} items={items} named={named} jobId={jobId} />
   );

@@ -13,7 +13,9 @@ const finding = (item_number: number | null, more: Partial<Finding> = {}): Findi
   item_number,
   sheet: null,
   places: [],
-  fixes: [{ label: 'Cut on it', effect: '', target: 'item', changes: { width_mm: item_number } }],
+  fixes: [
+    { label: 'Cut on it', effect: '', target: 'item', changes: { width_mm: item_number }, meant: false },
+  ],
   answer: 'I mean it',
   meant: false,
   ...more,
@@ -31,12 +33,19 @@ describe('findings that several designs have', () => {
     expect(group?.members.map((one) => one.item_number)).toEqual([1, 2, 4]);
   });
 
+  it('lose none of one design at several places', () => {
+    const [here, there] = [finding(1, { text: 'here' }), finding(1, { text: 'there' })];
+    const groups = groupsOf([here, there, finding(2, { text: 'here' })]);
+    expect(groups.map((one) => one.members.length)).toEqual([2, 1]);
+    expect(groups[1]?.first.text).toBe('there');
+  });
+
   it('keep apart what was answered, and what is about no design', () => {
     expect(groupsOf([finding(1), finding(2, { meant: true }), finding(null), finding(null)])).toHaveLength(4);
   });
 
   it('offer what all of them offer, each with what it sets', () => {
-    const split = { label: 'Split', effect: '', target: 'split' as const, changes: {} };
+    const split = { label: 'Split', effect: '', target: 'split' as const, changes: {}, meant: false };
     const fixes = sharedFixes([finding(1), finding(2, { fixes: [...finding(2).fixes, split] })]);
     expect(fixes).toHaveLength(1);
     expect(fixes[0]?.each).toEqual([

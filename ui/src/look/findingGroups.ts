@@ -8,28 +8,33 @@ export interface FindingGroup {
   members: Finding[];
 }
 
-const keyOf = (finding: Finding) => [finding.code, finding.severity, finding.meant, finding.title].join('|');
+/** What a finding is grouped by: those alike of one design, at several places, are told apart by their order. */
+function keysOf(findings: readonly Finding[]): Map<Finding, string> {
+  const counts = new Map<string, number>();
+  return new Map(
+    findings.map((finding) => {
+      const alike = [finding.code, finding.severity, finding.meant, finding.title].join('|');
+      const of = `${alike}|${finding.item_number}`;
+      const nth = counts.get(of) ?? 0;
+      counts.set(of, nth + 1);
+      return [finding, `${alike}|${nth}`];
+    }),
+  );
+}
 
 /** Findings grouped in their order; those about no design stand alone. `all` may hold more of the same. */
 export function groupsOf(findings: readonly Finding[], all: readonly Finding[] = findings): FindingGroup[] {
+  const keys = keysOf(findings);
+  const keysOfAll = all === findings ? keys : keysOf(all);
   const groups = new Map<string, FindingGroup>();
   findings.forEach((finding, place) => {
-    if (finding.item_number === null) {
-      groups.set(`alone ${place}`, { key: `alone ${place}`, first: finding, members: [finding] });
-      return;
-    }
-    const key = keyOf(finding);
+    const alone = finding.item_number === null;
+    const key = alone ? `alone ${place}` : (keys.get(finding) ?? '');
     if (groups.has(key)) return;
-    const members = all.filter((one) => one.item_number !== null && keyOf(one) === key);
-    groups.set(key, { key, first: finding, members: onceEach(members.length ? members : [finding]) });
+    const others = alone ? [] : all.filter((one) => one.item_number !== null && keysOfAll.get(one) === key);
+    groups.set(key, { key, first: finding, members: others.length ? others : [finding] });
   });
   return [...groups.values()];
-}
-
-/** One of each design: a design can have the same finding at two places. */
-function onceEach(members: Finding[]): Finding[] {
-  const seen = new Set<number | null>();
-  return members.filter((one) => !seen.has(one.item_number) && seen.add(one.item_number));
 }
 
 /** What every one of some findings offers, by its label, with what it sets for each. */

@@ -64,9 +64,11 @@ export default function PhonePage() {
             <Sent key={one.id} one={one} />
           ))}
         </ul>
-        {to !== NEW && uploads.length > 0 && uploads.every((one) => one.state === 'done') && (
-          <WhatWasFound jobId={Number(to)} count={uploads.length} />
-        )}
+        {to !== NEW &&
+          uploads.length > 0 &&
+          uploads.every((one) => one.state === 'done' || one.state === 'failed') && (
+            <WhatWasFound jobId={Number(to)} count={uploads.length} />
+          )}
         <ArtPicker picker={picker} take={(files) => files.length > 0 && send.mutate(files)} />
       </section>
       <section aria-label="At the bench" className="flex flex-col gap-2">

@@ -241,7 +241,7 @@ def _blank(spec: BlankSpec | None, heat: HeatSpec) -> BlankOut:
     if spec is None:
         return BlankOut(spec=None, per_plate=None, lines=[])
     count = per_plate(spec.width_mm, spec.height_mm, heat)
-    covered = size_mm(spec.width_mm + 2 * spec.past_mm, spec.height_mm + 2 * spec.past_mm, 1)
+    covered = size_mm(*spec.covered_mm, 1)
     return BlankOut(
         spec=spec,
         per_plate=count,

@@ -11,8 +11,8 @@ from sse_starlette.sse import EventSourceResponse
 
 from vamper.api.dependencies import (
     ArtsHere,
+    ArtZipsHere,
     BriefingHere,
-    BundlesHere,
     FixesHere,
     JobsHere,
     PackingHere,
@@ -27,7 +27,7 @@ from vamper.api.jobs.schemas import (
     NOTHING_KNOWN,
     AddedArt,
     AnswerIn,
-    BundleOut,
+    ArtZipOut,
     Change,
     FixEachIn,
     FixIn,
@@ -42,7 +42,7 @@ from vamper.api.jobs.schemas import (
     ViewOut,
 )
 from vamper.api.jobs.views import last_run_words
-from vamper.api.request_checks import MOST_BUNDLE_BODY, MOST_FILE_BODY, Id, in_turn
+from vamper.api.request_checks import MOST_FILE_BODY, MOST_ZIP_BODY, Id, in_turn
 from vamper.api.request_checks import router as door_router
 from vamper.api.sheet.schemas import FiguresPart
 from vamper.core.bench_card import bench_steps
@@ -173,7 +173,7 @@ def take_fix_each(jobs: JobsHere, fixes: FixesHere, shown: Shown, job_id: Id, fi
     """Do what a finding offers for several designs, as one step."""
     jobs.get(job_id)
     each = [(one.item_number, one.changes) for one in fix.each]
-    return shown.view(fixes.take_each(job_id, fix.code, fix.label, each, fix.keep), fix.known)
+    return shown.view(fixes.take_each(job_id, fix.code, fix.label, each, fix.keep, fix.fix_is_meant), fix.known)
 
 
 @router.post("/jobs/{job_id}/answers", tags=["changes"])
@@ -214,27 +214,27 @@ def _added(jobs: Jobs, job_id: int, taken: Imported) -> AddedArt:
     return AddedArt(number=state.document.items[-1].number, name=taken.name)
 
 
-@router.post("/jobs/{job_id}/bundles", tags=["art"], status_code=201, max_body_size=MOST_BUNDLE_BODY)
-async def add_bundle(bundles: BundlesHere, jobs: JobsHere, job_id: Id, file: UploadFile) -> BundleOut:
+@router.post("/jobs/{job_id}/art-zips", tags=["art"], status_code=201, max_body_size=MOST_ZIP_BODY)
+async def add_art_zip(art_zips: ArtZipsHere, jobs: JobsHere, job_id: Id, file: UploadFile) -> ArtZipOut:
     """Take in a zip of pictures: what is in it. Each picture is then asked for by itself."""
 
-    def add() -> BundleOut:
+    def add() -> ArtZipOut:
         jobs.get(job_id)
-        taken = bundles.take_in(file.file)
-        return BundleOut(
+        taken = art_zips.take_in(file.file)
+        return ArtZipOut(
             number=taken.number, pictures=list(taken.held.pictures), left_out=list(taken.held.left_out)[:MOST_LEFT_OUT]
         )
 
     return await in_turn(add)
 
 
-@router.post("/jobs/{job_id}/bundles/{number}/{place}", tags=["art"], status_code=201)
-async def add_from_bundle(bundles: BundlesHere, jobs: JobsHere, job_id: Id, number: Id, place: Place) -> AddedArt:
+@router.post("/jobs/{job_id}/art-zips/{number}/{place}", tags=["art"], status_code=201)
+async def add_from_zip(art_zips: ArtZipsHere, jobs: JobsHere, job_id: Id, number: Id, place: Place) -> AddedArt:
     """One picture of a zip as a design."""
 
     def add() -> AddedArt:
         jobs.get(job_id)
-        return _added(jobs, job_id, bundles.picture(number, place))
+        return _added(jobs, job_id, art_zips.picture(number, place))
 
     return await in_turn(add)
 

@@ -13,7 +13,7 @@ from vamper.api.sheet.schemas import LayoutPart, SheetPart
 from vamper.core.values.findings import Fix, FixTarget, Severity, Station
 from vamper.core.values.job import MOST_ITEMS
 from vamper.core.values.limits import ONE_LINE
-from vamper.formats.art_in.bundle import BundleEntry
+from vamper.formats.art_in.art_zip import ZippedPicture
 from vamper.services.brief.brief import Phrase
 from vamper.services.brief.rail import StationFigure
 from vamper.services.jobs.jobs import JobState
@@ -122,12 +122,15 @@ class FixOfDesign(BaseModel):
 
 
 class FixEachIn(BaseModel):
-    """What a finding offers, taken for several designs at once; with `keep`, for those that come in later too."""
+    """What a finding offers, taken for some designs at once; with `keep`, for those that come in later too. Where
+    `fix_is_meant`, taking it answers the finding.
+    """
 
     label: Annotated[str, Field(min_length=1, max_length=200), ONE_LINE]
     code: Annotated[str, Field(min_length=1, max_length=40), ONE_LINE]
     each: Annotated[list[FixOfDesign], Field(min_length=1, max_length=1000)]
     keep: bool = False
+    fix_is_meant: bool = False
     known: KnownParts = NOTHING_KNOWN
 
 
@@ -141,11 +144,11 @@ class AnswerIn(BaseModel):
     known: KnownParts = NOTHING_KNOWN
 
 
-class BundleOut(BaseModel):
+class ArtZipOut(BaseModel):
     """A zip that came in: its pictures, and the names of what is none."""
 
     number: int
-    pictures: list[BundleEntry]
+    pictures: list[ZippedPicture]
     left_out: list[str]
 
 

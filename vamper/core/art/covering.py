@@ -10,14 +10,9 @@ def covering_crop(picture_px: tuple[int, int], blank: BlankSpec, at: tuple[float
 
     `at` says which part: 0 the left or upper end, 1 the right or lower one, 0.5 the middle.
     """
-    width, height = covered_mm(blank)
+    width, height = blank.covered_mm
     across, down = picture_px
     share = width / height * down / across
     wide, high = (share, 1.0) if share <= 1 else (1.0, 1 / share)
     left, top = (1 - wide) * at[0], (1 - high) * at[1]
     return (round(left, 6), round(top, 6), round(left + wide, 6), round(top + high, 6))
-
-
-def covered_mm(blank: BlankSpec) -> tuple[float, float]:
-    """Width and height of what covers a blank."""
-    return blank.width_mm + 2 * blank.past_mm, blank.height_mm + 2 * blank.past_mm

@@ -47,8 +47,16 @@ def groups_of(outline: Outline, apart_mm: float, together: bool = False) -> tupl
         MultiPolygon([part for part, label in zip(members, labels, strict=True) if label == n])
         for n in range(int(labels.max()) + 1)
     ]
-    if together:
-        shapes = belonging(shapes)
+    found = _in_order(outline, shapes)
+    return together_in(outline, found) if together else found
+
+
+def together_in(outline: Outline, groups: tuple[Group, ...]) -> tuple[Group, ...]:
+    """The groups of a picture with those that belong together made one."""
+    return _in_order(outline, belonging([group.shape for group in groups]))
+
+
+def _in_order(outline: Outline, shapes: list[MultiPolygon]) -> tuple[Group, ...]:
     return tuple(Group(shape, _crop(outline, shape)) for shape in _reading_order(shapes))
 
 

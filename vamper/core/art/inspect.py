@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from vamper.core.art.colours import flat_colours
-from vamper.core.art.groups import Group, are_several, groups_of, start_apart_mm
+from vamper.core.art.groups import Group, are_several, groups_of, start_apart_mm, together_in
 from vamper.core.art.outline import SPECK_MM2, Outline
 from vamper.core.art.own_border import base_finding
 from vamper.core.art.picture import CONVERSION_WORDS, Conversion, Picture
@@ -64,10 +64,11 @@ class ArtFacts:
 
 def look_over(picture: Picture, outline: Outline, threshold: float) -> ArtFacts:
     """Everything the findings need that is dear to compute."""
+    apart = groups_of(outline, start_apart_mm(outline))
     return ArtFacts(
         surface=survey(picture, outline, threshold),
-        groups=groups_of(outline, start_apart_mm(outline), together=True),
-        apart=groups_of(outline, start_apart_mm(outline)),
+        groups=together_in(outline, apart),
+        apart=apart,
         rim=rim_of(picture) if picture.is_opaque else None,
         is_vector=picture.is_vector,
         conversions=picture.conversions,
@@ -89,7 +90,7 @@ def art_findings(
     found = [
         _opaque(outline, item, number, facts),
         _several(outline, item, number, facts),
-        base_finding(outline, item, number, facts.surface.base),
+        base_finding(outline, item, number, facts.surface.base, stock),
         _white(outline, number, facts.surface, stock),
         _glitter(outline, number, facts.surface, stock),
         _resolution(outline, item, number, purpose, facts, 1.0 if stock.shrink is None else stock.shrink.mean),

@@ -18,6 +18,8 @@ from shapely.geometry.base import BaseGeometry
 
 from vamper.core.values.geometry import opening
 
+# A picture of more parts than these is a texture, and no lettering is read in it: its cost grows with their square.
+_MOST_PARTS = 400
 # Fewer letters than this are no line.
 LEAST_LETTERS = 3
 # A stroke is thinner than this share of its letter's height, and little of a letter is thicker.
@@ -33,9 +35,9 @@ CRUMB_SHARE = 0.1
 
 def belonging(groups: Sequence[MultiPolygon]) -> list[MultiPolygon]:
     """Groups of parts with those that belong together made one; their order is not kept."""
-    if len(groups) < 2:
-        return list(groups)
     members = [part for group in groups for part in group.geoms]
+    if len(groups) < 2 or len(members) > _MOST_PARTS:
+        return list(groups)
     of_group = [place for place, group in enumerate(groups) for _ in group.geoms]
     lines = _lines(members)
     joined = [(of_group[one], of_group[other]) for line in lines for one, other in pairwise(line)]
@@ -43,11 +45,6 @@ def belonging(groups: Sequence[MultiPolygon]) -> list[MultiPolygon]:
     written = [shapely.union_all([members[place] for place in line]) for line in lines]
     merged = _merged(merged, _captions(merged, written))
     return _merged(merged, _crumbs(merged))
-
-
-def has_lettering(groups: Sequence[MultiPolygon]) -> bool:
-    """Whether any of the parts are a line of letters."""
-    return bool(_lines([part for group in groups for part in group.geoms]))
 
 
 def _is_stroke(part: Polygon) -> bool:

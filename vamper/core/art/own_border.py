@@ -20,6 +20,7 @@ from vamper.core.values.findings import Finding, Fix, FixTarget, Place, Severity
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.lengths import mm
 from vamper.core.values.miss import STARTER_MISS_MM
+from vamper.core.values.stock import Stock
 
 # Below this share of alpha a pixel belongs to a soft rim.
 SOLID_ALPHA = 0.95
@@ -110,9 +111,12 @@ def _is_sure(
     return spread < EVEN_SPREAD or lightness > inside + LIGHTER_BY or busy > BUSY_DE
 
 
-def base_finding(outline: Outline, item: ItemSpec, number: int, base: WhiteBase | None) -> Finding | None:
+def base_finding(outline: Outline, item: ItemSpec, number: int, base: WhiteBase | None, stock: Stock) -> Finding | None:
     """What is told of a border that is already drawn: that the cut follows it, or that it could."""
     if base is None:
+        return None
+    # What may be the drawing itself is not called a border because it is cut bare, nor what nothing is printed on.
+    if not item.edge.has_border and not (base.sure and stock.printable):
         return None
     least = mm(base.least_mm, 1)
     left, top, right, bottom = outline.shape.bounds
@@ -128,6 +132,7 @@ def base_finding(outline: Outline, item: ItemSpec, number: int, base: WhiteBase 
         f"{mm(start.distance_mm)} round what is there",
         FixTarget.ITEM,
         {"edge.kind": start.kind, "edge.distance_mm": start.distance_mm},
+        meant=True,
     )
     if not item.edge.has_border:
         severity, title = Severity.NOTE, "Cut on the border it has"

@@ -36,8 +36,8 @@ _MASKED = {ApplyWay.STICK, ApplyWay.HINGE, ApplyWay.HAND_OUT, ApplyWay.PRESS}
 class ChainFacts:
     """What decides the chain: the stock and how it was printed, what lies over it and when, how it is cut and by whose
     marks, what carries it, onto what it goes and how, how it is set, pressed and peeled. `large` pieces are larger than
-    a hand; `pairs` are fronts with backs, `layered` colours that lie on each other, `keyed` ones by
-    keys that they bear.
+    a hand; `pairs` are fronts with backs, `layered` colours that lie on each other, `keyed` ones by keys that
+    they bear.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

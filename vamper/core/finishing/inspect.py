@@ -216,14 +216,9 @@ def _oven(job: Job, chain: Chain) -> Iterator[Finding]:
 _SET_WORDS = {SetWay.AIR: "Let it dry in air", SetWay.TOP_COAT: "Set it under a top coat"}
 
 
-def _covering(blank: BlankSpec) -> tuple[float, float]:
-    """How large a print has to be for a blank, mm."""
-    return blank.width_mm + 2 * blank.past_mm, blank.height_mm + 2 * blank.past_mm
-
-
 def covers(blank: BlankSpec, item: DesignedItem, scale: float = 1.0) -> bool:
     """Whether a design covers a blank, or would at another scale."""
-    wanted, got = _covering(blank), item.outline.size_mm
+    wanted, got = blank.covered_mm, item.outline.size_mm
     return all(side * scale >= least - _NEAR_MM for side, least in zip(got, wanted, strict=True))
 
 
@@ -231,7 +226,7 @@ def _blank(item: DesignedItem, blank: BlankSpec) -> Iterator[Finding]:
     """A print has to cover its blank with something to spare all round."""
     if covers(blank, item):
         return
-    wanted, got = _covering(blank), item.outline.size_mm
+    wanted, got = blank.covered_mm, item.outline.size_mm
     grow = max(wanted[0] / got[0], wanted[1] / got[1])
     spec = item.as_asked
     yield Finding(

@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from vamper.core.ledger.run import CameOut, Run
-from vamper.core.values.finish import CoverLook
+from vamper.core.values.sheen import Sheen
 
 _COVERS = ("coat-before", "coat-after", "laminate")
 _WAITS = ("coat_minutes", "cure_minutes")
@@ -21,7 +21,7 @@ class CoverRecord:
     """
 
     product: str
-    look: CoverLook | None
+    look: Sheen | None
     stock_name: str
     when: str
     runs: int
@@ -36,7 +36,7 @@ class CoverRecord:
 
 def cover_records(runs: Iterable[Run]) -> tuple[CoverRecord, ...]:
     """The covers of real runs, those of which most is known first; one without a name counts by how it was laid."""
-    found = defaultdict[tuple[str, CoverLook | None, str, str], list[Run]](list)
+    found = defaultdict[tuple[str, Sheen | None, str, str], list[Run]](list)
     for run in runs:
         when = next((code for code in run.process.split() if code in _COVERS), None)
         if when is None or run.simulated or run.came_out is CameOut.NOT_RUN:
@@ -46,7 +46,7 @@ def cover_records(runs: Iterable[Run]) -> tuple[CoverRecord, ...]:
     return tuple(sorted(records, key=lambda one: (-one.runs, one.product, one.stock_name)))
 
 
-def _record(product: str, look: CoverLook | None, stock_name: str, when: str, runs: list[Run]) -> CoverRecord:
+def _record(product: str, look: Sheen | None, stock_name: str, when: str, runs: list[Run]) -> CoverRecord:
     looks = [check.held for run in runs for check in run.later if check.held is not None]
     waits = {key: _mean([one.value for run in runs for one in run.figures if one.key == key]) for key in _WAITS}
     return CoverRecord(

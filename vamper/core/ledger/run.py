@@ -15,10 +15,11 @@ from annotated_types import Ge, Gt, Le, Len
 from vamper.core.ledger.diagnosis import CAUSE_BY_KEY
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import CoverLook, LabelFigure
+from vamper.core.values.finish import LabelFigure
 from vamper.core.values.limits import ONE_LINE, STRICT
 from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.run_seen import MarksSeen
+from vamper.core.values.sheen import Sheen
 from vamper.core.values.tried import Gf, Outcome, Passes, Pressure
 
 Words = Annotated[str, Len(0, 200), ONE_LINE]
@@ -191,7 +192,7 @@ class Run:
     quality: Words = ""
     process: Words = ""
     cover: Words = ""
-    look: CoverLook | None = None
+    look: Sheen | None = None
     coats: Annotated[int, Ge(0), Le(12)] | None = None
     figures: Annotated[tuple[LabelFigure, ...], Len(0, 40)] = ()
     customer: Words = ""

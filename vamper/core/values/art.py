@@ -80,11 +80,11 @@ class Preparation:
 
     `page` is that of a PDF, from 1. `threshold` is the least alpha (0..1) that counts as inked. `lift_de` lifts the
     background: everything joined to the rim whose colour is within this ΔE of the rim's. `crop` keeps one part of the
-    picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly inside,
-    or with `cut_off` also the part of what reaches out of it. `bend_deg` bends it
-    to stand straight on a cone: how far its inked width turns about the tip; negative where the narrow rim is the upper
-    one. For a design that goes on a cup it follows from the cup. `stretch` makes it so much wider for its height and
-    `ink_share` prints it with so much of its ink; for a film that shrinks both follow from its test bar.
+    picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly inside, or with `cut_off`
+    also the part of what reaches out of it. `bend_deg` bends it to stand straight on a cone: how far its inked width
+    turns about the tip; negative where the narrow rim is the upper one. For a design that goes on a cup it follows from
+    the cup. `stretch` makes it so much wider for its height and `ink_share` prints it with so much of its ink; for a
+    film that shrinks both follow from its test bar.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

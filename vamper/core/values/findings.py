@@ -72,13 +72,14 @@ class Fix:
     """One action that answers a finding.
 
     `changes` holds the fields to set on the target, dotted where nested ("edge.distance_mm"); for a split, how far
-    apart drawings are (`apart_mm`).
+    apart drawings are (`apart_mm`). What is found stays where a fix is `meant`: taking it is the answer to that.
     """
 
     label: str
     effect: str
     target: FixTarget
     changes: Mapping[str, object]
+    meant: bool = field(default=False, repr=False)
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,6 +8,7 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Ge, Gt, Le, Len
 
 from vamper.core.values.limits import ONE_LINE, STRICT
+from vamper.core.values.sheen import Sheen
 
 
 class Target(StrEnum):
@@ -47,14 +48,6 @@ class CoverKind(StrEnum):
     LAMINATE = "laminate"
 
 
-class CoverLook(StrEnum):
-    """How the face of a coat or a laminate looks."""
-
-    GLOSS = "gloss"
-    SATIN = "satin"
-    MATTE = "matte"
-
-
 class CoverWhen(StrEnum):
     """When a coat is laid: on the whole sheet, or on the pieces."""
 
@@ -76,7 +69,7 @@ class CoverSpec:
     um: Annotated[float, Ge(0), Le(1000)] = 60.0
     coats: Annotated[int, Ge(0), Le(12)] | None = None
     product: Annotated[str, Len(0, 80), ONE_LINE] = ""
-    look: CoverLook | None = None
+    look: Sheen | None = None
 
 
 class TransferMask(StrEnum):
@@ -182,6 +175,11 @@ class BlankSpec:
     width_mm: Panel
     height_mm: Panel
     past_mm: Annotated[float, Ge(0), Le(20)] = 2.0
+
+    @property
+    def covered_mm(self) -> tuple[float, float]:
+        """Width and height of a print that covers it."""
+        return self.width_mm + 2 * self.past_mm, self.height_mm + 2 * self.past_mm
 
 
 @dataclass(frozen=True, slots=True)

@@ -18,6 +18,7 @@ from vamper.core.values.item import Turn
 from vamper.core.values.limits import ONE_LINE, STRICT, Colour, Share
 from vamper.core.values.printer import Ink, PrinterKind
 from vamper.core.values.reading import reflectance_of
+from vamper.core.values.sheen import Sheen
 from vamper.core.values.tables import row, table
 
 
@@ -55,14 +56,6 @@ class Ground(StrEnum):
     METALLIC = "metallic"
     CLEAR_OR_WHITE = "clear-or-white"
     WHITE_OR_DARK = "white-or-dark"
-
-
-class Sheen(StrEnum):
-    """How a face shines."""
-
-    GLOSS = "gloss"
-    SATIN = "satin"
-    MATTE = "matte"
 
 
 # From which shine on (matte 0, glass 1) a face is called so.

@@ -42,7 +42,7 @@ class BriefFacts:
 class ChoiceContext:
     """What choices are worked out from; `design` is None where the job cannot be designed as it stands, `offcuts` are
     those of its stock. `recent` are the stocks that were used last, `prices` what a piece takes of each stock whose
-    price is known, in words.
+    price is known, in words, for whoever asks for them.
     """
 
     document: JobDocument
@@ -51,7 +51,7 @@ class ChoiceContext:
     shop: Shop
     offcuts: tuple[KeptOffcut, ...] = ()
     recent: tuple[str, ...] = ()
-    prices: Mapping[str, str] = field(default_factory=dict)
+    prices: Callable[[], Mapping[str, str]] = dict
 
     @property
     def designed(self) -> Design | None:

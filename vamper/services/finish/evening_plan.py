@@ -55,8 +55,9 @@ def _timed(one: WorkStep, happened: Happened, starts: datetime) -> TimedStep:
         )
     began = None if happened.began is None else max(0, whole_minutes(happened.began - starts))
     ended = None if happened.ended is None else max(0, whole_minutes(happened.ended - starts))
-    if happened.began is not None and ended is None and not one.timed.hands_on:
-        # The plan counts whole minutes: what follows a rest is not asked for before that is over to the second.
+    if happened.began is not None and ended is None and not one.timed.hands_on and one.most_s is None:
+        # The plan counts whole minutes: what follows a rest is not asked for before that is over to the second;
+        # what must not last longer may be ended any time, and is never planned past its label.
         over = happened.began + timedelta(minutes=one.timed.minutes) - starts
         return replace(one.timed, began=began, minutes=math.ceil(over.total_seconds() / 60) - (began or 0))
     return replace(one.timed, began=began, ended=ended)

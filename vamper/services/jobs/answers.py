@@ -77,13 +77,19 @@ def _told(codes: tuple[str, ...], code: str, meant: bool) -> tuple[str, ...]:
 
 
 def fixed(
-    document: JobDocument, code: str, each: Sequence[tuple[int, Mapping[str, Any]]], keep: bool = False
+    document: JobDocument,
+    code: str,
+    each: Sequence[tuple[int, Mapping[str, Any]]],
+    keep: bool = False,
+    meant: bool = False,
 ) -> JobDocument:
-    """A job in which several designs take a fix of one finding at once, each with what it sets for it. With `keep` art
-    that comes in later with a border of its own begins as these do.
+    """A job in which designs take a fix of one finding at once, each with what it sets for it; where that is `meant`,
+    taking it answers the finding. With `keep` art that comes in later with a border of its own begins as these do.
     """
     for number, changes in each:
         document = document.items_changed((number,), changes)
+    if meant:
+        document = with_answer(document, code, [number for number, _ in each], True, keep)
     if code != _BASE or not keep:
         return document
     return replace(document, on_base=all(not document.item(number).edge.has_border for number, _ in each))

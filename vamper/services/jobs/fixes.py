@@ -51,10 +51,18 @@ class Fixes:
         return self._of_design[target](self._jobs.get(job_id), item_number, label, changes)
 
     def take_each(
-        self, job_id: int, code: str, label: str, each: Sequence[tuple[int, Mapping[str, Any]]], keep: bool
+        self,
+        job_id: int,
+        code: str,
+        label: str,
+        each: Sequence[tuple[int, Mapping[str, Any]]],
+        keep: bool,
+        meant: bool = False,
     ) -> JobState:
-        """Do what a finding offers for several designs, as one step; with `keep`, for those that come in later too."""
-        return self._jobs.edit(job_id, label, lambda document: fixed(document, code, each, keep))
+        """Do what a finding offers for some designs, as one step; with `keep`, for those that come in later too. Where
+        it is `meant`, what is found stays, and is answered by it.
+        """
+        return self._jobs.edit(job_id, label, lambda document: fixed(document, code, each, keep, meant))
 
     def answer(self, job_id: int, code: str, numbers: Sequence[int] | None, meant: bool, keep: bool) -> JobState:
         """Say that a finding is meant so, or ask again.

@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import asdict, dataclass, replace
 from typing import Any
 
-from vamper.core.art.covering import covered_mm, covering_crop
+from vamper.core.art.covering import covering_crop
 from vamper.core.art.groups import Group, groups_of, start_apart_mm
 from vamper.core.design import DesignedItem
 from vamper.core.edge.handling import Candidate, Handling, HandlingAdvice, advise, candidates, handling_of
@@ -33,6 +33,7 @@ from vamper.services.work.cache import Cache
 _SKETCH_PX = 900
 _KEPT_SHAPES = 100
 _CARD_MM = 0.02
+_COARSE = 4.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,7 +119,8 @@ class Items:
         """From which size on each of some stocks holds the drawing of one design, cut on its own outline."""
         outline = self.designed(state, number).outline
         width, height = outline.size_mm
-        most = max(one.least_neck_mm for one in stocks)
+        # A drawing that is coarser than any of them needs tells how much smaller it could be.
+        most = _COARSE * max(one.least_neck_mm for one in stocks)
 
         def make() -> float:
             return holding_neck(as_multi(parts(outline.shape.simplify(_CARD_MM))), most)
@@ -163,7 +165,7 @@ class Items:
     def cover_blank(self, state: JobState, numbers: Sequence[int], blank: BlankSpec) -> JobState:
         """Pictures set to a blank's size, as one step: each cropped in its middle to the blank's shape."""
         whole = {number: self._whole_px(state, number) for number in numbers}
-        width, _ = covered_mm(blank)
+        width, _ = blank.covered_mm
 
         def edit(document: JobDocument) -> JobDocument:
             for number, picture_px in whole.items():

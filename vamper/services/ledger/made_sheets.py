@@ -189,7 +189,9 @@ class MadeSheets:
         """How many more of each product are whole once a run is counted with those of the same hand-off before it: of
         each of its prints there must be one that came out well.
         """
-        before = [one.run for one in self._runs.of_job(job_id) if one.hand_off_id == handed.number]
+        # Without a hand-off nobody knows by which plan an earlier sheet was made.
+        of_job = () if handed.number is None else self._runs.of_job(job_id)
+        before = [one.run for one in of_job if one.hand_off_id == handed.number]
         good_before = good_of_designs(handed.plan, before)
         good = good_of_designs(handed.plan, [*before, run])
         more = (

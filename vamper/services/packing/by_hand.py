@@ -8,7 +8,7 @@ is packed again.
 
 import math
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -32,7 +32,7 @@ from vamper.services.packing.tables import Hand, Table
 _TOLD_DISTANCES = 4
 _NEAR_ENOUGH_MM = 0.01
 # A size is told in hundredths of a millimetre; what grows by less than this share does not grow.
-_TENTHS, _LEAST_GROWTH = 100, 1.005
+_HUNDREDTHS, _LEAST_GROWTH = 100, 1.005
 
 
 @dataclass(frozen=True, slots=True)
@@ -221,7 +221,7 @@ class ByHand:
         if not by_itself(item, document.items) or any(one.item in product.items for product in document.products):
             raise BadInput("this is one of a set, whose sizes hang together; scale the set instead", "")
         by = growth_of(table.others(sheet, indexes), _moved(table, one), item.edge.reach_mm)
-        wanted = math.floor(item.size.wanted_mm * by * _TENTHS) / _TENTHS
+        wanted = math.floor(item.size.wanted_mm * by * _HUNDREDTHS) / _HUNDREDTHS
         by = wanted / item.size.wanted_mm
         if by < _LEAST_GROWTH:
             raise BadInput("it fills its gap already", "")
@@ -235,17 +235,14 @@ class ByHand:
         side = next(side for side in SIDES if getattr(item.size, side) is not None)
         size = SizeSpec(**{side: wanted}, size_over=item.size.size_over)
 
-        def edit(now: JobDocument) -> JobDocument:
+        def with_it(now: JobDocument) -> JobDocument:
             grown = sized(replace(now.item(one.item), number=number, quantity=1, fill_priority=None), size)
             if number == one.item:
-                items = tuple(grown if other.number == number else other for other in now.items)
-            else:
-                fewer = replace(now.item(one.item), quantity=max(1, now.item(one.item).quantity - 1))
-                others = tuple(fewer if other.number == one.item else other for other in now.items)
-                items = (*others, replace(grown, name=f"{grown.name}, grown"[:200]))
-            return _held_as(replace(now, items=items), sheets)
+                return now.in_place_of(number, (grown,))
+            return now.with_items((*now.items, replace(grown, name=f"{grown.name}, grown"[:200])))
 
-        state = self._jobs.edit(job_id, "grow a piece into its gap", edit, on=table.revision)
+        fewer = Counter() if number == one.item else Counter({one.item: -1})
+        state = self._keep(job_id, table, "grow a piece into its gap", sheets, fewer, begun=with_it)
         return HandResult(state, sheet, tuple(indexes), f"It is {by:.2f} times as large now.")
 
     def release(self, job_id: int, hands_too: bool) -> JobState:
@@ -311,10 +308,14 @@ class ByHand:
         sheets: Sequence[Sequence[Placement]],
         more: Counter[int] | None = None,
         subject: str = "",
+        begun: Callable[[JobDocument], JobDocument] = lambda document: document,
     ) -> JobState:
-        """Hold the whole layout as it is now; extra copies that filled a sheet become wanted ones."""
+        """Hold the whole layout as it is now, `begun` on a job whose designs were changed for it; extra copies that
+        filled a sheet become wanted ones.
+        """
 
         def edit(document: JobDocument) -> JobDocument:
+            document = begun(document)
             lying = Counter(one.item for pieces in sheets for one in pieces)
             counts = {
                 item.number: max(item.quantity + (more or Counter())[item.number], lying[item.number])
@@ -325,15 +326,10 @@ class ByHand:
                 for item in document.items
                 if counts[item.number] or item.fill_priority is not None
             )
-            return _held_as(replace(document, items=items), sheets)
+            held = without_gaps(kept_as_they_lie(sheets))
+            return replace(document, items=items, held=held, packing=replace(document.packing, fill=False))
 
         return self._jobs.edit(job_id, label, edit, subject, on=table.revision)
-
-
-def _held_as(document: JobDocument, sheets: Sequence[Sequence[Placement]]) -> JobDocument:
-    """A job whose whole layout is held as it lies."""
-    held = without_gaps(kept_as_they_lie(sheets))
-    return replace(document, held=held, packing=replace(document.packing, fill=False))
 
 
 def _label(verb: str, count: int, of: str = "") -> str:

@@ -1,5 +1,7 @@
 """What the brief of a job is told from, and what its phrases can be changed to."""
 
+from functools import partial
+
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
 from vamper.services.brief.brief import choices
@@ -45,7 +47,7 @@ class Briefing:
             shop=self._shop,
             offcuts=self._supplies.offcuts(state.document.stock),
             recent=self._jobs.recent_stocks(),
-            prices={} if design is None else self._prices(state),
+            prices=dict if design is None else partial(self._prices, state),
         )
         return choices(asked, phrase)
 

@@ -31,12 +31,13 @@ def choices(asked: ChoiceContext) -> list[Choice]:
     """Those used last first, the others in groups by what is made, in the order of the shelf within each."""
     shelf, now = asked.shop.stocks.all(), asked.document.stock
     keys = [key for key, kept in shelf.items() if not kept.hidden or key == now]
-    found = {key: _choice(asked, key, shelf[key].name, shelf[key].value) for key in keys}
+    prices = asked.prices()
+    found = {key: _choice(asked, key, shelf[key].name, shelf[key].value, prices.get(key, "")) for key in keys}
     last = [replace(found.pop(key), group=_USED_LAST) for key in asked.recent[:_MOST_LAST] if key in found]
     return [*last, *sorted(found.values(), key=lambda choice: GROUPS.index(choice.group))]
 
 
-def _choice(asked: ChoiceContext, key: str, name: str, stock: Stock) -> Choice:
+def _choice(asked: ChoiceContext, key: str, name: str, stock: Stock, price: str) -> Choice:
     wanted = {item.cut for item in asked.document.items} or {Cut.KISS}
     cut = effective_cut(stock, Cut.KISS if Cut.KISS in wanted else Cut.THROUGH)
     tried = asked.shop.tried.of(asked.document.cutter_id, key)
@@ -47,7 +48,7 @@ def _choice(asked: ChoiceContext, key: str, name: str, stock: Stock) -> Choice:
     how = (_cut_words(setting, asked.job.cutter), printed, f"then {AFTER[stock.stock_class]}")
     return Choice(
         name,
-        "; ".join(filter(None, (*how, asked.prices.get(key)))),
+        "; ".join(filter(None, (*how, price))),
         {"stock": key, "plain": False},
         key == asked.document.stock,
         group=GROUP_OF[stock.stock_class],

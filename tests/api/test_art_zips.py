@@ -20,7 +20,7 @@ def zipped(files: dict[str, bytes]) -> bytes:
 
 
 def sent(client: TestClient, job: int, data: bytes, name: str = "bundle.zip"):  # type: ignore[no-untyped-def]  # noqa: F811
-    return client.post(f"/api/jobs/{job}/bundles", files={"file": (name, data, "application/zip")})
+    return client.post(f"/api/jobs/{job}/art-zips", files={"file": (name, data, "application/zip")})
 
 
 def test_pictures_come_in_by_their_names_and_what_is_none_is_named(client: TestClient, job: int) -> None:  # noqa: F811
@@ -44,19 +44,19 @@ def test_pictures_come_in_by_their_names_and_what_is_none_is_named(client: TestC
     assert sorted(held["left_out"]) == ["licence.PDFX", "readme.txt"]
     before = len(client.get(f"/api/jobs/{job}").json()["job"]["document"]["items"])
     for one in held["pictures"]:
-        added = client.post(f"/api/jobs/{job}/bundles/{held['number']}/{one['place']}")
+        added = client.post(f"/api/jobs/{job}/art-zips/{held['number']}/{one['place']}")
         assert added.status_code == 201
         assert added.json()["name"] in one["name"]
     items = client.get(f"/api/jobs/{job}").json()["job"]["document"]["items"]
     assert len(items) == before + 3
     # What is no picture of it cannot be asked for.
-    assert client.post(f"/api/jobs/{job}/bundles/{held['number']}/3").status_code == 404
-    assert client.post(f"/api/jobs/{job}/bundles/999/0").status_code == 404
+    assert client.post(f"/api/jobs/{job}/art-zips/{held['number']}/3").status_code == 404
+    assert client.post(f"/api/jobs/{job}/art-zips/999/0").status_code == 404
 
 
 def test_a_picture_that_is_none_inside_loses_none_of_the_others(client: TestClient, job: int) -> None:  # noqa: F811
     held = sent(client, job, zipped({"a.png": b"no picture", "b.png": disc_png()})).json()
-    answers = [client.post(f"/api/jobs/{job}/bundles/{held['number']}/{place}") for place in (0, 1)]
+    answers = [client.post(f"/api/jobs/{job}/art-zips/{held['number']}/{place}") for place in (0, 1)]
     assert [one.status_code for one in answers] == [422, 201]
     assert answers[0].json()["where"] == "a.png"
 
@@ -65,7 +65,7 @@ def test_what_unpacks_to_more_than_a_picture_may_have_is_refused(client: TestCli
     bomb = zipped({"bomb.png": b"\0" * (MOST_BYTES + 1000)})
     assert len(bomb) < 200_000
     held = sent(client, job, bomb).json()
-    refused = client.post(f"/api/jobs/{job}/bundles/{held['number']}/0")
+    refused = client.post(f"/api/jobs/{job}/art-zips/{held['number']}/0")
     assert refused.status_code == 422
     assert "64 MB that fit" in refused.json()["detail"]
 
@@ -90,5 +90,5 @@ def test_a_locked_picture_says_so(client: TestClient, job: int) -> None:  # noqa
     for at in (data.find(b"PK\x03\x04") + 6, data.find(b"PK\x01\x02") + 8):
         data[at] |= 1
     held = sent(client, job, bytes(data)).json()
-    refused = client.post(f"/api/jobs/{job}/bundles/{held['number']}/0")
+    refused = client.post(f"/api/jobs/{job}/art-zips/{held['number']}/0")
     assert "locked with a password" in refused.json()["detail"]

@@ -8,7 +8,7 @@ from pathlib import Path
 from typing import BinaryIO
 
 from vamper.core.values.findings import BadInput
-from vamper.formats.art_in.bundle import MOST_BUNDLE_BYTES, BundleList, bundle_list, bundle_picture, is_bundle
+from vamper.formats.art_in.art_zip import MOST_ZIP_BYTES, ZipContents, is_zip, zip_contents, zipped_picture
 from vamper.services.design.arts import Arts, Imported
 from vamper.services.work.not_found import NotFound
 from vamper.services.work.reading_room import ReadingRoom
@@ -19,28 +19,28 @@ _PIECE = 2**20
 
 
 @dataclass(frozen=True, slots=True)
-class Bundle:
+class ArtZip:
     """A zip that came in: its number, and what is in it."""
 
     number: int
-    held: BundleList
+    held: ZipContents
 
 
-class Bundles:
-    """The bundles of one workshop."""
+class ArtZips:
+    """The zips of one workshop."""
 
     def __init__(self, arts: Arts, room: ReadingRoom) -> None:
         self._arts = arts
         self._room = room
         self._folder = tempfile.TemporaryDirectory(prefix="vamper-")
-        self._kept: dict[int, BundleList] = {}
+        self._kept: dict[int, ZipContents] = {}
         self._numbers = itertools.count(1)
         self._guard = threading.Lock()
 
     def close(self) -> None:
         self._folder.cleanup()
 
-    def take_in(self, file: BinaryIO) -> Bundle:
+    def take_in(self, file: BinaryIO) -> ArtZip:
         """Keep a zip; what is in it is told, and nothing unpacked yet.
 
         Raises
@@ -52,7 +52,7 @@ class Bundles:
         path = self._path(number)
         try:
             self._write(path, file)
-            held = self._room.run(bundle_list, str(path))
+            held = self._room.run(zip_contents, str(path))
         except BaseException:
             path.unlink(missing_ok=True)
             raise
@@ -61,7 +61,7 @@ class Bundles:
             for old in list(self._kept)[:-_KEPT]:
                 del self._kept[old]
                 self._path(old).unlink(missing_ok=True)
-        return Bundle(number, held)
+        return ArtZip(number, held)
 
     def picture(self, number: int, place: int) -> Imported:
         """One of its pictures as art.
@@ -69,7 +69,7 @@ class Bundles:
         Raises
         ------
         NotFound
-            If the bundle is gone, or holds no such picture.
+            If the zip is gone, or holds no such picture.
         BadInput
             If the picture cannot be used.
         """
@@ -78,7 +78,7 @@ class Bundles:
         if entry is None:
             raise NotFound("this zip is gone; bring it once more")
         try:
-            data = self._room.run(bundle_picture, str(self._path(number)), place)
+            data = self._room.run(zipped_picture, str(self._path(number)), place)
         except BadInput as bad:
             raise BadInput(bad.sentence, entry.name) from None
         return self._arts.take_in(entry.name, data)
@@ -88,13 +88,13 @@ class Bundles:
 
     def _write(self, path: Path, file: BinaryIO) -> None:
         head, size = file.read(_PIECE), 0
-        if not is_bundle(head):
+        if not is_zip(head):
             raise BadInput("this is named .zip but is none inside; bring the pictures themselves", "file")
         with path.open("wb") as out:
             while head:
                 size += len(head)
-                if size > MOST_BUNDLE_BYTES:
-                    most = f"{MOST_BUNDLE_BYTES // 2**20} MB"
+                if size > MOST_ZIP_BYTES:
+                    most = f"{MOST_ZIP_BYTES // 2**20} MB"
                     raise BadInput(f"this zip is more than the {most} that come in at once; part it", "file")
                 out.write(head)
                 head = file.read(_PIECE)

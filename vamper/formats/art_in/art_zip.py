@@ -1,4 +1,4 @@
-"""A zip of pictures, as bundles are sold: what is in it, and one picture of it at a time.
+"""A zip of pictures, as bundles of art are sold: what is in it, and one picture of it at a time.
 
 Nothing is unpacked before it is asked for, and never more of it than a picture may have, whatever the zip says of
 itself.
@@ -12,7 +12,7 @@ from pathlib import PurePosixPath
 from vamper.core.values.findings import BadInput
 from vamper.formats.art_in.art_file import MOST_BYTES, endings
 
-MOST_BUNDLE_BYTES = 512 * 1024 * 1024
+MOST_ZIP_BYTES = 512 * 1024 * 1024
 MOST_ENTRIES = 500
 # What systems put beside pictures, and nobody means.
 _BESIDE = ("__MACOSX", "Thumbs.db", "desktop.ini")
@@ -20,28 +20,28 @@ _ENCRYPTED = 0x1
 
 
 @dataclass(frozen=True, slots=True)
-class BundleEntry:
-    """A picture in a bundle: its place in the zip, and its name."""
+class ZippedPicture:
+    """A picture in a zip: its place in the zip, and its name."""
 
     place: int
     name: str
 
 
 @dataclass(frozen=True, slots=True)
-class BundleList:
-    """The pictures of a bundle in the order of their names, and the names of what is none."""
+class ZipContents:
+    """The pictures of a zip in the order of their names, and the names of what is none."""
 
-    pictures: tuple[BundleEntry, ...]
+    pictures: tuple[ZippedPicture, ...]
     left_out: tuple[str, ...]
 
 
-def is_bundle(head: bytes) -> bool:
+def is_zip(head: bytes) -> bool:
     """Whether a file that begins so is a zip."""
     return head[:4] in (b"PK\x03\x04", b"PK\x05\x06")
 
 
-def bundle_list(path: str) -> BundleList:
-    """What is in a bundle, by its names alone.
+def zip_contents(path: str) -> ZipContents:
+    """What is in a zip, by its names alone.
 
     Raises
     ------
@@ -49,14 +49,14 @@ def bundle_list(path: str) -> BundleList:
         If it cannot be read, holds no picture, or holds more than can be taken in at once.
     """
     known = endings()
-    pictures, left_out = list[BundleEntry](), list[str]()
-    with _opened(path) as bundle:
-        for place, info in enumerate(bundle.infolist()):
+    pictures, left_out = list[ZippedPicture](), list[str]()
+    with _opened(path) as zipped:
+        for place, info in enumerate(zipped.infolist()):
             name = PurePosixPath(info.filename.replace("\\", "/"))
             if info.is_dir() or any(part in _BESIDE or _is_hidden(part) for part in name.parts):
                 continue
             if name.suffix.lower() in known:
-                pictures.append(BundleEntry(place, name.name))
+                pictures.append(ZippedPicture(place, name.name))
             else:
                 left_out.append(name.name)
     if not pictures:
@@ -64,26 +64,26 @@ def bundle_list(path: str) -> BundleList:
     if len(pictures) > MOST_ENTRIES:
         many = f"{len(pictures)} pictures, more than the {MOST_ENTRIES} that come in at once"
         raise BadInput(f"this zip holds {many}; part it", "file")
-    return BundleList(tuple(sorted(pictures, key=lambda one: _in_order(one.name))), tuple(left_out))
+    return ZipContents(tuple(sorted(pictures, key=lambda one: _in_order(one.name))), tuple(left_out))
 
 
-def bundle_picture(path: str, place: int) -> bytes:
-    """One picture of a bundle.
+def zipped_picture(path: str, place: int) -> bytes:
+    """One picture of a zipped.
 
     Raises
     ------
     BadInput
         If there is no such one, it is locked, cannot be unpacked, or is larger than a picture may be.
     """
-    with _opened(path) as bundle:
-        every = bundle.infolist()
+    with _opened(path) as zipped:
+        every = zipped.infolist()
         if not 0 <= place < len(every):
             raise BadInput("there is no such picture in this zip", "place")
         info = every[place]
         if info.flag_bits & _ENCRYPTED:
             raise BadInput("this zip is locked with a password; unpack it first", "file")
         try:
-            with bundle.open(info) as file:
+            with zipped.open(info) as file:
                 # One byte more tells what is too large, and no more than that is ever unpacked.
                 data = file.read(MOST_BYTES + 1)
         except (zipfile.BadZipFile, NotImplementedError, OSError, EOFError, RuntimeError, ValueError) as error:
