@@ -3,6 +3,7 @@
 from dataclasses import replace
 from pathlib import Path
 
+import numpy as np
 import pytest
 
 from tests.conftest import disc_png
@@ -225,7 +226,10 @@ def test_extra_copies_stay_when_one_of_them_grows(workshop: Workshop, job: int) 
     # As if they had been packed with more room between them than is needed.
     problem = replace(before.problem, spec=replace(before.problem.spec, gap_mm=0.5))
     roomy = Table(before.layout_id, before.revision, problem, before.layout)
-    done = workshop.by_hand.grow(job, roomy, 0, [0])
+    # One that lies in the middle, away from the rim.
+    middle = roomy.problem.live.centroid
+    places = [np.hypot(one.x_mm - middle.x, one.y_mm - middle.y) for one in roomy.sheet(0)]
+    done = workshop.by_hand.grow(job, roomy, 0, [int(np.argmin(places))])
     assert [one.quantity for one in done.state.document.items] == [lying - 1, 1]
     assert sum(len(sheet) for sheet in done.state.document.held) == lying
 
