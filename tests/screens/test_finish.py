@@ -1,6 +1,8 @@
 """Finish in a real browser: a job's steps, and an evening run at speed, in which something slips."""
 
+from collections.abc import Iterator
 from datetime import datetime
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -55,46 +57,53 @@ def test_a_job_says_how_it_is_finished(screen: Screen) -> None:
     assert screen.errors() == []
 
 
-def test_an_evening_at_speed_and_a_step_that_slips(
+@pytest.fixture
+def evening(
     tmp_path_factory: pytest.TempPathFactory, nester: ProcessNester, monkeypatch: pytest.MonkeyPatch, driver: WebDriver
-) -> None:
+) -> Iterator[tuple[Screen, Path]]:
+    """An empty evening of a demo workshop, and the file that puts its clock forward, in minutes."""
     clock = tmp_path_factory.mktemp("clock") / "minutes"
     clock.write_text("0")
     monkeypatch.setenv("VAMPER_CLOCK", str(clock))
     with running("serve", demo_file(tmp_path_factory, nester)) as base:
         driver.get_log("browser")
-        screen = Screen(driver, base)
         ASKED.delete(f"{base}/api/evening")
-        for job in (MUGS, LABELS):
-            screen.open(f"/jobs/{job}/finish")
-            pressed(screen, "Plan it for tonight")
-            screen.says("in tonight’s plan")
-        screen.open("/tonight")
-        screen.says("All done")
-        assert screen.faults_of_access() == []
-        before = ASKED.get(f"{base}/api/evening").json()
-        first = before["next"]
-        pressed(screen, "It rests from now")
-        screen.wait(lambda: ASKED.get(f"{base}/api/evening").json()["next"] != first, "the next step")
-        # Nobody comes for an hour and a half: all that was to come moves.
-        clock.write_text("90")
-        driver.refresh()
-        screen.says("time is up")
-        after = ASKED.get(f"{base}/api/evening").json()
-        assert after["ends"] > before["ends"]
-        coming = [step for batch in after["batches"] for step in batch["steps"] if step["state"] == "to-come"]
-        assert all(step["starts"] >= after["now"][:16] for step in coming)
-        # A reload loses nothing; the rest that is over still waits for its check.
-        driver.refresh()
-        screen.says("time is up")
-        pressed(screen, "The check is right: done")
+        yield Screen(driver, base), clock
 
-        def is_done() -> bool:
-            batches = ASKED.get(f"{base}/api/evening").json()["batches"]
-            return any(step["state"] == "done" for batch in batches for step in batch["steps"])
 
-        screen.wait(is_done, "the step to be done")
-        assert screen.errors() == []
+def test_an_evening_at_speed_and_a_step_that_slips(evening: tuple[Screen, Path]) -> None:
+    screen, clock = evening
+    base, driver = screen.base, screen.driver
+    for job in (MUGS, LABELS):
+        screen.open(f"/jobs/{job}/finish")
+        pressed(screen, "Plan it for tonight")
+        screen.says("in tonight’s plan")
+    screen.open("/tonight")
+    screen.says("All done")
+    assert screen.faults_of_access() == []
+    before = ASKED.get(f"{base}/api/evening").json()
+    first = before["next"]
+    pressed(screen, "It rests from now")
+    screen.wait(lambda: ASKED.get(f"{base}/api/evening").json()["next"] != first, "the next step")
+    # Nobody comes for an hour and a half: all that was to come moves.
+    clock.write_text("90")
+    driver.refresh()
+    screen.says("time is up")
+    after = ASKED.get(f"{base}/api/evening").json()
+    assert after["ends"] > before["ends"]
+    coming = [step for batch in after["batches"] for step in batch["steps"] if step["state"] == "to-come"]
+    assert all(step["starts"] >= after["now"][:16] for step in coming)
+    # A reload loses nothing; the rest that is over still waits for its check.
+    driver.refresh()
+    screen.says("time is up")
+    pressed(screen, "The check is right: done")
+
+    def is_done() -> bool:
+        batches = ASKED.get(f"{base}/api/evening").json()["batches"]
+        return any(step["state"] == "done" for batch in batches for step in batch["steps"])
+
+    screen.wait(is_done, "the step to be done")
+    assert screen.errors() == []
 
 
 # A decal set that dries in air, a shirt that is peeled cold, a sheet under a laminate, a product of two prints.
@@ -133,50 +142,41 @@ def job_of(base: str, title: str, changes: dict[str, object], designs: int) -> i
     return job
 
 
-def test_an_evening_of_four_kinds_is_worked_through_in_the_page(
-    tmp_path_factory: pytest.TempPathFactory, nester: ProcessNester, monkeypatch: pytest.MonkeyPatch, driver: WebDriver
-) -> None:
-    clock = tmp_path_factory.mktemp("clock") / "minutes"
-    clock.write_text("0")
-    monkeypatch.setenv("VAMPER_CLOCK", str(clock))
-    with running("serve", demo_file(tmp_path_factory, nester)) as base:
-        driver.get_log("browser")
-        screen = Screen(driver, base)
-        ASKED.delete(f"{base}/api/evening")
-        for title, (changes, designs) in KINDS.items():
-            job = job_of(base, title, changes, designs)
-            screen.open(f"/jobs/{job}/finish")
-            pressed(screen, "Plan it for tonight")
-            screen.says("in tonight’s plan")
-        screen.open("/tonight")
-        screen.says("All done")
-        minutes, now = 0.0, Evening(base)
-        for _ in range(400):
-            step, at = now.next, now.at
-            if step is None or at is None:
-                break
-            if (wait := now.wait_minutes) > 0:
-                minutes += wait + _SLACK_MINUTES
-                clock.write_text(f"{minutes}")
-                driver.refresh()
-            for label in step["unread"]:
-                read_label(screen, label["key"])
-            press_now(
-                screen, "I begin" if step["hands_on"] else "It is in" if step["greatest"] else "It rests from now"
-            )
-            now = becomes(screen, at, "running")
-            minutes += now.minutes_to_end(at) + (0 if step["hands_on"] else _SLACK_MINUTES)
+def test_an_evening_of_four_kinds_is_worked_through_in_the_page(evening: tuple[Screen, Path]) -> None:
+    screen, clock = evening
+    base, driver = screen.base, screen.driver
+    for title, (changes, designs) in KINDS.items():
+        job = job_of(base, title, changes, designs)
+        screen.open(f"/jobs/{job}/finish")
+        pressed(screen, "Plan it for tonight")
+        screen.says("in tonight’s plan")
+    screen.open("/tonight")
+    screen.says("All done")
+    minutes, now = 0.0, Evening(base)
+    for _ in range(400):
+        step, at = now.next, now.at
+        if step is None or at is None:
+            break
+        if (wait := now.wait_minutes) > 0:
+            minutes += wait + _SLACK_MINUTES
             clock.write_text(f"{minutes}")
-            if step["hands_on"]:
-                press_now(screen, "It is done")
-                now = becomes(screen, at, "done")
-            else:
-                now = Evening(base)
+            driver.refresh()
+        for label in step["unread"]:
+            read_label(screen, label["key"])
+        press_now(screen, "I begin" if step["hands_on"] else "It is in" if step["greatest"] else "It rests from now")
+        now = becomes(screen, at, "running")
+        minutes += now.minutes_to_end(at) + (0 if step["hands_on"] else _SLACK_MINUTES)
+        clock.write_text(f"{minutes}")
+        if step["hands_on"]:
+            press_now(screen, "It is done")
+            now = becomes(screen, at, "done")
         else:
-            raise AssertionError("the evening never ended")
-        for name, steps in now.names.items():
-            assert any(step.startswith(HEARD_OF[name]) for step in steps)
-        assert screen.errors() == []
+            now = Evening(base)
+    else:
+        raise AssertionError("the evening never ended")
+    for name, steps in now.names.items():
+        assert any(step.startswith(HEARD_OF[name]) for step in steps)
+    assert screen.errors() == []
 
 
 class Evening:
