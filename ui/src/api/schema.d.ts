@@ -5469,8 +5469,8 @@ export interface components {
     };
     /**
      * FixEachIn
-     * @description What a finding offers, taken for some designs at once; with `keep`, for those that come in later too. Where the fix
-     *     is `meant`, taking it answers the finding.
+     * @description What a finding offers, taken for some designs at once; with `keep`, for those that come in later too. Where
+     *     `fix_is_meant`, taking it answers the finding.
      */
     FixEachIn: {
       /** Code */
