@@ -19,6 +19,20 @@ export const useWanted = (jobId: number, number: number, from: string, enabled: 
     enabled,
   });
 
+/** From how far a design's letters are read, and its size for being read from so many metres. */
+export const useFromAfar = (jobId: number, number: number, from: string, metres: number) =>
+  useQuery({
+    queryKey: ['from afar', jobId, number, from, metres],
+    queryFn: () =>
+      ask(
+        client.GET('/api/jobs/{job_id}/items/{number}/from-afar', {
+          params: { path: { job_id: jobId, number }, query: { distance_m: metres } },
+        }),
+      ),
+    enabled: metres > 0,
+    placeholderData: keepPreviousData,
+  });
+
 export const useRemoveItems = (jobId: number) =>
   useDoing([['job', jobId]], (numbers: number[]) =>
     ask(

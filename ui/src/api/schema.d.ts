@@ -1625,6 +1625,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/jobs/{job_id}/items/{number}/from-afar': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get From Afar
+     * @description From how far a design's letters are read as it is, and its size for being read from so far.
+     */
+    get: operations['get_from_afar_api_jobs__job_id__items__number__from_afar_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/jobs/{job_id}/items/{number}/groups': {
     parameters: {
       query?: never;
@@ -5697,6 +5717,20 @@ export interface components {
       x_mm: number;
       /** Y Mm */
       y_mm: number;
+    };
+    /**
+     * FromAfarOut
+     * @description How high a design's lowest letters are (`as_whole`: none were told from the drawing), from how far they are read,
+     *     and the size at which they would be from so far as was asked.
+     */
+    FromAfarOut: {
+      /** As Whole */
+      as_whole: boolean;
+      /** From M */
+      from_m: number;
+      /** Letters Mm */
+      letters_mm: number;
+      wanted: components['schemas']['SizeOut'];
     };
     /**
      * Garment
@@ -13022,6 +13056,40 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['JobState'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_from_afar_api_jobs__job_id__items__number__from_afar_get: {
+    parameters: {
+      query: {
+        distance_m: number;
+      };
+      header?: never;
+      path: {
+        job_id: number;
+        number: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['FromAfarOut'];
         };
       };
       /** @description Validation Error */

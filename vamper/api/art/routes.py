@@ -8,6 +8,7 @@ from vamper.api.art.schemas import (
     Apart,
     CoverBlank,
     EdgeTrial,
+    FromAfarOut,
     GroupsOut,
     HoleAt,
     ItemOut,
@@ -18,6 +19,7 @@ from vamper.api.art.schemas import (
 )
 from vamper.api.art.views import groups_out, item_out, shapes_out
 from vamper.api.dependencies import ArtsHere, CompositionsHere, ItemsHere, JobsHere, ShopHere, StylesHere
+from vamper.api.places import SizeOut
 from vamper.api.request_checks import Id, Number, in_turn
 from vamper.api.request_checks import router as door_router
 from vamper.core.edge.medium import COMPARED
@@ -119,6 +121,21 @@ async def get_wanted(jobs: JobsHere, items: ItemsHere, shop: ShopHere, job_id: I
         ]
 
     return await in_turn(find)
+
+
+@router.get("/jobs/{job_id}/items/{number}/from-afar", tags=["design"])
+def get_from_afar(
+    jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number, distance_m: Annotated[float, Query(gt=0, le=200)]
+) -> FromAfarOut:
+    """From how far a design's letters are read as it is, and its size for being read from so far."""
+    legible, (width, height) = items.legibility(jobs.get(job_id), number)
+    larger = legible.grown_for(distance_m)
+    return FromAfarOut(
+        letters_mm=legible.letters_mm,
+        as_whole=legible.as_whole,
+        from_m=legible.from_m,
+        wanted=SizeOut(width_mm=larger * width, height_mm=larger * height),
+    )
 
 
 @router.get("/jobs/{job_id}/items/{number}/groups", tags=["design"])

@@ -110,6 +110,17 @@ class CoverBlank(BaseModel):
     blank: BlankSpec
 
 
+class FromAfarOut(BaseModel):
+    """How high a design's lowest letters are (`as_whole`: none were told from the drawing), from how far they are read,
+    and the size at which they would be from so far as was asked.
+    """
+
+    letters_mm: float
+    as_whole: bool
+    from_m: float
+    wanted: SizeOut
+
+
 class WantedOut(BaseModel):
     """From which size of its longer side on a stock holds a drawing; None where no size is known."""
 

@@ -16,11 +16,11 @@ from vamper.api.finish.schemas import (
     PracticeOut,
     StepState,
 )
+from vamper.core.art.legible import letter_mm
 from vamper.core.finishing.chain import ALWAYS, PLACES, Chain
 from vamper.core.finishing.chain_facts import carries, cover_of, is_coverable
 from vamper.core.finishing.goes_on import SET_WORDS, ApplyWay, way_words
 from vamper.core.finishing.labels import HEAT_UNIT, LABELS, Label, believed, dial_words, label_in
-from vamper.core.finishing.place import letter_mm
 from vamper.core.finishing.placing import ball_of
 from vamper.core.finishing.targets import TARGETS
 from vamper.core.finishing.timetable import PlannedStep, Proof

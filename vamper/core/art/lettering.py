@@ -47,6 +47,12 @@ def belonging(groups: Sequence[MultiPolygon]) -> list[MultiPolygon]:
     return _merged(merged, _crumbs(merged))
 
 
+def lines_of(shape: MultiPolygon) -> list[list[Polygon]]:
+    """Lines of lettering among a drawing's parts, each its letters from left to right; none in a texture."""
+    members = list(shape.geoms)
+    return [] if len(members) > _MOST_PARTS else [[members[place] for place in line] for line in _lines(members)]
+
+
 def _is_stroke(part: Polygon) -> bool:
     _, top, _, bottom = part.bounds
     solid = opening(part, (bottom - top) * _STROKE_SHARE / 2)

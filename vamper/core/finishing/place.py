@@ -1,19 +1,13 @@
 """The place on a pane, a wall or a vehicle: whether a piece fits, and how high letters are to be read from afar."""
 
+import math
 from collections.abc import Iterator, Sequence
 
+from vamper.core.art.legible import legibility, letter_mm
 from vamper.core.design import DesignedItem
 from vamper.core.values.findings import Finding, Severity
 from vamper.core.values.finish import PlaceSpec
 from vamper.core.values.lengths import mm, size_mm
-
-# At a glance, letters are read at so many mm of height for each metre (a starter).
-LETTER_MM_A_METRE = 2.5
-
-
-def letter_mm(distance_m: float) -> float:
-    """How high letters are at least, mm, to be read at a glance from so many metres."""
-    return LETTER_MM_A_METRE * distance_m
 
 
 def fits_place(width_mm: float, height_mm: float, place: PlaceSpec) -> bool:
@@ -36,13 +30,18 @@ def place_findings(items: Sequence[DesignedItem], place: PlaceSpec) -> Iterator[
                 item=item.number,
             )
         least = letter_mm(place.distance_m)
-        if place.distance_m and item.outline.size_mm[1] < least:
+        if not place.distance_m:
+            continue
+        legible = legibility(item.outline)
+        if legible.letters_mm < least:
+            larger = math.ceil(10 * legible.grown_for(place.distance_m)) / 10
+            seen = "the whole drawing is" if legible.as_whole else "its lowest line is"
             yield Finding(
                 "finish.letters",
                 Severity.LOOK,
                 f"Too low to be read from {place.distance_m:g} m",
-                f"Letters are read at a glance from there when they are {mm(least)} high, and the whole drawing is "
-                f"{mm(item.outline.size_mm[1], 1)}.",
+                f"Letters are read at a glance from there when they are {mm(least)} high, and {seen} "
+                f"{mm(legible.letters_mm, 1)}: at {larger:g} times its size it would be.",
                 {"least_mm": least},
                 item=item.number,
             )

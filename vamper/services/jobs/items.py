@@ -6,6 +6,7 @@ from typing import Any
 
 from vamper.core.art.covering import covering_crop
 from vamper.core.art.groups import Group, groups_of, start_apart_mm
+from vamper.core.art.legible import Legibility, legibility
 from vamper.core.design import DesignedItem
 from vamper.core.edge.handling import Candidate, Handling, HandlingAdvice, advise, candidates, handling_of
 from vamper.core.edge.holes import hole_turned
@@ -127,6 +128,11 @@ class Items:
 
         holding = self._holding.get((outline.shape.wkb, most), make)
         return wanted_of(max(width, height), holding, stocks)
+
+    def legibility(self, state: JobState, number: int) -> tuple[Legibility, tuple[float, float]]:
+        """How legible the letters of one design are at the size that was asked for, and that size, mm."""
+        outline = self._as_it_came(state, number).outline
+        return legibility(outline), outline.size_mm
 
     def printed(self, state: JobState, number: int) -> bytes:
         """What one design prints, bleed included, as PNG; it lies at `printed_box`."""

@@ -87,6 +87,20 @@ export default function Stocks(props: PanelProps) {
                     {choice.use && <span className="block text-sm">{choice.use}</span>}
                     <span className="block text-sm text-soft">{choice.consequence}</span>
                   </button>
+                  {choice.question && (
+                    <div className="flex flex-wrap gap-2 px-2.5 pb-1.5">
+                      {choice.question.answers.map((answer) => (
+                        <Button
+                          key={answer.label}
+                          title={answer.effect}
+                          aria-label={`${choice.label}: ${answer.label}`}
+                          onClick={() => take(choice, answer)}
+                        >
+                          {answer.label}
+                        </Button>
+                      ))}
+                    </div>
+                  )}
                 </li>
               ))}
           </ul>

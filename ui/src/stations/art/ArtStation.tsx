@@ -4,6 +4,7 @@ import type { Schemas } from '../../api/client';
 import { useGroups, useTrial } from '../../api/designs';
 import { Findings } from '../../look/Findings';
 import { ArtSize } from './ArtSize';
+import { AfarFold } from './AfarFold';
 import { CoverFold } from './CoverFold';
 import { WantedFold } from './WantedFold';
 import { GroundFold, PageFold, RimFold, SeveralFold } from './ArtFolds';
@@ -77,6 +78,15 @@ function OpenArt({ view, change, item, document, stock, white }: OpenItem) {
               document={document}
               blank={view.job.document.finish?.blank ?? null}
               numbers={numbers}
+              all={(view.job.document.items ?? []).map((one) => one.number)}
+              set={setThis}
+            />
+            <AfarFold
+              key={`afar ${item.number}`}
+              jobId={view.job.id}
+              number={item.number}
+              from={JSON.stringify([document.prepare, shown.size])}
+              start={view.job.document.finish?.place?.distance_m ?? 0}
               set={setThis}
             />
             <WantedFold

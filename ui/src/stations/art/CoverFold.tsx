@@ -16,10 +16,11 @@ interface Props {
   document: ItemDocument;
   blank: Blank | null;
   numbers: readonly number[];
+  all: readonly number[];
   set: (label: string, changes: Record<string, unknown>) => void;
 }
 
-export function CoverFold({ jobId, document, blank, numbers, set }: Props) {
+export function CoverFold({ jobId, document, blank, numbers, all, set }: Props) {
   const start = useCatalog().data?.start.blank ?? null;
   const cover = useCoverBlank(jobId);
   const [typed, setTyped] = useState<Partial<Blank>>({});
@@ -51,8 +52,18 @@ export function CoverFold({ jobId, document, blank, numbers, set }: Props) {
             className="self-start"
             onClick={() => cover.mutate({ item_numbers: [...numbers], blank: wanted })}
           >
-            {numbers.length > 1 ? `Cover it with these ${numbers.length}` : 'Cover it with this picture'}
+            {numbers.length > 1
+              ? `Cover one with each of these ${numbers.length}`
+              : 'Cover it with this picture'}
           </Button>
+          {numbers.length === 1 && all.length > 1 && (
+            <Button
+              className="self-start"
+              onClick={() => cover.mutate({ item_numbers: [...all], blank: wanted })}
+            >
+              {`Cover one with each of all ${all.length}`}
+            </Button>
+          )}
         </>
       )}
       {crop && (
