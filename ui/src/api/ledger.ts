@@ -1,5 +1,6 @@
 /** Runs, what they say of each setting, and what went wrong. */
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useDeferredValue } from 'react';
 
 import { ask, client, type Schemas } from './client';
 import { useDoing } from './doing';
@@ -90,6 +91,18 @@ export const useDiagnosisStart = (run: number | null, job: number | null) =>
         }),
       ),
   });
+
+/** The keys of what can be seen or known that a maker's words mean; undefined while nothing is typed. */
+export function useFoundSeen(words: string): string[] | undefined {
+  const sought = useDeferredValue(words.trim());
+  const found = useQuery({
+    queryKey: ['diagnosis', 'found', sought],
+    queryFn: () => ask(client.GET('/api/diagnosis/found', { params: { query: { words: sought } } })),
+    enabled: sought !== '',
+    placeholderData: keepPreviousData,
+  });
+  return sought === '' ? undefined : found.data;
+}
 
 export const useDiagnosis = (asked: DiagnosisAsked) =>
   useQuery({

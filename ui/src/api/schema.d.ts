@@ -376,6 +376,26 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/diagnosis/found': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Find Seen
+     * @description The codes of what can be seen or known that a maker's words mean.
+     */
+    get: operations['find_seen_api_diagnosis_found_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/edge-styles': {
     parameters: {
       query?: never;
@@ -9449,6 +9469,8 @@ export interface components {
     StockOut: {
       /** Backing Um */
       backing_um: number;
+      /** Clear Once */
+      clear_once: string;
       /** Colour */
       colour: string;
       /** Face Um */
@@ -10759,6 +10781,37 @@ export interface operations {
         };
         content: {
           'application/json': components['schemas']['DiagnosisOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  find_seen_api_diagnosis_found_get: {
+    parameters: {
+      query: {
+        words: string;
+      };
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': string[];
         };
       };
       /** @description Validation Error */

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { Link, useSearch } from 'wouter';
 
-import { type Diagnosis, useDiagnosis, useDiagnosisStart, useFoundCause } from '../api/ledger';
+import { type Diagnosis, useDiagnosis, useDiagnosisStart, useFoundCause, useFoundSeen } from '../api/ledger';
 import { Button } from '../kit/Button';
 import { asSentence } from '../kit/words';
 import { SymptomPicture } from './SymptomPicture';
@@ -79,11 +79,27 @@ function Asking({ start, run }: AskingProps) {
 
 /** Everything that can be seen, as pictures; the first one that is pressed begins. */
 function Looks({ all, see }: { all: { key: string; words: string }[]; see: (key: string) => void }) {
+  const [words, setWords] = useState('');
+  const meant = useFoundSeen(words);
+  const shown = all.filter((one) => !meant || meant.includes(one.key));
   return (
     <section aria-label="What do you see?" className="flex flex-col gap-3 max-[60rem]:order-first">
       <p>Press what you see; one thing is enough to begin with, more make it surer.</p>
+      <input
+        type="search"
+        className="field"
+        aria-label="Find what you see"
+        placeholder="Find it: bubbles, iron-on, misaligned …"
+        value={words}
+        onChange={(event) => setWords(event.target.value)}
+      />
+      {shown.length === 0 && (
+        <p className="text-soft">
+          Nothing goes by these words. Say it in others, or look through all of them.
+        </p>
+      )}
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(13rem,1fr))] gap-2">
-        {all.map((one) => (
+        {shown.map((one) => (
           <li key={one.key}>
             <button
               type="button"
@@ -111,9 +127,8 @@ interface TicksProps {
 /** What is ticked first, all others below. */
 function Ticks({ title, all, ticked, pictures = false, toggle }: TicksProps) {
   const [words, setWords] = useState('');
-  const shown = all.filter(
-    (one) => !ticked.includes(one.key) && one.words.toLowerCase().includes(words.toLowerCase()),
-  );
+  const meant = useFoundSeen(words);
+  const shown = all.filter((one) => !ticked.includes(one.key) && (!meant || meant.includes(one.key)));
   return (
     <fieldset className="panel flex flex-col gap-1 p-3">
       <legend className="sr-only">{title}</legend>

@@ -11,6 +11,7 @@ export interface OpenItem extends StationProps {
   document: ItemDocument;
   stock: string;
   white: boolean;
+  clearOnce: string;
 }
 
 interface Props extends StationProps {
@@ -36,5 +37,6 @@ export function ForItem({ waiting, children, ...props }: Props) {
     document,
     stock: view.plan.stock.colour,
     white: view.plan.stock.shows_white,
+    clearOnce: view.plan.stock.clear_once,
   });
 }

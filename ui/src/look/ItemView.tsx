@@ -18,13 +18,23 @@ const GROUNDS: [Ground, string][] = [
   ['dark', 'dark'],
   ['stock', 'the stock'],
 ];
-const FILLS: Record<Ground, string> = { checked: '', light: '#ffffff', dark: '#2b2f38', stock: '' };
+// A film that is clear is looked at over something pale and something dark, half of it each.
+const LAID = 'linear-gradient(102deg, #f6f3ea 50%, #3c5b70 50%)';
+const FILLS: Record<Ground, string> = {
+  checked: '',
+  light: '#ffffff',
+  dark: '#2b2f38',
+  stock: '',
+  laid: LAID,
+};
 
 interface Props {
   item: Design;
   stock: string;
   /** White shows white on it; else the stock shows through the print. */
   white: boolean;
+  /** What is done to a film that looks white on its backing, after which it is clear; else empty. */
+  clearOnce: string;
   /** The border and the piece's edge, or the art alone. */
   withEdge: boolean;
   /** Called when a hole is clicked. */
@@ -34,9 +44,11 @@ interface Props {
 }
 
 /** One design, large, on a ground that shows its gaps; its outline dashed, its edge solid. */
-export function ItemView({ item, stock, white, withEdge, onHole, children }: Props) {
+export function ItemView({ item, stock, white, clearOnce, withEdge, onHole, children }: Props) {
   const [ref, room] = useSize<HTMLDivElement>();
-  const { ground, lay, finding } = useLook();
+  const { ground: wanted, lay, finding } = useLook();
+  const ground = wanted === 'laid' && !clearOnce ? 'stock' : wanted;
+  const grounds: typeof GROUNDS = clearOnce ? [...GROUNDS, ['laid', `${clearOnce} and laid down`]] : GROUNDS;
   const unit = useUnit((state) => state.unit);
   const box = item.edge_box;
   const pad = 0.08 * Math.max(box.width_mm, box.height_mm) + 1;
@@ -48,7 +60,7 @@ export function ItemView({ item, stock, white, withEdge, onHole, children }: Pro
     <div className="drawing absolute inset-0 flex flex-col gap-2 p-3">
       <div className="flex flex-wrap items-center justify-between gap-2">
         <div className="flex gap-2" role="group" aria-label="Ground">
-          {GROUNDS.map(([key, name]) => (
+          {grounds.map(([key, name]) => (
             <button
               key={key}
               type="button"
@@ -86,8 +98,8 @@ export function ItemView({ item, stock, white, withEdge, onHole, children }: Pro
           >
             <Drawn
               item={item}
-              stock={stock}
-              through={!white && ground === 'stock'}
+              through={!white && (ground === 'stock' || ground === 'laid')}
+              under={ground === 'laid' ? 'none' : stock}
               withEdge={withEdge}
               px={zoom.scale * width > 1700 ? 3200 : 1600}
             />
@@ -97,6 +109,13 @@ export function ItemView({ item, stock, white, withEdge, onHole, children }: Pro
           </svg>
         )}
       </div>
+      {clearOnce && (ground === 'stock' || ground === 'laid') && (
+        <p className="text-center text-sm text-soft">
+          {ground === 'stock'
+            ? `It looks white while it lies on its backing; ${clearOnce}, it is clear.`
+            : `${clearOnce[0]?.toUpperCase()}${clearOnce.slice(1)}, it is clear: over something pale and over something dark.`}
+        </p>
+      )}
       <p className="figure text-center">
         {showLength(item.size.width_mm, unit)} × {showLength(item.size.height_mm, unit)}
         {withEdge &&
@@ -148,13 +167,14 @@ function ZoomBar({ zoom }: { zoom: ReturnType<typeof useZoom> }) {
 
 function Drawn({
   item,
-  stock,
+  under,
   through,
   withEdge,
   px,
 }: {
   item: Design;
-  stock: string;
+  /** What shows where nothing is printed. */
+  under: string;
   through: boolean;
   withEdge: boolean;
   px: number;
@@ -176,7 +196,7 @@ function Drawn({
       <clipPath id={clip}>
         <path d={item.edge_path} clipRule="evenodd" />
       </clipPath>
-      {withEdge && <Border item={item} ground={stock} />}
+      {withEdge && <Border item={item} ground={under} />}
       {withEdge && item.bleed_path && (
         <path d={`${item.bleed_path} ${item.edge_path}`} fillRule="evenodd" fill="url(#stipple)" />
       )}

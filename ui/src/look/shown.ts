@@ -3,7 +3,7 @@ import { create } from 'zustand';
 
 import type { Finding } from '../api/client';
 
-export type Ground = 'checked' | 'light' | 'dark' | 'stock';
+export type Ground = 'checked' | 'light' | 'dark' | 'stock' | 'laid';
 
 interface Look {
   item: number | null;

@@ -46,6 +46,7 @@ from vamper.core.ledger.facts import facts_of
 from vamper.core.values.findings import BadInput
 from vamper.formats.ledger_file import Ledger, read_ledger_json, write_ledger_json
 from vamper.formats.runs_file import read_runs_csv, write_runs_csv
+from vamper.services.brief.seen_words import found
 from vamper.services.brief.words import plural
 from vamper.services.jobs.jobs import Jobs
 from vamper.services.ledger.from_photo import spoilt_in
@@ -189,6 +190,12 @@ async def take_runs(
         return TakenOut(taken=taken, known=len(ledger.runs) - taken, on_shelf=on_shelf)
 
     return await in_turn(take)
+
+
+@router.get("/diagnosis/found")
+def find_seen(words: Annotated[str, Query(max_length=100)]) -> list[str]:
+    """The codes of what can be seen or known that a maker's words mean."""
+    return found(words)
 
 
 @router.get("/diagnosis")

@@ -44,6 +44,8 @@ class StockOut(BaseModel):
     mirrored: bool
     shows_white: bool
     """Whether white shows white on it; where it does not, the stock shows through the print."""
+    clear_once: str
+    """What is done to it after which its white backing is gone and it is clear; empty where it never is."""
 
 
 class UnplacedOut(BaseModel):

@@ -27,7 +27,7 @@ from vamper.core.sheet.offcut import NOTHING
 from vamper.core.sheet.pack.groups import plain_rows
 from vamper.core.values.accepted_size import AcceptedSize, PaperSide
 from vamper.core.values.placement import Pin, Placement
-from vamper.core.values.stock import Stock
+from vamper.core.values.stock import Stock, clear_once
 from vamper.formats.out.sheet_file import SHEET_FILES
 from vamper.formats.svg_path import DECIMALS, closed_path, shape_path
 from vamper.services.brief.words import face_words
@@ -106,7 +106,7 @@ def _granted(plan: Plan) -> list[GrantedSideOut]:
 
 def stock_out(stock: Stock) -> StockOut:
     said = {name: value for name, value in asdict(stock).items() if name in StockOut.model_fields}
-    return StockOut(**said, face_words=face_words(stock), shows_white=stock.shows_white)
+    return StockOut(**said, face_words=face_words(stock), shows_white=stock.shows_white, clear_once=clear_once(stock))
 
 
 def layout_part(plan: Plan, revision: str) -> LayoutPart:

@@ -9,14 +9,13 @@ from vamper.core.values.blade import Blade
 from vamper.core.values.cutter import Feed
 from vamper.core.values.job import Job
 from vamper.core.values.reading import DARK_FACE, Black, RoomLight
-from vamper.core.values.stock import Ground
+from vamper.core.values.stock import Ground, Stock
 
 _GLOSS, _MATTE = 0.5, 0.15
 _FINE_MM = 1.0
 _BLUNT = 0.75
 _OLD_LOADS, _FRESH_LOADS = 8, 0
 _NEAR_RIM_MM = 8.0
-# Faces that throw light back like metal, in the word that stocks are told by.
 
 
 def facts_of(plan: Plan) -> tuple[str, ...]:
@@ -24,8 +23,8 @@ def facts_of(plan: Plan) -> tuple[str, ...]:
     return tuple(dict.fromkeys((*_of_stock(plan.asked), *_of_machine(plan), *_of_work(plan))))
 
 
-def _of_stock(job: Job) -> Iterator[str]:
-    stock = job.stock
+def facts_of_stock(stock: Stock) -> Iterator[str]:
+    """The codes of what is known of every sheet of a stock."""
     if stock.gloss >= _GLOSS:
         yield "gloss"
     if stock.gloss <= _MATTE:
@@ -34,6 +33,10 @@ def _of_stock(job: Job) -> Iterator[str]:
         yield "metallic"
     if stock.face_reflectance <= DARK_FACE:
         yield "dark-stock"
+
+
+def _of_stock(job: Job) -> Iterator[str]:
+    yield from facts_of_stock(job.stock)
     if not job.tries and not job.runs:
         yield "new-material"
 

@@ -171,6 +171,20 @@ class Stock:
         return self.name[0].upper() + self.name[1:]
 
 
+# What a clear film comes off from: until then its backing lies under it, and it looks white.
+_CLEAR_ONCE = {
+    StockClass.VINYL: "peeled",
+    StockClass.WATER_SLIDE: "slid off its backing",
+    StockClass.TRANSFER: "pressed",
+}
+
+
+def clear_once(stock: Stock) -> str:
+    """What is done to a film that looks white on its backing, after which it is clear; empty for all other stocks."""
+    clear = stock.ground in (Ground.CLEAR, Ground.TRANSLUCENT) and stock.printable
+    return _CLEAR_ONCE.get(stock.stock_class, "") if clear else ""
+
+
 _TABLE = table(__package__, "stocks.toml")
 STARTER_STOCKS: tuple[Stock, ...] = tuple(
     row(Stock, dict(zip(_TABLE["columns"], figures, strict=True)) | _TABLE["about"][figures[0]])

@@ -21,9 +21,17 @@ _LEAST_LETTERS = 3
 def words_for(stock: Stock) -> tuple[str, ...]:
     """All that a stock is found by: its name, its use, its group, and makers' words for it."""
     own = f"{stock.name} {stock.use} {GROUP_OF[stock.stock_class]} {stock.like}".lower()
-    said = [words for words, kinds in CLASSES.items() if stock.stock_class in kinds]
-    said += [words for words, keys in STOCKS.items() if stock.key in keys]
-    return (*re.findall(r"[\w-]+", own), *said)
+    return (*re.findall(r"[\w-]+", own), *words_for_class(stock.stock_class), *words_for_key(stock.key))
+
+
+def words_for_class(stock_class: StockClass) -> tuple[str, ...]:
+    """Makers' words for a whole class of stock."""
+    return tuple(words for words, kinds in CLASSES.items() if stock_class in kinds)
+
+
+def words_for_key(key: str) -> tuple[str, ...]:
+    """Makers' words for one starter stock."""
+    return tuple(words for words, keys in STOCKS.items() if key in keys)
 
 
 def is_found(stock_words: Iterable[str], sought: str) -> bool:

@@ -24,7 +24,7 @@ export default function ArtStation(props: StationProps) {
   );
 }
 
-function OpenArt({ view, change, item, document, stock, white }: OpenItem) {
+function OpenArt({ view, change, item, document, stock, white, clearOnce }: OpenItem) {
   const trial = useTrial(view.job.id, item.number);
   const numbers = useNumbers(view, item);
   const [apart, setApart] = useState<number | null>(null);
@@ -105,7 +105,7 @@ function OpenArt({ view, change, item, document, stock, white }: OpenItem) {
         </>
       }
     >
-      <ItemView item={shown} stock={stock} white={white} withEdge={false}>
+      <ItemView item={shown} stock={stock} white={white} clearOnce={clearOnce} withEdge={false}>
         {apart !== null && groups.data && <GroupBoxes groups={groups.data} />}
       </ItemView>
     </Frame>

@@ -24,7 +24,7 @@ export default function EdgeStation(props: StationProps) {
   );
 }
 
-function OpenEdge({ view, change, item, document, stock, white }: OpenItem) {
+function OpenEdge({ view, change, item, document, stock, white, clearOnce }: OpenItem) {
   const unit = useUnit((state) => state.unit);
   const trial = useTrial(view.job.id, item.number);
   const numbers = useNumbers(view, item);
@@ -95,7 +95,7 @@ function OpenEdge({ view, change, item, document, stock, white }: OpenItem) {
         </>
       }
     >
-      <ItemView item={shown} stock={stock} white={white} withEdge onHole={toggleHole} />
+      <ItemView item={shown} stock={stock} white={white} clearOnce={clearOnce} withEdge onHole={toggleHole} />
     </Frame>
   );
 }
