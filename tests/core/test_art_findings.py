@@ -13,6 +13,7 @@ from vamper.core.art.outline import Outline, outline_at, trace
 from vamper.core.art.picture import Conversion, Picture
 from vamper.core.art.prepare import cropped, lifted, prepared, rim_of
 from vamper.core.art.surface import survey
+from vamper.core.art.unprinted import colour_findings
 from vamper.core.values.art import Preparation, Purpose, SizeSpec
 from vamper.core.values.colour import difference, lab_of, lab_of_one
 from vamper.core.values.edge import EdgeSpec
@@ -305,3 +306,37 @@ def test_glitter_is_told_and_photos_shades_and_drawings_are_not() -> None:
     stripes = np.zeros((400, 400, 3))
     stripes[::12] = stripes[1::12] = stripes[2::12] = 255
     assert "art.glitter" not in told(stripes)
+
+
+@pytest.mark.parametrize(
+    ("rgb", "shaded"),
+    [
+        ("a photo", True),
+        ("a photo of one flat colour, with its noise", False),
+        ("one colour from light to dark", True),
+        ("three flat colours", False),
+    ],
+)
+def test_a_picture_that_lives_by_its_colours_is_told_from_one_shape(rgb: str, shaded: bool) -> None:
+    random = np.random.default_rng(5)
+    up, across = np.mgrid[0:300, 0:300] / 300
+    drawn = {
+        "a photo": np.dstack([255 * up, 128 + 127 * np.sin(9 * across), 255 * (1 - up * across)]),
+        "a photo of one flat colour, with its noise": np.array([40, 40, 44]) + random.normal(0, 6, (300, 300, 3)),
+        "one colour from light to dark": np.dstack([255 * up] * 3),
+        "three flat colours": np.choose(
+            (3 * up).astype(int)[..., None], [[31, 78, 121], [200, 60, 40], [240, 205, 60]]
+        ),
+    }[rgb]
+    picture = Picture(np.dstack([np.clip(drawn, 0, 255), np.full((300, 300), 255)]).astype(np.uint8))
+    facts = look_over(picture, outline_at(trace(picture), SizeSpec(longest_mm=60)), 0.5)
+    assert facts.shaded is shaded
+    for key, fixes in {
+        "plain-vinyl": {"stock": "satin-vinyl"},
+        "glitter-card": {"stock": "card"},
+        "card": {"plain": False},
+    }.items():
+        found = [
+            one for one in colour_findings(facts, STOCK_BY_KEY[key].plainly(True), 1) if one.code == "art.unprinted"
+        ]
+        assert [dict(fix.changes) for one in found for fix in one.fixes] == ([fixes] if shaded else [])

@@ -439,6 +439,7 @@ ON_ART = {
     "art.margin",
     "art.mode",
     "art.colours",
+    "art.unprinted",
 }
 
 

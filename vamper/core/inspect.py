@@ -3,7 +3,8 @@
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import replace
 
-from vamper.core.art.inspect import art_findings, colour_findings, size_fix
+from vamper.core.art.inspect import art_findings, size_fix
+from vamper.core.art.unprinted import colour_findings
 from vamper.core.cutting.inspect import (
     blade_findings,
     cut_findings,
@@ -140,7 +141,7 @@ def item_findings(
     if not stock.printable:
         counters = counter_findings(item.outline, item.edge, item.number)
         drawn = [_as_drawn(one) for one in edge]
-        return art + drawn + counters + colour_findings(item.facts.flat_colours, item.number)
+        return art + drawn + counters + colour_findings(item.facts, stock, item.number)
     if by_program is not None:
         on, why = by_program.bleed is Switch.ON, by_program.why[0]
         return art + edge + program_bleed_findings(item.bleed, item.number, on, why)

@@ -39,6 +39,8 @@ _LOOK_PX = 400
 _PLAIN_SHARE, _ALONG_MM = 0.9, 0.4
 # Colours that look as near as this are one: the same ink, drawn twice.
 _SAME_DE = 6.0
+# A picture has shades where more than this share of it differs by so much from its middle colour.
+_OTHER_DE, _OTHER_SHARE = 20.0, 0.15
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,9 +60,8 @@ def flat_colours(picture: Picture) -> list[str]:
     inked = rgba[rgba[:, :, 3] > 250][:, :3]
     if not len(inked):
         return []
-    # One number a colour: sorting rows of three takes twenty times as long.
-    codes, counts = np.unique(inked.astype(np.uint32) @ np.array([65536, 256, 1], dtype=np.uint32), return_counts=True)
-    colours = np.column_stack([codes >> 16, codes >> 8 & 255, codes & 255]).astype(np.uint8)
+    codes, counts = np.unique(_codes(inked), return_counts=True)
+    colours = _colours(codes)
     order = np.argsort(-counts)
     found: list[npt.NDArray[np.uint8]] = []
     for index in order:
@@ -73,6 +74,29 @@ def flat_colours(picture: Picture) -> list[str]:
     if covered < 0.6 * len(inked) or len(found) > _MOST_COLOURS:
         return []
     return ["#{:02X}{:02X}{:02X}".format(*colour) for colour in found]
+
+
+def has_shades(picture: Picture) -> bool:
+    """Whether a picture lives by its colours: a good part of it looks clearly different from its middle colour. The
+    noise that is kept with a photo of one flat colour does not.
+    """
+    rgba = picture.thinned(_LOOK_PX)[0].rgba
+    inked = rgba[rgba[:, :, 3] > 250][:, :3]
+    if not len(inked):
+        return False
+    labs = lab_of(inked)
+    apart = np.linalg.norm(labs - np.median(labs, axis=0), axis=1)
+    return bool((apart > _OTHER_DE).mean() > _OTHER_SHARE)
+
+
+def _codes(colours: npt.NDArray[np.uint8]) -> npt.NDArray[np.uint32]:
+    """One number a colour: sorting rows of three takes twenty times as long."""
+    wide = colours.astype(np.uint32)
+    return np.asarray(wide[:, 0] << 16 | wide[:, 1] << 8 | wide[:, 2], dtype=np.uint32)
+
+
+def _colours(codes: npt.NDArray[np.uint32]) -> npt.NDArray[np.uint8]:
+    return np.column_stack([codes >> 16, codes >> 8 & 255, codes & 255]).astype(np.uint8)
 
 
 def layers_of(picture: Picture, size: SizeSpec, keys: bool = True) -> tuple[Layer, ...]:
@@ -137,8 +161,10 @@ def _labels(picture: Picture, colours: list[str]) -> npt.NDArray[np.int16]:
     labs = np.array([lab_of(np.array([int(c[n : n + 2], 16) for n in (1, 3, 5)], dtype=np.uint8)) for c in colours])
     labels = np.full(rgb.shape[:2], -1, dtype=np.int16)
     inked = picture.alpha > 127
-    apart = np.linalg.norm(lab_of(rgb[inked])[:, None, :] - labs[None, :, :], axis=2)
-    labels[inked] = apart.argmin(axis=1)
+    # Of a drawing's many pixels few differ in colour.
+    codes, place = np.unique(_codes(rgb[inked]), return_inverse=True)
+    apart = np.linalg.norm(lab_of(_colours(codes))[:, None, :] - labs[None, :, :], axis=2)
+    labels[inked] = apart.argmin(axis=1)[place]
     return labels
 
 

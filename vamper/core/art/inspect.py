@@ -1,9 +1,8 @@
 """What can be said about one art at one size, before anything else is decided."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
-from vamper.core.art.colours import flat_colours
+from vamper.core.art.colours import flat_colours, has_shades
 from vamper.core.art.groups import Group, are_several, groups_of, start_apart_mm, together_in
 from vamper.core.art.outline import SPECK_MM2, Outline
 from vamper.core.art.own_border import base_finding
@@ -41,8 +40,8 @@ _WHITE_VANISHES = {
 @dataclass(frozen=True, slots=True)
 class ArtFacts:
     """What was seen on one picture at one size: the drawings in it, and what lies `apart` in them; `rim` only where the
-    picture is opaque. `flat_colours` are those of drawings in a few colours, `embedded` is that of the picture. Pixels
-    are not among them: nobody who plans needs those any more.
+    picture is opaque. `flat_colours` are those of drawings in a few colours, and `shaded` is what has no such and lives
+    by its colours; `embedded` is that of the picture. Pixels are not among them: nobody who plans needs those any more.
     """
 
     surface: Surface
@@ -53,6 +52,7 @@ class ArtFacts:
     conversions: tuple[Conversion, ...] = ()
     other_fonts: tuple[str, ...] = ()
     flat_colours: tuple[str, ...] = ()
+    shaded: bool = False
     embedded: float | None = None
 
     def ppi(self, outline: Outline) -> float | None:
@@ -64,7 +64,7 @@ class ArtFacts:
 
 def look_over(picture: Picture, outline: Outline, threshold: float) -> ArtFacts:
     """Everything the findings need that is dear to compute."""
-    apart = groups_of(outline, start_apart_mm(outline))
+    apart, colours = groups_of(outline, start_apart_mm(outline)), flat_colours(picture)
     return ArtFacts(
         surface=survey(picture, outline, threshold),
         groups=together_in(outline, apart),
@@ -73,7 +73,8 @@ def look_over(picture: Picture, outline: Outline, threshold: float) -> ArtFacts:
         is_vector=picture.is_vector,
         conversions=picture.conversions,
         other_fonts=picture.other_fonts,
-        flat_colours=tuple(flat_colours(picture)),
+        flat_colours=tuple(colours),
+        shaded=not colours and has_shades(picture),
         embedded=picture.embedded,
     )
 
@@ -371,24 +372,3 @@ def size_fix(item: ItemSpec, wanted_mm: float, effect: str) -> Fix:
     }
     field, (_, words) = next((field, side) for field, side in sides.items() if side[0] is not None)
     return Fix(f"Set to {mm(wanted_mm)} {words}", effect, FixTarget.ITEM, {field: wanted_mm, "size_over": "ink"})
-
-
-def colour_findings(colours: Sequence[str], number: int) -> list[Finding]:
-    """Several flat colours in one drawing, on a stock that has one."""
-    if len(colours) < 2:
-        return []
-    return [
-        Finding(
-            "art.colours",
-            Severity.LOOK,
-            f"{len(colours)} colours in one drawing",
-            "This stock is not printed, so it has one colour a sheet. Taken apart, each colour is a design with sheets "
-            "of its own. Two keys bring layers into register; the last has none, nor one that fits in between others.",
-            {"colours": len(colours)},
-            item=number,
-            fixes=(
-                Fix("One sheet a colour", f"{len(colours)} designs instead of this one", FixTarget.COLOURS, {}),
-                Fix("The same without keys", "laid by eye, nothing to lift off", FixTarget.COLOURS, {"keys": False}),
-            ),
-        )
-    ]

@@ -193,6 +193,8 @@ STARTER_STOCKS: tuple[Stock, ...] = tuple(
 STOCK_BY_KEY = {stock.key: stock for stock in STARTER_STOCKS}
 WHITE_FACED: dict[str, str] = _TABLE["white_faced"]
 """The white-faced stock that does the same work as one that lets white vanish."""
+PRINTED: dict[str, str] = _TABLE["printed"]
+"""The printed stock that does the same work as one that is cut in its own colour."""
 USUAL_STOCK = STOCK_BY_KEY["satin-vinyl"]
 
 _GROUPS = table(__package__, "stock_groups.toml")["groups"]

@@ -1,11 +1,12 @@
 """Designs that are made from other designs: fillers in a range of sizes, backs, and one layer for each colour."""
 
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 from enum import StrEnum
 
 import numpy as np
 
-from vamper.core.art.colours import layers_of
+from vamper.core.art.colours import Layer, layers_of
 from vamper.core.values.art import SizedOver, SizeSpec
 from vamper.core.values.colour import difference, lab_of
 from vamper.core.values.findings import BadInput
@@ -16,6 +17,7 @@ from vamper.services.design.designer import Designer
 from vamper.services.jobs.document import JobDocument
 from vamper.services.jobs.incoming import numbered
 from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.work.reading_room import SEATS
 
 _COLOUR_WORDS = {
     (0, 0, 0): "black",
@@ -162,24 +164,27 @@ class Variants:
         size = item.size if item.size_over is SizedOver.INK else SizeSpec(longest_mm=item.size.wanted_mm)
         picture = self._designer.picture(art, size, item.prepare)
         layers = self._designer.room.run(layers_of, picture, size, keys)
-        designs = []
-        for layer in layers:
-            name = f"{item.name}, {colour_word(layer.colour)}"[:200]
-            taken = self._arts.take_in(f"{name}.svg", write_layer(layer.shape, layer.colour, name))
-            left, _, right, _ = layer.shape.bounds
-            designs.append(
-                {
-                    "name": name,
-                    "art": taken.digest,
-                    "width_mm": round(right - left, 3),
-                    "quantity": max(1, item.quantity),
-                    "cut": item.cut,
-                    "loose": True,
-                    "sheet_colour": layer.colour,
-                    "keyed": layer.keyed,
-                    "edge": {"kind": "bare", "fill_holes": False},
-                }
-            )
+        names = [f"{item.name}, {colour_word(layer.colour)}"[:200] for layer in layers]
+
+        def take_in(name: str, layer: Layer) -> str:
+            return self._arts.take_in(f"{name}.svg", write_layer(layer.shape, layer.colour, name)).digest
+
+        with ThreadPoolExecutor(SEATS) as at_once:
+            digests = list(at_once.map(take_in, names, layers))
+        designs = [
+            {
+                "name": name,
+                "art": digest,
+                "width_mm": round(layer.shape.bounds[2] - layer.shape.bounds[0], 3),
+                "quantity": max(1, item.quantity),
+                "cut": item.cut,
+                "loose": True,
+                "sheet_colour": layer.colour,
+                "keyed": layer.keyed,
+                "edge": {"kind": "bare", "fill_holes": False},
+            }
+            for name, digest, layer in zip(names, digests, layers, strict=True)
+        ]
 
         def edit(document: JobDocument) -> JobDocument:
             if sum(one.quantity for one in document.items) + item.quantity * len(designs) > MOST_PIECES:
