@@ -15,19 +15,23 @@ interface Uploads {
   uploads: Upload[];
   add: (jobId: number, files: File[], onAdded: () => void) => void;
   clear: () => void;
+  /** Those that still wait do not come in. */
+  stop: () => void;
 }
 
 const AGAIN_MS = 3000;
+// Of many files, the job is asked for anew no oftener than this: drawing it takes as long as reading a picture.
+const SHOWN_MS = 4000;
 const MOST_NAMED = 6;
 let last = 0;
 const AT_ONCE = 2;
-const queue: (() => Promise<void>)[] = [];
+const queue: { id: number; run: () => Promise<void> }[] = [];
 let running = 0;
 
 async function work() {
   if (running >= AT_ONCE) return;
   running += 1;
-  for (let next = queue.shift(); next; next = queue.shift()) await next();
+  for (let next = queue.shift(); next; next = queue.shift()) await next.run();
   running -= 1;
 }
 
@@ -97,14 +101,21 @@ export const useUploads = create<Uploads>((set) => {
       set((state) => ({
         uploads: [...state.uploads.filter((one) => one.state !== 'done'), ...fresh.map((one) => one.upload)],
       }));
+      let shown = 0;
+      const show = () => {
+        if (queue.length > 0 && Date.now() - shown < SHOWN_MS) return;
+        shown = Date.now();
+        onAdded();
+      };
+      const later = (upload: Upload, run: () => Promise<void>) => queue.push({ id: upload.id, run });
       const one = (upload: Upload, url: string, file: File | null) =>
-        queue.push(async () => {
+        later(upload, async () => {
           change(upload.id, { state: file ? 'sending' : 'reading' });
           await send(url, file, (part) => change(upload.id, part));
-          onAdded();
+          show();
         });
       const zip = (upload: Upload, file: File) =>
-        queue.push(async () => {
+        later(upload, async () => {
           change(upload.id, { state: 'sending' });
           const url = `/api/jobs/${jobId}/art-zips`;
           const held = await send<ArtZip>(url, file, (part) => change(upload.id, part));
@@ -125,6 +136,10 @@ export const useUploads = create<Uploads>((set) => {
         if (isZip(file)) zip(upload, file);
         else one(upload, `/api/jobs/${jobId}/art`, file);
       start();
+    },
+    stop: () => {
+      const left = new Set(queue.splice(0).map((one) => one.id));
+      set((state) => ({ uploads: state.uploads.filter((one) => !left.has(one.id)) }));
     },
     clear: () =>
       set((state) => ({

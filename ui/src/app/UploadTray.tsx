@@ -16,7 +16,7 @@ const WORDS = {
 
 /** Progress of every file; goes away by itself when all of them are in. */
 export function UploadTray() {
-  const { uploads, clear } = useUploads();
+  const { uploads, clear, stop } = useUploads();
   const finished = uploads.length > 0 && uploads.every((one) => one.state === 'done' && !one.sentence);
   const inNow = uploads.filter((one) => one.state === 'done').length;
   useEffect(() => {
@@ -25,20 +25,27 @@ export function UploadTray() {
     return () => clearTimeout(timer);
   }, [finished, clear]);
   if (uploads.length === 0) return null;
-  // Of many files those that are in need no line any more.
-  const shown =
-    uploads.length > MANY ? uploads.filter((one) => one.state !== 'done' || one.sentence) : uploads;
+  const many = uploads.length > MANY;
+  // Of many files, those that are in or wait for their turn need no line.
+  const shown = many
+    ? uploads.filter((one) => one.sentence || (one.state !== 'done' && one.state !== 'waiting'))
+    : uploads;
   const busy = uploads.some((one) => one.state !== 'done' && one.state !== 'failed');
+  const waiting = uploads.some((one) => one.state === 'waiting');
   return (
     <section
       aria-label="Files on their way in"
       className="panel absolute right-3 bottom-3 z-10 flex max-h-80 w-96 flex-col gap-2 overflow-auto p-3 shadow-card"
     >
-      {uploads.length > MANY && (
-        <p className="text-sm font-bold" role="status">
-          {inNow} of {uploads.length} are in
-        </p>
+      {many && (
+        <div className="flex items-center justify-between gap-3">
+          <p className="text-sm font-bold" role="status">
+            {inNow} of {uploads.length} are in
+          </p>
+          {waiting && <Button onClick={stop}>Stop here</Button>}
+        </div>
       )}
+      {many && busy && <Bar share={inNow / uploads.length} name="All files" />}
       <ul className="flex flex-col gap-2">
         {shown.map((one) => (
           <li key={one.id} className="text-sm">
@@ -53,13 +60,7 @@ export function UploadTray() {
                 {one.sentence && (
                   <p className={one.state === 'done' ? '' : 'text-rowan'}>{asSentence(one.sentence)}</p>
                 )}
-                {one.state !== 'done' && (
-                  <progress
-                    className="h-1.5 w-full accent-kingfisher"
-                    value={one.share}
-                    aria-label={one.name}
-                  />
-                )}
+                {one.state !== 'done' && <Bar share={one.share} name={one.name} />}
               </>
             )}
           </li>
@@ -73,3 +74,14 @@ export function UploadTray() {
     </section>
   );
 }
+
+const Bar = ({ share, name }: { share: number; name: string }) => (
+  <span
+    role="progressbar"
+    aria-label={name}
+    aria-valuenow={Math.round(100 * share)}
+    className="block h-1.5 w-full overflow-hidden rounded-[3px] bg-rule"
+  >
+    <span className="block h-full bg-kingfisher" style={{ width: `${100 * share}%` }} />
+  </span>
+);
