@@ -209,7 +209,7 @@ class ByHand:
         return HandResult(state, min(sheet, max(0, sum(1 for one in sheets if one) - 1)), ())
 
     def grow(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int]) -> HandResult:
-        """One piece as large as the room round it allows, about its middle. Of several alike, it becomes a design of
+        """One piece as large as the room round it allows, moving aside for it. Of several alike, it becomes a design of
         its own, so that the others keep their size.
         """
         if len(indexes) != 1:
@@ -220,14 +220,17 @@ class ByHand:
         item = document.item(one.item)
         if not by_itself(item, document.items) or any(one.item in product.items for product in document.products):
             raise BadInput("this is one of a set, whose sizes hang together; scale the set instead", "")
-        by = growth_of(table.others(sheet, indexes), _moved(table, one), item.edge.reach_mm)
-        wanted = math.floor(item.size.wanted_mm * by * _HUNDREDTHS) / _HUNDREDTHS
+        growth = growth_of(table.others(sheet, indexes), _moved(table, one), item.edge.reach_mm)
+        wanted = math.floor(item.size.wanted_mm * growth.by * _HUNDREDTHS) / _HUNDREDTHS
         by = wanted / item.size.wanted_mm
         if by < _LEAST_GROWTH:
             raise BadInput("it fills its gap already", "")
         shape = _moved(table, one).shape
         middle = shape.centroid
-        x, y = (at + by * (was - at) for at, was in ((middle.x, one.x_mm), (middle.y, one.y_mm)))
+        x, y = (
+            at + by * (was - at) + shift
+            for at, was, shift in zip((middle.x, middle.y), (one.x_mm, one.y_mm), growth.shift_mm, strict=True)
+        )
         sheets = [list(pieces) for pieces in table.layout.sheets]
         alike = sum(other.item == one.item for pieces in sheets for other in pieces)
         number = one.item if alike == 1 and item.quantity <= 1 else document.next_number()
