@@ -1,0 +1,1 @@
+"""Every sentence of the interface, listed by the station that shows it."""
