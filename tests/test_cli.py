@@ -506,7 +506,7 @@ def test_shrink_says_how_large_to_print(tmp_path: Path) -> None:
     refused = vamper("shrink", "--before", "100", "--after", "44x11", "--wanted", "40x30", folder=tmp_path)
     assert (refused.returncode, refused.stderr) == (
         2,
-        "--before: “100” is no size; write width x height in mm, as in 100x25\n",
+        "--before: “100” is not a size; write width x height in mm, as in 100x25\n",
     )
 
 

@@ -19,9 +19,9 @@ def test_machines_that_nobody_named_are_said_to_be_taken_for_now(client: TestCli
         "makes": "outdoors",
         "asked": False,
     }
-    assert brief_of(client, job).count("(taken for now)") == 2
+    assert brief_of(client, job).count("(assumed for now)") == 2
     client.put("/api/usual", json={"printer_id": 2, "cutter_id": 3, "asked": True})
-    assert "(taken for now)" not in brief_of(client, job)
+    assert "(assumed for now)" not in brief_of(client, job)
     new = client.post("/api/jobs", json={}).json()["id"]
     document = client.get(f"/api/jobs/{new}").json()["job"]["document"]
     assert (document["printer_id"], document["cutter_id"]) == (2, 3)

@@ -108,8 +108,8 @@ def _twin(screen: Screen) -> None:
     screen.open("/jobs/11/sheet")
     _packed(screen)
     screen.open("/jobs/11/dry-run")
-    screen.button("Run it dry").click()
-    screen.wait(lambda: "Run it dry again" in screen.text(), "the dry run")
+    screen.button("Do a dry run").click()
+    screen.wait(lambda: "Do another dry run" in screen.text(), "the dry run")
     _pictures(screen)
     screen.driver.save_screenshot(str(FOLDER / "dry-run.png"))
 

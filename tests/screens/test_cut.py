@@ -153,7 +153,7 @@ def test_the_machines_own_program_from_the_picture_to_what_it_did(screen: Screen
     screen.says("Leave the frame on the sheet")
     screen.says("Not through? Once more")
     screen.button("the machine on the kitchen table").click()
-    screen.says("Who leads the cut?")
+    screen.says("What runs the cutter?")
     files = screen.driver.find_element(By.XPATH, "//*[@role='radio'][contains(., 'It takes cut files')]")
     files.click()
     screen.wait(lambda: "The window of force" in screen.text(), "what a machine of cut files has")
@@ -192,7 +192,7 @@ def test_a_stock_of_ones_own_from_its_weight(screen: Screen) -> None:
     amount = window.find_elements(By.CSS_SELECTOR, 'input[inputmode="decimal"]')[0]
     amount.send_keys(Keys.CONTROL, "a")
     amount.send_keys("240", Keys.ENTER)
-    screen.button("Look for its neighbours").click()
+    screen.button("Find similar stocks").click()
     screen.says("Nobody has cut it here yet")
     assert screen.faults_of_access() == []
     screen.button("Keep it and use it here").click()

@@ -19,8 +19,10 @@ def pressed(screen: Screen, words: str) -> None:
 
 
 def run(screen: Screen) -> None:
-    pressed(screen, "Run it dry")
-    screen.wait(lambda: "Sheets all good" in screen.text() and "Run it dry again" in screen.text(), "the dry run", 120)
+    pressed(screen, "Do a dry run")
+    screen.wait(
+        lambda: "Sheets all good" in screen.text() and "Do another dry run" in screen.text(), "the dry run", 120
+    )
 
 
 def test_a_sheet_is_ruined_on_the_screen_and_then_good(screen: Screen) -> None:

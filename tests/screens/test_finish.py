@@ -276,7 +276,7 @@ def test_it_is_pressed_in_patches_and_placed_on_the_cloth(screen: Screen) -> Non
     screen.says("Closed once")
     select = screen.find("aside select")
     select.send_keys("polyester")
-    screen.says("Dye may wander into it")
+    screen.says("Dye may bleed into it")
     template = ASKED.get(f"{screen.base}/api/jobs/{SHIRTS}/placing.pdf")
     assert template.content.startswith(b"%PDF")
     assert screen.errors() == []

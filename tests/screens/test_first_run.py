@@ -64,8 +64,8 @@ def test_pictures_that_come_in_make_a_job_named_after_them(screen: Screen, tmp_p
     titled = "return document.querySelector('[aria-label=\"Title of the job\"]')?.value === 'Mooring ring'"
     screen.wait(lambda: screen.driver.execute_script(titled), "its title")
     # The cutter was named, the printer was not.
-    screen.says("the inkjet printer (taken for now)")
-    assert "cutter (taken for now)" not in screen.text()
+    screen.says("the inkjet printer (assumed for now)")
+    assert "cutter (assumed for now)" not in screen.text()
     screen.open("/")
     screen.says("1 on the sheet")
     assert screen.errors() == []

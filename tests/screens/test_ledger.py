@@ -41,7 +41,7 @@ def test_from_a_hand_off_over_a_spoilt_sheet_to_its_cause(screen: Screen) -> Non
     ticked = [one.get_attribute("checked") for one in screen.driver.find_elements(By.CSS_SELECTOR, "fieldset input")]
     assert "true" in ticked
     pressed(screen, "Yes")
-    screen.says("Take the answers back")
+    screen.says("Clear my answers")
     pressed(screen, "It was this")
     screen.says("Noted")
     screen.open("/ledger?part=runs")

@@ -135,7 +135,7 @@ def test_helpers_are_drawn_on_the_sheet(screen: Screen) -> None:
 
 def test_a_proof_is_measured_asked_about_and_compensated(screen: Screen) -> None:
     screen.open(f"/jobs/{KIT}/print")
-    screen.says("The last proof came out in the wrong size")
+    screen.says("The last proof came out at the wrong size")
     screen.button("Proof").click()
     across, down = screen.driver.find_elements(By.CSS_SELECTOR, 'form input[inputmode="decimal"]')
     across.send_keys("10")

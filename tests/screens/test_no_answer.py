@@ -94,7 +94,7 @@ def test_what_is_refused_says_why_and_can_be_asked_again(screen: Screen) -> None
         assert "Looking at blades and mats" not in screen.text()
         screen.driver.execute_script("window.refused = []")
         screen.button("Ask again").click()
-        screen.says("This job wants the")
+        screen.says("This job needs the")
         screen.open(f"/jobs/{HULL}/marks")
         screen.button("Where cuts land").click()
         screen.wait(lambda: "The shelf is being moved." in screen.find('[aria-live="polite"]').text, "the notice")

@@ -7,8 +7,7 @@ from tests.words.sentences import sentences
 
 if __name__ == "__main__":
     wanted = sys.argv[1] if len(sys.argv) > 1 else ""
-    for place, group in groupby(sentences(), key=lambda said: said.place):
+    for (place, file), group in groupby(sentences(), key=lambda said: (said.place, said.file)):
         if place.startswith(wanted):
-            print(f"\n# {place}")
-            for said in group:
-                print(f"{said.file}:{said.line}\t{said.text}")
+            sys.stdout.write(f"\n# {place}: {file}\n")
+            sys.stdout.writelines(f"{said.line}\t{said.text}\n" for said in group)

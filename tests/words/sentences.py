@@ -15,8 +15,14 @@ ROOT = Path(__file__).parents[2]
 _PYTHON = ("vamper/core", "vamper/services", "vamper/api", "vamper/formats", "vamper/cli")
 _FRONT_END = "ui/src"
 # Text that only a programmer meets.
-_NOT_READ = re.compile(r"^[\w./{}…-]+$|^\s*[{(\[<#@/]|^(SELECT|PRAGMA|M \d)|^[a-z-]+(\s[a-z-]+:|:[a-z])|=\"|;\s*$|^\W*$")
-_CLASSES = re.compile(r"(^|\s)(flex|grid|text-|bg-|px-|py-|p-|m-|mt-|w-|h-|gap-|max-|min-|border|rounded|absolute|relative|figure|panel|field)")
+_NOT_READ = re.compile(
+    r"^[\w./{}…-]+$|^\s*[{(\[<#@/]|^(SELECT|PRAGMA|M \d)|^[a-z-]+(\s[a-z-]+:|:[a-z])|=\"|;\s*$|^\W*$"
+    r"|_mm\b|\{…\}[a-z]\d|^M ?\{…\}|\[\d|var\(|-\[|\w:\w+-|calc\(|^(id|key|from|for|of) \{…\}$"
+)
+_CLASSES = re.compile(
+    r"(^|\s)(flex|grid|text-|bg-|px-|py-|p-|m-|mt-|mb-|ml-|w-|h-|gap-|max-|min-|rounded|absolute|relative|fill-|stroke-"
+    r"|sr-only|block|inline|items-|justify-|overflow|font-|leading-|pointer|cursor|list-|align-)"
+)
 _JSX_TEXT = re.compile(r">([^<>{}]*[A-Za-z][^<>{}]*)<")
 _TS_STRING = re.compile(r"'((?:[^'\\\n]|\\.)*)'|`((?:[^`\\]|\\.)*)`")
 
@@ -104,7 +110,9 @@ def _of_table(path: Path) -> Iterator[Said]:
 
 
 def _of_front_end(path: Path) -> Iterator[Said]:
-    code = re.sub(r"/\*.*?\*/|^\s*//.*$", lambda note: "\n" * note.group().count("\n"), path.read_text(), flags=re.S | re.M)
+    code = re.sub(
+        r"/\*.*?\*/|^\s*//.*$", lambda note: "\n" * note.group().count("\n"), path.read_text(), flags=re.S | re.M
+    )
     code = re.sub(r"^import .*?;$", lambda note: "\n" * note.group().count("\n"), code, flags=re.S | re.M)
     found = [(match.start(1), match.group(1)) for match in _JSX_TEXT.finditer(code)]
     found += [

@@ -138,7 +138,7 @@ def _bar(text: str, where: str) -> "Bar":
     except ValueError:
         sides = []
     if not sides or min(sides) <= 0 or max(sides) > 3000:
-        raise BadInput(f"“{text[:40]}” is no size; write width x height in mm, as in 100x25", where)
+        raise BadInput(f"“{text[:40]}” is not a size; write width x height in mm, as in 100x25", where)
     return Bar(*sides)
 
 

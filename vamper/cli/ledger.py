@@ -36,7 +36,7 @@ def _answer(text: str) -> tuple[str, bool]:
     code, sign, answer = text.partition("=")
     if not sign or answer not in ("yes", "no"):
         raise BadInput(
-            f"“{text[:60]}” is no answer; write the check's code and yes or no, as in blade-lens=yes", "checked"
+            f"“{text[:60]}” is not an answer; write the check's code and yes or no, as in blade-lens=yes", "checked"
         )
     return code, answer == "yes"
 

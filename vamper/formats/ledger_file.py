@@ -84,6 +84,6 @@ def _dated(
         try:
             at = _WHEN.validate_python(entry.pop(when, None))
         except ValidationError:
-            raise BadInput("is no time", f"{name}.{place}.{when}") from None
+            raise BadInput("is not a time", f"{name}.{place}.{when}") from None
         found.append((at if at.tzinfo else at.replace(tzinfo=UTC), read(entry, f"{name}.{place}")))
     return tuple(found)

@@ -20,7 +20,7 @@ def read_names(text: str) -> tuple[str, ...]:
     try:
         rows = list(csv.reader(lines, delimiter=delimiter))
     except csv.Error:
-        raise BadInput("this is no list of names: save it as plain text, one name a line", "names") from None
+        raise BadInput("this is not a list of names: save it as plain text, one name a line", "names") from None
     heads = [cell.strip().lower() for cell in rows[0]] if rows else []
     if "name" in heads:
         column = heads.index("name")

@@ -28,7 +28,7 @@ def family_of(name: str, data: bytes) -> str:
     if begins in _OTHERS:
         raise BadInput(f"this is {_OTHERS[begins]}; take the font as TTF or OTF", name)
     if begins not in _BEGINS:
-        raise BadInput("this is no font; fonts are files that end in .ttf or .otf", name)
+        raise BadInput("this is not a font; fonts are files that end in .ttf or .otf", name)
     try:
         family, style = ImageFont.truetype(io.BytesIO(data), 20).getname()
         font = uharfbuzz.Font(uharfbuzz.Face(data))

@@ -346,7 +346,7 @@ class PlanDocument(Strict):
         """
         raw = object_in(text, "the plan")
         if raw.get("format") != FORMAT:
-            raise BadInput("this is no plan of Vamper; take the plan.json of a hand-off", "format")
+            raise BadInput("this is not a Vamper plan; take the plan.json of a hand-off", "format")
         return read_as(TypeAdapter(cls), raw)
 
 

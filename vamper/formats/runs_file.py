@@ -129,7 +129,7 @@ def read_runs_csv(data: bytes) -> list[Dated]:
     rows = csv.DictReader(io.StringIO(text, newline=""), delimiter=separator)
     missing = {"made_at", "title", "sheet", "pieces", "came_out", "stock"} - set(rows.fieldnames or ())
     if missing:
-        raise BadInput(f"this is no ledger: its first line has no {', '.join(sorted(missing))}", "csv")
+        raise BadInput(f"this is not a ledger: its first line has no {', '.join(sorted(missing))}", "csv")
     found = list[Dated]()
     try:
         for line, row in enumerate(rows, 2):
@@ -173,7 +173,7 @@ def _of_row(row: dict[str, str], line: int) -> Dated:
         made_at = datetime.fromisoformat(cells["made_at"])
     except ValueError:
         raise BadInput(
-            f"“{cells['made_at'][:40]}” is no time; write it as 2026-05-02T18:00", f"line {line}, made_at"
+            f"“{cells['made_at'][:40]}” is not a time; write it as 2026-05-02T18:00", f"line {line}, made_at"
         ) from None
     return _aware(made_at), read_as(_RUN, data, f"line {line}")
 
@@ -204,10 +204,10 @@ def _number(cell: str, where: str) -> float | None:
     if not cell.strip():
         return None
     if not _NUMBER.match(cell.strip()):
-        raise BadInput(f"“{cell[:40]}” is no number", where)
+        raise BadInput(f"“{cell[:40]}” is not a number", where)
     number = float(cell.strip().replace(",", "."))
     if not math.isfinite(number):
-        raise BadInput(f"“{cell[:40]}” is no number", where)
+        raise BadInput(f"“{cell[:40]}” is not a number", where)
     return number
 
 

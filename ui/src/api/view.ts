@@ -130,7 +130,7 @@ async function viewOf(queries: QueryClient, jobId: number): Promise<View> {
   const found = viewIn(await ask(client.POST('/api/jobs/{job_id}/view', { params, body: known })));
   if (found) return found;
   const whole = viewIn(await ask(client.GET('/api/jobs/{job_id}', { params })));
-  if (!whole) throw new Error('This job could not be read as a whole; load the page anew.');
+  if (!whole) throw new Error('Part of this job could not be loaded; reload the page.');
   return whole;
 }
 

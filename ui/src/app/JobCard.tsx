@@ -83,7 +83,7 @@ export function JobCard({ job }: { job: Schemas['JobSummaryOut'] }) {
           onClick={() => copy.mutate()}
           aria-label={`${job.is_template ? 'Begin from' : 'Copy'} ${job.title}`}
         >
-          {job.is_template ? 'Begin from it' : 'Copy'}
+          {job.is_template ? 'New job from this one' : 'Copy'}
         </Button>
         <Choose
           label={`More for ${job.title}`}
@@ -92,7 +92,7 @@ export function JobCard({ job }: { job: Schemas['JobSummaryOut'] }) {
             ...(job.last_run
               ? [
                   {
-                    words: 'Its runs: make one again',
+                    words: 'Make one of its runs again',
                     do: () => go(`/ledger?part=runs&find=${encodeURIComponent(job.title)}`),
                   },
                 ]
@@ -102,7 +102,7 @@ export function JobCard({ job }: { job: Schemas['JobSummaryOut'] }) {
               do: () => shelf.mutate({ is_template: !job.is_template }),
             },
             {
-              words: aside ? 'Back on the table' : 'Put it aside',
+              words: aside ? 'Bring it back' : 'Put it aside',
               do: () => shelf.mutate({ archived: !aside }),
             },
           ]}

@@ -128,8 +128,8 @@ export default function JobList() {
         {jobs.data && jobs.data.length > 0 && shown.length === 0 && (
           <p className="panel p-4">
             {words
-              ? `Nothing here has “${words}” in its title, its stock, its designs or whom it is for.`
-              : 'Nothing is on this shelf.'}
+              ? `No job matches “${words}” in its title, its stock, its designs or whom it is for.`
+              : 'Nothing here yet.'}
           </p>
         )}
       </main>

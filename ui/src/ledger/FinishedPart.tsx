@@ -22,7 +22,7 @@ export function FinishedPart() {
     <section aria-label="Finished, on hand" className="flex flex-col gap-2">
       <h2 className="font-head text-lg font-bold">Finished, on hand</h2>
       {finished.length === 0 && (
-        <p className="text-sm text-soft">Count what is finished, and what leaves the house; nobody has to.</p>
+        <p className="text-sm text-soft">If you like, count what is finished and what leaves the house.</p>
       )}
       <ul className="flex flex-col">
         {finished.map((one) => (

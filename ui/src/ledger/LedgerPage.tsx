@@ -84,7 +84,7 @@ export default function LedgerPage() {
       )}
       {ledger && ledger.total === 0 && part !== 'shelf' && (
         <p className="panel max-w-xl p-5">
-          No run is logged yet. Hand off a job, make its sheet, and answer the one question at the top of the
+          No sheet is logged yet. Hand off a job, make its sheet, then answer the question at the top of the
           job: how did it come out?
         </p>
       )}

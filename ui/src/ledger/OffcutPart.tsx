@@ -23,8 +23,8 @@ export function OffcutPart() {
       </div>
       {offcuts.length === 0 ? (
         <p className="text-sm text-soft">
-          Keep the rest of a sheet from its run, or add one here: a spoilt or half-used sheet can be the sheet
-          of a smaller job. Its blank parts, of any shape, are packed into.
+          Keep the rest of a sheet from its run, or add one here: a spoilt or half-used sheet can still take a
+          smaller job. Vamper packs into what is blank on it, whatever its shape.
         </p>
       ) : (
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(17rem,1fr))] gap-3">

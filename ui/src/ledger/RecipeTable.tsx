@@ -40,7 +40,7 @@ export function RecipeTable({ recipes }: { recipes: Recipe[] }) {
             <tr className="border-b border-rule text-soft">
               <th className="w-[24%] py-1 pr-3 font-normal">Stock and machine</th>
               <th className="w-[20%] py-1 pr-3 font-normal">Used last</th>
-              <th className="w-[30%] py-1 pr-3 font-normal">Went well, with the span of 90 in 100</th>
+              <th className="w-[30%] py-1 pr-3 font-normal">How often it went well, and the likely range</th>
               <th className="py-1 font-normal">From now on</th>
             </tr>
           </thead>

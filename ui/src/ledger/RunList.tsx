@@ -142,7 +142,7 @@ function Again({ run }: { run: LoggedRun }) {
     );
   return (
     <span className="flex flex-wrap items-center gap-2">
-      {run.settings_held ? 'exactly as it was, on' : 'as it was, with the settings learnt since, on'}
+      {run.settings_held ? 'exactly as it was, on' : 'as it was, but with what was learnt since, on'}
       <CountField label="Sheets" value={sheets} most={most} onChange={setSheets} />
       {sheets === 1 ? 'sheet' : 'sheets'}
       <Button

@@ -13,8 +13,8 @@ export function ShelfPart() {
       <h2 className="font-head text-lg font-bold">On the shelf</h2>
       {supplies.stocks.length + supplies.things.length === 0 ? (
         <p className="text-sm text-soft">
-          Say what was bought, and every run takes its share off; a job then says whether there is enough for
-          it.
+          Enter what you bought. Each run takes its share off, and a job tells you whether there is enough
+          left for it.
         </p>
       ) : (
         <ul className="flex flex-col">

@@ -84,7 +84,7 @@ function Looks({ all, see }: { all: { key: string; words: string }[]; see: (key:
   const shown = all.filter((one) => !meant || meant.includes(one.key));
   return (
     <section aria-label="What do you see?" className="flex flex-col gap-3 max-[60rem]:order-first">
-      <p>Press what you see; one thing is enough to begin with, more make it surer.</p>
+      <p>Press what you see. One is enough to start with; more make the answer surer.</p>
       <input
         type="search"
         className="field"
@@ -94,9 +94,7 @@ function Looks({ all, see }: { all: { key: string; words: string }[]; see: (key:
         onChange={(event) => setWords(event.target.value)}
       />
       {shown.length === 0 && (
-        <p className="text-soft">
-          Nothing goes by these words. Say it in others, or look through all of them.
-        </p>
+        <p className="text-soft">Nothing matches that. Try other words, or look through the whole list.</p>
       )}
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(13rem,1fr))] gap-2">
         {shown.map((one) => (
@@ -223,7 +221,7 @@ function Answer({ found, checked, answer, again, run }: AnswerProps) {
             ))}
           </ul>
           <Button look="bare" onClick={again}>
-            Take the answers back
+            Clear my answers
           </Button>
         </section>
       )}
@@ -244,7 +242,7 @@ function Answer({ found, checked, answer, again, run }: AnswerProps) {
                 <>
                   <span className="text-sm">{one.remedy}</span>
                   <span className="text-sm">
-                    <b>What can be kept:</b> {one.keep}
+                    <b>What can be saved:</b> {one.keep}
                   </span>
                 </>
               )}

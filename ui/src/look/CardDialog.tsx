@@ -27,7 +27,7 @@ export function CardDialog({ open, close }: { open: boolean; close: () => void }
       }
     >
       <p className="mb-3">
-        Hold a bank card against the screen and move the slider until the drawn card is as wide as yours.
+        Hold a bank card against the screen and move the slider until the two are the same width.
       </p>
       <div
         className="rounded-[10px] border-2 border-kingfisher bg-tray"

@@ -39,7 +39,7 @@ export function Findings({ findings, items, jobId, title = 'What Vamper found', 
   return (
     <section aria-label={title}>
       <h2 className="font-head text-base font-bold">{title}</h2>
-      <p className="mb-2 text-sm text-soft">{counts.length ? counts.join(', ') : 'Nothing stops you.'}</p>
+      <p className="mb-2 text-sm text-soft">{counts.length ? counts.join(', ') : 'Nothing to fix.'}</p>
       <ul className="flex flex-col gap-2.5">{pressing.map(card)}</ul>
       {notes.length > 0 && (
         <div className="mt-2.5">
@@ -54,7 +54,7 @@ export function Findings({ findings, items, jobId, title = 'What Vamper found', 
       )}
       {meant.length > 0 && (
         <div className="mt-2.5">
-          <Fold title="You meant it so" summary={summaryOf(meant)}>
+          <Fold title="You said this is fine" summary={summaryOf(meant)}>
             <ul className="flex flex-col gap-2.5">{meant.map(card)}</ul>
           </Fold>
         </div>

@@ -41,9 +41,9 @@ export function WasSet({ proposed, value, onChange }: Props) {
   if (value === null)
     return (
       <p className="flex flex-wrap items-baseline gap-x-2 text-sm text-soft">
-        What was set is not known, so this run says nothing about force.
+        Without knowing what was set, this run says nothing about pressure.
         <Button look="bare" onClick={() => onChange(asked)}>
-          Say it after all
+          Fill it in after all
         </Button>
       </p>
     );

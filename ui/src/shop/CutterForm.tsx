@@ -38,7 +38,7 @@ export function CutterForm({ view, change, asNew, close }: MachineProps) {
       close={close}
     >
       <fieldset className="flex flex-col gap-1">
-        <legend className="mb-1 font-bold">Who leads the cut?</legend>
+        <legend className="mb-1 font-bold">What runs the cutter?</legend>
         <RouteChoice
           value={cutter.feed === 'hand' ? 'hand' : cutter.route}
           onChange={(route) =>

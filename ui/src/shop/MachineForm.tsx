@@ -65,7 +65,7 @@ export function MachineForm({ kind, id, name, rename, error, keep, change, close
         </Button>
         {id !== null && <Button onClick={() => remove.mutate(id, { onSuccess: close })}>Remove it</Button>}
       </div>
-      <p className="text-sm text-soft">All jobs on it are planned anew with what is saved here.</p>
+      <p className="text-sm text-soft">Every job on it is planned again with what you save here.</p>
     </form>
   );
 }

@@ -119,13 +119,13 @@ function NewStock({ take }: { take: (stock: Stock) => void }) {
         </p>
       )}
       <Button type="submit" look="main" className="self-start" disabled={!name.trim()}>
-        Look for its neighbours
+        Find similar stocks
       </Button>
     </form>
   );
 }
 
-/** All stocks: a starter is copied to be changed, one that is not used is put aside. */
+/** All stocks: a starter figure is copied to be changed, one that is not used is put aside. */
 function Shelf({ take }: { take: (key: string | null, stock: Stock) => void }) {
   const stocks = useStocks().data ?? [];
   const hide = useHideStock();

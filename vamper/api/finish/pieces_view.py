@@ -160,7 +160,7 @@ def _cloth(plan: Plan, spec: ClothSpec, stocks: Sequence[Stock], prices: Mapping
             placed = on_cloth(spec, spec.panel_mm, item.outline.size_mm[0])
             lines.append(f"{item.as_asked.name}: {_placed(placed, item.outline.size_mm[0])}")
         if placed is not None:
-            lines.insert(0, f"A motif for this panel is about {mm(placed.art_width_mm, 0)} wide, as a starter.")
+            lines.insert(0, f"A motif for this panel is about {mm(placed.art_width_mm, 0)} wide: a starter figure.")
     return ClothOut(
         spec=spec,
         fibres=[FibreOut(key=fibre, name=name) for fibre, name in FIBRE_WORDS.items()],

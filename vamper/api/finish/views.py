@@ -242,7 +242,7 @@ def _verdict(now: EveningNow, ends: datetime | None) -> str:
     words = f"All done {day}at {ends:%H:%M}, {span(now.plan.hands_on_minutes)} of it by hand."
     if now.plan.proof is not Proof.OPTIMAL:
         best = now.time(now.plan.bound)
-        words += f" No plan ends before {best:%H:%M}."
+        words += f" It cannot be done before {best:%H:%M}."
     return words
 
 
@@ -279,7 +279,7 @@ def _noted(now: EveningNow) -> Iterator[tuple[str, str]]:
     if document.done_by is not None and ends > document.done_by:
         yield (
             "finish.done-by",
-            f"You wished to be done by {document.done_by:%H:%M}; take a batch out, begin "
+            f"You wanted to be done by {document.done_by:%H:%M}; take a batch out, begin "
             f"{span(int((ends - document.done_by).total_seconds() // 60))} sooner, or add a place.",
         )
     for batch, steps in zip(document.batches, now.steps, strict=True):

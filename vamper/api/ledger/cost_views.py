@@ -188,7 +188,7 @@ def _lines(found: Costing, work: WorkTimes, shelf: OnShelf | None, rates: Rates)
     if work.good < 1:
         yield f"{(1 - work.good) * 100:.0f} % are reckoned to be spoilt, by the runs on this stock."
     if shelf is None:
-        yield "What this stock costs is not known; put a pack on the shelf, in the ledger."
+        yield "Vamper does not know what this stock costs; add a pack in the ledger, under “Shelf and prices”."
         return
     first = found.pieces[0]
     stock = sum(cost for part, cost in first.parts if part == "stock")

@@ -212,7 +212,7 @@ def _recipe_out(shop: Shop, one: Recipe) -> RecipeOut:
 
 
 _WENT = {
-    RecipeKind.CUT: "cut as they should",
+    RecipeKind.CUT: "cut well",
     RecipeKind.PRINT: "printed well",
     RecipeKind.MARKS: "with every piece in its place",
     RecipeKind.FINISH: "came out well and held",
@@ -221,9 +221,9 @@ _WENT = {
 
 def _next_way(one: Recipe) -> tuple[str | None, str, str]:
     """Another way that went better, or that this one stands; and where that is known from."""
-    source = f"by {plural(len(one.runs), 'run')}"
+    source = f"from {plural(len(one.runs), 'run')}"
     if one.better is None:
-        return None, "stands as it is; new jobs on this stock begin with it", source
+        return None, "no change; new jobs on this stock start with it", source
     better = one.better.success
     return one.better.words, f"it went well in {better.good} of {plural(better.good + better.bad, 'run')}", source
 
@@ -232,25 +232,25 @@ def _next_cut(shop: Shop, one: Recipe) -> tuple[str | None, str, str]:
     """What Cut proposes now, why that is another setting than the one that was used last, and what it is known from."""
     cutters = {kept.name: (key, kept.value) for key, kept in shop.cutters.all().items()}
     found, setting, cut = cutters.get(one.what.machine), one.setting, one.what.cut
-    counted = f"by {plural(len(one.runs), 'run')}"
+    counted = f"from {plural(len(one.runs), 'run')}"
     try:
         stock = shop.stock(one.what.stock)
     except NotFound:
-        return None, "this stock is not in the workshop any more", counted
+        return None, "this stock is no longer in the workshop", counted
     if found is None or setting is None or cut is None:
-        return None, "this machine is not in the workshop any more", counted
+        return None, "this machine is no longer in the workshop", counted
     key, _ = found
     cutter = shop.cutter_with_seen(key)
     tried, blade = shop.tried.of(key, one.what.stock), shop.care.blades.in_machine(key)
     known = CutHistory(tried.tries, tried.runs, None if blade is None else blade.value)
     seen_in = [plural(len(tried.ladders), "ladder")] if tried.ladders else []
     seen_in += [plural(len(tried.runs), "run")] if tried.runs else []
-    source = f"by {' and '.join(seen_in)}" if seen_in else "by the starter"
+    source = f"from {' and '.join(seen_in)}" if seen_in else "from a starter figure"
     settings = settings_for(stock, cutter, known=known)
     proposed = settings.get(cut) or settings[Cut.THROUGH]
     choice = proposed.spoken.choice
     if choice is None and cutter.has_own_program:
-        return None, "none of its settings is chosen for this stock", source
+        return None, "no setting chosen for this stock yet", source
     words = f"{proposed.cut.value} {choice.words if choice else f'{proposed.force_gf:g} gf × {proposed.passes}'}"
     now = (
         (None, choice.name, choice.pressure, choice.passes)
@@ -261,14 +261,14 @@ def _next_cut(shop: Shop, one: Recipe) -> tuple[str | None, str, str]:
         if one.drifted:
             return (
                 None,
-                "stands as it is, but goes well less often now: change the blade, or run a ladder",
+                "goes well less often now: change the blade, or cut a new ladder",
                 source,
             )
-        return None, "stands as it is", source
+        return None, "no change", source
     belief = proposed.belief
     harder = float(belief.quantile(0.5)) / belief.stock.hardness_gf_per_um - 1
-    taken = f"{abs(harder) * 100:.0f} % {'harder' if harder > 0 else 'softer'} than the starter"
-    seen = f"by what was seen of it, the stock is taken for {taken}" if known.has_seen else "by the starter"
+    taken = f"{abs(harder) * 100:.0f} % {'harder' if harder > 0 else 'softer'} than its starter figure"
+    seen = f"from what you saw, the stock is {taken}" if known.has_seen else "from a starter figure"
     return words, f"{seen}; {good_in(proposed.usable)}", source
 
 

@@ -117,7 +117,7 @@ def _opaque(outline: Outline, item: ItemSpec, number: int, facts: ArtFacts) -> F
     width, height = outline.size_mm
     lift = Fix(
         "Lift the background",
-        f"what is joined to the rim and within ΔE {START_LIFT_DE:g} of its colour becomes transparent",
+        f"the colour touching the rim, within ΔE {START_LIFT_DE:g} of its colour becomes transparent",
         FixTarget.ITEM,
         {"prepare.lift_de": START_LIFT_DE, "edge.kind": "follow"},
     )
@@ -172,7 +172,7 @@ def _several(outline: Outline, item: ItemSpec, number: int, facts: ArtFacts) -> 
     return Finding(
         "art.several",
         Severity.LOOK if several else Severity.NOTE,
-        f"Probably {len(groups)} stickers" if several else "Taken as one piece",
+        f"Looks like {len(groups)} stickers" if several else "Taken as one piece",
         text,
         {"groups": len(groups), "apart_mm": round(apart, 2)},
         item=number,
@@ -233,9 +233,9 @@ def _fringe(outline: Outline, item: ItemSpec, number: int, surface: Surface) -> 
     fixes = tuple(
         Fix(label, effect, FixTarget.ITEM, {"prepare.threshold": value})
         for label, effect, value in (
-            ("Take more of it in", "counts as inked from 20 % on", 0.2),
-            ("Leave more of it out", "counts as inked from 80 % on", 0.8),
-            ("Back to the middle", "counts as inked from 50 % on", 0.5),
+            ("Include more of the soft rim", "what is over 20 % opaque counts as drawn", 0.2),
+            ("Leave more of the soft rim out", "what is over 80 % opaque counts as drawn", 0.8),
+            ("Back to the middle", "what is over 50 % opaque counts as drawn", 0.5),
         )
         if abs(threshold - value) > 1e-9
     )
@@ -259,7 +259,7 @@ def _fonts(fonts: tuple[str, ...], number: int) -> Finding | None:
     return Finding(
         "art.font",
         Severity.LOOK,
-        "Another font stands in",
+        "A different font is used",
         f"The drawing asks for {names}, which Vamper does not ship; its letters may look and run differently. Turn "
         "text into paths where the drawing was made to keep it as it is.",
         {"fonts": len(fonts)},
@@ -356,7 +356,7 @@ def _converted(every: tuple[Conversion, ...], number: int) -> Finding | None:
     return Finding(
         "art.mode",
         Severity.NOTE,
-        "Converted on the way in",
+        "Converted when it was added",
         " ".join(f"The picture was {CONVERSION_WORDS[conversion]}." for conversion in conversions),
         {"conversions": len(conversions)},
         item=number,

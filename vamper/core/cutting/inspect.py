@@ -147,7 +147,7 @@ def unsure_finding(setting: CutSetting, stock: Stock) -> list[Finding]:
         Finding(
             "cut.unsure",
             Severity.LOOK,
-            f"{_cut_words(setting)} good in {share} of 100: try it first",
+            f"{_cut_words(setting)} good in only {share} of 100: make a test first",
             f"{_why_unsure(setting, stock)} {_what_helps(setting)}",
             figures,
         )
@@ -157,31 +157,31 @@ def unsure_finding(setting: CutSetting, stock: Stock) -> list[Finding]:
 def _cut_words(setting: CutSetting) -> str:
     if setting.cut is Cut.THROUGH:
         return "Cut through"
-    return "Cut of the face only" if setting.spoken.speaks else "Kiss cut"
+    return "Cut through the face only" if setting.spoken.speaks else "Kiss cut"
 
 
 def _why_unsure(setting: CutSetting, stock: Stock) -> str:
     spoken = setting.spoken
     if spoken.speaks and not spoken.placed:
-        return f"Nothing is known yet of what your machine’s settings do to {stock.name}."
+        return f"Vamper does not know yet what your machine’s settings do to {stock.name}."
     if spoken.speaks and spoken.choice is None:
-        return f"Nothing in your list is left for {stock.name}."
+        return f"No setting in your list is left to try on {stock.name}."
     what = f"{setting.force_gf:g} gf" if spoken.choice is None else spoken.choice.words
     told = setting.seen or any(one.seen for one in spoken.placed)
-    known = "What was told so far leaves" if told else "A starter alone leaves"
-    return f"{known} {what} on {stock.name} too uncertain, even with a look before you unload."
+    known = "What you have noted so far is not enough:" if told else "So far this is only a starter figure:"
+    return f"{known} {what} on {stock.name} may not cut right, even if you look before you unload."
 
 
 def _what_helps(setting: CutSetting) -> str:
     """What would raise the outlook most."""
     spoken = setting.spoken
     if not spoken.speaks:
-        return "Six small drops in the waste of this sheet find the force; you say what each looks like."
+        return "Cut six small drops in the waste of this sheet and say what each looks like: that finds the force."
     if not spoken.placed:
-        return f"{spoken.look_for} Type the settings that come near under Cut, and make one test cut on an offcut."
+        return f"{spoken.look_for} Type the settings that might suit under Cut, and make one test cut on an offcut."
     if spoken.choice is None:
         return spoken.look_for
-    return "One test cut on an offcut, told under Cut with one press, says more than anything else."
+    return "Make one test cut on an offcut and note the result under Cut: nothing tells more."
 
 
 def blade_findings(blade: BladeIn | None, stock: Stock, settings: Sequence[CutSetting]) -> list[Finding]:

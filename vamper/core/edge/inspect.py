@@ -247,7 +247,7 @@ def _inset(outline: Outline, edge: Edge, spec: EdgeSpec, number: int) -> Finding
     return Finding(
         "edge.inset",
         Severity.STOP,
-        "So far inside nothing is left",
+        "So far inside, nothing is left",
         f"The drawing is nowhere wide enough for this inset; at most {mm(max(deepest, 0))} leave something. The edge "
         "stays on the outline until then.",
         {"deepest_mm": round(edge.deepest_mm, 2)},
@@ -314,8 +314,8 @@ def _thin_border(
         return Finding(
             "edge.border-thin",
             Severity.LOOK,
-            "The blade may bite the drawing",
-            f"A cut lands up to {mm(miss)} off in nineteen of twenty pieces; this border is thinner.",
+            "The blade may cut into the drawing",
+            f"A cut can land up to {mm(miss)} off in nineteen of twenty pieces; this border is thinner.",
             figures,
             item=number,
             places=(place_of(edge.shape.bounds),),
@@ -350,7 +350,7 @@ def _small(edge: Edge, number: int) -> Finding | None:
     return Finding(
         "art.too-small",
         Severity.LOOK,
-        "Small to handle",
+        "Small and fiddly",
         f"The piece is {mm(side, 1)} at its smaller side; under {mm(LEAST_SIDE_MM)} it is hard to weed and place.",
         {"side_mm": round(side, 1), "least_mm": LEAST_SIDE_MM},
         station=Station.EDGE,

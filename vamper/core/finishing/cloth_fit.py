@@ -42,15 +42,15 @@ def cloth_findings(stock: Stock, cloth: ClothSpec) -> Iterator[Finding]:
         yield Finding(
             "finish.cloth",
             Severity.LOOK,
-            "Dye may wander into it",
-            f"Under heat dye goes from {fibre} into a pale film, sometimes days later. Read whether its package names "
+            "Dye may bleed into it",
+            f"Under heat, dye moves from {fibre} into a pale film, sometimes days later. Read whether its package names "
             "this cloth, and press a scrap first.",
         )
     elif film.fibres and cloth.fibre not in film.fibres:
         yield Finding(
             "finish.cloth",
             Severity.LOOK,
-            "Not known to hold on this cloth",
+            "May not hold on this cloth",
             f"{stock.title} is usually made for {' and '.join(FIBRE_WORDS[one] for one in film.fibres)}. Read what its "
             f"package says of {fibre}, and press a scrap first.",
         )

@@ -51,7 +51,7 @@ def finish_findings(job: Job, items: Sequence[DesignedItem]) -> Iterator[Finding
         yield Finding(
             "finish.shrink",
             Severity.LOOK,
-            "No test bar of this film",
+            "No test bar baked yet",
             "Sizes are those of the print, and it comes out at a third or a half of them. Bake a test bar, measure it "
             "before and after, and type both at Finish: sizes are then those of the finished piece.",
         )
@@ -101,9 +101,9 @@ def _askew(job: Job) -> Iterator[Finding]:
     yield Finding(
         "finish.askew",
         Severity.LOOK,
-        "Turned pieces would come out sheared",
+        "Turned pieces would come out askew",
         "This film shrinks more one way than the other, so a piece that lies turned on the sheet comes out askew. "
-        f"{askew} that lay so {'is' if askew == 1 else 'are'} laid anew, upright or upside down.",
+        f"{askew} that lay so {'is' if askew == 1 else 'are'} laid again, upright or upside down.",
         {"askew": askew},
     )
 
@@ -136,7 +136,7 @@ def _cover(job: Job) -> Iterator[Finding]:
     yield Finding(
         "finish.cover",
         Severity.LOOK,
-        "Bare print fades outdoors",
+        "An uncovered print fades outdoors",
         "Sun bleaches it and rain gets under it within months. A laminate lasts longest, a coat reaches round rims.",
         fixes=(
             Fix("Under a laminate", "60 µm", FixTarget.JOB, {"finish.cover": {"kind": "laminate", "um": 60.0}}),
@@ -159,9 +159,9 @@ def _labels(job: Job, chain: Chain) -> Iterator[Finding]:
         yield Finding(
             "finish.label",
             Severity.LOOK,
-            "The label has not been read",
-            f"Before anything gets hot or is coated, read on the label of your product and type at Finish: "
-            f"{', '.join(first)}. Until then these times are starters.",
+            "The label has not been read yet",
+            f"Before you heat or coat anything, read your product’s label and type in under Finish: "
+            f"{', '.join(first)}. Until then these times are only starter figures.",
             {"missing": len(missing)},
         )
 
@@ -178,7 +178,7 @@ def _coats(job: Job, chain: Chain) -> Iterator[Finding]:
     yield Finding(
         "finish.coats",
         Severity.STOP if runs else Severity.LOOK,
-        "No coat over ink that runs" if runs else "Fewer coats than are needed",
+        "This ink runs without a coat" if runs else "Fewer coats than are needed",
         "Inkjet print runs in water without a coat. Give it the coats of the label."
         if runs
         else f"{asked} where {wanted:g} are wanted: let a drop of water stand for a minute on the dry coat; if it "
@@ -202,7 +202,7 @@ def _oven(job: Job, chain: Chain) -> Iterator[Finding]:
     yield Finding(
         "finish.oven",
         Severity.STOP,
-        "This does not stand an oven",
+        "This must not go in an oven",
         f"{chain.name} would be set in the oven, and {target.words} may hold wax, plastic, paint or seals that burn, "
         "give off fumes or burst. Nothing that cannot stand heat goes in; take a way without an oven.",
         fixes=tuple(
@@ -282,7 +282,7 @@ def _sag(found: OnCup, wrap: WrapSpec, number: int) -> Iterator[Finding]:
     yield Finding(
         "finish.sag",
         Severity.LOOK,
-        "It hangs through on this taper",
+        "It will sag on this cup",
         f"Laid flat, a straight line of {mm(found.width_mm, 1)} sags by {mm(found.wrap.sag_mm, 1)} here; up to "
         f"{mm(flat, 1)} wide it would not be seen.",
         {"sag_mm": round(found.wrap.sag_mm, 2), "flat_width_most_mm": round(flat, 1)},
@@ -303,7 +303,7 @@ def cup_findings(item: DesignedItem, where: Circumstances) -> Iterator[Finding]:
         yield Finding(
             "finish.too-high",
             Severity.STOP,
-            "It reaches past a rim",
+            "It reaches past the rim",
             f"The piece is {mm(found.height_mm, 1)} high with its middle {mm(found.up_mm, 1)} up the wall; make it "
             "smaller, or move it.",
             {"height_mm": found.height_mm},
@@ -313,7 +313,7 @@ def cup_findings(item: DesignedItem, where: Circumstances) -> Iterator[Finding]:
         yield Finding(
             "finish.rim",
             Severity.LOOK,
-            "Close to the rim people drink from",
+            "Close to the rim that touches lips",
             f"It comes to {mm(found.below_rim_mm, 1)} below the rim; keep {mm(RIM_MM)} free, outside only, hand wash.",
             {"below_rim_mm": found.below_rim_mm},
             item=number,

@@ -39,7 +39,7 @@ def place_findings(items: Sequence[DesignedItem], place: PlaceSpec) -> Iterator[
             yield Finding(
                 "finish.letters",
                 Severity.LOOK,
-                f"Too low to be read from {place.distance_m:g} m",
+                f"Letters too small to be read from {place.distance_m:g} m",
                 f"Letters are read at a glance from there when they are {mm(least)} high, and {seen} "
                 f"{mm(legible.letters_mm, 1)}: at {larger:g} times its size it would be.",
                 {"least_mm": least},

@@ -2,7 +2,7 @@
 
 A test bar measured before and after gives the factors sx and sy, which differ. What is wanted of the finished thing is
 divided by them; a hole is punched by their mean; thickness grows by 1/(sx·sy). The same ink gathers on sx·sy of the
-area and deepens, so less of it is printed: a starter of 60 %, to be tuned with a swatch.
+area and deepens, so less of it is printed: a starter figure of 60 %, to be tuned with a swatch.
 """
 
 from vamper.core.values.findings import BadInput

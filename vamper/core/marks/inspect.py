@@ -98,7 +98,7 @@ def drift_findings(misses: Sequence[LoggedMiss]) -> list[Finding]:
             Severity.LOOK,
             "The cuts drift to one side",
             f"The last five sheets that were measured were off by {mm(round(dx, 2))} across and {mm(round(dy, 2))} "
-            "down on average, more than chance explains: calibrate anew.",
+            "down on average, more than chance: calibrate again.",
             {"dx_mm": round(dx, 3), "dy_mm": round(dy, 3)},
         )
     ]
@@ -164,7 +164,7 @@ def unreached_findings(
         Finding(
             "marks.unreached",
             Severity.STOP,
-            "The cutter does not get to the marks",
+            "The cutter cannot reach the marks",
             f"{len(lost)} of {len(marks)} marks lie where {bound.reason.removeprefix('the ')} ends: they cannot be "
             "read, and the cutter does not start. Set the marks farther in, or take a smaller sheet."
             if bound.name != "rollers"

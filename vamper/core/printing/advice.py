@@ -76,7 +76,7 @@ class PrintAdvice:
     schools: tuple[PrintSchool, ...]
     companion: str = ""
     not_mirrored: str = ""
-    source: str = "a starter for this kind of stock"
+    source: str = "a starter figure for this kind of stock"
 
 
 SCHOOLS = {key: PrintSchool(key, **data) for key, data in _TABLE["schools"].items()}

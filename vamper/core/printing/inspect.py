@@ -22,7 +22,7 @@ def bleed_findings(bleed: Bleed, number: int, stock: Stock, miss_mm: float = STA
     needed = bleed.share > DIFFERS_SHARE
     figures = {"share": round(bleed.share, 3), "bleed_mm": round(bleed.width_mm, 2)}
     if needed and bleed.width_mm == 0:
-        back = Fix("Let it bleed", f"{mm(round(miss_mm, 2))} past the edge", FixTarget.ITEM, {"bleed_mm": None})
+        back = Fix("Switch bleed on", f"{mm(round(miss_mm, 2))} past the edge", FixTarget.ITEM, {"bleed_mm": None})
         text = (
             f"Print reaches the edge on {bleed.share * 100:.0f} % of its length; a cut that misses by its usual "
             "amount shows bare stock there."
@@ -142,10 +142,10 @@ def _scale(printer: Printer) -> list[Finding]:
         Finding(
             "print.scale",
             Severity.STOP,
-            "The last proof came out in the wrong size",
-            f"It was {_off(scale.x)} across and {_off(scale.y)} down. So much is hardly the "
-            "printer itself: look for “fit to page” or “scale” in its dialog, print a proof again, and type what its "
-            "bars measure. Until then the page is drawn so much larger or smaller.",
+            "The last proof came out at the wrong size",
+            f"It was {_off(scale.x)} across and {_off(scale.y)} down. That is more than a "
+            "printer errs by itself: look for “fit to page” or “scale” in its dialog, print the proof again, and type "
+            "in what its bars measure. Until then the page is drawn so much larger or smaller.",
             {"x": round(scale.x, 5), "y": round(scale.y, 5)},
         )
     ]
@@ -161,7 +161,7 @@ def _page_size(job: Job) -> list[Finding]:
             Finding(
                 "print.page-size",
                 Severity.STOP,
-                "The printer has no page for this sheet",
+                "The printer has no page size for this sheet",
                 f"It only takes sizes with a name, and none is a little larger than "
                 f"{size_mm(job.paper.width_mm, job.paper.height_mm)}: the page would be scaled or cut off. Take "
                 "another sheet, or say in the printer's profile that it takes sizes of one's own.",

@@ -55,7 +55,7 @@ def accepted_finding(paper: Paper, cutter: Cutter, live: LiveArea) -> Finding | 
     return Finding(
         "sheet.granted",
         Severity.LOOK if refused else Severity.NOTE,
-        "Not known to be taken yet",
+        "Not tried with your program yet",
         f"{lead}ry a picture of {size_mm(width, height, 0)} in it first, before anything is printed, and say under "
         f"{where} whether it was taken or refused.",
         figures,
@@ -78,7 +78,7 @@ def _breach(breach: Breach, sheet: LaidSheet) -> Finding:
     if breach.second is not None and breach.distance_mm == 0:
         code, title, text = "sheet.overlap", "Two pieces overlap", "The blade would cut into both of them."
     elif breach.second is not None:
-        code, title = "sheet.gap", "Too near each other"
+        code, title = "sheet.gap", "Too close together"
         text = f"Two pieces are {mm(breach.distance_mm, 2)} apart; {mm(breach.needed_mm)} are needed."
     return Finding(
         code,

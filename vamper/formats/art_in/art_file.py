@@ -36,7 +36,7 @@ def kind_of(data: bytes, name: str) -> ArtKind:
     if found is None:
         if named is None:
             *some, last = (kind.name for kind in KINDS)
-            raise BadInput(f"this is no picture that can be read; bring a {', '.join(some)} or {last}", name)
+            raise BadInput(f"this is not a picture Vamper can read; bring a {', '.join(some)} or {last}", name)
         raise BadInput(f"the file is named {ending} but its content is not; export it again", name)
     if named is not found:
         article = _AN.get(found.name[0], "a")

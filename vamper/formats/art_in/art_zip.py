@@ -87,7 +87,7 @@ def zipped_picture(path: str, place: int) -> bytes:
                 # One byte more tells what is too large, and no more than that is ever unpacked.
                 data = file.read(MOST_BYTES + 1)
         except (zipfile.BadZipFile, NotImplementedError, OSError, EOFError, RuntimeError, ValueError) as error:
-            raise BadInput("this picture cannot be unpacked; make the zip anew", "file") from error
+            raise BadInput("this picture cannot be unpacked; make the zip again", "file") from error
     if len(data) > MOST_BYTES:
         raise BadInput(f"unpacked it is more than the {MOST_BYTES // 2**20} MB that fit; export it smaller", "file")
     return data
@@ -101,7 +101,7 @@ def _opened(path: str) -> zipfile.ZipFile:
     try:
         return zipfile.ZipFile(path)
     except (zipfile.BadZipFile, OSError, ValueError, NotImplementedError) as error:
-        raise BadInput("this zip is broken or cut short; download or make it anew", "file") from error
+        raise BadInput("this zip is broken or cut short; download it again or make a new one", "file") from error
 
 
 def _in_order(name: str) -> tuple[tuple[int, int | str], ...]:

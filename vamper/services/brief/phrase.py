@@ -35,7 +35,7 @@ class BriefFacts:
     sheets_needed: int = 0
 
     def machine(self, kind: str, name: str) -> str:
-        return f"{name} (taken for now)" if self.for_now[kind] else name
+        return f"{name} (assumed for now)" if self.for_now[kind] else name
 
 
 @dataclass(frozen=True, slots=True)

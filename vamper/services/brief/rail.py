@@ -81,7 +81,7 @@ def dry_run_figure(told: DryRunStatus | None, plan: Plan) -> StationFigure:
     if told is not None and told.running:
         return StationFigure(Station.DRY_RUN, f"{told.share * 100:.0f} %", "running", StationState.NOT_YET)
     if told is None or told.found is None:
-        return StationFigure(Station.DRY_RUN, "not yet", "before the sheet is real", StationState.NOT_YET)
+        return StationFigure(Station.DRY_RUN, "not yet", "uses nothing up", StationState.NOT_YET)
     figure = f"{in_100_short(told.found.outcome.sheet_good)} in 100"
     if not told.is_of(plan):
         return StationFigure(Station.DRY_RUN, figure, "changed since", StationState.NOT_YET)
@@ -116,7 +116,7 @@ def _art(plan: Plan) -> tuple[str, str]:
     if not plan.items:
         return "no art", "add some"
     rasters = [ppi for item in plan.items if (ppi := item.facts.ppi(item.outline)) is not None]
-    detail = f"{min(rasters):.0f} ppi least" if rasters else "drawn sharp"
+    detail = f"{min(rasters):.0f} ppi at least" if rasters else "sharp at any size"
     return plural(len(plan.items), "design"), detail
 
 
@@ -130,10 +130,10 @@ def _edge(plan: Plan) -> tuple[str, str]:
     detail = f"{len(specs)} kinds"
     if len(specs) == 1:
         (spec,) = specs
-        detail = "bare" if spec.colour is None else "coloured"
+        detail = "plain" if spec.colour is None else "coloured"
         kind = kind_of(spec)
         if kind.follows and kind.has_border:
-            detail += f", smooth {bare_mm(spec.smooth_mm)}"
+            detail += f", smoothed {bare_mm(spec.smooth_mm)}"
     if not any(spec.has_border for spec in specs):
         inside = {-spec.distance_mm for spec in specs}
         words = "on its outline" if inside == {0.0} else f"{mm(max(inside))} inside" if len(inside) == 1 else detail
@@ -158,12 +158,12 @@ def _marks(plan: Plan) -> tuple[str, str]:
     if plan.reading is not None and plan.job.cutter.has_own_program:
         known = plan.job.cutter.program_facts.marks
         measured = known is not None and known.rim_mm is not None
-        return f"{in_100_short(plan.reading.chance)} in 100", "its own" if measured else "its own, not measured"
+        return f"read {in_100_short(plan.reading.chance)} in 100", "its own" if measured else "its own, not measured"
     if spec.family == NO_MARKS:
         why = "cutter adds its own" if plan.asked.marks.family == NO_MARKS else "nothing looks for them"
         return "none", why
     detail = f"{FAMILIES[spec.family].counted.format(count=spec.count)}, {mm(spec.inset_mm)} inside"
-    return (f"{in_100_short(plan.reading.chance)} in 100" if plan.reading is not None else "–"), detail
+    return (f"read {in_100_short(plan.reading.chance)} in 100" if plan.reading is not None else "–"), detail
 
 
 def _print(plan: Plan) -> tuple[str, str]:
@@ -173,7 +173,7 @@ def _print(plan: Plan) -> tuple[str, str]:
     scale = plan.job.printer.scale
     percents = dict.fromkeys(f"{100 / side:.1f}" for side in (scale.x, scale.y))
     drawn = "100 %" if scale == TRUE_SCALE else f"drawn at {' × '.join(percents)} %"
-    return ("mirrored" if plan.mirror else "right way"), f"{plural(len(plan.sheets), 'page')}{times}, {drawn}"
+    return ("mirrored" if plan.mirror else "not mirrored"), f"{plural(len(plan.sheets), 'page')}{times}, {drawn}"
 
 
 def _cut(plan: Plan) -> tuple[str, str]:
@@ -184,9 +184,9 @@ def _cut(plan: Plan) -> tuple[str, str]:
     setting = plan.settings[cut]
     good, choice = in_100_short(setting.usable), setting.spoken.choice
     if not setting.spoken.speaks:
-        return f"{setting.force_gf:g} gf × {setting.passes}", f"{setting.blade}° blade, {cut}, {good} in 100"
+        return f"{setting.force_gf:g} gf × {setting.passes}", f"{setting.blade}° blade, {cut}, {good} in 100 good"
     if choice is None:
         return "–", "no setting typed yet" if not setting.spoken.placed else "no setting left"
     pressed = "" if choice.pressure in (None, Pressure.USUAL) else f"{choice.pressure}, "
     times = f"× {choice.passes}, " if choice.passes > 1 else ""
-    return f"“{choice.name}”", f"{pressed}{times}{good} in 100"
+    return f"“{choice.name}”", f"{pressed}{times}{good} in 100 good"

@@ -76,7 +76,7 @@ class ArtZips:
         held = self._kept.get(number)
         entry = next((one for one in held.pictures if one.place == place), None) if held is not None else None
         if entry is None:
-            raise NotFound("this zip is gone; bring it once more")
+            raise NotFound("this zip is gone; drop it again")
         try:
             data = self._room.run(zipped_picture, str(self._path(number)), place)
         except BadInput as bad:
@@ -89,7 +89,7 @@ class ArtZips:
     def _write(self, path: Path, file: BinaryIO) -> None:
         head, size = file.read(_PIECE), 0
         if not is_zip(head):
-            raise BadInput("this is named .zip but is none inside; bring the pictures themselves", "file")
+            raise BadInput("this is named .zip but is not a zip inside; drop the pictures themselves", "file")
         with path.open("wb") as out:
             while head:
                 size += len(head)

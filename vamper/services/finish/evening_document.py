@@ -94,7 +94,7 @@ class EveningDocument:
         for one in self.batches:
             if one.number == number:
                 return one
-        raise NotFound("this batch is not in the evening any more")
+        raise NotFound("this batch is no longer in the plan")
 
 
 DOCUMENT = TypeAdapter(EveningDocument)

@@ -288,7 +288,7 @@ class Jobs:
             row = _row(session, job_id)
             before = self._document(row)
             if on is not None and before.revision != on:
-                raise BadInput("the job was changed meanwhile; nothing was done, look and try it once more", "job")
+                raise BadInput("the job was changed in the meantime; nothing was done: check it and try again", "job")
             after = still_answered(before, edit(before).consistent())
             if after == before:
                 return _state(session, row, before)

@@ -82,7 +82,7 @@ class Runs:
         for one in self.all():
             if one.id == run_id:
                 return one
-        raise NotFound("this run is not in the ledger any more")
+        raise NotFound("this run is no longer in the ledger")
 
     def of_job(self, job_id: int) -> tuple[KeptRun, ...]:
         return tuple(one for one in self.all() if one.job_id == job_id)
@@ -139,7 +139,7 @@ class Runs:
         with self._sessions() as session:
             row = session.get(RunRow, run_id)
             if row is None:
-                raise NotFound("this run is not in the ledger any more")
+                raise NotFound("this run is no longer in the ledger")
             return None if row.trace is None else _TRACE.validate_python(row.trace)
 
     def remove(self, run_id: int) -> None:
@@ -148,7 +148,7 @@ class Runs:
             with self._sessions.begin() as session:
                 row = session.get(RunRow, run_id)
                 if row is None:
-                    raise NotFound("this run is not in the ledger any more")
+                    raise NotFound("this run is no longer in the ledger")
                 session.delete(row)
             self._kept = self._tally = None
 
@@ -225,7 +225,7 @@ class Runs:
             with self._sessions.begin() as session:
                 row = session.get(RunRow, run_id)
                 if row is None:
-                    raise NotFound("this run is not in the ledger any more")
+                    raise NotFound("this run is no longer in the ledger")
                 row.value = _RUN.dump_python(change(_RUN.validate_python(row.value)), mode="json")
                 session.flush()
                 after = _kept(row)

@@ -149,7 +149,7 @@ class Supplies:
         with self._sessions.begin() as session:
             row = session.get(SupplyRow, number)
             if row is None:
-                raise NotFound("this is not on the shelf any more")
+                raise NotFound("this is no longer on the shelf")
             session.delete(row)
 
     def stored(self) -> tuple[Stored, ...]:
@@ -200,7 +200,7 @@ class Supplies:
         with self._sessions.begin() as session:
             row = session.get(OffcutRow, number)
             if row is None:
-                raise NotFound("this offcut is not kept any more")
+                raise NotFound("this offcut is no longer kept")
             row.used_at = now()
 
     def put_back_offcut(self, number: int) -> None:

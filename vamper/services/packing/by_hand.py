@@ -98,9 +98,9 @@ class ByHand:
         start = [table.placement(sheet, index) for index in indexes]
         share = _farthest(table, clearance, start, dx, dy)
         if share * float(np.hypot(dx, dy)) < _NEAR_ENOUGH_MM:
-            raise BadInput("it is as near as it may come that way", "")
+            raise BadInput("it cannot come any nearer that way", "")
         pushed = [moved(one, dx * share, dy * share) for one in start]
-        note = "" if share == 1.0 else "Pushed as far as it may go."
+        note = "" if share == 1.0 else "Moved as far as it can go."
         subject = f"nudge {sheet} {sorted(indexes)}"
         return self._arrange(job_id, table, sheet, indexes, pushed, _label("nudge", len(indexes)), note, subject)
 
@@ -136,7 +136,9 @@ class ByHand:
         for wanted in (one, other):
             by = clearance.slide([_moved(table, wanted)])
             if by is None:
-                raise BadInput(f"they do not fit into each other's places, not within {mm(SLIDE_MM)} of them", "")
+                raise BadInput(
+                    f"they do not fit in each other's places, even moved by up to {mm(SLIDE_MM)} of them", ""
+                )
             placed.append(moved(wanted, *by))
             clearance = Clearance(
                 table.problem.live_of(sheet), table.problem.spec.gap_mm, [*others, *placed], table.by_item

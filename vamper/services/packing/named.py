@@ -83,14 +83,14 @@ class Layouts:
         with self._sessions.begin() as session:
             row = session.get(NamedLayoutRow, (job_id, name))
             if row is None:
-                raise NotFound("there is no layout of that name")
+                raise NotFound("there is no layout with that name")
             session.delete(row)
 
     def keep(self, job_id: int, name: str) -> JobState:
         """Put a named layout back on the table; numbers of pieces follow it."""
         held = self._named(job_id).get(name)
         if held is None:
-            raise NotFound("there is no layout of that name")
+            raise NotFound("there is no layout with that name")
 
         def edit(document: JobDocument) -> JobDocument:
             there = {item.number for item in document.items}
@@ -132,7 +132,7 @@ class _Never:
     """Straight rows ask no engine."""
 
     def race(self, *_: object) -> None:
-        raise AssertionError("straight rows ask no engine")
+        raise AssertionError("straight rows need no search")
 
 
 def kept_as_they_lie(sheets: Sequence[Sequence[Placement]]) -> tuple[Sheet, ...]:

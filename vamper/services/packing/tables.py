@@ -42,7 +42,7 @@ class Table:
 
     def sheet(self, number: int) -> tuple[Placement, ...]:
         if not 0 <= number < len(self.layout.sheets):
-            raise BadInput("there is no such sheet any more", "sheet")
+            raise BadInput("that sheet is no longer there", "sheet")
         return self.layout.sheets[number]
 
     def placement(self, sheet: int, index: int) -> Placement:
@@ -89,5 +89,5 @@ class Tables:
             renew()
             table = self._tables.get(job_id)
         if table is None or table.layout_id != layout_id:
-            raise BadInput("a better layout came in meanwhile; nothing was moved, try it once more", "layout")
+            raise BadInput("a better layout came in meanwhile; nothing was moved, try again", "layout")
         return table

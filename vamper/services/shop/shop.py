@@ -56,7 +56,7 @@ def _day(text: str) -> date:
     try:
         return date.fromisoformat(text)
     except ValueError:
-        raise BadInput(f"“{text}” is no day there is; write it as 2026-05-02", "made.on") from None
+        raise BadInput(f"“{text}” is not a date; write it as 2026-05-02", "made.on") from None
 
 
 class Shop:

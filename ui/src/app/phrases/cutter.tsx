@@ -15,10 +15,10 @@ export default function CutterPanel(props: PanelProps) {
       <Choices {...props} />
       {cutter && cutter.feed !== 'hand' && (
         <section
-          aria-label="Who leads the cut?"
+          aria-label="What runs the cutter?"
           className="mt-2 flex flex-col gap-1.5 border-t border-rule pt-2"
         >
-          <h2 className="font-bold">Who leads the cut?</h2>
+          <h2 className="font-bold">What runs the cutter?</h2>
           <RouteChoice
             value={cutter.route}
             onChange={(route) => choose.mutate({ id, route }, { onSuccess: props.close })}

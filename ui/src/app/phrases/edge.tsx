@@ -15,7 +15,7 @@ export default function Edges({ view, change }: PanelProps) {
   const same = items.every((item) => item.edge?.kind === first.kind);
   return (
     <>
-      <p className="text-sm text-soft">For all designs at once; single ones are set at the Edge station.</p>
+      <p className="text-sm text-soft">This is for all designs at once; change single ones under Edge.</p>
       <Slider
         label="Border"
         value={first.distance_mm}

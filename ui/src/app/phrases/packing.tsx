@@ -23,7 +23,7 @@ function Packing({ view, change }: PanelProps) {
   return (
     <div className="flex flex-col gap-3 border-t border-rule pt-3">
       {view.plan?.by_hand ? (
-        <p className="text-sm text-soft">Cut by hand, pieces always lie in straight rows.</p>
+        <p className="text-sm text-soft">When you cut by hand, pieces always lie in straight rows.</p>
       ) : (
         <Options
           label="How pieces share sheets"
@@ -56,9 +56,9 @@ function Packing({ view, change }: PanelProps) {
         />
       </div>
       <div className="flex items-center gap-2">
-        <span>All of it, so many times</span>
+        <span>The whole job, how many times</span>
         <CountField
-          label="All of it, so many times"
+          label="The whole job, how many times"
           value={view.job.document.copies ?? 1}
           onChange={(copies) => change({ label: 'times over', changes: { copies } })}
         />

@@ -66,7 +66,7 @@ function SpentPaper({ view, change }: PanelProps) {
             )
           }
         />
-        the first sheet was used before; gone of it is
+        part of the first sheet is used already:
       </label>
       {spent && (
         <div className="grid grid-cols-2 gap-2">
@@ -93,10 +93,10 @@ function GonePaper({ view, change }: PanelProps) {
       <LengthField
         label="Kept free round what is gone"
         value={paper.margin_mm}
-        onChange={(mm) => change({ label: 'margin round what is gone', changes: { 'paper.margin_mm': mm } })}
+        onChange={(mm) => change({ label: 'margin round the used part', changes: { 'paper.margin_mm': mm } })}
       />
       <Button onClick={() => change({ label: 'whole sheet', changes: { 'paper.gone': [] } })}>
-        It is a whole sheet
+        It is a whole sheet after all after all
       </Button>
     </div>
   );

@@ -66,7 +66,7 @@ export default function Stocks(props: PanelProps) {
       <div className="flex flex-wrap items-center gap-x-3 gap-y-1">
         <Button onClick={() => setShelf(true)}>A stock of your own …</Button>
       </div>
-      {found.length === 0 && <p className="text-soft">No stock goes by these words.</p>}
+      {found.length === 0 && <p className="text-soft">No stock matches that.</p>}
       {groups.map((group) => (
         <section key={group} aria-label={group}>
           <h2 className="font-head text-sm font-bold text-soft">{group}</h2>

@@ -44,7 +44,7 @@ export function ComposeArts({ view, composition, set }: PartProps & { view: View
   return (
     <Part title="Pictures">
       {items.length === 0 && (
-        <p className="text-sm text-soft">Pictures of the job can go on it; this job has none yet.</p>
+        <p className="text-sm text-soft">Pictures from this job can go on it; there are none yet.</p>
       )}
       <div className="flex flex-wrap gap-1.5">
         {items.map((item) => (

@@ -31,7 +31,9 @@ export function ComposeBase({ composition, set }: PartProps) {
         ))}
       </div>
       {base.shape === 'none' && (
-        <p className="text-sm text-soft">Text and pictures are cut round themselves, each as they stand.</p>
+        <p className="text-sm text-soft">
+          Without a base, text and pictures are each cut along their own shape.
+        </p>
       )}
       <div className={FIELDS}>
         {base.shape !== 'none' && (

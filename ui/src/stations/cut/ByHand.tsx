@@ -9,8 +9,8 @@ export function ByHand() {
       </p>
       <p>Then cut each piece along the inner side of its thin line, so that the line stays on the waste.</p>
       <p className="text-sm text-soft">
-        Edges are no tighter than 4 mm. Fingers away from the blade, a mat under a knife; mind what the makers
-        of your tools say.
+        No bend is tighter than 4 mm. Keep fingers away from the blade, put a mat under a knife, and follow
+        what the makers of your tools say.
       </p>
     </section>
   );

@@ -10,7 +10,7 @@ export function CardLook({ jobId, title, version }: { jobId: number; title: stri
     <div className="absolute inset-0 overflow-y-auto p-4" tabIndex={0} aria-label="Bench card">
       <div className="mx-auto flex max-w-[56rem] flex-col gap-3">
         <div className="flex flex-wrap items-center justify-between gap-3">
-          <p>Take it to the machine on paper, or on a phone beside it.</p>
+          <p>Take it to the machine on paper, or open it on your phone there.</p>
           <span className="flex items-center gap-4">
             <Link href={`/jobs/${jobId}/bench`} className="font-bold text-kingfisher underline">
               Step by step

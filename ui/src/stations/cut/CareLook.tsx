@@ -36,7 +36,7 @@ function CareThere({ care, cutterId }: { care: Care; cutterId: number }) {
         <section aria-label="Blades" className="flex flex-col gap-2">
           <h2 className="font-head text-lg font-bold">Blades</h2>
           <p className="text-sm">
-            This job wants the <b>{care.wanted_blade}°</b> blade and takes{' '}
+            This job needs the <b>{care.wanted_blade}°</b> blade and takes{' '}
             <b className="figure">{showWay(care.metres * 1000, unit)}</b> of it (times abrasion).
           </p>
           <ul className="grid grid-cols-2 gap-3 max-[72rem]:grid-cols-1">
@@ -50,7 +50,7 @@ function CareThere({ care, cutterId }: { care: Care; cutterId: number }) {
           <section aria-label="Mats" className="flex flex-col gap-2">
             <h2 className="font-head text-lg font-bold">Mats</h2>
             <p className="text-sm">
-              This stock wants <b>{care.wanted_tack} tack</b>.
+              This stock needs <b>{care.wanted_tack} tack</b>.
             </p>
             <ul className="grid grid-cols-2 gap-3 max-[72rem]:grid-cols-1">
               {care.mats.map((one) => (
@@ -61,8 +61,8 @@ function CareThere({ care, cutterId }: { care: Care; cutterId: number }) {
           </section>
         )}
         <p className="text-sm text-soft">
-          Take a blade out with the machine off, cap it, and keep fingers away from the tip. The maker of
-          blade and mat knows better than these figures.
+          Take a blade out with the machine off, cap it, and keep fingers away from the tip. What the makers
+          of blade and mat say comes before these figures.
         </p>
       </div>
     </div>

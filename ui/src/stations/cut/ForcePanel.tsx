@@ -43,7 +43,7 @@ export function ForcePanel({ view, plan, setting, force, change, sheet }: Props)
           {setting.at_first_words} at the first go
           {setting.spoken || setting.seen
             ? '.'
-            : `: a starter${force.like ? `, like ${force.like}` : ''}; the product’s own label comes before it.`}
+            : `: a starter figure${force.like ? `, like ${force.like}` : ''}; the product’s own label comes before it.`}
         </p>
         {force.advice.length > 0 && (
           <div className="panel p-2.5 text-sm">
@@ -59,7 +59,7 @@ export function ForcePanel({ view, plan, setting, force, change, sheet }: Props)
           <p className="flex flex-col items-start gap-1.5 text-sm">
             Set as in the run that is made again; {setting.instead} would be proposed now.
             <Button onClick={() => change({ label: 'settings as proposed', changes: { set_then: [] } })}>
-              Take what is proposed
+              Use what is proposed
             </Button>
           </p>
         )}
@@ -69,7 +69,7 @@ export function ForcePanel({ view, plan, setting, force, change, sheet }: Props)
           </Button>
         ) : (
           <p className="text-sm text-soft">
-            Above it is asked how each sheet of a hand-off came out; that counts here.
+            The question at the top of the job asks how each sheet came out; your answers count here.
           </p>
         )}
         <LogRun view={view} plan={plan} open={running} close={() => setRunning(false)} />

@@ -26,10 +26,10 @@ export function LadderRow({ jobId, force, ladder, practice }: Props) {
           <span className="flex items-center gap-3">
             <span className="text-sm">
               {!force.done
-                ? `The next one should add ${points(force.gain_points)} to the chance.`
+                ? `The next one should add ${points(force.gain_points)} to your odds.`
                 : ladder
-                  ? 'Done: one more would add less than a point to the chance.'
-                  : 'A ladder would add less than a point to the chance.'}
+                  ? 'Done: one more would add less than a point to your odds.'
+                  : 'A ladder would add less than a point to your odds.'}
             </span>
             <Button look={force.done ? 'plain' : 'main'} onClick={cut} disabled={begin.isPending}>
               {!ladder ? 'Lay out a ladder' : force.done ? 'One more anyway' : 'Next ladder'}

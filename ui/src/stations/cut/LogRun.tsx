@@ -92,7 +92,7 @@ function RunForm({ view, plan, close }: Omit<Props, 'open'>) {
       ))}
       {!blade && (
         <p className="text-sm text-soft">
-          No blade is known in this machine; under “Blade and mat” it can be told which, so that its metres
+          Vamper does not know which blade is in this machine. Say so under “Blade and mat”, and its metres
           are counted.
         </p>
       )}

@@ -67,7 +67,7 @@ function PathThere({ jobId, sheet, replay }: { jobId: number; sheet: number; rep
       <section aria-label="Tell-tale" className="flex flex-col gap-1 border-t border-rule pt-2">
         <h2 className="font-bold">Tell-tale first</h2>
         {replay.tell_tale.problem ? (
-          <p className="text-sm">No waste is left for one: look twice at the first piece.</p>
+          <p className="text-sm">There is no waste left for one: look twice at the first piece.</p>
         ) : (
           <>
             <p className="text-sm">

@@ -67,8 +67,8 @@ export function SettingRows({ jobId, settings }: { jobId: number; settings: Sett
       </ul>
       {names.length > 1 && (
         <p className="text-sm text-soft">
-          Gentlest on top, as far as is known. If you know better, drag a row by its dots, or move it with the
-          arrow keys.
+          Gentlest first, as far as Vamper knows. If you know better, drag a row by its dots, or move it with
+          the arrow keys.
         </p>
       )}
       {place.error && (
@@ -182,7 +182,7 @@ function Row({ jobId, one, settings, line, drag, end, hover, step }: RowProps) {
           },
           { words: 'Its name, passes and blade', do: () => setForm(true) },
           ...(one.gentler_than.length > 0
-            ? [{ words: 'Forget what it is gentler than', do: () => put({ gentler_than: [] }) }]
+            ? [{ words: 'Forget its place in the order', do: () => put({ gentler_than: [] }) }]
             : []),
           { words: 'Take it away', do: () => change.mutate({ name: one.name, changed: null }) },
         ]}

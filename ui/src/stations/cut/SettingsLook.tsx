@@ -46,7 +46,7 @@ function Proposed({ settings }: { settings: Settings }) {
         {proposal
           ? `Choose ${proposal.words}`
           : settings.settings.length
-            ? 'Nothing of your list is left'
+            ? 'Nothing in your list is left to try'
             : 'What to look for'}
       </h2>
       {proposal ? (
@@ -76,9 +76,10 @@ function TypeThem({ jobId, first }: { jobId: number; first: boolean }) {
       }}
     >
       <label className="flex flex-col gap-1">
-        <b>{first ? 'Type the settings of your machine’s list that come near' : 'More settings'}</b>
+        <b>{first ? 'Type in the settings from your machine’s list that might suit' : 'More settings'}</b>
         <span className="text-sm text-soft">
-          One a line, as they stand there, in any order: those for labels, vinyl, card and what you use often.
+          One per line, spelled as in the list, in any order: those for labels, vinyl, card and whatever you
+          use often.
         </span>
         <textarea
           className="field min-h-20"

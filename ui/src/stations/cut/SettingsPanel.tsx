@@ -30,7 +30,7 @@ export function SettingsPanel({ view, plan, setting }: Props) {
         ))}
       </ul>
       <p className="text-sm">
-        <b>Cut, look, cut again:</b> look before you unload. Not through? The same once more, without
+        <b>Cut, look, cut again:</b> look before you unload. Not through? Run the same cut again without
         unloading: it lands in the same place.
       </p>
       {view.job.handed_off_at === null ? (
@@ -38,7 +38,9 @@ export function SettingsPanel({ view, plan, setting }: Props) {
           Log a run
         </Button>
       ) : (
-        <p className="text-sm text-soft">Above it is asked how each sheet came out; that counts here.</p>
+        <p className="text-sm text-soft">
+          The question at the top of the job asks how each sheet came out; your answers count here.
+        </p>
       )}
       <LogRun view={view} plan={plan} open={running} close={() => setRunning(false)} />
     </section>

@@ -35,7 +35,7 @@ export function TestCut({ jobId, settings, practice }: Props) {
       </h3>
       <p className="text-sm">
         {enough
-          ? 'Another test cut would hardly change it. After a run, say here what it did.'
+          ? 'Another test cut would hardly change it. After the sheet, note here what it did.'
           : 'One small shape; then say what it looks like.'}{' '}
         <a className="font-bold text-kingfisher underline" href={`/api/jobs/${jobId}/test-cut.png`} download>
           The shape as a picture (PNG)

@@ -37,7 +37,7 @@ export function DryRunPanel({ jobId, view, change, told }: Props) {
   return (
     <>
       <section aria-label="Dry run" className="flex flex-col gap-2">
-        <h2 className="font-head text-base font-bold">Run it before it is real</h2>
+        <h2 className="font-head text-base font-bold">Try it before you use up a sheet</h2>
         {told?.practice && (
           <p className="rounded-[6px] border border-bracken px-2.5 py-1.5 text-sm">
             <b>Practice bench.</b> These machines are simulated, with errors of their own; nothing found here
@@ -59,14 +59,14 @@ export function DryRunPanel({ jobId, view, change, told }: Props) {
           </div>
         ) : (
           <Button look="main" onClick={run} disabled={!asked}>
-            {outcome ? 'Run it dry again' : 'Run it dry'}
+            {outcome ? 'Do another dry run' : 'Do a dry run'}
           </Button>
         )}
         {told?.problem && <p className="text-sm text-rowan">{told.problem}</p>}
         {!outcome && !running && (
           <p className="text-sm text-soft">
-            A simulated printer, sensor and cutter take the very files you would hand over. You see the sheet
-            you would get, with the pieces that would be spoiled, and why. Nothing is used up.
+            A simulated printer, sensor and cutter take the very files you would use. You see the sheet you
+            would get, which pieces would be spoiled, and why. Nothing is used up.
           </p>
         )}
         {outcome && !running && (

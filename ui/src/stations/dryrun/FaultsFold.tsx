@@ -21,7 +21,7 @@ export function FaultsFold({ faults, choose }: Props) {
   return (
     <Fold title="Faults on purpose" summary={faults.length ? `${faults.length} switched on` : 'none'}>
       <p className="text-sm text-soft">
-        Switch something on, run it dry, and see what it does to this sheet.
+        Switch a fault on, do a dry run, and see what it does to this sheet.
       </p>
       {faults.length > 0 && (
         <Button onClick={() => choose([])} className="self-start">

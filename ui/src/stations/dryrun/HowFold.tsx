@@ -39,10 +39,10 @@ export function HowFold({ runs, setRuns, unsure, setUnsure }: Props) {
           onChange={(event) => setUnsure(event.target.checked)}
         />
         <span>
-          With what nobody knows yet
+          Include what is not known yet
           <span className="block text-sm text-soft">
-            How hard the stock is on this machine is drawn anew each time, from what is believed of it. Off:
-            it is as hard as is likeliest.
+            Each run assumes a slightly different hardness for the stock, within what is known of it. Off:
+            always the likeliest one.
           </span>
         </span>
       </label>

@@ -29,8 +29,8 @@ export function BothSidesFold({
       ) : (
         <>
           <p className="text-sm text-soft">
-            For blanks that are seen from both sides: a second design, cut to the mirrored edge, as many as
-            there are of this one.
+            For pieces seen from both sides: a second design, cut to the mirrored edge, as many as of this
+            one.
           </p>
           <Button onClick={() => make.mutate(document.number)} disabled={make.isPending}>
             Make a back

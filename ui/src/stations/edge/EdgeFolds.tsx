@@ -152,7 +152,7 @@ export function BleedFold({ item, document, set, program }: Props & { item: Item
       <Fold title="Bleed" summary="by its program">
         <p className="text-sm">{asSentence(program)}</p>
         <p className="text-sm text-soft">
-          The machine’s own program carries colour past the cut, or leaves it; what to switch stands at Print.
+          Your machine’s own program adds the bleed, or not; what to switch is under Print.
         </p>
       </Fold>
     );
@@ -161,8 +161,8 @@ export function BleedFold({ item, document, set, program }: Props & { item: Item
     <Fold title="Bleed" summary={`${width}, ${own === null ? 'computed' : 'by hand'}`}>
       <p className="text-sm text-soft">
         {own === null
-          ? 'Computed from what is printed along the edge and how far a cut usually misses.'
-          : 'Set by hand; nothing is computed.'}
+          ? 'Worked out from what is printed along the edge and how far a cut usually misses.'
+          : 'Set by hand.'}
       </p>
       <div className="flex flex-wrap items-end gap-2">
         <Button
@@ -206,7 +206,7 @@ export function StylesFold({ document, set, others, giveToOthers }: StylesProps)
     <Fold title="Same edge again" summary={all.length ? `${all.length} saved` : 'none saved yet'}>
       {others > 0 && (
         <Button onClick={giveToOthers}>
-          {others === 1 ? 'Give it to the other design' : `Give it to the ${others} other designs`}
+          {others === 1 ? 'Use it for the other design' : `Use it for the ${others} other designs`}
         </Button>
       )}
       {all.map((style) => (

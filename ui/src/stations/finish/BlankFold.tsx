@@ -16,7 +16,7 @@ export function BlankFold({ blank, change }: { blank: Blank; change: Changer }) 
     return (
       <Fold title="The blank" summary="not measured" open>
         <p className="text-sm">
-          Measured, Vamper sees whether the print covers it, and how many lie on the plate.
+          Once it is measured, Vamper checks whether the print covers it and how many fit under the press.
         </p>
         {start && <Button onClick={() => put(start.blank)}>Measure the blank</Button>}
       </Fold>

@@ -15,8 +15,8 @@ const ROWS = [
 export function ClothProducts({ products, change }: { products: Product[]; change: Changer }) {
   if (products.length < 2) return null;
   return (
-    <section aria-label="What would do on this cloth" className="flex flex-col gap-2 px-5 pb-5">
-      <h3 className="font-bold">What would do on this cloth</h3>
+    <section aria-label="What would work on this cloth" className="flex flex-col gap-2 px-5 pb-5">
+      <h3 className="font-bold">What would work on this cloth</h3>
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(15rem,1fr))] gap-3">
         {products.map((one) => (
           <li
@@ -34,7 +34,7 @@ export function ClothProducts({ products, change }: { products: Product[]; chang
             </dl>
             {one.against && <p className="text-sm text-bracken">{one.against}</p>}
             {one.chosen ? (
-              <p className="text-sm text-soft">taken here</p>
+              <p className="text-sm text-soft">in this job</p>
             ) : (
               <Button
                 className="self-start"

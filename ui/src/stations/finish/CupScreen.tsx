@@ -52,7 +52,7 @@ export function CupScreen({ view, item, change }: Props) {
       <header className="flex flex-wrap items-baseline justify-between gap-3">
         <h2 className="font-head text-xl font-bold">{item.name} on its cup</h2>
         <Button look="bare" onClick={() => put(null)}>
-          It goes round nothing
+          It does not go round a cup
         </Button>
       </header>
       <div className="flex flex-wrap gap-x-5 gap-y-3">
@@ -102,7 +102,7 @@ export function CupScreen({ view, item, change }: Props) {
             <figure className="flex flex-col gap-1.5">
               <CupSheet cup={cup} dimension={dimension} />
               <figcaption className="text-sm text-soft">
-                The wall laid flat, with the piece as the sheet packs it.
+                The cup’s wall laid flat, with the piece as it lies on the sheet.
               </figcaption>
             </figure>
           </div>
@@ -117,15 +117,15 @@ export function CupScreen({ view, item, change }: Props) {
               className="flex flex-wrap items-end gap-x-4 gap-y-2 border-t border-rule pt-3"
             >
               <p className="max-w-md text-sm">
-                A piece that reaches far round goes on more easily in two parts. Each becomes a design of its
-                own, and they lie over each other by the overlap.
+                A piece that reaches far round is easier to put on in two parts. Each becomes its own design,
+                and they overlap.
               </p>
               <Button onClick={() => parts.mutate({ number: item.number, seams_mm: [] })}>
-                Part it where the least is drawn
+                Split it where the least is drawn
               </Button>
               <LengthField label="Seam right of its middle" value={seam} onChange={setSeam} />
               <Button onClick={() => parts.mutate({ number: item.number, seams_mm: [seam] })}>
-                Part it there
+                Split it there
               </Button>
             </section>
           )}

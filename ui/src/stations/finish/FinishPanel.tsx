@@ -46,15 +46,15 @@ export function FinishPanel({ jobId, finish, pieces, added, change }: Props) {
               onChange={(mm) => change({ label: 'how round it is', changes: { 'finish.ball_mm': mm } })}
             />
             <p className="text-sm text-soft">
-              The placing templates show where its mask is slit, and how deep.
+              The placing templates show where to slit its mask, and how far.
             </p>
           </div>
         )}
         {finish.sets.length > 0 && (
           <div className="flex flex-col gap-1">
-            <span className="text-sm">Once it lies</span>
+            <span className="text-sm">Once it is on</span>
             <Options
-              label="Once it lies"
+              label="Once it is on"
               options={finish.sets.map((one) => ({ key: one.key, name: one.name, hint: one.limit }))}
               value={finish.set}
               onChange={(key) => change({ label: 'how it is set', changes: { 'finish.set': key } })}
@@ -100,7 +100,7 @@ export function FinishPanel({ jobId, finish, pieces, added, change }: Props) {
           <h2 className="font-head text-base font-bold">What the label says</h2>
           <p className="text-sm text-soft">
             {finish.missing.length > 0
-              ? 'Until then these times are starters. Read the label of your product before anything gets hot or wet.'
+              ? 'Until then these times are only starter figures. Read your product’s label before anything gets hot or wet.'
               : 'All read; kept with this stock.'}
           </p>
           {finish.labels.map((label) => (

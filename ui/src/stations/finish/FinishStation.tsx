@@ -51,7 +51,7 @@ export default function FinishStation({ view, change, add }: StationProps) {
           <span className="ml-auto flex items-center gap-3">
             {finish.tonight && <span className="text-sm font-bold text-moss">in tonight’s plan</span>}
             <Button look={finish.tonight ? 'plain' : 'act'} onClick={() => tonight.mutate(jobId)}>
-              {finish.tonight ? 'Put it in anew' : 'Plan it for tonight'}
+              {finish.tonight ? 'Put it in again' : 'Plan it for tonight'}
             </Button>
             <Link href="/tonight" className="text-sm font-bold text-kingfisher underline">
               Tonight
@@ -110,8 +110,8 @@ export default function FinishStation({ view, change, add }: StationProps) {
                 <p className="text-soft">{finish.words}</p>
               </header>
               {finish.needs.length > 0 && (
-                <section aria-label="At hand before you begin" className="panel p-3">
-                  <h3 className="font-bold">At hand before you begin</h3>
+                <section aria-label="Have ready before you begin" className="panel p-3">
+                  <h3 className="font-bold">Have ready before you begin</h3>
                   <ul className="mt-1 flex flex-wrap gap-x-6 gap-y-0.5 text-sm">
                     {finish.needs.map((need) => (
                       <li key={need}>{need}</li>
@@ -126,7 +126,7 @@ export default function FinishStation({ view, change, add }: StationProps) {
               </ol>
               {pieces && pieces.layers.length > 1 && (
                 <section aria-label="The layers" className="panel p-3">
-                  <h3 className="font-bold">The layers, the undermost first</h3>
+                  <h3 className="font-bold">The layers, bottom one first</h3>
                   <ol className="mt-1 flex flex-wrap gap-x-6 gap-y-1 text-sm">
                     {pieces.layers.map((layer, place) => (
                       <li key={layer.number} className="flex items-center gap-2">

@@ -45,7 +45,7 @@ export function ProductsFold({ view, change }: { view: View; change: Changer }) 
                 )
               }
             >
-              Each by itself again
+              Each on its own again
             </Button>
           </p>
           <p className="text-sm text-soft">

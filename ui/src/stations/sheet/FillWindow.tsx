@@ -36,7 +36,7 @@ function Wishes({ view, change }: Pick<Props, 'view' | 'change'>) {
   return (
     <section>
       <div className="flex items-center justify-between gap-4">
-        <h3 className="font-bold">More copies are fine of</h3>
+        <h3 className="font-bold">Fill what is left with</h3>
         <label className="flex items-center gap-2">
           <input
             type="checkbox"

@@ -61,7 +61,7 @@ export function SearchPanel({ plan, jobId, children }: Props) {
           </Button>
           {held > 0 && (
             <Button look="bare" className="-mt-1.5 px-1" onClick={() => action.mutate('pack-everything')}>
-              Pack everything anew
+              Pack everything again
             </Button>
           )}
         </>

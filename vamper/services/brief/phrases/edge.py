@@ -28,7 +28,7 @@ def _one(edge: EdgeSpec) -> str:
     if not kind.has_border:
         return "no border, cut on its outline" if edge.reach_mm == 0 else f"no border, cut {mm(-edge.reach_mm)} inside"
     colours = [ring.colour for ring in edge.stack]
-    colour = "bare" if colours == [None] else "coloured" if len(colours) == 1 else f"{len(colours)}-ring"
+    colour = "plain" if colours == [None] else "coloured" if len(colours) == 1 else f"{len(colours)}-ring"
     if edge.reach_mm == 0:
         return f"no border, cut on its {'outline' if kind.follows else kind.phrase}"
     return f"a {mm(edge.reach_mm)} {colour} {kind.phrase}"

@@ -16,7 +16,7 @@ def say(told: BriefFacts) -> tuple[str, str]:
     words = f"{mode.phrase}, " if mode.phrase else ""
     words += f"{TURN_PHRASES[spec.turn.within(_most(told.job))]}, {mm(spec.gap_mm)} apart"
     if spec.fill:
-        words += ", what is left filled"
+        words += ", the rest filled up"
     if spec.max_sheets:
         words += f", on {plural(spec.max_sheets, 'sheet')} at most"
     if told.document.copies > 1:

@@ -16,7 +16,7 @@ _NOT = "Not on {stock}"
 
 def say(told: BriefFacts) -> tuple[str, str]:
     target = told.document.target
-    return ", to live on ", PURPOSE_PHRASES[told.document.purpose] if target is None else TARGETS[target].words
+    return ", for ", PURPOSE_PHRASES[told.document.purpose] if target is None else TARGETS[target].words
 
 
 def hint(purpose: Purpose) -> str:
