@@ -1,4 +1,4 @@
-"""Inches over HTTP: every sentence follows the unit that the page says, and numbers stay millimetres."""
+"""Inches over HTTP: every sentence follows the workshop's unit, and numbers stay millimetres."""
 
 import json
 import re
@@ -7,6 +7,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from tests.api.test_api import change, client, job
+from tests.conftest import disc_png
 
 __all__ = ["client", "job"]
 
@@ -14,8 +15,13 @@ __all__ = ["client", "job"]
 _MM = re.compile(r"\d\s*mm\b")
 
 
+def measured_in(client: TestClient, unit: str | None) -> None:
+    usual = client.get("/api/usual").json()
+    assert client.put("/api/usual", json={**usual, "unit": unit}).status_code == 200
+
+
 def asked(client: TestClient, path: str, unit: str) -> str:
-    client.cookies.set("vamper-unit", unit)
+    measured_in(client, unit)
     answer = client.get(path)
     assert answer.status_code == 200
     return answer.text
@@ -50,18 +56,33 @@ def test_numbers_stay_millimetres_and_fields_keep_their_names(client: TestClient
 
 
 def test_refusals_follow_the_unit(client: TestClient, job: int) -> None:
-    client.cookies.set("vamper-unit", "in")
+    measured_in(client, "in")
     change(client, job, {"paper": {"width_mm": 20, "height_mm": 20}})
     problem = client.get(f"/api/jobs/{job}").json()["problem"]
     assert " in" in problem
     assert not _MM.search(problem)
 
 
-@pytest.mark.parametrize("unit", ["", "furlong", "in; path=/", '"', "=;"])
-def test_a_unit_that_is_none_is_millimetres(client: TestClient, job: int, unit: str) -> None:
-    answer = client.get(f"/api/jobs/{job}/choices/paper", headers={"cookie": f"vamper-unit={unit}"})
-    assert answer.status_code == 200
+def test_until_it_is_said_sentences_are_in_millimetres(client: TestClient, job: int) -> None:
+    measured_in(client, None)
+    answer = client.get(f"/api/jobs/{job}/choices/paper")
+    assert "mm" in answer.text
     assert "⟨" not in answer.text
+    assert client.put("/api/usual", json={"unit": "furlong"}).status_code == 422
+
+
+def test_a_new_job_in_inches_begins_with_lines_of_a_ruler(client: TestClient) -> None:
+    measured_in(client, "in")
+    number = client.post("/api/jobs", json={"title": "Inches"}).json()["id"]
+    client.post(f"/api/jobs/{number}/art", files={"file": ("disc.png", disc_png())})
+    view = client.get(f"/api/jobs/{number}").json()
+    brief = "".join(phrase["text"] for phrase in view["brief"])
+    assert "1/8 in" in brief
+    assert "3/32 in apart" in brief
+    marks = next(one for one in view["stations"] if one["station"] == "marks")
+    assert "3/8 in inside" in marks["detail"]
+    (item,) = view["job"]["document"]["items"]
+    assert item["longest_mm"] == pytest.approx(63.5)
 
 
 def test_how_many_sheets_are_made_of_each_is_planned_and_told(client: TestClient, job: int) -> None:

@@ -23,6 +23,9 @@ _FLAGS = (
     "--hide-scrollbars",
     # No page lives long enough to be worth compiling better.
     "--js-flags=--no-maglev,--no-turbofan",
+    # A region that measures in millimetres, whatever this machine is set to.
+    "--lang=en-GB",
+    "--accept-lang=en-GB",
 )
 
 

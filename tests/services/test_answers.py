@@ -115,7 +115,7 @@ def test_art_with_a_border_of_its_own_gets_no_second_one_unasked(workshop: Works
     def add(place: int) -> ItemSpec:
         taken = workshop.arts.take_in(f"{place}.png", write_png(based[place].picture.rgba, 300))
         edge = taken.start_edge
-        state = workshop.jobs.add_item(number, taken.digest, taken.name, taken.start_mm, edge, taken.based)
+        state = workshop.jobs.add_item(number, taken.digest, taken.name, None, edge, taken.based)
         return state.document.items[-1]
 
     first, second = add(0), add(1)

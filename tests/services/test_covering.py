@@ -41,7 +41,7 @@ def test_several_photos_cover_a_blank_in_one_step(workshop: Workshop) -> None:
     number = workshop.jobs.create("Coasters")
     for name, size in (("pier.jpg", (900, 600)), ("tower.jpg", (500, 900))):
         taken = workshop.arts.take_in(name, photo(*size))
-        workshop.jobs.add_item(number, taken.digest, taken.name, taken.start_mm, taken.start_edge)
+        workshop.jobs.add_item(number, taken.digest, taken.name, None, taken.start_edge)
     workshop.jobs.change(number, "stock", {"stock": "dye-paper"})
     state = workshop.items.cover_blank(workshop.jobs.get(number), [1, 2], BlankSpec(90, 90, 2.0))
     plan = workshop.plans.of(state).plan

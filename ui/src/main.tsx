@@ -7,6 +7,7 @@ import { createRoot } from 'react-dom/client';
 import { readAgain } from './api/again';
 import { NoAnswer, NotNow } from './api/client';
 import { useNotices } from './api/notices';
+import { readUnit } from './app/unit';
 import { App } from './app/App';
 import { useUnit } from './kit/units';
 import { asSentence } from './kit/words';
@@ -37,9 +38,12 @@ const queries = new QueryClient({
   },
 });
 // Sentences come from the server, in the unit that is in use.
-useUnit.subscribe(() => void readAgain(queries));
+useUnit.subscribe((now, before) => {
+  if (now.unit !== before.unit) void readAgain(queries);
+});
 const root = document.getElementById('root');
-if (root)
+const draw = () => {
+  if (!root) return;
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={queries}>
@@ -47,3 +51,6 @@ if (root)
       </QueryClientProvider>
     </StrictMode>,
   );
+};
+// Where nobody answers, the page says so itself.
+readUnit().then(draw, draw);

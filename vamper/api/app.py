@@ -36,7 +36,7 @@ def create_app(workshop: Workshop, front_end: Path = FRONT_END, lan: Lan | None 
     app.state.workshop = workshop
     app.state.views = Views(workshop)
     app.add_middleware(RequestBodyLimitMiddleware, max_body_size=MOST_BODY)
-    app.add_middleware(Units)
+    app.add_middleware(Units, unit=workshop.usual.unit)
     app.state.lan = lan
     if lan is not None:
         app.add_middleware(LanAuth, lan=lan)

@@ -58,6 +58,7 @@ from vamper.services.brief.words import (
 )
 from vamper.services.shop.makes import FIRST_JOBS, Makes
 from vamper.services.shop.measured import MACHINE_CHANGE_WORDS, CalibrationSchool
+from vamper.services.shop.regions import REGIONS, Regions
 
 router = door_router()
 
@@ -189,6 +190,7 @@ class CatalogOut(BaseModel):
     ranges: dict[str, RangeOut]
     """By field, dotted as in changes."""
     limits: Limits
+    regions: Regions
 
 
 def _ranges() -> dict[str, RangeOut]:
@@ -287,6 +289,7 @@ def _catalog() -> CatalogOut:
         limits=Limits(
             most_megabytes=MOST_BYTES // 2**20, most_megapixels=MOST_PIXELS // 1_000_000, endings=list(endings())
         ),
+        regions=REGIONS,
     )
 
 

@@ -6,6 +6,7 @@ from fastapi import Depends, Request
 
 from vamper.api.jobs.views import Views
 from vamper.core.sheet.pack.nesting import Nester
+from vamper.core.values.lengths import Unit
 from vamper.services.design.art_zips import ArtZips
 from vamper.services.design.arts import Arts
 from vamper.services.design.designer import Designer
@@ -54,6 +55,12 @@ async def views_of(request: Request) -> Views:
     return views
 
 
+async def unit_here(request: Request) -> Unit:
+    """What the workshop measures in."""
+    unit: Unit = request.app.state.workshop.usual.unit()
+    return unit
+
+
 def _service(name: str) -> Any:
     """One service of the workshop, as a dependency."""
 
@@ -63,6 +70,7 @@ def _service(name: str) -> Any:
     return Depends(service)
 
 
+UnitHere = Annotated[Unit, Depends(unit_here)]
 WorkshopHere = Annotated[Workshop, Depends(workshop_of)]
 Shown = Annotated[Views, Depends(views_of)]
 

@@ -1,33 +1,21 @@
-"""Sentences leave in the maker's unit: figures in JSON answers are written out where they go over the wire.
+"""Sentences leave in the workshop's unit: figures in JSON answers are written out where they go over the wire."""
 
-The page says its unit in a cookie, so that whatever is asked for, a picture's title or a refusal, follows it.
-"""
-
-from http.cookies import CookieError, SimpleCookie
+from collections.abc import Callable
 
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from vamper.core.values.lengths import Unit, in_unit
 
-COOKIE = "vamper-unit"
 _JSON = ("application/json", "application/problem+json")
-
-
-def unit_of(headers: Headers) -> Unit:
-    """The unit that a request asks for; millimetres where it says none, or one that is none."""
-    try:
-        said = SimpleCookie(headers.get("cookie", "")).get(COOKIE)
-        return Unit(said.value) if said else Unit.MM
-    except (CookieError, ValueError):
-        return Unit.MM
 
 
 class Units:
     """Holds an answer in JSON until it is whole, and writes its figures out."""
 
-    def __init__(self, app: ASGIApp) -> None:
+    def __init__(self, app: ASGIApp, unit: Callable[[], Unit]) -> None:
         self._app = app
+        self._unit = unit
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] != "http":
@@ -47,7 +35,7 @@ class Units:
                 whole.extend(message.get("body", b""))
                 if message.get("more_body"):
                     return
-                body = in_unit(whole.decode("utf-8"), unit_of(Headers(scope=scope))).encode("utf-8")
+                body = in_unit(whole.decode("utf-8"), self._unit()).encode("utf-8")
                 MutableHeaders(raw=start["headers"])["content-length"] = str(len(body))
                 await send(start)
                 await send({"type": "http.response.body", "body": body})

@@ -289,14 +289,14 @@ def _as_usually_cut(job: dict[str, Any]) -> dict[str, Any]:
     return {**job, "items": [{"cut": starts.value, **item} for item in job["items"]]}
 
 
-# Made-up prices in a made-up currency; of one stock hardly any is left.
+# Made-up prices; of one stock hardly any is left.
 _PACKS = (Pack("satin-vinyl", 20, 24.0), Pack("shimmer-vinyl", 2, 6.0), Pack("water-slide-white", 10, 18.0))
 _BOUGHT = (
     Bought(Thing.INK, 60.0, 21.0, "black and colours"),
     Bought(Thing.BLADE, 5, 45.0),
     Bought(Thing.LAMINATE, 3, 18.0),
 )
-_RATES = {"currency": "gannets", "hour": 12.0, "coat": 0.15}
+_RATES = {"currency": "€", "hour": 12.0, "coat": 0.15}
 # The rest of a sheet from the spring: its upper third is used.
 _OFFCUT = Offcut(
     "satin-vinyl",

@@ -4201,6 +4201,7 @@ export interface components {
       ranges: {
         [key: string]: components['schemas']['RangeOut'];
       };
+      regions: components['schemas']['Regions'];
       /** Rooms */
       rooms: components['schemas']['RoomOut'][];
       /** Sensor Figures */
@@ -8386,6 +8387,18 @@ export interface components {
       words: string;
     };
     /**
+     * Regions
+     * @description The regions (ISO 3166) that measure in inches, and the sign of each one's currency.
+     */
+    Regions: {
+      /** Currencies */
+      currencies: {
+        [key: string]: string;
+      };
+      /** Inches */
+      inches: string[];
+    };
+    /**
      * Remedy
      * @description What helps a mark to be read.
      * @enum {string}
@@ -9890,6 +9903,12 @@ export interface components {
        */
       pressures: components['schemas']['Pressure'][];
     };
+    /**
+     * Unit
+     * @description What the maker measures in.
+     * @enum {string}
+     */
+    Unit: 'mm' | 'in';
     /** UnplacedOut */
     UnplacedOut: {
       /** Item Number */
@@ -9907,7 +9926,8 @@ export interface components {
     Urgency: 'now' | 'soon' | 'fine';
     /**
      * Usual
-     * @description What was answered; None is an answer left for later. `asked` is off once nothing is to be asked any more.
+     * @description What was answered; None is an answer left for later. `asked` is off once nothing is to be asked any more. `unit`
+     *     is what the workshop measures in, on every device that opens it.
      */
     Usual: {
       /**
@@ -9920,6 +9940,7 @@ export interface components {
       makes?: components['schemas']['Makes'] | null;
       /** Printer Id */
       printer_id?: number | null;
+      unit?: components['schemas']['Unit'] | null;
     };
     /** ValidationError */
     ValidationError: {

@@ -7,6 +7,7 @@ import { useCatalog } from '../api/jobs';
 import { useNotices } from '../api/notices';
 import { type Route, useChooseRoute } from '../api/program';
 import { useCutters, usePrinters, usePutUsual, useUsual } from '../api/shop';
+import { useKeepUnit } from './unit';
 import { Button } from '../kit/Button';
 import { Options } from '../kit/Options';
 import { useUnit, type Unit } from '../kit/units';
@@ -57,7 +58,8 @@ export function Questions() {
   const put = usePutUsual();
   const choose = useChooseRoute();
   const catalog = useCatalog().data;
-  const { unit, use } = useUnit();
+  const unit = useUnit((state) => state.unit);
+  const keepUnit = useKeepUnit();
   if (!usual || usual.asked || !printers || !cutters) return null;
   const isHand = (one: (typeof cutters)[number]) => one.profile.cutter.feed === 'hand';
   const chosen = cutters.find((one) => one.id === usual.cutter_id);
@@ -118,7 +120,7 @@ export function Questions() {
               { key: 'in', name: 'Inches' },
             ]}
             value={unit}
-            onChange={(key) => use(key as Unit)}
+            onChange={(key) => keepUnit.mutate(key as Unit)}
           />
         </Question>
       </div>

@@ -22,6 +22,7 @@ import { useLook } from '../look/shown';
 import { useNotices } from '../api/notices';
 import { Rail } from './Rail';
 import { useKeys } from '../kit/shortcuts';
+import { useKeepUnit } from './unit';
 import { useUploads } from '../api/uploads';
 import { UploadTray } from './UploadTray';
 
@@ -138,7 +139,8 @@ interface HeaderProps {
 }
 
 function Header({ view, change, act, add, handOff, keys }: HeaderProps) {
-  const { unit, use } = useUnit();
+  const unit = useUnit((state) => state.unit);
+  const keepUnit = useKeepUnit();
   const kept = useNotices((state) => state.kept);
   useEffect(() => {
     if (kept !== 'not saved') return;
@@ -194,7 +196,7 @@ function Header({ view, change, act, add, handOff, keys }: HeaderProps) {
       </span>
       <Button
         look="bare"
-        onClick={() => use(unit === 'mm' ? 'in' : 'mm')}
+        onClick={() => keepUnit.mutate(unit === 'mm' ? 'in' : 'mm')}
         aria-label={`Unit: ${unit}, change`}
       >
         {unit}

@@ -56,6 +56,8 @@ describe('a length that is shown', () => {
     expect(showLength(25.4, 'in')).toBe('1 in');
     expect(showLength(-12.7, 'in')).toBe('-1/2 in');
     expect(showLength(25.4 * (15 / 16), 'in')).toBe('15/16 in');
+    expect(showLength(25.4 * (3 / 32), 'in')).toBe('3/32 in');
+    expect(showLength(25.4 * (1 + 3 / 32), 'in')).toBe('1.09 in');
     expect(showLength(0, 'in')).toBe('0.00 in');
     expect(showLength(2, 'in')).toBe('0.08 in');
   });

@@ -1,14 +1,14 @@
 /** Lengths as the maker reads and types them. Inside and on the wire they are millimetres. */
 import { create } from 'zustand';
-import { persist } from 'zustand/middleware';
 
 /** Letters are sized in points: 72 of them are an inch. */
 export const MM_PER_POINT = 25.4 / 72;
 export type Unit = 'mm' | 'in';
 const MM_PER_INCH = 25.4;
 const MM_PER_FOOT = 12 * MM_PER_INCH;
-// A ruler's finest lines, and how near to one of them a length is called by it.
-const LINES_AN_INCH = 16;
+// A ruler's finest lines, under an inch and over it, and how near to one of them a length is called by it.
+const FINEST_LINES = 32;
+const LINES = 16;
 const NEAR = 0.02;
 
 interface Units {
@@ -16,16 +16,8 @@ interface Units {
   use: (unit: Unit) => void;
 }
 
-export const useUnit = create<Units>()(
-  persist((set) => ({ unit: 'mm', use: (unit) => set({ unit }) }), { name: 'vamper-unit' }),
-);
-
-// The server writes its sentences in the unit that the page says here.
-const tell = (unit: Unit) => {
-  document.cookie = `vamper-unit=${unit};path=/;max-age=31536000;samesite=strict`;
-};
-tell(useUnit.getState().unit);
-useUnit.subscribe((state) => tell(state.unit));
+/** The workshop's unit, as it was read when the page began; `keepUnit` says another one. */
+export const useUnit = create<Units>()((set) => ({ unit: 'mm', use: (unit) => set({ unit }) }));
 
 export function showLength(mm: number, unit: Unit, digits = 1): string {
   return unit === 'mm' ? `${mm.toFixed(digits)} mm` : `${inches(mm, digits + 1)} in`;
@@ -53,12 +45,13 @@ export function showSpeed(mmPerSecond: number, unit: Unit): string {
 
 /** Inches: a fraction where a ruler has such a line, decimals elsewhere. */
 function inches(mm: number, digits: number): string {
-  const lines = (mm / MM_PER_INCH) * LINES_AN_INCH;
+  const finest = Math.abs(mm) < MM_PER_INCH ? FINEST_LINES : LINES;
+  const lines = (mm / MM_PER_INCH) * finest;
   let part = Math.round(Math.abs(lines));
   if (!part || Math.abs(Math.abs(lines) - part) > NEAR) return (mm / MM_PER_INCH).toFixed(digits);
-  const whole = Math.floor(part / LINES_AN_INCH);
-  part %= LINES_AN_INCH;
-  let below = LINES_AN_INCH;
+  const whole = Math.floor(part / finest);
+  part %= finest;
+  let below = finest;
   for (; part && part % 2 === 0; part /= 2) below /= 2;
   const words = [whole || !part ? String(whole) : '', part ? `${part}/${below}` : ''];
   return (lines < 0 ? '-' : '') + words.filter(Boolean).join(' ');

@@ -1,6 +1,8 @@
 import { useState } from 'react';
 
-import { type Supplies, useBuy, useBuyThing } from '../api/ledger';
+import { type Supplies, useBuy, useBuyThing, useChangeRates } from '../api/ledger';
+import { useCatalog } from '../api/jobs';
+import { region } from '../kit/region';
 import { Button } from '../kit/Button';
 import { WordsField } from '../kit/WordsField';
 import { NumberField } from '../kit/NumberField';
@@ -14,8 +16,13 @@ export function Buy({ supplies }: { supplies: Supplies }) {
   const [amount, setAmount] = useState(10);
   const [price, setPrice] = useState(0);
   const [note, setNote] = useState('');
+  const proposed = useCatalog().data?.regions.currencies[region()] ?? '';
+  const [typed, setTyped] = useState<string | null>(null);
+  const rates = useChangeRates();
+  const currency = supplies.rates.currency || (typed ?? proposed);
   const other = supplies.can_buy_things.find((one) => one.key === what);
   const buy = () => {
+    if (price && !supplies.rates.currency && currency) rates.mutate({ currency });
     const done = { onSuccess: () => setNote('') };
     if (other) thing.mutate({ thing: other.key, amount, price, name: note }, done);
     else pack.mutate({ stock: what, sheets: Math.round(amount), price, lot: note }, done);
@@ -37,7 +44,8 @@ export function Buy({ supplies }: { supplies: Supplies }) {
         value={amount}
         onChange={setAmount}
       />
-      <NumberField label="Price of all" unit={supplies.rates.currency} value={price} onChange={setPrice} />
+      <NumberField label="Price of all" unit={currency} value={price} onChange={setPrice} />
+      {!supplies.rates.currency && <WordsField label="Paid in" value={currency} onChange={setTyped} />}
       <WordsField
         label={other ? 'What it is called' : 'Lot, if it has one'}
         value={note}

@@ -3,8 +3,7 @@
 from typing import Annotated, Literal
 
 from annotated_types import Ge, Le
-from fastapi import Request, Response
-from starlette.datastructures import Headers
+from fastapi import Response
 
 from vamper.api.cut.schemas import (
     BladeProfile,
@@ -27,12 +26,11 @@ from vamper.api.cut.schemas import (
     WorkshopCareOut,
 )
 from vamper.api.cut.views import care_out, force_out, ladder_place_out, no_place, replay_out, settings_out
-from vamper.api.dependencies import JobsHere, MakingHere, PlansHere, ShopHere
+from vamper.api.dependencies import JobsHere, MakingHere, PlansHere, ShopHere, UnitHere
 from vamper.api.downloads import download
 from vamper.api.request_checks import Id, Number, in_turn
 from vamper.api.request_checks import router as door_router
 from vamper.api.sheet_number import sheet_place
-from vamper.api.units import unit_of
 from vamper.api.was_set import set_as
 from vamper.core.bench_card import loading_picture
 from vamper.core.cutting.ladder import ladder_advice
@@ -362,9 +360,8 @@ def remove_mat(shop: ShopHere, number: Id) -> None:
 
 
 @router.get("/jobs/{job_id}/bench-card.pdf", response_class=Response)
-async def get_bench_card(jobs: JobsHere, plans: PlansHere, job_id: Id, request: Request) -> Response:
+async def get_bench_card(jobs: JobsHere, plans: PlansHere, unit: UnitHere, job_id: Id) -> Response:
     """Everything to do at the machine, on one page."""
-    unit = unit_of(Headers(scope=request.scope))
 
     def draw() -> Response:
         plan = plans.of(jobs.get(job_id)).plan

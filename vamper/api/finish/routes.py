@@ -4,8 +4,7 @@ from dataclasses import asdict
 from typing import Annotated
 
 from annotated_types import Len
-from fastapi import Request, Response
-from starlette.datastructures import Headers
+from fastapi import Response
 
 from vamper.api.dependencies import (
     EveningsHere,
@@ -16,6 +15,7 @@ from vamper.api.dependencies import (
     ShopHere,
     SuppliesHere,
     TonightHere,
+    UnitHere,
 )
 from vamper.api.downloads import download
 from vamper.api.finish.cup_view import cup_out
@@ -35,10 +35,10 @@ from vamper.api.finish.schemas import (
 from vamper.api.finish.views import evening_out, finish_out
 from vamper.api.request_checks import Id, Number, in_turn
 from vamper.api.request_checks import router as door_router
-from vamper.api.units import unit_of
 from vamper.core.finishing.chain import ALWAYS
 from vamper.core.finishing.placing import placing_pages
 from vamper.core.finishing.round_things import diameter_of
+from vamper.core.ledger.money import money
 from vamper.core.values.findings import BadInput
 from vamper.core.values.lengths import in_unit
 from vamper.formats.out.calendar import write_calendar
@@ -68,15 +68,14 @@ def get_pieces(jobs: JobsHere, plans: PlansHere, shop: ShopHere, supplies: Suppl
     """How the pieces are pressed, where they go on cloth, how they shrink, which layer comes first."""
     stocks = [kept.value for kept in shop.stocks.all().values() if not kept.hidden]
     rates = supplies.prices()
-    prices = {one.stock: f"{one.sheet_price:.2f} {rates.currency}".strip() for one in supplies.stocks()}
+    prices = {one.stock: money(one.sheet_price, rates.currency) for one in supplies.stocks()}
     state = jobs.get(job_id)
     return pieces_out(plans.of(state).plan, stocks, prices, supplies.offcuts(state.document.stock))
 
 
 @router.get("/jobs/{job_id}/placing.pdf", response_class=Response)
-async def get_placing(jobs: JobsHere, plans: PlansHere, job_id: Id, request: Request) -> Response:
+async def get_placing(jobs: JobsHere, plans: PlansHere, unit: UnitHere, job_id: Id) -> Response:
     """True-size paper templates to find a piece's place with."""
-    unit = unit_of(Headers(scope=request.scope))
 
     def draw() -> Response:
         plan = plans.of(jobs.get(job_id)).plan
@@ -201,9 +200,8 @@ async def do_step(evenings: EveningsHere, number: Id, step: int, doing: StepDoin
 
 
 @router.get("/evening.ics", response_class=Response)
-async def get_calendar(evenings: EveningsHere, request: Request) -> Response:
+async def get_calendar(evenings: EveningsHere, unit: UnitHere) -> Response:
     """The steps with a person at them, as a calendar."""
-    unit = unit_of(Headers(scope=request.scope))
 
     def write() -> Response:
         now = evenings.state()

@@ -210,7 +210,7 @@ async def add_art(arts: ArtsHere, jobs: JobsHere, job_id: Id, file: UploadFile) 
 
 
 def _added(jobs: Jobs, job_id: int, taken: Imported) -> AddedArt:
-    state = jobs.add_item(job_id, taken.digest, taken.name, taken.start_mm, taken.start_edge, taken.based)
+    state = jobs.add_item(job_id, taken.digest, taken.name, None, taken.start_edge, taken.based)
     return AddedArt(number=state.document.items[-1].number, name=taken.name)
 
 

@@ -13,6 +13,7 @@ from vamper.api.ledger.schemas import (
     ThingOut,
 )
 from vamper.core.ledger.cost import RATE_WORDS, Costing, PieceCost, Rates, WorkTimes, break_even, costs_of
+from vamper.core.ledger.money import money
 from vamper.core.ledger.product_cost import ProductCost, product_costs
 from vamper.core.ledger.supply import LOW_SHARE, THINGS, OnShelf, Stored
 from vamper.core.plan import Plan
@@ -33,10 +34,6 @@ _FEW = 2
 _SEEN = 0.005
 
 
-def money(value: float, rates: Rates) -> str:
-    return f"{value:.2f} {rates.currency}".strip()
-
-
 def supplies_out(shop: Shop, supplies: Supplies) -> SuppliesOut:
     typed, used = supplies.rates(), supplies.prices()
     kept = shop.stocks.all()
@@ -49,7 +46,7 @@ def supplies_out(shop: Shop, supplies: Supplies) -> SuppliesOut:
                 spent=one.spent,
                 left=one.left,
                 low=one.left <= max(_FEW, LOW_SHARE * one.bought),
-                sheet_price=money(one.sheet_price, used),
+                sheet_price=money(one.sheet_price, used.currency),
                 newest_pack=one.newest_pack,
             )
             for one in supplies.stocks()
@@ -77,7 +74,7 @@ def _stored_out(one: Stored, rates: Rates) -> StoredOut:
         words=f"{one.left:.3g} of {one.bought:.4g} {words.unit} left",
         share_left=one.left / one.bought,
         low=one.is_low,
-        price=f"{money(one.price, rates)} {words.each}",
+        price=f"{money(one.price, rates.currency)} {words.each}",
         newest=one.newest,
     )
 
@@ -119,7 +116,7 @@ def cost_out(runs: Runs, inks: Inks, supplies: Supplies, plan: Plan) -> CostOut:
         known=found.total > 0,
         pieces=[_piece_out(one, names[one.number], counts[one.number], rates) for one in found.pieces],
         products=[_product_out(one, rates) for one in product_costs(plan.asked.products, found, rates, work.good)],
-        total=money(found.total, rates),
+        total=money(found.total, rates.currency),
         a_piece=_a_piece(found, work, rates),
         lines=list(_lines(found, work, shelf, rates)),
         tax_line=rates.tax_line,
@@ -137,7 +134,7 @@ def cost_a_piece(runs: Runs, inks: Inks, supplies: Supplies, plan: Plan, laid: P
 
 def _a_piece(found: Costing, work: WorkTimes, rates: Rates) -> str:
     count = sum(one.count for one in work.designs)
-    return money(found.total / count, rates) if found.total and count else ""
+    return money(found.total / count, rates.currency) if found.total and count else ""
 
 
 def _ink_ml(inks: Inks, supplies: Supplies, plan: Plan) -> float:
@@ -159,11 +156,11 @@ def _piece_out(one: PieceCost, name: str, count: int, rates: Rates) -> PieceCost
         number=one.number,
         name=name,
         count=count,
-        cost=money(one.total, rates),
-        by_margin=money(one.by_margin, rates),
-        by_hour=money(one.by_hour, rates),
+        cost=money(one.total, rates.currency),
+        by_margin=money(one.by_margin, rates.currency),
+        by_hour=money(one.by_hour, rates.currency),
         parts=[
-            CostPartOut(part=part, cost=money(cost, rates), share=cost / one.total if one.total else 0.0)
+            CostPartOut(part=part, cost=money(cost, rates.currency), share=cost / one.total if one.total else 0.0)
             for part, cost in one.parts
             if cost >= _SEEN
         ],
@@ -174,9 +171,9 @@ def _product_out(one: ProductCost, rates: Rates) -> ProductCostOut:
     return ProductCostOut(
         name=one.name,
         quantity=one.quantity,
-        material=money(one.material, rates),
-        cost=money(one.total, rates),
-        by_margin=money(one.by_margin, rates),
+        material=money(one.material, rates.currency),
+        cost=money(one.total, rates.currency),
+        by_margin=money(one.by_margin, rates.currency),
     )
 
 
@@ -184,7 +181,7 @@ def _lines(found: Costing, work: WorkTimes, shelf: OnShelf | None, rates: Rates)
     if not found.pieces:
         return
     if found.one_more_saves >= _SEEN:
-        yield f"One more on each sheet saves {money(found.one_more_saves, rates)} a piece."
+        yield f"One more on each sheet saves {money(found.one_more_saves, rates.currency)} a piece."
     if work.good < 1:
         yield f"{(1 - work.good) * 100:.0f} % are reckoned to be spoilt, by the runs on this stock."
     if shelf is None:
@@ -194,7 +191,7 @@ def _lines(found: Costing, work: WorkTimes, shelf: OnShelf | None, rates: Rates)
     stock = sum(cost for part, cost in first.parts if part == "stock")
     pays = break_even(shelf.pack_price, first.by_margin, first.total - stock)
     if shelf.pack_price and pays is not None:
-        yield f"A pack for {money(shelf.pack_price, rates)} is paid for by {plural(pays, 'piece')} sold."
+        yield f"A pack for {money(shelf.pack_price, rates.currency)} is paid for by {plural(pays, 'piece')} sold."
     if shelf.left < work.sheets:
         yield f"Only {plural(shelf.left, 'sheet')} of it are left, and this takes {work.sheets}."
 

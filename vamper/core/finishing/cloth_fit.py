@@ -43,8 +43,8 @@ def cloth_findings(stock: Stock, cloth: ClothSpec) -> Iterator[Finding]:
             "finish.cloth",
             Severity.LOOK,
             "Dye may bleed into it",
-            f"Under heat, dye moves from {fibre} into a pale film, sometimes days later. Read whether its package names "
-            "this cloth, and press a scrap first.",
+            f"Under heat, dye moves from {fibre} into a pale film, sometimes days later. Read whether its package "
+            "names this cloth, and press a scrap first.",
         )
     elif film.fibres and cloth.fibre not in film.fibres:
         yield Finding(

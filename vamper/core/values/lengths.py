@@ -16,8 +16,8 @@ _OPEN, _CLOSE, _EXACT = "⟨", "⟩", "="
 _NUMBER = r"-?\d+(?:\.\d+)?(?:e[-+]?\d+)?"
 _FIGURE = re.compile(rf"{_OPEN}([^{_OPEN}{_CLOSE}{_EXACT}]*){_EXACT}((?:{_NUMBER},?)+){_CLOSE}")
 _SHOWN = re.compile(_NUMBER)
-# A ruler's finest lines, and how near to one of them (in them) a length is called by it.
-_LINES_AN_INCH = 16
+# A ruler's finest lines, under an inch and over it, and how near to one of them (in them) a length is called by it.
+_FINEST_LINES, _LINES = 32, 16
 _NEAR = 0.02
 _FIGURES_UNDER_ONE = 3
 _FIGURES = 2
@@ -106,16 +106,15 @@ def _written(shown: str, exact: str, unit: Unit) -> str:
 
 
 def _inches(values: list[float]) -> list[str]:
-    lines = [value * _LINES_AN_INCH for value in values]
-    if all(abs(line - round(line)) <= _NEAR and round(line) for line in lines):
-        return [_fraction(round(line)) for line in lines]
+    lines = [(value * below, below) for value in values for below in (_FINEST_LINES if abs(value) < 1 else _LINES,)]
+    if all(abs(line - round(line)) <= _NEAR and round(line) for line, _ in lines):
+        return [_fraction(round(line), below) for line, below in lines]
     return [_decimal(value) for value in values]
 
 
-def _fraction(lines: int) -> str:
-    """So many sixteenths, in lowest terms: 8 1/2."""
-    sign, (whole, part) = "-" if lines < 0 else "", divmod(abs(lines), _LINES_AN_INCH)
-    below = _LINES_AN_INCH
+def _fraction(lines: int, below: int) -> str:
+    """So many parts of an inch, in lowest terms: 8 1/2."""
+    sign, (whole, part) = "-" if lines < 0 else "", divmod(abs(lines), below)
     while part and part % 2 == 0:
         part, below = part // 2, below // 2
     words = [str(whole)] if whole or not part else []

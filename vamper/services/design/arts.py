@@ -17,8 +17,8 @@ from vamper.store.database import Sessions
 from vamper.store.tables import ArtRow, PreviewRow
 
 # The longest side that a new design starts with.
-START_MM = 60.0
-_START = SizeSpec(longest_mm=START_MM)
+# The size at which it is first looked at.
+_START = SizeSpec(longest_mm=60.0)
 # Where there is no background to lift off.
 _WHOLE_PICTURE = "rounded"
 _FILE_BYTES = 40 * 2**20
@@ -33,7 +33,6 @@ class Imported:
 
     digest: str
     name: str
-    start_mm: float
     start_edge: dict[str, object]
     based: bool | None
 
@@ -62,7 +61,7 @@ class Arts:
         rim, base = seen.facts.rim, seen.facts.surface.base
         only_its_box = rim is not None and not rim.is_one_colour
         edge: dict[str, object] = {"kind": _WHOLE_PICTURE} if only_its_box else {}
-        return Imported(art.digest, _readable(art.name), START_MM, edge, None if base is None else base.sure)
+        return Imported(art.digest, _readable(art.name), edge, None if base is None else base.sure)
 
     def keep(self, art: ArtFile) -> FirstLook:
         """Read an art file and store it with what is shown of it, the same content only once."""

@@ -6,11 +6,20 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from vamper.core.finishing.targets import TARGETS
+from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.lengths import Unit
+from vamper.core.values.units import MM_PER_INCH
 from vamper.services.jobs.document import JobDocument
 from vamper.services.shop.makes import FirstJob
 from vamper.services.shop.shop import Shop
 from vamper.store.tables import JobRow
 
+# What a new job has in inches: lines of a ruler, near what it has in millimetres.
+_SIXTEENTH = MM_PER_INCH / 16
+_BORDER_MM, _SMOOTH_MM, _GAP_MM = 2 * _SIXTEENTH, 1.5 * _SIXTEENTH, 1.5 * _SIXTEENTH
+_INSET_MM, _MARK_MM, _STROKE_MM, _CLEAR_MM = 6 * _SIXTEENTH, 7 * _SIXTEENTH, 0.5 * _SIXTEENTH, 1.5 * _SIXTEENTH
+# The longest side that a new design has in each unit.
+START_MM = {Unit.MM: 60.0, Unit.INCH: 2.5 * MM_PER_INCH}
 # Edges that suit any drawing; the others are made for one.
 _PLAIN_BORDERS = {"follow", "hull", "rounded"}
 
@@ -26,6 +35,13 @@ def last_made(session: Session, shop: Shop) -> JobRow | None:
         .order_by(JobRow.changed_at.desc(), JobRow.id.desc())
         .limit(1)
     ).first()
+
+
+def in_inches(empty: JobDocument) -> JobDocument:
+    """A new job with lengths that a maker who measures in inches would have typed."""
+    marks = replace(empty.marks, inset_mm=_INSET_MM, size_mm=_MARK_MM, stroke_mm=_STROKE_MM, clear_mm=_CLEAR_MM)
+    border = replace(EdgeSpec(), distance_mm=_BORDER_MM, smooth_mm=_SMOOTH_MM)
+    return replace(empty, marks=marks, packing=replace(empty.packing, gap_mm=_GAP_MM), border=border)
 
 
 def begun_as(empty: JobDocument, first: FirstJob) -> JobDocument:
@@ -46,5 +62,5 @@ def taking_after(empty: JobDocument, last: JobDocument) -> JobDocument:
         target=last.target,
         paper=empty.paper if last.paper.is_used else last.paper,
         finish=replace(empty.finish, cover=last.finish.cover, heat=last.finish.heat, plate=last.finish.plate),
-        border=border,
+        border=border or empty.border,
     )

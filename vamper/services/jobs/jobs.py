@@ -14,9 +14,10 @@ from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import LabelFigure
 from vamper.core.values.job import Job
+from vamper.core.values.lengths import Unit
 from vamper.core.values.run_seen import RunSeen
 from vamper.services.jobs.answers import still_answered
-from vamper.services.jobs.beginning import begun_as, last_made, taking_after
+from vamper.services.jobs.beginning import START_MM, begun_as, in_inches, last_made, taking_after
 from vamper.services.jobs.document import (
     JobDocument,
     changed_item,
@@ -139,6 +140,8 @@ class Jobs:
         """
         printer, cutter = self._usual.machines()
         empty = JobDocument(title=title, printer_id=printer, cutter_id=cutter)
+        if self._usual.unit() is Unit.INCH:
+            empty = in_inches(empty)
         with self._sessions() as session:
             row = last_made(session, self._shop)
             last = None if row is None else self._document(row)
@@ -236,11 +239,14 @@ class Jobs:
         job_id: int,
         digest: str,
         name: str,
-        longest_mm: float,
+        longest_mm: float | None,
         edge: Mapping[str, Any],
         based: bool | None = None,
     ) -> JobState:
-        """Add an art as one more design, after the others; `based` says whether it has a border of its own."""
+        """Add an art as one more design, after the others, as large as a new one is where no size is given; `based`
+        says whether it has a border of its own.
+        """
+        longest_mm = START_MM[self._usual.unit()] if longest_mm is None else longest_mm
         design = {"name": name, "art": digest, "longest_mm": longest_mm, "edge": edge}
         return self.add_items(job_id, f"add {name}", [design], [based])
 

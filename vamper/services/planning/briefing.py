@@ -2,6 +2,7 @@
 
 from functools import partial
 
+from vamper.core.ledger.money import money
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
 from vamper.services.brief.brief import choices
@@ -58,7 +59,7 @@ class Briefing:
             return {}
         a_piece, currency = len(plan.sheets) / plan.layout.pieces, self._supplies.prices().currency
         return {
-            one.stock: f"{one.sheet_price * a_piece:.2f} {currency}".strip() + " of stock a piece"
+            one.stock: f"{money(one.sheet_price * a_piece, currency)} of stock a piece"
             for one in self._supplies.stocks()
             if one.sheet_price
         }

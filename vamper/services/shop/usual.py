@@ -9,6 +9,7 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Ge, Lt
 from pydantic import TypeAdapter
 
+from vamper.core.values.lengths import Unit
 from vamper.core.values.limits import STRICT
 from vamper.services.shop.makes import FIRST_JOBS, FirstJob, Makes
 from vamper.services.shop.shop import Shop
@@ -21,7 +22,9 @@ RowId = Annotated[int, Ge(1), Lt(2**63)]
 
 @dataclass(frozen=True, slots=True)
 class Usual:
-    """What was answered; None is an answer left for later. `asked` is off once nothing is to be asked any more."""
+    """What was answered; None is an answer left for later. `asked` is off once nothing is to be asked any more. `unit`
+    is what the workshop measures in, on every device that opens it.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
@@ -29,6 +32,7 @@ class Usual:
     cutter_id: RowId | None = None
     makes: Makes | None = None
     asked: bool = False
+    unit: Unit | None = None
 
 
 _USUAL = TypeAdapter(Usual)
@@ -40,6 +44,7 @@ class UsualMachines:
     def __init__(self, sessions: Sessions, shop: Shop) -> None:
         self._sessions = sessions
         self._shop = shop
+        self._unit: Unit | None = None
 
     def get(self) -> Usual:
         """The answers, without machines that are gone."""
@@ -66,6 +71,13 @@ class UsualMachines:
             self._shop.cutters.get(usual.cutter_id)
         with self._sessions.begin() as session:
             session.merge(PreferenceRow(key=_KEY, value=_USUAL.dump_python(usual, mode="json")))
+        self._unit = usual.unit
+
+    def unit(self) -> Unit:
+        """What sentences and new jobs are measured in; millimetres until it is said. Every answer asks for it."""
+        if self._unit is None:
+            self._unit = self.get().unit or Unit.MM
+        return self._unit
 
     def chosen(self, changes: Mapping[str, Any]) -> None:
         """A machine was chosen for a job: where nobody said yet which one is usual, this is it."""
