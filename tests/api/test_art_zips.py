@@ -73,7 +73,7 @@ def test_what_unpacks_to_more_than_a_picture_may_have_is_refused(client: TestCli
 @pytest.mark.parametrize(
     ("data", "words"),
     [
-        (b"no zip at all", "none inside"),
+        (b"no zip at all", "not a zip inside"),
         (b"PK\x03\x04 and then nothing", "broken or cut short"),
         (zipped({"readme.txt": b"hello"}), "holds no picture"),
         (zipped({f"{n}.png": b"" for n in range(501)}), "501 pictures"),

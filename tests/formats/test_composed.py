@@ -251,8 +251,8 @@ def test_a_font_of_the_makers_own_is_kept_used_and_taken_away(workshop: Workshop
 @pytest.mark.parametrize(
     ("data", "words"),
     [
-        (b"", "no font"),
-        (b"hello, I am a letter", "no font"),
+        (b"", "not a font"),
+        (b"hello, I am a letter", "not a font"),
         (b"wOF2" + b"\0" * 100, "web font"),
         (b"ttcf" + b"\0" * 100, "collection"),
         (b"\x00\x01\x00\x00" + b"\xff" * 400, "damaged"),

@@ -74,7 +74,7 @@ def test_own_fonts_come_in_and_what_is_none_is_refused(composing: Screen, tmp_pa
         return screen.find('input[aria-label="Font file"]')
 
     picker().send_keys(str(letter))
-    screen.says("This is no font; fonts are files that end in .ttf or .otf.")
+    screen.says("This is not a font; fonts are files that end in .ttf or .otf.")
     picker().send_keys(str(font))
     screen.find('[aria-label="Remove the font Gannet Hand"]')
     chosen = "option[value='Gannet Hand']"

@@ -127,14 +127,15 @@ def test_what_comes_in_while_a_job_is_first_read_is_shown(screen: Screen, tmp_pa
 
 def test_the_example_opens_with_one_press(screen: Screen) -> None:
     # Only a workshop without jobs offers it.
-    def removing() -> list[WebElement]:
-        return screen.driver.find_elements(By.CSS_SELECTOR, 'button[aria-label^="Remove "]')
+    def menus() -> list[WebElement]:
+        return screen.driver.find_elements(By.CSS_SELECTOR, 'button[aria-label^="More for "]')
 
     screen.open("/")
-    screen.wait(removing, "the jobs so far")
-    while left := removing():
+    screen.wait(menus, "the jobs so far")
+    while left := menus():
         left[0].click()
-        screen.wait(lambda n=len(left): len(removing()) < n, "the job to go")
+        screen.button("Remove it").click()
+        screen.wait(lambda n=len(left): len(menus()) < n, "the job to go")
     screen.button("Look at an example job").click()
     screen.wait(lambda: "/sheet" in screen.driver.current_url, "the example")
     screen.wait(lambda: screen.pieces() > 0, "its sheet")

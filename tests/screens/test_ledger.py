@@ -50,7 +50,7 @@ def test_from_a_hand_off_over_a_spoilt_sheet_to_its_cause(screen: Screen) -> Non
     screen.open(f"/jobs/{HANDED_OFF}/cut")
     assert "How did sheet 1 come out?" not in screen.text()
     # Where the ledger asks, Cut does not ask once more.
-    screen.says("Above it is asked how each sheet of a hand-off came out")
+    screen.says("The question at the top of the job asks how each sheet came out")
     runs = ASKED.get(f"{screen.base}/api/ledger").json()["runs"]
     assert runs[0]["came_out"] == "spoiled"
     assert runs[0]["cause"]
@@ -144,4 +144,4 @@ def test_a_table_goes_out_and_comes_back(screen: Screen) -> None:
     assert sent.json() == {"taken": 0, "known": before, "on_shelf": 0}
     broken = ASKED.post(f"{screen.base}/api/ledger/runs", files={"file": ("runs.csv", b"a;b\n1;2\n")})
     assert broken.status_code == 422
-    assert "this is no ledger" in broken.json()["detail"]
+    assert "this is not a ledger" in broken.json()["detail"]

@@ -102,7 +102,7 @@ def test_several_designs_are_set_at_once(screen: Screen) -> None:
     screen.button("Pick all").click()
     screen.says("Border of 7 designs")
     screen.button("Hull").click()
-    screen.says("a 3 mm bare hull")
+    screen.says("a 3 mm plain hull")
     screen.button("Pick none").click()
 
 

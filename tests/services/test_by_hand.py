@@ -75,7 +75,7 @@ def test_a_nudge_goes_as_far_as_it_may(workshop: Workshop, job: int) -> None:
     done = workshop.by_hand.nudge(job, moved, 0, [5], -100.0, 0.0)
     assert done.note
     at_rim = assert_sound(workshop, job)
-    with pytest.raises(BadInput, match="as near as it may come"):
+    with pytest.raises(BadInput, match="cannot come any nearer"):
         workshop.by_hand.nudge(job, at_rim, 0, [5], -1.0, 0.0)
 
 

@@ -218,7 +218,7 @@ def test_a_scale_that_was_found_for_an_older_job_is_refused(workshop: Workshop) 
     workshop.scalings.stop(job)
     ended(lambda: told.state is not ScaleState.WORKING)
     if told.state is ScaleState.FAILED:
-        assert "changed meanwhile" in told.problem
+        assert "changed in the meantime" in told.problem
     assert workshop.jobs.get(job).document == changed
 
 
@@ -247,7 +247,7 @@ def test_hands_on_a_layout_of_an_older_job_move_nothing(workshop: Workshop) -> N
     workshop.jobs.change_items(job, "many", (2,), {"quantity": 3})
     workshop.jobs.remove_items(job, (1,))
     before = workshop.jobs.get(job).document
-    with pytest.raises(BadInput, match="changed meanwhile"):
+    with pytest.raises(BadInput, match="changed in the meantime"):
         workshop.by_hand.lock(job, table, 0, [0], True)
     assert workshop.jobs.get(job).document == before
     assert plan.layout.pieces == 3

@@ -21,6 +21,7 @@ from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Mat
 from vamper.core.values.edge import EdgeSpec, RingSpec
 from vamper.core.values.finish import Bar, BlankSpec, HeatSpec, ShrinkSpec, WrapSpec
+from vamper.core.values.glossary import TERMS, Term
 from vamper.core.values.item import Tabs, Turn
 from vamper.core.values.lengths import size_mm
 from vamper.core.values.marks import MarksSpec
@@ -191,6 +192,8 @@ class CatalogOut(BaseModel):
     """By field, dotted as in changes."""
     limits: Limits
     regions: Regions
+    terms: tuple[Term, ...]
+    """Words of the craft, explained wherever they stand."""
 
 
 def _ranges() -> dict[str, RangeOut]:
@@ -290,6 +293,7 @@ def _catalog() -> CatalogOut:
             most_megabytes=MOST_BYTES // 2**20, most_megapixels=MOST_PIXELS // 1_000_000, endings=list(endings())
         ),
         regions=REGIONS,
+        terms=TERMS,
     )
 
 

@@ -1330,7 +1330,7 @@ export interface paths {
     };
     /**
      * Get Force
-     * @description The window of force of a cut; in other passes than are set, as it would be.
+     * @description How much pressure of a cut; in other passes than are set, as it would be.
      */
     get: operations['get_force_api_jobs__job_id__force_get'];
     put?: never;
@@ -4217,6 +4217,8 @@ export interface components {
       stock_classes: components['schemas']['NamedOut'][];
       /** Tacks */
       tacks: components['schemas']['NamedOut'][];
+      /** Terms */
+      terms: components['schemas']['Term'][];
       /** Tray Faces */
       tray_faces: components['schemas']['NamedOut'][];
       /** Turns */
@@ -5622,7 +5624,7 @@ export interface components {
     };
     /**
      * ForceOut
-     * @description The window of force of one cut: what is believed, what is proposed, and what another ladder would be worth.
+     * @description How much pressure of one cut: what is believed, what is proposed, and what another ladder would be worth.
      */
     ForceOut: {
       /** Advice */
@@ -9627,6 +9629,20 @@ export interface components {
       | 'vehicle'
       | 'boat'
       | 'outdoors';
+    /**
+     * Term
+     * @description One word of the craft: its name, how it is written in sentences (the longest form first), what it means.
+     */
+    Term: {
+      /** Forms */
+      forms: string[];
+      /** Key */
+      key: string;
+      /** Name */
+      name: string;
+      /** Text */
+      text: string;
+    };
     /**
      * TextLine
      * @description One line of text, its middle at a place; it is set smaller where it would not fit the base.

@@ -11,6 +11,7 @@ const BenchPage = lazy(() => import('../phone/BenchPage'));
 const PhonePage = lazy(() => import('../phone/PhonePage'));
 const TonightPage = lazy(() => import('../tonight/TonightPage'));
 const LedgerPage = lazy(() => import('../ledger/LedgerPage'));
+const WordsPage = lazy(() => import('./WordsPage'));
 const WrongPage = lazy(() => import('../ledger/WrongPage'));
 
 export function App() {
@@ -26,6 +27,9 @@ export function App() {
           </Route>
           <Route path="/ledger">
             <LedgerPage />
+          </Route>
+          <Route path="/words">
+            <WordsPage />
           </Route>
           <Route path="/wrong">
             <WrongPage />

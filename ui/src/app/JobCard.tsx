@@ -3,11 +3,10 @@ import { useRef } from 'react';
 import { Link, useLocation } from 'wouter';
 
 import { readAgain } from '../api/again';
-import { ask, artUrl, client, type Schemas } from '../api/client';
+import { ask, client, type Schemas } from '../api/client';
 import { useDoing } from '../api/doing';
 import { useCost } from '../api/ledger';
 import { useNotices } from '../api/notices';
-import { Button } from '../kit/Button';
 import { Choose } from '../kit/Choose';
 import { SheetGlance, useGlance } from '../look/SheetGlance';
 import { useSeen } from '../look/useSeen';
@@ -44,28 +43,28 @@ export function JobCard({ job }: { job: Schemas['JobSummaryOut'] }) {
   const cost = useCost(job.id, job.changed_at, useSeen(card) && job.designs > 0).data;
   const aside = job.archived_at !== null;
   return (
-    <li ref={card} className="panel flex flex-wrap items-center gap-x-5 gap-y-2 px-4 py-3">
-      <Link href={`/jobs/${job.id}/sheet`} className="group flex min-w-0 flex-1 items-center gap-5">
-        <span className="flex h-24 w-24 shrink-0 items-center justify-center">
+    <li ref={card} className="panel relative flex gap-4 p-3">
+      <Link href={`/jobs/${job.id}/sheet`} className="group flex min-w-0 flex-1 gap-4">
+        <span className="flex h-36 w-28 shrink-0 items-center justify-center">
           {glance ? (
             <SheetGlance glance={glance} jobId={job.id} />
           ) : (
             <span className="text-center text-sm text-soft">{job.designs ? '' : 'no art yet'}</span>
           )}
         </span>
-        <span className="min-w-0">
-          <span className="line-clamp-2 font-head text-lg font-bold group-hover:text-kingfisher">
+        <span className="flex min-w-0 flex-1 flex-col gap-0.5 pr-20">
+          <span className="line-clamp-2 font-head text-lg leading-snug font-bold group-hover:text-kingfisher">
             {job.title}
-            {job.customer && <span className="font-sans text-base font-normal"> for {job.customer}</span>}
           </span>
-          <span className="block text-soft">
+          {job.customer && <span className="truncate">for {job.customer}</span>}
+          <span className="text-soft">
             {count(job.pieces, 'piece')} of {count(job.designs, 'design')}, {job.stock}
           </span>
-          <span className="block text-soft">
+          <span className="text-soft">
             {glance && sheets(glance)}
             {cost?.a_piece && `, ${cost.a_piece} a piece`}
           </span>
-          <span className="block text-sm text-soft">
+          <span className="mt-auto -mr-20 text-sm text-soft">
             {job.handed_off_at
               ? `handed off ${when.format(new Date(job.handed_off_at))}`
               : 'not handed off yet'}
@@ -73,22 +72,12 @@ export function JobCard({ job }: { job: Schemas['JobSummaryOut'] }) {
           </span>
         </span>
       </Link>
-      <span className="hidden items-center gap-1.5 md:flex" aria-hidden>
-        {job.arts.slice(0, 4).map((art) => (
-          <img key={art} src={artUrl(art, 160)} alt="" className="h-11 w-11 object-contain" />
-        ))}
-      </span>
-      <span className="flex items-center gap-2">
-        <Button
-          onClick={() => copy.mutate()}
-          aria-label={`${job.is_template ? 'Begin from' : 'Copy'} ${job.title}`}
-        >
-          {job.is_template ? 'New job from this one' : 'Copy'}
-        </Button>
+      <span className="absolute top-3 right-3">
         <Choose
           label={`More for ${job.title}`}
           name="More"
           choices={[
+            { words: job.is_template ? 'New job from this one' : 'Copy it', do: () => copy.mutate() },
             ...(job.last_run
               ? [
                   {
@@ -105,11 +94,9 @@ export function JobCard({ job }: { job: Schemas['JobSummaryOut'] }) {
               words: aside ? 'Bring it back' : 'Put it aside',
               do: () => shelf.mutate({ archived: !aside }),
             },
+            { words: 'Remove it', do: () => remove.mutate() },
           ]}
         />
-        <Button onClick={() => remove.mutate()} aria-label={`Remove ${job.title}`}>
-          Remove
-        </Button>
       </span>
     </li>
   );

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
-import { useLocation } from 'wouter';
+import { Link, useLocation } from 'wouter';
 
 import { readAgain } from '../api/again';
 import { ask, client, type Schemas } from '../api/client';
@@ -64,12 +64,15 @@ export default function JobList() {
     jobs.data?.filter(
       (job) => searched(job).includes(wanted) || (wanted !== '' && meant?.includes(job.stock_key)),
     ) ?? [];
-  const shown = found.filter((job) => shelfOf(job) === put);
+  // What is still to be made comes before what was made; the list comes with the newest first.
+  const shown = found
+    .filter((job) => shelfOf(job) === put)
+    .sort((one, other) => Number(Boolean(one.last_run)) - Number(Boolean(other.last_run)));
   const count = (shelf: Shelf) => found.filter((job) => shelfOf(job) === shelf).length;
   const others = SHELVES.filter(([key]) => jobs.data?.some((job) => shelfOf(job) === key));
   return (
     <Incoming take={begin} words="Drop to begin a job with these" className="min-h-full">
-      <main className="mx-auto flex min-h-full max-w-5xl flex-col gap-5 px-6 py-6">
+      <main className="mx-auto flex min-h-full max-w-6xl flex-col gap-5 px-6 py-6">
         <header className="flex items-center justify-between">
           <Logo />
           <span className="flex gap-2">
@@ -86,7 +89,10 @@ export default function JobList() {
           <div>
             <h1 className="font-head text-2xl font-bold">Jobs</h1>
             <p className="text-soft">
-              Each is one order or one idea: art, stock, sheets, and the files to print and cut.
+              Each is one order or one idea: art, stock, sheets, and the files to print and cut.{' '}
+              <Link href="/words" className="text-kingfisher underline">
+                New to the words?
+              </Link>
             </p>
           </div>
           {jobs.data && jobs.data.length > 1 && (
@@ -118,7 +124,7 @@ export default function JobList() {
           </nav>
         )}
         {jobs.error && <p className="panel p-4 text-rowan">{jobs.error.message}</p>}
-        <ul className="grid grid-cols-1 gap-3">
+        <ul className="grid grid-cols-1 gap-3 md:grid-cols-2">
           {shown.map((job) => (
             <JobCard key={job.id} job={job} />
           ))}

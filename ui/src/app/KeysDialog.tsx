@@ -1,3 +1,5 @@
+import { Link } from 'wouter';
+
 import { KEYS, useSingleKeys } from '../kit/shortcuts';
 import { Tick } from '../kit/Tick';
 import { Window } from '../kit/Window';
@@ -18,6 +20,9 @@ export function KeysDialog({ open, close }: { open: boolean; close: () => void }
           </div>
         ))}
       </dl>
+      <Link href="/words" className="mt-4 inline-block font-bold text-kingfisher underline" onClick={close}>
+        Words of the craft
+      </Link>
     </Window>
   );
 }

@@ -14,7 +14,10 @@ export function OverTime({ plots }: { plots: Ledger['over_time'] }) {
   return (
     <section aria-label="Over time" className="flex flex-col gap-2">
       <h2 className="font-head text-lg font-bold">Over time</h2>
-      <p className="text-sm text-soft">Good pieces in each run; full height is all of them.</p>
+      <p className="text-sm text-soft">
+        The share of good pieces in each run, whatever spoiled the others; the table above is about the cut
+        alone.
+      </p>
       <div className="grid grid-cols-[repeat(auto-fill,minmax(15rem,1fr))] gap-4">
         {plots.map((plot) => (
           <Plot key={`${plot.stock}.${plot.cutter}.${plot.simulated}`} plot={plot} />

@@ -7,6 +7,7 @@ import { pictureUrl, type Finding, type ItemDocument } from '../api/client';
 import type { View } from '../api/view';
 import { Bead } from '../kit/Bead';
 import { Button } from '../kit/Button';
+import { Explained } from './Explained';
 import { sharedFixes, type FindingGroup } from './findingGroups';
 import { useLook } from './shown';
 
@@ -68,7 +69,7 @@ export function FindingCard({ group, items, named, jobId }: Props) {
           <p className="mt-0.5 text-sm">
             {/* Figures differ from design to design: whose they are is said, and pointing at another tells its own. */}
             {said && `${nameOf(said.item_number)}: `}
-            {(said ?? first).text}
+            <Explained text={(said ?? first).text} />
           </p>
           {members.length > 1 && (
             <Designs

@@ -268,8 +268,8 @@ def _next_cut(shop: Shop, one: Recipe) -> tuple[str | None, str, str]:
     belief = proposed.belief
     harder = float(belief.quantile(0.5)) / belief.stock.hardness_gf_per_um - 1
     taken = f"{abs(harder) * 100:.0f} % {'harder' if harder > 0 else 'softer'} than its starter figure"
-    seen = f"from what you saw, the stock is {taken}" if known.has_seen else "from a starter figure"
-    return words, f"{seen}; {good_in(proposed.usable)}", source
+    seen = f"from what you saw, the stock is {taken}; " if known.has_seen else ""
+    return words, f"{seen}{good_in(proposed.usable)}", source
 
 
 def diagnosis_out(found: Diagnosis, checked: dict[str, bool]) -> DiagnosisOut:

@@ -158,12 +158,12 @@ def _marks(plan: Plan) -> tuple[str, str]:
     if plan.reading is not None and plan.job.cutter.has_own_program:
         known = plan.job.cutter.program_facts.marks
         measured = known is not None and known.rim_mm is not None
-        return f"read {in_100_short(plan.reading.chance)} in 100", "its own" if measured else "its own, not measured"
+        return f"read {in_100_short(plan.reading.chance)} %", "its own" if measured else "its own, not measured"
     if spec.family == NO_MARKS:
         why = "cutter adds its own" if plan.asked.marks.family == NO_MARKS else "nothing looks for them"
         return "none", why
     detail = f"{FAMILIES[spec.family].counted.format(count=spec.count)}, {mm(spec.inset_mm)} inside"
-    return (f"read {in_100_short(plan.reading.chance)} in 100" if plan.reading is not None else "–"), detail
+    return (f"read {in_100_short(plan.reading.chance)} %" if plan.reading is not None else "–"), detail
 
 
 def _print(plan: Plan) -> tuple[str, str]:
@@ -184,9 +184,9 @@ def _cut(plan: Plan) -> tuple[str, str]:
     setting = plan.settings[cut]
     good, choice = in_100_short(setting.usable), setting.spoken.choice
     if not setting.spoken.speaks:
-        return f"{setting.force_gf:g} gf × {setting.passes}", f"{setting.blade}° blade, {cut}, {good} in 100 good"
+        return f"{setting.force_gf:g} gf × {setting.passes}", f"{setting.blade}° blade, {cut}, {good} % good"
     if choice is None:
         return "–", "no setting typed yet" if not setting.spoken.placed else "no setting left"
     pressed = "" if choice.pressure in (None, Pressure.USUAL) else f"{choice.pressure}, "
     times = f"× {choice.passes}, " if choice.passes > 1 else ""
-    return f"“{choice.name}”", f"{pressed}{times}{good} in 100 good"
+    return f"“{choice.name}”", f"{pressed}{times}{good} % good"

@@ -26,8 +26,8 @@ type Plan = NonNullable<StationProps['view']['plan']>;
 type Look = 'force' | 'way' | 'settings' | 'care' | 'card';
 
 const LOOKS: readonly (readonly [Look, string])[] = [
-  ['force', 'The window of force'],
-  ['way', 'The blade’s way'],
+  ['force', 'Pressure'],
+  ['way', 'The cut path'],
   ['settings', 'Your machine’s settings'],
   ['care', 'Blade and mat'],
   ['card', 'Bench card'],

@@ -19,7 +19,7 @@ export function Readings({ jobId, force }: { jobId: number; force: Force }) {
   const seen = force.records.filter((one) => one.drops.some((drop) => drop.outcome));
   return (
     <>
-      <Fold title="Known already?" summary="tell it">
+      <Fold title="Already known?" summary="type it in">
         <p className="text-sm text-soft">“This setting was too little, the next one tears” is two of them.</p>
         <div className="flex flex-wrap items-end gap-3">
           <NumberField label="Force" unit="gf" value={gf ?? force.proposal_gf} onChange={setGf} />

@@ -59,7 +59,7 @@ export function DryRunPanel({ jobId, view, change, told }: Props) {
           </div>
         ) : (
           <Button look="main" onClick={run} disabled={!asked}>
-            {outcome ? 'Do another dry run' : 'Do a dry run'}
+            {outcome ? 'Do a dry run again' : 'Do a dry run'}
           </Button>
         )}
         {told?.problem && <p className="text-sm text-rowan">{told.problem}</p>}
