@@ -1,5 +1,5 @@
 # One command each; everything they need is set up on the way.
-.PHONY: demo test check-python check-ui check-types check-lint check-look check-units dev bench faults approve shots samples setup ui client lock check-tools schema
+.PHONY: demo test wheel check-python check-ui check-types check-lint check-look check-units dev bench faults approve shots samples setup ui client lock check-tools schema
 PY := .venv/bin/python
 SETUP := .venv/.installed
 # Compiled modules are kept, so that nothing that is started compiles all of them again.
@@ -78,6 +78,10 @@ ui/node_modules/.installed: ui/package.json ui/package-lock.json
 $(UI): ui/node_modules/.installed $(UI_SOURCES)
 	cd ui && npm run --silent build -- --logLevel warn
 	@touch $@
+
+wheel: $(SETUP) .venv/.installed-dev $(UI) ## dist/: one wheel with the built front end, to install with pip or pipx
+	$(PY) -m tests.wheel dist
+	@ls dist
 
 client: .venv/.installed-dev ui/node_modules/.installed ## the front end's client, from the routes
 	$(PY) -m vamper.api.openapi > ui/openapi.json

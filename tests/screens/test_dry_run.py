@@ -21,7 +21,7 @@ def pressed(screen: Screen, words: str) -> None:
 def run(screen: Screen) -> None:
     pressed(screen, "Do a dry run")
     screen.wait(
-        lambda: "Sheets all good" in screen.text() and "Do another dry run" in screen.text(), "the dry run", 120
+        lambda: "Sheets all good" in screen.text() and "Do a dry run again" in screen.text(), "the dry run", 120
     )
 
 

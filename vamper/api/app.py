@@ -21,7 +21,9 @@ from vamper.api.routers import ROUTERS
 from vamper.api.units import Units
 from vamper.services.workshop import Workshop
 
-FRONT_END = Path(__file__).parents[2] / "ui" / "dist"
+# In a wheel the built front end lies inside the package.
+_IN_WHEEL = Path(__file__).parents[1] / "web"
+FRONT_END = _IN_WHEEL if _IN_WHEEL.exists() else Path(__file__).parents[2] / "ui" / "dist"
 
 
 def create_app(workshop: Workshop, front_end: Path = FRONT_END, lan: Lan | None = None) -> FastAPI:

@@ -9,6 +9,7 @@ from typing import Annotated
 
 import typer
 
+from vamper.cli.places import FOLDER, make_folder
 from vamper.core.values.findings import BadInput
 from vamper.core.values.lengths import in_unit
 
@@ -17,9 +18,7 @@ gc.set_threshold(50_000, 20, 20)
 
 app = typer.Typer(
     add_completion=False,
-    no_args_is_help=True,
     pretty_exceptions_enable=False,
-    help="Vamper: plans sheets of stickers and decals, from pictures to print and cut files.",
 )
 
 
@@ -33,7 +32,7 @@ def finite(value: float | None) -> float | None:
 EXIT_BAD_INPUT = 2
 EXIT_STOP = 3
 Data = Annotated[Path, typer.Option(help="The workshop's file; made if it is missing.")]
-DEFAULT_DATA = Path("data/workshop.db")
+DEFAULT_DATA = FOLDER / "workshop.db"
 
 
 @contextmanager
@@ -48,5 +47,5 @@ def bad_input_is_one_line() -> Iterator[None]:
 
 def make_default_folder(data: Path) -> None:
     """The folder that Vamper uses of itself is made; any other is the maker's to make."""
-    if data.parent == DEFAULT_DATA.parent and not data.parent.exists():
-        data.parent.mkdir()
+    if data.parent == FOLDER:
+        make_folder()

@@ -10,10 +10,12 @@ import typer
 
 from vamper.cli.app import DEFAULT_DATA, EXIT_BAD_INPUT, Data, app, bad_input_is_one_line, finite, make_default_folder
 from vamper.cli.letting_in import LettingIn, let_in
+from vamper.cli.places import FOLDER
 
 if TYPE_CHECKING:
     from fastapi import FastAPI
 
+FIRST_PORT = 8484
 _PORTS_TRIED = 50
 
 SearchSeconds = Annotated[
@@ -31,7 +33,7 @@ SearchSeconds = Annotated[
 @app.command()
 def serve(
     data: Data = DEFAULT_DATA,
-    port: Annotated[int, typer.Option(help="The first port tried; the next free one if it is taken.")] = 8484,
+    port: Annotated[int, typer.Option(help="The first port tried; the next free one if it is taken.")] = FIRST_PORT,
     reload: Annotated[bool, typer.Option(help="Start again when the code changes (for development).")] = False,
     lan: Annotated[bool, typer.Option(help="Let the home's other devices in, with a passphrase.")] = False,
     new_passphrase: Annotated[bool, typer.Option(help="Choose another passphrase for them.")] = False,
@@ -56,8 +58,8 @@ def serve(
 
 @app.command()
 def demo(
-    data: Data = Path("data/demo.db"),
-    port: Annotated[int, typer.Option(help="The first port tried; the next free one if it is taken.")] = 8484,
+    data: Data = FOLDER / "demo.db",
+    port: Annotated[int, typer.Option(help="The first port tried; the next free one if it is taken.")] = FIRST_PORT,
     fresh: Annotated[bool, typer.Option(help="Begin with a new demo workshop.")] = False,
     search_seconds: SearchSeconds = None,
 ) -> None:
@@ -68,6 +70,11 @@ def demo(
         with bad_input_is_one_line():
             remove_database(data)
     _serve(data, port, search_seconds, fill_demo=True)
+
+
+def start(data: Path) -> None:
+    """Serve a workshop in the usual way, until it is ended."""
+    _serve(data, FIRST_PORT, None)
 
 
 def development_app() -> "FastAPI":
@@ -117,7 +124,7 @@ def _serve(
         typer.echo(f"Other devices in this network: {others.address}/phone, with the passphrase")
         if not others.encrypted:
             typer.echo(CAUTION)
-    if os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY"):
+    if sys.platform != "linux" or os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY"):
         webbrowser.open(address)
     served = create_app(workshop, lan=others)
     # All that is there now stays; it is not looked over for waste while somebody waits for an answer.
