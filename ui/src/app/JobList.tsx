@@ -91,7 +91,7 @@ export default function JobList() {
             <p className="text-soft">
               Each is one order or one idea: art, stock, sheets, and the files to print and cut.{' '}
               <Link href="/words" className="text-kingfisher underline">
-                New to the words?
+                What do the words mean?
               </Link>
             </p>
           </div>

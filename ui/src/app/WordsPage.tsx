@@ -18,17 +18,17 @@ export default function WordsPage() {
         </Link>
       </header>
       <h1 className="font-head text-2xl leading-tight font-bold">Words of the craft</h1>
-      <dl className="grid gap-3 md:grid-cols-2">
+      <ul className="grid gap-3 md:grid-cols-2">
         {terms.map((term) => (
-          <div key={term.key} className="panel flex items-start gap-4 p-3">
+          <li key={term.key} className="panel flex items-start gap-4 p-3">
             <TermPicture term={term.key} />
             <div>
-              <dt className="font-bold">{term.name}</dt>
-              <dd className="text-sm">{term.text}</dd>
+              <h2 className="font-bold">{term.name}</h2>
+              <p className="text-sm">{term.text}</p>
             </div>
-          </div>
+          </li>
         ))}
-      </dl>
+      </ul>
     </main>
   );
 }

@@ -1,6 +1,5 @@
-/** A sentence whose words of the craft can be pressed, to be told what they mean. */
-import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
-import { Fragment } from 'react';
+/** A sentence whose words of the craft can be pressed, to be told below it what they mean. */
+import { Fragment, useId, useState } from 'react';
 
 import { useCatalog } from '../api/jobs';
 import { partsOf } from './explainedParts';
@@ -8,27 +7,36 @@ import { TermPicture } from './TermPicture';
 
 export function Explained({ text }: { text: string }) {
   const terms = useCatalog().data?.terms ?? [];
-  return partsOf(text, terms).map((part, place) =>
-    part.term ? (
-      <Popover key={place} as="span" className="inline">
-        <PopoverButton
-          className="border-b border-dotted border-current"
-          aria-label={`${part.words}: what is that?`}
-        >
-          {part.words}
-        </PopoverButton>
-        <PopoverPanel
-          anchor={{ to: 'bottom start', gap: 4, padding: 8 }}
-          className="panel z-20 flex w-72 items-start gap-3 p-3 text-sm shadow-card"
-        >
-          <TermPicture term={part.term.key} />
+  const [open, setOpen] = useState('');
+  const told = terms.find((term) => term.key === open);
+  const id = useId();
+  return (
+    <>
+      {partsOf(text, terms).map((part, place) =>
+        part.term ? (
+          <button
+            key={place}
+            type="button"
+            className="border-b border-dotted border-current"
+            aria-expanded={open === part.term.key}
+            aria-controls={open === part.term.key ? id : undefined}
+            aria-label={`${part.words}: what is that?`}
+            onClick={() => setOpen(open === part.term?.key ? '' : (part.term?.key ?? ''))}
+          >
+            {part.words}
+          </button>
+        ) : (
+          <Fragment key={place}>{part.words}</Fragment>
+        ),
+      )}
+      {told && (
+        <span id={id} className="mt-1.5 flex items-start gap-3 rounded-[6px] bg-tray p-2">
+          <TermPicture term={told.key} />
           <span>
-            <b>{part.term.name}</b>: {part.term.text}
+            <b>{told.name}</b>: {told.text}
           </span>
-        </PopoverPanel>
-      </Popover>
-    ) : (
-      <Fragment key={place}>{part.words}</Fragment>
-    ),
+        </span>
+      )}
+    </>
   );
 }
