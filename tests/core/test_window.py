@@ -1,4 +1,4 @@
-"""How much pressure: outcomes that fill the whole height, and a hill that stands where the target is reached."""
+"""The window of force: outcomes that fill the whole height, and a hill that stands where the target is reached."""
 
 import numpy as np
 import pytest

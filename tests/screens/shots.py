@@ -109,7 +109,7 @@ def _twin(screen: Screen) -> None:
     _packed(screen)
     screen.open("/jobs/11/dry-run")
     screen.button("Do a dry run").click()
-    screen.wait(lambda: "Do another dry run" in screen.text(), "the dry run")
+    screen.wait(lambda: "Do a dry run again" in screen.text(), "the dry run")
     _pictures(screen)
     screen.driver.save_screenshot(str(FOLDER / "dry-run.png"))
 

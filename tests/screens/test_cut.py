@@ -156,7 +156,7 @@ def test_the_machines_own_program_from_the_picture_to_what_it_did(screen: Screen
     screen.says("What runs the cutter?")
     files = screen.driver.find_element(By.XPATH, "//*[@role='radio'][contains(., 'It takes cut files')]")
     files.click()
-    screen.wait(lambda: "How much pressure" in screen.text(), "what a machine of cut files has")
+    screen.wait(lambda: "The cut path" in screen.text(), "what a machine of cut files has")
     assert not screen.errors()
 
 

@@ -246,3 +246,19 @@ def test_nothing_is_cut_off_on_small_screens_or_with_large_text(screen: Screen, 
             assert screen.driver.execute_script(rail) <= 0, "all stations are in sight"
     finally:
         screen.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", {**metrics, "width": 1280})
+
+
+def test_the_unit_is_the_workshops(screen: Screen) -> None:
+    """What one page says, the next one reads, after a reload and on any device."""
+    screen.open("/jobs/4/sheet")
+    screen.find('button[aria-label="Unit: mm, change"]').click()
+    try:
+        screen.find('button[aria-label="Unit: in, change"]')
+        screen.wait(lambda: " in apart" in screen.find('[data-testid="brief"]').text, "the brief in inches")
+        assert ASKED.get(f"{screen.base}/api/usual").json()["unit"] == "in"
+        screen.open("/jobs/4/edge")
+        screen.find('button[aria-label="Unit: in, change"]')
+        screen.wait(lambda: " in " in screen.find('[data-testid="brief"]').text, "inches after a reload")
+    finally:
+        usual = ASKED.get(f"{screen.base}/api/usual").json()
+        ASKED.put(f"{screen.base}/api/usual", json={**usual, "unit": "mm"})

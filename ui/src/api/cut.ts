@@ -1,4 +1,4 @@
-/** How much pressure with its ladders, the way of the blade, blades and mats. */
+/** The window of force with its ladders, the way of the blade, blades and mats. */
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 
 import { ask, client, type Schemas } from './client';
@@ -18,7 +18,7 @@ export const EVERY_PRESSURE: Pressure[] = ['less', 'usual', 'more'];
 
 const job = (job_id: number) => ({ params: { path: { job_id } } });
 
-/** How much pressure of a cut; `passes` asks how it would be in others than are set. */
+/** The window of force of a cut; `passes` asks how it would be in others than are set. */
 export const useForce = (jobId: number, cut: Cut, passes: number | null) =>
   useQuery({
     meta: { told: true },

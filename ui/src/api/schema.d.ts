@@ -1330,7 +1330,7 @@ export interface paths {
     };
     /**
      * Get Force
-     * @description How much pressure of a cut; in other passes than are set, as it would be.
+     * @description The window of force of a cut; in other passes than are set, as it would be.
      */
     get: operations['get_force_api_jobs__job_id__force_get'];
     put?: never;
@@ -5624,7 +5624,7 @@ export interface components {
     };
     /**
      * ForceOut
-     * @description How much pressure of one cut: what is believed, what is proposed, and what another ladder would be worth.
+     * @description The window of force of one cut: what is believed, what is proposed, and what another ladder would be worth.
      */
     ForceOut: {
       /** Advice */

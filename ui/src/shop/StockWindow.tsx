@@ -125,7 +125,7 @@ function NewStock({ take }: { take: (stock: Stock) => void }) {
   );
 }
 
-/** All stocks: a starter figure is copied to be changed, one that is not used is put aside. */
+/** All stocks: a starter is copied to be changed, one that is not used is put aside. */
 function Shelf({ take }: { take: (key: string | null, stock: Stock) => void }) {
   const stocks = useStocks().data ?? [];
   const hide = useHideStock();

@@ -1,4 +1,4 @@
-"""How much pressure and its ladders, the path played back, blades and mats, and the bench card."""
+"""The window of force and its ladders, the path played back, blades and mats, and the bench card."""
 
 from typing import Annotated, Literal
 
@@ -77,7 +77,7 @@ def _offered(plan: Plan, cut: Cut) -> Cut:
 async def get_force(
     shop: ShopHere, jobs: JobsHere, plans: PlansHere, job_id: Id, cut: Cut = Cut.KISS, passes: AskedPasses | None = None
 ) -> ForceOut:
-    """How much pressure of a cut; in other passes than are set, as it would be."""
+    """The window of force of a cut; in other passes than are set, as it would be."""
 
     def weigh() -> ForceOut:
         document = jobs.get(job_id).document

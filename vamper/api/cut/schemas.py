@@ -203,7 +203,7 @@ class SettingToldIn(BaseModel):
 
 
 class ForceOut(BaseModel):
-    """How much pressure of one cut: what is believed, what is proposed, and what another ladder would be worth."""
+    """The window of force of one cut: what is believed, what is proposed, and what another ladder would be worth."""
 
     cut: Cut
     passes: int

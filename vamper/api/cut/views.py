@@ -100,7 +100,7 @@ def _outcomes(setting: CutSetting) -> list[Outcome]:
 
 
 def force_out(plan: Plan, cut: Cut, asked_passes: int | None, tried: TriedOn) -> ForceOut:
-    """How much pressure of one cut; for other passes than are set, as it would be with these."""
+    """The window of force of one cut; for other passes than are set, as it would be with these."""
     setting, force = plan.settings[cut], plan.job.cutter.force_gf
     belief, passes = setting.belief, asked_passes or setting.passes
     before = replace(prior(belief.stock, belief.cut, belief.blade), sharpness=belief.sharpness)

@@ -1,4 +1,4 @@
-"""How much pressure: over the scale of force, how likely each outcome is, and the belief as a hill above it.
+"""The window of force: over the scale of force, how likely each outcome is, and the belief as a hill above it.
 
 The hill is over the force that would reach the target depth: as drops are judged it grows narrow, and the clean band
 under it wide.

@@ -18,7 +18,7 @@ const UNIT_PX = 34;
 const NAMED_FROM = 0.42;
 const MOST_TICKS = 12;
 
-/** How much pressure: four bands over one axis, the belief as a hill over it, today's proposal through both. */
+/** The window of force: four bands over one axis, the belief as a hill over it, today's proposal through both. */
 export function ForceWindow({ force, ladder }: { force: Force; ladder: Ladder | null }) {
   const id = useId();
   const names = new Map((useCatalog().data?.outcomes ?? []).map((one) => [one.key, one.name]));
