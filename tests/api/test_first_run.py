@@ -18,6 +18,7 @@ def test_machines_that_nobody_named_are_said_to_be_taken_for_now(client: TestCli
         "cutter_id": None,
         "makes": "outdoors",
         "asked": False,
+        "unit": None,
     }
     assert brief_of(client, job).count("(assumed for now)") == 2
     client.put("/api/usual", json={"printer_id": 2, "cutter_id": 3, "asked": True})
@@ -29,7 +30,13 @@ def test_machines_that_nobody_named_are_said_to_be_taken_for_now(client: TestCli
 
 def test_the_first_machine_that_is_chosen_for_a_job_is_the_answer(client: TestClient, job: int) -> None:
     change(client, job, {"cutter_id": 2})
-    assert client.get("/api/usual").json() == {"printer_id": None, "cutter_id": 2, "makes": "outdoors", "asked": False}
+    assert client.get("/api/usual").json() == {
+        "printer_id": None,
+        "cutter_id": 2,
+        "makes": "outdoors",
+        "asked": False,
+        "unit": None,
+    }
     # Another choice for one job changes nothing for the others.
     change(client, job, {"cutter_id": 3})
     assert client.get("/api/usual").json()["cutter_id"] == 2

@@ -58,7 +58,7 @@ def test_a_dry_run_goes_round_and_its_remedy_is_taken(client: TestClient, job: i
     outcome = told["outcome"]
     assert outcome["fresh"]
     assert outcome["faults"] == ["not-calibrated"]
-    assert rail(client, job)["figure"].endswith("%")
+    assert rail(client, job)["figure"].endswith("in 100")
     sheet = outcome["sheets"][0]
     assert len(sheet["pieces"]) == 6
     assert all(bool(piece["path"]) == (piece["spoiled"] is not None) for piece in sheet["pieces"])

@@ -78,7 +78,7 @@ def test_a_ladder_finds_the_force_and_the_card_follows(screen: Screen) -> None:
 def test_the_blade_goes_its_way_under_a_slider(screen: Screen) -> None:
     screen.open(f"/jobs/{PEARL}/cut")
     screen.says("Ladder 2, judged")
-    screen.button("The blade").click()
+    screen.button("The cut path").click()
     slider = screen.find('input[aria-label="Time at the machine"]')
     whole = screen.wait(lambda: re.search(r"of (0:[1-9]\d|[1-9]:\d\d)\n", screen.text()), "the time")[1]
     assert re.search(rf"{whole} at the machine", screen.text())

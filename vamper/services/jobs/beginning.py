@@ -37,8 +37,10 @@ def last_made(session: Session, shop: Shop) -> JobRow | None:
     ).first()
 
 
-def in_inches(empty: JobDocument) -> JobDocument:
-    """A new job with lengths that a maker who measures in inches would have typed."""
+def begun_in(unit: Unit, empty: JobDocument) -> JobDocument:
+    """A new job with lengths that a maker who measures so would have typed; in millimetres those that it has."""
+    if unit is not Unit.INCH:
+        return empty
     marks = replace(empty.marks, inset_mm=_INSET_MM, size_mm=_MARK_MM, stroke_mm=_STROKE_MM, clear_mm=_CLEAR_MM)
     border = replace(EdgeSpec(), distance_mm=_BORDER_MM, smooth_mm=_SMOOTH_MM)
     return replace(empty, marks=marks, packing=replace(empty.packing, gap_mm=_GAP_MM), border=border)

@@ -14,10 +14,9 @@ from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import LabelFigure
 from vamper.core.values.job import Job
-from vamper.core.values.lengths import Unit
 from vamper.core.values.run_seen import RunSeen
 from vamper.services.jobs.answers import still_answered
-from vamper.services.jobs.beginning import START_MM, begun_as, in_inches, last_made, taking_after
+from vamper.services.jobs.beginning import START_MM, begun_as, begun_in, last_made, taking_after
 from vamper.services.jobs.document import (
     JobDocument,
     changed_item,
@@ -139,9 +138,7 @@ class Jobs:
         after what they said that they make.
         """
         printer, cutter = self._usual.machines()
-        empty = JobDocument(title=title, printer_id=printer, cutter_id=cutter)
-        if self._usual.unit() is Unit.INCH:
-            empty = in_inches(empty)
+        empty = begun_in(self._usual.unit(), JobDocument(title=title, printer_id=printer, cutter_id=cutter))
         with self._sessions() as session:
             row = last_made(session, self._shop)
             last = None if row is None else self._document(row)
@@ -243,11 +240,10 @@ class Jobs:
         edge: Mapping[str, Any],
         based: bool | None = None,
     ) -> JobState:
-        """Add an art as one more design, after the others, as large as a new one is where no size is given; `based`
-        says whether it has a border of its own.
+        """Add an art as one more design after the others, in the usual size where none is given; `based` says whether
+        it has a border of its own.
         """
-        longest_mm = START_MM[self._usual.unit()] if longest_mm is None else longest_mm
-        design = {"name": name, "art": digest, "longest_mm": longest_mm, "edge": edge}
+        design = {"name": name, "art": digest, "longest_mm": longest_mm or START_MM[self._usual.unit()], "edge": edge}
         return self.add_items(job_id, f"add {name}", [design], [based])
 
     def add_items(
