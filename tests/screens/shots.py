@@ -139,7 +139,7 @@ def _finish(screen: Screen) -> None:
     screen.driver.save_screenshot(str(FOLDER / "finish.png"))
     screen.open("/jobs/16/finish")
     screen.button("On a cup").click()
-    screen.says("The wall laid flat")
+    screen.says("The cup’s wall laid flat")
     time.sleep(1)
     screen.driver.save_screenshot(str(FOLDER / "cup.png"))
     screen.open("/tonight")

@@ -13,7 +13,7 @@ from tests.screens.asked import ASKED
 from tests.screens.conftest import Screen, running
 
 # Long enough to see a layout get better, on a machine that is busy with other things.
-LONG_SEARCH_SECONDS = 8
+LONG_SEARCH_SECONDS = 30
 
 
 @pytest.fixture(scope="module")
