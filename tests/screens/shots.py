@@ -23,6 +23,9 @@ VIEWS = {
 # As long as the program itself searches: pictures show what a maker gets.
 _SEARCH_SECONDS = 20
 
+# How many pictures the sheets on the list of jobs have by now.
+_SHEETS = "return document.querySelectorAll('li svg image').length"
+
 
 def main() -> None:
     FOLDER.mkdir(parents=True, exist_ok=True)
@@ -35,6 +38,8 @@ def main() -> None:
             for name, path in VIEWS.items():
                 screen.open(path)
                 screen.wait(lambda: "Opening" not in screen.text() and len(screen.text()) > 60, name)
+                if name == "jobs":
+                    screen.wait(lambda: driver.execute_script(_SHEETS) > 20, "the sheets of the jobs")
                 _pictures(screen)
                 driver.save_screenshot(str(FOLDER / f"{name}.png"))
             _marks(screen)
