@@ -7,7 +7,7 @@ from dataclasses import replace
 from datetime import UTC, datetime
 
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 from scipy.integrate import quad
 from scipy.special import beta as beta_of
@@ -225,6 +225,7 @@ def test_a_table_that_a_spreadsheet_saved_is_read() -> None:
 
 
 @given(SOME, st.sampled_from([",", ";", "\t"]))
+@example(run_with(note=';"='), ";")
 @tried(60)
 def test_no_text_is_run_as_a_formula_by_whatever_a_spreadsheet_parts_cells(run: Run, separator: str) -> None:
     evil = replace(run, title=f'=HYPERLINK("x"){run.title}'[:200], lot="x;=1+1", light="; @x")

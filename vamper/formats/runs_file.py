@@ -27,8 +27,8 @@ MOST_ROWS = 100_000
 _RUN = TypeAdapter(Run)
 _FORMULA = re.compile(r"\s*'*[=+\-@]|[\t\r']")
 # Where a cell may begin inside a text, and what would be run there; and the same as it is written.
-_SMUGGLED = re.compile(r"([;\t\r\n]\s*)('*[=+\-@])")
-_KEPT_FROM_RUNNING = re.compile(r"([;\t\r\n]\s*)'('*[=+\-@])")
+_SMUGGLED = re.compile(r"""([;\t\r\n][\s"]*)('*[=+\-@])""")
+_KEPT_FROM_RUNNING = re.compile(r"""([;\t\r\n][\s"]*)'('*[=+\-@])""")
 _PARTING, _PARTED = re.compile(r"[%;\x00-\x1f]|^ | $"), re.compile(r"%([0-9A-F]{2})")
 _NUMBER = re.compile(r"^-?\d+(?:[.,]\d+)?(?:e[-+]?\d+)?$")
 _PLAIN = ("title", "sheet", "sheets", "pieces", "came_out", "stock", "stock_name", "lot", "printer", "cutter", "blade")
