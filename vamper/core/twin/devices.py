@@ -32,7 +32,8 @@ class TwinPrinter:
     """`scale` is printed / meant length about the sheet's middle; `fit` what "fit to page" makes of it, from the top
     left. A sheet lies off by `feed_mm` (σ) and askew by `turn_deg` (σ), and by `askew_deg` always. `black` is how
     black its black is, `density` the share of ink that stays where it belongs. `lost` pictures are not printed; every
-    `lines_mm` a line is missing. `margins` stay blank.
+    `lines_mm` a line is missing. `margins` stay blank. `bleeds_mm` is how
+    far the machine's own program carries colour out over white borders.
     """
 
     scale: PrintScale = TRUE_SCALE
@@ -45,6 +46,7 @@ class TwinPrinter:
     lost: int = 0
     lines_mm: float = 0.0
     margins: Margins = NO_MARGINS
+    bleeds_mm: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)

@@ -17,6 +17,8 @@ _FIT, _STRETCH, _ASKEW_DEG = 0.94, 1.012, 0.8
 _WORK_LIGHT = 2.5
 _OFF_MM, _TOO_FAR = (0.75, -0.35), 1.007
 _HARDER = 2.0
+# What a program’s bleed usually carries.
+_BLEEDS_MM = 1.5
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,6 +68,7 @@ _CHANGES: Mapping[FaultKey, Callable[[Devices], Devices]] = {
     FaultKey.PAGE_SIZE_RESET: _printer(lambda one: replace(one, fit=_FIT)),
     FaultKey.STRETCHED_PRINT: _printer(lambda one: replace(one, scale=PrintScale(one.scale.x, one.scale.y * _STRETCH))),
     FaultKey.CROOKED_FEED: _printer(lambda one: replace(one, askew_deg=_ASKEW_DEG)),
+    FaultKey.BLEED_LEFT_ON: _printer(lambda one: replace(one, bleeds_mm=_BLEEDS_MM)),
     FaultKey.LOW_BLACK: _printer(lambda one: replace(one, black=Black.LOW)),
     FaultKey.BRIGHT_LIGHT: _sensor(lambda one: replace(one, room=_WORK_LIGHT)),
     FaultKey.COVERED_MARK: _sensor(lambda one: replace(one, covered=1)),

@@ -12,6 +12,7 @@ import cv2
 import numpy as np
 import numpy.typing as npt
 import shapely
+from scipy import ndimage
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.twin.devices import TwinPrinter
@@ -29,6 +30,8 @@ Pixels = npt.NDArray[np.uint8]
 _LINE_MM = 0.25
 _SPREAD_MM = 0.35
 _OPAQUE = 255
+# What a program takes for bare paper.
+_NEARLY_WHITE = 235
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,6 +64,8 @@ def with_ink(
 ) -> PrintedRaster:
     """The page with what becomes of its ink; `lost` are those of `pictures`, as they are printed, that are not."""
     rgba, margins = page.rgba, printer.margins
+    if printer.bleeds_mm:
+        rgba = _bled_over(page, printer.bleeds_mm, pictures)
     alpha = rgba[..., 3].astype(np.float32)
     if lost:
         for number in lost:
@@ -77,6 +82,20 @@ def with_ink(
     across = _reached(page, page.corner[0] + np.arange(width), page.paper.width_mm, margins.left, margins.right)
     alpha *= down[:, None] & across
     return replace(page, rgba=np.dstack([rgba[..., :3], np.round(alpha).astype(np.uint8)]))
+
+
+def _bled_over(page: PrintedRaster, width_mm: float, pictures: Sequence[BaseGeometry]) -> Pixels:
+    """The page as a program prints it that takes white for nothing: within the pictures, colour is carried outward."""
+    inside = np.zeros(page.rgba.shape[:2], bool)
+    for picture in pictures:
+        shape = shapely.transform(picture, lambda points: points * page.px_a_mm - page.corner)
+        inside |= filled(shape, inside.shape) > 0
+    coloured = inside & (page.rgba[..., 3] > _OPAQUE // 2) & (page.rgba[..., :3].min(axis=2) < _NEARLY_WHITE)
+    away, (rows, columns) = ndimage.distance_transform_edt(~coloured, return_indices=True)
+    reached = inside & (away <= width_mm * page.px_a_mm)
+    rgba = page.rgba.copy()
+    rgba[reached] = page.rgba[rows, columns][reached]
+    return rgba
 
 
 def _reached(

@@ -116,6 +116,7 @@ _CHANGES: Mapping[str, Change] = {
     "clean-mat": _cutter(lambda _, one: replace(one, hold=1.0, lint=0)),
     "print-again": _printer(lambda _, one: replace(one, lost=0)),
     "right-side": _printer(lambda _, one: replace(one, density=1.0)),
+    "bleed-off": _printer(lambda _, one: replace(one, bleeds_mm=0.0)),
     "clean-nozzles": _printer(lambda _, one: replace(one, lines_mm=0.0)),
     "rollers-off": _cutter(lambda _, one: replace(one, crease=False)),
     "new-ink": _printer(lambda _, one: replace(one, black=Black.FULL)),
@@ -133,12 +134,23 @@ def _sharp(plan: Plan) -> float:
     return believed if believed >= _WORN else 1.0
 
 
+def remedy_text(key: str, by_program: bool) -> str:
+    """What a remedy says to do, where the machine's own program leads the cut or not."""
+    data = _TABLE["remedies"][key]
+    return str(data.get("by_program", data["text"]) if by_program else data["text"])
+
+
+def after_remedy(key: str, plan: Plan, devices: Devices) -> Devices:
+    """What a remedy that changes devices makes of them."""
+    return _CHANGES[key](plan, devices).devices
+
+
 def remedies_for(plan: Plan, devices: Devices, outcome: DryRun) -> list[TwinRemedy]:
     """What may help against what a dry run came to, each with what it makes of the devices; from cheap to dear."""
     causes, found = {one.cause for one in outcome.causes}, list[TwinRemedy]()
     for key, data in _TABLE["remedies"].items():
         answers = tuple(Spoiling(cause) for cause in data["causes"])
-        words = data.get("by_program", data["text"]) if plan.job.cutter.has_own_program else data["text"]
+        words = remedy_text(key, plan.job.cutter.has_own_program)
         if not words or not causes & set(answers):
             continue
         widened = _WIDENED.get(key)

@@ -157,7 +157,7 @@ def read(
     luck, edges : array (runs, marks)
         Drawn from 0..1: one for the noise, one for the paper's edge.
     """
-    scene = _scene(plan, printer, sensor)
+    scene = seen_scene(plan, printer, sensor)
     of_mark = np.array([one.mark for one in found.features])
     # A program looks at one frame on each of its sides.
     marks = int(of_mark.max()) + 1
@@ -167,7 +167,8 @@ def read(
     return Sightings(seen.all(axis=1) & agree, fitted)
 
 
-def _scene(plan: Plan, printer: TwinPrinter, sensor: TwinSensor) -> Scene:
+def seen_scene(plan: Plan, printer: TwinPrinter, sensor: TwinSensor) -> Scene:
+    """What a simulated sensor has before it: the job's stock and marks under the light that there really is."""
     job = plan.job
     there = replace(
         job,

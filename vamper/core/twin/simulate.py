@@ -266,9 +266,12 @@ def _print_spoilings(
     if page is not None:
         off = max(abs(side - 1) for side in printed_scale(devices.printer, page))
         left, _, right, _ = found.facts.edges[piece.placement].bounds
+        smeared = devices.printer.bleeds_mm > 0
         creased = found.crease_mm is not None and left < found.crease_mm < right
         wrong[Spoiling.PRINT_MISSING] = piece.ink_there < WHOLE_FROM and not devices.printer.lines_mm
-        wrong[Spoiling.PRINT_FAULT] = devices.printer.lines_mm > 0 or devices.printer.density < _PALE or creased
+        wrong[Spoiling.PRINT_FAULT] = (
+            devices.printer.lines_mm > 0 or devices.printer.density < _PALE or creased or smeared
+        )
         wrong[Spoiling.PRINT_SCALE] = off > MOST_SCALE_OFF + 1e-9
     return {one: np.full(found.runs, value) for one, value in wrong.items()}
 

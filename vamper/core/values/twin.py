@@ -39,6 +39,7 @@ class FaultKey(StrEnum):
     PAGE_SIZE_RESET = "page-size-reset"
     STRETCHED_PRINT = "stretched-print"
     CROOKED_FEED = "crooked-feed"
+    BLEED_LEFT_ON = "bleed-left-on"
     LOW_BLACK = "low-black"
     BRIGHT_LIGHT = "bright-light"
     COVERED_MARK = "covered-mark"

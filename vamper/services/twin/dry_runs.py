@@ -15,7 +15,7 @@ from vamper.core.art.picture import Picture
 from vamper.core.plan import Plan, cut_of, page_of
 from vamper.core.printing.page_box import page_for
 from vamper.core.program.picture import picture_frame
-from vamper.core.twin.devices import Devices, devices_of
+from vamper.core.twin.devices import Devices, TwinPrinter, devices_of
 from vamper.core.twin.dry_run import DryRun, summed_up
 from vamper.core.twin.faults import with_faults
 from vamper.core.twin.pieces import SheetFacts, facts_of
@@ -171,7 +171,12 @@ def inked(plan: Plan, sheet: int, page: PrintedRaster | None, devices: Devices, 
     if page is None:
         return None
     clips = [picture.clip for picture in page_of(plan, sheet).pictures]
-    return with_ink(page, devices.printer, clips, lost_pieces(devices, seed, sheet, len(clips)))
+    return with_ink(page, _as_it_prints(plan, devices), clips, lost_pieces(devices, seed, sheet, len(clips)))
+
+
+def _as_it_prints(plan: Plan, devices: Devices) -> TwinPrinter:
+    """Only a machine's own program has a bleed that can be left on."""
+    return devices.printer if plan.job.cutter.has_own_program else replace(devices.printer, bleeds_mm=0.0)
 
 
 def facts_on(plan: Plan, sheet: int, pictures: Pictures, page: PrintedRaster | None, devices: Devices) -> SheetFacts:

@@ -20,6 +20,7 @@ from vamper.store.tables.shop import (
     PrinterRow,
     StockRow,
 )
+from vamper.store.tables.trainer import PlayRow, PuzzleRow
 
 __all__ = [
     "ArtRow",
@@ -39,10 +40,12 @@ __all__ = [
     "NamedLayoutRow",
     "OffcutRow",
     "OwnFontRow",
+    "PlayRow",
     "PreferenceRow",
     "PreviewRow",
     "PrintChoiceRow",
     "PrinterRow",
+    "PuzzleRow",
     "RunRow",
     "StepRow",
     "StockRow",

@@ -1,0 +1,1 @@
+"""The trainer: lessons on a practice bench, where sheets may be spoiled."""

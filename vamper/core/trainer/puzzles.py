@@ -1,0 +1,136 @@
+"""Free play: a spoilt sheet, everything that is seen of it, and one cause to find with the fewest checks.
+
+The cause is one that the twin can show. What is seen and known is drawn by the network's own shares; how hard it is
+goes by how alike the causes are that are left: e to the power of their entropy, the number of causes that would be as
+puzzling if they were equally likely. A good hand asks what the network asks, until one cause is sure enough.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+from functools import cache
+from typing import Any
+
+import numpy as np
+
+from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, CHECKS, FACTS, Cause, Diagnosis, Seen, diagnose
+from vamper.core.values.findings import BadInput
+from vamper.core.values.tables import row, table
+from vamper.core.values.twin import FaultKey
+
+SURE = 0.8
+MOST_CHECKS = 8
+# A second thing is seen or known of it this often at most.
+_MOST_SEEN, _MOST_FACTS = 2, 2
+_ALSO_YES = 0.5
+_TRIES = 400
+
+
+@dataclass(frozen=True, slots=True)
+class ShownCause:
+    """How the twin shows a cause, the move that mends it, and whether it takes a stock that shines."""
+
+    faults: tuple[FaultKey, ...]
+    mends: str
+    gloss: bool = False
+
+
+SHOWN: Mapping[str, ShownCause] = {
+    key: row(ShownCause, data) for key, data in table(__package__, "spoilt.toml")["causes"].items()
+}
+
+
+class PuzzleLevel(StrEnum):
+    """How alike the causes are."""
+
+    EASY = "easy"
+    MIDDLE = "middle"
+    HARD = "hard"
+
+
+# How many causes look alike, from and to.
+_ALIKE: Mapping[PuzzleLevel, tuple[float, float]] = {
+    PuzzleLevel.EASY: (0.0, 3.0),
+    PuzzleLevel.MIDDLE: (3.0, 6.0),
+    PuzzleLevel.HARD: (6.0, 99.0),
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Puzzle:
+    """One spoilt sheet: its hidden cause, and what is seen and known."""
+
+    level: PuzzleLevel
+    seed: int
+    cause: str
+    symptoms: tuple[str, ...]
+    facts: tuple[str, ...]
+
+    @property
+    def shown(self) -> ShownCause:
+        return SHOWN[self.cause]
+
+    def says(self, check: str) -> bool:
+        """What a check truly answers."""
+        if check not in CHECKS:
+            raise BadInput("there is no such check", "check")
+        own = CAUSE_BY_KEY[self.cause]
+        also = max((one.also.get(self.cause, 0.0) for one in CAUSE_BY_KEY.values() if one.check == check), default=0.0)
+        return own.check == check or also >= _ALSO_YES
+
+    def diagnosed(self, checks: tuple[str, ...] = ()) -> Diagnosis:
+        """What the network makes of it after some checks."""
+        return diagnose(Seen(self.symptoms, self.facts, {one: self.says(one) for one in checks}))
+
+
+def alike(puzzle: Puzzle) -> float:
+    """How many causes look alike before anything is checked."""
+    chances = np.array([one.chance for one in puzzle.diagnosed().suspects])
+    chances = chances[chances > 0]
+    return float(np.exp(-(chances * np.log(chances)).sum()))
+
+
+@cache
+def puzzle_of(level: PuzzleLevel, seed: int) -> Puzzle:
+    """The spoilt sheet of a level and a seed; the nearest to the level where none of many is of it."""
+    random = np.random.default_rng((seed, list(PuzzleLevel).index(level), 5))
+    low, high = _ALIKE[level]
+    best: tuple[float, Puzzle] | None = None
+    for _ in range(_TRIES):
+        found = _drawn(level, seed, random)
+        if found is None:
+            continue
+        many = alike(found)
+        off = max(low - many, many - high, 0.0)
+        if best is None or off < best[0]:
+            best = off, found
+        if not off:
+            break
+    assert best is not None
+    return best[1]
+
+
+def _drawn(level: PuzzleLevel, seed: int, random: Any) -> Puzzle | None:
+    keys = list(SHOWN)
+    weights = np.array([CAUSE_BY_KEY[one].prior for one in keys]) ** 0.5
+    cause = CAUSE_BY_KEY[keys[int(random.choice(len(keys), p=weights / weights.sum()))]]
+    seen = _some(cause, random)
+    known = [one for one, (share, _) in cause.facts.items() if random.random() < share]
+    known += [one for one in FACTS if one not in cause.facts and random.random() < 0.04]
+    return Puzzle(level, seed, cause.key, seen, tuple(known[:_MOST_FACTS])) if seen else None
+
+
+def _some(cause: Cause, random: Any) -> tuple[str, ...]:
+    found = [one for one, (share, _) in cause.seen.items() if random.random() < share]
+    return tuple(found[:_MOST_SEEN])
+
+
+def best_checks(puzzle: Puzzle) -> tuple[str, ...]:
+    """The checks of a good hand, until the cause is sure enough or no check would tell more."""
+    done = list[str]()
+    while len(done) < MOST_CHECKS:
+        found = puzzle.diagnosed(tuple(done))
+        if found.next_check is None or found.suspects[0].chance >= SURE:
+            break
+        done.append(found.next_check.key)
+    return tuple(done)

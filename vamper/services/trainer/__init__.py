@@ -1,0 +1,1 @@
+"""The trainer at work: lessons played on the twin, kept with the workshop."""
