@@ -39,6 +39,9 @@ from vamper.services.shop.own_fonts import OwnFonts
 from vamper.services.shop.shop import Shop
 from vamper.services.shop.styles import Styles
 from vamper.services.shop.usual import UsualMachines
+from vamper.services.trainer.lessons import Lessons
+from vamper.services.trainer.plays import Plays
+from vamper.services.trainer.spoilt_sheets import SpoiltSheets
 from vamper.services.twin.dry_run_service import DryRunService
 from vamper.services.twin.photo_checks import PhotoChecks
 from vamper.services.workshop import Workshop
@@ -108,5 +111,8 @@ PhotoChecksHere = Annotated[PhotoChecks, _service("photo_checks")]
 SimulationsHere = Annotated[Simulations, _service("simulations")]
 EveningsHere = Annotated[Evenings, _service("evenings")]
 TonightHere = Annotated[Tonight, _service("tonight")]
+LessonsHere = Annotated[Lessons, _service("lessons")]
+PlaysHere = Annotated[Plays, _service("plays")]
+SpoiltSheetsHere = Annotated[SpoiltSheets, _service("spoilt_sheets")]
 DesignerHere = Annotated[Designer, _service("designer")]
 NesterHere = Annotated[Nester, _service("nester")]

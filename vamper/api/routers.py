@@ -18,6 +18,7 @@ from vamper.api.sheet import hand_routes as hand
 from vamper.api.sheet import routes as sheet
 from vamper.api.shop import routes as shop
 from vamper.api.shop import stock_routes as stocks
+from vamper.api.trainer import routes as trainer
 from vamper.api.twin import routes as twin
 
 ROUTERS = (
@@ -33,6 +34,7 @@ ROUTERS = (
     program.router,
     cut.router,
     twin.router,
+    trainer.router,
     finish.router,
     ledger.router,
     supplies.router,

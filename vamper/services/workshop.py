@@ -41,6 +41,9 @@ from vamper.services.shop.own_fonts import OwnFonts
 from vamper.services.shop.shop import Shop
 from vamper.services.shop.styles import Styles
 from vamper.services.shop.usual import UsualMachines
+from vamper.services.trainer.lessons import Lessons
+from vamper.services.trainer.plays import Plays
+from vamper.services.trainer.spoilt_sheets import SpoiltSheets
 from vamper.services.twin.dry_run_service import DryRunService
 from vamper.services.twin.dry_runs import SENSED_PPI
 from vamper.services.twin.photo_checks import PhotoChecks
@@ -119,6 +122,10 @@ class Workshop:
         self.evenings = Evenings(self.sessions)
         self.tonight = Tonight(self.plans, self.evenings, self.shop)
 
+        self.lessons = Lessons(self.jobs, self.arts, self.shop, self.runs, self.made)
+        self.plays = Plays(self.sessions, self.jobs, self.lessons, self.designer, nester)
+        self.spoilt_sheets = SpoiltSheets(self.sessions, self.designer, nester)
+
         for ended in (self.scalings.stop, self.dry_runs.forget, self.photo_checks.forget, self.packing.forget):
             self.jobs.on_removal(ended)
 
@@ -127,6 +134,7 @@ class Workshop:
         self.plans.warm_up(self.runs.all)
 
     def close(self) -> None:
+        self.plays.close()
         self.plans.close()
         self.art_zips.close()
         self.scalings.close()

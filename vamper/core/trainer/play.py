@@ -8,7 +8,7 @@ spoiled: it lies there, and is loaded again by the next move that makes one, unl
 
 from collections import Counter
 from collections.abc import Hashable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from typing import Any, Protocol
 
@@ -31,13 +31,15 @@ BORDER_HOLE, LETTERS_LOOSE = "border-hole", "letters-loose"
 @dataclass(frozen=True)
 class LessonWorld:
     """How things stand after some moves: fields of the job that were changed, remedies in the order in which they were
-    taken, what was broken, and the quantities of the work after the cut.
+    taken, what was broken, and the quantities of the work after the cut. `document` is the learner's own job, where
+    they work on one: what was changed is in it.
     """
 
     job: Mapping[str, Any] = field(default_factory=dict)
     remedies: tuple[str, ...] = ()
     broken: tuple[FaultKey, ...] = ()
     quantities: Mapping[str, float] = field(default_factory=dict)
+    document: Hashable = None
 
 
 @dataclass(frozen=True)
@@ -103,11 +105,14 @@ class PlayEnd(StrEnum):
     PASSED = "passed"
     NO_SHEETS = "no-sheets"
     NO_TIME = "no-time"
+    GIVEN_UP = "given-up"
 
 
 @dataclass(frozen=True)
 class LessonPlay:
-    """A play so far."""
+    """A play so far. `lies_printed` is how the sheet was printed that lies there unread, `count` how many were printed,
+    `document` the learner's own job, where they work on one.
+    """
 
     lesson: Lesson
     seed: int
@@ -115,6 +120,8 @@ class LessonPlay:
     taken: tuple[LessonMove, ...] = ()
     lies_printed: Hashable = None
     count: int = 0
+    document: Hashable = None
+    given_up: bool = False
 
     @property
     def sheets_used(self) -> int:
@@ -131,6 +138,8 @@ class LessonPlay:
     @property
     def end(self) -> PlayEnd | None:
         """How it ended; None while it goes on."""
+        if self.given_up:
+            return PlayEnd.GIVEN_UP
         if self.minutes_used > self.lesson.minutes:
             return PlayEnd.NO_TIME
         if self.good >= self.lesson.pieces:
@@ -152,7 +161,7 @@ class LessonPlay:
 
     @property
     def world(self) -> LessonWorld:
-        return world_after(self.lesson, self.taken)
+        return replace(world_after(self.lesson, self.taken), document=self.document)
 
     def offered(self) -> tuple[LessonMove, ...]:
         """The moves that can be made now: what is done once is not offered again."""
@@ -187,7 +196,9 @@ def world_after(lesson: Lesson, taken: Sequence[LessonMove]) -> LessonWorld:
 
 def first_sheet(play: LessonPlay, bench: LessonBench) -> MadeSheet:
     """The spoilt sheet that a lesson begins with; it was not looked at before it was unloaded."""
-    return _made(play, bench, LessonWorld(quantities=dict(play.lesson.start)), _AS_IT_COMES, 0)[0]
+    return _made(play, bench, LessonWorld(quantities=dict(play.lesson.start), document=play.document), _AS_IT_COMES, 0)[
+        0
+    ]
 
 
 def after_move(play: LessonPlay, code: str, bench: LessonBench) -> LessonPlay:
@@ -243,7 +254,7 @@ def _making(play: LessonPlay, move: LessonMove, bench: LessonBench) -> LessonPla
     if not made:
         raise BadInput("no sheet is left, and the one that lies there is printed otherwise", move.code)
     after = _with_step(play, move, minutes, used, _told(made), tuple(made))
-    return LessonPlay(play.lesson, play.seed, after.steps, after.taken, lies, count)
+    return replace(after, lies_printed=lies, count=count)
 
 
 def _with_step(
@@ -262,7 +273,7 @@ def _with_step(
         minutes_used=play.minutes_used + minutes,
         good=max([play.good, *(one.good for one in made)]),
     )
-    return LessonPlay(play.lesson, play.seed, (*play.steps, step), (*play.taken, move), play.lies_printed, play.count)
+    return replace(play, steps=(*play.steps, step), taken=(*play.taken, move))
 
 
 def _made(

@@ -29,9 +29,11 @@ from vamper.services.shop.usual import UsualMachines
 from vamper.services.work.cache import Cache
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions
-from vamper.store.tables import ArtRow, CutterRow, JobRow, PrinterRow, StockRow, now
+from vamper.store.tables import ArtRow, CutterRow, JobRow, PlayRow, PrinterRow, StockRow, now
 
 _KEPT_DOCUMENTS = 50
+# Jobs that are practised on; they are in no list.
+_LESSONS = select(PlayRow.job_id)
 NOTHING: Mapping[str, Any] = MappingProxyType({})
 
 Edit = Callable[[JobDocument], JobDocument]
@@ -57,6 +59,8 @@ class JobState:
     handed_off_at: datetime | None
     undo: str | None
     redo: str | None
+    play: int | None = None
+    """The play of a lesson that it is made for; a real job has none."""
 
     @property
     def revision(self) -> str:
@@ -105,7 +109,7 @@ class Jobs:
             rows = session.execute(
                 select(JobRow, StockRow.name)
                 .join(StockRow, StockRow.key == JobRow.stock_key)
-                .where(JobRow.removed_at.is_(None))
+                .where(JobRow.removed_at.is_(None), JobRow.id.not_in(_LESSONS))
                 .order_by(JobRow.changed_at.desc())
             )
             return [
@@ -130,7 +134,9 @@ class Jobs:
     def recent_stocks(self) -> tuple[str, ...]:
         """The stocks of the jobs that have something in them, the one changed last first."""
         with self._sessions() as session:
-            rows = select(JobRow.stock_key).where(JobRow.removed_at.is_(None), JobRow.designs > 0)
+            rows = select(JobRow.stock_key).where(
+                JobRow.removed_at.is_(None), JobRow.designs > 0, JobRow.id.not_in(_LESSONS)
+            )
             return tuple(dict.fromkeys(session.scalars(rows.order_by(JobRow.changed_at.desc(), JobRow.id.desc()))))
 
     def create(self, title: str) -> int:
@@ -359,6 +365,18 @@ class Jobs:
             _row(session, job_id).is_template = yes
 
 
+def check_real(state: JobState) -> None:
+    """What is made in a lesson stays there.
+
+    Raises
+    ------
+    BadInput
+        If a job is practised on.
+    """
+    if state.play is not None:
+        raise BadInput("this job belongs to a lesson; make its sheets on the lesson’s page", "job")
+
+
 def again(title: str) -> str:
     """What a job is called that is made once more."""
     return f"{title}, again"[:200]
@@ -396,4 +414,5 @@ def _write(session: Session, row: JobRow, document: JobDocument) -> None:
 def _state(session: Session, row: JobRow, document: JobDocument) -> JobState:
     undo, redo = labels(session, row)
     handed_off = aware(row.handed_off_at) if row.handed_off_at else None
-    return JobState(row.id, document, aware(row.changed_at), handed_off, undo, redo)
+    play = session.scalar(select(PlayRow.id).where(PlayRow.job_id == row.id).limit(1))
+    return JobState(row.id, document, aware(row.changed_at), handed_off, undo, redo, play)

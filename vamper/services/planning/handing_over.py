@@ -1,7 +1,7 @@
 """A job handed over as it is planned now: its files in one zip, and a record that nothing changes afterwards."""
 
 from vamper.services.handoff.hand_offs import HandOffs
-from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.jobs.jobs import Jobs, JobState, check_real
 from vamper.services.ledger.handed import HandedOffs
 from vamper.services.planning.plans import Plans
 from vamper.store.database import Sessions
@@ -21,11 +21,13 @@ class HandingOver:
 
     def bundle(self, state: JobState) -> bytes:
         """Everything in one zip, for a job as it is planned now."""
+        check_real(state)
         planned = self._plans.of(state)
         return self._hand_offs.bundle(planned.plan, planned.findings)
 
     def record(self, state: JobState) -> None:
         """The job was handed over as it is: that stays known, whatever becomes of it."""
+        check_real(state)
         planned = self._plans.of(state)
         with self._sessions.together():
             self._handed_offs.record(state.id, state.document, planned.plan, planned.findings)

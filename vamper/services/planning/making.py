@@ -8,7 +8,7 @@ from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
 from vamper.core.values.run_seen import MarksSeen
 from vamper.core.values.tried import Outcome, SetThen
-from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.jobs.jobs import Jobs, JobState, check_real
 from vamper.services.jobs.jobs import again as titled_again
 from vamper.services.ledger.logging import AS_PROPOSED, WasSetAs
 from vamper.services.ledger.made_sheets import MadeSheets
@@ -42,6 +42,7 @@ class Making:
         BadInput
             If nothing lies on a sheet, or an outcome is none that this cut can have.
         """
+        check_real(state)
         plan = self._plans.of(state).plan
         if not plan.sheets:
             raise BadInput("nothing lies on a sheet yet, so nothing was cut; add art first", "items")

@@ -38,6 +38,7 @@ from vamper.core.values.twin import TwinSpec
 from vamper.formats.job_file import read_job
 from vamper.formats.lesson_art import lesson_art
 from vamper.services.design.designer import ArtFile, Designer
+from vamper.services.jobs.document import JobDocument, document_json
 from vamper.services.packing.planning import plan_job
 from vamper.services.twin.dry_runs import DryRunFiles, dry_run
 from vamper.services.twin.pictures import scanned
@@ -52,6 +53,9 @@ _RULER_MM, _RULER_PX_A_MM = (88.5, 107.0), 26.0
 _DROP_PX, _MARK_PX = 132, 336
 _SEED = 1
 _TWIN: TypeAdapter[TwinSpec] = TypeAdapter(TwinSpec)
+
+# A path of a field of all designs.
+_EACH = "items.*."
 
 # The job of a world, and its art file by file.
 JobOf = Callable[[LessonWorld], tuple[Job, Sequence[ArtFile]]]
@@ -75,6 +79,26 @@ def _set(data: Any, path: Sequence[str], value: Any) -> None:
         data[path[0]] = value
     else:
         _set(data.setdefault(path[0], {}), path[1:], value)
+
+
+def changed_document(document: JobDocument, changes: Mapping[str, Any]) -> JobDocument:
+    """A lesson's job in the workshop with some of its fields changed, as `lesson_job` changes its file."""
+    numbers = tuple(item.number for item in document.items)
+    for path, value in changes.items():
+        if path.startswith(_EACH):
+            document = document.items_changed(numbers, {path.removeprefix(_EACH): value})
+        elif isinstance(value, list):
+            kept = [one for one in _at(document_json(document), path) if one not in value]
+            document = document.changed({path: [*kept, *value]})
+        else:
+            document = document.changed({path: value})
+    return document
+
+
+def _at(data: Any, path: str) -> Any:
+    for name in path.split("."):
+        data = data.get(name, {})
+    return data or []
 
 
 def lesson_files(job: Job) -> list[ArtFile]:
