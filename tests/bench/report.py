@@ -16,6 +16,7 @@ from tests.bench import (
     packing,
     resistance,
     speed,
+    trainer,
     twin,
 )
 from tests.bench.table import Row, show
@@ -37,6 +38,7 @@ def main() -> None:
     show("A dry run", twin.times())
     show("Timetables", [*finish.timetables(), *finish.slipped()])
     show("Bending", finish.bending())
+    show("Lessons", trainer.lessons())
     show("What went wrong", [*diagnosis.diagnosis(), *diagnosis.from_faults()])
     show("The ledger", ledger.ledger())
     show("Art and edge", [*speed.art_and_edge(), *speed.findings()])

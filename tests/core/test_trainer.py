@@ -37,7 +37,7 @@ class PaperBench:
     def __init__(self, lesson: Lesson, mends: dict[int, str], unread: set[str] | None = None) -> None:
         self.lesson, self.mends, self.unread, self.asked = lesson, mends, unread or set(), 0
 
-    def odds(self, world: LessonWorld, possibility: int, looks: bool) -> SheetOdds:
+    def odds(self, world: LessonWorld, possibility: int, looks: bool) -> SheetOdds:  # noqa: ARG002
         self.asked += 1
         mended = self.mends[possibility] in world.remedies
         spoiled = np.zeros((RUNS, _PIECES), np.uint8)
@@ -192,7 +192,8 @@ def test_a_lesson_is_whole(lesson: Lesson) -> None:
     assert set(lesson.facts) <= set(FACTS)
     assert len({one.code for one in lesson.moves}) == len(lesson.moves)
     for one in lesson.moves:
-        assert one.text and one.minutes > 0, one.code
+        assert one.text, one.code
+        assert one.minutes > 0, one.code
         assert set(one.yes_for) <= {might.cause for might in lesson.might} | set(CAUSE_BY_KEY)
     for might in lesson.might:
         assert might.words

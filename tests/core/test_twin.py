@@ -285,8 +285,8 @@ def test_every_fault_does_what_it_says_and_its_remedy_helps(fault: FaultKey) -> 
     spoiled = outcome(plan, devices, runs=32, picture=SQUARE)
     assert FAULTS[fault].name
     assert FAULTS[fault].words
-    if fault in (FaultKey.CROOKED_FEED, FaultKey.LOW_BLACK):
-        # The marks make up for the first, and a usual sensor reads grey on white.
+    if fault in (FaultKey.CROOKED_FEED, FaultKey.LOW_BLACK, FaultKey.BLEED_LEFT_ON):
+        # The marks make up for the first, a usual sensor reads grey on white, and files are printed without a program.
         assert spoiled.sheet_good > 0.7
         return
     assert spoiled.sheet_good < good.sheet_good - 0.05

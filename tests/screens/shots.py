@@ -45,6 +45,7 @@ def main() -> None:
             _marks(screen)
             _program(screen)
             _twin(screen)
+            _practise(screen)
             _compose(screen)
             driver.save_screenshot(str(FOLDER / "compose.png"))
             _finish(screen)
@@ -119,6 +120,15 @@ def _twin(screen: Screen) -> None:
     screen.driver.save_screenshot(str(FOLDER / "dry-run.png"))
 
 
+def _practise(screen: Screen) -> None:
+    """A lesson with the spoilt sheet it begins with."""
+    screen.open("/practise")
+    screen.find('[aria-label="Begin: Pieces on the move"]').click()
+    screen.says("minutes left")
+    _pictures(screen)
+    screen.driver.save_screenshot(str(FOLDER / "practise.png"))
+
+
 def _compose(screen: Screen) -> None:
     """The dialog for composed pieces, with two lines, a picture and names."""
     screen.open("/jobs/4/art")
@@ -178,10 +188,6 @@ def _bench(screen: Screen) -> None:
     screen.says("Print")
     _pictures(screen)
     screen.driver.save_screenshot(str(FOLDER / "bench.png"))
-    screen.open("/tonight")
-    screen.says("Tonight at the bench")
-    time.sleep(1)
-    screen.driver.save_screenshot(str(FOLDER / "tonight-phone.png"))
 
 
 def _first_run(data: Path) -> None:

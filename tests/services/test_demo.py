@@ -8,7 +8,7 @@ import pytest
 from tests.demo_file import demo_file
 from vamper.core.inspect import item_findings
 from vamper.core.values.findings import Finding, FixTarget, Severity
-from vamper.services.jobs.jobs import JobState
+from vamper.services.jobs.job_state import JobState
 from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.workshop import Workshop
 

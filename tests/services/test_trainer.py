@@ -17,7 +17,7 @@ from vamper.services.trainer.bench import TwinBench
 from vamper.services.workshop import Workshop
 
 SEEDS = range(200)
-# One of each: the plan decides, the marks, the twin's cutter by files, the machine's own program, the work after the cut.
+# One of each sort: the plan, the marks, the cutter by files, the machine's own program, the work after the cut.
 PLAYED = ("letters", "small-print", "flying-pieces", "bleed", "cold-water")
 
 

@@ -139,6 +139,8 @@ def test_recipes_become_one_chain_with_its_history(tmp_path: Path, nester: Proce
             text("INSERT INTO preference (key, value) VALUES ('evening', :it)"),
             {"it": json.dumps({"batches": [batch], "places": {"oven": 1, "spray": 1, "mat": 1, "rack": 9}})},
         )
+        for later_table in ("play", "puzzle"):
+            connection.execute(text(f"DROP TABLE {later_table}"))
         connection.execute(text("UPDATE alembic_version SET version_num = '1.1'"))
     again = Workshop(path, nester)
     try:

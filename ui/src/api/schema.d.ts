@@ -3377,6 +3377,186 @@ export interface paths {
     patch?: never;
     trace?: never;
   };
+  '/api/practise': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Practise
+     * @description What there is to practise, and how a learner stands.
+     */
+    get: operations['get_practise_api_practise_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/practise/plays': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Begin Play
+     * @description Begin a lesson on a practice job of its own.
+     */
+    post: operations['begin_play_api_practise_plays_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/practise/plays/{play_id}': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Play
+     * @description A play as it stands; once it has ended, the best way is worked out and shown.
+     */
+    get: operations['get_play_api_practise_plays__play_id__get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/practise/plays/{play_id}/end': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * End Play
+     * @description Give a lesson up, and see what it was.
+     */
+    post: operations['end_play_api_practise_plays__play_id__end_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/practise/plays/{play_id}/moves': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Make Move
+     * @description Make a move.
+     */
+    post: operations['make_move_api_practise_plays__play_id__moves_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/practise/plays/{play_id}/steps/{step}/{what}.jpg': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Step Picture
+     * @description What a step showed; 0 is the spoilt sheet that the lesson began with.
+     */
+    get: operations['get_step_picture_api_practise_plays__play_id__steps__step___what__jpg_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/practise/puzzles/answer': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Answer Puzzle
+     * @description Say what it was.
+     */
+    post: operations['answer_puzzle_api_practise_puzzles_answer_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/practise/puzzles/look': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    get?: never;
+    put?: never;
+    /**
+     * Look At Puzzle
+     * @description A spoilt sheet of free play after some checks.
+     */
+    post: operations['look_at_puzzle_api_practise_puzzles_look_post'];
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
+  '/api/practise/puzzles/{level}/{seed}/{what}.jpg': {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    /**
+     * Get Puzzle Picture
+     * @description The spoilt sheet, or a part of it seen closely.
+     */
+    get: operations['get_puzzle_picture_api_practise_puzzles__level___seed___what__jpg_get'];
+    put?: never;
+    post?: never;
+    delete?: never;
+    options?: never;
+    head?: never;
+    patch?: never;
+    trace?: never;
+  };
   '/api/printers': {
     parameters: {
       query?: never;
@@ -3678,6 +3858,23 @@ export interface components {
       /** Minutes */
       minutes: number;
     };
+    /**
+     * AfterwardsOut
+     * @description What is told when a lesson has ended.
+     */
+    AfterwardsOut: {
+      /** Back In Days */
+      back_in_days: number | null;
+      best: components['schemas']['BestOut'] | null;
+      /** Hidden */
+      hidden: string;
+      /** Keep */
+      keep: string;
+      /** Problem */
+      problem: string;
+      /** Tried */
+      tried: number;
+    };
     /** AlignPieces */
     AlignPieces: {
       /**
@@ -3756,6 +3953,17 @@ export interface components {
       /** Pictures */
       pictures: components['schemas']['ZippedPicture'][];
     };
+    /** AskedOut */
+    AskedOut: {
+      /** Key */
+      key: string;
+      /** Minutes */
+      minutes: number;
+      /** Words */
+      words: string;
+      /** Yes */
+      yes: boolean;
+    };
     /** AwayTime */
     AwayTime: {
       /**
@@ -3820,6 +4028,16 @@ export interface components {
      * @enum {string}
      */
     BaseShape: 'circle' | 'ellipse' | 'rectangle' | 'rounded' | 'none';
+    /** BeginIn */
+    BeginIn: {
+      /**
+       * Learner
+       * @default
+       */
+      learner: string;
+      /** Lesson */
+      lesson: string;
+    };
     /**
      * BenchStep
      * @description `do` in a few words, `figures` large, `lines` below them.
@@ -3833,6 +4051,18 @@ export interface components {
       key: string;
       /** Lines */
       lines: string[];
+    };
+    /**
+     * BestOut
+     * @description What a good hand would have done; `steps` is None while it is worked out.
+     */
+    BestOut: {
+      /** Minutes */
+      minutes: number;
+      /** Sheets */
+      sheets: number;
+      /** Steps */
+      steps: components['schemas']['PlayStepOut'][];
     };
     /**
      * Black
@@ -4278,6 +4508,15 @@ export interface components {
      * @description A question that a maker can answer in so many minutes; yes speaks for a cause.
      */
     Check: {
+      /** Ask */
+      ask: string;
+      /** Key */
+      key: string;
+      /** Minutes */
+      minutes: number;
+    };
+    /** CheckOut */
+    CheckOut: {
       /** Ask */
       ask: string;
       /** Key */
@@ -5156,6 +5395,7 @@ export interface components {
       | 'page-size-reset'
       | 'stretched-print'
       | 'crooked-feed'
+      | 'bleed-left-on'
       | 'low-black'
       | 'bright-light'
       | 'covered-mark'
@@ -6325,6 +6565,8 @@ export interface components {
       handed_off_at: string | null;
       /** Id */
       id: number;
+      /** Play */
+      play?: number | null;
       /** Redo */
       redo: string | null;
       /** Undo */
@@ -6427,6 +6669,13 @@ export interface components {
        * @default
        */
       sheet: string;
+    };
+    /** KnownWords */
+    KnownWords: {
+      /** Key */
+      key: string;
+      /** Words */
+      words: string;
     };
     /**
      * LabelFigure
@@ -6627,6 +6876,35 @@ export interface components {
       total: number;
     };
     /**
+     * LessonOut
+     * @description A lesson in the list, and how the learner stands with it.
+     */
+    LessonOut: {
+      /** Aim */
+      aim: string;
+      /** Due */
+      due: boolean;
+      /** Due At */
+      due_at: string | null;
+      /** Key */
+      key: string;
+      /** Last Passed */
+      last_passed: boolean | null;
+      /** Minutes */
+      minutes: number;
+      /** Open Play */
+      open_play: number | null;
+      /** Passed */
+      passed: number;
+      /** Played */
+      played: number;
+      /** Sheets */
+      sheets: number;
+      station: components['schemas']['Station'];
+      /** Title */
+      title: string;
+    };
+    /**
      * Limits
      * @description Limits of art, and of every number that may be typed: by type and field, least and most.
      */
@@ -6683,6 +6961,12 @@ export interface components {
       within_mm?: number | null;
     };
     /**
+     * LookPicture
+     * @description What can be looked at closely, drawn by the twin as it really is.
+     * @enum {string}
+     */
+    LookPicture: 'sheet' | 'piece' | 'mark' | 'drop' | 'ruler';
+    /**
      * LooseOut
      * @description One cut piece in a scan: its outline, where its edge should lie (mm in the scan), how far off it was cut.
      */
@@ -6729,6 +7013,17 @@ export interface components {
     MadeAgainIn: {
       /** Sheets */
       sheets: number;
+    };
+    /** MadeOut */
+    MadeOut: {
+      /** Good */
+      good: number;
+      /** Marks Read */
+      marks_read: boolean;
+      /** Pieces */
+      pieces: number;
+      /** Spoiled */
+      spoiled: components['schemas']['SpoiledOut'][];
     };
     /**
      * Makes
@@ -6936,6 +7231,33 @@ export interface components {
     MissesIn: {
       /** Misses */
       misses: components['schemas']['LoggedMiss'][];
+    };
+    /** MoveIn */
+    MoveIn: {
+      /** Code */
+      code: string;
+    };
+    /**
+     * MoveKind
+     * @description What a move is, in the order in which they are offered.
+     * @enum {string}
+     */
+    MoveKind: 'look' | 'mend' | 'change' | 'wait' | 'make' | 'hint';
+    /**
+     * MoveOut
+     * @description A move that can be made now, with what it takes.
+     */
+    MoveOut: {
+      at: components['schemas']['Station'] | null;
+      /** Code */
+      code: string;
+      kind: components['schemas']['MoveKind'];
+      /** Minutes */
+      minutes: number;
+      /** Sheets */
+      sheets: number;
+      /** Text */
+      text: string;
     };
     /**
      * NamedOut
@@ -7626,6 +7948,88 @@ export interface components {
      */
     PlainShape: 'circle' | 'square' | 'tall' | 'strip';
     /**
+     * PlayEnd
+     * @description How a play ends.
+     * @enum {string}
+     */
+    PlayEnd: 'passed' | 'no-sheets' | 'no-time' | 'given-up';
+    /** PlayId */
+    PlayId: {
+      /** Id */
+      id: number;
+    };
+    /**
+     * PlayOut
+     * @description A play as it stands.
+     */
+    PlayOut: {
+      afterwards: components['schemas']['AfterwardsOut'] | null;
+      /** Aim */
+      aim: string;
+      end: components['schemas']['PlayEnd'] | null;
+      first: components['schemas']['MadeOut'];
+      /** First Shows */
+      first_shows: components['schemas']['LookPicture'][];
+      /** Good */
+      good: number;
+      /** Id */
+      id: number;
+      /** Job Id */
+      job_id: number;
+      /** Lesson */
+      lesson: string;
+      /** Lies Printed */
+      lies_printed: boolean;
+      /** Minutes */
+      minutes: number;
+      /** Minutes Left */
+      minutes_left: number;
+      /** Moves */
+      moves: components['schemas']['MoveOut'][];
+      /** Pieces */
+      pieces: number;
+      /** Seen */
+      seen: string[];
+      /** Sheets */
+      sheets: number;
+      /** Sheets Left */
+      sheets_left: number;
+      station: components['schemas']['Station'];
+      /** Steps */
+      steps: components['schemas']['PlayStepOut'][];
+      /** Symptoms */
+      symptoms: string[];
+      /** Title */
+      title: string;
+      /** Told */
+      told: string;
+    };
+    /**
+     * PlayStepOut
+     * @description A move that was made, and what came of it; `shows` are the pictures there are of it.
+     */
+    PlayStepOut: {
+      /** Code */
+      code: string;
+      kind: components['schemas']['MoveKind'];
+      /** Made */
+      made: components['schemas']['MadeOut'][];
+      /** Minutes */
+      minutes: number;
+      /** Minutes Used */
+      minutes_used: number;
+      /** Sheets */
+      sheets: number;
+      /** Sheets Used */
+      sheets_used: number;
+      /** Shows */
+      shows: components['schemas']['LookPicture'][];
+      /** Text */
+      text: string;
+      /** Told */
+      told: string;
+    };
+    /**
      * PracticeOut
      * @description The smallest design of a sheet, of which one more is a practice piece.
      */
@@ -7636,6 +8040,22 @@ export interface components {
       number: number;
       /** Quantity */
       quantity: number;
+    };
+    /**
+     * PractiseOut
+     * @description Everything to practise: the lessons in the order of the work, one's own spoilt runs, and free play.
+     */
+    PractiseOut: {
+      /** Learner */
+      learner: string;
+      /** Learners */
+      learners: string[];
+      /** Lessons */
+      lessons: components['schemas']['LessonOut'][];
+      /** Runs */
+      runs: components['schemas']['RunToPractise'][];
+      /** Scores */
+      scores: components['schemas']['PuzzleScore'][];
     };
     /**
      * Preparation
@@ -8188,6 +8608,93 @@ export interface components {
      * @enum {string}
      */
     Purpose: 'planner' | 'drinkware' | 'glass' | 'blank' | 'laptop' | 'cloth' | 'window' | 'vehicle';
+    /** PuzzleAnswerIn */
+    PuzzleAnswerIn: {
+      /** Cause */
+      cause: string;
+      /**
+       * Checked
+       * @default []
+       */
+      checked: string[];
+      /**
+       * Learner
+       * @default
+       */
+      learner: string;
+      level: components['schemas']['PuzzleLevel'];
+      /** Seed */
+      seed: number;
+    };
+    /**
+     * PuzzleAnswerOut
+     * @description Whether it was right, what it was, and what the network would have checked.
+     */
+    PuzzleAnswerOut: {
+      /** Best */
+      best: components['schemas']['AskedOut'][];
+      /** Cause */
+      cause: string;
+      /** Remedy */
+      remedy: string;
+      /** Right */
+      right: boolean;
+      /** Words */
+      words: string;
+    };
+    /** PuzzleIn */
+    PuzzleIn: {
+      /**
+       * Checked
+       * @default []
+       */
+      checked: string[];
+      level: components['schemas']['PuzzleLevel'];
+      /** Seed */
+      seed: number;
+    };
+    /**
+     * PuzzleLevel
+     * @description How alike the causes are.
+     * @enum {string}
+     */
+    PuzzleLevel: 'easy' | 'middle' | 'hard';
+    /**
+     * PuzzleOut
+     * @description A spoilt sheet of free play as it stands; `checks` are those that speak for a cause that is still thinkable.
+     */
+    PuzzleOut: {
+      /** Asked */
+      asked: components['schemas']['AskedOut'][];
+      /** Causes */
+      causes: components['schemas']['KnownWords'][];
+      /** Checks */
+      checks: components['schemas']['CheckOut'][];
+      /** Known */
+      known: components['schemas']['KnownWords'][];
+      level: components['schemas']['PuzzleLevel'];
+      /** Seed */
+      seed: number;
+      /** Seen */
+      seen: components['schemas']['KnownWords'][];
+      /** Shows */
+      shows: components['schemas']['LookPicture'][];
+    };
+    /**
+     * PuzzleScore
+     * @description How a learner did at one level: how many sheets, how many causes were right, and the checks beside the best.
+     */
+    PuzzleScore: {
+      /** Best Checks */
+      best_checks: number;
+      /** Checks */
+      checks: number;
+      /** Done */
+      done: number;
+      level: components['schemas']['PuzzleLevel'];
+      /** Right */
+      right: number;
+    };
     /**
      * RangeOut
      * @description What a number may be; sliders may end sooner.
@@ -8611,6 +9118,20 @@ export interface components {
       spoilt: string;
       /** Stock */
       stock: string;
+      /** Title */
+      title: string;
+    };
+    /**
+     * RunToPractise
+     * @description A spoilt run that can be practised on, the key of its lesson, and what it turned out to be.
+     */
+    RunToPractise: {
+      /** Cause */
+      cause: string;
+      /** Key */
+      key: string;
+      /** Run Id */
+      run_id: number;
       /** Title */
       title: string;
     };
@@ -9233,6 +9754,15 @@ export interface components {
       top_mm: number;
       /** Width Mm */
       width_mm: number;
+    };
+    /** SpoiledOut */
+    SpoiledOut: {
+      /** Code */
+      code: string;
+      /** Pieces */
+      pieces: number;
+      /** Text */
+      text: string;
     };
     /**
      * Spoiling
@@ -16194,6 +16724,295 @@ export interface operations {
     responses: {
       /** @description Successful Response */
       204: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_practise_api_practise_get: {
+    parameters: {
+      query?: {
+        learner?: string;
+      };
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['PractiseOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  begin_play_api_practise_plays_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['BeginIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      201: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['PlayId'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_play_api_practise_plays__play_id__get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        play_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['PlayOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  end_play_api_practise_plays__play_id__end_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        play_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['PlayOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  make_move_api_practise_plays__play_id__moves_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        play_id: number;
+      };
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['MoveIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['PlayOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_step_picture_api_practise_plays__play_id__steps__step___what__jpg_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        play_id: number;
+        step: number;
+        what: components['schemas']['LookPicture'];
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content?: never;
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  answer_puzzle_api_practise_puzzles_answer_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PuzzleAnswerIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['PuzzleAnswerOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  look_at_puzzle_api_practise_puzzles_look_post: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path?: never;
+      cookie?: never;
+    };
+    requestBody: {
+      content: {
+        'application/json': components['schemas']['PuzzleIn'];
+      };
+    };
+    responses: {
+      /** @description Successful Response */
+      200: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['PuzzleOut'];
+        };
+      };
+      /** @description Validation Error */
+      422: {
+        headers: {
+          [name: string]: unknown;
+        };
+        content: {
+          'application/json': components['schemas']['HTTPValidationError'];
+        };
+      };
+    };
+  };
+  get_puzzle_picture_api_practise_puzzles__level___seed___what__jpg_get: {
+    parameters: {
+      query?: never;
+      header?: never;
+      path: {
+        level: components['schemas']['PuzzleLevel'];
+        seed: number;
+        what: components['schemas']['LookPicture'];
+      };
+      cookie?: never;
+    };
+    requestBody?: never;
+    responses: {
+      /** @description Successful Response */
+      200: {
         headers: {
           [name: string]: unknown;
         };

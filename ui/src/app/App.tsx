@@ -2,6 +2,7 @@ import { lazy, Suspense } from 'react';
 import { Route, Switch } from 'wouter';
 
 import type { StationKey } from '../api/client';
+import type { PuzzleLevel } from '../api/practise';
 import { Fallen, NothingHere } from './Fallen';
 import { NoticeTray } from './NoticeTray';
 
@@ -11,6 +12,9 @@ const BenchPage = lazy(() => import('../phone/BenchPage'));
 const PhonePage = lazy(() => import('../phone/PhonePage'));
 const TonightPage = lazy(() => import('../tonight/TonightPage'));
 const LedgerPage = lazy(() => import('../ledger/LedgerPage'));
+const PlayPage = lazy(() => import('../practise/PlayPage'));
+const PractisePage = lazy(() => import('../practise/PractisePage'));
+const PuzzlePage = lazy(() => import('../practise/PuzzlePage'));
 const WordsPage = lazy(() => import('./WordsPage'));
 const WrongPage = lazy(() => import('../ledger/WrongPage'));
 
@@ -33,6 +37,13 @@ export function App() {
           </Route>
           <Route path="/wrong">
             <WrongPage />
+          </Route>
+          <Route path="/practise">
+            <PractisePage />
+          </Route>
+          <Route path="/practise/plays/:id">{(at) => <PlayPage key={at.id} id={Number(at.id)} />}</Route>
+          <Route path="/practise/find/:level/:seed">
+            {(at) => <PuzzlePage key={at.seed} level={at.level as PuzzleLevel} seed={Number(at.seed)} />}
           </Route>
           <Route path="/jobs/:id/bench">{(at) => <BenchPage key={at.id} jobId={Number(at.id)} />}</Route>
           <Route path="/jobs/:id/:station">

@@ -80,6 +80,7 @@ export default function JobList() {
             <Button onClick={() => go('/tonight')}>Tonight</Button>
             <Button onClick={() => go('/ledger')}>Ledger</Button>
             <Button onClick={() => go('/wrong')}>What went wrong?</Button>
+            <Button onClick={() => go('/practise')}>Practise</Button>
             <Button look="main" onClick={() => begin([])} disabled={create.isPending}>
               New job
             </Button>

@@ -101,7 +101,22 @@ function OpenJob({ view, station, change }: Props) {
   });
   const Station = STATIONS[station];
   return (
-    <Incoming take={add} words="Drop to add as designs" className="flex h-full min-h-[40rem] flex-col">
+    <Incoming
+      take={add}
+      words="Drop to add as designs"
+      className={`flex h-full min-h-[40rem] flex-col ${view.job.play ? 'bg-practice' : ''}`}
+    >
+      {view.job.play && (
+        <aside
+          aria-label="Practice"
+          className="flex items-center gap-3 border-b border-rule bg-paper px-4 py-1 text-sm"
+        >
+          <b className="text-bracken">Practice</b> Change what you like; nothing of it is real.
+          <Link href={`/practise/plays/${view.job.play}`} className="font-bold text-kingfisher underline">
+            Back to the lesson
+          </Link>
+        </aside>
+      )}
       <Header
         view={view}
         change={change}

@@ -4,7 +4,7 @@ import { Link, useSearch } from 'wouter';
 import { type Diagnosis, useDiagnosis, useDiagnosisStart, useFoundCause, useFoundSeen } from '../api/ledger';
 import { Button } from '../kit/Button';
 import { asSentence } from '../kit/words';
-import { SymptomPicture } from './SymptomPicture';
+import { SymptomPicture } from '../look/SymptomPicture';
 
 /** What was seen and is known, the causes with their chances, and the check that is worth its minutes. */
 export default function WrongPage() {
@@ -23,6 +23,9 @@ export default function WrongPage() {
         </Link>
         <Link href="/ledger" className="font-bold text-kingfisher underline">
           Ledger
+        </Link>
+        <Link href="/practise" className="font-bold text-kingfisher underline">
+          Practise
         </Link>
       </header>
       <h1 className="font-head text-2xl leading-tight font-bold">What went wrong?</h1>

@@ -26,7 +26,7 @@ from vamper.core.edge.medium import COMPARED
 from vamper.core.values.art import Preparation
 from vamper.core.values.findings import BadInput
 from vamper.core.values.stock import STOCK_BY_KEY
-from vamper.services.jobs.jobs import JobState
+from vamper.services.jobs.job_state import JobState
 from vamper.services.shop.styles import EdgeStyle
 
 router = door_router()

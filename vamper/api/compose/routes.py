@@ -13,7 +13,7 @@ from vamper.core.values.composition import ComposedSpec
 from vamper.core.values.fonts import FONTS
 from vamper.formats.names_list import read_names
 from vamper.formats.own_font import MOST_BYTES
-from vamper.services.jobs.jobs import JobState
+from vamper.services.jobs.job_state import JobState
 from vamper.services.work.not_found import NotFound
 
 router = door_router()

@@ -45,7 +45,7 @@ from vamper.formats.out.calendar import write_calendar
 from vamper.formats.out.drawing_pdf import write_drawings_pdf
 from vamper.services.finish.evening import Evenings
 from vamper.services.finish.finishing import finishing_of
-from vamper.services.jobs.jobs import JobState
+from vamper.services.jobs.job_state import JobState
 from vamper.services.shop.garments import Garment
 from vamper.services.work.not_found import NotFound
 

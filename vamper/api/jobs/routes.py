@@ -52,7 +52,8 @@ from vamper.demo.workshop import add_example
 from vamper.services.brief.phrase import Choice
 from vamper.services.design.arts import Imported
 from vamper.services.jobs.document import UNTITLED
-from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.jobs.job_state import JobState
+from vamper.services.jobs.jobs import Jobs
 
 router = door_router()
 

@@ -16,7 +16,7 @@ from vamper.core.values.limits import ONE_LINE
 from vamper.formats.art_in.art_zip import ZippedPicture
 from vamper.services.brief.brief import Phrase
 from vamper.services.brief.rail import StationFigure
-from vamper.services.jobs.jobs import JobState
+from vamper.services.jobs.job_state import JobState
 from vamper.services.packing.packing_service import PackingState
 
 

@@ -36,7 +36,7 @@ from vamper.services.brief.phrase import BriefFacts
 from vamper.services.brief.rail import StationFigure, dry_run_figure, empty_stations, finish_figure, stations
 from vamper.services.finish.finishing import finishing_of
 from vamper.services.jobs.composing import ArtNotes
-from vamper.services.jobs.jobs import JobState
+from vamper.services.jobs.job_state import JobState
 from vamper.services.ledger.runs import KeptRun
 from vamper.services.ledger.shelf_findings import shelf_findings
 from vamper.services.packing.packing_service import PackingStatus

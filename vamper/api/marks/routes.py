@@ -48,7 +48,7 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.reading import Remedy
 from vamper.formats.svg_path import DECIMALS, closed_path
 from vamper.services.handoff.measuring import helper_drawing, helper_file, helper_scene, vernier_file, vernier_of
-from vamper.services.jobs.jobs import JobState
+from vamper.services.jobs.job_state import JobState
 from vamper.services.planning.plans import Plans
 from vamper.services.shop.measured import Record
 

@@ -23,7 +23,8 @@ from vamper.core.values.units import MM_PER_INCH
 from vamper.services.brief.printing import dialog_lines, mirror_words
 from vamper.services.handoff.files import page_file, proof_file, proof_name
 from vamper.services.handoff.measuring import swatch_file
-from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.jobs.job_state import JobState
+from vamper.services.jobs.jobs import Jobs
 from vamper.services.ledger.made_sheets import MadeSheets
 from vamper.services.planning.plans import Plans
 from vamper.services.shop.shop import Shop

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from vamper.core.sheet.lay.arranging import AlignedBy, SpacedAlong
-from vamper.services.jobs.jobs import JobState
+from vamper.services.jobs.job_state import JobState
 
 
 class HandPiece(BaseModel):

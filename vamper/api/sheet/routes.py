@@ -31,7 +31,7 @@ from vamper.api.sheet.schemas import (
 )
 from vamper.api.sheet.views import PINS, pieces_out
 from vamper.core.values.findings import BadInput
-from vamper.services.jobs.jobs import JobState
+from vamper.services.jobs.job_state import JobState
 from vamper.services.packing.counting import Counted, PlainShape, Together
 from vamper.services.packing.scaling import Scaling
 

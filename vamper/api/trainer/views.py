@@ -128,8 +128,13 @@ def _step(step: PlayStep) -> PlayStepOut:
 def _pictures_of(made: MadeSheet) -> list[LookPicture]:
     if not made.read:
         return [LookPicture.SHEET, LookPicture.MARK]
-    depth = {str(Spoiling.NOT_THROUGH), str(Spoiling.BACKING_CUT)}
-    return [LookPicture.SHEET, *([LookPicture.DROP] if depth & {what for what, _ in made.spoiled} else [])]
+    seen = {what for what, _ in made.spoiled}
+    shows = [LookPicture.SHEET]
+    if seen & set(Spoiling):
+        shows.append(LookPicture.PIECE)
+    if seen & {Spoiling.NOT_THROUGH, Spoiling.BACKING_CUT}:
+        shows.append(LookPicture.DROP)
+    return shows
 
 
 def _made(made: MadeSheet) -> MadeOut:
@@ -159,7 +164,7 @@ def puzzle_pictures(puzzle: Puzzle) -> list[LookPicture]:
     if "marks-not-found" in puzzle.symptoms:
         return [LookPicture.SHEET, LookPicture.MARK]
     depth = {"not-through", "backing-cut", "not-through-places"}
-    return [LookPicture.SHEET, *([LookPicture.DROP] if depth & set(puzzle.symptoms) else [])]
+    return [LookPicture.SHEET, LookPicture.PIECE, *([LookPicture.DROP] if depth & set(puzzle.symptoms) else [])]
 
 
 def puzzle_answer_out(puzzle: Puzzle, right: bool) -> PuzzleAnswerOut:

@@ -36,6 +36,7 @@ class LookPicture(StrEnum):
     """What can be looked at closely, drawn by the twin as it really is."""
 
     SHEET = "sheet"
+    PIECE = "piece"
     MARK = "mark"
     DROP = "drop"
     RULER = "ruler"
@@ -128,7 +129,7 @@ class Possibility:
 
 
 @dataclass(frozen=True, slots=True)
-class Wanted:
+class WantedPiece:
     """What every piece must be, counted in its edge: so many holes and parts; None where it does not matter."""
 
     holes: int | None = None
@@ -173,7 +174,7 @@ class Lesson:
     facts: tuple[str, ...] = ()
     twin: Mapping[str, Any] = field(default_factory=dict)
     start: Mapping[str, float] = field(default_factory=dict)
-    wanted: Wanted = Wanted()
+    wanted: WantedPiece = WantedPiece()
     hidden: str = ""
 
     @property

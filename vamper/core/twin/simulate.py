@@ -246,7 +246,7 @@ def _run_piece(
         Spoiling.SLIPPED: slipped,
         Spoiling.BITTEN: bitten,
         Spoiling.BARE_RIM: bare,
-        **_print_spoilings(page, devices, piece, found),
+        **_print_spoilings(plan, page, devices, piece, found),
     }
     spoiled = np.zeros(runs, np.uint8)
     for number in range(len(SPOILINGS), 0, -1):
@@ -259,14 +259,14 @@ def _run_piece(
 
 
 def _print_spoilings(
-    page: PrintedRaster | None, devices: Devices, piece: PieceFacts, found: SimulationResult
+    plan: Plan, page: PrintedRaster | None, devices: Devices, piece: PieceFacts, found: SimulationResult
 ) -> dict[Spoiling, Booleans]:
     """What is wrong with the print of a piece: the same in every run."""
     wrong = dict.fromkeys((Spoiling.PRINT_MISSING, Spoiling.PRINT_FAULT, Spoiling.PRINT_SCALE), False)
     if page is not None:
         off = max(abs(side - 1) for side in printed_scale(devices.printer, page))
         left, _, right, _ = found.facts.edges[piece.placement].bounds
-        smeared = devices.printer.bleeds_mm > 0
+        smeared = devices.printer.bleeds_mm > 0 and plan.job.cutter.has_own_program
         creased = found.crease_mm is not None and left < found.crease_mm < right
         wrong[Spoiling.PRINT_MISSING] = piece.ink_there < WHOLE_FROM and not devices.printer.lines_mm
         wrong[Spoiling.PRINT_FAULT] = (

@@ -24,7 +24,8 @@ from vamper.services.design.art_reading import preview
 from vamper.services.design.arts import Arts
 from vamper.services.design.designer import AS_IT_CAME, ArtFile, Designer
 from vamper.services.jobs.document import JobDocument
-from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.jobs.job_state import JobState
+from vamper.services.jobs.jobs import Jobs
 from vamper.services.shop.own_fonts import OwnFonts
 from vamper.store.database import Sessions
 from vamper.store.tables import CompositionRow

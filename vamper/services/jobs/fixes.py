@@ -6,7 +6,8 @@ from typing import Any
 from vamper.core.values.findings import BadInput, FixTarget
 from vamper.services.jobs.answers import fixed, with_answer
 from vamper.services.jobs.items import Items
-from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.jobs.job_state import JobState
+from vamper.services.jobs.jobs import Jobs
 from vamper.services.jobs.variants import Variants
 
 # The job as it stands, the number of the design, the step's label, and what the fix changes.

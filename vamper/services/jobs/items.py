@@ -28,7 +28,8 @@ from vamper.services.design.arts import Arts
 from vamper.services.design.designer import ArtFile, Designer
 from vamper.services.design.trial import Trials
 from vamper.services.jobs.document import JobDocument
-from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.jobs.job_state import JobState
+from vamper.services.jobs.jobs import Jobs
 from vamper.services.work.cache import Cache
 
 _SKETCH_PX = 900

@@ -1,8 +1,7 @@
 """Jobs in the workshop: every change is one transaction and one step of the job's history."""
 
 from collections.abc import Callable, Iterable, Mapping, Sequence
-from dataclasses import dataclass, fields, replace
-from datetime import datetime
+from dataclasses import fields, replace
 from types import MappingProxyType
 from typing import Any
 
@@ -24,6 +23,7 @@ from vamper.services.jobs.document import (
 )
 from vamper.services.jobs.history import add_step, aware, begin, document_of, labels, moved
 from vamper.services.jobs.incoming import with_designs
+from vamper.services.jobs.job_state import JobState, JobSummary
 from vamper.services.shop.shop import Shop
 from vamper.services.shop.usual import UsualMachines
 from vamper.services.work.cache import Cache
@@ -47,41 +47,6 @@ _TAUGHT_WITH = {"stock", "cutter_id"}
 
 # What a document and a job say in the same words.
 _SAME = sorted({one.name for one in fields(JobDocument)} & {one.name for one in fields(Job)} - {"stock", "finish"})
-
-
-@dataclass(frozen=True, slots=True)
-class JobState:
-    """A job with its place in its history."""
-
-    id: int
-    document: JobDocument
-    changed_at: datetime
-    handed_off_at: datetime | None
-    undo: str | None
-    redo: str | None
-    play: int | None = None
-    """The play of a lesson that it is made for; a real job has none."""
-
-    @property
-    def revision(self) -> str:
-        return self.document.revision
-
-
-@dataclass(frozen=True, slots=True)
-class JobSummary:
-    id: int
-    title: str
-    pieces: int
-    designs: int
-    stock: str
-    stock_key: str
-    changed_at: datetime
-    handed_off_at: datetime | None
-    arts: tuple[str, ...]
-    customer: str
-    names: tuple[str, ...]
-    is_template: bool
-    archived_at: datetime | None
 
 
 class Jobs:
@@ -363,18 +328,6 @@ class Jobs:
         """Others are begun from a template as copies."""
         with self._sessions.begin() as session:
             _row(session, job_id).is_template = yes
-
-
-def check_real(state: JobState) -> None:
-    """What is made in a lesson stays there.
-
-    Raises
-    ------
-    BadInput
-        If a job is practised on.
-    """
-    if state.play is not None:
-        raise BadInput("this job belongs to a lesson; make its sheets on the lesson’s page", "job")
 
 
 def again(title: str) -> str:

@@ -16,7 +16,8 @@ from vamper.services.design.arts import Arts
 from vamper.services.design.designer import Designer
 from vamper.services.jobs.document import JobDocument
 from vamper.services.jobs.incoming import numbered
-from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.jobs.job_state import JobState
+from vamper.services.jobs.jobs import Jobs
 from vamper.services.work.reading_room import SEATS
 
 _COLOUR_WORDS = {

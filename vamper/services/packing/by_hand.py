@@ -25,7 +25,8 @@ from vamper.core.values.layers import by_itself
 from vamper.core.values.lengths import mm
 from vamper.core.values.placement import Pin, Placement, without_gaps
 from vamper.services.jobs.document import JobDocument
-from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.jobs.job_state import JobState
+from vamper.services.jobs.jobs import Jobs
 from vamper.services.packing.named import kept_as_they_lie
 from vamper.services.packing.tables import Hand, Table
 

@@ -25,7 +25,8 @@ from vamper.core.values.packing import TIDY
 from vamper.core.values.placement import Pin, Placement, Sheet, without_gaps
 from vamper.services.design.job_design import Design
 from vamper.services.jobs.document import JobDocument
-from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.jobs.job_state import JobState
+from vamper.services.jobs.jobs import Jobs
 from vamper.services.packing.planning import TimedWatch
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions

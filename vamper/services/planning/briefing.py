@@ -7,7 +7,8 @@ from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
 from vamper.services.brief.brief import choices
 from vamper.services.brief.phrase import BriefFacts, Choice, ChoiceContext
-from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.jobs.job_state import JobState
+from vamper.services.jobs.jobs import Jobs
 from vamper.services.ledger.supplies import Supplies
 from vamper.services.planning.plans import Plans
 from vamper.services.shop.shop import Shop

@@ -1,7 +1,8 @@
 """A job handed over as it is planned now: its files in one zip, and a record that nothing changes afterwards."""
 
 from vamper.services.handoff.hand_offs import HandOffs
-from vamper.services.jobs.jobs import Jobs, JobState, check_real
+from vamper.services.jobs.job_state import JobState, check_real
+from vamper.services.jobs.jobs import Jobs
 from vamper.services.ledger.handed import HandedOffs
 from vamper.services.planning.plans import Plans
 from vamper.store.database import Sessions

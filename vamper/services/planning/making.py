@@ -8,7 +8,8 @@ from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
 from vamper.core.values.run_seen import MarksSeen
 from vamper.core.values.tried import Outcome, SetThen
-from vamper.services.jobs.jobs import Jobs, JobState, check_real
+from vamper.services.jobs.job_state import JobState, check_real
+from vamper.services.jobs.jobs import Jobs
 from vamper.services.jobs.jobs import again as titled_again
 from vamper.services.ledger.logging import AS_PROPOSED, WasSetAs
 from vamper.services.ledger.made_sheets import MadeSheets

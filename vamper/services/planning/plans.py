@@ -15,7 +15,8 @@ from vamper.services.design.designer import Designer
 from vamper.services.design.job_design import Design, design_job
 from vamper.services.design.kept_designs import KeptDesigns
 from vamper.services.jobs.document import JobDocument
-from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.jobs.job_state import JobState
+from vamper.services.jobs.jobs import Jobs
 from vamper.services.packing.keyed_problem import KeyedProblem
 from vamper.services.packing.packing_service import PackingService, PackingStatus
 from vamper.services.packing.tables import Table, Tables

@@ -3,7 +3,8 @@
 from vamper.core.sheet.layout import Layout
 from vamper.core.values.findings import BadInput
 from vamper.services.design.kept_designs import KeptDesigns
-from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.jobs.job_state import JobState
+from vamper.services.jobs.jobs import Jobs
 from vamper.services.packing.by_hand import ByHand
 from vamper.services.packing.packing_service import PackingService, PackingState, PackingStatus
 from vamper.services.packing.scaling import Scaling, ScalingService, scaled_document

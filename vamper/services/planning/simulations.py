@@ -7,7 +7,8 @@ from vamper.core.twin.scan import Pixels
 from vamper.core.values.cutter import Route
 from vamper.services.design.item_pictures import ItemPictures
 from vamper.services.handoff.drafts import Pictures
-from vamper.services.jobs.jobs import Jobs, JobState
+from vamper.services.jobs.job_state import JobState
+from vamper.services.jobs.jobs import Jobs
 from vamper.services.planning.plans import Plans
 from vamper.services.planning.repacking import Repacking
 from vamper.services.shop.shop import Shop

@@ -31,6 +31,7 @@ from vamper.core.twin.faults import with_faults
 from vamper.core.twin.program_cutter import force_of, passes_of
 from vamper.core.twin.remedies import after_remedy
 from vamper.core.twin.sensor import seen_scene
+from vamper.core.twin.simulate import GOOD
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
 from vamper.core.values.job import Job
@@ -46,7 +47,7 @@ from vamper.services.work.cache import Cache
 
 # A lesson's sheets are few and plain: rows do, and a search would only make a play differ from the next.
 _PACKING_S = 1.0
-_SHEET_PPI = 110
+_SHEET_PPI, _PIECE_PPI, _BESIDE_MM = 110, 220, 3.0
 # Sheets with all that their pictures are drawn from, and plans.
 _KEPT, _KEPT_PLANS = 6, 12
 _RULER_MM, _RULER_PX_A_MM = (88.5, 107.0), 26.0
@@ -146,6 +147,8 @@ class TwinBench:
         if what is LookPicture.SHEET:
             return scanned(self._run_of(planned, devices), 0, _SHEET_PPI, run)
         plan = planned.plan
+        if what is LookPicture.PIECE:
+            return self._spoilt_piece(self._run_of(planned, devices), run)
         if what is LookPicture.MARK:
             marks = marks_or_usual(plan.job)
             if not marks:
@@ -161,6 +164,14 @@ class TwinBench:
             return self._drop(plan, devices, run)
         scale = devices.printer.scale.x * devices.printer.fit / plan.job.printer.scale.x
         return ruler_close_up(BAR_MM * scale, *_RULER_MM, _RULER_PX_A_MM, 5)
+
+    def _spoilt_piece(self, found: DryRunFiles, run: int) -> np.ndarray[Any, Any]:
+        """One spoilt piece, seen closely; the first one where all are good."""
+        runs = found.sheets[0]
+        place = int(np.argmax(runs.spoiled[run] != GOOD))
+        left, top, right, bottom = runs.facts.edges[runs.facts.pieces[place].placement].bounds
+        box = (left - _BESIDE_MM, top - _BESIDE_MM, right - left + 2 * _BESIDE_MM, bottom - top + 2 * _BESIDE_MM)
+        return scanned(found, 0, _PIECE_PPI, run, box)
 
     def plan(self, world: LessonWorld) -> Plan:
         """The plan of the job as it stands."""

@@ -36,6 +36,7 @@ from vamper.services.jobs.history import aware
 from vamper.services.jobs.jobs import Jobs
 from vamper.services.trainer.bench import TwinBench, changed_document
 from vamper.services.trainer.lessons import Lessons, OpenLesson
+from vamper.services.twin.dry_runs import Stopped
 from vamper.services.work.cache import Cache
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions
@@ -52,10 +53,6 @@ _MINUTES_A_FIELD = 1.0
 # Nothing is made otherwise by these.
 _BESIDE = {"last_number", "title", "customer", "meant", "meant_by_new"}
 _FIELD_WORDS = {"items": "designs", "packing": "gaps and packing", "finish": "what comes after the cut"}
-
-
-class Stopped(Exception):
-    """Nobody waits for what a good hand would have done any more."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -175,7 +172,7 @@ class Plays:
             if row is None:
                 raise NotFound("this play is no longer there; begin the lesson again")
             row.moves = [*row.moves, *entries]
-            row.sheets_used, row.minutes_used = play.sheets_used, play.minutes_used
+            row.sheets_used, row.seconds_used = play.sheets_used, round(play.minutes_used * 60)
             if play.end is not None:
                 row.passed, row.ended_at = play.passed, now()
 

@@ -4,11 +4,12 @@ Sheets on which the same pieces lie the same way are printed and cut from the sa
 """
 
 import io
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from dataclasses import dataclass, replace
 from functools import partial
 
 import numpy as np
+import numpy.typing as npt
 from PIL import Image
 
 from vamper.core.art.picture import Picture
@@ -30,6 +31,7 @@ from vamper.formats.cut_in.hpgl import read_hpgl
 from vamper.formats.out.page_png import Part, page_in
 from vamper.services.handoff.drafts import Pictures, drafted
 from vamper.services.handoff.files import PRINT_KEY, sheet_file
+from vamper.services.work.cache import Cache
 
 CUT_KEY, PICTURE_KEY = "cut_hpgl", "picture"
 # Fine enough for a sensor to find a mark to a hundredth of a millimetre.
@@ -37,6 +39,10 @@ SENSED_PPI = 150
 MOST_RUNS = 2000
 # Pictures are laid on whole pixels of the renderer; what is looked at closely is drawn finer.
 _FINER = 2
+# The picture that a program got last, and what it printed of it.
+_GIVEN_BYTES = 40 * 2**20
+_GIVEN: Cache[tuple[Plan, Picture]] = Cache(_GIVEN_BYTES, lambda given: given[1].rgba.nbytes)
+_PRINTED: Cache[tuple[Plan, npt.NDArray[np.uint8]]] = Cache(_GIVEN_BYTES, lambda printed: printed[1].nbytes)
 
 
 class Stopped(Exception):
@@ -98,15 +104,33 @@ def sheet_page(
 
 def _program_page(plan: Plan, sheet: int, pictures: Pictures, ppi: float, part: Part | None) -> PrintedRaster:
     """The page of a sheet as the machine's own program prints it from its picture."""
-    rgba = printed_by_program(plan, _given_picture(plan, sheet, pictures), picture_frame(plan, sheet), ppi)
+    key = (*_drawn(plan), sheet, ppi)
+    rgba = _PRINTED.get(
+        key,
+        lambda: (
+            plan,
+            printed_by_program(plan, _given_picture(plan, sheet, pictures), picture_frame(plan, sheet), ppi),
+        ),
+    )[1]
     x, y, width, height = part or (0, 0, rgba.shape[1], rgba.shape[0])
     return PrintedRaster(rgba[y : y + height, x : x + width], ppi, plan.job.paper, plan.job.printer.scale, (x, y))
 
 
 def _given_picture(plan: Plan, sheet: int, pictures: Pictures) -> Picture:
-    """The picture file of a sheet, read back as a program reads it."""
-    with Image.open(io.BytesIO(sheet_file(plan, sheet, PICTURE_KEY, pictures))) as image:
-        return Picture(np.asarray(image.convert("RGBA")))
+    """The picture file of a sheet, read back as a program reads it: to print it, and to find its outlines."""
+
+    def make() -> tuple[Plan, Picture]:
+        with Image.open(io.BytesIO(sheet_file(plan, sheet, PICTURE_KEY, pictures))) as image:
+            return plan, Picture(np.asarray(image.convert("RGBA")))
+
+    return _GIVEN.get((*_drawn(plan), sheet), make)[1]
+
+
+def _drawn(plan: Plan) -> tuple[Hashable, ...]:
+    """What the files of a plan are drawn from. Whatever is kept by it is kept with its plan, so that no other design
+    can come to be where one of its own was.
+    """
+    return plan.asked, plan.layout, tuple(id(item.outline) for item in plan.items)
 
 
 def sheet_strokes(plan: Plan, sheet: int, pictures: Pictures) -> tuple[CutStroke, ...]:

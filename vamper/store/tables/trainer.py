@@ -25,7 +25,7 @@ class PlayRow(TableBase):
     job_id: Mapped[int] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"))
     moves: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
     sheets_used: Mapped[int] = mapped_column(default=0)
-    minutes_used: Mapped[float] = mapped_column(default=0.0)
+    seconds_used: Mapped[int] = mapped_column(default=0)
     passed: Mapped[bool | None] = mapped_column(default=None)
     started_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), default=now)
     ended_at: Mapped[datetime | None] = mapped_column(DateTime(timezone=True), default=None)

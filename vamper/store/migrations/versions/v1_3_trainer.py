@@ -17,7 +17,7 @@ def upgrade() -> None:
         sa.Column("job_id", sa.Integer(), nullable=False),
         sa.Column("moves", sa.JSON(), nullable=False),
         sa.Column("sheets_used", sa.Integer(), nullable=False),
-        sa.Column("minutes_used", sa.Float(), nullable=False),
+        sa.Column("seconds_used", sa.Integer(), nullable=False),
         sa.Column("passed", sa.Boolean(), nullable=True),
         sa.Column("started_at", sa.DateTime(timezone=True), nullable=False),
         sa.Column("ended_at", sa.DateTime(timezone=True), nullable=True),

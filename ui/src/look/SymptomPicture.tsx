@@ -166,6 +166,13 @@ const PICTURES: Record<string, ReactNode> = {
       <path d="M36 22h10" {...bad} />
     </>
   ),
+  'colour-in-border': (
+    <>
+      <circle cx="32" cy="22" r="17" {...line} />
+      <circle cx="32" cy="22" r="14.5" {...fault} />
+      <circle cx="32" cy="22" r="10" {...print} />
+    </>
+  ),
   'border-hole': (
     <>
       <circle cx="32" cy="22" r="15" {...line} />
