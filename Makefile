@@ -11,7 +11,7 @@ test: export MALLOC_MMAP_THRESHOLD_ := 536870912
 test: export MALLOC_TRIM_THRESHOLD_ := 1073741824
 test: export MALLOC_TOP_PAD_ := 33554432
 UI := ui/dist/index.html
-UI_SOURCES := $(shell find ui/src -type f 2>/dev/null) ui/index.html ui/vite.config.ts ui/package.json
+UI_SOURCES := $(shell find ui/src docs/guide docs/screenshots -type f 2>/dev/null) ui/index.html ui/vite.config.ts ui/package.json
 
 demo: $(SETUP) $(UI) ## start with the demo workshop
 	@$(PY) -m vamper demo

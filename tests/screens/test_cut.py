@@ -154,7 +154,7 @@ def test_the_machines_own_program_from_the_picture_to_what_it_did(screen: Screen
     screen.says("Not through? Once more")
     screen.button("the machine on the kitchen table").click()
     screen.says("What runs the cutter?")
-    files = screen.driver.find_element(By.XPATH, "//*[@role='radio'][contains(., 'It takes cut files')]")
+    files = screen.driver.find_element(By.XPATH, "//*[@role='radio'][contains(., 'A machine that takes cut files')]")
     files.click()
     screen.wait(lambda: "The cut path" in screen.text(), "what a machine of cut files has")
     assert not screen.errors()

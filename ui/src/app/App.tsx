@@ -12,6 +12,7 @@ const BenchPage = lazy(() => import('../phone/BenchPage'));
 const PhonePage = lazy(() => import('../phone/PhonePage'));
 const TonightPage = lazy(() => import('../tonight/TonightPage'));
 const LedgerPage = lazy(() => import('../ledger/LedgerPage'));
+const GuidePage = lazy(() => import('./GuidePage'));
 const PlayPage = lazy(() => import('../practise/PlayPage'));
 const PractisePage = lazy(() => import('../practise/PractisePage'));
 const PuzzlePage = lazy(() => import('../practise/PuzzlePage'));
@@ -38,6 +39,10 @@ export function App() {
           <Route path="/wrong">
             <WrongPage />
           </Route>
+          <Route path="/guide">
+            <GuidePage />
+          </Route>
+          <Route path="/guide/:page">{(at) => <GuidePage page={at.page} />}</Route>
           <Route path="/practise">
             <PractisePage />
           </Route>

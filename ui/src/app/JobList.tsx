@@ -11,11 +11,12 @@ import { useUploads } from '../api/uploads';
 import { Button } from '../kit/Button';
 import { useKeys } from '../kit/shortcuts';
 import { ArtPicker } from '../look/ArtPicker';
-import { FirstRun, Questions } from './FirstRun';
+import { FirstRun } from './FirstRun';
 import { FromThePhone } from './FromThePhone';
 import { Incoming } from './Incoming';
 import { JobCard } from './JobCard';
 import { Logo } from './Logo';
+import { Questions } from './Questions';
 
 type Summary = Schemas['JobSummaryOut'];
 type Shelf = 'open' | 'templates' | 'aside';
@@ -91,6 +92,10 @@ export default function JobList() {
             <h1 className="font-head text-2xl font-bold">Jobs</h1>
             <p className="text-soft">
               Each is one order or one idea: art, stock, sheets, and the files to print and cut.{' '}
+              <Link href="/guide" className="text-kingfisher underline">
+                The guide
+              </Link>{' '}
+              ·{' '}
               <Link href="/words" className="text-kingfisher underline">
                 What do the words mean?
               </Link>
@@ -125,13 +130,15 @@ export default function JobList() {
           </nav>
         )}
         {jobs.error && <p className="panel p-4 text-rowan">{jobs.error.message}</p>}
-        <ul className="grid grid-cols-1 gap-3 md:grid-cols-2">
-          {shown.map((job) => (
-            <JobCard key={job.id} job={job} />
-          ))}
-        </ul>
-        {jobs.data?.length === 0 && <FirstRun pick={() => picker.current?.click()} />}
+        {shown.length > 0 && (
+          <ul className="grid grid-cols-1 gap-3 md:grid-cols-2">
+            {shown.map((job) => (
+              <JobCard key={job.id} job={job} />
+            ))}
+          </ul>
+        )}
         <Questions />
+        {jobs.data?.length === 0 && <FirstRun pick={() => picker.current?.click()} />}
         {jobs.data && jobs.data.length > 0 && shown.length === 0 && (
           <p className="panel p-4">
             {words

@@ -8,7 +8,15 @@ import { Window } from '../kit/Window';
 export function KeysDialog({ open, close }: { open: boolean; close: () => void }) {
   const { on, turn } = useSingleKeys();
   return (
-    <Window title="Keys" open={open} close={close}>
+    <Window title="Help and keys" open={open} close={close}>
+      <p className="mb-3 flex flex-wrap gap-5">
+        <Link href="/guide" className="font-bold text-kingfisher underline" onClick={close}>
+          The guide
+        </Link>
+        <Link href="/words" className="font-bold text-kingfisher underline" onClick={close}>
+          Words of the craft
+        </Link>
+      </p>
       <div className="mb-3">
         <Tick label="Letters and signs act by themselves" on={on} set={turn} />
       </div>
@@ -20,9 +28,6 @@ export function KeysDialog({ open, close }: { open: boolean; close: () => void }
           </div>
         ))}
       </dl>
-      <Link href="/words" className="mt-4 inline-block font-bold text-kingfisher underline" onClick={close}>
-        Words of the craft
-      </Link>
     </Window>
   );
 }

@@ -147,7 +147,7 @@ def unsure_finding(setting: CutSetting, stock: Stock) -> list[Finding]:
         Finding(
             "cut.unsure",
             Severity.LOOK,
-            f"{_cut_words(setting)} good in only {share} of 100: make a test first",
+            f"{_cut_words(setting)} comes out good in only {share} of 100: make a test cut first",
             f"{_why_unsure(setting, stock)} {_what_helps(setting)}",
             figures,
         )
@@ -156,8 +156,8 @@ def unsure_finding(setting: CutSetting, stock: Stock) -> list[Finding]:
 
 def _cut_words(setting: CutSetting) -> str:
     if setting.cut is Cut.THROUGH:
-        return "Cut through"
-    return "Cut through the face only" if setting.spoken.speaks else "Kiss cut"
+        return "The cut through"
+    return "The cut through the face" if setting.spoken.speaks else "The kiss cut"
 
 
 def _why_unsure(setting: CutSetting, stock: Stock) -> str:
