@@ -195,7 +195,9 @@ def test_stations_by_keyboard_alone(screen: Screen) -> None:
     screen.press(Keys.ESCAPE)
 
 
-@pytest.mark.parametrize("path", ["/", "/phone", "/jobs/4/bench", "/jobs/404/sheet", "/guide", "/guide/marks", "/nowhere"])
+@pytest.mark.parametrize(
+    "path", ["/", "/phone", "/jobs/4/bench", "/jobs/404/sheet", "/guide", "/guide/marks", "/nowhere"]
+)
 def test_axe_finds_nothing(screen: Screen, path: str) -> None:
     screen.open(path)
     screen.wait(lambda: len(screen.text()) > 60 and "Opening" not in screen.text(), "the screen")
