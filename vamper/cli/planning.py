@@ -146,7 +146,9 @@ def check(
     from vamper.formats.check_file import check_document
     from vamper.formats.job_file import read_item
     from vamper.services.design.designer import ArtFile, Designer
+    from vamper.services.work.children import fork_from_here
 
+    fork_from_here()
     with bad_input_is_one_line():
         if stock not in STOCK_BY_KEY:
             raise BadInput(f"no stock is called “{stock[:40]}”; known are {', '.join(STOCK_BY_KEY)}", "--stock")

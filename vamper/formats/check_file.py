@@ -3,7 +3,7 @@
 from typing import Any
 
 from vamper.core.design import DesignedItem
-from vamper.core.edge.handling import advise, candidates, handling_of
+from vamper.core.edge.handling import advise, candidates, drawn_small, handling_of
 from vamper.core.inspect import item_findings
 from vamper.core.values.art import Purpose
 from vamper.core.values.findings import most_serious_first
@@ -36,7 +36,7 @@ def check_document(item: DesignedItem, purpose: Purpose, stock: Stock) -> dict[s
                 "roughness": round(one.handling.roughness, 3),
                 "fingers": len(one.handling.fingers_mm),
             }
-            for one in candidates(item.outline, item.spec.edge, stock.least_neck_mm)
+            for one in candidates(drawn_small(item.outline), item.spec.edge, stock.least_neck_mm)
         ],
         "findings": [
             finding_entry(one, {item.number: 0}).model_dump(mode="json", exclude_unset=True) for one in findings

@@ -15,7 +15,7 @@ from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.edge.kind import KINDS, EdgeKind, along_with_kind
 from vamper.core.values.art import Purpose
 from vamper.core.values.edge import EdgeSpec
-from vamper.core.values.geometry import grow, longest_side, opening, parts
+from vamper.core.values.geometry import as_multi, grow, longest_side, opening, parts
 from vamper.core.values.lengths import mm
 from vamper.core.values.stock import Stock, StockClass
 
@@ -23,6 +23,7 @@ FINGER_RADIUS_MM = 3.0
 LEAST_FINGER_MM = 4.0
 CLOSE_SMOOTH_MM = 1.0
 SMOOTH_MM = 5.0
+_SMALL_MM = 0.02
 _ROUNDING_MM = 0.02
 # The kind that can be close or smooth.
 _CLOSEST = "follow"
@@ -127,6 +128,13 @@ class Candidate:
     edge: Edge
     handling: Handling
     chosen: bool = False
+
+
+def drawn_small(outline: Outline) -> Outline:
+    """An outline with fewer points, for shapes to choose from: they are derived several times faster, and their areas
+    are right to a few in a thousand.
+    """
+    return replace(outline, shape=as_multi(parts(outline.shape.simplify(_SMALL_MM))))
 
 
 def candidates(outline: Outline, spec: EdgeSpec, least_neck_mm: float) -> tuple[Candidate, ...]:

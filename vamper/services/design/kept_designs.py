@@ -10,16 +10,14 @@ import threading
 from collections.abc import Callable
 from functools import cache
 from importlib import resources
-from typing import TypeVar
-
-from sqlalchemy import delete, select
-from sqlalchemy.dialects.sqlite import insert
+from typing import TYPE_CHECKING, TypeVar
 
 from vamper.formats.packed import packed, unpacked
 from vamper.services.work.keys import digest_of
-from vamper.store.database import Sessions
-from vamper.store.tables import ComputedRow, now
-from vamper.store.trouble import StoreTrouble
+
+if TYPE_CHECKING:
+    # A command without a workshop would read the whole of the store for nothing.
+    from vamper.store.database import Sessions
 
 T = TypeVar("T")
 _LOG = logging.getLogger(__name__)
@@ -47,7 +45,7 @@ def program() -> str:
 class KeptDesigns:
     """What one workshop keeps; without a file it keeps nothing."""
 
-    def __init__(self, sessions: Sessions | None = None) -> None:
+    def __init__(self, sessions: "Sessions | None" = None) -> None:
         self._sessions = sessions
         self._pending: dict[str, bytes] = {}
         self._guard = threading.Lock()
@@ -56,6 +54,8 @@ class KeptDesigns:
         """The value that follows from `made_from`: as it is kept, or made now and kept from the next `write` on."""
         if self._sessions is None:
             return make()
+        from vamper.store.tables import ComputedRow
+
         key = digest_of("design", 1, kind.__name__, program(), made_from)
         with self._sessions() as session:
             row = session.get(ComputedRow, key)
@@ -75,6 +75,12 @@ class KeptDesigns:
             pending = dict(self._pending)
         if not pending or self._sessions is None:
             return
+        from sqlalchemy import delete, select
+        from sqlalchemy.dialects.sqlite import insert
+
+        from vamper.store.tables import ComputedRow, now
+        from vamper.store.trouble import StoreTrouble
+
         try:
             with self._sessions.begin() as session:
                 for key, data in pending.items():

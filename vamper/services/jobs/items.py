@@ -8,7 +8,7 @@ from vamper.core.art.covering import covering_crop
 from vamper.core.art.groups import Group, groups_of, start_apart_mm
 from vamper.core.art.legible import Legibility, legibility
 from vamper.core.design import DesignedItem
-from vamper.core.edge.handling import Candidate, Handling, HandlingAdvice, advise, candidates, handling_of
+from vamper.core.edge.handling import Candidate, Handling, HandlingAdvice, advise, candidates, drawn_small, handling_of
 from vamper.core.edge.holes import hole_turned
 from vamper.core.edge.medium import Wanted, wanted_of
 from vamper.core.edge.thin import holding_neck
@@ -20,7 +20,6 @@ from vamper.core.printing.bleed import bleed_box_mm, carried_outward
 from vamper.core.values.art import SizedOver, SizeSpec
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import BlankSpec
-from vamper.core.values.geometry import as_multi, parts
 from vamper.core.values.item import ItemSpec, Tile
 from vamper.core.values.stock import Stock
 from vamper.formats.art_in.raster import png_bytes
@@ -34,7 +33,6 @@ from vamper.services.work.cache import Cache
 
 _SKETCH_PX = 900
 _KEPT_SHAPES = 100
-_CARD_MM = 0.02
 _COARSE = 4.0
 
 
@@ -105,13 +103,11 @@ class Items:
         stock, purpose, coated = self._made_of(state.document), state.document.purpose, state.document.finish.coated
 
         def make() -> Shapes:
-            # Shapes to choose from are drawn small: fewer points make them several times faster.
-            outline = replace(item.outline, shape=as_multi(parts(item.outline.shape.simplify(_CARD_MM))))
             return Shapes(
                 handling_of(item.edge.shape),
                 item.edge.shape.area,
                 advise(stock, purpose, coated),
-                candidates(outline, item.spec.edge, stock.least_neck_mm),
+                candidates(drawn_small(item.outline), item.spec.edge, stock.least_neck_mm),
             )
 
         front = state.document.item(number).back_of
@@ -125,7 +121,7 @@ class Items:
         most = _COARSE * max(one.least_neck_mm for one in stocks)
 
         def make() -> float:
-            return holding_neck(as_multi(parts(outline.shape.simplify(_CARD_MM))), most)
+            return holding_neck(drawn_small(outline).shape, most)
 
         holding = self._holding.get((outline.shape.wkb, most), make)
         return wanted_of(max(width, height), holding, stocks)

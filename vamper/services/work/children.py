@@ -27,10 +27,22 @@ READ_AHEAD = (
 _one_at_a_time = threading.Lock()
 
 
+# A command that ends soon forks its children off itself.
+_from_here: list[str] = []
+
+
+def fork_from_here() -> None:
+    """Take children from this very process from now on: for a command that reads one file and ends, which has read all
+    modules that they need and has no other threads. Nothing is changed where children are at work already.
+    """
+    if _context.cache_info().currsize == 0 and "fork" in multiprocessing.get_all_start_methods():
+        _from_here.append("fork")
+
+
 @lru_cache(maxsize=1)
 def _context() -> BaseContext:
     """Where children come from; there is one such place in a program."""
-    method = next(name for name in _METHODS if name in multiprocessing.get_all_start_methods())
+    method = next(name for name in (*_from_here, *_METHODS) if name in multiprocessing.get_all_start_methods())
     context = multiprocessing.get_context(method)
     if method == "forkserver":
         context.set_forkserver_preload(list(READ_AHEAD))
