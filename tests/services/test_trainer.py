@@ -5,13 +5,16 @@ from dataclasses import replace
 import pytest
 from fastapi.testclient import TestClient
 
+from tests.conftest import disc_png
 from vamper.api.app import create_app
+from vamper.core.ledger.run import CameOut, Spoilt, SpoiltPiece
 from vamper.core.trainer.coach import Coach
-from vamper.core.trainer.lesson import LESSONS, LookPicture
+from vamper.core.trainer.lesson import LESSONS, LookPicture, MoveKind
 from vamper.core.trainer.play import LessonPlay, PlayEnd, after_move
 from vamper.core.trainer.puzzles import PuzzleLevel, puzzle_of
 from vamper.core.values.findings import BadInput
 from vamper.services.design.designer import Designer
+from vamper.services.ledger.logging import Said
 from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.trainer.bench import TwinBench
 from vamper.services.workshop import Workshop
@@ -149,3 +152,28 @@ def test_a_lesson_shorter_of_time_ends(workshop: Workshop) -> None:
     live = workshop.plays.get(workshop.plays.begin("wet-coat", ""))
     short = replace(live.play, lesson=replace(live.play.lesson, minutes=5))
     assert after_move(short, "wait-10", live.bench).end is PlayEnd.NO_TIME
+
+
+def test_a_spoilt_run_of_ones_own_can_be_practised(workshop: Workshop) -> None:
+    art = workshop.arts.take_in("disc.png", disc_png())
+    job = workshop.jobs.create("Buoys")
+    workshop.jobs.add_item(job, art.digest, art.name, 40.0, art.start_edge)
+    workshop.jobs.change_items(job, "more", (1,), {"quantity": 4})
+    workshop.handing_over.record(workshop.jobs.get(job))
+    spoilt = (SpoiltPiece(0, Spoilt.TORN),)
+    run = workshop.made.log_outcome(job, Said(1, 1, CameOut.SPOILED, spoilt))
+    assert workshop.lessons.of_runs() == []
+    workshop.runs.found(run, "tuft-on-tip")
+    (mine,) = workshop.lessons.of_runs()
+    assert mine.key == f"run-{run}"
+    live = workshop.plays.get(workshop.plays.begin(mine.key, "Ada"))
+    assert live.play.lesson.pieces == live.first.pieces == 4
+    assert any(one.kind is MoveKind.LOOK and one.is_yes("tuft-on-tip") for one in live.play.lesson.moves)
+    live = workshop.plays.move(live.id, "clean-tip")
+    live = workshop.plays.move(live.id, "make-and-look")
+    assert live.play.good >= live.first.good
+    # A run whose cause the twin cannot show is no lesson.
+    workshop.runs.found(run, "too-hot")
+    assert workshop.lessons.of_runs() == []
+    with pytest.raises(BadInput, match="no lesson can be made"):
+        workshop.lessons.open(mine.key)

@@ -288,6 +288,9 @@ const PICTURES: Record<string, ReactNode> = {
   ),
 };
 
+/** Whether there is a drawing of a symptom. */
+export const isDrawn = (symptom: string) => symptom in PICTURES;
+
 /** What a symptom looks like; the sentence beside it says the same. */
 export function SymptomPicture({ symptom }: { symptom: string }) {
   return (

@@ -1,5 +1,5 @@
 import { type MadeSheet, type Play, stepPictureUrl } from '../api/practise';
-import { SymptomPicture } from '../look/SymptomPicture';
+import { isDrawn, SymptomPicture } from '../look/SymptomPicture';
 import { PICTURE_SIZES, PICTURE_WORDS } from './figures';
 
 interface SeenProps {
@@ -50,12 +50,18 @@ export function SeenStep({ play, step, title }: SeenProps) {
 function Came({ made }: { made: MadeSheet }) {
   if (!made.marks_read)
     return <p>The marks were not found, so nothing was cut. The sheet is whole: it can be loaded again.</p>;
+  const drawn = made.spoiled.filter((one) => isDrawn(one.code));
   return (
-    <p>
-      <b>
-        {made.good} of {made.pieces} are good.
-      </b>{' '}
-      {made.spoiled.map((one) => `${one.pieces} ${one.text}.`).join(' ')}
-    </p>
+    <div className="flex flex-wrap items-center gap-3">
+      <p>
+        <b>
+          {made.good} of {made.pieces} are good.
+        </b>{' '}
+        {made.spoiled.map((one) => `${one.pieces} ${one.text}.`).join(' ')}
+      </p>
+      {drawn.map((one) => (
+        <SymptomPicture key={one.code} symptom={one.code} />
+      ))}
+    </div>
   );
 }

@@ -10,6 +10,7 @@ from dataclasses import dataclass, fields, replace
 from typing import Any
 
 from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, Seen, diagnose
+from vamper.core.ledger.run import symptoms_of
 from vamper.core.trainer.lesson import BENCHES, LESSONS, Lesson, lesson_of
 from vamper.core.trainer.play import LessonWorld
 from vamper.core.trainer.puzzles import SHOWN
@@ -140,7 +141,7 @@ def _named(art: str) -> str:
 
 def _of_cause(kept: KeptRun, cause: str, pieces: int) -> Mapping[str, Any]:
     """The table of a lesson on one cause: those that look like it beside it, with their checks and what mends them."""
-    seen = tuple(CAUSE_BY_KEY[cause].seen)[:1]
+    seen = symptoms_of(kept.run) or tuple(CAUSE_BY_KEY[cause].seen)[:1]
     suspects = [one.cause.key for one in diagnose(Seen(seen)).suspects]
     others = [one for one in suspects if one != cause and one in SHOWN and SHOWN[one].faults != SHOWN[cause].faults]
     might = [cause, *others[:_OTHERS]]
