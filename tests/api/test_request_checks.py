@@ -212,6 +212,11 @@ FILLED = {
     "record_id": 1,
     "drop": 0,
     "side": "across",
+    "play_id": 1,
+    "step": 0,
+    "what": "sheet",
+    "level": "easy",
+    "seed": 1,
 }
 
 
