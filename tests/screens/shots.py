@@ -197,7 +197,7 @@ def _first_run(data: Path) -> None:
         try:
             screen = Screen(driver, base)
             screen.open("/")
-            screen.says("What do you measure in?")
+            screen.says("What cuts?")
             driver.save_screenshot(str(FOLDER / "first-run.png"))
         finally:
             driver.quit()
