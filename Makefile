@@ -1,5 +1,5 @@
 # One command each; everything they need is set up on the way.
-.PHONY: demo test wheel check-python check-ui check-types check-lint check-look check-units dev bench faults approve shots samples setup ui client lock check-tools schema
+.PHONY: demo test wheel check check-python check-ui check-types check-lint check-look check-units dev bench faults approve shots samples setup ui client lock check-tools schema
 PY := .venv/bin/python
 SETUP := .venv/.installed
 # Compiled modules are kept, so that nothing that is started compiles all of them again.
@@ -30,6 +30,11 @@ check-python: .venv/.installed-dev
 	.venv/bin/ruff check --quiet .
 	.venv/bin/mypy vamper
 	.venv/bin/lint-imports --no-cache | tail -8
+
+check: ## all of `make test` but the tests, and the client and schemas made anew: before a last commit
+	@$(MAKE) --no-print-directory -j3 check-python check-ui
+	@$(MAKE) --no-print-directory schema client
+	@git diff --stat
 
 check-ui: check-types check-lint check-look check-units
 
