@@ -276,3 +276,17 @@ def test_a_lesson_begins_with_a_spoilt_sheet() -> None:
     first = first_sheet(LessonPlay(lesson, 1), PaperBench(lesson, {0: "clean-tip", 1: "new-blade"}))
     assert first.good == _PIECES - 1
     assert first.spoiled == (("torn", 1),)
+
+
+def test_what_went_wrong_can_be_asked_and_heeds_what_was_checked() -> None:
+    lesson = LESSONS["torn-points"]
+    bench = PaperBench(lesson, {0: "clean-tip", 1: "new-blade"})
+    play = after_move(LessonPlay(lesson, 1), "ask", bench)
+    assert play.steps[-1].told.startswith("Most likely: ")
+    first = play.steps[-1].told
+    play = after_move(after_move(play, "tip-clean", bench), "ask", bench)
+    assert play.steps[-1].told.startswith("Most likely: Fibre or glue hangs on the tip (")
+    assert play.steps[-1].told != first
+    assert play.minutes_used == 2 + 1 + 2
+    # Where nothing that the network knows is seen, it cannot be asked.
+    assert LESSONS["too-few"].move("ask") is None

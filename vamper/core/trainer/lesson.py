@@ -200,15 +200,20 @@ class Lesson:
 
 
 _PACKAGE = f"{__package__}.lessons"
+# Asks the network of causes.
+ASK = "ask"
 _MOVES = table(__package__, "moves.toml")
 BENCHES: Mapping[str, Mapping[str, Any]] = table(__package__, "benches.toml")
 
 
 def lesson_of(key: str, data: Mapping[str, Any]) -> Lesson:
-    """A lesson from its table; a hint can be asked for in each."""
+    """A lesson from its table; in each a hint can be asked for, and where something is seen, what may cause it."""
     own: Mapping[str, Mapping[str, Any]] = data.get("own", {})
     by_program = BENCHES[data["bench"]]["cutter"].get("route") == "program"
-    moves = [_move(code, own.get(code, {}), by_program) for code in (*data["moves"], "hint")]
+    moves = [
+        _move(code, own.get(code, {}), by_program)
+        for code in (*data["moves"], *([ASK] if data.get("seen") else []), "hint")
+    ]
     return row(Lesson, {**{name: one for name, one in data.items() if name != "own"}, "key": key, "moves": moves})
 
 

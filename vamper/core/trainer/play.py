@@ -15,7 +15,8 @@ from typing import Any, Protocol
 import numpy as np
 import numpy.typing as npt
 
-from vamper.core.trainer.lesson import Lesson, LessonMove, LookPicture, MoveKind
+from vamper.core.ledger.diagnosis import Seen, diagnose
+from vamper.core.trainer.lesson import ASK, Lesson, LessonMove, LookPicture, MoveKind
 from vamper.core.twin.simulate import SPOILINGS, Spoiling
 from vamper.core.values.findings import BadInput
 from vamper.core.values.twin import FaultKey
@@ -24,6 +25,7 @@ from vamper.core.values.twin import FaultKey
 RUNS = 200
 # A sheet that only has to be loaded again takes this share of the time of one that is printed, too.
 _LOAD_AGAIN = 0.4
+_MOST_LIKELY = 3
 _AS_IT_COMES = LessonMove("first", MoveKind.MAKE, "", 0, 1)
 BORDER_HOLE, LETTERS_LOOSE = "border-hole", "letters-loose"
 
@@ -218,11 +220,22 @@ def after_move(play: LessonPlay, code: str, bench: LessonBench) -> LessonPlay:
     if move.kind is MoveKind.MAKE:
         return _making(play, move, bench)
     told = ""
-    if move.kind is MoveKind.HINT:
+    if move.code == ASK:
+        told = _likely(play)
+    elif move.kind is MoveKind.HINT:
         told = play.lesson.hints[sum(one.code == move.code for one in play.taken)]
     elif move.kind is MoveKind.LOOK:
         told = move.yes if move.is_yes(play.lesson.truth.cause) else move.no
     return _with_step(play, move, move.minutes, 0, told, ())
+
+
+def _likely(play: LessonPlay) -> str:
+    """What the network of causes makes of what is seen, and of the checks that were made."""
+    truth = play.lesson.truth.cause
+    checked = {one.check: one.is_yes(truth) for one in play.taken if one.check}
+    found = diagnose(Seen(play.lesson.seen, play.lesson.facts, checked)).suspects[:_MOST_LIKELY]
+    causes = (f"{one.cause.text.rstrip('.')} ({round(one.chance * 100)} of 100)" for one in found)
+    return f"Most likely: {'; '.join(causes)}."
 
 
 def made_otherwise(play: LessonPlay, text: str, minutes: float) -> LessonPlay:
