@@ -4,6 +4,7 @@ import { Link, useLocation } from 'wouter';
 import { type Play, type PlayStep, useBeginPlay } from '../api/practise';
 import { Button } from '../kit/Button';
 import { asSentence } from '../kit/words';
+import { Explained } from '../look/Explained';
 import { useLearner } from './learner';
 import { costWords, sheetsWords } from './figures';
 
@@ -37,7 +38,9 @@ export function Afterwards({ play, after }: Props) {
       <p>
         <b>What was wrong:</b> {after.hidden}
       </p>
-      <p className="border-l-4 border-kingfisher pl-3 text-lg">{after.keep}</p>
+      <p className="border-l-4 border-kingfisher pl-3 text-lg">
+        <Explained text={after.keep} />
+      </p>
       <Lane name="Your way" steps={play.steps} most={most} parts={parts} />
       {best && <Lane name="A good hand" steps={best.steps} most={most} parts={parts} />}
       {best && parts !== null && play.steps.length > 0 && (

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 
 import { type LessonMove, type Play, type PlayStep, useGiveUp, useMove, usePlay } from '../api/practise';
 import { Button } from '../kit/Button';
+import { Explained } from '../look/Explained';
 import { Loaded } from '../look/Loaded';
 import { Afterwards } from './Afterwards';
 import { minutesWords, sheetsWords } from './figures';
@@ -105,7 +106,9 @@ function Slip({ play }: { play: Play }) {
       <h1 className="font-head text-xl leading-tight font-bold">{play.title}</h1>
       <p className="mt-1">{play.aim}</p>
       <p className="mt-1 text-sm text-soft">{play.pieces} good pieces off one sheet, so that they match.</p>
-      <p className="mt-2 border-t border-rule pt-2">{play.told}</p>
+      <p className="mt-2 border-t border-rule pt-2">
+        <Explained text={play.told} />
+      </p>
     </section>
   );
 }
