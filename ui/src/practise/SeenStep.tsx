@@ -29,7 +29,9 @@ export function SeenStep({ play, step, title }: SeenProps) {
           ))}
         </ul>
       )}
-      {made && <Came made={made} />}
+      {made && (
+        <Came made={made} drawn={one ? made.spoiled.map((spoilt) => spoilt.code).filter(isDrawn) : []} />
+      )}
       <div className="flex flex-wrap items-start gap-4">
         {shows.map((what) => (
           <figure key={what} className="flex min-w-0 flex-col gap-1">
@@ -47,10 +49,10 @@ export function SeenStep({ play, step, title }: SeenProps) {
   );
 }
 
-function Came({ made }: { made: MadeSheet }) {
+/** What came of a sheet; `drawn` are the symptoms that are not drawn beside it already. */
+function Came({ made, drawn }: { made: MadeSheet; drawn: string[] }) {
   if (!made.marks_read)
     return <p>The marks were not found, so nothing was cut. The sheet is whole: it can be loaded again.</p>;
-  const drawn = made.spoiled.filter((one) => isDrawn(one.code));
   return (
     <div className="flex flex-wrap items-center gap-3">
       <p>
@@ -59,8 +61,8 @@ function Came({ made }: { made: MadeSheet }) {
         </b>{' '}
         {made.spoiled.map((one) => `${one.pieces} ${one.text}.`).join(' ')}
       </p>
-      {drawn.map((one) => (
-        <SymptomPicture key={one.code} symptom={one.code} />
+      {drawn.map((code) => (
+        <SymptomPicture key={code} symptom={code} />
       ))}
     </div>
   );
