@@ -48,11 +48,6 @@ def test_the_best_way_fills_the_order_and_doing_nothing_does_not(
     assert again.passed == first.passed
 
 
-@pytest.fixture(scope="module")
-def keys() -> list[str]:
-    return list(LESSONS)
-
-
 def test_a_lesson_is_played_in_the_workshop_and_leaves_nothing_there(workshop: Workshop) -> None:
     before = [one.id for one in workshop.jobs.all()]
     play_id = workshop.plays.begin("letters", "Ada")

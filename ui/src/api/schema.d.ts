@@ -7248,7 +7248,6 @@ export interface components {
      * @description A move that can be made now, with what it takes.
      */
     MoveOut: {
-      at: components['schemas']['Station'] | null;
       /** Code */
       code: string;
       kind: components['schemas']['MoveKind'];

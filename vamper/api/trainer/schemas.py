@@ -71,8 +71,6 @@ class MoveOut(BaseModel):
     text: str
     minutes: float
     sheets: int
-    at: Station | None
-    """The station of the practice job where the learner may do it by hand."""
 
 
 class SpoiledOut(BaseModel):

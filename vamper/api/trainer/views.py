@@ -25,11 +25,8 @@ from vamper.core.trainer.puzzles import Puzzle, best_checks
 from vamper.core.trainer.sheet_words import spoiling_text
 from vamper.core.trainer.spacing import INTERVALS_DAYS
 from vamper.core.twin.simulate import Spoiling
-from vamper.core.values.findings import Station
 from vamper.services.trainer.plays import LessonProgress, LivePlay
 
-# Where a field of the job is changed by hand.
-_FIELD_STATIONS = {"edge": Station.EDGE, "packing": Station.SHEET, "marks": Station.MARKS, "width_mm": Station.ART}
 # Causes and checks that are offered for a spoilt sheet, the likeliest first.
 _MOST_CAUSES = 12
 
@@ -101,9 +98,7 @@ def _moves(play: LessonPlay) -> list[MoveOut]:
     found = []
     for one in play.offered():
         minutes, sheets = play.cost(one)
-        path = next(iter(one.job), "").split(".")
-        at = next((station for field, station in _FIELD_STATIONS.items() if field in path), None)
-        found.append(MoveOut(code=one.code, kind=one.kind, text=one.text, minutes=minutes, sheets=sheets, at=at))
+        found.append(MoveOut(code=one.code, kind=one.kind, text=one.text, minutes=minutes, sheets=sheets))
     return found
 
 

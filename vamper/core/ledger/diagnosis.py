@@ -25,6 +25,8 @@ _TABLE = table(__package__, "causes.toml")
 SLIP = 0.006
 # How often a check answers yes where its cause is at work, and where another one is.
 YES, FALSE_YES = 0.9, 1 / 14
+# A check answers yes for another cause than its own where it is expected to at least so often.
+_ALSO_YES = 0.5
 # Priors weigh as much as so many causes that were found here.
 _PRIOR_RUNS = 30.0
 _DECIMALS = 6
@@ -82,6 +84,14 @@ OTHER = Cause(key="something-else", seen={}, facts={}, check="", also={}, **_TAB
 # All that may be at work.
 HYPOTHESES: tuple[Cause, ...] = (*CAUSES, OTHER)
 CAUSE_BY_KEY = {cause.key: cause for cause in HYPOTHESES}
+
+
+def answers_yes(check: str, cause: str) -> bool:
+    """What a check, by its key, truly answers where a cause, by its key, is at work; no for a cause of no list."""
+    if cause not in CAUSE_BY_KEY:
+        return False
+    asked = (one for one in HYPOTHESES if one.check == check)
+    return any(one.key == cause or one.also.get(cause, 0.0) >= _ALSO_YES for one in asked)
 
 
 @dataclass(frozen=True)

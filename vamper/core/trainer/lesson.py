@@ -11,14 +11,11 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Any
 
-from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, CHECKS, Seen, diagnose
+from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, CHECKS, Seen, answers_yes, diagnose
 from vamper.core.twin.remedies import remedy_text
 from vamper.core.values.findings import Station
 from vamper.core.values.tables import row, table
 from vamper.core.values.twin import FaultKey
-
-# A check answers yes for another cause, too, where it is expected to at least so often.
-_ALSO_YES = 0.5
 
 
 class MoveKind(StrEnum):
@@ -90,14 +87,7 @@ class LessonMove:
 
     def is_yes(self, cause: str) -> bool:
         """What a look finds where a cause is at work."""
-        if not self.check:
-            return cause in self.yes_for
-        one = CAUSE_BY_KEY.get(cause)
-        return one is not None and (one.check == self.check or _also(self.check, cause) >= _ALSO_YES)
-
-
-def _also(check: str, cause: str) -> float:
-    return max((one.also.get(cause, 0.0) for one in CAUSE_BY_KEY.values() if one.check == check), default=0.0)
+        return answers_yes(self.check, cause) if self.check else cause in self.yes_for
 
 
 @dataclass(frozen=True, slots=True)

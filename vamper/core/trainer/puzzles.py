@@ -13,7 +13,7 @@ from typing import Any
 
 import numpy as np
 
-from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, CHECKS, FACTS, Cause, Diagnosis, Seen, diagnose
+from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, CHECKS, FACTS, Cause, Diagnosis, Seen, answers_yes, diagnose
 from vamper.core.values.findings import BadInput
 from vamper.core.values.tables import row, table
 from vamper.core.values.twin import FaultKey
@@ -22,7 +22,6 @@ SURE = 0.8
 MOST_CHECKS = 8
 # A second thing is seen or known of it this often at most.
 _MOST_SEEN, _MOST_FACTS = 2, 2
-_ALSO_YES = 0.5
 _TRIES = 400
 
 
@@ -74,9 +73,7 @@ class Puzzle:
         """What a check truly answers."""
         if check not in CHECKS:
             raise BadInput("there is no such check", "check")
-        own = CAUSE_BY_KEY[self.cause]
-        also = max((one.also.get(self.cause, 0.0) for one in CAUSE_BY_KEY.values() if one.check == check), default=0.0)
-        return own.check == check or also >= _ALSO_YES
+        return answers_yes(check, self.cause)
 
     def diagnosed(self, checks: tuple[str, ...] = ()) -> Diagnosis:
         """What the network makes of it after some checks."""

@@ -37,7 +37,7 @@ _BLUR = 1.0
 # How far from where a rough look finds it a place is looked for finely, pixels.
 _NEAR = 4
 # What lies over a covered mark shines like glass, and lets so much of the contrast through.
-_COVER_GLOSS, _COVER_LETS = 1.0, 0.35
+COVER_GLOSS, _COVER_LETS = 1.0, 0.35
 
 
 @dataclass(frozen=True)
@@ -196,7 +196,7 @@ def _told(scene: Scene, dark: Floats, luck: Floats, covered: int, easier: float)
     signal = scene.signal * dark
     noise = np.full(dark.shape[1], scene.noise)
     if covered:
-        noise[-covered:] = replace(scene, gloss=_COVER_GLOSS).noise
+        noise[-covered:] = replace(scene, gloss=COVER_GLOSS).noise
         signal[:, -covered:] *= _COVER_LETS
     safe = np.clip(luck, 1e-12, 1 - 1e-12)
     return np.asarray(signal / noise - scene.sensor.t + easier > np.log(safe / (1 - safe)))

@@ -30,7 +30,7 @@ from vamper.core.twin.devices import Devices, devices_of
 from vamper.core.twin.faults import with_faults
 from vamper.core.twin.program_cutter import force_of, passes_of
 from vamper.core.twin.remedies import after_remedy
-from vamper.core.twin.sensor import seen_scene
+from vamper.core.twin.sensor import COVER_GLOSS, seen_scene
 from vamper.core.twin.simulate import GOOD
 from vamper.core.values.cut import Cut
 from vamper.core.values.findings import BadInput
@@ -43,6 +43,7 @@ from vamper.services.jobs.document import JobDocument, document_json
 from vamper.services.packing.planning import plan_job
 from vamper.services.twin.dry_runs import DryRunFiles, dry_run
 from vamper.services.twin.pictures import scanned
+from vamper.services.twin.practice import DROP_PX, RULER_MM, RULER_PX_A_MM
 from vamper.services.work.cache import Cache
 
 # A lesson's sheets are few and plain: rows do, and a search would only make a play differ from the next.
@@ -50,8 +51,7 @@ _PACKING_S = 1.0
 _SHEET_PPI, _PIECE_PPI, _BESIDE_MM = 110, 220, 3.0
 # Sheets with all that their pictures are drawn from, and plans.
 _KEPT, _KEPT_PLANS = 6, 12
-_RULER_MM, _RULER_PX_A_MM = (88.5, 107.0), 26.0
-_DROP_PX, _MARK_PX = 132, 336
+_MARK_PX = 336
 _SEED = 1
 _TWIN: TypeAdapter[TwinSpec] = TypeAdapter(TwinSpec)
 
@@ -155,7 +155,7 @@ class TwinBench:
                 raise BadInput("there are no marks on this sheet", "marks")
             scene = seen_scene(plan, devices.printer, devices.sensor)
             if devices.sensor.covered:
-                scene = replace(scene, gloss=1.0)
+                scene = replace(scene, gloss=COVER_GLOSS)
             grey = np.asarray(
                 Image.fromarray(np.uint8(sensor_view(marks[0], scene).picture * 255)).resize((_MARK_PX,) * 2)
             )
@@ -163,7 +163,7 @@ class TwinBench:
         if what is LookPicture.DROP:
             return self._drop(plan, devices, run)
         scale = devices.printer.scale.x * devices.printer.fit / plan.job.printer.scale.x
-        return ruler_close_up(BAR_MM * scale, *_RULER_MM, _RULER_PX_A_MM, 5)
+        return ruler_close_up(BAR_MM * scale, *RULER_MM, RULER_PX_A_MM, 5)
 
     def _spoilt_piece(self, found: DryRunFiles, run: int) -> np.ndarray[Any, Any]:
         """One spoilt piece, seen closely; the first one where all are good."""
@@ -173,19 +173,13 @@ class TwinBench:
         box = (left - _BESIDE_MM, top - _BESIDE_MM, right - left + 2 * _BESIDE_MM, bottom - top + 2 * _BESIDE_MM)
         return scanned(found, 0, _PIECE_PPI, run, box)
 
-    def plan(self, world: LessonWorld) -> Plan:
-        """The plan of the job as it stands."""
-        return self._planned(world).plan
-
     def _drop(self, plan: Plan, devices: Devices, run: int) -> np.ndarray[Any, Any]:
         setting = _setting(plan)
         by_name = plan.job.cutter.has_own_program
         force, passes = (force_of(plan, setting), passes_of(setting)) if by_name else (setting.force_gf, setting.passes)
         luck = sample((_SEED, run), 1, 1, 1, 1, 0)
         depth = depths(devices.cutter, luck, plan.job.stock, setting.blade, force, passes, np.zeros(1, bool))
-        return drop_close_up(
-            outcome_at(plan.job.stock, setting.cut, float(depth[0])), plan.job.stock, _DROP_PX, run + 1
-        )
+        return drop_close_up(outcome_at(plan.job.stock, setting.cut, float(depth[0])), plan.job.stock, DROP_PX, run + 1)
 
     def _standing(self, world: LessonWorld, possibility: int, looks: bool) -> tuple[_Planned, Devices]:
         planned = self._planned(world)

@@ -80,10 +80,6 @@ class Lessons:
             return self._of_run(self._runs.get(int(key.removeprefix(_FROM_RUN))))
         raise NotFound("there is no such lesson")
 
-    def lesson(self, key: str) -> Lesson:
-        """A lesson without its job."""
-        return LESSONS[key] if key in LESSONS else self.open(key).lesson
-
     def of_runs(self) -> list[RunToPractise]:
         """The spoilt runs that can be practised on, the newest first."""
         return [

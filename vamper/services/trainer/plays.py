@@ -121,10 +121,6 @@ class Plays:
         """A play as it stands."""
         return self._live.get(play_id, lambda: self._worked_out(play_id))
 
-    def of_job(self, job_id: int) -> int | None:
-        with self._sessions() as session:
-            return session.scalar(select(PlayRow.id).where(PlayRow.job_id == job_id))
-
     def move(self, play_id: int, code: str) -> LivePlay:
         """Make a move; a change of the learner's own in the job comes before it.
 

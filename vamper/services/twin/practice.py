@@ -39,9 +39,9 @@ _PROGRAM_SETTINGS = tuple(
 )
 VERNIER_PPI = 400
 _SEEDS = 2**30
-_DROP_PX = 132
+DROP_PX = 132
 # What the ruler shows of a bar: its last millimetres.
-_RULER_MM, _RULER_PX_A_MM = (88.5, 107.0), 26.0
+RULER_MM, RULER_PX_A_MM = (88.5, 107.0), 26.0
 
 
 def practice_machines(shop: Shop, seed: int | None = None, route: Route = Route.FILES) -> tuple[int, int]:
@@ -120,7 +120,7 @@ def practice_drop(plan: Plan, cut: Cut, drop: JudgedDrop, number: int) -> Pixels
     none = np.zeros(1, bool)
     depth = depths(devices.cutter, luck, plan.job.stock, blade, force, drop.passes, none)
     outcome = Outcome(outcome_at(plan.job.stock, cut, float(depth[0])))
-    return drop_close_up(outcome, plan.job.stock, _DROP_PX, number + 1)
+    return drop_close_up(outcome, plan.job.stock, DROP_PX, number + 1)
 
 
 def practice_ruler(plan: Plan, down: bool) -> Pixels:
@@ -128,4 +128,4 @@ def practice_ruler(plan: Plan, down: bool) -> Pixels:
     devices = _bench(plan)
     scale = devices.printer.scale
     length = BAR_MM * (scale.y if down else scale.x)
-    return ruler_close_up(length, *_RULER_MM, _RULER_PX_A_MM, 5 if down else 4)
+    return ruler_close_up(length, *RULER_MM, RULER_PX_A_MM, 5 if down else 4)
