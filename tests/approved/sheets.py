@@ -86,6 +86,8 @@ PIECES = (
 class _NoEngine:
     """Answers nothing: what packing makes of a sheet by itself hangs on no clock."""
 
+    cores = 1
+
     def race(self, lanes: Sequence[Lane], given_up: Callable[[], bool]) -> None:
         for lane in lanes:
             for _ in lane:
@@ -103,6 +105,9 @@ class _Patient:
     def seconds_left(self) -> float:
         self.left -= 1
         return max(0.0, float(self.left))
+
+    def more(self, _seconds: float) -> bool:
+        return False
 
     def better(self, layout: Layout) -> None:
         self.shown.append(layout)

@@ -52,6 +52,11 @@ def blob(seed: int, size: float) -> MultiPolygon:
     return _one(Polygon(np.asarray(largest.exterior.coords) * scale).buffer(1))
 
 
+def ring(outer: float, thick: float) -> MultiPolygon:
+    """A ring with a hole that other pieces go into."""
+    return _one(Point(0, 0).buffer(outer / 2, quad_segs=24).difference(Point(0, 0).buffer(outer / 2 - thick)))
+
+
 _STROKE = 7.0
 _LETTERS = {
     "L": [(0, 0, 1, 6), (0, 5, 4, 6)],

@@ -48,6 +48,9 @@ class Watching:
     def seconds_left(self) -> float:
         return self.seconds - (time.monotonic() - self.started)
 
+    def more(self, _seconds: float) -> bool:
+        return False
+
     def better(self, layout: Layout) -> None:
         self.seen.append(layout)
 

@@ -285,7 +285,7 @@ def test_what_went_wrong_can_be_asked_and_heeds_what_was_checked() -> None:
     assert play.steps[-1].told.startswith("Most likely: ")
     first = play.steps[-1].told
     play = after_move(after_move(play, "tip-clean", bench), "ask", bench)
-    assert play.steps[-1].told.startswith("Most likely: Fibre or glue hangs on the tip (")
+    assert play.steps[-1].told.startswith(f"Most likely: {CAUSE_BY_KEY['tuft-on-tip'].text.removesuffix('.')} (")
     assert play.steps[-1].told != first
     assert play.minutes_used == 2 + 1 + 2
     # Where nothing that the network knows is seen, it cannot be asked.

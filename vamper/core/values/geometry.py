@@ -130,7 +130,7 @@ def mirrored(shape: Shape, width_mm: float) -> Shape:
     return turned
 
 
-def longest_side(part: Polygon) -> float:
+def longest_side(part: BaseGeometry) -> float:
     """The longer side of the smallest rectangle round a part, turned as it likes."""
     corners = shapely.get_coordinates(shapely.minimum_rotated_rectangle(part))
     return float(np.hypot(*np.diff(corners, axis=0).T).max(initial=0.0))

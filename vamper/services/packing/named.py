@@ -132,6 +132,8 @@ class Layouts:
 class _Never:
     """Straight rows ask no engine."""
 
+    cores = 1
+
     def race(self, *_: object) -> None:
         raise AssertionError("straight rows need no search")
 

@@ -41,6 +41,11 @@ class _Running:
 class ProcessNester:
     """Runs each attempt in a child of its own; safe to use from several threads at once."""
 
+    @property
+    def cores(self) -> int:
+        """How many cores this machine lets the engine use."""
+        return len(os.sched_getaffinity(0)) if hasattr(os, "sched_getaffinity") else os.cpu_count() or 1
+
     def warm_up(self) -> None:
         """Start the server process, so that the first packing does not wait for it."""
         warm_up()
@@ -53,7 +58,8 @@ class ProcessNester:
                 soonest = min(one.ends_at for one in running)
                 ready = wait([one.answers for one in running], max(0.0, min(soonest - time.monotonic(), _ASK_S)))
                 for one in list(running):
-                    if not (_over(one) if one.answers in ready else time.monotonic() >= one.ends_at):
+                    over = _over(one) if one.answers in ready else time.monotonic() >= one.ends_at
+                    if not (over or one.attempt.tired()):
                         continue
                     one.end()
                     running.remove(one)
@@ -69,7 +75,7 @@ def _next_of(lane: Lane) -> _Running | None:
     if attempt is None:
         return None
     receiver, sender = pipe(duplex=False)
-    child = start_child(_solve, attempt.request, attempt.seconds, sender)
+    child = start_child(_solve, attempt.request, attempt.seconds, attempt.workers, sender)
     sender.close()
     return _Running(lane, attempt, child, receiver, time.monotonic() + attempt.seconds)
 
@@ -83,11 +89,11 @@ def _over(one: _Running) -> bool:
     return one.attempt.on_solution(solution_of(one.attempt.request, width, placed_items))
 
 
-def _solve(request: NestRequest, seconds: float, sender: Connection) -> None:
+def _solve(request: NestRequest, seconds: float, workers: int, sender: Connection) -> None:
     """In the child: run the engine and send each feasible solution as it is found; the page comes first."""
     os.nice(_NICE)
     queue = spyrrow.ProgressQueue()
-    instance, config = instance_of(request), config_of(request, seconds)
+    instance, config = instance_of(request), config_of(request, seconds, workers)
     engine = threading.Thread(target=instance.solve, args=(config, queue), daemon=True)
     engine.start()
     shortest = float("inf")

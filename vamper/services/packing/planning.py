@@ -18,21 +18,33 @@ DEFAULT_SECONDS = 5.0
 
 @dataclass
 class TimedWatch:
-    """Lets a packing run for some seconds, or until it is told to stop; passes every better layout on."""
+    """Lets a packing run for some seconds, or until it is told to stop; passes every better layout on.
+
+    Where it asks for more, it gets no more than `spare_s` besides.
+    """
 
     seconds: float
     on_better: Callable[[Layout], None] = lambda _layout: None
     stopped: threading.Event = field(default_factory=threading.Event)
     started: float = field(default_factory=time.monotonic)
+    spare_s: float = 0.0
 
     def seconds_left(self) -> float:
         if self.stopped.is_set():
             return 0.0
         return self.seconds - (time.monotonic() - self.started)
 
+    def more(self, seconds: float) -> bool:
+        if seconds > self.spare_s or self.stopped.is_set():
+            return False
+        self.spare_s -= seconds
+        self.seconds += seconds
+        return True
+
     def cut_short(self, seconds: float) -> None:
         """Leave it no more than this many seconds from now."""
         self.seconds = min(self.seconds, time.monotonic() - self.started + seconds)
+        self.spare_s = 0.0
 
     def better(self, layout: Layout) -> None:
         self.on_better(layout)

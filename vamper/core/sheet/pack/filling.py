@@ -26,6 +26,9 @@ class ToBeFilled:
     def seconds_left(self) -> float:
         return max(0.0, self.watch.seconds_left() - self.reserved)
 
+    def more(self, seconds: float) -> bool:
+        return self.watch.more(seconds)
+
     def better(self, layout: Layout) -> None:
         self.watch.better(layout)
 

@@ -116,6 +116,9 @@ class _Share:
     def seconds_left(self) -> float:
         return self.watch.seconds_left() - self.stop_at
 
+    def more(self, seconds: float) -> bool:
+        return self.watch.more(seconds)
+
     def better(self, layout: Layout) -> None:
         rest = [in_rows(sub) for sub in self.waiting]
         self.watch.better(_merged([*self.done, layout, *rest], self.owner))

@@ -9,20 +9,24 @@ Edges go in with few points, simplified outward: grown by a little and thinned b
 keeps apart is truly apart.
 """
 
-from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
 from typing import Any, Protocol
 
+import numpy as np
+import numpy.typing as npt
 import shapely
 import spyrrow
 from shapely.geometry import Polygon
 
-from vamper.core.values.geometry import grow, parts, placed, ring_points
+from vamper.core.values.geometry import Points, grow, parts, ring_points
 from vamper.core.values.item import Turn
 from vamper.core.values.placement import Placement
 
 OUTWARD_MM = 0.05
 SLACK_MM = 0.03
+# What rounding may leave a piece over its window, mm; every layout is checked exactly afterwards.
+_HAIR = 1e-6
 
 _ORIENTATIONS: dict[Turn, list[float] | None] = {
     Turn.UPRIGHT: [0.0],
@@ -57,19 +61,38 @@ class NestRequest:
 
 @dataclass(frozen=True, slots=True)
 class NestSolution:
-    """Placements in the sheet frame; some may lie beyond the rectangle while the engine is still improving."""
+    """Placements in the sheet frame; some may lie beyond the rectangle while the engine is still improving.
+
+    Parameters
+    ----------
+    stretch : float
+        The strip's length over what the rectangle has; all lie inside it up to 1.
+    """
 
     placements: tuple[Placement, ...]
-    complete: bool
+    stretch: float
+
+    @property
+    def complete(self) -> bool:
+        return self.stretch <= 1
+
+
+def never() -> bool:
+    """What is asked of an attempt that goes on for its whole time."""
+    return False
 
 
 @dataclass(frozen=True, slots=True)
 class Attempt:
-    """One request for at most `seconds`; `on_solution` sees each better solution and returns True to end it."""
+    """One request for at most `seconds` by so many workers, a core each; `on_solution` sees each better solution and
+    returns True to end it, and so does `tired`, which is asked now and then.
+    """
 
     request: NestRequest
     seconds: float
     on_solution: Callable[[NestSolution], bool]
+    workers: int = 1
+    tired: Callable[[], bool] = never
 
 
 # One attempt after the other, each made when the one before it has ended.
@@ -79,8 +102,12 @@ Lane = Iterator[Attempt]
 class Nester(Protocol):
     """Runs the engine for several lanes at once; `given_up` is asked now and then, and ends all when it returns True.
 
-    Everything in the lanes is called from the caller's thread, one thing at a time.
+    Everything in the lanes is called from the caller's thread, one thing at a time. `cores` says how many workers an
+    attempt may have.
     """
+
+    @property
+    def cores(self) -> int: ...
 
     def race(self, lanes: Sequence[Lane], given_up: Callable[[], bool]) -> None: ...
 
@@ -119,15 +146,15 @@ def instance_of(request: NestRequest) -> Any:
     return spyrrow.StripPackingInstance("sheet", fixed + rim, items)
 
 
-def config_of(request: NestRequest, seconds: float) -> Any:
-    """One worker and a fixed seed: the first solutions are then the same from run to run."""
+def config_of(request: NestRequest, seconds: float, workers: int) -> Any:
+    """A fixed seed: with one worker the first solutions are then the same from run to run."""
     return spyrrow.StripPackingConfig(
         early_termination=True,
         min_items_separation=request.separation_mm + SLACK_MM,
         total_computation_time=None,
         exploration_time=max(1, round(seconds)),
         compression_time=1,
-        num_workers=1,
+        num_workers=workers,
         seed=request.seed,
     )
 
@@ -139,7 +166,7 @@ def solution_of(
     turned = _turned(request)
     shift = SLACK_MM - (request.separation_mm + SLACK_MM)
     limit = (request.height_mm if turned else request.width_mm) - 2 * SLACK_MM
-    complete = width - 2 * (request.separation_mm + SLACK_MM) <= limit
+    stretch = (width - 2 * (request.separation_mm + SLACK_MM)) / limit
     placements = []
     for name, x, y, degrees in placed_items:
         # A sheet wider than tall was handed over mirrored about its diagonal, which turns angles round.
@@ -147,15 +174,41 @@ def solution_of(
         placements.append(
             Placement(int(name), request.left_mm + across + shift, request.top_mm + down + shift, turn % 360.0)
         )
-    return NestSolution(tuple(placements), complete)
+    return NestSolution(tuple(placements), stretch)
 
 
-def inside(request: NestRequest, placement: Placement, shape: Polygon) -> bool:
-    """Whether a placed shape lies within the request's rectangle."""
-    left, top, right, bottom = placed(shape, placement.x_mm, placement.y_mm, placement.turn_deg).bounds
-    return (
-        left >= request.left_mm
-        and top >= request.top_mm
-        and right <= request.left_mm + request.width_mm
-        and bottom <= request.top_mm + request.height_mm
+def window(request: NestRequest, solution: NestSolution, points: Mapping[int, Points]) -> tuple[Placement, ...]:
+    """The most pieces of a strip that lie in one stretch of it as long as the rectangle, moved there.
+
+    Parameters
+    ----------
+    points : mapping
+        The outline of each item, (n, 2), item frame, mm.
+    """
+    low, high = _extents(request, solution.placements, points)
+    origin, length = (request.top_mm, request.height_mm) if _turned(request) else (request.left_mm, request.width_mm)
+    if solution.complete or not len(low):
+        return solution.placements
+    starts = np.unique([origin, *low])
+    within = (low >= starts[:, None] - _HAIR) & (high <= starts[:, None] + length + _HAIR)
+    best = int(np.argmax(within.sum(axis=1)))
+    shift = origin - float(starts[best])
+    across, down = (0.0, shift) if _turned(request) else (shift, 0.0)
+    return tuple(
+        replace(one, x_mm=one.x_mm + across, y_mm=one.y_mm + down)
+        for one, kept in zip(solution.placements, within[best], strict=True)
+        if kept
     )
+
+
+def _extents(
+    request: NestRequest, placements: Sequence[Placement], points: Mapping[int, Points]
+) -> tuple[npt.NDArray[np.float64], npt.NDArray[np.float64]]:
+    """Where each piece begins and ends along the strip."""
+    low, high = np.empty(len(placements)), np.empty(len(placements))
+    for number, one in enumerate(placements):
+        turn = np.deg2rad(one.turn_deg)
+        along = (np.sin(turn), np.cos(turn)) if _turned(request) else (np.cos(turn), -np.sin(turn))
+        reached = points[one.item] @ np.asarray(along) + (one.y_mm if _turned(request) else one.x_mm)
+        low[number], high[number] = reached.min(), reached.max()
+    return low, high

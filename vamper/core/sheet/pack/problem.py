@@ -25,6 +25,10 @@ class Watch(Protocol):
 
     def seconds_left(self) -> float: ...
 
+    def more(self, seconds: float, /) -> bool:
+        """Ask for so much more time, where something is nearly found; whether it is granted."""
+        ...
+
     def better(self, layout: Layout) -> None: ...
 
 

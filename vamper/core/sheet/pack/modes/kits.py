@@ -109,6 +109,9 @@ class _Kit:
     def seconds_left(self) -> float:
         return self.watch.seconds_left() - self.stop_at
 
+    def more(self, seconds: float) -> bool:
+        return self.watch.more(seconds)
+
     def better(self, layout: Layout) -> None:
         if self.count is not None and not layout.unplaced and layout.sheets:
             self.watch.better(_repeated(self.problem, (*self.before, layout.sheets[0]), self.count, True))

@@ -6,11 +6,18 @@ from vamper.core.sheet.pack.area_bound import AreaBound
 from vamper.core.sheet.pack.search.lattice_sheets import lattice_sheet
 from vamper.core.sheet.pack.search.max_fill import LIKELY_FILL, max_fill
 from vamper.core.sheet.pack.search.multi_sheet import dealt, improve_many
-from vamper.core.sheet.pack.search.run import ATTEMPT_SHARE, EASY_FILL, HOPELESS_FILL, LEAST_ATTEMPT_S, SearchRun
+from vamper.core.sheet.pack.search.promise import Progress
+from vamper.core.sheet.pack.search.run import EASY_FILL, HOPELESS_FILL, LEAST_ATTEMPT_S, SearchRun
 from vamper.core.values.placement import Sheet
 
 # From so many sheets on they are dealt out at once: this full, in this share of the time.
 _MANY_SHEETS = 3
+# What all on fewer sheets may take of the time left; it ends sooner where it is out of reach.
+_ALL_SHARE = 0.8
+# A sheet fewer is worth patience with an attempt that promises too little.
+_PATIENCE = 2.5
+# Where all is nearly laid it is tried from so many seeds, and with so much more time.
+_MOST_SEEDS, _MORE_S = 9, 6.0
 
 
 def improve(run: SearchRun, bound: AreaBound) -> None:
@@ -25,28 +32,43 @@ def improve(run: SearchRun, bound: AreaBound) -> None:
             # With sheets short, no time is spent on what hardly goes in.
             if run.hopeless(count, HOPELESS_FILL if limit is None else LIKELY_FILL) or not run.improvable(bound):
                 continue
-            if all_on(run, count, ATTEMPT_SHARE):
+            if all_on(run, count):
                 return
             run.clocked = True
     fill_one_by_one(run, allowed, (), run.free.copy())
 
 
-def all_on(run: SearchRun, count: int, share: float) -> bool:
-    """Try to lay everything on exactly `count` sheets, areas shared out evenly, in a share of the time."""
+def all_on(run: SearchRun, count: int) -> bool:
+    """Try to lay everything on exactly `count` sheets, areas shared out evenly; from other seeds again, and with more
+    time, as long as it is nearly found.
+    """
+    for seed in range(_MOST_SEEDS):
+        near = _nearly_on(run, count, seed)
+        if near is None:
+            return True
+        if not near or (run.watch.seconds_left() < _MORE_S and not run.watch.more(_MORE_S)):
+            break
+    return False
+
+
+def _nearly_on(run: SearchRun, count: int, seed: int) -> bool | None:
+    """None where everything was laid on `count` sheets, else whether it was near."""
     sheets: list[Sheet] = []
     for number, group in enumerate(dealt(run, count)):
         if run.given_up():
             return False
-        sheet = run.nested(group, run.plain, run.slice(share / (count - number)), sheets)
+        seconds = run.slice(_ALL_SHARE / (count - number))
+        way = Progress(run.load_of(list(group.elements())) / run.room, seconds, _PATIENCE)
+        sheet = run.nested(group, run.plain, seconds, sheets, way, seed)
         if len(sheet) < group.total():
             sheet = run.topped_up(run.plain, sheet, group - Counter(one.item for one in sheet))
             if len(sheet) < group.total():
                 rest = run.wanted - Counter(one.item for done in (*sheets, sheet) for one in done)
                 run.offer((*sheets, sheet, *run.in_rows(rest, len(sheets) + 1)))
-                return False
+                return way.is_near()
         sheets.append(sheet)
     run.offer(tuple(sheets))
-    return True
+    return None
 
 
 def fill_one_by_one(run: SearchRun, allowed: int, before: tuple[Sheet, ...], remaining: Counter[int]) -> None:

@@ -1,61 +1,54 @@
 """One sheet that does not hold everything: as many pieces as go in, then as much area.
 
-Lanes climb side by side. One takes the smallest pieces first, since most pieces count; one takes whole sets in turn,
-since a mix nests better than what is alike, in leaps of several sets while they go in; and where everything could just
-go in, one asks for all of it. A lane begins with what is easy and asks for one piece more than the best sheet has. What
-an attempt lays is filled up with what is left over, strip and gaps alike. Where one more cannot be had, it is asked for
-again, longer, from another seed and with two designs exchanged for each other; the second lane then also tries as many
-pieces of more area.
+Most pieces count, so the smallest go first. How many of them go in is what the engine's own answers promise
+(`promise.py`): the first attempt asks for as many as shapes like these usually lie, with all cores; what it has reached
+after a moment says whether to go on, or how many to ask for instead. Once a number lies, one more is asked for, or
+several where the promise is higher. Where one more cannot be had, it is asked for again from other seeds and with two
+designs exchanged for each other, and every other time as many pieces as lie already, of more area. What an attempt laid
+is kept from the stretch of its strip that holds most, and filled up with what is left over, so a failure may win too.
 """
 
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Generator
 from dataclasses import dataclass, replace
 
+import numpy as np
+from shapely.geometry import Polygon
+
 from vamper.core.sheet.pack.nesting import Attempt, Lane, NestSolution
+from vamper.core.sheet.pack.search.hole_guests import HoleGuests
 from vamper.core.sheet.pack.search.lattice_sheets import lattice_sheet
-from vamper.core.sheet.pack.search.run import HOPELESS_FILL, LEAST_ATTEMPT_S, SearchRun
+from vamper.core.sheet.pack.search.promise import Progress, likely_fill
+from vamper.core.sheet.pack.search.run import HOPELESS_FILL, LEAST_ATTEMPT_S, ODD, SearchRun
+from vamper.core.values.geometry import grow, longest_side
 from vamper.core.values.placement import Sheet
 
-# Fuller than this no mix has been seen; below it, all of it is worth a lane of its own.
+# Fuller than this no mix has been seen.
 LIKELY_FILL = 0.86
-_FIRST_S = 2.0
-# As full as this a mix lies in a moment.
-_EASY_FILL = 0.76
-# How long a leap of several sets may take, and what share of the time left the one that would be the last.
-_LEAP_S = 3.0
-_SHARE = 0.8
-# From this many failures on, the lane of sets tries for area now and then.
-_PATIENCE = 2
-_ODD = 7919
+# What an attempt is promised to take of the time left, and what it may take where it asks for several pieces more.
+_AIM_SHARE, _LEAP_SHARE = 0.5, 0.6
+# What is kept of the time to fill up what the last attempt laid.
+_FILLING_S = 0.4
+# Pieces are laid one by one from so many times as long as wide on, or where there is so much time.
+_SLENDER, _WORTH_S = 3.5, 20.0
+# From this many failures on, every other attempt is for area, and all where one piece more would be so much fuller
+# than is likely; an exchange gains at least so much.
+_PATIENCE, _FAR, _LEAST_GAIN_MM2 = 2, 1.03, 1.0
 
 
 def max_fill(run: SearchRun, remaining: Counter[int], before: list[Sheet], seconds: float) -> Sheet:
     """The fullest bare sheet of `remaining` found in so many seconds; better ones are shown on the way."""
     climb = _Climb(run, remaining, before, run.watch.seconds_left() - seconds)
-    small_first = sorted(remaining.elements(), key=lambda item: (run.areas[item], item))
-    likely = run.load_of(small_first) <= LIKELY_FILL * run.room
-    whole = climb.of_all(small_first) if likely else climb.upward(small_first, seed=0)
-    sets = climb.in_sets(_in_turn(run, remaining), len(remaining), for_area=not likely)
-    # The engine works on the first lane while the second one begins with what needs none.
-    run.nester.race([sets, climb.after_lattice(small_first, whole)], climb.over)
+    # The engine works on the first lane while the second one lays pieces by itself.
+    run.nester.race([climb.lane(), climb.one_by_one()], climb.over)
+    climb.fill_up()
     run.clocked |= len(climb.best) < remaining.total()
     return climb.best
 
 
-def _in_turn(run: SearchRun, remaining: Counter[int]) -> list[int]:
-    """Whole sets: one of each design, smallest first, then the next of each."""
-    order: list[int] = []
-    left = remaining.copy()
-    while left := +left:
-        order += sorted(left, key=lambda item: (run.areas[item], item))
-        left = Counter({item: count - 1 for item, count in left.items()})
-    return order
-
-
 @dataclass
 class _Climb:
-    """What the lanes of one sheet share: the best sheet so far, and how long there is."""
+    """The way up to one full sheet: the best so far, and how long there is."""
 
     run: SearchRun
     remaining: Counter[int]
@@ -63,11 +56,16 @@ class _Climb:
     stop_at: float
     best: Sheet = ()
 
+    def __post_init__(self) -> None:
+        run = self.run
+        self._order = sorted(self.remaining.elements(), key=lambda item: (run.areas[item], item))
+        self._guests = HoleGuests(run)
+
     def left(self) -> float:
         return self.run.watch.seconds_left() - self.stop_at
 
     def over(self) -> bool:
-        return self.left() <= 0 or self.run.given_up() or len(self.best) == self.remaining.total()
+        return self.left() <= _FILLING_S or self.run.given_up() or len(self.best) == self.remaining.total()
 
     def offer(self, sheet: Sheet) -> None:
         """Keep and show a sheet that holds more pieces, or as many of more area."""
@@ -81,77 +79,114 @@ class _Climb:
     def _load(self, sheet: Sheet) -> float:
         return round(self.run.load_of([one.item for one in sheet]), 3)
 
-    def of_all(self, order: list[int]) -> Lane:
-        """Everything at once, from one seed after the other."""
-        for seed in range(_ODD):
-            if self.left() < LEAST_ATTEMPT_S:
-                return
-            yield from self._attempt(Counter(order), seed, self.left() if seed else max(_FIRST_S, self.left() / 2))
-
-    def after_lattice(self, order: list[int], lane: Lane) -> Lane:
-        """A lattice of what is alike, or whatever goes in one by one; then the lane."""
-        self.offer(lattice_sheet(self.run, order, self.run.plain.room))
+    def lane(self) -> Lane:
+        """A lattice of what is alike, else plain rows; then attempt after attempt."""
+        run = self.run
+        self.offer(lattice_sheet(run, self._order, run.plain.room))
         if not self.best:
-            self.offer(self.run.topped_up(self.run.plain, (), self.remaining))
-        yield from lane
-
-    def in_sets(self, order: list[int], designs: int, for_area: bool) -> Lane:
-        """Whole sets in leaps, longer ones as long as they go in; then one piece more at a time."""
-        leap = 1
-        while self.left() >= LEAST_ATTEMPT_S:
-            done = max(len(self.best), self.run.easy_count(order) - designs) // designs
-            while leap > 1 and self.run.load_of(order[: (done + leap) * designs]) > _EASY_FILL * self.run.room:
-                leap //= 2
-            count = min(len(order), (done + leap) * designs)
-            group = Counter(order[:count])
-            hopeless = self.run.load_of(order[:count]) > HOPELESS_FILL * self.run.room
-            if count <= len(self.best):
+            self.offer(next(iter(run.in_rows(self.remaining, len(self.before))), ()))
+        likely, tries = self._likely(), 0
+        reach = self._count_for(likely)
+        while self.left() >= LEAST_ATTEMPT_S and len(self.best) < len(self._order):
+            had = len(self.best)
+            count = min(len(self._order), max(had + 1, reach))
+            tries = 0 if count > had + 1 else tries
+            group = self._group(count, tries, likely)
+            if run.load_of(list(group.elements())) > HOPELESS_FILL * run.room:
                 return
-            if not hopeless:
-                yield from self._attempt(group, 0, min(self.left(), _LEAP_S if leap > 1 else self.left() * _SHARE))
-            if len(self.best) >= count:
-                leap *= 2
-            elif leap > 1:
-                leap = 1
-            else:
-                break
-        yield from self.upward(order, seed=1, for_area=for_area)
-
-    def upward(self, order: list[int], seed: int, for_area: bool = False) -> Lane:
-        """One piece more than the best, as long as it goes on; `order` says which pieces come first."""
-        tries, count = 0, self.run.easy_count(order)
-        while self.left() >= LEAST_ATTEMPT_S:
-            if (more := max(count, len(self.best) + 1)) > count:
-                tries, count = 0, more
-            if count > len(order):
-                return
-            group = Counter(order[:count])
-            if for_area and tries > _PATIENCE and tries % 2:
-                group = self._with_more_area(tries)
-            elif tries:
-                group = self._exchanged(group, tries)
-            if self.run.load_of(list(group.elements())) > HOPELESS_FILL * self.run.room:
-                return
-            seconds = min(self.left(), _FIRST_S * 2 ** min(tries, 3))
-            yield from self._attempt(group, seed + 2 * tries, seconds)
+            way = yield from self._attempt(group, tries)
             tries += 1
+            likely = way.promises(_AIM_SHARE * self.left())
+            # What was out of reach is not asked for again but as one more than there is.
+            reach = min(self._count_for(likely), len(self._order) if len(self.best) >= count else count - 1)
 
-    def _attempt(self, group: Counter[int], seed: int, seconds: float) -> Iterator[Attempt]:
-        """The engine on one group; then what it laid, filled up with what is left over."""
-        run, found = self.run, [()]  # type: tuple[SearchRun, list[Sheet]]
-        request = run.request(group, run.plain)
-        request = replace(request, seed=(request.seed + _ODD * seed) % 2**31)
+    def one_by_one(self) -> Lane:
+        """What goes in piece by piece, where that is worth its time: long thin pieces lie better so than by the engine,
+        others seldom.
+        """
+        if self.left() >= _WORTH_S or self._slender() >= _SLENDER:
+            self._fill(())
+        yield from ()
+
+    def _slender(self) -> float:
+        """How many times as long as wide the pieces are, weighed by their areas."""
+        run, total, area = self.run, 0.0, 0.0
+        for item, count in self.remaining.items():
+            hull = run.by_item[item].edge.convex_hull
+            box_area = max(hull.minimum_rotated_rectangle.area, 1e-9)
+            total += count * run.areas[item] * longest_side(hull) ** 2 / box_area
+            area += count * run.areas[item]
+        return total / max(area, 1e-9)
+
+    def _likely(self) -> float:
+        run = self.run
+        shapes = [
+            (grow(Polygon(run.points[item]), run.separation / 2), count)
+            for item, count in self.remaining.items()
+            if count
+        ]
+        return likely_fill(shapes, _AIM_SHARE * self.left())
+
+    def _count_for(self, fill: float) -> int:
+        """How many of the smallest pieces lie at a fill; what goes into holes takes no room."""
+        loads = np.cumsum([self.run.areas[item] for item in self._order])
+        count = int(np.searchsorted(loads, fill * self.run.room, side="right"))
+        while count < len(self._order) and self._engine_load(Counter(self._order[: count + 1])) <= fill:
+            count += 1
+        return count
+
+    def _engine_load(self, group: Counter[int]) -> float:
+        """What of a group the engine has to lay, as a share of the sheet's room."""
+        return self.run.load_of(list((group - self._guests.of(group)).elements())) / self.run.room
+
+    def _group(self, count: int, tries: int, likely: float) -> Counter[int]:
+        """What to ask for: so many pieces, or where that is out of reach or failed again and again, more area."""
+        group = Counter(self._order[:count])
+        far = self.run.load_of(self._order[:count]) > likely * _FAR * self.run.room
+        if count == len(self.best) + 1 and (tries % 2 if tries > _PATIENCE else far and tries):
+            return self._with_more_area(tries, likely)
+        return self._exchanged(group, tries) if tries else group
+
+    def _attempt(self, group: Counter[int], seed: int) -> Generator[Attempt, None, Progress]:
+        """The engine on one group; then what it laid, filled up with what is left over. Returns how far it got."""
+        run = self.run
+        asked = group - self._guests.of(group)
+        request = run.request(asked, run.plain)
+        request = replace(request, seed=(request.seed + ODD * seed) % 2**31)
+        begun_with_s = self.left()
+        way = Progress(run.load_of(list(asked.elements())) / run.room, begun_with_s)
+        found: list[Sheet] = [()]
 
         def look(solution: NestSolution) -> bool:
-            sheet = run.accepted(request, solution)
-            if len(sheet) > len(found[0]):
-                found[0] = sheet
-                self.offer(sheet)
-            return len(sheet) == group.total() or group.total() <= len(self.best) or self.over()
+            way.reached(solution.stretch, begun_with_s - self.left())
+            if run.lies(request, solution) > len(found[0]):
+                sheet = run.accepted(request, solution)
+                if len(sheet) > len(found[0]):
+                    found[0] = sheet
+                    self.offer(sheet)
+            return len(found[0]) == asked.total() or self.over()
+
+        def tired() -> bool:
+            after_s = begun_with_s - self.left()
+            # One piece more is tried until nothing comes of it; anything else only while it is promised.
+            one_more = group.total() <= len(self.best) + 1
+            if one_more:
+                return way.is_stale(after_s)
+            return way.out_of_reach(after_s) or after_s > _LEAP_SHARE * begun_with_s
 
         if request.shapes:
-            yield Attempt(request, max(1.0, seconds), look)
-        self.offer(run.topped_up(run.plain, found[0], self.remaining - Counter(one.item for one in found[0])))
+            yield Attempt(request, max(1.0, begun_with_s - _FILLING_S), look, run.nester.cores, tired)
+        if len(found[0]) < asked.total() or asked != group:
+            self._fill(found[0])
+        return way
+
+    def _fill(self, sheet: Sheet) -> None:
+        """Offer a sheet with what is left over put into its gaps, the smallest first: pieces count."""
+        self.offer(self.run.topped_up(self.run.plain, sheet, self.remaining - Counter(one.item for one in sheet)))
+
+    def fill_up(self) -> None:
+        """What the last attempt laid, and the best, filled up once more."""
+        self._fill(self.best)
 
     def _exchanged(self, group: Counter[int], tries: int) -> Counter[int]:
         """The group with one piece exchanged for another design's, the nearest in area first."""
@@ -161,14 +196,19 @@ class _Climb:
         out, into = sorted(pairs, key=lambda pair: abs(self._gain(pair)))[(tries - 1) % len(pairs)]
         return group - Counter([out]) + Counter([into])
 
-    def _with_more_area(self, tries: int) -> Counter[int]:
-        """As many pieces as the best, one of them larger."""
+    def _with_more_area(self, tries: int, likely: float) -> Counter[int]:
+        """As many pieces as the best, some of them larger: as much area as is likely, one exchange at least."""
         group = Counter(one.item for one in self.best)
-        larger = sorted((p for p in self._exchanges(group) if self._gain(p) > 0), key=self._gain)
-        if not larger:
-            return group
-        out, into = larger[(tries // 2) % len(larger)]
-        return group - Counter([out]) + Counter([into])
+        room = likely * self.run.room - self.run.load_of(list(group.elements()))
+        exchanged = False
+        while larger := [pair for pair in self._exchanges(group) if self._gain(pair) > _LEAST_GAIN_MM2]:
+            fitting = [pair for pair in larger if self._gain(pair) <= room]
+            if not fitting and exchanged:
+                break
+            by_gain = sorted(larger, key=self._gain)
+            out, into = max(fitting, key=self._gain) if fitting else by_gain[(tries // 2) % len(larger)]
+            group, room, exchanged = group - Counter([out]) + Counter([into]), room - self._gain((out, into)), True
+        return group
 
     def _exchanges(self, group: Counter[int]) -> list[tuple[int, int]]:
         spare = self.remaining - group

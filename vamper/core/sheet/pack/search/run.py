@@ -20,11 +20,12 @@ from vamper.core.sheet.pack.nesting import (
     NestRequest,
     NestShape,
     NestSolution,
-    inside,
     nest_points,
+    window,
 )
 from vamper.core.sheet.pack.problem import PackProblem, Rank, Watch, fits_alone
 from vamper.core.sheet.pack.rows import rows_of_boxes
+from vamper.core.sheet.pack.search.promise import Progress
 from vamper.core.sheet.pack.sheet_region import SheetRegion, region_of, space_on
 from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import grow
@@ -36,6 +37,8 @@ HOPELESS_FILL = 0.93
 # Of the time that is left, what one attempt may take.
 ATTEMPT_SHARE = 0.6
 LEAST_ATTEMPT_S = 0.25
+# What parts the seeds of one search.
+ODD = 7919
 
 
 class SearchRun:
@@ -56,6 +59,7 @@ class SearchRun:
         # The engine knows one separation; what needs more goes in grown.
         self.separation = min((gap_between(piece, piece, spec.gap_mm) for piece in self.pieces), default=spec.gap_mm)
         self.points = {piece.item: nest_points(piece.edge, self.growth(piece)) for piece in self.pieces}
+        self.outlines = {item: np.asarray(points) for item, points in self.points.items()}
         self.room = grow(problem.live, self.separation / 2).area
         self.areas = {item: grow(Polygon(points), self.separation / 2).area for item, points in self.points.items()}
         self.grounds = [region_of(problem, n) for n in range(max(problem.held_sheets, problem.first_live is not None))]
@@ -115,15 +119,30 @@ class SearchRun:
         added, _ = filled_up(space, [self.by_item[item] for item in order], self.given_up)
         return (*sheet, *added)
 
-    def nested(self, group: Counter[int], ground: SheetRegion, seconds: float, before: list[Sheet] | None) -> Sheet:
-        """The most of `group` that the engine laid inside one sheet's room; ends as soon as that is all of it.
+    def nested(
+        self,
+        group: Counter[int],
+        ground: SheetRegion,
+        seconds: float,
+        before: list[Sheet] | None,
+        whole: Progress | None = None,
+        seed: int = 0,
+    ) -> Sheet:
+        """The most of `group` that the engine laid inside one sheet's room. Ends as soon as that is all of it; where
+        its progress is noted in `whole`, also as soon as all of it is out of reach.
 
         Better ones are shown on the way, after the sheets `before`; with None they are not.
         """
         request = self.request(group, ground)
+        request = replace(request, seed=(request.seed + ODD * seed) % 2**31)
         found: list[Sheet] = [()]
+        begun_with_s = self.watch.seconds_left()
 
         def look(solution: NestSolution) -> bool:
+            if whole is not None:
+                whole.reached(solution.stretch, begun_with_s - self.watch.seconds_left())
+            if self.lies(request, solution) <= len(found[0]):
+                return self.given_up()
             sheet = self.accepted(request, solution)
             if len(sheet) > len(found[0]):
                 found[0] = sheet
@@ -132,8 +151,12 @@ class SearchRun:
                     self.offer((*before, sheet, *self.in_rows(rest, len(before) + 1)))
             return len(found[0]) == group.total() or self.given_up()
 
+        def tired() -> bool:
+            after_s = begun_with_s - self.watch.seconds_left()
+            return whole is not None and (whole.out_of_reach(after_s) or whole.is_stale(after_s))
+
         if seconds > 0 and request.shapes:
-            self.nester.race([iter([Attempt(request, seconds, look)])], self.given_up)
+            self.nester.race([iter([Attempt(request, seconds, look, self.nester.cores, tired)])], self.given_up)
         return found[0]
 
     def given_up(self) -> bool:
@@ -158,8 +181,11 @@ class SearchRun:
 
     def accepted(self, request: NestRequest, solution: NestSolution) -> Sheet:
         """The placements of a solution that lie on the sheet and keep every rule, checked on the edges themselves."""
-        polygons = {item: Polygon(points) for item, points in self.points.items()}
-        return self.kept([p for p in solution.placements if solution.complete or inside(request, p, polygons[p.item])])
+        return self.kept(window(request, solution, self.outlines))
+
+    def lies(self, request: NestRequest, solution: NestSolution) -> int:
+        """How many of a solution lie on the sheet, before they are checked exactly."""
+        return len(window(request, solution, self.outlines))
 
     def kept(self, placements: Sequence[Placement]) -> Sheet:
         # The engine's own rounding can leave a pair a hair too near; what breaks a rule is not kept.

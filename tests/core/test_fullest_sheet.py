@@ -1,0 +1,135 @@
+"""The fullest sheet: what is promised, what is kept of a strip, what goes into holes, and when an attempt ends."""
+
+import math
+
+import numpy as np
+import pytest
+import shapely
+from hypothesis import given
+from hypothesis import strategies as st
+from shapely.geometry import MultiPolygon, Point, Polygon
+
+from vamper.core.sheet.layout import Piece
+from vamper.core.sheet.pack.nesting import Attempt, NestRequest, NestShape, NestSolution, window
+from vamper.core.sheet.pack.pack import pack
+from vamper.core.sheet.pack.problem import PackProblem
+from vamper.core.sheet.pack.search.hole_guests import HoleGuests
+from vamper.core.sheet.pack.search.promise import GROWS_S, Progress, likely_fill, promised
+from vamper.core.sheet.pack.search.run import SearchRun
+from vamper.core.values.geometry import placed
+from vamper.core.values.item import Turn
+from vamper.core.values.packing import PackingSpec
+from vamper.core.values.placement import Placement
+from vamper.services.packing.nesting_process import ProcessNester
+from vamper.services.packing.planning import TimedWatch
+
+LIVE = shapely.box(10.8, 10.8, 205.1, 268.6)
+WEDGE = np.array([(0.0, 0.0), (30.0, 3.0), (20.0, 12.0), (2.0, 9.0)])
+
+
+def ring(outer: float, thick: float) -> MultiPolygon:
+    return MultiPolygon([Point(0, 0).buffer(outer / 2).difference(Point(0, 0).buffer(outer / 2 - thick))])
+
+
+def disc(diameter: float) -> MultiPolygon:
+    return MultiPolygon([Point(0, 0).buffer(diameter / 2)])
+
+
+RINGS = (Piece(0, ring(60, 8), 8), Piece(1, ring(44, 6), 8), Piece(2, disc(22), 8))
+
+places = st.builds(
+    Placement, st.just(0), st.floats(10, 260), st.floats(10, 260), st.sampled_from([0.0, 37.0, 90.0, 200.0, 301.5])
+)
+
+
+@given(st.lists(places, min_size=1, max_size=12), st.booleans())
+def test_what_is_kept_of_a_strip_lies_inside_and_no_stretch_holds_more(
+    placements: list[Placement], is_wide: bool
+) -> None:
+    size = (200.0, 120.0) if is_wide else (120.0, 200.0)
+    request = NestRequest((), 10.0, 20.0, *size, 2.0, 1)
+    kept = window(request, NestSolution(tuple(placements), 1.5), {0: WEDGE})
+    # The strip is as long as it likes along the shorter side.
+    axis, origin = (1, 20.0) if is_wide else (0, 10.0)
+    spans = [placed(Polygon(WEDGE), one.x_mm, one.y_mm, one.turn_deg).bounds for one in kept]
+    assert all(box[axis] >= origin - 1e-6 and box[axis + 2] <= origin + 120.0 + 1e-6 for box in spans)
+    all_spans = [placed(Polygon(WEDGE), one.x_mm, one.y_mm, one.turn_deg).bounds for one in placements]
+    for start in (box[axis] for box in all_spans):
+        inside = sum(box[axis] >= start - 1e-9 and box[axis + 2] <= start + 120.0 + 1e-9 for box in all_spans)
+        assert len(kept) >= inside
+
+
+def test_a_complete_strip_is_kept_as_it_lies() -> None:
+    lying = (Placement(0, 12.0, 22.0, 0.0), Placement(0, 60.0, 22.0, 90.0))
+    request = NestRequest((), 10.0, 20.0, 120.0, 200.0, 2.0, 1)
+    assert window(request, NestSolution(lying, 0.9), {0: WEDGE}) == lying
+
+
+@given(st.floats(0.3, 0.9), st.floats(1, 60), st.floats(1, 60), st.floats(1, 60))
+def test_more_time_promises_no_less_and_nothing_after_it_stops_growing(
+    fill: float, after: float, one: float, other: float
+) -> None:
+    assert promised(fill, after, max(one, other)) >= promised(fill, after, min(one, other)) >= fill
+    assert promised(fill, GROWS_S + after, one) == fill
+
+
+def test_the_promise_is_the_logarithm_of_the_time() -> None:
+    assert promised(0.7, 1.0, math.e) == pytest.approx(0.7 * 1.042)
+
+
+def test_shapes_that_fill_their_boxes_are_expected_to_lie_denser() -> None:
+    square, star = shapely.box(0, 0, 30, 30), shapely.union(shapely.box(0, 12, 30, 18), shapely.box(12, 0, 18, 30))
+    assert 0.85 < likely_fill([(square, 5)], 8.0) < 0.95
+    assert likely_fill([(star, 5)], 8.0) < 0.65
+    assert likely_fill([(square, 1), (star, 1)], 8.0) < likely_fill([(square, 2), (star, 1)], 8.0)
+
+
+def test_an_attempt_is_judged_by_what_it_promises() -> None:
+    way = Progress(load=0.80, seconds=10.0)
+    assert not way.out_of_reach(5.0), "nothing was answered yet"
+    way.reached(1.25, 2.0)
+    assert way.fill == pytest.approx(0.64)
+    assert not way.out_of_reach(0.5), "too soon to be judged"
+    assert way.out_of_reach(2.0)
+    way.reached(1.05, 2.5)
+    assert not way.out_of_reach(2.5)
+    way.reached(1.2, 3.0)
+    assert way.fill == pytest.approx(0.80 / 1.05), "a worse answer changes nothing"
+    assert not way.is_stale(5.0)
+    assert way.is_stale(6.0)
+    assert Progress(0.80, 10.0, 1.0, 0.72, 2.0).out_of_reach(2.0)
+    assert not Progress(0.80, 10.0, 2.5, 0.72, 2.0).out_of_reach(2.0), "patience waits longer"
+
+
+def test_holes_take_what_goes_into_them() -> None:
+    run = SearchRun(PackProblem(RINGS, LIVE, PackingSpec(gap_mm=2.0, max_sheets=1)), ProcessNester(), TimedWatch(5.0))
+    guests = HoleGuests(run).of(run.wanted)
+    # A ring of 44 mm has a hole of 32, and one of 60 a hole of 44: each takes one disc of 22 with its gaps.
+    assert guests == {2: 8}
+    assert HoleGuests(run).of(run.wanted - guests) == {}
+
+
+def test_rings_with_discs_in_their_holes_fill_a_sheet() -> None:
+    problem = PackProblem(RINGS, LIVE, PackingSpec(gap_mm=2.0, max_sheets=1))
+    layout = pack(problem, ProcessNester(), TimedWatch(20.0))
+    assert layout.pieces == 24
+    assert len(layout.sheets) == 1
+
+
+def test_an_attempt_that_is_tired_ends_at_once() -> None:
+    square = ((0.0, 0.0), (20.0, 0.0), (20.0, 20.0), (0.0, 20.0))
+    request = NestRequest((NestShape(0, square, 90, Turn.QUARTER),), 0.0, 0.0, 200.0, 200.0, 2.0, 1)
+    watch = TimedWatch(60.0)
+    ProcessNester().race([iter([Attempt(request, 60.0, lambda _: False, 1, lambda: True)])], lambda: False)
+    assert watch.seconds_left() > 30
+
+
+def test_more_time_is_granted_from_what_is_spare() -> None:
+    watch = TimedWatch(5.0, spare_s=8.0)
+    before = watch.seconds_left()
+    assert watch.more(6.0)
+    assert watch.seconds_left() == pytest.approx(before + 6.0, abs=1.0)
+    assert not watch.more(6.0)
+    assert not TimedWatch(5.0).more(1.0)
+    watch.cut_short(1.0)
+    assert not watch.more(1.0)
