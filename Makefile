@@ -1,5 +1,5 @@
 # One command each; everything they need is set up on the way.
-.PHONY: demo test wheel check check-python check-ui check-types check-lint check-look check-units dev bench faults approve shots samples setup ui client lock check-tools schema
+.PHONY: demo test wheel check check-python check-ui check-types check-lint check-look check-units dev bench bench-all faults approve shots samples setup ui client lock check-tools schema
 PY := .venv/bin/python
 SETUP := .venv/.installed
 # Compiled modules are kept, so that nothing that is started compiles all of them again.
@@ -43,6 +43,9 @@ check-types check-lint check-look check-units: check-%: ui/node_modules/.install
 
 bench: $(SETUP) .venv/.installed-dev .venv/.installed-bench ## exactness and speed, as a table; no pass or fail
 	$(PY) -m tests.bench.run
+
+bench-all: $(SETUP) .venv/.installed-dev .venv/.installed-bench ## the same with the tables that take long
+	$(PY) -m tests.bench.run --all
 
 faults: $(SETUP) .venv/.installed-dev .venv/.installed-bench ## deliberate faults in core, and how many of them the tests notice
 	$(PY) -m tests.faults.run

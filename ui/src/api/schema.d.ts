@@ -7560,6 +7560,8 @@ export interface components {
     };
     /** PackingOut */
     PackingOut: {
+      /** Better Ago S */
+      better_ago_s: number;
       /** Held */
       held: number;
       /** Layout */

@@ -5,6 +5,7 @@ import { type Diagnosis, useDiagnosis, useDiagnosisStart, useFoundCause, useFoun
 import { Button } from '../kit/Button';
 import { asSentence } from '../kit/words';
 import { SymptomPicture } from '../look/SymptomPicture';
+import { Explained } from '../look/Explained';
 
 /** What was seen and is known, the causes with their chances, and the check that is worth its minutes. */
 export default function WrongPage() {
@@ -240,10 +241,16 @@ function Answer({ found, checked, answer, again, run }: AnswerProps) {
               <span aria-hidden className="h-1.5 w-full max-w-md overflow-hidden rounded-full bg-tray">
                 <span className="block h-full bg-kingfisher" style={{ width: `${one.chance * 100}%` }} />
               </span>
-              {one.why.length > 0 && <span className="text-sm text-soft">{one.why.join('; ')}</span>}
+              {one.why.length > 0 && (
+                <span className="text-sm text-soft">
+                  <Explained text={one.why.join('; ')} />
+                </span>
+              )}
               {(place === 0 || one.chance > 0.2) && (
                 <>
-                  <span className="text-sm">{one.remedy}</span>
+                  <span className="text-sm">
+                    <Explained text={one.remedy} />
+                  </span>
                   <span className="text-sm">
                     <b>What can be saved:</b> {one.keep}
                   </span>

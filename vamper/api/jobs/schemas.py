@@ -176,6 +176,7 @@ class PackingOut(BaseModel):
     state: PackingState
     seconds_left: float
     seconds: float
+    better_ago_s: float
     version: int
     layout: str
     """Names this layout; whoever moves a piece says which one they saw."""

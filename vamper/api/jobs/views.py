@@ -201,6 +201,7 @@ def _packing_out(plan: Plan, packing: PackingStatus) -> PackingOut:
         state=packing.state,
         seconds_left=packing.seconds_left,
         seconds=packing.seconds,
+        better_ago_s=packing.better_ago_s,
         version=packing.version,
         layout=packing.layout_id,
         time_limited=plan.layout.time_limited,

@@ -74,6 +74,8 @@ class PackingStatus:
     layout: Layout
     seconds_left: float
     seconds: float
+    better_ago_s: float
+    """How long ago the search found its last better layout."""
     version: int
     layout_id: str
     """A name for one layout of one state of a job; whoever acts on it by hand says which one they saw."""
@@ -96,6 +98,7 @@ class _Run:
     first: threading.Event = field(default_factory=threading.Event)
     thread: threading.Thread | None = None
     stored_at: float = 0.0
+    better_at: float = field(default_factory=time.monotonic)
 
 
 class PackingService:
@@ -250,7 +253,16 @@ class PackingService:
         with self._changed:
             version = self._versions.get(job_id, 0)
         name = self._names.get((run.key, id(layout)), lambda: (layout, _layout_id(run.key, layout)))[1]
-        return PackingStatus(run.key, run.state, layout, self._left(run), run.watch.seconds, version, name)
+        return PackingStatus(
+            run.key,
+            run.state,
+            layout,
+            self._left(run),
+            run.watch.seconds,
+            time.monotonic() - run.better_at,
+            version,
+            name,
+        )
 
     def _start(self, job_id: int, key: str, problem: PackProblem, best: Layout | None = None) -> _Run:
         pieces = sum(piece.quantity for piece in problem.pieces)
@@ -273,7 +285,7 @@ class PackingService:
             with self._changed:
                 if run.in_hand or (run.best is not None and problem.rank(layout) < problem.rank(run.best)):
                     return
-                run.best = layout
+                run.best, run.better_at = layout, time.monotonic()
                 run.shown.append(layout)
             run.first.set()
             self._tell(job_id)

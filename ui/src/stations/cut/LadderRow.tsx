@@ -5,6 +5,7 @@ import { useCatalog } from '../../api/jobs';
 import { practiceDropUrl } from '../../api/twin';
 import { Button } from '../../kit/Button';
 import { DropPicture } from './DropPicture';
+import { Explained } from '../../look/Explained';
 
 interface Props {
   jobId: number;
@@ -62,8 +63,7 @@ export function LadderRow({ jobId, force, ladder, practice }: Props) {
       ) : (
         <>
           <p className="text-sm">
-            Six drops of 6 mm, in the waste of this sheet or on an offcut: cut them, and say what each looks
-            like.
+            <Explained text="A ladder is six drops of 6 mm, in the waste of this sheet or on an offcut. Cut them, and say what each looks like." />
           </p>
           <ol className="grid grid-cols-6 gap-2 max-[64rem]:grid-cols-3">
             {force.next_gf.map((gf) => (

@@ -4,6 +4,7 @@ import type { Plan } from '../../api/view';
 import { showSpeed, showWay, useUnit } from '../../kit/units';
 import { Loaded } from '../../look/Loaded';
 import { clock } from './PathLook';
+import { Explained } from '../../look/Explained';
 
 const PARTS: Record<string, string> = {
   marks: 'reading the marks',
@@ -60,12 +61,13 @@ function PathThere({ jobId, sheet, replay }: { jobId: number; sheet: number; rep
             ` ${replay.slow_loops} loops with tight bends go slower, down to ${showSpeed(replay.slowest_mm_s, unit)}; they do not slow the others.`}
         </p>
         <p className="text-sm text-soft">
-          Holes before outlines, kiss cuts before through cuts, each loop from a corner or a straight stretch,
-          a little past its beginning.
+          <Explained text="Holes are cut before outlines, and kiss cuts before through cuts. Each loop begins at a corner or on a straight stretch, and ends a little past its beginning." />
         </p>
       </section>
       <section aria-label="Tell-tale" className="flex flex-col gap-1 border-t border-rule pt-2">
-        <h2 className="font-bold">Tell-tale first</h2>
+        <h2 className="font-bold">
+          <Explained text="Tell-tale first" />
+        </h2>
         {replay.tell_tale.problem ? (
           <p className="text-sm">There is no waste left for one: look twice at the first piece.</p>
         ) : (

@@ -5,6 +5,7 @@ import type { Schemas } from '../../api/client';
 import type { Plan, View } from '../../api/view';
 import { Button } from '../../kit/Button';
 import { LogRun } from './LogRun';
+import { Explained } from '../../look/Explained';
 
 interface Props {
   view: View;
@@ -20,9 +21,13 @@ export function SettingsPanel({ view, plan, setting }: Props) {
         {setting.spoken || (setting.by_name ? 'No setting chosen yet' : `${setting.force_gf} gf`)}
       </h2>
       <p className="text-sm">
-        {setting.cut === 'kiss'
-          ? 'Cut the face only: the pieces stay on the backing.'
-          : 'Cut through: the pieces come loose.'}
+        <Explained
+          text={
+            setting.cut === 'kiss'
+              ? 'A kiss cut: through the face only, so the pieces stay on the backing.'
+              : 'A through cut: the pieces come loose.'
+          }
+        />
       </p>
       <ul className="flex list-disc flex-col gap-1 pl-5 text-sm">
         {setting.why.map((reason) => (

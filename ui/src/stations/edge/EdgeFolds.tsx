@@ -10,6 +10,7 @@ import { LengthField } from '../../kit/LengthField';
 import { asSentence } from '../../kit/words';
 import { Slider } from '../../kit/Slider';
 import { showLength, useUnit } from '../../kit/units';
+import { Explained } from '../../look/Explained';
 
 type Set = (label: string, changes: Record<string, unknown>) => void;
 
@@ -152,7 +153,7 @@ export function BleedFold({ item, document, set, program }: Props & { item: Item
       <Fold title="Bleed" summary="by its program">
         <p className="text-sm">{asSentence(program)}</p>
         <p className="text-sm text-soft">
-          Your machine’s own program adds the bleed, or not; what to switch is under Print.
+          <Explained text="Your machine’s own program adds the bleed, or not; what to switch is under Print." />
         </p>
       </Fold>
     );
@@ -160,9 +161,13 @@ export function BleedFold({ item, document, set, program }: Props & { item: Item
   return (
     <Fold title="Bleed" summary={`${width}, ${own === null ? 'computed' : 'by hand'}`}>
       <p className="text-sm text-soft">
-        {own === null
-          ? 'Worked out from what is printed along the edge and how far a cut usually misses.'
-          : 'Set by hand.'}
+        <Explained
+          text={
+            own === null
+              ? 'The bleed is worked out from what is printed along the edge and how far a cut usually misses.'
+              : 'You set the bleed by hand.'
+          }
+        />
       </p>
       <div className="flex flex-wrap items-end gap-2">
         <Button

@@ -1,4 +1,5 @@
 import type { FinishStep } from '../../api/finish';
+import { Explained } from '../../look/Explained';
 
 interface Props {
   step: FinishStep;
@@ -18,7 +19,9 @@ export function StepRow({ step, number, longest }: Props) {
           {step.do}
           {step.times > 1 && <span className="font-normal text-soft"> · {step.times} times</span>}
         </b>
-        <span className="text-sm">{step.check}</span>
+        <span className="text-sm">
+          <Explained text={step.check} />
+        </span>
         {step.labels.map((label) => (
           <span key={label} className="text-sm text-bracken">
             {label}

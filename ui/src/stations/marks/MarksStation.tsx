@@ -24,6 +24,7 @@ import { ProgramMarks } from './ProgramMarks';
 import { ReadingSettings } from './ReadingSettings';
 import { Remedies } from './Remedies';
 import { SensorScreen } from './SensorScreen';
+import { Explained } from '../../look/Explained';
 
 type Look = 'sensor' | 'sheet' | 'misses' | 'calibration';
 
@@ -147,8 +148,7 @@ function Side({ view, look, reading, shown, trial, change, helper, showHelper, c
             attempt={(remedies) => (remedies ? trial.ask({ remedies }) : trial.drop())}
           />
           <p className="text-sm text-soft">
-            A failed reading spoils nothing: cancel, take a remedy, load again. Only after the first cut the
-            sheet must not move.
+            <Explained text="If the registration marks are not found, nothing is spoiled: cancel, try one of these, load again. From the first cut on, the sheet must not move." />
           </p>
           <ReadingSettings view={view} reading={shown} change={change} />
         </section>

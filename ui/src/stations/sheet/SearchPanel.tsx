@@ -1,3 +1,5 @@
+import { useEffect, useState } from 'react';
+
 import { type Figures, type Plan, useFigures } from '../../api/view';
 import { useIsStopping, useJobAction } from '../../api/jobs';
 import { Button } from '../../kit/Button';
@@ -10,7 +12,7 @@ const STATES = {
   interrupted: 'Vamper was closed while it packed',
   waiting: 'In plain rows so far',
   queued: 'Other jobs are being packed first; plain rows meanwhile',
-  broken: 'The search broke down; the best so far is kept. Pack again to try once more',
+  broken: 'The search broke down; the best so far is kept. Look longer to try once more',
 } as const;
 
 interface Props {
@@ -26,7 +28,7 @@ export function SearchPanel({ plan, jobId, children }: Props) {
   const unit = useUnit((state) => state.unit);
   const action = useJobAction(jobId);
   const stopping = useIsStopping(jobId);
-  const { state, seconds_left, seconds, version, held } = plan.packing;
+  const { state, seconds_left, seconds, better_ago_s, version, held, time_limited } = plan.packing;
   const placed = plan.sheets.reduce((sum, sheet) => sum + sheet.placements.length, 0);
   const wanted = plan.items.reduce((sum, item) => sum + item.wanted, 0);
   const figures = useFigures(jobId, plan);
@@ -50,6 +52,7 @@ export function SearchPanel({ plan, jobId, children }: Props) {
               }}
             />
           </div>
+          {state === 'searching' && <BetterAgo key={version} ago={better_ago_s} />}
           <Button onClick={() => action.mutate('stop')} hotkey="S" disabled={stopping}>
             {stopping ? 'Stopping …' : 'Stop'}
           </Button>
@@ -57,7 +60,7 @@ export function SearchPanel({ plan, jobId, children }: Props) {
       ) : (
         <>
           <Button onClick={() => action.mutate('pack')} hotkey="P">
-            {held ? 'Pack the rest again' : 'Pack again'}
+            {held ? 'Pack the rest again' : time_limited || state === 'broken' ? 'Look longer' : 'Pack again'}
           </Button>
           {held > 0 && (
             <Button look="bare" className="-mt-1.5 px-1" onClick={() => action.mutate('pack-everything')}>
@@ -94,6 +97,21 @@ export function SearchPanel({ plan, jobId, children }: Props) {
       )}
       {children}
     </div>
+  );
+}
+
+/** How long the search has found nothing better, counted on between two answers. */
+function BetterAgo({ ago }: { ago: number }) {
+  const [since, setSince] = useState(0);
+  useEffect(() => {
+    const ticking = setInterval(() => setSince((before) => before + 1), 1000);
+    return () => clearInterval(ticking);
+  }, []);
+  const seconds = Math.round(ago + since);
+  return (
+    <p className="text-sm text-soft">
+      {seconds < 2 ? 'Better just now' : `Last better layout ${seconds} s ago`}
+    </p>
   );
 }
 

@@ -18,7 +18,7 @@ from shapely.geometry import Polygon
 from vamper.core.sheet.pack.nesting import Attempt, Lane, NestSolution
 from vamper.core.sheet.pack.search.hole_guests import HoleGuests
 from vamper.core.sheet.pack.search.lattice_sheets import lattice_sheet
-from vamper.core.sheet.pack.search.promise import Progress, likely_fill
+from vamper.core.sheet.pack.search.promise import GROWS_S, Progress, likely_fill
 from vamper.core.sheet.pack.search.run import HOPELESS_FILL, LEAST_ATTEMPT_S, ODD, SearchRun
 from vamper.core.values.geometry import grow, longest_side
 from vamper.core.values.placement import Sheet
@@ -27,6 +27,8 @@ from vamper.core.values.placement import Sheet
 LIKELY_FILL = 0.86
 # What an attempt is promised to take of the time left, and what it may take where it asks for several pieces more.
 _AIM_SHARE, _LEAP_SHARE = 0.5, 0.6
+# Where several attempts in so many times what one grows for found no more pieces, it is enough.
+_ENOUGH = 3
 # What is kept of the time to fill up what the last attempt laid.
 _FILLING_S = 0.4
 # Pieces are laid one by one from so many times as long as wide on, or where there is so much time.
@@ -87,7 +89,10 @@ class _Climb:
             self.offer(next(iter(run.in_rows(self.remaining, len(self.before))), ()))
         likely, tries = self._likely(), 0
         reach = self._count_for(likely)
+        better_with_s = self.left()
         while self.left() >= LEAST_ATTEMPT_S and len(self.best) < len(self._order):
+            if tries > _PATIENCE and better_with_s - self.left() > _ENOUGH * GROWS_S:
+                return
             had = len(self.best)
             count = min(len(self._order), max(had + 1, reach))
             tries = 0 if count > had + 1 else tries
@@ -96,6 +101,7 @@ class _Climb:
                 return
             way = yield from self._attempt(group, tries)
             tries += 1
+            better_with_s = self.left() if len(self.best) > had else better_with_s
             likely = way.promises(_AIM_SHARE * self.left())
             # What was out of reach is not asked for again but as one more than there is.
             reach = min(self._count_for(likely), len(self._order) if len(self.best) >= count else count - 1)
