@@ -16,6 +16,7 @@ from vamper.core.sheet.pack.problem import PackProblem
 from vamper.core.sheet.pack.search.hole_guests import HoleGuests
 from vamper.core.sheet.pack.search.promise import GROWS_S, Progress, likely_fill, promised
 from vamper.core.sheet.pack.search.run import SearchRun
+from vamper.core.sheet.pack.search.whole import fit_whole
 from vamper.core.values.geometry import placed
 from vamper.core.values.item import Turn
 from vamper.core.values.packing import PackingSpec
@@ -133,3 +134,24 @@ def test_more_time_is_granted_from_what_is_spare() -> None:
     assert not TimedWatch(5.0).more(1.0)
     watch.cut_short(1.0)
     assert not watch.more(1.0)
+
+
+def _whole(diameter: float, quantity: int) -> PackProblem:
+    star = shapely.union(shapely.box(0, 0, diameter, diameter / 3), shapely.box(0, 0, diameter / 3, diameter))
+    other = shapely.box(0, 0, diameter / 2, diameter / 4)
+    pieces = (Piece(0, MultiPolygon([star]), quantity), Piece(1, MultiPolygon([other]), quantity))
+    return PackProblem(pieces, LIVE, PackingSpec(gap_mm=2.0, max_sheets=1))
+
+
+def test_what_fits_whole_tells_its_layout_and_what_does_not_how_near_it_came() -> None:
+    nester = ProcessNester()
+    fits = fit_whole(_whole(40.0, 18), 1, nester, TimedWatch(20.0))
+    assert fits.layout is not None
+    assert fits.layout.pieces == 36
+    far = fit_whole(_whole(55.0, 18), 1, nester, TimedWatch(20.0))
+    assert far.layout is None
+    assert far.reach is not None
+    assert far.reach < 1
+    # What was out of reach tells the size at which it fits: areas grow by the square.
+    smaller = fit_whole(_whole(55.0 * 0.95 * far.reach**0.5, 18), 1, nester, TimedWatch(20.0))
+    assert smaller.layout is not None

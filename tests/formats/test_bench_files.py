@@ -177,7 +177,7 @@ def test_the_bench_card_is_one_page_and_says_everything() -> None:
         "tell-tale",
         "Pause after the first piece",
         "lift a corner with a hook",
-        "take the tuft off the tip",
+        "brush the tuft off the tip",
         "the same pass again without unloading",
         "bend the mat away from the sheet",
         "change the blade",

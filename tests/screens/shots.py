@@ -97,13 +97,13 @@ def _marks(screen: Screen) -> None:
 
 def _program(screen: Screen) -> None:
     """What is handed to a machine's own program, and its settings by name."""
-    screen.open("/jobs/11/sheet")
+    screen.open("/jobs/13/sheet")
     _packed(screen)
-    screen.open("/jobs/11/print")
+    screen.open("/jobs/13/print")
     screen.says("It will find")
     _pictures(screen)
     screen.driver.save_screenshot(str(FOLDER / "program.png"))
-    screen.open("/jobs/11/cut")
+    screen.open("/jobs/13/cut")
     screen.says("Choose")
     _pictures(screen)
     screen.driver.save_screenshot(str(FOLDER / "settings.png"))
@@ -111,9 +111,9 @@ def _program(screen: Screen) -> None:
 
 def _twin(screen: Screen) -> None:
     """A dry run that goes wrong."""
-    screen.open("/jobs/6/sheet")
+    screen.open("/jobs/7/sheet")
     _packed(screen)
-    screen.open("/jobs/6/dry-run")
+    screen.open("/jobs/7/dry-run")
     screen.button("Do a dry run").click()
     screen.wait(lambda: "Do a dry run again" in screen.text(), "the dry run")
     _pictures(screen)
@@ -152,7 +152,7 @@ def _finish(screen: Screen) -> None:
     screen.says("Spray a thin coat")
     time.sleep(1)
     screen.driver.save_screenshot(str(FOLDER / "finish.png"))
-    screen.open("/jobs/10/finish")
+    screen.open("/jobs/12/finish")
     screen.button("On a cup").click()
     screen.says("The cup’s wall laid flat")
     time.sleep(1)

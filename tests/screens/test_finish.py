@@ -17,7 +17,7 @@ from vamper.services.packing.nesting_process import ProcessNester
 
 pytestmark = pytest.mark.screens
 
-MUGS, LABELS, SHIRTS, KEY_RINGS = 2, 10, 13, 14
+MUGS, LABELS, SHIRTS, KEY_RINGS = 2, 11, 8, 10
 
 
 def pressed(screen: Screen, words: str) -> None:

@@ -56,13 +56,13 @@ def test_from_a_hand_off_over_a_spoilt_sheet_to_its_cause(screen: Screen) -> Non
     assert runs[0]["cause"]
     assert proposed() != before
     screen.open("/")
-    screen.says("sheet 1: 0 of 12 good")
+    screen.says("sheet 1: 0 of 8 good")
     assert screen.errors() == []
 
 
 def test_a_sheet_is_made_again_and_its_rest_is_the_sheet_of_another(screen: Screen) -> None:
     # Fewer than would fit, so that something is left of the sheet.
-    change = {"label": "few", "numbers": [1], "changes": {"quantity": 3}}
+    change = {"label": "few", "numbers": [1, 2], "changes": {"quantity": 1}}
     job = f"{screen.base}/api/jobs/{HANDED_OFF}"
     ASKED.post(f"{job}/changes", json=change).raise_for_status()
     ASKED.post(f"{job}/hand-off").raise_for_status()
@@ -75,14 +75,14 @@ def test_a_sheet_is_made_again_and_its_rest_is_the_sheet_of_another(screen: Scre
     assert screen.faults_of_access() == []
     pressed(screen, "Make it again")
     screen.wait(lambda: "/sheet" in screen.driver.current_url, "the new job")
-    screen.wait(lambda: screen.pieces() == 3, "its pieces")
+    screen.wait(lambda: screen.pieces() == 2, "its pieces")
     # All of it would go on what is left: that is offered, and taken.
     # Notes are folded away only where there is more to look at.
     if "Use the offcut" not in screen.text():
         pressed(screen, "note")
     pressed(screen, "Use the offcut")
     screen.says("part used")
-    screen.wait(lambda: screen.pieces() == 3, "its pieces on the offcut")
+    screen.wait(lambda: screen.pieces() == 2, "its pieces on the offcut")
     assert screen.errors() == []
 
 

@@ -14,7 +14,7 @@ from vamper.core.marks.vernier import COARSE_MM, MOST_TICK, possible_miss
 
 pytestmark = pytest.mark.screens
 
-HULL, SHIMMER, KIT = 4, 7, 8
+HULL, SHIMMER, SHED = 4, 3, 11
 NUMBERS = re.compile(r"-?\d+\.\d+")
 # Where cuts land on the machine of this test.
 OFF = {"x": 0.8, "y": -0.3}
@@ -62,7 +62,9 @@ def _meets(coarse: float, off: float) -> int:
 
 def test_a_vernier_sheet_is_read_and_the_cut_file_moves(screen: Screen) -> None:
     """A machine that cuts 0.8 mm off, on stock of a thickness that nobody calibrated yet."""
-    job = ASKED.post(f"{screen.base}/api/jobs/{KIT}/copy").json()["id"]
+    job = ASKED.post(f"{screen.base}/api/jobs/{SHIMMER}/copy").json()["id"]
+    change = {"label": "the stock", "changes": {"stock": "matte-label"}}
+    ASKED.post(f"{screen.base}/api/jobs/{job}/changes", json=change).raise_for_status()
     address = f"{screen.base}/api/jobs/{job}/sheets/1/cut.svg"
     screen.open(f"/jobs/{job}/marks")
     screen.button("Calibration").click()
@@ -134,7 +136,7 @@ def test_helpers_are_drawn_on_the_sheet(screen: Screen) -> None:
 
 
 def test_a_proof_is_measured_asked_about_and_compensated(screen: Screen) -> None:
-    screen.open(f"/jobs/{KIT}/print")
+    screen.open(f"/jobs/{SHED}/print")
     screen.says("The last proof came out at the wrong size")
     screen.button("Proof").click()
     across, down = screen.driver.find_elements(By.CSS_SELECTOR, 'form input[inputmode="decimal"]')
@@ -147,7 +149,7 @@ def test_a_proof_is_measured_asked_about_and_compensated(screen: Screen) -> None
     screen.button("Keep the printer’s scale").click()
     screen.wait(lambda: "came out in the wrong size" not in screen.text(), "the finding to go")
     screen.says("off by -0.30 % across")
-    screen.says("0 of 12 ticked")
+    screen.says("0 of 8 ticked")
     screen.find('button[aria-label^="missing: piece 3"]').click()
     screen.says("1 missing")
     screen.driver.refresh()

@@ -7,7 +7,7 @@ from tests.screens.conftest import Screen
 
 pytestmark = pytest.mark.screens
 
-NEWCOMERS = 11
+NEWCOMERS = 7
 
 
 def test_a_word_in_a_finding_is_explained_where_it_stands(screen: Screen) -> None:

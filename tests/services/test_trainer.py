@@ -111,7 +111,7 @@ def test_practice_over_the_wire(workshop: Workshop) -> None:
         play = client.post("/api/practise/plays", json={"lesson": "torn-points", "learner": "Ada"}).json()["id"]
         seen = client.get(f"/api/practise/plays/{play}").json()
         assert seen["afterwards"] is None
-        assert "Fibre or glue hangs" not in str(seen)
+        assert "Fibre or glue" not in str(seen)
         picture = client.get(f"/api/practise/plays/{play}/steps/0/sheet.jpg")
         assert picture.status_code == 200
         assert picture.content[:2] == b"\xff\xd8"
@@ -119,7 +119,7 @@ def test_practice_over_the_wire(workshop: Workshop) -> None:
         assert after["minutes_left"] == seen["minutes_left"] - 2
         assert client.post(f"/api/practise/plays/{play}/moves", json={"code": "clean-tip"}).status_code == 422
         after = client.post(f"/api/practise/plays/{play}/end").json()
-        assert after["afterwards"]["hidden"] == "Fibre or glue hangs on the tip."
+        assert after["afterwards"]["hidden"] == "Fibre or glue is stuck to the blade’s tip."
         assert client.get("/api/practise/plays/999").status_code == 404
 
 

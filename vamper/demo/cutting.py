@@ -60,8 +60,8 @@ _SHED_SETTINGS = (
 )
 
 
-def prepare_cutting(workshop: Workshop) -> str:
-    """Put all of it into a workshop; returns the own stock's key."""
+def prepare_cutting(workshop: Workshop) -> tuple[str, int]:
+    """Put all of it into a workshop; returns the own stock's key and the borrowed machine's number."""
     shop = workshop.shop
     proposed = shop.own_stocks.proposed(NewStock(OWN_STOCK, StockClass.VINYL, _FACE_UM, _BACKING_UM))
     key = shop.own_stocks.add(proposed)
@@ -81,7 +81,7 @@ def prepare_cutting(workshop: Workshop) -> str:
     care.mats.put_in(care.mats.keep("the blue mat", MatIn(Tack.MEDIUM, loads=9, washings=1)), 1)
     care.mats.put_in(care.mats.keep("the shed’s mat", MatIn(Tack.MEDIUM, loads=23, washings=2)), borrowed_id)
     care.mats.keep("the mat for paper", MatIn(Tack.LOW, loads=4))
-    return key
+    return key, borrowed_id
 
 
 def _ladders(workshop: Workshop, stock: Stock, force: ForceRange) -> None:

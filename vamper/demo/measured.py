@@ -30,8 +30,8 @@ _HISTORY = (
 )
 
 
-def measure(workshop: Workshop) -> None:
-    """Put the measurements into a workshop."""
+def measure(workshop: Workshop) -> int:
+    """Put the measurements into a workshop; returns the old printer's number."""
     job = effective_job(Job(paper=USUAL_PAPER, stock=USUAL_STOCK))
     sheet = vernier_of(job, set_up_sheet(job))
     for days, rows, note in _HISTORY:
@@ -46,7 +46,7 @@ def measure(workshop: Workshop) -> None:
         found = fit(readings)
         record = Record.of(found, readings, expected_side(sheet, found), note, "letter")
         workshop.shop.measured.keep(1, 1, USUAL_STOCK, record, now() - timedelta(days=days))
-    workshop.shop.printers.keep(OLD_PRINTER, Printer(scale=_SHORT))
+    return workshop.shop.printers.keep(OLD_PRINTER, Printer(scale=_SHORT))
 
 
 def _meets(coarse_mm: float, off_mm: float) -> int:

@@ -31,7 +31,7 @@ EXAMPLE = "Hull stickers, spring order"
 
 
 # What the club finishes together this evening: mugs, shirts, key rings, cups.
-_TONIGHT = (1, 6, 7, 9)
+_TONIGHT = (1, 7, 9, 11)
 
 
 def _name(art: str) -> str:
@@ -45,7 +45,9 @@ def _item(art: str, digest: str, number: int, width: float, quantity: int, **mor
 
 def _jobs(
     digests: dict[str, str],
+    old_printer: int = 1,
     own_stock: str = "shimmer-vinyl",
+    borrowed: int = 1,
     practice: int = 1,
     kitchen: int = 1,
 ) -> list[JobDocument]:
@@ -126,6 +128,15 @@ def _jobs(
             item("oyster.png", 2, 30, 4, cut="through", back_of=1),
         ],
     }
+    shimmer = {
+        "title": "Shimmer stickers for the evening race",
+        "paper": letter,
+        **machines,
+        "stock": "shimmer-vinyl",
+        "purpose": "vehicle",
+        "room_light": "bright",
+        "items": [item("bow-wave.png", 1, 60, 4), item("pennant.png", 2, 55, 4)],
+    }
     pearl = {
         "title": "Pearl stickers for the regatta desk",
         "paper": letter,
@@ -133,6 +144,15 @@ def _jobs(
         "stock": own_stock,
         "purpose": "laptop",
         "items": [item("pennant.png", 1, 48, 6), item("lantern.png", 2, 40, 6)],
+    }
+    shed = {
+        "title": "Locker stickers, cut in the boat shed",
+        "paper": letter,
+        "printer_id": old_printer,
+        "cutter_id": borrowed,
+        "stock": "satin-vinyl",
+        "purpose": "laptop",
+        "items": [item("oyster.png", 1, 45, 8)],
     }
     newcomers = {
         "title": "Practice sheet for the newcomers",
@@ -211,11 +231,12 @@ def _jobs(
             item("pennant.png", 3, 52, 4),
         ],
     }
-    # Each for a reason: pictures that need a hand, a decal for a cup, scissors and both sides, a full sheet by cut
-    # files, an old sheet used up in three colours, machines to practise on, cloth, what shrinks, a stock whose force
-    # was found by ladders, a cup that tapers, and a machine with its own program.
+    # Each for a reason: pictures that need a hand, a decal for a cup, a stock that shines, a full sheet by cut files,
+    # scissors and both sides, an old sheet used up in three colours, machines to practise on, cloth, a stock whose
+    # force was found by ladders, what shrinks, a cutter set by names after a printer that prints short, a cup that
+    # tapers, a machine with its own program.
     jobs: tuple[dict[str, Any], ...] = (
-        *(chandlery, mug, tags, hull, burgees, newcomers, shirts, keyrings, pearl, cups, jars),
+        *(chandlery, mug, shimmer, hull, tags, burgees, newcomers, shirts, pearl, keyrings, shed, cups, jars),
     )
     return [read_document(_as_usually_cut(job)) for job in jobs]
 
@@ -251,10 +272,10 @@ def fill(workshop: Workshop) -> None:
         taken = drawing.map(lambda name: workshop.arts.take_in(name, ART[name]()), ART)
         digests = dict(zip(ART, (one.digest for one in taken), strict=True))
     workshop.usual.put(Usual(printer_id=1, cutter_id=1, asked=True))
-    measure(workshop)
-    own_stock = prepare_cutting(workshop)
+    old_printer = measure(workshop)
+    own_stock, borrowed = prepare_cutting(workshop)
     _, practice = practice_machines(workshop.shop, PRACTICE_SEED)
-    jobs = _jobs(digests, own_stock, practice, prepare_kitchen(workshop))
+    jobs = _jobs(digests, old_printer, own_stock, borrowed, practice, prepare_kitchen(workshop))
     numbers = [workshop.jobs.add(job) for job in jobs]
     workshop.handing_over.record(workshop.jobs.get(numbers[2]))
     workshop.runs.add_all(shipped_season())

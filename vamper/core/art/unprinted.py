@@ -41,7 +41,7 @@ def _unprinted(stock: Stock, number: int) -> Finding:
         "art.unprinted",
         Severity.LOOK,
         "The picture itself will not be there",
-        f"It lives by its colours, and {stock.name} is not printed: only its plain shape comes out.",
+        f"Its colours matter, and {stock.name} is not printed: only its plain shape comes out.",
         item=number,
         fixes=fixes,
     )

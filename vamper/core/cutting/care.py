@@ -109,8 +109,8 @@ def blade_advice(blade: BladeIn, stock: Stock, metres: float) -> list[WearAdvice
         found.append(
             WearAdvice(
                 Urgency.NOW,
-                "take the tuft off the tip, before anything else",
-                "fibre or adhesive on the tip tears; take the blade out of the machine, and mind your fingers",
+                "brush the tuft off the tip before anything else",
+                "fibre or glue there tears the stock: with the machine off take the blade out, fingers off its tip",
             )
         )
     after = BladeIn(blade.angle, blade.metres + metres).sharpness

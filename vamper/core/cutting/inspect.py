@@ -125,10 +125,10 @@ def other_finding(setting: CutSetting, stock: Stock) -> list[Finding]:
             "cut.not-as-assumed",
             Severity.LOOK,
             f"This does not cut like {stock.name}",
-            f"What was told fits something about {share:.0f} times as {way}. Usually the numbers of a machine’s own "
-            "dial or list were typed as grams of force; else it is another stock than the one that is chosen, or the "
+            f"What you noted fits a stock about {share:.0f} times as {way}. Usually the numbers of a machine’s own "
+            "dial or list were typed as grams of force; or the stock is not the chosen one, or the "
             "blade’s tip is broken or stands at another depth. Look at these before the next sheet: what is proposed "
-            "follows what was told.",
+            "follows what you noted.",
             {"times_as_hard": round(times, 3)},
         )
     ]

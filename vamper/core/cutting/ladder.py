@@ -27,7 +27,7 @@ _COARSE = 8
 _MOST_OUTCOMES = 4096
 TORN_ADVICE = (
     "fewer gf and one more pass",
-    "take the tuft off the blade’s tip, or change the blade",
+    "brush the tuft off the blade’s tip, or change the blade",
     "a mat that holds better, or tape on the rim",
     "larger detail: a smoother edge, or the design in a larger size",
 )

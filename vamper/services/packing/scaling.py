@@ -1,8 +1,10 @@
 """Scale to fill: the largest common scale at which everything wanted fits on the sheets wanted.
 
 The borders keep their width, so every size tried is designed anew. A size fits when packing lays all pieces within a
-few seconds; the answer is found by halving, between a scale that fits and one that does not, and the layout that proved
-it becomes the job's. It is a search against the clock: another run may find a hair more.
+few seconds. It begins at the size at which shapes like these usually fill the sheets; what a try reached, more or less
+than was asked for, says where to go on, and where that is not known the interval between a scale that fits and one that
+does not is halved. The layout that proved the answer becomes the job's. It is a search against the clock: another run
+may find a hair more.
 """
 
 import logging
@@ -12,11 +14,14 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
 
+import numpy as np
+
 from vamper.core.plan import Plan
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.pack.nesting import Nester
-from vamper.core.sheet.pack.pack import pack
+from vamper.core.sheet.pack.search.promise import likely_fill
 from vamper.core.sheet.pack.search.run import HOPELESS_FILL
+from vamper.core.sheet.pack.search.whole import fit_whole
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import grow
@@ -33,7 +38,12 @@ _LOG = logging.getLogger(__name__)
 
 _TRIAL_SECONDS = 3.0
 _TRIALS = 8
-_CLOSE = 0.004
+# Once something fits, no try begins after so long, or where so little is left to find.
+_ENOUGH_S, _CLOSE = 8.0, 0.008
+# The load grows with the scale to about this power: art by the square, borders by the first.
+_GROWS_BY = 1.85
+# A guess keeps so far from what is known to fit and not to fit, as a share of what lies between.
+_APART = 0.15
 _SMALLEST = 0.2
 _LARGEST = 5.0
 
@@ -149,19 +159,29 @@ def largest_scale(
 ) -> tuple[float, Design, Layout] | None:
     """The largest scale found, with its design and layout; None where nothing down to a fifth fits."""
     best: tuple[float, Design, Layout] | None = None
-    low, high = _SMALLEST, _upper(job, sheets, design)
-    factor = min(1.0, high)
+    low, (factor, high) = _SMALLEST, _likely_and_most(job, sheets, design)
+    began = time.monotonic()
     while told.trials < _TRIALS and not told.stopped.is_set() and high - low > _CLOSE * high:
+        if best is not None and time.monotonic() - began > _ENOUGH_S:
+            break
         told.trying = factor
         tried = _fits(job, factor, sheets, design, nester, told)
         told.trials += 1
-        if tried is not None:
-            best, low, told.fits = (factor, *tried), factor, factor
+        if tried.design is not None and tried.layout is not None:
+            best, low, told.fits = (factor, tried.design, tried.layout), factor, factor
         else:
             high = factor
-        # Near the bound of areas hardly anything fits: feel upwards from below first.
-        factor = min(low * 1.25, (low + high) / 2) if best is not None and high > low * 1.5 else (low + high) / 2
+        factor = _next_scale(factor, tried.reach, low, high)
     return best
+
+
+def _next_scale(tried: float, reach: float | None, low: float, high: float) -> float:
+    """Where to go on between a scale that fits and one that does not, from one that was tried and what it reached."""
+    if reach is None:
+        # Near the bound of areas hardly anything fits: feel upwards from below first.
+        return min(low * 1.25, (low + high) / 2) if low > _SMALLEST and high > low * 1.5 else (low + high) / 2
+    apart = _APART * (high - low)
+    return float(np.clip(tried * reach ** (1 / _GROWS_BY), low + apart, high - apart))
 
 
 def plan_scaled(job: Job, arts: Sequence[ArtFile], designer: Designer, nester: Nester) -> Plan:
@@ -185,24 +205,40 @@ def plan_scaled(job: Job, arts: Sequence[ArtFile], designer: Designer, nester: N
     return designed.planned(replace(layout, time_limited=True))
 
 
-def _upper(job: Job, sheets: int, design: Callable[[Job], Design]) -> float:
-    """A scale at which areas alone rule it out; borders do not grow, so it is a little too large."""
+def _likely_and_most(job: Job, sheets: int, design: Callable[[Job], Design]) -> tuple[float, float]:
+    """The scale at which such shapes usually fill the sheets, and one at which areas alone rule it out; borders do not
+    grow, so that is a little too large.
+    """
     now = design(job)
     gap = job.packing.gap_mm
-    room = HOPELESS_FILL * grow(now.setup.live.shape, gap / 2).area * sheets
+    room = grow(now.setup.live.shape, gap / 2).area * sheets
     bare = sum(item.outline.shape.area * item.spec.quantity for item in now.items)
     if not bare:
         raise BadInput("there is nothing to scale yet; add art first", "items")
-    return min(_LARGEST, float((room / bare) ** 0.5))
+    most = min(_LARGEST, float((HOPELESS_FILL * room / bare) ** 0.5))
+    grown = [(grow(item.edge.shape, gap / 2), item.spec.quantity) for item in now.items]
+    # Art grows by the square of the scale, what its border and gap add by the scale itself.
+    added = max(0.0, sum(shape.area * quantity for shape, quantity in grown) - bare)
+    wanted = likely_fill(grown, _TRIAL_SECONDS) * room
+    likely = (-added + (added * added + 4 * bare * wanted) ** 0.5) / (2 * bare)
+    return float(np.clip(likely, _SMALLEST, most)), most
+
+
+@dataclass(frozen=True, slots=True)
+class _Tried:
+    """One scale, tried: its design and layout where it fits, and how many times as much would have fitted."""
+
+    design: Design | None = None
+    layout: Layout | None = None
+    reach: float | None = None
 
 
 def _fits(
     job: Job, factor: float, sheets: int, design: Callable[[Job], Design], nester: Nester, told: Scaling
-) -> tuple[Design, Layout] | None:
+) -> _Tried:
     try:
         trial = design(scaled_job(job, factor, sheets))
     except BadInput:
-        return None
-    watch = TimedWatch(_TRIAL_SECONDS, stopped=told.stopped)
-    layout = pack(trial.problem(), nester, watch)
-    return None if layout.unplaced or len(layout.sheets) > sheets else (trial, layout)
+        return _Tried()
+    found = fit_whole(trial.problem(), sheets, nester, TimedWatch(_TRIAL_SECONDS, stopped=told.stopped))
+    return _Tried(trial, found.layout, found.reach)
