@@ -160,7 +160,7 @@ def _said_of(key: str, chain: Chain, work: BatchWork) -> str:
         label = "the label has not been read" if read is None else f"the label says {_figure(read, unit)}"
         return f"{name}: {_figure(gone_by, unit)}, as in your own runs; {label}, and the longer counts"
     if read is None:
-        return f"{name}: starter, read your label"
+        return f"{name}: a starter figure, read your label"
     dial = f" (on an iron about {dial_words(read)})" if key == _PRESS_HEAT and chain.facts.iron else ""
     return f"{name}: {_figure(read, unit)}{dial}"
 
@@ -287,4 +287,4 @@ def _noted(now: EveningNow) -> Iterator[tuple[str, str]]:
         missing = {key for one in steps for key in one.step.label if key not in read}
         if missing:
             names = ", ".join(sorted({LABELS[key].name for key in missing}))
-            yield "finish.label", f"{batch.name}: times are starters; read on the label: {names}."
+            yield "finish.label", f"{batch.name}: these times are starter figures; read on the label: {names}."

@@ -32,6 +32,8 @@ export function SearchPanel({ plan, jobId, children }: Props) {
   const placed = plan.sheets.reduce((sum, sheet) => sum + sheet.placements.length, 0);
   const wanted = plan.items.reduce((sum, item) => sum + item.wanted, 0);
   const figures = useFigures(jobId, plan);
+  const isFewest = plan.unplaced.length === 0 && plan.sheets.length <= (figures?.sheets_at_least ?? 0);
+  const canGain = time_limited && !isFewest;
   return (
     <div className="flex w-[min(11.5rem,15vw)] shrink-0 flex-col gap-2.5 overflow-y-auto p-3">
       <p className="text-sm" role="status" data-testid="packing-state">
@@ -60,7 +62,7 @@ export function SearchPanel({ plan, jobId, children }: Props) {
       ) : (
         <>
           <Button onClick={() => action.mutate('pack')} hotkey="P">
-            {held ? 'Pack the rest again' : time_limited || state === 'broken' ? 'Look longer' : 'Pack again'}
+            {held ? 'Pack the rest again' : canGain || state === 'broken' ? 'Look longer' : 'Pack again'}
           </Button>
           {held > 0 && (
             <Button look="bare" className="-mt-1.5 px-1" onClick={() => action.mutate('pack-everything')}>
