@@ -400,7 +400,7 @@ def test_a_piece_that_lost_a_third_is_torn() -> None:
 def test_a_thing_that_is_no_design_is_unknown_and_an_empty_ground_a_sentence() -> None:
     picture = np.full((900, 900, 3), (60, 70, 90), np.uint8)
     sheet = planned(made())
-    with pytest.raises(BadInput, match="nothing lies on the ground"):
+    with pytest.raises(BadInput, match="no pieces are to be seen"):
         loose_pieces(picture, 150, sheet)
     picture[200:240, 100:700] = 250
     assert len(loose_pieces(picture, 150, sheet).unknown) == 1

@@ -273,7 +273,7 @@ def test_a_back_of_itself_or_in_a_circle_is_refused_at_the_door(workshop: Worksh
     with pytest.raises(BadInput, match="its own back"):
         workshop.jobs.change_items(job, "back", (1,), {"back_of": 1})
     workshop.jobs.change_items(job, "back", (1,), {"back_of": 2})
-    with pytest.raises(BadInput, match="is a back itself"):
+    with pytest.raises(BadInput, match="is itself a back"):
         workshop.jobs.change_items(job, "back", (2,), {"back_of": 1})
     assert packed(workshop, job).layout.pieces >= 1
 

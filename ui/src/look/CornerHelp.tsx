@@ -28,7 +28,7 @@ export function CornerHelp({ file, done }: { file: File; done: (corners: Corners
   return (
     <section aria-label="Show the corners" className="flex flex-col gap-2">
       <p>
-        <b>Help by its corners:</b> drag the four points to the corners of the sheet, print the right way up,
+        <b>Show its corners:</b> drag the four points to the corners of the sheet, print the right way up,
         then look again.
       </p>
       <div

@@ -145,7 +145,7 @@ async def get_page(
 def get_swatch(jobs: JobsHere, plans: PlansHere, job_id: Id, school: str) -> Response:
     """A swatch strip, to be printed by one school's settings on what is left of a sheet."""
     if school not in SCHOOLS:
-        raise NotFound("there is no such school")
+        raise NotFound("there is no such choice")
     plan = _planned(jobs, plans, job_id)
     named = swatch_file(plan, SCHOOLS[school].name, second=school != next(iter(SCHOOLS)))
     return download(named.data, named.media_type, f"{plan.job.title}-swatch-{school}.pdf")

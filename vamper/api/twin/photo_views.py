@@ -34,7 +34,7 @@ def _print_out(check: PrintCheck) -> PhotoCheckOut:
         x, y = found.straightened.scale(planned, check.ppi)
         lines.append(f"Printed at {x * 100:.2f} % across and {y * 100:.2f} % down, if the scan has {check.ppi:g} ppi.")
     if found.colour_shift_de is not None:
-        fair = "fair" if found.colour_shift_de < 6 else "off: hold it against the thing"
+        fair = "fair" if found.colour_shift_de < 6 else "off: compare it with the real thing"
         lines.append(f"Colours are {fair} (ΔE {found.colour_shift_de:.1f} in the middle).")
     straight = found.straightened
     if straight.marks_found < straight.marks:

@@ -54,7 +54,7 @@ class LearntPrinting:
 
 
 class HeadTravel(StrEnum):
-    """In which directions an inkjet's head prints: one way is finer on slow faces."""
+    """In which directions an inkjet's head prints: one way is finer on stock that dries slowly."""
 
     BOTH_WAYS = "both-ways"
     ONE_WAY = "one-way"

@@ -164,7 +164,7 @@ def _page_size(job: Job) -> list[Finding]:
                 "The printer has no page size for this sheet",
                 f"It only takes sizes with a name, and none is a little larger than "
                 f"{size_mm(job.paper.width_mm, job.paper.height_mm)}: the page would be scaled or cut off. Take "
-                "another sheet, or say in the printer's profile that it takes sizes of one's own.",
+                "another sheet, or say in the printer's profile that it takes custom sizes.",
                 {"width_mm": job.paper.width_mm, "height_mm": job.paper.height_mm},
             )
         ]

@@ -114,7 +114,7 @@ class ItemSpec:
         # That exactly one side is given is the size's own rule.
         SizeSpec(self.width_mm, self.height_mm, self.longest_mm)
         if self.quantity == 0 and self.fill_priority is None:
-            raise ValueError("quantity: must be at least 1, or 0 with a place among the extra copies for extra copies")
+            raise ValueError("quantity: must be at least 1, or 0 where the design only fills what is left of a sheet")
 
     @property
     def size(self) -> SizeSpec:

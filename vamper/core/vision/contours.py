@@ -104,7 +104,9 @@ def foreground_contours(picture: Pixels, px_a_mm: float) -> list[Polygon]:
     sides = (lab[:rim], lab[-rim:], lab[:, :rim], lab[:, -rim:])
     ground = background_of(np.concatenate([side.reshape(-1, 3) for side in sides]))
     if ground.is_rough:
-        raise BadInput("the ground is not plain enough to tell pieces from it; take one of a single colour", "picture")
+        raise BadInput(
+            "the background is not plain enough to tell the pieces from it; use one of a single colour", "picture"
+        )
     away = distance_from(lab, ground)
     return [outline for outline, _ in contours_of(away, ground.least_de, px_a_mm)]
 

@@ -100,7 +100,9 @@ def loose_pieces(picture: Pixels, ppi: float, sheet: SheetReference) -> LoosePie
         piece = read_piece(picture, px_a_mm, prints[told.item.item], told.item, thing, told.cut)
         found.append(_with_turns(piece, told.or_turned_deg))
     if not found and not unknown:
-        raise BadInput("nothing lies on the ground in this picture; lay the pieces on a ground unlike them", "picture")
+        raise BadInput(
+            "no pieces are to be seen in this picture; put them on a background of another colour", "picture"
+        )
     return LoosePieces(tuple(found), tuple(unknown))
 
 

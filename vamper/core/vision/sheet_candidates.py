@@ -37,8 +37,8 @@ _TEMPLATE_PX_A_MM = 8.0
 _FRAME_SHARE, _SAME_PX = 0.06, 3.0
 
 NO_MARKS_SEEN = (
-    "no sheet with at least three of its marks is to be seen in this picture; take it from straight above, all of the "
-    "sheet in sight, or help by its corners"
+    "this picture does not show a sheet with at least three of its marks; take it from straight above with the whole "
+    "sheet in view, or show its corners"
 )
 
 

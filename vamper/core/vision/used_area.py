@@ -73,7 +73,7 @@ def _distance_from_bare(lab: Floats) -> Floats:
         near = np.linalg.norm(few - bare, axis=1) < _NEAR
         if near.mean() < _LEAST_BARE:
             raise BadInput(
-                "no bare stock is to be seen in this picture; take it so that the whole sheet is in it, in even light",
+                "this picture shows no bare stock; take it in even light, with the whole sheet in view",
                 "file",
             )
         # A flat colour first, then a slope, then a bend: what is far off must not pull the sheet along.

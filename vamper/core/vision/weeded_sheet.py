@@ -46,8 +46,8 @@ _SOFT_MM = 0.2
 # A rim that differs less from its backing than this cannot be told from it.
 _LEAST_SIGMAS, _RIM_TELLS_DE = 2.0, 1.2
 _HARDLY_TOLD = (
-    "the pieces can hardly be told from their backing and its shadows in this picture; take a flat scan, or lay them "
-    "on a dark ground and take them as cut pieces"
+    "the pieces can hardly be told from their backing and its shadows in this picture; use a flat scan, or put them "
+    "on a dark background and read them as cut pieces"
 )
 
 

@@ -20,7 +20,7 @@ class DialogLine:
 
 _HEAD_WORDS = {
     HeadTravel.BOTH_WAYS: ("both ways", ""),
-    HeadTravel.ONE_WAY: ("one way only", "finer on slow faces"),
+    HeadTravel.ONE_WAY: ("one way only", "finer on stock that dries slowly"),
     HeadTravel.NONE: ("–", ""),
 }
 

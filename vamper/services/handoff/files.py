@@ -92,7 +92,7 @@ def proof_file(plan: Plan, sheet: int, pictures: Pictures) -> bytes:
         If the stock is not printed.
     """
     if not plan.job.stock.printable:
-        raise BadInput("this stock is not printed, so there is nothing to prove; take the cut file", "stock")
+        raise BadInput("this stock is not printed, so a proof makes no sense; use the cut file", "stock")
     page = proof_of(plan, sheet)
     bars = bars_for(page, plan.job.printer.margins_mm)
     return write_pdf(page, _printed(plan, pictures), f"proof of {sheet_title(plan, sheet)}", bars)

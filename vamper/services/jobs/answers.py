@@ -58,7 +58,7 @@ def with_answer(
         If there is no such finding, it cannot be answered, or a design is not there.
     """
     if code not in (OF_JOB if numbers is None else OF_DESIGN):
-        raise BadInput(f"“{code[:40]}” cannot be answered so; change what it is about instead", "code")
+        raise BadInput(f"“{code[:40]}” cannot be answered this way; change what it is about instead", "code")
     if numbers is None:
         return replace(document, meant=_told(document.meant, code, meant))
     for number in numbers:

@@ -128,7 +128,7 @@ class JobDocument:
             if item.back_of == item.number:
                 raise BadInput("a design cannot be its own back; name another one as its front", "back_of")
             if item.back_of in numbers and numbers[item.back_of].back_of is not None:
-                raise BadInput("the front that is named is a back itself; name a design that is none", "back_of")
+                raise BadInput("the front you named is itself a back; name a design that is not", "back_of")
         products = _left_of(self.products, numbers)
         check_products(products)
         items = tuple(

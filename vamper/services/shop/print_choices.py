@@ -37,7 +37,7 @@ class PrintChoices:
         data = _CHOICE.dump_python(self.get(printer_id, stock), mode="json") | changes
         choice = read_as(_CHOICE, data)
         if choice.school and choice.school not in SCHOOLS:
-            raise BadInput(f"there is no such school; known are {', '.join(SCHOOLS)}", "school")
+            raise BadInput(f"there is no such choice; known are {', '.join(SCHOOLS)}", "school")
         with self._sessions.begin() as session:
             value = _CHOICE.dump_python(choice, mode="json")
             session.merge(PrintChoiceRow(printer_id=printer_id, stock_key=stock, value=value))

@@ -82,7 +82,7 @@ def _question(before: Stock, after: Stock, items: Iterable[ItemSpec]) -> PhraseQ
             f"{after.title} is printed, and {count} would be cut on the drawing itself, without a border.",
             (
                 PhraseAnswer("Give them a border", "the usual one, holes filled, parts joined", each),
-                PhraseAnswer("Keep them bare", "the blade runs along the print", {}),
+                PhraseAnswer("Keep them without one", "the blade runs along the print", {}),
             ),
         )
     return PhraseQuestion(
