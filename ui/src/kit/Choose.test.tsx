@@ -1,4 +1,4 @@
-import { cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { cleanup, configure, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 
 // What the library watches sizes with, which this page has none of.
@@ -10,6 +10,11 @@ vi.stubGlobal(
     disconnect() {}
   },
 );
+
+// The menu is loaded anew for each test, which takes its time while types and lint are checked beside it.
+const LONG_MS = 20_000;
+configure({ asyncUtilTimeout: LONG_MS });
+vi.setConfig({ testTimeout: 2 * LONG_MS });
 
 let done: string[] = [];
 
@@ -52,7 +57,7 @@ it('opens by keyboard, which clicks it, and does what is chosen', async () => {
 it('keeps the focus when its menu is loaded, and stays closed', async () => {
   const button = await fresh();
   button.focus();
-  await vi.waitFor(() => expect(button.isConnected).toBe(false));
+  await vi.waitFor(() => expect(button.isConnected).toBe(false), LONG_MS);
   expect(document.activeElement).toBe(screen.getByRole('button'));
   expect(screen.queryByText('Copy')).toBeNull();
 });
