@@ -1,6 +1,7 @@
 """The fullest sheet: what is promised, what is kept of a strip, what goes into holes, and when an attempt ends."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -155,3 +156,15 @@ def test_what_fits_whole_tells_its_layout_and_what_does_not_how_near_it_came() -
     # What was out of reach tells the size at which it fits: areas grow by the square.
     smaller = fit_whole(_whole(55.0 * 0.95 * far.reach**0.5, 18), 1, nester, TimedWatch(20.0))
     assert smaller.layout is not None
+
+
+def test_what_is_used_up_of_the_first_sheet_is_left_alone() -> None:
+    """A sheet of which half is gone holds half as much, whoever asks at one size after the other."""
+    half = shapely.box(10.8, 140.0, 205.1, 268.6)
+    nester = ProcessNester()
+    whole, used = _whole(40.0, 18), replace(_whole(40.0, 18), first_live=half)
+    assert fit_whole(whole, 1, nester, TimedWatch(20.0)).layout is not None
+    assert fit_whole(used, 1, nester, TimedWatch(3.0)).layout is None
+    few = fit_whole(replace(_whole(40.0, 4), first_live=half), 1, nester, TimedWatch(10.0)).layout
+    assert few is not None
+    assert all(half.buffer(1e-6).covers(one.of(whole.by_item[one.item].edge)) for one in few.sheets[0])

@@ -43,7 +43,7 @@ def max_fill(run: SearchRun, remaining: Counter[int], before: list[Sheet], secon
     climb = _Climb(run, remaining, before, run.watch.seconds_left() - seconds)
     # The engine works on the first lane while the second one lays pieces by itself.
     run.nester.race([climb.lane(), climb.one_by_one()], climb.over)
-    climb.fill_up()
+    climb.fill(climb.best)
     run.clocked |= len(climb.best) < remaining.total()
     return climb.best
 
@@ -111,7 +111,7 @@ class _Climb:
         others seldom.
         """
         if self.left() >= _WORTH_S or self._slender() >= _SLENDER:
-            self._fill(())
+            self.fill(())
         yield from ()
 
     def _slender(self) -> float:
@@ -183,16 +183,12 @@ class _Climb:
         if request.shapes:
             yield Attempt(request, max(1.0, begun_with_s - _FILLING_S), look, run.nester.cores, tired)
         if len(found[0]) < asked.total() or asked != group:
-            self._fill(found[0])
+            self.fill(found[0])
         return way
 
-    def _fill(self, sheet: Sheet) -> None:
-        """Offer a sheet with what is left over put into its gaps, the smallest first: pieces count."""
+    def fill(self, sheet: Sheet) -> None:
+        """Offer a sheet with what is left over put into its gaps."""
         self.offer(self.run.topped_up(self.run.plain, sheet, self.remaining - Counter(one.item for one in sheet)))
-
-    def fill_up(self) -> None:
-        """What the last attempt laid, and the best, filled up once more."""
-        self._fill(self.best)
 
     def _exchanged(self, group: Counter[int], tries: int) -> Counter[int]:
         """The group with one piece exchanged for another design's, the nearest in area first."""

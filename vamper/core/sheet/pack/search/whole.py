@@ -29,13 +29,7 @@ class WholeFit:
 def fit_whole(problem: PackProblem, sheets: int, nester: Nester, watch: Watch) -> WholeFit:
     """Try to lay everything on so many sheets; given up as soon as it is out of reach."""
     run = SearchRun(problem, nester, watch)
-    if (
-        problem.spec.mode != MIXED
-        or len(groups_of(problem)) > 1
-        or problem.held
-        or not run.plain.is_bare
-        or run.too_big
-    ):
+    if problem.spec.mode != MIXED or len(groups_of(problem)) > 1 or run.grounds or not run.plain.is_bare or run.too_big:
         layout = pack(problem, nester, watch)
         fits = not layout.unplaced and len(layout.sheets) <= sheets
         return WholeFit(layout if fits else None, None)
