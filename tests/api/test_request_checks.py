@@ -145,7 +145,7 @@ BAD: list[tuple[str, str, Any, str]] = [
     ("POST", "/api/jobs/1/calibration/fit", {"readings": [{"scale": 50, "tick": 1}]}, "none of them"),
     ("POST", "/api/jobs/1/proof", {"across": 10, "down": 99.8}, "slip of the pen"),
     ("POST", "/api/jobs/1/proof", {"across": 3.5, "down": 3.5, "unit": "in"}, "sure"),
-    ("PUT", "/api/jobs/1/printing", {"school": "folklore"}, "no such school"),
+    ("PUT", "/api/jobs/1/printing", {"school": "folklore"}, "no such choice"),
     ("POST", "/api/jobs/1/misses", {"misses": [{"dx_mm": 1e9, "dy_mm": 0}]}, "at most"),
     ("GET", "/api/jobs/1/sheets/1/page.png?ppi=5", None, "at least"),
 ]
