@@ -104,7 +104,7 @@ def test_machines_over_the_wire(client: TestClient, job: int) -> None:
 def test_backs_fillers_and_scaling(client: TestClient, job: int) -> None:
     assert client.post(f"/api/jobs/{job}/items/1/back").json()["document"]["items"][1]["back_of"] == 1
     sources = client.get(f"/api/jobs/{job}/filler-sources").json()
-    assert [one["own"] for one in sources] == [True]
+    assert [one["is_own"] for one in sources] == [True]
     filled = client.post(
         f"/api/jobs/{job}/fillers", json={"job_id": job, "number": 1, "least_mm": 12, "most_mm": 18}
     ).json()

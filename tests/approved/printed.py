@@ -16,7 +16,7 @@ from vamper.core.marks.sheet_marks import marks_bound, marks_for
 from vamper.core.marks.vernier import possible_miss, vernier_sheet
 from vamper.core.plan import page_of
 from vamper.core.printing.advice import SCHOOLS, LearntPrinting, PrintChoice, advice_for
-from vamper.core.printing.ink import ink_of, is_heavy
+from vamper.core.printing.ink import InkUse, ink_of, sheet_ink
 from vamper.core.printing.inspect import print_findings
 from vamper.core.printing.page_box import is_set_to, page_for
 from vamper.core.printing.pair_numbers import pair_numbers
@@ -108,7 +108,7 @@ def _measured() -> Told:
     yield "scales", [scale_of(99.2, 100.6), scale_of(104.0, 98.0, sure=True)]
     inks = [ink_of(one.rgba, 150.0, 0.01) for one in (ARROW, *drawn().values())]
     yield "ink", [[one, one.cover_cm2] for one in inks]
-    yield "heavy", [is_heavy(cover, 100.0) for cover in (10.0, 60.0, 61.0, 99.0)]
+    yield "heavy", [sheet_ink(InkUse(0.0, 0.0, 0.0, cover, 0.0), 100.0).is_heavy for cover in (10.0, 60.0, 61.0, 99.0)]
     lying_there = [Placement(1, 40.0, 50.0, 30.0), Placement(2, 120.0, 80.0), Placement(1, 60.0, 180.0, 90.0)]
     for mirror in (False, True):
         drawn_numbers = pair_numbers(

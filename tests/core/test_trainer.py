@@ -107,7 +107,7 @@ def test_a_sheet_that_is_not_read_is_loaded_again_unless_it_is_printed_otherwise
     bench = PaperBench(lesson, {0: "clean-tip", 1: "new-blade"}, unread={"clean-tip"})
     play = played(lesson, bench, "make")
     assert (play.sheets_used, play.good) == (1, 0)
-    assert not play.steps[0].made[0].read
+    assert not play.steps[0].made[0].marks_read
     again = played(lesson, bench, "make", "wipe", "make")
     assert again.passed
     assert again.sheets_used == 1
@@ -275,7 +275,7 @@ def test_a_lesson_begins_with_a_spoilt_sheet() -> None:
     lesson = a_lesson()
     first = first_sheet(LessonPlay(lesson, 1), PaperBench(lesson, {0: "clean-tip", 1: "new-blade"}))
     assert first.good == _PIECES - 1
-    assert first.spoiled == (("torn", 1),)
+    assert [(one.code, one.pieces) for one in first.spoiled] == [("torn", 1)]
 
 
 def test_what_went_wrong_can_be_asked_and_heeds_what_was_checked() -> None:

@@ -53,7 +53,7 @@ def test_a_lesson_is_played_in_the_workshop_and_leaves_nothing_there(workshop: W
     play_id = workshop.plays.begin("letters", "Ada")
     live = workshop.plays.get(play_id)
     assert live.first.good == 0
-    assert dict(live.first.spoiled) == {"letters-loose": live.first.pieces}
+    assert [(one.code, one.pieces) for one in live.first.spoiled] == [("letters-loose", live.first.pieces)]
     assert workshop.jobs.get(live.job_id).play == play_id
     # It is in no list, and nothing is handed over or logged of it.
     assert [one.id for one in workshop.jobs.all()] == before

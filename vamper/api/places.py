@@ -2,7 +2,7 @@
 
 from pydantic import BaseModel
 
-from vamper.core.values.findings import BadInput, Place
+from vamper.core.values.findings import BadInput
 
 # Eight numbers: x and y of each corner of a sheet in a picture.
 CORNERS = r"^[0-9.]+(,[0-9.]+){7}$"
@@ -25,25 +25,9 @@ def corners_of(corners: str | None) -> tuple[tuple[float, float], ...] | None:
     return tuple(zip(sides[::2], sides[1::2], strict=True))
 
 
-class PlaceOut(BaseModel):
-    x_mm: float
-    y_mm: float
-    width_mm: float
-    height_mm: float
-
-
 class SizeOut(BaseModel):
     width_mm: float
     height_mm: float
-
-
-def place_out(place: Place) -> PlaceOut:
-    return PlaceOut(x_mm=place.x_mm, y_mm=place.y_mm, width_mm=place.width_mm, height_mm=place.height_mm)
-
-
-def box_out(bounds: tuple[float, float, float, float]) -> PlaceOut:
-    left, top, right, bottom = bounds
-    return PlaceOut(x_mm=left, y_mm=top, width_mm=right - left, height_mm=bottom - top)
 
 
 def size_out(sides: tuple[float, float]) -> SizeOut:

@@ -1,13 +1,13 @@
 """A lesson as data: what a learner sees of it, and what became of a list of moves."""
 
 import json
+from dataclasses import asdict
 from typing import Any
 
 from vamper.core.ledger.diagnosis import SYMPTOMS
 from vamper.core.trainer.coach import CoachPlan
-from vamper.core.trainer.lesson import BENCHES, LESSONS, Lesson, LessonMove
-from vamper.core.trainer.play import LessonPlay, PlayStep
-from vamper.core.trainer.sheet_words import spoiling_text
+from vamper.core.trainer.lesson import BENCHES, LESSONS, Lesson
+from vamper.core.trainer.play import LessonPlay, OfferedMove, PlayStep
 from vamper.core.values.findings import BadInput
 
 MOST_MOVES = 200
@@ -69,13 +69,12 @@ def lesson_document(play: LessonPlay) -> dict[str, Any]:
         "sheets_left": max(0, lesson.sheets - play.sheets_used),
         "minutes_left": round(max(0.0, lesson.minutes - play.minutes_used), 1),
         "seen": [{"code": code, "text": SYMPTOMS[code]} for code in lesson.seen],
-        "moves": [_move(play, one) for one in play.offered()],
+        "moves": [_move(one) for one in play.priced()],
     }
 
 
-def _move(play: LessonPlay, move: LessonMove) -> dict[str, Any]:
-    minutes, sheets = play.cost(move)
-    return {"code": move.code, "text": move.text, "minutes": minutes, "sheets": sheets}
+def _move(move: OfferedMove) -> dict[str, Any]:
+    return {"code": move.code, "text": move.text, "minutes": move.minutes, "sheets": move.sheets}
 
 
 def replay_document(play: LessonPlay, best: CoachPlan) -> dict[str, Any]:
@@ -107,10 +106,10 @@ def _step(step: PlayStep) -> dict[str, Any]:
         "told": step.told,
         "made": [
             {
-                "marks_read": one.read,
+                "marks_read": one.marks_read,
                 "pieces": one.pieces,
                 "good": one.good,
-                "spoiled": [{"code": what, "text": spoiling_text(what), "pieces": many} for what, many in one.spoiled],
+                "spoiled": [asdict(spoilt) for spoilt in one.spoiled],
             }
             for one in step.made
         ],

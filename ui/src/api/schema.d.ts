@@ -3865,7 +3865,7 @@ export interface components {
     AfterwardsOut: {
       /** Back In Days */
       back_in_days: number | null;
-      best: components['schemas']['BestOut'] | null;
+      best: components['schemas']['CoachPlan'] | null;
       /** Hidden */
       hidden: string;
       /** Keep */
@@ -4051,18 +4051,6 @@ export interface components {
       key: string;
       /** Lines */
       lines: string[];
-    };
-    /**
-     * BestOut
-     * @description What a good hand would have done; `steps` is None while it is worked out.
-     */
-    BestOut: {
-      /** Minutes */
-      minutes: number;
-      /** Sheets */
-      sheets: number;
-      /** Steps */
-      steps: components['schemas']['PlayStepOut'][];
     };
     /**
      * Black
@@ -4357,7 +4345,7 @@ export interface components {
     CandidateOut: {
       /** Area Cm2 */
       area_cm2: number;
-      box: components['schemas']['PlaceOut'];
+      box: components['schemas']['Place'];
       /** Changes */
       changes: {
         [key: string]: unknown;
@@ -4515,15 +4503,6 @@ export interface components {
       /** Minutes */
       minutes: number;
     };
-    /** CheckOut */
-    CheckOut: {
-      /** Ask */
-      ask: string;
-      /** Key */
-      key: string;
-      /** Minutes */
-      minutes: number;
-    };
     /**
      * CheckedPieceOut
      * @description One planned piece in a picture of its sheet: is its print there; with its edge as it lies in the files.
@@ -4651,6 +4630,20 @@ export interface components {
       fibre: components['schemas']['Fibre'];
       /** Panel Mm */
       panel_mm?: number | null;
+    };
+    /**
+     * CoachPlan
+     * @description The moves of a good hand in one play, and what they come to.
+     */
+    CoachPlan: {
+      /** Minutes */
+      minutes: number;
+      /** Passed */
+      passed: boolean;
+      /** Sheets */
+      sheets: number;
+      /** Steps */
+      steps: components['schemas']['PlayStep'][];
     };
     /**
      * ComparedOut
@@ -5456,7 +5449,7 @@ export interface components {
     FiguresPart: {
       /** Nearest Mm */
       nearest_mm: (number | null)[];
-      offcut: components['schemas']['PlaceOut'];
+      offcut: components['schemas']['Place'];
       /** Pieces At Most */
       pieces_at_most: number;
       /** Revision */
@@ -5506,7 +5499,7 @@ export interface components {
       /** Meant */
       meant: boolean;
       /** Places */
-      places: components['schemas']['PlaceOut'][];
+      places: components['schemas']['Place'][];
       severity: components['schemas']['Severity'];
       /** Sheet */
       sheet: number | null;
@@ -6036,7 +6029,7 @@ export interface components {
       path: string;
       /** Picture */
       picture: string;
-      picture_box: components['schemas']['PlaceOut'];
+      picture_box: components['schemas']['Place'];
     };
     /**
      * GoneOut
@@ -6085,7 +6078,7 @@ export interface components {
       /** Apart Mm */
       apart_mm: number;
       /** Boxes */
-      boxes: components['schemas']['PlaceOut'][];
+      boxes: components['schemas']['Place'][];
     };
     /** HTTPValidationError */
     HTTPValidationError: {
@@ -6233,18 +6226,14 @@ export interface components {
      */
     Ink: 'ordinary' | 'dye';
     /**
-     * InkOut
-     * @description What one sheet takes of ink.
+     * InkUse
+     * @description Areas of full cover, cm², and what they take in all, ml.
      */
-    InkOut: {
+    InkUse: {
       /** Black Cm2 */
       black_cm2: number;
-      /** Cover */
-      cover: number;
       /** Cyan Cm2 */
       cyan_cm2: number;
-      /** Heavy */
-      heavy: boolean;
       /** Magenta Cm2 */
       magenta_cm2: number;
       /** Ml */
@@ -6273,7 +6262,7 @@ export interface components {
       /** Composed */
       composed: boolean;
       cut: components['schemas']['Cut'];
-      edge_box: components['schemas']['PlaceOut'];
+      edge_box: components['schemas']['Place'];
       /** Edge Length Mm */
       edge_length_mm: number;
       /** Edge Path */
@@ -6297,10 +6286,10 @@ export interface components {
       parts: number;
       /** Picture */
       picture: string;
-      picture_box: components['schemas']['PlaceOut'];
+      picture_box: components['schemas']['Place'];
       /** Ppi */
       ppi: number | null;
-      printed_box: components['schemas']['PlaceOut'] | null;
+      printed_box: components['schemas']['Place'] | null;
       /** Revision */
       revision: string;
       /** Rings */
@@ -6572,8 +6561,12 @@ export interface components {
       /** Undo */
       undo: string | null;
     };
-    /** JobSummaryOut */
-    JobSummaryOut: {
+    /**
+     * JobSummary
+     * @description A job in the list: how many pieces of how many designs, what those are called and their art, the stock, and how
+     *     its last sheet came out, where whoever lists it knows.
+     */
+    JobSummary: {
       /** Archived At */
       archived_at: string | null;
       /** Arts */
@@ -6594,7 +6587,7 @@ export interface components {
       /** Is Template */
       is_template: boolean;
       /** Last Run */
-      last_run: string | null;
+      last_run?: string | null;
       /** Names */
       names: string[];
       /** Pieces */
@@ -6739,7 +6732,7 @@ export interface components {
      * @description The picture of a design, in its own frame, mm.
      */
     LaidDesignOut: {
-      box: components['schemas']['PlaceOut'];
+      box: components['schemas']['Place'];
       /** Picture */
       picture: string;
     };
@@ -7014,16 +7007,32 @@ export interface components {
       /** Sheets */
       sheets: number;
     };
-    /** MadeOut */
-    MadeOut: {
+    /**
+     * MadeSheet
+     * @description One sheet.
+     *
+     *     Parameters
+     *     ----------
+     *     run : int
+     *         Which of the twin's runs it is.
+     *     marks_read : bool
+     *         Whether it was cut at all.
+     *     pieces, good : int
+     *         How many it holds, and how many of them are good.
+     *     spoiled : tuple of SpoiltPieces
+     *         What spoiled the others.
+     */
+    MadeSheet: {
       /** Good */
       good: number;
       /** Marks Read */
       marks_read: boolean;
       /** Pieces */
       pieces: number;
+      /** Run */
+      run: number;
       /** Spoiled */
-      spoiled: components['schemas']['SpoiledOut'][];
+      spoiled: components['schemas']['SpoiltPieces'][];
     };
     /**
      * Makes
@@ -7244,21 +7253,6 @@ export interface components {
      */
     MoveKind: 'look' | 'mend' | 'change' | 'wait' | 'make' | 'hint';
     /**
-     * MoveOut
-     * @description A move that can be made now, with what it takes.
-     */
-    MoveOut: {
-      /** Code */
-      code: string;
-      kind: components['schemas']['MoveKind'];
-      /** Minutes */
-      minutes: number;
-      /** Sheets */
-      sheets: number;
-      /** Text */
-      text: string;
-    };
-    /**
      * NamedOut
      * @description A choice in the catalog, with the words for it.
      */
@@ -7448,6 +7442,21 @@ export interface components {
       stock: string;
       /** Stock Name */
       stock_name: string;
+    };
+    /**
+     * OfferedMove
+     * @description A move that can be made now, with the minutes and sheets that it takes if it goes as it should.
+     */
+    OfferedMove: {
+      /** Code */
+      code: string;
+      kind: components['schemas']['MoveKind'];
+      /** Minutes */
+      minutes: number;
+      /** Sheets */
+      sheets: number;
+      /** Text */
+      text: string;
     };
     /**
      * OnClothOut
@@ -7815,8 +7824,11 @@ export interface components {
      * @enum {string}
      */
     Pin: 'free' | 'kept' | 'hand' | 'locked';
-    /** PlaceOut */
-    PlaceOut: {
+    /**
+     * Place
+     * @description A box on an item (item frame) or a sheet (sheet frame), mm.
+     */
+    Place: {
       /** Height Mm */
       height_mm: number;
       /** Width Mm */
@@ -7921,12 +7933,12 @@ export interface components {
      */
     PlacesOut: {
       /** Arts */
-      arts: components['schemas']['PlaceOut'][];
-      frame: components['schemas']['PlaceOut'];
+      arts: components['schemas']['Place'][];
+      frame: components['schemas']['Place'];
       /** Free */
-      free: components['schemas']['PlaceOut'][];
+      free: components['schemas']['Place'][];
       /** Lines */
-      lines: components['schemas']['PlaceOut'][];
+      lines: components['schemas']['Place'][];
     };
     /** PlainAction */
     PlainAction: {
@@ -7968,7 +7980,7 @@ export interface components {
       /** Aim */
       aim: string;
       end: components['schemas']['PlayEnd'] | null;
-      first: components['schemas']['MadeOut'];
+      first: components['schemas']['MadeSheet'];
       /** First Shows */
       first_shows: components['schemas']['LookPicture'][];
       /** Good */
@@ -7986,7 +7998,7 @@ export interface components {
       /** Minutes Left */
       minutes_left: number;
       /** Moves */
-      moves: components['schemas']['MoveOut'][];
+      moves: components['schemas']['OfferedMove'][];
       /** Pieces */
       pieces: number;
       /** Seen */
@@ -7997,7 +8009,7 @@ export interface components {
       sheets_left: number;
       station: components['schemas']['Station'];
       /** Steps */
-      steps: components['schemas']['PlayStepOut'][];
+      steps: components['schemas']['PlayStep'][];
       /** Symptoms */
       symptoms: string[];
       /** Title */
@@ -8006,15 +8018,18 @@ export interface components {
       told: string;
     };
     /**
-     * PlayStepOut
-     * @description A move that was made, and what came of it; `shows` are the pictures there are of it.
+     * PlayStep
+     * @description One move and what came of it: what it found, in a sentence (`told`), the pictures there are of it (`shows`), and
+     *     the sheets that it made. `sheets_used`, `minutes_used` and `good` are those of the play after it.
      */
-    PlayStepOut: {
+    PlayStep: {
       /** Code */
       code: string;
+      /** Good */
+      good: number;
       kind: components['schemas']['MoveKind'];
       /** Made */
-      made: components['schemas']['MadeOut'][];
+      made: components['schemas']['MadeSheet'][];
       /** Minutes */
       minutes: number;
       /** Minutes Used */
@@ -8670,7 +8685,7 @@ export interface components {
       /** Causes */
       causes: components['schemas']['KnownWords'][];
       /** Checks */
-      checks: components['schemas']['CheckOut'][];
+      checks: components['schemas']['Check'][];
       /** Known */
       known: components['schemas']['KnownWords'][];
       level: components['schemas']['PuzzleLevel'];
@@ -9533,6 +9548,18 @@ export interface components {
      * @enum {string}
      */
     Sheen: 'gloss' | 'satin' | 'matte';
+    /**
+     * SheetInk
+     * @description What one sheet takes of ink, the share of it that is covered, and whether it is so much (`is_heavy`) that it
+     *     dries half as long again.
+     */
+    SheetInk: {
+      /** Cover */
+      cover: number;
+      /** Is Heavy */
+      is_heavy: boolean;
+      use: components['schemas']['InkUse'];
+    };
     /** SheetOut */
     SheetOut: {
       /** Colour */
@@ -9698,12 +9725,14 @@ export interface components {
       dy_mm: number;
     };
     /**
-     * SourceOut
-     * @description A design that could fill what is left.
+     * Source
+     * @description A design that could fill the job's sheets.
      */
-    SourceOut: {
+    Source: {
       /** Art */
       art: string;
+      /** Is Own */
+      is_own: boolean;
       /** Job */
       job: string;
       /** Job Id */
@@ -9712,8 +9741,6 @@ export interface components {
       name: string;
       /** Number */
       number: number;
-      /** Own */
-      own: boolean;
     };
     /** SpacePieces */
     SpacePieces: {
@@ -9755,15 +9782,6 @@ export interface components {
       top_mm: number;
       /** Width Mm */
       width_mm: number;
-    };
-    /** SpoiledOut */
-    SpoiledOut: {
-      /** Code */
-      code: string;
-      /** Pieces */
-      pieces: number;
-      /** Text */
-      text: string;
     };
     /**
      * Spoiling
@@ -9808,6 +9826,18 @@ export interface components {
       /** Placement */
       placement: number;
       what: components['schemas']['Spoilt'];
+    };
+    /**
+     * SpoiltPieces
+     * @description So many pieces of a sheet that one thing spoiled; `text` goes with the count: "5 torn at the points".
+     */
+    SpoiltPieces: {
+      /** Code */
+      code: string;
+      /** Pieces */
+      pieces: number;
+      /** Text */
+      text: string;
     };
     /** SpoiltWordOut */
     SpoiltWordOut: {
@@ -10385,7 +10415,7 @@ export interface components {
     TwinPieceOut: {
       /** Bitten */
       bitten: number;
-      box: components['schemas']['PlaceOut'];
+      box: components['schemas']['Place'];
       /** Cut Clean */
       cut_clean: number;
       /** Good */
@@ -11904,7 +11934,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['JobSummaryOut'][];
+          'application/json': components['schemas']['JobSummary'][];
         };
       };
     };
@@ -12900,7 +12930,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['SourceOut'][];
+          'application/json': components['schemas']['Source'][];
         };
       };
       /** @description Validation Error */
@@ -15557,7 +15587,7 @@ export interface operations {
           [name: string]: unknown;
         };
         content: {
-          'application/json': components['schemas']['InkOut'];
+          'application/json': components['schemas']['SheetInk'];
         };
       };
       /** @description Validation Error */

@@ -49,13 +49,7 @@ export const useFaults = () =>
   });
 
 /** A sheet (from 0) of a dry run as a scan, or the part of it in a box (mm). */
-export function resultUrl(
-  jobId: number,
-  number: number,
-  sheet: number,
-  ppi: number,
-  box?: Schemas['PlaceOut'],
-) {
+export function resultUrl(jobId: number, number: number, sheet: number, ppi: number, box?: Schemas['Place']) {
   const part = box
     ? `&box=${[box.x_mm, box.y_mm, box.width_mm, box.height_mm].map((side) => side.toFixed(2)).join(',')}`
     : '';
@@ -66,7 +60,7 @@ export function resultUrl(
 export const usePractise = (jobId: number) =>
   useDoing(null, () => ask(client.POST('/api/jobs/{job_id}/practice', job(jobId))));
 
-type Box = Schemas['PlaceOut'];
+type Box = Schemas['Place'];
 
 /** Part of the vernier sheet as the practice machines made it. */
 export const practiceVernierUrl = (jobId: number, box: Box) =>

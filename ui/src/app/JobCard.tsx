@@ -15,7 +15,7 @@ const count = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
 const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 
 /** One job of the list: its sheet, its art, what becomes of it, and what can be done to it as a whole. */
-export function JobCard({ job }: { job: Schemas['JobSummaryOut'] }) {
+export function JobCard({ job }: { job: Schemas['JobSummary'] }) {
   const queries = useQueryClient();
   const [, go] = useLocation();
   const tell = useNotices((state) => state.tell);

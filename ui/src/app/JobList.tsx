@@ -18,7 +18,7 @@ import { JobCard } from './JobCard';
 import { Logo } from './Logo';
 import { Questions } from './Questions';
 
-type Summary = Schemas['JobSummaryOut'];
+type Summary = Schemas['JobSummary'];
 type Shelf = 'open' | 'templates' | 'aside';
 
 const SHELVES: readonly (readonly [Shelf, string])[] = [

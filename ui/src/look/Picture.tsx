@@ -5,7 +5,7 @@ import type { Design, Schemas } from '../api/client';
 interface Props {
   item: Design;
   href: string;
-  box: Schemas['PlaceOut'];
+  box: Schemas['Place'];
   clip?: string | undefined;
   opacity?: number;
   /** Inks are clear: what lies under the print shows through it. */

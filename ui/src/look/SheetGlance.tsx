@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { ask, client, type Schemas } from '../api/client';
 
 /** A job's fullest sheet, as far as it is laid by now. */
-export const useGlance = (job: Schemas['JobSummaryOut'] | undefined) =>
+export const useGlance = (job: Schemas['JobSummary'] | undefined) =>
   useQuery({
     queryKey: ['glance', job?.id, job?.changed_at],
     queryFn: () =>

@@ -4,10 +4,11 @@ from typing import Annotated, Any
 
 from pydantic import BaseModel, Field
 
-from vamper.api.places import PlaceOut, SizeOut
+from vamper.api.places import SizeOut
 from vamper.api.request_checks import Number
 from vamper.core.values.cut import Cut
 from vamper.core.values.edge import EdgeSpec
+from vamper.core.values.findings import Place
 from vamper.core.values.finish import BlankSpec
 from vamper.core.values.limits import ONE_LINE, Point
 
@@ -43,8 +44,8 @@ class ItemOut(BaseModel):
     cut: Cut
     size: SizeOut
     edge_size: SizeOut
-    edge_box: PlaceOut
-    picture_box: PlaceOut
+    edge_box: Place
+    picture_box: Place
     ppi: float | None
     """The resolution as it is drawn; None for what is sharp at any size."""
     picture: str
@@ -55,7 +56,7 @@ class ItemOut(BaseModel):
     holes: list[HoleOut]
     bleed_mm: float
     bleed_path: str
-    printed_box: PlaceOut | None
+    printed_box: Place | None
     """Where the picture of what is printed, bleed included, lies; None where there is no bleed."""
     look: str
     """Changes whenever what is printed changes; may be added to the address of the printed picture."""
@@ -76,7 +77,7 @@ class EdgeTrial(BaseModel):
 class CandidateOut(BaseModel):
     name: str
     path: str
-    box: PlaceOut
+    box: Place
     area_cm2: float
     chosen: bool
     fingers: int
@@ -132,7 +133,7 @@ class WantedOut(BaseModel):
 
 class GroupsOut(BaseModel):
     apart_mm: float
-    boxes: list[PlaceOut]
+    boxes: list[Place]
 
 
 class NewEdgeStyle(BaseModel):

@@ -3,7 +3,7 @@
 from urllib.parse import urlencode
 
 from vamper.api.art.schemas import CandidateOut, GroupsOut, HoleOut, ItemOut, RingOut, ShapesOut
-from vamper.api.places import box_out, place_out, size_out
+from vamper.api.places import size_out
 from vamper.core.art.groups import Group
 from vamper.core.design import DesignedItem
 from vamper.core.edge.handling import ease
@@ -50,8 +50,8 @@ def item_out(item: DesignedItem, revision: str, art: ArtNotes, bleeds: bool = Tr
         cut=spec.cut,
         size=size_out(item.outline.size_mm),
         edge_size=size_out(edge.size_mm),
-        edge_box=box_out(edge.shape.bounds),
-        picture_box=place_out(Place(*item.outline.picture_box_mm)),
+        edge_box=Place.of_bounds(edge.shape.bounds),
+        picture_box=Place(*item.outline.picture_box_mm),
         ppi=item.facts.ppi(item.outline),
         picture=picture_address(spec.art, spec.prepare),
         pages=art.pages,
@@ -63,7 +63,7 @@ def item_out(item: DesignedItem, revision: str, art: ArtNotes, bleeds: bool = Tr
         holes=_holes(item),
         bleed_mm=bleed_mm,
         bleed_path=shape_path(grow(edge.shape, bleed_mm), DECIMALS) if bleed_mm else "",
-        printed_box=place_out(Place(*printed_box(item))) if bleed_mm else None,
+        printed_box=Place(*printed_box(item)) if bleed_mm else None,
         look=digest_of("look", 1, spec, item.bleed),
         least_border_mm=edge.least_border_mm,
         edge_length_mm=edge.length_mm,
@@ -101,7 +101,7 @@ def shapes_out(shapes: Shapes) -> ShapesOut:
             CandidateOut(
                 name=one.name,
                 path=shape_path(one.edge.shape, DECIMALS),
-                box=box_out(one.edge.shape.bounds),
+                box=Place.of_bounds(one.edge.shape.bounds),
                 area_cm2=one.edge.shape.area / 100,
                 chosen=one.chosen,
                 fingers=len(one.handling.fingers_mm),
@@ -113,4 +113,4 @@ def shapes_out(shapes: Shapes) -> ShapesOut:
 
 
 def groups_out(apart_mm: float, groups: tuple[Group, ...]) -> GroupsOut:
-    return GroupsOut(apart_mm=apart_mm, boxes=[box_out(group.shape.bounds) for group in groups])
+    return GroupsOut(apart_mm=apart_mm, boxes=[Place.of_bounds(group.shape.bounds) for group in groups])

@@ -6,10 +6,10 @@ from fastapi import Query, Response, UploadFile
 
 from vamper.api.compose.schemas import Composing, FontFamily, FontOut, OneComposed, PlacesOut
 from vamper.api.dependencies import CompositionsHere, JobsHere, OwnFontsHere
-from vamper.api.places import box_out
 from vamper.api.request_checks import Id, Number, in_turn
 from vamper.api.request_checks import router as door_router
 from vamper.core.values.composition import ComposedSpec
+from vamper.core.values.findings import Place
 from vamper.core.values.fonts import FONTS
 from vamper.formats.names_list import read_names
 from vamper.formats.own_font import MOST_BYTES
@@ -35,10 +35,10 @@ def get_places(compositions: CompositionsHere, one: OneComposed) -> PlacesOut:
     """Where everything lies on the composed piece for one name."""
     places = compositions.places(one.composition, one.name)
     return PlacesOut(
-        frame=box_out(places.frame),
-        arts=[box_out(box) for box in places.arts],
-        lines=[box_out(box) for box in places.lines],
-        free=[box_out(box) for box in places.free],
+        frame=Place.of_bounds(places.frame),
+        arts=[Place.of_bounds(box) for box in places.arts],
+        lines=[Place.of_bounds(box) for box in places.lines],
+        free=[Place.of_bounds(box) for box in places.free],
     )
 
 

@@ -4,9 +4,9 @@ from typing import Annotated
 
 from pydantic import BaseModel, Field
 
-from vamper.api.places import PlaceOut
 from vamper.core.values.composition import Composition
 from vamper.core.values.cut import Cut
+from vamper.core.values.findings import Place
 from vamper.core.values.limits import ONE_LINE
 
 
@@ -31,10 +31,10 @@ class OneComposed(BaseModel):
 class PlacesOut(BaseModel):
     """Where everything lies on a composed piece, in the base's frame."""
 
-    frame: PlaceOut
-    arts: list[PlaceOut]
-    lines: list[PlaceOut]
-    free: list[PlaceOut]
+    frame: Place
+    arts: list[Place]
+    lines: list[Place]
+    free: list[Place]
 
 
 class FontOut(BaseModel):

@@ -4,7 +4,6 @@ import shapely
 
 from vamper.api.art.views import picture_address
 from vamper.api.jobs.schemas import GlanceOut, GlanceShape
-from vamper.api.places import place_out
 from vamper.core.sheet.layout import Layout
 from vamper.core.values.findings import Place
 from vamper.formats.svg_path import shape_path
@@ -30,7 +29,7 @@ def glance_out(design: Design, layout: Layout) -> GlanceOut:
                 number=item.number,
                 path=shape_path(shapely.simplify(item.edge.shape, _FINE_MM), 1),
                 picture=picture_address(item.spec.art, item.spec.prepare),
-                picture_box=place_out(Place(*item.outline.picture_box_mm)),
+                picture_box=Place(*item.outline.picture_box_mm),
             )
             for item in design.items
             if item.number in shown

@@ -3,6 +3,7 @@
 import asyncio
 from collections.abc import AsyncIterator
 from contextlib import suppress
+from dataclasses import replace
 from typing import Annotated
 
 from annotated_types import Ge, Le, Len
@@ -34,7 +35,6 @@ from vamper.api.jobs.schemas import (
     GlanceOut,
     ItemNumbers,
     JobId,
-    JobSummaryOut,
     KnownParts,
     NewJob,
     PackingEvent,
@@ -52,7 +52,7 @@ from vamper.demo.workshop import add_example
 from vamper.services.brief.phrase import Choice
 from vamper.services.design.arts import Imported
 from vamper.services.jobs.document import UNTITLED
-from vamper.services.jobs.job_state import JobState
+from vamper.services.jobs.job_state import JobState, JobSummary
 from vamper.services.jobs.jobs import Jobs
 
 router = door_router()
@@ -65,22 +65,12 @@ Revision = Annotated[str, Len(1, 64)]
 _HEARTBEAT_S = 10.0
 # How long a page that is gone may go unnoticed.
 _LOOK_AGAIN_S = 5.0
-# What a summary says in other words than the list of jobs.
-_OWN = {"arts", "names", "last_run"}
 
 
 @router.get("/jobs", tags=["jobs"])
-def list_jobs(runs: RunsHere, jobs: JobsHere) -> list[JobSummaryOut]:
+def list_jobs(runs: RunsHere, jobs: JobsHere) -> list[JobSummary]:
     ran = {one.job_id: last_run_words(one) for one in runs.all()}
-    return [
-        JobSummaryOut(
-            **{name: getattr(job, name) for name in JobSummaryOut.model_fields if name not in _OWN},
-            arts=list(job.arts),
-            names=list(job.names),
-            last_run=ran.get(job.id),
-        )
-        for job in jobs.all()
-    ]
+    return [replace(job, last_run=ran.get(job.id)) for job in jobs.all()]
 
 
 @router.post("/jobs", tags=["jobs"], status_code=201)

@@ -1,16 +1,14 @@
 """Jobs on the wire: lists, changes, the brief, the rail, findings, and the parts of a view."""
 
-from datetime import datetime
 from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
 from vamper.api.art.schemas import ItemOut
 from vamper.api.cut.schemas import CutPart
-from vamper.api.places import PlaceOut
 from vamper.api.request_checks import Number
 from vamper.api.sheet.schemas import LayoutPart, SheetPart
-from vamper.core.values.findings import Fix, FixTarget, Severity, Station
+from vamper.core.values.findings import Fix, FixTarget, Place, Severity, Station
 from vamper.core.values.job import MOST_ITEMS
 from vamper.core.values.limits import ONE_LINE
 from vamper.formats.art_in.art_zip import ZippedPicture
@@ -18,25 +16,6 @@ from vamper.services.brief.brief import Phrase
 from vamper.services.brief.rail import StationFigure
 from vamper.services.jobs.job_state import JobState
 from vamper.services.packing.packing_service import PackingState
-
-
-class JobSummaryOut(BaseModel):
-    id: int
-    title: str
-    pieces: int
-    designs: int
-    stock: str
-    stock_key: str
-    changed_at: datetime
-    handed_off_at: datetime | None
-    arts: list[str]
-    customer: str
-    names: list[str]
-    """What its designs are called."""
-    is_template: bool
-    archived_at: datetime | None
-    last_run: str | None
-    """How its last sheet came out."""
 
 
 class ShelfIn(BaseModel):
@@ -54,7 +33,7 @@ class GlanceShape(BaseModel):
     number: int
     path: str
     picture: str
-    picture_box: PlaceOut
+    picture_box: Place
 
 
 class GlanceOut(BaseModel):
@@ -165,7 +144,7 @@ class FindingOut(BaseModel):
     figures: dict[str, float]
     item_number: int | None
     sheet: int | None
-    places: list[PlaceOut]
+    places: tuple[Place, ...]
     fixes: list[Fix]
     answer: str | None
     """What is said where it is meant so; None where it cannot be answered."""

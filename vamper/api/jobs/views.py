@@ -20,7 +20,6 @@ from vamper.api.jobs.schemas import (
     PartsOut,
     ViewOut,
 )
-from vamper.api.places import place_out
 from vamper.api.sheet.schemas import FiguresPart, LayoutPart, SheetPart
 from vamper.api.sheet.views import figures_part, layout_part, sheet_part
 from vamper.core.design import DesignedItem
@@ -189,7 +188,7 @@ def finding_out(finding: Finding) -> FindingOut:
         figures=dict(finding.figures),
         item_number=finding.item,
         sheet=finding.sheet,
-        places=[place_out(place) for place in finding.places],
+        places=finding.places,
         fixes=list(finding.fixes),
         answer=None if (answer := finding.answer()) is None else answer.say,
         meant=finding.meant,

@@ -6,13 +6,13 @@ from typing import Annotated
 from annotated_types import Ge, Le, Len
 from pydantic import BaseModel, ConfigDict
 
-from vamper.api.places import PlaceOut
 from vamper.api.was_set import ProposedOut, WasSetIn
 from vamper.core.ledger.cost import Rates
 from vamper.core.ledger.diagnosis import Check
 from vamper.core.ledger.recipe import RecipeKind
 from vamper.core.ledger.run import CameOut, LaterKind, Note, Sheets, Spoilt, SpoiltPiece, Words
 from vamper.core.ledger.supply import Thing
+from vamper.core.values.findings import Place
 from vamper.core.values.paper import Gone, Paper
 from vamper.core.values.run_seen import MarksSeen
 
@@ -40,7 +40,7 @@ class LaidDesignOut(BaseModel):
     """The picture of a design, in its own frame, mm."""
 
     picture: str
-    box: PlaceOut
+    box: Place
 
 
 class LaidSheetOut(BaseModel):

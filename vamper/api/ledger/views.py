@@ -20,7 +20,6 @@ from vamper.api.ledger.schemas import (
     SpoiltWordOut,
     SuspectOut,
 )
-from vamper.api.places import place_out
 from vamper.api.was_set import proposed_out
 from vamper.core.cutting.setting import CutHistory, settings_for
 from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, CHECKS, OTHER, Diagnosis
@@ -83,7 +82,7 @@ def question_out(handed: HandedOff, logged: tuple[KeptRun, ...], lots: tuple[str
         designs={
             item.number: LaidDesignOut(
                 picture=picture_address(item.spec.art, item.spec.prepare),
-                box=place_out(Place(*item.outline.picture_box_mm)),
+                box=Place(*item.outline.picture_box_mm),
             )
             for item in plan.items
         },

@@ -7,7 +7,7 @@ from fastapi import Response
 
 from vamper.api.dependencies import InksHere, JobsHere, MadeHere, PicturesHere, PlansHere, ShopHere
 from vamper.api.downloads import download
-from vamper.api.printing.schemas import InkOut, PrintChoiceIn, PrintingOut, ProofIn, ProofOut
+from vamper.api.printing.schemas import PrintChoiceIn, PrintingOut, ProofIn, ProofOut
 from vamper.api.request_checks import Id, Number, in_turn
 from vamper.api.request_checks import router as door_router
 from vamper.api.sheet_number import sheet_place
@@ -15,7 +15,7 @@ from vamper.core.finishing.chain import chain_of_job
 from vamper.core.finishing.work import dry_minutes, work_of
 from vamper.core.plan import Plan
 from vamper.core.printing.advice import SCHOOLS, PrintAdvice, PrintChoice
-from vamper.core.printing.ink import is_heavy
+from vamper.core.printing.ink import SheetInk, sheet_ink
 from vamper.core.printing.page_box import page_for
 from vamper.core.printing.proof import scale_of
 from vamper.core.values.findings import BadInput
@@ -106,23 +106,13 @@ def measure_proof(shop: ShopHere, jobs: JobsHere, job_id: Id, proof: ProofIn) ->
 
 
 @router.get("/jobs/{job_id}/sheets/{sheet}/ink")
-async def get_ink(jobs: JobsHere, plans: PlansHere, inks: InksHere, job_id: Id, sheet: Number) -> InkOut:
+async def get_ink(jobs: JobsHere, plans: PlansHere, inks: InksHere, job_id: Id, sheet: Number) -> SheetInk:
     """What a sheet takes of ink."""
 
-    def measure() -> InkOut:
+    def measure() -> SheetInk:
         plan = _planned(jobs, plans, job_id, sheet)
-        ink = inks.of(plan, sheet - 1)
         paper = plan.job.paper
-        sheet_cm2 = paper.width_mm * paper.height_mm / 100
-        return InkOut(
-            cyan_cm2=round(ink.cyan_cm2, 1),
-            magenta_cm2=round(ink.magenta_cm2, 1),
-            yellow_cm2=round(ink.yellow_cm2, 1),
-            black_cm2=round(ink.black_cm2, 1),
-            ml=round(ink.ml, 3),
-            cover=round(ink.cover_cm2 / sheet_cm2, 3),
-            heavy=is_heavy(ink.cover_cm2, sheet_cm2),
-        )
+        return sheet_ink(inks.of(plan, sheet - 1), paper.width_mm * paper.height_mm / 100)
 
     return await in_turn(measure)
 

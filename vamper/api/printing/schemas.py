@@ -54,16 +54,3 @@ class ProofIn(BaseModel):
 class ProofOut(BaseModel):
     scale_x: float
     scale_y: float
-
-
-class InkOut(BaseModel):
-    """What one sheet takes of ink."""
-
-    cyan_cm2: float
-    magenta_cm2: float
-    yellow_cm2: float
-    black_cm2: float
-    ml: float
-    cover: float
-    heavy: bool
-    """So much ink that it dries half as long again."""

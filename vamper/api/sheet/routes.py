@@ -26,12 +26,12 @@ from vamper.api.sheet.schemas import (
     LayoutName,
     ScaleToFill,
     ScalingOut,
-    SourceOut,
     Wish,
 )
 from vamper.api.sheet.views import PINS, pieces_out
 from vamper.core.values.findings import BadInput
 from vamper.services.jobs.job_state import JobState
+from vamper.services.jobs.variants import Source
 from vamper.services.packing.counting import Counted, PlainShape, Together
 from vamper.services.packing.scaling import Scaling
 
@@ -190,12 +190,9 @@ def stop_scaling(scalings: ScalingsHere, job_id: Id) -> None:
 
 
 @router.get("/jobs/{job_id}/filler-sources", tags=["sheets"])
-def get_sources(jobs: JobsHere, variants: VariantsHere, job_id: Id) -> list[SourceOut]:
+def get_sources(jobs: JobsHere, variants: VariantsHere, job_id: Id) -> list[Source]:
     """Designs that could fill what is left: the job's own, and those of other jobs on the same stock."""
-    return [
-        SourceOut(job_id=one.job_id, job=one.job, number=one.number, name=one.name, art=one.art, own=one.is_own)
-        for one in variants.sources(jobs.get(job_id))
-    ]
+    return variants.sources(jobs.get(job_id))
 
 
 @router.post("/jobs/{job_id}/fillers", tags=["sheets"])

@@ -5,9 +5,10 @@ from typing import Annotated
 
 from pydantic import BaseModel, Field
 
-from vamper.api.places import PlaceOut, SizeOut
+from vamper.api.places import SizeOut
 from vamper.api.request_checks import Id, Number
 from vamper.core.values.accepted_size import PaperSide
+from vamper.core.values.findings import Place
 from vamper.core.values.limits import ONE_LINE
 from vamper.core.values.placement import Pin
 from vamper.services.jobs.variants import PriorityMove
@@ -134,7 +135,7 @@ class FiguresPart(BaseModel):
     """What plain rows of boxes hold on as many sheets as the layout has."""
     nearest_mm: list[float | None]
     """The least distance between two pieces of each sheet."""
-    offcut: PlaceOut
+    offcut: Place
     """The largest free rectangle of the last sheet."""
 
 
@@ -172,17 +173,6 @@ class ScalingOut(BaseModel):
     trying: float | None
     share: float
     problem: str
-
-
-class SourceOut(BaseModel):
-    """A design that could fill what is left."""
-
-    job_id: int
-    job: str
-    number: int
-    name: str
-    art: str
-    own: bool
 
 
 class Wish(BaseModel):

@@ -3,7 +3,7 @@
 from collections import Counter
 from dataclasses import asdict
 
-from vamper.api.places import PlaceOut, size_out
+from vamper.api.places import size_out
 from vamper.api.sheet.schemas import (
     BoundOut,
     FiguresPart,
@@ -26,6 +26,7 @@ from vamper.core.sheet.live_area import common_part
 from vamper.core.sheet.offcut import NOTHING
 from vamper.core.sheet.pack.groups import plain_rows
 from vamper.core.values.accepted_size import AcceptedSize, PaperSide
+from vamper.core.values.findings import Place
 from vamper.core.values.placement import Pin, Placement
 from vamper.core.values.stock import Stock, clear_once
 from vamper.formats.out.sheet_file import SHEET_FILES
@@ -133,7 +134,7 @@ def figures_part(plan: Plan, revision: str) -> FiguresPart:
         row_sheets=len(rows),
         row_pieces=sum(len(sheet) for sheet in rows[: len(plan.sheets)]),
         nearest_mm=[sheet.nearest_mm for sheet in plan.sheets],
-        offcut=PlaceOut(x_mm=offcut.left_mm, y_mm=offcut.top_mm, width_mm=offcut.width_mm, height_mm=offcut.height_mm),
+        offcut=Place(x_mm=offcut.left_mm, y_mm=offcut.top_mm, width_mm=offcut.width_mm, height_mm=offcut.height_mm),
     )
 
 

@@ -5,8 +5,11 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from vamper.core.trainer.lesson import LookPicture, MoveKind
-from vamper.core.trainer.play import PlayEnd
+from vamper.core.ledger.diagnosis import Check
+from vamper.core.trainer.coach import CoachPlan
+from vamper.core.trainer.lesson import LookPicture
+from vamper.core.trainer.made_sheet import MadeSheet
+from vamper.core.trainer.play import OfferedMove, PlayEnd, PlayStep
 from vamper.core.trainer.puzzles import PuzzleLevel
 from vamper.core.values.findings import Station
 from vamper.core.values.limits import ONE_LINE
@@ -63,59 +66,14 @@ class MoveIn(BaseModel):
     code: MoveCode
 
 
-class MoveOut(BaseModel):
-    """A move that can be made now, with what it takes."""
-
-    code: str
-    kind: MoveKind
-    text: str
-    minutes: float
-    sheets: int
-
-
-class SpoiledOut(BaseModel):
-    code: str
-    text: str
-    pieces: int
-
-
-class MadeOut(BaseModel):
-    marks_read: bool
-    pieces: int
-    good: int
-    spoiled: list[SpoiledOut]
-
-
-class PlayStepOut(BaseModel):
-    """A move that was made, and what came of it; `shows` are the pictures there are of it."""
-
-    code: str
-    kind: MoveKind
-    text: str
-    minutes: float
-    sheets: int
-    told: str
-    shows: list[LookPicture]
-    made: list[MadeOut]
-    minutes_used: float
-    sheets_used: int
-
-
-class BestOut(BaseModel):
-    """What a good hand would have done; `steps` is None while it is worked out."""
-
-    sheets: int
-    minutes: float
-    steps: list[PlayStepOut]
-
-
 class AfterwardsOut(BaseModel):
     """What is told when a lesson has ended."""
 
     hidden: str
     keep: str
     back_in_days: int | None
-    best: BestOut | None
+    best: CoachPlan | None
+    """What a good hand would have done; None while it is worked out."""
     problem: str
     tried: int
     """How many sheets were looked at for the best way so far."""
@@ -140,10 +98,10 @@ class PlayOut(BaseModel):
     end: PlayEnd | None
     seen: list[str]
     symptoms: list[str]
-    first: MadeOut
-    first_shows: list[LookPicture]
-    steps: list[PlayStepOut]
-    moves: list[MoveOut]
+    first: MadeSheet
+    first_shows: tuple[LookPicture, ...]
+    steps: tuple[PlayStep, ...]
+    moves: tuple[OfferedMove, ...]
     lies_printed: bool
     """A printed sheet lies there that only has to be loaded again."""
     afterwards: AfterwardsOut | None
@@ -161,12 +119,6 @@ class AskedOut(BaseModel):
     yes: bool
 
 
-class CheckOut(BaseModel):
-    key: str
-    ask: str
-    minutes: float
-
-
 class PuzzleOut(BaseModel):
     """A spoilt sheet of free play as it stands; `checks` are those that speak for a cause that is still thinkable."""
 
@@ -174,9 +126,9 @@ class PuzzleOut(BaseModel):
     seed: int
     seen: list[KnownWords]
     known: list[KnownWords]
-    shows: list[LookPicture]
+    shows: tuple[LookPicture, ...]
     asked: list[AskedOut]
-    checks: list[CheckOut]
+    checks: tuple[Check, ...]
     causes: list[KnownWords]
 
 

@@ -6,10 +6,9 @@ from typing import Annotated
 from annotated_types import Ge, Le
 from pydantic import BaseModel, ConfigDict, Field
 
-from vamper.api.places import PlaceOut
 from vamper.core.twin.remedies import RemedyStep
 from vamper.core.twin.simulate import Spoiling
-from vamper.core.values.findings import Station
+from vamper.core.values.findings import Place, Station
 from vamper.core.values.miss import LoggedMiss
 from vamper.core.values.twin import Device, FaultKey
 from vamper.services.twin.dry_runs import MOST_RUNS
@@ -46,7 +45,7 @@ class TwinPieceOut(BaseModel):
 
     placement: int
     item_number: int
-    box: PlaceOut
+    box: Place
     good: float
     bitten: float
     cut_clean: float

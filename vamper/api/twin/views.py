@@ -1,6 +1,5 @@
 """A dry run as the screen shows it."""
 
-from vamper.api.places import box_out
 from vamper.api.twin.schemas import (
     DryRunIn,
     DryRunOut,
@@ -16,6 +15,7 @@ from vamper.core.twin.cut_out import spoiling_of, typical_run
 from vamper.core.twin.dry_run import PieceOutcome
 from vamper.core.twin.remedies import CAUSE_NAMES, CAUSE_WORDS, TwinRemedy
 from vamper.core.values.chances import in_100, in_100_short
+from vamper.core.values.findings import Place
 from vamper.core.values.lengths import mm
 from vamper.formats.svg_path import shape_path
 from vamper.services.finish.finishing import finishing_of
@@ -100,7 +100,7 @@ def _sheet(found: DryRunFiles, number: int) -> TwinSheetOut:
         TwinPieceOut(
             placement=piece.placement,
             item_number=piece.item,
-            box=box_out(sheet.facts.edges[piece.placement].bounds),
+            box=Place.of_bounds(sheet.facts.edges[piece.placement].bounds),
             good=piece.good,
             bitten=piece.bitten,
             cut_clean=piece.cut_clean,

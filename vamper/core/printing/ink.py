@@ -54,6 +54,18 @@ def ink_of(rgba: npt.NDArray[np.uint8], ppi: float, ml_per_cm2: float) -> InkUse
 HEAVY_SHARE = 0.6
 
 
-def is_heavy(cover_cm2: float, sheet_cm2: float) -> bool:
-    """Whether a sheet carries so much ink that it dries half as long again."""
-    return sheet_cm2 > 0 and cover_cm2 / sheet_cm2 > HEAVY_SHARE
+@dataclass(frozen=True, slots=True)
+class SheetInk:
+    """What one sheet takes of ink, the share of it that is covered, and whether it is so much (`is_heavy`) that it
+    dries half as long again.
+    """
+
+    use: InkUse
+    cover: float
+    is_heavy: bool
+
+
+def sheet_ink(use: InkUse, sheet_cm2: float) -> SheetInk:
+    """The ink of a sheet of an area in cm²."""
+    cover = use.cover_cm2 / sheet_cm2 if sheet_cm2 > 0 else 0.0
+    return SheetInk(use, cover, cover > HEAVY_SHARE)

@@ -17,6 +17,7 @@ import numpy.typing as npt
 
 from vamper.core.ledger.diagnosis import Seen, diagnose
 from vamper.core.trainer.lesson import ASK, Lesson, LessonMove, LookPicture, MoveKind
+from vamper.core.trainer.made_sheet import MadeSheet, spoilt_pieces
 from vamper.core.twin.simulate import SPOILINGS, Spoiling
 from vamper.core.values.findings import BadInput
 from vamper.core.values.twin import FaultKey
@@ -74,19 +75,21 @@ class LessonBench(Protocol):
 
 
 @dataclass(frozen=True, slots=True)
-class MadeSheet:
-    """One sheet: how many of its pieces are good, and what spoiled the others."""
+class OfferedMove:
+    """A move that can be made now, with the minutes and sheets that it takes if it goes as it should."""
 
-    run: int
-    read: bool
-    pieces: int
-    good: int
-    spoiled: tuple[tuple[str, int], ...]
+    code: str
+    kind: MoveKind
+    text: str
+    minutes: float
+    sheets: int
 
 
 @dataclass(frozen=True, slots=True)
 class PlayStep:
-    """One move and what came of it; `told` is what it found, in a sentence. Sums are those after it."""
+    """One move and what came of it: what it found, in a sentence (`told`), the pictures there are of it (`shows`), and
+    the sheets that it made. `sheets_used`, `minutes_used` and `good` are those of the play after it.
+    """
 
     code: str
     text: str
@@ -94,7 +97,7 @@ class PlayStep:
     minutes: float
     sheets: int
     told: str
-    shows: LookPicture | None
+    shows: tuple[LookPicture, ...]
     made: tuple[MadeSheet, ...]
     sheets_used: int
     minutes_used: float
@@ -158,12 +161,24 @@ class LessonPlay:
         """The minutes and sheets that a move takes now, if it goes as it should."""
         if move.kind is not MoveKind.MAKE:
             return move.minutes, 0
-        many = max(1, self.lesson.sheets - self.sheets_used) if move.all_left else move.sheets
+        many = max(1, self.sheets_left) if move.all_left else move.sheets
         return move.minutes * many, many
 
     @property
     def world(self) -> LessonWorld:
         return replace(world_after(self.lesson, self.taken), document=self.document)
+
+    @property
+    def sheets_left(self) -> int:
+        return max(0, self.lesson.sheets - self.sheets_used)
+
+    @property
+    def minutes_left(self) -> float:
+        return max(0.0, self.lesson.minutes - self.minutes_used)
+
+    def priced(self) -> tuple[OfferedMove, ...]:
+        """The moves that can be made now, with what they take."""
+        return tuple(OfferedMove(one.code, one.kind, one.text, *self.cost(one)) for one in self.offered())
 
     def offered(self) -> tuple[LessonMove, ...]:
         """The moves that can be made now: what is done once is not offered again."""
@@ -261,8 +276,8 @@ def _making(play: LessonPlay, move: LessonMove, bench: LessonBench) -> LessonPla
         used += 0 if again else 1
         minutes += move.minutes * (_LOAD_AGAIN if again else 1.0)
         made.append(sheet)
-        lies = None if sheet.read else printed_as
-        if not sheet.read:
+        lies = None if sheet.marks_read else printed_as
+        if not sheet.marks_read:
             break
     if not made:
         raise BadInput("no sheet is left, and the one that lies there is printed otherwise", move.code)
@@ -280,7 +295,7 @@ def _with_step(
         minutes=minutes,
         sheets=sheets,
         told=told,
-        shows=move.shows or (LookPicture.SHEET if made else None),
+        shows=made[-1].shows if made else tuple(one for one in (move.shows,) if one is not None),
         made=made,
         sheets_used=play.sheets_used + sheets,
         minutes_used=play.minutes_used + minutes,
@@ -296,9 +311,10 @@ def _made(
     run = run_of(play.seed, number)
     if move.blind:
         pieces = odds.spoiled.shape[1]
-        return MadeSheet(run, True, pieces, 0, ((Spoiling.BITTEN, pieces),)), odds.printed_as
+        return MadeSheet(run, True, pieces, 0, spoilt_pieces({Spoiling.BITTEN: pieces})), odds.printed_as
     if not odds.read[run]:
-        return MadeSheet(run, False, odds.spoiled.shape[1], 0, ((Spoiling.MARKS_NOT_READ, 0),)), odds.printed_as
+        unread = spoilt_pieces({Spoiling.MARKS_NOT_READ: 0})
+        return MadeSheet(run, False, odds.spoiled.shape[1], 0, unread), odds.printed_as
     return _counted(play.lesson, odds, world, run, play.seed, number), odds.printed_as
 
 
@@ -318,7 +334,8 @@ def _counted(lesson: Lesson, odds: SheetOdds, world: LessonWorld, run: int, seed
     for what, lost in _uncared(lesson, world, good, seed, number):
         good &= ~lost
         found[what] += int(lost.sum())
-    return MadeSheet(run, True, len(good), int(good.sum()), tuple((what, many) for what, many in found.items() if many))
+    spoilt = spoilt_pieces({what: many for what, many in found.items() if many})
+    return MadeSheet(run, True, len(good), int(good.sum()), spoilt)
 
 
 def _uncared(
@@ -353,7 +370,7 @@ def chance_uncared(needs: Sequence[Any], quantities: Mapping[str, float]) -> flo
 
 
 def _told(made: Sequence[MadeSheet]) -> str:
-    if not made[-1].read:
+    if not made[-1].marks_read:
         return "The marks were not found, so nothing was cut. The sheet can be loaded again."
     each = ", then ".join(f"{one.good} of {one.pieces}" for one in made)
     return f"{each} are good."

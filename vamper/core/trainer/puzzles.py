@@ -5,7 +5,7 @@ goes by how alike the causes are that are left: e to the power of their entropy,
 puzzling if they were equally likely. A good hand asks what the network asks, until one cause is sure enough.
 """
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from functools import cache
@@ -13,12 +13,25 @@ from typing import Any
 
 import numpy as np
 
-from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, CHECKS, FACTS, Cause, Diagnosis, Seen, answers_yes, diagnose
+from vamper.core.ledger.diagnosis import (
+    CAUSE_BY_KEY,
+    CHECKS,
+    FACTS,
+    Cause,
+    Check,
+    Diagnosis,
+    Seen,
+    answers_yes,
+    diagnose,
+)
+from vamper.core.trainer.lesson import LookPicture
 from vamper.core.values.findings import BadInput
 from vamper.core.values.tables import row, table
 from vamper.core.values.twin import FaultKey
 
 SURE = 0.8
+# Causes that are offered for a spoilt sheet, the likeliest first.
+_MOST_CAUSES = 12
 MOST_CHECKS = 8
 # A second thing is seen or known of it this often at most.
 _MOST_SEEN, _MOST_FACTS = 2, 2
@@ -55,6 +68,10 @@ _ALIKE: Mapping[PuzzleLevel, tuple[float, float]] = {
 }
 
 
+# What is seen in the cut itself.
+_SEEN_IN_DEPTH = frozenset({"not-through", "backing-cut", "not-through-places"})
+
+
 @dataclass(frozen=True, slots=True)
 class Puzzle:
     """One spoilt sheet: its hidden cause, and what is seen and known."""
@@ -68,6 +85,22 @@ class Puzzle:
     @property
     def shown(self) -> ShownCause:
         return SHOWN[self.cause]
+
+    @property
+    def shows(self) -> tuple[LookPicture, ...]:
+        """The pictures that there are of it."""
+        if "marks-not-found" in self.symptoms:
+            return LookPicture.SHEET, LookPicture.MARK
+        depth = (LookPicture.DROP,) if _SEEN_IN_DEPTH & set(self.symptoms) else ()
+        return LookPicture.SHEET, LookPicture.PIECE, *depth
+
+    def offered(self, checked: Sequence[str]) -> tuple[tuple[Cause, ...], tuple[Check, ...]]:
+        """Causes that are still thinkable after some checks, and the checks that speak for one of them. Neither is in
+        the order of the chances: that would give the way out away.
+        """
+        suspects = [one.cause for one in self.diagnosed(tuple(checked)).suspects if one.cause.check][:_MOST_CAUSES]
+        checks = sorted({one.check for one in suspects} - set(checked))
+        return tuple(sorted(suspects, key=lambda one: one.key)), tuple(CHECKS[one] for one in checks)
 
     def says(self, check: str) -> bool:
         """What a check truly answers."""

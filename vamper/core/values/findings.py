@@ -8,6 +8,7 @@ where one action can help, a `Fix`: the change to make, as data, so that whoever
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
+from typing import Self
 
 from vamper.core.values.answers import OF_DESIGN, OF_JOB, Answerable
 
@@ -90,6 +91,12 @@ class Place:
     y_mm: float
     width_mm: float
     height_mm: float
+
+    @classmethod
+    def of_bounds(cls, bounds: tuple[float, float, float, float]) -> Self:
+        """The box with a least x and y and a greatest x and y, mm."""
+        left, top, right, bottom = bounds
+        return cls(left, top, right - left, bottom - top)
 
 
 @dataclass(frozen=True, slots=True)

@@ -27,6 +27,10 @@ class JobState:
 
 @dataclass(frozen=True, slots=True)
 class JobSummary:
+    """A job in the list: how many pieces of how many designs, what those are called and their art, the stock, and how
+    its last sheet came out, where whoever lists it knows.
+    """
+
     id: int
     title: str
     pieces: int
@@ -40,6 +44,7 @@ class JobSummary:
     names: tuple[str, ...]
     is_template: bool
     archived_at: datetime | None
+    last_run: str | None = None
 
 
 def check_real(state: JobState) -> None:

@@ -18,10 +18,10 @@ from sqlalchemy import select
 from vamper.core.sheet.pack.nesting import Nester
 from vamper.core.trainer.coach import Coach, CoachPlan
 from vamper.core.trainer.lesson import LESSONS, LookPicture
+from vamper.core.trainer.made_sheet import MadeSheet
 from vamper.core.trainer.play import (
     LessonPlay,
     LessonWorld,
-    MadeSheet,
     after_move,
     first_sheet,
     made_otherwise,

@@ -12,7 +12,7 @@ interface Handle {
   kind: Kind;
   index: number;
   name: string;
-  box: Schemas['PlaceOut'];
+  box: Schemas['Place'];
 }
 
 interface Props {

@@ -18,7 +18,7 @@ const RIM_MM = 3;
 const PPI = 150;
 
 /** A piece's box with what lies round it. */
-export const around = (box: Schemas['PlaceOut']) => ({
+export const around = (box: Schemas['Place']) => ({
   x_mm: Math.max(0, box.x_mm - RIM_MM),
   y_mm: Math.max(0, box.y_mm - RIM_MM),
   width_mm: box.width_mm + 2 * RIM_MM,

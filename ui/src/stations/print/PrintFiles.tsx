@@ -85,9 +85,9 @@ const INKS = [
 export function InkFigures({ jobId, plan, sheet }: { jobId: number; plan: Plan; sheet: number }) {
   const ink = useInk(jobId, sheet, plan.packing.layout);
   const unit = useUnit((state) => state.unit);
-  const most = ink.data ? Math.max(0.1, ...INKS.map(([, field]) => ink.data[field])) : 1;
+  const most = ink.data ? Math.max(0.1, ...INKS.map(([, field]) => ink.data.use[field])) : 1;
   return (
-    <Fold title="Ink" summary={ink.data ? `${ink.data.ml.toFixed(2)} ml` : 'measuring …'} open>
+    <Fold title="Ink" summary={ink.data ? `${ink.data.use.ml.toFixed(2)} ml` : 'measuring …'} open>
       {ink.error && <p className="text-rowan">{asSentence(ink.error.message)}</p>}
       {ink.data && (
         <>
@@ -98,16 +98,16 @@ export function InkFigures({ jobId, plan, sheet }: { jobId: number; plan: Plan; 
                 <dd aria-hidden className="h-2.5 rounded-[2px] bg-tray">
                   <span
                     className="block h-full rounded-[2px]"
-                    style={{ width: `${(ink.data[field] / most) * 100}%`, background: colour }}
+                    style={{ width: `${(ink.data.use[field] / most) * 100}%`, background: colour }}
                   />
                 </dd>
-                <dd className="figure">{showArea(ink.data[field], unit)}</dd>
+                <dd className="figure">{showArea(ink.data.use[field], unit)}</dd>
               </div>
             ))}
           </dl>
           <p className="text-sm text-soft">
             Areas of full cover on sheet {sheet + 1}, together {(ink.data.cover * 100).toFixed(0)} % of it.{' '}
-            {ink.data.heavy && 'So much ink dries slower: give it half as long again.'}
+            {ink.data.is_heavy && 'So much ink dries slower: give it half as long again.'}
           </p>
         </>
       )}

@@ -127,13 +127,13 @@ function Fillers({ view, open, close }: Pick<Props, 'view' | 'open' | 'close'>) 
             key={key(one)}
             type="button"
             aria-pressed={chosen === key(one)}
-            title={one.own ? one.name : `${one.name}, from ${one.job}`}
+            title={one.is_own ? one.name : `${one.name}, from ${one.job}`}
             className="h-14 w-14 rounded-[6px] border border-rule bg-paper p-1 aria-pressed:border-kingfisher aria-pressed:shadow-[inset_0_0_0_1px_var(--kingfisher)]"
             onClick={() => setChosen(key(one))}
           >
             <img
               src={artUrl(one.art, 160)}
-              alt={one.own ? one.name : `${one.name}, from ${one.job}`}
+              alt={one.is_own ? one.name : `${one.name}, from ${one.job}`}
               className="h-full w-full object-contain"
             />
           </button>
