@@ -27,10 +27,11 @@ _DIGITS = 5
 # A thing takes no more lines than this where they can be told together, and a line no more figures or words.
 _MOST_LINES, _MOST_FIGURES, _MOST_WORDS = 11, 3, 4
 _NEAR = 5e-4
+_LARGE = 10_000
 
 
 def told(thing: Any) -> Any:
-    """A thing as JSON can hold it."""
+    """A thing as JSON can hold it, but for pictures, which stay arrays."""
     if isinstance(thing, Enum):
         return told(thing.value)
     if isinstance(thing, str):
@@ -45,7 +46,8 @@ def told(thing: Any) -> Any:
         parts = shapely.get_num_geometries(thing)
         return {"parts": int(parts), "area": thing.area, "rim": thing.length, "box": told(thing.bounds)}
     if isinstance(thing, np.ndarray):
-        return [float(one) for one in thing.ravel()]
+        # A picture is taken apart as a whole.
+        return thing.ravel().astype(float) if thing.size > _LARGE else [float(one) for one in thing.ravel()]
     if is_dataclass(thing) and not isinstance(thing, type):
         said = {field.name: told(getattr(thing, field.name)) for field in fields(thing) if field.repr}
         return said | {name: told(value) for name, value in _following(thing)}
@@ -92,11 +94,15 @@ def _leaves(said: Any, at: tuple[str, ...]) -> Iterator[tuple[tuple[str, ...], A
 
 
 def _words(values: list[Any]) -> Iterator[str]:
-    figures = [float(one) for one in values if isinstance(one, float | int) and not isinstance(one, bool)]
+    rows = [
+        np.atleast_1d(one) for one in values if isinstance(one, float | int | np.ndarray) and not isinstance(one, bool)
+    ]
+    figures = np.concatenate(rows).astype(float) if rows else np.zeros(0)
     others = [str(one).removeprefix("#/$defs/") for one in values if isinstance(one, bool | str) or one is None]
     # Endless and unknown are words.
-    others += [str(one) for one in figures if not np.isfinite(one)]
-    figures = [one for one in figures if np.isfinite(one)]
+    finite = np.isfinite(figures)
+    others += [str(float(one)) for one in figures[~finite]]
+    figures = figures[finite]
     if len(others) <= _MOST_WORDS:
         yield from others
     else:
@@ -104,11 +110,11 @@ def _words(values: list[Any]) -> Iterator[str]:
         yield from (f"{count}×{word}" for word, count in sorted(counts.items())[:_MOST_WORDS])
         yield f"{len(counts)}"
     if len(figures) <= _MOST_FIGURES:
-        yield from map(_figure, figures)
-    elif figures:
+        yield from map(_figure, figures.tolist())
+    else:
         # The place of a figure counts a little, so that two that are exchanged are noticed.
         places = 1 + np.arange(len(figures)) % 7 / 50
-        row = np.array(figures) * places
+        row = figures * places
         yield from (f"{len(figures)}×", _figure(float(row.mean())), f"±{_figure(float(row.std()))}")
 
 
