@@ -9,6 +9,7 @@ sets neither blade nor speed for a whole sheet: the blade goes by the designs' u
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field
+from functools import lru_cache
 
 import numpy as np
 
@@ -166,11 +167,7 @@ def propose(
     blade, why_blade = _blade(stock, cut, detail.radius_mm, known)
     belief = _believed(stock, cut, blade, known)
     least, why_passes = _passes(belief, cutter, detail)
-    told = known.outright(cut, blade, belief.sharpness)
-    spoken = spoken_setting(cutter, belief, known.passes or least, known.passes is not None)
-    best = in_passes(belief, cutter, known.passes or spoken.passes or least, told)
-    if known.passes is None and not spoken.speaks:
-        best = _in_other_passes(belief, cutter, best, told)
+    told, spoken, best = _reckoned(stock, cut, blade, cutter, least, known)
     force, passes = best.force_gf, best.passes
     if known.passes is None and passes != least:
         why_passes = f"{_passes_words(passes)}, by what was told of them"
@@ -238,6 +235,25 @@ def _why_named(spoken: NamedProposal) -> str:
     return f"{spoken.choice.words}: {before}"
 
 
+# Asked anew with every change of an edge, which mostly leaves both as they are; a workshop has few stocks and machines.
+_KEPT = 64
+
+
+@lru_cache(_KEPT)
+def _reckoned(
+    stock: Stock, cut: Cut, blade: Blade, cutter: Cutter, least: int, known: CutHistory
+) -> tuple[tuple[KnownOutcome, ...], NamedProposal, ForceProposal]:
+    """What was told outright, what to choose in the machine's own words, and the best force in `least` passes."""
+    belief = _believed(stock, cut, blade, known)
+    told = known.outright(cut, blade, belief.sharpness)
+    spoken = spoken_setting(cutter, belief, known.passes or least, known.passes is not None)
+    best = in_passes(belief, cutter, known.passes or spoken.passes or least, told)
+    if known.passes is None and not spoken.speaks:
+        best = _in_other_passes(belief, cutter, best, told)
+    return told, spoken, best
+
+
+@lru_cache(_KEPT)
 def _believed(stock: Stock, cut: Cut, blade: Blade, known: CutHistory) -> HardnessBelief:
     """What is believed of a stock with a blade as worn as the one in the machine, where it is that one."""
     worn = known.blade.metres if known.blade is not None and known.blade.angle is blade else 0.0
