@@ -16,11 +16,24 @@ from vamper.core.values.miss import STARTER_MISS_MM
 
 @dataclass(frozen=True, slots=True)
 class DesignedItem:
-    """An item with its outline and edge, what was seen on it, and its bleed. `size` is that of its inked area, from
-    which its picture can be had again: pixels take too much room to be kept with every design. `miss_mm` is what 95 of
-    100 of its pieces miss by less than: the sheet's worst before packing, that of its own pieces afterwards. `bend` is
-    how it was bent for the cup it goes on, in its own frame. Where `spec` was bent or enlarged so, `asked` is what the
-    maker asked for. `middle` is that of the whole drawing, for a part of one.
+    """A design with its outline and edge, what was seen on it, and its bleed.
+
+    Parameters
+    ----------
+    spec, asked : ItemSpec, ItemSpec or None
+        The design as it is made, and as the maker asked for it where it was bent or enlarged since.
+    size : SizeSpec
+        That of its inked area, from which its picture can be had again: pixels take too much room to be kept.
+    outline, edge, bleed : Outline, Edge, Bleed
+        In the item frame, mm.
+    facts, edge_facts : ArtFacts, EdgeFacts
+        What was seen on the picture, and along the edge.
+    miss_mm : float
+        What 95 of 100 of its pieces miss by less than: the sheet's worst before packing, that of its own pieces after.
+    bend : Bend or None
+        How it was bent for the cup that it goes on.
+    middle : (float, float) or None
+        For a part of a drawing, the middle of the whole drawing.
     """
 
     spec: ItemSpec

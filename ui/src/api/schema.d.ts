@@ -4781,10 +4781,26 @@ export interface components {
     CoverKind: 'none' | 'coat' | 'laminate';
     /**
      * CoverRecord
-     * @description One product on one stock, with how its face looks (None: nobody said): in how many `runs` it was used, when it
-     *     was laid (a code of the chain), how many coats it took in the mean (None for a laminate), how long was waited
-     *     between them and at the end, minutes (None where nobody said), how many pieces came out well of those made, and how
-     *     many later looks it held or did not.
+     * @description A product on a stock, as the ledger knows it.
+     *
+     *     Parameters
+     *     ----------
+     *     product, stock_name : str
+     *         The product's name, and the stock's.
+     *     look : Sheen or None
+     *         How its face looks; None where nobody said.
+     *     when : str
+     *         When it was laid, as a code of the chain.
+     *     runs : int
+     *         In how many runs it was used.
+     *     coats : float or None
+     *         Coats in the mean; None for a laminate.
+     *     coat_minutes, cure_minutes : float or None
+     *         The waits between coats and at the end; None where nobody said.
+     *     good, made : int
+     *         Pieces that came out well, of those made.
+     *     held, failed : int
+     *         Later looks that it held, and that it did not.
      */
     CoverRecord: {
       /** Coat Minutes */
@@ -4931,13 +4947,36 @@ export interface components {
     };
     /**
      * Cutter
-     * @description `head_mm` and `tail_mm` are the strips under the rollers of a roller-fed cutter, `mat_mm` the window of the mat
-     *     of a mat-fed one. `acceleration_mm_s2` bounds the speed round a bend. `feed: hand` is no machine: guide lines and
-     *     trim ticks are printed, and rows are straight; `route: hand` says the same. With `route: program` its own program
-     *     prints and cuts one picture, `program` is what is known of that, and `granted` what it takes, paper by paper.
-     *     `sensor` looks for the marks; `feed_mm` is how much more than across (σ) a cut is off along the feed, where rollers
-     *     move the stock. `settings` are those of its own list, in any order; `force_gf` is what they are assumed to span.
-     *     `practice` makes it a simulated one: the seed of its errors.
+     * @description A cutter, or scissors.
+     *
+     *     Parameters
+     *     ----------
+     *     route : Route
+     *         Who leads the cut: files that Vamper writes, the machine's own program with one picture, or scissors.
+     *     feed : Feed
+     *         How the sheet is moved; `hand` is no machine: guide lines and trim ticks are printed, and rows are straight.
+     *     reach_mm : Reach
+     *         The area that the blade gets to, from the sheet's top left.
+     *     force_gf : ForceRange
+     *         The forces that can be set; for a machine that is set by names, what those are assumed to span.
+     *     head_mm, tail_mm : float
+     *         The strips under the rollers of a roller-fed cutter.
+     *     mat_mm : Mat or None
+     *         The window of the mat of a mat-fed cutter.
+     *     acceleration_mm_s2 : float
+     *         Bounds the speed round a bend.
+     *     program : Program or None
+     *         What is known of the machine's own program.
+     *     granted : tuple of AcceptedSize
+     *         The sizes that the program takes, paper by paper.
+     *     sensor : AnySensor
+     *         How well it finds marks.
+     *     feed_mm : float
+     *         How much less exact a cut is along the feed than across it (σ, mm), where rollers move the stock.
+     *     settings : tuple of NamedSetting
+     *         The machine's own list of settings, in any order.
+     *     practice : int or None
+     *         Makes it a simulated machine: the seed of its errors.
      */
     Cutter: {
       /**
@@ -5188,12 +5227,27 @@ export interface components {
     };
     /**
      * EdgeSpec
-     * @description How the edge is derived from the outline. `colour` is the border's (#RRGGBB), None for bare stock.
+     * @description How the edge is derived from the outline. Each kind has its own range of `distance_mm`, and uses some fields.
      *
-     *     Each kind has its own range of `distance_mm`, and uses some of the other fields. `corner_mm` is the corner radius of
-     *     `rounded`, `fillet_mm` that of every other kind. `keep_holes` names holes that stay open though the others are
-     *     filled, each by a point in it, in shares of the inked area's box. `rings` stack from the drawing outwards and stand
-     *     in the place of `distance_mm` and `colour`.
+     *     Parameters
+     *     ----------
+     *     kind : str
+     *         The name of an edge kind.
+     *     distance_mm : float
+     *         The width of the border; negative inside the drawing.
+     *     smooth_mm : float
+     *         The radius to which hollows are smoothed: no notch is tighter.
+     *     fill_holes, keep_holes : bool, tuple of Point
+     *         Whether holes are closed, and those that stay open all the same: each by a point in it, in shares of the inked
+     *         area's box.
+     *     join : bool
+     *         Whether separate parts are joined to one piece.
+     *     corner_mm, fillet_mm : float
+     *         The corner radius of `rounded`, and that of all other kinds.
+     *     colour : Colour or None
+     *         The border's colour; None for bare stock.
+     *     rings : tuple of RingSpec
+     *         Borders in several colours, from the drawing outwards; they stand in the place of `distance_mm` and `colour`.
      */
     EdgeSpec: {
       /** Colour */
@@ -5580,11 +5634,28 @@ export interface components {
     };
     /**
      * FinishSpec
-     * @description What is decided of the work after the print; None is left to what follows from stock and target. `cover` lies
-     *     over the print, `mask` carries pieces to their place, `set` is how a water-slide decal is set, `press` what a label
-     *     says of heat. `place` is where it goes as measured, `ball_mm` how large a ball lies on that where it is round both
-     *     ways. `plate` is how many pieces the press or the oven holds at once, `added` the maker's own steps, `label` what
-     *     has been read on the labels of what is used, `record` how long the maker's own runs waited.
+     * @description What is decided of the work after the print; None leaves a thing to what follows from stock and target.
+     *
+     *     Parameters
+     *     ----------
+     *     cover : CoverSpec or None
+     *         The laminate or coats over the print.
+     *     mask : TransferMask or None
+     *         What carries the pieces to their place.
+     *     set : SetWay or None
+     *         How a water-slide decal is set.
+     *     press, heat : PressSpec, HeatSpec
+     *         What the label of a heat product says, and by what it is heated.
+     *     plate : int
+     *         How many pieces the press or the oven holds at once.
+     *     cloth, blank : ClothSpec, BlankSpec or None
+     *         The cloth it is pressed on; the blank that is printed all over.
+     *     place, ball_mm : PlaceSpec, float or None
+     *         Where it goes, as measured; the diameter of a ball that lies on a place that is round both ways.
+     *     added : tuple of AddedStep
+     *         Steps that the maker added.
+     *     label, record : tuple of LabelFigure
+     *         What was read on the products' labels, and how long the maker's own runs waited.
      */
     FinishSpec: {
       /**
@@ -6298,17 +6369,44 @@ export interface components {
     };
     /**
      * ItemSpec
-     * @description One design. `number` names it within its job; `art` is a file's name, or its digest in the workshop.
+     * @description One design.
      *
-     *     Width, height or longest side, exactly one of them, is that of the inked area, or of the piece with its border.
-     *     `loose` says that its parts are meant to come off one by one. `bleed_mm` overrides the computed bleed (0: none).
-     *     `turn` overrides the job's turn rule. `fill_priority` says that more copies are fine where there is room, 1 the most
-     *     wanted. `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour`
-     *     (#RRGGBB) keeps it on sheets of that colour, for drawings that are cut one colour a sheet; `layer_of` is the same
-     *     number for all layers of one drawing, which are changed together, and a `keyed` one bears the two keys that bring
-     *     them into register. `meant` are the codes of findings that were answered for it. `tile` makes it one part of a piece
-     *     that is too large for a sheet; its size is still that of the whole. `tabs` hold it where it is cut through. `wrap`
-     *     is the cup or bottle it goes round: on a taper its art is bent to stand straight there.
+     *     Parameters
+     *     ----------
+     *     number : int
+     *         Names it within its job.
+     *     name, art : str
+     *         What the maker calls it; a file's name, or the digest of its art in the workshop.
+     *     width_mm, height_mm, longest_mm : float or None
+     *         Its size: exactly one of the three is given. `size_over` says of what: the inked area, or the piece with border.
+     *     quantity : int
+     *         How many are wanted; 0 only for a design that just fills what is left.
+     *     cut, edge, prepare : Cut, EdgeSpec, Preparation
+     *         How it is cut, how its edge is derived, and what is done to its picture first.
+     *     loose : bool
+     *         Its parts are meant to come off separately.
+     *     bleed_mm : float or None
+     *         Overrides the computed bleed; 0 for none.
+     *     turn : Turn or None
+     *         Overrides the job's rule of turning.
+     *     fill_priority : int or None
+     *         More copies are welcome where there is room; 1 is wanted most.
+     *     back_of : int or None
+     *         The design whose back this is; it is cut to the mirror image of that edge.
+     *     sheet_colour : Colour or None
+     *         Keeps it on sheets of that colour, for drawings that are cut one colour a sheet.
+     *     layer_of : int or None
+     *         The same number for all layers of a drawing, which are changed together.
+     *     keyed : bool
+     *         A layer that bears the two keys by which layers are brought into register.
+     *     tile : Tile or None
+     *         Makes it a part of a piece that is too large for a sheet; its size is that of the whole piece.
+     *     tabs : Tabs or None
+     *         Bridges that hold it in the sheet where it is cut through.
+     *     wrap : WrapSpec or None
+     *         The cup or bottle that it goes round; on a taper the art is bent so that it stands straight there.
+     *     meant : tuple of str
+     *         Codes of findings about this design that the maker has answered.
      */
     ItemSpec: {
       /** Art */
@@ -7856,9 +7954,20 @@ export interface components {
     };
     /**
      * PlacedArt
-     * @description An art by its name or digest, so wide, its middle at a place; prepared as the art of a design is. `part` is what
-     *     was pointed at, as shares of the picture; `cover` makes the art as large as covers the whole base, whatever its
-     *     width says, in its middle.
+     * @description Art on a composed piece, its middle at a place.
+     *
+     *     Parameters
+     *     ----------
+     *     art : str
+     *         Its name or digest.
+     *     width_mm, x_mm, y_mm, centring : float, float, float, Centring
+     *         How wide it is, where its middle lies, and what counts as its middle.
+     *     page, lift_de, crop : int, float or None, Box or None
+     *         How it is prepared, as in `Preparation`.
+     *     part : Box or None
+     *         The part that was pointed at, in shares of the picture.
+     *     cover : bool
+     *         As large as covers the whole base, in its middle, whatever its width says.
      */
     PlacedArt: {
       /** Art */
@@ -8077,13 +8186,25 @@ export interface components {
      * Preparation
      * @description What is done to a picture before its outline is taken.
      *
-     *     `page` is that of a PDF, from 1. `threshold` is the least alpha (0..1) that counts as inked. `lift_de` lifts the
-     *     background: everything joined to the rim whose colour is within this ΔE of the rim's. `crop` keeps one part of the
-     *     picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly inside, or with `cut_off`
-     *     also the part of what reaches out of it. `bend_deg` bends it to stand straight on a cone: how far its inked width
-     *     turns about the tip; negative where the narrow rim is the upper one. For a design that goes on a cup it follows from
-     *     the cup. `stretch` makes it so much wider for its height and `ink_share` prints it with so much of its ink; for a
-     *     film that shrinks both follow from its test bar.
+     *     Parameters
+     *     ----------
+     *     page : int
+     *         The page of a PDF, from 1.
+     *     threshold : float
+     *         The least alpha (0..1) that counts as inked.
+     *     lift_de : float or None
+     *         Lifts the background: everything joined to the rim whose colour is within this ΔE of the rim's.
+     *     crop : Box or None
+     *         Keeps a part of the picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly
+     *         inside.
+     *     cut_off : bool
+     *         Keeps also the inner part of what reaches out of the crop.
+     *     bend_deg : float or None
+     *         Bends it to stand straight on a cone: how far its inked width turns about the tip, negative where the narrow rim
+     *         is the upper one. For a design that goes on a cup it follows from the cup.
+     *     stretch, ink_share : float or None
+     *         Makes it so much wider for its height, and prints it with so much of its ink; for a film that shrinks both
+     *         follow from its test bar.
      */
     Preparation: {
       /** Bend Deg */
@@ -8267,9 +8388,26 @@ export interface components {
     PrintState: 'there' | 'missing' | 'pale' | 'unseen';
     /**
      * Printer
-     * @description `scale` is compensated when printing. `ml_per_cm2` is the ink that a full cover of one colour takes; `set_to` the
-     *     paper that its own dialog is set to, where that is known. `practice` makes it a simulated one: the seed of its
-     *     errors. `tray` is which side of a sheet in its tray it prints, None where nobody has found that out yet.
+     * @description A printer.
+     *
+     *     Parameters
+     *     ----------
+     *     kind, ink, black : PrinterKind, Ink, Black
+     *         How it prints, with what, and how black its black is to a sensor.
+     *     margins_mm : Margins
+     *         The rim of the sheet that it leaves blank.
+     *     scale : PrintScale
+     *         Printed / meant length; compensated when a page is drawn.
+     *     ml_per_cm2 : float
+     *         The ink that full cover of one colour takes.
+     *     page : PageBox
+     *         The page it is sent: the sheet itself, or a larger box round it.
+     *     set_to : TraySize or None
+     *         The paper that its own dialog is set to, where that is known.
+     *     tray : TrayFace or None
+     *         Which side of a sheet in its tray it prints; None until somebody has found out.
+     *     practice : int or None
+     *         Makes it a simulated printer: the seed of its errors.
      */
     Printer: {
       /** @default full */
@@ -8723,9 +8861,20 @@ export interface components {
     };
     /**
      * Rates
-     * @description What things cost in this workshop, in its currency as typed: an hour of hands, a ml of ink, a m² of laminate, a
-     *     coat of one sheet, a blank, a blade. `margin` is the share of a price that is to be kept, `tax_line` is written
-     *     below a price as it is.
+     * @description What things cost in this workshop, in its currency as typed.
+     *
+     *     Parameters
+     *     ----------
+     *     currency : str
+     *         Its sign or name.
+     *     hour, ink_ml, laminate_m2, coat, blank, blade : float
+     *         An hour of hands, a ml of ink, a m² of laminate, a coat of one sheet, a blank, a blade.
+     *     margin : float
+     *         The share of a price that is to be kept.
+     *     shared : SharedBy
+     *         How the cost of a sheet is shared among its pieces.
+     *     tax_line : str
+     *         Written below a price as it is.
      */
     Rates: {
       /**
@@ -9905,11 +10054,48 @@ export interface components {
     StepState: 'to-come' | 'running' | 'over' | 'paused' | 'done';
     /**
      * Stock
-     * @description One sheet material. `ground` is what shows where nothing is printed, `gloss` how much its face shines (matte 0,
-     *     glass 1); `takes` are the printers, `inks` the inks that it is made for. `use` says what it is for, `grams_m2`
-     *     is its weight where it is sold by that, and `like` names the stocks that the setting of one's own was taken
-     *     from, `shrink` is how it shrinks in the oven, `press` what it holds on where it is pressed on
-     *     cloth, `package_setting` the setting of a machine's list that its package names.
+     * @description One sheet material.
+     *
+     *     Parameters
+     *     ----------
+     *     key, name, stock_class : str, str, StockClass
+     *         What it is called in files and on screen, and what kind of material it is.
+     *     face_um, backing_um : float
+     *         Thickness of the face and of the backing paper, µm; a backing of 0 for a stock that has none.
+     *     hardness_gf_per_um : float
+     *         The force that brings a sharp 45° blade one µm deeper.
+     *     least_neck_mm : float
+     *         The thinnest neck that survives cutting and weeding.
+     *     abrasion : float
+     *         How fast it wears a blade: a metre of it counts as so many.
+     *     ground : Ground
+     *         What shows where nothing is printed; `colour` is its colour, `gloss` its shine (matte 0, glass 1), `reflectance`
+     *         the share of light that it throws back where that was measured.
+     *     speed_mm_s : float
+     *         The fastest cut that is clean.
+     *     tack : Tack
+     *         The mat that suits it.
+     *     soft_or_fibrous, soft_backing : bool
+     *         Whether two gentle passes suit it better than a hard one where detail is small; whether a steep blade goes
+     *         through its backing whatever the force.
+     *     mirrored, printable : bool
+     *         Whether its files are mirrored, and whether it is printed at all.
+     *     takes, inks : tuple of PrinterKind, tuple of Ink
+     *         The printers and inks that it is made for.
+     *     starts : Cut
+     *         How it is usually cut, and so each new design on it.
+     *     tuft : float
+     *         How much of it is left on the blade's tip, 0 to 1.
+     *     use : str
+     *         What it is for, in a sentence.
+     *     grams_m2 : float or None
+     *         Its weight, where it is sold by weight.
+     *     like : str
+     *         The stocks after which the setting of a maker's own stock was guessed.
+     *     shrink, press : ShrinkSpec, PressFilm or None
+     *         How it shrinks in the oven; what it holds on where it is pressed on cloth.
+     *     package_setting : str
+     *         The setting of a machine's list that its package names.
      */
     Stock: {
       /** Abrasion */
@@ -10206,11 +10392,22 @@ export interface components {
     };
     /**
      * TextLine
-     * @description One line of text, its middle at a place; it is set smaller where it would not fit the base.
+     * @description A line of text, its middle at a place; it is set smaller where it would not fit the base.
      *
-     *     `family` is a font that ships, by its family or its words, or one of the maker's own. `radius_mm` bends the line:
-     *     over its middle, like a rainbow, where positive, under it, like a smile, where negative. With `width_mm` its size is
-     *     the one at which it is so wide.
+     *     Parameters
+     *     ----------
+     *     text, colour, bold : str, Colour, bool
+     *         What is written, and how.
+     *     size_mm, width_mm : float, float or None
+     *         The height of the letters; with a width, the size at which the line is so wide.
+     *     x_mm, y_mm : float
+     *         Where the middle of the line lies, from the top left of the base.
+     *     family : str
+     *         A font that ships, by its family or its words, or a font that the maker added.
+     *     radius_mm : float or None
+     *         Bends the line: over its middle like a rainbow where positive, under it like a smile where negative.
+     *     centring : LineCentring
+     *         What of the line lies in the middle.
      */
     TextLine: {
       /**

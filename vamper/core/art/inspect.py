@@ -39,9 +39,22 @@ _WHITE_VANISHES = {
 
 @dataclass(frozen=True, slots=True)
 class ArtFacts:
-    """What was seen on one picture at one size: the drawings in it, and what lies `apart` in them; `rim` only where the
-    picture is opaque. `flat_colours` are those of drawings in a few colours, and `shaded` is what has no such and lives
-    by its colours; `embedded` is that of the picture. Pixels are not among them: nobody who plans needs those any more.
+    """What was seen on a picture at one size. Pixels are not kept: nobody who plans needs them any more.
+
+    Parameters
+    ----------
+    surface : Surface
+        What is half transparent along its rim, what is white, and how grainy it is.
+    groups, apart : tuple of Group
+        The drawings in it, and the parts in them that lie apart.
+    rim : Rim or None
+        The colour along the picture's rim, where it is opaque.
+    is_vector, conversions, other_fonts : bool, tuple of Conversion, tuple of str
+        Whether it is drawn sharp, what was converted, and the fonts that were replaced.
+    flat_colours, shaded : tuple of str, bool
+        The colours of a drawing in few colours; whether it has no such and lives by its shades.
+    embedded : float or None
+        The resolution of the coarsest picture inside a drawing.
     """
 
     surface: Surface

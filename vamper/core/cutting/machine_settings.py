@@ -48,12 +48,27 @@ class PlacedSetting:
 
 @dataclass(frozen=True, slots=True)
 class NamedProposal:
-    """What is proposed in the machine's own words, with its chances: of a usable sheet with a look before unloading, of
-    one at the first go, of a clean cut then. No `choice` where the list is empty or nothing of it is left; then
-    `look_for` says what to do, and the chances are those of a setting as it is usually found by its name.
-    `next_try` is what tells most on an offcut, `done` that it hardly would; `worked` that this was clean before.
-    `speaks` is False for machines that have no such list. `press_um` are equally likely values of what the setting
-    presses on this stock: its force over the stock's hardness, µm.
+    """What is proposed in the machine's own words, with its chances.
+
+    Parameters
+    ----------
+    choice : SettingChoice or None
+        None where the list is empty, or nothing of it is left.
+    usable, at_first, clean : float
+        The chance of a usable sheet with a look before unloading, of a usable one at the first go, of a clean cut then.
+        Without a choice, those of a setting as it is usually found by its name.
+    placed : tuple of PlacedSetting
+        All settings with where they stand.
+    next_try, done : SettingChoice or None, bool
+        The trial on an offcut that tells most, and that it hardly would.
+    look_for : str
+        What to do where there is no choice.
+    worked : bool
+        This was clean before.
+    speaks : bool
+        False for machines that have no such list.
+    press_um : tuple of float
+        Equally likely values of what the setting presses on this stock: its force over the stock's hardness, µm.
     """
 
     choice: SettingChoice | None = None

@@ -28,13 +28,22 @@ THIN_MM = 0.02
 
 @dataclass(frozen=True)
 class Edge:
-    """The blade's line in the item frame, one polygon for each loose part (mm, clockwise on screen).
+    """The blade's line in the item frame, mm.
 
-    `least_border_mm` is measured, not assumed; negative where the edge runs inside the drawing. `rings` are the
-    border's rings from the drawing outwards, each with all that lies inside it; the last one is `shape`. `tied` counts
-    the parts that joining held together, `bridges` its own ties, `apart` the parts that there would be without it;
-    `filled` are the holes that filling closed, `closed` those that were to be kept but are narrower than the border.
-    `deepest_mm` is set where an inset left nothing.
+    Parameters
+    ----------
+    shape : MultiPolygon
+        A polygon for each loose part, clockwise on screen.
+    least_border_mm : float
+        The narrowest border, measured; negative where the edge runs inside the drawing.
+    rings : tuple of MultiPolygon
+        The border's rings from the drawing outwards, each with all that lies inside it; the last is `shape`.
+    tied, apart : int
+        Parts that joining held together, and parts that there would be without it; `bridges` are its own ties.
+    filled, closed : tuple of Polygon
+        Holes that filling closed, and those that were to be kept but are narrower than the border.
+    deepest_mm : float or None
+        How far in an inset could go, where it left nothing.
     """
 
     shape: MultiPolygon

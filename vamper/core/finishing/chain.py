@@ -51,10 +51,34 @@ class StepCount(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class ChainStep:
-    """One step of the chain. Minutes are those of one `each`, `least` those it takes at least; `lasts` is the figure of
-    the label that says how long it takes, `does` what of it can hurt, `need` what must be at hand. A rest that is
-    `begun` begins with a hand; a step that stays `together` with the one before it follows it piece by piece; `own`
-    ones the maker put in.
+    """A step of the chain.
+
+    Parameters
+    ----------
+    stage, key, do : ChainStage, str, str
+        Its stage, its name in the tables, and what is done, in a sentence.
+    minutes, least : int
+        How long one takes, and how long at the very least.
+    hands_on : bool
+        Whether hands are at it all the time.
+    each : StepCount
+        What the minutes are counted for: a piece, a sheet, a plate, all at once.
+    places : tuple of str
+        Where it happens; a place holds one step at a time.
+    within : int or None
+        How soon after the step before it must begin, min.
+    check : str
+        What is looked at before it is done.
+    label, lasts : tuple of str, str or None
+        The label's figures that it needs, and which of them says how long it takes.
+    does, need : tuple of Act, tuple of str
+        What of it can hurt, and what must be at hand.
+    begun : bool
+        A rest that begins with a hand.
+    together : bool
+        Follows the step before it piece by piece.
+    own : bool
+        A step that the maker added.
     """
 
     stage: ChainStage

@@ -34,10 +34,24 @@ _MASKED = {ApplyWay.STICK, ApplyWay.HINGE, ApplyWay.HAND_OUT, ApplyWay.PRESS}
 
 @dataclass(frozen=True, slots=True)
 class ChainFacts:
-    """What decides the chain: the stock and how it was printed, what lies over it and when, how it is cut and by whose
-    marks, what carries it, onto what it goes and how, how it is set, pressed and peeled. `large` pieces are larger than
-    a hand; `pairs` are fronts with backs, `layered` colours that lie on each other, `keyed` ones by keys that
-    they bear.
+    """What decides the chain of steps after the print.
+
+    Parameters
+    ----------
+    stock, printed, toner, mirrored, backing : StockClass, bool, bool, bool, bool
+        The material, whether it is printed at all, by a laser, in mirror image, and whether it has a backing.
+    cover, after_cut : CoverKind, bool
+        What lies over the print, and whether it is laid after the cut.
+    cuts, feed, marks : tuple of Cut, Feed, str
+        How it is cut, by what, and by whose marks: the job's own, the program's, or none.
+    mask, purpose, target, way : TransferMask, Purpose, Target or None, ApplyWay
+        What carries the pieces, what they must stand, what they go on, and how they get there.
+    set : SetWay or None
+        How a water-slide decal is set.
+    layered, keyed, pairs : bool
+        Colours that lie on each other, those that keys bring into register, and fronts with backs.
+    iron, cold, twice : bool
+        Pressed with an iron, peeled cold, pressed twice.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

@@ -27,8 +27,19 @@ _INK_COLUMNS = 400
 
 @dataclass(frozen=True)
 class OnCup:
-    """A design on its cup. Rings are (n, 2): turn in degrees from its middle, height along the wall from the lower rim;
-    `width_mm` and `height_mm` are those of the piece laid flat and unbent.
+    """A design on its cup. Rings are (n, 2): degrees from its middle, height along the wall from the lower rim, mm.
+
+    Parameters
+    ----------
+    thing, wrap : RoundThing, Wrap
+        The cup or bottle, and how the design goes round it.
+    slant_mm, overlap_mm, handle_mm, up_mm : float
+        How high the wall is along its slant; by how much the ends overlap; the room kept for a handle; how high the
+        middle of the design lies.
+    width_mm, height_mm : float
+        Those of the piece laid flat and unbent.
+    edge, drawing : tuple of array (n, 2)
+        Its edge and its outline on the wall.
     """
 
     thing: RoundThing

@@ -37,10 +37,24 @@ CLOTH = ClothFacts(**_TABLE["cloth"])
 
 @dataclass(frozen=True, slots=True)
 class TargetFacts:
-    """What a piece goes on: in words, its purpose and kind, whether it surely stands an oven, how a water-slide decal
-    is set on it (the usual way first), whether it is `curved`, `outdoors`, wiped `clean` with alcohol, its starter
-    among the cups, whether it is dark cloth, how large a ball lies on it where it is round both ways, and what matters
-    of it where something can hurt (`dangers.toml`).
+    """What a piece goes on.
+
+    Parameters
+    ----------
+    words, purpose, kind : str, Purpose, TargetKind
+        What it is called, the purpose that it belongs to, and what kind of thing it is.
+    heat : bool
+        It surely stands an oven.
+    set : tuple of SetWay
+        How a water-slide decal can be set on it, the usual way first.
+    curved, outdoors, clean, dark : bool
+        Whether it is round, weathered, wiped with alcohol before, and dark cloth.
+    cup : str or None
+        Its starter among the cups.
+    ball_mm : float or None
+        The diameter of a ball that lies on it, where it is round both ways.
+    traits : tuple of str
+        What of it matters where something can hurt (`dangers.toml`).
     """
 
     words: str

@@ -31,10 +31,24 @@ Minutes = Annotated[int, Ge(0), Le(100_000)]
 
 @dataclass(frozen=True, slots=True)
 class TimedStep:
-    """One step: how long it takes, whether a person is at it, which places it takes, and how long after the one before
-    it may begin (`wait_most` None: no matter when). While an `attended` one goes on by itself somebody is there; where
-    that is not said, in a place that is hot. `began` and `ended` say what really happened, minutes from the start, and
-    `lies_since` since when it takes its places although nobody is at it.
+    """A step with its times, min.
+
+    Parameters
+    ----------
+    name, minutes : str, float
+        What it is, and how long it takes.
+    hands_on : bool
+        Whether a person is at it.
+    occupies : tuple of str
+        The places that it takes.
+    wait_least, wait_most : float, float or None
+        How long after the step before it may begin; None: no matter when.
+    attended : bool or None
+        Whether somebody stays there while it goes on by itself; None: where its place is hot.
+    began, ended : float or None
+        When it really began and ended, from the start.
+    lies_since : float or None
+        Since when it takes its places although nobody is at it.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

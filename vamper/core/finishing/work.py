@@ -35,10 +35,22 @@ ADDED_CHECK = "tried on a scrap of the same stock first; dry before the next ste
 
 @dataclass(frozen=True, slots=True)
 class BatchWork:
-    """How much of it there is: pieces, of which `backs` are the second sides of others; sheets, coats (None: as the
-    label says, or as is usual), pieces a plate or oven holds, and on how many spots a piece is pressed, by a time that
-    the label gives for each of them (`for_spot`) or for the whole. `label` is what was read on labels, `record` how
-    long the maker's own runs waited, `starters` what is planned with until either is known.
+    """How much work there is.
+
+    Parameters
+    ----------
+    pieces, backs, sheets : int
+        Pieces, those among them that are second sides of others, and sheets.
+    coats : int or None
+        None: as the label says, or as is usual.
+    plate : int
+        Pieces that a plate or an oven holds.
+    added : tuple of AddedStep
+        Steps that the maker added.
+    patches, for_spot : int, bool
+        On how many spots a piece is pressed; whether the label's time is for each spot, or for the whole.
+    label, record, starters : mapping of str to float
+        What was read on labels, how long the maker's own runs waited, and what is planned with until either is known.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

@@ -33,9 +33,20 @@ class SharedBy(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Rates:
-    """What things cost in this workshop, in its currency as typed: an hour of hands, a ml of ink, a m² of laminate, a
-    coat of one sheet, a blank, a blade. `margin` is the share of a price that is to be kept, `tax_line` is written
-    below a price as it is.
+    """What things cost in this workshop, in its currency as typed.
+
+    Parameters
+    ----------
+    currency : str
+        Its sign or name.
+    hour, ink_ml, laminate_m2, coat, blank, blade : float
+        An hour of hands, a ml of ink, a m² of laminate, a coat of one sheet, a blank, a blade.
+    margin : float
+        The share of a price that is to be kept.
+    shared : SharedBy
+        How the cost of a sheet is shared among its pieces.
+    tax_line : str
+        Written below a price as it is.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

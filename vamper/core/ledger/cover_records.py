@@ -14,10 +14,26 @@ _WAITS = ("coat_minutes", "cure_minutes")
 
 @dataclass(frozen=True, slots=True)
 class CoverRecord:
-    """One product on one stock, with how its face looks (None: nobody said): in how many `runs` it was used, when it
-    was laid (a code of the chain), how many coats it took in the mean (None for a laminate), how long was waited
-    between them and at the end, minutes (None where nobody said), how many pieces came out well of those made, and how
-    many later looks it held or did not.
+    """A product on a stock, as the ledger knows it.
+
+    Parameters
+    ----------
+    product, stock_name : str
+        The product's name, and the stock's.
+    look : Sheen or None
+        How its face looks; None where nobody said.
+    when : str
+        When it was laid, as a code of the chain.
+    runs : int
+        In how many runs it was used.
+    coats : float or None
+        Coats in the mean; None for a laminate.
+    coat_minutes, cure_minutes : float or None
+        The waits between coats and at the end; None where nobody said.
+    good, made : int
+        Pieces that came out well, of those made.
+    held, failed : int
+        Later looks that it held, and that it did not.
     """
 
     product: str

@@ -40,7 +40,23 @@ Floats = npt.NDArray[np.float64]
 
 @dataclass(frozen=True, slots=True)
 class Cause:
-    """One cause: symptoms and facts with their shares and reasons."""
+    """A cause in the network.
+
+    Parameters
+    ----------
+    key, text : str
+        Its code, and what it is, in a sentence.
+    prior : float
+        How often it is at work, beside the others.
+    seen, facts : mapping of str to (float, str)
+        Symptoms and facts with the share of cases that show them, and the reason.
+    check : str
+        The check that speaks for it.
+    also : mapping of str to float
+        Other causes for which that check is answered yes, too, with the share of cases.
+    remedy, keep : str
+        What helps, and how to keep it from coming back.
+    """
 
     key: str
     text: str

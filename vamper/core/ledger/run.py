@@ -159,12 +159,40 @@ class LaterCheck:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Run:
-    """One run. `sheet` counts from 1, `sheets` is how many alike were made of it, `pieces` how many lie on one.
-    `came_out` and `spoilt` say how; `read` says whether the marks were, and at which try; `simulated` that it was made
-    on the practice bench. `lot` tells one package of a stock from another, `figures` are what the labels of its
-    products said: the heat and the time of the press, waits between coats; `cover` is the product that lies over the
-    print, `look` how its face looks. `from_offcut` says that no new sheet was taken for it. `cause` is what turned out
-    to be at work.
+    """A run of a sheet, as the ledger keeps it.
+
+    Parameters
+    ----------
+    title, customer : str
+        The job's.
+    sheet, sheets, pieces : int
+        The sheet's number from 1, how many were made alike, and how many pieces lie on each.
+    came_out, spoilt : CameOut, tuple of SpoiltPiece
+        How it came out, and which pieces were spoilt by what.
+    stock, stock_name, lot : str
+        The stock's key and name, and the package it came from.
+    printer, cutter, blade, blade_metres, mat : str, str, str, float, str
+        The machines, and the blade with how far it had cut before, m.
+    settings : tuple of UsedSetting
+        What was set, cut by cut.
+    light, marks, read, remedies : str, str, MarksSeen or None, tuple of str
+        In which light the marks were read, what they were, whether and at which try they were read, and what helped.
+    media, quality, process : str
+        The print settings, and what kind of work it was.
+    cover, look, coats : str, Sheen or None, int or None
+        The product over the print, how its face looks, and in how many coats.
+    figures : tuple of LabelFigure
+        What the labels said: heat and time of the press, waits between coats.
+    took, from_offcut : Took, bool
+        The material it took; from an offcut no new sheet was taken.
+    minutes : float or None
+        The hands' time.
+    simulated : bool
+        Made on the practice bench.
+    cause : str or None
+        What turned out to be at work where it came out badly.
+    later, note : tuple of LaterCheck, str
+        How it held later, and a word of the maker.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

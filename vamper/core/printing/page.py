@@ -65,10 +65,24 @@ class PrintedBorder:
 
 @dataclass(frozen=True, slots=True)
 class PrintPage:
-    """One page, bottom to top: borders, pictures, marks, and what a proof or a job line draws over them.
+    """A page to print, mm, bottom to top: borders, pictures, marks, and what a proof or a job line draws over them.
 
-    Everything is nominal; `scale` is the printer's own, by whose inverse the page is drawn about its middle. `box` is
-    the page where it is not the sheet itself; `lines` are cut lines, which only a proof prints.
+    Parameters
+    ----------
+    paper, box : Paper, Page or None
+        The sheet, and the page where that is not the sheet itself.
+    borders, pictures, marks : tuples of PrintedBorder, PrintedPicture, Mark
+        What lies on it.
+    mirror : bool
+        Whether it is printed in mirror image.
+    guides : Guides
+        Lines and ticks to cut by.
+    scale : PrintScale
+        The printer's own; the page is drawn by its inverse about the middle.
+    lines : tuple of array (n, 2)
+        Cut lines, which only a proof prints.
+    over : tuple of Drawing
+        What a proof or a job line draws over all.
     """
 
     paper: Paper

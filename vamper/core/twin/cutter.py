@@ -45,8 +45,26 @@ _SHARED = 10
 
 @dataclass(frozen=True, slots=True)
 class RandomDraws:
-    """What differs from run to run, drawn once: standard normal or even in 0..1, the first axis over runs. `slip` is
-    (runs, pieces, passes, 2), `lint` (runs, places, 2) as shares of the sheet.
+    """What differs from run to run, drawn once: normal numbers (σ 1), or even ones in 0..1. The first axis is the run.
+
+    Parameters
+    ----------
+    shift, askew : array (runs, 2), (runs,)
+        How the printed sheet lies off, and askew; normal.
+    marks, edges : array (runs, marks)
+        Chances of each mark, and of where its strokes are found; even.
+    read, far : array (runs, 3, 2), (runs, 2)
+        How far off the marks are read, and how that grows away from the middle; normal.
+    slip, along : array (runs, pieces, passes, 2), (runs, pieces)
+        How the stock slips in each pass, and how a piece is off along the feed; normal.
+    depth, hardness : array (runs,)
+        How deep the blade goes (normal), and which of the hardnesses that are believed is true (even).
+    drift, reload : array (runs,), (runs, 2)
+        The way a sheet drifts (even), and how it lies after it was loaded again (normal).
+    lint : array (runs, places, 2)
+        Where lint lies, in shares of the sheet.
+    tears, lifts : array (runs, pieces)
+        Chances that a piece is torn, and that it lifts; even.
     """
 
     shift: Floats

@@ -29,11 +29,22 @@ NO_MARGINS = Margins(0.0, 0.0, 0.0, 0.0)
 
 @dataclass(frozen=True, slots=True)
 class TwinPrinter:
-    """`scale` is printed / meant length about the sheet's middle; `fit` what "fit to page" makes of it, from the top
-    left. A sheet lies off by `feed_mm` (σ) and askew by `turn_deg` (σ), and by `askew_deg` always. `black` is how
-    black its black is, `density` the share of ink that stays where it belongs. `lost` pictures are not printed; every
-    `lines_mm` a line is missing. `margins` stay blank. `bleeds_mm` is how
-    far the machine's own program carries colour out over white borders.
+    """A simulated printer.
+
+    Parameters
+    ----------
+    scale, fit : PrintScale, float
+        Printed / meant length about the sheet's middle, and what "fit to page" makes of it, from the top left.
+    feed_mm, turn_deg, askew_deg : float
+        How a sheet lies off (σ) and askew (σ), and how askew it always lies.
+    black, density : Black, float
+        How black its black is, and the share of ink that stays where it belongs.
+    lost, lines_mm : int, float
+        Pictures that are not printed; the distance of lines that are missing, 0 for none.
+    margins : Margins
+        What stays blank.
+    bleeds_mm : float
+        How far the machine's own program carries colour out over white borders.
     """
 
     scale: PrintScale = TRUE_SCALE

@@ -78,13 +78,25 @@ class SizeSpec:
 class Preparation:
     """What is done to a picture before its outline is taken.
 
-    `page` is that of a PDF, from 1. `threshold` is the least alpha (0..1) that counts as inked. `lift_de` lifts the
-    background: everything joined to the rim whose colour is within this ΔE of the rim's. `crop` keeps one part of the
-    picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly inside, or with `cut_off`
-    also the part of what reaches out of it. `bend_deg` bends it to stand straight on a cone: how far its inked width
-    turns about the tip; negative where the narrow rim is the upper one. For a design that goes on a cup it follows from
-    the cup. `stretch` makes it so much wider for its height and `ink_share` prints it with so much of its ink; for a
-    film that shrinks both follow from its test bar.
+    Parameters
+    ----------
+    page : int
+        The page of a PDF, from 1.
+    threshold : float
+        The least alpha (0..1) that counts as inked.
+    lift_de : float or None
+        Lifts the background: everything joined to the rim whose colour is within this ΔE of the rim's.
+    crop : Box or None
+        Keeps a part of the picture: left, top, right, bottom in shares of its sides, and only what is drawn wholly
+        inside.
+    cut_off : bool
+        Keeps also the inner part of what reaches out of the crop.
+    bend_deg : float or None
+        Bends it to stand straight on a cone: how far its inked width turns about the tip, negative where the narrow rim
+        is the upper one. For a design that goes on a cup it follows from the cup.
+    stretch, ink_share : float or None
+        Makes it so much wider for its height, and prints it with so much of its ink; for a film that shrinks both
+        follow from its test bar.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

@@ -43,8 +43,20 @@ def thickness_of(thickness_um: float) -> Thickness:
 
 @dataclass(frozen=True, slots=True)
 class Calibration:
-    """`residual_mm` is what the fit left over, `read_mm` how far the reading of marks differs from sheet to sheet, an
-    axis; `stretch_left` is the share of a distance that may still be wrong, `slip_mm` what a pass moves the stock.
+    """A printer with a cutter, as measured.
+
+    Parameters
+    ----------
+    map : AffineMap
+        Where the blade goes for a place on the sheet.
+    residual_mm : float or None
+        What the fit left over (σ); None where no reading was left to check the others by.
+    read_mm : float
+        How far the reading of marks differs from sheet to sheet, an axis (σ).
+    stretch_left : float
+        The share of a distance that may still be wrong.
+    slip_mm : float
+        What a pass moves the stock.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

@@ -99,9 +99,20 @@ class LineCentring(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class PlacedArt:
-    """An art by its name or digest, so wide, its middle at a place; prepared as the art of a design is. `part` is what
-    was pointed at, as shares of the picture; `cover` makes the art as large as covers the whole base, whatever its
-    width says, in its middle.
+    """Art on a composed piece, its middle at a place.
+
+    Parameters
+    ----------
+    art : str
+        Its name or digest.
+    width_mm, x_mm, y_mm, centring : float, float, float, Centring
+        How wide it is, where its middle lies, and what counts as its middle.
+    page, lift_de, crop : int, float or None, Box or None
+        How it is prepared, as in `Preparation`.
+    part : Box or None
+        The part that was pointed at, in shares of the picture.
+    cover : bool
+        As large as covers the whole base, in its middle, whatever its width says.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -124,11 +135,22 @@ class PlacedArt:
 
 @dataclass(frozen=True, slots=True)
 class TextLine:
-    """One line of text, its middle at a place; it is set smaller where it would not fit the base.
+    """A line of text, its middle at a place; it is set smaller where it would not fit the base.
 
-    `family` is a font that ships, by its family or its words, or one of the maker's own. `radius_mm` bends the line:
-    over its middle, like a rainbow, where positive, under it, like a smile, where negative. With `width_mm` its size is
-    the one at which it is so wide.
+    Parameters
+    ----------
+    text, colour, bold : str, Colour, bool
+        What is written, and how.
+    size_mm, width_mm : float, float or None
+        The height of the letters; with a width, the size at which the line is so wide.
+    x_mm, y_mm : float
+        Where the middle of the line lies, from the top left of the base.
+    family : str
+        A font that ships, by its family or its words, or a font that the maker added.
+    radius_mm : float or None
+        Bends the line: over its middle like a rainbow where positive, under it like a smile where negative.
+    centring : LineCentring
+        What of the line lies in the middle.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

@@ -76,13 +76,36 @@ class ForceRange:
 
 @dataclass(frozen=True, slots=True)
 class Cutter:
-    """`head_mm` and `tail_mm` are the strips under the rollers of a roller-fed cutter, `mat_mm` the window of the mat
-    of a mat-fed one. `acceleration_mm_s2` bounds the speed round a bend. `feed: hand` is no machine: guide lines and
-    trim ticks are printed, and rows are straight; `route: hand` says the same. With `route: program` its own program
-    prints and cuts one picture, `program` is what is known of that, and `granted` what it takes, paper by paper.
-    `sensor` looks for the marks; `feed_mm` is how much more than across (σ) a cut is off along the feed, where rollers
-    move the stock. `settings` are those of its own list, in any order; `force_gf` is what they are assumed to span.
-    `practice` makes it a simulated one: the seed of its errors.
+    """A cutter, or scissors.
+
+    Parameters
+    ----------
+    route : Route
+        Who leads the cut: files that Vamper writes, the machine's own program with one picture, or scissors.
+    feed : Feed
+        How the sheet is moved; `hand` is no machine: guide lines and trim ticks are printed, and rows are straight.
+    reach_mm : Reach
+        The area that the blade gets to, from the sheet's top left.
+    force_gf : ForceRange
+        The forces that can be set; for a machine that is set by names, what those are assumed to span.
+    head_mm, tail_mm : float
+        The strips under the rollers of a roller-fed cutter.
+    mat_mm : Mat or None
+        The window of the mat of a mat-fed cutter.
+    acceleration_mm_s2 : float
+        Bounds the speed round a bend.
+    program : Program or None
+        What is known of the machine's own program.
+    granted : tuple of AcceptedSize
+        The sizes that the program takes, paper by paper.
+    sensor : AnySensor
+        How well it finds marks.
+    feed_mm : float
+        How much less exact a cut is along the feed than across it (σ, mm), where rollers move the stock.
+    settings : tuple of NamedSetting
+        The machine's own list of settings, in any order.
+    practice : int or None
+        Makes it a simulated machine: the seed of its errors.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

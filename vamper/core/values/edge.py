@@ -24,12 +24,27 @@ class RingSpec:
 
 @dataclass(frozen=True, slots=True)
 class EdgeSpec:
-    """How the edge is derived from the outline. `colour` is the border's (#RRGGBB), None for bare stock.
+    """How the edge is derived from the outline. Each kind has its own range of `distance_mm`, and uses some fields.
 
-    Each kind has its own range of `distance_mm`, and uses some of the other fields. `corner_mm` is the corner radius of
-    `rounded`, `fillet_mm` that of every other kind. `keep_holes` names holes that stay open though the others are
-    filled, each by a point in it, in shares of the inked area's box. `rings` stack from the drawing outwards and stand
-    in the place of `distance_mm` and `colour`.
+    Parameters
+    ----------
+    kind : str
+        The name of an edge kind.
+    distance_mm : float
+        The width of the border; negative inside the drawing.
+    smooth_mm : float
+        The radius to which hollows are smoothed: no notch is tighter.
+    fill_holes, keep_holes : bool, tuple of Point
+        Whether holes are closed, and those that stay open all the same: each by a point in it, in shares of the inked
+        area's box.
+    join : bool
+        Whether separate parts are joined to one piece.
+    corner_mm, fillet_mm : float
+        The corner radius of `rounded`, and that of all other kinds.
+    colour : Colour or None
+        The border's colour; None for bare stock.
+    rings : tuple of RingSpec
+        Borders in several colours, from the drawing outwards; they stand in the place of `distance_mm` and `colour`.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

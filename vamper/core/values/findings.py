@@ -101,10 +101,26 @@ class Place:
 
 @dataclass(frozen=True, slots=True)
 class Finding:
-    """One thing found, at one place, with its figures. `item` is a design's number, `sheet` counts from 0.
+    """One thing found at one place, with its figures.
 
-    `station` is where it is answered: that of its code, where nothing else is said. `meant` says that the maker has
-    answered it: it is quiet, and stops nothing.
+    Parameters
+    ----------
+    code, severity : str, Severity
+        What it is, as a code whose first part names a station, and how serious it is.
+    title, text : str
+        A heading, and a sentence that says what it is and what to do.
+    figures : mapping of str to float
+        The figures in the sentence.
+    item, sheet : int or None
+        The design's number, and the sheet counted from 0.
+    places : tuple of Place
+        Where it is.
+    fixes : tuple of Fix
+        What can be done about it at a press.
+    station : Station
+        Where it is answered: by default that of its code.
+    meant : bool
+        The maker has answered it: it is quiet and stops nothing.
     """
 
     code: str

@@ -252,11 +252,28 @@ _HEAT, _PRESS = HeatSpec(), PressSpec()
 
 @dataclass(frozen=True, slots=True)
 class FinishSpec:
-    """What is decided of the work after the print; None is left to what follows from stock and target. `cover` lies
-    over the print, `mask` carries pieces to their place, `set` is how a water-slide decal is set, `press` what a label
-    says of heat. `place` is where it goes as measured, `ball_mm` how large a ball lies on that where it is round both
-    ways. `plate` is how many pieces the press or the oven holds at once, `added` the maker's own steps, `label` what
-    has been read on the labels of what is used, `record` how long the maker's own runs waited.
+    """What is decided of the work after the print; None leaves a thing to what follows from stock and target.
+
+    Parameters
+    ----------
+    cover : CoverSpec or None
+        The laminate or coats over the print.
+    mask : TransferMask or None
+        What carries the pieces to their place.
+    set : SetWay or None
+        How a water-slide decal is set.
+    press, heat : PressSpec, HeatSpec
+        What the label of a heat product says, and by what it is heated.
+    plate : int
+        How many pieces the press or the oven holds at once.
+    cloth, blank : ClothSpec, BlankSpec or None
+        The cloth it is pressed on; the blank that is printed all over.
+    place, ball_mm : PlaceSpec, float or None
+        Where it goes, as measured; the diameter of a ball that lies on a place that is round both ways.
+    added : tuple of AddedStep
+        Steps that the maker added.
+    label, record : tuple of LabelFigure
+        What was read on the products' labels, and how long the maker's own runs waited.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

@@ -70,17 +70,44 @@ class Tabs:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ItemSpec:
-    """One design. `number` names it within its job; `art` is a file's name, or its digest in the workshop.
+    """One design.
 
-    Width, height or longest side, exactly one of them, is that of the inked area, or of the piece with its border.
-    `loose` says that its parts are meant to come off one by one. `bleed_mm` overrides the computed bleed (0: none).
-    `turn` overrides the job's turn rule. `fill_priority` says that more copies are fine where there is room, 1 the most
-    wanted. `back_of` names the design whose back this is: it is cut to that one's mirrored edge. `sheet_colour`
-    (#RRGGBB) keeps it on sheets of that colour, for drawings that are cut one colour a sheet; `layer_of` is the same
-    number for all layers of one drawing, which are changed together, and a `keyed` one bears the two keys that bring
-    them into register. `meant` are the codes of findings that were answered for it. `tile` makes it one part of a piece
-    that is too large for a sheet; its size is still that of the whole. `tabs` hold it where it is cut through. `wrap`
-    is the cup or bottle it goes round: on a taper its art is bent to stand straight there.
+    Parameters
+    ----------
+    number : int
+        Names it within its job.
+    name, art : str
+        What the maker calls it; a file's name, or the digest of its art in the workshop.
+    width_mm, height_mm, longest_mm : float or None
+        Its size: exactly one of the three is given. `size_over` says of what: the inked area, or the piece with border.
+    quantity : int
+        How many are wanted; 0 only for a design that just fills what is left.
+    cut, edge, prepare : Cut, EdgeSpec, Preparation
+        How it is cut, how its edge is derived, and what is done to its picture first.
+    loose : bool
+        Its parts are meant to come off separately.
+    bleed_mm : float or None
+        Overrides the computed bleed; 0 for none.
+    turn : Turn or None
+        Overrides the job's rule of turning.
+    fill_priority : int or None
+        More copies are welcome where there is room; 1 is wanted most.
+    back_of : int or None
+        The design whose back this is; it is cut to the mirror image of that edge.
+    sheet_colour : Colour or None
+        Keeps it on sheets of that colour, for drawings that are cut one colour a sheet.
+    layer_of : int or None
+        The same number for all layers of a drawing, which are changed together.
+    keyed : bool
+        A layer that bears the two keys by which layers are brought into register.
+    tile : Tile or None
+        Makes it a part of a piece that is too large for a sheet; its size is that of the whole piece.
+    tabs : Tabs or None
+        Bridges that hold it in the sheet where it is cut through.
+    wrap : WrapSpec or None
+        The cup or bottle that it goes round; on a taper the art is bent so that it stands straight there.
+    meant : tuple of str
+        Codes of findings about this design that the maker has answered.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

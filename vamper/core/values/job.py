@@ -43,19 +43,56 @@ _PRINTER, _CUTTER, _MARKS, _PACKING, _FINISH = Printer(), Cutter(), MarksSpec(),
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Job:
-    """`customer` is whom it is for, and what they call it. `held` pieces lie where they are, sheet by sheet; the others
-    are packed round them. `scale_to_fill` asks for all sizes to be scaled together to the largest at which everything
-    fits on so many sheets. `copies` is how often its sheets are made. `plain` card is cut only. `stock_colour` is the
-    face of a stock that comes in several colours. `from_inside` is for clear decals that are read through a pane.
-    `calibration` is that of this printer with this cutter, `misses` what runs on them were off by. `job_line` prints a
-    line of facts and a bar into the waste. `overcut_mm` is how far a loop runs on past its beginning. `passes` is how
-    many are wanted where it is not left to the setting, `set_then` what was set in a run that is made again exactly,
-    `blade` and `mat` what is in the machine, `steep_at_hand` that a steep blade lies in the drawer; `tries` are what
-    was seen of this stock on this cutter, `runs` what runs of any stock on it showed. `twin` is what simulated devices
-    do, where that is not what is believed of the real ones. `finish` is how it is made ready after the cut, `products`
-    what is made of it as one thing, `target` what it goes on where more is known of that than its purpose. `shrink` is
-    how its film shrinks: sizes and borders are then those of the finished piece. `meant` are the codes of findings that
-    were answered and are about no design.
+    """A whole job: the machines, the sheet, the designs and everything decided about them. Lengths in mm.
+
+    Parameters
+    ----------
+    title, customer : str
+        What the job is called, and whom it is for.
+    paper, printer, cutter, marks, stock : Paper, Printer, Cutter, MarksSpec, Stock
+        What it is printed on, by which machines, with which marks, and the material.
+    plain : bool
+        Card that is cut only, not printed.
+    purpose : Purpose
+        What the pieces must stand; `target` is the finer word, where it is known.
+    from_inside : bool
+        A clear decal that is read through a pane from its other side.
+    room_light : Light
+        The light in which the marks are read.
+    stock_colour : Colour or None
+        The face, where the stock comes in several colours.
+    calibration : Calibration or None
+        That of this printer with this cutter; `misses` are the misses measured on runs of both.
+    job_line : bool
+        Print a line of facts and a bar of 100 mm into the waste.
+    overcut_mm : float
+        How far the blade runs on past the beginning of a loop.
+    passes : int or None
+        Passes over each line; None leaves them to the proposal.
+    set_then : tuple of SetThen
+        The settings of the run that is made again exactly.
+    blade, mat : BladeIn, MatIn or None
+        What is in the machine and how worn it is; `steep_at_hand`: a steep blade lies in the drawer.
+    tries, runs : tuple of Try, tuple of RunSeen
+        Trial cuts in this stock on this cutter, and runs of any stock on it.
+    twin : TwinSpec or None
+        What simulated machines do where that is not what is believed of the real ones.
+    copies : int
+        How often its sheets are made.
+    packing, finish : PackingSpec, FinishSpec
+        How pieces are laid, and how they are made ready after the cut.
+    products : tuple of ProductSpec
+        Prints that are made up into one thing.
+    shrink : ShrinkSpec or None
+        How a film shrinks in the oven: sizes and borders are then those of the finished piece.
+    items, composed : tuple of ItemSpec, tuple of ComposedSpec
+        The designs, and designs that are still to be drawn.
+    held : tuple of Sheet
+        Pieces that stay where they lie, sheet by sheet; the others are packed round them.
+    scale_to_fill : int or None
+        Scale all designs together to the largest size at which everything fits on so many sheets.
+    meant : tuple of str
+        Codes of findings about the job that the maker has answered.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

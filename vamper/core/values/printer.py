@@ -82,9 +82,26 @@ class TraySize:
 
 @dataclass(frozen=True, slots=True)
 class Printer:
-    """`scale` is compensated when printing. `ml_per_cm2` is the ink that a full cover of one colour takes; `set_to` the
-    paper that its own dialog is set to, where that is known. `practice` makes it a simulated one: the seed of its
-    errors. `tray` is which side of a sheet in its tray it prints, None where nobody has found that out yet.
+    """A printer.
+
+    Parameters
+    ----------
+    kind, ink, black : PrinterKind, Ink, Black
+        How it prints, with what, and how black its black is to a sensor.
+    margins_mm : Margins
+        The rim of the sheet that it leaves blank.
+    scale : PrintScale
+        Printed / meant length; compensated when a page is drawn.
+    ml_per_cm2 : float
+        The ink that full cover of one colour takes.
+    page : PageBox
+        The page it is sent: the sheet itself, or a larger box round it.
+    set_to : TraySize or None
+        The paper that its own dialog is set to, where that is known.
+    tray : TrayFace or None
+        Which side of a sheet in its tray it prints; None until somebody has found out.
+    practice : int or None
+        Makes it a simulated printer: the seed of its errors.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

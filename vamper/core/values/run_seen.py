@@ -31,8 +31,18 @@ class MarksSeen:
 
 @dataclass(frozen=True, slots=True)
 class RunSeen:
-    """One run on this machine. Its force is None where nobody remembers or the machine is set by names; `stock`,
-    `room_light` and `remedies` are the job's own where nothing else is said.
+    """A run on this machine, as far as it bears on later settings and on the reading of marks.
+
+    Parameters
+    ----------
+    force_gf : float or None
+        None where nobody remembers, or where the machine is set by names.
+    passes, outcome, cut, blade, metres : int, Outcome, Cut, Blade, float
+        Passes over the line, how the cut came out, which cut it was, with which blade, and how far that had cut before.
+    marks : MarksSeen or None
+        Whether the marks were read.
+    stock, room_light, remedies : Stock, Light, tuple of Remedy, or None
+        Those of the run; None where they were the job's own.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

@@ -67,11 +67,48 @@ Micrometres = Annotated[float, Ge(0), Le(5000)]
 
 @dataclass(frozen=True, slots=True)
 class Stock:
-    """One sheet material. `ground` is what shows where nothing is printed, `gloss` how much its face shines (matte 0,
-    glass 1); `takes` are the printers, `inks` the inks that it is made for. `use` says what it is for, `grams_m2`
-    is its weight where it is sold by that, and `like` names the stocks that the setting of one's own was taken
-    from, `shrink` is how it shrinks in the oven, `press` what it holds on where it is pressed on
-    cloth, `package_setting` the setting of a machine's list that its package names.
+    """One sheet material.
+
+    Parameters
+    ----------
+    key, name, stock_class : str, str, StockClass
+        What it is called in files and on screen, and what kind of material it is.
+    face_um, backing_um : float
+        Thickness of the face and of the backing paper, µm; a backing of 0 for a stock that has none.
+    hardness_gf_per_um : float
+        The force that brings a sharp 45° blade one µm deeper.
+    least_neck_mm : float
+        The thinnest neck that survives cutting and weeding.
+    abrasion : float
+        How fast it wears a blade: a metre of it counts as so many.
+    ground : Ground
+        What shows where nothing is printed; `colour` is its colour, `gloss` its shine (matte 0, glass 1), `reflectance`
+        the share of light that it throws back where that was measured.
+    speed_mm_s : float
+        The fastest cut that is clean.
+    tack : Tack
+        The mat that suits it.
+    soft_or_fibrous, soft_backing : bool
+        Whether two gentle passes suit it better than a hard one where detail is small; whether a steep blade goes
+        through its backing whatever the force.
+    mirrored, printable : bool
+        Whether its files are mirrored, and whether it is printed at all.
+    takes, inks : tuple of PrinterKind, tuple of Ink
+        The printers and inks that it is made for.
+    starts : Cut
+        How it is usually cut, and so each new design on it.
+    tuft : float
+        How much of it is left on the blade's tip, 0 to 1.
+    use : str
+        What it is for, in a sentence.
+    grams_m2 : float or None
+        Its weight, where it is sold by weight.
+    like : str
+        The stocks after which the setting of a maker's own stock was guessed.
+    shrink, press : ShrinkSpec, PressFilm or None
+        How it shrinks in the oven; what it holds on where it is pressed on cloth.
+    package_setting : str
+        The setting of a machine's list that its package names.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

@@ -78,7 +78,25 @@ class ByName:
 
 @dataclass(frozen=True, slots=True)
 class TwinSpec:
-    """See above."""
+    """What simulated machines do, where that is not what is believed of the real ones; None leaves it so.
+
+    Parameters
+    ----------
+    map : AffineMap or None
+        Where the blade goes for a place on the sheet.
+    read_mm, slip_mm : float or None
+        How far the reading of marks differs from sheet to sheet (σ an axis), and what a pass moves the stock, mm.
+    scale : PrintScale or None
+        Printed / meant length.
+    hardness : pairs of str and float
+        Factors of hardness, by the stock's key.
+    sharpness : float or None
+        Of the blade; 1 is new.
+    sensor : AnySensor or None
+        How well it finds marks.
+    faults : tuple of FaultKey
+        What is broken.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
