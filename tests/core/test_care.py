@@ -7,7 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from vamper.core.cutting.care import Urgency, blade_advice, held_of, loads_left, mat_advice, metres_left
-from vamper.core.cutting.setting import CutHistory, propose
+from vamper.core.cutting.cut_history import CutHistory
+from vamper.core.cutting.setting import propose
 from vamper.core.values.blade import Blade, BladeIn, sharpness_of
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter

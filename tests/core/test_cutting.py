@@ -13,10 +13,11 @@ from shapely.geometry import LineString, MultiPolygon, Point, Polygon, box
 
 from tests.scenes import item, scene
 from vamper.core.art.outline import Outline
+from vamper.core.cutting.cut_history import NOTHING_KNOWN, CutHistory
 from vamper.core.cutting.depth import bands_of, depth_um, force_for
 from vamper.core.cutting.inspect import cut_findings, detail_findings
 from vamper.core.cutting.plan import plan_cut
-from vamper.core.cutting.setting import NOTHING_KNOWN, CutHistory, EdgeDetail, loop_speed_mm_s, propose
+from vamper.core.cutting.setting import EdgeDetail, loop_speed_mm_s, propose
 from vamper.core.edge.bends import tight_places, tightest_mm
 from vamper.core.edge.edge import Edge, derive_edge
 from vamper.core.plan import cut_of, timed_runs, timing_of

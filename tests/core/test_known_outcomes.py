@@ -12,10 +12,11 @@ from hypothesis import strategies as st
 
 from tests.tried import tried
 from vamper.core.cutting.belief import prior
+from vamper.core.cutting.cut_history import CutHistory
 from vamper.core.cutting.inspect import cut_findings
 from vamper.core.cutting.known_outcomes import KnownOutcome, holds_now
 from vamper.core.cutting.machine_settings import propose_setting
-from vamper.core.cutting.setting import CutHistory, propose
+from vamper.core.cutting.setting import propose
 from vamper.core.values.blade import BLADE_METRES, Blade, BladeIn
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, ForceRange, Reach

@@ -7,10 +7,11 @@ from hypothesis import strategies as st
 
 from tests.tried import tried
 from vamper.core.cutting.belief import prior
+from vamper.core.cutting.cut_history import CutHistory
 from vamper.core.cutting.depth import bands_of, passes_factor
 from vamper.core.cutting.inspect import unsure_finding
 from vamper.core.cutting.outlook import SURE_AT, outlook
-from vamper.core.cutting.setting import CutHistory, propose
+from vamper.core.cutting.setting import propose
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, ForceRange
 from vamper.core.values.stock import STARTER_STOCKS, STOCK_BY_KEY, Stock

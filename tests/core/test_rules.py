@@ -12,8 +12,9 @@ from tests.scenes import Scene, bars, item, lying, scene
 from vamper.core.art.groups import groups_of, start_apart_mm
 from vamper.core.art.outline import outline_at, trace
 from vamper.core.art.resolution import VIEWING_DISTANCE_MM, need_of, needed_ppi
+from vamper.core.cutting.cut_history import CutHistory
 from vamper.core.cutting.depth import bands_of, depth_um, force_for
-from vamper.core.cutting.setting import CutHistory, EdgeDetail, propose
+from vamper.core.cutting.setting import EdgeDetail, propose
 from vamper.core.edge.edge import derive_edge
 from vamper.core.edge.kind import KINDS, along_with_kind
 from vamper.core.effective_job import effective_cut, effective_job, initial_edge

@@ -13,8 +13,9 @@ import numpy as np
 import shapely
 
 from vamper.core.art.picture import Picture
+from vamper.core.cutting.cut_history import CutHistory
 from vamper.core.cutting.plan import CutLoop, CutPlan, Timed, Timing, plan_cut
-from vamper.core.cutting.setting import CutHistory, CutSetting, EdgeDetail, loop_speed_mm_s, most_passes, settings_for
+from vamper.core.cutting.setting import CutSetting, EdgeDetail, loop_speed_mm_s, most_passes, settings_for
 from vamper.core.design import DesignedItem
 from vamper.core.marks.budget import ErrorBudget, Floats, budget_of, farthest_mm
 from vamper.core.marks.mark import Mark, turned_over

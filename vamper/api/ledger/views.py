@@ -21,7 +21,8 @@ from vamper.api.ledger.schemas import (
     SuspectOut,
 )
 from vamper.api.was_set import proposed_out
-from vamper.core.cutting.setting import CutHistory, settings_for
+from vamper.core.cutting.cut_history import CutHistory
+from vamper.core.cutting.setting import settings_for
 from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, CHECKS, OTHER, Diagnosis
 from vamper.core.ledger.recipe import Recipe, RecipeKind, setting_words
 from vamper.core.ledger.run import SPOILT_WORDS, CameOut, Run, Spoilt

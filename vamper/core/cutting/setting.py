@@ -14,19 +14,19 @@ from functools import lru_cache
 import numpy as np
 
 from vamper.core.cutting.belief import HardnessBelief, posterior, prior
+from vamper.core.cutting.cut_history import NOTHING_KNOWN, CutHistory
 from vamper.core.cutting.depth import Bands, bands_of, depth_um, force_for
-from vamper.core.cutting.known_outcomes import KnownOutcome, holds_now, is_allowed, newest_of_each, that_worked
+from vamper.core.cutting.known_outcomes import KnownOutcome, is_allowed, that_worked
 from vamper.core.cutting.ladder import COMFORTABLE_SHARE, ForceProposal, best_at, best_of, proposal_at, settable
 from vamper.core.cutting.machine_settings import NamedProposal, propose_setting
 from vamper.core.edge.bends import EASY_RADIUS_MM
-from vamper.core.values.blade import Blade, BladeIn
+from vamper.core.values.blade import Blade
 from vamper.core.values.chances import good_in
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed, Route
-from vamper.core.values.job import Job
 from vamper.core.values.lengths import figure, mm
 from vamper.core.values.stock import Stock, Tack
-from vamper.core.values.tried import MOST_PASSES, Outcome, SetThen, Try
+from vamper.core.values.tried import MOST_PASSES, Outcome
 
 STEEP_THICKNESS_UM = 350.0
 STEEP_RADIUS_MM = EASY_RADIUS_MM
@@ -53,64 +53,32 @@ class EdgeDetail:
         return self.radius_mm < SMALL_RADIUS_MM or self.thin
 
 
-@dataclass(frozen=True, slots=True)
-class CutHistory:
-    """What is known of a stock on a machine: what was tried and run, the blade in the machine, how many passes are
-    wanted where that is not left open, what was set in a run that is made again exactly, and whether a steep blade lies
-    in the drawer.
-    """
-
-    tries: tuple[Try, ...] = ()
-    runs: tuple[Try, ...] = ()
-    blade: BladeIn | None = None
-    passes: int | None = None
-    then: tuple[SetThen, ...] = ()
-    steep_at_hand: bool = False
-
-    @classmethod
-    def of(cls, job: Job) -> "CutHistory":
-        runs = tuple(one for run in job.runs if (one := run.as_try(job.stock)) is not None)
-        return cls(job.tries, runs, job.blade, job.passes, job.set_then, job.steep_at_hand)
-
-    def set_then(self, cut: Cut, cutter: Cutter) -> SetThen | None:
-        """What a cut was set to in the run that is made again, as far as this machine goes there."""
-        found = next((one for one in self.then if one.cut is cut), None)
-        return found if found is not None and cutter.force_gf.min <= found.force_gf <= cutter.force_gf.max else None
-
-    @property
-    def takes_steep(self) -> bool:
-        """Whether a steep blade is worth a word: one is there, or the usual one tore."""
-        tore = any(
-            one.outcome is Outcome.TORN and one.blade in (None, Blade.GENERAL) for one in (*self.tries, *self.runs)
-        )
-        return self.steep_at_hand or tore
-
-    @property
-    def has_seen(self) -> bool:
-        return any(one.outcome is not Outcome.TORN for one in (*self.tries, *self.runs))
-
-    def outright(self, cut: Cut, blade: Blade, sharpness: float) -> tuple[KnownOutcome, ...]:
-        """What was told of this cut with this blade, and still binds."""
-        return newest_of_each(
-            KnownOutcome(one.force_gf, one.passes, one.outcome)
-            for one in (*self.tries, *self.runs)
-            if one.cut in (None, cut)
-            and one.blade in (None, blade)
-            and (one.metres is None or holds_now(one.outcome, one.metres, sharpness))
-        )
-
-
-NOTHING_KNOWN = CutHistory()
-
-
 @dataclass(frozen=True)
 class CutSetting:
-    """What to set on the machine. `reached_um` is the depth the model expects of it, `outlook` what comes of it;
-    `least_passes` what detail and force ask for, `needed_gf` the force that reaches the target in the most passes
-    there are, and `is_too_hard` says that even this is more than the machine can be relied on for. `belief` is what it
-    was taken from, `seen` whether anything was tried, `was_clean` whether this cut was told clean with anything this
-    machine can be set to, `instead` what would be proposed where a run is made again; `spoken` is the same in the
-    machine's own steps.
+    """What to set on the machine for a cut of a stock.
+
+    Parameters
+    ----------
+    cut, blade, force_gf, passes, speed_mm_s, mat, exposure_mm : Cut, Blade, float, int, float, Tack, float
+        What is set: the force in gf, and how far the tip looks out of its holder.
+    bands, reached_um : Bands, float
+        The depths that are too shallow, right and too deep, and the depth that the model expects, µm.
+    why : tuple of str
+        The reasons, a sentence each.
+    least_passes, needed_gf : int, float
+        The passes that detail and force ask for; the force that reaches the target in the most passes there are.
+    is_too_hard : bool
+        Even that force is more than the machine can be relied on for.
+    outlook, belief : ForceProposal, HardnessBelief
+        What comes of it, and the belief it was taken from.
+    seen, was_clean : bool
+        Whether anything was tried, and whether this cut was told clean with anything this machine can be set to.
+    cutter, told : Cutter, tuple of KnownOutcome
+        The machine, and what was told of this cut outright.
+    spoken : NamedProposal
+        The same in the words of the machine's own settings.
+    instead : str
+        What would be proposed now, where a run is made again exactly.
     """
 
     cut: Cut

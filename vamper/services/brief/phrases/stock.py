@@ -3,7 +3,8 @@
 from collections.abc import Iterable
 from dataclasses import replace
 
-from vamper.core.cutting.setting import CutHistory, CutSetting, settings_for
+from vamper.core.cutting.cut_history import CutHistory
+from vamper.core.cutting.setting import CutSetting, settings_for
 from vamper.core.effective_job import effective_cut, initial_edge
 from vamper.core.plan import detail_of
 from vamper.core.values.cut import Cut
