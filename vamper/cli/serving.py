@@ -102,10 +102,12 @@ def _serve(
     from vamper.demo.workshop import fill
     from vamper.services.packing.nesting_process import ProcessNester
     from vamper.services.packing.packing_service import SEARCH_SECONDS
+    from vamper.services.work.idle import GivingBack, share_arenas
     from vamper.services.workshop import Workshop
 
     # Searches run beside the page: a request gets its turn after half a millisecond instead of five.
     sys.setswitchinterval(0.0005)
+    share_arenas()
     nester = ProcessNester()
     with bad_input_is_one_line():
         make_default_folder(data)
@@ -138,7 +140,11 @@ def _serve(
         ssl_certfile=letting_in.certificate if letting_in else None,
         ssl_keyfile=letting_in.key if letting_in else None,
     )
-    uvicorn.Server(config).run(sockets=[listening])
+    giving_back = GivingBack()
+    try:
+        uvicorn.Server(config).run(sockets=[listening])
+    finally:
+        giving_back.close()
 
 
 def _free_socket(port: int, host: str) -> socket.socket:

@@ -1,11 +1,20 @@
-"""A bounded cache of computed things: least recently used goes first, and nothing is computed twice at once."""
+"""A bounded cache of computed things: least recently used goes first, and nothing is computed twice at once.
+
+What is weighed is pictures and files; those are let go altogether once nobody has asked for any of them in a while.
+"""
 
 import threading
+import time
+import weakref
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
-from typing import Generic, TypeVar
+from typing import Any, Generic, TypeVar
 
 T = TypeVar("T")
+
+
+# Caches of what is weighed.
+_WEIGHED: "weakref.WeakSet[Cache[Any]]" = weakref.WeakSet()
 
 
 class Cache(Generic[T]):
@@ -19,9 +28,12 @@ class Cache(Generic[T]):
         The weight of one value; 1 each when left out.
     """
 
-    def __init__(self, most: float, weigh: Callable[[T], float] = lambda _value: 1.0) -> None:
+    def __init__(self, most: float, weigh: Callable[[T], float] | None = None) -> None:
         self._most = most
-        self._weigh = weigh
+        self._weigh: Callable[[T], float] = weigh or (lambda _value: 1.0)
+        self._asked_at = time.monotonic()
+        if weigh is not None:
+            _WEIGHED.add(self)
         self._values: OrderedDict[Hashable, T] = OrderedDict()
         self._total = 0.0
         self._guard = threading.Lock()
@@ -34,6 +46,7 @@ class Cache(Generic[T]):
     def get(self, key: Hashable, make: Callable[[], T]) -> T:
         """The value for `key`, made now if it is not kept. What `make` raises is not kept."""
         with self._guard:
+            self._asked_at = time.monotonic()
             if key in self._values:
                 self._values.move_to_end(key)
                 return self._values[key]
@@ -54,3 +67,18 @@ class Cache(Generic[T]):
                     _, dropped = self._values.popitem(last=False)
                     self._total -= self._weigh(dropped)
         return value
+
+    def let_go(self, since: float) -> bool:
+        """Drop everything if nobody has asked since a time (monotonic, s); tells whether there was anything."""
+        with self._guard:
+            held = bool(self._values) and self._asked_at <= since
+            if held:
+                self._values.clear()
+                self._total = 0.0
+            return held
+
+
+def let_go_of_pictures(idle_s: float) -> bool:
+    """Drop what weighed caches hold that nobody has asked for so long; tells whether there was anything."""
+    since = time.monotonic() - idle_s
+    return sum(cache.let_go(since) for cache in tuple(_WEIGHED)) > 0
