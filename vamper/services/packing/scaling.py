@@ -1,10 +1,11 @@
 """Scale to fill: the largest common scale at which everything wanted fits on the sheets wanted.
 
-The borders keep their width, so every size tried is designed anew. A size fits when packing lays all pieces within a
-few seconds. It begins at the size at which shapes like these usually fill the sheets; what a try reached, more or less
-than was asked for, says where to go on, and where that is not known the interval between a scale that fits and one that
-does not is halved. The layout that proved the answer becomes the job's. It is a search against the clock: another run
-may find a hair more.
+The borders keep their width, so every size has edges of its own; while it is searched for, shapes alone tell whether
+it fits (`ScaledShapes`), and the size that is found is designed in full and held against them. A size fits when packing
+lays all pieces within a few seconds. It begins at the size at which shapes like these usually fill the sheets; what a
+try reached, more or less than was asked for, says where to go on, and where that is not known the interval between a
+scale that fits and another that does not is halved. The layout that proved the answer becomes the job's. It is a search
+against the clock: another run may find a hair more.
 """
 
 import logging
@@ -17,11 +18,12 @@ from enum import StrEnum
 import numpy as np
 
 from vamper.core.plan import Plan
+from vamper.core.sheet.breaches import breaches
 from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.pack.nesting import Nester
 from vamper.core.sheet.pack.search.promise import likely_fill
 from vamper.core.sheet.pack.search.run import HOPELESS_FILL
-from vamper.core.sheet.pack.search.whole import fit_whole
+from vamper.core.sheet.pack.search.whole import WholeFit, fit_whole
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import grow
@@ -31,20 +33,24 @@ from vamper.services.design.designer import ArtFile, Designer
 from vamper.services.design.job_design import Design, design_job
 from vamper.services.jobs.document import JobDocument
 from vamper.services.packing.planning import TimedWatch
+from vamper.services.packing.scaled_shapes import ScaledShapes
 from vamper.services.work.not_found import NotFound
 from vamper.store.trouble import StoreTrouble
 
 _LOG = logging.getLogger(__name__)
 
-_TRIAL_SECONDS = 3.0
-_TRIALS = 8
-# Once something fits, no try begins after so long, or where so little is left to find.
-_ENOUGH_S, _CLOSE = 8.0, 0.008
+# All tries together, the least for one of them, and the most: what fits at all shows sooner.
+_SECONDS, _LEAST_TRIAL_S, _MOST_TRIAL_S = 8.0, 1.5, 6.0
+_TRIALS = 12
+# No try begins where so little is left to find.
+_CLOSE = 0.004
 # The load grows with the scale to about this power: art by the square, borders by the first.
 _GROWS_BY = 1.85
 # A guess keeps so far from what is known to fit and not to fit, as a share of what lies between.
-_APART = 0.15
+_APART, _A_HAIR = 0.15, 0.005
 _SMALLEST = 0.2
+# Where a scale that fits by its shapes does not hold in full.
+_SMALLER = (1.0, 0.99, 0.97, 0.9)
 _LARGEST = 5.0
 
 
@@ -71,7 +77,7 @@ class Scaling:
     @property
     def share(self) -> float:
         """How much of the search is done, 0 to 1."""
-        return 1.0 if self.state is not ScaleState.WORKING else min(0.95, self.trials / _TRIALS)
+        return 1.0 if self.state is not ScaleState.WORKING else min(0.95, (time.monotonic() - self.started) / _SECONDS)
 
 
 class ScalingService:
@@ -158,30 +164,75 @@ def largest_scale(
     job: Job, sheets: int, design: Callable[[Job], Design], nester: Nester, told: Scaling
 ) -> tuple[float, Design, Layout] | None:
     """The largest scale found, with its design and layout; None where nothing down to a fifth fits."""
-    best: tuple[float, Design, Layout] | None = None
-    low, (factor, high) = _SMALLEST, _likely_and_most(job, sheets, design)
+    now = design(job)
+    shapes = ScaledShapes(now)
+
+    def fit(factor: float, seconds: float) -> WholeFit:
+        """Whether everything fits at a scale, by its shapes where those tell all."""
+        scaled = scaled_job(job, factor, sheets)
+        try:
+            problem = shapes.problem(scaled) if shapes.tell_all else design(scaled).problem()
+        except BadInput:
+            return WholeFit(None, None)
+        return fit_whole(problem, sheets, nester, TimedWatch(seconds, stopped=told.stopped))
+
+    best: tuple[float, Layout] | None = None
+    low, (factor, high) = _SMALLEST, _likely_and_most(now, sheets)
     began = time.monotonic()
     while told.trials < _TRIALS and not told.stopped.is_set() and high - low > _CLOSE * high:
-        if best is not None and time.monotonic() - began > _ENOUGH_S:
+        left = _SECONDS - (time.monotonic() - began)
+        if best is not None and left < _LEAST_TRIAL_S:
             break
         told.trying = factor
-        tried = _fits(job, factor, sheets, design, nester, told)
+        tried = fit(factor, float(np.clip(left, _LEAST_TRIAL_S, _MOST_TRIAL_S)))
         told.trials += 1
-        if tried.design is not None and tried.layout is not None:
-            best, low, told.fits = (factor, tried.design, tried.layout), factor, factor
+        if tried.layout is not None:
+            best, low, told.fits = (factor, tried.layout), factor, factor
         else:
             high = factor
-        factor = _next_scale(factor, tried.reach, low, high)
-    return best
+        factor = _next_scale(factor, tried.reach, low, high, _SECONDS - (time.monotonic() - began))
+    return None if best is None else _in_full(job, sheets, design, nester, *best)
 
 
-def _next_scale(tried: float, reach: float | None, low: float, high: float) -> float:
-    """Where to go on between a scale that fits and one that does not, from one that was tried and what it reached."""
+def _in_full(
+    job: Job, sheets: int, design: Callable[[Job], Design], nester: Nester, factor: float, layout: Layout
+) -> tuple[float, Design, Layout] | None:
+    """A scale that fits by its shapes, with its designs worked out: where the layout does not hold for those, another
+    one for them, or for a scale that is a hair smaller.
+    """
+    for share in _SMALLER:
+        found = design(scaled_job(job, factor * share, sheets))
+        if share == 1.0 and _holds(found, layout):
+            return factor, found, layout
+        again = fit_whole(found.problem(), sheets, nester, TimedWatch(_MOST_TRIAL_S))
+        if again.layout is not None:
+            return factor * share, found, again.layout
+    return None
+
+
+def _holds(found: Design, layout: Layout) -> bool:
+    """Whether a layout keeps every rule with the designs as they are."""
+    problem = found.problem()
+    pieces = {piece.item: piece for piece in problem.pieces}
+    return not any(
+        breaches(sheet, pieces, found.setup.live_of(number).shape, problem.spec.gap_mm)
+        for number, sheet in enumerate(layout.sheets)
+    )
+
+
+def _next_scale(tried: float, reach: float | None, low: float, high: float, left_s: float) -> float:
+    """Where to go on between a scale that fits and one that does not, from one that was tried and what it reached; a
+    smaller step where little time is left to prove it.
+    """
     if reach is None:
         # Near the bound of areas hardly anything fits: feel upwards from below first.
         return min(low * 1.25, (low + high) / 2) if low > _SMALLEST and high > low * 1.5 else (low + high) / 2
-    apart = _APART * (high - low)
-    return float(np.clip(tried * reach ** (1 / _GROWS_BY), low + apart, high - apart))
+    # What is known of scales that fit is nothing yet where none was tried that did.
+    apart = _APART * (high - low) if low > _SMALLEST else _A_HAIR * high
+    step = reach ** (1 / _GROWS_BY) - 1
+    if step > 0:
+        step *= float(np.clip(left_s / _MOST_TRIAL_S, 0.0, 1.0))
+    return float(np.clip(tried * (1 + step), low + apart, high - apart))
 
 
 def plan_scaled(job: Job, arts: Sequence[ArtFile], designer: Designer, nester: Nester) -> Plan:
@@ -205,12 +256,11 @@ def plan_scaled(job: Job, arts: Sequence[ArtFile], designer: Designer, nester: N
     return designed.planned(replace(layout, time_limited=True))
 
 
-def _likely_and_most(job: Job, sheets: int, design: Callable[[Job], Design]) -> tuple[float, float]:
+def _likely_and_most(now: Design, sheets: int) -> tuple[float, float]:
     """The scale at which such shapes usually fill the sheets, and one at which areas alone rule it out; borders do not
     grow, so that is a little too large.
     """
-    now = design(job)
-    gap = job.packing.gap_mm
+    gap = now.job.packing.gap_mm
     room = grow(now.setup.live.shape, gap / 2).area * sheets
     bare = sum(item.outline.shape.area * item.spec.quantity for item in now.items)
     if not bare:
@@ -219,26 +269,6 @@ def _likely_and_most(job: Job, sheets: int, design: Callable[[Job], Design]) -> 
     grown = [(grow(item.edge.shape, gap / 2), item.spec.quantity) for item in now.items]
     # Art grows by the square of the scale, what its border and gap add by the scale itself.
     added = max(0.0, sum(shape.area * quantity for shape, quantity in grown) - bare)
-    wanted = likely_fill(grown, _TRIAL_SECONDS) * room
+    wanted = likely_fill(grown, _MOST_TRIAL_S) * room
     likely = (-added + (added * added + 4 * bare * wanted) ** 0.5) / (2 * bare)
     return float(np.clip(likely, _SMALLEST, most)), most
-
-
-@dataclass(frozen=True, slots=True)
-class _Tried:
-    """One scale, tried: its design and layout where it fits, and how many times as much would have fitted."""
-
-    design: Design | None = None
-    layout: Layout | None = None
-    reach: float | None = None
-
-
-def _fits(
-    job: Job, factor: float, sheets: int, design: Callable[[Job], Design], nester: Nester, told: Scaling
-) -> _Tried:
-    try:
-        trial = design(scaled_job(job, factor, sheets))
-    except BadInput:
-        return _Tried()
-    found = fit_whole(trial.problem(), sheets, nester, TimedWatch(_TRIAL_SECONDS, stopped=told.stopped))
-    return _Tried(trial, found.layout, found.reach)
