@@ -29,7 +29,7 @@ def _star(seed: int) -> bytes:
     return out.getvalue()
 
 
-def _filled(path: Path) -> dict[str, int]:
+def filled(path: Path) -> dict[str, int]:
     """A workshop with a job of 300 pieces, one of 5,000, and one of 200 designs; their numbers."""
     workshop = Workshop(path, ProcessNester(), 1)
     jobs = {}
@@ -57,7 +57,7 @@ def views() -> list[Row]:
     """The whole view of each job: after a change of one design's name, after a change of the gap, and once more."""
     rows = []
     with workshop_file() as data:
-        jobs = _filled(data)
+        jobs = filled(data)
         with started(data) as (client, _process):
             # All are opened first: what the server warms up after its start is none of the changes'.
             opened = {job: _timed(client, job) for job in jobs.values()}
