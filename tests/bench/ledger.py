@@ -22,13 +22,13 @@ from vamper.store.tables import now
 RUNS = 10_000
 
 
-def ledger() -> list[Row]:
+def ledger(many: int = RUNS) -> list[Row]:
     season = shipped_season()
     runs = [
-        (at + timedelta(days=year, seconds=year), replace(run, note=str(year)))
-        for year in range(RUNS // len(season) + 1)
+        (at - timedelta(days=year, seconds=year), replace(run, note=str(year)))
+        for year in range(many // len(season) + 1)
         for at, run in season
-    ][:RUNS]
+    ][:many]
     with tempfile.TemporaryDirectory() as folder:
         workshop = Workshop(Path(folder) / "many.db", ProcessNester())
         try:
@@ -40,7 +40,7 @@ def ledger() -> list[Row]:
             views.view(job)
             workshop.runs.add_all(runs)
             read = timed(workshop.runs.all)
-            ledger_out(workshop, now())
+            ledger_out(workshop.shop, workshop.runs, now())
 
             def logged() -> None:
                 workshop.runs.add(runs[0][1], None, None)
@@ -50,13 +50,15 @@ def ledger() -> list[Row]:
                 return f"{timed(what, 5) * 1000:.0f} ms"
 
             return [
-                Row(f"{RUNS} runs read once, at the start", f"{read * 1000:.0f} ms", "–"),
+                Row(f"{many} runs read once, at the start", f"{read * 1000:.0f} ms", "–"),
                 Row("one more logged, and its recipes counted again", f"{timed(logged, 5) * 1000:.0f} ms", "≤ 50 ms"),
                 Row(
-                    "the ledger’s screen", f"{timed(lambda: ledger_out(workshop, now()), 5) * 1000:.0f} ms", "≤ 200 ms"
+                    "the ledger’s screen",
+                    f"{timed(lambda: ledger_out(workshop.shop, workshop.runs, now()), 5) * 1000:.0f} ms",
+                    "≤ 200 ms",
                 ),
-                Row("the shelf", timed_ms(lambda: supplies_out(workshop)), "≤ 200 ms"),
-                Row("the list of jobs", timed_ms(lambda: list_jobs(workshop)), "≤ 200 ms"),
+                Row("the shelf", timed_ms(lambda: supplies_out(workshop.shop, workshop.supplies)), "≤ 200 ms"),
+                Row("the list of jobs", timed_ms(lambda: list_jobs(workshop.runs, workshop.jobs)), "≤ 200 ms"),
                 Row("a job, with what the shelf says of it", timed_ms(lambda: views.view(job)), "≤ 200 ms"),
                 Row("a job begun with what was learnt", timed_ms(lambda: workshop.jobs.create("new")), "≤ 200 ms"),
             ]
