@@ -228,8 +228,7 @@ def times() -> list[Row]:
 
 
 def _peak_mb() -> float:
-    code = "from tests.bench import twin; twin._work(); "
-    code += "import resource; print(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024)"
+    code = "from tests.bench import table, twin; twin._work(); print(table.peak_mb('self'))"
     done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
     return float(done.stdout.split()[-1])
 
