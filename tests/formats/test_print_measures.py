@@ -17,7 +17,7 @@ from vamper.core.effective_job import effective_job
 from vamper.core.marks.printed_helpers import HELPERS, HelperScene, cover_trim
 from vamper.core.marks.vernier import vernier_sheet
 from vamper.core.plan import cut_of, page_of, proof_of, set_up_sheet
-from vamper.core.printing.ink import ink_of, is_heavy
+from vamper.core.printing.ink import InkUse, ink_of, sheet_ink
 from vamper.core.printing.page_box import has_page, page_for
 from vamper.core.printing.proof import bars_for, scale_of
 from vamper.core.values.calibration import Calibration
@@ -167,8 +167,8 @@ def test_ink_is_the_page_in_cyan_magenta_yellow_and_black() -> None:
 
 
 def test_heavy_cover_is_told() -> None:
-    assert not is_heavy(59, 100)
-    assert is_heavy(61, 100)
+    assert not sheet_ink(InkUse(20, 20, 19, 0, 0.0), 100).is_heavy
+    assert sheet_ink(InkUse(20, 20, 20, 1, 0.0), 100).is_heavy
 
 
 def test_the_ink_of_a_page_and_its_pixels() -> None:
