@@ -295,7 +295,7 @@ def _with_step(
         minutes=minutes,
         sheets=sheets,
         told=told,
-        shows=made[-1].shows if made else tuple(one for one in (move.shows,) if one is not None),
+        shows=made[-1].shows if made else () if move.shows is None else (move.shows,),
         made=made,
         sheets_used=play.sheets_used + sheets,
         minutes_used=play.minutes_used + minutes,

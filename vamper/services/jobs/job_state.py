@@ -3,14 +3,14 @@
 from dataclasses import dataclass
 from datetime import datetime
 
-from pydantic.dataclasses import dataclass as answer
+import pydantic.dataclasses
 
 from vamper.core.values.findings import BadInput
 from vamper.services.jobs.document import JobDocument
 
 
 # Of pydantic, which builds its schema once: fourteen routes answer with it.
-@answer(frozen=True, slots=True)
+@pydantic.dataclasses.dataclass(frozen=True, slots=True)
 class JobState:
     """A job with its place in its history."""
 

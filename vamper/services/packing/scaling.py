@@ -103,6 +103,7 @@ class ScalingService:
                     told.state = ScaleState.STOPPED if stopped else ScaleState.FAILED
                     told.problem = "" if stopped else f"not even a fifth of the size fits on {sheets} sheet(s)"
                     return
+                told.fits = found[0]
                 keep(found[0], found[2])
                 told.state = ScaleState.DONE
             except BadInput as bad:

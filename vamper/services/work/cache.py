@@ -12,9 +12,9 @@ from typing import Any, Generic, TypeVar
 
 T = TypeVar("T")
 
-
-# Caches of what is weighed.
+# Caches of what is weighed; they come and go in several threads.
 _WEIGHED: "weakref.WeakSet[Cache[Any]]" = weakref.WeakSet()
+_LISTING = threading.Lock()
 
 
 class Cache(Generic[T]):
@@ -32,12 +32,13 @@ class Cache(Generic[T]):
         self._most = most
         self._weigh: Callable[[T], float] = weigh or (lambda _value: 1.0)
         self._asked_at = time.monotonic()
-        if weigh is not None:
-            _WEIGHED.add(self)
         self._values: OrderedDict[Hashable, T] = OrderedDict()
         self._total = 0.0
         self._guard = threading.Lock()
         self._making: dict[Hashable, threading.Lock] = {}
+        if weigh is not None:
+            with _LISTING:
+                _WEIGHED.add(self)
 
     def __contains__(self, key: Hashable) -> bool:
         with self._guard:
@@ -68,17 +69,18 @@ class Cache(Generic[T]):
                     self._total -= self._weigh(dropped)
         return value
 
-    def let_go(self, since: float) -> bool:
-        """Drop everything if nobody has asked since a time (monotonic, s); tells whether there was anything."""
+    def let_go(self, since: float) -> None:
+        """Drop everything if nobody has asked since a time (monotonic, s)."""
         with self._guard:
-            held = bool(self._values) and self._asked_at <= since
-            if held:
+            if self._asked_at <= since:
                 self._values.clear()
                 self._total = 0.0
-            return held
 
 
-def let_go_of_pictures(idle_s: float) -> bool:
-    """Drop what weighed caches hold that nobody has asked for so long; tells whether there was anything."""
+def let_go_of_pictures(idle_s: float) -> None:
+    """Drop what weighed caches hold that nobody has asked for so long."""
     since = time.monotonic() - idle_s
-    return sum(cache.let_go(since) for cache in tuple(_WEIGHED)) > 0
+    with _LISTING:
+        caches = tuple(_WEIGHED)
+    for cache in caches:
+        cache.let_go(since)
