@@ -142,7 +142,7 @@ class TextLine:
     text, colour, bold : str, Colour, bool
         What is written, and how.
     size_mm, width_mm : float, float or None
-        The height of the letters; with a width, the size at which the line is so wide.
+        The size of the type (its em); where a width is given, the size follows from that.
     x_mm, y_mm : float
         Where the middle of the line lies, from the top left of the base.
     family : str
