@@ -4,6 +4,7 @@ import tempfile
 import time
 from pathlib import Path
 
+from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from tests.screens.browser import open_browser
@@ -60,11 +61,18 @@ def _packed(screen: Screen) -> None:
     """The hull stickers packed on one sheet; while the workshop is still warming up a search may end on two."""
     for _ in range(3):
         screen.wait(lambda: "Looking for" not in screen.text() and screen.pieces() > 0, "packing to end", 60)
-        if "on 1 sheet" in screen.text():
+        # It may have been found, and the page drawn anew, between looking and pressing.
+        if screen.wait(lambda: "on 1 sheet" in screen.text() or _pressed(screen, "Look longer"), "one sheet") is True:
             return
-        # The page may be drawn anew between finding and pressing.
-        screen.wait(lambda: screen.button("Look longer").click() is None, "packing again")
         time.sleep(2)
+
+
+def _pressed(screen: Screen, words: str) -> str | None:
+    """The words of a button that was there and pressed."""
+    there = [one for one in screen.driver.find_elements(By.TAG_NAME, "button") if one.text.startswith(words)]
+    if there:
+        there[0].click()
+    return words if there else None
 
 
 def _pictures(screen: Screen) -> None:
