@@ -40,12 +40,14 @@ from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, ForceRange
 from vamper.core.values.drawing import rectangle
 from vamper.core.values.edge import EdgeSpec
-from vamper.core.values.finish import Bar, BlankSpec, ClothSpec, FinishSpec, HeatSpec, Target, WrapSpec
+from vamper.core.values.finish import BlankSpec, ClothSpec, FinishSpec, HeatSpec, Target
 from vamper.core.values.mat import MatIn, Tack
 from vamper.core.values.named_settings import NamedSetting, SettingSeen
 from vamper.core.values.paper import PAPER_BY_KEY, Paper
+from vamper.core.values.shrink import Bar
 from vamper.core.values.stock import STARTER_STOCKS, USUAL_STOCK, StockClass
 from vamper.core.values.tried import Outcome, Pressure, Try
+from vamper.core.values.wrap import WrapSpec
 
 SOME_STOCKS = STARTER_STOCKS[::3]
 Told = Iterator[tuple[str, Any]]

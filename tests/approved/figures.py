@@ -46,7 +46,6 @@ from vamper.core.values.colour import difference, lab_of, luminance
 from vamper.core.values.composition import NAME, BasePlate, BaseShape, Composition, TextLine
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import WrapSpec
 from vamper.core.values.lengths import Unit, figure, in_unit
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.miss import LoggedMiss
@@ -55,6 +54,7 @@ from vamper.core.values.paper import Paper
 from vamper.core.values.printer import PageBox, Printer
 from vamper.core.values.stock import STARTER_STOCKS
 from vamper.core.values.twin import FaultKey
+from vamper.core.values.wrap import WrapSpec
 
 Told = Iterator[tuple[str, Any]]
 _AXES: tuple[Axis, Axis] = ("x", "y")

@@ -42,7 +42,6 @@ from vamper.core.values.calibration import Calibration, landing, thickness_of, t
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed
 from vamper.core.values.edge import EdgeSpec, RingSpec
-from vamper.core.values.finish import Bar, ShrinkSpec
 from vamper.core.values.fonts import FONTS
 from vamper.core.values.geometry import closing, grow, grow_far, mirrored, opening
 from vamper.core.values.geometry import placed as geometry_placed
@@ -54,6 +53,7 @@ from vamper.core.values.miss import miss_on_sheet
 from vamper.core.values.paper import NAMED_PAPERS, Paper, Spent
 from vamper.core.values.printer import Printer, PrintScale
 from vamper.core.values.reading import BLACKS, ROOMS, SENSORS, Black, RoomLight
+from vamper.core.values.shrink import Bar, ShrinkSpec
 from vamper.core.values.stock import STARTER_STOCKS
 from vamper.core.values.text import is_plain, one_line
 from vamper.core.values.twin import FaultKey

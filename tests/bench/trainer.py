@@ -11,7 +11,8 @@ from dataclasses import replace
 from tests.bench.table import Row
 from vamper.core.trainer.coach import Coach
 from vamper.core.trainer.lesson import LESSONS, Lesson, LookPicture, MoveKind
-from vamper.core.trainer.play import LessonPlay, LessonWorld, after_move
+from vamper.core.trainer.play import LessonPlay, after_move
+from vamper.core.trainer.world import LessonWorld
 from vamper.services.design.designer import Designer
 from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.trainer.bench import TwinBench

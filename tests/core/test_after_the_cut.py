@@ -20,19 +20,11 @@ from vamper.core.finishing.targets import CLOTH, TARGETS
 from vamper.core.plan import page_of
 from vamper.core.values.art import SizeSpec
 from vamper.core.values.drawing import rectangle
-from vamper.core.values.finish import (
-    Bar,
-    BlankSpec,
-    ClothSpec,
-    FinishSpec,
-    HeatSpec,
-    ShrinkSpec,
-    Target,
-    TransferMask,
-    WrapSpec,
-)
+from vamper.core.values.finish import BlankSpec, ClothSpec, FinishSpec, HeatSpec, Target, TransferMask
 from vamper.core.values.paper import PAPER_BY_KEY
 from vamper.core.values.product import ProductSpec
+from vamper.core.values.shrink import Bar, ShrinkSpec
+from vamper.core.values.wrap import WrapSpec
 
 SIDE = st.floats(5, 400)
 SOLE = st.floats(60, 400)

@@ -21,19 +21,7 @@ from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed, ForceRange, Reach, Route
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import Severity, Station
-from vamper.core.values.finish import (
-    Bar,
-    BlankSpec,
-    ClothSpec,
-    Fibre,
-    FinishSpec,
-    LabelFigure,
-    PlaceSpec,
-    SetWay,
-    ShrinkSpec,
-    Target,
-    WrapSpec,
-)
+from vamper.core.values.finish import BlankSpec, ClothSpec, Fibre, FinishSpec, LabelFigure, PlaceSpec, SetWay, Target
 from vamper.core.values.item import Tabs
 from vamper.core.values.marks import NO_MARKS, MarksSpec
 from vamper.core.values.mat import MatIn
@@ -44,7 +32,9 @@ from vamper.core.values.placement import Pin, Placement
 from vamper.core.values.printer import Ink, Margins, Printer, PrintScale, TraySize
 from vamper.core.values.program import Program
 from vamper.core.values.reading import Black, RoomLight
+from vamper.core.values.shrink import Bar, ShrinkSpec
 from vamper.core.values.tried import Outcome, Try
+from vamper.core.values.wrap import WrapSpec
 
 TWO_DISCS = picture_of(np.maximum(disc_alpha(400, 70, (80, 200)), disc_alpha(400, 70, (320, 200))))
 RING = picture_of(disc_alpha(400, 170, (200, 200)) * (1 - disc_alpha(400, 60, (200, 200))))

@@ -18,14 +18,16 @@ from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed, Reach
 from vamper.core.values.edge import EDGE_KINDS, EdgeSpec
 from vamper.core.values.findings import Finding, FixTarget, Severity
-from vamper.core.values.finish import Bar, BlankSpec, FinishSpec, ShrinkSpec, WrapSpec
+from vamper.core.values.finish import BlankSpec, FinishSpec
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.packing import PackingSpec
 from vamper.core.values.paper import Paper
 from vamper.core.values.printer import Ink, Margins, Printer
 from vamper.core.values.reading import RoomLight
 from vamper.core.values.registry import kinds_in
+from vamper.core.values.shrink import Bar, ShrinkSpec
 from vamper.core.values.stock import STOCK_BY_KEY, StockClass
+from vamper.core.values.wrap import WrapSpec
 
 _PX = np.mgrid[0:400, 0:400] - 200
 STAR = masked(np.hypot(*_PX) < 110 + 60 * np.cos(5 * np.arctan2(*_PX)))

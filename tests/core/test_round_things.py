@@ -16,7 +16,8 @@ from vamper.core.finishing.shrink import finished, printed, punch_mm, shrink_of,
 from vamper.core.inspect import findings_of
 from vamper.core.values.art import Purpose
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import Bar, WrapSpec
+from vamper.core.values.shrink import Bar
+from vamper.core.values.wrap import WrapSpec
 
 CUP = RoundThing(84, 60, 105)
 points = st.tuples(st.floats(-60, 60), st.floats(-25, 25))

@@ -13,7 +13,6 @@ from vamper.core.trainer.lesson import LESSONS, CareNeed, Lesson, LessonMove, Mo
 from vamper.core.trainer.play import (
     RUNS,
     LessonPlay,
-    LessonWorld,
     PlayEnd,
     SheetOdds,
     after_move,
@@ -24,6 +23,7 @@ from vamper.core.trainer.play import (
 from vamper.core.trainer.puzzles import MOST_CHECKS, SHOWN, SURE, PuzzleLevel, alike, best_checks, puzzle_of
 from vamper.core.trainer.sheet_words import spoiling_text
 from vamper.core.trainer.spacing import INTERVALS_DAYS, days_until
+from vamper.core.trainer.world import LessonWorld
 from vamper.core.twin.simulate import SPOILINGS, Spoiling
 from vamper.core.values.findings import BadInput
 

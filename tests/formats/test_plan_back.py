@@ -9,9 +9,9 @@ from tests.scenes import item, scene
 from vamper.core.marks.mark import FAMILIES
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Feed
-from vamper.core.values.finish import Bar, ShrinkSpec
 from vamper.core.values.geometry import mirrored
 from vamper.core.values.marks import MarksSpec
+from vamper.core.values.shrink import Bar, ShrinkSpec
 from vamper.core.values.stock import STARTER_STOCKS, Stock
 from vamper.core.vision.reference import SheetReference, reference_of
 from vamper.formats.plan_document import PlanDocument

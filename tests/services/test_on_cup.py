@@ -11,8 +11,9 @@ from vamper.core.finishing.on_cup import OnCup, on_cup, parts_round
 from vamper.core.finishing.placing import lines_of
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import Bar, ShrinkSpec, WrapSpec
+from vamper.core.values.shrink import Bar, ShrinkSpec
 from vamper.core.values.stock import STOCK_BY_KEY
+from vamper.core.values.wrap import WrapSpec
 from vamper.formats.out.picture_files import write_png
 from vamper.services.design.designer import ArtFile, Designer
 from vamper.services.jobs.document import read_document

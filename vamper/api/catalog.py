@@ -20,7 +20,7 @@ from vamper.core.values.composition import NAME, BasePlate, BaseShape, Compositi
 from vamper.core.values.cut import Cut
 from vamper.core.values.cutter import Cutter, Mat
 from vamper.core.values.edge import EdgeSpec, RingSpec
-from vamper.core.values.finish import Bar, BlankSpec, HeatSpec, ShrinkSpec, WrapSpec
+from vamper.core.values.finish import BlankSpec, HeatSpec
 from vamper.core.values.glossary import TERMS, Term
 from vamper.core.values.item import Tabs, Turn
 from vamper.core.values.lengths import size_mm
@@ -39,8 +39,10 @@ from vamper.core.values.reading import (
     Sensor,
     SensorWord,
 )
+from vamper.core.values.shrink import Bar, ShrinkSpec
 from vamper.core.values.stock import GROUP_OF, Tack
 from vamper.core.values.tried import MOST_PASSES
+from vamper.core.values.wrap import WrapSpec
 from vamper.formats.art_in.art_file import MOST_BYTES, endings
 from vamper.formats.art_in.raster import MOST_PIXELS
 from vamper.services.brief.phrases.purpose import hint

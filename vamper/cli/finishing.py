@@ -15,7 +15,7 @@ from vamper.core.values.lengths import in_unit
 
 if TYPE_CHECKING:
     from vamper.core.finishing.round_things import RoundThing
-    from vamper.core.values.finish import Bar
+    from vamper.core.values.shrink import Bar
 
 _SIZE = re.compile(r"^([0-9.]+)[xX×]([0-9.]+)$")
 _ART_PPI = 300.0
@@ -130,7 +130,7 @@ def shrink(
 
 
 def _bar(text: str, where: str) -> "Bar":
-    from vamper.core.values.finish import Bar
+    from vamper.core.values.shrink import Bar
 
     found = _SIZE.match(text.strip())
     try:

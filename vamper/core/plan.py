@@ -59,7 +59,25 @@ class SheetSetup:
 
 @dataclass(frozen=True)
 class Plan:
-    """`asked` is the job as its maker wants it, `job` as it is really made; `sheets` are the layout's, laid."""
+    """A job worked out: what is printed and cut, and where everything lies.
+
+    Parameters
+    ----------
+    asked : Job
+        The job as its maker wants it.
+    job : Job
+        The job as it is really made: with its laminate part of the face, its shrink allowed for, and so on.
+    setup : SheetSetup
+        The sheet's areas and marks.
+    items : tuple of DesignedItem
+        The designs with their edges.
+    layout : Layout
+        Which piece lies where.
+    sheets : tuple of LaidSheet
+        The layout's sheets, laid.
+    settings : dict of Cut to CutSetting
+        Force and passes of each cut that occurs.
+    """
 
     asked: Job
     job: Job

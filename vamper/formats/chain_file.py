@@ -23,8 +23,24 @@ def work_asked(job: Job) -> BatchWork:
 
 @dataclass(frozen=True, slots=True)
 class StepEntry:
-    """One step: what is done and how long one of it takes, how often, what ends it, what can hurt, and which figures
-    its product's label must say. `wait_most` is the greatest wait after the step before, minutes.
+    """One step of a chain, as it is written.
+
+    Parameters
+    ----------
+    stage, key, do : ChainStage, str, str
+        Which part of the work it belongs to, its code, and what is done.
+    minutes, hands_on : int, bool
+        How long one of it takes, and whether hands are busy meanwhile.
+    times : int
+        How often it is done.
+    occupies : tuple of str
+        The places that it takes up.
+    wait_most : int or None
+        The greatest wait after the step before, minutes.
+    check : str
+        What ends it.
+    cautions, label : tuple of str
+        What can hurt, and which figures the product's label must say.
     """
 
     stage: ChainStage
@@ -42,8 +58,22 @@ class StepEntry:
 
 @dataclass(frozen=True, slots=True)
 class ChainDocument:
-    """A job's chain: every step in its order, how long all of it takes, how many products come of it, what must be at
-    hand, and what its labels must still say.
+    """A job's chain, as it is written.
+
+    Parameters
+    ----------
+    way, name : str
+        The process's code and its name.
+    steps : tuple of StepEntry
+        In their order.
+    minutes, hands_on_minutes : int
+        How long all of it takes, and how much of that is work of hands.
+    products : int
+        How many products come of it.
+    needs : tuple of str
+        What must be at hand.
+    not_known : tuple of str
+        What its labels must still say.
     """
 
     way: str

@@ -11,7 +11,7 @@ from shapely.geometry.base import BaseGeometry
 from vamper.core.art.bent import BentPicture
 from vamper.core.finishing.round_things import Wrap
 from vamper.core.finishing.shrink import printed, punch_mm, thickness
-from vamper.core.values.finish import Bar, ShrinkSpec
+from vamper.core.values.shrink import Bar, ShrinkSpec
 from vamper.core.values.units import MM_PER_INCH
 from vamper.formats.out.picture_files import write_png
 from vamper.formats.svg_path import shape_path

@@ -44,9 +44,18 @@ def _is_held(pin: Pin) -> None:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PlacedEntry:
-    """One piece that lies where it is; the others are packed round it. `item` is its design's place in `items`, `sheet`
-    counts from 1, and the placement is that of a plan. `kept` ones are let go when everything is packed again, `hand`
-    and `locked` ones stay.
+    """A piece that lies where it is, while the others are packed round it.
+
+    Parameters
+    ----------
+    item : int
+        Its design's place in `items`, from 0.
+    sheet : int
+        From 1.
+    x_mm, y_mm, turn_deg : float
+        As in `Placement`.
+    pin : Pin
+        Kept pieces are let go when everything is packed again; placed by hand and locked ones stay.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

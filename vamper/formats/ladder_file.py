@@ -36,7 +36,21 @@ class TryEntry:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class LadderFile:
-    """What was tried on a stock; `stock` is the key of a starter, or a stock of one's own with all its fields."""
+    """What was tried on a stock.
+
+    Parameters
+    ----------
+    stock : Stock
+        A starter's key in the file, or a stock of one's own with all its fields.
+    cut : Cut
+        How deep the cut is to go.
+    force_gf : ForceRange
+        What the cutter spans, gf.
+    blade, metres : Blade, float
+        The blade, and how worn it is, metres times abrasion.
+    tries, runs : tuple of TryEntry
+        Drops of ladders, and cuts of whole sheets.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 

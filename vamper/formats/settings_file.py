@@ -26,8 +26,20 @@ _FORCE = ForceRange()
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SettingsFile:
-    """A machine's named settings, and the stock that is to be cut; `force_gf` is what the machine is assumed to span,
-    `passes` the fewest that are wanted.
+    """A machine's named settings, and the stock that is to be cut.
+
+    Parameters
+    ----------
+    stock, cut : Stock, Cut
+        What is cut, and how deep.
+    force_gf : ForceRange
+        What the machine is assumed to span, gf.
+    blade, metres : Blade, float
+        The blade, and how worn it is, metres times abrasion.
+    passes : int
+        The fewest that are wanted.
+    settings : tuple of NamedSetting
+        The machine's list.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

@@ -3998,8 +3998,20 @@ export interface components {
     };
     /**
      * BasePlate
-     * @description `height_mm` does not count for a circle, and is the width where it is left out; `corner_mm` only for rounded.
-     *     `allowance_mm` is how far the base reaches past the blank that it covers.
+     * @description What a composed design stands on.
+     *
+     *     Parameters
+     *     ----------
+     *     shape : BaseShape
+     *         Its shape.
+     *     width_mm, height_mm : float, float or None
+     *         A height that is left out is the width; a circle has none.
+     *     colour : str
+     *         #RRGGBB.
+     *     corner_mm : float
+     *         Radius of rounded corners; other shapes have none.
+     *     allowance_mm : float
+     *         How far it reaches past the blank that it covers.
      */
     BasePlate: {
       /**
@@ -4520,8 +4532,22 @@ export interface components {
     };
     /**
      * Choice
-     * @description One way to say a phrase: `changes` are the job's fields to set, `consequence` what follows, `group` and `use`
-     *     where it stands in a longer list and what it is for; `each` are fields to set on every design besides.
+     * @description One way to say a phrase.
+     *
+     *     Parameters
+     *     ----------
+     *     label, consequence : str
+     *         What it is called, and what follows from it.
+     *     changes : mapping
+     *         The job's fields to set.
+     *     chosen, proposed : bool
+     *         Whether the job stands so, and whether it is recommended.
+     *     group, use : str
+     *         Where it stands in a longer list, and what it is for.
+     *     each : mapping
+     *         Fields to set on every design besides.
+     *     question : PhraseQuestion or None
+     *         What must be answered before it is set.
      */
     Choice: {
       /** Changes */
@@ -4829,9 +4855,20 @@ export interface components {
     };
     /**
      * CoverSpec
-     * @description What lies over the print: a laminate of `um`, which always comes before the cut, or so many `coats` (None: as the
-     *     label says, or as is usual). `product` is the maker's own name of it, `look` how its face looks (None: nobody said).
-     *     On a job as it is made `um` is 0: the film is part of the face by then.
+     * @description What lies over the print.
+     *
+     *     Parameters
+     *     ----------
+     *     kind, when : CoverKind, CoverWhen
+     *         A laminate or coats, and whether it comes before or after the cut; a laminate always comes before.
+     *     um : float
+     *         The laminate's thickness, µm; 0 on a job as it is made, where the film is part of the face.
+     *     coats : int or None
+     *         How many; None as the label says, or as is usual.
+     *     product : str
+     *         The maker's own name of it.
+     *     look : Sheen or None
+     *         How its face looks; None where nobody said.
      */
     CoverSpec: {
       /** Coats */
@@ -6029,6 +6066,15 @@ export interface components {
     /**
      * FreeBox
      * @description A light box kept free for handwriting.
+     *
+     *     Parameters
+     *     ----------
+     *     x_mm, y_mm : float
+     *         Its top left corner on the base.
+     *     width_mm, height_mm : float
+     *         Its size.
+     *     colour : str
+     *         #RRGGBB.
      */
     FreeBox: {
       /**
@@ -6487,11 +6533,42 @@ export interface components {
     };
     /**
      * JobDocument
-     * @description A job as it is kept. `last_number` is the greatest number that a design of this job ever had: a number is never
-     *     given to another design. `border` is the edge of designs that come in, None as is usual for their stock. `meant` are
-     *     the codes of findings that were answered and are about no design, `meant_by_new` those that were answered for all
-     *     designs, and so for each that comes in. `on_base` says whether art that comes in with a border of its own is cut on
-     *     it: None where that is certain, True also where it may be one, False never.
+     * @description A job as it is kept.
+     *
+     *     Parameters
+     *     ----------
+     *     title, customer : str
+     *         What it is called, and for whom it is made.
+     *     paper, printer_id, cutter_id : Paper, int, int
+     *         The sheet and the machines.
+     *     stock, plain, stock_colour : str, bool, str or None
+     *         The stock's key, whether it is cut without a print, and of which colour it is.
+     *     purpose, from_inside : Purpose, bool
+     *         What it is for, and whether it is seen through the pane that it sticks to.
+     *     copies : int
+     *         How often every sheet is made.
+     *     room_light : Light
+     *         In which light the marks are read.
+     *     job_line : bool
+     *         Whether the job's name is printed on the sheet.
+     *     passes, set_then : int or None, tuple
+     *         Passes that its maker wants, and what the cutter was really set to.
+     *     marks, packing, finish : MarksSpec, PackingSpec, FinishSpec
+     *         How it is marked, laid and finished.
+     *     target, products, shrink : Target or None, tuple of ProductSpec, ShrinkSpec or None
+     *         What it goes on, what is made of it, and how it shrinks.
+     *     items, last_number : tuple of ItemSpec, int
+     *         Its designs, and the greatest number that any design of it ever had: a number is never given twice.
+     *     held : tuple of Sheet
+     *         Pieces that lie where they are.
+     *     border : EdgeSpec or None
+     *         The edge of designs that come in; None as is usual for their stock.
+     *     meant, meant_by_new : tuple of str
+     *         Codes of findings that were answered and are about no design, and of those answered for all designs, so for each
+     *         that comes in.
+     *     on_base : bool or None
+     *         Whether art that comes in with a border of its own is cut on it: None where that is certain, True also where it
+     *         may be a border, False never.
      */
     JobDocument: {
       border?: components['schemas']['EdgeSpec'] | null;
@@ -6640,6 +6717,19 @@ export interface components {
     /**
      * JobState
      * @description A job with its place in its history.
+     *
+     *     Parameters
+     *     ----------
+     *     id : int
+     *         Its number.
+     *     document : JobDocument
+     *         How it stands.
+     *     changed_at, handed_off_at : datetime, datetime or None
+     *         When it was last changed, and last handed off.
+     *     undo, redo : str or None
+     *         What would be undone and done again; None where nothing is.
+     *     play : int or None
+     *         The lesson's play that it belongs to.
      */
     JobState: {
       /**
@@ -6661,8 +6751,24 @@ export interface components {
     };
     /**
      * JobSummary
-     * @description A job in the list: how many pieces of how many designs, what those are called and their art, the stock, and how
-     *     its last sheet came out, where whoever lists it knows.
+     * @description A job in the list.
+     *
+     *     Parameters
+     *     ----------
+     *     id, title, customer : int, str, str
+     *         Its number, what it is called, and for whom it is made.
+     *     pieces, designs : int
+     *         How many there are.
+     *     stock, stock_key : str
+     *         The stock's name and its key.
+     *     changed_at, handed_off_at, archived_at : datetime, or None
+     *         When it was last changed, last handed off, and put away.
+     *     arts, names : tuple of str
+     *         Keys of its designs' art, and what the designs are called.
+     *     is_template : bool
+     *         Whether jobs are begun from it.
+     *     last_run : str or None
+     *         How its last sheet came out, where whoever lists it knows.
      */
     JobSummary: {
       /** Archived At */
@@ -7032,9 +7138,18 @@ export interface components {
     };
     /**
      * LoggedMiss
-     * @description How far off one piece was cut, right and down positive, mm. `run` tells pieces of one sheet from those of
-     *     others. Pieces that came out well were not measured: `within_mm` is what no piece that looks good is off by, and
-     *     `pieces` how many those were.
+     * @description How far off a piece was cut, or that pieces were not visibly off.
+     *
+     *     Parameters
+     *     ----------
+     *     dx_mm, dy_mm : float
+     *         Right and down.
+     *     run : int or None
+     *         The same for all pieces of one sheet.
+     *     within_mm : float or None
+     *         For pieces that came out well and were not measured: what no piece that looks good is off by.
+     *     pieces : int
+     *         How many pieces those were; 1 for a measured piece.
      */
     LoggedMiss: {
       /** Dx Mm */
@@ -7190,8 +7305,22 @@ export interface components {
     };
     /**
      * MarksSpec
-     * @description `inset` is from the paper's edge to the mark's outer rim; `clear` stays unprinted round it. `remedies` are what
-     *     was done so that the marks are read.
+     * @description The registration marks of a sheet.
+     *
+     *     Parameters
+     *     ----------
+     *     family : str
+     *         Which kind of mark, a key of the families.
+     *     count : int
+     *         3 or 4.
+     *     size_mm, stroke_mm : float
+     *         How large a mark is, and how wide its lines are.
+     *     inset_mm : float
+     *         From the paper's edge to the mark's outer rim.
+     *     clear_mm : float
+     *         How much round it stays unprinted.
+     *     remedies : tuple of Remedy
+     *         What was done so that the marks are read.
      */
     MarksSpec: {
       /**
@@ -7244,7 +7373,16 @@ export interface components {
     };
     /**
      * MatIn
-     * @description `loads` since it was washed last, `washings` in its life; `lint` lies on it, `taped` is its rim.
+     * @description A mat as its maker tells of it.
+     *
+     *     Parameters
+     *     ----------
+     *     tack : Tack
+     *         How strongly it holds.
+     *     loads, washings : int
+     *         Loads since it was last washed, and washings in its life.
+     *     lint, taped : bool
+     *         Whether lint lies on it, and whether its rim is taped.
      */
     MatIn: {
       /**
@@ -7364,9 +7502,22 @@ export interface components {
     };
     /**
      * NamedSetting
-     * @description One setting. `pressures` are those it can be taken with, none where it has no such choice; `gentler_than` names
-     *     settings that press at least as hard; `passes` is how often it goes over the line by itself; `blade` the one that
-     *     the machine asks for.
+     * @description A setting of the machine's own list.
+     *
+     *     Parameters
+     *     ----------
+     *     name : str
+     *         What the machine calls it.
+     *     pressures : tuple of Pressure
+     *         What can be chosen with it; empty where it has no such choice.
+     *     gentler_than : tuple of str
+     *         Names of settings that press at least as hard.
+     *     passes : int
+     *         How often it goes over the line by itself.
+     *     blade : Blade or None
+     *         The blade that the machine asks for.
+     *     seen : tuple of SettingSeen
+     *         What it did.
      */
     NamedSetting: {
       blade?: components['schemas']['Blade'] | null;
@@ -7448,7 +7599,18 @@ export interface components {
     };
     /**
      * NewStock
-     * @description A stock that nobody has cut yet: its face as it was measured, or its weight in g/m² or in pounds of a basis.
+     * @description A stock that nobody has cut yet, with what is known of its thickness.
+     *
+     *     Parameters
+     *     ----------
+     *     name, stock_class : str, StockClass
+     *         What it is called, and what kind of material it is.
+     *     face_um, backing_um : float or None
+     *         Thickness as it was measured, µm.
+     *     grams_m2 : float or None
+     *         Weight, g/m².
+     *     pounds, basis : float, str, or None
+     *         Weight in pounds of a basis.
      */
     NewStock: {
       /** Backing Um */
@@ -7685,7 +7847,20 @@ export interface components {
     };
     /**
      * PackingSpec
-     * @description `mode` is how pieces share sheets; `fill` asks for extra copies of what is wished for in what space is left.
+     * @description How pieces are to lie.
+     *
+     *     Parameters
+     *     ----------
+     *     gap_mm : float
+     *         Least distance between edges.
+     *     turn : Turn
+     *         How pieces may lie.
+     *     max_sheets : int or None
+     *         The most sheets; None for as many as it takes.
+     *     mode : str
+     *         How designs share sheets, a key of the modes.
+     *     fill : bool
+     *         Whether room that is left is filled with further copies of what is wished for.
      */
     PackingSpec: {
       /**
@@ -7724,8 +7899,18 @@ export interface components {
     PageBox: 'sheet' | 'centred' | 'left' | 'right';
     /**
      * Paper
-     * @description A sheet's size. `spent` is what is gone of the first one, where it was used before, and so are the shapes in
-     *     `gone`; round these `margin_mm` are kept, since no printer draws a sheet in twice alike.
+     * @description A sheet's size, and what is gone of the first one where it was used before.
+     *
+     *     Parameters
+     *     ----------
+     *     width_mm, height_mm : float
+     *         The size.
+     *     spent : Spent or None
+     *         The strip of the first sheet that is gone.
+     *     gone : tuple of Gone
+     *         Shapes that are gone of it.
+     *     margin_mm : float
+     *         What is kept clear round these, since no printer draws a sheet in twice alike.
      */
     Paper: {
       /**
@@ -8017,9 +8202,18 @@ export interface components {
     };
     /**
      * Placement
-     * @description X = x + u·cos t − v·sin t, Y = y + u·sin t + v·cos t; `turn_deg` is clockwise on screen.
+     * @description Where a piece lies: X = x + u·cos t − v·sin t, Y = y + u·sin t + v·cos t, with (u, v) in the item frame.
      *
-     *     `item` is the number of its design; `pin` says how firmly the piece lies there.
+     *     Parameters
+     *     ----------
+     *     item : int
+     *         The design's number.
+     *     x_mm, y_mm : float
+     *         Where the item frame's origin lies on the sheet.
+     *     turn_deg : float
+     *         t, clockwise on screen.
+     *     pin : Pin
+     *         How firmly the piece lies there.
      */
     Placement: {
       /** Item */
@@ -8128,8 +8322,24 @@ export interface components {
     };
     /**
      * PlayStep
-     * @description One move and what came of it: what it found, in a sentence (`told`), the pictures there are of it (`shows`), and
-     *     the sheets that it made. `sheets_used`, `minutes_used` and `good` are those of the play after it.
+     * @description A move that was made, and what came of it.
+     *
+     *     Parameters
+     *     ----------
+     *     code, text : str
+     *         The move's code, and what it is in words.
+     *     kind : MoveKind
+     *         What kind of move it is.
+     *     minutes, sheets : float, int
+     *         What it took.
+     *     told : str
+     *         What it found, in a sentence.
+     *     shows : tuple of LookPicture
+     *         The pictures there are of it.
+     *     made : tuple of MadeSheet
+     *         The sheets that it made.
+     *     sheets_used, minutes_used, good : int, float, int
+     *         The play's sheets, minutes and good pieces after it.
      */
     PlayStep: {
       /** Code */
@@ -8235,9 +8445,20 @@ export interface components {
     };
     /**
      * PressFilm
-     * @description What a stock that is pressed on cloth holds on, as its package says: its `fibres`, those that it is `not_for`,
-     *     whether it shows on `pale_only` cloth, whether it is itself `pale` (dye wanders into it), whether it is peeled cold,
-     *     and how many presses it takes. Two films of one class differ.
+     * @description What a stock for cloth holds on, as its package says; two films of one class differ.
+     *
+     *     Parameters
+     *     ----------
+     *     fibres, not_for : tuple of Fibre
+     *         The cloth that it is for, and the cloth that it is not for.
+     *     pale_only : bool
+     *         Whether it shows on pale cloth only.
+     *     pale : bool
+     *         Whether it is pale itself, so that dye wanders into it.
+     *     cold_peel : bool
+     *         Whether its carrier is peeled cold.
+     *     presses : int
+     *         How many presses it takes.
      */
     PressFilm: {
       /**
@@ -8281,9 +8502,20 @@ export interface components {
     };
     /**
      * PressSpec
-     * @description What the label of a heat product says of its press: its time, what that is for (None: nobody has read it yet),
-     *     whether the carrier is peeled `cold` (None: as this stock usually is) and after how long, whether it wants a second
-     *     press (`twice`) and how long that takes.
+     * @description What the label of a heat product says of its press.
+     *
+     *     Parameters
+     *     ----------
+     *     time_for : TimeFor or None
+     *         What the time is for; None where nobody has read the label yet.
+     *     seconds : float or None
+     *         The press's time.
+     *     cold : bool or None
+     *         Whether the carrier is peeled cold; None as is usual for this stock.
+     *     peel_after_s : float or None
+     *         How long after the press it is peeled.
+     *     second_s, twice : float or None, bool
+     *         How long a second press takes, and whether it is wanted.
      */
     PressSpec: {
       /** Cold */
@@ -8543,8 +8775,20 @@ export interface components {
     };
     /**
      * ProductSpec
-     * @description One kind of product: the numbers of the designs that one of it takes, one print of each, how many are made, the
-     *     blank that they go on with its price, and its parts.
+     * @description One kind of product.
+     *
+     *     Parameters
+     *     ----------
+     *     name : str
+     *         What it is called.
+     *     items : tuple of int
+     *         Numbers of the designs that go on it, a print of each.
+     *     quantity : int
+     *         How many are made.
+     *     blank, blank_price : str, float
+     *         What the designs go on, and its price.
+     *     parts : tuple of ProductPart
+     *         What else is in it.
      */
     ProductSpec: {
       /**
@@ -8574,8 +8818,20 @@ export interface components {
     };
     /**
      * Program
-     * @description The facts; `mirrors` says that it can mirror by itself, `finds_holes` that it cuts holes and not only the
-     *     outside, `tell_tale` that a test drop rides along in its pictures. `calibrated` is in order of time.
+     * @description What is known of the program that drives a cutter; None where nobody has looked.
+     *
+     *     Parameters
+     *     ----------
+     *     marks, bleed : ProgramMarks or None, ProgramBleed or None
+     *         The marks that it draws itself, and the bleed that it adds.
+     *     mirrors : bool or None
+     *         Whether it can mirror.
+     *     finds_holes : bool or None
+     *         Whether it cuts holes, and not only the outside.
+     *     tell_tale : bool or None
+     *         Whether a test drop rides along in its pictures.
+     *     calibrated : tuple of ProgramCalibration
+     *         How it was set right, in order of time.
      */
     Program: {
       bleed?: components['schemas']['ProgramBleed'] | null;
@@ -9563,8 +9819,20 @@ export interface components {
     };
     /**
      * SettingSeen
-     * @description What a setting did: on which stock, how that was cut, what it looked like, with which blade and how worn that was
-     *     (metres times abrasion). What is told in order is kept in order.
+     * @description What a setting did; outcomes are kept in the order in which they were told.
+     *
+     *     Parameters
+     *     ----------
+     *     stock, cut : Stock, Cut
+     *         On what, and how that was cut.
+     *     outcome : Outcome
+     *         What it looked like.
+     *     pressure, passes : Pressure or None, int
+     *         What was chosen with it, and how often it went over the line.
+     *     metres : float
+     *         How worn the blade was, metres times abrasion.
+     *     blade : Blade
+     *         Which blade it was.
      */
     SettingSeen: {
       /** @default 45 */
@@ -9876,6 +10144,15 @@ export interface components {
     /**
      * Source
      * @description A design that could fill the job's sheets.
+     *
+     *     Parameters
+     *     ----------
+     *     job_id, job : int, str
+     *         The job it is of, and what that is called.
+     *     number, name, art : int, str, str
+     *         Its number there, what it is called, and the key of its art.
+     *     is_own : bool
+     *         Whether it is of the job itself.
      */
     Source: {
       /** Art */
@@ -10700,8 +10977,18 @@ export interface components {
     Urgency: 'now' | 'soon' | 'fine';
     /**
      * Usual
-     * @description What was answered; None is an answer left for later. `asked` is off once nothing is to be asked any more. `unit`
-     *     is what the workshop measures in, on every device that opens it.
+     * @description What a workshop usually does; None is an answer left for later.
+     *
+     *     Parameters
+     *     ----------
+     *     printer_id, cutter_id : int or None
+     *         The machines.
+     *     makes : Makes or None
+     *         What is made.
+     *     asked : bool
+     *         Off once nothing is to be asked any more.
+     *     unit : Unit or None
+     *         What the workshop measures in, on every device that opens it.
      */
     Usual: {
       /**
@@ -10780,8 +11067,18 @@ export interface components {
     };
     /**
      * WasSet
-     * @description What a cut was really set to: a force, or one of the machine's own settings with its pressure, and how many
-     *     passes.
+     * @description What a cut was really set to: a force, or a setting of the machine's own.
+     *
+     *     Parameters
+     *     ----------
+     *     cut : Cut
+     *         How deep it was meant to go.
+     *     passes : int
+     *         How often the blade went over the line.
+     *     force_gf : float or None
+     *         The pressure, gf.
+     *     setting, pressure : str, Pressure or None
+     *         The setting's name, and what was chosen with it.
      */
     WasSet: {
       cut: components['schemas']['Cut'];
@@ -10830,10 +11127,22 @@ export interface components {
     };
     /**
      * WrapSpec
-     * @description What a design goes round: its diameters at the upper and the lower rim, and the height along its wall, mm.
-     *     `up_mm` is how far the art's middle lies above the lower rim, along the wall (else half way); its ends lie
-     *     `overlap_mm` over each other where it goes all round, or that far apart where that is negative. `handle_mm` is kept
-     *     free for a handle, opposite the art's middle; where art is not `bent`, it is laid on a taper as flat as it is.
+     * @description What a design goes round.
+     *
+     *     Parameters
+     *     ----------
+     *     top_mm, bottom_mm : float
+     *         Diameters at the upper and the lower rim.
+     *     slant_mm : float
+     *         The height along the wall.
+     *     up_mm : float or None
+     *         How far the art's middle lies above the lower rim, along the wall; None for half way.
+     *     overlap_mm : float
+     *         How far its ends lie over each other where it goes all round; negative where they lie apart.
+     *     handle_mm : float
+     *         What is kept free for a handle, opposite the art's middle.
+     *     bent : bool
+     *         Whether art is bent for a taper, rather than laid on it flat.
      */
     WrapSpec: {
       /**

@@ -33,8 +33,9 @@ from vamper.core.finishing.targets import TARGETS
 from vamper.core.finishing.work import work_of
 from vamper.core.plan import Plan
 from vamper.core.values.art import Purpose
-from vamper.core.values.finish import Bar, BlankSpec, ClothSpec, HeatSpec, ShrinkSpec, TimeFor
+from vamper.core.values.finish import BlankSpec, ClothSpec, HeatSpec, TimeFor
 from vamper.core.values.lengths import mm, size_mm
+from vamper.core.values.shrink import Bar, ShrinkSpec
 from vamper.core.values.stock import Stock, StockClass
 from vamper.formats.svg_path import DECIMALS, closed_path, shape_path
 from vamper.services.brief.words import plural

@@ -42,9 +42,20 @@ MOST_HOLES = 100_000
 
 @dataclass(frozen=True, slots=True)
 class Tracing:
-    """The inked area in pixels: polygons with holes, largest first, and the area inside each one's rim.
+    """The inked area in pixels.
 
-    `polygons` is an array of shapely polygons, `areas_px2` and `boxes_px` (n, 4: left, top, right, bottom) go with it.
+    Parameters
+    ----------
+    polygons : array of shapely Polygon, shape (n,)
+        The inked parts with their holes, largest first.
+    areas_px2 : array, shape (n,)
+        The area inside each part's rim, holes included.
+    boxes_px : array, shape (n, 4)
+        Left, top, right and bottom of each part.
+    width_px, height_px : int
+        The picture's size.
+    opaque : bool
+        Whether the picture has no transparency, so that its light ground was taken for no ink.
     """
 
     polygons: npt.NDArray[np.object_]
@@ -59,7 +70,20 @@ class Tracing:
 class Outline:
     """The inked area in mm, item frame: origin at the top left of its box, y down.
 
-    `origin_px` is where that origin lies in the picture; `specks` and `pinholes` are what was left out.
+    Parameters
+    ----------
+    shape : MultiPolygon
+        The parts with their holes.
+    mm_per_px : float
+        The size of a pixel.
+    origin_px : (float, float)
+        Where the item frame's origin lies in the picture.
+    picture_px : (int, int)
+        The picture's width and height.
+    specks, pinholes : tuple of Polygon
+        Parts and holes that were too small and were left out.
+    opaque : bool
+        As in `Tracing`.
     """
 
     shape: MultiPolygon

@@ -55,7 +55,23 @@ class Drop:
 
 @dataclass(frozen=True, slots=True)
 class TestCut:
-    """Drops of one sheet in cutting order, in the frame of the sheet's files."""
+    """The test cuts of one sheet.
+
+    Parameters
+    ----------
+    paper : Paper
+        The sheet.
+    cut : Cut
+        How every drop is cut.
+    speed_mm_s : float
+        The blade's speed.
+    drops : tuple of Drop
+        In cutting order, in the frame of the sheet's files.
+    title : str
+        What stands on the sheet.
+    calibration : Calibration or None
+        How this cutter misses, where that was measured; the files allow for it.
+    """
 
     __test__ = False
 

@@ -35,8 +35,22 @@ TORN_ADVICE = (
 
 @dataclass(frozen=True, slots=True)
 class ForceProposal:
-    """A force and its passes: the chance of a clean cut at the first go, of one that is usable then, of a sheet that is
-    usable with a look before it is unloaded, and what the outcome is worth on average (`outlook`).
+    """A force with its passes, and what is to be expected of it.
+
+    Parameters
+    ----------
+    force_gf : float
+        The pressure, gf.
+    passes : int
+        How often the blade goes over every line.
+    chance : float
+        The chance of a clean cut at the first go.
+    at_first : float
+        The chance of a usable cut at the first go.
+    usable : float
+        The chance of a usable sheet where it is looked at before it is unloaded.
+    worth : float
+        What the outcome is worth on average, by `outlook`.
     """
 
     force_gf: float

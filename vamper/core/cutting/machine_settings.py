@@ -33,8 +33,20 @@ NOTHING_LEFT = (
 
 @dataclass(frozen=True, slots=True)
 class PlacedSetting:
-    """A setting at one of its pressures on the scale of force (gf), as it is believed, with the chance of a usable
-    sheet in so many passes as are proposed; `seen` is how often it was told of.
+    """A named setting at one of its pressures, placed on the scale of force.
+
+    Parameters
+    ----------
+    name : str
+        What the machine calls it.
+    pressure : Pressure or None
+        The pressure chosen with it; None where it has no such choice.
+    p5_gf, median_gf, p95_gf : float
+        The force that it is believed to press with, gf: the middle and the ends of nine tenths of it.
+    usable : float
+        The chance of a usable sheet in as many passes as are proposed.
+    seen : int
+        How many outcomes of it are known.
     """
 
     name: str

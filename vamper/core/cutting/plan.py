@@ -33,10 +33,24 @@ MARKS_SECONDS = 15.0
 
 @dataclass(frozen=True, slots=True)
 class CutLoop:
-    """One closed run of the blade: points of shape (n, 2) in the sheet frame, the first not repeated.
+    """One closed run of the blade.
 
-    `placement` is the piece's place on its sheet, from 0; `tabs` are bridges that stay; `radius_mm` is its tightest
-    bend.
+    Parameters
+    ----------
+    item : int
+        The design's number.
+    cut : Cut
+        How deep it goes.
+    points : array, shape (n, 2)
+        mm in the sheet frame; the first point is not repeated.
+    is_hole : bool
+        Whether it is the rim of a hole.
+    placement : int
+        The piece's place on its sheet, from 0.
+    tabs : Tabs or None
+        The bridges that stay.
+    radius_mm : float
+        Its tightest bend.
     """
 
     item: int

@@ -52,12 +52,15 @@ class SettingsPosterior:
     Parameters
     ----------
     nodes : tuple of SettingNode
+        Each setting at each of its pressures.
     ln_force : Floats
         The scale (C,) of ln gf.
     hardness, weight : Floats
         Hardnesses (K,) of the stock in gf/µm, and how much is believed of each once the settings have had their say.
     shares : Floats
         The distribution of each node over the scale at each hardness, shape (K, N, C).
+    belief, blades : HardnessBelief, tuple of Blade
+        What was believed of the stock before, and the blade that each node cuts with.
     """
 
     nodes: tuple[SettingNode, ...]

@@ -34,11 +34,22 @@ _TOLERATED = 0.75
 
 @dataclass(frozen=True, slots=True)
 class EdgeFacts:
-    """What was seen along one edge that is dear to compute: its thin strips and slots, and what would cure them.
+    """What was seen along an edge, where seeing it takes long: thin strips and slots, and what would cure them.
 
-    `cure_mm` is the gentlest border and smoothing tried that leaves no thin place, `growth` the least growth of a bare
-    outline; None where none of those tried does. `holding_mm` is the widest neck that a bare outline
-    has everywhere. `loose_is_thin` says that parts which are tied would be thin by themselves.
+    Parameters
+    ----------
+    neck_mm : float
+        Width of the thinnest strip looked for.
+    necks, slots : tuple of Polygon
+        The thin strips of the piece, and of what lies between its parts.
+    cure_mm : (float, float) or None
+        The gentlest border and smoothing tried that leave no thin place; None where no trial did.
+    holding_mm : float or None
+        The widest neck that a bare outline has everywhere.
+    growth : float or None
+        How many times larger a bare outline must at least be to have no thin place.
+    loose_is_thin : bool
+        Whether tied parts would be thin if they were cut by themselves.
     """
 
     neck_mm: float

@@ -21,9 +21,18 @@ SLIDERS_MM = {"smooth_mm": 10.0, "corner_mm": 20.0, "fillet_mm": 10.0}
 class Derived:
     """An edge as its kind makes it, with what was done on the way.
 
-    `tied` counts the parts that joining held together, `bridges` its own ties, `apart` the parts that there would be
-    without it; `filled` are the holes that filling closed, `closed` those that were to be kept but are narrower than
-    the border. `deepest_mm` is set where an inset left nothing.
+    Parameters
+    ----------
+    shape : shapely geometry
+        The edge, mm, item frame.
+    tied, apart : int
+        Parts that joining held together, and parts that there would be without it.
+    bridges : tuple of Polygon
+        The ties that joining added.
+    filled, closed : tuple of Polygon
+        Holes that filling closed, and holes that were to be kept but are narrower than the border.
+    deepest_mm : float or None
+        How far in an inset could go, where it left nothing.
     """
 
     shape: BaseGeometry
@@ -41,6 +50,8 @@ class EdgeKind:
 
     Parameters
     ----------
+    key, place : str, int
+        Its code, and where it stands in a list of all kinds.
     phrase, hint : str
         What it is called in a sentence, and one line on what it does.
     derive : callable

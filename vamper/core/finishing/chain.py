@@ -15,10 +15,10 @@ from vamper.core.finishing.chain_facts import FACT_NAMES, ChainFacts, facts_of
 from vamper.core.finishing.dangers import HEATS, Act
 from vamper.core.finishing.goes_on import name_of
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import WrapSpec
 from vamper.core.values.job import Job
 from vamper.core.values.lengths import figure
 from vamper.core.values.tables import row, table
+from vamper.core.values.wrap import WrapSpec
 
 _TABLE = table(__package__, "chain.toml")
 _FIGURES = _TABLE["figures"]

@@ -62,7 +62,21 @@ class Trait(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Danger:
-    """One danger: by which acts, on what, of which classes of stock; None where that does not matter."""
+    """One danger, and where it arises; None where a condition does not matter.
+
+    Parameters
+    ----------
+    key, caution : str
+        Its code, and the sentence that is shown.
+    does : frozenset of Act
+        The acts that bring it on.
+    on : Trait or None
+        What the act is done to.
+    of : frozenset of StockClass or None
+        The kinds of stock that it concerns.
+    by_hand : bool or None
+        Whether the act is done by hand.
+    """
 
     key: str
     caution: str

@@ -28,9 +28,20 @@ MOST_PAGES = 60
 
 @dataclass(frozen=True, slots=True)
 class Ghost:
-    """One piece to be placed: its rings (mm, y down), its name with its number, and its measures. `level` and `axis`
-    are lines (n, 2) that come to lie level and upright; on what was bent for a cup they are an arc and a spoke.
-    `slits` are cut in its mask.
+    """A piece to be placed, as it is drawn for the bench.
+
+    Parameters
+    ----------
+    name : str
+        Its design's name with the piece's number.
+    edge, drawing : tuple of array, shape (n, 2)
+        Rings of the piece and of its drawing, mm, y down.
+    level, axis : array, shape (n, 2)
+        Lines that come to lie level and upright; on a piece bent for a cup, an arc and a spoke.
+    measures : tuple of str
+        Its measures in words.
+    slits : tuple of array, shape (n, 2)
+        Lines to be cut in its mask.
     """
 
     name: str

@@ -23,11 +23,12 @@ from vamper.core.finishing.targets import TARGETS
 from vamper.core.finishing.work import wanted_coats, work_of
 from vamper.core.values.art import SizedOver
 from vamper.core.values.findings import Finding, Fix, FixTarget, Severity
-from vamper.core.values.finish import BlankSpec, CoverKind, SetWay, WrapSpec
+from vamper.core.values.finish import BlankSpec, CoverKind, SetWay
 from vamper.core.values.job import Job
 from vamper.core.values.lengths import mm, size_mm
 from vamper.core.values.printer import PrinterKind
 from vamper.core.values.stock import Ground, StockClass
+from vamper.core.values.wrap import WrapSpec
 
 # Ends nearer to each other than this are seen as one seam.
 _MEETS_MM = 1.0

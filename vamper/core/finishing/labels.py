@@ -19,8 +19,20 @@ _FAHRENHEIT, _FREEZES = 1.8, 32.0
 
 @dataclass(frozen=True, slots=True)
 class Label:
-    """A figure that the product's label must say, between `least` and `most`; `first` where nothing is begun before it
-    is known, `greatest` where it is a time that is never to be passed.
+    """A figure that only the product's label can say.
+
+    Parameters
+    ----------
+    key, name, unit : str
+        Its code, what it is called, and what it is measured in.
+    ask : str
+        The question that is asked for it.
+    least, most : float
+        What an answer must lie between.
+    first : bool
+        Whether nothing is begun before it is known.
+    greatest : bool
+        Whether it is a time that is never to be passed.
     """
 
     key: str

@@ -20,8 +20,8 @@ from shapely.geometry.base import BaseGeometry
 
 from vamper.core.art.bent import Bend
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import LEAST_AROUND_MM, Diameter, WrapSpec, too_short
 from vamper.core.values.geometry import Points, parts
+from vamper.core.values.wrap import LEAST_AROUND_MM, Diameter, WrapSpec, too_short
 
 Floats = npt.NDArray[np.float64]
 Height = TypeVar("Height", float, Floats)

@@ -6,7 +6,7 @@ area and deepens, so less of it is printed: a starter figure of 60 %, to be tune
 """
 
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import Bar, ShrinkSpec, not_shrunk
+from vamper.core.values.shrink import Bar, ShrinkSpec, not_shrunk
 
 
 def shrink_of(before: Bar, after: Bar) -> ShrinkSpec:

@@ -85,8 +85,22 @@ class BatchWork:
 
 @dataclass(frozen=True, slots=True)
 class WorkStep:
-    """One step of a batch: what it is in its chain, what is planned of it, how many minutes it takes at least, how
-    many of it there are, its cautions, and after how many seconds it must be over (None: no matter).
+    """One step of a batch.
+
+    Parameters
+    ----------
+    step : ChainStep
+        What it is in its chain.
+    timed : TimedStep
+        What is planned of it.
+    least : int
+        How many minutes it takes at least.
+    of : int
+        How often the batch does it.
+    cautions : tuple of str
+        What can hurt in it.
+    most_s : float or None
+        After how many seconds it must be over; None where it may last.
     """
 
     step: ChainStep

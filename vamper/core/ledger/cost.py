@@ -74,8 +74,22 @@ class MadeCounts:
 
 @dataclass(frozen=True, slots=True)
 class WorkTimes:
-    """What a job takes: sheets with the price of one, all else over all of them, minutes of hands; `good` is the share
-    of pieces that come out well.
+    """What a job takes.
+
+    Parameters
+    ----------
+    designs : tuple of MadeCounts
+        How many pieces of each design are made.
+    sheets : int
+        Sheets of its stock.
+    sheet_price : float
+        The price of a sheet.
+    took : Took
+        All else, over all sheets.
+    minutes : float
+        Time of hands.
+    good : float
+        The share of pieces that come out well, 0 to 1.
     """
 
     designs: tuple[MadeCounts, ...]

@@ -35,7 +35,23 @@ class RecipeKind(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class RecipeFor:
-    """What a recipe is for; `cut` and `blade` only where it is of a cut."""
+    """What a recipe is for.
+
+    Parameters
+    ----------
+    kind : RecipeKind
+        Whether it is of a print, of marks, of a cut or of a finish.
+    stock, stock_name : str
+        The stock's key, and its name.
+    machine : str
+        The printer, or the cutter.
+    simulated : bool
+        Whether its runs were dry.
+    cut : Cut or None
+        How deep the cut goes; None for other kinds.
+    blade : str
+        The cut's blade; empty for other kinds.
+    """
 
     kind: RecipeKind
     stock: str
@@ -57,8 +73,26 @@ class WorkingWay:
 
 @dataclass(frozen=True, slots=True)
 class Recipe:
-    """`way` is the one that was taken last, for a cut with its `setting`; `success`, `lately` and `runs` are those of
-    that way. `drifted` says that it has become worse, `better` names another way that went clearly better.
+    """What works on a stock: the way that was taken last, and how that has gone.
+
+    Parameters
+    ----------
+    what : RecipeFor
+        What it is for.
+    way : str
+        The way in words.
+    setting : UsedSetting or None
+        The way of a cut.
+    success, lately : Success
+        How this way came out, over all its runs and over the last of them.
+    drifted : bool
+        Whether it has become worse.
+    better : WorkingWay or None
+        Another way that went clearly better.
+    runs : tuple of int
+        Numbers of this way's runs.
+    pieces : int
+        How many pieces they made.
     """
 
     what: RecipeFor

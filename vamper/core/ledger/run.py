@@ -91,8 +91,24 @@ class SpoiltPiece:
 
 @dataclass(frozen=True, slots=True)
 class UsedSetting:
-    """What a cut was made with: a force, or a `setting` of the machine's own list with its pressure; neither where
-    nobody remembers.
+    """What a cut was made with: a force, or a setting of the machine's own list, or neither where nobody remembers.
+
+    Parameters
+    ----------
+    cut : Cut
+        How deep it was meant to go.
+    force_gf : float or None
+        The pressure, gf.
+    passes : int
+        How often the blade went over every line.
+    speed_mm_s : float
+        The blade's speed.
+    blade : str
+        Which blade it was.
+    setting : str
+        The machine's own name of the setting; empty where a force was set.
+    pressure : Pressure or None
+        What was chosen with that setting.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -115,8 +131,20 @@ Amount = Annotated[float, Ge(0), Le(1e6)]
 
 @dataclass(frozen=True, slots=True)
 class Took:
-    """What a run took beside its stock, on all its sheets: ml of ink, metres of a blade (times abrasion), m² of
-    laminate, coats of a sheet, and blanks.
+    """What a run took beside its stock, on all its sheets together.
+
+    Parameters
+    ----------
+    ink_ml : float
+        Ink.
+    metres : float
+        Metres of the blade's life: the length cut, times the stock's abrasion.
+    laminate_m2 : float
+        Laminate.
+    coats : float
+        Coats, each over one sheet.
+    blanks : float
+        Blanks that pieces went on.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

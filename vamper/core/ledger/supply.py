@@ -36,8 +36,20 @@ class Pack:
 
 @dataclass(frozen=True, slots=True)
 class OnShelf:
-    """A stock as it lies on the shelf: bought, spent and left, the price of a sheet, that of the newest pack, its
-    number, and the lot that its packs come from, the newest first.
+    """A stock as it lies on the shelf.
+
+    Parameters
+    ----------
+    stock : str
+        The stock's key.
+    bought, spent : int
+        Sheets.
+    sheet_price, pack_price : float
+        The price of a sheet, and of the newest pack.
+    newest_pack : int
+        The newest pack's number, 0 where none was bought.
+    lots : tuple of str
+        The lots of its packs, the newest first.
     """
 
     stock: str
@@ -123,7 +135,21 @@ def check_price(bought: Bought) -> None:
 
 @dataclass(frozen=True, slots=True)
 class Stored:
-    """A thing as it lies on the shelf, in its own unit, and what one of that cost the last time."""
+    """A supply as it lies on the shelf.
+
+    Parameters
+    ----------
+    thing : Thing
+        Which supply, and so its unit.
+    bought, spent : float
+        In that unit.
+    price : float
+        What one unit cost the last time.
+    newest : int
+        Number of the newest purchase, 0 where there is none.
+    name : str
+        What that purchase was called.
+    """
 
     thing: Thing
     bought: float

@@ -48,7 +48,9 @@ class ErrorBudget:
     centre_mm, half_mm : pair of float
         The middle of the marks, and how far they lie from it.
     marks : int
-        How many are looked for; 3 lacks the one at the bottom right, or, seen turned over, at the bottom left.
+        How many are looked for; with 3, one corner has none.
+    missing : pair of int
+        That corner, seen from the middle: 1 to the right and down, -1 to the left and up.
     bias_mm : pair of float
         The mean miss that is known.
     blend : pair of float

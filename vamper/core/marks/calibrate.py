@@ -68,8 +68,26 @@ class WorstResidual:
 
 @dataclass(frozen=True, slots=True)
 class CalibrationFit:
-    """The map and its parts in words. `residual_mm` is None where no reading is left to check the others by; `left_mm`
-    is what to reckon with, σ an axis: a few readings may agree by luck, so it is drawn towards how well an eye reads.
+    """How a cutter's frame lies on the print, fitted to readings.
+
+    Parameters
+    ----------
+    map : AffineMap
+        From where a cut is asked for to where it lands.
+    offset_mm : (float, float)
+        Right and down.
+    turn_deg : float
+        Clockwise on screen.
+    stretch : (float, float)
+        Along x and y, 1 where there is none.
+    shear_deg : float
+        How far x and y are from square.
+    residual_mm : float or None
+        Root mean square of what is left; None where no reading is left over to check the others.
+    left_mm : float
+        σ an axis to reckon with: few readings agree by luck, so it is drawn towards how well an eye reads.
+    worst : WorstResidual or None
+        The reading that fits worst.
     """
 
     map: AffineMap

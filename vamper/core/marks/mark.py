@@ -57,6 +57,8 @@ class MarkFamily:
 
     Parameters
     ----------
+    key, place : str, int
+        Its code, and where it stands in a list of all kinds.
     name, hint : str
         What it is called, and one line on what it looks like.
     draw : callable

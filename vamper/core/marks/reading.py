@@ -65,7 +65,23 @@ class ReadingCause(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Scene:
-    """What a sensor meets: everything that the model knows of."""
+    """What a sensor meets: all that the model of reading knows.
+
+    Parameters
+    ----------
+    sensor : Sensor
+        The cutter's eye.
+    room : float
+        The room's light, of the sensor's own.
+    face, ink : float
+        The light that the bare stock and the mark throw back, 0 to 1.
+    gloss : float
+        The stock's shine, matte 0 to glass 1.
+    stroke_mm, inset_mm : float
+        Width of the mark's lines; from the paper's edge to its outer rim.
+    surround : float
+        How much more light a white surround brings, as a share of the room's and the lamp's.
+    """
 
     sensor: Sensor
     room: float
@@ -132,8 +148,22 @@ class RemedyEffect:
 
 @dataclass(frozen=True, slots=True)
 class MarkReading:
-    """The chance that a sheet is read, moved by what runs said; of each of its marks by the model alone; what takes
-    most away from it, what helps, and how far runs moved it.
+    """The chance that a sheet's marks are read.
+
+    Parameters
+    ----------
+    scene : Scene
+        What the sensor meets.
+    chance : float
+        For all marks together, moved by what runs said.
+    marks : tuple of float
+        For each mark, by the model alone.
+    cause : ReadingCause
+        What takes most away from it.
+    remedies : tuple of RemedyEffect
+        What helps, and how far.
+    offsets : ReadingOffsets
+        How far runs moved the model.
     """
 
     scene: Scene

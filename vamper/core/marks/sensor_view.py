@@ -32,10 +32,24 @@ _BRIGHT_ROOM = 1.0
 
 @dataclass(frozen=True, slots=True)
 class SensorView:
-    """`picture` is square, 0 black to 1 white, its top left at (`left_mm`, `top_mm`) of the sheet, `side_mm` wide.
+    """What the sensor sees of a mark: a picture, and the level along a line across it.
 
-    The trace: `at_mm` along the line from `from_mm` to `to_mm`, the mean level there, one noisy pass, the σ of its
-    noise, and the level under which the mark is found; levels are in the light of the lamp in a bright room.
+    Parameters
+    ----------
+    picture : array, shape (n, n)
+        0 black to 1 white.
+    left_mm, top_mm, side_mm : float
+        The picture's top left corner on the sheet, and its side.
+    from_mm, to_mm : (float, float)
+        The line's ends on the sheet.
+    at_mm : array, shape (m,)
+        Places along the line.
+    mean, one_pass : array, shape (m,)
+        The mean level at each place and that of one noisy pass, in the light of the lamp in a bright room.
+    sigma : float
+        σ of the pass's noise.
+    threshold : float
+        The level under which the mark is found.
     """
 
     picture: Floats

@@ -88,7 +88,23 @@ class VernierScale:
 
 @dataclass(frozen=True, slots=True)
 class VernierSheet:
-    """What is printed, and the lines to cut: open ones (n, 2) and the check figure's disc, sheet frame."""
+    """The sheet that a cutter is calibrated by.
+
+    Parameters
+    ----------
+    paper : Paper
+        The sheet.
+    scales : tuple of VernierScale
+        Printed rulers that cut lines are read against.
+    drawing : Drawing
+        What is printed.
+    lines : tuple of array, shape (n, 2)
+        Open lines to cut, mm, sheet frame.
+    disc : array, shape (n, 2)
+        The rim of the check figure's disc, to be cut.
+    check_mm : (float, float)
+        The check figure's middle.
+    """
 
     paper: Paper
     scales: tuple[VernierScale, ...]

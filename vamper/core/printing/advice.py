@@ -63,7 +63,27 @@ class HeadTravel(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class PrintAdvice:
-    """What to choose, and what to expect; `source` says whose word the media preset is."""
+    """What to choose in the printer's dialog, and what to expect.
+
+    Parameters
+    ----------
+    media, quality, side, feed : str
+        The kind of paper, the quality, the side and the tray, in words.
+    head : HeadTravel
+        How the head is to travel.
+    dry_minutes : int
+        How long the print dries at least.
+    ink, look : str
+        Which ink, and how the print will look.
+    schools : tuple of PrintSchool
+        What makers do differently.
+    companion : str
+        What is needed beside it, where something is.
+    not_mirrored : str
+        Why it is not mirrored, where one would expect it.
+    source : str
+        Whose word the kind of paper is.
+    """
 
     media: str
     quality: str

@@ -24,8 +24,24 @@ class WhyNot(StrEnum):
 class Piece:
     """What packing needs to know of an item.
 
-    Its edge (item frame, mm), how many, how it is cut, its bleed, its turn rule (None: the job's), whether more copies
-    are wished for (1 first), and the colour of the sheets it must lie on (None: any).
+    Parameters
+    ----------
+    item : int
+        The design's number.
+    edge : MultiPolygon
+        mm, item frame.
+    quantity : int
+        How many are wanted.
+    cut : Cut
+        How it is cut.
+    bleed_mm : float
+        How far its ink reaches over the edge.
+    turn : Turn or None
+        How it may lie; None as the job says.
+    fill_priority : int or None
+        Whether further copies are wished for, 1 first.
+    sheet_colour : str or None
+        The colour of the sheets that it must lie on; None for any.
     """
 
     item: int

@@ -13,15 +13,8 @@ from functools import cache
 import numpy as np
 
 from vamper.core.trainer.lesson import Lesson, LessonMove, MoveKind
-from vamper.core.trainer.play import (
-    LessonBench,
-    LessonPlay,
-    LessonWorld,
-    PlayStep,
-    after_move,
-    chance_uncared,
-    world_after,
-)
+from vamper.core.trainer.play import LessonBench, LessonPlay, PlayStep, after_move, chance_uncared
+from vamper.core.trainer.world import LessonWorld, world_after
 
 _SHEET, _FINE = 1000.0, 3.0
 # A plan has so many moves between two sheets at most, and so many sheets.

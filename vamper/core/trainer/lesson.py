@@ -45,12 +45,18 @@ class LessonMove:
 
     Parameters
     ----------
+    code, kind, text : str, MoveKind, str
+        Its code, what kind of move it is, and what it is in words.
+    often : bool
+        Whether it may be made more than once.
     minutes, sheets : float, int
         What it takes; a move that makes sheets with `all_left` takes all that are left.
     check : str
         The check of the network of causes that it is, for one that looks.
-    yes, no, yes_for :
+    yes, no, yes_for : str, str, tuple of str
         What is seen, where the network has no such check; yes for these causes.
+    shows : LookPicture or None
+        The picture that it shows.
     remedies : tuple of str
         Remedies of the twin that it takes.
     breaks : tuple of FaultKey
@@ -92,8 +98,20 @@ class LessonMove:
 
 @dataclass(frozen=True, slots=True)
 class CareNeed:
-    """What the work after the cut asks for: a quantity of at least or at most so much, else a share of the pieces is
-    spoiled. Sheets differ: `spread` is σ of the limit's logarithm. The figures are assumptions, near what labels say.
+    """What the work after the cut asks for, else something is spoilt; figures are assumptions, near what labels say.
+
+    Parameters
+    ----------
+    spoils : str
+        The code of what goes wrong.
+    quantity : str
+        What is measured.
+    at_least, at_most : float or None
+        The limits of it, in its own unit.
+    spread : float
+        σ of the limit's logarithm, since sheets differ.
+    share : float
+        The share of pieces that is spoilt, 0 to 1.
     """
 
     spoils: str
@@ -132,10 +150,16 @@ class Lesson:
 
     Parameters
     ----------
+    key, title, station : str, str, Station
+        Its code, what it is called, and the station that it is of.
     aim, told, keep : str
         The order, what has happened so far, and the sentence to keep.
     sheets, minutes, pieces : int
         What there is to use up, and how many good pieces are asked for.
+    might, moves, hints : tuple of Possibility, tuple of LessonMove, tuple of str
+        What may be the matter, what the learner may do, and what is said when they ask.
+    wanted, hidden : WantedPiece, str
+        How a good piece must be, and what was the matter, where the possibility's own words do not say it.
     seen, facts : tuple of str
         Symptoms and facts, in the network's codes, with which the diagnosis begins.
     job : mapping

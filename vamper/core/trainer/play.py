@@ -8,7 +8,7 @@ spoiled: it lies there, and is loaded again by the next move that makes one, unl
 
 from collections import Counter
 from collections.abc import Hashable, Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Any, Protocol
 
@@ -18,9 +18,9 @@ import numpy.typing as npt
 from vamper.core.ledger.diagnosis import Seen, diagnose
 from vamper.core.trainer.lesson import ASK, Lesson, LessonMove, LookPicture, MoveKind
 from vamper.core.trainer.made_sheet import MadeSheet, spoilt_pieces
+from vamper.core.trainer.world import LessonWorld, world_after
 from vamper.core.twin.simulate import SPOILINGS, Spoiling
 from vamper.core.values.findings import BadInput
-from vamper.core.values.twin import FaultKey
 
 # So many runs of each sheet are known to a lesson.
 RUNS = 200
@@ -29,20 +29,6 @@ _LOAD_AGAIN = 0.4
 _MOST_LIKELY = 3
 _AS_IT_COMES = LessonMove("first", MoveKind.MAKE, "", 0, 1)
 BORDER_HOLE, LETTERS_LOOSE = "border-hole", "letters-loose"
-
-
-@dataclass(frozen=True)
-class LessonWorld:
-    """How things stand after some moves: fields of the job that were changed, remedies in the order in which they were
-    taken, what was broken, and the quantities of the work after the cut. `document` is the learner's own job, where
-    they work on one: what was changed is in it.
-    """
-
-    job: Mapping[str, Any] = field(default_factory=dict)
-    remedies: tuple[str, ...] = ()
-    broken: tuple[FaultKey, ...] = ()
-    quantities: Mapping[str, float] = field(default_factory=dict)
-    document: Hashable = None
 
 
 @dataclass(frozen=True)
@@ -87,8 +73,24 @@ class OfferedMove:
 
 @dataclass(frozen=True, slots=True)
 class PlayStep:
-    """One move and what came of it: what it found, in a sentence (`told`), the pictures there are of it (`shows`), and
-    the sheets that it made. `sheets_used`, `minutes_used` and `good` are those of the play after it.
+    """A move that was made, and what came of it.
+
+    Parameters
+    ----------
+    code, text : str
+        The move's code, and what it is in words.
+    kind : MoveKind
+        What kind of move it is.
+    minutes, sheets : float, int
+        What it took.
+    told : str
+        What it found, in a sentence.
+    shows : tuple of LookPicture
+        The pictures there are of it.
+    made : tuple of MadeSheet
+        The sheets that it made.
+    sheets_used, minutes_used, good : int, float, int
+        The play's sheets, minutes and good pieces after it.
     """
 
     code: str
@@ -115,8 +117,24 @@ class PlayEnd(StrEnum):
 
 @dataclass(frozen=True)
 class LessonPlay:
-    """A play so far. `lies_printed` is how the sheet was printed that lies there unread, `count` how many were printed,
-    `document` the learner's own job, where they work on one.
+    """A play so far.
+
+    Parameters
+    ----------
+    lesson : Lesson
+        What is played.
+    seed : int
+        Of its random draws.
+    steps, taken : tuple of PlayStep, tuple of LessonMove
+        What came of each move, and the moves themselves.
+    lies_printed : hashable
+        How the sheet was printed that lies there unread; None where none lies there.
+    count : int
+        How many sheets were printed.
+    document : hashable
+        The learner's own job, where they work on it.
+    given_up : bool
+        Whether the learner has asked for the answer.
     """
 
     lesson: Lesson
@@ -193,22 +211,6 @@ class LessonPlay:
             or one.kind is MoveKind.MAKE
             or (done[one.code] < hints if one.kind is MoveKind.HINT else not done[one.code])
         )
-
-
-def world_after(lesson: Lesson, taken: Sequence[LessonMove]) -> LessonWorld:
-    """How things stand after some moves of a lesson."""
-    job, remedies, broken = dict[str, Any](), list[str](), list[FaultKey]()
-    quantities = dict(lesson.start)
-    for move in taken:
-        for path, value in move.job.items():
-            # What is a list is added to: one remedy does not undo another.
-            job[path] = [*job.get(path, ()), *value] if isinstance(value, list) else value
-        remedies += [one for one in move.remedies if one not in remedies]
-        broken += [one for one in move.breaks if one not in broken]
-        quantities |= move.sets
-        for name, more in move.adds.items():
-            quantities[name] = quantities.get(name, 0.0) + more
-    return LessonWorld(job, tuple(remedies), tuple(broken), quantities)
 
 
 def first_sheet(play: LessonPlay, bench: LessonBench) -> MadeSheet:

@@ -62,9 +62,22 @@ class TwinPrinter:
 
 @dataclass(frozen=True, slots=True)
 class TwinSensor:
-    """The sensor and the light of the room; `read_mm` (σ an axis) is how far off a sheet's marks are read. `covered`
-    marks lie under something that shines; `remedies` were taken beside those of the job. It looks within `search_mm` of
-    where a mark should be.
+    """The twin's sensor, in the light of its room.
+
+    Parameters
+    ----------
+    sensor : Sensor
+        The cutter's eye.
+    room : Light
+        The room's light.
+    read_mm : float
+        How far off a sheet's marks are read, σ an axis.
+    covered : int
+        How many marks lie under something that shines.
+    remedies : tuple of Remedy
+        What was done for the marks beside what the job says.
+    search_mm : float
+        How far from where a mark should be it is looked for.
     """
 
     sensor: AnySensor

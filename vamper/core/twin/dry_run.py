@@ -16,7 +16,21 @@ NINETEEN = 95.0
 
 @dataclass(frozen=True, slots=True)
 class PieceOutcome:
-    """One piece; `sheet` and `placement` count from 0. `miss_p95_mm` is None where no run was read."""
+    """What came of one piece in all runs.
+
+    Parameters
+    ----------
+    sheet, placement : int
+        Its sheet and its place on it, from 0.
+    item : int
+        The design's number.
+    miss_p95_mm : float or None
+        In 19 of 20 runs it is cut no further off; None where no run was read.
+    bitten, cut_clean, good : float
+        Shares of runs in which the cut bites into ink, in which it is clean, and in which the piece is good.
+    causes : tuple of (Spoiling, float)
+        What spoils it, each with its share of runs.
+    """
 
     sheet: int
     placement: int
@@ -38,7 +52,25 @@ class CauseShare:
 
 @dataclass(frozen=True, slots=True)
 class DryRun:
-    """What came of all runs of all sheets; `items` are the numbers of all designs."""
+    """What came of all runs of all sheets.
+
+    Parameters
+    ----------
+    runs : int
+        How many there were.
+    items : tuple of int
+        The numbers of all designs.
+    marks_read, sheet_good : float
+        Shares of runs in which marks are read, and in which a whole sheet is good.
+    pieces : tuple of PieceOutcome
+        Every piece of every sheet.
+    causes : tuple of CauseShare
+        What spoils pieces, with its share.
+    pieces_good_mean : float
+        How many pieces are good on average.
+    miss_p50_mm, miss_p95_mm : float or None
+        How far off pieces are cut at most in half of the runs, and in 19 of 20; None where no run was read.
+    """
 
     runs: int
     items: tuple[int, ...]

@@ -24,8 +24,22 @@ _GROUND = (58, 74, 96)
 
 @dataclass(frozen=True, slots=True)
 class Camera:
-    """How a picture is taken: how far the camera leans (`tilt_deg`, towards `towards_deg`), how the sheet lies in the
-    picture, how much of the picture it fills, how uneven the light is (0..1), and σ of the noise in grey values.
+    """How a picture is taken.
+
+    Parameters
+    ----------
+    tilt_deg, towards_deg : float
+        How far the camera leans, and which way.
+    turn_deg : float
+        How the sheet lies in the picture.
+    fills : float
+        How much of the picture the sheet fills, 0 to 1.
+    uneven : float
+        How uneven the light is, 0 to 1.
+    warmth : float
+        How yellow the light is, 0 to 1.
+    noise : float
+        σ in grey values of 255.
     """
 
     tilt_deg: float = 0.0

@@ -64,7 +64,10 @@ class PieceFacts:
         With the strokes that cut it.
     last : float
         The share of all strokes after which it is done.
-    force_gf : float per loop
+    forces : tuple of float
+        The force on each loop, gf.
+    area_mm2, corners : float, int
+        Its area, and how many sharp corners its loops have.
     ink_there : float
         Share of its inked area that was printed; `print_off_mm` is how far that lies from where it should.
     open_mm : float
@@ -94,7 +97,23 @@ class PieceFacts:
 
 @dataclass(frozen=True)
 class SheetFacts:
-    """A sheet: its pieces, the strokes of its file, where they land, and its print page as it was meant."""
+    """A sheet as it is simulated.
+
+    Parameters
+    ----------
+    pieces : tuple of PieceFacts
+        What is on it.
+    strokes : tuple of CutStroke
+        What its file cuts.
+    landed : tuple of array, shape (n, 2)
+        Where each stroke lands, mm, sheet frame.
+    strange : tuple of int
+        Places of strokes that belong to no piece.
+    edges, drawings : tuple of shapely geometry
+        Each piece's edge and drawing, sheet frame.
+    page : PrintPage
+        Its print as it was meant.
+    """
 
     pieces: tuple[PieceFacts, ...]
     strokes: tuple[CutStroke, ...]

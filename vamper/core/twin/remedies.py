@@ -53,8 +53,20 @@ class RemedyStep:
 
 @dataclass(frozen=True, slots=True)
 class TwinRemedy:
-    """A remedy, the spoilings it may answer, where it is taken, what it makes of the devices, and the steps that take
-    it in the job, where it is one that the job can take.
+    """A remedy that the twin can try.
+
+    Parameters
+    ----------
+    key, text : str
+        Its code, and what is done, in words.
+    causes : tuple of Spoiling
+        The spoilings that it may answer.
+    at : Station
+        Where it is taken.
+    trial : RemedyTrial
+        What it makes of the devices.
+    steps : tuple of RemedyStep
+        How the job takes it, where it can.
     """
 
     key: str

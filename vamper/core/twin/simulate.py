@@ -80,6 +80,10 @@ class SimulationResult:
 
     Parameters
     ----------
+    sheet, facts, luck : int, SheetFacts, RandomDraws
+        Which sheet, from 0, what is known of it, and what differed from run to run.
+    prints, found : array (runs, 2, 3)
+        Maps from where things should be to where they were printed, and to where the cutter believes them.
     read : array (runs,)
         Whether the marks were read; all else only counts where they were.
     miss_mm : array (runs, pieces, 2)
@@ -94,7 +98,7 @@ class SimulationResult:
         Whether each spoiling befell a piece, whatever it is named for.
     crease_mm : float
         Where a roller ran across the print, None where none did.
-    sighted : Found
+    sighted : SightedMark or None
         What the sensor found where; None where nothing was looked for.
     """
 
@@ -158,11 +162,11 @@ def simulate_sheet(
 
     Parameters
     ----------
-    page : Page
+    page : PrintedRaster or None
         The print file with its ink as it comes out; None for stock that is not printed.
     wider : Wider
         What borders and bleed would be wider by.
-    sighted : Found
+    sighted : SightedMark or None
         What the sensor found in these very printings, where that is known already.
     on_run : callable
         Called now and then; it may raise to end the runs.

@@ -50,8 +50,20 @@ class Centring(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class BasePlate:
-    """`height_mm` does not count for a circle, and is the width where it is left out; `corner_mm` only for rounded.
-    `allowance_mm` is how far the base reaches past the blank that it covers.
+    """What a composed design stands on.
+
+    Parameters
+    ----------
+    shape : BaseShape
+        Its shape.
+    width_mm, height_mm : float, float or None
+        A height that is left out is the width; a circle has none.
+    colour : str
+        #RRGGBB.
+    corner_mm : float
+        Radius of rounded corners; other shapes have none.
+    allowance_mm : float
+        How far it reaches past the blank that it covers.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -173,7 +185,17 @@ class TextLine:
 
 @dataclass(frozen=True, slots=True)
 class FreeBox:
-    """A light box kept free for handwriting."""
+    """A light box kept free for handwriting.
+
+    Parameters
+    ----------
+    x_mm, y_mm : float
+        Its top left corner on the base.
+    width_mm, height_mm : float
+        Its size.
+    colour : str
+        #RRGGBB.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
@@ -216,8 +238,20 @@ class Composition:
 
 @dataclass(frozen=True, slots=True)
 class ComposedSpec:
-    """Composed pieces that are still to be drawn: one design for each name, or a single one without names. Lines along
-    an arc are designs of their own where they are `curved_apart`.
+    """Composed pieces that are still to be drawn.
+
+    Parameters
+    ----------
+    composition : Composition
+        What is drawn.
+    names : tuple of str
+        A design is drawn for each; a single design where there are none.
+    quantity : int
+        Pieces of each design.
+    cut : Cut
+        How they are cut.
+    curved_apart : bool
+        Whether lines along an arc become designs of their own.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

@@ -43,7 +43,23 @@ class Stroke:
 
 @dataclass(frozen=True, slots=True)
 class Words:
-    """A text whose baseline starts, is centred or ends at (x, y); letters are `height_mm` tall, turned clockwise."""
+    """A text in a drawing.
+
+    Parameters
+    ----------
+    x_mm, y_mm : float
+        Where its baseline starts, is centred or ends.
+    text : str
+        What it says.
+    height_mm : float
+        The type's size.
+    anchor : Anchor
+        Which point of the baseline lies at x, y.
+    turn_deg : float
+        Clockwise on screen.
+    colour : str
+        #RRGGBB.
+    """
 
     x_mm: float
     y_mm: float

@@ -1,6 +1,5 @@
 """How a job is finished after the cut, where that is not left to what follows from its stock and its use."""
 
-import math
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Annotated, Any, ClassVar
@@ -57,9 +56,20 @@ class CoverWhen(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class CoverSpec:
-    """What lies over the print: a laminate of `um`, which always comes before the cut, or so many `coats` (None: as the
-    label says, or as is usual). `product` is the maker's own name of it, `look` how its face looks (None: nobody said).
-    On a job as it is made `um` is 0: the film is part of the face by then.
+    """What lies over the print.
+
+    Parameters
+    ----------
+    kind, when : CoverKind, CoverWhen
+        A laminate or coats, and whether it comes before or after the cut; a laminate always comes before.
+    um : float
+        The laminate's thickness, µm; 0 on a job as it is made, where the film is part of the face.
+    coats : int or None
+        How many; None as the label says, or as is usual.
+    product : str
+        The maker's own name of it.
+    look : Sheen or None
+        How its face looks; None where nobody said.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -97,9 +107,20 @@ class TimeFor(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class PressSpec:
-    """What the label of a heat product says of its press: its time, what that is for (None: nobody has read it yet),
-    whether the carrier is peeled `cold` (None: as this stock usually is) and after how long, whether it wants a second
-    press (`twice`) and how long that takes.
+    """What the label of a heat product says of its press.
+
+    Parameters
+    ----------
+    time_for : TimeFor or None
+        What the time is for; None where nobody has read the label yet.
+    seconds : float or None
+        The press's time.
+    cold : bool or None
+        Whether the carrier is peeled cold; None as is usual for this stock.
+    peel_after_s : float or None
+        How long after the press it is peeled.
+    second_s, twice : float or None, bool
+        How long a second press takes, and whether it is wanted.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -126,9 +147,20 @@ Plate = Annotated[float, Ge(20), Le(2000)]
 
 @dataclass(frozen=True, slots=True)
 class PressFilm:
-    """What a stock that is pressed on cloth holds on, as its package says: its `fibres`, those that it is `not_for`,
-    whether it shows on `pale_only` cloth, whether it is itself `pale` (dye wanders into it), whether it is peeled cold,
-    and how many presses it takes. Two films of one class differ.
+    """What a stock for cloth holds on, as its package says; two films of one class differ.
+
+    Parameters
+    ----------
+    fibres, not_for : tuple of Fibre
+        The cloth that it is for, and the cloth that it is not for.
+    pale_only : bool
+        Whether it shows on pale cloth only.
+    pale : bool
+        Whether it is pale itself, so that dye wanders into it.
+    cold_peel : bool
+        Whether its carrier is peeled cold.
+    presses : int
+        How many presses it takes.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -218,35 +250,6 @@ class LabelFigure:
     value: Annotated[float, Ge(0), Le(100_000)]
 
 
-Side = Annotated[float, Gt(0), Le(3000)]
-# What is left of a length where it can be told from a slip of the rule.
-LEAST_LEFT = 0.05
-# Less between the axes than this is a slip of the rule on a bar of 100 mm.
-_EVEN_SHARE = 0.005
-
-
-@dataclass(frozen=True, slots=True)
-class Bar:
-    """A test bar, or a thing: width and height, mm."""
-
-    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
-
-    width_mm: Side
-    height_mm: Side
-
-
-def not_shrunk(before: Bar, after: Bar) -> str:
-    """Why a test bar tells nothing of how a film shrinks, "" where it does."""
-    left = (("wide", after.width_mm / before.width_mm), ("high", after.height_mm / before.height_mm))
-    for name, factor in left:
-        if not LEAST_LEFT <= factor <= 1.0:
-            return (
-                f"the bar is {factor:.2f} times as {name} afterwards, and shrink film gets smaller, to a third or a "
-                "half; measure it before and after the oven, the same way round"
-            )
-    return ""
-
-
 _HEAT, _PRESS = HeatSpec(), PressSpec()
 
 
@@ -301,84 +304,3 @@ class FinishSpec:
     def laminate_um(self) -> float:
         """How thick a film lies over the face, µm; 0 where none does, or where it is part of the face already."""
         return self.cover.um if self.cover is not None and self.cover.kind is CoverKind.LAMINATE else 0.0
-
-
-@dataclass(frozen=True, slots=True)
-class ShrinkSpec:
-    """How a film shrinks: a test bar before and after the oven, mm, the same way round, and how much of the ink is
-    printed, since it gathers on less of an area.
-    """
-
-    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
-
-    before: Bar
-    after: Bar
-    ink_share: Annotated[float, Ge(0.1), Le(1)] = 0.6
-
-    def __post_init__(self) -> None:
-        if wrong := not_shrunk(self.before, self.after):
-            raise ValueError(f"after: {wrong}")
-
-    @property
-    def x(self) -> float:
-        """What is left of a width, as a share of what it was."""
-        return self.after.width_mm / self.before.width_mm
-
-    @property
-    def y(self) -> float:
-        return self.after.height_mm / self.before.height_mm
-
-    @property
-    def mean(self) -> float:
-        return (self.x + self.y) / 2
-
-    @property
-    def is_even(self) -> bool:
-        """Whether it shrinks alike along both axes, as nearly as a bar can be measured."""
-        return abs(self.x / self.y - 1) <= _EVEN_SHARE
-
-
-def too_short(top_mm: float, bottom_mm: float, slant_mm: float) -> str:
-    """Why a wall cannot be so short, "" where it can."""
-    half = abs(top_mm - bottom_mm) / 2
-    if slant_mm > half:
-        return ""
-    return (
-        f"a slant of {slant_mm:g} mm is too short for these diameters: it must be more than half their difference, "
-        f"{half:g} mm; measure it along the wall"
-    )
-
-
-# Less of a way round than this holds nothing.
-LEAST_AROUND_MM = 1.0
-Diameter = Annotated[float, Gt(0), Le(2000)]
-
-
-@dataclass(frozen=True, slots=True)
-class WrapSpec:
-    """What a design goes round: its diameters at the upper and the lower rim, and the height along its wall, mm.
-    `up_mm` is how far the art's middle lies above the lower rim, along the wall (else half way); its ends lie
-    `overlap_mm` over each other where it goes all round, or that far apart where that is negative. `handle_mm` is kept
-    free for a handle, opposite the art's middle; where art is not `bent`, it is laid on a taper as flat as it is.
-    """
-
-    __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
-
-    top_mm: Diameter
-    bottom_mm: Diameter
-    slant_mm: Diameter
-    up_mm: Annotated[float, Gt(0), Le(2000)] | None = None
-    overlap_mm: Annotated[float, Ge(-500), Le(500)] = 3.0
-    handle_mm: Annotated[float, Ge(0), Le(500)] = 0.0
-    bent: bool = True
-
-    def __post_init__(self) -> None:
-        if short := too_short(self.top_mm, self.bottom_mm, self.slant_mm):
-            raise ValueError(short)
-        if self.up_mm is not None and self.up_mm >= self.slant_mm:
-            raise ValueError(f"its middle, {self.up_mm:g} mm up, lies above the wall of {self.slant_mm:g} mm")
-        narrow = math.pi * min(self.top_mm, self.bottom_mm)
-        if narrow + self.overlap_mm < LEAST_AROUND_MM:
-            raise ValueError(f"a gap of {-self.overlap_mm:g} mm leaves nothing of the way round; make it smaller")
-        if narrow - self.handle_mm < LEAST_AROUND_MM:
-            raise ValueError(f"a handle of {self.handle_mm:g} mm leaves nothing of the way round; make it smaller")

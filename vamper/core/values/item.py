@@ -10,8 +10,8 @@ from vamper.core.values.answers import OF_DESIGN, Codes, check_codes
 from vamper.core.values.art import Preparation, SizedOver, SizeSpec
 from vamper.core.values.cut import Cut
 from vamper.core.values.edge import EdgeSpec
-from vamper.core.values.finish import WrapSpec
 from vamper.core.values.limits import ONE_LINE, STRICT, ArtName, Colour, Length
+from vamper.core.values.wrap import WrapSpec
 
 MOST_PIECES = 10_000
 DesignNumber = Annotated[int, Ge(1), Le(1_000_000)]

@@ -15,7 +15,7 @@ from vamper.core.values.calibration import Calibration
 from vamper.core.values.composition import ComposedSpec
 from vamper.core.values.cutter import Cutter
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import FinishSpec, ShrinkSpec, Target
+from vamper.core.values.finish import FinishSpec, Target
 from vamper.core.values.item import MOST_PIECES, ItemSpec
 from vamper.core.values.limits import STRICT, Colour, Title
 from vamper.core.values.marks import NO_MARKS, MarksSpec
@@ -28,6 +28,7 @@ from vamper.core.values.printer import Printer
 from vamper.core.values.product import Products
 from vamper.core.values.reading import Light, RoomLight
 from vamper.core.values.run_seen import RunSeen
+from vamper.core.values.shrink import ShrinkSpec
 from vamper.core.values.stock import Stock
 from vamper.core.values.tried import Passes, SetThen, Try
 from vamper.core.values.twin import TwinSpec

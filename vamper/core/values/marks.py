@@ -17,8 +17,22 @@ LEAST_INSET_MM = 4.0
 
 @dataclass(frozen=True, slots=True)
 class MarksSpec:
-    """`inset` is from the paper's edge to the mark's outer rim; `clear` stays unprinted round it. `remedies` are what
-    was done so that the marks are read.
+    """The registration marks of a sheet.
+
+    Parameters
+    ----------
+    family : str
+        Which kind of mark, a key of the families.
+    count : int
+        3 or 4.
+    size_mm, stroke_mm : float
+        How large a mark is, and how wide its lines are.
+    inset_mm : float
+        From the paper's edge to the mark's outer rim.
+    clear_mm : float
+        How much round it stays unprinted.
+    remedies : tuple of Remedy
+        What was done so that the marks are read.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

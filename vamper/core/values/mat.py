@@ -13,7 +13,17 @@ Count = Annotated[int, Ge(0), Le(100_000)]
 
 @dataclass(frozen=True, slots=True)
 class MatIn:
-    """`loads` since it was washed last, `washings` in its life; `lint` lies on it, `taped` is its rim."""
+    """A mat as its maker tells of it.
+
+    Parameters
+    ----------
+    tack : Tack
+        How strongly it holds.
+    loads, washings : int
+        Loads since it was last washed, and washings in its life.
+    lint, taped : bool
+        Whether lint lies on it, and whether its rim is taped.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 

@@ -21,9 +21,18 @@ STARTER_MISS_MM = round(NINETEEN_OF_TWENTY * STARTER_SIGMA_MM, 3)
 
 @dataclass(frozen=True, slots=True)
 class LoggedMiss:
-    """How far off one piece was cut, right and down positive, mm. `run` tells pieces of one sheet from those of
-    others. Pieces that came out well were not measured: `within_mm` is what no piece that looks good is off by, and
-    `pieces` how many those were.
+    """How far off a piece was cut, or that pieces were not visibly off.
+
+    Parameters
+    ----------
+    dx_mm, dy_mm : float
+        Right and down.
+    run : int or None
+        The same for all pieces of one sheet.
+    within_mm : float or None
+        For pieces that came out well and were not measured: what no piece that looks good is off by.
+    pieces : int
+        How many pieces those were; 1 for a measured piece.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

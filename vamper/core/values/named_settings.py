@@ -23,8 +23,20 @@ MOST_SEEN = 200
 
 @dataclass(frozen=True, slots=True)
 class SettingSeen:
-    """What a setting did: on which stock, how that was cut, what it looked like, with which blade and how worn that was
-    (metres times abrasion). What is told in order is kept in order.
+    """What a setting did; outcomes are kept in the order in which they were told.
+
+    Parameters
+    ----------
+    stock, cut : Stock, Cut
+        On what, and how that was cut.
+    outcome : Outcome
+        What it looked like.
+    pressure, passes : Pressure or None, int
+        What was chosen with it, and how often it went over the line.
+    metres : float
+        How worn the blade was, metres times abrasion.
+    blade : Blade
+        Which blade it was.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -40,9 +52,22 @@ class SettingSeen:
 
 @dataclass(frozen=True, slots=True)
 class NamedSetting:
-    """One setting. `pressures` are those it can be taken with, none where it has no such choice; `gentler_than` names
-    settings that press at least as hard; `passes` is how often it goes over the line by itself; `blade` the one that
-    the machine asks for.
+    """A setting of the machine's own list.
+
+    Parameters
+    ----------
+    name : str
+        What the machine calls it.
+    pressures : tuple of Pressure
+        What can be chosen with it; empty where it has no such choice.
+    gentler_than : tuple of str
+        Names of settings that press at least as hard.
+    passes : int
+        How often it goes over the line by itself.
+    blade : Blade or None
+        The blade that the machine asks for.
+    seen : tuple of SettingSeen
+        What it did.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

@@ -17,7 +17,21 @@ TIDY = "tidy"
 
 @dataclass(frozen=True, slots=True)
 class PackingSpec:
-    """`mode` is how pieces share sheets; `fill` asks for extra copies of what is wished for in what space is left."""
+    """How pieces are to lie.
+
+    Parameters
+    ----------
+    gap_mm : float
+        Least distance between edges.
+    turn : Turn
+        How pieces may lie.
+    max_sheets : int or None
+        The most sheets; None for as many as it takes.
+    mode : str
+        How designs share sheets, a key of the modes.
+    fill : bool
+        Whether room that is left is filled with further copies of what is wished for.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 

@@ -28,8 +28,18 @@ class Spent:
 
 @dataclass(frozen=True)
 class Paper:
-    """A sheet's size. `spent` is what is gone of the first one, where it was used before, and so are the shapes in
-    `gone`; round these `margin_mm` are kept, since no printer draws a sheet in twice alike.
+    """A sheet's size, and what is gone of the first one where it was used before.
+
+    Parameters
+    ----------
+    width_mm, height_mm : float
+        The size.
+    spent : Spent or None
+        The strip of the first sheet that is gone.
+    gone : tuple of Gone
+        Shapes that are gone of it.
+    margin_mm : float
+        What is kept clear round these, since no printer draws a sheet in twice alike.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

@@ -37,9 +37,18 @@ OnSheet = Annotated[float, Ge(-FARTHEST_MM), Le(FARTHEST_MM)]
 
 @dataclass(frozen=True, slots=True)
 class Placement:
-    """X = x + u·cos t − v·sin t, Y = y + u·sin t + v·cos t; `turn_deg` is clockwise on screen.
+    """Where a piece lies: X = x + u·cos t − v·sin t, Y = y + u·sin t + v·cos t, with (u, v) in the item frame.
 
-    `item` is the number of its design; `pin` says how firmly the piece lies there.
+    Parameters
+    ----------
+    item : int
+        The design's number.
+    x_mm, y_mm : float
+        Where the item frame's origin lies on the sheet.
+    turn_deg : float
+        t, clockwise on screen.
+    pin : Pin
+        How firmly the piece lies there.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

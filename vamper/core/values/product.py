@@ -27,8 +27,20 @@ class ProductPart:
 
 @dataclass(frozen=True, slots=True)
 class ProductSpec:
-    """One kind of product: the numbers of the designs that one of it takes, one print of each, how many are made, the
-    blank that they go on with its price, and its parts.
+    """One kind of product.
+
+    Parameters
+    ----------
+    name : str
+        What it is called.
+    items : tuple of int
+        Numbers of the designs that go on it, a print of each.
+    quantity : int
+        How many are made.
+    blank, blank_price : str, float
+        What the designs go on, and its price.
+    parts : tuple of ProductPart
+        What else is in it.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

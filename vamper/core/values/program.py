@@ -81,8 +81,20 @@ class ProgramCalibration:
 
 @dataclass(frozen=True, slots=True)
 class Program:
-    """The facts; `mirrors` says that it can mirror by itself, `finds_holes` that it cuts holes and not only the
-    outside, `tell_tale` that a test drop rides along in its pictures. `calibrated` is in order of time.
+    """What is known of the program that drives a cutter; None where nobody has looked.
+
+    Parameters
+    ----------
+    marks, bleed : ProgramMarks or None, ProgramBleed or None
+        The marks that it draws itself, and the bleed that it adds.
+    mirrors : bool or None
+        Whether it can mirror.
+    finds_holes : bool or None
+        Whether it cuts holes, and not only the outside.
+    tell_tale : bool or None
+        Whether a test drop rides along in its pictures.
+    calibrated : tuple of ProgramCalibration
+        How it was set right, in order of time.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

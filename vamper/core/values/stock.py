@@ -13,12 +13,13 @@ from typing import Annotated, Any, ClassVar
 from annotated_types import Ge, Gt, Le, Len
 
 from vamper.core.values.cut import Cut
-from vamper.core.values.finish import PressFilm, ShrinkSpec
+from vamper.core.values.finish import PressFilm
 from vamper.core.values.item import Turn
 from vamper.core.values.limits import ONE_LINE, STRICT, Colour, Share
 from vamper.core.values.printer import Ink, PrinterKind
 from vamper.core.values.reading import reflectance_of
 from vamper.core.values.sheen import Sheen
+from vamper.core.values.shrink import ShrinkSpec
 from vamper.core.values.tables import row, table
 
 

@@ -35,8 +35,17 @@ class Pressure(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Try:
-    """One drop of a ladder, or one run. What it was cut as, with which blade and how worn that was is as in what it is
-    weighed for, where nothing else is said.
+    """One drop of a ladder, or one run.
+
+    Parameters
+    ----------
+    force_gf, passes : float, int
+        Pressure in gf, and how often the blade went over the line.
+    outcome : Outcome
+        What it looked like.
+    cut, blade, metres : Cut, Blade, float, or None
+        How it was cut, with which blade and how worn that was (metres times abrasion); None where that is as in what
+        the try is weighed for.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -51,8 +60,18 @@ class Try:
 
 @dataclass(frozen=True, slots=True)
 class WasSet:
-    """What a cut was really set to: a force, or one of the machine's own settings with its pressure, and how many
-    passes.
+    """What a cut was really set to: a force, or a setting of the machine's own.
+
+    Parameters
+    ----------
+    cut : Cut
+        How deep it was meant to go.
+    passes : int
+        How often the blade went over the line.
+    force_gf : float or None
+        The pressure, gf.
+    setting, pressure : str, Pressure or None
+        The setting's name, and what was chosen with it.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

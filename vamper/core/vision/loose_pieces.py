@@ -36,9 +36,24 @@ class UnsureReason(StrEnum):
 
 @dataclass(frozen=True)
 class LoosePiece:
-    """One cut piece. `pose` is that of its print, the cut's where no print is known; `off_mm` is where the cut lies
-    from the print, in the design's own frame, None where no print is known. `unsure` says why that is a guess: the
-    print is too faint, or the piece looks the same when it is turned, and only how far it is off is known.
+    """A cut piece that was found in a scan.
+
+    Parameters
+    ----------
+    item : int
+        The design's number.
+    pose : Pose
+        Where its print lies in the scan; where its cut lies, if no print was found.
+    off_mm : (float, float) or None
+        From print to cut in the item frame; None where no print was found.
+    border_least_mm : float
+        The narrowest border that was left.
+    area_share : float
+        Its area, of what was planned.
+    outline : shapely geometry
+        The cut line, mm, in the scan's frame.
+    unsure : UnsureReason or None
+        Why `off_mm` is a guess: the print is faint, or the piece looks the same when it is turned.
     """
 
     item: int

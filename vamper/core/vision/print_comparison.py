@@ -37,10 +37,20 @@ _FREE_MM = 1.5
 
 @dataclass(frozen=True, slots=True)
 class PrintedPiece:
-    """How one piece was printed.
+    """How a piece was printed; None where its print could not be told from the stock.
 
-    `ink_there` is the share of its inked area that has ink, `strength` how much of its contrast it has, `off_mm` how
-    far it lies from its place; None where it has no print that could be told from the stock.
+    Parameters
+    ----------
+    placement, item : int
+        Its place on the sheet, and the design's number.
+    ink_there : float or None
+        The share of its inked area that has ink.
+    strength : float or None
+        How much of its contrast it has, 1 for all.
+    off_mm : (float, float) or None
+        How far it lies from its place.
+    colour_de : float or None
+        How far its colours are off, ΔE.
     """
 
     placement: int

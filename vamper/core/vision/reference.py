@@ -19,7 +19,17 @@ Pixels = npt.NDArray[np.uint8]
 
 @dataclass(frozen=True)
 class PieceReference:
-    """One piece: its place on its sheet, its design, and how that lies: x, y (mm) and turn (degrees), as in a plan."""
+    """A planned piece that photos and scans are compared with.
+
+    Parameters
+    ----------
+    placement, item : int
+        Its place on the sheet, and the design's number.
+    x_mm, y_mm, turn_deg : float
+        How it lies, as in `Placement`.
+    outline, edge : shapely geometry
+        mm, item frame.
+    """
 
     placement: int
     item: int
@@ -48,7 +58,23 @@ class MarkReference:
 
 @dataclass(frozen=True)
 class SheetReference:
-    """A sheet with its marks and pieces. `print_px_a_mm` is the resolution of `print_rgba`."""
+    """A planned sheet that photos and scans are compared with.
+
+    Parameters
+    ----------
+    width_mm, height_mm : float
+        Its size.
+    stock_rgb : (int, int, int)
+        The bare stock's colour.
+    marks, pieces, items : tuple
+        Where marks and pieces lie, and what each design looks like.
+    mirror : bool
+        Whether it is printed mirrored.
+    print_rgba : array, shape (h, w, 4), or None
+        The print as it was meant.
+    print_px_a_mm : float
+        The resolution of that picture.
+    """
 
     width_mm: float
     height_mm: float

@@ -21,8 +21,10 @@ class ArtKind:
 
     Parameters
     ----------
-    name : str
-        What people call it.
+    key, place : str, int
+        Its code, and where it stands in a list of all kinds.
+    name, media_type : str
+        What people call it, and its media type on the wire.
     endings : tuple of str
         What names of such files end in, the usual one first.
     is_it : callable

@@ -34,10 +34,10 @@ class SheetFile:
 
     Parameters
     ----------
-    key : str
-        What `plan.json` calls it.
-    ending : str
-        What its name ends in, after the sheet's number.
+    key, place : str, int
+        What `plan.json` calls it, and where it stands in a list of all kinds.
+    ending, media_type : str
+        What its name ends in, after the sheet's number, and its media type on the wire.
     write : callable
         Its bytes, for a plan and a sheet (from 0).
     is_for : callable

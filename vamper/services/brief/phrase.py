@@ -21,9 +21,20 @@ from vamper.services.shop.shop import Shop
 
 @dataclass(frozen=True, slots=True)
 class BriefFacts:
-    """What the brief is told from: the document, the job by value, what its machines are called, and whether each was
-    only taken for now because nobody named one; `sheets_left` of its stock, where that is known, and how many the job
-    takes, 0 where nobody has planned it.
+    """What the brief is told from.
+
+    Parameters
+    ----------
+    document, job : JobDocument, Job
+        The job as it is kept, and by value.
+    printer, cutter : str
+        What its machines are called.
+    for_now : mapping of str to bool
+        By `printer` and `cutter`: whether it was only taken because nobody named one.
+    sheets_left : int or None
+        Sheets of its stock on the shelf, where that is known.
+    sheets_needed : int
+        How many the job takes; 0 where nobody has planned it.
     """
 
     document: JobDocument
@@ -40,9 +51,22 @@ class BriefFacts:
 
 @dataclass(frozen=True, slots=True)
 class ChoiceContext:
-    """What choices are worked out from; `design` is None where the job cannot be designed as it stands, `offcuts` are
-    those of its stock. `recent` are the stocks that were used last, `prices` what a piece takes of each stock whose
-    price is known, in words, for whoever asks for them.
+    """What choices are worked out from.
+
+    Parameters
+    ----------
+    document, job : JobDocument, Job
+        The job as it is kept, and by value.
+    design : Design or None
+        None where the job cannot be designed as it stands.
+    shop : Shop
+        The workshop's machines and stocks.
+    offcuts : tuple of KeptOffcut
+        Those of the job's stock.
+    recent : tuple of str
+        Keys of the stocks that were used last.
+    prices : callable
+        What a piece takes of each stock whose price is known, in words, by the stock's key; worked out when called.
     """
 
     document: JobDocument
@@ -81,8 +105,22 @@ class PhraseQuestion:
 
 @dataclass(frozen=True, slots=True)
 class Choice:
-    """One way to say a phrase: `changes` are the job's fields to set, `consequence` what follows, `group` and `use`
-    where it stands in a longer list and what it is for; `each` are fields to set on every design besides.
+    """One way to say a phrase.
+
+    Parameters
+    ----------
+    label, consequence : str
+        What it is called, and what follows from it.
+    changes : mapping
+        The job's fields to set.
+    chosen, proposed : bool
+        Whether the job stands so, and whether it is recommended.
+    group, use : str
+        Where it stands in a longer list, and what it is for.
+    each : mapping
+        Fields to set on every design besides.
+    question : PhraseQuestion or None
+        What must be answered before it is set.
     """
 
     label: str

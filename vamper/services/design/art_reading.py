@@ -21,8 +21,18 @@ PREVIEW_PX = (160, 800)
 
 @dataclass(frozen=True, slots=True)
 class FirstLook:
-    """An art file as it is first seen: its pixels and tracing at a size, pages, and pictures to show of it by their
-    longer side; what is seen on it at that size.
+    """An art file as it is first seen.
+
+    Parameters
+    ----------
+    picture, tracing, outline : Picture, Tracing, Outline
+        Its pixels, what is inked of them, and that at the size at which it is looked at.
+    facts : ArtFacts
+        What is seen on it at that size.
+    pages : int
+        How many pages the file has.
+    previews : dict of int to bytes
+        PNGs to show of it, by their longer side, px.
     """
 
     picture: Picture

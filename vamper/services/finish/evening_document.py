@@ -31,7 +31,21 @@ class Happened:
 
 @dataclass(frozen=True, slots=True)
 class EveningBatch:
-    """One batch: the job it is of, its stock, what decides its chain, the work in it, and what has happened so far."""
+    """One batch of an evening.
+
+    Parameters
+    ----------
+    number : int
+        Its number in the evening.
+    job_id, stock, name : int, str, str
+        The job it is of, that job's stock, and what it is called.
+    facts : ChainFacts
+        What decides its chain.
+    work : BatchWork
+        How much of it there is.
+    happened : tuple of Happened
+        What was begun and done so far.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
@@ -71,8 +85,20 @@ class AwayTime:
 
 @dataclass(frozen=True)
 class EveningDocument:
-    """What is kept of an evening. `begins` is None until it is set or the first step begins; `opened` is when the first
-    batch was put into it, and tells it from other evenings.
+    """What is kept of an evening.
+
+    Parameters
+    ----------
+    begins, done_by : datetime or None
+        None until it is set; `begins` also until the first step begins.
+    places : dict of str to int
+        How many of each place there are: mats, ovens, hands.
+    away : tuple of AwayTime
+        When nobody is there.
+    batches : tuple of EveningBatch
+        What is made.
+    opened : datetime or None
+        When the first batch was put into it, which tells it from other evenings.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -102,8 +128,20 @@ DOCUMENT = TypeAdapter(EveningDocument)
 
 @dataclass(frozen=True)
 class EveningNow:
-    """The evening as it stands: `starts` is minute 0 of its plan, which is None where there is nothing to do; `now` is
-    in whole minutes, `clock` to the second.
+    """The evening as it stands.
+
+    Parameters
+    ----------
+    document : EveningDocument
+        What is kept of it.
+    starts : datetime
+        Minute 0 of its plan.
+    now, clock : datetime
+        The time in whole minutes, and to the second.
+    steps : tuple of tuple of WorkStep
+        Each batch's steps.
+    plan : Timetable or None
+        None where there is nothing to do.
     """
 
     document: EveningDocument

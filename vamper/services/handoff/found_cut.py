@@ -26,8 +26,18 @@ _FINE_MM = 0.01
 
 @dataclass(frozen=True, slots=True)
 class FoundCut:
-    """`shape` is what was traced, mm in the picture's own frame; `off_mm` how far it is from the planned edges at most,
-    None where pieces ran together or fell apart.
+    """What the cutter's program would find in a picture, traced.
+
+    Parameters
+    ----------
+    size_mm, size_px : pair of float, pair of int
+        The picture's size.
+    shape : MultiPolygon
+        What was traced, mm, in the picture's own frame.
+    found, planned : int
+        Pieces traced, and pieces planned.
+    off_mm : float or None
+        How far the trace is from the planned edges at most; None where pieces ran together or fell apart.
     """
 
     size_mm: tuple[float, float]

@@ -19,7 +19,7 @@ from vamper.core.values.answers import OF_DESIGN, OF_JOB, Codes, check_codes
 from vamper.core.values.art import SIDES, Purpose
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
-from vamper.core.values.finish import FinishSpec, ShrinkSpec, Target
+from vamper.core.values.finish import FinishSpec, Target
 from vamper.core.values.item import ItemSpec
 from vamper.core.values.job import MOST_ITEMS, MOST_SHEETS, SettingsThen
 from vamper.core.values.layers import in_step
@@ -30,6 +30,7 @@ from vamper.core.values.paper import USUAL_PAPER, Paper
 from vamper.core.values.placement import Sheet, without_gaps
 from vamper.core.values.product import Products, as_often_as, check_products, made_as_often
 from vamper.core.values.reading import Light, RoomLight
+from vamper.core.values.shrink import ShrinkSpec
 from vamper.core.values.stock import USUAL_STOCK, StockKey
 from vamper.core.values.tried import Passes
 from vamper.formats.job_file import read_item
@@ -48,11 +49,42 @@ _BESIDE = dict.fromkeys(
 
 @dataclass(frozen=True, kw_only=True)
 class JobDocument:
-    """A job as it is kept. `last_number` is the greatest number that a design of this job ever had: a number is never
-    given to another design. `border` is the edge of designs that come in, None as is usual for their stock. `meant` are
-    the codes of findings that were answered and are about no design, `meant_by_new` those that were answered for all
-    designs, and so for each that comes in. `on_base` says whether art that comes in with a border of its own is cut on
-    it: None where that is certain, True also where it may be one, False never.
+    """A job as it is kept.
+
+    Parameters
+    ----------
+    title, customer : str
+        What it is called, and for whom it is made.
+    paper, printer_id, cutter_id : Paper, int, int
+        The sheet and the machines.
+    stock, plain, stock_colour : str, bool, str or None
+        The stock's key, whether it is cut without a print, and of which colour it is.
+    purpose, from_inside : Purpose, bool
+        What it is for, and whether it is seen through the pane that it sticks to.
+    copies : int
+        How often every sheet is made.
+    room_light : Light
+        In which light the marks are read.
+    job_line : bool
+        Whether the job's name is printed on the sheet.
+    passes, set_then : int or None, tuple
+        Passes that its maker wants, and what the cutter was really set to.
+    marks, packing, finish : MarksSpec, PackingSpec, FinishSpec
+        How it is marked, laid and finished.
+    target, products, shrink : Target or None, tuple of ProductSpec, ShrinkSpec or None
+        What it goes on, what is made of it, and how it shrinks.
+    items, last_number : tuple of ItemSpec, int
+        Its designs, and the greatest number that any design of it ever had: a number is never given twice.
+    held : tuple of Sheet
+        Pieces that lie where they are.
+    border : EdgeSpec or None
+        The edge of designs that come in; None as is usual for their stock.
+    meant, meant_by_new : tuple of str
+        Codes of findings that were answered and are about no design, and of those answered for all designs, so for each
+        that comes in.
+    on_base : bool or None
+        Whether art that comes in with a border of its own is cut on it: None where that is certain, True also where it
+        may be a border, False never.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

@@ -12,7 +12,21 @@ from vamper.services.jobs.document import JobDocument
 # Of pydantic, which builds its schema once: fourteen routes answer with it.
 @pydantic.dataclasses.dataclass(frozen=True, slots=True)
 class JobState:
-    """A job with its place in its history."""
+    """A job with its place in its history.
+
+    Parameters
+    ----------
+    id : int
+        Its number.
+    document : JobDocument
+        How it stands.
+    changed_at, handed_off_at : datetime, datetime or None
+        When it was last changed, and last handed off.
+    undo, redo : str or None
+        What would be undone and done again; None where nothing is.
+    play : int or None
+        The lesson's play that it belongs to.
+    """
 
     id: int
     document: JobDocument
@@ -30,8 +44,24 @@ class JobState:
 
 @dataclass(frozen=True, slots=True)
 class JobSummary:
-    """A job in the list: how many pieces of how many designs, what those are called and their art, the stock, and how
-    its last sheet came out, where whoever lists it knows.
+    """A job in the list.
+
+    Parameters
+    ----------
+    id, title, customer : int, str, str
+        Its number, what it is called, and for whom it is made.
+    pieces, designs : int
+        How many there are.
+    stock, stock_key : str
+        The stock's name and its key.
+    changed_at, handed_off_at, archived_at : datetime, or None
+        When it was last changed, last handed off, and put away.
+    arts, names : tuple of str
+        Keys of its designs' art, and what the designs are called.
+    is_template : bool
+        Whether jobs are begun from it.
+    last_run : str or None
+        How its last sheet came out, where whoever lists it knows.
     """
 
     id: int

@@ -51,7 +51,17 @@ class PriorityMove(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Source:
-    """A design that could fill the job's sheets."""
+    """A design that could fill the job's sheets.
+
+    Parameters
+    ----------
+    job_id, job : int, str
+        The job it is of, and what that is called.
+    number, name, art : int, str, str
+        Its number there, what it is called, and the key of its art.
+    is_own : bool
+        Whether it is of the job itself.
+    """
 
     job_id: int
     job: str

@@ -82,7 +82,25 @@ def _proposed(setting: CutSetting) -> WasSet | None:
 
 @dataclass(frozen=True, slots=True)
 class Said:
-    """What a maker says of a sheet (from 1) after it was made; all else is known."""
+    """What a maker says of a sheet after it was made; all else is known.
+
+    Parameters
+    ----------
+    sheet, sheets : int
+        Which sheet, from 1, and how many were made of it.
+    came_out : CameOut
+        How it came out.
+    spoilt : tuple of SpoiltPiece
+        Which pieces were spoilt, and by what.
+    note, lot : str
+        What else is to be remembered, and the lot of the stock.
+    minutes : float or None
+        Time of hands.
+    was_set : WasSetAs
+        What the cutter was set to.
+    read : MarksSeen or None
+        Whether the marks were read.
+    """
 
     sheet: int
     sheets: int

@@ -24,9 +24,20 @@ _FIRST_YEAR, _CLOCKS_DIFFER = 1995, timedelta(days=1)
 
 @dataclass(frozen=True, slots=True)
 class Trace:
-    """What a run left elsewhere in the workshop, by numbers: records of what cuts looked like, misses, the offcut it
-    was made of, the finished products that were counted with it; and how many metres it put on a blade, how many loads
-    on a mat.
+    """What a run left elsewhere in the workshop, so that it can be taken back with it.
+
+    Parameters
+    ----------
+    cut_records, misses : tuple of int
+        Numbers of the records of what cuts looked like, and of misses.
+    offcut : int or None
+        Number of the offcut that it was made of.
+    finished : tuple of (str, int)
+        Finished products that were counted with it.
+    blade, metres : int or None, float
+        The blade, and the metres it was worn by, times abrasion.
+    mat, loads : int or None, int
+        The mat, and how often it was loaded.
     """
 
     cut_records: tuple[int, ...] = ()

@@ -46,7 +46,25 @@ class Origin(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Compared:
-    """One layout with its figures, and the plan that it makes; `broken` counts rules that it would break by now."""
+    """One layout with its figures.
+
+    Parameters
+    ----------
+    name, origin : str, Origin
+        What it is called, and where it comes from.
+    layout, plan : Layout, Plan
+        The layout, and the plan that it makes.
+    pieces : int
+        How many lie on it.
+    used : float
+        The share of its sheets that they cover.
+    cut_length_mm : float
+        How far the blade travels.
+    broken : int
+        How many rules it would break by now.
+    saved_at : datetime or None
+        When it was kept under its name.
+    """
 
     name: str
     origin: Origin

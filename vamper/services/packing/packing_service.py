@@ -67,7 +67,23 @@ _UNDER_WAY = (PackingState.QUEUED, PackingState.SEARCHING)
 
 @dataclass(frozen=True, slots=True)
 class PackingStatus:
-    """A job's layout as it is now. `version` rises with every change that listeners are told of."""
+    """A job's layout as it is now.
+
+    Parameters
+    ----------
+    key : str
+        What the search is of; it changes with all that the layout depends on.
+    state : PackingState
+        Whether it waits, searches or has ended.
+    layout, layout_id : Layout, str
+        The best so far, and its key.
+    seconds_left, seconds : float
+        How long it may still take, and how long it has taken.
+    better_ago_s : float
+        How long ago the search found its last better layout.
+    version : int
+        Rises with every change that listeners are told of.
+    """
 
     key: str
     state: PackingState

@@ -63,7 +63,25 @@ class ScaleState(StrEnum):
 
 @dataclass
 class Scaling:
-    """One search as it stands: the scale that fits so far, and what is being tried."""
+    """One search for the largest scale, as it stands.
+
+    Parameters
+    ----------
+    sheets : int
+        On how many sheets everything is to lie.
+    started : float
+        By the monotonic clock, s.
+    state : ScaleState
+        Whether it is at work.
+    fits, trying : float or None
+        The scale that fits so far, and the scale that is being tried.
+    trials : int
+        How many scales were tried.
+    problem : str
+        Why it ended without a scale.
+    stopped : Event
+        Set to end it.
+    """
 
     sheets: int
     started: float = field(default_factory=time.monotonic)

@@ -28,7 +28,17 @@ class Hand:
 
 @dataclass
 class Table:
-    """One layout of a job with what it was packed from, and the revision of the job that it was made on."""
+    """One layout of a job with what it was packed from.
+
+    Parameters
+    ----------
+    layout_id, revision : str
+        The layout's key, and the revision of the job that it was made on.
+    problem, layout : PackProblem, Layout
+        What was to be packed, and how it lies.
+    by_item : dict of int to Piece
+        The problem's pieces by their design's number.
+    """
 
     layout_id: str
     revision: str

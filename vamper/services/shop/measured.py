@@ -55,7 +55,21 @@ MACHINE_CHANGE_WORDS = {one: table(__package__, "machines.toml")["changes"][one.
 
 @dataclass(frozen=True, slots=True)
 class Record:
-    """One calibration as it was made."""
+    """One calibration as it was made.
+
+    Parameters
+    ----------
+    calibration : Calibration
+        What files allow for from then on.
+    offset_mm, turn_deg, stretch : pair of float, float, pair of float
+        The fit in words, as in `CalibrationFit`.
+    readings : tuple of VernierReading
+        What was read off the sheet.
+    check : NarrowSide
+        How the check figure looked.
+    versions, paper : str
+        Versions of the cutter's program and machine, and the paper that it was cut on, where they were told.
+    """
 
     calibration: Calibration
     offset_mm: tuple[float, float]

@@ -17,7 +17,19 @@ _NOT_IN_KEYS = re.compile(r"[^a-z0-9]+")
 
 @dataclass(frozen=True, slots=True)
 class NewStock:
-    """A stock that nobody has cut yet: its face as it was measured, or its weight in g/m² or in pounds of a basis."""
+    """A stock that nobody has cut yet, with what is known of its thickness.
+
+    Parameters
+    ----------
+    name, stock_class : str, StockClass
+        What it is called, and what kind of material it is.
+    face_um, backing_um : float or None
+        Thickness as it was measured, µm.
+    grams_m2 : float or None
+        Weight, g/m².
+    pounds, basis : float, str, or None
+        Weight in pounds of a basis.
+    """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 

@@ -49,8 +49,18 @@ class JudgedDrop:
 
 @dataclass(frozen=True, slots=True)
 class CutRecord:
-    """What was tried in one go, with which blade and how worn that was; of a run also whether its marks were read, in
-    which light and with which remedies.
+    """What was tried in one go.
+
+    Parameters
+    ----------
+    kind, cut : RecordKind, Cut
+        Whether it was a ladder or a run, and how deep was cut.
+    drops : tuple of JudgedDrop
+        What came of it.
+    blade, metres : Blade, float
+        The blade, and how worn it was, metres times abrasion.
+    marks, room_light, remedies : MarksSeen or None, Light or None, tuple of Remedy
+        Of a run: whether its marks were read, in which light, and with which remedies.
     """
 
     kind: RecordKind

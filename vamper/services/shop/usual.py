@@ -22,8 +22,18 @@ RowId = Annotated[int, Ge(1), Lt(2**63)]
 
 @dataclass(frozen=True, slots=True)
 class Usual:
-    """What was answered; None is an answer left for later. `asked` is off once nothing is to be asked any more. `unit`
-    is what the workshop measures in, on every device that opens it.
+    """What a workshop usually does; None is an answer left for later.
+
+    Parameters
+    ----------
+    printer_id, cutter_id : int or None
+        The machines.
+    makes : Makes or None
+        What is made.
+    asked : bool
+        Off once nothing is to be asked any more.
+    unit : Unit or None
+        What the workshop measures in, on every device that opens it.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

@@ -23,7 +23,8 @@ from vamper.core.plan import Plan
 from vamper.core.printing.proof import BAR_MM
 from vamper.core.sheet.pack.nesting import Nester
 from vamper.core.trainer.lesson import BENCHES, Lesson, LookPicture
-from vamper.core.trainer.play import BORDER_HOLE, LETTERS_LOOSE, RUNS, LessonWorld, SheetOdds
+from vamper.core.trainer.play import BORDER_HOLE, LETTERS_LOOSE, RUNS, SheetOdds
+from vamper.core.trainer.world import LessonWorld
 from vamper.core.twin.close_up import drop_close_up, outcome_at, ruler_close_up
 from vamper.core.twin.cutter import depths, sample
 from vamper.core.twin.devices import Devices, devices_of

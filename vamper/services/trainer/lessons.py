@@ -12,8 +12,8 @@ from typing import Any
 from vamper.core.ledger.diagnosis import CAUSE_BY_KEY, Seen, diagnose
 from vamper.core.ledger.run import symptoms_of
 from vamper.core.trainer.lesson import BENCHES, LESSONS, Lesson, lesson_of
-from vamper.core.trainer.play import LessonWorld
 from vamper.core.trainer.puzzles import SHOWN
+from vamper.core.trainer.world import LessonWorld
 from vamper.core.values.cutter import Route
 from vamper.core.values.findings import BadInput
 from vamper.core.values.job import Job

@@ -19,15 +19,9 @@ from vamper.core.sheet.pack.nesting import Nester
 from vamper.core.trainer.coach import Coach, CoachPlan
 from vamper.core.trainer.lesson import LESSONS, LookPicture
 from vamper.core.trainer.made_sheet import MadeSheet
-from vamper.core.trainer.play import (
-    LessonPlay,
-    LessonWorld,
-    after_move,
-    first_sheet,
-    made_otherwise,
-    run_of,
-)
+from vamper.core.trainer.play import LessonPlay, after_move, first_sheet, made_otherwise, run_of
 from vamper.core.trainer.spacing import days_until
+from vamper.core.trainer.world import LessonWorld
 from vamper.core.values.findings import BadInput
 from vamper.formats.out.picture_files import write_jpeg
 from vamper.services.design.designer import Designer
@@ -66,7 +60,23 @@ class Standing:
 
 @dataclass
 class LivePlay:
-    """A play at hand: `first` is the spoilt sheet that it began with, `stood` how things stood at each step."""
+    """A play at hand.
+
+    Parameters
+    ----------
+    id, job_id : int
+        The play's number, and that of its job.
+    opened, bench, play : OpenLesson, TwinBench, LessonPlay
+        The lesson, the twin it is played on, and the play so far.
+    first : MadeSheet
+        The spoilt sheet that it began with.
+    stood : list of Standing
+        How things stood at each step.
+    lock : RLock
+        Held by whoever moves.
+    best, problem, sheets_tried, coaching : CoachPlan or None, str, int, Thread or None
+        The coach's plan, why there is none, how many sheets it has tried, and its thread.
+    """
 
     id: int
     job_id: int
@@ -84,7 +94,19 @@ class LivePlay:
 
 @dataclass(frozen=True, slots=True)
 class LessonProgress:
-    """How a learner stands with a lesson: how often it was played and passed, and when it comes back."""
+    """How a learner stands with a lesson.
+
+    Parameters
+    ----------
+    lesson : str
+        Its key.
+    played, passed, last_passed : int, int, bool or None
+        How often it was played and passed, and whether it was the last time.
+    due_at : datetime or None
+        When it comes back.
+    open_play : int or None
+        The play that was begun and not ended.
+    """
 
     lesson: str
     played: int

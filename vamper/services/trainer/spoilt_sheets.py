@@ -6,8 +6,9 @@ from sqlalchemy import select
 
 from vamper.core.sheet.pack.nesting import Nester
 from vamper.core.trainer.lesson import LESSONS, Lesson, LookPicture, Possibility
-from vamper.core.trainer.play import RUNS, LessonWorld
+from vamper.core.trainer.play import RUNS
 from vamper.core.trainer.puzzles import Puzzle, PuzzleLevel, best_checks, puzzle_of
+from vamper.core.trainer.world import LessonWorld
 from vamper.core.values.findings import BadInput
 from vamper.formats.out.picture_files import write_jpeg
 from vamper.services.design.designer import Designer

@@ -48,7 +48,23 @@ class DryRunRequest:
 
 @dataclass
 class DryRunStatus:
-    """One dry run, and how far it is: `done` of `of` steps, and in words what it does."""
+    """One dry run, and how far it is.
+
+    Parameters
+    ----------
+    asked, plan : DryRunRequest, Plan
+        How many runs of what.
+    done, of, doing : int, int, str
+        Steps done, steps in all, and what it does, in words.
+    running, problem : bool, str
+        Whether it is at work, and why it ended without a result.
+    found, found_asked : DryRunFiles or None, DryRunRequest
+        What came of it, and what that was asked for.
+    helps : Helps
+        What would help.
+    stopped : Event
+        Set to end it.
+    """
 
     asked: DryRunRequest
     plan: Plan

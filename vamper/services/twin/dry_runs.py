@@ -51,7 +51,21 @@ class Stopped(Exception):
 
 @dataclass(frozen=True)
 class DryRunFiles:
-    """A dry run with all that its pictures are drawn from, sheet by sheet; `plan` is a draft on `pictures`."""
+    """A dry run with all that its pictures are drawn from.
+
+    Parameters
+    ----------
+    plan, pictures : Plan, Pictures
+        What was made, and a draft's pictures of it.
+    devices : Devices
+        What it was made with.
+    pages, sheets : tuple of PrintedRaster or None, tuple of SimulationResult
+        Each sheet's print, and what was done with it.
+    outcome : DryRun
+        What came of it.
+    seed, number : int, int
+        Of its random draws; its number in the workshop.
+    """
 
     plan: Plan
     pictures: Pictures

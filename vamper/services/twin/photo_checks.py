@@ -51,7 +51,17 @@ class WeededCheck:
 
 @dataclass(frozen=True)
 class PiecesCheck:
-    """Loose pieces beside their designs; `picture` is the scan, `ppi` its resolution."""
+    """Loose pieces beside their designs.
+
+    Parameters
+    ----------
+    number, sheet : int
+        The check's number, and the sheet, from 1.
+    planned, found : SheetReference, LoosePieces
+        What was to be made, and what lies there.
+    picture, ppi : array of shape (h, w, 3), float
+        The scan and its resolution.
+    """
 
     number: int
     sheet: int

@@ -38,11 +38,20 @@ _CLOSE_MM = 1e-9
 
 @dataclass(frozen=True, slots=True)
 class Profile:
-    """A turned piece, grown by half the gap, as its rims.
+    """A turned piece, grown by half the gap, as its rims; where nothing is, a rim is the infinity that never touches.
 
-    `upper` and `lower` say for even columns from `left` how far up and down it reaches (y down); `sides` and
-    `twin_sides` for even rows from `top` how far left and right, the twin's with its box laid over the piece's.
-    Where there is nothing, rims reach nowhere (an infinity of the sign that never touches).
+    Parameters
+    ----------
+    left, top, width, height : float
+        Its box, mm.
+    upper, lower : array, shape (columns,)
+        How far up and down it reaches, y down, at even columns from `left`.
+    sides : pair of array, shape (rows,)
+        How far left and right it reaches at even rows from `top`.
+    twin_sides : pair of array, shape (rows,)
+        Those of its twin (turned by 180°), whose box is laid over the piece's.
+    step : float
+        Between columns and between rows, mm.
     """
 
     left: float
@@ -77,10 +86,24 @@ class Cell:
 
 @dataclass(frozen=True, slots=True)
 class Rows:
-    """Rows in a room whose corner is the origin: a shift along and a place down for each, at one pitch.
+    """Rows of a piece in a room whose corner is the origin.
 
-    `tightest_mm2` is the least area a piece that any rows of the same cell took, whether or not they fill this room
-    as well.
+    Parameters
+    ----------
+    cell : Cell
+        What is repeated along a row.
+    pitch : float
+        From one cell to the next, mm.
+    along, down : array, shape (rows,)
+        How far each row is shifted, and how far down it lies, mm.
+    count : int
+        Pieces in all.
+    depth : float
+        How far down the last row reaches, mm.
+    tightest_mm2 : float
+        The least area a piece that any rows of this cell took, even if others fill this room as well.
+    words : str
+        How they lie, in words.
     """
 
     cell: Cell

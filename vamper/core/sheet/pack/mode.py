@@ -22,6 +22,8 @@ class PackingMode:
 
     Parameters
     ----------
+    key, place : str, int
+        Its code, and where it stands in a list of all kinds.
     name, hint, phrase : str
         What it is called, one line on what it is for, and how the brief says it ("" where nothing need be said).
     pack : callable

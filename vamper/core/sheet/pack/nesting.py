@@ -48,7 +48,19 @@ class NestShape:
 
 @dataclass(frozen=True, slots=True)
 class NestRequest:
-    """Pack `shapes` into a rectangle whose top left corner is (left, top), `separation_mm` apart."""
+    """What an engine is asked to pack into a rectangle.
+
+    Parameters
+    ----------
+    shapes : tuple of NestShape
+        The outlines, each as often as it is wanted.
+    left_mm, top_mm, width_mm, height_mm : float
+        The rectangle.
+    separation_mm : float
+        Least distance between pieces.
+    seed : int
+        Of the engine's random draws.
+    """
 
     shapes: tuple[NestShape, ...]
     left_mm: float
@@ -65,6 +77,8 @@ class NestSolution:
 
     Parameters
     ----------
+    placements : tuple of Placement
+        Where each shape lies.
     stretch : float
         The strip's length over what the rectangle has; all lie inside it up to 1.
     """

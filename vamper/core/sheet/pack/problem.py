@@ -34,9 +34,22 @@ class Watch(Protocol):
 
 @dataclass(frozen=True, slots=True)
 class PackProblem:
-    """Pieces for sheets that all have the same live area, but for the first one where it was used before.
+    """Pieces for sheets that all have the same live area.
 
-    `held` pieces lie where they are, and count as pieces of their item.
+    Parameters
+    ----------
+    pieces : tuple of Piece
+        What is to lie, with its number.
+    live : Polygon
+        Where pieces may lie, mm, sheet frame.
+    spec : PackingSpec
+        Gap, turns and the most sheets.
+    seed : int
+        Of the search's random draws.
+    first_live : Polygon or None
+        The first sheet's live area, where that sheet was used before.
+    held : tuple of Sheet
+        Pieces that lie where they are; they count as pieces of their item.
     """
 
     pieces: tuple[Piece, ...]
