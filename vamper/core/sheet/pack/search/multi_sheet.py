@@ -1,31 +1,37 @@
-"""Many sheets: pieces are dealt out to all of them at once, what is left over is carried on to the next."""
+"""Many sheets: pieces are dealt out to all of them at once, what is left over is carried on to the next; or few sheets
+are found, and each is laid many times (`repeated_sheets.py`).
+"""
 
 import math
 from collections import Counter
 
 from vamper.core.sheet.pack.area_bound import AreaBound
+from vamper.core.sheet.pack.search.repeated_sheets import lay_repeated, loaded
 from vamper.core.sheet.pack.search.run import EASY_FILL, SearchRun
 from vamper.core.values.placement import Sheet
 
 _DEALT_FILL = 0.76
 _DEAL_SHARE = 0.6
 _DEALT_S = 2.0
+# Sheets that are laid again and again are looked for so many times, each time in such a share of what time is left.
+_PASSES, _PASS_SHARE = 3, 0.55
 _LEAST_DEALT_S = 0.8
 
 
 def improve_many(run: SearchRun, bound: AreaBound) -> None:
-    """Many sheets: deal the pieces out as full as engines get quickly, then try with one sheet fewer each time."""
+    """Many sheets: dealt out at once where each can have its time, then as few as are found, each laid many times."""
     assert run.best is not None
     run.clocked = True
-    load = run.load_of(list(run.free.elements()))
-    stop_at = run.watch.seconds_left() * (1 - _DEAL_SHARE)
-    deal_and_carry(run, max(bound.sheets_at_least, math.ceil(load / (_DEALT_FILL * run.room))), stop_at)
+    if run.watch.seconds_left() > _DEALT_S * bound.sheets_at_least:
+        load = run.load_of(list(run.free.elements()))
+        stop_at = run.watch.seconds_left() * (1 - _DEAL_SHARE)
+        deal_and_carry(run, max(bound.sheets_at_least, math.ceil(load / (_DEALT_FILL * run.room))), stop_at)
+    known, passes, wanted = list[Sheet](), 0, None
     while run.improvable(bound) and not run.given_up():
-        fewer = len(run.best.sheets) - 1
-        if run.hopeless(fewer):
-            return
-        deal_and_carry(run, fewer, 0.0)
-        if len(run.best.sheets) > fewer:
+        stop_at = run.watch.seconds_left() * (1 - _PASS_SHARE) if passes < _PASSES - 1 else 0.0
+        lay_repeated(run, stop_at, passes, known, wanted)
+        wanted, passes = len(run.best.sheets) - 1, passes + 1
+        if run.hopeless(wanted):
             return
 
 
@@ -47,20 +53,6 @@ def deal_and_carry(run: SearchRun, count: int, stop_at: float) -> None:
         pool = waiting - Counter(one.item for one in sheet)
         left = run.wanted - Counter(one.item for done in sheets for one in done)
         run.offer((*sheets, *run.in_rows(left, len(sheets))))
-
-
-def loaded(run: SearchRun, waiting: Counter[int], fill: float) -> Counter[int]:
-    """What of `waiting` loads a sheet to a share of its room, each design in proportion to its number."""
-    share = fill * run.room / max(1e-9, run.load_of(list(waiting.elements())))
-    if share >= 1:
-        return +waiting
-    group = Counter({item: int(count * share) for item, count in waiting.items()})
-    load = run.load_of(list(group.elements()))
-    for item in run.largest_first(waiting - group):
-        if load + run.areas[item] <= fill * run.room:
-            group[item] += 1
-            load += run.areas[item]
-    return +group
 
 
 def dealt(run: SearchRun, count: int) -> list[Counter[int]]:
