@@ -1,17 +1,19 @@
 """The fullest sheet: what is promised, what is kept of a strip, what goes into holes, and when an attempt ends."""
 
 import math
-from dataclasses import replace
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from itertools import chain
 
 import numpy as np
 import pytest
 import shapely
 from hypothesis import given
 from hypothesis import strategies as st
-from shapely.geometry import MultiPolygon, Point, Polygon
+from shapely.geometry import MultiPolygon, Point, Polygon, box
 
-from vamper.core.sheet.layout import Piece
-from vamper.core.sheet.pack.nesting import Attempt, NestRequest, NestShape, NestSolution, window
+from vamper.core.sheet.layout import Layout, Piece
+from vamper.core.sheet.pack.nesting import Attempt, Lane, NestRequest, NestShape, NestSolution, window
 from vamper.core.sheet.pack.pack import pack
 from vamper.core.sheet.pack.problem import PackProblem
 from vamper.core.sheet.pack.search.hole_guests import HoleGuests
@@ -54,10 +56,10 @@ def test_what_is_kept_of_a_strip_lies_inside_and_no_stretch_holds_more(
     # The strip is as long as it likes along the shorter side.
     axis, origin = (1, 20.0) if is_wide else (0, 10.0)
     spans = [placed(Polygon(WEDGE), one.x_mm, one.y_mm, one.turn_deg).bounds for one in kept]
-    assert all(box[axis] >= origin - 1e-6 and box[axis + 2] <= origin + 120.0 + 1e-6 for box in spans)
+    assert all(span[axis] >= origin - 1e-6 and span[axis + 2] <= origin + 120.0 + 1e-6 for span in spans)
     all_spans = [placed(Polygon(WEDGE), one.x_mm, one.y_mm, one.turn_deg).bounds for one in placements]
-    for start in (box[axis] for box in all_spans):
-        inside = sum(box[axis] >= start - 1e-9 and box[axis + 2] <= start + 120.0 + 1e-9 for box in all_spans)
+    for start in (span[axis] for span in all_spans):
+        inside = sum(span[axis] >= start - 1e-9 and span[axis + 2] <= start + 120.0 + 1e-9 for span in all_spans)
         assert len(kept) >= inside
 
 
@@ -168,3 +170,50 @@ def test_what_is_used_up_of_the_first_sheet_is_left_alone() -> None:
     few = fit_whole(replace(_whole(40.0, 4), first_live=half), 1, nester, TimedWatch(10.0)).layout
     assert few is not None
     assert all(half.buffer(1e-6).covers(one.of(whole.by_item[one.item].edge)) for one in few.sheets[0])
+
+
+@dataclass
+class _Clock:
+    """A watch that only goes on when an engine takes time."""
+
+    seconds: float
+    now: float = 0.0
+
+    def seconds_left(self) -> float:
+        return self.seconds - self.now
+
+    def more(self, _seconds: float) -> bool:
+        return False
+
+    def better(self, layout: Layout) -> None:
+        """Nobody looks."""
+
+
+@dataclass
+class _Barren:
+    """An engine that takes its time and finds nothing."""
+
+    clock: _Clock
+    cores: int = 2
+    asked: int = 0
+
+    def race(self, lanes: Sequence[Lane], given_up: Callable[[], bool]) -> None:
+        for attempt in chain.from_iterable(lanes):
+            if given_up():
+                return
+            self.asked += 1
+            self.clock.now += min(attempt.seconds, 2.0)
+
+
+@pytest.mark.parametrize(("seconds", "at_least", "at_most"), [(9.0, 8.0, 9.5), (120.0, GROWS_S, 2 * GROWS_S)])
+def test_a_search_that_finds_no_more_ends_by_itself(seconds: float, at_least: float, at_most: float) -> None:
+    clock = _Clock(seconds)
+    engine = _Barren(clock)
+    discs = (Piece(0, MultiPolygon([Point(0, 0).buffer(20)]), 20), Piece(1, MultiPolygon([Point(0, 0).buffer(31)]), 20))
+    problem = PackProblem(discs, box(0, 0, 180, 240), PackingSpec(gap_mm=2.0, max_sheets=1))
+    layout = pack(problem, engine, clock)
+    assert at_least <= clock.now <= at_most
+    assert engine.asked > 3
+    # There may be more to be had, and whoever looks longer is told so.
+    assert layout.pieces
+    assert layout.time_limited

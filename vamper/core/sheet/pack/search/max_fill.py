@@ -6,6 +6,7 @@ after a moment says whether to go on, or how many to ask for instead. Once a num
 several where the promise is higher. Where one more cannot be had, it is asked for again from other seeds and with two
 designs exchanged for each other, and every other time as many pieces as lie already, of more area. What an attempt laid
 is kept from the stretch of its strip that holds most, and filled up with what is left over, so a failure may win too.
+It ends where nothing better came for as long again as it took to the last gain.
 """
 
 from collections import Counter
@@ -27,8 +28,6 @@ from vamper.core.values.placement import Sheet
 LIKELY_FILL = 0.86
 # What an attempt is promised to take of the time left, and what it may take where it asks for several pieces more.
 _AIM_SHARE, _LEAP_SHARE = 0.5, 0.6
-# Where several attempts in so many times what one grows for found no more pieces, it is enough.
-_ENOUGH = 3
 # What is kept of the time to fill up what the last attempt laid.
 _FILLING_S = 0.4
 # Pieces are laid one by one from so many times as long as wide on, or where there is so much time.
@@ -62,6 +61,8 @@ class _Climb:
         run = self.run
         self._order = sorted(self.remaining.elements(), key=lambda item: (run.areas[item], item))
         self._guests = HoleGuests(run)
+        self._begun_with_s = self.left()
+        self._gained_s = 0.0
 
     def left(self) -> float:
         return self.run.watch.seconds_left() - self.stop_at
@@ -69,12 +70,19 @@ class _Climb:
     def over(self) -> bool:
         return self.left() <= _FILLING_S or self.run.given_up() or len(self.best) == self.remaining.total()
 
+    def has_had_enough(self) -> bool:
+        """Whether nothing better came for as long again as it took to the last gain, and as an attempt grows."""
+        return self._spent() - self._gained_s > max(GROWS_S, self._gained_s)
+
+    def _spent(self) -> float:
+        return self._begun_with_s - self.left()
+
     def offer(self, sheet: Sheet) -> None:
         """Keep and show a sheet that holds more pieces, or as many of more area."""
         run = self.run
         if (len(sheet), self._load(sheet)) <= (len(self.best), self._load(self.best)):
             return
-        self.best = sheet
+        self.best, self._gained_s = sheet, self._spent()
         rest = self.remaining - Counter(one.item for one in sheet)
         run.offer((*self.before, sheet, *run.in_rows(rest, len(self.before) + 1)))
 
@@ -89,19 +97,17 @@ class _Climb:
             self.offer(next(iter(run.in_rows(self.remaining, len(self.before))), ()))
         likely, tries = self._likely(), 0
         reach = self._count_for(likely)
-        better_with_s = self.left()
         while self.left() >= LEAST_ATTEMPT_S and len(self.best) < len(self._order):
-            if tries > _PATIENCE and better_with_s - self.left() > _ENOUGH * GROWS_S:
+            if tries > _PATIENCE and self.has_had_enough():
                 return
-            had = len(self.best)
-            count = min(len(self._order), max(had + 1, reach))
-            tries = 0 if count > had + 1 else tries
+            one_more = len(self.best) + 1
+            count = min(len(self._order), max(one_more, reach))
+            tries = 0 if count > one_more else tries
             group = self._group(count, tries, likely)
             if run.load_of(list(group.elements())) > HOPELESS_FILL * run.room:
                 return
             way = yield from self._attempt(group, tries)
             tries += 1
-            better_with_s = self.left() if len(self.best) > had else better_with_s
             likely = way.promises(_AIM_SHARE * self.left())
             # What was out of reach is not asked for again but as one more than there is.
             reach = min(self._count_for(likely), len(self._order) if len(self.best) >= count else count - 1)
@@ -178,7 +184,7 @@ class _Climb:
             one_more = group.total() <= len(self.best) + 1
             if one_more:
                 return way.is_stale(after_s)
-            return way.out_of_reach(after_s) or after_s > _LEAP_SHARE * begun_with_s
+            return way.out_of_reach(after_s) or (after_s > _LEAP_SHARE * begun_with_s and not way.is_near())
 
         if request.shapes:
             yield Attempt(request, max(1.0, begun_with_s - _FILLING_S), look, run.nester.cores, tired)
