@@ -12,11 +12,13 @@ from dataclasses import dataclass
 from tests.bench import shapes
 from tests.bench.packing import Case, demo_designs, designs_of, in_boxes, in_rows, most
 from tests.bench.table import Row, show
+from vamper.core.sheet.layout import Layout
 from vamper.core.sheet.pack.nesting import Attempt, NestRequest, NestShape, NestSolution, nest_points
 from vamper.core.sheet.pack.pack import pack
 from vamper.core.sheet.pack.problem import PackProblem
 from vamper.core.values.item import Turn
 from vamper.core.values.packing import PackingSpec
+from vamper.core.values.placement import Sheet
 from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.packing.planning import TimedWatch
 
@@ -90,13 +92,18 @@ def engine_lays(case: Case, count: int, nester: ProcessNester, seconds: float, s
 def by_vamper(case: Case, wanted: int, nester: ProcessNester, seconds: float, seed: int) -> tuple[Full, float]:
     """What Vamper lays of so many, and when its last better sheet came, s."""
     watch = TimedWatch(seconds)
-    last = [0.0]
-    watch.on_better = lambda _layout: last.__setitem__(0, seconds - watch.seconds_left())
+    better = list[tuple[tuple[Sheet, ...], float]]()
+
+    def note(layout: Layout) -> None:
+        if not better or better[-1][0] != layout.sheets:
+            better.append((layout.sheets, seconds - watch.seconds_left()))
+
+    watch.on_better = note
     problem = PackProblem(case.first(wanted), case.live, PackingSpec(gap_mm=case.gap, max_sheets=1), seed=seed)
     layout = pack(problem, nester, watch)
     laid = Counter(one.item for sheet in layout.sheets for one in sheet)
     areas = {piece.item: piece.area_mm2 for piece in case.designs}
-    return Full(laid.total(), sum(areas[item] * count for item, count in laid.items())), last[0]
+    return Full(laid.total(), sum(areas[item] * count for item, count in laid.items())), better[-1][1]
 
 
 def fullest(nester: ProcessNester, seconds: float, seeds: list[int], chosen: list[int]) -> list[Row]:

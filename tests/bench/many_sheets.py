@@ -81,11 +81,10 @@ def engine_sheets(order: Order, nester: ProcessNester, at_least: int) -> int:
     return sheets if not remaining.total() else round(sheets * order.pieces / max(done, 1))
 
 
-def many_sheets(nester: ProcessNester, chosen: list[int]) -> list[Row]:
+def many_sheets(nester: ProcessNester, chosen: list[Order]) -> list[Row]:
     """A row an order: the engine's sheets, Vamper's and the bound's."""
     found = []
-    for number in chosen:
-        order = orders()[number]
+    for order in chosen:
         pieces = order.case.first(order.pieces)
         bound = area_bound(order.case.live, pieces, order.case.gap).sheets_at_least
         engine = engine_sheets(order, nester, bound)
@@ -110,7 +109,7 @@ def main() -> None:
     asked.add_argument("--orders", type=int, nargs="+", default=list(range(len(orders()))))
     nester = ProcessNester()
     nester.warm_up()
-    show("Many sheets", many_sheets(nester, asked.parse_args().orders))
+    show("Many sheets", many_sheets(nester, [orders()[number] for number in asked.parse_args().orders]))
 
 
 if __name__ == "__main__":

@@ -19,6 +19,7 @@ from tests.bench import (
     fuzz,
     ledger,
     load,
+    many_sheets,
     measures,
     over_http,
     packing,
@@ -95,6 +96,7 @@ SECTIONS = (
         lambda nester: fullest.fullest(nester, fullest.SECONDS, [1, 2, 3], list(range(len(fullest.mixes())))),
         slow=True,
     ),
+    Section("Many sheets", lambda nester: many_sheets.many_sheets(nester, many_sheets.orders()), slow=True),
     Section("Packing over time", packing.over_time, slow=True),
     Section("Packing from 10 to 1,000 pieces", packing.growth, slow=True),
 )

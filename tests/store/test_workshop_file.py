@@ -2,6 +2,8 @@
 
 import shutil
 import sqlite3
+import threading
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import closing
 from pathlib import Path
 
@@ -153,3 +155,50 @@ def test_a_full_disk_is_named_and_it_goes_on_when_there_is_room(tmp_path: Path) 
     write("fifth")
     with sessions() as session:
         assert {row.name for row in session.query(EdgeStyleRow)} == {"first", "third", "fifth"}
+
+
+def names(sessions: Sessions) -> set[str]:
+    with sessions() as session:
+        return {row.name for row in session.query(EdgeStyleRow)}
+
+
+def test_a_snapshot_is_one_state_whoever_writes_meanwhile(tmp_path: Path) -> None:
+    sessions = Sessions(open_database(tmp_path / "w.db"))
+
+    def write(name: str) -> None:
+        with sessions.begin() as session:
+            session.add(EdgeStyleRow(name=name, edge={}))
+
+    write("before")
+    with sessions.snapshot():
+        assert names(sessions) == {"before"}
+        write("by itself")
+        other = threading.Thread(target=write, args=("by another",))
+        other.start()
+        other.join()
+        with sessions.snapshot():
+            assert names(sessions) == {"before"}
+        # Whoever writes sees what is there now, and what they write.
+        with sessions.together():
+            write("together")
+            assert names(sessions) == {"before", "by itself", "by another", "together"}
+        assert names(sessions) == {"before"}
+    assert names(sessions) == {"before", "by itself", "by another", "together"}
+
+
+def test_many_snapshots_leave_room_to_write(tmp_path: Path) -> None:
+    """Each reader holds a connection and takes a second one to write: none waits for another's."""
+    sessions = Sessions(open_database(tmp_path / "w.db"))
+    readers = 24
+    reading = threading.Barrier(readers, timeout=20)
+
+    def use(number: int) -> None:
+        with sessions.snapshot():
+            names(sessions)
+            reading.wait()
+            with sessions.begin() as session:
+                session.add(EdgeStyleRow(name=f"{number}", edge={}))
+
+    with ThreadPoolExecutor(readers) as pool:
+        list(pool.map(use, range(readers)))
+    assert len(names(sessions)) == readers

@@ -26,6 +26,8 @@ from vamper.store.trouble import StoreTrouble, tell_trouble
 from vamper.store.workshop_file import check_place, check_workshop, config, read_only, revision_of
 
 _WRITES = "writes"
+# Connections that are kept for the next one; further ones are opened as they are needed.
+_KEPT_OPEN = 8
 
 
 def open_database(path: Path) -> Engine:
@@ -40,7 +42,13 @@ def open_database(path: Path) -> Engine:
     is_new = not path.exists()
     if not is_new:
         check_workshop(path)
-    engine = create_engine(URL.create("sqlite", database=str(path.absolute())), connect_args={"timeout": 20})
+    # Whoever reads from a snapshot may write beside it, over a second connection: it must not wait for the first ones.
+    engine = create_engine(
+        URL.create("sqlite", database=str(path.absolute())),
+        connect_args={"timeout": 20},
+        pool_size=_KEPT_OPEN,
+        max_overflow=-1,
+    )
     event.listen(engine, "connect", _set_up)
     event.listen(engine, "begin", _begin)
     tell_trouble(engine, path)
@@ -130,16 +138,18 @@ class Sessions:
     """Sessions on one workshop's file: call it for reading, `begin` a transaction for writing.
 
     What is read and written within `together` is one transaction, whoever asks for it; what is remembered of it by
-    those who wrote is to be forgotten once it has ended, well or not.
+    those who wrote is to be forgotten once it has ended, well or not. What is read within a `snapshot` is read from one
+    state of the file, over one connection.
     """
 
     def __init__(self, engine: Engine) -> None:
         self._reading = sessionmaker(engine, expire_on_commit=False)
         self._writing = sessionmaker(engine.execution_options(**{_WRITES: True}), expire_on_commit=False)
         self._joined: ContextVar[Session | None] = ContextVar("joined", default=None)
+        self._snapshot: ContextVar[Session | None] = ContextVar("snapshot", default=None)
 
     def __call__(self) -> AbstractContextManager[Session]:
-        joined = self._joined.get()
+        joined = self._joined.get() or self._snapshot.get()
         return self._reading() if joined is None else _within(joined)
 
     def begin(self) -> AbstractContextManager[Session]:
@@ -155,6 +165,16 @@ class Sessions:
                 yield session
             finally:
                 self._joined.reset(before)
+
+    @contextmanager
+    def snapshot(self) -> Iterator[None]:
+        """One state of the file for all that is read in it, however much is written meanwhile, by this thread too."""
+        with self() as session:
+            before = self._snapshot.set(session)
+            try:
+                yield
+            finally:
+                self._snapshot.reset(before)
 
 
 @contextmanager

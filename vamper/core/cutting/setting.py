@@ -203,8 +203,9 @@ def _why_named(spoken: NamedProposal) -> str:
     return f"{spoken.choice.words}: {before}"
 
 
-# Asked anew with every change of an edge, which mostly leaves both as they are; a workshop has few stocks and machines.
-_KEPT = 64
+# Asked anew with every change of an edge, which mostly leaves both as they are, and for every stock by whoever chooses
+# one: as many as there are stocks for a few machines.
+_KEPT = 256
 
 
 @lru_cache(_KEPT)

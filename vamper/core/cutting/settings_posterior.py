@@ -29,7 +29,7 @@ _CELLS = 121
 _HARDNESSES = 41
 # How far less and more lie from usual, ln: the middle and its spread.
 _NOTCH, _NOTCH_SIGMA = 0.14, 0.06
-_TINY = 1e-300
+_TINY, _HARDLY = 1e-300, 1e-100
 # Odd, so that one of them is the middle one.
 _PRESSES = 41
 # Rounds of messages where two ways lead from one node to another.
@@ -221,6 +221,8 @@ def _ties(settings: Sequence[NamedSetting], nodes: Sequence[SettingNode], ln: Fl
     """What binds two nodes: pressures of one setting, and an order that was told; not what follows from the rest."""
     away = ln[None, :] - ln[:, None]
     notch = np.exp(-(((away - _NOTCH) / _NOTCH_SIGMA) ** 2) / 2) * (away >= 0)
+    # Products of what can hardly be are numbers that a processor takes ten times as long for.
+    notch[notch < _HARDLY] = 0.0
     in_order = (away >= 0).astype(float)
     usual = {node.setting: place for place, node in enumerate(nodes) if _RANK[node.pressure] == 1}
     for (one, node), (other, after) in pairwise(enumerate(nodes)):
