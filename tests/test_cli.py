@@ -221,7 +221,8 @@ def test_sheets_are_planned_as_the_job_file_asks(folder: Path) -> None:
     assert len({round(one["y_mm"], 2) for one in plan["sheets"][0]["placements"]}) == 1
 
     scaled = write(folder, items=items, scale_to_fill=1)
-    assert vamper("plan", scaled, "--out", "c", *BRIEFLY, folder=folder).returncode in (0, 3)
+    # On a busy machine a second is over before two sizes were tried.
+    assert vamper("plan", scaled, "--out", "c", "--seconds", 5, folder=folder).returncode in (0, 3)
     plan = json.loads((folder / "c" / "plan.json").read_text())
     assert plan["items"][0]["size_mm"][0] > 60
     assert len(plan["sheets"][0]["placements"]) == 5
