@@ -217,3 +217,22 @@ def test_a_search_that_finds_no_more_ends_by_itself(seconds: float, at_least: fl
     # There may be more to be had, and whoever looks longer is told so.
     assert layout.pieces
     assert layout.time_limited
+
+
+@dataclass
+class _Ticking(_Clock):
+    """A watch that goes on by a thousandth each time it is looked at."""
+
+    def seconds_left(self) -> float:
+        self.now += 1e-3
+        return super().seconds_left()
+
+
+@pytest.mark.parametrize("sides", [(164.0, 217.0), (164.0, 110.0)])
+def test_a_large_order_of_which_nothing_is_found_does_not_go_round_in_circles(sides: tuple[float, float]) -> None:
+    """Pieces of which hardly one goes on a sheet, and an engine that finds nothing for any."""
+    clock = _Ticking(120.0)
+    wide = Piece(0, MultiPolygon([box(0, 0, *sides).buffer(-8).buffer(8)]), 31)
+    layout = pack(PackProblem((wide,), box(0, 0, 180, 240), PackingSpec(gap_mm=2.0)), _Barren(clock), clock)
+    assert layout.pieces == 31
+    assert clock.now < 90.0

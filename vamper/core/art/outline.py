@@ -55,7 +55,7 @@ class Tracing:
     width_px, height_px : int
         The picture's size.
     opaque : bool
-        Whether the picture has no transparency, so that its light ground was taken for no ink.
+        Whether the picture has no transparent pixel, so that its own rim is the outline.
     """
 
     polygons: npt.NDArray[np.object_]

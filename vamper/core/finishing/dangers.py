@@ -75,7 +75,7 @@ class Danger:
     of : frozenset of StockClass or None
         The kinds of stock that it concerns.
     by_hand : bool or None
-        Whether the act is done by hand.
+        Whether the job is cut by hand, with scissors or a knife.
     """
 
     key: str

@@ -96,7 +96,7 @@ class WorkStep:
     least : int
         How many minutes it takes at least.
     of : int
-        How often the batch does it.
+        How many of it the batch takes, one after the other.
     cautions : tuple of str
         What can hurt in it.
     most_s : float or None

@@ -72,7 +72,7 @@ class Scene:
     sensor : Sensor
         The cutter's eye.
     room : float
-        The room's light, of the sensor's own.
+        The light of the room, in the measure of the sensor's lamp.
     face, ink : float
         The light that the bare stock and the mark throw back, 0 to 1.
     gloss : float

@@ -78,7 +78,7 @@ class PrintAdvice:
     schools : tuple of PrintSchool
         What makers do differently.
     companion : str
-        What is needed beside it, where something is.
+        What lies in the same package and must not be printed, where something does.
     not_mirrored : str
         Why it is not mirrored, where one would expect it.
     source : str

@@ -134,7 +134,7 @@ class LessonPlay:
     document : hashable
         The learner's own job, where they work on it.
     given_up : bool
-        Whether the learner has asked for the answer.
+        Whether it was ended before its end; it counts as lost.
     """
 
     lesson: Lesson

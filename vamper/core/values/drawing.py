@@ -52,7 +52,7 @@ class Words:
     text : str
         What it says.
     height_mm : float
-        The type's size.
+        How tall its capitals are.
     anchor : Anchor
         Which point of the baseline lies at x, y.
     turn_deg : float

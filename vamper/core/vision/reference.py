@@ -28,7 +28,7 @@ class PieceReference:
     x_mm, y_mm, turn_deg : float
         How it lies, as in `Placement`.
     outline, edge : shapely geometry
-        mm, item frame.
+        Where they lie on the sheet as it is loaded, mm: turned, and mirrored where the print is.
     """
 
     placement: int

@@ -92,7 +92,7 @@ class EveningDocument:
     begins, done_by : datetime or None
         None until it is set; `begins` also until the first step begins.
     places : dict of str to int
-        How many of each place there are: mats, ovens, hands.
+        How much each place takes at once: oven, press, spray place, cutting machine, drying rack.
     away : tuple of AwayTime
         When nobody is there.
     batches : tuple of EveningBatch

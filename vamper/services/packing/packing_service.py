@@ -76,9 +76,9 @@ class PackingStatus:
     state : PackingState
         Whether it waits, searches or has ended.
     layout, layout_id : Layout, str
-        The best so far, and its key.
+        The best so far, and a name for it in this state of the job: whoever acts on it by hand says which they saw.
     seconds_left, seconds : float
-        How long it may still take, and how long it has taken.
+        How long it may still take, and how long in all.
     better_ago_s : float
         How long ago the search found its last better layout.
     version : int
@@ -91,10 +91,8 @@ class PackingStatus:
     seconds_left: float
     seconds: float
     better_ago_s: float
-    """How long ago the search found its last better layout."""
     version: int
     layout_id: str
-    """A name for one layout of one state of a job; whoever acts on it by hand says which one they saw."""
 
     @property
     def is_under_way(self) -> bool:

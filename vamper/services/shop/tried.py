@@ -54,7 +54,7 @@ class CutRecord:
     Parameters
     ----------
     kind, cut : RecordKind, Cut
-        Whether it was a ladder or a run, and how deep was cut.
+        A ladder, one reading or a run, and how deep was cut.
     drops : tuple of JudgedDrop
         What came of it.
     blade, metres : Blade, float

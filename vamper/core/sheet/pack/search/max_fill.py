@@ -14,14 +14,13 @@ from collections.abc import Generator
 from dataclasses import dataclass, replace
 
 import numpy as np
-from shapely.geometry import Polygon
 
 from vamper.core.sheet.pack.nesting import Attempt, Lane, NestSolution
 from vamper.core.sheet.pack.search.hole_guests import HoleGuests
 from vamper.core.sheet.pack.search.lattice_sheets import lattice_sheet
-from vamper.core.sheet.pack.search.promise import GROWS_S, Progress, likely_fill
+from vamper.core.sheet.pack.search.promise import GROWS_S, Progress
 from vamper.core.sheet.pack.search.run import HOPELESS_FILL, LEAST_ATTEMPT_S, ODD, SearchRun
-from vamper.core.values.geometry import grow, longest_side
+from vamper.core.values.geometry import longest_side
 from vamper.core.values.placement import Sheet
 
 # Fuller than this no mix has been seen.
@@ -95,7 +94,7 @@ class _Climb:
         self.offer(lattice_sheet(run, self._order, run.plain.room))
         if not self.best:
             self.offer(next(iter(run.in_rows(self.remaining, len(self.before))), ()))
-        likely, tries = self._likely(), 0
+        likely, tries = self.run.likely_fill(self.remaining, _AIM_SHARE * self.left()), 0
         reach = self._count_for(likely)
         while self.left() >= LEAST_ATTEMPT_S and len(self.best) < len(self._order):
             if tries > _PATIENCE and self.has_had_enough():
@@ -129,15 +128,6 @@ class _Climb:
             total += count * run.areas[item] * longest_side(hull) ** 2 / box_area
             area += count * run.areas[item]
         return total / max(area, 1e-9)
-
-    def _likely(self) -> float:
-        run = self.run
-        shapes = [
-            (grow(Polygon(run.points[item]), run.separation / 2), count)
-            for item, count in self.remaining.items()
-            if count
-        ]
-        return likely_fill(shapes, _AIM_SHARE * self.left())
 
     def _count_for(self, fill: float) -> int:
         """How many of the smallest pieces lie at a fill; what goes into holes takes no room."""

@@ -12,6 +12,7 @@ from vamper.core.values.placement import Sheet
 
 _DEALT_FILL = 0.76
 _DEAL_SHARE = 0.6
+# With so long for each sheet they are dealt out, and each is made as full as it gets.
 _DEALT_S = 2.0
 # Sheets that are laid again and again are looked for so many times, each time in such a share of what time is left.
 _PASSES, _PASS_SHARE = 3, 0.55
@@ -29,9 +30,11 @@ def improve_many(run: SearchRun, bound: AreaBound) -> None:
     known, passes, wanted = list[Sheet](), 0, None
     while run.improvable(bound) and not run.given_up():
         stop_at = run.watch.seconds_left() * (1 - _PASS_SHARE) if passes < _PASSES - 1 else 0.0
+        had = len(known)
         lay_repeated(run, stop_at, passes, known, wanted)
         wanted, passes = len(run.best.sheets) - 1, passes + 1
-        if run.hopeless(wanted):
+        # Where a pass found no sheet that was not known, the next one would find none either.
+        if len(known) == had or run.hopeless(wanted):
             return
 
 

@@ -7,11 +7,8 @@ laid; that is as often as leaves enough to choose from. What no repetition takes
 
 from collections import Counter
 
-from shapely.geometry import Polygon
-
-from vamper.core.sheet.pack.search.promise import Progress, likely_fill
+from vamper.core.sheet.pack.search.promise import Progress
 from vamper.core.sheet.pack.search.run import HOPELESS_FILL, LEAST_ATTEMPT_S, ODD, SearchRun
-from vamper.core.values.geometry import grow
 from vamper.core.values.placement import Sheet
 
 # A sheet chooses among so many times what it is likely to hold.
@@ -37,7 +34,7 @@ def lay_repeated(run: SearchRun, stop_at: float, seed: int, known: list[Sheet], 
     """
     remaining, sheets = run.free.copy(), list[Sheet]()
     while remaining.total() and (left := run.watch.seconds_left() - stop_at) > 0:
-        likely = _likely(run, remaining, _MOST_SHARE * left)
+        likely = min(HOPELESS_FILL, run.likely_fill(remaining, _MOST_SHARE * left))
         rest = _load_of(run, remaining) / run.room
         to_come = rest / likely
         times = _times(run, remaining, likely, int(to_come))
@@ -48,7 +45,8 @@ def lay_repeated(run: SearchRun, stop_at: float, seed: int, known: list[Sheet], 
         sheet = full_sheet(run, choice, likely, share * left, ODD * seed, best, enough)
         if not sheet:
             break
-        known.append(sheet)
+        if sheet not in known:
+            known.append(sheet)
         holds = holds_of(sheet)
         times = min(remaining[item] // count for item, count in holds.items())
         sheets += [sheet] * times
@@ -68,12 +66,6 @@ def _times(run: SearchRun, remaining: Counter[int], likely: float, at_most: int)
         if run.load_of(list(shared_out(remaining, times).elements())) >= enough:
             return times
     return 1
-
-
-def _likely(run: SearchRun, counts: Counter[int], in_s: float) -> float:
-    half = run.separation / 2
-    shapes = [(grow(Polygon(run.points[item]), half), count) for item, count in counts.items() if count]
-    return min(HOPELESS_FILL, likely_fill(shapes, in_s))
 
 
 def full_sheet(
@@ -101,9 +93,10 @@ def full_sheet(
             break
         way = Progress(load, max(LEAST_ATTEMPT_S, left), _PATIENCE if best and fill <= least else 1.0)
         sheet = run.nested(group, run.plain, way.seconds, None, way, seed + tries)
-        sheet = run.topped_up(run.plain, sheet, choice - Counter(one.item for one in sheet))
+        sheet = run.topped_up(run.plain, sheet, choice - holds_of(sheet))
         best = max(best, sheet, key=lambda one: _load(run, one))
-        if len(best) == choice.total():
+        # What an engine says nothing of at all it will say nothing of again.
+        if len(best) == choice.total() or not way.fill:
             break
         fill, tries = way.promises(run.watch.seconds_left() - stop_at), tries + 1
     return best

@@ -25,7 +25,7 @@ from vamper.core.sheet.pack.nesting import (
 )
 from vamper.core.sheet.pack.problem import PackProblem, Rank, Watch, fits_alone
 from vamper.core.sheet.pack.rows import rows_of_boxes
-from vamper.core.sheet.pack.search.promise import Progress
+from vamper.core.sheet.pack.search.promise import Progress, likely_fill
 from vamper.core.sheet.pack.sheet_region import SheetRegion, region_of, space_on
 from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import grow
@@ -103,6 +103,11 @@ class SearchRun:
 
     def load_of(self, items: Sequence[int]) -> float:
         return sum(self.areas[item] for item in items)
+
+    def likely_fill(self, counts: Counter[int], in_s: float) -> float:
+        """The share of a sheet's room that pieces like these are likely to fill in so many seconds."""
+        half = self.separation / 2
+        return likely_fill([(grow(Polygon(self.points[item]), half), n) for item, n in counts.items() if n], in_s)
 
     def easy_count(self, order: list[int]) -> int:
         loads = np.cumsum([self.areas[item] for item in order])
