@@ -6542,17 +6542,17 @@ export interface components {
      *     paper, printer_id, cutter_id : Paper, int, int
      *         The sheet and the machines.
      *     stock, plain, stock_colour : str, bool, str or None
-     *         The stock's key, whether it is cut without a print, and of which colour it is.
+     *         The stock's key, whether it is card that is cut only, and its face where it comes in several colours.
      *     purpose, from_inside : Purpose, bool
-     *         What it is for, and whether it is seen through the pane that it sticks to.
+     *         What the pieces must stand, and whether a clear decal is read through a pane from its other side.
      *     copies : int
      *         How often every sheet is made.
      *     room_light : Light
      *         In which light the marks are read.
      *     job_line : bool
-     *         Whether the job's name is printed on the sheet.
+     *         Whether a line of facts and a bar of 100 mm are printed into the waste.
      *     passes, set_then : int or None, tuple
-     *         Passes that its maker wants, and what the cutter was really set to.
+     *         Passes that its maker wants, and the settings of the run that is made again exactly.
      *     marks, packing, finish : MarksSpec, PackingSpec, FinishSpec
      *         How it is marked, laid and finished.
      *     target, products, shrink : Target or None, tuple of ProductSpec, ShrinkSpec or None
