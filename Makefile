@@ -47,7 +47,7 @@ bench: $(SETUP) .venv/.installed-dev .venv/.installed-bench ## exactness and spe
 bench-all: $(SETUP) .venv/.installed-dev .venv/.installed-bench ## the same with the tables that take long
 	$(PY) -m tests.bench.run --all
 
-faults: $(SETUP) .venv/.installed-dev .venv/.installed-bench ## deliberate faults in core, and how many of them the tests notice
+faults: $(SETUP) .venv/.installed-dev .venv/.installed-bench ## deliberate faults in core and services, and how many of them the tests notice
 	$(PY) -m tests.faults.run
 
 approve: $(SETUP) .venv/.installed-dev ## tests/approved/kept: what core says now; look the difference through

@@ -16,7 +16,7 @@ _TABLE = Path(__file__).with_suffix(".toml")
 
 @dataclass(frozen=True)
 class Same:
-    """One of them. `module` is without what all modules of core begin with."""
+    """One such fault. `module` is without the name of the program."""
 
     module: str
     function: str
@@ -25,11 +25,11 @@ class Same:
 
 
 def no_difference() -> tuple[Same, ...]:
-    """All of them."""
+    """All faults that were looked at and make no difference."""
     return tuple(Same(**one) for one in tomllib.loads(_TABLE.read_text())["same"])
 
 
 def makes_none(fault: Fault, known: tuple[Same, ...]) -> bool:
-    """Whether a fault is one of those."""
-    module = fault.module.removeprefix("vamper.core.")
+    """Whether a fault is in the list `known`."""
+    module = fault.module.removeprefix("vamper.")
     return any((one.module, one.function, one.what) == (module, fault.function, fault.what) for one in known)

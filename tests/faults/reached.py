@@ -1,7 +1,7 @@
-"""Which tests reach a line of core: asked of one run of the tests under coverage.
+"""Which tests reach a line of core or of a use-case: asked of one run of the tests under coverage.
 
 `reached()` runs core's tests, and those of formats and services that hold its rules against files and whole jobs, once.
-It keeps for each line of core the tests that came by it. A fault is then tried against these alone: no
+It keeps for each of their lines the tests that came by it. A fault is then tried against these alone: no
 other test could notice it. What a module says once, when it is imported (a table, a limit), no test is seen to come
 by; such a line has the tests of its whole module and of the files that import from it, and those that hold what was
 published or approved against what the program says. What one run told is kept for the same sources.
@@ -25,11 +25,7 @@ TESTS = (
     "tests/core",
     "tests/approved",
     "tests/formats",
-    "tests/services/test_ledger.py",
-    "tests/services/test_cutting.py",
-    "tests/services/test_on_cup.py",
-    "tests/services/test_evening.py",
-    "tests/services/test_sheets.py",
+    "tests/services",
 )
 # They hold limits, defaults and tables against what was published or approved, without coming by a line of these.
 PUBLISHED = (
@@ -127,7 +123,8 @@ def _run_under_coverage(folder: Path) -> None:
     report, config = folder / "tests.xml", folder / "coveragerc"
     config.write_text(f"[run]\ndata_file = {folder / 'coverage'}\n")
     command = [sys.executable, "-m", "pytest", "-n", "3", "--dist", "loadfile", "-q", f"--junitxml={report}",
-               "--cov=vamper.core", "--cov-context=test", f"--cov-config={config}", "--cov-report="]  # fmt: skip
+               "--cov=vamper.core", "--cov=vamper.services", "--cov-context=test", f"--cov-config={config}",
+               "--cov-report="]  # fmt: skip
     alone = {**os.environ, "VAMPER_EACH_TEST_ALONE": "1"}
     done = subprocess.run([*command, *TESTS], cwd=ROOT, env=alone, capture_output=True, text=True, check=False)
     seconds = _seconds(report)
