@@ -109,7 +109,7 @@ class RoomOut(NamedOut):
 
 
 class StartsOut(BaseModel):
-    """What a new thing of each sort starts with, and what windows first ask about."""
+    """The values that a new thing of each sort starts with, and those that windows first ask about."""
 
     edge: EdgeSpec
     ring: RingSpec
@@ -131,7 +131,7 @@ class StartsOut(BaseModel):
 
 
 class RangeOut(BaseModel):
-    """What a number may be; sliders may end sooner."""
+    """The least and the greatest value of a number; sliders may end sooner."""
 
     least: float
     most: float

@@ -59,7 +59,7 @@ async def views_of(request: Request) -> Views:
 
 
 async def unit_here(request: Request) -> Unit:
-    """What the workshop measures in."""
+    """The unit that the workshop measures in."""
     unit: Unit = request.app.state.workshop.usual.unit()
     return unit
 

@@ -66,7 +66,7 @@ class Guard:
             await broke()(scope, receive, sending)
 
     def _refusal(self, scope: Scope) -> ASGIApp | None:
-        """The answer to whoever is not the page itself; None for those who may come in."""
+        """The answer to a visitor that is not the page itself; None where the visitor may come in."""
         headers = Headers(scope=scope)
         host = headers.get("host", "")
         if _OWN_HOST.fullmatch(host) is None and not (self._lan and _is_address(host, scope)):

@@ -14,7 +14,7 @@ def corners_of(corners: str | None) -> tuple[tuple[float, float], ...] | None:
     Raises
     ------
     BadInput
-        If one of them is no number.
+        If a coordinate is no number.
     """
     if corners is None:
         return None

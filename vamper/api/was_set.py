@@ -21,9 +21,7 @@ class SettingOffered(BaseModel):
 
 
 class ProposedOut(BaseModel):
-    """What was to be set for one cut: a force, or one of the machine's own `settings`; neither where none of those is
-    proposed yet.
-    """
+    """The force proposed for a cut, or the machine's own `settings`; both empty where nothing is proposed yet."""
 
     cut: Cut
     passes: int
@@ -38,7 +36,7 @@ def set_as(said: WasSetIn) -> WasSetAs:
 
 
 def proposed_out(plan: Plan, cut: Cut) -> ProposedOut:
-    """What is to be set for a cut of a plan."""
+    """The settings proposed for a cut of a plan."""
     one = really_set(plan, AS_PROPOSED).get(cut)
     settings = [
         SettingOffered(name=setting.name, pressures=list(setting.pressures)) for setting in plan.job.cutter.settings

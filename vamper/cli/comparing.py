@@ -58,7 +58,7 @@ def compare(
 
 
 def _beside(plan: Path) -> Callable[[str], bytes | None]:
-    """What gives the files beside a plan."""
+    """A function that reads a file beside a plan by its name; it returns None where there is no such file."""
 
     def read(name: str) -> bytes | None:
         path = plan.resolve().parent / Path(name).name

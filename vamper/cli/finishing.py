@@ -53,7 +53,7 @@ def timetable(
 
 @app.command()
 def steps(job: Annotated[Path, typer.Argument(help="The job file (JSON); - for standard input.")]) -> None:
-    """What is done to a job's pieces after the print, step by step, as in: vamper steps mugs.json
+    """The steps for a job's pieces after the print, as in: vamper steps mugs.json
 
     Prints the chain as JSON: every step with its minutes, its check, its cautions and what its label must say.
     """

@@ -16,7 +16,8 @@ def diagnose(
     checked: Annotated[list[str] | None, typer.Option(help="A check and its answer, as in blade-lens=yes.")] = None,
     codes: Annotated[bool, typer.Option("--codes", help="List all codes with their sentences.")] = False,
 ) -> None:
-    """What went wrong, as in: vamper diagnose --seen not-through --fact old-blade --checked blade-lens=yes
+    """The likely causes of a spoilt sheet, as in: vamper diagnose --seen not-through --fact old-blade --checked
+    blade-lens=yes
 
     Prints causes with their chances, the likeliest first, and the check to do next, as JSON.
     """

@@ -28,7 +28,7 @@ class LettingIn:
 
 
 def let_in(asked: LettingIn, passphrase: "Passphrase", port: int) -> "Lan":
-    """Have a passphrase, and tell where the server is to be found.
+    """Make sure of a passphrase, and tell where the server is to be found.
 
     Raises
     ------

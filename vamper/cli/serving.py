@@ -148,7 +148,7 @@ def _serve(
 
 
 def _free_socket(port: int, host: str) -> socket.socket:
-    """A socket that listens on `port` or the next free one."""
+    """A socket that listens on `port` or the next free port."""
     for candidate in range(port, port + _PORTS_TRIED):
         # The protocol is named so that answers go out at once: asyncio turns delayed sending off only where it is.
         listening = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)

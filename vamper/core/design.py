@@ -56,7 +56,7 @@ class DesignedItem:
 
     @property
     def as_asked(self) -> ItemSpec:
-        """What the maker asked for."""
+        """The design as the maker asked for it."""
         return self.asked or self.spec
 
     @property
@@ -64,7 +64,7 @@ class DesignedItem:
         return self.spec.number
 
     def piece(self, printed: bool) -> Piece:
-        """What packing needs to know of it."""
+        """The piece that packing gets of it."""
         spec = self.spec
         bleed_mm = self.bleed.width_mm if printed else 0.0
         return Piece(

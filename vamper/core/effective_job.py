@@ -63,7 +63,7 @@ def _covered(finish: FinishSpec) -> FinishSpec:
 
 
 def _straight(held: tuple[Sheet, ...], turns: Turn) -> tuple[Sheet, ...]:
-    """What is held without the pieces that may not lie as they do; those are laid anew."""
+    """The held placements without the pieces that may not lie as they do; those pieces are laid anew."""
     if turns is Turn.ANY:
         return held
     return without_gaps(tuple(tuple(one for one in sheet if turns.allows(one.turn_deg)) for sheet in held))

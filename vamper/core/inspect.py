@@ -131,8 +131,8 @@ def item_findings(
     target: Target | None = None,
     by_program: ProgramChoices | None = None,
 ) -> list[Finding]:
-    """What the stations find on one design before it lies on a sheet; `by_program` is what its machine's own program
-    does, where that leads.
+    """The findings of the stations on one design before it lies on a sheet; `by_program` is what its machine's own
+    program does, where that leads.
     """
     art = _for_the_maker(item, art_findings(item.outline, item.spec, item.number, purpose, item.facts, stock))
     edge = edge_findings(item.outline, item.edge, item.spec, item.number, item.edge_facts, item.miss_mm)
@@ -157,7 +157,7 @@ def _as_drawn(finding: Finding) -> Finding:
 
 def _for_the_maker(item: DesignedItem, findings: list[Finding]) -> list[Finding]:
     """Findings of a design whose size differs from what was asked (bent for a cup, enlarged before it shrinks): the
-    sizes that they offer are those of what was asked.
+    sizes that they offer are given as asked.
     """
     asked, made = item.as_asked.size, item.spec.size
     if asked == made:

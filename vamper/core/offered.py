@@ -66,7 +66,9 @@ def _side(fix: Fix) -> str | None:
 
 
 def _grown(item: DesignedItem, fix: Fix) -> _Grown | None:
-    """What a fix, which names sizes as they were asked for, makes of a piece; None where it leaves its size alone."""
+    """The piece that a fix, which names sizes as they were asked for, makes of a piece; None where it leaves its size
+    alone.
+    """
     side = _side(fix)
     if side is not None:
         asked = item.as_asked.size
@@ -78,7 +80,7 @@ def _grown(item: DesignedItem, fix: Fix) -> _Grown | None:
 
 
 def _undoes(plan: Plan, item: DesignedItem, by: _Grown) -> Iterator[str]:
-    """What another size would undo, each as a sentence."""
+    """The effects that another size would undo, each as a sentence."""
     blank = plan.asked.finish.blank
     if _falls_apart(plan, item, by.scale):
         yield f"{'Smaller' if by.scale < 1 else 'Larger'}, it would fall into more pieces."

@@ -40,7 +40,8 @@ from vamper.core.values.job import Job
 
 @dataclass(frozen=True, slots=True)
 class SheetSetup:
-    """What every sheet of the job has in common; `first` is the live area of a first sheet that was used before.
+    """The setup that all sheets of a job have in common; `first` is the live area of a first sheet that was used
+    before.
 
     Live areas are as the finished piece reads, as a layout is. Where the files are mirrored, they are the mirror images
     of what the printer, the cutter and the marks leave of the sheet as it is loaded; `marks` are as they are printed,
@@ -99,7 +100,7 @@ class Plan:
 
     @property
     def budget(self) -> ErrorBudget:
-        """What its cuts may be off by."""
+        """The error budget of its cuts."""
         return self.setup.budget
 
     def misses_mm(self, sheet: int) -> Floats:
@@ -117,7 +118,7 @@ class Plan:
 
     @cached_property
     def bound(self) -> AreaBound:
-        """What areas allow at best, of what goes on a sheet at all and with the extra copies that were laid."""
+        """The bound that areas set on pieces that go on a sheet at all, with the extra copies that were laid."""
         problem = pack_problem(self.job, self.setup, self.items)
         too_big = {one.item for one in self.layout.unplaced if one.reason is WhyNot.TOO_BIG}
         laid = Counter(one.item for sheet in self.layout.sheets for one in sheet)
@@ -163,7 +164,7 @@ def set_up_sheet(job: Job) -> SheetSetup:
 
 
 def worst_miss_mm(job: Job, setup: SheetSetup) -> float:
-    """What a piece of a job as it is made may miss by at worst, wherever it comes to lie and however it is cut."""
+    """The greatest likely miss of a piece of a job as it is made, wherever it comes to lie and however it is cut."""
     passes = most_passes(job.stock, job.cutter, CutHistory.of(job))
     corners = shapely.get_coordinates(setup.live.shape.convex_hull)
     return round(float(setup.budget.miss_mm(corners, passes).max()), 3)
@@ -177,14 +178,14 @@ def _misses(
 
 
 def pack_problem(job: Job, setup: SheetSetup, items: Sequence[DesignedItem], seed: int = 1) -> PackProblem:
-    """What packing is asked for a job as it is made."""
+    """The problem that packing is given for a job as it is made."""
     pieces = tuple(item.piece(job.stock.printable) for item in items)
     first = setup.first.shape if setup.first is not None else None
     return PackProblem(pieces, setup.live.shape, job.packing, seed, first, job.held)
 
 
 def detail_of(items: Sequence[DesignedItem]) -> EdgeDetail:
-    """How fine the edges of designs are; the usual design is the middle one."""
+    """How fine the edges of designs are, by the median design."""
     if not items:
         return EdgeDetail()
     radii = sorted(item.edge.smallest_radius_mm for item in items)
@@ -228,7 +229,7 @@ def _most_missed(
 
 
 def page_of(plan: Plan, sheet: int, line: str = "") -> PrintPage:
-    """The print page of one sheet, as it is printed; `line` is what its job line says, where it has one."""
+    """The print page of one sheet, as it is printed; `line` is the text of its job line, where it has a job line."""
     items = {
         item.number: PrintItem(item.outline, item.edge, item.spec.edge.stack, item.bleed.width_mm)
         for item in plan.items
@@ -274,7 +275,7 @@ def proof_of(plan: Plan, sheet: int) -> PrintPage:
 
 
 def printed_picture(item: DesignedItem, picture: Picture) -> Picture:
-    """What the page shows of an item: its picture, carried past its edge where it bleeds; see `page_of`."""
+    """The picture of an item on the page, carried past its edge where it bleeds; see `page_of`."""
     if not item.bleed.width_mm:
         return picture
     return carried_outward(picture, item.outline, item.edge, item.bleed.width_mm)
@@ -304,7 +305,7 @@ def timed_runs(plan: Plan, cut: CutPlan) -> Iterator[Timed]:
 
 
 def metres_of(plan: Plan, sheet: int) -> float:
-    """What one sheet takes of the blade, metres times abrasion; see `values.blade`."""
+    """The blade metres of one sheet, times abrasion; see `values.blade`."""
     items = (plan.item(one.item) for one in plan.sheets[sheet].placements)
     length = sum(item.edge.length_mm * plan.settings[item.spec.cut].passes for item in items)
     return length / 1000 * plan.job.stock.abrasion
@@ -315,6 +316,8 @@ def _passes(plan: Plan) -> dict[Cut, int]:
 
 
 def cut_as_sent(plan: Plan, sheet: int) -> CutPlan:
-    """What is asked of the cutter: the cut plan of one sheet, by the inverse of what its calibration found."""
+    """The cut plan of one sheet as it is sent to the cutter, by the inverse of the distortion that its calibration
+    found.
+    """
     nominal = cut_of(plan, sheet)
     return nominal if plan.job.calibration is None else nominal.moved(plan.job.calibration.corrected)

@@ -189,7 +189,7 @@ def _runs(spell: _Spell, plan: Plan, made: SimulationResult, ink_ml: float) -> I
 
 
 def _seen(made: SimulationResult, run: int, place: int) -> Spoilt | None:
-    """What a maker would call a piece; None for a good one."""
+    """The maker's name for what became of a piece; None for a good piece."""
     if spoiling := made.spoiled[run, place]:
         return _SPOILT.get(SPOILINGS[spoiling - 1])
     return Spoilt.OFF if np.hypot(*made.miss_mm[run, place]) > _SEEN_MM else None

@@ -83,7 +83,7 @@ def _no_jobs(name: str) -> bytes:
 
 
 def read_batches(text: str | bytes, job_text: JobText = _no_jobs) -> tuple[Evening, datetime]:
-    """What is to be planned, and when it begins; `job_text` reads the job files that batches name.
+    """The batches to plan, and when they begin; `job_text` reads the job files that batches name.
 
     Raises
     ------

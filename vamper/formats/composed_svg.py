@@ -1,6 +1,6 @@
 """A composed piece as an SVG drawing that keeps to itself: base, arts as embedded pictures, text as outlines.
 
-It is art like any other from then on: rendered at its size, cut on its outline, which is the base, or, without one,
+It is art like any other art from then on: rendered at its size, cut on its outline, which is the base, or, without one,
 what is on it.
 """
 

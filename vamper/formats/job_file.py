@@ -246,7 +246,7 @@ def _held(placed: tuple[PlacedEntry, ...], items: tuple[ItemSpec, ...]) -> tuple
 
 
 def read_item(raw: dict[str, Any], stock: Stock | None = None) -> ItemSpec:
-    """One item from data, its number among it; an edge that is left out is the stock's usual one.
+    """One item from data, its number among it; an edge that is left out is the stock's usual edge.
 
     Raises
     ------

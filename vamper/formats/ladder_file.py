@@ -36,7 +36,7 @@ class TryEntry:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class LadderFile:
-    """What was tried on a stock.
+    """The ladders tried on a stock.
 
     Parameters
     ----------
@@ -112,7 +112,7 @@ def ladder_result(ladder: LadderFile) -> tuple[HardnessBelief, LadderAdvice]:
 
 
 def ladder_document(belief: HardnessBelief, advice: LadderAdvice) -> dict[str, Any]:
-    """What a ladder comes to, as data."""
+    """The advice after a ladder, as data."""
     low, middle, high = (round(float(belief.quantile(share)), 4) for share in (0.05, 0.5, 0.95))
     return {
         "hardness_gf_per_um": {"p5": low, "median": middle, "p95": high},

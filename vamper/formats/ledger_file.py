@@ -49,7 +49,7 @@ def write_ledger_json(ledger: Ledger) -> bytes:
 
 
 def read_ledger_json(data: bytes) -> Ledger:
-    """The ledger from its JSON; one that only has runs is one as well.
+    """The ledger from its JSON; a file that only has runs is a ledger as well.
 
     Raises
     ------

@@ -51,7 +51,7 @@ def read_moves(text: bytes) -> list[str]:
 
 
 def lesson_document(play: LessonPlay) -> dict[str, Any]:
-    """What a learner sees of a play as it stands."""
+    """The play as it stands, as a learner sees it."""
     lesson = play.lesson
     return {
         "format": "vamper-lesson",
@@ -78,7 +78,7 @@ def _move(move: OfferedMove) -> dict[str, Any]:
 
 
 def replay_document(play: LessonPlay, best: CoachPlan) -> dict[str, Any]:
-    """What became of a play's moves, step by step, and what a good hand would have done."""
+    """The results of a play's moves, step by step, and the moves that a good hand would have made."""
     return (
         lesson_document(play)
         | {

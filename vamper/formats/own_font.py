@@ -20,7 +20,7 @@ def family_of(name: str, data: bytes) -> str:
     Raises
     ------
     BadInput
-        If it is none, or one that cannot be used; `name` is what the file is called.
+        If it is no font, or a font that cannot be used; `name` is what the file is called.
     """
     if len(data) > MOST_BYTES:
         raise BadInput(f"this font is larger than {MOST_BYTES // 2**20} MB; take a smaller one", name)

@@ -158,7 +158,7 @@ class PassEntry(Strict):
 
 
 class CutEntry(Strict):
-    """What the sheet takes at the machine; travel is from its top left through all runs, not home."""
+    """The times of the sheet at the machine; travel is from its top left through all runs, not home."""
 
     length_mm: float
     """Of one pass, overcut included."""
@@ -187,7 +187,7 @@ class SizeEntry(Strict):
 
 
 class ProgramEntry(Strict):
-    """What to choose in the machine's own program, and why."""
+    """The choices to make in the machine's own program, and why."""
 
     bleed: Switch
     mirror: Switch

@@ -58,7 +58,7 @@ Places = Mapping[int, int]
 
 
 def plan_document(plan: Plan, findings: Sequence[Finding], inks: Sequence[InkUse] = ()) -> PlanDocument:
-    """What `plan.json` says of a plan; `inks` are those of its sheets, where they are known."""
+    """The document of a plan, written as `plan.json`; `inks` is the ink of its sheets, where that is known."""
     places = {item.number: place for place, item in enumerate(plan.items)}
     return PlanDocument(
         format=FORMAT,
@@ -118,7 +118,7 @@ def _setting(setting: CutSetting, by_name: bool) -> SettingEntry:
 
 
 def _for_its_program(plan: Plan) -> dict[str, Any]:
-    """What a machine's own program is to be told, where that leads the cut."""
+    """The choices to make in a machine's own program, where that leads the cut."""
     if not plan.job.cutter.has_own_program:
         return {}
     choices, trim = program_choices(plan), cover_trim_mm(plan)

@@ -1,4 +1,4 @@
-"""What is wrong with data from outside, in words: one sentence for each way it can fail to be what it should.
+"""Errors in data from outside, in words: one sentence for each way it can fail to be what it should.
 
 The library that reads the data names each failure by a type; the table here says it for people. What was given is never
 repeated, and figures are those of the field's own limits.

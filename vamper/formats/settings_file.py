@@ -100,13 +100,13 @@ def _as_cut(setting: NamedSetting) -> NamedSetting:
 
 
 def settings_result(file: SettingsFile) -> NamedProposal:
-    """What to choose."""
+    """The setting to choose."""
     belief = prior(file.stock, file.cut, file.blade, file.metres)
     return propose_setting(file.settings, belief, file.force_gf, file.passes)
 
 
 def settings_document(found: NamedProposal) -> dict[str, Any]:
-    """What named settings come to, as data; shares to four digits."""
+    """The advice on named settings, as data; shares to four digits."""
     chosen = None if found.choice is None else _chosen(found.choice) | _chances(found)
     return {
         "proposal": chosen,

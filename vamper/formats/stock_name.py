@@ -7,7 +7,7 @@ from vamper.core.values.stock import STOCK_BY_KEY
 
 
 def stock_in(value: Any, where: str = "stock") -> Any:
-    """What stands for a stock with its name spelt out; what is no name is left for the model to read.
+    """The data of a stock with its name spelt out; data that is no name is left for the model to read.
 
     Raises
     ------

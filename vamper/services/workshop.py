@@ -56,7 +56,7 @@ class Workshop:
     Parameters
     ----------
     designer : Designer
-        What designs are worked out with; one that keeps them in this file where none is given.
+        The designer of this workshop; a designer that keeps designs in this file where none is given.
     """
 
     def __init__(

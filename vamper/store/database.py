@@ -66,7 +66,7 @@ def open_database(path: Path) -> Engine:
 
 
 def remove_database(path: Path) -> None:
-    """Take a workshop's file away, if it is one.
+    """Take a workshop's file away, if the file is a workshop.
 
     Raises
     ------
@@ -79,7 +79,7 @@ def remove_database(path: Path) -> None:
 
 
 def _remove(path: Path) -> None:
-    """A file with those that lie beside it while it is in use."""
+    """A file with the files that lie beside it while it is in use."""
     for beside in ("", "-wal", "-shm"):
         path.with_name(path.name + beside).unlink(missing_ok=True)
 
@@ -137,7 +137,7 @@ def _steps() -> ScriptDirectory:
 class Sessions:
     """Sessions on one workshop's file: call it for reading, `begin` a transaction for writing.
 
-    What is read and written within `together` is one transaction, whoever asks for it; what is remembered of it by
+    What is read and written within `together` is one transaction, whoever asks for it; memories of it held by
     those who wrote is to be forgotten once it has ended, well or not. What is read within a `snapshot` is read from one
     state of the file, over one connection.
     """

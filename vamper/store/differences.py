@@ -11,7 +11,7 @@ Difference = dict[str, Any] | None
 
 
 def difference(before: Any, after: Any) -> Difference:
-    """What makes `after` of `before`; see `applied`."""
+    """The difference that makes `after` of `before`; see `applied`."""
     if isinstance(before, dict) and isinstance(after, dict):
         inner = {
             name: {"to": value} if name not in before else difference(before[name], value)

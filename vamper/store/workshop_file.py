@@ -1,4 +1,4 @@
-"""What a workshop's file must be before it is opened, copied or trusted.
+"""The checks on a workshop's file before it is opened, copied or trusted.
 
 A path is taken as it is written, whatever signs are in it. Nothing is altered by looking: the file is opened read-only,
 and as one that nobody writes where nobody does.
@@ -46,7 +46,7 @@ def check_place(path: Path) -> None:
 
 
 def check_workshop(path: Path, to_write: bool = True) -> None:
-    """See that a file that is there is a whole workshop of this version or an older one.
+    """See that a file that is there is a whole workshop of this version or an older version.
 
     Raises
     ------

@@ -302,7 +302,7 @@ export interface paths {
     get?: never;
     /**
      * Tell Program
-     * @description What is known of a machine's own program; its calibrations stay.
+     * @description Keep what is known of a machine's own program; its calibrations stay.
      */
     put: operations['tell_program_api_cutters__number__program_put'];
     post?: never;
@@ -361,7 +361,7 @@ export interface paths {
     };
     /**
      * Begin Diagnosis
-     * @description What can be seen and known; what is known already of a run or a job is ticked.
+     * @description All symptoms and facts that a diagnosis can be told; those known already of a run or a job are ticked.
      */
     get: operations['begin_diagnosis_api_diagnosis_get'];
     put?: never;
@@ -509,7 +509,7 @@ export interface paths {
     get?: never;
     /**
      * Read Label
-     * @description What the product's label says: kept with the stock, and gone by tonight.
+     * @description Keep the figures read off a product's label with the stock; tonight's plan follows.
      */
     put: operations['read_label_api_evening_batches__number__labels_put'];
     post?: never;
@@ -568,7 +568,7 @@ export interface paths {
     };
     /**
      * Get Faults
-     * @description What can be made to go wrong on purpose.
+     * @description The faults that can be switched on.
      */
     get: operations['get_faults_api_faults_get'];
     put?: never;
@@ -799,7 +799,7 @@ export interface paths {
     };
     /**
      * Get Bench
-     * @description What to do at the bench, step by step; nothing while nothing is laid on a sheet.
+     * @description The steps at the bench, in order; empty while nothing is laid on a sheet.
      */
     get: operations['get_bench_api_jobs__job_id__bench_get'];
     put?: never;
@@ -839,7 +839,7 @@ export interface paths {
     };
     /**
      * Get Calibration
-     * @description What was measured on the machines of a job.
+     * @description The measurements of a job's machines.
      */
     get: operations['get_calibration_api_jobs__job_id__calibration_get'];
     put?: never;
@@ -905,7 +905,7 @@ export interface paths {
     put?: never;
     /**
      * Try Calibration
-     * @description What readings come to; nothing is kept.
+     * @description The calibration that readings come to; nothing is kept.
      */
     post: operations['try_calibration_api_jobs__job_id__calibration_fit_post'];
     delete?: never;
@@ -923,7 +923,7 @@ export interface paths {
     };
     /**
      * Get Question
-     * @description What is still to be asked of a job's sheets, and what of them can be tapped.
+     * @description The questions still open on a job's sheets, and the pieces that can be tapped.
      */
     get: operations['get_question_api_jobs__job_id__came_out_get'];
     put?: never;
@@ -1027,7 +1027,7 @@ export interface paths {
     put?: never;
     /**
      * Compose
-     * @description A design for each name; a single one where no line takes names.
+     * @description A design for each name; a single design where no line takes names.
      */
     post: operations['compose_api_jobs__job_id__compose_post'];
     delete?: never;
@@ -1062,7 +1062,7 @@ export interface paths {
     };
     /**
      * Get Cost
-     * @description What a job's pieces cost, and what to ask for them.
+     * @description The cost of a job's pieces, and what to ask for them.
      */
     get: operations['get_cost_api_jobs__job_id__cost_get'];
     put?: never;
@@ -1102,7 +1102,7 @@ export interface paths {
     };
     /**
      * Get Dry Run
-     * @description How a job's dry run stands, and what came of the last one.
+     * @description How a job's dry run stands, and the result of the last one.
      */
     get: operations['get_dry_run_api_jobs__job_id__dry_run_get'];
     put?: never;
@@ -1190,7 +1190,7 @@ export interface paths {
     };
     /**
      * Get Sources
-     * @description Designs that could fill what is left: the job's own, and those of other jobs on the same stock.
+     * @description Designs that could fill the rest of a sheet: the job's own, and designs of other jobs on the same stock.
      */
     get: operations['get_sources_api_jobs__job_id__filler_sources_get'];
     put?: never;
@@ -1230,7 +1230,7 @@ export interface paths {
     };
     /**
      * Get Finish
-     * @description What is done to a job's pieces after the print, step by step; nothing while no piece lies on a sheet.
+     * @description The steps for a job's pieces after the print; empty while no piece lies on a sheet.
      */
     get: operations['get_finish_api_jobs__job_id__finish_get'];
     put?: never;
@@ -1714,7 +1714,7 @@ export interface paths {
     };
     /**
      * Printed
-     * @description What the design prints, its bleed included.
+     * @description The picture that a design prints, its bleed included.
      */
     get: operations['printed_api_jobs__job_id__items__number__printed_png_get'];
     put?: never;
@@ -1972,7 +1972,7 @@ export interface paths {
     };
     /**
      * Get Misses
-     * @description What each piece may miss by, and a map of the sheet.
+     * @description The greatest likely miss of each piece, and a map of the sheet.
      */
     get: operations['get_misses_api_jobs__job_id__misses_get'];
     put?: never;
@@ -2062,7 +2062,7 @@ export interface paths {
     };
     /**
      * Get Photo Check
-     * @description What the last picture of this job told; nothing where none was looked at.
+     * @description The findings of the last picture of this job; None where none was looked at.
      */
     get: operations['get_photo_check_api_jobs__job_id__photo_get'];
     put?: never;
@@ -2202,7 +2202,7 @@ export interface paths {
     };
     /**
      * Get Printing
-     * @description What to choose for a job; nothing for a stock that is not printed.
+     * @description The choices in the printer's dialog for a job; none for a stock that is not printed.
      */
     get: operations['get_printing_api_jobs__job_id__printing_get'];
     /**
@@ -2226,7 +2226,7 @@ export interface paths {
     };
     /**
      * Get Program
-     * @description What to give to the machine's own program and what to choose there; nothing where cut files lead the cut.
+     * @description The files for the machine's own program and the choices to make there; nothing where cut files lead the cut.
      */
     get: operations['get_program_api_jobs__job_id__program_get'];
     put?: never;
@@ -2268,7 +2268,7 @@ export interface paths {
     put?: never;
     /**
      * Measure Proof
-     * @description What the bars of a proof measure is the printer's scale from now on, and compensated.
+     * @description Keep the measured bars of a proof as the printer's scale from now on; it is compensated.
      */
     post: operations['measure_proof_api_jobs__job_id__proof_post'];
     delete?: never;
@@ -2419,7 +2419,7 @@ export interface paths {
     put?: never;
     /**
      * Log Run
-     * @description So many sheets were cut, and this is what they look like; belief, blade and mat follow.
+     * @description Log sheets that were cut, and how their cuts look; belief, blade and mat follow.
      *
      *     Where the workshop knows a blade in this machine, it must be the one that was confirmed.
      */
@@ -2530,7 +2530,7 @@ export interface paths {
     put?: never;
     /**
      * Tell Setting
-     * @description What one of the machine's named settings did; the belief follows.
+     * @description Keep what one of the machine's named settings did to a stock; the belief follows.
      */
     post: operations['tell_setting_api_jobs__job_id__settings_told_post'];
     delete?: never;
@@ -2599,7 +2599,7 @@ export interface paths {
     };
     /**
      * Get Found Cut
-     * @description What the machine's own program will find to cut on a sheet: its picture, traced back.
+     * @description The outlines that the machine's own program will find to cut on a sheet: its picture, traced back.
      */
     get: operations['get_found_cut_api_jobs__job_id__sheets__sheet__found_cut_get'];
     put?: never;
@@ -2659,7 +2659,7 @@ export interface paths {
     };
     /**
      * Get Ink
-     * @description What a sheet takes of ink.
+     * @description The ink that a sheet takes.
      */
     get: operations['get_ink_api_jobs__job_id__sheets__sheet__ink_get'];
     put?: never;
@@ -3169,7 +3169,7 @@ export interface paths {
     put?: never;
     /**
      * Make Again
-     * @description The job of a run as a new one, exactly as it was handed over.
+     * @description Begin a new job from the job of a run, exactly as it was handed over.
      */
     post: operations['make_again_api_ledger_runs__run_id__again_post'];
     delete?: never;
@@ -3189,7 +3189,7 @@ export interface paths {
     put?: never;
     /**
      * Found Cause
-     * @description What turned out to be at work; it is thought of sooner from then on.
+     * @description Count the cause that turned out to be at work; it is thought of sooner from then on.
      */
     post: operations['found_cause_api_ledger_runs__run_id__cause_post'];
     delete?: never;
@@ -3308,7 +3308,7 @@ export interface paths {
     put?: never;
     /**
      * Keep Offcut
-     * @description What is left of a sheet, as it is said here.
+     * @description Keep the rest of a sheet, as it is described here.
      */
     post: operations['keep_offcut_api_offcuts_post'];
     delete?: never;
@@ -3328,7 +3328,7 @@ export interface paths {
     put?: never;
     /**
      * Look At Sheet
-     * @description What is gone of a used sheet, by a photo or scan of it whose `corners` are shown.
+     * @description Read the part of a used sheet that is gone off a photo or scan of it whose `corners` are shown.
      */
     post: operations['look_at_sheet_api_offcuts_look_post'];
     delete?: never;
@@ -3348,7 +3348,7 @@ export interface paths {
     put?: never;
     /**
      * Keep Rest
-     * @description What is left of the sheet of a run, by its plan.
+     * @description Keep the rest of the sheet of a run, by its plan.
      */
     post: operations['keep_rest_api_offcuts_rest_post'];
     delete?: never;
@@ -3386,7 +3386,7 @@ export interface paths {
     };
     /**
      * Get Practise
-     * @description What there is to practise, and how a learner stands.
+     * @description Everything there is to practise, and how a learner stands.
      */
     get: operations['get_practise_api_practise_get'];
     put?: never;
@@ -3486,7 +3486,7 @@ export interface paths {
     };
     /**
      * Get Step Picture
-     * @description What a step showed; 0 is the spoilt sheet that the lesson began with.
+     * @description The picture that a step showed; step 0 is the spoilt sheet that the lesson began with.
      */
     get: operations['get_step_picture_api_practise_plays__play_id__steps__step___what__jpg_get'];
     put?: never;
@@ -3701,7 +3701,7 @@ export interface paths {
     };
     /**
      * Get Supplies
-     * @description What is on the shelf, and what things cost.
+     * @description The shelf with its counts, and the prices of the workshop.
      */
     get: operations['get_supplies_api_supplies_get'];
     put?: never;
@@ -3768,7 +3768,7 @@ export interface paths {
     post?: never;
     /**
      * Take Back
-     * @description What was bought was not, after all.
+     * @description Take back a purchase that was entered by mistake.
      */
     delete: operations['take_back_api_supplies__number__delete'];
     options?: never;
@@ -3823,7 +3823,7 @@ export interface components {
   schemas: {
     /**
      * AcceptedSize
-     * @description What is known of one paper, by its size.
+     * @description The bounds known of one paper, by its size.
      */
     AcceptedSize: {
       /** @default {} */
@@ -3844,7 +3844,7 @@ export interface components {
     };
     /**
      * AddedStep
-     * @description A step by hand that the chain does not have of itself, done after one that it has, or first of all where none is
+     * @description A step by hand that the chain does not have of itself, done after one of its steps, or first of all where none is
      *     named: pens, metallic paint, a fold.
      */
     AddedStep: {
@@ -3860,7 +3860,7 @@ export interface components {
     };
     /**
      * AfterwardsOut
-     * @description What is told when a lesson has ended.
+     * @description The account of a lesson, told when it has ended.
      */
     AfterwardsOut: {
       /** Back In Days */
@@ -3892,7 +3892,7 @@ export interface components {
     };
     /**
      * AlignedBy
-     * @description What pieces are aligned by.
+     * @description The side or middle that pieces are aligned by.
      * @enum {string}
      */
     AlignedBy: 'left' | 'middle' | 'right' | 'top' | 'centre' | 'bottom';
@@ -3998,7 +3998,7 @@ export interface components {
     };
     /**
      * BasePlate
-     * @description What a composed design stands on.
+     * @description The plate that a composed design stands on.
      *
      *     Parameters
      *     ----------
@@ -4240,7 +4240,7 @@ export interface components {
     };
     /**
      * CalibrationOut
-     * @description Everything of a job's machines: what holds, what was before, whether a new one is due.
+     * @description Everything known of a job's machines: what holds, what was before, whether a new calibration is due.
      */
     CalibrationOut: {
       /** Coarse Mm */
@@ -4323,7 +4323,7 @@ export interface components {
     };
     /**
      * CameOutQuestion
-     * @description What a hand-off still has to be asked: how each of its sheets came out.
+     * @description The question that a hand-off still has to be asked: how each of its sheets came out.
      */
     CameOutQuestion: {
       /** Asks Read */
@@ -4457,8 +4457,8 @@ export interface components {
     };
     /**
      * Centring
-     * @description What of an art comes to its place: the middle of its box, its inked area's centroid (the optical centre), or the
-     *     middle of a part that was pointed at.
+     * @description The point of an art that comes to its place: the middle of its box, its inked area's centroid (the optical
+     *     centre), or the middle of a part that was pointed at.
      * @enum {string}
      */
     Centring: 'box' | 'eye' | 'part';
@@ -4470,7 +4470,7 @@ export interface components {
     ChainStage: 'dry' | 'by-hand' | 'cover' | 'cut' | 'part' | 'carry' | 'apply' | 'set' | 'later';
     /**
      * Change
-     * @description Fields to set, dotted where nested: on the job, or on the items that `numbers` names; with those of the job, the
+     * @description Fields to set, dotted where nested: on the job, or on the items that `numbers` names; with fields of the job, the
      *     fields `each` of every item.
      */
     Change: {
@@ -4583,7 +4583,7 @@ export interface components {
     };
     /**
      * ChoiceOut
-     * @description What to set: a setting with its pressure and passes, and the same in words.
+     * @description A setting to choose with its pressure and passes, and the same in words.
      */
     ChoiceOut: {
       /** Passes */
@@ -4596,7 +4596,7 @@ export interface components {
     };
     /**
      * ClothOut
-     * @description What a job is pressed on; `lines` say how wide, how far down, and where on the fold.
+     * @description The cloth that a job is pressed on; `lines` say how wide, how far down, and where on the fold.
      */
     ClothOut: {
       /** Art Width Mm */
@@ -4638,8 +4638,8 @@ export interface components {
     };
     /**
      * ClothSpec
-     * @description What a motif is pressed on: its fibre, whether it is dark, and the panel it goes on, measured across, mm.
-     *     `centre` is the part of the art that comes to lie on the fold line, as a share of its width from the left.
+     * @description The cloth that a motif is pressed on: its fibre, whether it is dark, and the panel it goes on, measured across,
+     *     mm. `centre` is the part of the art that comes to lie on the fold line, as a share of its width from the left.
      */
     ClothSpec: {
       /**
@@ -4746,7 +4746,7 @@ export interface components {
     };
     /**
      * CostOut
-     * @description What a job costs; nothing can be said while no price is known.
+     * @description The cost of a job; it says nothing while no price is known.
      */
     CostOut: {
       /** A Piece */
@@ -4766,7 +4766,7 @@ export interface components {
     };
     /**
      * CostPart
-     * @description What a cost is made of.
+     * @description A part of a cost.
      * @enum {string}
      */
     CostPart: 'stock' | 'ink' | 'laminate' | 'coat' | 'blade' | 'blank' | 'hands' | 'waste';
@@ -4801,7 +4801,7 @@ export interface components {
     };
     /**
      * CoverKind
-     * @description What lies over the print.
+     * @description The kinds of cover over a print.
      * @enum {string}
      */
     CoverKind: 'none' | 'coat' | 'laminate';
@@ -4855,7 +4855,7 @@ export interface components {
     };
     /**
      * CoverSpec
-     * @description What lies over the print.
+     * @description The cover over the print.
      *
      *     Parameters
      *     ----------
@@ -4912,7 +4912,7 @@ export interface components {
     Cut: 'kiss' | 'through';
     /**
      * CutPart
-     * @description What the cutter is set to, for every cut that the stock allows.
+     * @description The settings of the cutter for every cut that the stock allows.
      */
     CutPart: {
       /** Revision */
@@ -4937,7 +4937,7 @@ export interface components {
     };
     /**
      * CutRecordOut
-     * @description What was tried in one go.
+     * @description A ladder, a reading or a run: the drops that were tried together.
      */
     CutRecordOut: {
       /** Before */
@@ -4995,7 +4995,7 @@ export interface components {
      *     reach_mm : Reach
      *         The area that the blade gets to, from the sheet's top left.
      *     force_gf : ForceRange
-     *         The forces that can be set; for a machine that is set by names, what those are assumed to span.
+     *         The forces that can be set; for a machine that is set by names, the range that its settings are assumed to span.
      *     head_mm, tail_mm : float
      *         The strips under the rollers of a roller-fed cutter.
      *     mat_mm : Mat or None
@@ -5220,7 +5220,7 @@ export interface components {
     };
     /**
      * DryRunOut
-     * @description How a dry run stands, what came of the last one that was finished, and what to heed when it is done for real.
+     * @description How a dry run stands, the result of the last finished run, and what to heed when the job is made for real.
      */
     DryRunOut: {
       asked: components['schemas']['DryRunIn'];
@@ -5275,7 +5275,7 @@ export interface components {
      *     smooth_mm : float
      *         The radius to which hollows are smoothed: no notch is tighter.
      *     fill_holes, keep_holes : bool, tuple of Point
-     *         Whether holes are closed, and those that stay open all the same: each by a point in it, in shares of the inked
+     *         Whether holes are closed, and holes that stay open all the same: each by a point in it, in shares of the inked
      *         area's box.
      *     join : bool
      *         Whether separate parts are joined to one piece.
@@ -5469,7 +5469,7 @@ export interface components {
     };
     /**
      * FaultKey
-     * @description What can be made to go wrong on purpose.
+     * @description The faults that can be switched on.
      * @enum {string}
      */
     FaultKey:
@@ -5515,7 +5515,7 @@ export interface components {
     Feed: 'mat' | 'roller' | 'hand';
     /**
      * Fibre
-     * @description What a cloth is woven of.
+     * @description The fibre that a cloth is woven of.
      * @enum {string}
      */
     Fibre: 'cotton' | 'blend' | 'polyester';
@@ -5671,7 +5671,7 @@ export interface components {
     };
     /**
      * FinishSpec
-     * @description What is decided of the work after the print; None leaves a thing to what follows from stock and target.
+     * @description The decisions on the work after the print; None leaves a thing to what follows from stock and target.
      *
      *     Parameters
      *     ----------
@@ -5789,7 +5789,7 @@ export interface components {
     };
     /**
      * FinishedMove
-     * @description What becomes of finished pieces.
+     * @description The ways of finished pieces out of the workshop.
      * @enum {string}
      */
     FinishedMove: 'made' | 'given' | 'sold';
@@ -5811,7 +5811,7 @@ export interface components {
     };
     /**
      * FitOut
-     * @description What readings come to, before anything is kept.
+     * @description The calibration that readings come to, before anything is kept.
      */
     FitOut: {
       /** Arrows */
@@ -5853,7 +5853,7 @@ export interface components {
     };
     /**
      * FixEachIn
-     * @description What a finding offers, taken for some designs at once; with `keep`, for those that come in later too. Where
+     * @description A fix taken for some designs at once; with `keep`, for designs that come in later too. Where
      *     `fix_is_meant`, taking it answers the finding.
      */
     FixEachIn: {
@@ -5909,7 +5909,7 @@ export interface components {
     };
     /**
      * FixOfDesign
-     * @description What a fix sets for one design.
+     * @description The fields that a fix sets on one design.
      */
     FixOfDesign: {
       /** Changes */
@@ -5921,8 +5921,8 @@ export interface components {
     };
     /**
      * FixTarget
-     * @description What a fix changes: the item the finding is about, or the job; or that it splits the item into several designs,
-     *     one for each drawing in it or one for each colour, or makes it in parts.
+     * @description The thing that a fix changes: the item the finding is about, or the job; or that it splits the item into several
+     *     designs, one for each drawing in it or one for each colour, or makes it in parts.
      * @enum {string}
      */
     FixTarget: 'item' | 'job' | 'split' | 'colours' | 'tiles' | 'cup';
@@ -5953,7 +5953,7 @@ export interface components {
     };
     /**
      * FontOut
-     * @description A font for text; `own` is one that the maker added.
+     * @description A font for text; `own` is a font that the maker added.
      */
     FontOut: {
       /** Family */
@@ -6019,7 +6019,7 @@ export interface components {
     };
     /**
      * ForceRange
-     * @description What the blade can be pressed with, gf; `step` is the machine's own resolution.
+     * @description The forces that the blade can be pressed with, gf; `step` is the machine's own resolution.
      */
     ForceRange: {
       /**
@@ -6040,8 +6040,8 @@ export interface components {
     };
     /**
      * FoundCutOut
-     * @description What a machine's own program will find to cut, in the frame of its picture; `off_mm` is how far that is from the
-     *     planned edges at most, nothing where pieces ran together or fell apart.
+     * @description The outlines that a machine's own program will find to cut, in the frame of its picture; `off_mm` is how far that
+     *     is from the planned edges at most, nothing where pieces ran together or fell apart.
      */
     FoundCutOut: {
       /** Found */
@@ -6150,7 +6150,7 @@ export interface components {
     };
     /**
      * GoneOut
-     * @description What is gone of a used sheet, by a picture of it.
+     * @description The part of a used sheet that is gone, read off a picture of it.
      */
     GoneOut: {
       /** Gone */
@@ -6160,7 +6160,7 @@ export interface components {
     };
     /**
      * GrantedAnswer
-     * @description What the machine's own program said to a picture of a size on a paper.
+     * @description The answer of the machine's own program to a picture of a size on a paper.
      */
     GrantedAnswer: {
       paper: components['schemas']['Paper'];
@@ -6172,7 +6172,7 @@ export interface components {
     };
     /**
      * GrantedSideOut
-     * @description What the machine's own program is known to grant of one side of the paper, and the size to try next.
+     * @description The size that the machine's own program is known to grant of one side of the paper, and the size to try next.
      */
     GrantedSideOut: {
       /** Refused Mm */
@@ -6185,7 +6185,7 @@ export interface components {
     };
     /**
      * Ground
-     * @description What shows where nothing is printed. Of two, the sheet that is bought decides.
+     * @description The ground that shows where nothing is printed. Of two, the sheet that is bought decides.
      * @enum {string}
      */
     Ground:
@@ -6229,7 +6229,7 @@ export interface components {
     };
     /**
      * HandDone
-     * @description What came of it: where the pieces are now, and a sentence where that is not quite what was asked for.
+     * @description The result of an action by hand: where the pieces are now, and a sentence where that is not quite as asked.
      */
     HandDone: {
       /** Indexes */
@@ -6256,7 +6256,7 @@ export interface components {
     };
     /**
      * HeatSpec
-     * @description What presses: the plate of a press, or the sole of an `iron`, mm.
+     * @description The hot plate: that of a press, or the sole of an `iron`, mm.
      */
     HeatSpec: {
       /**
@@ -6338,7 +6338,7 @@ export interface components {
     };
     /**
      * Ink
-     * @description What a printer is filled with: ordinary ink or toner, or ink that turns to gas in a press.
+     * @description The ink of a printer: ordinary ink or toner, or ink that turns to gas in a press.
      * @enum {string}
      */
     Ink: 'ordinary' | 'dye';
@@ -6822,7 +6822,7 @@ export interface components {
     };
     /**
      * JudgedIn
-     * @description What a drop looks like; nothing takes that back.
+     * @description The outcome of a drop as its maker judges it; None takes an earlier outcome back.
      */
     JudgedIn: {
       outcome: components['schemas']['Outcome'] | null;
@@ -6843,7 +6843,7 @@ export interface components {
     };
     /**
      * KnownParts
-     * @description The revisions of the parts of a view that the asker has already: those are not drawn for it again.
+     * @description The revisions of the parts of a view that the asker has already: these parts are not drawn again.
      */
     KnownParts: {
       /**
@@ -7115,8 +7115,8 @@ export interface components {
     };
     /**
      * LineCentring
-     * @description What of a line comes to its place: the middle of its capitals' height, that of its letters without accents, tails
-     *     and signs, or that of all that is drawn.
+     * @description The height of a line that comes to its place: the middle of its capitals' height, that of its letters without
+     *     accents, tails and signs, or that of all that is drawn.
      * @enum {string}
      */
     LineCentring: 'capitals' | 'letters' | 'ink';
@@ -7149,7 +7149,7 @@ export interface components {
      *     within_mm : float or None
      *         For pieces that came out well and were not measured: what no piece that looks good is off by.
      *     pieces : int
-     *         How many pieces those were; 1 for a measured piece.
+     *         The number of these pieces; 1 for a measured piece.
      */
     LoggedMiss: {
       /** Dx Mm */
@@ -7168,7 +7168,7 @@ export interface components {
     };
     /**
      * LookPicture
-     * @description What can be looked at closely, drawn by the twin as it really is.
+     * @description The things that can be looked at closely, drawn by the twin as they really are.
      * @enum {string}
      */
     LookPicture: 'sheet' | 'piece' | 'mark' | 'drop' | 'ruler';
@@ -7196,13 +7196,13 @@ export interface components {
     };
     /**
      * MachineChange
-     * @description What puts a calibration in doubt.
+     * @description The changes that put a calibration in doubt.
      * @enum {string}
      */
     MachineChange: 'cutter-firmware' | 'printer-driver' | 'cutter-program' | 'page-size' | 'blade-holder';
     /**
      * MachineMissesOut
-     * @description What pieces were off by on one machine, right and down, mm, the newest last.
+     * @description The misses of pieces on one machine, right and down, mm, the newest last.
      */
     MachineMissesOut: {
       /** Cutter */
@@ -7249,7 +7249,7 @@ export interface components {
     };
     /**
      * Makes
-     * @description What is made most.
+     * @description The kinds of work that makers do most.
      * @enum {string}
      */
     Makes: 'stickers' | 'labels' | 'cups' | 'cloth' | 'outdoors' | 'cards';
@@ -7484,7 +7484,7 @@ export interface components {
     };
     /**
      * MoveKind
-     * @description What a move is, in the order in which they are offered.
+     * @description The kinds of moves, in the order in which they are offered.
      * @enum {string}
      */
     MoveKind: 'look' | 'mend' | 'change' | 'wait' | 'make' | 'hint';
@@ -7629,7 +7629,7 @@ export interface components {
     };
     /**
      * NextOut
-     * @description What hands do next, or do now.
+     * @description The step that hands do next, or do now.
      */
     NextOut: {
       /** Batch */
@@ -7657,7 +7657,7 @@ export interface components {
     };
     /**
      * Offcut
-     * @description What is left of a sheet, to be used once more: its paper with what is gone of it, and where it came from.
+     * @description The rest of a sheet, to be used once more: its paper with the parts that are gone, and where it came from.
      *     `colour` is that of its face where its stock comes in several.
      */
     Offcut: {
@@ -7784,7 +7784,7 @@ export interface components {
     Origin: 'table' | 'named' | 'rows';
     /**
      * Outcome
-     * @description What a drop, or a run, looks like.
+     * @description The outcomes of a drop, or of a run.
      * @enum {string}
      */
     Outcome: 'not-through' | 'clean' | 'backing-marked' | 'backing-through' | 'torn';
@@ -7892,14 +7892,14 @@ export interface components {
     PackingState: 'waiting' | 'queued' | 'searching' | 'done' | 'stopped' | 'interrupted' | 'broken';
     /**
      * PageBox
-     * @description What the page of a print file is: the sheet itself, or, for printers that only take sizes with a name, the named
-     *     size next above, with the sheet where the printer puts it.
+     * @description The page of a print file: the sheet itself, or, for printers that only take sizes with a name, the named size
+     *     next above, with the sheet where the printer puts it.
      * @enum {string}
      */
     PageBox: 'sheet' | 'centred' | 'left' | 'right';
     /**
      * Paper
-     * @description A sheet's size, and what is gone of the first one where it was used before.
+     * @description A sheet's size, and the parts that are gone of the first sheet where it was used before.
      *
      *     Parameters
      *     ----------
@@ -7937,7 +7937,7 @@ export interface components {
     PaperSide: 'width' | 'height';
     /**
      * PartsOut
-     * @description The revisions of the parts of a view, and those of them that the asker did not have.
+     * @description The revisions of the parts of a view, and the parts that the asker did not have.
      */
     PartsOut: {
       /** Cut */
@@ -7993,7 +7993,7 @@ export interface components {
     };
     /**
      * PhotoCheckOut
-     * @description What a picture told. `width_mm` and `height_mm` are those of the picture that is shown of it.
+     * @description The findings of a picture. `width_mm` and `height_mm` are the size of the picture as it is shown.
      */
     PhotoCheckOut: {
       /** Height Mm */
@@ -8020,7 +8020,7 @@ export interface components {
     };
     /**
      * PhotoKind
-     * @description What a picture shows: a printed sheet, a weeded one, or cut pieces on a plain ground.
+     * @description The subject of a picture: a printed sheet, a weeded sheet, or cut pieces on a plain ground.
      * @enum {string}
      */
     PhotoKind: 'print' | 'weeded' | 'pieces';
@@ -8036,8 +8036,8 @@ export interface components {
     };
     /**
      * PhraseAnswer
-     * @description One answer to a question that a choice asks: `each` are fields to set on every design besides, `changes` those of
-     *     the job.
+     * @description One answer to a question that a choice asks: `each` are fields to set on every design besides, `changes` are
+     *     fields of the job.
      */
     PhraseAnswer: {
       /** Changes */
@@ -8055,7 +8055,7 @@ export interface components {
     };
     /**
      * PhraseQuestion
-     * @description What has to be decided with a choice; the first answer is the proposed one.
+     * @description A question to decide with a choice; the first answer is the proposed one.
      */
     PhraseQuestion: {
       /** Answers */
@@ -8082,7 +8082,7 @@ export interface components {
     };
     /**
      * PiecesOut
-     * @description What holds for the pieces of a job after the cut; None where it does not concern them.
+     * @description The work on the pieces of a job after the cut; a field is None where it does not concern them.
      */
     PiecesOut: {
       blank: components['schemas']['BlankOut'] | null;
@@ -8102,8 +8102,8 @@ export interface components {
      * Pin
      * @description How firmly a piece lies where it lies, the loosest first.
      *
-     *     Free ones are moved by every packing; kept ones stay until the next time everything is packed again; those placed
-     *     by hand stay then too; locked ones are not even moved by hand.
+     *     Free pieces are moved by every packing; kept pieces stay until the next time everything is packed again; pieces
+     *     placed by hand stay then too; locked pieces are not even moved by hand.
      * @enum {string}
      */
     Pin: 'free' | 'kept' | 'hand' | 'locked';
@@ -8259,7 +8259,7 @@ export interface components {
     };
     /**
      * PlainShape
-     * @description What a piece could be before there is art.
+     * @description The shapes that a piece could be before there is art.
      * @enum {string}
      */
     PlainShape: 'circle' | 'square' | 'tall' | 'strip';
@@ -8394,7 +8394,7 @@ export interface components {
     };
     /**
      * Preparation
-     * @description What is done to a picture before its outline is taken.
+     * @description The changes to a picture before its outline is taken.
      *
      *     Parameters
      *     ----------
@@ -8445,7 +8445,7 @@ export interface components {
     };
     /**
      * PressFilm
-     * @description What a stock for cloth holds on, as its package says; two films of one class differ.
+     * @description The cloths that a stock holds on, as its package says; two films of one class differ.
      *
      *     Parameters
      *     ----------
@@ -8502,7 +8502,7 @@ export interface components {
     };
     /**
      * PressSpec
-     * @description What the label of a heat product says of its press.
+     * @description The press settings on the label of a heat product.
      *
      *     Parameters
      *     ----------
@@ -8561,7 +8561,7 @@ export interface components {
     Pressure: 'less' | 'usual' | 'more';
     /**
      * PriceOut
-     * @description A price of the workshop: the one that was typed, and the one that is reckoned with.
+     * @description A price of the workshop: as it was typed, and as it is reckoned with.
      */
     PriceOut: {
       /** Key */
@@ -8575,7 +8575,7 @@ export interface components {
     };
     /**
      * PrintChoiceIn
-     * @description What is remembered from now on; what is left out stays.
+     * @description A print choice to remember from now on; a field that is left out stays.
      */
     PrintChoiceIn: {
       /** Label */
@@ -8700,7 +8700,7 @@ export interface components {
     };
     /**
      * PrintingOut
-     * @description What to choose for a stock on a printer, and what to expect. None of it for a stock that is not printed.
+     * @description The choices for a stock on a printer, and what to expect; empty for a stock that is not printed.
      */
     PrintingOut: {
       /** Dry Minutes */
@@ -8734,14 +8734,14 @@ export interface components {
     };
     /**
      * PriorityMove
-     * @description What is done to a priority for more copies: it shares with the last ones, goes before or behind others, or is
+     * @description The changes to a priority for more copies: it shares with the last designs, goes before or behind others, or is
      *     dropped.
      * @enum {string}
      */
     PriorityMove: 'on' | 'sooner' | 'later' | 'off';
     /**
      * ProductCostOut
-     * @description What one product costs, first its material, then with the work; and what to ask for it.
+     * @description The cost of one product, first its material, then with the work; and what to ask for it.
      */
     ProductCostOut: {
       /** By Margin */
@@ -8818,7 +8818,7 @@ export interface components {
     };
     /**
      * Program
-     * @description What is known of the program that drives a cutter; None where nobody has looked.
+     * @description The facts known of the program that drives a cutter; None where nobody has looked.
      *
      *     Parameters
      *     ----------
@@ -8884,7 +8884,7 @@ export interface components {
     };
     /**
      * ProgramFamily
-     * @description What a program's marks look like: one frame round everything, or one mark in each corner.
+     * @description The families of a program's marks: a single frame round everything, or a mark in each corner.
      * @enum {string}
      */
     ProgramFamily: 'frame' | 'corner';
@@ -8962,7 +8962,7 @@ export interface components {
     };
     /**
      * ProofIn
-     * @description What the bars of a proof measure: across the sheet, and along its height.
+     * @description The measured bars of a proof: across the sheet, and along its height.
      */
     ProofIn: {
       /** Across */
@@ -8990,8 +8990,7 @@ export interface components {
     };
     /**
      * ProposedOut
-     * @description What was to be set for one cut: a force, or one of the machine's own `settings`; neither where none of those is
-     *     proposed yet.
+     * @description The force proposed for a cut, or the machine's own `settings`; both empty where nothing is proposed yet.
      */
     ProposedOut: {
       cut: components['schemas']['Cut'];
@@ -9014,7 +9013,7 @@ export interface components {
     };
     /**
      * Purpose
-     * @description What a piece is for; it decides from how far it is looked at.
+     * @description The purpose of a piece; it decides from how far it is looked at.
      * @enum {string}
      */
     Purpose: 'planner' | 'drinkware' | 'glass' | 'blank' | 'laptop' | 'cloth' | 'window' | 'vehicle';
@@ -9071,7 +9070,7 @@ export interface components {
     PuzzleLevel: 'easy' | 'middle' | 'hard';
     /**
      * PuzzleOut
-     * @description A spoilt sheet of free play as it stands; `checks` are those that speak for a cause that is still thinkable.
+     * @description A spoilt sheet of free play as it stands; `checks` speak for a cause that is still thinkable.
      */
     PuzzleOut: {
       /** Asked */
@@ -9107,7 +9106,7 @@ export interface components {
     };
     /**
      * RangeOut
-     * @description What a number may be; sliders may end sooner.
+     * @description The least and the greatest value of a number; sliders may end sooner.
      */
     RangeOut: {
       /** Least */
@@ -9117,7 +9116,7 @@ export interface components {
     };
     /**
      * Rates
-     * @description What things cost in this workshop, in its currency as typed.
+     * @description The prices and rates of this workshop, in its currency as typed.
      *
      *     Parameters
      *     ----------
@@ -9183,7 +9182,7 @@ export interface components {
     };
     /**
      * RatesIn
-     * @description What to set of what things cost; what is not said stays.
+     * @description Prices and rates to set; a field that is left out stays.
      */
     RatesIn: {
       /** Rates */
@@ -9214,7 +9213,7 @@ export interface components {
     };
     /**
      * ReadingCause
-     * @description What takes away from the chance to be read.
+     * @description The causes that lower the chance to be read.
      * @enum {string}
      */
     ReadingCause: 'gloss' | 'pale-marks' | 'little-light' | 'dark-stock' | 'edge' | 'out-of-reach' | 'none';
@@ -9240,7 +9239,7 @@ export interface components {
     };
     /**
      * RecipeKind
-     * @description What a recipe is of.
+     * @description The kinds of recipes, by what they set.
      * @enum {string}
      */
     RecipeKind: 'print' | 'marks' | 'cut' | 'finish';
@@ -9330,7 +9329,7 @@ export interface components {
     };
     /**
      * Remedy
-     * @description What helps a mark to be read.
+     * @description The remedies that help a mark to be read.
      * @enum {string}
      */
     Remedy:
@@ -9344,7 +9343,7 @@ export interface components {
       | 'more-inset';
     /**
      * RemedyOut
-     * @description A remedy, and the chance of the sheet with it; of one that is taken, without it.
+     * @description A remedy, and the chance of the sheet with it; of a remedy that is taken, the chance without it.
      */
     RemedyOut: {
       /** Chance */
@@ -9400,7 +9399,7 @@ export interface components {
     };
     /**
      * RestIn
-     * @description What is left of a sheet of a run, or of a hand-off that was not run yet.
+     * @description The rest of a sheet of a run, or of a hand-off that was not run yet.
      */
     RestIn: {
       /** Name */
@@ -9649,7 +9648,7 @@ export interface components {
     };
     /**
      * SeenOut
-     * @description What the sensor sees of one mark: `grey` row by row, 0 to 255, and the trace across the stroke, 0 to 1.
+     * @description A mark as the sensor sees it: `grey` row by row, 0 to 255, and the trace across the stroke, 0 to 1.
      */
     SeenOut: {
       /** At Mm */
@@ -9723,7 +9722,7 @@ export interface components {
     };
     /**
      * SetThen
-     * @description What a cut was set to in a run that is to be made again exactly.
+     * @description The setting of a cut in a run that is to be made again exactly.
      */
     SetThen: {
       cut: components['schemas']['Cut'];
@@ -9740,7 +9739,7 @@ export interface components {
     SetWay: 'air' | 'oven' | 'top-coat';
     /**
      * SettingChangeIn
-     * @description What a setting is to be from now on; nothing takes it away.
+     * @description The new fields of the setting `name`; `changed` None takes the setting off the list.
      */
     SettingChangeIn: {
       changed: components['schemas']['NamedSetting'] | null;
@@ -9819,7 +9818,7 @@ export interface components {
     };
     /**
      * SettingSeen
-     * @description What a setting did; outcomes are kept in the order in which they were told.
+     * @description The outcome of a setting; outcomes are kept in the order in which they were told.
      *
      *     Parameters
      *     ----------
@@ -9854,7 +9853,7 @@ export interface components {
     };
     /**
      * SettingToldIn
-     * @description What a setting did: on the job's stock, or another one.
+     * @description The outcome of a named setting, on the job's stock or another.
      */
     SettingToldIn: {
       cut: components['schemas']['Cut'];
@@ -9925,8 +9924,8 @@ export interface components {
     Severity: 'stop' | 'look' | 'note';
     /**
      * ShapesOut
-     * @description What a border could be. `manner` is what Vamper proposes, close or smooth, and `why`; `ease` is how the piece
-     *     handles as it is now.
+     * @description The shapes that a border could have. `manner` is what Vamper proposes, close or smooth, and `why`; `ease` is how
+     *     the piece handles as it is now.
      */
     ShapesOut: {
       /** Area Cm2 */
@@ -9967,8 +9966,8 @@ export interface components {
     Sheen: 'gloss' | 'satin' | 'matte';
     /**
      * SheetInk
-     * @description What one sheet takes of ink, the share of it that is covered, and whether it is so much (`is_heavy`) that it
-     *     dries half as long again.
+     * @description The ink of one sheet, the share of it that is covered, and whether it is so much (`is_heavy`) that it dries half
+     *     as long again.
      */
     SheetInk: {
       /** Cover */
@@ -9994,7 +9993,7 @@ export interface components {
     };
     /**
      * SheetPart
-     * @description What all sheets of a job have in common.
+     * @description The setup that all sheets of a job have in common.
      */
     SheetPart: {
       /** Bounds */
@@ -10101,7 +10100,7 @@ export interface components {
     };
     /**
      * SizeBounds
-     * @description What is known of one side, mm: the most that was taken, and the least that was refused.
+     * @description The bounds known of one side, mm: the greatest size that was taken, and the least that was refused.
      */
     SizeBounds: {
       /** Refused */
@@ -10130,7 +10129,7 @@ export interface components {
     };
     /**
      * SizedOver
-     * @description What a typed size measures: the inked area, or the piece with its border.
+     * @description The measure of a typed size: over the inked area, or over the piece with its border.
      * @enum {string}
      */
     SizedOver: 'ink' | 'border';
@@ -10211,7 +10210,7 @@ export interface components {
     };
     /**
      * Spoiling
-     * @description What can become of a piece, in the order in which it is named.
+     * @description The ways a piece can be spoilt, in the order in which they are named.
      * @enum {string}
      */
     Spoiling:
@@ -10228,13 +10227,13 @@ export interface components {
       | 'bare-rim';
     /**
      * Spoilt
-     * @description What happened to a piece.
+     * @description The ways a piece can be spoilt.
      * @enum {string}
      */
     Spoilt: 'not-through' | 'backing-through' | 'torn' | 'off' | 'print-fault' | 'lifted';
     /**
      * SpoiltInPicture
-     * @description What a picture of the sheet shows, to be looked over.
+     * @description The spoilt pieces that a picture of the sheet shows, to be looked over.
      */
     SpoiltInPicture: {
       /** Spoilt */
@@ -10273,7 +10272,7 @@ export interface components {
     };
     /**
      * StartsOut
-     * @description What a new thing of each sort starts with, and what windows first ask about.
+     * @description The values that a new thing of each sort starts with, and those that windows first ask about.
      */
     StartsOut: {
       /** Arc Mm */
@@ -10470,7 +10469,7 @@ export interface components {
     };
     /**
      * StockClass
-     * @description What kind of material it is, for the mat it needs and how it is cut.
+     * @description The class of a material, for the mat it needs and how it is cut.
      * @enum {string}
      */
     StockClass:
@@ -10491,7 +10490,7 @@ export interface components {
     };
     /**
      * StockOnShelf
-     * @description A stock of the workshop; `own` is one that can be changed.
+     * @description A stock of the workshop; an `own` stock can be changed.
      */
     StockOnShelf: {
       /** Group */
@@ -10625,7 +10624,7 @@ export interface components {
     };
     /**
      * Target
-     * @description What a piece goes on, finer than its purpose: it decides how it is finished and what it must stand.
+     * @description The thing that a piece goes on, finer than its purpose: it decides how it is finished and what it must stand.
      * @enum {string}
      */
     Target:
@@ -10725,7 +10724,7 @@ export interface components {
     Thickness: 'thin' | 'medium' | 'thick';
     /**
      * Thing
-     * @description What is bought beside stock.
+     * @description The things that are bought beside stock.
      * @enum {string}
      */
     Thing: 'ink' | 'laminate' | 'coat' | 'blank' | 'blade';
@@ -10764,7 +10763,7 @@ export interface components {
     };
     /**
      * TimeFor
-     * @description What a label's time under the press is for: every spot that lies under the plate, or the whole motif.
+     * @description The area that a label's time under the press is for: every spot that lies under the plate, or the whole motif.
      * @enum {string}
      */
     TimeFor: 'spot' | 'whole';
@@ -10780,13 +10779,13 @@ export interface components {
     };
     /**
      * TransferMask
-     * @description What carries pieces to their place, so that parts keep their places.
+     * @description The mask that carries pieces to their place, so that parts keep their places.
      * @enum {string}
      */
     TransferMask: 'none' | 'paper' | 'clear';
     /**
      * TrayFace
-     * @description Which side of a sheet in its tray a printer prints: the one that looks up, or the one that looks down.
+     * @description The side of a sheet in its tray that a printer prints: the side that looks up, or the side that looks down.
      * @enum {string}
      */
     TrayFace: 'up' | 'down';
@@ -10848,7 +10847,7 @@ export interface components {
     };
     /**
      * TwinOutcomeOut
-     * @description What came of a dry run. `fresh` says that the job is still as it was run.
+     * @description The result of a dry run. `fresh` says that the job is still as it was run.
      */
     TwinOutcomeOut: {
       /** Causes */
@@ -10884,7 +10883,7 @@ export interface components {
     };
     /**
      * TwinPieceOut
-     * @description A piece of a sheet: what came of it in all runs, and in the one that is shown (`spoiled`, None: good).
+     * @description A piece of a sheet: its results in all runs, and in the run that is shown (`spoiled`, None: good).
      */
     TwinPieceOut: {
       /** Bitten */
@@ -10908,7 +10907,7 @@ export interface components {
     };
     /**
      * TwinRemedyOut
-     * @description What helps, with the shares of good sheets and good pieces once it is taken.
+     * @description A remedy, with the shares of good sheets and good pieces once it is taken.
      */
     TwinRemedyOut: {
       at: components['schemas']['Station'];
@@ -10927,7 +10926,7 @@ export interface components {
     };
     /**
      * TwinSheetOut
-     * @description A sheet; `run` is the one that its picture shows, in which the marks were `read` or not.
+     * @description A sheet; `run` is the run that its picture shows, in which the marks were `read` or not.
      */
     TwinSheetOut: {
       /** Good */
@@ -10943,7 +10942,7 @@ export interface components {
     };
     /**
      * TypedIn
-     * @description Several settings typed at once, one a line; `pressures` are those that they can be set to.
+     * @description Several settings typed at once, a line each; `pressures` are the steps that each of them can be pressed with.
      */
     TypedIn: {
       /** Lines */
@@ -10956,7 +10955,7 @@ export interface components {
     };
     /**
      * Unit
-     * @description What the maker measures in.
+     * @description The unit that the maker measures in.
      * @enum {string}
      */
     Unit: 'mm' | 'in';
@@ -10977,7 +10976,7 @@ export interface components {
     Urgency: 'now' | 'soon' | 'fine';
     /**
      * Usual
-     * @description What a workshop usually does; None is an answer left for later.
+     * @description The usual choices of a workshop; None is an answer left for later.
      *
      *     Parameters
      *     ----------
@@ -11067,7 +11066,7 @@ export interface components {
     };
     /**
      * WasSet
-     * @description What a cut was really set to: a force, or a setting of the machine's own.
+     * @description The setting that a cut was really made with: a force, or a setting of the machine's own.
      *
      *     Parameters
      *     ----------
@@ -11095,7 +11094,7 @@ export interface components {
     };
     /**
      * WearAdvice
-     * @description What to do, when, and why.
+     * @description An advice on a worn blade or mat: the action, its time, and its reason.
      */
     WearAdvice: {
       /** Do */
@@ -11127,7 +11126,7 @@ export interface components {
     };
     /**
      * WrapSpec
-     * @description What a design goes round.
+     * @description The thing that a design goes round.
      *
      *     Parameters
      *     ----------

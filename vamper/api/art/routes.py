@@ -83,7 +83,7 @@ async def art_colours(arts: ArtsHere, digest: str) -> list[str]:
 
 @router.get("/jobs/{job_id}/items/{number}/printed.png", tags=["design"], response_class=Response)
 def printed(jobs: JobsHere, items: ItemsHere, job_id: Id, number: Number) -> Response:
-    """What the design prints, its bleed included."""
+    """The picture that a design prints, its bleed included."""
     return Response(
         items.printed(jobs.get(job_id), number),
         media_type="image/png",

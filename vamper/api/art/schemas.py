@@ -85,8 +85,8 @@ class CandidateOut(BaseModel):
 
 
 class ShapesOut(BaseModel):
-    """What a border could be. `manner` is what Vamper proposes, close or smooth, and `why`; `ease` is how the piece
-    handles as it is now.
+    """The shapes that a border could have. `manner` is what Vamper proposes, close or smooth, and `why`; `ease` is how
+    the piece handles as it is now.
     """
 
     ease: str

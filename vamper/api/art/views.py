@@ -86,7 +86,7 @@ def _holes(item: DesignedItem) -> list[HoleOut]:
 
 
 def _chosen(spec: EdgeSpec) -> dict[str, object]:
-    """What a shape is asked for with; what its kind brings along comes by itself."""
+    """The fields that ask for a shape; fields that its kind brings along come by themselves."""
     close_or_smooth: dict[str, object] = {"edge.smooth_mm": spec.smooth_mm} if spec.follows and spec.has_border else {}
     return {"edge.kind": spec.kind, **close_or_smooth}
 

@@ -67,7 +67,7 @@ def remove_font(own_fonts: OwnFontsHere, font: FontFamily) -> None:
 
 @router.post("/jobs/{job_id}/compose", tags=["compose"], status_code=201)
 def compose(jobs: JobsHere, compositions: CompositionsHere, job_id: Id, composing: Composing) -> JobState:
-    """A design for each name; a single one where no line takes names."""
+    """A design for each name; a single design where no line takes names."""
     composed = ComposedSpec(
         composition=composing.composition,
         names=read_names(composing.names),

@@ -38,7 +38,7 @@ class PlacesOut(BaseModel):
 
 
 class FontOut(BaseModel):
-    """A font for text; `own` is one that the maker added."""
+    """A font for text; `own` is a font that the maker added."""
 
     family: str
     words: str

@@ -145,7 +145,7 @@ def add_reading(shop: ShopHere, jobs: JobsHere, plans: PlansHere, job_id: Id, re
 
 @router.post("/jobs/{job_id}/runs", status_code=204)
 async def log_run(shop: ShopHere, jobs: JobsHere, plans: PlansHere, making: MakingHere, job_id: Id, run: RunIn) -> None:
-    """So many sheets were cut, and this is what they look like; belief, blade and mat follow.
+    """Log sheets that were cut, and how their cuts look; belief, blade and mat follow.
 
     Where the workshop knows a blade in this machine, it must be the one that was confirmed.
     """
@@ -277,7 +277,7 @@ def place_setting(shop: ShopHere, jobs: JobsHere, job_id: Id, place: SettingPlac
 
 @router.post("/jobs/{job_id}/settings/told", status_code=201)
 def tell_setting(shop: ShopHere, jobs: JobsHere, plans: PlansHere, job_id: Id, told: SettingToldIn) -> ThingId:
-    """What one of the machine's named settings did; the belief follows."""
+    """Keep what one of the machine's named settings did to a stock; the belief follows."""
     document = jobs.get(job_id).document
     plan = _plan(jobs, plans, job_id)
     stock = plan.job.stock if told.stock is None else shop.stock(told.stock)

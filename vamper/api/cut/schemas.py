@@ -60,7 +60,7 @@ class SettingOut(BaseModel):
 
 
 class CutPart(BaseModel):
-    """What the cutter is set to, for every cut that the stock allows."""
+    """The settings of the cutter for every cut that the stock allows."""
 
     revision: str
     settings: list[SettingOut]
@@ -74,7 +74,7 @@ class BandOut(BaseModel):
 
 
 class CutRecordOut(BaseModel):
-    """What was tried in one go."""
+    """A ladder, a reading or a run: the drops that were tried together."""
 
     id: int
     kind: RecordKind
@@ -125,7 +125,7 @@ class NamedSettingOut(BaseModel):
 
 
 class ChoiceOut(BaseModel):
-    """What to set: a setting with its pressure and passes, and the same in words."""
+    """A setting to choose with its pressure and passes, and the same in words."""
 
     setting: str
     pressure: Pressure | None
@@ -163,7 +163,7 @@ class SettingsOut(BaseModel):
 
 
 class TypedIn(BaseModel):
-    """Several settings typed at once, one a line; `pressures` are those that they can be set to."""
+    """Several settings typed at once, a line each; `pressures` are the steps that each of them can be pressed with."""
 
     model_config = ConfigDict(extra="forbid")
 
@@ -172,7 +172,7 @@ class TypedIn(BaseModel):
 
 
 class SettingChangeIn(BaseModel):
-    """What a setting is to be from now on; nothing takes it away."""
+    """The new fields of the setting `name`; `changed` None takes the setting off the list."""
 
     model_config = ConfigDict(extra="forbid")
 
@@ -190,7 +190,7 @@ class SettingPlaceIn(BaseModel):
 
 
 class SettingToldIn(BaseModel):
-    """What a setting did: on the job's stock, or another one."""
+    """The outcome of a named setting, on the job's stock or another."""
 
     model_config = ConfigDict(extra="forbid")
 
@@ -245,7 +245,7 @@ class LadderIn(BaseModel):
 
 
 class JudgedIn(BaseModel):
-    """What a drop looks like; nothing takes that back."""
+    """The outcome of a drop as its maker judges it; None takes an earlier outcome back."""
 
     model_config = ConfigDict(extra="forbid")
 

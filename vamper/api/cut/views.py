@@ -236,7 +236,7 @@ def _choice_out(choice: SettingChoice | None) -> ChoiceOut | None:
 
 
 def _seen_words(seen: SettingSeen) -> str:
-    """What a setting did, as a maker would say it: "clean on satin vinyl"."""
+    """The outcome of a setting, as a maker would say it: "clean on satin vinyl"."""
     name, _ = OUTCOME_WORDS[seen.outcome]
     cut = "" if seen.cut is Cut.KISS or not seen.stock.has_backing else ", cut through"
     pressed = "" if seen.pressure in (None, Pressure.USUAL) else f", {seen.pressure} pressure"

@@ -73,7 +73,7 @@ def _flat(found: OnCup) -> FlatWallOut:
 
 
 def _handle(found: OnCup) -> Points:
-    """What is kept free for the handle, opposite the art's middle: turns go past 180 degrees there."""
+    """The strip kept free for the handle, opposite the art's middle: turns go past 180 degrees there."""
     foot, rim = (_half_handle_deg(found, up) for up in (0.0, found.slant_mm))
     up = np.column_stack([np.linspace(180 - foot, 180 + foot, 9), np.full(9, 0.0)])
     back = np.column_stack([np.linspace(180 + rim, 180 - rim, 9), np.full(9, found.slant_mm)])
@@ -81,7 +81,7 @@ def _handle(found: OnCup) -> Points:
 
 
 def _half_handle_deg(found: OnCup, up_mm: float) -> float:
-    """Half of what is kept free, as a turn: a larger one where the cup is narrow."""
+    """Half of the strip kept free for the handle, as a turn: larger where the cup is narrow."""
     return found.handle_mm / found.thing.around_mm(up_mm) * 180
 
 

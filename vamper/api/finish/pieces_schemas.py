@@ -53,7 +53,7 @@ class ClothProductOut(BaseModel):
 
 
 class ClothOut(BaseModel):
-    """What a job is pressed on; `lines` say how wide, how far down, and where on the fold."""
+    """The cloth that a job is pressed on; `lines` say how wide, how far down, and where on the fold."""
 
     spec: ClothSpec
     fibres: list[FibreOut]
@@ -104,7 +104,7 @@ class LayerOut(BaseModel):
 
 
 class PiecesOut(BaseModel):
-    """What holds for the pieces of a job after the cut; None where it does not concern them."""
+    """The work on the pieces of a job after the cut; a field is None where it does not concern them."""
 
     goes_round: bool
     press: PressOut | None

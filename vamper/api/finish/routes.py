@@ -54,7 +54,7 @@ router = door_router("finish")
 
 @router.get("/jobs/{job_id}/finish")
 def get_finish(jobs: JobsHere, plans: PlansHere, evenings: EveningsHere, job_id: Id) -> FinishOut | None:
-    """What is done to a job's pieces after the print, step by step; nothing while no piece lies on a sheet."""
+    """The steps for a job's pieces after the print; empty while no piece lies on a sheet."""
     plan = plans.of(jobs.get(job_id)).plan
     found = finishing_of(plan)
     if found is None:
@@ -173,7 +173,7 @@ def remove_batch(evenings: EveningsHere, number: Id) -> None:
 
 @router.put("/evening/batches/{number}/labels")
 async def read_label(evenings: EveningsHere, tonight: TonightHere, number: Id, labels: FiguresIn) -> EveningOut:
-    """What the product's label says: kept with the stock, and gone by tonight."""
+    """Keep the figures read off a product's label with the stock; tonight's plan follows."""
 
     def read() -> EveningOut:
         tonight.read_label(number, labels.figures)

@@ -152,7 +152,7 @@ class FiguresIn(BaseModel):
 
 
 class NextOut(BaseModel):
-    """What hands do next, or do now."""
+    """The step that hands do next, or do now."""
 
     batch: int
     step: int

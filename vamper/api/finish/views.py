@@ -146,7 +146,9 @@ def _figure(value: float, unit: str) -> str:
 
 
 def _said(one: WorkStep, chain: Chain, work: BatchWork) -> list[str]:
-    """What the label says of a step, or that it must be read first, and where the maker's own wait is longer."""
+    """The figures that the label gives for a step, or that it must be read first, and where the maker's own wait is
+    longer.
+    """
     return [_said_of(key, chain, work) for key in one.step.label]
 
 
@@ -247,7 +249,7 @@ def _verdict(now: EveningNow, ends: datetime | None) -> str:
 
 
 def _notes(now: EveningNow) -> list[EveningNoteOut]:
-    """What the maker should know of this plan."""
+    """Notes on this plan for the maker."""
     return [EveningNoteOut(code=code, text=text) for code, text in _noted(now)]
 
 

@@ -52,7 +52,7 @@ for one in SHEET_FILES:
 async def get_found_cut(
     pictures: PicturesHere, jobs: JobsHere, plans: PlansHere, job_id: Id, sheet: Number
 ) -> FoundCutOut:
-    """What the machine's own program will find to cut on a sheet: its picture, traced back."""
+    """The outlines that the machine's own program will find to cut on a sheet: its picture, traced back."""
 
     def find() -> FoundCutOut:
         plan = _planned(jobs, plans, job_id, sheet)

@@ -11,8 +11,8 @@ _FINE_MM = 0.05
 
 
 class FoundCutOut(BaseModel):
-    """What a machine's own program will find to cut, in the frame of its picture; `off_mm` is how far that is from the
-    planned edges at most, nothing where pieces ran together or fell apart.
+    """The outlines that a machine's own program will find to cut, in the frame of its picture; `off_mm` is how far that
+    is from the planned edges at most, nothing where pieces ran together or fell apart.
     """
 
     size: SizeOut

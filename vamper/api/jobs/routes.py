@@ -107,7 +107,7 @@ def get_glance(jobs: JobsHere, plans: PlansHere, job_id: Id) -> GlanceOut | None
 
 @router.get("/jobs/{job_id}/bench", tags=["jobs"])
 def get_bench(jobs: JobsHere, plans: PlansHere, job_id: Id) -> list[BenchStep]:
-    """What to do at the bench, step by step; nothing while nothing is laid on a sheet."""
+    """The steps at the bench, in order; empty while nothing is laid on a sheet."""
     plan = plans.of(jobs.get(job_id)).plan
     return list(bench_steps(plan))
 

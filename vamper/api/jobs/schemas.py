@@ -60,7 +60,7 @@ class JobId(BaseModel):
 
 
 class KnownParts(BaseModel):
-    """The revisions of the parts of a view that the asker has already: those are not drawn for it again."""
+    """The revisions of the parts of a view that the asker has already: these parts are not drawn again."""
 
     sheet: Annotated[str, Field(max_length=64)] = ""
     layout: Annotated[str, Field(max_length=64)] = ""
@@ -72,7 +72,7 @@ NOTHING_KNOWN = KnownParts()
 
 
 class Change(BaseModel):
-    """Fields to set, dotted where nested: on the job, or on the items that `numbers` names; with those of the job, the
+    """Fields to set, dotted where nested: on the job, or on the items that `numbers` names; with fields of the job, the
     fields `each` of every item.
     """
 
@@ -94,14 +94,14 @@ class FixIn(BaseModel):
 
 
 class FixOfDesign(BaseModel):
-    """What a fix sets for one design."""
+    """The fields that a fix sets on one design."""
 
     item_number: Number
     changes: Annotated[dict[str, Any], Field(max_length=100)]
 
 
 class FixEachIn(BaseModel):
-    """What a finding offers, taken for some designs at once; with `keep`, for those that come in later too. Where
+    """A fix taken for some designs at once; with `keep`, for designs that come in later too. Where
     `fix_is_meant`, taking it answers the finding.
     """
 
@@ -179,7 +179,7 @@ class PackingEvent(BaseModel):
 
 
 class PartsOut(BaseModel):
-    """The revisions of the parts of a view, and those of them that the asker did not have."""
+    """The revisions of the parts of a view, and the parts that the asker did not have."""
 
     sheet: str
     designs: dict[int, str]

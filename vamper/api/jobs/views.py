@@ -52,7 +52,7 @@ _KEPT_ITEMS = 600
 
 @dataclass(frozen=True, slots=True)
 class _Head:
-    """What a plan looks like on the screen, all but its parts and how its search stands."""
+    """The fields of a plan's view, all but its parts and how its search stands."""
 
     stations: list[StationFigure]
     findings: list[FindingOut]

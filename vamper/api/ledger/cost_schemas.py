@@ -22,7 +22,7 @@ class PieceCostOut(BaseModel):
 
 
 class ProductCostOut(BaseModel):
-    """What one product costs, first its material, then with the work; and what to ask for it."""
+    """The cost of one product, first its material, then with the work; and what to ask for it."""
 
     name: str
     quantity: int
@@ -32,7 +32,7 @@ class ProductCostOut(BaseModel):
 
 
 class CostOut(BaseModel):
-    """What a job costs; nothing can be said while no price is known."""
+    """The cost of a job; it says nothing while no price is known."""
 
     known: bool
     pieces: list[PieceCostOut]

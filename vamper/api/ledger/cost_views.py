@@ -124,7 +124,7 @@ def cost_out(runs: Runs, inks: Inks, supplies: Supplies, plan: Plan) -> CostOut:
 
 
 def cost_a_piece(runs: Runs, inks: Inks, supplies: Supplies, plan: Plan, laid: Plan) -> str:
-    """What a piece costs in another layout of a plan, in the mean; "" while no price is known. Its ink is that of the
+    """The mean cost of a piece in another layout of a plan; "" while no price is known. Its ink is taken from the
     plan, by the number of pieces.
     """
     share = laid.layout.pieces / plan.layout.pieces if plan.layout.pieces else 0.0
@@ -145,7 +145,7 @@ def _ink_ml(inks: Inks, supplies: Supplies, plan: Plan) -> float:
 def _costed(
     runs: Runs, supplies: Supplies, plan: Plan, ink_ml: float
 ) -> tuple[Rates, Costing, WorkTimes, OnShelf | None]:
-    """What a planned job costs, with what that was reckoned from."""
+    """The cost of a planned job, with the figures that it was reckoned from."""
     rates, shelf = supplies.prices(), supplies.of(plan.asked.stock.key)
     work = work_of(plan, shelf, runs, ink_ml, is_simulated(plan.asked))
     return rates, costs_of(work, rates), work, shelf

@@ -64,7 +64,7 @@ router = door_router("ledger")
 
 @router.get("/jobs/{job_id}/came-out")
 async def get_question(runs: RunsHere, supplies: SuppliesHere, made: MadeHere, job_id: Id) -> CameOutQuestion:
-    """What is still to be asked of a job's sheets, and what of them can be tapped."""
+    """The questions still open on a job's sheets, and the pieces that can be tapped."""
 
     def ask() -> CameOutQuestion:
         handed = made.last_handed(job_id)
@@ -142,13 +142,13 @@ def look_later(runs: RunsHere, run_id: Id, asked: LaterIn) -> None:
 
 @router.post("/ledger/runs/{run_id}/cause", status_code=204)
 def found_cause(runs: RunsHere, run_id: Id, asked: FoundIn) -> None:
-    """What turned out to be at work; it is thought of sooner from then on."""
+    """Count the cause that turned out to be at work; it is thought of sooner from then on."""
     runs.found(run_id, asked.cause)
 
 
 @router.post("/ledger/runs/{run_id}/again", status_code=201)
 async def make_again(making: MakingHere, run_id: Id, asked: MadeAgainIn) -> NewId:
-    """The job of a run as a new one, exactly as it was handed over."""
+    """Begin a new job from the job of a run, exactly as it was handed over."""
     return NewId(id=await in_turn(lambda: making.again(run_id, asked.sheets)))
 
 
@@ -207,7 +207,7 @@ async def begin_diagnosis(
     run: Annotated[int | None, Query(ge=1, le=2**63 - 1)] = None,
     job: Annotated[int | None, Query(ge=1, le=2**63 - 1)] = None,
 ) -> DiagnosisStartOut:
-    """What can be seen and known; what is known already of a run or a job is ticked."""
+    """All symptoms and facts that a diagnosis can be told; those known already of a run or a job are ticked."""
 
     def begin() -> DiagnosisStartOut:
         kept = None if run is None else runs.get(run)

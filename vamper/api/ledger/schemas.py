@@ -51,7 +51,7 @@ class LaidSheetOut(BaseModel):
 
 
 class CameOutQuestion(BaseModel):
-    """What a hand-off still has to be asked: how each of its sheets came out."""
+    """The question that a hand-off still has to be asked: how each of its sheets came out."""
 
     handed_off_at: datetime | None
     words: str
@@ -91,7 +91,7 @@ class CameOutIn(BaseModel):
 
 
 class SpoiltInPicture(BaseModel):
-    """What a picture of the sheet shows, to be looked over."""
+    """The spoilt pieces that a picture of the sheet shows, to be looked over."""
 
     words: str
     spoilt: list[SpoiltPiece]
@@ -184,7 +184,7 @@ class OverTimeOut(BaseModel):
 
 
 class MachineMissesOut(BaseModel):
-    """What pieces were off by on one machine, right and down, mm, the newest last."""
+    """The misses of pieces on one machine, right and down, mm, the newest last."""
 
     cutter: str
     simulated: bool
@@ -251,7 +251,7 @@ class ThingOut(BaseModel):
 
 
 class PriceOut(BaseModel):
-    """A price of the workshop: the one that was typed, and the one that is reckoned with."""
+    """A price of the workshop: as it was typed, and as it is reckoned with."""
 
     key: str
     words: str
@@ -271,7 +271,7 @@ class SuppliesOut(BaseModel):
 
 
 class RatesIn(BaseModel):
-    """What to set of what things cost; what is not said stays."""
+    """Prices and rates to set; a field that is left out stays."""
 
     model_config = ConfigDict(extra="forbid")
 
@@ -292,7 +292,7 @@ class OffcutOut(BaseModel):
 
 
 class RestIn(BaseModel):
-    """What is left of a sheet of a run, or of a hand-off that was not run yet."""
+    """The rest of a sheet of a run, or of a hand-off that was not run yet."""
 
     model_config = ConfigDict(extra="forbid")
 
@@ -301,7 +301,7 @@ class RestIn(BaseModel):
 
 
 class GoneOut(BaseModel):
-    """What is gone of a used sheet, by a picture of it."""
+    """The part of a used sheet that is gone, read off a picture of it."""
 
     gone: list[Gone]
     words: str

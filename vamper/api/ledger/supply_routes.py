@@ -36,7 +36,7 @@ Side = Annotated[float, Form(), Gt(0), Le(3000)]
 
 @router.get("/supplies")
 def get_supplies(shop: ShopHere, supplies: SuppliesHere) -> SuppliesOut:
-    """What is on the shelf, and what things cost."""
+    """The shelf with its counts, and the prices of the workshop."""
     return supplies_out(shop, supplies)
 
 
@@ -55,7 +55,7 @@ def buy_thing(supplies: SuppliesHere, bought: Bought) -> NewId:
 
 @router.delete("/supplies/{number}", status_code=204)
 def take_back(supplies: SuppliesHere, number: Id) -> None:
-    """What was bought was not, after all."""
+    """Take back a purchase that was entered by mistake."""
     supplies.remove(number)
 
 
@@ -70,7 +70,7 @@ def change_rates(shop: ShopHere, supplies: SuppliesHere, asked: RatesIn) -> Supp
 async def get_cost(
     runs: RunsHere, jobs: JobsHere, plans: PlansHere, inks: InksHere, supplies: SuppliesHere, job_id: Id
 ) -> CostOut:
-    """What a job's pieces cost, and what to ask for them."""
+    """The cost of a job's pieces, and what to ask for them."""
 
     def reckon() -> CostOut:
         return cost_out(runs, inks, supplies, plans.of(jobs.get(job_id)).plan)
@@ -88,14 +88,14 @@ def get_offcuts(
 
 @router.post("/offcuts", status_code=201)
 def keep_offcut(shop: ShopHere, supplies: SuppliesHere, offcut: Offcut) -> NewId:
-    """What is left of a sheet, as it is said here."""
+    """Keep the rest of a sheet, as it is described here."""
     check_stock(shop, offcut.stock)
     return NewId(id=supplies.keep_offcut(offcut))
 
 
 @router.post("/offcuts/rest", status_code=201)
 async def keep_rest(made: MadeHere, asked: RestIn) -> NewId:
-    """What is left of the sheet of a run, by its plan."""
+    """Keep the rest of the sheet of a run, by its plan."""
     return NewId(id=await in_turn(lambda: made.keep_rest(asked.run, asked.name)))
 
 
@@ -113,7 +113,7 @@ async def look_at_sheet(
     height_mm: Side,
     corners: Annotated[str, Form(pattern=CORNERS, max_length=200)],
 ) -> GoneOut:
-    """What is gone of a used sheet, by a photo or scan of it whose `corners` are shown."""
+    """Read the part of a used sheet that is gone off a photo or scan of it whose `corners` are shown."""
 
     def look() -> GoneOut:
         at = corners_of(corners)

@@ -42,7 +42,7 @@ MOST_POINTS, MOST_PLOTS = 60, 12
 
 
 def question_out(handed: HandedOff, logged: tuple[KeptRun, ...], lots: tuple[str, ...]) -> CameOutQuestion:
-    """What a hand-off is still to be asked, on the sheets as they were handed off."""
+    """The question on a hand-off, on the sheets as they were handed off."""
     plan, number = handed.plan, handed.number
     runs = {one.run.sheet: one.id for one in logged if number is not None and one.hand_off_id == number}
     names = {item.number: item.as_asked.name for item in plan.items}
@@ -109,7 +109,7 @@ def ledger_out(shop: Shop, kept_runs: Runs, at: datetime) -> LedgerOut:
 
 
 def _over_time(runs: tuple[KeptRun, ...]) -> list[OverTimeOut]:
-    """How runs came out on each stock and machine, those with the newest run first."""
+    """How runs came out on each stock and machine, the pair with the newest run first."""
     found: dict[tuple[str, str, bool], list[SharePoint]] = {}
     for kept in reversed(runs):
         run = kept.run
@@ -174,7 +174,7 @@ def run_out(kept: KeptRun, at: datetime) -> RunOut:
 
 
 def cause_words(run: Run) -> str | None:
-    """What was at work; a cause that this Vamper does not know by its own name."""
+    """The words for a cause; a cause that this Vamper does not know goes by its own name."""
     if run.cause is None:
         return None
     return CAUSE_BY_KEY[run.cause].text if run.cause in CAUSE_BY_KEY else run.cause
@@ -229,7 +229,7 @@ def _next_way(one: Recipe) -> tuple[str | None, str, str]:
 
 
 def _next_cut(shop: Shop, one: Recipe) -> tuple[str | None, str, str]:
-    """What Cut proposes now, why that is another setting than the one that was used last, and what it is known from."""
+    """The setting that Cut proposes now, why it differs from the setting used last, and what it is known from."""
     cutters = {kept.name: (key, kept.value) for key, kept in shop.cutters.all().items()}
     found, setting, cut = cutters.get(one.what.machine), one.setting, one.what.cut
     counted = f"from {plural(len(one.runs), 'run')}"

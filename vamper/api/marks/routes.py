@@ -74,7 +74,7 @@ def get_reading(
 
 @router.get("/jobs/{job_id}/misses")
 async def get_misses(jobs: JobsHere, plans: PlansHere, job_id: Id) -> MissPieceOut:
-    """What each piece may miss by, and a map of the sheet."""
+    """The greatest likely miss of each piece, and a map of the sheet."""
     return await in_turn(lambda: misses_out(plans.of(jobs.get(job_id)).plan))
 
 
@@ -85,7 +85,7 @@ def _vernier(plans: Plans, state: JobState) -> VernierSheet:
 
 @router.get("/jobs/{job_id}/calibration")
 def get_calibration(shop: ShopHere, jobs: JobsHere, plans: PlansHere, job_id: Id) -> CalibrationOut:
-    """What was measured on the machines of a job."""
+    """The measurements of a job's machines."""
     state = jobs.get(job_id)
     document = state.document
     stock = shop.stock(document.stock).under(document.finish.laminate_um)
@@ -135,7 +135,7 @@ def _fitted(
 
 @router.post("/jobs/{job_id}/calibration/fit")
 def try_calibration(jobs: JobsHere, plans: PlansHere, job_id: Id, read: ReadSheet) -> FitOut:
-    """What readings come to; nothing is kept."""
+    """The calibration that readings come to; nothing is kept."""
     state = jobs.get(job_id)
     sheet, _, found = _fitted(plans, state, read.readings)
     return fit_out(found, sheet, [one.scale for one in read.readings], state.document.paper)

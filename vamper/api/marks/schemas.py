@@ -17,7 +17,7 @@ Point = list[float]
 
 
 class RemedyOut(BaseModel):
-    """A remedy, and the chance of the sheet with it; of one that is taken, without it."""
+    """A remedy, and the chance of the sheet with it; of a remedy that is taken, the chance without it."""
 
     key: Remedy
     name: str
@@ -45,7 +45,7 @@ class SceneOut(BaseModel):
 
 
 class SeenOut(BaseModel):
-    """What the sensor sees of one mark: `grey` row by row, 0 to 255, and the trace across the stroke, 0 to 1."""
+    """A mark as the sensor sees it: `grey` row by row, 0 to 255, and the trace across the stroke, 0 to 1."""
 
     side_px: int
     grey: list[int]
@@ -126,7 +126,7 @@ class ArrowOut(BaseModel):
 
 
 class CalibrationOut(BaseModel):
-    """Everything of a job's machines: what holds, what was before, whether a new one is due."""
+    """Everything known of a job's machines: what holds, what was before, whether a new calibration is due."""
 
     thickness: Thickness
     due: str
@@ -160,7 +160,7 @@ class ReadSheet(BaseModel):
 
 
 class FitOut(BaseModel):
-    """What readings come to, before anything is kept."""
+    """The calibration that readings come to, before anything is kept."""
 
     words: str
     residual_mm: float | None

@@ -84,7 +84,9 @@ _WORTH_A_WORD = 0.3
 
 
 def _by_runs(job: Job, reading: MarkReading) -> str:
-    """What the maker's runs say: "your machine reads gloss label paper worse than most: 71 of 100, by 9 runs"."""
+    """The reading of marks by the maker's runs: "your machine reads gloss label paper worse than most: 71 of 100, by 9
+    runs".
+    """
     offsets = reading.offsets
     if not offsets.all_runs:
         return ""

@@ -52,7 +52,7 @@ def _advice(shop: Shop, made: MadeSheets, state: JobState, plan: Plan) -> tuple[
 
 @router.get("/jobs/{job_id}/printing")
 def get_printing(shop: ShopHere, jobs: JobsHere, plans: PlansHere, made: MadeHere, job_id: Id) -> PrintingOut | None:
-    """What to choose for a job; nothing for a stock that is not printed."""
+    """The choices in the printer's dialog for a job; none for a stock that is not printed."""
     state = jobs.get(job_id)
     plan = plans.of(state).plan
     if not plan.job.stock.printable:
@@ -98,7 +98,7 @@ async def get_proof(pictures: PicturesHere, jobs: JobsHere, plans: PlansHere, jo
 
 @router.post("/jobs/{job_id}/proof")
 def measure_proof(shop: ShopHere, jobs: JobsHere, job_id: Id, proof: ProofIn) -> ProofOut:
-    """What the bars of a proof measure is the printer's scale from now on, and compensated."""
+    """Keep the measured bars of a proof as the printer's scale from now on; it is compensated."""
     factor = _MM_OF[proof.unit]
     scale = scale_of(round(proof.across * factor, 4), round(proof.down * factor, 4), proof.sure)
     shop.proved(jobs.get(job_id).document.printer_id, scale)
@@ -107,7 +107,7 @@ def measure_proof(shop: ShopHere, jobs: JobsHere, job_id: Id, proof: ProofIn) ->
 
 @router.get("/jobs/{job_id}/sheets/{sheet}/ink")
 async def get_ink(jobs: JobsHere, plans: PlansHere, inks: InksHere, job_id: Id, sheet: Number) -> SheetInk:
-    """What a sheet takes of ink."""
+    """The ink that a sheet takes."""
 
     def measure() -> SheetInk:
         plan = _planned(jobs, plans, job_id, sheet)

@@ -14,7 +14,7 @@ Words = Annotated[str, Field(max_length=120), ONE_LINE]
 
 
 class PrintingOut(BaseModel):
-    """What to choose for a stock on a printer, and what to expect. None of it for a stock that is not printed."""
+    """The choices for a stock on a printer, and what to expect; empty for a stock that is not printed."""
 
     lines: list[DialogLine]
     source: str
@@ -33,7 +33,7 @@ class PrintingOut(BaseModel):
 
 
 class PrintChoiceIn(BaseModel):
-    """What is remembered from now on; what is left out stays."""
+    """A print choice to remember from now on; a field that is left out stays."""
 
     model_config = ConfigDict(extra="forbid")
 
@@ -43,7 +43,7 @@ class PrintChoiceIn(BaseModel):
 
 
 class ProofIn(BaseModel):
-    """What the bars of a proof measure: across the sheet, and along its height."""
+    """The measured bars of a proof: across the sheet, and along its height."""
 
     across: Measured
     down: Measured

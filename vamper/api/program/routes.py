@@ -23,7 +23,7 @@ router = door_router("program")
 
 @router.get("/jobs/{job_id}/program")
 async def get_program(shop: ShopHere, jobs: JobsHere, plans: PlansHere, job_id: Id) -> ProgramOut | None:
-    """What to give to the machine's own program and what to choose there; nothing where cut files lead the cut."""
+    """The files for the machine's own program and the choices to make there; nothing where cut files lead the cut."""
 
     def tell() -> ProgramOut | None:
         state = jobs.get(job_id)
@@ -80,7 +80,7 @@ def choose_route(shop: ShopHere, number: Id, chosen: RouteIn) -> None:
 
 @router.put("/cutters/{number}/program", status_code=204)
 def tell_program(shop: ShopHere, number: Id, told: ProgramIn) -> None:
-    """What is known of a machine's own program; its calibrations stay."""
+    """Keep what is known of a machine's own program; its calibrations stay."""
     kept = shop.cutters.get(number)
     facts = replace(told.facts, calibrated=kept.value.program_facts.calibrated)
     shop.cutters.keep(kept.name, replace(kept.value, program=facts), number)

@@ -108,7 +108,7 @@ AnyAction = Annotated[
 
 
 class HandDone(BaseModel):
-    """What came of it: where the pieces are now, and a sentence where that is not quite what was asked for."""
+    """The result of an action by hand: where the pieces are now, and a sentence where that is not quite as asked."""
 
     job: JobState
     sheet: int

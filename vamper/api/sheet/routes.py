@@ -191,7 +191,7 @@ def stop_scaling(scalings: ScalingsHere, job_id: Id) -> None:
 
 @router.get("/jobs/{job_id}/filler-sources", tags=["sheets"])
 def get_sources(jobs: JobsHere, variants: VariantsHere, job_id: Id) -> list[Source]:
-    """Designs that could fill what is left: the job's own, and those of other jobs on the same stock."""
+    """Designs that could fill the rest of a sheet: the job's own, and designs of other jobs on the same stock."""
     return variants.sources(jobs.get(job_id))
 
 

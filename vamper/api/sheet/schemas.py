@@ -69,7 +69,7 @@ class SheetOut(BaseModel):
 
 
 class GrantedSideOut(BaseModel):
-    """What the machine's own program is known to grant of one side of the paper, and the size to try next."""
+    """The size that the machine's own program is known to grant of one side of the paper, and the size to try next."""
 
     side: PaperSide
     taken_mm: float | None
@@ -85,7 +85,7 @@ class FileOut(BaseModel):
 
 
 class SheetPart(BaseModel):
-    """What all sheets of a job have in common."""
+    """The setup that all sheets of a job have in common."""
 
     revision: str
     width_mm: float

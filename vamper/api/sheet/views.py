@@ -37,7 +37,7 @@ PINS = list(Pin)
 
 
 def sheet_part(plan: Plan, revision: str) -> SheetPart:
-    """What all sheets have in common."""
+    """The setup that all sheets have in common."""
     setup = plan.setup
     return SheetPart(
         revision=revision,
@@ -111,7 +111,7 @@ def stock_out(stock: Stock) -> StockOut:
 
 
 def layout_part(plan: Plan, revision: str) -> LayoutPart:
-    """What lies where."""
+    """The places of all pieces, sheet by sheet."""
     placed = Counter(placement.item for sheet in plan.layout.sheets for placement in sheet)
     return LayoutPart(
         revision=revision,

@@ -45,7 +45,7 @@ class CutterOut(BaseModel):
 
 
 class GrantedAnswer(BaseModel):
-    """What the machine's own program said to a picture of a size on a paper."""
+    """The answer of the machine's own program to a picture of a size on a paper."""
 
     paper: Paper
     side: PaperSide
@@ -54,7 +54,7 @@ class GrantedAnswer(BaseModel):
 
 
 class StockOnShelf(BaseModel):
-    """A stock of the workshop; `own` is one that can be changed."""
+    """A stock of the workshop; an `own` stock can be changed."""
 
     key: str
     stock: Stock

@@ -35,7 +35,7 @@ _KEPT = {"Cache-Control": "private, max-age=86400"}
 def get_practise(
     plays: PlaysHere, lessons: LessonsHere, sheets: SpoiltSheetsHere, learner: Learner = ""
 ) -> PractiseOut:
-    """What there is to practise, and how a learner stands."""
+    """Everything there is to practise, and how a learner stands."""
     at = datetime.now(UTC)
     return PractiseOut(
         learner=learner,
@@ -73,7 +73,7 @@ def end_play(plays: PlaysHere, play_id: Id) -> PlayOut:
 
 @router.get("/practise/plays/{play_id}/steps/{step}/{what}.jpg", response_class=Response)
 def get_step_picture(plays: PlaysHere, play_id: Id, step: int, what: LookPicture) -> Response:
-    """What a step showed; 0 is the spoilt sheet that the lesson began with."""
+    """The picture that a step showed; step 0 is the spoilt sheet that the lesson began with."""
     return Response(plays.picture(play_id, step, what), media_type=_JPEG, headers=_KEPT)
 
 

@@ -67,7 +67,7 @@ class MoveIn(BaseModel):
 
 
 class AfterwardsOut(BaseModel):
-    """What is told when a lesson has ended."""
+    """The account of a lesson, told when it has ended."""
 
     hidden: str
     keep: str
@@ -120,7 +120,7 @@ class AskedOut(BaseModel):
 
 
 class PuzzleOut(BaseModel):
-    """A spoilt sheet of free play as it stands; `checks` are those that speak for a cause that is still thinkable."""
+    """A spoilt sheet of free play as it stands; `checks` speak for a cause that is still thinkable."""
 
     level: PuzzleLevel
     seed: int

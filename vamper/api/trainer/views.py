@@ -96,7 +96,7 @@ def puzzle_out(puzzle: Puzzle, checked: Sequence[str]) -> PuzzleOut:
 
 
 def puzzle_answer_out(puzzle: Puzzle, right: bool) -> PuzzleAnswerOut:
-    """What it was, and what a good hand would have checked."""
+    """The cause of the spoilt sheet, and the checks that a good hand would have made."""
     cause = CAUSE_BY_KEY[puzzle.cause]
     return PuzzleAnswerOut(
         right=right,

@@ -48,13 +48,13 @@ Box = Annotated[str | None, Query(pattern=r"^-?\d+(\.\d*)?(,-?\d+(\.\d*)?){3}$",
 
 @router.get("/faults")
 def get_faults() -> list[FaultOut]:
-    """What can be made to go wrong on purpose."""
+    """The faults that can be switched on."""
     return [FaultOut(key=key, device=one.device, name=one.name, words=one.words) for key, one in FAULTS.items()]
 
 
 @router.get("/jobs/{job_id}/dry-run")
 def get_dry_run(jobs: JobsHere, plans: PlansHere, dry_runs: DryRunsHere, job_id: Id) -> DryRunOut:
-    """How a job's dry run stands, and what came of the last one."""
+    """How a job's dry run stands, and the result of the last one."""
     state = jobs.get(job_id)
     return dry_run_out(dry_runs.status(job_id), plans.of(state).plan)
 
@@ -198,7 +198,7 @@ async def get_sample(
 
 @router.get("/jobs/{job_id}/photo")
 def get_photo_check(photo_checks: PhotoChecksHere, job_id: Id) -> PhotoCheckOut | None:
-    """What the last picture of this job told; nothing where none was looked at."""
+    """The findings of the last picture of this job; None where none was looked at."""
     check = photo_checks.latest(job_id)
     return None if check is None else photo_check_out(check)
 

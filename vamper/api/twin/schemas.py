@@ -15,7 +15,7 @@ from vamper.services.twin.dry_runs import MOST_RUNS
 
 
 class PhotoKind(StrEnum):
-    """What a picture shows: a printed sheet, a weeded one, or cut pieces on a plain ground."""
+    """The subject of a picture: a printed sheet, a weeded sheet, or cut pieces on a plain ground."""
 
     PRINT = "print"
     WEEDED = "weeded"
@@ -41,7 +41,7 @@ class DryRunIn(BaseModel):
 
 
 class TwinPieceOut(BaseModel):
-    """A piece of a sheet: what came of it in all runs, and in the one that is shown (`spoiled`, None: good)."""
+    """A piece of a sheet: its results in all runs, and in the run that is shown (`spoiled`, None: good)."""
 
     placement: int
     item_number: int
@@ -57,7 +57,7 @@ class TwinPieceOut(BaseModel):
 
 
 class TwinSheetOut(BaseModel):
-    """A sheet; `run` is the one that its picture shows, in which the marks were `read` or not."""
+    """A sheet; `run` is the run that its picture shows, in which the marks were `read` or not."""
 
     number: int
     run: int
@@ -76,7 +76,7 @@ class TwinCauseOut(BaseModel):
 
 
 class TwinRemedyOut(BaseModel):
-    """What helps, with the shares of good sheets and good pieces once it is taken."""
+    """A remedy, with the shares of good sheets and good pieces once it is taken."""
 
     key: str
     causes: list[Spoiling]
@@ -88,7 +88,7 @@ class TwinRemedyOut(BaseModel):
 
 
 class TwinOutcomeOut(BaseModel):
-    """What came of a dry run. `fresh` says that the job is still as it was run."""
+    """The result of a dry run. `fresh` says that the job is still as it was run."""
 
     fresh: bool
     number: int
@@ -109,7 +109,7 @@ class TwinOutcomeOut(BaseModel):
 
 
 class DryRunOut(BaseModel):
-    """How a dry run stands, what came of the last one that was finished, and what to heed when it is done for real."""
+    """How a dry run stands, the result of the last finished run, and what to heed when the job is made for real."""
 
     running: bool
     share: float
@@ -152,7 +152,7 @@ class LooseOut(BaseModel):
 
 
 class PhotoCheckOut(BaseModel):
-    """What a picture told. `width_mm` and `height_mm` are those of the picture that is shown of it."""
+    """The findings of a picture. `width_mm` and `height_mm` are the size of the picture as it is shown."""
 
     number: int
     kind: PhotoKind

@@ -44,7 +44,7 @@ def dry_run_out(told: DryRunStatus | None, plan: Plan) -> DryRunOut:
 
 
 def _cautions(plan: Plan) -> list[str]:
-    """What to heed when a job is done for real, in the order of its steps; the first ones, as more are not read."""
+    """Cautions for a job that is made for real, in the order of its steps; only the first few, as more are not read."""
     found = finishing_of(plan)
     steps = () if found is None else found.steps
     return list(dict.fromkeys(caution for one in steps for caution in one.cautions))[:MOST_CAUTIONS]
@@ -121,7 +121,7 @@ def _sheet(found: DryRunFiles, number: int) -> TwinSheetOut:
 
 
 def _piece_words(piece: PieceOutcome) -> str:
-    """What came of one piece, in a sentence."""
+    """The result of one piece, in a sentence."""
     words = f"good in {in_100(piece.good)} of 100 runs"
     if piece.causes and piece.good < 1:
         cause, share = piece.causes[0]
@@ -132,7 +132,7 @@ def _piece_words(piece: PieceOutcome) -> str:
 
 
 def verdict(found: DryRunFiles) -> str:
-    """What came of a dry run, in a sentence."""
+    """The result of a dry run, in a sentence."""
     outcome = found.outcome
     many = len(found.sheets) > 1
     sheet = "a sheet" if many else "the sheet"

@@ -30,7 +30,7 @@ _STEP_MM = 0.5
 @dataclass(frozen=True, slots=True)
 class Bend:
     """A map from flat art to the sheet that a taper unrolls to. `middle` is the art's middle in its own frame (y down),
-    `radius_mm` the radius there, `upward` says that the wider rim is the upper one.
+    `radius_mm` the radius there, `upward` says that the wider rim is the upper rim.
     """
 
     middle: tuple[float, float]

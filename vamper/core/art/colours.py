@@ -150,7 +150,7 @@ def _keyed(shapes: Sequence[MultiPolygon]) -> frozenset[int]:
 
 
 def _is_plain(layer: MultiPolygon, below: Sequence[MultiPolygon]) -> bool:
-    """Whether a layer finds its place by those that lie already: it fits in between them."""
+    """Whether a layer finds its place by the layers that lie already: it fits in between them."""
     along = layer.boundary.intersection(shapely.union_all(below).boundary.buffer(_ALONG_MM))
     return bool(along.length >= _PLAIN_SHARE * layer.boundary.length)
 

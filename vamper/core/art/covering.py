@@ -8,7 +8,7 @@ CropBox = tuple[float, float, float, float]
 def covering_crop(picture_px: tuple[int, int], blank: BlankSpec, at: tuple[float, float] = (0.5, 0.5)) -> CropBox:
     """The largest part of a picture in the shape of a blank with what reaches past it, in shares of its sides.
 
-    `at` says which part: 0 the left or upper end, 1 the right or lower one, 0.5 the middle.
+    `at` says which part: 0 the left or upper end, 1 the right or lower end, 0.5 the middle.
     """
     width, height = blank.covered_mm
     across, down = picture_px

@@ -36,8 +36,8 @@ def start_apart_mm(outline: Outline) -> float:
 
 
 def groups_of(outline: Outline, apart_mm: float, together: bool = False) -> tuple[Group, ...]:
-    """The drawings in a picture, in reading order; parts farther apart than `apart_mm` are different ones. What belongs
-    `together` is one though: lines of lettering, a caption with its picture, dots and accents.
+    """The drawings in a picture, in reading order; parts farther apart than `apart_mm` are different drawings. What
+    belongs `together` is one drawing though: lines of lettering, a caption with its picture, dots and accents.
     """
     members = list(outline.shape.geoms)
     first, second = shapely.STRtree(members).query(members, predicate="dwithin", distance=apart_mm)
@@ -52,7 +52,7 @@ def groups_of(outline: Outline, apart_mm: float, together: bool = False) -> tupl
 
 
 def together_in(outline: Outline, groups: tuple[Group, ...]) -> tuple[Group, ...]:
-    """The groups of a picture with those that belong together made one."""
+    """The groups of a picture, with groups that belong together merged."""
     return _in_order(outline, belonging([group.shape for group in groups]))
 
 
@@ -61,7 +61,7 @@ def _in_order(outline: Outline, shapes: list[MultiPolygon]) -> tuple[Group, ...]
 
 
 def are_several(groups: tuple[Group, ...]) -> bool:
-    """Whether the groups look like stickers of their own rather than one with crumbs round it."""
+    """Whether the groups look like stickers of their own rather than a single sticker with crumbs round it."""
     areas = [group.shape.area for group in groups]
     return len(areas) > 1 and min(areas) >= CRUMB_SHARE * max(areas)
 

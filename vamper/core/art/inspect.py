@@ -39,7 +39,7 @@ _WHITE_VANISHES = {
 
 @dataclass(frozen=True, slots=True)
 class ArtFacts:
-    """What was seen on a picture at one size. Pixels are not kept: nobody who plans needs them any more.
+    """Features of a picture at one size. Pixels are not kept: nobody who plans needs them any more.
 
     Parameters
     ----------

@@ -34,7 +34,7 @@ CRUMB_SHARE = 0.1
 
 
 def belonging(groups: Sequence[MultiPolygon]) -> list[MultiPolygon]:
-    """Groups of parts with those that belong together made one; their order is not kept."""
+    """Groups of parts, with groups that belong together merged; their order is not kept."""
     members = [part for group in groups for part in group.geoms]
     if len(groups) < 2 or len(members) > _MOST_PARTS:
         return list(groups)
@@ -79,7 +79,7 @@ def _lines(members: Sequence[Polygon]) -> list[list[int]]:
 
 
 def _captions(groups: Sequence[MultiPolygon], lines: Sequence[BaseGeometry]) -> list[tuple[int, int]]:
-    """Each line's group with the nearest other one over or under it."""
+    """Pairs of each line's group with the nearest other group over or under it."""
     found = list[tuple[int, int]]()
     for line in lines:
         own = next(place for place, group in enumerate(groups) if group.intersects(line))
@@ -114,7 +114,7 @@ def _parts(shape: BaseGeometry) -> list[Polygon]:
 
 
 def _merged(groups: Sequence[MultiPolygon], pairs: Sequence[tuple[int, int]]) -> list[MultiPolygon]:
-    """The groups with those of each pair made one."""
+    """The groups, with the two groups of each pair merged."""
     if not pairs:
         return list(groups)
     first, second = zip(*pairs, strict=True)

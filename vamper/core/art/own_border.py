@@ -1,7 +1,7 @@
 """A border that is already drawn round a drawing: bought art often has a base, white and of uneven width.
 
 It is one flat colour all round, wider than the cutter's usual miss, and lighter or flatter than what it encloses; a
-thin dark contour of the drawing itself is none. Art that has one is cut just inside its rim.
+thin dark contour of the drawing itself is none. Art that has such a border is cut just inside its rim.
 """
 
 from collections.abc import Mapping
@@ -55,7 +55,7 @@ def own_border(
     inked: npt.NDArray[np.bool_],
     step_mm: float,
 ) -> WhiteBase | None:
-    """A flat border along the whole rim, whatever its width, if there is one."""
+    """The flat border along the whole rim, whatever its width; None where the art has no such border."""
     whole = without_holes(inked)
     depth = depth_in(whole) * step_mm
     # Behind the soft pixel that every drawn rim has, however large a pixel is.
@@ -112,7 +112,7 @@ def _is_sure(
 
 
 def base_finding(outline: Outline, item: ItemSpec, number: int, base: WhiteBase | None, stock: Stock) -> Finding | None:
-    """What is told of a border that is already drawn: that the cut follows it, or that it could."""
+    """The finding on a border that is already drawn: that the cut follows it, or that it could."""
     if base is None:
         return None
     # What may be the drawing itself is not called a border because it is cut bare, nor what nothing is printed on.

@@ -13,7 +13,7 @@ Pixels = npt.NDArray[np.uint8]
 
 
 class Conversion(StrEnum):
-    """What a reader had to change to bring a picture to 8-bit RGBA."""
+    """A change that a reader had to make to bring a picture to 8-bit RGBA."""
 
     CMYK = "cmyk"
     DEEP = "deep"

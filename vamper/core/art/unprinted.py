@@ -1,4 +1,4 @@
-"""What can be said of a picture's colours where nothing is printed: of several flat ones, and of shades."""
+"""Findings on a picture's colours where nothing is printed: several flat colours, and shades."""
 
 from vamper.core.art.inspect import ArtFacts
 from vamper.core.values.findings import Finding, Fix, FixTarget, Severity
@@ -6,7 +6,7 @@ from vamper.core.values.stock import PRINTED, STOCK_BY_KEY, Stock
 
 
 def colour_findings(facts: ArtFacts, stock: Stock, number: int) -> list[Finding]:
-    """Pictures and drawings in several colours on a stock that is not printed and has one."""
+    """Findings on pictures and drawings in several colours on a stock that is not printed and has a single colour."""
     colours = facts.flat_colours
     if facts.shaded:
         return [_unprinted(stock, number)]

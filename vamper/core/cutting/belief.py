@@ -86,7 +86,7 @@ class HardnessBelief:
         return found
 
     def outlook(self, force_gf: npt.ArrayLike, passes: int) -> Outlook:
-        """What comes of each force with a look before the sheet is unloaded, on average over what is believed."""
+        """The outlook of each force with a look before the sheet is unloaded, averaged over the posterior."""
         found = outlook(self.depths(force_gf, passes), self.bands, passes)
         return Outlook(*(one @ self.weight for one in (found.usable, found.at_first, found.clean, found.worth)))
 
@@ -116,7 +116,7 @@ class HardnessBelief:
         return found
 
     def _as_then(self, one: Try) -> float:
-        """How much deeper the same force went with the blade of a try than it would with this one."""
+        """How many times deeper the same force went with the blade of a try than it would go with this blade."""
         sharp = self.sharpness if one.metres is None else sharpness_of(one.metres)
         effort = EFFORT[self.blade if one.blade is None else one.blade]
         return sharp / self.sharpness * EFFORT[self.blade] / effort
@@ -133,7 +133,7 @@ def landing_chance(depths: Floats, band: tuple[float, float], spread: float) -> 
 
 
 def prior(stock: Stock, cut: Cut, blade: Blade = Blade.GENERAL, metres: float = 0.0) -> HardnessBelief:
-    """What is believed before anything was tried."""
+    """The belief before anything was tried."""
     middle = math.log(stock.hardness_gf_per_um)
     away = np.linspace(-_GRID_SIGMAS, _GRID_SIGMAS, _GRID)
     weight = np.exp(-(away**2) / 2)

@@ -35,7 +35,7 @@ class Urgency(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class WearAdvice:
-    """What to do, when, and why."""
+    """An advice on a worn blade or mat: the action, its time, and its reason."""
 
     urgency: Urgency
     do: str
@@ -48,7 +48,7 @@ def held_of(mat: MatIn) -> float:
 
 
 def mat_advice(mat: MatIn, stock: Stock) -> list[WearAdvice]:
-    """What a mat wants before this stock is laid on it, the most urgent first."""
+    """Advice on a mat before this stock is laid on it, the most urgent first."""
     held, found = held_of(mat), list[WearAdvice]()
     wanted, has = _ORDER.index(stock.tack), _ORDER.index(mat.tack)
     if mat.lint:
@@ -103,7 +103,7 @@ def mat_advice(mat: MatIn, stock: Stock) -> list[WearAdvice]:
 
 
 def blade_advice(blade: BladeIn, stock: Stock, metres: float) -> list[WearAdvice]:
-    """What a blade wants before so many metres (times abrasion) are cut with it, the most urgent first."""
+    """Advice on a blade before so many metres (times abrasion) are cut with it, the most urgent first."""
     found = list[WearAdvice]()
     if blade.tuft:
         found.append(

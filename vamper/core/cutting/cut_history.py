@@ -12,7 +12,7 @@ from vamper.core.values.tried import Outcome, SetThen, Try
 
 @dataclass(frozen=True, slots=True)
 class CutHistory:
-    """What is known of a stock on a machine.
+    """The outcomes known of a stock on a machine.
 
     Parameters
     ----------
@@ -41,13 +41,13 @@ class CutHistory:
         return cls(job.tries, runs, job.blade, job.passes, job.set_then, job.steep_at_hand)
 
     def set_then(self, cut: Cut, cutter: Cutter) -> SetThen | None:
-        """What a cut was set to in the run that is made again, as far as this machine goes there."""
+        """The settings of a cut in the run that is made again, as far as this machine can be set so."""
         found = next((one for one in self.then if one.cut is cut), None)
         return found if found is not None and cutter.force_gf.min <= found.force_gf <= cutter.force_gf.max else None
 
     @property
     def takes_steep(self) -> bool:
-        """Whether a steep blade is worth a word: one is there, or the usual one tore."""
+        """Whether a steep blade is worth a word: there is such a blade, or the usual blade tore."""
         tore = any(
             one.outcome is Outcome.TORN and one.blade in (None, Blade.GENERAL) for one in (*self.tries, *self.runs)
         )
@@ -58,7 +58,7 @@ class CutHistory:
         return any(one.outcome is not Outcome.TORN for one in (*self.tries, *self.runs))
 
     def outright(self, cut: Cut, blade: Blade, sharpness: float) -> tuple[KnownOutcome, ...]:
-        """What was told of this cut with this blade, and still binds."""
+        """The outcomes told of this cut with this blade that still bind."""
         return newest_of_each(
             KnownOutcome(one.force_gf, one.passes, one.outcome)
             for one in (*self.tries, *self.runs)

@@ -41,7 +41,7 @@ class Bands:
 
 
 def bands_of(stock: Stock, cut: Cut) -> Bands:
-    """What can be told apart on a stock: with a backing four things, cut through, or without one, two."""
+    """The outcomes that can be told apart on a stock: four with a backing; cut through, or without a backing, two."""
     face, backing = stock.face_um, stock.backing_um
     if cut is Cut.KISS and backing:
         most = face + 0.3 * backing
@@ -58,7 +58,7 @@ def bands_of(stock: Stock, cut: Cut) -> Bands:
 
 
 def passes_factor(passes: int) -> float:
-    """How much deeper so many passes go than one: (1 − 0.6^n) / 0.4."""
+    """How many times deeper so many passes go than a single pass: (1 − 0.6^n) / 0.4."""
     return (1 - PASS_FADE**passes) / (1 - PASS_FADE)
 
 

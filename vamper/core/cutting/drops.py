@@ -111,7 +111,7 @@ def drop_slit() -> Points:
 
 
 def farthest_corner(region: BaseGeometry, marks: Sequence[BaseGeometry]) -> tuple[float, float]:
-    """The corner of a region's box that lies farthest from all marks; the bottom right one where none is nearer."""
+    """The corner of a region's box that lies farthest from all marks; the bottom right corner where none is nearer."""
     left, top, right, bottom = region.bounds
     corners = [(right, bottom), (left, bottom), (right, top), (left, top)]
     if not marks:

@@ -115,7 +115,7 @@ def _um(depth: float) -> str:
 
 
 def other_finding(setting: CutSetting, stock: Stock) -> list[Finding]:
-    """What was told does not fit the stock, the unit or the blade that it was told of."""
+    """The finding on an outcome that does not fit the stock, the unit or the blade that it was told of."""
     if setting.belief.as_assumed:
         return []
     times = setting.belief.from_starter
@@ -173,7 +173,7 @@ def _why_unsure(setting: CutSetting, stock: Stock) -> str:
 
 
 def _what_helps(setting: CutSetting) -> str:
-    """What would raise the outlook most."""
+    """The remedy that would raise the outlook most."""
     spoken = setting.spoken
     if not spoken.speaks:
         return "Cut six small drops in the waste of this sheet and say what each looks like: that finds the force."

@@ -24,7 +24,7 @@ TOO_MUCH = frozenset({Outcome.BACKING_THROUGH, Outcome.TORN})
 
 @dataclass(frozen=True, slots=True)
 class KnownOutcome:
-    """What one setting did, `level` on a scale that rises with hardness."""
+    """The outcome of one setting, `level` on a scale that rises with hardness."""
 
     level: float
     passes: int
@@ -32,8 +32,8 @@ class KnownOutcome:
 
 
 def holds_now(outcome: Outcome, metres_then: float, sharpness: float) -> bool:
-    """Whether an outcome still binds with a blade as sharp as the one that is in now: a sharper one goes through all
-    the more, a duller one gets through all the less, and clean is clean with one as sharp.
+    """Whether an outcome still binds with a blade as sharp as the blade that is in now: a sharper blade goes through
+    all the more, a duller blade gets through all the less, and clean is clean with a blade as sharp.
     """
     change = math.log(sharpness / sharpness_of(metres_then))
     if outcome in TOO_MUCH:
@@ -42,7 +42,7 @@ def holds_now(outcome: Outcome, metres_then: float, sharpness: float) -> bool:
 
 
 def newest_of_each(told: Iterable[KnownOutcome]) -> tuple[KnownOutcome, ...]:
-    """What every setting did last, for what is told in the order in which it was seen."""
+    """The last outcome of every setting, for outcomes in the order in which they were seen."""
     return tuple({(one.level, one.passes): one for one in told}.values())
 
 
@@ -56,5 +56,5 @@ def is_allowed(level: float, passes: int, told: Sequence[KnownOutcome]) -> bool:
 
 
 def that_worked(told: Sequence[KnownOutcome]) -> tuple[KnownOutcome, ...]:
-    """What came out clean, and nothing speaks against."""
+    """The settings that came out clean and have no outcome against them."""
     return tuple(one for one in told if one.outcome is Outcome.CLEAN and is_allowed(one.level, one.passes, told))

@@ -63,7 +63,7 @@ class ForceProposal:
 
 @dataclass(frozen=True, slots=True)
 class LadderAdvice:
-    """What a belief comes to; see `ladder_advice`."""
+    """The advice that follows from a belief; see `ladder_advice`."""
 
     proposal: ForceProposal
     chance_if_known: float
@@ -123,14 +123,16 @@ def best_of(belief: HardnessBelief, forces: Floats, passes: int) -> ForceProposa
 
 
 def proposal_at(belief: HardnessBelief, force_gf: float, passes: int) -> ForceProposal:
-    """What comes of one force."""
+    """The proposal for one force, with its chances."""
     return best_of(belief, np.array([force_gf]), passes)
 
 
 def ladder_advice(
     belief: HardnessBelief, force: ForceRange, tries: Sequence[Try], least_passes: int = 1, exact: bool = False
 ) -> LadderAdvice:
-    """What to set now, what to try next, and whether that is worth it; in just so many passes where that is `exact`."""
+    """The force to set now, the ladder to try next, and whether it is worth it; in just so many passes where that is
+    `exact`.
+    """
     best = best_at(belief, force, least_passes) if exact else proposed(belief, force, least_passes)
     rungs = next_rungs(belief, force, best.passes, first=not tries)
     forces = _near(belief, force, best.passes)
@@ -166,7 +168,7 @@ def _forces_for(belief: HardnessBelief, depth_um: float, shares: Floats, passes:
 
 
 def next_rungs(belief: HardnessBelief, force: ForceRange, passes: int, first: bool) -> list[float]:
-    """The forces of the next ladder, ascending and each another one, as far as the machine has so many."""
+    """The forces of the next ladder, ascending and all different, as far as the machine has so many."""
     low, high = belief.bands.wanted
     rims = [low] if len(belief.bands.outcomes) == 2 else [low, high]
     if first:
@@ -192,8 +194,8 @@ def _apart(wanted: Floats, forces: Floats) -> list[float]:
 
 
 def _gain(belief: HardnessBelief, worth: Floats, passes: int, rungs: Sequence[float]) -> float:
-    """What a ladder at these rungs is expected to add to the outcome; `worth` is that of each force there is to choose
-    from on each hardness, shape (forces, grid).
+    """The expected gain in the outcome from a ladder at these rungs; `worth` is the worth of each force there is to
+    choose from on each hardness, shape (forces, grid).
     """
     outcomes = belief.bands.outcomes
     every = slice(None, None, _COARSE)

@@ -68,7 +68,7 @@ class NamedProposal:
         None where the list is empty, or nothing of it is left.
     usable, at_first, clean : float
         The chance of a usable sheet with a look before unloading, of a usable one at the first go, of a clean cut then.
-        Without a choice, those of a setting as it is usually found by its name.
+        Without a choice, the chances of a setting as it is usually found by its name.
     placed : tuple of PlacedSetting
         All settings with where they stand.
     next_try, done : SettingChoice or None, bool
@@ -108,7 +108,7 @@ def propose_setting(
     only_these: bool = False,
     with_next: bool = True,
 ) -> NamedProposal:
-    """What to choose for what is believed of a stock.
+    """The setting to choose on what is believed of a stock.
 
     Parameters
     ----------
@@ -151,7 +151,7 @@ def propose_setting(
 
 @dataclass(frozen=True, slots=True)
 class _Told:
-    """What a node did on this very stock in so many passes."""
+    """The outcome of a node on this very stock in so many passes."""
 
     node: int
     passes: int
@@ -159,7 +159,7 @@ class _Told:
 
 
 def _told(settings: Sequence[NamedSetting], found: SettingsPosterior, belief: HardnessBelief) -> tuple[_Told, ...]:
-    """What was told of this stock, cut and blade and still binds, the newest of each."""
+    """The newest outcome of each setting, told of this stock, cut and blade, that still binds."""
     nodes = {(node.setting, node.pressure or Pressure.USUAL): place for place, node in enumerate(found.nodes)}
     newest = dict[tuple[int, int], _Told]()
     for place, setting in enumerate(settings):
@@ -198,7 +198,7 @@ class _Rules:
         return []
 
     def worked(self, counts: Sequence[Sequence[int]]) -> list[tuple[int, int]]:
-        """What was clean, and nothing speaks against."""
+        """The settings that were clean and have no outcome against them."""
         return [
             (one.node, one.passes)
             for one in self._told
@@ -262,9 +262,9 @@ def _placed(settings: Sequence[NamedSetting], found: SettingsPosterior, passes: 
 def _next_try(
     found: SettingsPosterior, open_to: Sequence[tuple[int, int]], worth: float
 ) -> tuple[tuple[int, int] | None, float]:
-    """What to try on an offcut, and what is expected to be gained by it: over the outcomes that it may have, the worth
-    of what would be chosen then, less what is chosen now. What is learnt of the stock's hardness counts for all nodes,
-    what is learnt of the force for the one that was tried.
+    """The setting to try on an offcut, and the gain expected from the try: over the outcomes that it may have, the
+    worth of what would be chosen then, less what is chosen now. What is learnt of the stock's hardness counts for all
+    nodes, what is learnt of the force for the one that was tried.
     """
     fewest = dict[int, int]()
     for node, many in open_to:
@@ -294,7 +294,7 @@ def _next_try(
 
 
 def _nothing_typed(belief: HardnessBelief, force: ForceRange, passes: int) -> NamedProposal:
-    """What can be said before any setting is typed: what to look for, and the chances of one that is found so."""
+    """The proposal before any setting is typed: the name to look for, and the chances of a setting found so."""
     stock = belief.stock
     found = settings_posterior((NamedSetting("?"),), belief, force, (starter_force_gf(stock, belief.cut),))
     usable, at_first, clean, _ = found.outlook_of(0, passes)

@@ -1,6 +1,6 @@
 """A stock of one's own that nobody has cut yet: its setting from the nearest starters, and said so.
 
-Nearest are those of its class whose faces are as thick, by the ratio of their thicknesses; each counts by how near it
+Nearest are stocks of its class whose faces are as thick, by the ratio of their thicknesses; each counts by how near it
 is. Thickness comes from a caliper, or from the weight: paper is about 1.25 µm thick for every g/m².
 """
 

@@ -29,7 +29,7 @@ SURE_AT = 0.85
 
 @dataclass(frozen=True)
 class Outlook:
-    """Arrays of one shape, that of the depths they are for: the chance of a usable sheet with a look, of one at the
+    """Arrays, each of the shape of the depths they are for: the chance of a usable sheet with a look, of one at the
     first go, of a clean cut at the first go, and what the outcome is worth on average (0..1).
     """
 
@@ -40,7 +40,7 @@ class Outlook:
 
 
 def outlook(depths_um: Floats, bands: Bands, passes: int) -> Outlook:
-    """What comes of cuts that reach `depths_um` in so many passes, but for the spread of a run."""
+    """The outlook of cuts that reach `depths_um` in so many passes, but for the spread of a run."""
     ln = np.log(depths_um)
     least, best, most = bands.least_um, bands.most_um, bands.usable_um
     deeper = passes_factor(passes + 1) / passes_factor(passes)

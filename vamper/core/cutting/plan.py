@@ -120,8 +120,8 @@ class Timed:
 
 @dataclass(frozen=True, slots=True)
 class Timing:
-    """What a sheet takes at the machine. Travel is from the sheet's top left through all runs, not home. `parts` are
-    the seconds of reading marks, cutting, corners, lifts and travel.
+    """The seconds of a sheet at the machine. Travel is from the sheet's top left through all runs, not home. `parts`
+    are the seconds of reading marks, cutting, corners, lifts and travel.
     """
 
     length_mm: float

@@ -55,7 +55,7 @@ class EdgeDetail:
 
 @dataclass(frozen=True)
 class CutSetting:
-    """What to set on the machine for a cut of a stock.
+    """The settings of the machine for a cut of a stock.
 
     Parameters
     ----------
@@ -108,7 +108,7 @@ class CutSetting:
         return _needed_gf(self.belief, passes)
 
     def proposed_in(self, passes: int) -> ForceProposal:
-        """What is proposed for so many passes, by the same rules."""
+        """The proposal for so many passes, by the same rules."""
         return in_passes(self.belief, self.cutter, passes, self.told)
 
     @property
@@ -212,7 +212,7 @@ _KEPT = 256
 def _reckoned(
     stock: Stock, cut: Cut, blade: Blade, cutter: Cutter, least: int, known: CutHistory
 ) -> tuple[tuple[KnownOutcome, ...], NamedProposal, ForceProposal]:
-    """What was told outright, what to choose in the machine's own words, and the best force in `least` passes."""
+    """The outcomes told outright, the choice in the machine's own words, and the best force in `least` passes."""
     belief = _believed(stock, cut, blade, known)
     told = known.outright(cut, blade, belief.sharpness)
     spoken = spoken_setting(cutter, belief, known.passes or least, known.passes is not None)
@@ -224,7 +224,7 @@ def _reckoned(
 
 @lru_cache(_KEPT)
 def _believed(stock: Stock, cut: Cut, blade: Blade, known: CutHistory) -> HardnessBelief:
-    """What is believed of a stock with a blade as worn as the one in the machine, where it is that one."""
+    """The posterior of a stock with a blade as worn as the blade in the machine, where it is of that angle."""
     worn = known.blade.metres if known.blade is not None and known.blade.angle is blade else 0.0
     first = prior(stock, cut, blade, worn)
     return posterior(first, known.tries, known.runs) if known.has_seen else first
@@ -233,7 +233,7 @@ def _believed(stock: Stock, cut: Cut, blade: Blade, known: CutHistory) -> Hardne
 def spoken_setting(
     cutter: Cutter, belief: HardnessBelief, passes: int, only_these: bool, with_next: bool = False
 ) -> NamedProposal:
-    """What to choose in a machine's own words, silent for one that takes a force and has no settings typed."""
+    """The setting to choose in a machine's own words; empty for a machine that takes a force and has no settings."""
     if not cutter.settings and cutter.route is not Route.PROGRAM:
         return NamedProposal()
     return propose_setting(cutter.settings, belief, cutter.force_gf, passes, only_these, with_next)
@@ -250,8 +250,8 @@ def most_passes(stock: Stock, cutter: Cutter, known: CutHistory = NOTHING_KNOWN)
 
 
 def in_passes(belief: HardnessBelief, cutter: Cutter, passes: int, told: Sequence[KnownOutcome] = ()) -> ForceProposal:
-    """The force for so many passes with the best outlook of those that were not told to be too much or too little;
-    between those that were clean, where any were.
+    """The force for so many passes with the best outlook of the forces that were not told to be too much or too little;
+    between the forces that were clean, where any were.
     """
     # More than the machine can be relied on for is only taken where it takes that even in the most passes.
     most = COMFORTABLE_SHARE * cutter.force_gf.max
@@ -291,7 +291,9 @@ def _passes_words(passes: int) -> str:
 
 
 def _blade(stock: Stock, cut: Cut, radius: float, known: CutHistory) -> tuple[Blade, str]:
-    """The blade in the machine, which cuts what most makers bring; a steep one where it is worth it and at hand."""
+    """The angle of the blade in the machine, which cuts the stocks of most makers; a steep blade where it is worth it
+    and at hand.
+    """
     inside = Blade.GENERAL if known.blade is None else known.blade.angle
     thickness = figure(stock.thickness_um, "µm", 0)
     if stock.soft_backing and cut is Cut.KISS:
@@ -306,7 +308,7 @@ def _blade(stock: Stock, cut: Cut, radius: float, known: CutHistory) -> tuple[Bl
 
 
 def _passes(belief: HardnessBelief, cutter: Cutter, detail: EdgeDetail) -> tuple[int, str]:
-    """As few as keep the force within 90 % of the machine's; two gentle ones for small detail in soft stock."""
+    """As few passes as keep the force within 90 % of the machine's; two gentle passes for small detail in soft stock."""
     stock, comfortable = belief.stock, COMFORTABLE_SHARE * cutter.force_gf.max
     needed = next((n for n in range(1, MOST_PASSES + 1) if _needed_gf(belief, n) <= comfortable), None)
     if needed is None:

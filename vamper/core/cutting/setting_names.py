@@ -1,6 +1,6 @@
-"""What the name of a machine's setting says of the force behind it, by the plain words that stand in it.
+"""The force that the name of a machine's setting speaks of, by the plain words in it.
 
-A name that speaks of labels presses about as label paper takes; one that says nothing known may press anyhow.
+A name that speaks of labels presses about as label paper takes; a name without a known word may press anyhow.
 """
 
 import re

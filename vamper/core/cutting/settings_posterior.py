@@ -47,7 +47,7 @@ class SettingNode:
 
 @dataclass(frozen=True)
 class SettingsPosterior:
-    """What is believed together.
+    """The joint posterior of a stock's hardness and the forces of named settings.
 
     Parameters
     ----------
@@ -79,7 +79,7 @@ class SettingsPosterior:
         return found
 
     def outlook_on(self, passes: int, blade: Blade) -> Outlook:
-        """What comes of every force on every hardness, each of shape (K, C)."""
+        """The outlook of every force on every hardness, each of shape (K, C)."""
         key = (passes, blade)
         if key not in self._outlooks:
             factor = _factor(passes, self.belief.sharpness, blade)
@@ -123,7 +123,7 @@ def settings_posterior(
     force: ForceRange,
     named_gf: Sequence[float | None] | None = None,
 ) -> SettingsPosterior:
-    """What is believed of settings (at least one) for a stock.
+    """The joint posterior of settings (at least one) for a stock.
 
     Parameters
     ----------
@@ -182,7 +182,7 @@ def _alone(
     ln: Floats,
     hardness: Floats,
 ) -> Floats:
-    """What speaks for each force of a node by itself, shape (K, C): its name, and what it did."""
+    """The likelihood of each force of a node by itself, shape (K, C): from its name, and from its outcomes."""
     found = np.ones((len(hardness), len(ln)))
     if named is not None and _RANK[node.pressure] == 1:
         at = np.clip(np.log(named), ln[0], ln[-1])
@@ -248,7 +248,7 @@ def _passed(alone: Floats, ties: Sequence[_Tie]) -> tuple[Floats, Floats]:
         messages[one, other] = messages[other, one] = np.ones((every, cells)) / cells
 
     def towards(one: int, other: int | None) -> Floats:
-        """What a node knows but for what another told it, shape (K, C)."""
+        """The likelihood at node `one` from itself and all its neighbours but `other`, shape (K, C)."""
         found: Floats = alone[one]
         for third, _ in near[one]:
             if third != other:
@@ -274,7 +274,7 @@ def _passed(alone: Floats, ties: Sequence[_Tie]) -> tuple[Floats, Floats]:
 
 
 def _from_the_roots(near: Sequence[Sequence[tuple[int, Floats]]]) -> list[int]:
-    """All nodes, each after one that it hangs from."""
+    """All nodes, each after the node that it hangs from."""
     order, seen = list[int](), set[int]()
     for root in range(len(near)):
         waiting = [root]

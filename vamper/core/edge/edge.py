@@ -41,7 +41,7 @@ class Edge:
     tied, apart : int
         Parts that joining held together, and parts that there would be without it; `bridges` are its own ties.
     filled, closed : tuple of Polygon
-        Holes that filling closed, and those that were to be kept but are narrower than the border.
+        Holes that filling closed, and holes that were to be kept but are narrower than the border.
     deepest_mm : float or None
         How far in an inset could go, where it left nothing.
     """
@@ -126,7 +126,7 @@ def least_border(edge: MultiPolygon, drawing: MultiPolygon) -> float:
 def _inner_rings(shape: MultiPolygon, spec: EdgeSpec, neck: float, edge: MultiPolygon) -> tuple[MultiPolygon, ...]:
     """All rings of the border but the outermost, each derived like the edge itself at its own distance.
 
-    Joining can lay its ties differently at each distance, so every ring is kept inside the next one.
+    Joining can lay its ties differently at each distance, so every ring is kept inside the next.
     """
     outer, rings = edge, []
     for count in range(len(spec.stack) - 1, 0, -1):
@@ -159,7 +159,7 @@ def _filleted(shape: MultiPolygon, spec: EdgeSpec, neck: float) -> Derived:
 
 
 def _round_parts(shape: BaseGeometry, r: float) -> MultiPolygon:
-    """Every part opened by r; one that this would take away or break keeps its corners."""
+    """Every part opened by r; a part that this would take away or break keeps its corners."""
 
     def rounded(part: Polygon) -> Polygon:
         left = parts(opening(part, r))

@@ -85,7 +85,7 @@ def hole_turned(outline: MultiPolygon, edge: MultiPolygon, spec: EdgeSpec, at: S
 def holes_along(
     outline: MultiPolygon, spec: EdgeSpec
 ) -> tuple[tuple[Polygon, ...], tuple[Polygon, ...], tuple[Polygon, ...]]:
-    """What a border encloses: openings to be kept, openings that are filled, and kept holes that it closes.
+    """The holes that a border encloses: openings to be kept, openings that are filled, and kept holes that it closes.
 
     Closing a border is opening what it encloses, and that is far less to work on than the whole drawing.
     """

@@ -34,7 +34,7 @@ _TOLERATED = 0.75
 
 @dataclass(frozen=True, slots=True)
 class EdgeFacts:
-    """What was seen along an edge, where seeing it takes long: thin strips and slots, and what would cure them.
+    """Features along an edge that take long to find: thin strips and slots, and what would cure them.
 
     Parameters
     ----------

@@ -110,8 +110,8 @@ def enlarged(spec: EdgeSpec, factor: float) -> EdgeSpec:
 
 
 def along_with_kind(before: EdgeSpec, kind: EdgeKind) -> dict[str, object]:
-    """The fields that a change to another kind brings along: one without a border has none, and where there was none
-    there is the usual one.
+    """The fields that a change to another kind brings along: a kind without a border has no distance, and where there
+    was none there is the usual distance.
     """
     if before.has_border is kind.has_border:
         return {}

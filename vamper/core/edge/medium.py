@@ -21,7 +21,7 @@ _VINYL = {True: STOCK_BY_KEY["satin-vinyl"], False: STOCK_BY_KEY["plain-vinyl"]}
 
 
 def as_medium(finding: Finding, edge: EdgeSpec, facts: EdgeFacts, stock: Stock) -> Finding:
-    """What is thin on paper or card, told by what would hold it; any other finding as it is."""
+    """A finding on thin paper or card, told by the stock that would hold it; any other finding as it is."""
     holding = facts.holding_mm
     if finding.code != "art.thin" or stock.stock_class not in _OF_PAPER or edge.has_border or holding is None:
         return finding
@@ -44,8 +44,8 @@ def as_medium(finding: Finding, edge: EdgeSpec, facts: EdgeFacts, stock: Stock) 
 
 @dataclass(frozen=True, slots=True)
 class Wanted:
-    """What a drawing wants of one stock: from which size of its longer side on it holds, mm (None: at no size that is
-    known), and whether it does so now.
+    """The size that a drawing needs on one stock: from which length of its longer side on it holds, mm (None: at no
+    size that is known), and whether it does so now.
     """
 
     stock: Stock
@@ -54,7 +54,7 @@ class Wanted:
 
 
 def wanted_of(longest_mm: float, holding_mm: float, stocks: tuple[Stock, ...]) -> tuple[Wanted, ...]:
-    """What a drawing of this size, whose widest neck everywhere is `holding_mm`, wants of some stocks."""
+    """The sizes that a drawing, whose widest neck everywhere is `holding_mm`, needs on some stocks."""
 
     def wanted(stock: Stock) -> Wanted:
         if not holding_mm:

@@ -1,6 +1,6 @@
 """Tiles: a piece larger than the sheet, made in parts that lie over each other where they meet.
 
-The border goes round the whole piece, so a tile is a window on the whole: its outline and edge are those of the piece
+The border goes round the whole piece, so a tile is a window on the whole: its outline and edge agree with the piece's
 as far as the window shows them. Outer sides stay open, so that the border there is whole. Seams are laid where the
 least is drawn: of all ways to cut the piece into as few tiles as fit, the one whose overlaps hold the least ink.
 """

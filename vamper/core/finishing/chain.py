@@ -40,7 +40,7 @@ class ChainStage(StrEnum):
 
 
 class StepCount(StrEnum):
-    """What a step is done for, once each."""
+    """The unit that a step is done for, once each."""
 
     BATCH = "batch"
     SHEET = "sheet"
@@ -107,7 +107,7 @@ class ChainStep:
 
 @dataclass(frozen=True, slots=True)
 class Chain:
-    """What is done to the pieces of one job, in its order; what is looked at `later` is not waited for."""
+    """The steps for the pieces of one job, in order; a step that is looked at `later` is not waited for."""
 
     facts: ChainFacts
     every: tuple[ChainStep, ...]
@@ -123,7 +123,7 @@ class Chain:
 
     @property
     def steps(self) -> tuple[ChainStep, ...]:
-        """What is done before it is done with."""
+        """The steps until the job is done; steps that only look at the pieces later are left out."""
         return tuple(step for step in self.every if step.stage is not ChainStage.LATER)
 
     @property
@@ -132,7 +132,7 @@ class Chain:
 
     @property
     def needs(self) -> tuple[str, ...]:
-        """What must be at hand."""
+        """The things that must be at hand."""
         return tuple(dict.fromkeys(one for step in self.every for one in step.need))
 
     def takes(self, place: str) -> bool:

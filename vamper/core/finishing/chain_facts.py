@@ -84,7 +84,7 @@ class ChainFacts:
 
     @property
     def where(self) -> Circumstances:
-        """What matters of it where something can hurt."""
+        """The traits of the target that matter where something can hurt."""
         return Circumstances(self.stock, self.purpose, self.target, self.by_hand)
 
     @property
@@ -164,7 +164,7 @@ FACT_NAMES = frozenset(_CODES)
 
 
 def facts_of(job: Job) -> ChainFacts:
-    """What decides the chain of a job, as it was asked for."""
+    """The facts that decide the chain of a job, as it was asked for."""
     stock, finish = job.stock, job.finish
     way = way_of(stock.stock_class, job.purpose, job.target)
     cover = cover_of(job)
@@ -217,12 +217,12 @@ def is_coverable(kind: StockClass) -> bool:
 
 
 def usual_cover(stock: Stock) -> CoverSpec:
-    """What lies over a print where nothing was decided: the coat that a film over water needs, else nothing."""
+    """The cover of a print where nothing was decided: the coat that a film over water needs, else none."""
     return _COAT if stock.stock_class is StockClass.WATER_SLIDE and stock.printable else _BARE
 
 
 def cover_of(job: Job) -> CoverSpec:
-    """What lies over the print of a job."""
+    """The cover of the print of a job."""
     cover = job.finish.cover or usual_cover(job.stock)
     return _BARE if cover.kind is CoverKind.COAT and cover.coats == 0 else cover
 
@@ -248,8 +248,8 @@ def _marks(job: Job) -> str:
 
 
 def _mask(job: Job, way: ApplyWay, layered: bool) -> TransferMask:
-    """What carries the pieces: coloured vinyl and layers under a mask, a print only where it is larger than a hand, or
-    where heat film is kissed.
+    """The mask that carries the pieces: for coloured vinyl and layers; for a print only where it is larger than a hand,
+    or where heat film is kissed.
     """
     if not carries(job.stock.stock_class, way):
         return TransferMask.NONE

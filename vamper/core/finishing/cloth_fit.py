@@ -16,7 +16,7 @@ _NOTHING = PressFilm()
 
 
 def film_of(stock: Stock) -> PressFilm:
-    """What a stock that is pressed holds on: as it says, else as starters of its kind do."""
+    """The press film of a stock: as its package says, else as starters of its kind."""
     if stock.press is not None:
         return stock.press
     alike = (
@@ -29,7 +29,7 @@ def film_of(stock: Stock) -> PressFilm:
 
 
 def cloth_findings(stock: Stock, cloth: ClothSpec) -> Iterator[Finding]:
-    """What is found where a stock is pressed on a cloth."""
+    """Findings where a stock is pressed on a cloth."""
     film, fibre = film_of(stock), FIBRE_WORDS[cloth.fibre]
     if cloth.fibre in film.not_for:
         yield Finding(

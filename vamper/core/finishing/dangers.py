@@ -25,7 +25,7 @@ RIM_MM: float = _TABLE["limits"]["rim_mm"]
 
 
 class Act(StrEnum):
-    """What a step does that can hurt: `hot` handles what was heated, `snip` cuts apart by hand what a machine has cut,
+    """An act in a step that can hurt: `hot` handles what was heated, `snip` cuts apart by hand what a machine has cut,
     `place` brings a piece to where it stays,
     `hand-out` is the last thing done, whatever it is.
     """
@@ -48,7 +48,7 @@ HEATS = frozenset({Act.OVEN, Act.PRESS})
 
 
 class Trait(StrEnum):
-    """What matters of the thing that pieces go on."""
+    """A trait that matters of the thing that pieces go on."""
 
     DRUNK_FROM = "drunk-from"
     DRIVEN = "driven"
@@ -88,7 +88,7 @@ class Danger:
 
 @dataclass(frozen=True, slots=True)
 class Circumstances:
-    """What a job is made of and for: with scissors or a knife in place of a machine, if `by_hand`."""
+    """The material and target of a job, and its tools: scissors or a knife in place of a machine, if `by_hand`."""
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 

@@ -93,12 +93,12 @@ def way_of(kind: StockClass, purpose: Purpose, target: Target | None) -> ApplyWa
 
 
 def way_words(way: ApplyWay, set_by: SetWay | None = None) -> str:
-    """What is done to bring pieces to their place, in a few words."""
+    """The way to bring pieces to their place, in a few words."""
     said: str = _TABLE["words"][way]
     return said if set_by is None else f"{said}, {SET_WORDS[set_by]}"
 
 
 def name_of(kind: StockClass, way: ApplyWay) -> str:
-    """What the work is called at the head of its chain."""
+    """The name of the work at the head of its chain."""
     names: dict[str, str] = _TABLE["names"][way]
     return names.get(kind.value, names.get("", "Cut pieces"))

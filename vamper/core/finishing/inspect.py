@@ -39,7 +39,7 @@ _SAFELY = 0.99
 
 
 def finish_findings(job: Job, items: Sequence[DesignedItem]) -> Iterator[Finding]:
-    """What is found on how a job, as it was asked for, is finished."""
+    """Findings on how a job, as it was asked for, is finished."""
     chain = chain_of_job(job)
     yield from _goes_on(job)
     yield from _cover(job)
@@ -110,7 +110,7 @@ def _askew(job: Job) -> Iterator[Finding]:
 
 
 def _goes_on(job: Job) -> Iterator[Finding]:
-    """What a stock must not go on, and the limit of what works though it is unusual."""
+    """Findings on targets that a stock must not go on, and the limit of an unusual target that works."""
     if job.target is None:
         return
     found = goes_on(job.stock.stock_class, job.target)
@@ -293,7 +293,7 @@ def _sag(found: OnCup, wrap: WrapSpec, number: int) -> Iterator[Finding]:
 
 
 def cup_findings(item: DesignedItem, where: Circumstances) -> Iterator[Finding]:
-    """What is found where a design goes round a thing."""
+    """Findings where a design goes round a thing."""
     found = on_cup(item)
     if found is None:
         return

@@ -71,7 +71,7 @@ def dial_words(celsius: float) -> str:
 
 
 def label_in(stock: StockClass, key: str) -> Label:
-    """What a label of one class of stock says of a figure.
+    """A figure that a label of one class of stock can say.
 
     Raises
     ------
@@ -85,7 +85,7 @@ def label_in(stock: StockClass, key: str) -> Label:
 
 
 def believed(stock: StockClass, figures: Mapping[str, float]) -> dict[str, float]:
-    """The figures that were read, without those that no label can say."""
+    """The figures that were read, without figures that no label can say."""
     return {key: value for key, value in figures.items() if key in LABELS and label_in(stock, key).holds(value)}
 
 

@@ -37,7 +37,7 @@ class OnCup:
         How high the wall is along its slant; by how much the ends overlap; the room kept for a handle; how high the
         middle of the design lies.
     width_mm, height_mm : float
-        Those of the piece laid flat and unbent.
+        Of the piece laid flat and unbent.
     edge, drawing : tuple of array (n, 2)
         Its edge and its outline on the wall.
     """

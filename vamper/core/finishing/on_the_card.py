@@ -15,7 +15,7 @@ _LAID = "laminate"
 
 
 def before_the_cut(plan: Plan, trim: str = "") -> Iterator[BenchStep]:
-    """What is done to the sheet before it is cut; `trim` is how large a laminate may be."""
+    """The steps done to the sheet before it is cut; `trim` is how large a laminate may be."""
     for one in _once(_steps(plan)[0]):
         figures = (_times(one),) if one.timed.minutes else ()
         size = (trim,) if trim and one.step.key == _LAID else ()
@@ -23,7 +23,7 @@ def before_the_cut(plan: Plan, trim: str = "") -> Iterator[BenchStep]:
 
 
 def after_the_cut(plan: Plan) -> BenchStep:
-    """What follows once the sheet is off the machine."""
+    """The steps once the sheet is off the machine."""
     steps = list(_once(_steps(plan)[1]))
     cautions = dict.fromkeys(caution for one in steps for caution in one.cautions)
     later = (f"{step.do}" for step in chain_of_job(plan.asked).later)

@@ -1,4 +1,4 @@
-"""Placing ghosts of a planned job: one for every design, numbered, with the measures of what it goes on."""
+"""Placing ghosts of a planned job: a ghost for every design, numbered, with the measures of what it goes on."""
 
 from collections.abc import Iterator
 
@@ -62,8 +62,8 @@ def ball_of(job: Job) -> float | None:
 
 
 def lines_of(item: DesignedItem, centre: float) -> tuple[Points, Points]:
-    """What comes to lie level, through the art's middle, and what stands upright where the maker said, both drawn past
-    the piece. Of art that was bent for a cup they are what was straight before, bent with it.
+    """The line that comes to lie level, through the art's middle, and the line that stands upright where the maker
+    said, drawn past the piece. Of art that was bent for a cup they are lines that were straight before, bent with it.
     """
     bend = item.bend
     drawn, edge = (shapely.get_coordinates(shape.shape) for shape in (item.outline, item.edge))

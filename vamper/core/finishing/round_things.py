@@ -33,7 +33,9 @@ _SAME_MM = 1e-9
 
 @dataclass(frozen=True, slots=True)
 class RoundThing:
-    """What is wrapped: its diameters at the upper and lower rim, and the slant along its wall (None: a cylinder)."""
+    """A thing that is wrapped: its diameters at the upper and lower rim, and the slant along its wall (None: a
+    cylinder).
+    """
 
     top_mm: Diameter
     bottom_mm: Diameter
@@ -69,7 +71,7 @@ class RoundThing:
 
     @property
     def angle_rad(self) -> float:
-        """What the unrolled sheet spans, π·D/R."""
+        """The angle that the unrolled sheet spans, π·D/R."""
         return math.pi * max(self.top_mm, self.bottom_mm) / self.outer_radius_mm
 
     def radius_at(self, up_mm: Height) -> Height:
@@ -183,7 +185,7 @@ def wrap(
 
 def split(width_mm: float, most_mm: float, ink: Sequence[float], least: int = 1) -> tuple[Span, ...]:
     """The art in as few parts as fit, parted where it is emptiest near even parts. Where `least` asks for more parts
-    than that, none of them is narrower than half an even one.
+    than that, no part is narrower than half an even part.
     """
     count = max(least, math.ceil(width_mm / most_mm - 1e-9))
     seams = [0.0]
@@ -219,7 +221,7 @@ def half_way_mm(thing: RoundThing, height_mm: float) -> float:
 
 
 def bend_deg(thing: RoundThing, width_mm: float, up_mm: float) -> float:
-    """How far art of this width turns about the tip of the cone; negative where the narrow rim is the upper one."""
+    """How far art of this width turns about the tip of the cone; negative where the narrow rim is the upper rim."""
     turned = math.degrees(width_mm / thing.radius_at(up_mm))
     return turned if thing.opens_upward else -turned
 

@@ -11,7 +11,7 @@ _TABLE = table(__package__, "targets.toml")
 
 
 class TargetKind(StrEnum):
-    """What kind of thing a target is, for how pieces come onto it."""
+    """A kind of target, for how pieces come onto it."""
 
     GIVEN = "given"
     THING = "thing"
@@ -37,7 +37,7 @@ CLOTH = ClothFacts(**_TABLE["cloth"])
 
 @dataclass(frozen=True, slots=True)
 class TargetFacts:
-    """What a piece goes on.
+    """A target that pieces go on.
 
     Parameters
     ----------

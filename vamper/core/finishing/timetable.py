@@ -74,7 +74,7 @@ class TimedStep:
 
 @dataclass(frozen=True, slots=True)
 class Batch:
-    """What goes through its steps together."""
+    """Pieces that go through their steps together."""
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
@@ -130,7 +130,7 @@ class Timetable:
 
     @property
     def proof(self) -> Proof:
-        """Proven only where every greatest wait is kept: one that breaks another way could end sooner."""
+        """Proven only where every greatest wait is kept: a plan that breaks another wait could end sooner."""
         return Proof.OPTIMAL if self.bound >= self.ends and not self.broken else Proof.FEASIBLE
 
     @property

@@ -68,7 +68,7 @@ class BatchWork:
     starters: Mapping[str, float] = field(default_factory=dict)
 
     def figures(self, chain: Chain) -> dict[str, float]:
-        """What the labels say, as far as a label can; waits are never shorter than the maker's own."""
+        """The figures of the labels, as far as a label can say them; waits are never shorter than the maker's own."""
         stock = chain.facts.stock
         read = believed(stock, self.label)
         own = {key: value for key, value in believed(stock, self.record).items() if key in WAITS}
@@ -206,8 +206,8 @@ def _groups(steps: Sequence[ChainStep]) -> list[list[ChainStep]]:
 
 
 def _with_added(steps: Sequence[ChainStep], added: Sequence[AddedStep]) -> list[ChainStep]:
-    """The steps with those that a maker put between them; those after nothing come first, those after a step that is
-    not there at the end.
+    """The steps with the steps that a maker added between them; those after nothing come first, those after a step that
+    is not there at the end.
     """
     keys = {step.key for step in steps}
     found = [_by_hand(one) for one in added if not one.after]

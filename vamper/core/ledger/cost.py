@@ -33,7 +33,7 @@ class SharedBy(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Rates:
-    """What things cost in this workshop, in its currency as typed.
+    """The prices and rates of this workshop, in its currency as typed.
 
     Parameters
     ----------
@@ -65,7 +65,7 @@ class Rates:
 
 @dataclass(frozen=True, slots=True)
 class MadeCounts:
-    """What is made of one design: how many in all, and the area of one, mm²."""
+    """The number of pieces made of one design, and the area of a piece, mm²."""
 
     number: int
     count: int
@@ -74,7 +74,7 @@ class MadeCounts:
 
 @dataclass(frozen=True, slots=True)
 class WorkTimes:
-    """What a job takes.
+    """The working times of a job.
 
     Parameters
     ----------
@@ -112,7 +112,7 @@ RATE_WORDS: dict[str, str] = {
 
 
 class CostPart(StrEnum):
-    """What a cost is made of."""
+    """A part of a cost."""
 
     STOCK = "stock"
     INK = "ink"
@@ -126,7 +126,7 @@ class CostPart(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class PieceCost:
-    """What one piece of a design costs, by part, and what to ask for it."""
+    """The cost of one piece of a design, by part, and what to ask for it."""
 
     number: int
     parts: tuple[tuple[CostPart, float], ...]
@@ -140,7 +140,7 @@ class PieceCost:
 
 @dataclass(frozen=True, slots=True)
 class Costing:
-    """What a job costs; `one_more_saves` each piece where every sheet held one more of them."""
+    """The cost of a job; `one_more_saves` is saved on each piece where every sheet held one piece more."""
 
     pieces: tuple[PieceCost, ...]
     total: float
@@ -148,7 +148,7 @@ class Costing:
 
 
 def costs_of(work: WorkTimes, rates: Rates) -> Costing:
-    """What every design of a job costs a piece."""
+    """The cost of a piece of every design of a job."""
     count = sum(one.count for one in work.designs)
     if not count:
         return Costing((), 0.0, 0.0)
@@ -175,7 +175,7 @@ def costs_of(work: WorkTimes, rates: Rates) -> Costing:
 
 
 def _shares(designs: Sequence[MadeCounts], shared: SharedBy) -> list[float]:
-    """What one piece of each design has of all sheets together."""
+    """The share that one piece of each design has of all sheets together."""
     weights = [one.area_mm2 if shared is SharedBy.AREA else 1.0 for one in designs]
     whole = math.fsum(weight * one.count for weight, one in zip(weights, designs, strict=True))
     return [weight / whole if whole else 0.0 for weight in weights]

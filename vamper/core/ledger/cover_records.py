@@ -51,7 +51,7 @@ class CoverRecord:
 
 
 def cover_records(runs: Iterable[Run]) -> tuple[CoverRecord, ...]:
-    """The covers of real runs, those of which most is known first; one without a name counts by how it was laid."""
+    """The covers of real runs, with the most runs first; a cover without a name counts by how it was laid."""
     found = defaultdict[tuple[str, Sheen | None, str, str], list[Run]](list)
     for run in runs:
         when = next((code for code in run.process.split() if code in _COVERS), None)

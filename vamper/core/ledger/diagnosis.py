@@ -103,7 +103,7 @@ CAUSE_BY_KEY = {cause.key: cause for cause in HYPOTHESES}
 
 
 def answers_yes(check: str, cause: str) -> bool:
-    """What a check, by its key, truly answers where a cause, by its key, is at work; no for a cause of no list."""
+    """Whether a check, by its key, truly says yes where a cause, by its key, is at work; no for a cause of no list."""
     if cause not in CAUSE_BY_KEY:
         return False
     asked = (one for one in HYPOTHESES if one.check == check)
@@ -112,8 +112,8 @@ def answers_yes(check: str, cause: str) -> bool:
 
 @dataclass(frozen=True)
 class Seen:
-    """What is known of a spoiled sheet: symptoms, facts, and checks with their answers; `found` counts what it turned
-    out to be in this workshop before.
+    """The observations on a spoiled sheet: symptoms, facts, and checks with their answers; `found` counts what it
+    turned out to be in this workshop before.
     """
 
     symptoms: tuple[str, ...]
@@ -143,7 +143,7 @@ class Diagnosis:
 
 
 def diagnose(seen: Seen) -> Diagnosis:
-    """What may have gone wrong.
+    """The causes that may have spoiled a sheet, and the checks to tell them apart.
 
     Raises
     ------
@@ -215,8 +215,8 @@ def _chances(seen: Seen) -> Floats:
 
 
 def _adding_up(chances: Floats) -> list[float]:
-    """Chances rounded so that they still add up to 1, in the same order: what is left over goes to those that lost the
-    most by rounding.
+    """Chances rounded so that they still add up to 1, in the same order: the remainder goes to the chances that lost
+    the most by rounding.
     """
     whole = 10**_DECIMALS
     exact = chances * whole
@@ -227,7 +227,7 @@ def _adding_up(chances: Floats) -> list[float]:
 
 
 def _why(cause: Cause, seen: Seen) -> tuple[str, ...]:
-    """What speaks for a cause, the strongest first."""
+    """The observations that speak for a cause, the strongest first."""
     reasons = [(cause.seen[one][0] / SLIP, cause.seen[one][1]) for one in seen.symptoms if one in cause.seen]
     reasons += [
         (share / USUAL[one], why)

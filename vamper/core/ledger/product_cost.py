@@ -16,7 +16,7 @@ _WORK = (CostPart.HANDS, CostPart.WASTE)
 
 @dataclass(frozen=True, slots=True)
 class ProductCost:
-    """What one product costs: the `material` alone, and `total` with the work; and what to ask for it."""
+    """The cost of one product: the `material` alone, and `total` with the work; and what to ask for it."""
 
     name: str
     quantity: int

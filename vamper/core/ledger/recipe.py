@@ -25,7 +25,7 @@ NO_REMEDY = "no remedy"
 
 
 class RecipeKind(StrEnum):
-    """What a recipe is of."""
+    """The kinds of recipes, by what they set."""
 
     PRINT = "print"
     MARKS = "marks"
@@ -35,7 +35,7 @@ class RecipeKind(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class RecipeFor:
-    """What a recipe is for.
+    """The subject of a recipe: a print, a cut or a finish of a stock.
 
     Parameters
     ----------
@@ -73,7 +73,7 @@ class WorkingWay:
 
 @dataclass(frozen=True, slots=True)
 class Recipe:
-    """What works on a stock: the way that was taken last, and how that has gone.
+    """The settings that work on a stock: the way that was taken last, and how that has gone.
 
     Parameters
     ----------
@@ -138,7 +138,7 @@ class Tally:
             self._found.pop(what, None)
 
     def recipes(self) -> tuple[Recipe, ...]:
-        """Those that were used last come first."""
+        """All recipes, with the recipe used last first."""
         for what, entries in self._entries.items():
             if what not in self._found:
                 self._found[what] = _recipe(what, entries)
@@ -146,12 +146,12 @@ class Tally:
 
 
 def recipes_of(runs: Iterable[tuple[int, Run]]) -> tuple[Recipe, ...]:
-    """The recipes of numbered runs, the oldest first; those that were used last come first."""
+    """The recipes of numbered runs, the oldest first; recipes that were used last come first."""
     return Tally(runs).recipes()
 
 
 def _entries(number: int, run: Run) -> Iterator[tuple[RecipeFor, _Entry]]:
-    """What a run says of each station."""
+    """The recipe entries that a run gives, station by station."""
 
     def on(kind: RecipeKind, machine: str) -> RecipeFor:
         return RecipeFor(kind, run.stock, run.stock_name, machine, run.simulated)
@@ -173,7 +173,7 @@ def _entries(number: int, run: Run) -> Iterator[tuple[RecipeFor, _Entry]]:
 
 
 def setting_words(one: UsedSetting) -> str:
-    """What a cut was made with, in words: a setting with its pressure, a force, or that nobody remembers."""
+    """The setting of a cut in words: a setting with its pressure, a force, or that nobody remembers."""
     if one.setting:
         choice = SettingChoice(one.setting, one.pressure, one.passes)
         return f"{one.cut.value} {choice.words}"

@@ -36,7 +36,7 @@ class CameOut(StrEnum):
 
 
 class Spoilt(StrEnum):
-    """What happened to a piece."""
+    """The ways a piece can be spoilt."""
 
     NOT_THROUGH = "not-through"
     BACKING_THROUGH = "backing-through"
@@ -91,7 +91,8 @@ class SpoiltPiece:
 
 @dataclass(frozen=True, slots=True)
 class UsedSetting:
-    """What a cut was made with: a force, or a setting of the machine's own list, or neither where nobody remembers.
+    """The setting that a cut was made with: a force, or a setting of the machine's own list, or neither where nobody
+    remembers.
 
     Parameters
     ----------
@@ -131,7 +132,7 @@ Amount = Annotated[float, Ge(0), Le(1e6)]
 
 @dataclass(frozen=True, slots=True)
 class Took:
-    """What a run took beside its stock, on all its sheets together.
+    """The ink and supplies that a run took beside its stock, on all its sheets together.
 
     Parameters
     ----------
@@ -306,7 +307,7 @@ def check_run(run: Run) -> None:
 
 
 def outcome_of(spoilt: Iterable[SpoiltPiece], pieces: int) -> Outcome:
-    """What the cut of `pieces` on however many sheets looks like: clean unless a third of them say otherwise.
+    """The outcome of the cut of `pieces` on however many sheets: clean unless a third of them say otherwise.
 
     A force that is wrong is wrong for most of a sheet; a single piece has causes of its own.
     """
@@ -318,7 +319,7 @@ def outcome_of(spoilt: Iterable[SpoiltPiece], pieces: int) -> Outcome:
 
 
 def symptoms_of(run: Run) -> tuple[str, ...]:
-    """What was seen on a run, in the words of the diagnosis, the commonest first."""
+    """The symptoms seen on a run, in the words of the diagnosis, the commonest first."""
     counts = Counter(one.what for one in run.spoilt)
     whole = run.pieces * run.sheets
     return tuple((SYMPTOM_OF_ALL if many >= whole else SYMPTOM_OF)[what] for what, many in counts.most_common())

@@ -71,7 +71,7 @@ def spent_in(runs: Iterable[Run], stock: str) -> int:
 
 
 class Thing(StrEnum):
-    """What is bought beside stock."""
+    """The things that are bought beside stock."""
 
     INK = "ink"
     LAMINATE = "laminate"
@@ -82,7 +82,9 @@ class Thing(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class ThingWords:
-    """What a thing is called, what it is bought by, how much of it is written, and what one of it is."""
+    """The words for a thing: its name, the unit it is bought by, how much of it is written, and the name of a single
+    unit.
+    """
 
     name: str
     bought_by: str
@@ -112,7 +114,7 @@ class Bought:
 
     @property
     def each(self) -> float:
-        """What one of it cost."""
+        """The cost of a single unit."""
         return self.price / self.amount
 
 
@@ -177,18 +179,18 @@ _TAKES: dict[Thing, Callable[[Took], float]] = {
 
 
 def takes(thing: Thing, took: Took) -> float:
-    """What is taken of a thing, in its own unit."""
+    """The amount taken of a thing, in its own unit."""
     return _TAKES[thing](took)
 
 
 def taken_of(thing: Thing, runs: Iterable[Run]) -> float:
-    """What real runs took of a thing, in its own unit."""
+    """The amount that real runs took of a thing, in its own unit."""
     return sum(takes(thing, run.took) for run in runs if not run.simulated and run.came_out is not CameOut.NOT_RUN)
 
 
 @dataclass(frozen=True, slots=True)
 class Offcut:
-    """What is left of a sheet, to be used once more: its paper with what is gone of it, and where it came from.
+    """The rest of a sheet, to be used once more: its paper with the parts that are gone, and where it came from.
     `colour` is that of its face where its stock comes in several.
     """
 

@@ -39,7 +39,7 @@ _ROUNDS, _FAR_OUT = 30, 50.0
 
 @dataclass(frozen=True)
 class ErrorBudget:
-    """What one sheet's cuts may be off by.
+    """The errors that add up to the greatest likely miss of one sheet's cuts.
 
     Parameters
     ----------
@@ -162,7 +162,7 @@ def _blended(
 
 
 def _by_run(misses: Sequence[LoggedMiss]) -> list[list[LoggedMiss]]:
-    """The misses run by run, the oldest first; those that name no run are each one of their own."""
+    """The misses run by run, the oldest first; each miss that names no run is a run of its own."""
     runs: dict[int, list[LoggedMiss]] = {}
     for number, one in enumerate(misses):
         runs.setdefault(one.run if one.run is not None else -1 - number, []).append(one)

@@ -4,7 +4,7 @@ Each reading says by how much a cut misses the print at one place along one axis
 the sheet, dx = (a − 1)·x + b·y + c, fitted by least squares; both axes together are the affine map. Its first columns
 turned into words: either axis' turn and stretch, their difference is the shear. What lies farthest from what all other
 readings foretell (its residual over 1 − its leverage) is most likely a misread tick. Four readings an axis foretell
-each other equally well; of those, it is the one without which the sheet is left most as it is.
+each other equally well; of several, it is the reading without which the sheet is left most as it is.
 """
 
 import math
@@ -51,7 +51,7 @@ class VernierReading:
 
 @dataclass(frozen=True, slots=True)
 class VernierReadings:
-    """What was read off a sheet."""
+    """The readings of a sheet's vernier scales."""
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 

@@ -63,7 +63,7 @@ def reading_findings(reading: MarkReading | None, spec: MarksSpec) -> list[Findi
 
 
 def _whose(reading: MarkReading, spec: MarksSpec) -> str:
-    """Which marks must be read: Vamper's own, else those of the machine's program."""
+    """Which marks must be read: Vamper's own, else the marks of the machine's program."""
     if spec.family == NO_MARKS:
         return "The marks that your machine’s program prints"
     return f"All {len(reading.marks)} marks" if len(reading.marks) > 1 else "The mark"
@@ -198,7 +198,9 @@ def _reached_inset(paper: Paper, spec: MarksSpec, bounds: Sequence[Bound]) -> fl
 def _reached_paper(
     paper: Paper, spec: MarksSpec, cutter: Cutter, holds: Callable[[Paper, MarksSpec], bool]
 ) -> NamedPaper | None:
-    """The largest paper by name, smaller than this one, whose marks are in reach and which holds what lies on it."""
+    """The largest named paper, smaller than this paper, whose marks are in reach and which holds the pieces that lie on
+    it.
+    """
     fitting = []
     for one in NAMED_PAPERS:
         size = one.paper.width_mm * one.paper.height_mm

@@ -31,7 +31,7 @@ class Mark:
 
     @property
     def shape(self) -> BaseGeometry:
-        """What is inked, on the sheet."""
+        """The inked shape, on the sheet."""
         shape: BaseGeometry = shapely.Polygon()
         for ring in self.rings:
             shape = shapely.symmetric_difference(shape, shapely.Polygon(ring))
@@ -88,7 +88,7 @@ FAMILIES: Registry[MarkFamily] = Registry(MARK_FAMILIES)
 
 
 def centres(paper: Paper, spec: MarksSpec) -> list[tuple[float, float]]:
-    """The centres of marks that sit in the corners; with three, the bottom right one is missing."""
+    """The centres of marks that sit in the corners; with three marks, the bottom right corner has none."""
     near, right = spec.inset_mm + spec.size_mm / 2, paper.width_mm - spec.inset_mm - spec.size_mm / 2
     bottom = paper.height_mm - spec.inset_mm - spec.size_mm / 2
     return [(near, near), (right, near), (near, bottom), (right, bottom)][: spec.count]

@@ -44,7 +44,7 @@ class HelperBox:
 
 @dataclass(frozen=True, slots=True)
 class HelperScene:
-    """What helpers are drawn from: marks as printed, and what lies on the sheet, as printed."""
+    """The scene that helpers are drawn from: marks as printed, and the pieces of the sheet, as printed."""
 
     paper: Paper
     marks: tuple[Mark, ...]
@@ -119,13 +119,13 @@ def _inside_all(paper: Paper, zones: Sequence[BaseGeometry]) -> tuple[float, flo
 
 
 def _inner(sides: Sequence[float]) -> BaseGeometry:
-    """What a box takes, without its rim: what only touches it is no obstacle."""
+    """The inside of a box, without its rim: a box that only touches is no obstacle."""
     left, top, right, bottom = sides
     return shapely.box(left + _HAIR_MM, top + _HAIR_MM, right - _HAIR_MM, bottom - _HAIR_MM)
 
 
 def _grown(sides: list[float], order: Sequence[int], zones: Sequence[BaseGeometry], paper: Paper) -> HelperBox | None:
-    """A box grown side by side as far as no mark's zone is reached; None where it reaches one as it is."""
+    """A box grown side by side as far as no mark's zone is reached; None where it reaches such a zone as it is."""
     if any(zone.intersects(_inner(sides)) for zone in zones):
         return None
     limits = (0.0, 0.0, paper.width_mm, paper.height_mm)

@@ -52,7 +52,7 @@ _TAPE_GLOSS = 0.02
 
 
 class ReadingCause(StrEnum):
-    """What takes away from the chance to be read."""
+    """The causes that lower the chance to be read."""
 
     GLOSS = "gloss"
     PALE_MARKS = "pale-marks"
@@ -65,7 +65,7 @@ class ReadingCause(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Scene:
-    """What a sensor meets: all that the model of reading knows.
+    """The scene that a sensor meets: all that the model of reading knows.
 
     Parameters
     ----------
@@ -131,7 +131,7 @@ def _logistic(x: float) -> float:
 
 @dataclass(frozen=True, slots=True)
 class RemedyWords:
-    """A remedy in words; `cost` orders those that do equally well: what costs nothing first."""
+    """A remedy in words; `cost` orders remedies that do equally well: free ones first."""
 
     text: str
     name: str
@@ -199,7 +199,7 @@ _WITHOUT: tuple[tuple[ReadingCause, Callable[[Scene], Scene]], ...] = (
 
 
 def scene_of(job: Job) -> Scene:
-    """What the sensor meets on a sheet of a job as it is made."""
+    """The scene that the sensor meets on a sheet of a job as it is made."""
     marks = looked_for_spec(job)
     scene = Scene(
         sensor_of(job.cutter.sensor),
@@ -258,7 +258,7 @@ def _count(job: Job, marks: Sequence[Mark]) -> int:
 
 
 def _offsets(job: Job) -> ReadingOffsets:
-    """What the runs of a job's machine say of it and of the job's stock."""
+    """The reading offsets that the runs of a job give for its machine and its stock."""
     told = [run for run in job.runs if run.marks is not None]
     if not told:
         return NOTHING_TOLD

@@ -32,7 +32,7 @@ _BRIGHT_ROOM = 1.0
 
 @dataclass(frozen=True, slots=True)
 class SensorView:
-    """What the sensor sees of a mark: a picture, and the level along a line across it.
+    """A mark as the sensor sees it: a picture, and the level along a line across it.
 
     Parameters
     ----------

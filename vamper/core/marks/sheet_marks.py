@@ -1,8 +1,8 @@
 """The marks of a sheet, and what they leave of it.
 
-`inset` is from the paper's edge to the mark's outer rim, stroke included. Families along the rim bound the sheet to the
-rectangle inside their clear zones; those in the corners to the rectangle inside their outer rims with the corners
-notched out.
+`inset` is from the paper's edge to the mark's outer rim, stroke included. Mark families along the rim bound the sheet
+to the rectangle inside their clear zones; families in the corners to the rectangle inside their outer rims with the
+corners notched out.
 """
 
 from dataclasses import replace
@@ -60,7 +60,7 @@ def marks_for(paper: Paper, spec: MarksSpec) -> tuple[Mark, ...]:
 
 
 def marks_bound(paper: Paper, spec: MarksSpec) -> Bound | None:
-    """What the marks and their clear zones leave of the sheet, None where there are none."""
+    """The part of the sheet that the marks and their clear zones leave, None where there are no marks."""
     if spec.family == NO_MARKS:
         return None
     if not FAMILIES[spec.family].along_the_rim:
@@ -84,7 +84,7 @@ def _patched(spec: MarksSpec) -> bool:
 
 
 def _patches(paper: Paper, spec: MarksSpec) -> tuple[BaseGeometry, str]:
-    """What is stuck over the marks, one patch over each, and the words for it; a frame is covered along its own rim."""
+    """The patches stuck over the marks, one for each, and the words for them; a frame is covered along its own rim."""
     sides = [patch_sides(mark, paper, spec, taped=True) for mark in marks_for(paper, spec)] if _patched(spec) else []
     each = [box(*one) for one in sides if one[2] - one[0] < paper.width_mm / 2]
     return shapely.union_all(each), ", and what is stuck over them a little more" if each else ""

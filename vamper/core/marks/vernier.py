@@ -228,7 +228,8 @@ def _circle(middle: tuple[float, float], diameter: float) -> Points:
 
 
 def miss_of(tick: int, coarse_mm: float) -> float:
-    """The miss that a printed tick says which a cut one meets: of those possible, the nearest to the coarse one.
+    """The miss that a printed tick says which a cut one meets: of the possible misses, the nearest to the coarse
+    reading.
 
     Raises
     ------
@@ -253,7 +254,7 @@ def miss_of(tick: int, coarse_mm: float) -> float:
 
 
 def possible_miss(tick: int, coarse_mm: float) -> float | None:
-    """The same for a tick and a place on the comb that are there; None where no cut tick can meet that printed one."""
+    """The miss of a tick and a place on the comb that are there; None where no cut tick can meet that printed tick."""
     met = round((tick * PRINTED_PITCH_MM - coarse_mm) / CUT_PITCH_MM)
     met = min(max(met, -CUT_TICKS), CUT_TICKS)
     found = round(tick * PRINTED_PITCH_MM - met * CUT_PITCH_MM, 6)
@@ -277,7 +278,7 @@ def narrow_side(miss: tuple[float, float]) -> NarrowSide:
 
 
 def expected_side(sheet: VernierSheet, fit: CalibrationFit) -> NarrowSide:
-    """What the check figure should show on the same sheet, which was cut before anything was corrected."""
+    """The side of the check figure that should show on the same sheet, which was cut before anything was corrected."""
     middle = np.array([sheet.check_mm])
     off = landing(np.array(fit.map), middle)[0] - middle[0]
     return narrow_side((float(off[0]), float(off[1])))

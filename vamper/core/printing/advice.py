@@ -33,8 +33,8 @@ class PrintSchool:
 
 @dataclass(frozen=True, slots=True)
 class PrintChoice:
-    """What is remembered for one printer and stock: the `label`'s own preset, the maker's own preset, and the `school`
-    that won on a swatch strip; empty where nobody said.
+    """The print choices remembered for one printer and stock: the `label`'s own preset, the maker's own preset, and the
+    `school` that won on a swatch strip; empty where nobody said.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -63,7 +63,7 @@ class HeadTravel(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class PrintAdvice:
-    """What to choose in the printer's dialog, and what to expect.
+    """The choices in the printer's dialog, and what to expect.
 
     Parameters
     ----------
@@ -80,7 +80,7 @@ class PrintAdvice:
     companion : str
         What lies in the same package and must not be printed, where something does.
     not_mirrored : str
-        Why it is not mirrored, where one would expect it.
+        Why it is not mirrored, where a mirrored print is expected.
     source : str
         Whose word the kind of paper is.
     """

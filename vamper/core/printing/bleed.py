@@ -132,7 +132,7 @@ def carried_outward(picture: Picture, outline: Outline, edge: Edge, width_mm: fl
     """The picture with its pixels carried `width_mm` past the edge; it then covers `bleed_box`.
 
     Every pixel in the band takes the nearest pixel inside the edge; where that is bare, so is the bleed. A picture
-    smaller than the one that was traced, which shows all of it, covers the same box with fewer pixels.
+    smaller than the traced picture, which shows all of it, covers the same box with fewer pixels.
     """
     left, top, right, bottom = bleed_box(outline, edge, width_mm)
     columns, step_across = _pixels_along(left, right, outline.picture_px[0], picture.width_px)

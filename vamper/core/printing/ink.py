@@ -56,8 +56,8 @@ HEAVY_SHARE = 0.6
 
 @dataclass(frozen=True, slots=True)
 class SheetInk:
-    """What one sheet takes of ink, the share of it that is covered, and whether it is so much (`is_heavy`) that it
-    dries half as long again.
+    """The ink of one sheet, the share of it that is covered, and whether it is so much (`is_heavy`) that it dries half
+    as long again.
     """
 
     use: InkUse

@@ -52,7 +52,7 @@ def program_bleed_findings(bleed: Bleed, number: int, on: bool, why: str) -> lis
 
 
 def print_findings(job: Job) -> list[Finding]:
-    """What stock and printer decide about printing."""
+    """Findings that stock and printer decide about printing."""
     stock = job.stock
     if not stock.printable:
         return [_not_printed(stock), *_mirror(job)]

@@ -33,7 +33,7 @@ Matrix = tuple[float, float, float, float, float, float]
 
 @dataclass(frozen=True, slots=True)
 class PrintItem:
-    """What the page needs of one item; `stack` is the border's rings from the drawing outwards."""
+    """The fields of one item that the page needs; `stack` is the border's rings from the drawing outwards."""
 
     outline: Outline
     edge: Edge

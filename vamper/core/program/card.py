@@ -49,7 +49,7 @@ def at_the_machine(plan: Plan) -> Iterator[BenchStep]:
 
 
 def telling() -> BenchStep:
-    """What to tell when it is done."""
+    """The last step of the card: tell how the sheet came out."""
     return _said("tell")
 
 

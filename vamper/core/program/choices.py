@@ -23,8 +23,8 @@ class Switch(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class ProgramChoices:
-    """What to choose there; `why` has a sentence for each, `asks_bleed` says that the bleed switch matters now and
-    nobody knows yet whether there is one.
+    """The choices to make in the machine's own program; `why` has a sentence for each, `asks_bleed` says that the bleed
+    switch matters now and nobody knows yet whether there is one.
     """
 
     bleed: Switch
@@ -34,7 +34,7 @@ class ProgramChoices:
 
 
 def program_choices(plan: Plan) -> ProgramChoices:
-    """What to choose for the sheets of a plan."""
+    """The choices to make in the machine's own program for the sheets of a plan."""
     known = plan.job.cutter.program_facts.bleed
     wanting = [item.bleed.width_mm > 0 for item in plan.items]
     asks = False

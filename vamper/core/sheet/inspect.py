@@ -127,7 +127,7 @@ def pair_findings(back: ItemSpec, edge: Edge, front: ItemSpec, laid: Sequence[La
 
 
 def unplaced_finding(unplaced: Unplaced, spec: ItemSpec, packing: PackingSpec, sheets: int) -> Finding:
-    """Pieces that found no place on `sheets` sheets; see `too_big` for those that fit on none."""
+    """Pieces that found no place on `sheets` sheets; see `too_big` for pieces that fit on none."""
     if unplaced.reason is WhyNot.NOT_IN_KIT:
         return _not_in_kit(spec, unplaced.quantity, sheets)
     more = Fix("Allow more sheets", "all pieces find a place", FixTarget.JOB, {"packing.max_sheets": None})
@@ -204,7 +204,7 @@ def largest_that_fits(spec: ItemSpec, outline: Outline, live: LiveArea, turn: Tu
     """The largest art (the side that it is sized by, mm, down to a tenth) whose edge fits the live area; 0 for none.
 
     The border keeps its width whatever the art's size, so the edge is derived at the sizes tried. How far it sticks out
-    grows nearly evenly with the size: a straight line through two sizes (secant) finds the next one to try.
+    grows nearly evenly with the size: a straight line through two sizes (secant) finds the next size to try.
     """
     size = spec.size.side_of(*outline.size_mm)
     thin = replace(outline, shape=as_multi(parts(outline.shape.simplify(_ROUGH_MM))))

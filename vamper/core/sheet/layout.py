@@ -22,7 +22,7 @@ class WhyNot(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Piece:
-    """What packing needs to know of an item.
+    """An item as packing needs to know it.
 
     Parameters
     ----------

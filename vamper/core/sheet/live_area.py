@@ -82,7 +82,7 @@ def printer_bound(paper: Paper, printer: Printer) -> Bound:
 
 
 def cutter_bounds(paper: Paper, cutter: Cutter) -> list[Bound]:
-    """What the cutter leaves, one bound for each of its limits; none where there is no machine."""
+    """The bounds that the cutter sets, a bound for each of its limits; none where there is no machine."""
     if not cutter.is_machine:
         return []
     width, height = min(cutter.reach_mm.width, paper.width_mm), min(cutter.reach_mm.height, paper.height_mm)
@@ -113,9 +113,9 @@ def cutter_bounds(paper: Paper, cutter: Cutter) -> list[Bound]:
 
 
 def accepted_bound(paper: Paper, cutter: Cutter, others: Sequence[Bound]) -> Bound | None:
-    """What the machine's own program takes, in the middle of what the `others` leave: whole pixels of its picture.
-    Before anything was tried it is a cautious guess where the program leads the cut. None where nothing says anything,
-    or nothing is left.
+    """The rectangle that the machine's own program takes, in the middle of the area that the `others` leave: whole
+    pixels of its picture. Before anything was tried it is a cautious guess where the program leads the cut. None where
+    nothing says anything, or nothing is left.
     """
     known = cutter.granted_of(paper)
     common = common_part(paper, others)
@@ -149,7 +149,7 @@ def _whole_pixels(side_mm: float) -> float:
 
 
 def spent_bound(paper: Paper) -> Bound | None:
-    """What a part-used sheet still has, None for a whole one."""
+    """The part of a used sheet that is still there, None for a whole sheet."""
     if not paper.is_used:
         return None
     reasons, gone = list[str](), list[BaseGeometry]()
@@ -170,7 +170,7 @@ def spent_bound(paper: Paper) -> Bound | None:
 
 
 def common_part(paper: Paper, bounds: Sequence[Bound]) -> BaseGeometry:
-    """What all bounds leave of the paper, possibly nothing."""
+    """The part of the paper that all bounds leave, possibly empty."""
     shape: BaseGeometry = _region(0, 0, paper.width_mm, paper.height_mm)
     for bound in bounds:
         shape = shapely.intersection(shape, bound.region)
@@ -178,7 +178,7 @@ def common_part(paper: Paper, bounds: Sequence[Bound]) -> BaseGeometry:
 
 
 def live_area(paper: Paper, bounds: Sequence[Bound]) -> LiveArea:
-    """What all bounds leave of the paper.
+    """The live area: the part of the paper that all bounds leave.
 
     Raises
     ------
@@ -198,8 +198,8 @@ def live_area(paper: Paper, bounds: Sequence[Bound]) -> LiveArea:
 
 
 def _joined(found: Sequence[Polygon], paper: Paper) -> Polygon:
-    """The parts of a sheet as one ring: what is used up may leave several, and threads too thin for any piece join
-    those that are worth working on. Parts too small to hold anything are left out.
+    """The parts of a sheet as one ring: what is used up may leave several, and threads too thin for any piece join the
+    parts that are worth working on. Parts too small to hold anything are left out.
     """
     left = [part for part in found if min(_sides(part)) >= LEAST_SIDE_MM]
     whole = max(left or found, key=lambda part: part.area)

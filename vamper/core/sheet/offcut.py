@@ -110,7 +110,7 @@ def _free_cells(
 def _take(
     free: npt.NDArray[np.bool_], shape: BaseGeometry, left: float, top: float, cell_mm: float, gap_mm: float
 ) -> None:
-    """Mark the cells that a shape grown by the gap touches: those whose middle lies within half a cell's diagonal."""
+    """Mark the cells that a shape grown by the gap touches: cells whose middle lies within half a cell's diagonal."""
     if shape.is_empty:
         return
     # A hair less than half the diagonal, so that a cell that shares no more than its corner or side stays free.

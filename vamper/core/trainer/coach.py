@@ -53,7 +53,7 @@ class Coach:
         self._best = cache(self._best_of)
 
     def plan(self, seed: int) -> CoachPlan:
-        """What a good hand would have done in the play of a seed."""
+        """The moves that a good hand would have made in the play of a seed."""
         play = LessonPlay(self._lesson, seed)
         belief: Belief = tuple(enumerate(self._lesson.weights))
         while play.end is None:
@@ -103,7 +103,7 @@ class Coach:
         return belief
 
     def _best_of(self, taken: tuple[str, ...], belief: Belief, left: int, free: int) -> tuple[float, str | None]:
-        """What is still to be expected, and the move to make now."""
+        """The value still to be expected, and the move to make now."""
         if left == 0:
             return _FINE * _SHEET, None
         found: tuple[float, str | None] = (np.inf, None)

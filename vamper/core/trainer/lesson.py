@@ -19,7 +19,7 @@ from vamper.core.values.twin import FaultKey
 
 
 class MoveKind(StrEnum):
-    """What a move is, in the order in which they are offered."""
+    """The kinds of moves, in the order in which they are offered."""
 
     LOOK = "look"
     MEND = "mend"
@@ -30,7 +30,7 @@ class MoveKind(StrEnum):
 
 
 class LookPicture(StrEnum):
-    """What can be looked at closely, drawn by the twin as it really is."""
+    """The things that can be looked at closely, drawn by the twin as they really are."""
 
     SHEET = "sheet"
     PIECE = "piece"
@@ -92,13 +92,14 @@ class LessonMove:
     often: bool = False
 
     def is_yes(self, cause: str) -> bool:
-        """What a look finds where a cause is at work."""
+        """The answer of a look where a cause is at work."""
         return answers_yes(self.check, cause) if self.check else cause in self.yes_for
 
 
 @dataclass(frozen=True, slots=True)
 class CareNeed:
-    """What the work after the cut asks for, else something is spoilt; figures are assumptions, near what labels say.
+    """A need of the work after the cut, without which something is spoilt; figures are assumptions, near what labels
+    say.
 
     Parameters
     ----------
@@ -124,7 +125,7 @@ class CareNeed:
 
 @dataclass(frozen=True, slots=True)
 class Possibility:
-    """What may be the matter: a cause of the network, or one of the lesson's own; `twin` as in a job file."""
+    """A cause that may be at work: a cause of the network, or a cause of the lesson's own; `twin` as in a job file."""
 
     cause: str
     text: str = ""
@@ -197,7 +198,7 @@ class Lesson:
 
     @property
     def hidden_words(self) -> str:
-        """What was the matter, told afterwards."""
+        """The cause that was at work, told afterwards."""
         return self.hidden or self.truth.words
 
     def move(self, code: str) -> LessonMove | None:

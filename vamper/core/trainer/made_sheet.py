@@ -51,5 +51,5 @@ class MadeSheet:
 
 
 def spoilt_pieces(counts: Mapping[str, int]) -> tuple[SpoiltPieces, ...]:
-    """What spoiled pieces of a sheet, by code."""
+    """The spoilt pieces of a sheet, by code."""
     return tuple(SpoiltPieces(code, spoiling_text(code), pieces) for code, pieces in counts.items())

@@ -33,7 +33,7 @@ BORDER_HOLE, LETTERS_LOOSE = "border-hole", "letters-loose"
 
 @dataclass(frozen=True)
 class SheetOdds:
-    """What becomes of a sheet on a bench as it stands, in `RUNS` runs.
+    """The results of a sheet on a bench as it stands, in `RUNS` runs.
 
     Parameters
     ----------
@@ -54,10 +54,10 @@ class SheetOdds:
 
 
 class LessonBench(Protocol):
-    """What makes the sheets of a lesson."""
+    """The maker of a lesson's sheets."""
 
     def odds(self, world: LessonWorld, possibility: int, looks: bool) -> SheetOdds:
-        """What becomes of a sheet where one of the lesson's possibilities is true."""
+        """The odds of a sheet where one of the lesson's possibilities is true."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -247,7 +247,7 @@ def after_move(play: LessonPlay, code: str, bench: LessonBench) -> LessonPlay:
 
 
 def _likely(play: LessonPlay) -> str:
-    """What the network of causes makes of what is seen, and of the checks that were made."""
+    """The causes that the network finds likely, from the symptoms seen and the checks made."""
     truth = play.lesson.truth.cause
     checked = {one.check: one.is_yes(truth) for one in play.taken if one.check}
     found = diagnose(Seen(play.lesson.seen, play.lesson.facts, checked)).suspects[:_MOST_LIKELY]
@@ -343,7 +343,7 @@ def _counted(lesson: Lesson, odds: SheetOdds, world: LessonWorld, run: int, seed
 def _uncared(
     lesson: Lesson, world: LessonWorld, good: npt.NDArray[np.bool_], seed: int, number: int
 ) -> list[tuple[str, npt.NDArray[np.bool_]]]:
-    """What care after the cut was missing, and which good pieces that spoils."""
+    """The care that was missing after the cut, and the good pieces that this spoils."""
     random, found = np.random.default_rng((seed, number, 17)), list[tuple[str, npt.NDArray[np.bool_]]]()
     for need in lesson.truth.needs:
         factor, lots = float(np.exp(random.normal() * need.spread)), random.random(len(good))

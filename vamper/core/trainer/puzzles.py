@@ -95,7 +95,7 @@ class Puzzle:
         return LookPicture.SHEET, LookPicture.PIECE, *depth
 
     def offered(self, checked: Sequence[str]) -> tuple[tuple[Cause, ...], tuple[Check, ...]]:
-        """Causes that are still thinkable after some checks, and the checks that speak for one of them. Neither is in
+        """Causes that are still thinkable after some checks, and the checks that speak for any of them. Neither is in
         the order of the chances: that would give the way out away.
         """
         suspects = [one.cause for one in self.diagnosed(tuple(checked)).suspects if one.cause.check][:_MOST_CAUSES]
@@ -103,13 +103,13 @@ class Puzzle:
         return tuple(sorted(suspects, key=lambda one: one.key)), tuple(CHECKS[one] for one in checks)
 
     def says(self, check: str) -> bool:
-        """What a check truly answers."""
+        """The true answer of a check."""
         if check not in CHECKS:
             raise BadInput("there is no such check", "check")
         return answers_yes(check, self.cause)
 
     def diagnosed(self, checks: tuple[str, ...] = ()) -> Diagnosis:
-        """What the network makes of it after some checks."""
+        """The diagnosis that the network gives after some checks."""
         return diagnose(Seen(self.symptoms, self.facts, {one: self.says(one) for one in checks}))
 
 

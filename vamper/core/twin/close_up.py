@@ -89,7 +89,7 @@ def _score(image: Image, points: Points, px: float) -> None:
 
 
 def outcome_at(stock: Stock, cut: Cut, depth_um: float) -> Outcome:
-    """What a drop that was cut so deep looks like."""
+    """The outcome of a drop that was cut so deep."""
     return next(one for one, low, high in bands_of(stock, cut).outcomes if low <= depth_um < high)
 
 

@@ -36,7 +36,7 @@ def spoiling_of(runs: SimulationResult, run: int, place: int) -> Spoiling | None
 
 
 def typical_run(runs: SimulationResult) -> int:
-    """The run to show: one that was read, its number of good pieces as near as can be to the middle one's."""
+    """The run to show: a run that was read, its number of good pieces as near as can be to the median run's."""
     read = np.flatnonzero(runs.read)
     if not len(read):
         return 0
@@ -61,7 +61,7 @@ def strokes_in(plan: Plan, devices: Devices, runs: SimulationResult, run: int) -
 
 
 def _shifts(plan: Plan, devices: Devices, runs: SimulationResult, run: int, piece: PieceFacts) -> Points:
-    """What moved a piece in each pass of a run, shape (passes, 2)."""
+    """The shift of a piece in each pass of a run, shape (passes, 2)."""
     cutter, luck = devices.cutter, runs.luck
     where = np.array([piece.at_mm])
     hold = held(cutter, near_lint(luck, plan.job.paper, where[0]))
@@ -72,7 +72,7 @@ def _shifts(plan: Plan, devices: Devices, runs: SimulationResult, run: int, piec
 
 
 def cut_pieces(plan: Plan, devices: Devices, runs: SimulationResult, run: int) -> list[CutPiece]:
-    """What was cut out in a run, piece by piece."""
+    """The pieces that were cut out in a run."""
     landed = strokes_in(plan, devices, runs, run)
     found = list[CutPiece]()
 

@@ -45,7 +45,8 @@ _SHARED = 10
 
 @dataclass(frozen=True, slots=True)
 class RandomDraws:
-    """What differs from run to run, drawn once: normal numbers (σ 1), or even ones in 0..1. The first axis is the run.
+    """What differs from run to run, drawn once: normal numbers (σ 1), or even numbers in 0..1. The first axis is the
+    run.
 
     Parameters
     ----------
@@ -166,7 +167,7 @@ def trailed(cutter: TwinCutter, strokes: Sequence[Points]) -> list[Points]:
 
 
 def shared_error(cutter: TwinCutter, read_mm: float, budget: ErrorBudget, luck: RandomDraws, at: Points) -> Floats:
-    """What reading and a distance make a sheet's cuts miss by, at points (n, 2), shape (runs, n, 2)."""
+    """The error that reading and a distance give to a sheet's cuts, at points (n, 2), shape (runs, n, 2)."""
     away = at - budget.centre_mm
     if budget.marks == 3:
         x, y = (away / budget.half_mm).T
@@ -181,7 +182,7 @@ def shared_error(cutter: TwinCutter, read_mm: float, budget: ErrorBudget, luck: 
 
 
 def own_error(cutter: TwinCutter, luck: RandomDraws, piece: int, passes: int, area_mm2: float, hold: Floats) -> Floats:
-    """What each pass moves one piece by, pass after pass, shape (runs, passes, 2)."""
+    """The displacement of one piece in each pass, pass after pass, shape (runs, passes, 2)."""
     creep = _CREEP_MM * math.sqrt(_CREEP_AREA_MM2 / max(area_mm2, 50.0)) * (1 - hold)
     sigma = np.hypot(cutter.slip_mm, creep)[:, None, None]
     steps = luck.slip[:, piece, :passes] * sigma
@@ -240,6 +241,6 @@ def torn(cutter: TwinCutter, luck: RandomDraws, piece: int, corners: int) -> npt
 
 
 def lifted(luck: RandomDraws, piece: int, area_mm2: float, hold: Floats) -> npt.NDArray[np.bool_]:
-    """Whether a piece came off the mat while it was cut: small ones, where it holds too little."""
+    """Whether a piece came off the mat while it was cut: a small piece, where the mat holds too little."""
     found: npt.NDArray[np.bool_] = luck.lifts[:, piece] < (1 - hold) * math.exp(-area_mm2 / _LIFTS_AREA_MM2)
     return found

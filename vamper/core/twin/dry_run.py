@@ -16,7 +16,7 @@ NINETEEN = 95.0
 
 @dataclass(frozen=True, slots=True)
 class PieceOutcome:
-    """What came of one piece in all runs.
+    """The results of one piece in all runs.
 
     Parameters
     ----------
@@ -52,7 +52,7 @@ class CauseShare:
 
 @dataclass(frozen=True, slots=True)
 class DryRun:
-    """What came of all runs of all sheets.
+    """The results of all runs of all sheets.
 
     Parameters
     ----------
@@ -87,7 +87,7 @@ class DryRun:
 
 
 def summed_up(items: tuple[int, ...], sheets: Sequence[SimulationResult]) -> DryRun:
-    """What the sheets of a job with such `items` (numbers of designs) came to, each run equally often."""
+    """The results of the sheets of a job with such `items` (numbers of designs), each run equally often."""
     runs = sheets[0].runs if sheets else 0
     pieces, misses = list[PieceOutcome](), []
     spoiled = np.zeros(len(SPOILINGS) + 1)

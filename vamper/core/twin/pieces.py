@@ -226,13 +226,13 @@ def _design_room(item: DesignedItem) -> Floats:
 
 
 def _inked(page: PrintPage, drawing: BaseGeometry, clip: BaseGeometry) -> BaseGeometry:
-    """What is inked of a piece whether it bleeds or not: its drawing and its coloured borders."""
+    """The inked region of a piece whether it bleeds or not: its drawing and its coloured borders."""
     near = [border.shape for border in page.borders if border.shape.intersects(clip)]
     return shapely.intersection(shapely.union_all([drawing, *near]), clip)
 
 
 def _region(loops: Sequence[OwnedLoop], landed: Sequence[Points]) -> BaseGeometry | None:
-    """What the strokes of a piece cut out; None where they do not close, or are not there."""
+    """The region that the strokes of a piece cut out; None where they do not close, or are not there."""
     outer, holes = list[Polygon](), list[Polygon]()
     for loop in loops:
         if not loop.strokes or len(loop.strokes[0]) != 1:
@@ -278,7 +278,7 @@ def _closed(points: Points) -> Polygon | None:
 
 
 def _is_as_planned(landed: Points, loop: CutLoop) -> bool:
-    """Whether a stroke goes where its loop does; one with tabs is cut in several, which only stop short."""
+    """Whether a stroke goes where its loop does; a loop with tabs is cut in several strokes, which only stop short."""
     if loop.tabs is not None:
         return True
     count = len(loop.points)

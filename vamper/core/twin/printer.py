@@ -62,7 +62,9 @@ class PrintedRaster:
 def with_ink(
     page: PrintedRaster, printer: TwinPrinter, pictures: Sequence[BaseGeometry], lost: Sequence[int]
 ) -> PrintedRaster:
-    """The page with what becomes of its ink; `lost` are those of `pictures`, as they are printed, that are not."""
+    """The page with the faults of its ink; `lost` are the pictures among `pictures`, as they are printed, that are
+    missing on it.
+    """
     rgba, margins = page.rgba, printer.margins
     if printer.bleeds_mm:
         rgba = _bled_over(page, printer.bleeds_mm, pictures)
@@ -123,7 +125,9 @@ def printings(printer: TwinPrinter, paper: Paper, shifts: Floats, turns: Floats)
 
 
 def from_nominal(page: PrintedRaster) -> Floats:
-    """From places of the plan to those of the page, shape (2, 3): it was drawn by the inverse of a scale."""
+    """The map from places of the plan to places of the page, shape (2, 3): the page was drawn by the inverse of a
+    scale.
+    """
     middle = np.array([page.paper.width_mm, page.paper.height_mm]) / 2
     inverse = np.array([1 / page.drawn_by.x, 1 / page.drawn_by.y])
     return np.column_stack([np.diag(inverse), middle - inverse * middle])
@@ -143,8 +147,8 @@ def at(maps: Floats, points: Points) -> Floats:
 
 
 def page_to_pixels(page: PrintedRaster, printed: Floats, px: float) -> Floats:
-    """From a page's pixels to those of a picture of the sheet, so many a millimetre, shape (2, 3). `printed` takes
-    places of the plan to the sheet; the page's own places are those, drawn by a scale about its middle.
+    """The map from a page's pixels to pixels of a picture of the sheet, so many a millimetre, shape (2, 3). `printed`
+    takes places of the plan to the sheet; the page is drawn by a scale about its middle.
     """
     middle = np.array([page.paper.width_mm, page.paper.height_mm]) / 2
     drawn = np.array([page.drawn_by.x, page.drawn_by.y])

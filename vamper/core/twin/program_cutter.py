@@ -76,8 +76,8 @@ def passes_of(setting: CutSetting) -> int:
 
 
 def strokes_found(plan: Plan, picture: Picture, frame: PictureFrame) -> tuple[CutStroke, ...]:
-    """What the program cuts: the outlines that it finds in the picture, holes first where it finds them, each as often
-    as it is told to.
+    """The strokes that the program cuts: the outlines that it finds in the picture, holes first where it finds them,
+    each as often as it is told to.
     """
     cuts = {item.spec.cut for item in plan.items}
     setting = next(plan.settings[cut] for cut in Cut if cut in cuts)

@@ -1,6 +1,6 @@
-"""What would help: each remedy is tried on the twin before it is proposed, so its chance afterwards is known.
+"""Remedies: each is tried on the twin before it is proposed, so its chance afterwards is known.
 
-A remedy puts a figure of a device right, or widens what a miss may take. Those that change nothing, or help nothing,
+A remedy puts a figure of a device right, or widens what a miss may take. Remedies that change nothing, or help nothing,
 are not proposed.
 """
 
@@ -36,7 +36,7 @@ _WORN = 0.9
 
 @dataclass(frozen=True, slots=True)
 class RemedyTrial:
-    """What is run: devices, and what borders and bleed would be wider by."""
+    """A trial of a remedy: the devices to run, and how much wider borders and bleed would be."""
 
     devices: Devices
     wider: Wider = NOT_WIDER
@@ -141,24 +141,24 @@ _CHANGES: Mapping[str, Change] = {
 
 
 def _sharp(plan: Plan) -> float:
-    """A new blade where the settings count on one, else as sharp as they count on."""
+    """The sharpness of a new blade where the settings count on a new blade, else as sharp as they count on."""
     believed = plan.job.blade.sharpness if plan.job.blade is not None else 1.0
     return believed if believed >= _WORN else 1.0
 
 
 def remedy_text(key: str, by_program: bool) -> str:
-    """What a remedy says to do, where the machine's own program leads the cut or not."""
+    """The words for a remedy, where the machine's own program leads the cut or not."""
     data = _TABLE["remedies"][key]
     return str(data.get("by_program", data["text"]) if by_program else data["text"])
 
 
 def after_remedy(key: str, plan: Plan, devices: Devices) -> Devices:
-    """What a remedy that changes devices makes of them."""
+    """The devices once a remedy that changes devices was taken."""
     return _CHANGES[key](plan, devices).devices
 
 
 def remedies_for(plan: Plan, devices: Devices, outcome: DryRun) -> list[TwinRemedy]:
-    """What may help against what a dry run came to, each with what it makes of the devices; from cheap to dear."""
+    """Remedies against the spoilings of a dry run, each with the devices after it; from cheap to dear."""
     causes, found = {one.cause for one in outcome.causes}, list[TwinRemedy]()
     for key, data in _TABLE["remedies"].items():
         answers = tuple(Spoiling(cause) for cause in data["causes"])

@@ -88,7 +88,7 @@ class _Table:
         return cls(plan, px, whole, size, (x0, y0), asked, run)
 
     def cut_to(self, image: Pixels) -> Pixels:
-        """What was asked for, without what was drawn beside it."""
+        """The region that was asked for, without what was drawn beside it."""
         (x, y), (left, top, right, bottom) = self.corner, self.asked
         return np.ascontiguousarray(image[top - y : bottom - y, left - x : right - x])
 
@@ -98,7 +98,7 @@ class _Table:
         return found
 
     def random(self, piece: PieceFacts) -> np.random.Generator:
-        """What chance makes of a piece in this run, the same in every picture of it."""
+        """The random draws of a piece in this run, the same in every picture of it."""
         return np.random.default_rng((self.run, 7, piece.placement))
 
     def grain(self, layer: int) -> Image:
@@ -211,7 +211,7 @@ def _face(table: _Table, devices: Devices, runs: SimulationResult, page: Printed
 
 
 def _ground(table: _Table, pieces: list[CutPiece]) -> Image:
-    """What shows where the waste is gone: the backing, and the mat where pieces are cut through."""
+    """The ground that shows where the waste is gone: the backing, and the mat where pieces are cut through."""
     image = np.empty((*table.size, 3), np.float32)
     stock = table.plan.job.stock
     through = not stock.has_backing or all(loop.cut is Cut.THROUGH for piece in pieces for loop in piece.facts.loops)
@@ -260,7 +260,7 @@ def _ragged(region: BaseGeometry, random: np.random.Generator) -> BaseGeometry:
 
 
 def _tear(region: BaseGeometry, random: np.random.Generator) -> BaseGeometry:
-    """What a tear takes off at a corner."""
+    """The region that a tear takes off at a corner."""
     points = shapely.get_coordinates(shapely.simplify(region.convex_hull, 1.0))[:-1]
     if not len(points):
         return Polygon()

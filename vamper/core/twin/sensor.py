@@ -52,7 +52,7 @@ class SoughtMark:
 
     @cached_property
     def sought(self) -> npt.NDArray[np.float32]:
-        """What is slid over the picture; it sums up to nothing, and agrees with full black by 1.
+        """The kernel that is slid over the picture; it sums up to nothing, and agrees with full black by 1.
 
         A soft picture has one round top, so its place between pixels is told well.
         """
@@ -74,8 +74,8 @@ class SoughtMark:
 
 @dataclass(frozen=True, slots=True)
 class SightedMark:
-    """What was found where things were looked for, run by run: `places` (runs, features, 2), mm on the sheet, and how
-    `dark` (runs, features) each was beside full black.
+    """The features found where a mark was looked for, run by run: `places` (runs, features, 2), mm on the sheet, and
+    how `dark` (runs, features) each was beside full black.
     """
 
     features: tuple[SoughtMark, ...]
@@ -85,8 +85,8 @@ class SightedMark:
 
 @dataclass(frozen=True, slots=True)
 class Sightings:
-    """What follows from it, run by run: whether the marks were `read`, and the `maps` (runs, 2, 3) from plan to sheet,
-    without the error of reading.
+    """The result of all sighted marks, run by run: whether the marks were `read`, and the `maps` (runs, 2, 3) from plan
+    to sheet, without the error of reading.
     """
 
     read: npt.NDArray[np.bool_]
@@ -94,7 +94,7 @@ class Sightings:
 
 
 def sought_marks(marks: Sequence[Mark]) -> list[SoughtMark]:
-    """What to look for, mark by mark."""
+    """The features to look for, mark by mark."""
     found = []
     for number, mark in enumerate(marks):
         box = mark.box_mm
@@ -150,7 +150,7 @@ def look(
 def read(
     plan: Plan, found: SightedMark, printer: TwinPrinter, sensor: TwinSensor, luck: Floats, edges: Floats
 ) -> Sightings:
-    """What a sensor makes of what it found.
+    """The sightings that a sensor makes of the features that it found.
 
     Parameters
     ----------
@@ -168,7 +168,7 @@ def read(
 
 
 def seen_scene(plan: Plan, printer: TwinPrinter, sensor: TwinSensor) -> Scene:
-    """What a simulated sensor has before it: the job's stock and marks under the light that there really is."""
+    """The scene before a simulated sensor: the job's stock and marks under the light that there really is."""
     job = plan.job
     there = replace(
         job,

@@ -44,7 +44,7 @@ _OPEN_MM = 0.15
 
 
 class Spoiling(StrEnum):
-    """What can become of a piece, in the order in which it is named."""
+    """The ways a piece can be spoilt, in the order in which they are named."""
 
     MARKS_NOT_READ = "marks-not-read"
     PRINT_MISSING = "print-missing"
@@ -65,7 +65,7 @@ GOOD = 0
 
 @dataclass(frozen=True, slots=True)
 class Wider:
-    """What borders and bleed would be wider by, mm, to try a remedy before it is taken."""
+    """How much wider borders and bleed would be, mm, to try a remedy before it is taken."""
 
     border_mm: float = 0.0
     bleed_mm: float = 0.0
@@ -76,7 +76,7 @@ NOT_WIDER = Wider()
 
 @dataclass(frozen=True)
 class SimulationResult:
-    """What became of a sheet (from 0) in each run.
+    """The result of a sheet (from 0) in each run.
 
     Parameters
     ----------
@@ -265,7 +265,7 @@ def _run_piece(
 def _print_spoilings(
     plan: Plan, page: PrintedRaster | None, devices: Devices, piece: PieceFacts, found: SimulationResult
 ) -> dict[Spoiling, Booleans]:
-    """What is wrong with the print of a piece: the same in every run."""
+    """The spoilings of the print of a piece: the same in every run."""
     wrong = dict.fromkeys((Spoiling.PRINT_MISSING, Spoiling.PRINT_FAULT, Spoiling.PRINT_SCALE), False)
     if page is not None:
         off = max(abs(side - 1) for side in printed_scale(devices.printer, page))

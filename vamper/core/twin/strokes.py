@@ -69,7 +69,7 @@ def owned(sent: CutPlan, strokes: Sequence[CutStroke]) -> tuple[list[OwnedLoop],
 
 
 def _in_passes(mine: Sequence[int], strokes: Sequence[CutStroke]) -> tuple[tuple[int, ...], ...]:
-    """Strokes of one loop by passes: one that begins where an earlier one did begins the next."""
+    """Strokes of one loop by passes: a stroke that begins where an earlier stroke did begins the next pass."""
     passes: list[list[int]] = []
     starts: list[Points] = []
     for number in mine:

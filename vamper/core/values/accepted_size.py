@@ -31,7 +31,7 @@ class PaperSide(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class SizeBounds:
-    """What is known of one side, mm: the most that was taken, and the least that was refused."""
+    """The bounds known of one side, mm: the greatest size that was taken, and the least that was refused."""
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
@@ -67,7 +67,7 @@ class SizeBounds:
         return wanted
 
     def most(self, most_mm: float) -> float:
-        """What may be laid out on: never more than was taken; before anything was, what would be tried."""
+        """The greatest size to lay out on: never more than was taken; before anything was, the size to try first."""
         if self.taken is not None:
             return min(self.taken, most_mm)
         return self.next_try(most_mm) or most_mm
@@ -75,7 +75,7 @@ class SizeBounds:
 
 @dataclass(frozen=True, slots=True)
 class AcceptedSize:
-    """What is known of one paper, by its size."""
+    """The bounds known of one paper, by its size."""
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 

@@ -19,8 +19,8 @@ I_MEAN_IT = "I mean it"
 
 @dataclass(frozen=True, slots=True)
 class Answerable:
-    """What an answer is `about` (fields of the design, dotted) and of its `job`; a change in any of them asks again.
-    `say` is the answer in words; `stops` whether a stop can be answered as well.
+    """The fields of the design (`about`, dotted) and of its `job` that an answer hangs on; a change in any of them asks
+    again. `say` is the answer in words; `stops` whether a stop can be answered as well.
     """
 
     about: tuple[str, ...] = ()

@@ -13,7 +13,7 @@ LiftTolerance = Annotated[float, Ge(0.5), Le(60)]
 
 
 class Purpose(StrEnum):
-    """What a piece is for; it decides from how far it is looked at."""
+    """The purpose of a piece; it decides from how far it is looked at."""
 
     PLANNER = "planner"
     DRINKWARE = "drinkware"
@@ -26,7 +26,7 @@ class Purpose(StrEnum):
 
 
 class SizedOver(StrEnum):
-    """What a typed size measures: the inked area, or the piece with its border."""
+    """The measure of a typed size: over the inked area, or over the piece with its border."""
 
     INK = "ink"
     BORDER = "border"
@@ -76,7 +76,7 @@ class SizeSpec:
 
 @dataclass(frozen=True, slots=True)
 class Preparation:
-    """What is done to a picture before its outline is taken.
+    """The changes to a picture before its outline is taken.
 
     Parameters
     ----------
@@ -112,7 +112,7 @@ class Preparation:
 
     @property
     def changes(self) -> tuple[object, ...]:
-        """What is done to its pixels; nothing of it for a picture that is used as it came."""
+        """The changes to its pixels; none for a picture that is used as it came."""
         found = (self.lift_de, self.crop, self.bend_deg, self.stretch, self.ink_share)
         return () if all(one is None for one in found) else (*found, self.cut_off)
 

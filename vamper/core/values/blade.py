@@ -1,4 +1,4 @@
-"""Blades: the angle of the cutting edge, and how sharp one is after the metres that it has cut.
+"""Blades: the angle of the cutting edge, and how sharp a blade is after the metres that it has cut.
 
 A metre counts as many times as what was cut is abrasive. Sharpness falls as e^(−metres / 600); the force that a cut
 takes rises by its inverse.

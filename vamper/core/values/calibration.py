@@ -89,7 +89,7 @@ class Calibration:
         return landing(self.matrix, points)
 
     def corrected(self, points: Points) -> Points:
-        """What to ask of the cutter for cuts to land on `points` (n, 2)."""
+        """The places to send to the cutter so that cuts land on `points` (n, 2)."""
         matrix = self.matrix
         back: Points = (points - matrix[:, 2]) @ np.linalg.inv(matrix[:, :2]).T
         return back

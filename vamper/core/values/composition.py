@@ -39,8 +39,8 @@ class BaseShape(StrEnum):
 
 
 class Centring(StrEnum):
-    """What of an art comes to its place: the middle of its box, its inked area's centroid (the optical centre), or the
-    middle of a part that was pointed at.
+    """The point of an art that comes to its place: the middle of its box, its inked area's centroid (the optical
+    centre), or the middle of a part that was pointed at.
     """
 
     BOX = "box"
@@ -50,7 +50,7 @@ class Centring(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class BasePlate:
-    """What a composed design stands on.
+    """The plate that a composed design stands on.
 
     Parameters
     ----------
@@ -100,8 +100,8 @@ class BasePlate:
 
 
 class LineCentring(StrEnum):
-    """What of a line comes to its place: the middle of its capitals' height, that of its letters without accents, tails
-    and signs, or that of all that is drawn.
+    """The height of a line that comes to its place: the middle of its capitals' height, that of its letters without
+    accents, tails and signs, or that of all that is drawn.
     """
 
     CAPITALS = "capitals"
@@ -220,8 +220,8 @@ class Composition:
         return replace(self, lines=tuple(replace(line, text=line.text.replace(NAME, name)) for line in self.lines))
 
     def curved_apart(self) -> "tuple[Composition, ...]":
-        """The composition without the lines that run along an arc, and those by themselves, to be laid one after the
-        other onto something curved; the composition alone where nothing would be left of either.
+        """The composition without the lines that run along an arc, and these lines by themselves, to be laid one after
+        the other onto something curved; the composition alone where nothing would be left of either.
         """
         curved = tuple(line for line in self.lines if line.radius_mm is not None)
         straight = tuple(line for line in self.lines if line.radius_mm is None)

@@ -55,7 +55,7 @@ class Mat:
 
 @dataclass(frozen=True, slots=True)
 class ForceRange:
-    """What the blade can be pressed with, gf; `step` is the machine's own resolution."""
+    """The forces that the blade can be pressed with, gf; `step` is the machine's own resolution."""
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
@@ -87,7 +87,7 @@ class Cutter:
     reach_mm : Reach
         The area that the blade gets to, from the sheet's top left.
     force_gf : ForceRange
-        The forces that can be set; for a machine that is set by names, what those are assumed to span.
+        The forces that can be set; for a machine that is set by names, the range that its settings are assumed to span.
     head_mm, tail_mm : float
         The strips under the rollers of a roller-fed cutter.
     mat_mm : Mat or None
@@ -139,9 +139,9 @@ class Cutter:
 
     @property
     def program_facts(self) -> Program:
-        """What is known of its own program, possibly nothing."""
+        """The facts known of its own program, possibly none."""
         return self.program or UNKNOWN_PROGRAM
 
     def granted_of(self, paper: Paper) -> AcceptedSize | None:
-        """What is known of a paper; None where nobody has tried."""
+        """The sizes known of a paper; None where nobody has tried."""
         return next((one for one in self.granted if one.is_for(paper)), None)

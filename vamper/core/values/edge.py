@@ -35,7 +35,7 @@ class EdgeSpec:
     smooth_mm : float
         The radius to which hollows are smoothed: no notch is tighter.
     fill_holes, keep_holes : bool, tuple of Point
-        Whether holes are closed, and those that stay open all the same: each by a point in it, in shares of the inked
+        Whether holes are closed, and holes that stay open all the same: each by a point in it, in shares of the inked
         area's box.
     join : bool
         Whether separate parts are joined to one piece.

@@ -56,8 +56,8 @@ class Station(StrEnum):
 
 
 class FixTarget(StrEnum):
-    """What a fix changes: the item the finding is about, or the job; or that it splits the item into several designs,
-    one for each drawing in it or one for each colour, or makes it in parts.
+    """The thing that a fix changes: the item the finding is about, or the job; or that it splits the item into several
+    designs, one for each drawing in it or one for each colour, or makes it in parts.
     """
 
     ITEM = "item"

@@ -11,7 +11,7 @@ from vamper.core.values.sheen import Sheen
 
 
 class Target(StrEnum):
-    """What a piece goes on, finer than its purpose: it decides how it is finished and what it must stand."""
+    """The thing that a piece goes on, finer than its purpose: it decides how it is finished and what it must stand."""
 
     HAND_OUT = "hand-out"
     ANYTHING = "anything"
@@ -40,7 +40,7 @@ class Target(StrEnum):
 
 
 class CoverKind(StrEnum):
-    """What lies over the print."""
+    """The kinds of cover over a print."""
 
     NONE = "none"
     COAT = "coat"
@@ -56,7 +56,7 @@ class CoverWhen(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class CoverSpec:
-    """What lies over the print.
+    """The cover over the print.
 
     Parameters
     ----------
@@ -83,7 +83,7 @@ class CoverSpec:
 
 
 class TransferMask(StrEnum):
-    """What carries pieces to their place, so that parts keep their places."""
+    """The mask that carries pieces to their place, so that parts keep their places."""
 
     NONE = "none"
     PAPER = "paper"
@@ -99,7 +99,7 @@ class SetWay(StrEnum):
 
 
 class TimeFor(StrEnum):
-    """What a label's time under the press is for: every spot that lies under the plate, or the whole motif."""
+    """The area that a label's time under the press is for: every spot that lies under the plate, or the whole motif."""
 
     SPOT = "spot"
     WHOLE = "whole"
@@ -107,7 +107,7 @@ class TimeFor(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class PressSpec:
-    """What the label of a heat product says of its press.
+    """The press settings on the label of a heat product.
 
     Parameters
     ----------
@@ -134,7 +134,7 @@ class PressSpec:
 
 
 class Fibre(StrEnum):
-    """What a cloth is woven of."""
+    """The fibre that a cloth is woven of."""
 
     COTTON = "cotton"
     BLEND = "blend"
@@ -147,7 +147,7 @@ Plate = Annotated[float, Ge(20), Le(2000)]
 
 @dataclass(frozen=True, slots=True)
 class PressFilm:
-    """What a stock for cloth holds on, as its package says; two films of one class differ.
+    """The cloths that a stock holds on, as its package says; two films of one class differ.
 
     Parameters
     ----------
@@ -175,8 +175,8 @@ class PressFilm:
 
 @dataclass(frozen=True, slots=True)
 class ClothSpec:
-    """What a motif is pressed on: its fibre, whether it is dark, and the panel it goes on, measured across, mm.
-    `centre` is the part of the art that comes to lie on the fold line, as a share of its width from the left.
+    """The cloth that a motif is pressed on: its fibre, whether it is dark, and the panel it goes on, measured across,
+    mm. `centre` is the part of the art that comes to lie on the fold line, as a share of its width from the left.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -189,7 +189,7 @@ class ClothSpec:
 
 @dataclass(frozen=True, slots=True)
 class HeatSpec:
-    """What presses: the plate of a press, or the sole of an `iron`, mm."""
+    """The hot plate: that of a press, or the sole of an `iron`, mm."""
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 
@@ -229,7 +229,7 @@ class PlaceSpec:
 
 @dataclass(frozen=True, slots=True)
 class AddedStep:
-    """A step by hand that the chain does not have of itself, done after one that it has, or first of all where none is
+    """A step by hand that the chain does not have of itself, done after one of its steps, or first of all where none is
     named: pens, metallic paint, a fold.
     """
 
@@ -255,7 +255,7 @@ _HEAT, _PRESS = HeatSpec(), PressSpec()
 
 @dataclass(frozen=True, slots=True)
 class FinishSpec:
-    """What is decided of the work after the print; None leaves a thing to what follows from stock and target.
+    """The decisions on the work after the print; None leaves a thing to what follows from stock and target.
 
     Parameters
     ----------

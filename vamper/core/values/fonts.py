@@ -27,7 +27,7 @@ _DIGEST = 16
 
 
 def shipped_font(family: str) -> Font | None:
-    """The font that ships under a family's name, its words, or the name of one that shipped before; None for others."""
+    """The font that ships under a family's name, its words, or the name of a font shipped before; None for others."""
     digest = hashlib.sha256(family.lower().encode()).hexdigest()[:_DIGEST]
     called = _FORMER.get(digest, family)
     return next((font for font in FONTS if called in (font.family, font.words)), None)

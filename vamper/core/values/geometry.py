@@ -43,10 +43,10 @@ def grow(shape: BaseGeometry, radius_mm: float, error_mm: float = ARC_ERROR_MM) 
 def grow_far(shape: BaseGeometry, radius_mm: float) -> BaseGeometry:
     """`shape` grown by a radius that is large beside its detail, several times faster than `grow`.
 
-    The cost of an offset rises steeply with the crossings of its raw curve, and those with the detail that the disc
-    will swallow anyway. So a detailed shape is first grown by a little, which rounds its detail away, and thinned
-    out, before the long way is gone. Off by at most 0.012 mm (simplifications 0.003 + 0.004 + 0.004, arcs below
-    0.003), never outward by more than `ARC_ERROR_MM`.
+    The cost of an offset rises steeply with the crossings of its raw curve, and the crossings with the detail that the
+    disc will swallow anyway. So a detailed shape is first grown by a little, which rounds its detail away, and thinned
+    out, before the long way is gone. Off by at most 0.012 mm (simplifications 0.003 + 0.004 + 0.004, arcs below 0.003),
+    never outward by more than `ARC_ERROR_MM`.
     """
     stages = (0.1, 0.4)
     if radius_mm <= 2 * sum(stages) or shapely.get_num_coordinates(shape) < 600:
@@ -100,7 +100,7 @@ def hole_polygons(shape: BaseGeometry) -> list[Polygon]:
 def simplified(shape: BaseGeometry, tolerance_mm: float) -> BaseGeometry:
     """Fewer points, never off by more than `tolerance_mm`, never self-touching.
 
-    The fast simplification may pinch a ring; where it did, the topology-keeping one is used instead.
+    The fast simplification may pinch a ring; where it did, the topology-keeping simplification is used instead.
     """
     fast = shape.simplify(tolerance_mm, preserve_topology=False)
     if fast.is_valid and len(parts(fast)) == len(parts(shape)):

@@ -77,7 +77,7 @@ class Job:
     tries, runs : tuple of Try, tuple of RunSeen
         Trial cuts in this stock on this cutter, and runs of any stock on it.
     twin : TwinSpec or None
-        What simulated machines do where that is not what is believed of the real ones.
+        Errors of simulated machines where these differ from the beliefs about the real machines.
     copies : int
         How often its sheets are made.
     packing, finish : PackingSpec, FinishSpec
@@ -85,7 +85,7 @@ class Job:
     products : tuple of ProductSpec
         Prints that are made up into one thing.
     shrink : ShrinkSpec or None
-        How a film shrinks in the oven: sizes and borders are then those of the finished piece.
+        How a film shrinks in the oven: sizes and borders are then measured on the finished piece.
     items, composed : tuple of ItemSpec, tuple of ComposedSpec
         The designs, and designs that are still to be drawn.
     held : tuple of Sheet

@@ -24,7 +24,7 @@ _FIGURES = 2
 
 
 class Unit(StrEnum):
-    """What the maker measures in."""
+    """The unit that the maker measures in."""
 
     MM = "mm"
     INCH = "in"
@@ -32,7 +32,7 @@ class Unit(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class _Imperial:
-    """The other unit of a metric one: `value` = metric · `factor` + `offset`."""
+    """The imperial unit of a metric unit: `value` = metric · `factor` + `offset`."""
 
     name: str
     factor: float
@@ -69,7 +69,7 @@ def mm(value: float, digits: int | None = None) -> str:
 
 
 def bare_mm(value: float, digits: int | None = None) -> str:
-    """A length without its unit, after one that has it."""
+    """A length without its unit, after a length that has it."""
     return _figure(_number(value, digits), value)
 
 

@@ -32,7 +32,7 @@ class LoggedMiss:
     within_mm : float or None
         For pieces that came out well and were not measured: what no piece that looks good is off by.
     pieces : int
-        How many pieces those were; 1 for a measured piece.
+        The number of these pieces; 1 for a measured piece.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT

@@ -23,7 +23,7 @@ MOST_SEEN = 200
 
 @dataclass(frozen=True, slots=True)
 class SettingSeen:
-    """What a setting did; outcomes are kept in the order in which they were told.
+    """The outcome of a setting; outcomes are kept in the order in which they were told.
 
     Parameters
     ----------
@@ -92,7 +92,7 @@ class NamedSetting:
 
     @property
     def choices(self) -> tuple[Pressure | None, ...]:
-        """What it can be set to, the gentlest first; None alone where it has no such choice."""
+        """The pressures that it can be set to, the gentlest first; None alone where it has no such choice."""
         return tuple(one for one in Pressure if one in self.pressures) or (None,)
 
 
@@ -101,7 +101,7 @@ NamedSettings = Annotated[tuple[NamedSetting, ...], Len(0, MOST_SETTINGS)]
 
 @dataclass(frozen=True, slots=True)
 class SettingChoice:
-    """What is set on the machine: a setting by its name, how hard it is pressed, and how often it is run."""
+    """A choice on the machine: a setting by its name, how hard it is pressed, and how often it is run."""
 
     name: str
     pressure: Pressure | None
@@ -126,7 +126,7 @@ def check_settings(settings: Sequence[NamedSetting]) -> None:
     Raises
     ------
     ValueError
-        If two settings have one name, one is gentler than one that is not there, or an order goes in a circle.
+        If two settings share a name, a setting is gentler than one that is not there, or an order goes in a circle.
     """
     for place, one in enumerate(settings):
         if any(same_name(one.name, other.name) for other in settings[:place]):
@@ -143,8 +143,8 @@ def check_settings(settings: Sequence[NamedSetting]) -> None:
 
 
 def placed_below(settings: Sequence[NamedSetting], name: str, above: Sequence[str]) -> tuple[NamedSetting, ...]:
-    """The list with one setting harder than those `above` it and gentler than all others. What was said of its place
-    before goes; what was said of the others stays, also where it was said through this one.
+    """The list with one setting harder than the settings `above` it and gentler than all others. What was said of its
+    place before goes; what was said of the others stays, also where it was said through this one.
     """
     through = next((one.gentler_than for one in settings if same_name(one.name, name)), ())
     placed = list[NamedSetting]()

@@ -1,4 +1,4 @@
-"""Paper: a sheet's size, what is gone of one that was used before, and the sizes that have a name."""
+"""Paper: a sheet's size, the part that is gone of a used sheet, and the sizes that have a name."""
 
 from dataclasses import dataclass, replace
 from functools import cached_property
@@ -28,7 +28,7 @@ class Spent:
 
 @dataclass(frozen=True)
 class Paper:
-    """A sheet's size, and what is gone of the first one where it was used before.
+    """A sheet's size, and the parts that are gone of the first sheet where it was used before.
 
     Parameters
     ----------

@@ -17,8 +17,8 @@ FARTHEST_MM = 3000
 class Pin(StrEnum):
     """How firmly a piece lies where it lies, the loosest first.
 
-    Free ones are moved by every packing; kept ones stay until the next time everything is packed again; those placed
-    by hand stay then too; locked ones are not even moved by hand.
+    Free pieces are moved by every packing; kept pieces stay until the next time everything is packed again; pieces
+    placed by hand stay then too; locked pieces are not even moved by hand.
     """
 
     FREE = "free"

@@ -16,22 +16,22 @@ class PrinterKind(StrEnum):
 
 
 class Ink(StrEnum):
-    """What a printer is filled with: ordinary ink or toner, or ink that turns to gas in a press."""
+    """The ink of a printer: ordinary ink or toner, or ink that turns to gas in a press."""
 
     ORDINARY = "ordinary"
     DYE = "dye"
 
 
 class TrayFace(StrEnum):
-    """Which side of a sheet in its tray a printer prints: the one that looks up, or the one that looks down."""
+    """The side of a sheet in its tray that a printer prints: the side that looks up, or the side that looks down."""
 
     UP = "up"
     DOWN = "down"
 
 
 class PageBox(StrEnum):
-    """What the page of a print file is: the sheet itself, or, for printers that only take sizes with a name, the named
-    size next above, with the sheet where the printer puts it.
+    """The page of a print file: the sheet itself, or, for printers that only take sizes with a name, the named size
+    next above, with the sheet where the printer puts it.
     """
 
     SHEET = "sheet"

@@ -1,4 +1,4 @@
-"""What is made and sold as one thing: one or more prints, a blank, and small parts with a price."""
+"""Products: things made and sold as one: one or more prints, a blank, and small parts with a price."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
@@ -54,7 +54,7 @@ class ProductSpec:
 
     @property
     def parts_price(self) -> float:
-        """What blank and parts of one cost."""
+        """The price of blank and parts of one product."""
         return self.blank_price + sum(part.price * part.count for part in self.parts)
 
 
@@ -100,8 +100,8 @@ def as_often_as(products: Products, counts: Mapping[int, int]) -> Products:
 
 
 def products_of(products: tuple[ProductSpec, ...], quantities: dict[int, int]) -> int:
-    """How many products come of designs of which so many are made: those that were named, and each piece of any other
-    design by itself.
+    """The number of products that come of designs of which so many are made: the named products, and each piece of any
+    other design by itself.
     """
     named = {number for one in products for number in one.items}
     return sum(one.quantity for one in products) + sum(

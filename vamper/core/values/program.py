@@ -37,7 +37,7 @@ class RimDistances:
 
 
 class ProgramFamily(StrEnum):
-    """What a program's marks look like: one frame round everything, or one mark in each corner."""
+    """The families of a program's marks: a single frame round everything, or a mark in each corner."""
 
     FRAME = "frame"
     CORNER = "corner"
@@ -81,7 +81,7 @@ class ProgramCalibration:
 
 @dataclass(frozen=True, slots=True)
 class Program:
-    """What is known of the program that drives a cutter; None where nobody has looked.
+    """The facts known of the program that drives a cutter; None where nobody has looked.
 
     Parameters
     ----------

@@ -56,7 +56,7 @@ class Black(StrEnum):
 
 
 class Remedy(StrEnum):
-    """What helps a mark to be read."""
+    """The remedies that help a mark to be read."""
 
     MATTE_TAPE = "matte-tape"
     DIM_ROOM = "dim-room"
@@ -92,5 +92,5 @@ def light_of(light: Light) -> float:
 
 
 def reflectance_of(colour: str) -> float:
-    """What a face of a colour (#RRGGBB) reflects, 0..1: that of dark card at least, of white paper at most."""
+    """The reflectance of a face of a colour (#RRGGBB), 0..1: dark card's at least, white paper's at most."""
     return DARK_FACE + (WHITE_FACE - DARK_FACE) * luminance(rgb_of(colour))

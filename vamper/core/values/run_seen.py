@@ -42,7 +42,7 @@ class RunSeen:
     marks : MarksSeen or None
         Whether the marks were read.
     stock, room_light, remedies : Stock, Light, tuple of Remedy, or None
-        Those of the run; None where they were the job's own.
+        Stock, light and remedies of the run; None where they were the job's own.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
@@ -63,7 +63,7 @@ class RunSeen:
         return cls(one.force_gf, one.passes, one.outcome, one.cut, one.blade, one.metres)
 
     def as_try(self, stock: Stock) -> Try | None:
-        """What it says of the force on a stock; None where that is not known, or it was another stock."""
+        """The run as a try of a force on a stock; None where the force is not known, or it was another stock."""
         if self.force_gf is None or (self.stock is not None and self.stock.key != stock.key):
             return None
         return Try(self.force_gf, self.passes, self.outcome, self.cut, self.blade, self.metres)

@@ -54,7 +54,7 @@ class ShrinkSpec:
 
     @property
     def x(self) -> float:
-        """What is left of a width, as a share of what it was."""
+        """The share of a width that is left."""
         return self.after.width_mm / self.before.width_mm
 
     @property

@@ -24,7 +24,7 @@ from vamper.core.values.tables import row, table
 
 
 class StockClass(StrEnum):
-    """What kind of material it is, for the mat it needs and how it is cut."""
+    """The class of a material, for the mat it needs and how it is cut."""
 
     LABEL = "label"
     VINYL = "vinyl"
@@ -47,7 +47,7 @@ class Tack(StrEnum):
 
 
 class Ground(StrEnum):
-    """What shows where nothing is printed. Of two, the sheet that is bought decides."""
+    """The ground that shows where nothing is printed. Of two, the sheet that is bought decides."""
 
     WHITE = "white"
     CLEAR = "clear"
@@ -168,7 +168,7 @@ class Stock:
 
     @property
     def turns(self) -> Turn:
-        """The most that pieces may be turned on it: a film shrinks along the sheet's axes, so a piece that lies askew
+        """The greatest freedom to turn pieces on it: a film shrinks along the sheet's axes, so a piece that lies askew
         on one that shrinks unevenly, or of which no bar was measured, comes out sheared.
         """
         if self.stock_class is not StockClass.SHRINK or (self.shrink is not None and self.shrink.is_even):
@@ -177,7 +177,7 @@ class Stock:
 
     @property
     def face_reflectance(self) -> float:
-        """What its face reflects of the light that falls on it: as measured, or by its colour."""
+        """The reflectance of its face: as measured, or by its colour."""
         return reflectance_of(self.colour) if self.reflectance is None else self.reflectance
 
     @property
@@ -218,7 +218,7 @@ _CLEAR_ONCE = {
 
 
 def clear_once(stock: Stock) -> str:
-    """What is done to a film that looks white on its backing, after which it is clear; empty for all other stocks."""
+    """The step after which a film that looks white on its backing is clear; empty for all other stocks."""
     clear = stock.ground in (Ground.CLEAR, Ground.TRANSLUCENT) and stock.printable
     return _CLEAR_ONCE.get(stock.stock_class, "") if clear else ""
 

@@ -21,7 +21,7 @@ def table(package: str, name: str) -> dict[str, Any]:
 
 
 def row(kind: type[T], data: dict[str, Any]) -> T:
-    """One row as a dataclass, tables in it likewise.
+    """A row of a table as a dataclass, tables in it likewise.
 
     Raises
     ------

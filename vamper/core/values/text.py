@@ -23,5 +23,5 @@ def one_line(text: str) -> str:
 
 @lru_cache(maxsize=4096)
 def is_plain(text: str) -> bool:
-    """Whether all signs of a text are visible ones, plain spaces among them."""
+    """Whether all signs of a text are visible, plain spaces among them."""
     return all(sign in _JOINERS or unicodedata.category(sign) not in (*_DROPPED, *_SPACES) for sign in text)

@@ -16,7 +16,7 @@ Passes = Annotated[int, Ge(1), Le(MOST_PASSES)]
 
 
 class Outcome(StrEnum):
-    """What a drop, or a run, looks like."""
+    """The outcomes of a drop, or of a run."""
 
     NOT_THROUGH = "not-through"
     CLEAN = "clean"
@@ -60,7 +60,7 @@ class Try:
 
 @dataclass(frozen=True, slots=True)
 class WasSet:
-    """What a cut was really set to: a force, or a setting of the machine's own.
+    """The setting that a cut was really made with: a force, or a setting of the machine's own.
 
     Parameters
     ----------
@@ -89,7 +89,7 @@ class WasSet:
 
 @dataclass(frozen=True, slots=True)
 class SetThen:
-    """What a cut was set to in a run that is to be made again exactly."""
+    """The setting of a cut in a run that is to be made again exactly."""
 
     __pydantic_config__: ClassVar[dict[str, Any]] = STRICT
 

@@ -31,7 +31,7 @@ class Device(StrEnum):
 
 
 class FaultKey(StrEnum):
-    """What can be made to go wrong on purpose."""
+    """The faults that can be switched on."""
 
     LOST_PICTURE = "lost-picture"
     WRONG_SIDE = "wrong-side"
@@ -78,7 +78,7 @@ class ByName:
 
 @dataclass(frozen=True, slots=True)
 class TwinSpec:
-    """What simulated machines do, where that is not what is believed of the real ones; None leaves it so.
+    """Errors of simulated machines, where these differ from the beliefs about the real machines; None leaves it so.
 
     Parameters
     ----------

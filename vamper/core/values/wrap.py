@@ -27,7 +27,7 @@ Diameter = Annotated[float, Gt(0), Le(2000)]
 
 @dataclass(frozen=True, slots=True)
 class WrapSpec:
-    """What a design goes round.
+    """The thing that a design goes round.
 
     Parameters
     ----------

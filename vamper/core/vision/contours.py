@@ -33,14 +33,14 @@ _SHADOW_L = 30.0
 
 @dataclass(frozen=True)
 class Background:
-    """What things lie on: its colour (CIE L*a*b*), and how far its pixels usually are from that (ΔE)."""
+    """The background that things lie on: its colour (CIE L*a*b*), and how far its pixels usually are from that (ΔE)."""
 
     lab: npt.NDArray[np.float64]
     usual_de: float
 
     @property
     def least_de(self) -> float:
-        """What differs by less belongs to the ground."""
+        """The least difference (ΔE) of a pixel that does not belong to the background."""
         return max(_LEAST_APART_DE, _GROUND_SIGMAS * self.usual_de)
 
     @property

@@ -165,7 +165,7 @@ def _icp(
     turn : float
         The turn to begin with, radians.
     count : float
-        The share of the points, those with the smallest residuals, that is fitted.
+        The share of the points, beginning with the smallest residuals, that is fitted.
     """
     linear, offset = rotation_matrix(turn), there - rotation_matrix(turn) @ middle
     away = math.inf

@@ -168,7 +168,7 @@ def best_match(
 
 
 def _laid_under(scan: Pixels, px_a_mm: float, pose: Pose, meant: PrintTemplate, reach: int) -> Field:
-    """What a scan shows, in a design's own shade, under its picture that lies so, and so many pixels round it."""
+    """The part of a scan, in a design's own shade, that lies under its picture there, with so many pixels round it."""
     linear = rotation_matrix(math.radians(pose.turn_deg)) * px_a_mm / _PRINT_PX_A_MM
     origin = rotation_matrix(math.radians(pose.turn_deg)) @ meant.corner + (pose.x_mm, pose.y_mm)
     half = np.array([0.5, 0.5])

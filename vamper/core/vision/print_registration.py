@@ -29,7 +29,7 @@ Straightens = Callable[[Floats, float], Pixels]
 
 def register_print(sheet: SheetReference, to_px: Floats, straighten: Straightens) -> Floats:
     """The map (3, 3) from mm of the sheet to pixels of a picture under which its print agrees best with the plan,
-    beginning at one that is nearly right; the same where the print is not known or agrees nowhere.
+    beginning at a map that is nearly right; the same where the print is not known or agrees nowhere.
     """
     if sheet.print_rgba is None:
         return to_px

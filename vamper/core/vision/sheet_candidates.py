@@ -159,8 +159,8 @@ def _largest_outline(mask: Grey) -> Any:
 
 
 def _shape_descriptor(outline: Any) -> Floats:
-    """What tells one shape from others however it lies and how large it is: how much of its hull and of the smallest
-    rectangle round it is filled, and how long that is beside its width; logarithms.
+    """A descriptor of a shape that does not change with how it lies and how large it is: how much of its hull and of
+    the smallest rectangle round it is filled, and how long that is beside its width; logarithms.
     """
     area = max(1.0, float(cv2.contourArea(outline)))
     hull = max(1.0, float(cv2.contourArea(cv2.convexHull(outline))))
@@ -169,7 +169,7 @@ def _shape_descriptor(outline: Any) -> Floats:
 
 
 def _frame_candidates(small: Grey, features: Sequence[MarkTemplate]) -> Iterator[Floats]:
-    """Maps that lay a frame's corners on those of large dark rectangles, each way round."""
+    """Maps that lay a frame's corners on the corners of large dark rectangles, each way round."""
     # Clockwise, as the corners of a rectangle are told below.
     meant = np.array([(one.x_mm, one.y_mm) for one in (features[0], features[1], features[3], features[2])])
     seen = list[Points]()

@@ -53,9 +53,9 @@ _HARDLY_TOLD = (
 
 @dataclass(frozen=True)
 class WeededSheet:
-    """A weeded sheet beside its plan: every piece in sight by its placement, those that are `gone`, those of which a
-    part is (`torn`), those that cannot be told from the backing (`unclear`), and the straightened picture, as the plan
-    reads.
+    """A weeded sheet beside its plan: every piece in sight by its placement, the pieces that are `gone`, the pieces of
+    which a part is gone (`torn`), the pieces that cannot be told from the backing (`unclear`), and the straightened
+    picture, as the plan reads.
     """
 
     pieces: tuple[tuple[int, LoosePiece], ...]

@@ -11,7 +11,7 @@ _AN = {"A": "an", "H": "an", "S": "an"}
 
 
 def endings() -> tuple[str, ...]:
-    """What names of art files end in."""
+    """The endings of names of art files."""
     return tuple(ending for kind in KINDS for ending in kind.endings)
 
 

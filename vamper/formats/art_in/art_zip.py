@@ -41,7 +41,7 @@ def is_zip(head: bytes) -> bool:
 
 
 def zip_contents(path: str) -> ZipContents:
-    """What is in a zip, by its names alone.
+    """The contents of a zip, by its names alone.
 
     Raises
     ------
@@ -68,12 +68,12 @@ def zip_contents(path: str) -> ZipContents:
 
 
 def zipped_picture(path: str, place: int) -> bytes:
-    """One picture of a zipped.
+    """One picture of a zip.
 
     Raises
     ------
     BadInput
-        If there is no such one, it is locked, cannot be unpacked, or is larger than a picture may be.
+        If there is no such picture, it is locked, cannot be unpacked, or is larger than a picture may be.
     """
     with _opened(path) as zipped:
         every = zipped.infolist()

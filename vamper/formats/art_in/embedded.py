@@ -43,7 +43,7 @@ def embedded_px(root: Element, width: float, height: float) -> float | None:
 
 
 def _boxed(element: Element, width: float | None, height: float | None) -> Linear:
-    """What a view box does to lengths."""
+    """The map (2 × 2) that a view box makes of lengths."""
     box = [float(figure) for figure in NUMBER.findall(element.get("viewBox") or "")]
     if len(box) != 4 or box[2] <= 0 or box[3] <= 0 or not width or not height:
         return np.eye(2)

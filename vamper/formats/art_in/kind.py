@@ -32,7 +32,7 @@ class ArtKind:
     read : callable
         The picture; the size matters for drawings, which are rendered for it, the page where there are several.
     sketch : callable, optional
-        A drawing at about so many pixels, quickly. Only drawings have one: pictures made of pixels are read whole.
+        A drawing at about so many pixels, quickly. Only drawings have this: pictures made of pixels are read whole.
     pages : callable
         How many pages a file has.
     """

@@ -26,7 +26,7 @@ _BOX_TYPE, _MOST_BRANDS = b"ftyp", 32
 
 
 def brands_of(data: bytes) -> set[str]:
-    """What a file in boxes (AVIF, HEIC) says it can be read as; empty for any other file."""
+    """The formats that a file in boxes (AVIF, HEIC) says it can be read as; empty for any other file."""
     if data[4:8] != _BOX_TYPE:
         return set()
     end = min(int.from_bytes(data[:4], "big"), len(data), 16 + 4 * _MOST_BRANDS)
@@ -139,7 +139,9 @@ def _picture(image: Image.Image, deep: bool) -> Picture:
 
 
 def _to_srgb(image: Image.Image) -> ImageCms.ImageCmsTransform | None:
-    """What brings the picture's colours to sRGB, by the profile it carries; None where there is nothing to bring."""
+    """The transform of the picture's colours to sRGB, by the profile it carries; None where there is nothing to
+    transform.
+    """
     profile = image.info.get("icc_profile")
     if not profile or image.mode not in ("RGB", "RGBA", "CMYK", "L"):
         return None

@@ -153,7 +153,7 @@ def _refers_out(text: str) -> bool:
 
 
 def _targets(element: Element) -> Iterator[str]:
-    """What the element refers to, other than parts of the drawing itself."""
+    """The addresses that the element refers to, other than parts of the drawing itself."""
     for name in HREFS:
         target = (element.get(name) or "").strip()
         if target and not target.startswith("#") and kind_of(element) != "a":
@@ -181,7 +181,7 @@ def _check_target(target: str, depth: int) -> int:
 
 
 def embedded_data(target: str) -> bytes:
-    """What an address that holds its data says; `ValueError` where it is damaged."""
+    """The data that an address holds; `ValueError` where it is damaged."""
     head, _, body = target.strip().partition(",")
     return base64.b64decode(body) if ";base64" in head.lower() else unquote_to_bytes(body)
 
@@ -243,7 +243,7 @@ def _copied_names(element: Element) -> list[str]:
 
 
 def _size_of(root: Element) -> tuple[float, float]:
-    """The drawing's own size as the renderer sees it: its width and height, else those of its view box."""
+    """The drawing's own size as the renderer sees it: its width and height, else the size of its view box."""
     box = [float(figure) for figure in NUMBER.findall(root.get("viewBox") or "")]
     boxed = (box[2], box[3]) if len(box) == 4 and box[2] > 0 and box[3] > 0 else None
     width, height = length_px(root.get("width")), length_px(root.get("height"))

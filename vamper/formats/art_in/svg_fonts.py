@@ -76,7 +76,7 @@ def _restyled(found: re.Match[str]) -> str:
 
 
 def _shipped(value: str) -> str:
-    """A list of families by the names of shipped ones where there are any, and the usual one behind it."""
+    """A list of families with the names of shipped fonts where there are any, and the usual font behind them."""
     families = _families(value)
     if not families or families[0].lower() in _SAME_AS_ROUND_IT:
         return value

@@ -1,4 +1,4 @@
-"""A drawing as PDF, at true size; letters are those of a font that ships, so that it looks the same everywhere."""
+"""A drawing as PDF, at true size; letters come from a font that ships, so that it looks the same everywhere."""
 
 import io
 from collections.abc import Sequence

@@ -1,4 +1,4 @@
-"""A drawing as SVG in millimetres: groups `fills`, `lines` and `words`, no transforms but those that turn a text."""
+"""A drawing as SVG in millimetres: groups `fills`, `lines` and `words`, no transforms but turns of a text."""
 
 from xml.etree import ElementTree
 

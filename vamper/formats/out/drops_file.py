@@ -61,5 +61,5 @@ TEST_CUT_FILES: dict[str, tuple[str, Callable[[TestCut], bytes]]] = {
 
 
 def tell_tale_names(sheet: int) -> dict[str, str]:
-    """What the files of the tell-tale of a sheet (from 0) are called."""
+    """The names of the files of the tell-tale of a sheet (from 0)."""
     return {kind: f"sheet-{sheet + 1:02d}-tell-tale.{kind}" for kind in TEST_CUT_FILES}

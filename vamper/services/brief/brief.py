@@ -23,5 +23,5 @@ def brief(told: BriefFacts) -> list[Phrase]:
 
 
 def choices(asked: ChoiceContext, key: str) -> list[Choice]:
-    """What a phrase can be changed to; empty for phrases that are not a choice from a list."""
+    """The choices for a phrase; empty for phrases that are not a choice from a list."""
     return next((kind.choices(asked) for kind in PHRASES if kind.key == key), [])

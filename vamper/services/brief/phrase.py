@@ -21,7 +21,7 @@ from vamper.services.shop.shop import Shop
 
 @dataclass(frozen=True, slots=True)
 class BriefFacts:
-    """What the brief is told from.
+    """The facts that the brief is told from.
 
     Parameters
     ----------
@@ -51,7 +51,7 @@ class BriefFacts:
 
 @dataclass(frozen=True, slots=True)
 class ChoiceContext:
-    """What choices are worked out from.
+    """The facts that choices are worked out from.
 
     Parameters
     ----------
@@ -62,7 +62,7 @@ class ChoiceContext:
     shop : Shop
         The workshop's machines and stocks.
     offcuts : tuple of KeptOffcut
-        Those of the job's stock.
+        The offcuts of the job's stock.
     recent : tuple of str
         Keys of the stocks that were used last.
     prices : callable
@@ -85,8 +85,8 @@ class ChoiceContext:
 
 @dataclass(frozen=True, slots=True)
 class PhraseAnswer:
-    """One answer to a question that a choice asks: `each` are fields to set on every design besides, `changes` those of
-    the job.
+    """One answer to a question that a choice asks: `each` are fields to set on every design besides, `changes` are
+    fields of the job.
     """
 
     label: str
@@ -97,7 +97,7 @@ class PhraseAnswer:
 
 @dataclass(frozen=True, slots=True)
 class PhraseQuestion:
-    """What has to be decided with a choice; the first answer is the proposed one."""
+    """A question to decide with a choice; the first answer is the proposed one."""
 
     sentence: str
     answers: tuple[PhraseAnswer, ...]

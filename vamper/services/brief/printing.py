@@ -26,7 +26,7 @@ _HEAD_WORDS = {
 
 
 def dialog_lines(plan: Plan, advice: PrintAdvice) -> list[DialogLine]:
-    """What to choose for a job, one after the other."""
+    """The choices in the printer's dialog for a job, in turn."""
     job, page = plan.job, page_for(plan.job.paper, plan.job.printer)
     loading = (tray_words(advice, job.printer), f"feed: {advice.feed}", advice.companion)
     lines = [

@@ -35,8 +35,8 @@ def words_for_key(key: str) -> tuple[str, ...]:
 
 
 def is_found(stock_words: Iterable[str], sought: str) -> bool:
-    """Whether a stock that goes by some words is meant by what is typed: each word of it begins one of them, or all of
-    it together is one.
+    """Whether a stock that goes by some words is meant by what is typed: each typed word begins one of these words, or
+    all of them together are a single word.
     """
     known = tuple(stock_words)
     typed = " ".join(sought.lower().split())

@@ -36,7 +36,7 @@ GROUND_WORDS = {one: _TABLE["grounds"][one] for one in Ground}
 
 
 def face_words(stock: Stock) -> str:
-    """What the face of a stock is: its ground, and how it shines."""
+    """The words for the face of a stock: its ground, and how it shines."""
     return f"{GROUND_WORDS[stock.ground]}, {stock.sheen}"
 
 

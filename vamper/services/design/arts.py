@@ -27,8 +27,8 @@ _PREVIEW_BYTES = 30 * 2**20
 
 @dataclass(frozen=True, slots=True)
 class Imported:
-    """What came in, and how a new design of it should start; `based` says whether it surely (True) or perhaps (False)
-    has a border of its own.
+    """An art that came in, and how a new design of it should start; `based` says whether it surely (True) or perhaps
+    (False) has a border of its own.
     """
 
     digest: str

@@ -131,7 +131,7 @@ class Designer:
         return seen
 
     def preview(self, art: ArtFile, longest_px: int, preparation: Preparation) -> bytes:
-        """The prepared picture as PNG, at most so many pixels at its longer side. Those of the usual sizes are kept."""
+        """The prepared picture as PNG, at most so many pixels at its longer side. The usual sizes are kept."""
 
         def make() -> bytes:
             return self._read(art, preview, art.data, art.name, longest_px, preparation)
@@ -325,7 +325,7 @@ class Designer:
         return _Designed(size, outline, edge, facts, edge_facts, bleed, middle)
 
     def _study(self, art: ArtFile, size: SizeSpec, prepare: Preparation) -> ArtFacts:
-        """What is seen on an art; where nothing is known of it yet, everything else is kept on the way."""
+        """The features seen on an art; where nothing is known of it yet, everything else is kept on the way."""
         pixels = pixels_key(art, size, prepare.page)
         if (pixels, prepare) in self._tracings or pixels in self._decoded:
             outline = self.outline(art, size, prepare)
@@ -373,7 +373,7 @@ def _in_part(whole: Outline, part: Outline, bend: Bend | None) -> tuple[float, f
 
 
 def _preview_key(art: ArtFile, longest_px: int, preparation: Preparation) -> tuple[object, ...]:
-    """What a preview follows from: the threshold changes no pixel."""
+    """The key of a preview: the threshold changes no pixel."""
     return (art.digest, longest_px, preparation.page, *preparation.changes)
 
 
@@ -382,5 +382,5 @@ def _weight(picture: Picture) -> float:
 
 
 def pixels_key(art: ArtFile, size: SizeSpec, page: int) -> tuple[str, int, SizeSpec | None]:
-    """What decides an art's pixels: drawings are rendered anew for each size."""
+    """The key of an art's pixels: drawings are rendered anew for each size."""
     return art.digest, page, size if kind_of(art.data, art.name).is_drawn else None

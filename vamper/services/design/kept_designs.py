@@ -43,7 +43,7 @@ def program() -> str:
 
 
 class KeptDesigns:
-    """What one workshop keeps; without a file it keeps nothing."""
+    """The designs that one workshop keeps; without a file it keeps nothing."""
 
     def __init__(self, sessions: "Sessions | None" = None) -> None:
         self._sessions = sessions

@@ -14,12 +14,12 @@ _NAME = "VAMPER_CLOCK"
 
 
 def local(time: datetime) -> datetime:
-    """A time as the workshop's clock shows it; one without an offset is meant there."""
+    """A time as the workshop's clock shows it; a time without an offset is meant there."""
     return time.astimezone()
 
 
 def workshop_clock() -> Callable[[], datetime]:
-    """What tells the time."""
+    """The clock of the workshop."""
     file = os.environ.get(_NAME)
     if file is None:
         return lambda: local(datetime.now())

@@ -66,7 +66,7 @@ class Evenings:
         return local(self._clock()).replace(microsecond=0)
 
     def document(self) -> EveningDocument:
-        """What is in the evening; nothing is planned for it."""
+        """The document of the evening; nothing is planned for it."""
         with self._lock:
             return self._read()
 
@@ -172,7 +172,7 @@ class Evenings:
             self._write(data)
 
     def begin(self, number: int, step: int) -> None:
-        """A step begins now; what rested before it is over. One that has begun already, on another screen, goes on."""
+        """Begin a step; a rest before it is over. A step that has begun already, on another screen, goes on."""
         with self._lock:
             document = self._read()
             batch = document.batch(number)
@@ -207,7 +207,7 @@ class Evenings:
                 self._put(document, batch.with_step(replace(one, paused=self._moment())))
 
     def end(self, number: int, step: int) -> None:
-        """A step is done now; what rests after it begins by itself. One that is done already stays so."""
+        """A step is done now; what rests after it begins by itself. A step that is done already stays so."""
         with self._lock:
             document = self._read()
             batch = document.batch(number)

@@ -85,7 +85,7 @@ class AwayTime:
 
 @dataclass(frozen=True)
 class EveningDocument:
-    """What is kept of an evening.
+    """An evening as it is kept.
 
     Parameters
     ----------
@@ -156,7 +156,7 @@ class EveningNow:
 
 
 def with_offsets(kept: EveningDocument) -> EveningDocument:
-    """An evening with every time as the workshop's clock shows it, also one that was kept without offsets."""
+    """An evening with every time as the workshop's clock shows it, also an evening that was kept without offsets."""
 
     def at(time: datetime | None) -> datetime | None:
         return None if time is None else local(time)

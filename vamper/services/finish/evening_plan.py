@@ -11,7 +11,7 @@ from vamper.services.finish.evening_document import EveningBatch, EveningDocumen
 
 
 def to_plan(document: EveningDocument, starts: datetime, now: datetime) -> Evening:
-    """What is to be planned, in minutes from its start."""
+    """The request to the planner, in minutes from its start."""
     away = tuple(Away(whole_minutes(one.begins - starts), whole_minutes(one.ends - starts)) for one in document.away)
     batches = tuple(
         Batch(batch.name, tuple(_timed(one, batch.at(place), starts) for place, one in enumerate(batch.steps)))
@@ -21,7 +21,7 @@ def to_plan(document: EveningDocument, starts: datetime, now: datetime) -> Eveni
 
 
 def unread_labels(one: WorkStep, batch: EveningBatch) -> list[Label]:
-    """What the label must say before a step is begun, and nobody has read yet."""
+    """The figures that the label must say before a step is begun, and that nobody has read yet."""
     read = batch.work.figures(batch.chain)
     return [LABELS[key] for key in one.step.label if LABELS[key].first and key not in read]
 
@@ -77,7 +77,7 @@ def whole_minutes(span: timedelta) -> int:
 
 
 def next_step(now: EveningNow) -> PlannedStep | None:
-    """What somebody does next, or does now: work of hands, or letting the first rest begin."""
+    """The step that somebody does next, or does now: work of hands, or letting the first rest begin."""
     if now.plan is None:
         return None
     waiting = [

@@ -34,7 +34,7 @@ def is_own_name(name: str) -> bool:
 
 @cache
 def _own_names() -> re.Pattern[str]:
-    """What the files of a plan are called; see `sheet_files`."""
+    """The names of the files of a plan; see `sheet_files`."""
     of_sheet = "|".join((*(re.escape(kind.ending) for kind in SHEET_FILES), r"tell-tale\.[a-z]+"))
     whole = "|".join(re.escape(one) for one in (CARD_NAME, PLAN_NAME, JOB_NAME))
     return re.compile(rf"sheet-[0-9]+-(?:{of_sheet})|proof-[0-9]+\.pdf|{whole}", re.IGNORECASE)
@@ -46,20 +46,20 @@ def sheet_file(plan: Plan, sheet: int, key: str, pictures: Pictures) -> bytes:
 
 
 def _printed(plan: Plan, pictures: Pictures) -> Callable[[int], Picture]:
-    """What is printed of an item. Carrying a picture past its edge is dear, and the same for every sheet, but not all
-    of a job's pictures have room in memory.
+    """The printed picture of an item. Carrying a picture past its edge is dear, and the same for every sheet, but not
+    all of a job's pictures have room in memory.
     """
     kept: Cache[Picture] = Cache(_PICTURE_BYTES, lambda picture: picture.rgba.nbytes)
     return lambda number: kept.get(number, lambda: printed_picture(plan.item(number), pictures(plan.item(number))))
 
 
 def sheet_found_cut(plan: Plan, sheet: int, pictures: Pictures) -> FoundCut:
-    """What the machine's own program will find on one sheet (from 0)."""
+    """The outlines that the machine's own program will find on one sheet (from 0)."""
     return found_cut(plan, sheet, _printed(plan, pictures))
 
 
 def plan_files(plan: Plan, findings: Sequence[Finding], pictures: Pictures) -> dict[str, bytes]:
-    """Every file of a plan by name: those of each sheet, and the plan itself."""
+    """Every file of a plan by name: the files of each sheet, and the plan itself."""
     files: dict[str, bytes] = {}
     inks: list[InkUse] = []
     printed = _printed(plan, pictures)
@@ -79,7 +79,7 @@ def plan_files(plan: Plan, findings: Sequence[Finding], pictures: Pictures) -> d
 
 
 def proof_name(sheet: int) -> str:
-    """What the proof of a sheet (from 0) is called."""
+    """The name of the proof of a sheet (from 0)."""
     return f"proof-{sheet + 1:02d}.pdf"
 
 

@@ -26,7 +26,7 @@ _FINE_MM = 0.01
 
 @dataclass(frozen=True, slots=True)
 class FoundCut:
-    """What the cutter's program would find in a picture, traced.
+    """The outlines that the cutter's program would find in a picture, traced.
 
     Parameters
     ----------
@@ -49,7 +49,7 @@ class FoundCut:
 
 
 def found_cut(plan: Plan, sheet: int, printed: Printed) -> FoundCut:
-    """What will be found on one sheet (from 0)."""
+    """The outlines that will be found on one sheet (from 0)."""
     drop = riding_drop(plan, sheet)
     edges = [*printed_edges(plan, sheet), *([] if drop is None else [drop])]
     frame = picture_frame(plan, sheet)

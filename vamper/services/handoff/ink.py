@@ -19,14 +19,14 @@ _KEPT = 2000
 
 
 class Inks:
-    """What sheets take of ink; `pictures` gives a design's pixels, and need not give more than `INK_PPI`."""
+    """The ink of sheets; `pictures` gives a design's pixels, and need not give more than `INK_PPI`."""
 
     def __init__(self, pictures: Pictures) -> None:
         self._pictures = pictures
         self._kept: Cache[InkUse] = Cache(_KEPT)
 
     def of(self, plan: Plan, sheet: int) -> InkUse:
-        """What one sheet (from 0) takes; stock that is not printed takes none."""
+        """The ink of one sheet (from 0); stock that is not printed takes none."""
         if not plan.job.stock.printable:
             return NO_INK
         # What a piece takes hangs neither on the others nor on where they lie; a back's edge is its front's.
@@ -41,7 +41,7 @@ class Inks:
         return used
 
     def ml(self, plan: Plan, sheets: Iterable[int]) -> float:
-        """What some sheets (from 0) of a plan take in all."""
+        """The ink of some sheets (from 0) of a plan in all."""
         return sum(self.of(plan, sheet).ml for sheet in sheets if 0 <= sheet < len(plan.sheets))
 
     def _measuring(self, plan: Plan, sheet: int, number: int) -> Callable[[], InkUse]:

@@ -72,7 +72,7 @@ def vernier_file(job: Job, setup: SheetSetup, kind: str) -> Named:
 
 
 def helper_scene(plan: Plan, sheet: int) -> HelperScene:
-    """What the helpers of one sheet (from 0) are drawn from."""
+    """The scene that the helpers of one sheet (from 0) are drawn from."""
     printed = tuple(one.clip for one in page_of(plan, sheet).pictures) if plan.sheets else ()
     return HelperScene(plan.job.paper, looked_for(plan.job), looked_for_spec(plan.job), printed)
 

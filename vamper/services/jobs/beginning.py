@@ -1,4 +1,4 @@
-"""How a new job begins: after the maker's last one, or after what they said that they make most."""
+"""How a new job begins: after the maker's last job, or after the work that they said they do most."""
 
 from dataclasses import replace
 
@@ -38,7 +38,7 @@ def last_made(session: Session, shop: Shop) -> JobRow | None:
 
 
 def begun_in(unit: Unit, empty: JobDocument) -> JobDocument:
-    """A new job with lengths that a maker who measures so would have typed; in millimetres those that it has."""
+    """A new job with lengths that a maker who measures so would have typed; in millimetres its lengths as they are."""
     if unit is not Unit.INCH:
         return empty
     marks = replace(empty.marks, inset_mm=_INSET_MM, size_mm=_MARK_MM, stroke_mm=_STROKE_MM, clear_mm=_CLEAR_MM)
@@ -52,7 +52,7 @@ def begun_as(empty: JobDocument, first: FirstJob) -> JobDocument:
 
 
 def taking_after(empty: JobDocument, last: JobDocument) -> JobDocument:
-    """A new job with the stock, cover, target, paper and border of another one; a part-used sheet is not taken over."""
+    """A new job with the stock, cover, target, paper and border of another job; a part-used sheet is not taken over."""
     worn = last.items[-1].edge if last.items else last.border
     border = None if worn is None or worn.kind not in _PLAIN_BORDERS else replace(worn, keep_holes=())
     return replace(

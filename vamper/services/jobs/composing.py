@@ -80,7 +80,7 @@ class Composer:
 
 
 def titles_of(composed: ComposedSpec, stem: str) -> list[tuple[str, str]]:
-    """Name and title of each piece; a single one without a name where no line takes names."""
+    """Name and title of each piece; a single piece without a name where no line takes names."""
     if not composed.composition.takes_names:
         return [("", stem)]
     if not composed.names:
@@ -89,7 +89,7 @@ def titles_of(composed: ComposedSpec, stem: str) -> list[tuple[str, str]]:
 
 
 def pieces_of(composed: ComposedSpec, stem: str) -> list[tuple[ComposedSpec, str, str]]:
-    """What is to be drawn, each with its name and title: every piece, and its curved lettering where that is apart."""
+    """The pieces to draw, each with its name and title: every piece, and its curved lettering where that is apart."""
     several = composed.composition.curved_apart() if composed.curved_apart else (composed.composition,)
     return [
         (replace(composed, composition=one), name, title if place == 0 else f"{title}, lettering")
@@ -136,7 +136,7 @@ class Composed:
 
 @dataclass(frozen=True, slots=True)
 class ArtNotes:
-    """What the screen needs to know of an art file beside its picture."""
+    """The notes on an art file that the screen needs beside its picture."""
 
     pages: int
     composed: bool
@@ -167,7 +167,7 @@ class Compositions:
         return None if row is None else Composed(_COMPOSITION.validate_python(row.document), row.name)
 
     def notes(self, digests: set[str]) -> dict[str, ArtNotes]:
-        """What the screen needs to know of some art files beside their pictures."""
+        """The notes on some art files that the screen needs beside their pictures."""
         composed = self._composed_among(digests)
         return {digest: ArtNotes(self._arts.pages(digest), digest in composed) for digest in digests}
 

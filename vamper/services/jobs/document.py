@@ -142,7 +142,7 @@ class JobDocument:
         return replace(self, items=items)
 
     def in_place_of(self, number: int, designs: tuple[ItemSpec, ...]) -> "JobDocument":
-        """Other designs where one was."""
+        """Other designs in the place of a single design."""
         at = self.items.index(self.item(number))
         return self.with_items((*self.items[:at], *designs, *self.items[at + 1 :]))
 

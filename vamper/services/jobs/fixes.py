@@ -60,8 +60,8 @@ class Fixes:
         keep: bool,
         meant: bool = False,
     ) -> JobState:
-        """Do what a finding offers for some designs, as one step; with `keep`, for those that come in later too. Where
-        it is `meant`, what is found stays, and is answered by it.
+        """Take the fix of a finding for some designs, as one step; with `keep`, for designs that come in later too.
+        Where it is `meant`, the finding stays, and is answered by it.
         """
         return self._jobs.edit(job_id, label, lambda document: fixed(document, code, each, keep, meant))
 

@@ -55,7 +55,7 @@ def moved(session: Session, row: JobRow, by: int) -> JobDocument | None:
 
 
 def labels(session: Session, row: JobRow) -> tuple[str | None, str | None]:
-    """What undo and redo would do."""
+    """The labels of the steps that undo and redo would take."""
     steps = select(StepRow.number, StepRow.label).where(
         StepRow.job_id == row.id, StepRow.number.in_([row.step, row.step + 1])
     )
@@ -69,5 +69,5 @@ def aware(moment: datetime) -> datetime:
 
 
 def _lapsing(data: dict[str, Any]) -> dict[str, Any]:
-    """What an undo may bring back."""
+    """The fields of a job's document that an undo may bring back."""
     return {name: value for name, value in data.items() if name != _LASTING}

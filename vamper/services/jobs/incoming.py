@@ -1,7 +1,7 @@
-"""Designs that come into a job: the edge they begin with, what was answered for all of them, and their numbers.
+"""Designs that come into a job: the edge they begin with, the answers given for all of them, and their numbers.
 
-Art that has a border of its own is cut on it, and gets no second one unasked; a job remembers where its maker decided
-otherwise, or that what may be a border is one.
+Art that has a border of its own is cut on it, and gets no second border unasked; a job remembers where its maker
+decided otherwise, or that a possible border is a border.
 """
 
 from collections.abc import Mapping, Sequence
@@ -21,7 +21,7 @@ Fields = Mapping[str, Any]
 def with_designs(
     document: JobDocument, stock: Stock, designs: Sequence[Fields], based: Sequence[bool | None] = ()
 ) -> JobDocument:
-    """A job with more designs after the others, from their fields; where no edge is said, it is the stock's usual one.
+    """A job with more designs after the others, from their fields; where no edge is said, it is the stock's usual edge.
     `based` says of each whether it surely (True) or perhaps (False) has a border of its own.
     """
     border = document.border if stock.printable else None
@@ -55,6 +55,6 @@ def numbered(designs: Sequence[Fields], first: int) -> tuple[ItemSpec, ...]:
 
 
 def _titled(name: str) -> str:
-    """What a job is called after its first art."""
+    """The title of a job after its first art."""
     words = name.replace("_", " ").strip()
     return words[:1].upper() + words[1:] if words else UNTITLED

@@ -132,7 +132,7 @@ class Items:
         return legibility(outline), outline.size_mm
 
     def printed(self, state: JobState, number: int) -> bytes:
-        """What one design prints, bleed included, as PNG; it lies at `printed_box`."""
+        """The picture that one design prints, bleed included, as PNG; it lies at `printed_box`."""
         item = self.designed(state, number)
         whole = self._designer.picture_of(item, self._arts.file(state.document.item(number).art))
         picture, _ = whole.thinned(_SKETCH_PX)

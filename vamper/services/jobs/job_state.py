@@ -1,4 +1,4 @@
-"""A job as it stands, as a list shows it, and whether it is a real one."""
+"""A job as it stands, as a list shows it, and whether it is a real job or a practice job."""
 
 from dataclasses import dataclass
 from datetime import datetime
@@ -81,7 +81,7 @@ class JobSummary:
 
 
 def check_real(state: JobState) -> None:
-    """What is made in a lesson stays there.
+    """See that a job is no practice job: things made in a lesson stay there.
 
     Raises
     ------

@@ -105,8 +105,8 @@ class Jobs:
             return tuple(dict.fromkeys(session.scalars(rows.order_by(JobRow.changed_at.desc(), JobRow.id.desc()))))
 
     def create(self, title: str) -> int:
-        """A new, empty job on the usual printer and cutter; returns its number. It takes after the maker's last one, or
-        after what they said that they make.
+        """A new, empty job on the usual printer and cutter; returns its number. It takes after the maker's last job, or
+        after the work that they said they do most.
         """
         printer, cutter = self._usual.machines()
         empty = begun_in(self._usual.unit(), JobDocument(title=title, printer_id=printer, cutter_id=cutter))
@@ -181,7 +181,7 @@ class Jobs:
     def change(
         self, job_id: int, label: str, changes: Mapping[str, Any], each: Mapping[str, Any] = NOTHING
     ) -> JobState:
-        """Set fields of the job itself, and those in `each` of every design."""
+        """Set fields of the job itself, and the fields in `each` of every design."""
         if {"items", "held"} & changes.keys():
             raise BadInput("designs are changed one by one, and pieces moved on the sheet", "items")
 
@@ -229,7 +229,7 @@ class Jobs:
         return self.edit(job_id, label, edit)
 
     def replace_item(self, job_id: int, label: str, number: int, designs: Sequence[Mapping[str, Any]]) -> JobState:
-        """Put several designs in the place of one; each holds the fields in which it differs from it."""
+        """Put several designs in the place of a single design; each holds the fields in which it differs from it."""
 
         def edit(document: JobDocument) -> JobDocument:
             old, first = document.item(number), document.next_number()
@@ -311,7 +311,7 @@ class Jobs:
             row.removed_at = None
 
     def copy(self, job_id: int) -> int:
-        """A new job with the same content; one that is begun from a template keeps its title."""
+        """A new job with the same content; a job that is begun from a template keeps its title."""
         document, is_template = self.get(job_id).document, self._is_template(job_id)
         return self.add(document if is_template else replace(document, title=again(document.title)))
 
@@ -331,7 +331,7 @@ class Jobs:
 
 
 def again(title: str) -> str:
-    """What a job is called that is made once more."""
+    """The title of a job that is made once more."""
     return f"{title}, again"[:200]
 
 

@@ -39,7 +39,7 @@ _COLOUR_WORDS = {
 
 
 class PriorityMove(StrEnum):
-    """What is done to a priority for more copies: it shares with the last ones, goes before or behind others, or is
+    """The changes to a priority for more copies: it shares with the last designs, goes before or behind others, or is
     dropped.
     """
 
@@ -80,7 +80,7 @@ class Variants:
         self._designer = designer
 
     def sources(self, state: JobState) -> list[Source]:
-        """The job's own designs, and those of other jobs on the same stock."""
+        """The job's own designs, and designs of other jobs on the same stock."""
         found = []
         for summary in self._jobs.all():
             other = state if summary.id == state.id else self._jobs.get(summary.id)

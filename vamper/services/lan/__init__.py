@@ -1,1 +1,1 @@
-"""The workshop from other devices in the home: who may come in, and how often one may try."""
+"""The workshop from other devices in the home: who may come in, and how often a visitor may try."""

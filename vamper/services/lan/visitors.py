@@ -28,7 +28,7 @@ class Wrong(Exception):
 
 
 class Wait(Exception):
-    """Too many wrong ones; `seconds` until another may be tried."""
+    """Too many wrong passphrases; `seconds` until another may be tried."""
 
     def __init__(self, seconds: float) -> None:
         super().__init__(seconds)

@@ -18,7 +18,7 @@ _MM2_IN_M2 = 1e6
 
 
 def took_of(plan: Plan, sheets: Sequence[int], times: int, ink_ml: float) -> Took:
-    """What some sheets (from 0) of a plan take, each made so many times, with the ink of all of them."""
+    """The supplies that some sheets (from 0) of a plan take, each made so many times, with the ink of all of them."""
     job, chain = plan.asked, chain_of_job(plan.asked)
     made = len(sheets) * times
     paper = job.paper.width_mm * job.paper.height_mm / _MM2_IN_M2
@@ -35,8 +35,8 @@ def took_of(plan: Plan, sheets: Sequence[int], times: int, ink_ml: float) -> Too
 
 
 def work_of(plan: Plan, shelf: OnShelf | None, runs: Runs, ink_ml: float, simulated: bool) -> WorkTimes:
-    """What a job takes; what is likely to be spoilt follows from the runs on its stock. A used sheet was paid for by
-    what was made of it first.
+    """The working times of a job; the share likely to be spoilt follows from the runs on its stock. A used sheet was
+    paid for by the pieces made of it first.
     """
     job = plan.asked
     counts = Counter(one.item for sheet in plan.sheets for one in sheet.placements)

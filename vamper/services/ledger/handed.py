@@ -41,7 +41,7 @@ class HandedOff:
 
 
 class HandedOffs:
-    """What was handed over in one workshop."""
+    """The hand-offs of one workshop."""
 
     def __init__(self, sessions: Sessions, arts: Arts, designer: Designer) -> None:
         self._sessions = sessions

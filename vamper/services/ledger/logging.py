@@ -42,7 +42,7 @@ WasSetAs = tuple[WasSet, ...] | Literal["as proposed"] | None
 
 
 def really_set(plan: Plan, was_set: WasSetAs) -> dict[Cut, WasSet]:
-    """What each cut of a plan was really set to, as far as that was said.
+    """The setting that each cut of a plan was really made with, as far as that was said.
 
     Raises
     ------
@@ -71,7 +71,7 @@ def really_set(plan: Plan, was_set: WasSetAs) -> dict[Cut, WasSet]:
 
 
 def _proposed(setting: CutSetting) -> WasSet | None:
-    """What was to be set; None where a machine is set by names and none of them is proposed yet."""
+    """The setting that was proposed; None where a machine is set by names and no setting is proposed yet."""
     if not setting.spoken.speaks:
         return WasSet(setting.cut, setting.passes, setting.force_gf)
     choice = setting.spoken.choice
@@ -82,7 +82,7 @@ def _proposed(setting: CutSetting) -> WasSet | None:
 
 @dataclass(frozen=True, slots=True)
 class Said:
-    """What a maker says of a sheet after it was made; all else is known.
+    """The maker's account of a sheet after it was made; all else is known.
 
     Parameters
     ----------
@@ -222,7 +222,7 @@ def _later(chain: Chain) -> tuple[LaterCheck, ...]:
 
 
 def cut_outcomes(plan: Plan, run: Run) -> dict[Cut, Outcome]:
-    """What the cuts of a run look like, for the belief in the stock's hardness; nothing where nothing was run.
+    """The outcomes of the cuts of a run, for the belief in the stock's hardness; none where nothing was run.
 
     Raises
     ------
@@ -244,9 +244,9 @@ def cut_outcomes(plan: Plan, run: Run) -> dict[Cut, Outcome]:
 
 
 def misses_of(run: Run, plan: Plan) -> list[LoggedMiss]:
-    """What its pieces were off by, on the sheet as it is loaded: those that were measured, and of those that came out
-    well that nobody saw it. What was cut off its place without saying how far says nothing, and nor does a sheet of
-    which some of that is not known.
+    """The misses of its pieces, on the sheet as it is loaded: misses that were measured, and of pieces that came out
+    well that nobody saw a miss. A piece that was cut off its place without saying how far gives none, and nor does a
+    sheet of which some of that is not known.
     """
     if run.came_out is CameOut.NOT_RUN or plan.reading is None:
         return []
@@ -261,8 +261,8 @@ def misses_of(run: Run, plan: Plan) -> list[LoggedMiss]:
 
 
 def _seen_as_good_mm(plan: Plan, sheet: int) -> float:
-    """What no piece that looks good is off by: its border shows whether the cut lies in its middle, to half its width,
-    and where there is none the bleed is used up.
+    """The miss that no piece that looks good exceeds: its border shows whether the cut lies in its middle, to half its
+    width, and where there is none the bleed is used up.
     """
     items = [plan.item(number) for number in plan.sheets[sheet].counts]
     widths = [max(one.edge.least_border_mm / 2, one.bleed.width_mm, _SEEN_MM) for one in items]

@@ -1,7 +1,7 @@
-"""Sheets that were made: how they came out, what follows from it, what was seen on them, and what is left of them.
+"""Sheets that were made: how they came out, and what follows from it; what was seen on them, and the rest of them.
 
-A sheet is looked at as it was handed off, whatever became of its job since; one that was never handed off as the job
-stands.
+A sheet is looked at as it was handed off, whatever became of its job since; a sheet that was never handed off as the
+job stands.
 """
 
 from collections.abc import Callable, Iterable, Iterator, Mapping
@@ -87,7 +87,7 @@ class MadeSheets:
         was_set: WasSetAs = AS_PROPOSED,
         read: MarksSeen | None = None,
     ) -> Trace:
-        """What the cuts of so many sheets looked like, and the metres that their blade went; returns what was kept.
+        """Keep the outcomes of the cuts of so many sheets, and the metres that their blade went; returns what was kept.
         Of force is learnt what was really set, and nothing where nobody said it; of marks whether they were `read`.
 
         Raises
@@ -186,7 +186,7 @@ class MadeSheets:
             self._shop.forget_read()
 
     def _products_of(self, job_id: int, handed: HandedOff, run: Run) -> tuple[tuple[str, int], ...]:
-        """How many more of each product are whole once a run is counted with those of the same hand-off before it: of
+        """How many more of each product are whole once a run is counted with earlier runs of the same hand-off: of
         each of its prints there must be one that came out well.
         """
         # Without a hand-off nobody knows by which plan an earlier sheet was made.
@@ -220,14 +220,14 @@ class MadeSheets:
             self._runs.remove(run_id)
 
     def print_advice(self, document: JobDocument, job: Job) -> PrintAdvice:
-        """What to choose in the printer's dialog: what a job is printed with."""
+        """The print choices that a job is printed with."""
         choice = self._shop.prints.get(document.printer_id, document.stock)
         printer = self._shop.printers.all().get(document.printer_id)
         learnt = print_learnt(self._runs, document.stock, printer.name, is_simulated(job)) if printer else None
         return advice_for(job.stock, job.printer, choice, learnt)
 
     def symptoms_of(self, kept: KeptRun) -> tuple[str, ...]:
-        """What was seen on a run; where its misses are known, they tell what kind of miss it is."""
+        """The symptoms seen on a run; where its misses are known, they tell what kind of miss it is."""
         seen = symptoms_of(kept.run)
         handed = self.handed_of(kept)
         off = {one.placement: one.off for one in kept.run.spoilt if one.off is not None}
@@ -239,7 +239,7 @@ class MadeSheets:
         return tuple(kind if one == EVEN else one for one in seen)
 
     def keep_rest(self, run_id: int, name: str) -> int:
-        """What is left of the sheet of a run is an offcut from now on; returns its number.
+        """Keep the rest of the sheet of a run as an offcut; returns its number.
 
         Raises
         ------

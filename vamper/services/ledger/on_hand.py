@@ -18,7 +18,7 @@ FinishedName = Annotated[str, Len(1, 80), ONE_LINE]
 
 
 class FinishedMove(StrEnum):
-    """What becomes of finished pieces."""
+    """The ways of finished pieces out of the workshop."""
 
     MADE = "made"
     GIVEN = "given"

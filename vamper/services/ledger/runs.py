@@ -24,7 +24,7 @@ _FIRST_YEAR, _CLOCKS_DIFFER = 1995, timedelta(days=1)
 
 @dataclass(frozen=True, slots=True)
 class Trace:
-    """What a run left elsewhere in the workshop, so that it can be taken back with it.
+    """The traces that a run left elsewhere in the workshop, so that it can be taken back with it.
 
     Parameters
     ----------
@@ -55,7 +55,7 @@ _TRACE = TypeAdapter(Trace)
 
 
 class LoggedAlready(BadInput):
-    """A run of this sheet was logged before; it may be another one, or the same again."""
+    """A run of this sheet was logged before; it may be another run, or the same again."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,9 +70,9 @@ class KeptRun:
 
 
 class Runs:
-    """All runs, the newest last by their own date: one of years ago that is read in today is an old one. They are read
-    once and kept: ten thousand of them are a few megabytes. What is logged now is put behind them, and only the recipes
-    that it belongs to are counted again.
+    """All runs, the newest last by their own date: a run of years ago that is read in today is an old run. They are
+    read once and kept: ten thousand of them are a few megabytes. What is logged now is put behind them, and only the
+    recipes that it belongs to are counted again.
     """
 
     def __init__(self, sessions: Sessions) -> None:
@@ -99,7 +99,7 @@ class Runs:
         return tuple(one for one in self.all() if one.job_id == job_id)
 
     def recipes(self) -> tuple[Recipe, ...]:
-        """What the runs say of each way of doing things, those that were used last first."""
+        """The recipes that the runs give, with the recipe used last first."""
         with self._lock:
             if self._tally is None:
                 self._tally = Tally((one.id, one.run) for one in self.all())
@@ -146,7 +146,7 @@ class Runs:
             return kept.id
 
     def trace(self, run_id: int) -> Trace | None:
-        """What a run left elsewhere in the workshop; None where that was not written down."""
+        """The traces that a run left elsewhere in the workshop; None where they were not written down."""
         with self._sessions() as session:
             row = session.get(RunRow, run_id)
             if row is None:
@@ -173,7 +173,7 @@ class Runs:
             )
 
     def add_all(self, runs: list[tuple[datetime, Run]]) -> int:
-        """Many runs at once, as from a file; those that are here already are left out. Returns how many came in.
+        """Add many runs at once, as from a file; runs that are here already are left out. Returns how many came in.
 
         Raises
         ------
@@ -200,7 +200,7 @@ class Runs:
             return len(new)
 
     def found(self, run_id: int, cause: str | None) -> None:
-        """What turned out to be at work; it shifts what is thought of first from then on."""
+        """Keep the cause that turned out to be at work; it shifts which causes are thought of first from then on."""
         if cause is not None and cause not in CAUSE_BY_KEY:
             raise BadInput("there is no such cause; `vamper diagnose --codes` lists them", "cause")
         self._change(run_id, lambda run: replace(run, cause=cause))

@@ -16,7 +16,7 @@ _MOST_TRIED = 8
 
 
 def shelf_findings(plan: Plan, supplies: Supplies) -> Iterator[Finding]:
-    """What a planned job is short of, and the offcut that holds all of it."""
+    """Findings on supplies that a planned job is short of, and on an offcut that holds all of it."""
     if not plan.sheets:
         return
     job, sheets = plan.asked, len(plan.sheets) * plan.asked.copies

@@ -70,7 +70,9 @@ class KeptOffcut:
 
 @dataclass(frozen=True, slots=True)
 class Short:
-    """What there is not enough of for a job: its name, what the job takes, and what is left, both with their unit."""
+    """A supply that a job has not enough of: its name, the amount that the job takes, and the amount left, both with
+    their unit.
+    """
 
     name: str
     needed: str
@@ -94,7 +96,7 @@ def _when(row: SupplyRow) -> datetime:
 
 
 class Supplies:
-    """What was bought; what is left follows from the runs."""
+    """The supplies that were bought; the rest of them follows from the runs."""
 
     def __init__(self, sessions: Sessions, runs: Runs) -> None:
         self._sessions = sessions
@@ -145,7 +147,7 @@ class Supplies:
             return row.id
 
     def remove(self, number: int) -> None:
-        """What was bought was not, after all."""
+        """Take back a purchase that was none."""
         with self._sessions.begin() as session:
             row = session.get(SupplyRow, number)
             if row is None:
@@ -153,7 +155,7 @@ class Supplies:
             session.delete(row)
 
     def stored(self) -> tuple[Stored, ...]:
-        """Everything beside stock that was bought, those that run low first."""
+        """Everything beside stock that was bought, things that run low first."""
         of: dict[Thing, list[KeptBought]] = {}
         for one in self.bought():
             of.setdefault(one.bought.thing, []).append(one)
@@ -166,7 +168,7 @@ class Supplies:
         return tuple(sorted(found, key=lambda one: one.left / one.bought))
 
     def short_of(self, stock: str, sheets: int, took: Took) -> tuple[Short, ...]:
-        """What is not enough for a job that takes so much; what nobody said was bought is never short."""
+        """The supplies that a job has not enough of; things that nobody said were bought are never short."""
         found = list[Short]()
         shelf = self.of(stock)
         if shelf is not None and shelf.left < sheets:
@@ -185,7 +187,7 @@ class Supplies:
         return tuple(KeptOffcut(row.id, aware(row.kept_at), _OFFCUT.validate_python(row.value)) for row in found)
 
     def keep_offcut(self, offcut: Offcut, kept_at: datetime | None = None) -> int:
-        """What is left of a sheet is kept to be used once more; returns its number."""
+        """Keep the rest of a sheet to be used once more; returns its number."""
         if kept_at is not None:
             check_date(kept_at, now())
         with self._sessions.begin() as session:
@@ -235,7 +237,7 @@ class Supplies:
         )
 
     def stocks(self) -> tuple[OnShelf, ...]:
-        """All stocks that were bought, those that run low first."""
+        """All stocks that were bought, stocks that run low first."""
         packs: dict[str, list[KeptPack]] = {}
         for one in self.packs():
             packs.setdefault(one.pack.stock, []).append(one)
@@ -255,8 +257,8 @@ class Supplies:
         )
 
     def take_in(self, ledger: Ledger, stocks: Container[str]) -> int:
-        """What a file has that is not on the shelf yet; returns how much that was. Prices are only taken where none
-        were said here, and offcuts only of stocks that are here.
+        """Take in the things of a file that are not on the shelf yet; returns how many these were. Prices are only
+        taken where none were said here, and offcuts only of stocks that are here.
         """
         here = self.written()
         ledger = replace(
@@ -285,7 +287,7 @@ class Supplies:
             return Rates() if row is None else _RATES.validate_python(row.value)
 
     def prices(self) -> Rates:
-        """What things cost: as it was typed, and where it was not, as the thing was bought last."""
+        """The prices of things: as typed, and where nothing was typed, as the thing was bought last."""
         typed = self.rates()
         known = {
             _RATE_OF[one.thing]: one.price

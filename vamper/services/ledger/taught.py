@@ -1,4 +1,4 @@
-"""What the runs have taught a new job: how it is printed, how its marks are read, and how it is finished.
+"""Lessons of the runs for a new job: how it is printed, how its marks are read, and how it is finished.
 
 The cut follows by itself, from the belief in the stock. These are the other ways of a recipe, and they are taken over
 when a job gets its stock or its cutter, as one would do it from memory.
@@ -24,7 +24,7 @@ _COATS = {"coat-before": CoverWhen.BEFORE_CUT, "coat-after": CoverWhen.AFTER_CUT
 
 
 class LearntFromRuns:
-    """What the runs of one workshop have taught its jobs."""
+    """The lessons that the runs of one workshop have for its jobs."""
 
     def __init__(self, runs: Runs, shop: Shop) -> None:
         self._runs = runs
@@ -62,7 +62,7 @@ class LearntFromRuns:
 
 
 def print_learnt(runs: Runs, stock: str, printer: str, simulated: bool) -> LearntPrinting | None:
-    """The print settings that went clearly better than those that are used now."""
+    """Print settings that went clearly better than the settings that are used now."""
     found = _recipe(runs, RecipeKind.PRINT, stock, printer, simulated)
     if found is None or found.better is None:
         return None

@@ -38,7 +38,9 @@ _HUNDREDTHS, _LEAST_GROWTH = 100, 1.005
 
 @dataclass(frozen=True, slots=True)
 class HandVerdict:
-    """What pieces in hand keep or break where they are; `slide` is the way to the nearest free place, if asked for."""
+    """The rules that pieces in hand keep or break where they are; `slide` is the way to the nearest free place, if
+    asked for.
+    """
 
     is_free: bool
     distances: tuple[Distance, ...]
@@ -47,7 +49,7 @@ class HandVerdict:
 
 @dataclass(frozen=True, slots=True)
 class HandResult:
-    """What came of an action: the job, where the pieces in hand are now, and a sentence where it is not as asked."""
+    """The result of an action: the job, where the pieces in hand are now, and a sentence where it is not as asked."""
 
     state: JobState
     sheet: int
@@ -56,7 +58,7 @@ class HandResult:
 
 
 def check(table: Table, sheet: int, hands: Sequence[Hand], with_slide: bool) -> HandVerdict:
-    """What pieces keep or break where they are held over their sheet."""
+    """The rules that pieces keep or break where they are held over their sheet."""
     clearance = table.others(sheet, [hand.index for hand in hands])
     held = [_moved(table, _held(table, sheet, hand)) for hand in hands]
     distances = sorted(
@@ -154,7 +156,7 @@ class ByHand:
         return self._arrange(job_id, table, sheet, indexes, start, label, pin=pin)
 
     def send(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int], to_sheet: int) -> HandResult:
-        """Move pieces to free places of another sheet; one past the last is a new one."""
+        """Move pieces to free places of another sheet; a number past the last sheet is a new sheet."""
         _unlocked(table, sheet, indexes)
         start = [table.placement(sheet, index) for index in indexes]
         if to_sheet > len(table.layout.sheets):
@@ -179,7 +181,7 @@ class ByHand:
         return HandResult(state, number, tuple(range(last - len(placed), last)))
 
     def duplicate(self, job_id: int, table: Table, sheet: int, indexes: Sequence[int]) -> HandResult:
-        """One more of each piece, as near as there is room: on its sheet, on another, or on a new one."""
+        """Lay one more of each piece, as near as there is room: on its sheet, on another, or on a new sheet."""
         sheets = [list(pieces) for pieces in table.layout.sheets]
         spaces: dict[int, FreeSpace] = {}
         where: list[tuple[int, int]] = []
@@ -266,7 +268,7 @@ class ByHand:
     def _settle(
         self, job_id: int, table: Table, sheet: int, indexes: Sequence[int], wanted: Sequence[Placement], label: str
     ) -> HandResult:
-        """At the wanted places, or together at the nearest free ones."""
+        """At the wanted places, or together at the nearest free places."""
         by = table.others(sheet, indexes).slide([_moved(table, one) for one in wanted])
         if by is None:
             raise BadInput(f"there is no free place within {mm(SLIDE_MM)}; nothing was moved", "")

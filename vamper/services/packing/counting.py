@@ -39,7 +39,7 @@ _TOO_SLOW = "counting takes longer than a minute for this drawing; ask for a pla
 
 
 class PlainShape(StrEnum):
-    """What a piece could be before there is art."""
+    """The shapes that a piece could be before there is art."""
 
     CIRCLE = "circle"
     SQUARE = "square"

@@ -157,7 +157,7 @@ class _Never:
 
 
 def kept_as_they_lie(sheets: Sequence[Sequence[Placement]]) -> tuple[Sheet, ...]:
-    """Pieces to be held where they lie: those that were free are kept until everything is packed again."""
+    """Pieces to be held where they lie: free pieces are kept until everything is packed again."""
     return tuple(tuple(replace(one, pin=Pin.KEPT) if one.pin is Pin.FREE else one for one in sheet) for sheet in sheets)
 
 

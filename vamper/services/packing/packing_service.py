@@ -143,7 +143,9 @@ class PackingService:
         return self._packing(job_id, run, problem)
 
     def begin(self, job_id: int, keyed: KeyedProblem) -> PackingStatus:
-        """The layout for a problem; starts a search unless one has ended or runs. Waits for the first layout."""
+        """The layout for a problem; starts a search unless a search for it has ended or runs. Waits for the first
+        layout.
+        """
         problem, key = keyed.problem, keyed.key
         with self._changed:
             run = self._runs.get(job_id)
@@ -333,7 +335,7 @@ class PackingService:
             self._store_when_there_is_room(job_id, run)
 
     def _show_rows(self, job_id: int, run: _Run, problem: PackProblem) -> None:
-        """What a search that has to wait for its turn shows meanwhile."""
+        """Show plain rows while a search has to wait for its turn."""
         if run.best is None:
             run.best = self._rows.get(run.key, lambda: in_rows(problem))
         run.first.set()

@@ -34,7 +34,7 @@ class ScaledShapes:
 
     @property
     def tell_all(self) -> bool:
-        """Whether the shapes of all designs follow from those at this size: not those of parts, backs and borders that
+        """Whether the shapes of all designs follow from their shapes at this size: not of parts, backs and borders that
         the size is given over, nor what is bent round a cup or shrinks.
         """
         return self._now.asked.shrink is None and all(
@@ -47,7 +47,7 @@ class ScaledShapes:
         )
 
     def problem(self, scaled: Job) -> PackProblem:
-        """What packing is asked for the same job with its sizes scaled.
+        """The packing problem of the same job with its sizes scaled.
 
         Raises
         ------

@@ -216,8 +216,8 @@ def largest_scale(
 def _in_full(
     job: Job, sheets: int, design: Callable[[Job], Design], nester: Nester, factor: float, layout: Layout
 ) -> tuple[float, Design, Layout] | None:
-    """A scale that fits by its shapes, with its designs worked out: where the layout does not hold for those, another
-    one for them, or for a scale that is a hair smaller.
+    """A scale that fits by its shapes, with its designs worked out in full: where the layout does not hold for the full
+    designs, another layout for them, or for a scale that is a hair smaller.
     """
     for share in _SMALLER:
         found = design(scaled_job(job, factor * share, sheets))
@@ -240,8 +240,8 @@ def _holds(found: Design, layout: Layout) -> bool:
 
 
 def _next_scale(tried: float, reach: float | None, low: float, high: float, left_s: float) -> float:
-    """Where to go on between a scale that fits and one that does not, from one that was tried and what it reached; a
-    smaller step where little time is left to prove it.
+    """The scale to try next between a scale that fits and one that does not, from the scale tried last and the fill it
+    reached; a smaller step where little time is left to prove it.
     """
     if reach is None:
         # Near the bound of areas hardly anything fits: feel upwards from below first.
@@ -276,8 +276,8 @@ def plan_scaled(job: Job, arts: Sequence[ArtFile], designer: Designer, nester: N
 
 
 def _likely_and_most(now: Design, sheets: int) -> tuple[float, float]:
-    """The scale at which such shapes usually fill the sheets, and one at which areas alone rule it out; borders do not
-    grow, so that is a little too large.
+    """The scale at which such shapes usually fill the sheets, and the scale at which areas alone rule it out; borders
+    do not grow, so that is a little too large.
     """
     gap = now.job.packing.gap_mm
     room = grow(now.setup.live.shape, gap / 2).area * sheets

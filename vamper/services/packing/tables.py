@@ -62,7 +62,7 @@ class Table:
         return pieces[index]
 
     def others(self, sheet: int, indexes: Sequence[int]) -> Clearance:
-        """The pieces of a sheet without those in hand."""
+        """The pieces of a sheet without the pieces in hand."""
         key = (sheet, frozenset(indexes))
         lying = self.sheet(sheet)
         found = self._clearances.get(key)

@@ -26,7 +26,9 @@ class Briefing:
         self._supplies = supplies
 
     def facts(self, state: JobState, plan: Plan | None = None) -> BriefFacts:
-        """What the brief of a job is told from; with its plan it also says whether there is enough of its stock."""
+        """The facts that the brief of a job is told from; with its plan it also says whether there is enough of its
+        stock.
+        """
         document = state.document
         printer, cutter = self._shop.printers.get(document.printer_id), self._shop.cutters.get(document.cutter_id)
         usual = self._usual.get()
@@ -37,7 +39,7 @@ class Briefing:
         return BriefFacts(document, self._jobs.core_job(state), printer.name, cutter.name, for_now, left, needed)
 
     def choices(self, state: JobState, phrase: str) -> list[Choice]:
-        """What a phrase of a job's brief can be changed to."""
+        """The choices for a phrase of a job's brief."""
         try:
             design = self._plans.design(state)
         except BadInput:
@@ -54,7 +56,7 @@ class Briefing:
         return choices(asked, phrase)
 
     def _prices(self, state: JobState) -> dict[str, str]:
-        """What a piece takes of each stock whose price is known, as many on a sheet as now."""
+        """The price of a piece on each stock whose price is known, as many on a sheet as now."""
         plan = self._plans.of(state).plan
         if not plan.layout.pieces:
             return {}

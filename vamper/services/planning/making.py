@@ -19,7 +19,7 @@ from vamper.services.planning.plans import Plans
 
 
 class Making:
-    """What is made of one workshop's jobs."""
+    """The making of one workshop's jobs."""
 
     def __init__(self, jobs: Jobs, plans: Plans, packing: PackingService, runs: Runs, made: MadeSheets) -> None:
         self._jobs = jobs

@@ -105,7 +105,7 @@ class Plans:
         return design_job(replace(self._jobs.core_job(state), items=(), held=()), [], self._designer)
 
     def glance(self, state: JobState) -> tuple[Design, Layout]:
-        """What a list of jobs shows of one: its designs and its layout so far."""
+        """A job as a list of jobs shows it: its designs and its layout so far."""
         design, keyed = self.problem(state)
         return design, self._packing.status(state.id, keyed).layout
 

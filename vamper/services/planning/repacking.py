@@ -41,8 +41,8 @@ class Repacking:
     def again(self, state: JobState, everything: bool = False) -> None:
         """Pack what is not placed by hand, or everything that is not locked.
 
-        Where that brings a layout back that was searched to its end, it is there at once; one whose search was stopped
-        is searched on from another seed, and so is one from which nothing had to be released.
+        Where that brings a layout back that was searched to its end, it is there at once; a layout whose search was
+        stopped is searched on from another seed, and so is a layout from which nothing had to be released.
         """
         released = self._by_hand.release(state.id, everything)
         design, keyed = self._plans.problem(released)

@@ -8,7 +8,7 @@ from vamper.services.shop.shop import Shop
 
 
 class Tonight:
-    """What the jobs of one workshop bring into its evening."""
+    """The batches that the jobs of one workshop bring into its evening."""
 
     def __init__(self, plans: Plans, evenings: Evenings, shop: Shop) -> None:
         self._plans = plans

@@ -1,4 +1,4 @@
-"""Blades and mats of the workshop: which one is in which machine, and what it went through."""
+"""Blades and mats of the workshop: which of them is in which machine, and what it went through."""
 
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
@@ -73,7 +73,7 @@ class Drawer(Generic[Thing]):
         return next((one for one in self.all() if one.cutter_id == cutter_id), None)
 
     def keep(self, name: str, value: Thing, number: int | None = None) -> int:
-        """Change one, or add one. Returns its number."""
+        """Change a blade or mat, or add a new one. Returns its number."""
         data = self._adapter.dump_python(value, mode="json")
         try:
             with self._sessions.begin() as session:
@@ -91,7 +91,7 @@ class Drawer(Generic[Thing]):
         return kept
 
     def put_in(self, number: int, cutter_id: int) -> None:
-        """Put it into a machine: what was in there comes out, and this one is confirmed by that."""
+        """Put a blade or mat into a machine: the last one comes out, and this one is confirmed by that."""
         with self._sessions.begin() as session:
             if session.get(CutterRow, cutter_id) is None:
                 raise NotFound("there is no such cutter; it may have been removed")

@@ -27,12 +27,12 @@ class Labels:
         return tuple(LabelFigure(key, value) for key, value in sorted(self.of(stock).items()))
 
     def change(self, stock: str, kind: StockClass, figures: Mapping[str, float | None]) -> dict[str, float]:
-        """Keep some figures of a stock of a class; None forgets one.
+        """Keep some figures of a stock of a class; None forgets a figure.
 
         Raises
         ------
         BadInput
-            For a figure that no label has, or one that no label of such a product can say.
+            For a figure that no label has, or a value that no label of such a product can say.
         """
         check_figures(kind, figures)
         with self._sessions.begin() as session:

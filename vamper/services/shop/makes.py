@@ -10,7 +10,7 @@ _TABLE = table(__package__, "makes.toml")
 
 
 class Makes(StrEnum):
-    """What is made most."""
+    """The kinds of work that makers do most."""
 
     STICKERS = "stickers"
     LABELS = "labels"
@@ -22,7 +22,7 @@ class Makes(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class FirstJob:
-    """What a first job begins with."""
+    """The fields that a first job begins with."""
 
     name: str
     stock: str

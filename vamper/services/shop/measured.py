@@ -41,7 +41,7 @@ class CalibrationSchool(StrEnum):
 
 
 class MachineChange(StrEnum):
-    """What puts a calibration in doubt."""
+    """The changes that put a calibration in doubt."""
 
     FIRMWARE = "cutter-firmware"
     DRIVER = "printer-driver"
@@ -106,7 +106,7 @@ class KeptMiss:
 
 @dataclass(frozen=True, slots=True)
 class MeasuredFor:
-    """What holds for a job."""
+    """The measurements that hold for a job."""
 
     calibration: Calibration | None
     misses: tuple[LoggedMiss, ...]
@@ -132,7 +132,7 @@ class Measured:
         self._kept = Remembered[tuple[int, int], _Kept]()
 
     def of(self, printer_id: int, cutter_id: int, stock: Stock) -> MeasuredFor:
-        """What holds for a job on a stock."""
+        """The measurements that hold for a job on a stock."""
         kept = self._all(printer_id, cutter_id)
         newest = _newest(kept, thickness_of(stock.thickness_um))
         since = datetime.min.replace(tzinfo=UTC) if newest is None else newest.made_at
@@ -289,7 +289,7 @@ class Measured:
 
 
 def _kept_miss(value: dict[str, Any]) -> KeptMiss:
-    """One as it is kept, also as it was before its thickness was."""
+    """The miss of a kept row, also of a row from before a miss knew its stock's thickness."""
     return _MISS.validate_python(value) if "miss" in value else KeptMiss(_BARE_MISS.validate_python(value))
 
 

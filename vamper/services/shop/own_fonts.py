@@ -52,7 +52,7 @@ class OwnFonts:
         self._kept.forget()
 
     def data(self, family: str) -> bytes | None:
-        """The file of a family, None for one that was not added."""
+        """The file of a family, None for a family that was not added."""
         return self._kept.get(family, lambda: self._read(family))
 
     def _read(self, family: str) -> bytes | None:

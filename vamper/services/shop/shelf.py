@@ -39,7 +39,7 @@ class Shelf(Generic[Key, Thing]):
     Parameters
     ----------
     what : str
-        What one of them is called in a sentence.
+        The word for such a thing in a sentence.
     used_by : callable
         Which jobs are planned with the thing of a key.
     """
@@ -119,7 +119,7 @@ class Shelf(Generic[Key, Thing]):
         self._kept.forget()
 
     def remove(self, key: Key) -> None:
-        """Take a thing away, unless a job is planned with it or it is the last one."""
+        """Take a thing away, unless a job is planned with it or it is the last of its sort."""
         with self._sessions.begin() as session:
             row = self._found(session, key)
             job = session.scalars(select(JobRow.title).where(self._used_by(key)).limit(1)).first()

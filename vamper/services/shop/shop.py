@@ -44,7 +44,7 @@ _PRINTER, _CUTTER, _STOCK = TypeAdapter(Printer), TypeAdapter(Cutter), TypeAdapt
 
 
 def _renamed(names: Sequence[str], name: str, changed: NamedSetting | None) -> Iterator[str]:
-    """Names of settings once one of them is called otherwise, or is gone."""
+    """Named settings once a setting is called otherwise, or is gone."""
     for one in names:
         if not same_name(one, name):
             yield one
@@ -151,7 +151,7 @@ class Shop:
         return replace(cutter, settings=settings)
 
     def _named_seen(self, cutter_id: int) -> dict[str, list[SettingSeen]]:
-        """What named settings did on one cutter, as far as they can still be set so."""
+        """The outcomes of named settings on one cutter, as far as they can still be set so."""
         settings = {one.name: one for one in self.cutters.get(cutter_id).value.settings}
         found = dict[str, list[SettingSeen]]()
         for key, record in self.tried.on_cutter(cutter_id):
@@ -178,12 +178,12 @@ class Shop:
             return None
 
     def add_settings(self, cutter_id: int, added: Sequence[NamedSetting]) -> None:
-        """Several settings of a machine's list typed at once; those it has already are left as they are.
+        """Several settings of a machine's list typed at once; settings it has already are left as they are.
 
         Raises
         ------
         BadInput
-            If one is named twice among them.
+            If a setting is named twice among them.
         """
         kept = self.cutters.get(cutter_id)
         for place, one in enumerate(added):
@@ -219,12 +219,12 @@ class Shop:
         self._keep_settings(cutter_id, kept, after)
 
     def place_setting(self, cutter_id: int, name: str, above: Sequence[str]) -> None:
-        """One setting of a machine's list put below those that press less, as `placed_below` does.
+        """Put one setting of a machine's list below the settings that press less, as `placed_below` does.
 
         Raises
         ------
         BadInput
-            If that goes against what was said of the others.
+            If that goes against the order told of the others.
         """
         kept = self.cutters.get(cutter_id)
         settings = kept.value.settings
@@ -248,7 +248,7 @@ class Shop:
 
     def _stock_up(self) -> None:
         """Fill a new workshop: the starter stocks, two printers and three ways to cut. Starter stocks that came since a
-        workshop was filled are put behind those that it has.
+        workshop was filled are put behind the stocks that it has.
         """
         with self._sessions.begin() as session:
             there = set(session.scalars(select(StockRow.key)))

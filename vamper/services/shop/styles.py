@@ -33,7 +33,7 @@ class Styles:
             return [EdgeStyle(row.name, _EDGE.validate_python(row.edge)) for row in rows]
 
     def save(self, name: str, edge: EdgeSpec) -> None:
-        """Keep an edge under a name; one that is there already is replaced. Holes kept by hand stay with their art."""
+        """Keep an edge under a name; an edge of that name is replaced. Holes kept by hand stay with their art."""
         name = " ".join(name.split())
         if not 0 < len(name) <= LONGEST_NAME:
             raise BadInput(f"give the style a name of at most {LONGEST_NAME} letters", "name")

@@ -49,7 +49,7 @@ class JudgedDrop:
 
 @dataclass(frozen=True, slots=True)
 class CutRecord:
-    """What was tried in one go.
+    """The drops of one ladder, reading or run.
 
     Parameters
     ----------
@@ -81,7 +81,7 @@ class CutRecord:
         )
 
     def named(self, stock: Stock) -> list[tuple[str, SettingSeen]]:
-        """What named settings did to a stock, by their names."""
+        """The outcomes of named settings on a stock, by their names."""
         return [
             (
                 drop.setting,
@@ -252,5 +252,5 @@ def check_outcome(stock: Stock, cut: Cut, outcome: Outcome | None) -> None:
 
 
 def blade_then(blade: BladeIn | None, asked: Blade) -> tuple[Blade, float]:
-    """The blade that something is tried with: the one in the machine, or a new one of the angle that is asked for."""
+    """The blade that a try is made with: the blade in the machine, or a new blade of the angle that is asked for."""
     return (asked, 0.0) if blade is None else (blade.angle, blade.metres)

@@ -1,5 +1,5 @@
-"""The machines that new jobs are made on: those that the maker named, and until then the first ones, which a job's
-brief says are taken for now.
+"""The machines that new jobs are made on: the machines that the maker named, and until then the first on the shelf,
+which a job's brief says are taken for now.
 """
 
 from collections.abc import Mapping
@@ -22,7 +22,7 @@ RowId = Annotated[int, Ge(1), Lt(2**63)]
 
 @dataclass(frozen=True, slots=True)
 class Usual:
-    """What a workshop usually does; None is an answer left for later.
+    """The usual choices of a workshop; None is an answer left for later.
 
     Parameters
     ----------
@@ -84,13 +84,13 @@ class UsualMachines:
         self._unit = usual.unit
 
     def unit(self) -> Unit:
-        """What sentences and new jobs are measured in; millimetres until it is said. Every answer asks for it."""
+        """The unit of sentences and new jobs; millimetres until it is said. Every answer asks for it."""
         if self._unit is None:
             self._unit = self.get().unit or Unit.MM
         return self._unit
 
     def chosen(self, changes: Mapping[str, Any]) -> None:
-        """A machine was chosen for a job: where nobody said yet which one is usual, this is it."""
+        """A machine was chosen for a job: where nobody said yet which machine is usual, this is it."""
         usual = self.get()
         open_ones = {name: changes[name] for name in ("printer_id", "cutter_id") if name in changes}
         # Simulated machines are for practice alone.
@@ -106,7 +106,7 @@ class UsualMachines:
             self.put(replace(usual, **answers))
 
     def first_job(self) -> FirstJob:
-        """What a job begins with where there is none to take after: what is made most, else stickers."""
+        """The first job of a workshop where there is none to take after: the work that is done most, else stickers."""
         return FIRST_JOBS[self.get().makes or Makes.STICKERS]
 
     def machines(self) -> tuple[int, int]:

@@ -115,7 +115,7 @@ class _Planned:
 
 
 class TwinBench:
-    """What makes the sheets of one lesson; see `LessonBench`.
+    """The maker of the sheets of one lesson; see `LessonBench`.
 
     Parameters
     ----------
@@ -134,7 +134,7 @@ class TwinBench:
         self._lock = threading.Lock()
 
     def odds(self, world: LessonWorld, possibility: int, looks: bool) -> SheetOdds:
-        """What becomes of a sheet; see `LessonBench`."""
+        """The odds of a sheet; see `LessonBench`."""
         planned, devices = self._standing(world, possibility, looks)
         key = (planned.plan.asked, devices)
         with self._lock:
@@ -143,7 +143,7 @@ class TwinBench:
             return self._odds[key]
 
     def picture(self, world: LessonWorld, looks: bool, run: int, what: LookPicture) -> np.ndarray[Any, Any]:
-        """What can be looked at, as it really is, RGB."""
+        """The picture of a thing that can be looked at, as it really is, RGB."""
         planned, devices = self._standing(world, 0, looks)
         if what is LookPicture.SHEET:
             return scanned(self._run_of(planned, devices), 0, _SHEET_PPI, run)
@@ -167,7 +167,7 @@ class TwinBench:
         return ruler_close_up(BAR_MM * scale, *RULER_MM, RULER_PX_A_MM, 5)
 
     def _spoilt_piece(self, found: DryRunFiles, run: int) -> np.ndarray[Any, Any]:
-        """One spoilt piece, seen closely; the first one where all are good."""
+        """One spoilt piece, seen closely; the first piece where all are good."""
         runs = found.sheets[0]
         place = int(np.argmax(runs.spoiled[run] != GOOD))
         left, top, right, bottom = runs.facts.edges[runs.facts.pieces[place].placement].bounds

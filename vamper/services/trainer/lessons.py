@@ -136,7 +136,7 @@ def _named(art: str) -> str:
 
 
 def _of_cause(kept: KeptRun, cause: str, pieces: int) -> Mapping[str, Any]:
-    """The table of a lesson on one cause: those that look like it beside it, with their checks and what mends them."""
+    """The table of a lesson on one cause: the causes that look like it beside it, with their checks and remedies."""
     seen = symptoms_of(kept.run) or tuple(CAUSE_BY_KEY[cause].seen)[:1]
     suspects = [one.cause.key for one in diagnose(Seen(seen)).suspects]
     others = [one for one in suspects if one != cause and one in SHOWN and SHOWN[one].faults != SHOWN[cause].faults]

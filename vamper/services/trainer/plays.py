@@ -215,7 +215,7 @@ class Plays:
         return live
 
     def picture(self, play_id: int, step: int, what: LookPicture) -> bytes:
-        """What a step (from 1) showed, JPEG; 0 is the spoilt sheet that the lesson began with.
+        """The picture that a step (from 1) showed, JPEG; 0 is the spoilt sheet that the lesson began with.
 
         Raises
         ------
@@ -318,7 +318,7 @@ def _changed_fields(before: object, after: JobDocument) -> list[str]:
 
 
 def fields_minutes(fields: list[str]) -> float:
-    """What changing so many fields takes."""
+    """The minutes that a change of so many fields takes."""
     return _MINUTES_A_FIELD * max(1, len(fields))
 
 

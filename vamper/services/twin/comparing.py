@@ -73,7 +73,7 @@ def compared_print(picture: Pixels, sheet: SheetReference) -> Comparison:
     Raises
     ------
     BadInput
-        If the sheet is not in sight, or it is another one.
+        If the sheet is not in sight, or it is another sheet.
     """
     if not sheet.marks:
         raise BadInput("this sheet has no marks to find it by; only its cut pieces can be looked at", "picture")

@@ -1,6 +1,6 @@
-"""Dry runs in the background: one a job, with its progress, a way to stop it, and what it came to.
+"""Dry runs in the background: one a job, with its progress, a way to stop it, and its result.
 
-What came of the last one is kept until the next, also when the job has changed since: then it is told apart as old.
+The result of the last run is kept until the next, also when the job has changed since: then it is told apart as old.
 """
 
 import itertools
@@ -83,7 +83,7 @@ class DryRunStatus:
         return min(1.0, self.done / max(self.of, 1)) if self.running else 1.0
 
     def is_of(self, plan: Plan) -> bool:
-        """Whether a plan is still the one that was run."""
+        """Whether a plan is still the plan that was run."""
         ran = self.plan if self.found is None else self.found.plan
         return ran is plan or (ran.asked == plan.asked and ran.layout == plan.layout)
 
@@ -100,7 +100,7 @@ class DryRunService:
     def begin(
         self, job_id: int, plan: Plan, pictures: Pictures, asked: DryRunRequest, latest: Latest | None = None
     ) -> DryRunStatus:
-        """Run a job's plan, in the background; one that is still running is stopped. Where `latest` is given, packing
+        """Run a job's plan, in the background; a run that is still going is stopped. Where `latest` is given, packing
         may end first, for a while: a run of a layout that is replaced at once would tell of another sheet.
 
         Raises

@@ -78,7 +78,7 @@ class DryRunFiles:
 
 
 def devices_for(plan: Plan, unsure: bool = False) -> Devices:
-    """The devices of a plan: simulated ones with their own errors, and the faults that its job switches on."""
+    """The devices of a plan: simulated devices with their own errors, and the faults that its job switches on."""
     return with_faults(practised(devices_of(plan, unsure), plan), plan.job.twin.faults if plan.job.twin else ())
 
 
@@ -141,8 +141,8 @@ def _given_picture(plan: Plan, sheet: int, pictures: Pictures) -> Picture:
 
 
 def _drawn(plan: Plan) -> tuple[Hashable, ...]:
-    """What the files of a plan are drawn from. Whatever is kept by it is kept with its plan, so that no other design
-    can come to be where one of its own was.
+    """The parts of a plan that its files are drawn from. Whatever is kept by them is kept with its plan, so that no
+    other design can come to be where a design of its own was.
     """
     return plan.asked, plan.layout, tuple(id(item.outline) for item in plan.items)
 
@@ -218,5 +218,5 @@ def _as_it_prints(plan: Plan, devices: Devices) -> TwinPrinter:
 
 
 def facts_on(plan: Plan, sheet: int, pictures: Pictures, page: PrintedRaster | None, devices: Devices) -> SheetFacts:
-    """What is known of a sheet (from 0) before anything differs from run to run."""
+    """The facts of a sheet (from 0) before anything differs from run to run."""
     return facts_of(plan, sheet, page_of(plan, sheet), page, sheet_strokes(plan, sheet, pictures), devices.cutter)

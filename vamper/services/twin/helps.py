@@ -37,7 +37,7 @@ class Chances:
 
 @dataclass(frozen=True, slots=True)
 class Helps:
-    """Remedies with what each was seen to do once it is taken, best first; and what to take after the best one, one
+    """Remedies with their trials, best first; and the remedies to take after the best, one
     after the other, with the chances once all before it were taken too.
     """
 
@@ -87,7 +87,7 @@ class _Trials:
         }
 
     def remedies(self, trial: RemedyTrial, runs: SimulationResult, taken: set[str]) -> list[TwinRemedy]:
-        """What may help with what spoils these runs, and was not taken yet."""
+        """Remedies that may help against the spoilings of these runs, and were not taken yet."""
         outcome = summed_up(tuple(item.number for item in self._found.plan.items), [runs])
         return [one for one in remedies_for(self._found.plan, trial.devices, outcome) if one.key not in taken]
 

@@ -102,7 +102,7 @@ class PhotoChecks:
         Raises
         ------
         BadInput
-            If the sheet is not in sight, or is another one.
+            If the sheet is not in sight, or is another sheet.
         """
         planned = _planned(plan, sheet, pictures)
         if corners is None:

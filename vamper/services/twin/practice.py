@@ -46,7 +46,7 @@ RULER_MM, RULER_PX_A_MM = (88.5, 107.0), 26.0
 
 def practice_machines(shop: Shop, seed: int | None = None, route: Route = Route.FILES) -> tuple[int, int]:
     """The simulated printer and cutter of a workshop, made if they are not there, from a seed of their own where none
-    is given: their keys. The cutter takes files or has its own program, as the maker's own one.
+    is given: their keys. The cutter takes files or has its own program, as the maker's own cutter.
     """
     printers, cutters = shop.printers.all(), shop.cutters.all()
     printer = next((key for key, kept in printers.items() if kept.value.practice is not None), None)

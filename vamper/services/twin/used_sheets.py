@@ -16,7 +16,7 @@ _PX_A_MM, _MOST_PX = 4.0, 2_500_000
 
 
 def gone_in(picture: Pixels, width_mm: float, height_mm: float, corners: Corners) -> tuple[Gone, ...]:
-    """Rings round what is gone, mm; `corners` are shares of the picture, top left first, clockwise.
+    """Rings round the parts that are gone, mm; `corners` are shares of the picture, top left first, clockwise.
 
     Raises
     ------

@@ -1,6 +1,6 @@
 """A bounded cache of computed things: least recently used goes first, and nothing is computed twice at once.
 
-What is weighed is pictures and files; those are let go altogether once nobody has asked for any of them in a while.
+Only pictures and files are weighed; they are let go altogether once nobody has asked for any of them in a while.
 """
 
 import threading

@@ -57,7 +57,8 @@ class StepRow(TableBase):
 class LayoutRow(TableBase):
     """The best layout found for one state of a job; `key` digests everything it was packed from.
 
-    `state` is that of its search; one that says it is searching though nobody is was cut short by the server's end.
+    `state` is its search's state; a search that says it is searching though nobody is was cut short by the server's
+    end.
     """
 
     __tablename__ = "layout"
@@ -81,7 +82,7 @@ class NamedLayoutRow(TableBase):
 
 
 class HandOffRow(TableBase):
-    """What was handed over, never changed afterwards: the job by value, with its layout, as it was planned then.
+    """A hand-off, never changed afterwards: the job by value, with its layout, as it was planned then.
 
     `job` is a job file's data, `plan` that of `plan.json`, packed. `document` is the job as it was kept, and
     `layout` its layout to the last digit.

@@ -35,7 +35,7 @@ class SupplyRow(TableBase):
 
 
 class OffcutRow(TableBase):
-    """What is left of a sheet: `value` is what it is. Once it was used it is kept for the record, and not offered."""
+    """The rest of a sheet, kept in `value`. Once it was used it is kept for the record, and not offered."""
 
     __tablename__ = "offcut"
 

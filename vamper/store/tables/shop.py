@@ -66,7 +66,7 @@ class MatRow(_InMachine, TableBase):
 
 
 class CutRecordRow(TableBase):
-    """What was tried on a stock with a cutter: a ladder, a reading of another day, or a run."""
+    """A try on a stock with a cutter: a ladder, a reading of another day, or a run."""
 
     __tablename__ = "cut_record"
 
@@ -114,7 +114,7 @@ class MachineEventRow(TableBase):
 
 
 class PrintChoiceRow(TableBase):
-    """What is remembered of printing on a stock with a printer."""
+    """The print choices remembered for a stock with a printer."""
 
     __tablename__ = "print_choice"
 

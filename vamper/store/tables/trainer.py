@@ -33,7 +33,7 @@ class PlayRow(TableBase):
 
 class PuzzleRow(TableBase):
     """A spoilt sheet of free play that was solved, or given up: how hard it was, and how many checks it took beside
-    those that the network itself would have done.
+    the checks that the network itself would have done.
     """
 
     __tablename__ = "puzzle"

@@ -29,7 +29,7 @@ def _inset(shape: BaseGeometry, spec: EdgeSpec) -> BaseGeometry:
 
 
 def _filled(shape: MultiPolygon, spec: EdgeSpec) -> tuple[BaseGeometry, tuple[Polygon, ...]]:
-    """The drawing without its holes, but for those that are to stay open; and the holes that are gone."""
+    """The drawing without its holes, but for the holes that are to stay open; and the holes that are gone."""
     kept = kept_holes(shape, spec)
     whole = shapely.difference(without_holes(shape), shapely.union_all(kept)) if kept else without_holes(shape)
     return whole, tuple(hole for hole in hole_polygons(shape) if hole not in kept)

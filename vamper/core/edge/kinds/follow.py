@@ -131,7 +131,7 @@ def _ties(closed: BaseGeometry, loose: MultiPolygon) -> BaseGeometry:
 
 
 def _kept_additions(closed: BaseGeometry, tied: BaseGeometry) -> BaseGeometry:
-    """What the last smoothing adds, without pieces that do not lie against the border."""
+    """The areas that the last smoothing adds, without pieces that do not lie against the border."""
     added = [piece for piece in parts(shapely.difference(closed, tied)) if piece.distance(tied) <= _TOUCH_MM]
     return shapely.union_all([grow(piece, _TOUCH_MM) for piece in added])
 

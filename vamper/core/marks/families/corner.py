@@ -1,4 +1,4 @@
-"""An L in each corner, arms towards the paper's middle; with three, the bottom right one is missing."""
+"""An L in each corner, arms towards the paper's middle; with three marks, the bottom right corner has none."""
 
 import numpy as np
 

@@ -21,7 +21,7 @@ TURN_STEP_DEG: dict[Turn, float] = {Turn.ANY: 15.0, Turn.QUARTER: 90.0, Turn.HAL
 
 
 class AlignedBy(StrEnum):
-    """What pieces are aligned by."""
+    """The side or middle that pieces are aligned by."""
 
     LEFT = "left"
     MIDDLE = "middle"

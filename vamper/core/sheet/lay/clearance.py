@@ -180,7 +180,7 @@ class Clearance:
         return free
 
     def _rim(self, shape: BaseGeometry) -> Distance:
-        """The distance to the live area's rim; where the piece sticks out, how far, as a negative one."""
+        """The distance to the live area's rim; where the piece sticks out, how far, as a negative distance."""
         boundary = self.live.exterior if not self.live.interiors else self.live.boundary
         if self._reach.covers(shape):
             mm, ends = _between(boundary, shape)

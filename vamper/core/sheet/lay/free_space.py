@@ -61,8 +61,8 @@ class _Place:
 
 
 def turns_tried(piece: Piece, turn: Turn, room: tuple[float, float]) -> list[float]:
-    """The turns that are looked at: all allowed ones, or for any turn some of them and the one with the least box. Of
-    turns in which the piece is the same, one.
+    """The turns that are looked at: all allowed ones, or for any turn some of them and the turn with the least box. Of
+    turns in which the piece is the same, only the first.
     """
     if turn is Turn.UPRIGHT:
         return [0.0]

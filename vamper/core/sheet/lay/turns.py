@@ -41,7 +41,7 @@ def best_turn(edge: MultiPolygon, room: tuple[float, float], turn: Turn) -> tupl
 
 
 def distinct(edge: MultiPolygon, degrees: Sequence[float]) -> list[float]:
-    """Those of some turns in which a piece is not the same as in an earlier one: of a disc one, of a square one of
+    """The turns in which a piece is not the same as in an earlier turn: of a disc one turn, of a square one of
     four quarters, of an oblong two.
 
     Most turns differ in their boxes already; only what is left is laid on each other.

@@ -53,7 +53,9 @@ def packed_apart(problem: PackProblem, groups: Sequence[tuple[Piece, ...]], nest
 
 
 def _owners(problem: PackProblem, groups: Sequence[tuple[Piece, ...]]) -> list[int]:
-    """Which group each sheet with held pieces belongs to: that of most of them; the first sheet has one in any case."""
+    """The group that each sheet with held pieces belongs to: the group of most of them; the first sheet has a group in
+    any case.
+    """
     of_item = {piece.item: number for number, group in enumerate(groups) for piece in group}
     owners = []
     for sheet in range(max(problem.held_sheets, problem.first_live is not None)):
@@ -89,7 +91,7 @@ def _nothing(problem: PackProblem) -> Layout:
 
 
 def _merged(layouts: Sequence[Layout], owner: Sequence[int]) -> Layout:
-    """All groups' sheets: those with held pieces at their own numbers, the others after them in the groups' order."""
+    """All groups' sheets: sheets with held pieces at their own numbers, the others after them in the groups' order."""
     queues = [list(layout.sheets) for layout in layouts]
     sheets = [queues[who].pop(0) if who < len(queues) and queues[who] else () for who in owner]
     sheets += chain.from_iterable(queues)
@@ -105,7 +107,7 @@ def _merged(layouts: Sequence[Layout], owner: Sequence[int]) -> Layout:
 
 @dataclass(frozen=True, slots=True)
 class _Share:
-    """One group's part of the time; shows its layouts among those of the other groups."""
+    """The part of the time that a group has; shows its layouts among the layouts of the other groups."""
 
     watch: Watch
     stop_at: float
@@ -125,7 +127,7 @@ class _Share:
 
 
 def bound_of(problem: PackProblem) -> AreaBound:
-    """What areas allow at best; groups that never share a sheet each need sheets of their own."""
+    """The bound that areas set; groups that never share a sheet each need sheets of their own."""
     gap = problem.spec.gap_mm
     grown = grown_areas(problem.pieces, gap)
     whole = area_bound(problem.live, problem.pieces, gap, grown)
@@ -136,7 +138,9 @@ def bound_of(problem: PackProblem) -> AreaBound:
 
 
 def plain_rows(problem: PackProblem) -> tuple[Sheet, ...]:
-    """What a maker would lay with a ruler: rows of boxes on bare sheets, as many as it takes. For comparing."""
+    """The layout that a maker would make with a ruler: rows of boxes on bare sheets, as many as it takes. For
+    comparing.
+    """
     empty = region_of(replace(problem, held=(), first_live=None), 0)
     if empty.room.is_empty:
         return ()

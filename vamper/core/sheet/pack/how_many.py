@@ -44,7 +44,7 @@ class CountRequest:
 
 
 class HowMany:
-    """Counts for one question, each size worked out once; quick ones are of plain rows alone."""
+    """Counts for one question, each size worked out once; quick counts are of plain rows alone."""
 
     def __init__(self, question: CountRequest, typical_mm: float, quick: bool = False) -> None:
         self._question = question

@@ -49,7 +49,7 @@ class Profile:
     sides : pair of array, shape (rows,)
         How far left and right it reaches at even rows from `top`.
     twin_sides : pair of array, shape (rows,)
-        Those of its twin (turned by 180°), whose box is laid over the piece's.
+        The same of its twin (turned by 180°), whose box is laid over the piece's.
     step : float
         Between columns and between rows, mm.
     """
@@ -67,7 +67,9 @@ class Profile:
 
 @dataclass(frozen=True, slots=True)
 class Cell:
-    """What a row repeats: where its shapes stand (a piece, and perhaps its twin), and how near two cells may come."""
+    """The unit that a row repeats: where its shapes stand (a piece, and perhaps its twin), and how near two cells may
+    come.
+    """
 
     profile: Profile
     offsets: tuple[tuple[float, float], ...]
@@ -248,7 +250,7 @@ def best_rows(cell: Cell, room: Room, shifts: int) -> Rows | None:
 
 
 def _most(cell: Cell, least: float, pitch: float, room: Room) -> int:
-    """More than so many pieces no rows hold of which two come nearer than `least` to each other's next but one."""
+    """The most pieces that rows hold in which no two come nearer than `least` to each other's next but one."""
     across, down = room
     profile = cell.profile
     in_a_row = math.floor((across - profile.width) / pitch + _CLOSE_MM) + 1
@@ -262,7 +264,9 @@ def _words(leaning: bool, shifted: bool, paired: bool) -> str:
 
 
 def _pitches(cell: Cell, across: float) -> list[float]:
-    """The least pitch, and those at which rows of as many cells, of one fewer or of a half more just fill the room."""
+    """The least pitch, and the pitches at which rows of as many cells, of one fewer or of a half more just fill the
+    room.
+    """
     spans = cell.spans
     single = cell.profile.width
     whole = max(span[1] for span in spans) - min(span[0] for span in spans)
@@ -305,7 +309,7 @@ def _drops(upper: Line, lower: Line, shifts: int) -> Line:
 
 @lru_cache(maxsize=64)
 def _shifted(size: int, shifts: int) -> npt.NDArray[np.int64]:
-    """The columns that lie over those of a row of `size`, for each of the shifts to the right."""
+    """The columns that lie over the columns of a row of `size`, for each of the shifts to the right."""
     by = np.arange(shifts) * (size // shifts)
     return np.asarray((np.arange(size) - by[:, None]) % size)
 

@@ -48,7 +48,7 @@ class NestShape:
 
 @dataclass(frozen=True, slots=True)
 class NestRequest:
-    """What an engine is asked to pack into a rectangle.
+    """A request to the engine: the pieces to pack into a rectangle.
 
     Parameters
     ----------
@@ -92,7 +92,7 @@ class NestSolution:
 
 
 def never() -> bool:
-    """What is asked of an attempt that goes on for its whole time."""
+    """Lets an attempt go on for its whole time."""
     return False
 
 

@@ -1,4 +1,4 @@
-"""What packing is asked, what it is told while it works, and which of two layouts is the better one."""
+"""The packing problem, the one who watches a search while it works, and which of two layouts is better."""
 
 from collections import Counter
 from collections.abc import Sequence

@@ -13,7 +13,7 @@ def _write(plan: Plan, sheet: int, printed: Printed) -> bytes:
 
 
 def _line(plan: Plan, sheet: int) -> str:
-    """What the job line says; nothing where none is wanted."""
+    """The text of the job line; empty where no line is wanted."""
     if not plan.job.job_line:
         return ""
     # The day is when it is written, which no plan can know.

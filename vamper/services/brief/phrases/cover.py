@@ -36,7 +36,7 @@ def say(told: BriefFacts) -> tuple[str, str]:
 
 
 def cover_words(job: Job) -> str:
-    """What lies over the print of a job, as a part of its brief."""
+    """The cover of a job's print, as a part of its brief."""
     cover = cover_of(job)
     if cover.kind is CoverKind.NONE:
         return "left uncovered"

@@ -24,7 +24,9 @@ def hint(purpose: Purpose) -> str:
 
 
 def choices(asked: ChoiceContext) -> list[Choice]:
-    """What it can go on: what its stock is made for first, then what works with a limit, and last the rest."""
+    """The things that it can go on: the targets that its stock is made for first, then the targets with a limit, and
+    last the rest.
+    """
     job = asked.job
 
     def on(target: Target) -> Choice:

@@ -117,7 +117,7 @@ def _plain_or_printed(card: Stock, items: Iterable[ItemSpec]) -> PhraseQuestion:
 
 
 def _fields(edge: EdgeSpec) -> dict[str, object]:
-    """What makes an edge bare or bordered, as fields of a design; smoothing and corners stay."""
+    """The fields of a design that make an edge bare or bordered; smoothing and corners stay."""
     return {f"edge.{field}": getattr(edge, field) for field in _EDGE_FIELDS}
 
 

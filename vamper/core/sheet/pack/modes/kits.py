@@ -21,7 +21,7 @@ from vamper.core.values.placement import Sheet
 
 
 def kits_of(quantities: Sequence[int]) -> Iterator[int]:
-    """Numbers of sheets that the quantities can be shared out over, each with the same set: those that leave the
+    """Numbers of sheets that the quantities can be shared out over, each with the same set: numbers that leave the
     least over first, and of these the few before the many.
     """
     most = min((quantity for quantity in quantities if quantity), default=0)
@@ -98,7 +98,7 @@ def _repeated(problem: PackProblem, kits: Sequence[Sheet], count: int, time_limi
 
 @dataclass(frozen=True, slots=True)
 class _Kit:
-    """Shows the last kit as all of those that are left, behind those that were packed before it."""
+    """Shows the last kit as all sheets that are left, behind sheets that were packed before it."""
 
     watch: Watch
     stop_at: float

@@ -11,7 +11,7 @@ from vamper.core.values.geometry import grow, hole_polygons, parts
 
 
 class HoleGuests:
-    """What the holes of a group take, the largest pieces first; each kind of hole is filled once."""
+    """Finds the pieces that the holes of a group take, the largest pieces first; each kind of hole is filled once."""
 
     def __init__(self, run: SearchRun) -> None:
         self._run = run

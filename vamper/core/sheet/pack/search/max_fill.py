@@ -112,8 +112,8 @@ class _Climb:
             reach = min(self._count_for(likely), len(self._order) if len(self.best) >= count else count - 1)
 
     def one_by_one(self) -> Lane:
-        """What goes in piece by piece, where that is worth its time: long thin pieces lie better so than by the engine,
-        others seldom.
+        """The pieces that go in one by one, where that is worth its time: long thin pieces lie better so than by the
+        engine, others seldom.
         """
         if self.left() >= _WORTH_S or self._slender() >= _SLENDER:
             self.fill(())
@@ -138,11 +138,11 @@ class _Climb:
         return count
 
     def _engine_load(self, group: Counter[int]) -> float:
-        """What of a group the engine has to lay, as a share of the sheet's room."""
+        """The area of a group that the engine has to lay, as a share of the sheet's room."""
         return self.run.load_of(list((group - self._guests.of(group)).elements())) / self.run.room
 
     def _group(self, count: int, tries: int, likely: float) -> Counter[int]:
-        """What to ask for: so many pieces, or where that is out of reach or failed again and again, more area."""
+        """The group to ask for: so many pieces, or where that is out of reach or failed again and again, more area."""
         group = Counter(self._order[:count])
         far = self.run.load_of(self._order[:count]) > likely * _FAR * self.run.room
         if count == len(self.best) + 1 and (tries % 2 if tries > _PATIENCE else far and tries):

@@ -31,7 +31,7 @@ _GROWTH, GROWS_S = 0.042, 12.0
 
 
 def promised(fill: float, after_s: float, in_s: float) -> float:
-    """The fill in so many seconds, of one that was reached after some."""
+    """The fill to expect in so many seconds, from a fill that was reached after some."""
     return fill * (1 + _GROWTH * math.log(max(1.0, min(in_s, GROWS_S) / after_s)))
 
 

@@ -55,7 +55,7 @@ def lay_repeated(run: SearchRun, stop_at: float, seed: int, known: list[Sheet], 
 
 
 def shared_out(remaining: Counter[int], times: int) -> Counter[int]:
-    """What a sheet may hold of each design where it is laid so many times."""
+    """The pieces that a sheet may hold of each design where it is laid so many times."""
     return +Counter({item: count // times for item, count in remaining.items()})
 
 
@@ -119,7 +119,7 @@ def _smallest(run: SearchRun, choice: Counter[int]) -> float:
 
 
 def loaded(run: SearchRun, waiting: Counter[int], fill: float) -> Counter[int]:
-    """What of `waiting` loads a sheet to a share of its room, each design in proportion to its number."""
+    """The pieces of `waiting` that load a sheet to a share of its room, each design in proportion to its number."""
     share = fill * run.room / max(1e-9, run.load_of(list(waiting.elements())))
     if share >= 1:
         return +waiting

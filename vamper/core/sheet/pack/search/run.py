@@ -136,7 +136,7 @@ class SearchRun:
         """The most of `group` that the engine laid inside one sheet's room. Ends as soon as that is all of it; where
         its progress is noted in `whole`, also as soon as all of it is out of reach.
 
-        Better ones are shown on the way, after the sheets `before`; with None they are not.
+        Better layouts are shown on the way, after the sheets `before`; with None they are not.
         """
         request = self.request(group, ground)
         request = replace(request, seed=(request.seed + ODD * seed) % 2**31)
