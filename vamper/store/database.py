@@ -6,26 +6,32 @@ changes, however many changes come at once.
 
 import os
 import sqlite3
-from collections.abc import Iterator
+import threading
+from collections import defaultdict
+from collections.abc import Iterable, Iterator
 from contextlib import AbstractContextManager, closing, contextmanager
 from contextvars import ContextVar
 from functools import cache
 from pathlib import Path
+from typing import Any
 
 from alembic import command
 from alembic.runtime.migration import MigrationContext
 from alembic.script import ScriptDirectory
 from sqlalchemy import URL, Connection, Engine, create_engine, event
 from sqlalchemy.dialects import sqlite as sqlite_dialect
-from sqlalchemy.orm import Session, sessionmaker
+from sqlalchemy.orm import ORMExecuteState, Session, UOWTransaction, sessionmaker
 from sqlalchemy.schema import CreateIndex, CreateTable, ExecutableDDLElement
 
 from vamper.core.values.findings import BadInput
+from vamper.store.remembered import Remembered
 from vamper.store.tables import TableBase
 from vamper.store.trouble import StoreTrouble, tell_trouble
 from vamper.store.workshop_file import check_place, check_workshop, config, read_only, revision_of
 
 _WRITES = "writes"
+# Of a session: the tables that it wrote to.
+_WRITTEN = "written"
 # Connections that are kept for the next one; further ones are opened as they are needed.
 _KEPT_OPEN = 8
 
@@ -137,20 +143,30 @@ def _steps() -> ScriptDirectory:
 class Sessions:
     """Sessions on one workshop's file: call it for reading, `begin` a transaction for writing.
 
-    What is read and written within `together` is one transaction, whoever asks for it; memories of it held by
-    those who wrote is to be forgotten once it has ended, well or not. What is read within a `snapshot` is read from one
-    state of the file, over one connection.
+    What is read and written within `together` is one transaction, whoever asks for it. What is read within a `snapshot`
+    is read from one state of the file, over one connection. What is `remembered` of some tables is forgotten as soon as
+    a transaction that wrote to one of them has ended, well or not.
     """
 
     def __init__(self, engine: Engine) -> None:
         self._reading = sessionmaker(engine, expire_on_commit=False)
         self._writing = sessionmaker(engine.execution_options(**{_WRITES: True}), expire_on_commit=False)
         self._joined: ContextVar[Session | None] = ContextVar("joined", default=None)
-        self._snapshot: ContextVar[Session | None] = ContextVar("snapshot", default=None)
+        self._snapshot: ContextVar[tuple[Session, int] | None] = ContextVar("snapshot", default=None)
+        self._counting = threading.Lock()
+        self._writes = 0
+        self._memories: defaultdict[type[TableBase], list[Remembered[Any, Any]]] = defaultdict(list)
+        event.listen(self._writing, "after_flush", _note_flushed)
+        event.listen(self._writing, "do_orm_execute", _note_executed)
+        event.listen(self._writing, "after_commit", self._ended)
+        event.listen(self._writing, "after_rollback", self._ended)
 
     def __call__(self) -> AbstractContextManager[Session]:
-        joined = self._joined.get() or self._snapshot.get()
-        return self._reading() if joined is None else _within(joined)
+        joined = self._joined.get()
+        if joined is not None:
+            return _within(joined)
+        shown = self._snapshot.get()
+        return self._reading() if shown is None else _within(shown[0])
 
     def begin(self) -> AbstractContextManager[Session]:
         joined = self._joined.get()
@@ -169,12 +185,59 @@ class Sessions:
     @contextmanager
     def snapshot(self) -> Iterator[None]:
         """One state of the file for all that is read in it, however much is written meanwhile, by this thread too."""
+        # Counted before anything is read: what ends meanwhile may be seen or not.
+        writes = self._writes
         with self() as session:
-            before = self._snapshot.set(session)
+            before = self._snapshot.set((session, writes))
             try:
                 yield
             finally:
                 self._snapshot.reset(before)
+
+    def remembered(self, *tables: type[TableBase]) -> Remembered[Any, Any]:
+        """A memory of what is read of some tables, and of nothing else."""
+        memory = Remembered[Any, Any](self._seen)
+        for table in _with_owners(tables):
+            self._memories[table].append(memory)
+        return memory
+
+    def _seen(self) -> int | None:
+        """The number of the last write that whoever reads here and now is sure to see; None within a transaction, which
+        sees what it wrote itself.
+        """
+        if self._joined.get() is not None:
+            return None
+        shown = self._snapshot.get()
+        return self._writes if shown is None else shown[1]
+
+    def _ended(self, session: Session) -> None:
+        written = session.info.pop(_WRITTEN, ())
+        with self._counting:
+            self._writes += 1
+            for memory in {id(one): one for table in written for one in self._memories[table]}.values():
+                memory.forget(self._writes)
+
+
+def _with_owners(tables: Iterable[type[TableBase]]) -> set[type[TableBase]]:
+    """Tables, and the tables whose rows take theirs with them when they go."""
+    classes = {mapper.local_table: mapper.class_ for mapper in TableBase.registry.mappers}
+    found, waiting = set[type[TableBase]](), list(tables)
+    while waiting:
+        one = waiting.pop()
+        if one not in found:
+            found.add(one)
+            waiting += [classes[key.column.table] for key in one.__table__.foreign_keys if key.ondelete]
+    return found
+
+
+def _note_flushed(session: Session, _context: UOWTransaction) -> None:
+    rows = (*session.new, *session.dirty, *session.deleted)
+    session.info.setdefault(_WRITTEN, set()).update(type(row) for row in rows)
+
+
+def _note_executed(asked: ORMExecuteState) -> None:
+    if (asked.is_insert or asked.is_update or asked.is_delete) and asked.bind_mapper is not None:
+        asked.session.info.setdefault(_WRITTEN, set()).add(asked.bind_mapper.class_)
 
 
 @contextmanager

@@ -23,6 +23,8 @@ Floats = npt.NDArray[np.float64]
 RUN_SIGMA = 0.04
 MARKED_WORTH = 0.9
 PASS_COSTS = 0.02
+# Beyond so many deviations a chance is 0 or 1 to the last digit of a float; most of a grid of forces lies there.
+_SURE_SIGMAS = 8.5
 # Under this a sheet is not risked without a test cut.
 SURE_AT = 0.85
 
@@ -41,24 +43,24 @@ class Outlook:
 
 def outlook(depths_um: Floats, bands: Bands, passes: int) -> Outlook:
     """The outlook of cuts that reach `depths_um` in so many passes, but for the spread of a run."""
-    ln = np.log(depths_um)
     least, best, most = bands.least_um, bands.most_um, bands.usable_um
     deeper = passes_factor(passes + 1) / passes_factor(passes)
-    through, past_best, past_most = _beyond(ln, least), _beyond(ln, best), _beyond(ln, most)
-    again = _beyond(ln, least / deeper)
-    again_best = np.maximum(_beyond(ln, best / deeper), through)
-    again_most = np.maximum(_beyond(ln, most / deeper), through)
+    rims = (least, best, most, bands.of(Outcome.CLEAN)[1], least / deeper, best / deeper, most / deeper)
+    through, past_best, past_most, past_clean, again, again_best, again_most = _beyond(depths_um, rims)
+    again_best, again_most = np.maximum(again_best, through), np.maximum(again_most, through)
     at_first, second = through - past_most, again - again_most
     wanted, again_wanted = through - past_best, again - again_best
-    clean = through - _beyond(ln, bands.of(Outcome.CLEAN)[1])
+    clean = through - past_clean
     worth = wanted + MARKED_WORTH * (at_first - wanted)
     worth = worth + (1 - PASS_COSTS) * again_wanted + (MARKED_WORTH - PASS_COSTS) * (second - again_wanted)
     return Outlook(at_first + second, at_first, clean, worth)
 
 
-def _beyond(ln_depths: Floats, rim_um: float) -> Floats:
-    """The chance that a run goes deeper than a rim."""
-    if not np.isfinite(rim_um):
-        return np.zeros_like(ln_depths)
-    found: Floats = ndtr((ln_depths - np.log(rim_um)) / RUN_SIGMA)
+def _beyond(depths_um: Floats, rims_um: tuple[float, ...]) -> Floats:
+    """The chance that a run goes deeper than each rim (which may be infinite), one array of the depths' shape a rim."""
+    rims = np.log(rims_um).reshape(-1, *(1 for _ in depths_um.shape))
+    deviations = (np.log(depths_um) - rims) / RUN_SIGMA
+    found: Floats = np.heaviside(deviations, 0.5)
+    near = np.abs(deviations) < _SURE_SIGMAS
+    found[near] = ndtr(deviations[near])
     return found

@@ -308,7 +308,7 @@ def _blade(stock: Stock, cut: Cut, radius: float, known: CutHistory) -> tuple[Bl
 
 
 def _passes(belief: HardnessBelief, cutter: Cutter, detail: EdgeDetail) -> tuple[int, str]:
-    """As few passes as keep the force within 90 % of the machine's; two gentle passes for small detail in soft stock."""
+    """The fewest passes with a force within 90 % of the machine's; two gentle ones for small detail in soft stock."""
     stock, comfortable = belief.stock, COMFORTABLE_SHARE * cutter.force_gf.max
     needed = next((n for n in range(1, MOST_PASSES + 1) if _needed_gf(belief, n) <= comfortable), None)
     if needed is None:

@@ -12,6 +12,7 @@ settings".
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 from itertools import pairwise
 
 import numpy as np
@@ -71,12 +72,19 @@ class SettingsPosterior:
     belief: HardnessBelief
     blades: tuple[Blade, ...]
     _outlooks: dict[tuple[int, Blade], Outlook] = field(default_factory=dict, repr=False)
+    _expected: dict[tuple[int, Blade], Floats] = field(default_factory=dict, repr=False)
 
     def quantiles_gf(self, node: int, shares: Sequence[float]) -> list[float]:
         """Forces (gf) of a node that are not exceeded with some chances."""
-        whole = self.weight @ self.shares[:, node]
-        found: list[float] = np.exp(np.interp(shares, np.cumsum(whole) - whole / 2, self.ln_force)).tolist()
+        found: list[float] = np.exp(np.interp(shares, self._middles[node], self.ln_force)).tolist()
         return found
+
+    @cached_property
+    def _middles(self) -> Floats:
+        """The chance that each node's force lies below the middle of each cell of the scale, shape (N, C)."""
+        whole = np.tensordot(self.weight, self.shares, 1)
+        middles: Floats = np.cumsum(whole, axis=1) - whole / 2
+        return middles
 
     def outlook_on(self, passes: int, blade: Blade) -> Outlook:
         """The outlook of every force on every hardness, each of shape (K, C)."""
@@ -91,9 +99,14 @@ class SettingsPosterior:
         """Of a node in so many passes: the chance of a usable sheet with a look, at the first go, of a clean cut, and
         the worth of the outcome.
         """
-        found = self.outlook_on(passes, self.blades[node])
-        joint = self.weight[:, None] * self.shares[:, node]
-        return tuple(float((joint * one).sum()) for one in (found.usable, found.at_first, found.clean, found.worth))  # type: ignore[return-value]
+        key = (passes, self.blades[node])
+        if key not in self._expected:
+            found = self.outlook_on(*key)
+            each = np.stack((found.usable, found.at_first, found.clean, found.worth), axis=2)
+            # All nodes at once: whoever asks for one compares it with the others.
+            self._expected[key] = self.weight @ np.matmul(self.shares, each).swapaxes(0, 1)
+        usable, at_first, clean, worth = self._expected[key][node].tolist()
+        return usable, at_first, clean, worth
 
     def press_um(self, node: int, count: int = _PRESSES) -> tuple[float, ...]:
         """So many equally likely values of a node's force over the stock's hardness, µm."""

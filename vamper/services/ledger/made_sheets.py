@@ -4,8 +4,8 @@ A sheet is looked at as it was handed off, whatever became of its job since; a s
 job stands.
 """
 
-from collections.abc import Callable, Iterable, Iterator, Mapping
-from contextlib import contextmanager, suppress
+from collections.abc import Callable, Iterable, Mapping
+from contextlib import suppress
 from dataclasses import replace
 
 import numpy as np
@@ -105,7 +105,7 @@ class MadeSheets:
                 raise BadInput(f"no piece of this job is cut as “{cut}”: say what its own cuts look like", "outcomes")
         really = really_set(plan, was_set)
         records, loads = list[int](), sheets if cutter.feed is Feed.MAT else 0
-        with self._keeping():
+        with self._sessions.together():
             for cut, outcome in outcomes.items():
                 then = really.get(cut)
                 if then is None:
@@ -127,15 +127,6 @@ class MadeSheets:
                 records.append(self._shop.tried.keep(document.cutter_id, stock, cutter.force_gf, seen))
             used_blade, used_mat = self._shop.care.ran(document.cutter_id, metres, loads)
         return Trace(tuple(records), blade=used_blade, metres=metres, mat=used_mat, loads=loads)
-
-    @contextmanager
-    def _keeping(self) -> Iterator[None]:
-        """All that is kept of a run is kept together, or nothing of it."""
-        try:
-            with self._sessions.together():
-                yield
-        finally:
-            self._shop.forget_read()
 
     def last_handed(self, job_id: int) -> HandedOff:
         """A job as it was handed over last; as it stands, where it never was or no longer can be told."""
@@ -180,10 +171,7 @@ class MadeSheets:
                 logged = self._shop.measured.log(document.printer_id, document.cutter_id, misses, kind)
             return replace(trace, misses=logged, offcut=offcut, finished=finished)
 
-        try:
-            return self._runs.add(run, job_id, handed.number, again, along=keep_along)
-        finally:
-            self._shop.forget_read()
+        return self._runs.add(run, job_id, handed.number, again, along=keep_along)
 
     def _products_of(self, job_id: int, handed: HandedOff, run: Run) -> tuple[tuple[str, int], ...]:
         """How many more of each product are whole once a run is counted with earlier runs of the same hand-off: of
@@ -206,7 +194,7 @@ class MadeSheets:
         Vamper logged, nothing more than the run itself is known.
         """
         trace = self._runs.trace(run_id) or NO_TRACE
-        with self._keeping():
+        with self._sessions.together():
             for number in trace.cut_records:
                 with suppress(NotFound):
                     self._shop.tried.forget(number)

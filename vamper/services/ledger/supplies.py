@@ -31,6 +31,7 @@ from vamper.services.jobs.history import aware
 from vamper.services.ledger.runs import Runs, check_date
 from vamper.services.work.not_found import NotFound
 from vamper.store.database import Sessions
+from vamper.store.remembered import Remembered
 from vamper.store.tables import OffcutRow, PreferenceRow, SupplyRow, now
 
 _PACK, _BOUGHT, _OFFCUT, _RATES = TypeAdapter(Pack), TypeAdapter(Bought), TypeAdapter(Offcut), TypeAdapter(Rates)
@@ -101,28 +102,36 @@ class Supplies:
     def __init__(self, sessions: Sessions, runs: Runs) -> None:
         self._sessions = sessions
         self._runs = runs
-
-    def _rows(self) -> Sequence[SupplyRow]:
-        with self._sessions() as session:
-            return session.scalars(select(SupplyRow).order_by(SupplyRow.id)).all()
+        self._kept: Remembered[None, tuple[tuple[KeptPack, ...], tuple[KeptBought, ...]]] = sessions.remembered(
+            SupplyRow
+        )
+        self._kept_offcuts: Remembered[str | None, tuple[KeptOffcut, ...]] = sessions.remembered(OffcutRow)
+        self._kept_rates: Remembered[None, Rates] = sessions.remembered(PreferenceRow)
 
     def packs(self) -> tuple[KeptPack, ...]:
         """Packs of stock, the newest last by the day on which they were bought."""
-        packs = (
-            KeptPack(row.id, aware(_when(row)), _PACK.validate_python(row.value["pack"]))
-            for row in self._rows()
-            if "pack" in row.value
-        )
-        return tuple(sorted(packs, key=lambda one: (one.bought_at, one.id)))
+        return self._kept.get(None, self._read)[0]
 
     def bought(self) -> tuple[KeptBought, ...]:
         """Everything else, the newest last likewise."""
-        things = (
-            KeptBought(row.id, aware(_when(row)), _BOUGHT.validate_python(row.value["bought"]))
-            for row in self._rows()
-            if "bought" in row.value
+        return self._kept.get(None, self._read)[1]
+
+    def _read(self) -> tuple[tuple[KeptPack, ...], tuple[KeptBought, ...]]:
+        with self._sessions() as session:
+            rows = session.scalars(select(SupplyRow)).all()
+        rows = sorted(rows, key=lambda row: (aware(_when(row)), row.id))
+        return (
+            tuple(
+                KeptPack(row.id, aware(_when(row)), _PACK.validate_python(row.value["pack"]))
+                for row in rows
+                if "pack" in row.value
+            ),
+            tuple(
+                KeptBought(row.id, aware(_when(row)), _BOUGHT.validate_python(row.value["bought"]))
+                for row in rows
+                if "bought" in row.value
+            ),
         )
-        return tuple(sorted(things, key=lambda one: (one.bought_at, one.id)))
 
     def buy(self, what: Pack | Bought, bought_at: datetime | None = None) -> int:
         """A pack of stock, or something else, comes onto the shelf; returns its number.
@@ -181,6 +190,9 @@ class Supplies:
 
     def offcuts(self, stock: str | None = None) -> tuple[KeptOffcut, ...]:
         """Offcuts that were not used yet, the newest first."""
+        return self._kept_offcuts.get(stock, lambda: self._read_offcuts(stock))
+
+    def _read_offcuts(self, stock: str | None) -> tuple[KeptOffcut, ...]:
         rows = select(OffcutRow).where(OffcutRow.used_at.is_(None)).order_by(OffcutRow.id.desc())
         with self._sessions() as session:
             found = session.scalars(rows if stock is None else rows.where(OffcutRow.stock_key == stock)).all()
@@ -282,6 +294,9 @@ class Supplies:
         return len(bought) + len(offcuts)
 
     def rates(self) -> Rates:
+        return self._kept_rates.get(None, self._read_rates)
+
+    def _read_rates(self) -> Rates:
         with self._sessions() as session:
             row = session.get(PreferenceRow, _KEY)
             return Rates() if row is None else _RATES.validate_python(row.value)

@@ -1,5 +1,7 @@
 """What the brief of a job is told from, and what its phrases can be changed to."""
 
+import threading
+from collections import defaultdict
 from functools import partial
 
 from vamper.core.ledger.money import money
@@ -24,6 +26,8 @@ class Briefing:
         self._shop = shop
         self._usual = usual
         self._supplies = supplies
+        # Most of a list is the same for every job: whoever asks for it meanwhile finds it worked out.
+        self._listing: defaultdict[str, threading.Lock] = defaultdict(threading.Lock)
 
     def facts(self, state: JobState, plan: Plan | None = None) -> BriefFacts:
         """The facts that the brief of a job is told from; with its plan it also says whether there is enough of its
@@ -53,7 +57,8 @@ class Briefing:
             recent=self._jobs.recent_stocks(),
             prices=dict if design is None else partial(self._prices, state),
         )
-        return choices(asked, phrase)
+        with self._listing[phrase]:
+            return choices(asked, phrase)
 
     def _prices(self, state: JobState) -> dict[str, str]:
         """The price of a piece on each stock whose price is known, as many on a sheet as now."""

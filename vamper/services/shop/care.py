@@ -12,8 +12,8 @@ from vamper.core.values.blade import BladeIn
 from vamper.core.values.findings import BadInput
 from vamper.core.values.mat import MatIn
 from vamper.services.work.not_found import NotFound
-from vamper.services.work.remembered import Remembered
 from vamper.store.database import Sessions
+from vamper.store.remembered import Remembered
 from vamper.store.tables import BladeRow, CutterRow, MatRow, now
 
 Thing = TypeVar("Thing", BladeIn, MatIn)
@@ -41,10 +41,7 @@ class Drawer(Generic[Thing]):
         self._table: Any = table
         self._adapter: TypeAdapter[Thing] = adapter
         self._what = what
-        self._kept: Remembered[None, list[KeptThing[Thing]]] = Remembered()
-
-    def forget_read(self) -> None:
-        self._kept.forget()
+        self._kept: Remembered[None, list[KeptThing[Thing]]] = sessions.remembered(table)
 
     def all(self) -> list[KeptThing[Thing]]:
         return self._kept.get(None, self._read)
@@ -87,7 +84,6 @@ class Drawer(Generic[Thing]):
                 kept: int = row.id
         except IntegrityError:
             raise BadInput(f"there is a {self._what} of that name already; give it another one", "name") from None
-        self._kept.forget()
         return kept
 
     def put_in(self, number: int, cutter_id: int) -> None:
@@ -104,7 +100,6 @@ class Drawer(Generic[Thing]):
                 .values(cutter_id=None, confirmed_at=None)
             )
             row.cutter_id, row.confirmed_at = cutter_id, now()
-        self._kept.forget()
 
     def remove(self, number: int) -> None:
         with self._sessions.begin() as session:
@@ -112,7 +107,6 @@ class Drawer(Generic[Thing]):
             if row is None:
                 raise NotFound(f"there is no such {self._what}; it may have been removed")
             session.delete(row)
-        self._kept.forget()
 
 
 class Care:
@@ -121,10 +115,6 @@ class Care:
     def __init__(self, sessions: Sessions) -> None:
         self.blades: Drawer[BladeIn] = Drawer(sessions, BladeRow, _BLADE, "blade")
         self.mats: Drawer[MatIn] = Drawer(sessions, MatRow, _MAT, "mat")
-
-    def forget_read(self) -> None:
-        self.blades.forget_read()
-        self.mats.forget_read()
 
     def ran(self, cutter_id: int, metres: float, loads: int) -> tuple[int | None, int | None]:
         """A run was made: the blade has cut so many metres more (times abrasion), the mat carried so many sheets.

@@ -6,6 +6,7 @@ from vamper.core.finishing.labels import check_figures
 from vamper.core.values.finish import LabelFigure
 from vamper.core.values.stock import StockClass
 from vamper.store.database import Sessions
+from vamper.store.remembered import Remembered
 from vamper.store.tables import PreferenceRow
 
 _KEY = "finish labels"
@@ -16,11 +17,15 @@ class Labels:
 
     def __init__(self, sessions: Sessions) -> None:
         self._sessions = sessions
+        self._kept: Remembered[None, dict[str, dict[str, float]]] = sessions.remembered(PreferenceRow)
 
     def of(self, stock: str) -> dict[str, float]:
+        return dict(self._kept.get(None, self._read).get(stock, {}))
+
+    def _read(self) -> dict[str, dict[str, float]]:
         with self._sessions() as session:
             row = session.get(PreferenceRow, _KEY)
-            return {} if row is None else dict(row.value.get(stock, {}))
+            return {} if row is None else dict(row.value)
 
     def figures(self, stock: str) -> tuple[LabelFigure, ...]:
         """The same as a job holds them."""

@@ -23,8 +23,8 @@ from vamper.core.values.miss import STARTER_MISS_MM, LoggedMiss
 from vamper.core.values.stock import Stock
 from vamper.core.values.tables import table
 from vamper.services.work.not_found import NotFound
-from vamper.services.work.remembered import Remembered
 from vamper.store.database import Sessions
+from vamper.store.remembered import Remembered
 from vamper.store.tables import CalibrationRow, LoggedMissRow, MachineEventRow, PreferenceRow, now
 
 _SCHOOL = "calibration-school"
@@ -129,7 +129,7 @@ class Measured:
 
     def __init__(self, sessions: Sessions) -> None:
         self._sessions = sessions
-        self._kept = Remembered[tuple[int, int], _Kept]()
+        self._kept: Remembered[tuple[int, int], _Kept] = sessions.remembered(CalibrationRow, LoggedMissRow)
 
     def of(self, printer_id: int, cutter_id: int, stock: Stock) -> MeasuredFor:
         """The measurements that hold for a job on a stock."""
@@ -139,9 +139,6 @@ class Measured:
         mine = (None, thickness_of(stock.thickness_um))
         misses = tuple(one.miss for made_at, one in kept.misses if made_at >= since and one.thickness in mine)
         return MeasuredFor(None if newest is None else newest.record.calibration, misses)
-
-    def forget_read(self) -> None:
-        self._kept.forget()
 
     def history(self, printer_id: int, cutter_id: int) -> tuple[KeptRecord, ...]:
         """All calibrations of a printer with a cutter, the newest first."""
@@ -163,7 +160,6 @@ class Measured:
                     value=_RECORD.dump_python(record, mode="json"),
                 )
             )
-        self._kept.forget()
 
     def forget(self, calibration_id: int) -> None:
         """Take a calibration away; the one before it holds again."""
@@ -172,7 +168,6 @@ class Measured:
             if row is None:
                 raise NotFound("there is no such calibration; it may have been removed")
             session.delete(row)
-        self._kept.forget()
 
     def log(
         self, printer_id: int, cutter_id: int, misses: Sequence[LoggedMiss], thickness: Thickness | None = None
@@ -190,22 +185,18 @@ class Measured:
             ]
             session.add_all(rows)
             session.flush()
-            numbers = tuple(row.id for row in rows)
-        self._kept.forget()
-        return numbers
+            return tuple(row.id for row in rows)
 
     def take_back(self, numbers: Sequence[int]) -> None:
         """These misses were none, after all."""
         with self._sessions.begin() as session:
             session.execute(delete(LoggedMissRow).where(LoggedMissRow.id.in_(numbers)))
-        self._kept.forget()
 
     def forget_misses(self, printer_id: int, cutter_id: int) -> None:
         """Begin anew with what runs were off by."""
         with self._sessions.begin() as session:
             mine = (LoggedMissRow.printer_id == printer_id) & (LoggedMissRow.cutter_id == cutter_id)
             session.execute(delete(LoggedMissRow).where(mine))
-        self._kept.forget()
 
     def changed(self, cutter_id: int, what: MachineChange) -> None:
         """Something was changed on a cutter."""

@@ -6,8 +6,8 @@ from vamper.core.values.findings import BadInput
 from vamper.core.values.fonts import shipped_font
 from vamper.formats.own_font import family_of
 from vamper.services.work.not_found import NotFound
-from vamper.services.work.remembered import Remembered
 from vamper.store.database import Sessions
+from vamper.store.remembered import Remembered
 from vamper.store.tables import OwnFontRow
 
 _MOST_FONTS = 200
@@ -18,7 +18,7 @@ class OwnFonts:
 
     def __init__(self, sessions: Sessions) -> None:
         self._sessions = sessions
-        self._kept = Remembered[str, bytes | None]()
+        self._kept: Remembered[str, bytes | None] = sessions.remembered(OwnFontRow)
 
     def all(self) -> list[str]:
         with self._sessions() as session:
@@ -39,7 +39,6 @@ class OwnFonts:
             if session.get(OwnFontRow, family) is None and len(self.all()) >= _MOST_FONTS:
                 raise BadInput(f"a workshop keeps {_MOST_FONTS} fonts; remove one first", name)
             session.merge(OwnFontRow(family=family, data=data))
-        self._kept.forget()
         return family
 
     def remove(self, family: str) -> None:
@@ -49,7 +48,6 @@ class OwnFonts:
             if row is None:
                 raise NotFound("there is no such font; it may have been removed")
             session.delete(row)
-        self._kept.forget()
 
     def data(self, family: str) -> bytes | None:
         """The file of a family, None for a family that was not added."""

@@ -14,8 +14,8 @@ from sqlalchemy.orm import Session
 
 from vamper.core.values.findings import BadInput
 from vamper.services.work.not_found import NotFound
-from vamper.services.work.remembered import Remembered
 from vamper.store.database import Sessions
+from vamper.store.remembered import Remembered
 from vamper.store.tables import CutterRow, JobRow, PrinterRow, StockRow
 
 Thing = TypeVar("Thing")
@@ -59,7 +59,7 @@ class Shelf(Generic[Key, Thing]):
         self._adapter = adapter
         self._what = what
         self._used_by: Callable[[Key], ColumnElement[bool]] = used_by
-        self._kept: Remembered[None, dict[Key, Kept[Thing]]] = Remembered()
+        self._kept: Remembered[None, dict[Key, Kept[Thing]]] = sessions.remembered(table)
 
     def all(self) -> dict[Key, Kept[Thing]]:
         """By key, in the order in which they are listed."""
@@ -97,7 +97,6 @@ class Shelf(Generic[Key, Thing]):
                 kept: Key = getattr(row, self._key.key)
         except IntegrityError:
             raise BadInput(f"there is a {self._what} of that name already; give it another one", "name") from None
-        self._kept.forget()
         return kept
 
     def add(self, key: Key, name: str, value: Thing) -> None:
@@ -108,7 +107,6 @@ class Shelf(Generic[Key, Thing]):
                 session.add(self._table(key=key, position=last + 1, name=name, value=self.data(value)))
         except IntegrityError:
             raise BadInput(f"there is a {self._what} of that name already; give it another one", "name") from None
-        self._kept.forget()
 
     def hide(self, key: Key, hidden: bool) -> None:
         """Put a thing aside, or back; jobs that are made with it stay as they are."""
@@ -116,7 +114,6 @@ class Shelf(Generic[Key, Thing]):
             row = self._found(session, key)
             row.hidden = hidden
             row.revision += 1
-        self._kept.forget()
 
     def remove(self, key: Key) -> None:
         """Take a thing away, unless a job is planned with it or it is the last of its sort."""
@@ -130,7 +127,6 @@ class Shelf(Generic[Key, Thing]):
             if session.scalars(select(self._key).where(self._key != key).limit(1)).first() is None:
                 raise BadInput(f"this is the only {self._what}; add another one first", self._what)
             session.delete(row)
-        self._kept.forget()
 
     def data(self, value: Thing) -> Any:
         """A thing as it is stored."""

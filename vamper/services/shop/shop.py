@@ -83,12 +83,6 @@ class Shop:
         """A stock by its key."""
         return self.stocks.get(key).value
 
-    def forget_read(self) -> None:
-        """Read anew what runs change, once what was written of it has ended, well or not."""
-        self.measured.forget_read()
-        self.tried.forget_read()
-        self.care.forget_read()
-
     def proved(self, printer_id: int, scale: PrintScale) -> None:
         """A proof came out at a scale: jobs on that printer are compensated by it from now on."""
         kept = self.printers.get(printer_id)

@@ -23,8 +23,8 @@ from vamper.core.values.run_seen import MarksSeen, RunSeen
 from vamper.core.values.stock import Stock
 from vamper.core.values.tried import Gf, Outcome, Passes, Pressure, Try
 from vamper.services.work.not_found import NotFound
-from vamper.services.work.remembered import Remembered
 from vamper.store.database import Sessions
+from vamper.store.remembered import Remembered
 from vamper.store.tables import CutRecordRow, now
 
 
@@ -143,8 +143,8 @@ class Tried:
 
     def __init__(self, sessions: Sessions) -> None:
         self._sessions = sessions
-        self._kept = Remembered[tuple[int, str], TriedOn]()
-        self._by_cutter = Remembered[int, tuple[tuple[str, CutRecord], ...]]()
+        self._kept: Remembered[tuple[int, str], TriedOn] = sessions.remembered(CutRecordRow)
+        self._by_cutter: Remembered[int, tuple[tuple[str, CutRecord], ...]] = sessions.remembered(CutRecordRow)
 
     def of(self, cutter_id: int, stock: str) -> TriedOn:
         return self._kept.get((cutter_id, stock), lambda: self._read(cutter_id, stock))
@@ -204,13 +204,7 @@ class Tried:
             )
             session.add(row)
             session.flush()
-            number = row.id
-        self.forget_read()
-        return number
-
-    def forget_read(self) -> None:
-        self._kept.forget()
-        self._by_cutter.forget()
+            return row.id
 
     def get(self, record_id: int) -> CutRecord:
         """One record."""
@@ -228,13 +222,11 @@ class Tried:
             drops = list(record.drops)
             drops[drop] = replace(drops[drop], outcome=outcome)
             row.value = _RECORD.dump_python(replace(record, drops=tuple(drops)), mode="json")
-        self.forget_read()
 
     def forget(self, record_id: int) -> None:
         """Take a record away, as if it had never been."""
         with self._sessions.begin() as session:
             session.delete(_row(session, record_id))
-        self.forget_read()
 
 
 def _row(session: Session, record_id: int) -> CutRecordRow:

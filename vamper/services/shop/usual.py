@@ -14,6 +14,7 @@ from vamper.core.values.limits import STRICT
 from vamper.services.shop.makes import FIRST_JOBS, FirstJob, Makes
 from vamper.services.shop.shop import Shop
 from vamper.store.database import Sessions
+from vamper.store.remembered import Remembered
 from vamper.store.tables import PreferenceRow
 
 _KEY = "usual"
@@ -54,18 +55,21 @@ class UsualMachines:
     def __init__(self, sessions: Sessions, shop: Shop) -> None:
         self._sessions = sessions
         self._shop = shop
-        self._unit: Unit | None = None
+        self._kept: Remembered[None, Usual] = sessions.remembered(PreferenceRow)
 
     def get(self) -> Usual:
         """The answers, without machines that are gone."""
-        with self._sessions() as session:
-            row = session.get(PreferenceRow, _KEY)
-            usual = Usual() if row is None else _USUAL.validate_python(row.value)
+        usual = self._kept.get(None, self._read)
         return replace(
             usual,
             printer_id=usual.printer_id if usual.printer_id in self._shop.printers.all() else None,
             cutter_id=usual.cutter_id if usual.cutter_id in self._shop.cutters.all() else None,
         )
+
+    def _read(self) -> Usual:
+        with self._sessions() as session:
+            row = session.get(PreferenceRow, _KEY)
+            return Usual() if row is None else _USUAL.validate_python(row.value)
 
     def put(self, usual: Usual) -> None:
         """Keep the answers.
@@ -81,13 +85,10 @@ class UsualMachines:
             self._shop.cutters.get(usual.cutter_id)
         with self._sessions.begin() as session:
             session.merge(PreferenceRow(key=_KEY, value=_USUAL.dump_python(usual, mode="json")))
-        self._unit = usual.unit
 
     def unit(self) -> Unit:
-        """The unit of sentences and new jobs; millimetres until it is said. Every answer asks for it."""
-        if self._unit is None:
-            self._unit = self.get().unit or Unit.MM
-        return self._unit
+        """The unit of sentences and new jobs; millimetres until it is said."""
+        return self.get().unit or Unit.MM
 
     def chosen(self, changes: Mapping[str, Any]) -> None:
         """A machine was chosen for a job: where nobody said yet which machine is usual, this is it."""

@@ -4,7 +4,7 @@ from collections.abc import Iterable
 from dataclasses import replace
 
 from vamper.core.cutting.cut_history import CutHistory
-from vamper.core.cutting.setting import CutSetting, settings_for
+from vamper.core.cutting.setting import CutSetting, propose
 from vamper.core.effective_job import effective_cut, initial_edge
 from vamper.core.plan import detail_of
 from vamper.core.values.cut import Cut
@@ -44,7 +44,7 @@ def _choice(asked: ChoiceContext, key: str, name: str, stock: Stock, price: str)
     tried = asked.shop.tried.of(asked.document.cutter_id, key)
     known = CutHistory(tried.tries, tried.runs, asked.job.blade, asked.job.passes)
     detail = detail_of(asked.design.items if asked.design else ())
-    setting = settings_for(stock, asked.job.cutter, detail, known)[cut]
+    setting = propose(stock, cut, asked.job.cutter, detail, known)
     printed = "not printed" if not stock.printable else "printed mirrored" if stock.mirrored else "printed"
     how = (_cut_words(setting, asked.job.cutter), printed, f"then {AFTER[stock.stock_class]}")
     return Choice(
