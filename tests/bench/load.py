@@ -27,6 +27,8 @@ ROOT = Path(__file__).parents[2]
 CLIENTS, SECONDS, BURST, KILLS = 30, 60.0, 60, 100
 # Counting and packing take the time they are given; they take turns and say so.
 SLOW = ("count", "pack")
+# By then every job was looked at since the server was started, and nothing is worked out for the first time.
+WARM_S = 15.0
 
 
 @contextmanager
@@ -93,7 +95,7 @@ _SHARES = {
 def thirty_clients(clients: int = CLIENTS, seconds: float = SECONDS) -> list[Row]:
     """Makers at their screens, each reading and changing as fast as answers come, with a breath between."""
     waits: dict[str, list[float]] = defaultdict(list)
-    broken: list[str] = []
+    warm, broken = list[float](), list[str]()
     with workshop_file() as data, started(data, "demo") as (client, process):
         jobs = [job["id"] for job in client.get("/api/jobs").json()]
         arts = {job: [item["picture"] for item in plan_of(client, job)["items"]] for job in jobs}
@@ -108,6 +110,8 @@ def thirty_clients(clients: int = CLIENTS, seconds: float = SECONDS) -> list[Row
                     began = time.perf_counter()
                     answer = use()
                     waits[kind].append(time.perf_counter() - began)
+                    if kind not in SLOW and time.monotonic() > over - seconds + WARM_S:
+                        warm.append(waits[kind][-1])
                     if answer.status_code >= 500:
                         broken.append(f"{kind}: {answer.status_code}")
                     time.sleep(chance.uniform(0.2, 0.8))
@@ -122,6 +126,7 @@ def thirty_clients(clients: int = CLIENTS, seconds: float = SECONDS) -> list[Row
         Row("answers 5xx", f"{len(broken)} {' '.join(broken[:2])}".strip(), "0"),
         Row("all but counting and packing: median", f"{np.median(quick) * 1000:.0f} ms"),
         Row("all but counting and packing: 99 of 100", f"{np.percentile(quick, 99):.2f} s", "0.5 s"),
+        Row(f"the same after the first {WARM_S:g} s", f"{np.percentile(warm or [0], 99):.2f} s", "0.5 s"),
         Row("counting and packing: slowest", f"{max(slow, default=0):.2f} s"),
         Row("server's memory at its most", f"{memory:.0f} MB"),
     ]
