@@ -26,6 +26,7 @@ TESTS = (
     "tests/approved",
     "tests/formats",
     "tests/services",
+    "tests/api",
 )
 # They hold limits, defaults and tables against what was published or approved, without coming by a line of these.
 PUBLISHED = (

@@ -106,6 +106,11 @@ def test_later_ladders_lie_elsewhere_and_an_offcut_is_a_sheet_of_its_own() -> No
     offcut = ladder_place(plan, 0, 0, Paper(60, 30))
     test = ladder_test(plan, Cut.KISS, 1, FORCES, offcut)
     assert (test.paper.width_mm, test.paper.height_mm) == (60, 30)
+    # An offcut bears no marks, so nothing is compensated on it.
+    calibrated = replace(plan, job=replace(plan.job, calibration=Calibration(residual_mm=0.05)))
+    assert ladder_test(calibrated, Cut.KISS, 1, FORCES, offcut).calibration is None
+    on_sheet = ladder_test(calibrated, Cut.KISS, 1, FORCES, ladder_place(plan, 0, 0))
+    assert on_sheet.calibration == calibrated.job.calibration
     with pytest.raises(BadInput, match="offcut for six drops"):
         ladder_place(plan, 0, 0, Paper(20, 10))
     with pytest.raises(BadInput, match="no waste left"):

@@ -5,6 +5,7 @@ from contextlib import suppress
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from itertools import pairwise
+from pathlib import Path
 
 import pytest
 from hypothesis import given
@@ -15,15 +16,18 @@ from tests.covers import laminated
 from tests.scenes import item, scene
 from tests.tried import tried
 from vamper.api.finish.views import evening_out
+from vamper.core.finishing.labels import LABELS
 from vamper.core.plan import Plan
 from vamper.core.values.findings import BadInput
 from vamper.core.values.finish import AddedStep, FinishSpec, LabelFigure, PressSpec, Target
 from vamper.core.values.product import ProductSpec
 from vamper.core.values.stock import StockClass
 from vamper.formats.out.calendar import write_calendar
+from vamper.services.finish.clock import workshop_clock
 from vamper.services.finish.evening import Evenings
 from vamper.services.finish.evening_document import AwayTime
 from vamper.services.finish.evening_plan import next_step, unread_labels
+from vamper.services.finish.finishing import Finishing, finishing_of
 from vamper.services.shop.labels import Labels
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
@@ -72,6 +76,38 @@ def test_two_batches_share_one_person(evenings: Evenings) -> None:
     assert all(before[1] <= after[0] for before, after in pairwise(hands))
     alone = sum(one.timed.minutes for steps in now.steps for one in steps)
     assert now.plan.ends < alone
+
+
+def test_a_batch_that_is_taken_away_leaves_the_others(evenings: Evenings) -> None:
+    evenings.add(1, MUGS)
+    evenings.add(2, SHIRTS)
+    first, second = (one.number for one in evenings.document().batches)
+    evenings.remove(first)
+    assert [one.number for one in evenings.document().batches] == [second]
+
+
+def test_a_label_is_missing_until_every_figure_that_is_needed_is_read() -> None:
+    named = {one.name for one in finishing_or_fail(MUGS).missing}
+    assert named
+    keys = [key for key, label in LABELS.items() if label.name in named]
+    read = tuple(LabelFigure(key, READ.get(key, LABELS[key].least)) for key in keys)
+    done = replace(MUGS, asked=replace(MUGS.asked, finish=replace(MUGS.asked.finish, label=read)))
+    assert finishing_or_fail(done).missing == ()
+
+
+def finishing_or_fail(plan: Plan) -> Finishing:
+    found = finishing_of(plan)
+    assert found is not None
+    return found
+
+
+def test_a_rehearsal_puts_the_clock_forward(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    ahead = tmp_path / "minutes"
+    monkeypatch.setenv("VAMPER_CLOCK", str(ahead))
+    clock = workshop_clock()
+    assert abs(clock() - datetime.now().astimezone()) < timedelta(minutes=1)
+    ahead.write_text("90")
+    assert timedelta(minutes=89) < clock() - datetime.now().astimezone() <= timedelta(minutes=91)
 
 
 def _made(stock: str, target: Target, finish: FinishSpec, *products: ProductSpec) -> Plan:

@@ -3,10 +3,14 @@
 from dataclasses import replace
 from datetime import timedelta
 from pathlib import Path
+from types import SimpleNamespace
+from typing import cast
 
+import numpy as np
 import pytest
 from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
+from shapely import Point
 
 from tests.conftest import disc_alpha, picture_of
 from tests.tried import tried
@@ -26,6 +30,11 @@ from vamper.core.values.paper import Paper
 from vamper.core.values.reading import Remedy, RoomLight
 from vamper.core.values.stock import StockClass
 from vamper.core.values.tried import Outcome, Pressure, WasSet
+from vamper.core.vision.loose_pieces import LoosePiece, UnsureReason
+from vamper.core.vision.pose import Pose
+from vamper.core.vision.rectify import RectifiedPicture
+from vamper.core.vision.reference import SheetReference
+from vamper.core.vision.weeded_sheet import WeededSheet
 from vamper.formats.out.picture_files import write_png
 from vamper.formats.runs_file import read_runs_csv, write_runs_csv
 from vamper.services.brief.brief import brief
@@ -39,6 +48,7 @@ from vamper.services.ledger.on_hand import FinishedMove
 from vamper.services.ledger.runs import LoggedAlready, Runs
 from vamper.services.ledger.scraps import scraps_for
 from vamper.services.ledger.shelf_findings import shelf_findings
+from vamper.services.twin.photo_checks import WeededCheck
 from vamper.services.twin.samples import sample_photo
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
@@ -560,6 +570,32 @@ def test_a_photo_says_which_pieces_are_spoilt(workshop: Workshop, job: int) -> N
     shifted = (replace(whole[0], off_mm=(1.2, 0.0)), *whole[1:])
     aside = spoilt_in(replace(check, found=replace(check.found, pieces=shifted)))
     assert aside == (SpoiltPiece(whole[0].placement, Spoilt.PRINT_FAULT),)
+
+
+@pytest.mark.parametrize(
+    ("off_mm", "border_mm", "unsure", "told"),
+    [
+        (0.45, 1.0, None, False),
+        (0.6, 1.0, None, True),
+        (0.1, 0.0, None, True),
+        (0.6, 1.0, UnsureReason.FAINT, False),
+    ],
+)
+def test_a_weeded_sheet_says_which_cuts_are_off(
+    off_mm: float, border_mm: float, unsure: UnsureReason | None, told: bool
+) -> None:
+    pose = Pose(0.0, 0.0, 0.0)
+    piece = LoosePiece(1, pose, (off_mm, 0.0), border_mm, 1.0, Point(0, 0).buffer(5), unsure)
+    found = WeededSheet(((4, piece),), gone=(7,), torn=(8,), unclear=(9,), sheet_picture=np.zeros((1, 1, 3), np.uint8))
+    planned = SimpleNamespace(pieces=(SimpleNamespace(placement=4, turn_deg=0.0),))
+    check = WeededCheck(1, 0, cast("SheetReference", planned), found, cast("RectifiedPicture", None))
+    spoilt = {one.placement: one for one in spoilt_in(check)}
+    assert (spoilt[7].what, spoilt[8].what) == (Spoilt.LIFTED, Spoilt.TORN)
+    assert 9 not in spoilt
+    assert (4 in spoilt) is told
+    if told:
+        assert spoilt[4].what is Spoilt.OFF
+        assert spoilt[4].off == LoggedMiss(off_mm, 0.0)
 
 
 def test_misses_of_a_mirrored_sheet_are_kept_as_it_is_loaded(workshop: Workshop, job: int) -> None:

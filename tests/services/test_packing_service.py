@@ -6,15 +6,18 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
+from sqlalchemy import select
 
 from tests.services.test_jobs import job_with_disc
 from vamper.core.plan import Plan
 from vamper.core.values.placement import Pin
 from vamper.formats.layout_document import layout_document, layout_of
 from vamper.services.design.designer import Designer
+from vamper.services.packing.kept_layouts import KEPT_LAYOUTS, KeptLayouts
 from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.packing.packing_service import PackingState, PackingStatus
 from vamper.services.workshop import Workshop
+from vamper.store.tables import LayoutRow
 
 
 @pytest.fixture
@@ -186,3 +189,17 @@ def test_a_design_taken_off_and_brought_back_has_a_layout_of_its_own(workshop: W
     workshop.jobs.add_item(number, art, "disc", 40, {})
     planned, _ = plan(workshop, number)
     assert {one.item for sheet in planned.layout.sheets for one in sheet} == {2}
+
+
+def test_only_a_jobs_own_layouts_make_room_for_its_next(workshop: Workshop) -> None:
+    one, other = job_with_disc(workshop), job_with_disc(workshop)
+    layout = plan(workshop, one)[0].layout
+    kept = KeptLayouts(workshop.sessions)
+    for number in range(KEPT_LAYOUTS + 3):
+        assert kept.write(other, f"of the other {number}", layout, "done")
+        assert kept.write(one, f"{number}", layout, "done")
+    with workshop.sessions() as session:
+        keys = {row.key for row in session.scalars(select(LayoutRow).where(LayoutRow.job_id == one))}
+        others = {row.key for row in session.scalars(select(LayoutRow).where(LayoutRow.job_id == other))}
+    assert keys == {f"{number}" for number in range(3, KEPT_LAYOUTS + 3)}
+    assert others == {f"of the other {number}" for number in range(3, KEPT_LAYOUTS + 3)}
