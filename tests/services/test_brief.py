@@ -162,8 +162,8 @@ def test_a_stock_is_found_by_the_beginnings_of_its_words(typed: str, found: bool
     assert is_found(("satin", "vinyl", "satin vinyl"), typed) is found
 
 
-X
-
-
+@pytest.mark.parametrize(
+    ("minutes", "words"), [(0, "0 min"), (35, "35 min"), (60, "1 h"), (160, "2 h 40"), (125, "2 h 05")]
+)
 def test_a_span_of_time_is_said(minutes: int, words: str) -> None:
     assert span(minutes) == words
