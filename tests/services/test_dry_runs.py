@@ -18,6 +18,7 @@ from vamper.core.twin.scan import pixels_of
 from vamper.core.twin.simulate import NOT_WIDER
 from vamper.core.values.calibration import Calibration
 from vamper.core.values.cut import Cut
+from vamper.core.values.cutter import Route
 from vamper.core.values.findings import BadInput
 from vamper.core.values.twin import FaultKey
 from vamper.demo.workshop import PRACTICE_SEED
@@ -197,3 +198,14 @@ def test_the_practice_vernier_shows_the_hidden_offset(workshop: Workshop, job: i
     workshop.jobs.change(job, "machines", {"cutter_id": 1, "printer_id": 1})
     with pytest.raises(BadInput, match="real machines"):
         workshop.simulations.vernier(workshop.jobs.get(job))
+
+
+@pytest.mark.parametrize("route", [Route.FILES, Route.PROGRAM])
+def test_practice_is_on_a_cutter_that_is_told_like_the_makers_own(workshop: Workshop, job: int, route: Route) -> None:
+    own = workshop.shop.cutters.get(workshop.jobs.get(job).document.cutter_id).value
+    number = workshop.shop.cutters.keep(f"led by {route}", replace(own, route=route))
+    workshop.jobs.change(job, "cutter", {"cutter_id": number})
+    workshop.simulations.practise(job)
+    on = workshop.shop.cutters.get(workshop.jobs.get(job).document.cutter_id).value
+    assert on.practice is not None
+    assert on.has_own_program is (route is Route.PROGRAM)
