@@ -8,6 +8,7 @@ from pathlib import Path
 import pytest
 
 from tests.conftest import disc_png
+from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
 from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.work.not_found import NotFound
@@ -124,3 +125,14 @@ def test_starter_stocks_that_came_later_reach_a_workshop_that_exists(tmp_path: P
     assert list(again.shop.stocks.all()) == [*(key for key in before if key != "kraft-card"), "kraft-card"]
     assert len(again.shop.printers.all()) == 2
     again.close()
+
+
+def test_a_style_has_a_name_of_its_own_that_can_be_read(workshop: Workshop) -> None:
+    edge = EdgeSpec(keep_holes=((0.5, 0.5),))
+    workshop.styles.save("  white,   wide ", edge)
+    workshop.styles.save("x" * 60, edge)
+    assert [style.name for style in workshop.styles.all()] == ["white, wide", "x" * 60]
+    assert workshop.styles.all()[0].edge.keep_holes == ()
+    for name in ("", "   ", "x" * 61):
+        with pytest.raises(BadInput, match="at most 60 letters"):
+            workshop.styles.save(name, edge)

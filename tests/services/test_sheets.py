@@ -203,6 +203,18 @@ def test_one_sheet_a_colour_with_keys_in_register(workshop: Workshop) -> None:
     assert [item.layer_of for item in workshop.jobs.get(again).document.items] == [2, 2, 2]
 
 
+def test_layers_without_keys_are_offered_beside_those_with(workshop: Workshop) -> None:
+    for fix_at, keyed in ((0, [True, True, False]), (1, [False, False, False])):
+        number = workshop.jobs.create("Layers")
+        art = workshop.arts.take_in("boat.svg", THREE_COLOURS)
+        workshop.jobs.add_item(number, art.digest, "boat", 60, {})
+        workshop.jobs.change(number, "stock", {"stock": "plain-vinyl"})
+        (finding,) = [f for f in findings_of(planned(workshop, number)) if f.code == "art.colours"]
+        fix = finding.fixes[fix_at]
+        state = workshop.fixes.take(number, fix.target, finding.item, fix.label, fix.changes)
+        assert [item.keyed for item in state.document.items] == keyed
+
+
 def test_how_many_fit_is_asked_of_a_design_or_a_shape(workshop: Workshop, job: int) -> None:
     state = workshop.jobs.get(job)
     counted = how_many(workshop.plans.design(state), 1)
@@ -210,5 +222,6 @@ def test_how_many_fit_is_asked_of_a_design_or_a_shape(workshop: Workshop, job: i
     assert counted.pieces in range(20, 36)
     sizes = [row.size_mm for row in counted.rows]
     assert sizes == sorted(sizes, reverse=True)
+    assert all(0.69 * counted.size_mm <= size <= 1.36 * counted.size_mm for size in sizes)
     plain = how_many_plain(workshop.plans.sheet_design(state), PlainShape.CIRCLE, 40, 3)
     assert abs(plain.pieces - counted.pieces) <= 2

@@ -17,6 +17,7 @@ from vamper.services.design.designer import Designer
 from vamper.services.ledger.logging import Said
 from vamper.services.packing.nesting_process import ProcessNester
 from vamper.services.trainer.bench import TwinBench
+from vamper.services.trainer.plays import fields_minutes
 from vamper.services.workshop import Workshop
 
 SEEDS = range(200)
@@ -172,3 +173,11 @@ def test_a_spoilt_run_of_ones_own_can_be_practised(workshop: Workshop) -> None:
     assert workshop.lessons.of_runs() == []
     with pytest.raises(BadInput, match="no lesson can be made"):
         workshop.lessons.open(mine.key)
+
+
+def test_every_field_that_a_learner_changes_takes_its_time() -> None:
+    one = fields_minutes(["gap"])
+    assert one > 0
+    assert fields_minutes(["gap", "stock", "paper"]) == 3 * one
+    # A change of designs names no field, and takes time all the same.
+    assert fields_minutes([]) == one
