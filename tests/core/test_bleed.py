@@ -1,19 +1,23 @@
 """Bleed by its rule, carried outward pixel by pixel, and where it may not go."""
 
 from dataclasses import replace
+from itertools import pairwise
 
 import numpy as np
 import pytest
 import shapely
+from hypothesis import given
+from hypothesis import strategies as st
 from PIL import Image
 from shapely.geometry import box
 
 from tests.conftest import disc_alpha, picture_of
 from tests.core.test_cutting import laid
+from tests.tried import tried
 from vamper.core.art.outline import outline_at, trace
 from vamper.core.art.picture import Picture
 from vamper.core.edge.edge import derive_edge
-from vamper.core.printing.bleed import bleed_box_mm, bleed_for, carried_outward, is_printed
+from vamper.core.printing.bleed import _toggle, bleed_box_mm, bleed_for, carried_outward, is_printed
 from vamper.core.printing.inspect import bleed_findings
 from vamper.core.printing.page import PrintItem, compose_page
 from vamper.core.sheet.layout import Piece, gap_between
@@ -128,3 +132,21 @@ def test_near_pieces_share_the_space_and_no_bleed_leaves_the_live_area() -> None
     assert shapely.intersection(first, second).area < 1e-6
     assert live.buffer(1e-9).covers(first)
     assert first.area > edge.shape.area
+
+
+@tried(60)
+@given(st.lists(st.tuples(st.floats(-6, 30), st.floats(-6, 26)), min_size=3, max_size=9))
+def test_a_ring_is_filled_by_the_centres_of_pixels(corners: list[tuple[float, float]]) -> None:
+    """Scan conversion agrees with a point-in-polygon test at every centre, also where a ring reaches past the box."""
+    ring = np.array([*corners, corners[0]])
+    mask = np.zeros((20, 24), dtype=bool)
+    _toggle(mask, ring)
+    inside = np.logical_xor.accumulate(mask, axis=1)
+    x, y = np.meshgrid(np.arange(24) + 0.5, np.arange(20) + 0.5)
+    crossed = np.zeros(x.shape, dtype=int)
+    for (x0, y0), (x1, y1) in pairwise(ring):
+        with np.errstate(divide="ignore", invalid="ignore"):
+            at = x0 + (y - y0) * (x1 - x0) / (y1 - y0)
+        crossed += ((y0 <= y) != (y1 <= y)) & (at <= x)
+    near = shapely.distance(shapely.LineString(ring), shapely.points(x, y)) < 1e-6
+    assert np.array_equal(inside[~near], (crossed % 2 == 1)[~near])

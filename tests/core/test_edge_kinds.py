@@ -7,17 +7,20 @@ import pytest
 import shapely
 from hypothesis import given
 from hypothesis import strategies as st
-from shapely.geometry import Point, Polygon, box
+from shapely.affinity import translate
+from shapely.geometry import MultiPolygon, Point, Polygon, box
 
 from tests.core.test_edge import drawings, found, outline_of, star
 from tests.tried import tried
 from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import derive_edge, least_border
 from vamper.core.edge.handling import SMOOTH_MM, Handling, Manner, advise, candidates, ease, handling_of
+from vamper.core.edge.holes import hole_turned
 from vamper.core.edge.kind import enlarged
 from vamper.core.edge.thin import thin_places
 from vamper.core.values.art import Purpose
 from vamper.core.values.edge import EdgeSpec, RingSpec
+from vamper.core.values.findings import BadInput
 from vamper.core.values.geometry import as_multi, closing, opening, parts
 from vamper.core.values.stock import STOCK_BY_KEY
 
@@ -226,3 +229,17 @@ def test_the_candidate_that_is_there_now_is_the_nearest_to_it(smooth_mm: float, 
 @pytest.mark.parametrize(("roughness", "words"), [(1.0, "even"), (1.7, "some"), (2.9, "some"), (3.1, "many")])
 def test_how_hard_a_piece_is_to_handle_is_said(roughness: float, words: str) -> None:
     assert ease(Handling(roughness, ())).startswith(words)
+
+
+@pytest.mark.parametrize("corner", [(0.0, 0.0), (40.0, -25.0), (-70.0, 12.0)])
+def test_a_hole_is_opened_by_a_point_in_it_wherever_the_drawing_lies(corner: tuple[float, float]) -> None:
+    plate = box(0, 0, 40, 20) - box(4, 4, 14, 14) - box(24, 4, 34, 14)
+    outline = MultiPolygon([translate(plate, *corner)])
+    filled = MultiPolygon([box(*outline.bounds)])
+    spec = EdgeSpec("follow", 2.0, fill_holes=True)
+    opened = hole_turned(outline, filled, spec, (29 / 40, 9 / 20))
+    ((across, down),) = opened.keep_holes
+    assert 24 < across * 40 < 34
+    assert 4 < down * 20 < 14
+    with pytest.raises(BadInput, match="no hole here"):
+        hole_turned(outline, filled, spec, (19 / 40, 9 / 20))

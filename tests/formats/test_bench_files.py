@@ -18,7 +18,7 @@ from vamper.core.tell_tale import tell_tale_of
 from vamper.core.values.blade import BladeIn
 from vamper.core.values.calibration import Calibration
 from vamper.core.values.cut import Cut
-from vamper.core.values.cutter import Cutter, Feed
+from vamper.core.values.cutter import Cutter, Feed, Route
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import BadInput
 from vamper.core.values.lengths import Unit
@@ -26,6 +26,7 @@ from vamper.core.values.marks import MarksSpec
 from vamper.core.values.mat import MatIn
 from vamper.core.values.named_settings import NamedSetting, SettingSeen
 from vamper.core.values.paper import Paper
+from vamper.core.values.program import Program, ProgramBleed
 from vamper.core.values.stock import STOCK_BY_KEY
 from vamper.core.values.tried import Outcome
 from vamper.formats.out.cut_dxf import MARKS_LAYER
@@ -134,6 +135,26 @@ def test_the_tell_tale_lies_mirrored_where_the_sheet_is() -> None:
         assert place is not None
         x = test.drops[0].x_mm
         assert x == pytest.approx(215.9 - place[0] - DROP_MM if plan.mirror else place[0])
+
+
+def test_the_tell_tale_keeps_clear_of_the_bleed_of_the_machines_program() -> None:
+    """Where a program carries colour 4 mm past every cut, a drop's bleed must not meet a piece's; files carry none."""
+    square = item(width_mm=62.0, edge=EdgeSpec("rectangle", 0.5))
+    whole = bars((0, 0, 400, 400))
+
+    def least_side(route: Route, bleed: ProgramBleed) -> int:
+        """The smallest of some sheets on which a drop lies beside the piece."""
+        cutter = Cutter(route=route, program=Program(bleed=bleed))
+        for side in range(76, 160, 2):
+            paper, marks = Paper(side, side + 1), MarksSpec(family="none")
+            plan = scene(square, pictures={1: whole}, paper=paper, marks=marks, cutter=cutter).plan()
+            if plan.sheets and tell_tale_of(plan, 0) is not None:
+                return side
+        raise AssertionError("it lies on none")
+
+    none, wide = ProgramBleed(switch=False), ProgramBleed(width_mm=4.0)
+    assert least_side(Route.PROGRAM, wide) >= least_side(Route.PROGRAM, none) + 4
+    assert least_side(Route.FILES, wide) == least_side(Route.FILES, none)
 
 
 def test_test_cuts_are_corrected_and_the_cut_files_hold_pieces_only() -> None:
