@@ -1,5 +1,6 @@
 """A run from its one question to what the next job starts with."""
 
+import threading
 from dataclasses import replace
 from datetime import timedelta
 from pathlib import Path
@@ -664,3 +665,31 @@ def test_waits_that_were_long_before_are_waited_again(workshop: Workshop, job: i
     assert {one.timed.minutes for one in found.steps if one.step.key == "between"} == {30}
     # And what was really waited is what the next run says.
     assert {one.key: one.value for one in made(workshop, job).figures}["coat_minutes"] == 30.0
+
+
+def test_a_run_that_was_taken_back_while_a_page_was_drawn_is_gone_for_everybody(workshop: Workshop, job: int) -> None:
+    workshop.made.log_outcome(job, said())
+    (kept,) = workshop.runs.all()
+    with workshop.sessions.snapshot():
+        workshop.jobs.get(job)
+        other = threading.Thread(target=workshop.made.remove, args=(kept.id,))
+        other.start()
+        other.join()
+        workshop.runs.all()
+    assert workshop.runs.all() == ()
+    assert workshop.runs.recipes() == ()
+
+
+def test_runs_of_a_transaction_that_failed_are_not_kept(workshop: Workshop, job: int) -> None:
+    workshop.made.log_outcome(job, said())
+    (kept,) = workshop.runs.all()
+
+    def fail() -> None:
+        with workshop.sessions.together():
+            workshop.runs.add_all([(kept.made_at - timedelta(days=3), kept.run)])
+            assert len(workshop.runs.all()) == 2
+            raise RuntimeError("the disk is full")
+
+    with pytest.raises(RuntimeError, match="disk is full"):
+        fail()
+    assert workshop.runs.all() == (kept,)

@@ -7,7 +7,7 @@ changes, however many changes come at once.
 import os
 import sqlite3
 import threading
-from collections import defaultdict
+from collections import Counter, defaultdict
 from collections.abc import Iterable, Iterator
 from contextlib import AbstractContextManager, closing, contextmanager
 from contextvars import ContextVar
@@ -145,7 +145,7 @@ class Sessions:
 
     What is read and written within `together` is one transaction, whoever asks for it. What is read within a `snapshot`
     is read from one state of the file, over one connection. What is `remembered` of some tables is forgotten as soon as
-    a transaction that wrote to one of them has ended, well or not.
+    a transaction that wrote to one of them has ended, well or not; who keeps it otherwise asks for `writes_to` them.
     """
 
     def __init__(self, engine: Engine) -> None:
@@ -155,6 +155,7 @@ class Sessions:
         self._snapshot: ContextVar[tuple[Session, int] | None] = ContextVar("snapshot", default=None)
         self._counting = threading.Lock()
         self._writes = 0
+        self._writes_to = Counter[type[TableBase]]()
         self._memories: defaultdict[type[TableBase], list[Remembered[Any, Any]]] = defaultdict(list)
         event.listen(self._writing, "after_flush", _note_flushed)
         event.listen(self._writing, "do_orm_execute", _note_executed)
@@ -162,11 +163,18 @@ class Sessions:
         event.listen(self._writing, "after_rollback", self._ended)
 
     def __call__(self) -> AbstractContextManager[Session]:
+        shown = None if self.is_joined else self._snapshot.get()
+        return self.newest() if shown is None else _within(shown[0])
+
+    def newest(self) -> AbstractContextManager[Session]:
+        """For reading everything that has ended by now, also within a snapshot that is older."""
         joined = self._joined.get()
-        if joined is not None:
-            return _within(joined)
-        shown = self._snapshot.get()
-        return self._reading() if shown is None else _within(shown[0])
+        return self._reading() if joined is None else _within(joined)
+
+    @property
+    def is_joined(self) -> bool:
+        """Whether whoever asks is within a transaction of several, and sees what nobody else does."""
+        return self._joined.get() is not None
 
     def begin(self) -> AbstractContextManager[Session]:
         joined = self._joined.get()
@@ -201,11 +209,15 @@ class Sessions:
             self._memories[table].append(memory)
         return memory
 
+    def writes_to(self, table: type[TableBase]) -> int:
+        """How many transactions that wrote to a table have ended."""
+        return self._writes_to[table]
+
     def _seen(self) -> int | None:
         """The number of the last write that whoever reads here and now is sure to see; None within a transaction, which
         sees what it wrote itself.
         """
-        if self._joined.get() is not None:
+        if self.is_joined:
             return None
         shown = self._snapshot.get()
         return self._writes if shown is None else shown[1]
@@ -214,6 +226,7 @@ class Sessions:
         written = session.info.pop(_WRITTEN, ())
         with self._counting:
             self._writes += 1
+            self._writes_to.update(written)
             for memory in {id(one): one for table in written for one in self._memories[table]}.values():
                 memory.forget(self._writes)
 

@@ -72,22 +72,37 @@ class KeptRun:
 class Runs:
     """All runs, the newest last by their own date: a run of years ago that is read in today is an old run. They are
     read once and kept: ten thousand of them are a few megabytes. What is logged now is put behind them, and only the
-    recipes that it belongs to are counted again.
+    recipes that it belongs to are counted again. Where anything else was written to them since, they are read anew.
     """
 
     def __init__(self, sessions: Sessions) -> None:
         self._sessions = sessions
         self._lock = threading.RLock()
         self._kept: tuple[KeptRun, ...] | None = None
+        self._kept_at = 0
         self._tally: Tally | None = None
 
     def all(self) -> tuple[KeptRun, ...]:
         with self._lock:
-            if self._kept is None:
-                with self._sessions() as session:
-                    rows = session.scalars(select(RunRow).order_by(RunRow.made_at, RunRow.id)).all()
-                    self._kept = tuple(_kept(row) for row in rows)
-            return self._kept
+            # Counted before it is read: what ends meanwhile is read again.
+            now_at = self._sessions.writes_to(RunRow)
+            if self._sessions.is_joined:
+                return self._read()
+            if self._kept is None or self._kept_at != now_at:
+                self._put(self._read(), now_at, None)
+            return self._kept or ()
+
+    def _read(self) -> tuple[KeptRun, ...]:
+        with self._sessions.newest() as session:
+            rows = session.scalars(select(RunRow).order_by(RunRow.made_at, RunRow.id)).all()
+            return tuple(_kept(row) for row in rows)
+
+    def _put(self, runs: tuple[KeptRun, ...], at: int, tally: Tally | None) -> None:
+        self._kept, self._kept_at, self._tally = runs, at, tally
+
+    def _only_this_since(self, at: int) -> bool:
+        """Whether one write of runs, and no other, has ended since a count of them."""
+        return self._kept_at == at and self._sessions.writes_to(RunRow) == at + 1
 
     def get(self, run_id: int) -> KeptRun:
         for one in self.all():
@@ -101,9 +116,16 @@ class Runs:
     def recipes(self) -> tuple[Recipe, ...]:
         """The recipes that the runs give, with the recipe used last first."""
         with self._lock:
-            if self._tally is None:
-                self._tally = Tally((one.id, one.run) for one in self.all())
+            runs = self.all()
+            if self._tally is None or self._sessions.is_joined:
+                return self._tallied(runs).recipes()
             return self._tally.recipes()
+
+    def _tallied(self, runs: tuple[KeptRun, ...]) -> Tally:
+        tally = Tally((one.id, one.run) for one in runs)
+        if runs is self._kept:
+            self._tally = tally
+        return tally
 
     def add(
         self,
@@ -124,6 +146,7 @@ class Runs:
         """
         with self._lock:
             self._ask_if_logged(run, hand_off_id, again)
+            before, at, tally = self._kept, self._kept_at, self._tally
             with self._sessions.together() as session:
                 row = RunRow(
                     job_id=job_id,
@@ -136,13 +159,10 @@ class Runs:
                 session.flush()
                 kept = _kept(row)
                 row.trace = _TRACE.dump_python(along(), mode="json")
-            # Where nobody has read them yet, it is among those that will be read.
-            if self._kept and kept.made_at < self._kept[-1].made_at:
-                self._kept = self._tally = None
-            if self._kept is not None:
-                self._kept = (*self._kept, kept)
-            if self._tally is not None:
-                self._tally.add(kept.id, run)
+            if before is not None and self._only_this_since(at) and not (before and kept.made_at < before[-1].made_at):
+                if tally is not None:
+                    tally.add(kept.id, run)
+                self._put((*before, kept), at + 1, tally)
             return kept.id
 
     def trace(self, run_id: int) -> Trace | None:
@@ -155,13 +175,11 @@ class Runs:
 
     def remove(self, run_id: int) -> None:
         """A run was none, after all."""
-        with self._lock:
-            with self._sessions.begin() as session:
-                row = session.get(RunRow, run_id)
-                if row is None:
-                    raise NotFound("this run is no longer in the ledger")
-                session.delete(row)
-            self._kept = self._tally = None
+        with self._lock, self._sessions.begin() as session:
+            row = session.get(RunRow, run_id)
+            if row is None:
+                raise NotFound("this run is no longer in the ledger")
+            session.delete(row)
 
     def _ask_if_logged(self, run: Run, hand_off_id: int | None, again: bool) -> None:
         same = (one for one in self.all() if one.hand_off_id == hand_off_id and one.run.sheet == run.sheet)
@@ -195,8 +213,6 @@ class Runs:
                 for made_at, run in new:
                     value = _RUN.dump_python(run, mode="json")
                     session.add(RunRow(sheet=run.sheet, made_at=made_at, value=value))
-            self._kept = None
-            self._tally = None
             return len(new)
 
     def found(self, run_id: int, cause: str | None) -> None:
@@ -233,6 +249,7 @@ class Runs:
 
     def _change(self, run_id: int, change: Any) -> None:
         with self._lock:
+            before, at = self._kept, self._kept_at
             with self._sessions.begin() as session:
                 row = session.get(RunRow, run_id)
                 if row is None:
@@ -240,9 +257,8 @@ class Runs:
                 row.value = _RUN.dump_python(change(_RUN.validate_python(row.value)), mode="json")
                 session.flush()
                 after = _kept(row)
-            if self._kept is not None:
-                self._kept = tuple(after if one.id == run_id else one for one in self._kept)
-            self._tally = None
+            if before is not None and self._only_this_since(at):
+                self._put(tuple(after if one.id == run_id else one for one in before), at + 1, None)
 
 
 def check_date(at: datetime, today: datetime) -> None:
