@@ -109,6 +109,9 @@ class _Patient:
     def more(self, _seconds: float) -> bool:
         return False
 
+    def lost(self, _seconds: float) -> float:
+        return 0.0
+
     def better(self, layout: Layout) -> None:
         self.shown.append(layout)
 

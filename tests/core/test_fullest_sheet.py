@@ -185,6 +185,9 @@ class _Clock:
     def more(self, _seconds: float) -> bool:
         return False
 
+    def lost(self, _seconds: float) -> float:
+        return 0.0
+
     def better(self, layout: Layout) -> None:
         """Nobody looks."""
 

@@ -51,6 +51,9 @@ class Watching:
     def more(self, _seconds: float) -> bool:
         return False
 
+    def lost(self, _seconds: float) -> float:
+        return 0.0
+
     def better(self, layout: Layout) -> None:
         self.seen.append(layout)
 

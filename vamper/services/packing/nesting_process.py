@@ -16,9 +16,12 @@ import spyrrow
 
 from vamper.core.sheet.pack.nesting import Attempt, Lane, NestRequest, config_of, instance_of, solution_of
 from vamper.services.work.children import pipe, start_child, warm_up
+from vamper.services.work.held_up import LostTime
 
 _POLL_S = 0.01
 _ASK_S = 0.1
+# How often a child tells what it lost, and from how much on.
+_TELL_S, _TOLD_FROM_S = 0.5, 0.02
 _NICE = 10
 
 
@@ -83,32 +86,40 @@ def _next_of(lane: Lane) -> _Running | None:
 def _over(one: _Running) -> bool:
     """Hand the next answer on; whether the attempt is over with it."""
     try:
-        width, placed_items = one.answers.recv()
+        told = one.answers.recv()
     except EOFError:
         return True
+    if isinstance(told, float):
+        one.ends_at += one.attempt.on_lost(told)
+        return time.monotonic() >= one.ends_at
+    width, placed_items = told
     return one.attempt.on_solution(solution_of(one.attempt.request, width, placed_items))
 
 
 def _solve(request: NestRequest, seconds: float, workers: int, sender: Connection) -> None:
-    """In the child: run the engine and send each feasible solution as it is found; the page comes first."""
+    """In the child: run the engine and send each feasible solution as it is found, and the seconds that it was held up;
+    the page comes first.
+    """
     os.nice(_NICE)
     queue = spyrrow.ProgressQueue()
     instance, config = instance_of(request), config_of(request, seconds, workers)
     engine = threading.Thread(target=instance.solve, args=(config, queue), daemon=True)
     engine.start()
     shortest = float("inf")
-    alive = True
-    while alive:
-        alive = engine.is_alive()
-        for kind, solution in queue.drain():
-            if kind in _FEASIBLE and solution.width < shortest:
-                shortest = solution.width
-                try:
+    alive, lost = True, LostTime()
+    try:
+        while alive:
+            alive = engine.is_alive()
+            for kind, solution in queue.drain():
+                if kind in _FEASIBLE and solution.width < shortest:
+                    shortest = solution.width
                     sender.send((solution.width, [(p.id, *p.translation, p.rotation) for p in solution.placed_items]))
-                except BrokenPipeError:
-                    # Whoever asked is gone, killed perhaps; nobody waits for an answer.
-                    os._exit(0)
-        time.sleep(_POLL_S)
+            if time.monotonic() - lost.last.at_s >= _TELL_S and (seconds := lost.since_last()) > _TOLD_FROM_S:
+                sender.send(seconds)
+            time.sleep(_POLL_S)
+    except BrokenPipeError:
+        # Whoever asked is gone, killed perhaps; nobody waits for an answer.
+        os._exit(0)
     sender.close()
 
 

@@ -20,7 +20,20 @@ DEFAULT_SECONDS = 5.0
 class TimedWatch:
     """Lets a packing run for some seconds, or until it is told to stop; passes every better layout on.
 
-    Where it asks for more, it gets no more than `spare_s` besides.
+    Parameters
+    ----------
+    seconds : float
+        How long it may take, with what was granted since.
+    on_better : callable
+        Sees each better layout.
+    stopped : Event
+        Set where it is to stop.
+    started : float
+        When it began, by the monotonic clock, s.
+    spare_s : float
+        What it may have besides, where it asks for more.
+    grace_s : float
+        How much of what the engine lost on a busy machine it may get back.
     """
 
     seconds: float
@@ -28,6 +41,7 @@ class TimedWatch:
     stopped: threading.Event = field(default_factory=threading.Event)
     started: float = field(default_factory=time.monotonic)
     spare_s: float = 0.0
+    grace_s: float = 0.0
 
     def seconds_left(self) -> float:
         if self.stopped.is_set():
@@ -41,10 +55,16 @@ class TimedWatch:
         self.seconds += seconds
         return True
 
+    def lost(self, seconds: float) -> float:
+        back = 0.0 if self.stopped.is_set() else min(seconds, self.grace_s)
+        self.grace_s -= back
+        self.seconds += back
+        return back
+
     def cut_short(self, seconds: float) -> None:
         """Leave it no more than this many seconds from now."""
         self.seconds = min(self.seconds, time.monotonic() - self.started + seconds)
-        self.spare_s = 0.0
+        self.spare_s = self.grace_s = 0.0
 
     def better(self, layout: Layout) -> None:
         self.on_better(layout)

@@ -29,6 +29,9 @@ class ToBeFilled:
     def more(self, seconds: float) -> bool:
         return self.watch.more(seconds)
 
+    def lost(self, seconds: float) -> float:
+        return self.watch.lost(seconds)
+
     def better(self, layout: Layout) -> None:
         self.watch.better(layout)
 

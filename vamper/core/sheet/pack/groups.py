@@ -121,6 +121,9 @@ class _Share:
     def more(self, seconds: float) -> bool:
         return self.watch.more(seconds)
 
+    def lost(self, seconds: float) -> float:
+        return self.watch.lost(seconds)
+
     def better(self, layout: Layout) -> None:
         rest = [in_rows(sub) for sub in self.waiting]
         self.watch.better(_merged([*self.done, layout, *rest], self.owner))

@@ -25,6 +25,8 @@ from vamper.core.values.placement import Placement
 
 OUTWARD_MM = 0.05
 SLACK_MM = 0.03
+# The engine would end by the clock; whoever asked ends it, by the time that it had, so it is told of more.
+_LONGER = 3.0
 # What rounding may leave a piece over its window, mm; every layout is checked exactly afterwards.
 _HAIR = 1e-6
 
@@ -96,10 +98,29 @@ def never() -> bool:
     return False
 
 
+def nothing_back(_seconds: float) -> float:
+    """Ends an attempt by the clock, whatever kept it from working."""
+    return 0.0
+
+
 @dataclass(frozen=True, slots=True)
 class Attempt:
-    """One request for at most `seconds` by so many workers, a core each; `on_solution` sees each better solution and
-    returns True to end it, and so does `tired`, which is asked now and then.
+    """One request of the engine.
+
+    Parameters
+    ----------
+    request : NestRequest
+        What is to lie where.
+    seconds : float
+        How long it may take at most.
+    on_solution : callable
+        Sees each better solution; returns True to end the attempt.
+    workers : int
+        How many work on it, a core each.
+    tired : callable
+        Asked now and then; returns True to end the attempt.
+    on_lost : callable
+        Told the seconds for which the engine was kept from working; returns how many of them it may have besides.
     """
 
     request: NestRequest
@@ -107,6 +128,7 @@ class Attempt:
     on_solution: Callable[[NestSolution], bool]
     workers: int = 1
     tired: Callable[[], bool] = never
+    on_lost: Callable[[float], float] = nothing_back
 
 
 # One attempt after the other, each made when the one before it has ended.
@@ -166,7 +188,7 @@ def config_of(request: NestRequest, seconds: float, workers: int) -> Any:
         early_termination=True,
         min_items_separation=request.separation_mm + SLACK_MM,
         total_computation_time=None,
-        exploration_time=max(1, round(seconds)),
+        exploration_time=max(1, round(_LONGER * seconds)),
         compression_time=1,
         num_workers=workers,
         seed=request.seed,

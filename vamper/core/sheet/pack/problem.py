@@ -29,6 +29,10 @@ class Watch(Protocol):
         """Ask for so much more time, where something is nearly found; whether it is granted."""
         ...
 
+    def lost(self, seconds: float, /) -> float:
+        """Told where the engine was kept from working for so long; how much of it is given back."""
+        ...
+
     def better(self, layout: Layout) -> None: ...
 
 

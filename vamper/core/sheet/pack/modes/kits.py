@@ -112,6 +112,9 @@ class _Kit:
     def more(self, seconds: float) -> bool:
         return self.watch.more(seconds)
 
+    def lost(self, seconds: float) -> float:
+        return self.watch.lost(seconds)
+
     def better(self, layout: Layout) -> None:
         if self.count is not None and not layout.unplaced and layout.sheets:
             self.watch.better(_repeated(self.problem, (*self.before, layout.sheets[0]), self.count, True))

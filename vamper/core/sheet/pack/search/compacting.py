@@ -39,4 +39,6 @@ def compact(run: SearchRun) -> None:
         return run.watch.seconds_left() <= ends_at
 
     run.clocked = True
-    run.nester.race([iter([Attempt(request, seconds, look)])], lambda: run.watch.seconds_left() <= ends_at)
+    run.nester.race(
+        [iter([Attempt(request, seconds, look, on_lost=run.watch.lost)])], lambda: run.watch.seconds_left() <= ends_at
+    )

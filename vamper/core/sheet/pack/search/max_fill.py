@@ -177,7 +177,7 @@ class _Climb:
             return way.out_of_reach(after_s) or (after_s > _LEAP_SHARE * begun_with_s and not way.is_near())
 
         if request.shapes:
-            yield Attempt(request, max(1.0, begun_with_s - _FILLING_S), look, run.nester.cores, tired)
+            yield Attempt(request, max(1.0, begun_with_s - _FILLING_S), look, run.nester.cores, tired, run.watch.lost)
         if len(found[0]) < asked.total() or asked != group:
             self.fill(found[0])
         return way

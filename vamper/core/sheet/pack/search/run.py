@@ -161,7 +161,9 @@ class SearchRun:
             return whole is not None and (whole.out_of_reach(after_s) or whole.is_stale(after_s))
 
         if seconds > 0 and request.shapes:
-            self.nester.race([iter([Attempt(request, seconds, look, self.nester.cores, tired)])], self.given_up)
+            self.nester.race(
+                [iter([Attempt(request, seconds, look, self.nester.cores, tired, self.watch.lost)])], self.given_up
+            )
         return found[0]
 
     def given_up(self) -> bool:
