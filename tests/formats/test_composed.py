@@ -1,6 +1,7 @@
 """Composed pieces: of fixed size, in shipped fonts, one for each name."""
 
 import io
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -17,7 +18,7 @@ from vamper.formats.composed_svg import places_of, write_composed
 from vamper.formats.fonts import FOLDER, font_files
 from vamper.formats.names_list import read_names
 from vamper.services.design.designer import ArtFile, Designer
-from vamper.services.jobs.composing import Composer
+from vamper.services.jobs.composing import Composer, width_mm
 from vamper.services.work.not_found import NotFound
 from vamper.services.workshop import Workshop
 
@@ -263,3 +264,33 @@ def test_what_is_no_font_is_refused_with_a_sentence(workshop: Workshop, data: by
     with pytest.raises(BadInput, match=words):
         workshop.own_fonts.add("a.ttf", own_font()[:3000] if data is None else data)
     assert workshop.own_fonts.all() == []
+
+
+def test_a_workshop_keeps_so_many_fonts(workshop: Workshop, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr("vamper.services.shop.own_fonts._MOST_FONTS", 1)
+    workshop.own_fonts.add("hand.ttf", own_font())
+    # The same family is replaced; another one has no room, and what ships needs none.
+    workshop.own_fonts.add("hand-2.ttf", own_font())
+    workshop.own_fonts.remove("Gannet Hand")
+    monkeypatch.setattr("vamper.services.shop.own_fonts._MOST_FONTS", 0)
+    with pytest.raises(BadInput, match="remove one first"):
+        workshop.own_fonts.add("hand.ttf", own_font())
+    with pytest.raises(BadInput, match="in the list already"):
+        workshop.own_fonts.add("shipped.ttf", (FOLDER / FONTS[2].files[0]).read_bytes())
+
+
+@pytest.mark.parametrize(
+    ("shape", "width"), [(BaseShape.CIRCLE, 50.0), (BaseShape.ROUNDED, 50.0), (BaseShape.NONE, None)]
+)
+def test_a_composed_design_is_as_wide_as_its_base_or_its_letters(
+    designer: Designer, shape: BaseShape, width: float | None
+) -> None:
+    base = replace(BASE, shape=shape, width_mm=50.0, height_mm=None)
+    composition = Composition(base, lines=(TextLine("Ada", 9, 25, 25),))
+    composer = Composer(designer, lambda _: ArtFile.of("none.svg", b""))
+    drawing = composer.draw(composition, "", "ada")
+    found = width_mm(composer, drawing, composition, "")
+    if width is None:
+        assert 9 < found < 40
+    else:
+        assert found == width

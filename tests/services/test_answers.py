@@ -155,3 +155,10 @@ def test_what_is_answered_in_one_step_with_what_it_is_about_stays() -> None:
     assert still_answered(before, after).items[0].meant == ("art.resolution",)
     again = after.items_changed((1,), {"width_mm": 12.0})
     assert still_answered(after, again).items[0].meant == ()
+
+
+@pytest.mark.parametrize("meant", [False, True])
+def test_a_fix_that_is_taken_for_each_answers_only_where_it_is_meant(workshop: Workshop, job: int, meant: bool) -> None:
+    each = [(1, {"edge.distance_mm": 0.6})]
+    workshop.fixes.take_each(job, "edge.border-thin", "Wider", each, False, **({"meant": True} if meant else {}))
+    assert workshop.jobs.get(job).document.item(1).meant == (("edge.border-thin",) if meant else ())

@@ -8,6 +8,7 @@ from tests.conftest import disc_png
 from vamper.core.finishing.goes_on import goes_on
 from vamper.core.finishing.targets import TARGETS
 from vamper.core.values.finish import CoverKind, Target
+from vamper.core.values.lengths import Unit
 from vamper.core.values.stock import STOCK_BY_KEY
 from vamper.services.design.designer import Designer
 from vamper.services.packing.nesting_process import ProcessNester
@@ -67,3 +68,16 @@ def test_a_new_job_takes_after_the_last_one_with_something_in_it(new: Workshop) 
     document = new.jobs.get(after).document
     assert not document.paper.is_used
     assert new.jobs.add_item(after, art.digest, "disc", 40, {}).document.items[0].edge.kind == "bare"
+
+
+def test_in_inches_a_new_job_has_lines_of_a_ruler(new: Workshop) -> None:
+    new.usual.put(Usual(unit=Unit.INCH))
+    document = new.jobs.get(new.jobs.create("first")).document
+    marks, border = document.marks, document.border
+    assert border is not None
+    lengths = (border.distance_mm, border.smooth_mm, document.packing.gap_mm, marks.inset_mm, marks.size_mm)
+    assert [round(16 * mm / 25.4, 6) for mm in (*lengths, marks.stroke_mm, marks.clear_mm)] == [
+        2.0, 1.5, 1.5, 6.0, 7.0, 0.5, 1.5,
+    ]  # fmt: skip
+    new.usual.put(Usual(unit=Unit.MM))
+    assert new.jobs.get(new.jobs.create("second")).document.border is None

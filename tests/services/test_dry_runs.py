@@ -24,6 +24,7 @@ from vamper.core.values.twin import FaultKey
 from vamper.demo.workshop import PRACTICE_SEED
 from vamper.services.packing.packing_service import PackingState
 from vamper.services.shop.tried import CutRecord, JudgedDrop, RecordKind
+from vamper.services.twin.comparing import read_picture
 from vamper.services.twin.dry_run_service import DryRunRequest, DryRunStatus
 from vamper.services.twin.dry_runs import Stopped, devices_for, dry_run
 from vamper.services.twin.pictures import scanned
@@ -209,3 +210,23 @@ def test_practice_is_on_a_cutter_that_is_told_like_the_makers_own(workshop: Work
     on = workshop.shop.cutters.get(workshop.jobs.get(job).document.cutter_id).value
     assert on.practice is not None
     assert on.has_own_program is (route is Route.PROGRAM)
+
+
+def test_practice_machines_are_called_what_they_are(workshop: Workshop) -> None:
+    _, files = practice_machines(workshop.shop, 7)
+    _, program = practice_machines(workshop.shop, 7, Route.PROGRAM)
+    names = [workshop.shop.cutters.get(key).name for key in (files, program)]
+    assert names == ["practice cutter (simulated)", "practice machine with its own program (simulated)"]
+    assert practice_machines(workshop.shop, 8) == practice_machines(workshop.shop)
+
+
+def test_what_is_seen_through_lies_on_white() -> None:
+    rgba = np.zeros((8, 8, 4), np.uint8)
+    rgba[..., 3] = 255
+    rgba[:4, :, 3], rgba[0, :, 3] = 51, 0
+    data = io.BytesIO()
+    Image.fromarray(rgba).save(data, "PNG")
+    found = read_picture(data.getvalue(), "scan.png")
+    assert (found[0] == 255).all()
+    assert (found[1:4] == 204).all()
+    assert (found[4:] == 0).all()

@@ -1,7 +1,7 @@
 """A run from its one question to what the next job starts with."""
 
 import threading
-from dataclasses import replace
+from dataclasses import asdict, replace
 from datetime import timedelta
 from pathlib import Path
 from types import SimpleNamespace
@@ -693,3 +693,15 @@ def test_runs_of_a_transaction_that_failed_are_not_kept(workshop: Workshop, job:
     with pytest.raises(RuntimeError, match="disk is full"):
         fail()
     assert workshop.runs.all() == (kept,)
+
+
+@pytest.mark.parametrize(("count", "short"), [(1, False), (60, True)])
+def test_an_offcut_is_one_sheet(workshop: Workshop, job: int, count: int, short: bool) -> None:
+    workshop.supplies.keep_offcut(Offcut("satin-vinyl", Paper(150, 200), "half of a sheet"))
+    workshop.jobs.change(job, "paper", {"paper": asdict(Paper(150, 200))})
+    workshop.jobs.change_items(job, "count", (1,), {"quantity": count})
+    state = workshop.jobs.get(job)
+    workshop.repacking.begin(state)
+    plan = workshop.plans.of(state).plan
+    assert (len(plan.sheets) > 1) is short
+    assert ("The offcut is one sheet" in [one.title for one in shelf_findings(plan, workshop.supplies)]) is short

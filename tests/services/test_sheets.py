@@ -15,7 +15,7 @@ from vamper.core.values.printer import Printer
 from vamper.services.handoff.files import plan_files
 from vamper.services.jobs.variants import PriorityMove
 from vamper.services.packing.counting import PlainShape, how_many, how_many_plain
-from vamper.services.packing.named import Origin
+from vamper.services.packing.named import MOST_NAMED, Origin
 from vamper.services.packing.packing_service import PackingState
 from vamper.services.packing.scaling import ScaleState
 from vamper.services.work.not_found import NotFound
@@ -225,3 +225,18 @@ def test_how_many_fit_is_asked_of_a_design_or_a_shape(workshop: Workshop, job: i
     assert all(0.69 * counted.size_mm <= size <= 1.36 * counted.size_mm for size in sizes)
     plain = how_many_plain(workshop.plans.sheet_design(state), PlainShape.CIRCLE, 40, 3)
     assert abs(plain.pieces - counted.pieces) <= 2
+
+
+def test_a_job_keeps_so_many_layouts_and_no_more(workshop: Workshop, job: int) -> None:
+    plan = planned(workshop, job)
+    for number in range(MOST_NAMED):
+        workshop.layouts.save(job, f"layout {number}", plan)
+    assert MOST_NAMED == 20
+    with pytest.raises(BadInput, match="remove one first"):
+        workshop.layouts.save(job, "one more", plan)
+    # A name that is there is kept anew, and another job has room of its own.
+    workshop.layouts.save(job, "layout 3", plan)
+    other = job_with_disc(workshop)
+    workshop.layouts.save(other, "one more", planned(workshop, other))
+    workshop.layouts.remove(job, "layout 3")
+    workshop.layouts.save(job, "one more", plan)

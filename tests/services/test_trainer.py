@@ -181,3 +181,14 @@ def test_every_field_that_a_learner_changes_takes_its_time() -> None:
     assert fields_minutes(["gap", "stock", "paper"]) == 3 * one
     # A change of designs names no field, and takes time all the same.
     assert fields_minutes([]) == one
+
+
+@pytest.mark.parametrize("what", LookPicture)
+def test_whatever_is_looked_at_is_a_picture_in_colours(
+    what: LookPicture, designer: Designer, nester: ProcessNester
+) -> None:
+    bench = TwinBench(LESSONS["letters"], designer, nester)
+    picture = bench.picture(LessonPlay(LESSONS["letters"], 3).world, True, 5, what)
+    assert picture.ndim == 3
+    assert picture.shape[2] == 3
+    assert picture.std() > 1
