@@ -88,7 +88,7 @@ class _NoEngine:
 
     cores = 1
 
-    def race(self, lanes: Sequence[Lane], given_up: Callable[[], bool]) -> None:
+    def race(self, lanes: Sequence[Lane], given_up: Callable[[], bool], _meanwhile: object = None) -> None:
         for lane in lanes:
             for _ in lane:
                 if given_up():

@@ -200,7 +200,7 @@ class _Barren:
     cores: int = 2
     asked: int = 0
 
-    def race(self, lanes: Sequence[Lane], given_up: Callable[[], bool]) -> None:
+    def race(self, lanes: Sequence[Lane], given_up: Callable[[], bool], _meanwhile: object = None) -> None:
         for attempt in chain.from_iterable(lanes):
             if given_up():
                 return

@@ -79,7 +79,7 @@ class HeldUp:
     def __init__(self) -> None:
         self.back: list[float] = []
 
-    def race(self, lanes: list[Lane], _given_up: object) -> None:
+    def race(self, lanes: list[Lane], _given_up: object, _meanwhile: object = None) -> None:
         for lane in lanes:
             for attempt in lane:
                 self.back += [attempt.on_lost(0.25), attempt.on_lost(0.25)]

@@ -11,7 +11,7 @@ just taken cells. The nesting engine is better at an empty rectangle and cannot 
 """
 
 from collections.abc import Callable, Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
 import numpy as np
@@ -41,8 +41,8 @@ Spectrum = npt.NDArray[np.complex64]
 
 @dataclass(frozen=True, slots=True)
 class _Mask:
-    """A turned piece in cells: the spectra of its body and of its surroundings, as a correlation takes them, and where
-    its frame's origin is.
+    """A turned piece in cells: the spectra of its body and of its surroundings, as a correlation takes them, how many
+    cells they have, and where its frame's origin is.
     """
 
     turn_deg: float
@@ -51,6 +51,7 @@ class _Mask:
     left_mm: float
     top_mm: float
     both: Spectrum
+    cells: int
     ring_cells: float
 
 
@@ -75,10 +76,24 @@ def turns_tried(piece: Piece, turn: Turn, room: tuple[float, float]) -> list[flo
     return distinct(piece.edge, sorted({*even, askew, (askew + 180.0) % 360.0}))
 
 
-class FreeSpace:
-    """One sheet with the pieces that are on it already."""
+@dataclass(frozen=True, slots=True)
+class DrawnPieces:
+    """Pieces as they were drawn in cells, for spaces that are looked at one after the other: the turns of each item,
+    and its masks by the size of the grid.
+    """
 
-    def __init__(self, live: Polygon, gap_mm: float, turn: Turn, cell_mm: float = 1.0) -> None:
+    turns: dict[int, list[float]] = field(default_factory=dict)
+    masks: dict[tuple[tuple[int, int], int, float, float], _Mask] = field(default_factory=dict)
+
+
+class FreeSpace:
+    """One sheet with the pieces that are on it already; `drawn` is shared with other spaces of the same pieces, and
+    turns are then those that suit the first of them.
+    """
+
+    def __init__(
+        self, live: Polygon, gap_mm: float, turn: Turn, cell_mm: float = 1.0, drawn: DrawnPieces | None = None
+    ) -> None:
         self.clearance = Clearance(live, gap_mm)
         self._live, self._gap, self._turn, self._cell = live, gap_mm, turn, cell_mm
         left, top, right, bottom = live.bounds
@@ -95,9 +110,9 @@ class FreeSpace:
         # Pieces of one cut and bleed keep the same distances, so they share a grid and its spectrum.
         self._grids: dict[tuple[Cut, float], Grid] = {}
         self._spectra: dict[tuple[Cut, float], Spectrum] = {}
+        self._free: dict[tuple[Cut, float], int] = {}
         self._standing: list[tuple[Piece, BaseGeometry]] = []
-        self._turns: dict[int, list[float]] = {}
-        self._masks: dict[tuple[int, float, float], _Mask] = {}
+        self._drawn = drawn or DrawnPieces()
 
     def add(self, piece: Piece, placement: Placement) -> None:
         """Lay a piece down."""
@@ -128,10 +143,11 @@ class FreeSpace:
         return placement
 
     def _turns_of(self, piece: Piece) -> list[float]:
-        if piece.item not in self._turns:
+        turns = self._drawn.turns
+        if piece.item not in turns:
             left, top, right, bottom = self._live.bounds
-            self._turns[piece.item] = turns_tried(piece, piece.turn or self._turn, (right - left, bottom - top))
-        return self._turns[piece.item]
+            turns[piece.item] = turns_tried(piece, piece.turn or self._turn, (right - left, bottom - top))
+        return turns[piece.item]
 
     def _settled(self, piece: Piece, placement: Placement) -> Placement | None:
         shape = placement.of(piece.edge)
@@ -149,8 +165,11 @@ class FreeSpace:
         rows, columns = self._shape[0] - mask.rows + 1, self._shape[1] - mask.columns + 1
         if rows <= 0 or columns <= 0:
             return []
+        spectrum = self._spectrum(piece)
+        if mask.cells > self._free[piece.cut, piece.bleed_mm]:
+            return []
         # Body and surroundings were put into one transform, as real and imaginary part.
-        both = _first_of(self._spectrum(piece) * mask.both, rows, columns)
+        both = _first_of(spectrum * mask.both, rows, columns)
         row, column = np.divmod(np.flatnonzero(both.real < 0.5), columns)
         if not row.size:
             return []
@@ -170,12 +189,12 @@ class FreeSpace:
         return Placement(piece.item, x, y, mask.turn_deg)
 
     def _mask(self, piece: Piece, turn_deg: float, grown: float) -> _Mask:
-        key = (piece.item, turn_deg, grown)
-        if key not in self._masks:
-            self._masks[key] = self._drawn(piece, turn_deg, grown)
-        return self._masks[key]
+        key, masks = (self._shape, piece.item, turn_deg, grown), self._drawn.masks
+        if key not in masks:
+            masks[key] = self._in_cells(piece, turn_deg, grown)
+        return masks[key]
 
-    def _drawn(self, piece: Piece, turn_deg: float, grown: float) -> _Mask:
+    def _in_cells(self, piece: Piece, turn_deg: float, grown: float) -> _Mask:
         """The piece in cells, with `_rim` empty ones round it."""
         shape = placed(piece.edge, 0.0, 0.0, turn_deg)
         left, top, right, bottom = shape.bounds
@@ -192,7 +211,8 @@ class FreeSpace:
         padded = np.zeros(self._shape, dtype=np.complex64)
         if rows <= self._shape[0] and columns <= self._shape[1]:
             padded[:rows, :columns] = body + 1j * ring
-        return _Mask(turn_deg, rows, columns, left, top, np.conj(scipy.fft.fft2(padded)), float(max(1, ring.sum())))
+        both = np.conj(scipy.fft.fft2(padded))
+        return _Mask(turn_deg, rows, columns, left, top, both, int(body.sum()), float(max(1, ring.sum())))
 
     def _spectrum(self, piece: Piece) -> Spectrum:
         key = (piece.cut, piece.bleed_mm)
@@ -203,6 +223,7 @@ class FreeSpace:
             self._grids[key] = grid
         if key not in self._spectra:
             self._spectra[key] = scipy.fft.fft2(self._grids[key])
+            self._free[key] = int(np.count_nonzero(self._grids[key] < 0.5))
         return self._spectra[key]
 
     def _take(self, key: tuple[Cut, float], grid: Grid, piece: Piece, shape: BaseGeometry) -> None:

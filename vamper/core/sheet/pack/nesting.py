@@ -137,6 +137,7 @@ Lane = Iterator[Attempt]
 
 class Nester(Protocol):
     """Runs the engine for several lanes at once; `given_up` is asked now and then, and ends all when it returns True.
+    While the engine works and says nothing, `meanwhile` is called, which should not take long.
 
     Everything in the lanes is called from the caller's thread, one thing at a time. `cores` says how many workers an
     attempt may have.
@@ -145,7 +146,9 @@ class Nester(Protocol):
     @property
     def cores(self) -> int: ...
 
-    def race(self, lanes: Sequence[Lane], given_up: Callable[[], bool]) -> None: ...
+    def race(
+        self, lanes: Sequence[Lane], given_up: Callable[[], bool], meanwhile: Callable[[], None] | None = None
+    ) -> None: ...
 
 
 def nest_points(edge: shapely.MultiPolygon, extra_mm: float = 0.0) -> tuple[tuple[float, float], ...]:

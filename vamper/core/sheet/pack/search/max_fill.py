@@ -6,9 +6,12 @@ after a moment says whether to go on, or how many to ask for instead. Once a num
 several where the promise is higher. Where one more cannot be had, it is asked for again from other seeds and with two
 designs exchanged for each other, and every other time as many pieces as lie already, of more area. What an attempt laid
 is kept from the stretch of its strip that holds most, and filled up with what is left over, so a failure may win too.
+One core all the while lays pieces one by one, and empties and refills parts of the best sheet (`refill.py`), which the
+next attempt has to beat.
 It ends where nothing better came for as long again as it took to the last gain.
 """
 
+import time
 from collections import Counter
 from collections.abc import Generator
 from dataclasses import dataclass, replace
@@ -19,8 +22,8 @@ from vamper.core.sheet.pack.nesting import Attempt, Lane, NestSolution
 from vamper.core.sheet.pack.search.hole_guests import HoleGuests
 from vamper.core.sheet.pack.search.lattice_sheets import lattice_sheet
 from vamper.core.sheet.pack.search.promise import GROWS_S, Progress
+from vamper.core.sheet.pack.search.refill import Refill, laid_one_by_one
 from vamper.core.sheet.pack.search.run import HOPELESS_FILL, LEAST_ATTEMPT_S, ODD, SearchRun
-from vamper.core.values.geometry import longest_side
 from vamper.core.values.placement import Sheet
 
 # Fuller than this no mix has been seen.
@@ -29,8 +32,8 @@ LIKELY_FILL = 0.86
 _AIM_SHARE, _LEAP_SHARE = 0.5, 0.6
 # What is kept of the time to fill up what the last attempt laid.
 _FILLING_S = 0.4
-# Pieces are laid one by one from so many times as long as wide on, or where there is so much time.
-_SLENDER, _WORTH_S = 3.5, 20.0
+# How much of the time is spent without the engine where there is but one core, and how long it goes on alone then.
+_BY_ITSELF_SHARE, _PAUSE_S = 0.3, 0.05
 # From this many failures on, every other attempt is for area, and all where one piece more would be so much fuller
 # than is likely; an exchange gains at least so much.
 _PATIENCE, _FAR, _LEAST_GAIN_MM2 = 2, 1.03, 1.0
@@ -39,8 +42,9 @@ _PATIENCE, _FAR, _LEAST_GAIN_MM2 = 2, 1.03, 1.0
 def max_fill(run: SearchRun, remaining: Counter[int], before: list[Sheet], seconds: float) -> Sheet:
     """The fullest bare sheet of `remaining` found in so many seconds; better ones are shown on the way."""
     climb = _Climb(run, remaining, before, run.watch.seconds_left() - seconds)
-    # The engine works on the first lane while the second one lays pieces by itself.
-    run.nester.race([climb.lane(), climb.one_by_one()], climb.over)
+    run.nester.race([climb.lane()], climb.over, climb.by_itself)
+    while not climb.over() and not climb.has_had_enough():
+        climb.by_itself(engine_works=False)
     climb.fill(climb.best)
     run.clocked |= len(climb.best) < remaining.total()
     return climb.best
@@ -60,6 +64,9 @@ class _Climb:
         run = self.run
         self._order = sorted(self.remaining.elements(), key=lambda item: (run.areas[item], item))
         self._guests = HoleGuests(run)
+        self._laying = laid_one_by_one(run, self.remaining)
+        self._refill = Refill(run, self.remaining)
+        self._by_itself_s = 0.0
         self._begun_with_s = self.left()
         self._gained_s = 0.0
 
@@ -85,6 +92,19 @@ class _Climb:
         rest = self.remaining - Counter(one.item for one in sheet)
         run.offer((*self.before, sheet, *run.in_rows(rest, len(self.before) + 1)))
 
+    def by_itself(self, engine_works: bool = True) -> None:
+        """A step without the engine: one piece after the other is laid, then parts of the best sheet are refilled. That
+        takes a core of its own; where there is but one the engine, which is the politer, is left its share.
+        """
+        shared = engine_works and self.run.nester.cores < 2
+        if shared and self._by_itself_s > _BY_ITSELF_SHARE * self._spent():
+            time.sleep(_PAUSE_S)
+            return
+        begun = self._spent()
+        laid = next(self._laying, None)
+        self.offer(self._refill.tried(self.best) if laid is None else laid)
+        self._by_itself_s += self._spent() - begun
+
     def _load(self, sheet: Sheet) -> float:
         return round(self.run.load_of([one.item for one in sheet]), 3)
 
@@ -103,31 +123,13 @@ class _Climb:
             count = min(len(self._order), max(one_more, reach))
             tries = 0 if count > one_more else tries
             group = self._group(count, tries, likely)
-            if run.load_of(list(group.elements())) > HOPELESS_FILL * run.room:
+            if self._engine_load(group) > HOPELESS_FILL:
                 return
             way = yield from self._attempt(group, tries)
             tries += 1
             likely = way.promises(_AIM_SHARE * self.left())
             # What was out of reach is not asked for again but as one more than there is.
             reach = min(self._count_for(likely), len(self._order) if len(self.best) >= count else count - 1)
-
-    def one_by_one(self) -> Lane:
-        """The pieces that go in one by one, where that is worth its time: long thin pieces lie better so than by the
-        engine, others seldom.
-        """
-        if self.left() >= _WORTH_S or self._slender() >= _SLENDER:
-            self.fill(())
-        yield from ()
-
-    def _slender(self) -> float:
-        """How many times as long as wide the pieces are, weighed by their areas."""
-        run, total, area = self.run, 0.0, 0.0
-        for item, count in self.remaining.items():
-            hull = run.by_item[item].edge.convex_hull
-            box_area = max(hull.minimum_rotated_rectangle.area, 1e-9)
-            total += count * run.areas[item] * longest_side(hull) ** 2 / box_area
-            area += count * run.areas[item]
-        return total / max(area, 1e-9)
 
     def _count_for(self, fill: float) -> int:
         """How many of the smallest pieces lie at a fill; what goes into holes takes no room."""
@@ -168,8 +170,15 @@ class _Climb:
                     self.offer(sheet)
             return len(found[0]) == asked.total() or self.over()
 
+        asked_rank = group.total(), round(run.load_of(list(group.elements())), 3)
+
+        def beaten() -> bool:
+            return asked_rank <= (len(self.best), self._load(self.best))
+
         def tired() -> bool:
             after_s = begun_with_s - self.left()
+            if beaten():
+                return True
             # One piece more is tried until nothing comes of it; anything else only while it is promised.
             one_more = group.total() <= len(self.best) + 1
             if one_more:
@@ -177,7 +186,8 @@ class _Climb:
             return way.out_of_reach(after_s) or (after_s > _LEAP_SHARE * begun_with_s and not way.is_near())
 
         if request.shapes:
-            yield Attempt(request, max(1.0, begun_with_s - _FILLING_S), look, run.nester.cores, tired, run.watch.lost)
+            workers = max(1, run.nester.cores - 1)
+            yield Attempt(request, max(1.0, begun_with_s - _FILLING_S), look, workers, tired, run.watch.lost)
         if len(found[0]) < asked.total() or asked != group:
             self.fill(found[0])
         return way

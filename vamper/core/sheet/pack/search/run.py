@@ -28,7 +28,7 @@ from vamper.core.sheet.pack.rows import rows_of_boxes
 from vamper.core.sheet.pack.search.promise import Progress, likely_fill
 from vamper.core.sheet.pack.sheet_region import SheetRegion, region_of, space_on
 from vamper.core.values.cut import Cut
-from vamper.core.values.geometry import grow
+from vamper.core.values.geometry import grow, hole_polygons
 from vamper.core.values.placement import Placement, Sheet
 
 # Share of a sheet's room that irregular pieces fill quickly, and that nobody has seen them exceed.
@@ -62,6 +62,12 @@ class SearchRun:
         self.outlines = {item: np.asarray(points) for item, points in self.points.items()}
         self.room = grow(problem.live, self.separation / 2).area
         self.areas = {item: grow(Polygon(points), self.separation / 2).area for item, points in self.points.items()}
+        # Into the hole of a ring go other pieces.
+        self.solid_areas = {
+            piece.item: self.areas[piece.item]
+            - sum(grow(hole, -self.separation / 2).area for hole in hole_polygons(piece.edge))
+            for piece in self.pieces
+        }
         self.grounds = [region_of(problem, n) for n in range(max(problem.held_sheets, problem.first_live is not None))]
         self.plain = region_of(replace(problem, held=(), first_live=None), 0)
         self.lattices: dict[tuple[int, tuple[float, ...]], Lattice | None] = {}
@@ -91,7 +97,7 @@ class SearchRun:
 
     def hopeless(self, sheets: int, fill: float = HOPELESS_FILL) -> bool:
         """Whether all pieces would fill so many sheets more than is ever seen."""
-        total = sum(self.areas[piece.item] * piece.quantity for piece in self.pieces)
+        total = sum(self.solid_areas[piece.item] * piece.quantity for piece in self.pieces)
         return total > fill * self.room * sheets
 
     def slice(self, share: float = ATTEMPT_SHARE) -> float:
@@ -104,6 +110,9 @@ class SearchRun:
     def load_of(self, items: Sequence[int]) -> float:
         return sum(self.areas[item] for item in items)
 
+    def solid_load_of(self, items: Sequence[int]) -> float:
+        return sum(self.solid_areas[item] for item in items)
+
     def likely_fill(self, counts: Counter[int], in_s: float) -> float:
         """The share of a sheet's room that pieces like these are likely to fill in so many seconds."""
         half = self.separation / 2
@@ -115,9 +124,9 @@ class SearchRun:
 
     def topped_up(self, ground: SheetRegion, sheet: Sheet, rest: Counter[int]) -> Sheet:
         """`sheet` with as many of `rest` in its free space as go in, the largest first."""
-        used = self.load_of([one.item for one in (*ground.held, *sheet)])
+        used = self.solid_load_of([one.item for one in (*ground.held, *sheet)])
         room = HOPELESS_FILL * grow(ground.live, self.separation / 2).area - used
-        order = [item for item in self.largest_first(+rest) if self.areas[item] <= room]
+        order = [item for item in self.largest_first(+rest) if self.solid_areas[item] <= room]
         if not order or self.given_up():
             return sheet
         space = space_on(self.problem, ground, sheet)

@@ -1,0 +1,140 @@
+"""Ruin and refill: a part of a full sheet is emptied and laid anew, piece by piece, again and again.
+
+The engine moves all pieces of a group together and knows a fixed group; it cannot say "this corner would take two small
+ones instead of the large one". So a window of the sheet is emptied of the pieces that lie whole in it, and filled from
+what was taken out and what is left over, in another order each time. What comes out is kept where it holds no less;
+what holds as much is kept too, since it opens other ways. Now and then a worse one is taken, and the best is come back
+to where that led nowhere.
+"""
+
+from collections import Counter
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from random import Random
+
+from shapely.geometry import Polygon, box
+
+from vamper.core.sheet.lay.free_space import DrawnPieces, FreeSpace, filled_up
+from vamper.core.sheet.layout import gap_between
+from vamper.core.sheet.pack.search.run import HOPELESS_FILL, SearchRun
+from vamper.core.sheet.pack.sheet_region import space_on
+from vamper.core.values.placement import Placement, Sheet
+
+# Coarser than for laying what must go in: more tries are worth more, and every place is settled exactly.
+_CELL_MM = 1.0
+# A window's side over that of the square that a piece takes on average.
+_SIDES = (2.6, 3.4, 4.4)
+# How often the largest are laid first, and by how much their order is shaken.
+_LARGEST_FIRST, _SHAKEN = 0.7, 0.5
+# How often something worse is taken, and after how many tries without a gain the best is come back to.
+_WORSE, _LOST_AFTER = 0.03, 40
+# A sheet of fewer pieces is laid anew as a whole by everything else.
+LEAST_PIECES = 4
+
+
+def laid_one_by_one(run: SearchRun, wanted: Counter[int]) -> Iterator[Sheet]:
+    """A bare sheet, the largest pieces first, after each piece that went in.
+
+    Long thin pieces and letters lie better so than by the engine, and of all others it is a beginning.
+    """
+    space, laid, hopeless = space_on(run.problem, run.plain), list[Placement](), set[int]()
+    room = HOPELESS_FILL * run.room
+    for item in run.largest_first(wanted):
+        if item in hopeless or run.solid_areas[item] > room - run.solid_load_of([one.item for one in laid]):
+            continue
+        if (placement := space.put(run.by_item[item])) is None:
+            # The space only shrinks.
+            hopeless.add(item)
+            continue
+        laid.append(placement)
+        yield tuple(laid)
+
+
+@dataclass
+class Refill:
+    """Tries on one bare sheet.
+
+    Parameters
+    ----------
+    run : SearchRun
+        What is searched.
+    remaining : Counter of int
+        What may lie on the sheet, by item.
+    random : Random
+        Where the windows lie, and the orders.
+    """
+
+    run: SearchRun
+    remaining: Counter[int]
+    random: Random = field(default_factory=lambda: Random(1))
+
+    def __post_init__(self) -> None:
+        self._drawn = DrawnPieces()
+        self._best: Sheet = ()
+        self._now: Sheet = ()
+        self._since_gain = 0
+
+    def tried(self, best: Sheet) -> Sheet:
+        """One try; the best sheet known then: `best`, or one that holds more pieces, or as many of more area."""
+        if self._rank(best) > self._rank(self._best):
+            self._best = self._now = best
+            self._since_gain = 0
+        if len(self._best) < LEAST_PIECES:
+            return self._best
+        if self._since_gain > _LOST_AFTER:
+            self._now, self._since_gain = self._best, 0
+        self._since_gain += 1
+        laid = self._laid_anew(self._now)
+        if self._rank(laid) >= self._rank(self._now) or self.random.random() < _WORSE:
+            self._now = laid
+        if self._rank(laid) > self._rank(self._best):
+            self._best, self._since_gain = laid, 0
+        return self._best
+
+    def _rank(self, sheet: Sheet) -> tuple[int, float]:
+        return len(sheet), round(self.run.load_of([one.item for one in sheet]), 3)
+
+    def _laid_anew(self, sheet: Sheet) -> Sheet:
+        """The sheet with a window of it emptied and filled again."""
+        run, random = self.run, self.random
+        left, top, right, bottom = run.problem.live.bounds
+        side = random.choice(_SIDES) * (run.room / len(sheet)) ** 0.5
+        # Whole cells, and the same sizes again and again: pieces are drawn once for each.
+        wide, tall = (min(round(side / 10) * 10.0, room) for room in (right - left, bottom - top))
+        x, y = random.uniform(left, right - wide), random.uniform(top, bottom - tall)
+        # Half of the windows lie at a rim, or rims would be looked at least.
+        x = random.choice((x, x, left, right - wide))
+        y = random.choice((y, y, top, bottom - tall))
+        window = box(x, y, x + wide, y + tall)
+        shapes = [one.of(run.by_item[one.item].edge) for one in sheet]
+        out = [window.covers(box(*shape.bounds)) for shape in shapes]
+        kept = tuple(one for one, taken in zip(sheet, out, strict=True) if not taken)
+        if len(kept) == len(sheet):
+            return sheet
+        live = run.problem.live.intersection(window)
+        if not isinstance(live, Polygon):
+            return sheet
+        space = FreeSpace(live, run.problem.spec.gap_mm, run.problem.spec.turn, _CELL_MM, self._drawn)
+        reach = self._reach
+        near = box(x - reach, y - reach, x + wide + reach, y + tall + reach)
+        for one, shape, taken in zip(sheet, shapes, out, strict=True):
+            if not taken and near.intersects(box(*shape.bounds)):
+                space.add(run.by_item[one.item], one)
+        added, _ = filled_up(space, [run.by_item[item] for item in self._order(sheet, kept)], run.given_up)
+        return (*kept, *added)
+
+    @property
+    def _reach(self) -> float:
+        """How far from a window a piece may lie and still keep others off."""
+        gap = self.run.problem.spec.gap_mm
+        return max(gap_between(one, other, gap) for one in self.run.pieces for other in self.run.pieces) + 4.0
+
+    def _order(self, sheet: Sheet, kept: tuple[Placement, ...]) -> list[int]:
+        """What is tried in the window: what was taken out, and one more of each item that is left over."""
+        areas, random = self.run.areas, self.random
+        out = Counter(one.item for one in sheet) - Counter(one.item for one in kept)
+        rest = self.remaining - Counter(one.item for one in sheet)
+        items = [*out.elements(), *(item for item, count in rest.items() if count)]
+        sign = -1.0 if random.random() < _LARGEST_FIRST else 1.0
+        shaken = {item: sign * areas[item] * random.uniform(1 - _SHAKEN, 1 + _SHAKEN) for item in set(items)}
+        return sorted(items, key=lambda item: (shaken[item], item))
