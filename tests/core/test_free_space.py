@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 from shapely.geometry import box
 
 from tests.tried import tried
-from vamper.core.sheet.lay.free_space import FreeSpace, filled_up
+from vamper.core.sheet.lay.free_space import DrawnPieces, FreeSpace, filled_up
 from vamper.core.sheet.layout import Piece
 from vamper.core.values.geometry import as_multi
 from vamper.core.values.item import Turn
@@ -49,3 +49,20 @@ def test_a_place_is_found_in_the_one_hole_that_is_left() -> None:
     assert place is not None
     assert hole.buffer(-1.99).covers(place.of(square(0, 16.0).edge))
     assert space.place(square(1, 26.0)) is None
+
+
+def test_pieces_drawn_before_lie_as_those_drawn_anew_and_take_bounded_memory() -> None:
+    pieces = [square(number, side) for number, side in enumerate((40.0, 31.0, 22.0, 17.0))]
+    narrow, drawn = box(12, 9, 92, 119), DrawnPieces(most_bytes=2**20)
+    for live in (LIVE, narrow, LIVE, narrow):
+        shared = filled_up(FreeSpace(live, 2.0, Turn.QUARTER, drawn=drawn), pieces * 2)
+        assert shared == filled_up(FreeSpace(live, 2.0, Turn.QUARTER), pieces * 2)
+        kept = sum(mask.both.nbytes for mask in drawn._masks.values())
+        assert kept == drawn._bytes <= 2**20
+
+
+def test_what_has_more_cells_than_are_free_has_no_place() -> None:
+    space = FreeSpace(LIVE, 2.0, Turn.UPRIGHT)
+    assert space.put(square(0, 100.0)) is not None
+    assert space.place(square(1, 60.0)) is None
+    assert space.place(square(2, 30.0)) is not None

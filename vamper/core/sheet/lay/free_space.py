@@ -11,7 +11,7 @@ just taken cells. The nesting engine is better at an empty rectangle and cannot 
 """
 
 from collections.abc import Callable, Iterable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
@@ -76,14 +76,28 @@ def turns_tried(piece: Piece, turn: Turn, room: tuple[float, float]) -> list[flo
     return distinct(piece.edge, sorted({*even, askew, (askew + 180.0) % 360.0}))
 
 
-@dataclass(frozen=True, slots=True)
+_MaskKey = tuple[tuple[int, int], int, float, float]
+
+
 class DrawnPieces:
     """Pieces as they were drawn in cells, for spaces that are looked at one after the other: the turns of each item,
-    and its masks by the size of the grid.
+    and its masks by the size of the grid, the oldest of which are let go where they take too much memory.
     """
 
-    turns: dict[int, list[float]] = field(default_factory=dict)
-    masks: dict[tuple[tuple[int, int], int, float, float], _Mask] = field(default_factory=dict)
+    def __init__(self, most_bytes: int = 64 * 2**20) -> None:
+        self.turns: dict[int, list[float]] = {}
+        self._most_bytes = most_bytes
+        self._masks: dict[_MaskKey, _Mask] = {}
+        self._bytes = 0
+
+    def mask(self, key: _MaskKey, draw: Callable[[], _Mask]) -> _Mask:
+        """The mask of that name, drawn where it is not kept."""
+        if key not in self._masks:
+            self._masks[key] = draw()
+            self._bytes += self._masks[key].both.nbytes
+            while self._bytes > self._most_bytes and len(self._masks) > 1:
+                self._bytes -= self._masks.pop(next(iter(self._masks))).both.nbytes
+        return self._masks[key]
 
 
 class FreeSpace:
@@ -189,10 +203,8 @@ class FreeSpace:
         return Placement(piece.item, x, y, mask.turn_deg)
 
     def _mask(self, piece: Piece, turn_deg: float, grown: float) -> _Mask:
-        key, masks = (self._shape, piece.item, turn_deg, grown), self._drawn.masks
-        if key not in masks:
-            masks[key] = self._in_cells(piece, turn_deg, grown)
-        return masks[key]
+        key = self._shape, piece.item, turn_deg, grown
+        return self._drawn.mask(key, lambda: self._in_cells(piece, turn_deg, grown))
 
     def _in_cells(self, piece: Piece, turn_deg: float, grown: float) -> _Mask:
         """The piece in cells, with `_rim` empty ones round it."""

@@ -15,6 +15,7 @@ import time
 from collections import Counter
 from collections.abc import Generator
 from dataclasses import dataclass, replace
+from random import Random
 
 import numpy as np
 
@@ -43,7 +44,7 @@ def max_fill(run: SearchRun, remaining: Counter[int], before: list[Sheet], secon
     """The fullest bare sheet of `remaining` found in so many seconds; better ones are shown on the way."""
     climb = _Climb(run, remaining, before, run.watch.seconds_left() - seconds)
     run.nester.race([climb.lane()], climb.over, climb.by_itself)
-    while not climb.over() and not climb.has_had_enough():
+    while climb.may_go_on():
         climb.by_itself(engine_works=False)
     climb.fill(climb.best)
     run.clocked |= len(climb.best) < remaining.total()
@@ -65,7 +66,7 @@ class _Climb:
         self._order = sorted(self.remaining.elements(), key=lambda item: (run.areas[item], item))
         self._guests = HoleGuests(run)
         self._laying = laid_one_by_one(run, self.remaining)
-        self._refill = Refill(run, self.remaining)
+        self._refill = Refill(run, self.remaining, Random(run.problem.seed))
         self._by_itself_s = 0.0
         self._begun_with_s = self.left()
         self._gained_s = 0.0
@@ -79,6 +80,10 @@ class _Climb:
     def has_had_enough(self) -> bool:
         """Whether nothing better came for as long again as it took to the last gain, and as an attempt grows."""
         return self._spent() - self._gained_s > max(GROWS_S, self._gained_s)
+
+    def may_go_on(self) -> bool:
+        """Whether anything is to be had without the engine."""
+        return not self.over() and not self.has_had_enough() and self._refill.may_help(self.best)
 
     def _spent(self) -> float:
         return self._begun_with_s - self.left()
@@ -97,12 +102,17 @@ class _Climb:
         takes a core of its own; where there is but one the engine, which is the politer, is left its share.
         """
         shared = engine_works and self.run.nester.cores < 2
-        if shared and self._by_itself_s > _BY_ITSELF_SHARE * self._spent():
+        begun = self._spent()
+        if shared and self._by_itself_s > _BY_ITSELF_SHARE * begun:
             time.sleep(_PAUSE_S)
             return
-        begun = self._spent()
-        laid = next(self._laying, None)
-        self.offer(self._refill.tried(self.best) if laid is None else laid)
+        if (laid := next(self._laying, None)) is not None:
+            self.offer(laid)
+        elif self._refill.may_help(self.best):
+            self.offer(self._refill.tried(self.best))
+        else:
+            time.sleep(_PAUSE_S)
+            return
         self._by_itself_s += self._spent() - begun
 
     def _load(self, sheet: Sheet) -> float:
@@ -146,7 +156,7 @@ class _Climb:
     def _group(self, count: int, tries: int, likely: float) -> Counter[int]:
         """The group to ask for: so many pieces, or where that is out of reach or failed again and again, more area."""
         group = Counter(self._order[:count])
-        far = self.run.load_of(self._order[:count]) > likely * _FAR * self.run.room
+        far = self._engine_load(group) > likely * _FAR
         if count == len(self.best) + 1 and (tries % 2 if tries > _PATIENCE else far and tries):
             return self._with_more_area(tries, likely)
         return self._exchanged(group, tries) if tries else group

@@ -9,7 +9,7 @@ to where that led nowhere.
 
 from collections import Counter
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from random import Random
 
 from shapely.geometry import Polygon, box
@@ -22,8 +22,9 @@ from vamper.core.values.placement import Placement, Sheet
 
 # Coarser than for laying what must go in: more tries are worth more, and every place is settled exactly.
 _CELL_MM = 1.0
-# A window's side over that of the square that a piece takes on average.
-_SIDES = (2.6, 3.4, 4.4)
+# A window's side over that of the square that a piece takes on average; so many tries of one size one after the other,
+# since pieces are drawn anew for each.
+_SIDES, _EACH_SIDE = (2.6, 3.4, 4.4), 12
 # How often the largest are laid first, and by how much their order is shaken.
 _LARGEST_FIRST, _SHAKEN = 0.7, 0.5
 # How often something worse is taken, and after how many tries without a gain the best is come back to.
@@ -66,26 +67,34 @@ class Refill:
 
     run: SearchRun
     remaining: Counter[int]
-    random: Random = field(default_factory=lambda: Random(1))
+    random: Random
 
     def __post_init__(self) -> None:
         self._drawn = DrawnPieces()
         self._best: Sheet = ()
         self._now: Sheet = ()
         self._since_gain = 0
+        self._tries = 0
+
+    @staticmethod
+    def may_help(best: Sheet) -> bool:
+        """Whether there is enough on a sheet for a part of it to be laid anew."""
+        return len(best) >= LEAST_PIECES
 
     def tried(self, best: Sheet) -> Sheet:
         """One try; the best sheet known then: `best`, or one that holds more pieces, or as many of more area."""
         if self._rank(best) > self._rank(self._best):
             self._best = self._now = best
             self._since_gain = 0
-        if len(self._best) < LEAST_PIECES:
+        if not self.may_help(self._best):
             return self._best
         if self._since_gain > _LOST_AFTER:
             self._now, self._since_gain = self._best, 0
         self._since_gain += 1
+        self._tries += 1
         laid = self._laid_anew(self._now)
-        if self._rank(laid) >= self._rank(self._now) or self.random.random() < _WORSE:
+        worse = len(laid) >= LEAST_PIECES and self.random.random() < _WORSE
+        if worse or self._rank(laid) >= self._rank(self._now):
             self._now = laid
         if self._rank(laid) > self._rank(self._best):
             self._best, self._since_gain = laid, 0
@@ -98,7 +107,7 @@ class Refill:
         """The sheet with a window of it emptied and filled again."""
         run, random = self.run, self.random
         left, top, right, bottom = run.problem.live.bounds
-        side = random.choice(_SIDES) * (run.room / len(sheet)) ** 0.5
+        side = _SIDES[self._tries // _EACH_SIDE % len(_SIDES)] * (run.room / len(sheet)) ** 0.5
         # Whole cells, and the same sizes again and again: pieces are drawn once for each.
         wide, tall = (min(round(side / 10) * 10.0, room) for room in (right - left, bottom - top))
         x, y = random.uniform(left, right - wide), random.uniform(top, bottom - tall)
