@@ -25,6 +25,8 @@ _CELL_MM = 1.0
 # A window's side over that of the square that a piece takes on average; so many tries of one size one after the other,
 # since pieces are drawn anew for each.
 _SIDES, _EACH_SIDE = (2.6, 3.4, 4.4), 12
+# So many of each item that is left over may come into a window: two small ones for a large one, and one more.
+_MORE_OF_EACH = 3
 # How often the largest are laid first, and by how much their order is shaken.
 _LARGEST_FIRST, _SHAKEN = 0.7, 0.5
 # How often something worse is taken, and after how many tries without a gain the best is come back to.
@@ -139,11 +141,11 @@ class Refill:
         return max(gap_between(one, other, gap) for one in self.run.pieces for other in self.run.pieces) + 4.0
 
     def _order(self, sheet: Sheet, kept: tuple[Placement, ...]) -> list[int]:
-        """What is tried in the window: what was taken out, and one more of each item that is left over."""
+        """What is tried in the window: what was taken out, and some more of each item that is left over."""
         areas, random = self.run.areas, self.random
         out = Counter(one.item for one in sheet) - Counter(one.item for one in kept)
         rest = self.remaining - Counter(one.item for one in sheet)
-        items = [*out.elements(), *(item for item, count in rest.items() if count)]
+        items = [*out.elements(), *(item for item, count in rest.items() for _ in range(min(count, _MORE_OF_EACH)))]
         sign = -1.0 if random.random() < _LARGEST_FIRST else 1.0
         shaken = {item: sign * areas[item] * random.uniform(1 - _SHAKEN, 1 + _SHAKEN) for item in set(items)}
         return sorted(items, key=lambda item: (shaken[item], item))
