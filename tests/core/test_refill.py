@@ -131,3 +131,12 @@ def test_nothing_is_laid_where_time_is_up_and_what_lies_stays() -> None:
     refill = Refill(run, run.wanted, Random(2))
     for _ in range(60):
         assert rank(run, refill.tried(sheet)) >= rank(run, sheet)
+
+
+def test_a_sheet_that_is_full_of_equal_pieces_is_not_searched_on() -> None:
+    squares = (Piece(0, as_multi([box(0, 0, 40, 40)]), 60),)
+    watch = TimedWatch(60.0)
+    layout = pack(PackProblem(squares, box(0, 0, 208, 250), PackingSpec(gap_mm=2.0, max_sheets=1)), Silent(), watch)
+    # Five beside each other and six below: 5 · 40 + 4 · 2 = 208, 6 · 40 + 5 · 2 = 250.
+    assert layout.pieces == 30
+    assert watch.seconds_left() > 52

@@ -82,8 +82,13 @@ class _Climb:
         return self._spent() - self._gained_s > max(GROWS_S, self._gained_s)
 
     def may_go_on(self) -> bool:
-        """Whether anything is to be had without the engine."""
-        return not self.over() and not self.has_had_enough() and self._refill.may_help(self.best)
+        """Whether anything is to be had without the engine: room for one more, or something smaller than what lies."""
+        if self.over() or self.has_had_enough() or not self._refill.may_help(self.best):
+            return False
+        run, laid = self.run, [one.item for one in self.best]
+        least = min(run.solid_areas[item] for item in self.remaining - Counter(laid))
+        has_room = run.solid_load_of(laid) + least <= HOPELESS_FILL * run.room
+        return has_room or least < max(run.solid_areas[item] for item in laid)
 
     def _spent(self) -> float:
         return self._begun_with_s - self.left()
