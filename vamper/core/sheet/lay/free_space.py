@@ -30,7 +30,7 @@ from vamper.core.values.item import Turn
 from vamper.core.values.placement import Placement
 
 _FREE_TURNS = 16
-_TOUCH_MM = 3.0
+TOUCH_MM = 3.0
 _TRIED_PLACES = 6
 # A place counts for less the farther down the sheet it is, so that what is left stays in one piece.
 _DOWNWARD = 0.35
@@ -101,8 +101,8 @@ class DrawnPieces:
 
 
 class FreeSpace:
-    """One sheet with the pieces that are on it already; `drawn` is shared with other spaces of the same pieces, and
-    turns are then those that suit the first of them.
+    """One sheet with the pieces that are on it already; `drawn` is shared with other spaces of the same pieces and
+    cells, and turns are then those that suit the first of them.
     """
 
     def __init__(
@@ -111,7 +111,7 @@ class FreeSpace:
         self.clearance = Clearance(live, gap_mm)
         self._live, self._gap, self._turn, self._cell = live, gap_mm, turn, cell_mm
         left, top, right, bottom = live.bounds
-        self._rim = int(np.ceil(_TOUCH_MM / cell_mm))
+        self._rim = int(np.ceil(TOUCH_MM / cell_mm))
         rows, columns = (int(np.ceil((side - 1e-9) / cell_mm)) for side in (bottom - top, right - left))
         self._shape = (
             scipy.fft.next_fast_len(rows + 2 * self._rim, real=True),

@@ -44,8 +44,8 @@ def max_fill(run: SearchRun, remaining: Counter[int], before: list[Sheet], secon
     """The fullest bare sheet of `remaining` found in so many seconds; better ones are shown on the way."""
     climb = _Climb(run, remaining, before, run.watch.seconds_left() - seconds)
     run.nester.race([climb.lane()], climb.over, climb.by_itself)
-    while climb.may_go_on():
-        climb.by_itself(engine_works=False)
+    while climb.may_go_on() and climb.step():
+        pass
     climb.fill(climb.best)
     run.clocked |= len(climb.best) < remaining.total()
     return climb.best
@@ -83,12 +83,12 @@ class _Climb:
 
     def may_go_on(self) -> bool:
         """Whether anything is to be had without the engine: room for one more, or something smaller than what lies."""
-        if self.over() or self.has_had_enough() or not self._refill.may_help(self.best):
+        if self.over() or self.has_had_enough():
             return False
         run, laid = self.run, [one.item for one in self.best]
         least = min(run.solid_areas[item] for item in self.remaining - Counter(laid))
         has_room = run.solid_load_of(laid) + least <= HOPELESS_FILL * run.room
-        return has_room or least < max(run.solid_areas[item] for item in laid)
+        return not laid or has_room or least < max(run.solid_areas[item] for item in laid)
 
     def _spent(self) -> float:
         return self._begun_with_s - self.left()
@@ -96,32 +96,35 @@ class _Climb:
     def offer(self, sheet: Sheet) -> None:
         """Keep and show a sheet that holds more pieces, or as many of more area."""
         run = self.run
-        if (len(sheet), self._load(sheet)) <= (len(self.best), self._load(self.best)):
+        if self._fullness(sheet) <= self._fullness(self.best):
             return
         self.best, self._gained_s = sheet, self._spent()
         rest = self.remaining - Counter(one.item for one in sheet)
         run.offer((*self.before, sheet, *run.in_rows(rest, len(self.before) + 1)))
 
-    def by_itself(self, engine_works: bool = True) -> None:
-        """A step without the engine: one piece after the other is laid, then parts of the best sheet are refilled. That
-        takes a core of its own; where there is but one the engine, which is the politer, is left its share.
+    def by_itself(self) -> None:
+        """A step beside the engine, which takes a core of its own; where there is but one the engine, which is the
+        politer, is left its share.
         """
-        shared = engine_works and self.run.nester.cores < 2
         begun = self._spent()
-        if shared and self._by_itself_s > _BY_ITSELF_SHARE * begun:
-            time.sleep(_PAUSE_S)
-            return
-        if (laid := next(self._laying, None)) is not None:
-            self.offer(laid)
-        elif self._refill.may_help(self.best):
-            self.offer(self._refill.tried(self.best))
+        shared = self.run.nester.cores < 2 and self._by_itself_s > _BY_ITSELF_SHARE * begun
+        if not shared and self.step():
+            self._by_itself_s += self._spent() - begun
         else:
             time.sleep(_PAUSE_S)
-            return
-        self._by_itself_s += self._spent() - begun
 
-    def _load(self, sheet: Sheet) -> float:
-        return round(self.run.load_of([one.item for one in sheet]), 3)
+    def step(self) -> bool:
+        """One more of the pieces laid one by one, then a part of the best sheet refilled; False where neither helps."""
+        if (laid := next(self._laying, None)) is not None:
+            self.offer(laid)
+            return True
+        if self._refill.may_help(self.best):
+            self.offer(self._refill.tried(self.best))
+            return True
+        return False
+
+    def _fullness(self, sheet: Sheet) -> tuple[int, float]:
+        return self.run.fullness([one.item for one in sheet])
 
     def lane(self) -> Lane:
         """A lattice of what is alike, else plain rows; then attempt after attempt."""
@@ -185,14 +188,11 @@ class _Climb:
                     self.offer(sheet)
             return len(found[0]) == asked.total() or self.over()
 
-        asked_rank = group.total(), round(run.load_of(list(group.elements())), 3)
-
-        def beaten() -> bool:
-            return asked_rank <= (len(self.best), self._load(self.best))
+        hoped = run.fullness(list(group.elements()))
 
         def tired() -> bool:
             after_s = begun_with_s - self.left()
-            if beaten():
+            if hoped <= self._fullness(self.best):
                 return True
             # One piece more is tried until nothing comes of it; anything else only while it is promised.
             one_more = group.total() <= len(self.best) + 1

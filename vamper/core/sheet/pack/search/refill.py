@@ -14,7 +14,7 @@ from random import Random
 
 from shapely.geometry import Polygon, box
 
-from vamper.core.sheet.lay.free_space import DrawnPieces, FreeSpace, filled_up
+from vamper.core.sheet.lay.free_space import TOUCH_MM, DrawnPieces, FreeSpace, filled_up
 from vamper.core.sheet.layout import gap_between
 from vamper.core.sheet.pack.search.run import HOPELESS_FILL, SearchRun
 from vamper.core.sheet.pack.sheet_region import space_on
@@ -43,13 +43,14 @@ def laid_one_by_one(run: SearchRun, wanted: Counter[int]) -> Iterator[Sheet]:
     space, laid, hopeless = space_on(run.problem, run.plain), list[Placement](), set[int]()
     room = HOPELESS_FILL * run.room
     for item in run.largest_first(wanted):
-        if item in hopeless or run.solid_areas[item] > room - run.solid_load_of([one.item for one in laid]):
+        if item in hopeless or run.solid_areas[item] > room:
             continue
         if (placement := space.put(run.by_item[item])) is None:
             # The space only shrinks.
             hopeless.add(item)
             continue
         laid.append(placement)
+        room -= run.solid_areas[item]
         yield tuple(laid)
 
 
@@ -77,6 +78,9 @@ class Refill:
         self._now: Sheet = ()
         self._since_gain = 0
         self._tries = 0
+        # How far from a window a piece may lie and still keep others off, or be touched.
+        pieces, gap = self.run.pieces, self.run.problem.spec.gap_mm
+        self._reach_mm = max(gap_between(one, other, gap) for one in pieces for other in pieces) + TOUCH_MM + _CELL_MM
 
     @staticmethod
     def may_help(best: Sheet) -> bool:
@@ -103,7 +107,7 @@ class Refill:
         return self._best
 
     def _rank(self, sheet: Sheet) -> tuple[int, float]:
-        return len(sheet), round(self.run.load_of([one.item for one in sheet]), 3)
+        return self.run.fullness([one.item for one in sheet])
 
     def _laid_anew(self, sheet: Sheet) -> Sheet:
         """The sheet with a window of it emptied and filled again."""
@@ -126,19 +130,13 @@ class Refill:
         if not isinstance(live, Polygon):
             return sheet
         space = FreeSpace(live, run.problem.spec.gap_mm, run.problem.spec.turn, _CELL_MM, self._drawn)
-        reach = self._reach
+        reach = self._reach_mm
         near = box(x - reach, y - reach, x + wide + reach, y + tall + reach)
         for one, shape, taken in zip(sheet, shapes, out, strict=True):
             if not taken and near.intersects(box(*shape.bounds)):
                 space.add(run.by_item[one.item], one)
         added, _ = filled_up(space, [run.by_item[item] for item in self._order(sheet, kept)], run.given_up)
         return (*kept, *added)
-
-    @property
-    def _reach(self) -> float:
-        """How far from a window a piece may lie and still keep others off."""
-        gap = self.run.problem.spec.gap_mm
-        return max(gap_between(one, other, gap) for one in self.run.pieces for other in self.run.pieces) + 4.0
 
     def _order(self, sheet: Sheet, kept: tuple[Placement, ...]) -> list[int]:
         """What is tried in the window: what was taken out, and some more of each item that is left over."""

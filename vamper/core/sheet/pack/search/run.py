@@ -113,6 +113,10 @@ class SearchRun:
     def solid_load_of(self, items: Sequence[int]) -> float:
         return sum(self.solid_areas[item] for item in items)
 
+    def fullness(self, items: Sequence[int]) -> tuple[int, float]:
+        """How full a sheet is with these: more pieces first, then more of their area."""
+        return len(items), round(self.solid_load_of(items), 3)
+
     def likely_fill(self, counts: Counter[int], in_s: float) -> float:
         """The share of a sheet's room that pieces like these are likely to fill in so many seconds."""
         half = self.separation / 2
