@@ -1,5 +1,6 @@
 """Ruin and refill: never worse, always legal, and more than was there where more goes in."""
 
+import threading
 from collections import Counter
 from collections.abc import Callable, Sequence
 from itertools import pairwise
@@ -11,7 +12,7 @@ from shapely.geometry import Polygon, box
 from tests.bench import shapes
 from tests.core.test_fullest_sheet import RINGS
 from vamper.core.sheet.breaches import breaches
-from vamper.core.sheet.layout import Piece
+from vamper.core.sheet.layout import Layout, Piece
 from vamper.core.sheet.pack.nesting import Lane
 from vamper.core.sheet.pack.pack import pack
 from vamper.core.sheet.pack.problem import PackProblem
@@ -108,7 +109,14 @@ def test_a_search_fills_its_sheet_while_the_engine_finds_nothing() -> None:
     problem = PackProblem(MIX, LIVE, PackingSpec(gap_mm=2.0, max_sheets=1))
     run = SearchRun(problem, engine, TimedWatch(60.0))
     *_, alone = laid_one_by_one(run, run.wanted)
-    layout = pack(problem, engine, TimedWatch(4.0))
+    # As long as it takes on a busy machine, and no longer.
+    enough = threading.Event()
+
+    def seen(layout: Layout) -> None:
+        if layout.pieces > len(alone):
+            enough.set()
+
+    layout = pack(problem, engine, TimedWatch(120.0, seen, enough))
     assert layout.pieces > len(alone)
     # One core is the search's own.
     assert set(engine.workers) == {1}

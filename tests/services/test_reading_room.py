@@ -17,6 +17,7 @@ from vamper.core.values.findings import BadInput
 from vamper.services.design.designer import ArtFile, Designer
 from vamper.services.work import children
 from vamper.services.work.reading_room import BROKE_DOWN, TOO_MUCH, TOO_SLOW, ReadingRoom
+from vamper.services.work.turns import Turns
 
 T = TypeVar("T")
 SIZE = SizeSpec(longest_mm=30)
@@ -109,29 +110,26 @@ def test_large_arrays_travel_whole_both_ways() -> None:
 
 
 def test_seats_are_taken_in_the_order_of_asking_and_never_more_than_there_are() -> None:
-    room = ReadingRoom(seats=2)
-    guard, inside, most, order = threading.Lock(), 0, 0, []
+    turns, seats, visitors = Turns(2), 2, 7
+    asked, seated, leave = ([threading.Event() for _ in range(visitors)] for _ in range(3))
 
     def visit(number: int) -> None:
-        nonlocal inside, most
-        with room._turns.seat():
-            with guard:
-                inside += 1
-                most = max(most, inside)
-                order.append(number)
-            time.sleep(0.05)
-            with guard:
-                inside -= 1
+        with turns.seat(waits=asked[number].set):
+            seated[number].set()
+            assert leave[number].wait(60)
 
-    threads = []
-    for number in range(7):
-        threads.append(threading.Thread(target=visit, args=(number,)))
-        threads[-1].start()
-        time.sleep(0.005)
+    threads = [threading.Thread(target=visit, args=(number,)) for number in range(visitors)]
+    for number, thread in enumerate(threads):
+        thread.start()
+        # One after the other, however busy the machine is.
+        assert (seated if number < seats else asked)[number].wait(60)
+    for number in range(visitors):
+        assert [one.is_set() for one in seated] == [other < number + seats for other in range(visitors)]
+        leave[number].set()
+        if number + seats < visitors:
+            assert seated[number + seats].wait(60)
     for thread in threads:
         thread.join()
-    assert most == 2
-    assert order == sorted(order)
 
 
 LEGITIMATE: dict[str, Callable[[], bytes]] = {
