@@ -6,7 +6,8 @@ from hypothesis import strategies as st
 from shapely.geometry import box
 
 from tests.tried import tried
-from vamper.core.sheet.lay.free_space import DrawnPieces, FreeSpace, filled_up
+from vamper.core.sheet.lay.drawn_pieces import DrawnPieces
+from vamper.core.sheet.lay.free_space import FreeSpace, filled_up
 from vamper.core.sheet.layout import Piece
 from vamper.core.values.geometry import as_multi
 from vamper.core.values.item import Turn
@@ -57,7 +58,7 @@ def test_pieces_drawn_before_lie_as_those_drawn_anew_and_take_bounded_memory() -
     for live in (LIVE, narrow, LIVE, narrow):
         shared = filled_up(FreeSpace(live, 2.0, Turn.QUARTER, drawn=drawn), pieces * 2)
         assert shared == filled_up(FreeSpace(live, 2.0, Turn.QUARTER), pieces * 2)
-        kept = sum(mask.both.nbytes for mask in drawn._masks.values())
+        kept = sum(spectrum.nbytes for spectrum in drawn._spectra.values())
         assert kept == drawn._bytes <= 2**20
 
 

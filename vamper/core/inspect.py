@@ -30,6 +30,7 @@ from vamper.core.marks.inspect import (
     unreached_findings,
 )
 from vamper.core.marks.program_marks import marks_or_usual
+from vamper.core.marks.sheet_marks import marks_made
 from vamper.core.offered import as_offered
 from vamper.core.plan import Plan, set_up_sheet
 from vamper.core.printing.inspect import bleed_findings, print_findings, program_bleed_findings
@@ -53,6 +54,7 @@ from vamper.core.values.finish import Target
 from vamper.core.values.job import Job
 from vamper.core.values.marks import MarksSpec
 from vamper.core.values.paper import Paper
+from vamper.core.values.reading import Remedy
 from vamper.core.values.stock import Stock
 
 
@@ -73,7 +75,8 @@ def _all(plan: Plan) -> Iterator[Finding]:
         yield _with_room_left(plan, finding)
     if plan.setup.marks:
         yield from unreached_findings(job.paper, job.marks, plan.setup.marks, job.cutter, _holding(plan))
-    yield from reading_findings(plan.reading, job.marks)
+    for finding in reading_findings(plan.reading, job.marks):
+        yield _with_room_left(plan, finding)
     # A laminate is part of the stock by now: what lies over the marks is what was asked for.
     covered = plan.asked.finish.coated or plan.asked.finish.laminate_um > 0
     yield from covered_findings(job.stock, covered, marks_or_usual(job))
@@ -89,21 +92,26 @@ def _all(plan: Plan) -> Iterator[Finding]:
 
 
 def _with_room_left(plan: Plan, finding: Finding) -> Finding:
-    """A finding on the marks without the insets at which a design would no longer go on its sheet."""
-    insets = {fix.label: fix.changes.get("marks.inset_mm") for fix in finding.fixes}
-    if not any(insets.values()):
-        return finding
+    """A finding on the marks without what moves them so far inside that a design would no longer go on its sheet."""
     holds, paper, marks = _holding(plan), plan.job.paper, plan.job.marks
     kept = tuple(
         fix
         for fix in finding.fixes
-        if (inset := insets[fix.label]) is None or holds(paper, replace(marks, inset_mm=float(str(inset))))
+        if (inset_mm := _inset_with(marks, fix)) <= marks.inset_mm or holds(paper, replace(marks, inset_mm=inset_mm))
     )
     if kept == finding.fixes:
         return finding
     return replace(
         finding, fixes=kept, text=f"{finding.text} Farther inside, not all of the designs would fit any more."
     )
+
+
+def _inset_with(marks: MarksSpec, fix: Fix) -> float:
+    """How far inside the marks are after a fix, mm: it names an inset, or a remedy that is drawn."""
+    inset_mm = float(str(fix.changes.get("marks.inset_mm", marks.inset_mm)))
+    remedies = fix.changes.get("marks.remedies")
+    taken = tuple(Remedy(one) for one in remedies) if isinstance(remedies, list) else ()
+    return marks_made(replace(marks, inset_mm=inset_mm, remedies=taken)).inset_mm
 
 
 def _holding(plan: Plan) -> Callable[[Paper, MarksSpec], bool]:

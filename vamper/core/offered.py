@@ -7,12 +7,14 @@ says so. Layers of one picture change together, and what is offered for one of t
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from typing import Any
 
 import shapely
 
 from vamper.core.art.outline import scaled
 from vamper.core.design import DesignedItem
 from vamper.core.edge.edge import derive_edge
+from vamper.core.edge.kind import KINDS, along_with_kind
 from vamper.core.finishing.inspect import covers
 from vamper.core.finishing.on_cup import on_cup
 from vamper.core.plan import Plan
@@ -22,7 +24,7 @@ from vamper.core.values.findings import Finding, Fix, FixTarget
 from vamper.core.values.geometry import as_multi, parts
 
 _WITH_LAYERS = "the other layers change with it"
-_BORDER = "edge.distance_mm"
+_EDGE, _KIND, _BORDER = "edge.", "edge.kind", "edge.distance_mm"
 # Both sides of a comparison come from sizes in tenths.
 _NEAR_MM = 0.05
 
@@ -45,7 +47,7 @@ def as_offered(plan: Plan, finding: Finding) -> Finding:
         return finding
     item = plan.item(finding.item)
     layers = [one for one in plan.items if one.spec.layer_of is not None and one.spec.layer_of == item.spec.layer_of]
-    grown = [_grown(item, fix) for fix in finding.fixes]
+    grown = [_grown(item, fix, plan.job.stock.least_neck_mm) for fix in finding.fixes]
     if not any(grown):
         return finding
     kept, reasons = [], []
@@ -65,7 +67,7 @@ def _side(fix: Fix) -> str | None:
     return next((side for side in SIDES if side in fix.changes), None) if fix.target is FixTarget.ITEM else None
 
 
-def _grown(item: DesignedItem, fix: Fix) -> _Grown | None:
+def _grown(item: DesignedItem, fix: Fix, least_neck_mm: float) -> _Grown | None:
     """The piece that a fix, which names sizes as they were asked for, makes of a piece; None where it leaves its size
     alone.
     """
@@ -74,9 +76,23 @@ def _grown(item: DesignedItem, fix: Fix) -> _Grown | None:
         asked = item.as_asked.size
         now = item.spec.size.side_of(*item.outline.size_mm) * asked.wanted_mm / item.spec.size.wanted_mm
         return _Grown(scale=float(str(fix.changes[side])) / now)
-    if fix.target is FixTarget.ITEM and _BORDER in fix.changes:
+    if fix.target is not FixTarget.ITEM:
+        return None
+    if _KIND in fix.changes:
+        return _Grown(wider_mm=_wider_as(item, str(fix.changes[_KIND]), fix, least_neck_mm))
+    if _BORDER in fix.changes:
         return _Grown(wider_mm=max(0.0, float(str(fix.changes[_BORDER])) - item.as_asked.edge.reach_mm))
     return None
+
+
+def _wider_as(item: DesignedItem, kind: str, fix: Fix, least_neck_mm: float) -> float:
+    """How much farther a piece reaches on any side with another kind of edge."""
+    asked = item.as_asked.edge
+    named = {name.removeprefix(_EDGE): value for name, value in fix.changes.items() if name.startswith(_EDGE)}
+    changes = {**along_with_kind(asked, KINDS[kind]), **named}
+    fields: Any = {name: tuple(value) if isinstance(value, list) else value for name, value in changes.items()}
+    other = derive_edge(item.outline, replace(asked, **fields), least_neck_mm)
+    return max(0.0, *((new - now) / 2 for new, now in zip(other.size_mm, item.edge.size_mm, strict=True)))
 
 
 def _undoes(plan: Plan, item: DesignedItem, by: _Grown) -> Iterator[str]:
@@ -87,6 +103,8 @@ def _undoes(plan: Plan, item: DesignedItem, by: _Grown) -> Iterator[str]:
     if by.scale < 1:
         if blank is not None and not covers(blank, item, by.scale):
             yield "Smaller, it would not cover its blank."
+        return
+    if by == _Grown():
         return
     larger = as_multi(parts(shapely.affinity.scale(item.edge.shape, by.scale, by.scale)))
     width, height = plan.setup.live.size_mm

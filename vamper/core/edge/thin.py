@@ -36,7 +36,8 @@ def thin_places(shape: MultiPolygon, neck_mm: float) -> tuple[list[Polygon], lis
     """
 
     def long_ones(shapes: BaseGeometry) -> list[Polygon]:
-        return [part for part in parts(shapes) if longest_side(part) > neck_mm and not _is_tip(part, neck_mm)]
+        least = neck_mm + _JUST_MM
+        return [part for part in parts(shapes) if longest_side(part) > least and not _is_tip(part, neck_mm)]
 
     # What is just as wide is wide enough, whatever arithmetic says.
     radius = neck_mm / 2 - _JUST_MM

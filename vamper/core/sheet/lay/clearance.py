@@ -9,6 +9,7 @@ then drawn back towards where it was wanted, as near as the rules allow.
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import cache
 
 import numpy as np
 import numpy.typing as npt
@@ -19,6 +20,7 @@ from shapely.geometry.base import BaseGeometry
 
 from vamper.core.sheet.breaches import OVERLAP_MM2, ROUNDING_MM
 from vamper.core.sheet.layout import Piece, gap_between
+from vamper.core.values.cut import Cut
 from vamper.core.values.geometry import grow, parts
 from vamper.core.values.placement import Placement
 
@@ -27,6 +29,7 @@ SLIDE_MM = 10.0
 NEAR_MM = 15.0
 _RING_MM = 0.25
 _STEP_MM = 0.7
+_TOGETHER = 4
 _THIN_MM = 0.05
 _DRAWN_BACK_MM = 0.005
 
@@ -70,9 +73,14 @@ class Clearance:
         self._reach = live.buffer(ROUNDING_MM, join_style="mitre")
         shapely.prepare(self._reach)
         self._is_box = live.equals(shapely.box(*live.bounds))
+        # Who stays is grown once for each distance that somebody keeps, however many are slid past.
+        self._grown: dict[tuple[int, float], BaseGeometry] = {}
+        self._needs: dict[tuple[Cut, float], npt.NDArray[np.float64]] = {}
         self._index()
 
     def _index(self) -> None:
+        self._staying = np.array(self._shapes, dtype=object)
+        shapely.prepare(self._staying)
         self._tree = shapely.STRtree(self._shapes)
 
     def add(self, piece: Piece, shape: BaseGeometry) -> None:
@@ -85,12 +93,24 @@ class Clearance:
         """Whether a piece may lie there, exactly."""
         if not self._reach.covers(shape):
             return False
-        near = self._near(shape, self._widest(piece))
-        for n in near:
-            mm = float(shapely.distance(self._shapes[n], shape))
-            if mm < gap_between(piece, self._whats[n], self.gap_mm) - ROUNDING_MM:
-                return False
-            if mm == 0 and shapely.intersection(self._shapes[n], shape).area > OVERLAP_MM2:
+        if not self._shapes:
+            return True
+        needed = self._needed(piece)
+        left, top, right, bottom = shape.bounds
+        widest = float(needed.max())
+        near = self._tree.query(shapely.box(left - widest, top - widest, right + widest, bottom + widest))
+        if not near.size:
+            return True
+        stays, kept = self._staying[near], needed[near] - ROUNDING_MM
+        for mm in np.unique(kept):
+            others = stays[kept == mm]
+            # Where nothing is kept between two edges they may touch, and no more.
+            broken = (
+                shapely.dwithin(others, shape, float(mm))
+                if mm > 0
+                else shapely.area(shapely.intersection(others, shape)) > OVERLAP_MM2
+            )
+            if broken.any():
                 return False
         return True
 
@@ -112,17 +132,18 @@ class Clearance:
         """
         if self._all_allowed(moved, (0.0, 0.0)):
             return 0.0, 0.0
-        thinned = [(one, _thinned(one.shape)) for one in moved]
+        thinned = [_thinned(one.shape) for one in moved]
         barriers = [self._barrier(one.piece, one.shape, reach_mm) for one in moved]
-        for radius in np.arange(_RING_MM, reach_mm + _RING_MM / 2, _RING_MM):
-            count = max(12, math.ceil(2 * math.pi * radius / _STEP_MM))
-            angles = np.arange(count) * (2 * math.pi / count)
-            offsets = radius * np.column_stack([np.cos(angles), np.sin(angles)])
-            free = np.ones(count, dtype=bool)
-            for (_, rings), barrier in zip(thinned, barriers, strict=True):
+        # A few rings are looked at together: each look costs as much as several places.
+        rings_of = _rings(reach_mm)
+        for first in range(0, len(rings_of), _TOGETHER):
+            offsets = np.concatenate(rings_of[first : first + _TOGETHER])
+            free = np.ones(len(offsets), dtype=bool)
+            for rings, barrier in zip(thinned, barriers, strict=True):
                 free &= self._free(rings, offsets, barrier)
             for offset in offsets[free]:
                 if self._all_allowed(moved, (float(offset[0]), float(offset[1]))):
+                    radius = float(np.hypot(*offset))
                     return self._drawn_back(moved, offset, max(0.0, radius - _RING_MM) / radius)
         return None
 
@@ -150,17 +171,28 @@ class Clearance:
         return sorted(self._tree.query(shape, predicate="dwithin", distance=reach_mm).tolist())
 
     def _widest(self, piece: Piece) -> float:
-        return max((gap_between(piece, other, self.gap_mm) for other in self._whats), default=self.gap_mm)
+        return float(self._needed(piece).max(initial=self.gap_mm))
+
+    def _needed(self, piece: Piece) -> npt.NDArray[np.float64]:
+        """What a piece keeps from each that stays, mm."""
+        needed = self._needs.get((piece.cut, piece.bleed_mm))
+        if needed is None or len(needed) < len(self._whats):
+            needed = np.array([gap_between(piece, other, self.gap_mm) for other in self._whats])
+            self._needs[piece.cut, piece.bleed_mm] = needed
+        return needed
 
     def _barrier(self, piece: Piece, shape: BaseGeometry, reach_mm: float) -> BaseGeometry:
         """Where no point of the piece may come: every neighbour grown by what it keeps."""
-        grown = [
-            grow(self._shapes[n], gap_between(piece, self._whats[n], self.gap_mm) - 2 * ROUNDING_MM, 0.02)
-            for n in self._near(shape, reach_mm + self._widest(piece))
-        ]
-        barrier = shapely.union_all(grown)
+        near = self._near(shape, reach_mm + self._widest(piece))
+        barrier = shapely.union_all([self._keeps_off(piece, n) for n in near])
         shapely.prepare(barrier)
         return barrier
+
+    def _keeps_off(self, piece: Piece, number: int) -> BaseGeometry:
+        mm = gap_between(piece, self._whats[number], self.gap_mm) - 2 * ROUNDING_MM
+        if (number, mm) not in self._grown:
+            self._grown[number, mm] = grow(self._shapes[number], mm, 0.02)
+        return self._grown[number, mm]
 
     def _free(
         self, rings: Sequence[npt.NDArray[np.float64]], offsets: npt.NDArray[np.float64], barrier: BaseGeometry
@@ -202,6 +234,17 @@ def _between(
 def _ends(line: BaseGeometry) -> tuple[tuple[float, float], tuple[float, float]]:
     (x0, y0), (x1, y1) = shapely.get_coordinates(line)[[0, -1]]
     return (float(x0), float(y0)), (float(x1), float(y1))
+
+
+@cache
+def _rings(reach_mm: float) -> list[npt.NDArray[np.float64]]:
+    """Places to try, ring by ring: their offsets, (n, 2), mm."""
+    found = []
+    for radius in np.arange(_RING_MM, reach_mm + _RING_MM / 2, _RING_MM):
+        count = max(12, math.ceil(2 * math.pi * radius / _STEP_MM))
+        angles = np.arange(count) * (2 * math.pi / count)
+        found.append(radius * np.column_stack([np.cos(angles), np.sin(angles)]))
+    return found
 
 
 def _thinned(shape: BaseGeometry) -> list[npt.NDArray[np.float64]]:

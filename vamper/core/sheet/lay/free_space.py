@@ -12,6 +12,7 @@ just taken cells. The nesting engine is better at an empty rectangle and cannot 
 
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -21,11 +22,12 @@ from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.sheet.lay.clearance import Clearance, Moved
+from vamper.core.sheet.lay.drawn_pieces import Cells, DrawnPieces, InCells, Spectrum, in_cells
 from vamper.core.sheet.lay.turns import best_turn, distinct
 from vamper.core.sheet.layout import Piece, gap_between
-from vamper.core.values.areas import cells_in, widened
+from vamper.core.values.areas import cells_in
 from vamper.core.values.cut import Cut
-from vamper.core.values.geometry import grow, placed
+from vamper.core.values.geometry import grow
 from vamper.core.values.item import Turn
 from vamper.core.values.placement import Placement
 
@@ -33,32 +35,18 @@ _FREE_TURNS = 16
 TOUCH_MM = 3.0
 _TRIED_PLACES = 6
 # A place counts for less the farther down the sheet it is, so that what is left stays in one piece.
-_DOWNWARD = 0.35
+_DOWNWARD, _ALONG = 0.35, 0.1
 
 Grid = npt.NDArray[np.float32]
-Spectrum = npt.NDArray[np.complex64]
-
-
-@dataclass(frozen=True, slots=True)
-class _Mask:
-    """A turned piece in cells: the spectra of its body and of its surroundings, as a correlation takes them, how many
-    cells they have, and where its frame's origin is.
-    """
-
-    turn_deg: float
-    rows: int
-    columns: int
-    left_mm: float
-    top_mm: float
-    both: Spectrum
-    cells: int
-    ring_cells: float
 
 
 @dataclass(frozen=True, slots=True)
 class _Place:
     score: float
-    placement: Placement
+    item: int
+    drawn: InCells
+    row: int
+    column: int
 
 
 def turns_tried(piece: Piece, turn: Turn, room: tuple[float, float]) -> list[float]:
@@ -74,30 +62,6 @@ def turns_tried(piece: Piece, turn: Turn, room: tuple[float, float]) -> list[flo
     askew, _ = best_turn(piece.edge, room, turn)
     even = [360.0 / _FREE_TURNS * n for n in range(_FREE_TURNS)]
     return distinct(piece.edge, sorted({*even, askew, (askew + 180.0) % 360.0}))
-
-
-_MaskKey = tuple[tuple[int, int], int, float, float]
-
-
-class DrawnPieces:
-    """Pieces as they were drawn in cells, for spaces that are looked at one after the other: the turns of each item,
-    and its masks by the size of the grid, the oldest of which are let go where they take too much memory.
-    """
-
-    def __init__(self, most_bytes: int = 64 * 2**20) -> None:
-        self.turns: dict[int, list[float]] = {}
-        self._most_bytes = most_bytes
-        self._masks: dict[_MaskKey, _Mask] = {}
-        self._bytes = 0
-
-    def mask(self, key: _MaskKey, draw: Callable[[], _Mask]) -> _Mask:
-        """The mask of that name, drawn where it is not kept."""
-        if key not in self._masks:
-            self._masks[key] = draw()
-            self._bytes += self._masks[key].both.nbytes
-            while self._bytes > self._most_bytes and len(self._masks) > 1:
-                self._bytes -= self._masks.pop(next(iter(self._masks))).both.nbytes
-        return self._masks[key]
 
 
 class FreeSpace:
@@ -144,7 +108,7 @@ class FreeSpace:
         for grown in (-0.5, 0.71):
             found = [place for turn_deg in turns for place in self._places(piece, turn_deg, grown)]
             for place in sorted(found, key=lambda one: -one.score)[: 2 * _TRIED_PLACES]:
-                settled = self._settled(piece, place.placement)
+                settled = self._settled(piece, self._placement(place))
                 if settled is not None:
                     return settled
         return None
@@ -175,56 +139,41 @@ class FreeSpace:
 
         The piece is drawn `grown` cells larger than it is.
         """
-        mask = self._mask(piece, turn_deg, grown)
-        rows, columns = self._shape[0] - mask.rows + 1, self._shape[1] - mask.columns + 1
+        drawn = self._in_cells(piece, turn_deg, grown)
+        rows, columns = self._shape[0] - drawn.rows + 1, self._shape[1] - drawn.columns + 1
         if rows <= 0 or columns <= 0:
             return []
         spectrum = self._spectrum(piece)
-        if mask.cells > self._free[piece.cut, piece.bleed_mm]:
+        if np.count_nonzero(drawn.body) > self._free[piece.cut, piece.bleed_mm]:
             return []
-        # Body and surroundings were put into one transform, as real and imaginary part.
-        both = _first_of(spectrum * mask.both, rows, columns)
-        row, column = np.divmod(np.flatnonzero(both.real < 0.5), columns)
-        if not row.size:
+        free = np.flatnonzero(self._overlap(spectrum, drawn.body, rows, columns) < 0.5)
+        if not free.size:
             return []
-        touching = -both.imag[row, column] / mask.ring_cells
-        score = touching - _DOWNWARD * (row / rows) - 0.1 * (column / columns)
-        if score.size > _TRIED_PLACES:
-            best = np.argpartition(-score, _TRIED_PLACES - 1)[:_TRIED_PLACES]
-            row, column, score = row[best], column[best], score[best]
+        touched = self._overlap(spectrum, drawn.ring, rows, columns).ravel()[free]
+        worse = _far_down(rows, columns)[free] - touched / max(1, int(np.count_nonzero(drawn.ring)))
+        if worse.size > _TRIED_PLACES:
+            best = np.argpartition(worse, _TRIED_PLACES - 1)[:_TRIED_PLACES]
+            free, worse = free[best], worse[best]
         return [
-            _Place(float(score[one]), self._placement(piece, mask, int(row[one]), int(column[one])))
-            for one in np.argsort(-score)
+            _Place(-float(worse[one]), piece.item, drawn, *divmod(int(free[one]), columns)) for one in np.argsort(worse)
         ]
 
-    def _placement(self, piece: Piece, mask: _Mask, row: int, column: int) -> Placement:
-        x = self._origin[0] + (column + self._rim) * self._cell - mask.left_mm
-        y = self._origin[1] + (row + self._rim) * self._cell - mask.top_mm
-        return Placement(piece.item, x, y, mask.turn_deg)
+    def _placement(self, place: _Place) -> Placement:
+        drawn = place.drawn
+        x = self._origin[0] + (place.column + self._rim) * self._cell - drawn.left_mm
+        y = self._origin[1] + (place.row + self._rim) * self._cell - drawn.top_mm
+        return Placement(place.item, x, y, drawn.turn_deg)
 
-    def _mask(self, piece: Piece, turn_deg: float, grown: float) -> _Mask:
-        key = self._shape, piece.item, turn_deg, grown
-        return self._drawn.mask(key, lambda: self._in_cells(piece, turn_deg, grown))
-
-    def _in_cells(self, piece: Piece, turn_deg: float, grown: float) -> _Mask:
-        """The piece in cells, with `_rim` empty ones round it."""
-        shape = placed(piece.edge, 0.0, 0.0, turn_deg)
-        left, top, right, bottom = shape.bounds
-        rim, cell = self._rim, self._cell
-        rows = int(np.ceil((bottom - top) / cell)) + 2 * rim
-        columns = int(np.ceil((right - left) / cell)) + 2 * rim
-        inner = grow(shape, grown * cell, 0.05)
-        body = cells_in(
-            inner if not inner.is_empty else shape, left - rim * cell, top - rim * cell, (rows, columns), cell
+    def _in_cells(self, piece: Piece, turn_deg: float, grown: float) -> InCells:
+        return self._drawn.cells(
+            piece.item, turn_deg, grown, lambda: in_cells(piece, turn_deg, grown, self._cell, self._rim)
         )
-        if not body.any():
-            body[rim:-rim, rim:-rim] = True
-        ring = widened(body, rim) & ~widened(body, 1)
-        padded = np.zeros(self._shape, dtype=np.complex64)
-        if rows <= self._shape[0] and columns <= self._shape[1]:
-            padded[:rows, :columns] = body + 1j * ring
-        both = np.conj(scipy.fft.fft2(padded))
-        return _Mask(turn_deg, rows, columns, left, top, both, int(body.sum()), float(max(1, ring.sum())))
+
+    def _overlap(self, spectrum: Spectrum, cells: Cells, rows: int, columns: int) -> Grid:
+        """How many of a piece's cells lie on taken ones, for each place; (rows, columns)."""
+        spectrum = spectrum * self._drawn.spectrum(cells, self._shape)
+        upright = scipy.fft.ifft(spectrum, axis=0, overwrite_x=True)[:rows]
+        return np.asarray(scipy.fft.irfft(upright, self._shape[1], axis=1, overwrite_x=True)[:, :columns])
 
     def _spectrum(self, piece: Piece) -> Spectrum:
         key = (piece.cut, piece.bleed_mm)
@@ -234,7 +183,7 @@ class FreeSpace:
                 self._take(key, grid, other, shape)
             self._grids[key] = grid
         if key not in self._spectra:
-            self._spectra[key] = scipy.fft.fft2(self._grids[key])
+            self._spectra[key] = scipy.fft.rfft2(self._grids[key])
             self._free[key] = int(np.count_nonzero(self._grids[key] < 0.5))
         return self._spectra[key]
 
@@ -254,10 +203,12 @@ class FreeSpace:
         grid[r0:r1, c0:c1][inside] = value
 
 
-def _first_of(spectrum: Spectrum, rows: int, columns: int) -> Spectrum:
-    """The first rows and columns of what a spectrum is of."""
-    upright = scipy.fft.ifft(spectrum, axis=0, overwrite_x=True)[:rows]
-    return np.asarray(scipy.fft.ifft(upright, axis=1, overwrite_x=True)[:, :columns])
+@lru_cache(maxsize=64)
+def _far_down(rows: int, columns: int) -> Grid:
+    """What each place, row by row, counts for less."""
+    down = _DOWNWARD * (np.arange(rows) / rows)
+    along = _ALONG * (np.arange(columns) / columns)
+    return np.asarray((down[:, None] + along).ravel(), dtype=np.float32)
 
 
 def cell_for(pieces: Iterable[Piece]) -> float:

@@ -14,7 +14,8 @@ from random import Random
 
 from shapely.geometry import Polygon, box
 
-from vamper.core.sheet.lay.free_space import TOUCH_MM, DrawnPieces, FreeSpace, filled_up
+from vamper.core.sheet.lay.drawn_pieces import DrawnPieces
+from vamper.core.sheet.lay.free_space import TOUCH_MM, FreeSpace, filled_up
 from vamper.core.sheet.layout import gap_between
 from vamper.core.sheet.pack.search.run import HOPELESS_FILL, SearchRun
 from vamper.core.sheet.pack.sheet_region import space_on
