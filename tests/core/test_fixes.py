@@ -192,3 +192,18 @@ def test_a_strip_that_is_just_as_long_as_a_neck_is_no_strip_whatever_arithmetic_
     for hair in (0.0, 1e-12, -1e-12):
         assert not any(thin_places(as_multi([box(0, 0, 0.5, 1.0 + hair)]), 1.0))
     assert any(thin_places(as_multi([box(0, 0, 0.5, 1.01)]), 1.0))
+
+
+def test_joined_or_not_a_border_is_judged_by_what_was_asked_for() -> None:
+    for picture in PICTURES:
+        for distance in (0.55, 0.6, 0.61, 0.62):
+            thin = {
+                "edge.border-thin"
+                in scene(
+                    item(edge=EdgeSpec("follow", distance, smooth_mm=0.2, join=join), height_mm=14.0, loose=True),
+                    stock="print-flex",
+                    pictures={1: picture},
+                ).codes()
+                for join in (False, True)
+            }
+            assert thin == {distance < 0.61}

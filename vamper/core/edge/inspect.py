@@ -23,6 +23,7 @@ from vamper.core.values.miss import STARTER_MISS_MM
 EVEN_MISSES = 3
 LEAST_SIDE_MM = 12.0
 _MOST_PLACES = 40
+_ARC_MM = 0.02
 # Letters of one word: at least so many parts, this near to one height; and what of a letter its inside takes.
 _LEAST_LETTERS = 3
 _LETTER_HEIGHTS = 0.45
@@ -319,9 +320,10 @@ def _thin_border(
         return None
     even, miss = even_border_mm(miss_mm), round(miss_mm, 2)
     figures = {"border_mm": round(edge.least_border_mm, 2), "miss_mm": miss, "even_from_mm": even}
-    # What is computed may lie under what was asked for by the width of a polygon's arc.
-    border = edge.least_border_mm + 0.02
-    if border < miss_mm:
+    # What is computed may lie under what was asked for by the width of a polygon's arc; then it is what was asked for.
+    least, asked = edge.least_border_mm, spec.reach_mm
+    border = asked if asked - _ARC_MM <= least <= asked else least
+    if border < miss:
         return Finding(
             "edge.border-thin",
             Severity.LOOK,
