@@ -4,6 +4,7 @@
 """
 
 import re
+from itertools import product
 from typing import Any
 
 import numpy as np
@@ -207,3 +208,20 @@ def test_joined_or_not_a_border_is_judged_by_what_was_asked_for() -> None:
                 for join in (False, True)
             }
             assert thin == {distance < 0.61}
+
+
+def test_the_size_at_which_strips_are_said_to_hold_is_one_at_which_they_do() -> None:
+    seen = 0
+    for number, side, stock in product(
+        range(len(PICTURES)), (5.0, 9.0, 14.0), ("dark-transfer", "magnet", "satin-vinyl")
+    ):
+        made = scene(
+            item(edge=EdgeSpec("bare", 0.0, fill_holes=False), height_mm=side),
+            stock=stock,
+            pictures={1: PICTURES[number]},
+        )
+        for found in (one for one in made.findings() if one.code == "art.thin"):
+            for fix in found.fixes:
+                seen += 1
+                assert "art.thin" not in made.with_fix(found, fix).codes(), (number, side, stock, fix.label)
+    assert seen > 5

@@ -11,7 +11,7 @@ from vamper.core.art.outline import Outline
 from vamper.core.edge.edge import Edge, derive_edge
 
 # A miss is seen on a border of less than three times its width.
-from vamper.core.edge.thin import MOST_GROWTH, gentlest_cure, holding_neck, is_sound, least_growth, thin_places
+from vamper.core.edge.thin import gentlest_cure, holding_neck, is_sound, least_growth, side_grown, thin_places
 from vamper.core.values.cutter import HAND_RADIUS_MM
 from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import Finding, Fix, FixTarget, Severity, Station
@@ -68,7 +68,7 @@ def look_along(outline: Outline, edge: Edge, spec: EdgeSpec, neck_mm: float) -> 
     if not necks and not slots:
         return EdgeFacts(neck_mm, loose_is_thin=_is_thin_when_loose(outline, edge, spec, neck_mm))
     holding = None if spec.has_border else holding_neck(edge.shape, neck_mm)
-    growth = None if holding is None else _growth(outline, spec, neck_mm, holding)
+    growth = None if holding is None else least_growth(outline, spec, neck_mm, holding)
     return EdgeFacts(neck_mm, tuple(necks), tuple(slots), gentlest_cure(outline, spec, neck_mm), holding, growth)
 
 
@@ -77,14 +77,6 @@ def _is_thin_when_loose(outline: Outline, edge: Edge, spec: EdgeSpec, neck_mm: f
     if edge.tied < 2 or edge.apart < 2:
         return False
     return any(thin_places(derive_edge(outline, replace(spec, join=False), neck_mm).shape, neck_mm))
-
-
-def _growth(outline: Outline, spec: EdgeSpec, neck_mm: float, holding_mm: float) -> float | None:
-    """The least growth at which a bare outline has no thin place; None where it is more than anybody would take."""
-    if spec.distance_mm == 0:
-        # A neck grows with its drawing.
-        return neck_mm / holding_mm if neck_mm <= MOST_GROWTH * holding_mm else None
-    return least_growth(outline, spec, neck_mm)
 
 
 def edge_findings(
@@ -292,7 +284,7 @@ def _thin_places(facts: EdgeFacts, item: ItemSpec, outline: Outline, number: int
         changes = {"edge.distance_mm": distance, "edge.smooth_mm": smooth}
         fixes = (Fix(label, "no thin place is left", FixTarget.ITEM, changes),)
     elif facts.growth is not None:
-        side = math.ceil(item.size.side_of(*outline.size_mm) * facts.growth * 10) / 10
+        side = side_grown(item.size.side_of(*outline.size_mm), facts.growth)
         fixes = (size_fix(item, side, "every strip is wide enough to hold"),)
     return Finding(
         "art.thin",

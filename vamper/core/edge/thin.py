@@ -1,5 +1,6 @@
 """Thin places of an edge, which tear or fray, and what would leave none: a size, or a border with its smoothing."""
 
+import math
 from dataclasses import replace
 
 import shapely
@@ -26,6 +27,8 @@ _CURES = (0.55, 0.75, 1.0, 1.5, 2.0)
 # Growths tried against thin places of a bare outline.
 _GROWTHS = (1.1, 1.25, 1.5, 1.75, 2.0, 2.5, 3.0, 4.0)
 MOST_GROWTH = _GROWTHS[-1]
+# A drawing is traced anew at another size, so a neck may come out a little narrower than it grew.
+_TO_SPARE = 1.05
 
 
 def thin_places(shape: MultiPolygon, neck_mm: float) -> tuple[list[Polygon], list[Polygon]]:
@@ -67,13 +70,30 @@ def holding_neck(shape: MultiPolygon, most_mm: float) -> float:
     return low
 
 
-def least_growth(outline: Outline, spec: EdgeSpec, neck_mm: float) -> float | None:
-    """The least growth tried at which no place of an inset outline is thin."""
+def least_growth(outline: Outline, spec: EdgeSpec, neck_mm: float, holding_mm: float) -> float | None:
+    """The least growth tried at which no place of a bare outline, or an inset one, is thin; `holding_mm` is its holding
+    neck. Whichever side is then named, in tenths, it holds for that.
+    """
 
     def is_sound(growth: float) -> bool:
+        if spec.distance_mm == 0:
+            # Grown, its points would lie farther from the drawing than those that it is traced by at that size.
+            return not any(any(thin_places(bare, neck_mm * share / growth)) for share in (1.0, _TO_SPARE))
         return not any(thin_places(derive_edge(scaled(outline, growth), spec, neck_mm).shape, neck_mm))
 
-    return next((growth for growth in _GROWTHS if is_sound(growth)), None)
+    bare = derive_edge(outline, spec, neck_mm).shape
+    # A neck grows with its drawing, but what is a point at one size may be a strip at another.
+    least = neck_mm / holding_mm if spec.distance_mm == 0 and neck_mm <= MOST_GROWTH * holding_mm else 1.0
+    nearly = (least * share for share in (_TO_SPARE, _TO_SPARE**2, _TO_SPARE**3))
+    tried = sorted(growth for growth in (*nearly, *_GROWTHS) if least < growth <= MOST_GROWTH)
+    return next(
+        (growth for growth in tried if all(is_sound(side_grown(side, growth) / side) for side in outline.size_mm)), None
+    )
+
+
+def side_grown(side_mm: float, growth: float) -> float:
+    """A side to ask for where it is to grow so much: in tenths, and no less, mm."""
+    return math.ceil(side_mm * growth * 10) / 10
 
 
 def gentlest_cure(outline: Outline, spec: EdgeSpec, neck_mm: float) -> tuple[float, float] | None:
