@@ -73,21 +73,24 @@ def _grown(item: DesignedItem, fix: Fix, least_neck_mm: float) -> _Grown | None:
     """
     side = _side(fix)
     if side is not None:
-        asked = item.as_asked.size
-        now = item.spec.size.side_of(*item.outline.size_mm) * asked.wanted_mm / item.spec.size.wanted_mm
+        wanted_mm = item.as_asked.size.wanted_mm
+        now = item.spec.size.side_of(*item.outline.size_mm) * wanted_mm / item.spec.size.wanted_mm
         return _Grown(scale=float(str(fix.changes[side])) / now)
     if fix.target is not FixTarget.ITEM:
         return None
-    if _KIND in fix.changes:
-        return _Grown(wider_mm=_wider_as(item, str(fix.changes[_KIND]), fix, least_neck_mm))
-    if _BORDER in fix.changes:
-        return _Grown(wider_mm=max(0.0, float(str(fix.changes[_BORDER])) - item.as_asked.edge.reach_mm))
+    asked = item.as_asked.edge
+    if _BORDER in fix.changes and _KIND not in fix.changes and asked.follows:
+        return _Grown(wider_mm=max(0.0, float(str(fix.changes[_BORDER])) - asked.reach_mm))
+    if _BORDER in fix.changes or _KIND in fix.changes:
+        # An ellipse grows more along than across, and a box more than its corners.
+        return _Grown(wider_mm=_wider_with(item, fix, least_neck_mm))
     return None
 
 
-def _wider_as(item: DesignedItem, kind: str, fix: Fix, least_neck_mm: float) -> float:
-    """How much farther a piece reaches on any side with another kind of edge."""
+def _wider_with(item: DesignedItem, fix: Fix, least_neck_mm: float) -> float:
+    """How much farther a piece reaches on any side with another edge, mm."""
     asked = item.as_asked.edge
+    kind = str(fix.changes.get(_KIND, asked.kind))
     named = {name.removeprefix(_EDGE): value for name, value in fix.changes.items() if name.startswith(_EDGE)}
     changes = {**along_with_kind(asked, KINDS[kind]), **named}
     fields: Any = {name: tuple(value) if isinstance(value, list) else value for name, value in changes.items()}
