@@ -179,6 +179,16 @@ def test_another_kind_of_edge_is_not_offered_where_it_would_not_go_on_the_sheet(
         assert ("would not go on this sheet" in found.text) is not goes_on
 
 
+def test_a_size_is_held_against_the_sheet_with_what_an_inset_leaves_of_it_at_that_size() -> None:
+    # Of a small comb the inset leaves the bar, of a large one the teeth as well.
+    comb = item(edge=EdgeSpec("bare", -0.3, smooth_mm=0.5), height_mm=20.0, loose=True)
+    blank = FinishSpec(blank=BlankSpec(90.0, 36.0))
+    made = scene(comb, stock="card", paper=Paper(101.6, 152.4), finish=blank, pictures={1: COMB})
+    found = made.one("finish.blank")
+    assert "would not go on this sheet" in found.text
+    assert not [fix for fix in found.fixes if "art.too-big" in made.with_fix(found, fix).codes()]
+
+
 def test_marks_are_not_moved_so_far_inside_that_a_design_no_longer_goes_on() -> None:
     near = MarksSpec(inset_mm=3.0)
     for side, goes_on in ((200.0, False), (190.0, True)):

@@ -109,7 +109,11 @@ def _undoes(plan: Plan, item: DesignedItem, by: _Grown) -> Iterator[str]:
         return
     if by == _Grown():
         return
-    larger = as_multi(parts(shapely.affinity.scale(item.edge.shape, by.scale, by.scale)))
+    if item.spec.edge.reach_mm < 0 and by.scale > 1:
+        # What an inset took away of a small drawing is there again on a large one.
+        larger = derive_edge(scaled(item.outline, by.scale), item.spec.edge, plan.job.stock.least_neck_mm).shape
+    else:
+        larger = as_multi(parts(shapely.affinity.scale(item.edge.shape, by.scale, by.scale)))
     width, height = plan.setup.live.size_mm
     room = (width - 2 * by.wider_mm, height - 2 * by.wider_mm)
     turn = item.spec.turn or plan.job.packing.turn
