@@ -29,7 +29,7 @@ check-python: .venv/.installed-dev
 	.venv/bin/ruff format --check --quiet .
 	.venv/bin/ruff check --quiet .
 	.venv/bin/mypy vamper
-	.venv/bin/lint-imports --no-cache | tail -8
+	.venv/bin/lint-imports --no-cache
 
 check: ## all of `make test` but the tests, and the client and schemas made anew: before a last commit
 	@$(MAKE) --no-print-directory -j3 check-python check-ui

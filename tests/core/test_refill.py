@@ -4,9 +4,9 @@ import threading
 from collections import Counter
 from collections.abc import Callable, Sequence
 from itertools import pairwise
-from random import Random
 from time import thread_time
 
+import numpy as np
 import pytest
 from shapely.geometry import Polygon, box
 
@@ -37,7 +37,7 @@ class Silent:
     def __init__(self) -> None:
         self.workers: list[int] = []
 
-    def race(self, lanes: Sequence[Lane], given_up: Callable[[], bool], meanwhile: Callable[[], None]) -> None:
+    def race(self, lanes: Sequence[Lane], given_up: Callable[[], bool], meanwhile: Callable[[], bool]) -> None:
         for lane in lanes:
             for attempt in lane:
                 self.workers.append(attempt.workers)
@@ -61,7 +61,7 @@ def rank(run: SearchRun, sheet: Sheet) -> tuple[int, float]:
 def test_a_try_is_never_worse_and_keeps_every_rule(live: Polygon, seed: int) -> None:
     run = run_of(MIX, live)
     *_, sheet = laid_one_by_one(run, run.wanted)
-    begun, refill = rank(run, sheet), Refill(run, run.wanted, Random(seed))
+    begun, refill = rank(run, sheet), Refill(run, run.wanted, np.random.default_rng(seed))
     for _ in range(12):
         after = refill.tried(sheet)
         assert rank(run, after) >= rank(run, sheet)
@@ -84,7 +84,7 @@ def test_where_two_small_ones_go_in_for_a_large_one_they_do() -> None:
     run = run_of((large, small), live)
     sheet = tuple(Placement(0, 82.0 * (n % 2), 52.0 * (n // 2), 0.0) for n in range(8))
     assert not breaches(sheet, run.by_item, live, 2.0)
-    refill = Refill(run, run.wanted, Random(1))
+    refill = Refill(run, run.wanted, np.random.default_rng(1))
     for _ in range(50):
         sheet = refill.tried(sheet)
     assert len(sheet) > 8
@@ -94,7 +94,7 @@ def test_where_two_small_ones_go_in_for_a_large_one_they_do() -> None:
 def test_a_better_sheet_of_the_engines_is_taken_over() -> None:
     run = run_of(MIX)
     *_, sheet = laid_one_by_one(run, run.wanted)
-    refill = Refill(run, run.wanted, Random(1))
+    refill = Refill(run, run.wanted, np.random.default_rng(1))
     refill.tried(sheet[:-2])
     assert rank(run, refill.tried(sheet)) >= rank(run, sheet)
 
@@ -102,7 +102,7 @@ def test_a_better_sheet_of_the_engines_is_taken_over() -> None:
 def test_a_sheet_of_a_few_is_left_as_it_is() -> None:
     run = run_of(MIX)
     few = next(sheet for sheet in laid_one_by_one(run, run.wanted) if len(sheet) == LEAST_PIECES - 1)
-    assert Refill(run, run.wanted, Random(1)).tried(few) == few
+    assert Refill(run, run.wanted, np.random.default_rng(1)).tried(few) == few
 
 
 def test_a_search_fills_its_sheet_while_the_engine_finds_nothing() -> None:
@@ -137,7 +137,7 @@ def test_nothing_is_laid_where_time_is_up_and_what_lies_stays() -> None:
     run = run_of(MIX)
     *_, sheet = laid_one_by_one(run, run.wanted)
     run.watch.cut_short(0.0)  # type: ignore[attr-defined]
-    refill = Refill(run, run.wanted, Random(2))
+    refill = Refill(run, run.wanted, np.random.default_rng(2))
     for _ in range(60):
         assert rank(run, refill.tried(sheet)) >= rank(run, sheet)
 

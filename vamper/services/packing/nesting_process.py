@@ -54,17 +54,18 @@ class ProcessNester:
         warm_up()
 
     def race(
-        self, lanes: Sequence[Lane], given_up: Callable[[], bool], meanwhile: Callable[[], None] | None = None
+        self, lanes: Sequence[Lane], given_up: Callable[[], bool], meanwhile: Callable[[], bool] | None = None
     ) -> None:
         """Ask the engine for each lane's attempts, lanes side by side, until all have ended or it is given up."""
         running = [one for lane in lanes if (one := _next_of(lane))]
+        busy = meanwhile is not None
         try:
             while running and not given_up():
                 soonest = min(one.ends_at for one in running)
-                most_s = 0.0 if meanwhile else max(0.0, min(soonest - time.monotonic(), _ASK_S))
+                most_s = 0.0 if busy else max(0.0, min(soonest - time.monotonic(), _ASK_S))
                 ready = wait([one.answers for one in running], most_s)
                 if not ready and meanwhile:
-                    meanwhile()
+                    busy = meanwhile()
                 for one in list(running):
                     over = _over(one) if one.answers in ready else time.monotonic() >= one.ends_at
                     if not (over or one.attempt.tired()):

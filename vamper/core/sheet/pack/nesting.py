@@ -137,8 +137,8 @@ Lane = Iterator[Attempt]
 
 class Nester(Protocol):
     """Runs the engine for several lanes at once; `given_up` is asked now and then, and ends all when it returns True.
-    While the engine works and says nothing, `meanwhile` is called, which should not take long, and wait a little
-    where it has nothing to do.
+    While the engine works and says nothing, `meanwhile` is called, which should not take long, and returns False where
+    it has nothing to do.
 
     Everything in the lanes is called from the caller's thread, one thing at a time. `cores` says how many workers an
     attempt may have.
@@ -148,7 +148,7 @@ class Nester(Protocol):
     def cores(self) -> int: ...
 
     def race(
-        self, lanes: Sequence[Lane], given_up: Callable[[], bool], meanwhile: Callable[[], None] | None = None
+        self, lanes: Sequence[Lane], given_up: Callable[[], bool], meanwhile: Callable[[], bool] | None = None
     ) -> None: ...
 
 

@@ -11,11 +11,9 @@ next attempt has to beat.
 It ends where nothing better came for as long again as it took to the last gain.
 """
 
-import time
 from collections import Counter
 from collections.abc import Generator
 from dataclasses import dataclass, replace
-from random import Random
 
 import numpy as np
 
@@ -33,8 +31,8 @@ LIKELY_FILL = 0.86
 _AIM_SHARE, _LEAP_SHARE = 0.5, 0.6
 # What is kept of the time to fill up what the last attempt laid.
 _FILLING_S = 0.4
-# How much of the time is spent without the engine where there is but one core, and how long it goes on alone then.
-_BY_ITSELF_SHARE, _PAUSE_S = 0.3, 0.05
+# How much of the time is spent without the engine where there is but one core.
+_BY_ITSELF_SHARE = 0.3
 # From this many failures on, every other attempt is for area, and all where one piece more would be so much fuller
 # than is likely; an exchange gains at least so much.
 _PATIENCE, _FAR, _LEAST_GAIN_MM2 = 2, 1.03, 1.0
@@ -66,7 +64,7 @@ class _Climb:
         self._order = sorted(self.remaining.elements(), key=lambda item: (run.areas[item], item))
         self._guests = HoleGuests(run)
         self._laying = laid_one_by_one(run, self.remaining)
-        self._refill = Refill(run, self.remaining, Random(run.problem.seed))
+        self._refill = Refill(run, self.remaining, np.random.default_rng(run.problem.seed))
         self._by_itself_s = 0.0
         self._begun_with_s = self.left()
         self._gained_s = 0.0
@@ -102,16 +100,16 @@ class _Climb:
         rest = self.remaining - Counter(one.item for one in sheet)
         run.offer((*self.before, sheet, *run.in_rows(rest, len(self.before) + 1)))
 
-    def by_itself(self) -> None:
+    def by_itself(self) -> bool:
         """A step beside the engine, which takes a core of its own; where there is but one the engine, which is the
-        politer, is left its share.
+        politer, is left its share. False where there was nothing to do.
         """
         begun = self._spent()
         shared = self.run.nester.cores < 2 and self._by_itself_s > _BY_ITSELF_SHARE * begun
-        if not shared and self.step():
-            self._by_itself_s += self._spent() - begun
-        else:
-            time.sleep(_PAUSE_S)
+        if shared or not self.step():
+            return False
+        self._by_itself_s += self._spent() - begun
+        return True
 
     def step(self) -> bool:
         """One more of the pieces laid one by one, then a part of the best sheet refilled; False where neither helps."""

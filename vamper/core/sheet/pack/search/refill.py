@@ -10,8 +10,8 @@ to where that led nowhere.
 from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
-from random import Random
 
+import numpy as np
 from shapely.geometry import Polygon, box
 
 from vamper.core.sheet.lay.drawn_pieces import DrawnPieces
@@ -65,13 +65,13 @@ class Refill:
         What is searched.
     remaining : Counter of int
         What may lie on the sheet, by item.
-    random : Random
+    random : Generator
         Where the windows lie, and the orders.
     """
 
     run: SearchRun
     remaining: Counter[int]
-    random: Random
+    random: np.random.Generator
 
     def __post_init__(self) -> None:
         self._drawn = DrawnPieces()
@@ -117,10 +117,10 @@ class Refill:
         side = _SIDES[self._tries // _EACH_SIDE % len(_SIDES)] * (run.room / len(sheet)) ** 0.5
         # Whole cells, and the same sizes again and again: pieces are drawn once for each.
         wide, tall = (min(round(side / 10) * 10.0, room) for room in (right - left, bottom - top))
-        x, y = random.uniform(left, right - wide), random.uniform(top, bottom - tall)
+        x, y = float(random.uniform(left, right - wide)), float(random.uniform(top, bottom - tall))
         # Half of the windows lie at a rim, or rims would be looked at least.
-        x = random.choice((x, x, left, right - wide))
-        y = random.choice((y, y, top, bottom - tall))
+        x = (x, x, left, right - wide)[random.integers(4)]
+        y = (y, y, top, bottom - tall)[random.integers(4)]
         window = box(x, y, x + wide, y + tall)
         shapes = [one.of(run.by_item[one.item].edge) for one in sheet]
         out = [window.covers(box(*shape.bounds)) for shape in shapes]
@@ -146,5 +146,5 @@ class Refill:
         rest = self.remaining - Counter(one.item for one in sheet)
         items = [*out.elements(), *(item for item, count in rest.items() for _ in range(min(count, _MORE_OF_EACH)))]
         sign = -1.0 if random.random() < _LARGEST_FIRST else 1.0
-        shaken = {item: sign * areas[item] * random.uniform(1 - _SHAKEN, 1 + _SHAKEN) for item in set(items)}
+        shaken = {item: sign * areas[item] * random.uniform(1 - _SHAKEN, 1 + _SHAKEN) for item in sorted(set(items))}
         return sorted(items, key=lambda item: (shaken[item], item))
