@@ -160,6 +160,8 @@ def test_after_its_fix_a_finding_is_gone_or_less_and_nothing_worse_has_come(made
                     continue
                 # Beside a joint a border bends as its own smoothing, which was chosen, has it.
                 if one.code == "cut.small-detail" and fix.changes == {"edge.join": True}:
+                    assert one.item is not None
+                    assert float(one.figures["radius_mm"]) >= made.job.item(one.item).edge.smooth_mm - 0.05
                     continue
                 worst = there[_of(one)].severity.rank if _of(one) in there else len(Severity)
                 worse = one.severity.rank < worst
@@ -206,8 +208,8 @@ def test_a_strip_that_is_just_as_long_as_a_neck_is_no_strip_whatever_arithmetic_
 
 
 def test_joined_or_not_a_border_is_judged_by_what_was_asked_for() -> None:
-    for picture in PICTURES:
-        for distance in (0.55, 0.6, 0.61, 0.62):
+    for picture in (STAR, LETTERS, PICTURES[5]):
+        for distance in (0.6, 0.61):
             thin = {
                 "edge.border-thin"
                 in scene(
@@ -222,9 +224,7 @@ def test_joined_or_not_a_border_is_judged_by_what_was_asked_for() -> None:
 
 def test_the_size_at_which_strips_are_said_to_hold_is_one_at_which_they_do() -> None:
     seen = 0
-    for number, side, stock in product(
-        range(len(PICTURES)), (5.0, 9.0, 14.0), ("dark-transfer", "magnet", "satin-vinyl")
-    ):
+    for number, side, stock in product(range(1, 6), (5.0, 9.0), ("dark-transfer", "magnet")):
         made = scene(
             item(edge=EdgeSpec("bare", 0.0, fill_holes=False), height_mm=side),
             stock=stock,

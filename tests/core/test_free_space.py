@@ -58,8 +58,9 @@ def test_pieces_drawn_before_lie_as_those_drawn_anew_and_take_bounded_memory() -
     for live in (LIVE, narrow, LIVE, narrow):
         shared = filled_up(FreeSpace(live, 2.0, Turn.QUARTER, drawn=drawn), pieces * 2)
         assert shared == filled_up(FreeSpace(live, 2.0, Turn.QUARTER), pieces * 2)
-        kept = sum(spectrum.nbytes for spectrum in drawn._spectra.values())
-        assert kept == drawn._bytes <= 2**20
+        kept = sum(spectrum.nbytes for spectrum in drawn._spectra._made.values())
+        assert kept == drawn._spectra.bytes <= 2**20
+        assert drawn._cells.bytes <= 2**20
 
 
 def test_what_has_more_cells_than_are_free_has_no_place() -> None:

@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 import shapely
+from shapely.geometry import MultiPolygon
 
 from vamper.core.art.outline import scaled
 from vamper.core.design import DesignedItem
@@ -20,6 +21,7 @@ from vamper.core.finishing.on_cup import on_cup
 from vamper.core.plan import Plan
 from vamper.core.sheet.lay.turns import best_turn
 from vamper.core.values.art import SIDES
+from vamper.core.values.edge import EdgeSpec
 from vamper.core.values.findings import Finding, Fix, FixTarget
 from vamper.core.values.geometry import as_multi, parts
 
@@ -31,14 +33,13 @@ _NEAR_MM = 0.05
 
 @dataclass(frozen=True, slots=True)
 class _Grown:
-    """How a fix changes a piece: its drawing by a factor, its border by so much on every side, mm."""
+    """How a fix changes a piece: its drawing by a factor, its border by so much on every side, mm, or its edge by
+    another one.
+    """
 
     scale: float = 1.0
     wider_mm: float = 0.0
-
-    def of(self, side_mm: float) -> float:
-        """At most what a side of the piece comes to: a border does not grow with the drawing."""
-        return side_mm * max(self.scale, 1.0) + 2 * self.wider_mm
+    edge: EdgeSpec | None = None
 
 
 def as_offered(plan: Plan, finding: Finding) -> Finding:
@@ -47,7 +48,7 @@ def as_offered(plan: Plan, finding: Finding) -> Finding:
         return finding
     item = plan.item(finding.item)
     layers = [one for one in plan.items if one.spec.layer_of is not None and one.spec.layer_of == item.spec.layer_of]
-    grown = [_grown(item, fix, plan.job.stock.least_neck_mm) for fix in finding.fixes]
+    grown = [_grown(item, fix) for fix in finding.fixes]
     if not any(grown):
         return finding
     kept, reasons = [], []
@@ -67,7 +68,7 @@ def _side(fix: Fix) -> str | None:
     return next((side for side in SIDES if side in fix.changes), None) if fix.target is FixTarget.ITEM else None
 
 
-def _grown(item: DesignedItem, fix: Fix, least_neck_mm: float) -> _Grown | None:
+def _grown(item: DesignedItem, fix: Fix) -> _Grown | None:
     """The piece that a fix, which names sizes as they were asked for, makes of a piece; None where it leaves its size
     alone.
     """
@@ -82,20 +83,16 @@ def _grown(item: DesignedItem, fix: Fix, least_neck_mm: float) -> _Grown | None:
     if _BORDER in fix.changes and _KIND not in fix.changes and asked.follows:
         return _Grown(wider_mm=max(0.0, float(str(fix.changes[_BORDER])) - asked.reach_mm))
     if _BORDER in fix.changes or _KIND in fix.changes:
-        # An ellipse grows more along than across, and a box more than its corners.
-        return _Grown(wider_mm=_wider_with(item, fix, least_neck_mm))
+        return _Grown(edge=_changed_edge(asked, fix))
     return None
 
 
-def _wider_with(item: DesignedItem, fix: Fix, least_neck_mm: float) -> float:
-    """How much farther a piece reaches on any side with another edge, mm."""
-    asked = item.as_asked.edge
-    kind = str(fix.changes.get(_KIND, asked.kind))
+def _changed_edge(asked: EdgeSpec, fix: Fix) -> EdgeSpec:
+    kind = KINDS[str(fix.changes.get(_KIND, asked.kind))]
     named = {name.removeprefix(_EDGE): value for name, value in fix.changes.items() if name.startswith(_EDGE)}
-    changes = {**along_with_kind(asked, KINDS[kind]), **named}
+    changes = {**along_with_kind(asked, kind), **named}
     fields: Any = {name: tuple(value) if isinstance(value, list) else value for name, value in changes.items()}
-    other = derive_edge(item.outline, replace(asked, **fields), least_neck_mm)
-    return max(0.0, *((new - now) / 2 for new, now in zip(other.size_mm, item.edge.size_mm, strict=True)))
+    return replace(asked, **fields)
 
 
 def _undoes(plan: Plan, item: DesignedItem, by: _Grown) -> Iterator[str]:
@@ -107,26 +104,41 @@ def _undoes(plan: Plan, item: DesignedItem, by: _Grown) -> Iterator[str]:
         if blank is not None and not covers(blank, item, by.scale):
             yield "Smaller, it would not cover its blank."
         return
-    if by == _Grown():
+    shape = _shape_with(item, by, plan.job.stock.least_neck_mm)
+    now, then = _size(item.edge.shape), _size(shape)
+    wider_mm = by.wider_mm + max(0.0, *((new - by.scale * old) / 2 for new, old in zip(then, now, strict=True)))
+    if by.scale == 1 and wider_mm == 0:
         return
-    if item.spec.edge.reach_mm < 0 and by.scale > 1:
-        # What an inset took away of a small drawing is there again on a large one.
-        larger = derive_edge(scaled(item.outline, by.scale), item.spec.edge, plan.job.stock.least_neck_mm).shape
-    else:
-        larger = as_multi(parts(shapely.affinity.scale(item.edge.shape, by.scale, by.scale)))
+    what = "Larger" if by.edge is None else "With that edge"
     width, height = plan.setup.live.size_mm
     room = (width - 2 * by.wider_mm, height - 2 * by.wider_mm)
     turn = item.spec.turn or plan.job.packing.turn
-    if best_turn(larger, room, turn)[1] > 0:
-        yield "Larger, it would not go on this sheet."
+    if best_turn(shape, room, turn)[1] > 0:
+        yield f"{what}, it would not go on this sheet."
     cup = on_cup(item)
     if cup is None:
         return
-    if cup.parts == 1 and by.of(cup.width_mm) > cup.room_mm + _NEAR_MM:
-        yield "Larger, it would not go round in one piece."
-    taller = (by.of(cup.height_mm) - cup.height_mm) / 2
+    if cup.parts == 1 and cup.width_mm * by.scale + 2 * wider_mm > cup.room_mm + _NEAR_MM:
+        yield f"{what}, it would not go round in one piece."
+    taller = cup.height_mm * (by.scale - 1) / 2 + wider_mm
     if 0 <= min(cup.below_rim_mm, cup.above_foot_mm) < taller:
-        yield "Larger, it would reach past a rim."
+        yield f"{what}, it would reach past a rim."
+
+
+def _size(shape: MultiPolygon) -> tuple[float, float]:
+    left, top, right, bottom = shape.bounds
+    return right - left, bottom - top
+
+
+def _shape_with(item: DesignedItem, by: _Grown, least_neck_mm: float) -> MultiPolygon:
+    """A piece that is to grow: at most what it comes to, since a border does not grow with its drawing; `wider_mm` is
+    not in it.
+    """
+    spec = by.edge or item.spec.edge
+    # An ellipse grows more along than across, and what an inset took away of a small drawing is there on a large one.
+    if by.edge is not None or (by.scale > 1 and spec.reach_mm < 0):
+        return derive_edge(scaled(item.outline, by.scale), spec, least_neck_mm).shape
+    return as_multi(parts(shapely.affinity.scale(item.edge.shape, by.scale, by.scale)))
 
 
 def _falls_apart(plan: Plan, item: DesignedItem, scale: float) -> bool:

@@ -23,6 +23,7 @@ from vamper.core.values.miss import STARTER_MISS_MM
 EVEN_MISSES = 3
 LEAST_SIDE_MM = 12.0
 _MOST_PLACES = 40
+# What a polygon's arc may lie inside the true one.
 _ARC_MM = 0.02
 # Letters of one word: at least so many parts, this near to one height; and what of a letter its inside takes.
 _LEAST_LETTERS = 3

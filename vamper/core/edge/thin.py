@@ -81,11 +81,14 @@ def least_growth(outline: Outline, spec: EdgeSpec, neck_mm: float, holding_mm: f
             return not any(any(thin_places(bare, neck_mm * share / growth)) for share in (1.0, _TO_SPARE))
         return not any(thin_places(derive_edge(scaled(outline, growth), spec, neck_mm).shape, neck_mm))
 
-    bare = derive_edge(outline, spec, neck_mm).shape
-    # A neck grows with its drawing, but what is a point at one size may be a strip at another.
-    least = neck_mm / holding_mm if spec.distance_mm == 0 and neck_mm <= MOST_GROWTH * holding_mm else 1.0
-    nearly = (least * share for share in (_TO_SPARE, _TO_SPARE**2, _TO_SPARE**3))
-    tried = sorted(growth for growth in (*nearly, *_GROWTHS) if least < growth <= MOST_GROWTH)
+    bare, tried = derive_edge(outline, spec, neck_mm).shape, list(_GROWTHS)
+    if spec.distance_mm == 0:
+        if neck_mm > MOST_GROWTH * holding_mm:
+            return None
+        # A neck grows with its drawing, but what is a point at one size may be a strip at another.
+        least = neck_mm / holding_mm
+        nearly = (least * share for share in (_TO_SPARE, _TO_SPARE**2, _TO_SPARE**3))
+        tried = sorted(growth for growth in (*nearly, *_GROWTHS) if least < growth <= MOST_GROWTH)
     return next(
         (growth for growth in tried if all(is_sound(side_grown(side, growth) / side) for side in outline.size_mm)), None
     )

@@ -135,9 +135,9 @@ class Clearance:
         thinned = [_thinned(one.shape) for one in moved]
         barriers = [self._barrier(one.piece, one.shape, reach_mm) for one in moved]
         # A few rings are looked at together: each look costs as much as several places.
-        rings_of = _rings(reach_mm)
-        for first in range(0, len(rings_of), _TOGETHER):
-            offsets = np.concatenate(rings_of[first : first + _TOGETHER])
+        count = math.floor(reach_mm / _RING_MM + 0.5)
+        for first in range(0, count, _TOGETHER):
+            offsets = np.concatenate([_ring(number) for number in range(first, min(first + _TOGETHER, count))])
             free = np.ones(len(offsets), dtype=bool)
             for rings, barrier in zip(thinned, barriers, strict=True):
                 free &= self._free(rings, offsets, barrier)
@@ -237,14 +237,12 @@ def _ends(line: BaseGeometry) -> tuple[tuple[float, float], tuple[float, float]]
 
 
 @cache
-def _rings(reach_mm: float) -> list[npt.NDArray[np.float64]]:
-    """Places to try, ring by ring: their offsets, (n, 2), mm."""
-    found = []
-    for radius in np.arange(_RING_MM, reach_mm + _RING_MM / 2, _RING_MM):
-        count = max(12, math.ceil(2 * math.pi * radius / _STEP_MM))
-        angles = np.arange(count) * (2 * math.pi / count)
-        found.append(radius * np.column_stack([np.cos(angles), np.sin(angles)]))
-    return found
+def _ring(number: int) -> npt.NDArray[np.float64]:
+    """Places to try on one ring, the first nearest: their offsets, (n, 2), mm."""
+    radius = _RING_MM * (number + 1)
+    count = max(12, math.ceil(2 * math.pi * radius / _STEP_MM))
+    angles = np.arange(count) * (2 * math.pi / count)
+    return radius * np.column_stack([np.cos(angles), np.sin(angles)])
 
 
 def _thinned(shape: BaseGeometry) -> list[npt.NDArray[np.float64]]:

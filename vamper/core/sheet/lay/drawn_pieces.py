@@ -1,12 +1,13 @@
 """Pieces drawn in cells: which of them a turned piece takes and which surround it, and the spectra of both, kept for
 spaces that are looked at one after the other.
 
-What is drawn is small and stays; a spectrum is as large as the grid that it is for, and soon had again from the cells,
-so the oldest are let go where they take too much memory.
+A spectrum is as large as the grid that it is for, and soon had again from the cells. Of both the oldest are let go
+where they take too much memory.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from dataclasses import dataclass
+from typing import Generic, TypeVar
 
 import numpy as np
 import numpy.typing as npt
@@ -19,6 +20,7 @@ from vamper.core.values.geometry import grow, placed
 Cells = npt.NDArray[np.bool_]
 Spectrum = npt.NDArray[np.complex64]
 Shape = tuple[int, int]
+T = TypeVar("T")
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,15 +29,19 @@ class InCells:
 
     Parameters
     ----------
-    turn_deg : float
-        How it is turned.
+    item : int
+        The piece's item.
+    turn_deg, grown : float
+        How it is turned, and how many cells larger it is drawn.
     left_mm, top_mm : float
         Where it begins in its own frame, turned.
     body, ring : array of bool, (rows, columns)
         What it takes, and what surrounds it.
     """
 
+    item: int
     turn_deg: float
+    grown: float
     left_mm: float
     top_mm: float
     body: Cells
@@ -62,7 +68,7 @@ def in_cells(piece: Piece, turn_deg: float, grown: float, cell_mm: float, rim: i
     )
     if not body.any():
         body[rim:-rim, rim:-rim] = True
-    return InCells(turn_deg, left, top, body, widened(body, rim) & ~widened(body, 1))
+    return InCells(piece.item, turn_deg, grown, left, top, body, widened(body, rim) & ~widened(body, 1))
 
 
 class DrawnPieces:
@@ -71,30 +77,40 @@ class DrawnPieces:
     Parameters
     ----------
     most_bytes : int
-        What the spectra may take.
+        What the cells and the spectra may take, each.
     """
 
     def __init__(self, most_bytes: int = 32 * 2**20) -> None:
         self.turns: dict[int, list[float]] = {}
-        self._most_bytes = most_bytes
-        self._cells: dict[tuple[int, float, float], InCells] = {}
-        self._spectra: dict[tuple[Shape, int], Spectrum] = {}
-        self._bytes = 0
+        self._cells: _Newest[InCells] = _Newest(most_bytes)
+        self._spectra: _Newest[Spectrum] = _Newest(most_bytes)
 
     def cells(self, item: int, turn_deg: float, grown: float, draw: Callable[[], InCells]) -> InCells:
         """The cells of a turned item, drawn where they are not kept."""
-        key = item, turn_deg, grown
-        if key not in self._cells:
-            self._cells[key] = draw()
-        return self._cells[key]
+        return self._cells.get((item, turn_deg, grown), draw, lambda made: made.body.nbytes + made.ring.nbytes)
 
-    def spectrum(self, cells: Cells, shape: Shape) -> Spectrum:
-        """What a correlation takes of these cells, which are kept here, in a grid of that size."""
-        key = shape, id(cells)
-        if key not in self._spectra:
-            made = np.asarray(np.conj(scipy.fft.rfft2(cells.astype(np.float32), shape)))
-            self._spectra[key] = made
-            self._bytes += made.nbytes
-            while self._bytes > self._most_bytes and len(self._spectra) > 1:
-                self._bytes -= self._spectra.pop(next(iter(self._spectra))).nbytes
-        return self._spectra[key]
+    def spectrum(self, of: InCells, ring: bool, shape: Shape) -> Spectrum:
+        """What a correlation takes of a piece's body, or of what surrounds it, in a grid of that size."""
+
+        def made() -> Spectrum:
+            cells = of.ring if ring else of.body
+            return np.asarray(np.conj(scipy.fft.rfft2(cells.astype(np.float32), shape)))
+
+        return self._spectra.get((shape, of.item, of.turn_deg, of.grown, ring), made, lambda spectrum: spectrum.nbytes)
+
+
+class _Newest(Generic[T]):
+    """What was made, by its key; the oldest is let go where all takes too much memory."""
+
+    def __init__(self, most_bytes: int) -> None:
+        self._most_bytes = most_bytes
+        self._made: dict[Hashable, T] = {}
+        self.bytes = 0
+
+    def get(self, key: Hashable, make: Callable[[], T], nbytes: Callable[[T], int]) -> T:
+        if key not in self._made:
+            self._made[key] = make()
+            self.bytes += nbytes(self._made[key])
+            while self.bytes > self._most_bytes and len(self._made) > 1:
+                self.bytes -= nbytes(self._made.pop(next(iter(self._made))))
+        return self._made[key]

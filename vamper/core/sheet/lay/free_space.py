@@ -22,7 +22,7 @@ from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
 from vamper.core.sheet.lay.clearance import Clearance, Moved
-from vamper.core.sheet.lay.drawn_pieces import Cells, DrawnPieces, InCells, Spectrum, in_cells
+from vamper.core.sheet.lay.drawn_pieces import DrawnPieces, InCells, Spectrum, in_cells
 from vamper.core.sheet.lay.turns import best_turn, distinct
 from vamper.core.sheet.layout import Piece, gap_between
 from vamper.core.values.areas import cells_in
@@ -43,7 +43,6 @@ Grid = npt.NDArray[np.float32]
 @dataclass(frozen=True, slots=True)
 class _Place:
     score: float
-    item: int
     drawn: InCells
     row: int
     column: int
@@ -146,32 +145,31 @@ class FreeSpace:
         spectrum = self._spectrum(piece)
         if np.count_nonzero(drawn.body) > self._free[piece.cut, piece.bleed_mm]:
             return []
-        free = np.flatnonzero(self._overlap(spectrum, drawn.body, rows, columns) < 0.5)
+        free = np.flatnonzero(self._overlap(spectrum, drawn, False) < 0.5)
         if not free.size:
             return []
-        touched = self._overlap(spectrum, drawn.ring, rows, columns).ravel()[free]
+        touched = self._overlap(spectrum, drawn, True).ravel()[free]
         worse = _far_down(rows, columns)[free] - touched / max(1, int(np.count_nonzero(drawn.ring)))
         if worse.size > _TRIED_PLACES:
             best = np.argpartition(worse, _TRIED_PLACES - 1)[:_TRIED_PLACES]
             free, worse = free[best], worse[best]
-        return [
-            _Place(-float(worse[one]), piece.item, drawn, *divmod(int(free[one]), columns)) for one in np.argsort(worse)
-        ]
+        return [_Place(-float(worse[one]), drawn, *divmod(int(free[one]), columns)) for one in np.argsort(worse)]
 
     def _placement(self, place: _Place) -> Placement:
         drawn = place.drawn
         x = self._origin[0] + (place.column + self._rim) * self._cell - drawn.left_mm
         y = self._origin[1] + (place.row + self._rim) * self._cell - drawn.top_mm
-        return Placement(place.item, x, y, drawn.turn_deg)
+        return Placement(drawn.item, x, y, drawn.turn_deg)
 
     def _in_cells(self, piece: Piece, turn_deg: float, grown: float) -> InCells:
         return self._drawn.cells(
             piece.item, turn_deg, grown, lambda: in_cells(piece, turn_deg, grown, self._cell, self._rim)
         )
 
-    def _overlap(self, spectrum: Spectrum, cells: Cells, rows: int, columns: int) -> Grid:
-        """How many of a piece's cells lie on taken ones, for each place; (rows, columns)."""
-        spectrum = spectrum * self._drawn.spectrum(cells, self._shape)
+    def _overlap(self, spectrum: Spectrum, drawn: InCells, ring: bool) -> Grid:
+        """How many cells of a piece, or of what surrounds it, lie on taken ones, for each place; (rows, columns)."""
+        rows, columns = self._shape[0] - drawn.rows + 1, self._shape[1] - drawn.columns + 1
+        spectrum = spectrum * self._drawn.spectrum(drawn, ring, self._shape)
         upright = scipy.fft.ifft(spectrum, axis=0, overwrite_x=True)[:rows]
         return np.asarray(scipy.fft.irfft(upright, self._shape[1], axis=1, overwrite_x=True)[:, :columns])
 
